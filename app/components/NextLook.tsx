@@ -1,0 +1,164 @@
+import { minutesText, percent } from "@core/units/wording";
+import { useEffect, useRef, useState } from "react";
+import { useFetcher } from "react-router";
+import type { LookWords } from "../format/lookWords";
+
+/** A look as the page offers it. */
+export interface OfferedLook {
+  /** The look as JSON, to be sent back with its result. */
+  readonly look: string;
+  readonly test: string;
+  readonly words: LookWords;
+  readonly minutes: number;
+  readonly bits: number;
+  readonly why: string;
+  readonly setting: string | null;
+  readonly probe: string | null;
+  readonly outcomes: readonly { readonly seen: string; readonly p: number; readonly leaves: string }[];
+  /** Words that can be entered; null for a test that gives a number. */
+  readonly choices: readonly string[] | null;
+  readonly unit: string | null;
+}
+
+/** Letter keys of a test light's outcomes. */
+const lightKeys: Readonly<Record<string, string>> = { bright: "B", dim: "D", dark: "K" };
+
+/** The key that enters a choice: B, D and K for a light, its place in the list otherwise. */
+export const keyOf = (test: string, choice: string, index: number): string | null =>
+  test === "light" ? (lightKeys[choice] ?? null) : index < 6 ? String(index + 1) : null;
+
+interface NextLookProps {
+  readonly offered: OfferedLook;
+  readonly token: string;
+  readonly lettersOn: boolean;
+  readonly onNext: () => void;
+  readonly position: string;
+}
+
+/** The test the engine would do now: where to touch, what each result would leave, one tap to enter it. */
+export function NextLook({ offered, token, lettersOn, onNext, position }: NextLookProps) {
+  const fetcher = useFetcher<{ problem?: string }>({ key: "reading" });
+  const { words, outcomes } = offered;
+  const outcomeOf = new Map(outcomes.map((outcome) => [outcome.seen, outcome]));
+  return (
+    <section aria-labelledby="next-look" className="tag-card">
+      <div className="tag-face">
+        <p className="flex justify-between pr-8 text-base text-soft">
+          <span>Next look{position}</span>
+          <span>{minutesText(offered.minutes)}</span>
+        </p>
+        <h2 id="next-look" className="mt-1 text-xl leading-tight font-bold" aria-live="polite">
+          {words.before}{" "}
+          {words.points.map((point, i) => (
+            <span key={point}>
+              {i > 0 && `${words.between} `}
+              <code className="figures rounded bg-[var(--mark)] px-1">{point}</code>
+              {i < words.points.length - 1 && " "}
+            </span>
+          ))}
+          {words.after.startsWith(",") ? words.after : words.after && ` ${words.after}`}
+        </h2>
+        <p className="mt-1 text-base text-soft">{words.how}</p>
+        <fetcher.Form method="post" className="mt-3 grid gap-1.5" key={token + offered.look}>
+          <input type="hidden" name="intent" value="reading" />
+          <input type="hidden" name="token" value={token} />
+          <input type="hidden" name="look" value={offered.look} />
+          {offered.choices ? (
+            offered.choices.map((choice, index) => {
+              const outcome = outcomeOf.get(choice);
+              const key = keyOf(offered.test, choice, index);
+              return (
+                <button
+                  key={choice}
+                  type="submit"
+                  name="seen"
+                  value={choice}
+                  data-choice={choice}
+                  className="btn grid w-full grid-cols-[2.2rem_5.2rem_3.9rem_1fr] justify-start gap-1 border-ink bg-paper px-3 text-left"
+                >
+                  <span>{key && lettersOn && <kbd className="key-hint">{key}</kbd>}</span>
+                  <span className="font-bold">{choice}</span>
+                  <span className="figures text-right text-base">{outcome ? percent(outcome.p) : "–"}</span>
+                  <span className="truncate text-right text-base text-soft">{outcome?.leaves}</span>
+                </button>
+              );
+            })
+          ) : (
+            <NumberEntry offered={offered} />
+          )}
+        </fetcher.Form>
+        {fetcher.data?.problem && (
+          <p role="alert" className="mt-2 text-danger">
+            {fetcher.data.problem}
+          </p>
+        )}
+        <div className="mt-2 flex items-start justify-between gap-3 text-base">
+          <details>
+            <summary className="min-h-11 cursor-pointer py-2 underline">why this one</summary>
+            <p className="text-soft">{offered.why}</p>
+          </details>
+          <button type="button" className="min-h-11 shrink-0 px-2 underline" onClick={onNext}>
+            {lettersOn && <kbd className="key-hint">N</kbd>} another
+          </button>
+        </div>
+        <p role="status" className="sr-only">
+          {fetcher.state === "idle" ? "" : "storing"}
+        </p>
+      </div>
+    </section>
+  );
+}
+
+function NumberEntry({ offered }: { offered: OfferedLook }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [typed, setTyped] = useState("");
+  useEffect(() => {
+    // A digit typed anywhere starts the value: the page hands the field its first key.
+    const start = (event: Event): void => {
+      const { detail } = event as CustomEvent<string>;
+      setTyped(detail);
+      input.current?.focus();
+    };
+    window.addEventListener("airway:digit", start);
+    return () => window.removeEventListener("airway:digit", start);
+  }, []);
+  return (
+    <>
+      <div className="flex items-center gap-2">
+        <label htmlFor="value" className="font-bold">
+          Reads
+        </label>
+        <input
+          ref={input}
+          id="value"
+          name="value"
+          inputMode="decimal"
+          autoComplete="off"
+          value={typed}
+          onChange={({ target }) => setTyped(target.value)}
+          className="field figures w-28 text-right"
+        />
+        <span>{offered.unit}</span>
+        <button type="submit" className="btn btn-main grow">
+          Save
+        </button>
+      </div>
+      {offered.unit === "Ω" && (
+        <button type="submit" name="noEnd" value="yes" className="btn border-ink bg-paper">
+          no end (open)
+        </button>
+      )}
+      <ul className="mt-1 text-base">
+        {offered.outcomes.map(({ seen, p, leaves }) => (
+          <li key={seen} className="flex justify-between gap-3 border-t border-rule py-0.5">
+            <span className="figures">
+              {seen} {seen === "no end" ? "" : offered.unit}
+            </span>
+            <span className="figures text-soft">{percent(p)}</span>
+            <span className="grow truncate text-right text-soft">{leaves}</span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,46 @@
+import { Link, NavLink } from "react-router";
+import { ThemeSwitch } from "../root";
+
+/** A step of the job and whether it is done. */
+export interface RailStep {
+  readonly to: string;
+  readonly title: string;
+  readonly done: boolean;
+}
+
+/** The way down the left: Airway's own name to the board, then the job's steps with what is done. */
+export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
+  return (
+    <nav
+      aria-label={steps.length > 0 ? "Steps of the job" : "Airway"}
+      className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:border-t md:w-28 md:flex-col md:items-stretch md:border-r md:py-3"
+    >
+      <Link
+        to="/"
+        className="flex min-h-11 items-center px-3 text-lg font-bold no-underline max-md:text-base md:justify-center md:pb-3"
+      >
+        Airway
+      </Link>
+      {steps.map(({ to, title, done }) => (
+        <NavLink
+          key={to}
+          to={to}
+          className={({ isActive }) =>
+            `flex min-h-11 items-center gap-2 border-transparent px-3 text-base no-underline max-md:border-t-4 md:border-l-4 ${isActive ? "!border-feed font-bold text-ink" : "text-soft"}`
+          }
+        >
+          <span
+            aria-hidden="true"
+            className={`inline-block size-2.5 rounded-full border-2 border-current ${done ? "bg-current" : ""}`}
+          />
+          {title}
+          {done && <span className="sr-only"> (done)</span>}
+        </NavLink>
+      ))}
+      <span className="grow" />
+      <span className="shrink-0 p-2">
+        <ThemeSwitch />
+      </span>
+    </nav>
+  );
+}

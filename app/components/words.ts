@@ -1,0 +1,23 @@
+import type { Noticed } from "@db/jobWords";
+
+/** The complaint strip's words for what a speed does. */
+export const airflowWords = {
+  none: "nothing",
+  weak: "weak",
+  normal: "right",
+  strong: "too strong",
+} as const;
+
+export const noticedWords: Readonly<Record<Noticed, string>> = {
+  noise: "noise",
+  smell: "smell",
+  water: "water",
+  "comes-and-goes": "comes and goes",
+};
+
+export const stageWords = {
+  probing: "probing",
+  "part-awaited": "part awaited",
+  "proof-due": "proof due",
+  closed: "closed",
+} as const;

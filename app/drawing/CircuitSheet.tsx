@@ -1,0 +1,268 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { colourStripes, colourWords } from "@core/circuit/wireColour";
+import { percent, voltsText } from "@core/units/wording";
+import type { CircuitLayout, PlacedPart, PlacedWire } from "./circuitLayout.server";
+import { PartSymbol } from "./PartSymbol";
+import type { PartDoubt, SheetState } from "./sheetState";
+
+/** IEC 60757 colours as paint, muted enough to leave the state's own core readable. */
+const paint: Readonly<Record<string, string>> = {
+  BK: "#2b2b2b",
+  BN: "#7a5230",
+  RD: "#b8352b",
+  OG: "#d9822b",
+  YE: "#d8b21e",
+  GN: "#3f7d4a",
+  BU: "#2f66a8",
+  VT: "#7d5aa6",
+  GY: "#8a8a8a",
+  WH: "#f4f4f0",
+  PK: "#d88aa4",
+  TQ: "#3aa5a5",
+};
+
+export interface SheetProps {
+  readonly circuit: Circuit;
+  readonly layout: CircuitLayout;
+  readonly state: SheetState;
+  readonly doubt: PartDoubt;
+  /** Parts, plugs and wires cleared by what was seen. */
+  readonly cleared: ReadonlySet<string>;
+  /** Point the next look touches. */
+  readonly probe: string | null;
+  readonly fullVolts: number;
+}
+
+/** The circuit of this vehicle, feed at the top and ground at the bottom, with its state on top. */
+export function CircuitSheet(props: SheetProps) {
+  const { circuit, layout, state } = props;
+  const plugs = pinsByTerminal(circuit);
+  return (
+    <svg
+      viewBox={`0 0 ${layout.width} ${layout.height}`}
+      preserveAspectRatio="xMidYMid meet"
+      className="size-full"
+      role="img"
+      aria-label={sheetWords(circuit, state)}
+    >
+      <defs>
+        <pattern
+          id="doubt-hatch"
+          width="7"
+          height="7"
+          patternTransform="rotate(45)"
+          patternUnits="userSpaceOnUse"
+        >
+          <rect width="3" height="7" fill="var(--doubt)" />
+        </pattern>
+      </defs>
+      {layout.wires.map((placed) => (
+        <Wire key={placed.id} {...props} placed={placed} />
+      ))}
+      {layout.parts.map((placed) => (
+        <PlacedSymbol key={placed.id} {...props} placed={placed} plugs={plugs} />
+      ))}
+    </svg>
+  );
+}
+
+function sheetWords(circuit: Circuit, { key, setting, point }: SheetState): string {
+  const running = Object.entries(point.rpm).map(
+    ([id, rpm]) => `${id} ${rpm > 1 ? `at ${Math.round(rpm)} rpm` : "still"}`,
+  );
+  return `${circuit.title}; key ${key}, ${setting}: ${running.join(", ")}`;
+}
+
+/** Terminal → its plug and pin. */
+function pinsByTerminal(circuit: Circuit): Map<string, { plug: string; pin: string }> {
+  return new Map(
+    circuit.connectors.flatMap(({ id, pins }) =>
+      Object.entries(pins).map(([pin, terminal]) => [terminal, { plug: id, pin }] as const),
+    ),
+  );
+}
+
+/** Slate at ground, amber at feed, by share of the battery's volts. */
+function potentialColour(volts: number, fullVolts: number): string {
+  const share = Math.round(Math.min(1, Math.max(0, volts / fullVolts)) * 100);
+  return `color-mix(in oklab, var(--feed) ${share}%, var(--ground))`;
+}
+
+function Wire({ circuit, state, placed, fullVolts, doubt }: SheetProps & { placed: PlacedWire }) {
+  const wire = circuit.wires.find(({ id }) => id === placed.id);
+  if (!wire || placed.corners.length < 2) return null;
+  const d = placed.corners.map(({ x, y }, i) => `${i === 0 ? "M" : "L"}${x} ${y}`).join("");
+  const ends = [state.point.volts[`${wire.id}/from`], state.point.volts[`${wire.id}/to`]];
+  const known = ends.filter((volts): volts is number => typeof volts === "number");
+  const mean = known.length > 0 ? known.reduce((sum, volts) => sum + volts, 0) / known.length : null;
+  const amps = Math.abs(state.point.amps[wire.id] ?? 0);
+  const { base, tracer } = colourStripes(wire.colour);
+  const p = doubt[wire.id] ?? 0;
+  return (
+    <g>
+      <title>{`${wire.id}, ${colourWords(wire.colour)}, ${amps.toFixed(1)} A${mean === null ? ", floating" : ""}`}</title>
+      {p >= 0.02 && (
+        <path d={d} fill="none" stroke="url(#doubt-hatch)" strokeWidth={12 + 14 * p} opacity={0.7} />
+      )}
+      <path d={d} fill="none" stroke="var(--edge)" strokeWidth={9.4} />
+      <path d={d} fill="none" stroke={paint[base]} strokeWidth={8} />
+      {tracer && <path d={d} fill="none" stroke={paint[tracer]} strokeWidth={8} strokeDasharray="7 11" />}
+      <path d={d} fill="none" stroke="var(--card)" strokeWidth={5.4} />
+      {mean === null ? (
+        <path
+          d={d}
+          fill="none"
+          stroke="var(--soft)"
+          strokeWidth={3}
+          strokeDasharray="0.5 6"
+          strokeLinecap="round"
+        />
+      ) : (
+        <path
+          d={d}
+          fill="none"
+          stroke={potentialColour(mean, fullVolts)}
+          strokeWidth={Math.min(5, 1.6 + amps / 4)}
+        />
+      )}
+      {placed.label && (
+        <text x={placed.label.x + 8} y={placed.label.y + 12} fontSize={12.5} fill="var(--soft)">
+          <tspan fontWeight={650}>{wire.id}</tspan> {wire.colour}
+        </text>
+      )}
+    </g>
+  );
+}
+
+interface PlacedProps extends SheetProps {
+  readonly placed: PlacedPart;
+  readonly plugs: ReadonlyMap<string, { plug: string; pin: string }>;
+}
+
+function PlacedSymbol({ circuit, state, placed, plugs, doubt, cleared, probe }: PlacedProps) {
+  const part = circuit.parts.find(({ id }) => id === placed.id);
+  if (!part) return null;
+  const { shape } = placed;
+  const own = doubt[part.id] ?? 0;
+  const pulled = Math.abs(state.point.amps[`${part.id}.coil`] ?? 0) > 0.03;
+  return (
+    <g transform={`translate(${placed.x} ${placed.y})`}>
+      <title>{own >= 0.005 ? `${part.id}: ${percent(own)}` : part.id}</title>
+      {own >= 0.02 && (
+        <rect
+          x={-6}
+          y={-4}
+          width={shape.width + 8}
+          height={shape.height + 8}
+          rx={8}
+          fill="none"
+          stroke="url(#doubt-hatch)"
+          strokeWidth={5 + 12 * own}
+        />
+      )}
+      <PartSymbol
+        circuit={circuit}
+        part={part}
+        shape={shape}
+        setting={state.setting}
+        keyOn={state.key === "run"}
+        pulled={pulled}
+        turning={(state.point.rpm[part.id] ?? 0) > 1}
+      />
+      {own >= 0.02 && (
+        <text x={shape.width} y={-8} textAnchor="end" fontSize={15} fontWeight={700} fill="var(--doubt)">
+          {part.id} {percent(own)}
+        </text>
+      )}
+      {own < 0.02 && cleared.has(part.id) && part.kind !== "splice" && (
+        <path d={`M${shape.width - 18} 8l5 6 9 -11`} fill="none" stroke="var(--good)" strokeWidth={2.6} />
+      )}
+      {shape.ports.map((port) => (
+        <Port
+          key={port.terminal}
+          {...{ port, state, plugs, doubt, probe, cleared }}
+          part={part.id}
+          height={shape.height}
+        />
+      ))}
+    </g>
+  );
+}
+
+interface PortProps extends Pick<PlacedProps, "state" | "plugs" | "doubt" | "probe" | "cleared"> {
+  readonly port: PlacedPart["shape"]["ports"][number];
+  readonly part: string;
+  readonly height: number;
+}
+
+function Port({ port, part, height, state, plugs, doubt, probe }: PortProps) {
+  const terminal = `${part}.${port.terminal}`;
+  const plugged = plugs.get(terminal);
+  const name = plugged ? `${plugged.plug}:${plugged.pin}` : terminal;
+  const volts = state.point.volts[name];
+  const y = port.side === "north" ? 0 : height;
+  const away = port.side === "north" ? -1 : 1;
+  const suspected = plugged ? (doubt[plugged.plug] ?? 0) : 0;
+  if (volts === undefined) return null;
+  return (
+    <g>
+      <title>{`${name}: ${volts === null ? "floating" : voltsText(volts)}`}</title>
+      {plugged && (
+        <g>
+          {suspected >= 0.02 && (
+            <circle
+              cx={port.x}
+              cy={y + away * 7}
+              r={11 + 4 * suspected}
+              fill="url(#doubt-hatch)"
+              opacity={0.8}
+            />
+          )}
+          <rect
+            x={port.x - 8}
+            y={y + away * 7 - 7}
+            width={16}
+            height={14}
+            rx={2}
+            fill="var(--card)"
+            stroke="var(--ink)"
+            strokeWidth={1.6}
+          />
+          <text
+            x={port.x}
+            y={y + away * 7 + 4.5}
+            textAnchor="middle"
+            fontSize={12}
+            fontWeight={650}
+            fill="var(--ink)"
+          >
+            {plugged.pin}
+          </text>
+        </g>
+      )}
+      <text
+        x={port.x + 12}
+        y={y + away * 12 + (away < 0 ? 2 : 6)}
+        fontSize={12.5}
+        fontFamily="var(--font-mono)"
+        fontWeight={600}
+        fill="var(--ink)"
+      >
+        {volts === null ? "···" : volts.toFixed(1)}
+      </text>
+      {probe === name && (
+        <g>
+          <path d={`M${port.x} ${y + away * 7}l-30 ${away * 18}`} stroke="var(--ink)" strokeWidth={3.4} />
+          <circle
+            cx={port.x - 36}
+            cy={y + away * 29}
+            r={10}
+            fill="var(--go)"
+            stroke="var(--ink)"
+            strokeWidth={2.2}
+          />
+        </g>
+      )}
+    </g>
+  );
+}

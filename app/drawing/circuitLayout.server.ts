@@ -1,0 +1,141 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { feedSides } from "@core/circuit/feedSide";
+import type { Netlist } from "@core/solve/netlist";
+import ELK, { type ElkExtendedEdge, type ElkNode } from "elkjs";
+import { type SymbolShape, symbolShape } from "./symbolShape";
+
+export interface PlacedPart {
+  readonly id: string;
+  readonly x: number;
+  readonly y: number;
+  readonly shape: SymbolShape;
+}
+
+export interface PlacedWire {
+  readonly id: string;
+  /** Corner points, from the wire's `from` end to its `to` end. */
+  readonly corners: readonly { readonly x: number; readonly y: number }[];
+  readonly label: { readonly x: number; readonly y: number } | null;
+}
+
+/** A circuit laid out from feed to ground; the same for every state, so that nothing jumps. */
+export interface CircuitLayout {
+  readonly width: number;
+  readonly height: number;
+  readonly parts: readonly PlacedPart[];
+  readonly wires: readonly PlacedWire[];
+}
+
+export const wireLabelSize = { width: 82, height: 16 };
+const voltsLabelSize = { width: 44, height: 15 };
+
+const layoutOptions = {
+  "elk.algorithm": "layered",
+  "elk.direction": "DOWN",
+  "elk.edgeRouting": "ORTHOGONAL",
+  "elk.spacing.nodeNode": "26",
+  "elk.spacing.edgeNode": "16",
+  "elk.spacing.edgeEdge": "14",
+  "elk.layered.spacing.nodeNodeBetweenLayers": "26",
+  "elk.layered.spacing.edgeNodeBetweenLayers": "14",
+  "elk.layered.spacing.edgeEdgeBetweenLayers": "12",
+  "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX",
+  "elk.layered.edgeLabels.sideSelection": "ALWAYS_DOWN",
+  "elk.padding": "[top=8,left=8,bottom=8,right=8]",
+  "elk.randomSeed": "1",
+};
+
+function nodeOf(circuit: Circuit, part: Circuit["parts"][number], shape: SymbolShape): ElkNode {
+  const first = part.kind === "battery" ? { "elk.layered.layering.layerConstraint": "FIRST" } : {};
+  const last = part.kind === "ground" ? { "elk.layered.layering.layerConstraint": "LAST" } : {};
+  const wired = (terminal: string): boolean =>
+    circuit.wires.some(
+      ({ from, to }) => from === `${part.id}.${terminal}` || to === `${part.id}.${terminal}`,
+    );
+  return {
+    id: part.id,
+    width: shape.width,
+    height: shape.height,
+    layoutOptions: {
+      ...first,
+      ...last,
+      "elk.portConstraints": shape.ports.length > 0 ? "FIXED_POS" : "FREE",
+      "elk.portLabels.placement": "OUTSIDE",
+    },
+    ports: shape.ports
+      .filter(({ terminal }) => wired(terminal))
+      .map(({ terminal, x, side }) => ({
+        id: `${part.id}.${terminal}`,
+        x,
+        y: side === "north" ? 0 : shape.height,
+        width: 0,
+        height: 0,
+        layoutOptions: { "elk.port.side": side === "north" ? "NORTH" : "SOUTH" },
+        labels: [{ text: terminal, ...voltsLabelSize }],
+      })),
+  };
+}
+
+const endOf = (circuit: Circuit, reference: string): string => {
+  const id = reference.slice(0, reference.indexOf("."));
+  return circuit.parts.find((part) => part.id === id)?.kind === "splice" ? id : reference;
+};
+
+function placedWire(edge: ElkExtendedEdge, backwards: ReadonlySet<string>): PlacedWire {
+  const [section] = edge.sections ?? [];
+  const corners = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : [];
+  const [label] = edge.labels ?? [];
+  return {
+    id: edge.id,
+    corners: backwards.has(edge.id) ? [...corners].reverse() : corners,
+    label: label ? { x: label.x ?? 0, y: label.y ?? 0 } : null,
+  };
+}
+
+/** Lays a circuit out in layers from feed to ground. */
+export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
+  const { circuit } = netlist;
+  const { enters, backwards } = feedSides(netlist);
+  const shapes = new Map(
+    circuit.parts.map((part) => [part.id, symbolShape(circuit, part, (reference) => enters.get(reference))]),
+  );
+  const graph: ElkNode = await new ELK().layout({
+    id: "circuit",
+    layoutOptions,
+    children: circuit.parts.map((part) => nodeOf(circuit, part, shapes.get(part.id) as SymbolShape)),
+    edges: circuit.wires.map(({ id, from, to, colour }) => {
+      const ends = backwards.has(id) ? [to, from] : [from, to];
+      return {
+        id,
+        sources: [endOf(circuit, ends[0] as string)],
+        targets: [endOf(circuit, ends[1] as string)],
+        labels: [{ text: `${id} ${colour}`, ...wireLabelSize }],
+      };
+    }),
+  });
+  return {
+    width: graph.width ?? 0,
+    height: graph.height ?? 0,
+    parts: (graph.children ?? []).map(({ id, x, y }) => ({
+      id,
+      x: x ?? 0,
+      y: y ?? 0,
+      shape: shapes.get(id) as SymbolShape,
+    })),
+    wires: (graph.edges ?? []).map((edge) => placedWire(edge, backwards)),
+  };
+}
+
+const kept = new Map<string, Promise<CircuitLayout>>();
+const mostKept = 40;
+
+/** The layout of a circuit, made once for its content. */
+export function layoutOf(netlist: Netlist): Promise<CircuitLayout> {
+  const key = JSON.stringify(netlist.circuit);
+  const known = kept.get(key);
+  if (known) return known;
+  const made = layOut(netlist);
+  kept.set(key, made);
+  if (kept.size > mostKept) kept.delete(kept.keys().next().value as string);
+  return made;
+}

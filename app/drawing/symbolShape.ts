@@ -1,0 +1,152 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { type Part, type PartOf, terminalsOf } from "@core/circuit/parts/index";
+
+/** Where a terminal leaves its symbol, in the symbol's own coordinates. */
+export interface SymbolPort {
+  readonly terminal: string;
+  readonly x: number;
+  readonly side: "north" | "south";
+}
+
+/** A symbol's box with room for its label, and its ports. */
+export interface SymbolShape {
+  readonly width: number;
+  readonly height: number;
+  readonly ports: readonly SymbolPort[];
+}
+
+/** Whether current enters at a terminal; undefined where none ever flows. */
+export type Enters = (reference: string) => boolean | undefined;
+
+const tap = 64;
+
+/** Points of a pack in the order of its chain, from the feed side's tap to the far end. */
+export function packChain(part: PartOf<"resistor">): string[] {
+  const links = new Map<string, string[]>();
+  for (const { from, to } of part.elements) {
+    links.set(from, [...(links.get(from) ?? []), to]);
+    links.set(to, [...(links.get(to) ?? []), from]);
+  }
+  const ends = [...links.keys()].filter((name) => links.get(name)?.length === 1);
+  const chain: string[] = [];
+  let at: string | undefined = ends[0] ?? [...links.keys()][0];
+  while (at !== undefined) {
+    chain.push(at);
+    at = links.get(at)?.find((next) => !chain.includes(next));
+  }
+  return [...chain, ...[...links.keys()].filter((name) => !chain.includes(name))];
+}
+
+const port = (terminal: string, x: number, side: "north" | "south"): SymbolPort => ({ terminal, x, side });
+
+/** Side by the current: it enters at the top and leaves at the bottom. */
+function sideOf(
+  part: Part,
+  terminal: string,
+  enters: Enters,
+  fallback: "north" | "south",
+): "north" | "south" {
+  const entering = enters(`${part.id}.${terminal}`);
+  if (entering === undefined) return fallback;
+  return entering ? "north" : "south";
+}
+
+function spread(part: Part, first: string, others: readonly string[], enters: Enters): SymbolShape {
+  const side = sideOf(part, first, enters, "north");
+  const away = side === "north" ? "south" : "north";
+  return {
+    width: 40 * Math.max(1, others.length) + 84,
+    height: 54,
+    ports: [port(first, 22, side), ...others.map((terminal, i) => port(terminal, 22 + 40 * i, away))],
+  };
+}
+
+/** The shape of a part's symbol in a circuit. */
+export function symbolShape(circuit: Circuit, part: Part, enters: Enters): SymbolShape {
+  const side = (terminal: string, fallback: "north" | "south") => sideOf(part, terminal, enters, fallback);
+  switch (part.kind) {
+    case "battery":
+      return { width: 112, height: 44, ports: [port("+", 24, "south"), port("-", 24, "north")] };
+    case "ground":
+      return { width: 62, height: 26, ports: [port("31", 18, "north")] };
+    case "fuse": {
+      const feed = side("in", "north");
+      return {
+        width: 92,
+        height: 44,
+        ports: [port("in", 16, feed), port("out", 16, feed === "north" ? "south" : "north")],
+      };
+    }
+    case "motor": {
+      const plus = side("+", "north");
+      return {
+        width: 128,
+        height: 60,
+        ports: [port("+", 30, plus), port("-", 30, plus === "north" ? "south" : "north")],
+      };
+    }
+    case "relay":
+      return {
+        width: 156,
+        height: 60,
+        ports: [
+          port("86", 24, "north"),
+          port("85", 24, "south"),
+          port("30", 84, side("30", "north")),
+          port("87", 84, side("30", "north") === "north" ? "south" : "north"),
+          ...(usesResting(circuit, part.id)
+            ? [port("87a", 112, side("30", "north") === "north" ? "south" : "north")]
+            : []),
+        ],
+      };
+    case "ignition": {
+      const [feed = "30", ...outputs] = terminalsOf(part);
+      return spread(part, feed, outputs, enters);
+    }
+    case "selector": {
+      const [common = "C", ...outputs] = terminalsOf(part);
+      return spread(part, common, outputs, enters);
+    }
+    case "resistor": {
+      const chain = packChain(part);
+      const used = chain.filter((name) => isTerminal(circuit, `${part.id}.${name}`));
+      return {
+        width: tap * (chain.length - 1) + 96,
+        height: 88,
+        ports: used.map((name) => port(name, packX(chain, name), side(name, "south"))),
+      };
+    }
+    case "inline":
+      return {
+        width: 30 * part.pins.length + 62,
+        height: 30,
+        ports: part.pins.flatMap((pin, i) => {
+          const into = side(`${pin}a`, "north");
+          return [
+            port(`${pin}a`, 18 + 30 * i, into),
+            port(`${pin}b`, 18 + 30 * i, into === "north" ? "south" : "north"),
+          ];
+        }),
+      };
+    case "splice":
+      return { width: 10, height: 10, ports: [] };
+    default:
+      return {
+        width: 120,
+        height: 60,
+        ports: terminalsOf(part).map((terminal, i) => port(terminal, 16 + 24 * i, side(terminal, "south"))),
+      };
+  }
+}
+
+/** Where a point of the pack's chain stands. */
+export const packX = (chain: readonly string[], name: string): number => 30 + tap * chain.indexOf(name);
+
+function isTerminal(circuit: Circuit, reference: string): boolean {
+  return (
+    circuit.wires.some(({ from, to }) => from === reference || to === reference) ||
+    circuit.connectors.some(({ pins }) => Object.values(pins).includes(reference))
+  );
+}
+
+const usesResting = (circuit: Circuit, id: string): boolean => isTerminal(circuit, `${id}.87a`);

@@ -1,0 +1,45 @@
+import { PassThrough } from "node:stream";
+import { createReadableStreamFromReadable } from "@react-router/node";
+import { isbot } from "isbot";
+import { renderToPipeableStream } from "react-dom/server";
+import { type EntryContext, type RouterContextProvider, ServerRouter } from "react-router";
+import { NonceContext } from "./nonce";
+import { nonceContext } from "./nonce.server";
+
+export const streamTimeout = 5000;
+
+/** Renders a page with its nonce; whole for robots, as it comes for people. */
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  entry: EntryContext,
+  context: RouterContextProvider,
+): Promise<Response> {
+  const nonce = context.get(nonceContext);
+  const whole = isbot(request.headers.get("user-agent") ?? "");
+  return new Promise((resolve, reject) => {
+    let sent = false;
+    let code = status;
+    const { pipe, abort } = renderToPipeableStream(
+      <NonceContext.Provider value={nonce}>
+        <ServerRouter context={entry} url={request.url} nonce={nonce} />
+      </NonceContext.Provider>,
+      {
+        nonce,
+        [whole ? "onAllReady" : "onShellReady"]() {
+          sent = true;
+          const body = new PassThrough();
+          headers.set("Content-Type", "text/html; charset=utf-8");
+          resolve(new Response(createReadableStreamFromReadable(body), { headers, status: code }));
+          pipe(body);
+        },
+        onShellError: (error: unknown) => reject(error instanceof Error ? error : new Error(String(error))),
+        onError() {
+          if (sent) code = 500;
+        },
+      },
+    );
+    setTimeout(abort, streamTimeout + 1000).unref();
+  });
+}

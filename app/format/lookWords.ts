@@ -1,0 +1,102 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { colourWords } from "@core/circuit/wireColour";
+import type { Look } from "@core/predict/reading";
+import { setupText } from "@core/predict/readingText";
+import { listed } from "@core/units/wording";
+import { partName } from "./partName";
+
+/** What to do, for the head of a card: words around the points to touch. */
+export interface LookWords {
+  readonly before: string;
+  readonly points: readonly string[];
+  readonly between: string;
+  readonly after: string;
+  /** The set-up and how to know the point: its wire's colour, its place. */
+  readonly how: string;
+}
+
+function postName(circuit: Circuit, point: string): string | null {
+  const battery = circuit.parts.find(({ kind }) => kind === "battery")?.id;
+  if (point === `${battery}.+`) return "feed";
+  return point === `${battery}.-` ? "ground" : null;
+}
+
+/** The wire at a point, by colour: `the black with yellow wire`. */
+function wireAt(circuit: Circuit, point: string): string | null {
+  const colon = point.indexOf(":");
+  const plug = colon > 0 ? circuit.connectors.find(({ id }) => id === point.slice(0, colon)) : undefined;
+  const terminal = plug ? plug.pins[point.slice(colon + 1)] : point;
+  const wires = circuit.wires.filter(({ from, to }) => from === terminal || to === terminal);
+  if (wires.length === 0) return null;
+  return `the ${listed(wires.map(({ colour }) => colourWords(colour)))} wire${wires.length > 1 ? "s" : ""}`;
+}
+
+function whereAt(circuit: Circuit, point: string): string {
+  const id = point.split(/[.:/]/)[0] ?? point;
+  const place = circuit.parts.find((part) => part.id === id)?.place;
+  const wire = wireAt(circuit, point);
+  return [`${point}: ${partName(circuit, id)}`, wire, place].filter(Boolean).join(", ");
+}
+
+const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+
+/** A look in words for this circuit. */
+export function lookWords(circuit: Circuit, look: Look): LookWords {
+  const setup = sentence(setupText(look));
+  const plain = (
+    before: string,
+    points: readonly string[],
+    how: string,
+    between = "",
+    after = "",
+  ): LookWords => ({
+    before,
+    points,
+    between,
+    after,
+    how,
+  });
+  switch (look.test) {
+    case "light":
+      return plain(
+        `Light clipped to ${postName(circuit, look.clip) ?? look.clip}, touch`,
+        [look.probe],
+        `${setup} ${sentence(whereAt(circuit, look.probe))}`,
+      );
+    case "volts": {
+      const black = postName(circuit, look.black);
+      return plain(
+        "Volts, red on",
+        black ? [look.red] : [look.red, look.black],
+        `${setup} ${sentence(whereAt(circuit, look.red))}`,
+        ", black on",
+        black ? `, black on ${black}` : "",
+      );
+    }
+    case "ohms":
+      return plain(
+        "Ohms from",
+        [look.red, look.black],
+        `${setup} Battery off, fan still. ${sentence(whereAt(circuit, look.red))}`,
+        "to",
+      );
+    case "look":
+      return plain("Look at", [look.at], sentence(whereAt(circuit, look.at)));
+    case "spin":
+      return plain(
+        "Spin",
+        [look.at],
+        "Key off, hands clear until it stands still, then turn the wheel by hand.",
+        "",
+        "by hand",
+      );
+    case "airflow":
+      return plain(`Feel the air on ${look.setting ?? "off"}`, [], setup);
+  }
+}
+
+/** The point a probe sits on for a look, if it has one. */
+export function probePoint(look: Look): string | null {
+  if (look.test === "light") return look.probe;
+  return look.test === "volts" || look.test === "ohms" ? look.red : null;
+}

@@ -1,0 +1,76 @@
+import type { Circuit } from "@core/circuit/circuit";
+import type { PartKind } from "@core/circuit/parts/index";
+import { listed } from "@core/units/wording";
+
+const kindNames: Readonly<Record<PartKind, string>> = {
+  battery: "battery",
+  ground: "ground point",
+  fuse: "fuse",
+  ignition: "key switch",
+  relay: "relay",
+  selector: "speed switch",
+  resistor: "resistor pack",
+  motor: "blower motor",
+  module: "speed control",
+  head: "control panel",
+  splice: "splice",
+  inline: "in-line plug",
+};
+
+/** What a technician calls a part, plug or wire of this circuit, without its letter. */
+export function partName(circuit: Circuit, id: string): string {
+  const part = circuit.parts.find((candidate) => candidate.id === id);
+  if (part) return part.kind === "fuse" ? `${part.amps} A fuse` : kindNames[part.kind];
+  const connector = circuit.connectors.find((candidate) => candidate.id === id);
+  if (connector) return connector.title ?? "plug";
+  if (circuit.wires.some((wire) => wire.id === id)) return "wire";
+  if (id === "CAR") return "air filter or duct";
+  return "something else";
+}
+
+/** Name and letter: `resistor pack R1`; a set is listed, the cause first. */
+export function repairName(circuit: Circuit, ids: readonly string[]): string {
+  return listed(
+    ids.map((id) =>
+      id === "unknown" || id === "CAR" ? partName(circuit, id) : `${partName(circuit, id)} ${id}`,
+    ),
+  );
+}
+
+const modeWords: Readonly<Record<string, string>> = {
+  open: "open",
+  high: "bad contact",
+  loose: "comes and goes",
+  blown: "blown",
+  "coil-open": "coil open",
+  "stuck-open": "stuck open",
+  welded: "welded shut",
+  "dead-spot": "dead spot",
+  seized: "seized",
+  tight: "tight, draws too much",
+  "shorted-turns": "shorted turns",
+  "worn-brushes": "worn brushes",
+  "wheel-loose": "wheel loose",
+  debris: "debris in the wheel",
+  "bearing-dry": "dry bearing",
+  "bearing-worn": "worn bearing",
+  unbalanced: "out of balance",
+  "to-ground": "shorted to ground",
+  "to-feed": "shorted to feed",
+  low: "low",
+  "filter-blocked": "blocked",
+};
+
+/** A fault in words: `link open`, `pin 4 bad contact`, `tight, draws too much, then link open`. */
+export function faultWords(fault: string): string {
+  return fault
+    .split("+")
+    .map((one) => {
+      const colon = one.lastIndexOf(":");
+      const where = one.slice(0, colon);
+      const mode = one.slice(colon + 1).split("@")[0] ?? "";
+      const inner = where.includes(":") ? `pin ${where.slice(where.indexOf(":") + 1)}` : where.split(".")[1];
+      return `${inner ? `${inner} ` : ""}${modeWords[mode] ?? mode}`;
+    })
+    .join(", then ");
+}

@@ -1,0 +1,89 @@
+import "./styles/app.css";
+import { useContext } from "react";
+import {
+  Form,
+  isRouteErrorResponse,
+  Link,
+  Links,
+  type LinksFunction,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useLocation,
+  useRouteLoaderData,
+} from "react-router";
+import type { Route } from "./+types/root";
+import { NonceContext } from "./nonce";
+import { preferences } from "./theme";
+
+export const links: LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
+
+export const meta: Route.MetaFunction = () => [{ title: "Airway" }];
+
+export function loader({ request }: Route.LoaderArgs) {
+  return preferences(request);
+}
+
+export function Layout({ children }: { children: React.ReactNode }) {
+  const root = useRouteLoaderData<typeof loader>("root");
+  const theme = root?.theme ?? "auto";
+  const nonce = useContext(NonceContext);
+  return (
+    <html lang="en" data-theme={theme === "auto" ? undefined : theme} suppressHydrationWarning>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <Meta />
+        <Links nonce={nonce} />
+      </head>
+      <body>
+        <a href="#main" className="btn sr-only z-50 focus:not-sr-only focus:fixed focus:top-2 focus:left-2">
+          Skip to the page
+        </a>
+        {children}
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  );
+}
+
+const nextTheme = { auto: "night", night: "day", day: "auto" } as const;
+
+/** Chooses between the device's own light, night and day. */
+export function ThemeSwitch() {
+  const theme = useRouteLoaderData<typeof loader>("root")?.theme ?? "auto";
+  const { pathname } = useLocation();
+  return (
+    <Form method="post" action="/theme" className="no-print">
+      <input type="hidden" name="back" value={pathname} />
+      <button className="btn px-3 text-base" name="theme" value={nextTheme[theme]} type="submit">
+        Light: {theme}
+      </button>
+    </Form>
+  );
+}
+
+export default function App() {
+  return <Outlet />;
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const known = isRouteErrorResponse(error);
+  return (
+    <main id="main" className="mx-auto max-w-2xl p-6">
+      <h1 className="text-2xl font-semibold">
+        {known ? String(error.data || error.statusText) : "Something went wrong here."}
+      </h1>
+      <p className="mt-3 text-soft">
+        {known
+          ? "Nothing was lost: every reading is stored as it is entered."
+          : "Every reading entered so far is stored. Load the page again; if it happens again, look at what the server wrote."}
+      </p>
+      <Link to="/" className="btn mt-5">
+        To the board
+      </Link>
+    </main>
+  );
+}

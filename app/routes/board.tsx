@@ -1,0 +1,120 @@
+import { percent } from "@core/units/wording";
+import { type Job, listJobs } from "@db/repositories/jobs.server";
+import { Suspense } from "react";
+import { Await, Link } from "react-router";
+import { Rail } from "../components/Rail";
+import { stageWords } from "../components/words";
+import { dayText } from "../format/clock";
+import { lookWords } from "../format/lookWords";
+import { repairName } from "../format/partName";
+import { diagnosisOf, jobViewAt } from "../jobView.server";
+import { shopZone } from "../shop.server";
+import type { Route } from "./+types/board";
+
+/** The one line that matters about a job. */
+async function lineOf(job: Job): Promise<string> {
+  const view = await jobViewAt(String(job.id));
+  if (job.stage === "part-awaited") return `Waiting for: ${repairName(view.circuit, job.fitted ?? [])}`;
+  if (job.stage === "proof-due")
+    return `Fitted: ${repairName(view.circuit, job.fitted ?? [])}. Proof run due.`;
+  if (job.stage === "closed") return job.found ?? `Fitted: ${repairName(view.circuit, job.fitted ?? [])}.`;
+  const { verdict, next } = diagnosisOf(view);
+  if (verdict.state !== "open")
+    return `Verdict: ${repairName(view.circuit, verdict.replace)}, ${percent(verdict.p)}`;
+  const [look] = next;
+  if (!look) return "Nothing left to look at.";
+  const { before, points, between, after } = lookWords(view.circuit, look.test);
+  return `Next look: ${before} ${points.join(` ${between} `)}${after}`;
+}
+
+export async function loader() {
+  const jobs = await listJobs();
+  const zone = shopZone();
+  return {
+    jobs: jobs.map((job) => ({
+      id: job.id,
+      label: job.vehicle.label,
+      model: job.vehicle.model,
+      words: job.words,
+      stage: job.stage,
+      since: dayText(job.createdAt, zone),
+      line: lineOf(job),
+    })),
+  };
+}
+
+export const meta: Route.MetaFunction = () => [{ title: "Board · Airway" }];
+
+export default function Board({ loaderData }: Route.ComponentProps) {
+  const open = loaderData.jobs.filter(({ stage }) => stage !== "closed");
+  const closed = loaderData.jobs.filter(({ stage }) => stage === "closed");
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
+        <div className="flex flex-wrap items-center justify-between gap-3">
+          <h1 className="text-2xl font-bold">On the ramps</h1>
+          <Link to="/jobs/new" className="btn btn-main">
+            New job
+          </Link>
+        </div>
+        {open.length === 0 ? (
+          <p className="sheet-card mt-5 p-5 text-soft">
+            No open jobs. Start one with New job when a vehicle comes in.
+          </p>
+        ) : (
+          <ul className="mt-5 grid gap-4 md:grid-cols-2">
+            {open.map((job) => (
+              <JobTag key={job.id} job={job} />
+            ))}
+          </ul>
+        )}
+        {closed.length > 0 && (
+          <section className="mt-8">
+            <h2 className="text-lg font-semibold text-soft">Closed</h2>
+            <ul className="mt-2 divide-y divide-rule border-y border-rule">
+              {closed.map((job) => (
+                <li key={job.id} className="py-2">
+                  <Link to={`/jobs/${job.id}/close`} className="flex min-h-11 flex-wrap items-center gap-x-3">
+                    <span className="font-semibold">{job.label}</span>
+                    <span className="text-soft">
+                      {job.since} · {job.words}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </main>
+    </div>
+  );
+}
+
+function JobTag({ job }: { job: Route.ComponentProps["loaderData"]["jobs"][number] }) {
+  return (
+    <li className="tag-card">
+      <div className="tag-face h-full">
+        <p className="flex justify-between gap-3 pr-8 text-base text-soft">
+          <span>
+            job {job.id} · {stageWords[job.stage]}
+          </span>
+          <span>{job.since}</span>
+        </p>
+        <h2 className="mt-1 text-xl font-bold">
+          <Link to={`/jobs/${job.id}`}>
+            {job.model}, {job.label}
+          </Link>
+        </h2>
+        <p className="mt-1 text-soft">{job.words}</p>
+        <p className="mt-2 font-semibold">
+          <Suspense fallback={<span className="text-soft">reading the circuit…</span>}>
+            <Await resolve={job.line} errorElement={<span className="text-danger">cannot be read now</span>}>
+              {(line) => line}
+            </Await>
+          </Suspense>
+        </p>
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,52 @@
+import { readingsOf } from "@db/repositories/readings.server";
+import { Outlet } from "react-router";
+import { Rail } from "../components/Rail";
+import { stageWords } from "../components/words";
+import { jobAt } from "../jobView.server";
+import type { Route } from "./+types/job";
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const stored = await readingsOf(job.id);
+  const standing = stored.filter(({ struckAt }) => !struckAt);
+  const past = { probing: 0, "part-awaited": 1, "proof-due": 2, closed: 3 }[job.stage];
+  return {
+    id: job.id,
+    title: `${job.vehicle.model}, ${job.vehicle.label}`,
+    words: job.words,
+    stage: job.stage,
+    circuitTitle: circuit.title,
+    heard: standing.some(({ reading }) => reading.heard),
+    past,
+  };
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.title ?? "Job"} · Airway` },
+];
+
+export default function JobPage({ loaderData: job }: Route.ComponentProps) {
+  const at = (step: string): string => `/jobs/${job.id}/${step}`;
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail
+        steps={[
+          { to: at("complaint"), title: "Heard", done: job.heard },
+          { to: at("probe"), title: "Probe", done: job.past > 0 },
+          { to: at("verdict"), title: "Verdict", done: job.past > 1 },
+          { to: at("prove"), title: "Prove", done: job.past > 2 },
+          { to: at("close"), title: "Close", done: job.past > 2 },
+        ]}
+      />
+      <div className="flex min-w-0 grow flex-col">
+        <header className="no-print flex flex-wrap items-baseline gap-x-3 px-5 pt-3">
+          <h1 className="text-xl font-bold">{job.title}</h1>
+          <p className="text-base text-soft">
+            job {job.id} · {stageWords[job.stage]} · {job.circuitTitle}
+          </p>
+        </header>
+        <Outlet />
+      </div>
+    </div>
+  );
+}

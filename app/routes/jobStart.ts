@@ -1,0 +1,16 @@
+import { redirect } from "react-router";
+import { jobAt } from "../jobView.server";
+import type { Route } from "./+types/jobStart";
+
+const firstPage = {
+  probing: "probe",
+  "part-awaited": "verdict",
+  "proof-due": "prove",
+  closed: "close",
+} as const;
+
+/** A job opens where its work waits. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const { job } = await jobAt(params.id);
+  return redirect(`/jobs/${job.id}/${firstPage[job.stage]}`);
+}

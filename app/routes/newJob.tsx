@@ -1,0 +1,136 @@
+import { database } from "@db/database.server";
+import { listCircuits } from "@db/repositories/circuits.server";
+import { addJob } from "@db/repositories/jobs.server";
+import { addVehicle, findVehicle, listVehicles } from "@db/repositories/vehicles.server";
+import { Form, redirect, useNavigation } from "react-router";
+import { z } from "zod";
+import { Rail } from "../components/Rail";
+import type { Route } from "./+types/newJob";
+
+const text = (most: number) => z.string().trim().max(most, `at most ${most} characters`);
+const form = z
+  .object({
+    token: z.uuid(),
+    vehicle: z.string().regex(/^(new|\d{1,9})$/, "choose a vehicle"),
+    label: text(60).default(""),
+    model: text(60).default(""),
+    circuitId: text(64).default(""),
+    words: text(500).default(""),
+  })
+  .superRefine((job, check) => {
+    if (job.vehicle !== "new") return;
+    for (const key of ["label", "model", "circuitId"] as const) {
+      if (job[key] === "")
+        check.addIssue({ code: "custom", path: [key], message: "is needed for a new vehicle" });
+    }
+  });
+
+export async function loader() {
+  const [vehicles, circuits] = await Promise.all([listVehicles(), listCircuits()]);
+  return { vehicles, circuits, token: crypto.randomUUID() };
+}
+
+type Problems = Record<string, string>;
+
+export async function action({ request }: Route.ActionArgs) {
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) {
+    const problems: Problems = {};
+    for (const issue of parsed.error.issues) problems[issue.path.map(String).join(".")] ??= issue.message;
+    return { problems };
+  }
+  const { token, vehicle, label, model, circuitId, words } = parsed.data;
+  const known = vehicle === "new" ? null : await findVehicle(Number(vehicle));
+  if (vehicle !== "new" && !known) return { problems: { vehicle: "there is no such vehicle" } };
+  const circuits = await listCircuits();
+  if (!known && !circuits.some(({ id }) => id === circuitId))
+    return { problems: { circuitId: "there is no such circuit" } };
+  const store = await database();
+  const id = await store.write(async (transaction) => {
+    const owner = known ?? (await addVehicle({ label, model, circuitId }, transaction));
+    return addJob(
+      { formToken: token, vehicleId: owner.id, circuitId: owner.circuitId, words, noticed: [] },
+      transaction,
+    );
+  });
+  return redirect(`/jobs/${id}/complaint`);
+}
+
+export const meta: Route.MetaFunction = () => [{ title: "New job · Airway" }];
+
+export default function NewJob({ loaderData, actionData }: Route.ComponentProps) {
+  const problems: Problems = actionData?.problems ?? {};
+  const busy = useNavigation().state !== "idle";
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main id="main" className="mx-auto w-full max-w-2xl grow p-5">
+        <h1 className="text-2xl font-bold">New job</h1>
+        <Form method="post" className="mt-5 grid gap-5">
+          <input type="hidden" name="token" value={loaderData.token} />
+          <Labelled name="vehicle" title="Vehicle" problem={problems.vehicle}>
+            <select id="vehicle" name="vehicle" className="field w-full" defaultValue="">
+              <option value="" disabled>
+                choose
+              </option>
+              {loaderData.vehicles.map(({ id, label, model }) => (
+                <option key={id} value={id}>
+                  {model}, {label}
+                </option>
+              ))}
+              <option value="new">a new vehicle</option>
+            </select>
+          </Labelled>
+          <fieldset className="sheet-card grid gap-4 p-4">
+            <legend className="px-1 text-base text-soft">For a new vehicle</legend>
+            <Labelled name="label" title="What the shop calls it" problem={problems.label}>
+              <input id="label" name="label" className="field w-full" maxLength={60} />
+            </Labelled>
+            <Labelled name="model" title="Make and model" problem={problems.model}>
+              <input id="model" name="model" className="field w-full" maxLength={60} />
+            </Labelled>
+            <Labelled name="circuitId" title="Its blower circuit" problem={problems.circuitId}>
+              <select id="circuitId" name="circuitId" className="field w-full" defaultValue="">
+                <option value="">choose</option>
+                {loaderData.circuits.map(({ id, title }) => (
+                  <option key={id} value={id}>
+                    {title} ({id})
+                  </option>
+                ))}
+              </select>
+            </Labelled>
+          </fieldset>
+          <Labelled name="words" title="What the customer says" problem={problems.words}>
+            <textarea id="words" name="words" className="field w-full" rows={3} maxLength={500} />
+          </Labelled>
+          <button className="btn btn-main justify-self-start" type="submit" disabled={busy}>
+            Take it in
+          </button>
+        </Form>
+      </main>
+    </div>
+  );
+}
+
+interface LabelledProps {
+  name: string;
+  title: string;
+  problem: string | undefined;
+  children: React.ReactNode;
+}
+
+function Labelled({ name, title, problem, children }: LabelledProps) {
+  return (
+    <div className="grid gap-1">
+      <label htmlFor={name} className="font-semibold">
+        {title}
+      </label>
+      {children}
+      {problem && (
+        <p role="alert" className="text-danger">
+          {title}: {problem}
+        </p>
+      )}
+    </div>
+  );
+}

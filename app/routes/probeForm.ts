@@ -1,0 +1,111 @@
+import { problemText } from "@core/formats/problem";
+import { readingProblems } from "@core/formats/readingProblems";
+import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import { type Reading, readingSchema } from "@core/predict/reading";
+import { z } from "zod";
+
+const short = z.string().max(64);
+
+const offeredForm = z.object({
+  intent: z.literal("reading"),
+  token: z.uuid(),
+  look: z.string().max(2000),
+  seen: short.optional(),
+  value: short.optional(),
+  noEnd: z.literal("yes").optional(),
+});
+
+const ownForm = z.object({
+  intent: z.literal("own-reading"),
+  token: z.uuid(),
+  test: z.enum(["airflow", "light", "volts", "ohms", "look", "spin"]),
+  key: z.enum(["off", "acc", "run"]),
+  setting: short,
+  first: short.default(""),
+  second: short.default(""),
+  at: short.default(""),
+  unplugged: short.default(""),
+  result: short,
+});
+
+/** Everything the probe page can ask for. */
+export const probeForm = z.discriminatedUnion("intent", [
+  offeredForm,
+  ownForm,
+  z.object({ intent: z.literal("strike"), id: short, struck: z.enum(["yes", "no"]) }),
+  z.object({ intent: z.literal("strike-last") }),
+]);
+
+/** A figure as typed: a decimal comma is a point; null when it is no number. */
+export function typedNumber(text: string): number | null {
+  const value = Number(text.trim().replace(",", "."));
+  return text.trim() === "" || !Number.isFinite(value) ? null : value;
+}
+
+type Entered = { readonly reading: Reading } | { readonly problem: string };
+
+function checked(engine: CompiledCircuit, input: unknown): Entered {
+  const parsed = readingSchema.safeParse(input);
+  if (!parsed.success)
+    return { problem: "That reading cannot be understood: check the points and the value." };
+  const [wrong] = readingProblems(engine, parsed.data);
+  return wrong ? { problem: problemText(wrong) } : { reading: parsed.data };
+}
+
+/** The reading a filled-in offered look makes. */
+export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof offeredForm>): Entered {
+  let look: unknown;
+  try {
+    look = JSON.parse(form.look);
+  } catch {
+    return { problem: "That look cannot be read: load the page again." };
+  }
+  if (typeof look !== "object" || look === null || !("test" in look))
+    return { problem: "That look cannot be read." };
+  return checked(engine, {
+    ...look,
+    ...resultOf(String(look.test), form.seen, form.value, form.noEnd === "yes"),
+  });
+}
+
+function resultOf(test: string, seen: string | undefined, value: string | undefined, noEnd: boolean) {
+  if (test !== "volts" && test !== "ohms") return { seen };
+  const number = noEnd ? null : (typedNumber(value ?? "") ?? "not a number");
+  return { [test]: number };
+}
+
+/** The reading a technician's own choice of test and points makes. */
+export function ownReading(engine: CompiledCircuit, form: z.infer<typeof ownForm>): Entered {
+  const { test, first, second, at, result } = form;
+  const unplugged = form.unplugged === "" ? {} : { unplugged: [form.unplugged] };
+  const live = { key: form.key, setting: form.setting, ...unplugged };
+  switch (test) {
+    case "light":
+      return checked(engine, { test, probe: first, clip: second, ...live, seen: result });
+    case "volts":
+      return checked(engine, {
+        test,
+        red: first,
+        black: second,
+        ...live,
+        ...resultOf(test, "", result, false),
+      });
+    case "ohms": {
+      const noEnd = /^(no end|open|ol)$/i.test(result.trim());
+      const { setting } = form;
+      return checked(engine, {
+        test,
+        red: first,
+        black: second,
+        setting,
+        ...unplugged,
+        ...resultOf(test, "", result, noEnd),
+      });
+    }
+    case "airflow":
+      return checked(engine, { test, key: form.key, setting: form.setting, seen: result });
+    case "look":
+    case "spin":
+      return checked(engine, { test, at, seen: result });
+  }
+}

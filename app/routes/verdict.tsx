@@ -1,0 +1,164 @@
+import { percent } from "@core/units/wording";
+import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
+import { data, Form, Link, redirect, useNavigation } from "react-router";
+import { z } from "zod";
+import { moneyText } from "../format/clock";
+import { lookWords } from "../format/lookWords";
+import { repairName } from "../format/partName";
+import { diagnosisOf, jobAt, jobViewAt } from "../jobView.server";
+import type { Route } from "./+types/verdict";
+
+const form = z.object({
+  intent: z.enum(["await", "fitted", "reopen"]),
+  parts: z.string().max(200).default(""),
+});
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const view = await jobViewAt(params.id);
+  const { job, circuit } = view;
+  const { verdict, next } = diagnosisOf(view);
+  const look = next[0] ? lookWords(circuit, next[0].test) : null;
+  return {
+    id: job.id,
+    stage: job.stage,
+    fitted: job.fitted ? repairName(circuit, job.fitted) : null,
+    verdict: {
+      ...verdict,
+      name: repairName(circuit, verdict.replace),
+      killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
+      check: verdict.alsoCheck.length > 0 ? repairName(circuit, verdict.alsoCheck) : null,
+    },
+    next: look ? `${look.before} ${look.points.join(` ${look.between} `)}${look.after}` : null,
+    hot: verdict.replace.some((id) => circuit.parts.find((part) => part.id === id)?.kind === "resistor"),
+    burnt: verdict.replace.some((id) => circuit.connectors.some((connector) => connector.id === id)),
+  };
+}
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) throw data("That decision cannot be read.", { status: 400 });
+  const { intent, parts: text } = parsed.data;
+  if (intent === "reopen") {
+    await reopen(job.id);
+    return redirect(`/jobs/${job.id}/probe`);
+  }
+  const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id)).add(
+    "CAR",
+  );
+  const parts = text.split("+").filter((id) => known.has(id));
+  if (parts.length === 0) throw data("No part of this circuit is named.", { status: 400 });
+  if (intent === "await") {
+    await awaitParts(job.id, parts);
+    return redirect(`/jobs/${job.id}/verdict`);
+  }
+  await partsFitted(job.id, parts, new Date());
+  return redirect(`/jobs/${job.id}/prove`);
+}
+
+const headings = { open: "Not settled yet", settled: "Settled", "best-guess": "A best guess" } as const;
+
+export default function Verdict({ loaderData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== "idle";
+  const { id, stage, verdict, next, fitted } = loaderData;
+  const open = verdict.state === "open";
+  return (
+    <main id="main" className="grid w-full max-w-3xl gap-5 p-5">
+      <section className="tag-card" aria-labelledby="verdict">
+        <div className="tag-face">
+          <p className="text-base text-soft">{headings[verdict.state]}</p>
+          <h2 id="verdict" className="mt-1 pr-8 text-2xl font-bold">
+            {open ? "Likeliest: " : "Replace or repair: "}
+            {verdict.name}, <span className="figures">{percent(verdict.p)}</span>
+          </h2>
+          <ul className="mt-3 list-disc space-y-1 pl-5">
+            {verdict.because.map((reason) => (
+              <li key={reason}>{reason}</li>
+            ))}
+          </ul>
+          {verdict.killer && (
+            <p className="mt-3">
+              <b>What killed it:</b> {verdict.killer}. Left in, it will cook the new part.
+            </p>
+          )}
+          {verdict.check && (
+            <p className="mt-3">
+              <b>Before the new part goes in:</b> check {verdict.check}: spin it by hand, and measure the
+              volts across it on top speed. A tight one cooks packs, pins and fuses.
+            </p>
+          )}
+        </div>
+      </section>
+      <section className="sheet-card p-4" aria-labelledby="pays">
+        <h2 id="pays" className="font-bold">
+          Does another look pay?
+        </h2>
+        <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1">
+          <dt>Fit the likeliest now, comebacks counted</dt>
+          <dd className="figures text-right">{moneyText(verdict.fitNowMinor)}</dd>
+          <dt>One more look, then decide{open && next ? ` (${next})` : ""}</dt>
+          <dd className="figures text-right">
+            {verdict.testMoreMinor === null ? "none left" : moneyText(verdict.testMoreMinor)}
+          </dd>
+        </dl>
+        <p className="mt-1 text-base text-soft">
+          Expected cost in the shop's money, from default prices, 90.00 an hour and 200.00 a comeback.
+        </p>
+      </section>
+      <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
+      <Form method="post" className="flex flex-wrap gap-3">
+        <input type="hidden" name="parts" value={verdict.replace.join("+")} />
+        {stage === "probing" || stage === "part-awaited" ? (
+          <>
+            {open && (
+              <Link to={`/jobs/${id}/probe`} className="btn btn-main">
+                Back to probing
+              </Link>
+            )}
+            {stage === "probing" && (
+              <button className="btn" name="intent" value="await" type="submit" disabled={busy}>
+                The part is ordered
+              </button>
+            )}
+            <button
+              className={open ? "btn" : "btn btn-main"}
+              name="intent"
+              value="fitted"
+              type="submit"
+              disabled={busy}
+            >
+              {open ? "Fitted anyway" : "It is fitted"}
+            </button>
+            {stage === "part-awaited" && (
+              <button className="btn" name="intent" value="reopen" type="submit" disabled={busy}>
+                Probe again
+              </button>
+            )}
+          </>
+        ) : (
+          <p>
+            Fitted: {fitted}. <Link to={`/jobs/${id}/prove`}>To the proof run</Link>
+          </p>
+        )}
+      </Form>
+    </main>
+  );
+}
+
+function Cautions({ hot, burnt }: { hot: boolean; burnt: boolean }) {
+  return (
+    <section aria-labelledby="care" className="border-l-4 border-danger pl-3 text-base">
+      <h2 id="care" className="font-bold">
+        Before hands go in
+      </h2>
+      <p>
+        Key off, and the fan at a standstill. Near yellow plugs follow the maker's wait for airbags; the
+        maker's procedure and local rules stand above this page.
+      </p>
+      {hot && <p>The pack runs hot enough to burn: let it cool.</p>}
+      {burnt && (
+        <p>A melted plug is replaced, not cleaned: splice a new one in with the battery's negative off.</p>
+      )}
+    </section>
+  );
+}

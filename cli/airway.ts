@@ -1,0 +1,88 @@
+import { resolve } from "node:path";
+import { type ParseArgsConfig, parseArgs } from "node:util";
+import { parseCircuit } from "@core/circuit/parseCircuit";
+import { diagnoseCase } from "@core/formats/diagnoseCase";
+import { CircuitCache } from "@core/predict/circuitCache";
+import { BadInput, parseJson, readInput } from "./input";
+import { shippedCircuits } from "./library";
+import { accept, diagnosisLines, pointLines, print } from "./output";
+import { checkFile } from "./verbs/check";
+import { listFaults } from "./verbs/faults";
+import { answerLines } from "./verbs/lines";
+import { type SolveOptions, solveCircuit } from "./verbs/solve";
+
+const usage =
+  "usage: airway check|solve|faults|diagnose FILE [options], airway lines (FILE - is standard input)";
+
+const flags = {
+  text: { type: "boolean" },
+  key: { type: "string" },
+  engine: { type: "boolean" },
+  setting: { type: "string" },
+  selector: { type: "string", multiple: true },
+  fault: { type: "string" },
+  unplugged: { type: "string", multiple: true },
+  bridged: { type: "string", multiple: true },
+  "lamp-for": { type: "string" },
+} as const satisfies ParseArgsConfig["options"];
+
+/** Flags each verb takes beside `--text`. */
+const solveFlags = ["key", "engine", "setting", "selector", "fault", "unplugged", "bridged", "lamp-for"];
+const root = resolve(process.env.AIRWAY_ROOT ?? process.cwd());
+
+function readArguments(argv: string[]) {
+  try {
+    return parseArgs({ args: argv, options: flags, allowPositionals: true });
+  } catch (error) {
+    throw new BadInput(`${(error as Error).message.split("\n")[0]}; ${usage}`);
+  }
+}
+
+async function run(argv: string[]): Promise<void> {
+  const { values, positionals } = readArguments(argv);
+  const [verb, file, extra] = positionals;
+  const library = shippedCircuits(root);
+  const stray = Object.keys(values).find(
+    (flag) => flag !== "text" && !(verb === "solve" && solveFlags.includes(flag)),
+  );
+  if (stray) throw new BadInput(`--${stray} is not an option of ${verb ?? "airway"}; ${usage}`);
+  if (verb === "lines" && file === undefined) return answerLines(process.stdin, process.stdout, library);
+  if (verb === undefined || file === undefined || extra !== undefined) throw new BadInput(usage);
+  if (!["check", "solve", "faults", "diagnose"].includes(verb))
+    throw new BadInput(`unknown verb ${JSON.stringify(verb)}; ${usage}`);
+  const input = accept(parseJson(readInput(file)));
+  const text = values.text ?? false;
+  switch (verb) {
+    case "check": {
+      const checked = accept(checkFile(input, library));
+      return print(checked, text ? [`ok ${checked.format} ${checked.id ?? ""}`] : null);
+    }
+    case "solve": {
+      const point = accept(solveCircuit(accept(parseCircuit(input)), values as SolveOptions));
+      return print(point, text ? pointLines(point) : null);
+    }
+    case "faults": {
+      const faults = accept(listFaults(accept(parseCircuit(input))));
+      return print(
+        faults,
+        text ? faults.map(({ fault, prior }) => `${fault}\t${prior.toExponential(2)}`) : null,
+      );
+    }
+    default: {
+      const diagnosis = accept(diagnoseCase(input, library, new CircuitCache(1)));
+      return print(diagnosis, text ? diagnosisLines(diagnosis) : null);
+    }
+  }
+}
+
+process.stdout.on("error", (error: NodeJS.ErrnoException) => {
+  if (error.code === "EPIPE") process.exit(0);
+  throw error;
+});
+try {
+  await run(process.argv.slice(2));
+} catch (error) {
+  if (!(error instanceof BadInput)) throw error;
+  process.stderr.write(`airway: ${error.message.replaceAll("\n", " ")}\n`);
+  process.exitCode = 2;
+}

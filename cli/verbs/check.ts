@@ -1,0 +1,44 @@
+import { parseCircuit } from "@core/circuit/parseCircuit";
+import { parseCase } from "@core/formats/case";
+import type { CircuitLibrary } from "@core/formats/library";
+import { type Parsed, quoted, refused } from "@core/formats/problem";
+import { readingProblems } from "@core/formats/readingProblems";
+import { CompiledCircuit } from "@core/predict/compiledCircuit";
+import { buildNetlist } from "@core/solve/netlist";
+
+interface Checked {
+  readonly ok: true;
+  readonly format: string;
+  readonly id: string | null;
+}
+
+/** Whether a file is a whole, solvable circuit or case; says which and whose. */
+export function checkFile(input: unknown, library: CircuitLibrary): Parsed<Checked> {
+  const format = typeof input === "object" && input !== null && "format" in input ? input.format : undefined;
+  if (format === "airway-circuit") {
+    const circuit = parseCircuit(input);
+    if (!circuit.ok) return circuit;
+    const netlist = buildNetlist(circuit.value);
+    return netlist.ok ? { ok: true, value: { ok: true, format, id: circuit.value.id } } : netlist;
+  }
+  if (format === "airway-case") return checkCase(input, library);
+  return refused([
+    { path: "format", message: `expected "airway-circuit" or "airway-case", got ${quoted(format)}` },
+  ]);
+}
+
+function checkCase(input: unknown, library: CircuitLibrary): Parsed<Checked> {
+  const found = parseCase(input, library);
+  if (!found.ok) return found;
+  const netlist = buildNetlist(found.value.circuit);
+  if (!netlist.ok) return netlist;
+  const compiled = new CompiledCircuit(netlist.value, { draws: 1 });
+  const wrong = found.value.readings.flatMap((reading, index) =>
+    readingProblems(compiled, reading).map(({ path, message }) => ({
+      path: `readings.${index}.${path}`,
+      message,
+    })),
+  );
+  if (wrong.length > 0) return refused(wrong);
+  return { ok: true, value: { ok: true, format: "airway-case", id: found.value.id } };
+}

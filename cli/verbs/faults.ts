@@ -1,0 +1,18 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { catalogue } from "@core/diagnose/catalogue";
+import type { Parsed } from "@core/formats/problem";
+import { buildNetlist } from "@core/solve/netlist";
+
+/** Every fault the engine considers in a circuit, with its part and prior. */
+export function listFaults(circuit: Circuit): Parsed<{ fault: string; part: string; prior: number }[]> {
+  const netlist = buildNetlist(circuit);
+  if (!netlist.ok) return netlist;
+  return {
+    ok: true,
+    value: catalogue(netlist.value).map(({ id, fault, prior }) => ({
+      fault: id,
+      part: fault.parts.join("+"),
+      prior,
+    })),
+  };
+}

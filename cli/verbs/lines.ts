@@ -1,0 +1,32 @@
+import { createInterface } from "node:readline";
+import type { Readable, Writable } from "node:stream";
+import { diagnoseCase } from "@core/formats/diagnoseCase";
+import type { CircuitLibrary } from "@core/formats/library";
+import { problemText } from "@core/formats/problem";
+import { CircuitCache } from "@core/predict/circuitCache";
+import { parseJson } from "../input";
+
+const circuitsKept = 12;
+
+/** One line's answer: a diagnosis, or what was wrong with the line. */
+export function answerLine(line: string, library: CircuitLibrary, cache: CircuitCache): unknown {
+  const input = parseJson(line);
+  if (!input.ok) return { error: input.problems.map(problemText).join("; ") };
+  try {
+    const diagnosis = diagnoseCase(input.value, library, cache);
+    if (diagnosis.ok) return diagnosis.value;
+    return { error: diagnosis.problems.map(problemText).join("; ") };
+  } catch (error) {
+    return { error: `internal: ${(error as Error).message}` };
+  }
+}
+
+/** Reads a case a line and writes a diagnosis a line, in order, until the input ends. */
+export async function answerLines(input: Readable, output: Writable, library: CircuitLibrary): Promise<void> {
+  const cache = new CircuitCache(circuitsKept);
+  for await (const line of createInterface({ input, crlfDelay: Number.POSITIVE_INFINITY })) {
+    if (line.trim() === "") continue;
+    const written = output.write(`${JSON.stringify(answerLine(line, library, cache))}\n`);
+    if (!written) await new Promise((resolve) => output.once("drain", resolve));
+  }
+}

@@ -1,0 +1,69 @@
+import type { Circuit } from "@core/circuit/circuit";
+import type { KeyPosition } from "@core/circuit/parts/ignition";
+import { keyPositions } from "@core/circuit/parts/ignition";
+import { faultFromId } from "@core/diagnose/fault";
+import { type Parsed, quoted, refused } from "@core/formats/problem";
+import { buildNetlist } from "@core/solve/netlist";
+import { type OperatingPoint, operatingPoint } from "@core/solve/operatingPoint";
+import { type Setup, setupProblems } from "@core/solve/setup";
+
+/** The options of `solve` as they come from the command line. */
+export interface SolveOptions {
+  readonly key?: string | undefined;
+  readonly engine?: boolean | undefined;
+  readonly setting?: string | undefined;
+  readonly selector?: readonly string[] | undefined;
+  readonly fault?: string | undefined;
+  readonly unplugged?: readonly string[] | undefined;
+  readonly bridged?: readonly string[] | undefined;
+  readonly "lamp-for"?: string | undefined;
+}
+
+/** One set-up of a circuit, healthy or with a fault in it. */
+export function solveCircuit(circuit: Circuit, options: SolveOptions): Parsed<OperatingPoint> {
+  const netlist = buildNetlist(circuit);
+  if (!netlist.ok) return netlist;
+  const setup = setupFrom(options);
+  if (!setup.ok) return setup;
+  const wrong = setupProblems(netlist.value, setup.value);
+  if (wrong.length > 0) return refused(wrong);
+  if (options.fault === undefined) return { ok: true, value: operatingPoint(netlist.value, setup.value) };
+  const fault = faultFromId(netlist.value, options.fault);
+  if (!fault.ok) return fault;
+  return { ok: true, value: operatingPoint(netlist.value, setup.value, fault.value.changes) };
+}
+
+function setupFrom(options: SolveOptions): Parsed<Setup> {
+  const { key } = options;
+  if (key !== undefined && !keyPositions.includes(key as KeyPosition))
+    return refused([{ path: "--key", message: `expected ${keyPositions.join(", ")}, got ${quoted(key)}` }]);
+  const selectors = pairs(options.selector ?? [], "=", "--selector", "S3=1");
+  if (!selectors.ok) return selectors;
+  const bridged = pairs(options.bridged ?? [], ",", "--bridged", "X3:1,G1.+");
+  if (!bridged.ok) return bridged;
+  return {
+    ok: true,
+    value: {
+      key: key as KeyPosition | undefined,
+      engine: options.engine,
+      setting: options.setting,
+      selectors: Object.fromEntries(selectors.value),
+      unplugged: options.unplugged,
+      bridged: bridged.value,
+      lampFor: options["lamp-for"],
+    },
+  };
+}
+
+function pairs(
+  texts: readonly string[],
+  mark: string,
+  flag: string,
+  example: string,
+): Parsed<[string, string][]> {
+  const split = texts.map((text) => text.split(mark));
+  const wrong = split.findIndex((pieces) => pieces.length !== 2 || pieces.includes(""));
+  if (wrong >= 0)
+    return refused([{ path: flag, message: `expected ${example}, got ${quoted(texts[wrong])}` }]);
+  return { ok: true, value: split as [string, string][] };
+}

@@ -1,0 +1,14 @@
+import { z } from "zod";
+import { nonNegative, partBase, positive } from "./partBase";
+
+/** A source with internal resistance; its `-` is the reference node. */
+export const batterySchema = z.strictObject({
+  ...partBase,
+  kind: z.literal("battery"),
+  restVolts: positive,
+  chargingVolts: positive,
+  ohms: nonNegative,
+});
+export type Battery = z.infer<typeof batterySchema>;
+
+export const batteryTerminals = (): string[] => ["+", "-"];

@@ -1,0 +1,14 @@
+import { z } from "zod";
+import { nonNegative, partBase, positive, settingName } from "./partBase";
+
+/** A control panel that puts a voltage on `cmd` for each setting. */
+export const headSchema = z.strictObject({
+  ...partBase,
+  kind: z.literal("head"),
+  commands: z.record(settingName, z.number().min(-60).max(60)),
+  outOhms: nonNegative,
+  feedVolts: positive.optional(),
+});
+export type ControlHead = z.infer<typeof headSchema>;
+
+export const headTerminals = (): string[] => ["30", "15", "31", "cmd"];

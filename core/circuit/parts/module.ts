@@ -1,0 +1,18 @@
+import { z } from "zod";
+import { nonNegative, partBase, positive } from "./partBase";
+
+/** An electronic speed control between feed, ground, command and motor. */
+export const moduleSchema = z.strictObject({
+  ...partBase,
+  kind: z.literal("module"),
+  side: z.enum(["low", "high"]),
+  drive: z.enum(["pwm", "linear"]),
+  commandVolts: z.tuple([z.number().min(-60).max(60), z.number().min(-60).max(60)]),
+  onOhms: nonNegative,
+  inputOhms: positive.optional(),
+  wakeVolts: positive.optional(),
+  sleepVolts: positive.optional(),
+});
+export type ControlModule = z.infer<typeof moduleSchema>;
+
+export const moduleTerminals = (): string[] => ["30", "31", "cmd", "m+", "m-"];

@@ -1,0 +1,18 @@
+import { z } from "zod";
+import { partBase, positive } from "./partBase";
+
+/** A permanent-magnet brushed motor turning a fan. */
+export const motorSchema = z.strictObject({
+  ...partBase,
+  kind: z.literal("motor"),
+  ratedVolts: positive,
+  ratedAmps: positive,
+  stallAmps: positive,
+  ratedRpm: positive,
+  commutatorBars: z.number().int().min(3).max(200).optional(),
+  polePairs: z.number().int().min(1).max(20).optional(),
+  frictionShare: z.number().min(0).max(0.9).optional(),
+});
+export type Motor = z.infer<typeof motorSchema>;
+
+export const motorTerminals = (): string[] => ["+", "-"];

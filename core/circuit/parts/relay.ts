@@ -1,0 +1,16 @@
+import { z } from "zod";
+import { nonNegative, partBase, positive } from "./partBase";
+
+/** A relay: pulls in when its coil volts, either way round, reach `pullInVolts`. */
+export const relaySchema = z.strictObject({
+  ...partBase,
+  kind: z.literal("relay"),
+  coilOhms: positive,
+  pullInVolts: positive,
+  dropOutVolts: positive.optional(),
+  contactOhms: nonNegative,
+});
+export type Relay = z.infer<typeof relaySchema>;
+
+/** `87a`, the resting contact, is a terminal only where the circuit uses it. */
+export const relayTerminals = (): string[] => ["30", "87", "87a", "85", "86"];

@@ -1,0 +1,54 @@
+import type { CompiledCircuit } from "../predict/compiledCircuit";
+import type { Look, Reading } from "../predict/reading";
+import type { TestModel } from "../predict/testModel";
+import { testModels } from "../predict/tests/index";
+
+const eachUnplugged = 0.5;
+
+/** Where things are: the place a point, part or connector has to be reached in, if any. */
+export function placeOf(compiled: CompiledCircuit, item: string): string | null {
+  const { circuit, points, battery } = compiled.netlist;
+  // A clip on either battery post stands for any good feed or bare metal near by.
+  if (item === `${battery.id}.+` || item === `${battery.id}.-`) return null;
+  const find = (id: string): string | null =>
+    circuit.places.find(({ parts }) => parts.includes(id))?.id ?? null;
+  const owner = points.ownerOf.get(item) ?? item;
+  const wire = circuit.wires.find(({ id }) => id === owner);
+  if (wire) return placeOf(compiled, item.endsWith("/to") ? wire.to : wire.from);
+  const direct = find(owner);
+  if (direct) return direct;
+  const connector = circuit.connectors.find(({ id }) => id === owner);
+  if (connector) {
+    const terminal = connector.pins[item.slice(owner.length + 1)] ?? Object.values(connector.pins)[0];
+    return terminal ? find(terminal.slice(0, terminal.indexOf("."))) : null;
+  }
+  const plug = points.pinOnTerminal.get(item);
+  return plug ? find(plug.slice(0, plug.indexOf(":"))) : null;
+}
+
+/** The places a look needs open. */
+export function placesNeeded(compiled: CompiledCircuit, look: Look): string[] {
+  const model = testModels[look.test] as TestModel;
+  const reaches = (model.reaches as (look: Look) => string[])(look);
+  const touched = [...reaches, ...(look.unplugged ?? []), ...(look.bridged ?? []).flat()];
+  if (look.lampFor) touched.push(look.lampFor);
+  return [...new Set(touched.flatMap((item) => placeOf(compiled, item) ?? []))];
+}
+
+/** Places the readings so far have opened; what was only heard opened nothing. */
+export function openPlaces(compiled: CompiledCircuit, readings: readonly Reading[]): Set<string> {
+  return new Set(
+    readings.filter(({ heard }) => !heard).flatMap((reading) => placesNeeded(compiled, reading)),
+  );
+}
+
+/** Minutes a look costs now: the test, what has to be unplugged or bridged, places not yet open. */
+export function lookMinutes(compiled: CompiledCircuit, look: Look, open: ReadonlySet<string>): number {
+  const { circuit } = compiled.netlist;
+  const model = testModels[look.test] as TestModel;
+  const access = placesNeeded(compiled, look)
+    .filter((place) => !open.has(place))
+    .reduce((sum, place) => sum + (circuit.places.find(({ id }) => id === place)?.minutes ?? 0), 0);
+  const hands = (look.unplugged?.length ?? 0) + (look.bridged?.length ?? 0);
+  return model.minutes + eachUnplugged * hands + access;
+}

@@ -1,0 +1,148 @@
+import type { CompiledCircuit } from "../predict/compiledCircuit";
+import { lookKey, lookOf, type Reading } from "../predict/reading";
+import { unknownShare } from "./prior";
+import { type ReadingScore, scoreReading } from "./readingScore";
+
+/** Belief over every suspect after the readings. */
+export interface Belief {
+  readonly readings: readonly Reading[];
+  readonly scores: readonly ReadingScore[];
+  /** Joint probability by variant times draws plus draw; with `unknown` it sums to 1. */
+  readonly joint: Float64Array;
+  /** Probability by variant, over the drawn vehicles. */
+  readonly variants: Float64Array;
+  readonly unknown: number;
+}
+
+/**
+ * Chances that a reading is a mistake: a slip of the moment, and one that would be made again (wrong
+ * terminal, wrong plug), which repeating the look does not cure. Judgements, no source.
+ */
+const slips = {
+  measured: { once: 0.012, again: 0.008 },
+  heard: { once: 0.03, again: 0.02 },
+} as const;
+
+/** Readings that are the same look share one chance of a lasting slip. */
+function sameLooks(readings: readonly Reading[]): number[][] {
+  const groups = new Map<string, number[]>();
+  readings.forEach((reading, index) => {
+    const key = lookKey(lookOf(reading));
+    const own = groups.get(key);
+    if (own) own.push(index);
+    else groups.set(key, [index]);
+  });
+  return [...groups.values()];
+}
+
+/**
+ * P(fault | readings), by Bayes in logs: within one drawn vehicle readings are independent, and the
+ * average over vehicles comes last, so that what readings share is counted once.
+ * @param scores scores already known for these readings, by the same order
+ */
+export function believe(
+  compiled: CompiledCircuit,
+  readings: readonly Reading[],
+  scores: readonly ReadingScore[] = readings.map((reading) => scoreReading(compiled, reading)),
+): Belief {
+  const draws = compiled.draws.length;
+  const logs = new Float64Array(compiled.variants.length * draws);
+  const product = new Float64Array(logs.length).fill(1);
+  let unknownLog = Math.log(unknownShare);
+  sameLooks(readings).forEach((group, count) => {
+    const blind = multiplyGroup(product, group, readings, scores);
+    unknownLog += Math.log(blind);
+    if ((count + 1) % groupsPerLog === 0) takeLogs(product, logs);
+  });
+  takeLogs(product, logs);
+  return normalise(compiled, readings, scores, logs, unknownLog);
+}
+
+/** Logarithms are taken only this often: so many slip-floored odds cannot underflow a double. */
+const groupsPerLog = 12;
+
+function takeLogs(product: Float64Array, logs: Float64Array): void {
+  for (let cell = 0; cell < logs.length; cell++) {
+    logs[cell] = (logs[cell] as number) + Math.log(product[cell] as number);
+  }
+  product.fill(1);
+}
+
+/**
+ * Multiplies the likelihood of one group of like readings into every cell.
+ * @returns the group's likelihood if anything could have been seen
+ */
+function multiplyGroup(
+  product: Float64Array,
+  group: readonly number[],
+  readings: readonly Reading[],
+  scores: readonly ReadingScore[],
+): number {
+  const slip = group.every((index) => readings[index]?.heard) ? slips.heard : slips.measured;
+  const own = new Float64Array(product.length).fill(1 - slip.again);
+  let blind = 1;
+  for (const index of group) {
+    const score = scores[index] as ReadingScore;
+    blind *= score.blind;
+    const floor = slip.once * score.blind;
+    for (let cell = 0; cell < own.length; cell++) {
+      own[cell] = (own[cell] as number) * ((1 - slip.once) * (score.odds[cell] as number) + floor);
+    }
+  }
+  const again = slip.again * blind;
+  for (let cell = 0; cell < own.length; cell++) {
+    product[cell] = (product[cell] as number) * ((own[cell] as number) + again);
+  }
+  return blind;
+}
+
+function normalise(
+  compiled: CompiledCircuit,
+  readings: readonly Reading[],
+  scores: readonly ReadingScore[],
+  logs: Float64Array,
+  unknownLog: number,
+): Belief {
+  const draws = compiled.draws.length;
+  let top = unknownLog;
+  compiled.variants.forEach(({ prior }, variant) => {
+    const share = Math.log(prior / draws);
+    for (let draw = 0; draw < draws; draw++) {
+      const cell = variant * draws + draw;
+      logs[cell] = (logs[cell] as number) + share;
+      if ((logs[cell] as number) > top) top = logs[cell] as number;
+    }
+  });
+  let sum = Math.exp(unknownLog - top);
+  for (let cell = 0; cell < logs.length; cell++) {
+    logs[cell] = Math.exp((logs[cell] as number) - top);
+    sum += logs[cell] as number;
+  }
+  const variants = new Float64Array(compiled.variants.length);
+  for (let variant = 0; variant < variants.length; variant++) {
+    for (let draw = 0; draw < draws; draw++) {
+      const cell = variant * draws + draw;
+      logs[cell] = (logs[cell] as number) / sum;
+      variants[variant] = (variants[variant] as number) + (logs[cell] as number);
+    }
+  }
+  return { readings, scores, joint: logs, variants, unknown: Math.exp(unknownLog - top) / sum };
+}
+
+/** Probability by repair: the parts to replace together, as one text; `unknown` is one of them. */
+export function repairBelief(compiled: CompiledCircuit, belief: Belief): Map<string, number> {
+  const sums = new Map<string, number>([["unknown", belief.unknown]]);
+  compiled.variants.forEach(({ repair }, variant) => {
+    sums.set(repair, (sums.get(repair) ?? 0) + (belief.variants[variant] as number));
+  });
+  return sums;
+}
+
+/** Probability that each part needs work; parts of a pair count each, so these may sum above 1. */
+export function partBelief(repairs: ReadonlyMap<string, number>): { part: string; p: number }[] {
+  const sums = new Map<string, number>();
+  for (const [repair, p] of repairs) {
+    for (const part of repair.split("+")) sums.set(part, (sums.get(part) ?? 0) + p);
+  }
+  return [...sums].map(([part, p]) => ({ part, p })).sort((a, b) => b.p - a.p);
+}

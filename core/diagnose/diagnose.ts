@@ -1,0 +1,178 @@
+import { type Parsed, refused } from "../formats/problem";
+import { readingProblems } from "../formats/readingProblems";
+import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
+import type { CompiledCircuit } from "../predict/compiledCircuit";
+import type { Look, Reading } from "../predict/reading";
+import type { Tool } from "../predict/testModel";
+import { type Belief, believe, partBelief, repairBelief } from "./belief";
+import { type Conflict, conflicts } from "./conflict";
+import { type Support, supportOf } from "./expectation";
+import { indistinguishable } from "./grouping";
+import { candidateLooks, type Forecast, nextLooks } from "./nextLook";
+import { suspectWhy } from "./reasons";
+import type { School } from "./school";
+import { reachVerdict, type Verdict } from "./verdict";
+
+/** One suspect: a fault at its likeliest size, all its sizes' belief together. */
+export interface Suspect {
+  readonly fault: string;
+  readonly part: string;
+  readonly mode: string;
+  readonly p: number;
+  readonly why: string;
+  /** Suspects that no reading with these tools can tell apart share it. */
+  readonly group: number;
+}
+
+export interface NextLook {
+  readonly test: Look;
+  readonly bits: number;
+  readonly minutes: number;
+  readonly outcomes: readonly {
+    readonly seen: string;
+    readonly p: number;
+    readonly leaves: readonly { readonly part: string; readonly p: number }[];
+  }[];
+}
+
+export interface Diagnosis {
+  readonly id: string | null;
+  readonly suspects: readonly Suspect[];
+  readonly parts: readonly { readonly part: string; readonly p: number }[];
+  readonly verdict: Verdict;
+  readonly next: readonly NextLook[];
+  readonly conflicts: readonly Conflict[];
+}
+
+export interface DiagnoseOptions {
+  readonly id?: string | null;
+  readonly tools?: readonly string[];
+  readonly school?: School;
+  readonly costs?: StoppingCosts;
+  /** How many next looks to return; 8 unless given. */
+  readonly looks?: number;
+}
+
+const defaultLooks = 8;
+/** Suspects grouped and explained in full; the rest are too unlikely to matter. */
+const groupedSuspects = 12;
+
+/**
+ * Readings against a compiled circuit: what is suspected, what to replace, what to look at next.
+ * Refuses readings that name what the circuit does not have.
+ */
+export function diagnose(
+  compiled: CompiledCircuit,
+  readings: readonly Reading[],
+  options: DiagnoseOptions = {},
+): Parsed<Diagnosis> {
+  const wrong = readings.flatMap((reading, index) =>
+    readingProblems(compiled, reading).map(({ path, message }) => ({
+      path: `readings.${index}.${path}`,
+      message,
+    })),
+  );
+  if (wrong.length > 0) return refused(wrong);
+  const belief = believe(compiled, readings);
+  const tools = (options.tools ?? ["test-light", "meter"]).filter(isTool);
+  const weighed = nextLooks(compiled, belief, {
+    tools,
+    school: options.school ?? "least-time",
+    count: weighedLooks,
+  });
+  const repairs = repairBelief(compiled, belief);
+  const support = supportOf(compiled, belief);
+  const verdict = reachVerdict(
+    compiled,
+    belief,
+    support,
+    repairs,
+    weighed,
+    options.costs ?? defaultStoppingCosts,
+  );
+  return {
+    ok: true,
+    value: {
+      id: options.id ?? null,
+      suspects: suspectsOf(compiled, belief, support, tools),
+      parts: partBelief(repairs),
+      verdict,
+      next: weighed.slice(0, options.looks ?? defaultLooks).map(nextLook),
+      conflicts: conflicts(compiled, belief, support),
+    },
+  };
+}
+
+/** Looks considered when weighing whether another pays. */
+const weighedLooks = 24;
+
+const isTool = (tool: string): tool is Tool => tool === "test-light" || tool === "meter";
+
+function nextLook(forecast: Forecast): NextLook {
+  return {
+    test: forecast.look,
+    bits: forecast.bits,
+    minutes: forecast.minutes,
+    outcomes: forecast.outcomes.map(({ seen, p, repairs }) => ({
+      seen,
+      p,
+      leaves: partBelief(new Map(forecast.repairs.map((repair, i) => [repair, repairs[i] ?? 0])))
+        .filter((left) => left.p >= 0.01)
+        .slice(0, 4),
+    })),
+  };
+}
+
+/** Suspects by family, likeliest first, `unknown` among them; their probabilities sum to 1. */
+function suspectsOf(
+  compiled: CompiledCircuit,
+  belief: Belief,
+  support: Support,
+  tools: readonly Tool[],
+): Suspect[] {
+  const families = new Map<string, number[]>();
+  compiled.variants.forEach(({ family }, index) => {
+    const own = families.get(family);
+    if (own) own.push(index);
+    else families.set(family, [index]);
+  });
+  const sum = (variants: readonly number[]): number =>
+    variants.reduce((total, variant) => total + (belief.variants[variant] as number), 0);
+  const ranked = [...families.values()]
+    .map((variants) => {
+      const bySize = [...variants].sort(
+        (a, b) => (belief.variants[b] as number) - (belief.variants[a] as number),
+      );
+      return { variants: bySize, p: sum(variants) };
+    })
+    .sort((a, b) => b.p - a.p);
+  const leaders = ranked.slice(0, groupedSuspects).map(({ variants }) => variants[0] as number);
+  const groups = compiled.remember(`groups ${tools.join()} ${leaders.join()}`, () =>
+    indistinguishable(
+      compiled,
+      leaders,
+      candidateLooks(compiled, tools).map(({ look }) => look),
+    ),
+  );
+  const suspects = ranked.map(({ variants, p }, index): Suspect => {
+    const best = compiled.variants[variants[0] as number];
+    const full = index < groupedSuspects;
+    return {
+      fault: best?.id ?? "",
+      part: best?.fault.parts.join("+") ?? "",
+      mode: best?.fault.names.map(({ mode }) => mode).join("+") ?? "",
+      p,
+      why: full ? suspectWhy(compiled, belief, support, variants) : "Too unlikely to weigh now.",
+      group: groups[index] ?? groupedSuspects + index + 1,
+    };
+  });
+  const unknown: Suspect = {
+    fault: "unknown",
+    part: "unknown",
+    mode: "unknown",
+    p: belief.unknown,
+    why: "Something outside the circuit's own parts, pins and wires; it grows when nothing listed explains what was seen.",
+    group: 0,
+  };
+  return [...suspects, unknown].sort((a, b) => b.p - a.p);
+}

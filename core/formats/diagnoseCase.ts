@@ -1,0 +1,20 @@
+import { type Diagnosis, diagnose } from "../diagnose/diagnose";
+import type { CircuitCache } from "../predict/circuitCache";
+import { parseCase } from "./case";
+import type { CircuitLibrary } from "./library";
+import { type Parsed, refused } from "./problem";
+
+/** An `airway-case` in, its diagnosis out: the whole way that `diagnose` and `lines` go. */
+export function diagnoseCase(
+  input: unknown,
+  library: CircuitLibrary,
+  cache: CircuitCache,
+): Parsed<Diagnosis> {
+  const found = parseCase(input, library);
+  if (!found.ok) return found;
+  const compiled = cache.compile(found.value.circuit);
+  if (!compiled.ok)
+    return refused(compiled.problems.map(({ path, message }) => ({ path: `circuit.${path}`, message })));
+  const { id, tools, school, readings } = found.value;
+  return diagnose(compiled.value, readings, { id, tools, school });
+}

@@ -1,0 +1,40 @@
+/** Money that decides between fitting now and testing on, in minor units of the shop's currency. */
+export interface StoppingCosts {
+  /** What the shop's hour is worth. */
+  readonly hourMinor: number;
+  /** A car that comes back: the labour again, the wrong part, the customer's patience. */
+  readonly comebackMinor: number;
+  /** Belief below which a verdict is never called settled. */
+  readonly settledBar: number;
+}
+
+/** Defaults a shop may change (judgements, no source). */
+export const defaultStoppingCosts: StoppingCosts = {
+  hourMinor: 9000,
+  comebackMinor: 20000,
+  settledBar: 0.95,
+};
+
+/** Price of a part and minutes to fit it, by what it is; a wire or plug is a repair (judgements, no source). */
+export const repairDefaults: Readonly<
+  Record<string, { readonly priceMinor: number; readonly minutes: number }>
+> = {
+  battery: { priceMinor: 12000, minutes: 15 },
+  ground: { priceMinor: 200, minutes: 15 },
+  fuse: { priceMinor: 300, minutes: 3 },
+  ignition: { priceMinor: 9000, minutes: 40 },
+  relay: { priceMinor: 1800, minutes: 5 },
+  selector: { priceMinor: 4500, minutes: 30 },
+  resistor: { priceMinor: 3500, minutes: 15 },
+  motor: { priceMinor: 9500, minutes: 30 },
+  inline: { priceMinor: 1500, minutes: 25 },
+  connector: { priceMinor: 1500, minutes: 25 },
+  wire: { priceMinor: 500, minutes: 30 },
+  car: { priceMinor: 1800, minutes: 10 },
+  unknown: { priceMinor: 0, minutes: 60 },
+};
+
+/** Cost of minutes at the shop's hour, rounded to a whole minor unit. */
+export function minutesMinor(minutes: number, costs: StoppingCosts): number {
+  return Math.round((minutes * costs.hourMinor) / 60);
+}

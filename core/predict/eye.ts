@@ -1,0 +1,28 @@
+import { normalCdf } from "./normal";
+
+/** Softness of the eye's thresholds, in lamp volts (judgement, no source). */
+const eyeVolts = 0.6;
+/** Chance that a lamp on a chattering relay is seen to flicker, and that a steady one is called so. */
+const flickerSeen = 0.85;
+const flickerFalse = 0.01;
+
+/** How one pair of eyes calls a lamp: the volts above which it is bright, and dim. */
+export interface Eyes {
+  readonly brightVolts: number;
+  readonly dimVolts: number;
+}
+
+/**
+ * Odds that a lamp at some volts is called bright, dim, dark or flickering, in this order.
+ * @param out filled with four odds that sum to 1
+ * @param at where in `out` to start
+ */
+export function lampOdds(volts: number, eyes: Eyes, buzzing: boolean, out: Float32Array, at: number): void {
+  const bright = normalCdf((volts - eyes.brightVolts) / eyeVolts);
+  const dark = normalCdf((eyes.dimVolts - volts) / eyeVolts);
+  const flicker = buzzing ? flickerSeen : flickerFalse;
+  out[at] = bright * (1 - flicker);
+  out[at + 1] = Math.max(0, 1 - bright - dark) * (1 - flicker);
+  out[at + 2] = dark * (1 - flicker);
+  out[at + 3] = flicker;
+}

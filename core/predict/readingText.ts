@@ -1,0 +1,40 @@
+import { ohmsText, voltsText } from "../units/wording";
+import type { Look, Reading } from "./reading";
+
+/** The set-up of a look in words: `key run, speed 2`. */
+export function setupText(look: Look): string {
+  const words: string[] = [`key ${look.key ?? "off"}`];
+  if (look.engine) words.push("engine running");
+  if (look.setting !== undefined) words.push(speedText(look.setting));
+  for (const [id, setting] of Object.entries(look.selectors ?? {})) words.push(`${id} on ${setting}`);
+  for (const id of look.unplugged ?? []) words.push(`${id} off`);
+  for (const [one, other] of look.bridged ?? []) words.push(`${one} joined to ${other}`);
+  if (look.lampFor) words.push(`lamp in place of ${look.lampFor}`);
+  return words.join(", ");
+}
+
+const speedText = (setting: string): string => (/^\d+$/.test(setting) ? `speed ${setting}` : setting);
+
+/** What to do, in a few words: `light clipped to G1.+, touch X5:2`. */
+export function lookText(look: Look): string {
+  switch (look.test) {
+    case "airflow":
+      return `airflow on ${look.setting ?? "off"}`;
+    case "light":
+      return `light clipped to ${look.clip}, touch ${look.probe}`;
+    case "volts":
+      return `volts, red on ${look.red}, black on ${look.black}`;
+    case "ohms":
+      return `ohms from ${look.red} to ${look.black}`;
+    case "look":
+      return `look at ${look.at}`;
+    case "spin":
+      return `spin ${look.at} by hand`;
+  }
+}
+
+/** What was seen, in a word or a figure with its unit. */
+export function resultText(reading: Reading): string {
+  if (reading.test === "volts") return voltsText(reading.volts);
+  return reading.test === "ohms" ? ohmsText(reading.ohms) : reading.seen;
+}

@@ -1,0 +1,31 @@
+import { healthySpin, mechanicalModes, spinFeels, windingSpin } from "../../motor/mechanicalMode";
+import type { WordTest } from "../testModel";
+
+/** The motor's wheel by hand, key off and standing still. */
+export const spinTest: WordTest<"spin"> = {
+  test: "spin",
+  gives: "word",
+  minutes: 1.5,
+  tool: null,
+  outcomes: spinFeels,
+  problems: (compiled, { at }) =>
+    compiled.netlist.motors.some(({ part }) => part.id === at)
+      ? []
+      : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
+  reaches: ({ at }) => [at],
+  candidates: (compiled) =>
+    compiled.netlist.motors.map(({ part }) => ({ test: "spin" as const, at: part.id })),
+  odds: (compiled, { at }) => {
+    const byVariant = compiled.remember(`spin ${at}`, () =>
+      compiled.variants.map((variant) => {
+        const name = variant.fault.names.find(({ where }) => where === at);
+        const feel = name
+          ? (windingSpin[name.mode] ?? mechanicalModes[name.mode]?.spin ?? healthySpin)
+          : healthySpin;
+        return spinFeels.map((word) => feel[word]);
+      }),
+    );
+    return (variant, _draw, out) => out.set(byVariant[variant] ?? []);
+  },
+  seen: ({ seen }) => seen,
+};

@@ -1,0 +1,45 @@
+import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
+import type { LookOf } from "../reading";
+import type { NumberTest } from "../testModel";
+
+/** The meter's own 0.5 % + 0.02 V, widened for what the drawn vehicles leave out (judgement). */
+const meterShare = 0.012;
+const meterVolts = 0.12;
+
+/** Volts, red minus black, on a meter that hardly loads what it measures. */
+export const voltsTest: NumberTest<"volts"> = {
+  test: "volts",
+  gives: "number",
+  minutes: 0.7,
+  tool: "meter",
+  problems: (compiled, { red, black }) => pointProblems(compiled, { red, black }),
+  reaches: ({ red, black }) => [red, black],
+  candidates: (compiled) => {
+    const { plus, minus } = batteryPosts(compiled);
+    const settings = compiled.netlist.circuit.settings.slice(1);
+    const single = suggestedPoints(compiled)
+      .filter((red) => red !== plus && red !== minus)
+      .map((red) => [red, minus] as const);
+    const across = compiled.netlist.motors.map(({ part }) => {
+      const at = (terminal: string): string => {
+        const name = `${part.id}.${terminal}`;
+        return compiled.netlist.points.pinOnTerminal.get(name) ?? name;
+      };
+      return [at("+"), at("-")] as const;
+    });
+    return [...single, ...across].flatMap(([red, black]) =>
+      settings.map((setting) => ({ test: "volts" as const, red, black, key: "run" as const, setting })),
+    );
+  },
+  value: (compiled, look: LookOf<"volts">) => {
+    const table = compiled.table(look);
+    const red = nodeAt(compiled, look.red) ?? -1;
+    const black = nodeAt(compiled, look.black) ?? -1;
+    return (row, draw) => table.voltsBetween(row, draw, red, black);
+  },
+  sigma: (volts) => meterVolts + meterShare * Math.abs(volts),
+  window: 0.25,
+  range: 15,
+  scale: (volts) => volts,
+  seen: ({ volts }) => volts,
+};

@@ -1,0 +1,91 @@
+import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
+import type { MotorConstants } from "../motor/motorConstants";
+import type { Netlist, Spread } from "../solve/netlist";
+import { nominalValues, type Values } from "../solve/values";
+import type { Eyes } from "./eye";
+import { normalCdf, normalQuantile } from "./normal";
+
+/** One possible vehicle: its part values, and how its technician judges a lamp and a draught. */
+export interface VehicleDraw {
+  readonly values: Values;
+  readonly eyes: Eyes;
+  /** This hand's airflow judgement, as a factor near 1. */
+  readonly airflowBias: number;
+}
+
+/** Relative scatter (log standard deviation) by what a branch is: judgements, no source. */
+const logSpread: Readonly<Record<Spread, number>> = {
+  contact: 0.35,
+  wire: 0.05,
+  fuse: 0.15,
+  element: 0.05,
+  coil: 0.05,
+  winding: 0.05,
+  source: 0.3,
+};
+/** A value marked as assumed scatters by this much more. */
+const assumedTimes = 2.5;
+const batteryVoltsSpread = 0.22;
+const lampVoltsSpread = 0.6;
+
+/** A standard normal source, seeded: Box and Muller (1958) on xoroshiro128+. */
+function normals(seed: number): () => number {
+  const random = xoroshiro128plus(seed);
+  const uniform = (): number => ((random.unsafeNext() >>> 0) + 0.5) / 2 ** 32;
+  return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
+}
+
+function drawnMotor(nominal: MotorConstants, normal: () => number): MotorConstants {
+  return {
+    ...nominal,
+    ohms: nominal.ohms * Math.exp(logSpread.winding * normal()),
+    k: nominal.k * Math.exp(0.03 * normal()),
+    friction: nominal.friction * Math.exp(0.4 * normal()),
+    fan: nominal.fan * Math.exp(0.07 * normal()),
+  };
+}
+
+function drawnValues(netlist: Netlist, nominal: Values, battery: number, normal: () => number): Values {
+  return {
+    ohms: Float64Array.from(netlist.branches, (branch) => {
+      const spread = logSpread[branch.spread] * (branch.assumed ? assumedTimes : 1);
+      return branch.ohms * Math.exp(spread * normal());
+    }),
+    restVolts: nominal.restVolts + batteryVoltsSpread * battery,
+    chargingVolts: nominal.chargingVolts + batteryVoltsSpread * normal(),
+    motors: nominal.motors.map((motor) => drawnMotor(motor, normal)),
+    pullInVolts: nominal.pullInVolts.map((volts) => volts * Math.exp(0.08 * normal())),
+    dropOutVolts: nominal.dropOutVolts.map((volts) => volts * Math.exp(0.12 * normal())),
+  };
+}
+
+/**
+ * Whole vehicles drawn from the tolerances: the first nominal, the rest with their battery volts
+ * spread evenly over the distribution, since every reading shares them.
+ */
+export function vehicleDraws(netlist: Netlist, count: number, seed: number): VehicleDraw[] {
+  const nominal = nominalValues(netlist);
+  const normal = normals(seed);
+  const order = Array.from({ length: count - 1 }, (_, i) => i);
+  for (let i = order.length - 1; i > 0; i--) {
+    const j = Math.min(i, Math.floor(normalCdf(normal()) * (i + 1)));
+    [order[i], order[j]] = [order[j] as number, order[i] as number];
+  }
+  const draws: VehicleDraw[] = [{ values: nominal, eyes: { brightVolts, dimVolts }, airflowBias: 1 }];
+  for (const slice of order) {
+    const battery = normalQuantile((slice + 0.5) / order.length);
+    draws.push({
+      values: drawnValues(netlist, nominal, battery, normal),
+      eyes: {
+        brightVolts: brightVolts + lampVoltsSpread * normal(),
+        dimVolts: dimVolts + lampVoltsSpread * normal(),
+      },
+      airflowBias: Math.exp(0.08 * normal()),
+    });
+  }
+  return draws;
+}
+
+/** Lamp volts above which a test light is called bright, and dim. */
+const brightVolts = 9;
+const dimVolts = 3;

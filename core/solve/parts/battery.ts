@@ -1,0 +1,11 @@
+import type { AddPart } from "../netlist";
+
+/** The battery's internal resistance; its voltage comes with the set-up. */
+export const addBattery: AddPart<"battery"> = (builder, part) => {
+  builder.branch(
+    { id: part.id, owner: part.id, assumed: part.assumed ?? false },
+    [`${part.id}.+`, `${part.id}.-`],
+    part.ohms,
+    "source",
+  );
+};

@@ -1,0 +1,13 @@
+import { motorConstants } from "../../motor/motorConstants";
+import type { AddPart } from "../netlist";
+
+/** The winding's resistance; the back-EMF is added by the solver from the speed. */
+export const addMotor: AddPart<"motor"> = (builder, part) => {
+  const branch = builder.branch(
+    { id: part.id, owner: part.id, assumed: part.assumed ?? false },
+    [`${part.id}.+`, `${part.id}.-`],
+    motorConstants(part).ohms,
+    "winding",
+  );
+  builder.motors.push({ part, branch });
+};

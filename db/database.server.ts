@@ -1,0 +1,92 @@
+import { mkdirSync } from "node:fs";
+import { join, resolve } from "node:path";
+import { QueryTypes, Sequelize, Transaction } from "sequelize";
+import { SequelizeStorage, Umzug } from "umzug";
+import { migrations } from "./migrations/index";
+import { defineModels } from "./models.server";
+
+/** The folder that holds the database: set AIRWAY_DATA to move it, copy it to back it up. */
+export const dataFolder = (): string => resolve(process.env.AIRWAY_DATA ?? "data");
+
+const fullSync = 2;
+
+/** An open database: its connection and the one queue all writes go through. */
+export class Database {
+  private last: Promise<unknown> = Promise.resolve();
+
+  constructor(readonly sequelize: Sequelize) {}
+
+  /**
+   * Runs a write alone, in an IMMEDIATE transaction; resolves once it is on disk. SQLite takes one
+   * writer at a time, and writers that read first fail in numbers when they run side by side.
+   */
+  write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
+    const turn = this.last.then(() =>
+      this.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, work),
+    );
+    this.last = turn.catch(() => undefined);
+    return turn;
+  }
+
+  async close(): Promise<void> {
+    await this.last;
+    await this.sequelize.close();
+  }
+}
+
+async function pragma(sequelize: Sequelize, name: string, transaction?: Transaction): Promise<unknown> {
+  const [row] = await sequelize.query<Record<string, unknown>>(`PRAGMA ${name}`, {
+    type: QueryTypes.SELECT,
+    ...(transaction ? { transaction } : {}),
+  });
+  return row ? Object.values(row)[0] : undefined;
+}
+
+/** Every transaction has its own connection; what must hold there is checked there. */
+async function checkPragmas(database: Database): Promise<void> {
+  const found = await database.write(async (transaction) => ({
+    journal: await pragma(database.sequelize, "journal_mode", transaction),
+    sync: await pragma(database.sequelize, "synchronous", transaction),
+    keys: await pragma(database.sequelize, "foreign_keys", transaction),
+  }));
+  if (found.journal !== "wal" || found.sync !== fullSync || found.keys !== 1)
+    throw new Error(`the database is not safe to write to: ${JSON.stringify(found)}`);
+}
+
+/** Opens the database in a folder, brings its tables up to date and checks that writes are durable. */
+export async function openDatabase(folder = dataFolder()): Promise<Database> {
+  mkdirSync(folder, { recursive: true });
+  const sequelize = new Sequelize({
+    dialect: "sqlite",
+    storage: join(folder, "airway.sqlite"),
+    logging: false,
+  });
+  await sequelize.query("PRAGMA journal_mode = WAL");
+  await sequelize.query("PRAGMA synchronous = FULL");
+  const umzug = new Umzug({
+    migrations,
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize }),
+    logger: undefined,
+  });
+  await umzug.up();
+  defineModels(sequelize);
+  const database = new Database(sequelize);
+  await checkPragmas(database);
+  return database;
+}
+
+let opened: Promise<Database> | null = null;
+
+/** The process's one database, opened when first asked for. */
+export function database(): Promise<Database> {
+  opened ??= openDatabase();
+  return opened;
+}
+
+/** Closes the process's database, once writes in flight are done. */
+export async function closeDatabase(): Promise<void> {
+  const closing = opened;
+  opened = null;
+  if (closing) await (await closing).close();
+}

@@ -1,0 +1,122 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import type { Circuit } from "@core/circuit/circuit";
+import { parseCircuit } from "@core/circuit/parseCircuit";
+import { proofSteps } from "@core/diagnose/proofRun";
+import { problemText } from "@core/formats/problem";
+import { readingSchema } from "@core/predict/reading";
+import { z } from "zod";
+import type { Database } from "./database.server";
+import { jobStages, noticeable } from "./jobWords";
+import { CircuitRow, JobRow } from "./models.server";
+import { addCircuit } from "./repositories/circuits.server";
+import { addJob } from "./repositories/jobs.server";
+import { insertProof } from "./repositories/proofs.server";
+import { insertReading } from "./repositories/readings.server";
+import { addVehicle } from "./repositories/vehicles.server";
+
+const worldSchema = z.strictObject({
+  shop: z.string(),
+  vehicles: z.array(z.strictObject({ label: z.string(), model: z.string(), circuitId: z.string() })),
+  jobs: z.array(
+    z.strictObject({
+      vehicle: z.string(),
+      hoursAgo: z.number(),
+      words: z.string(),
+      noticed: z.array(z.enum(noticeable)),
+      stage: z.enum(jobStages),
+      fitted: z.array(z.string()).optional(),
+      found: z.string().optional(),
+      proof: z.literal(true).optional(),
+      readings: z.array(readingSchema),
+    }),
+  ),
+});
+type World = z.infer<typeof worldSchema>;
+
+const minute = 60_000;
+const hour = 60 * minute;
+
+/** The shipped circuits, every one checked. */
+export function shippedCircuits(folder: string): Circuit[] {
+  return readdirSync(folder)
+    .filter((name) => name.endsWith(".json"))
+    .map((name) => {
+      const parsed = parseCircuit(JSON.parse(readFileSync(join(folder, name), "utf8")));
+      if (!parsed.ok) throw new Error(`${name}: ${parsed.problems.map(problemText).join("; ")}`);
+      return parsed.value;
+    });
+}
+
+/**
+ * Loads the demo workshop into an empty database; leaves one that holds anything alone.
+ * @returns whether it was loaded
+ */
+export async function loadDemoWorld(database: Database, folder: string, now: Date): Promise<boolean> {
+  if ((await CircuitRow.count()) > 0) return false;
+  const world = worldSchema.parse(JSON.parse(readFileSync(join(folder, "world.json"), "utf8")));
+  const circuits = shippedCircuits(join(folder, "circuits"));
+  await database.write(async (transaction) => {
+    for (const circuit of circuits) await addCircuit(circuit, transaction);
+    const vehicles = new Map<string, number>();
+    for (const vehicle of world.vehicles) {
+      vehicles.set(vehicle.label, (await addVehicle(vehicle, transaction)).id);
+    }
+    for (const [index, job] of [...world.jobs].reverse().entries()) {
+      const vehicle = world.vehicles.find(({ label }) => label === job.vehicle);
+      const circuit = circuits.find(({ id }) => id === vehicle?.circuitId);
+      if (!vehicle || !circuit) throw new Error(`demo job ${index}: no vehicle ${job.vehicle}`);
+      const arrived = new Date(now.getTime() - job.hoursAgo * hour);
+      const id = await addJob(
+        {
+          formToken: `demo-${index}`,
+          vehicleId: vehicles.get(vehicle.label) ?? 0,
+          circuitId: circuit.id,
+          words: job.words,
+          noticed: job.noticed,
+        },
+        transaction,
+        arrived,
+      );
+      await loadHistory({ job, id, circuit, arrived }, transaction);
+    }
+  });
+  return true;
+}
+
+type Transaction = Parameters<typeof insertReading>[1];
+
+interface History {
+  readonly job: World["jobs"][number];
+  readonly id: number;
+  readonly circuit: Circuit;
+  readonly arrived: Date;
+}
+
+async function loadHistory({ job, id, circuit, arrived }: History, transaction: Transaction): Promise<void> {
+  const later = (minutes: number): Date => new Date(arrived.getTime() + minutes * minute);
+  for (const [place, reading] of job.readings.entries()) {
+    await insertReading(
+      { id: `demo-${id}-${place}`, jobId: id, reading, takenAt: later(2 * place) },
+      transaction,
+    );
+  }
+  const done = job.stage === "proof-due" || job.stage === "closed";
+  await JobRow.update(
+    {
+      stage: job.stage,
+      ...(job.fitted ? { fitted: JSON.stringify(job.fitted) } : {}),
+      ...(job.found ? { found: job.found } : {}),
+      ...(done ? { fittedAt: later(60) } : {}),
+      ...(job.stage === "closed" ? { closedAt: later(90) } : {}),
+    },
+    { where: { id }, transaction },
+  );
+  if (!job.proof) return;
+  for (const [place, { id: step, expected }] of proofSteps(circuit).entries()) {
+    await insertProof(
+      { id: `demo-${id}-${step}`, jobId: id, step, expected, seen: expected, takenAt: later(70 + place) },
+      transaction,
+    );
+  }
+}

@@ -1,0 +1,102 @@
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from "sequelize";
+
+export class CircuitRow extends Model<InferAttributes<CircuitRow>, InferCreationAttributes<CircuitRow>> {
+  declare id: string;
+  declare title: string;
+  declare body: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class VehicleRow extends Model<InferAttributes<VehicleRow>, InferCreationAttributes<VehicleRow>> {
+  declare id: CreationOptional<number>;
+  declare label: string;
+  declare model: string;
+  declare circuitId: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
+  declare id: CreationOptional<number>;
+  declare vehicleId: number;
+  declare circuitId: string;
+  declare formToken: string;
+  declare words: string;
+  declare noticed: string;
+  declare stage: string;
+  declare fitted: CreationOptional<string | null>;
+  declare found: CreationOptional<string | null>;
+  declare fittedAt: CreationOptional<Date | null>;
+  declare closedAt: CreationOptional<Date | null>;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class ReadingRow extends Model<InferAttributes<ReadingRow>, InferCreationAttributes<ReadingRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare number: number;
+  declare body: string;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
+}
+
+export class ProofRow extends Model<InferAttributes<ProofRow>, InferCreationAttributes<ProofRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare step: string;
+  declare expected: string;
+  declare seen: string;
+  declare takenAt: Date;
+}
+
+const text = { type: DataTypes.TEXT, allowNull: false };
+const maybeText = { type: DataTypes.TEXT, allowNull: true };
+const moment = { type: DataTypes.DATE, allowNull: false };
+const maybeMoment = { type: DataTypes.DATE, allowNull: true };
+const number = { type: DataTypes.INTEGER, allowNull: false };
+const counted = { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true };
+const named = { type: DataTypes.TEXT, primaryKey: true };
+
+/** Binds the tables' models to a connection. */
+export function defineModels(sequelize: Sequelize): void {
+  const options = { sequelize, timestamps: true, updatedAt: false } as const;
+  CircuitRow.init(
+    { id: named, title: text, body: text, createdAt: moment },
+    { ...options, tableName: "circuits" },
+  );
+  VehicleRow.init(
+    { id: counted, label: text, model: text, circuitId: text, createdAt: moment },
+    { ...options, tableName: "vehicles" },
+  );
+  JobRow.init(
+    {
+      id: counted,
+      vehicleId: number,
+      circuitId: text,
+      formToken: text,
+      words: text,
+      noticed: text,
+      stage: text,
+      fitted: maybeText,
+      found: maybeText,
+      fittedAt: maybeMoment,
+      closedAt: maybeMoment,
+      createdAt: moment,
+    },
+    { ...options, tableName: "jobs" },
+  );
+  ReadingRow.init(
+    { id: named, jobId: number, number, body: text, takenAt: moment, struckAt: maybeMoment },
+    { sequelize, timestamps: false, tableName: "readings" },
+  );
+  ProofRow.init(
+    { id: named, jobId: number, step: text, expected: text, seen: text, takenAt: moment },
+    { sequelize, timestamps: false, tableName: "proofs" },
+  );
+}

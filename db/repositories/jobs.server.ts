@@ -1,0 +1,105 @@
+import type { Transaction } from "sequelize";
+import { z } from "zod";
+import { database } from "../database.server";
+import { type JobStage, jobStages, type Noticed, noticeable } from "../jobWords";
+import { JobRow, VehicleRow } from "../models.server";
+import type { Vehicle } from "./vehicles.server";
+
+export interface Job {
+  readonly id: number;
+  readonly vehicle: Vehicle;
+  readonly circuitId: string;
+  readonly words: string;
+  readonly noticed: readonly Noticed[];
+  readonly stage: JobStage;
+  /** Parts fitted, once they are. */
+  readonly fitted: readonly string[] | null;
+  readonly found: string | null;
+  readonly fittedAt: Date | null;
+  readonly closedAt: Date | null;
+  readonly createdAt: Date;
+}
+
+const stage = z.enum(jobStages);
+const noticed = z.array(z.enum(noticeable));
+const parts = z.array(z.string());
+
+type JobWithVehicle = JobRow & { vehicle?: VehicleRow | null };
+
+function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
+  return {
+    id: row.id,
+    vehicle: { id: vehicle.id, label: vehicle.label, model: vehicle.model, circuitId: vehicle.circuitId },
+    circuitId: row.circuitId,
+    words: row.words,
+    noticed: noticed.parse(JSON.parse(row.noticed)),
+    stage: stage.parse(row.stage),
+    fitted: row.fitted === null || row.fitted === undefined ? null : parts.parse(JSON.parse(row.fitted)),
+    found: row.found ?? null,
+    fittedAt: row.fittedAt ?? null,
+    closedAt: row.closedAt ?? null,
+    createdAt: row.createdAt,
+  };
+}
+
+export async function findJob(id: number): Promise<Job | null> {
+  const row = await JobRow.findByPk(id);
+  const vehicle = row ? await VehicleRow.findByPk(row.vehicleId) : null;
+  return row && vehicle ? jobOf(row, vehicle) : null;
+}
+
+/** All jobs, the newest first. */
+export async function listJobs(): Promise<Job[]> {
+  const rows = await JobRow.findAll({ order: [["id", "DESC"]], limit: 500 });
+  const vehicles = new Map((await VehicleRow.findAll()).map((row) => [row.id, row]));
+  return rows.flatMap((row) => {
+    const vehicle = vehicles.get(row.vehicleId);
+    return vehicle ? [jobOf(row, vehicle)] : [];
+  });
+}
+
+export interface NewJob {
+  /** Token of the form it came from: the same form sent twice opens one job. */
+  readonly formToken: string;
+  readonly vehicleId: number;
+  readonly circuitId: string;
+  readonly words: string;
+  readonly noticed: readonly Noticed[];
+}
+
+export async function addJob(job: NewJob, transaction: Transaction, createdAt?: Date): Promise<number> {
+  const [row] = await JobRow.findOrCreate({
+    where: { formToken: job.formToken },
+    defaults: {
+      ...job,
+      noticed: JSON.stringify(job.noticed),
+      stage: "probing",
+      ...(createdAt ? { createdAt } : {}),
+    },
+    transaction,
+  });
+  return row.id;
+}
+
+async function change(id: number, values: Partial<JobRow>): Promise<void> {
+  const store = await database();
+  await store.write((transaction) => JobRow.update(values, { where: { id }, transaction }));
+}
+
+/** Notes what the customer noticed and said. */
+export const setComplaint = (id: number, words: string, seen: readonly Noticed[]): Promise<void> =>
+  change(id, { words, noticed: JSON.stringify(seen) });
+
+/** The parts are decided on and awaited. */
+export const awaitParts = (id: number, fitted: readonly string[]): Promise<void> =>
+  change(id, { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null });
+
+/** The parts are in; the proof run is due. */
+export const partsFitted = (id: number, fitted: readonly string[], at: Date): Promise<void> =>
+  change(id, { stage: "proof-due", fitted: JSON.stringify(fitted), fittedAt: at });
+
+/** Back to probing with everything seen kept. */
+export const reopen = (id: number): Promise<void> => change(id, { stage: "probing", closedAt: null });
+
+export const closeJob = (id: number, found: string, at: Date): Promise<void> =>
+  change(id, { stage: "closed", found, closedAt: at });

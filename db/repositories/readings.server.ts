@@ -1,0 +1,108 @@
+import { type Reading, readingSchema } from "@core/predict/reading";
+import { Op, type Transaction } from "sequelize";
+import { database } from "../database.server";
+import { ReadingRow } from "../models.server";
+
+/** A reading as kept with its job. */
+export interface StoredReading {
+  readonly id: string;
+  /** Its place in the job's evidence, from 1. */
+  readonly number: number;
+  readonly reading: Reading;
+  readonly takenAt: Date;
+  readonly struckAt: Date | null;
+}
+
+const storedOf = (row: ReadingRow): StoredReading => ({
+  id: row.id,
+  number: row.number,
+  reading: readingSchema.parse(JSON.parse(row.body)),
+  takenAt: row.takenAt,
+  struckAt: row.struckAt ?? null,
+});
+
+/** A job's readings in the order they were taken, struck ones included. */
+export async function readingsOf(jobId: number): Promise<StoredReading[]> {
+  return (await ReadingRow.findAll({ where: { jobId }, order: [["number", "ASC"]] })).map(storedOf);
+}
+
+export interface NewReading {
+  /** Made where the reading was entered: the same one sent twice is stored once. */
+  readonly id: string;
+  readonly jobId: number;
+  readonly reading: Reading;
+  readonly takenAt: Date;
+}
+
+/** Adds a reading inside a write of the caller's; one already there by id is left alone. */
+export async function insertReading(entry: NewReading, transaction: Transaction): Promise<void> {
+  if (await ReadingRow.findByPk(entry.id, { transaction })) return;
+  const last = (await ReadingRow.max("number", { where: { jobId: entry.jobId }, transaction })) as
+    | number
+    | null;
+  await ReadingRow.create(
+    {
+      id: entry.id,
+      jobId: entry.jobId,
+      number: (last ?? 0) + 1,
+      body: JSON.stringify(entry.reading),
+      takenAt: entry.takenAt,
+    },
+    { transaction },
+  );
+}
+
+/** Stores a reading; resolves once it is on disk. */
+export async function addReading(entry: NewReading): Promise<void> {
+  const store = await database();
+  await store.write((transaction) => insertReading(entry, transaction));
+}
+
+/** Strikes a reading out, or puts it back; it keeps its place either way. */
+export async function strikeReading(jobId: number, id: string, struckAt: Date | null): Promise<void> {
+  const store = await database();
+  await store.write((transaction) => ReadingRow.update({ struckAt }, { where: { id, jobId }, transaction }));
+}
+
+/** Strikes out the last reading that still stands; does nothing when none does. */
+export async function strikeLast(jobId: number, struckAt: Date): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    const last = await ReadingRow.findOne({
+      where: { jobId, struckAt: { [Op.is]: null } },
+      order: [["number", "DESC"]],
+      transaction,
+    });
+    if (last) await last.update({ struckAt }, { transaction });
+  });
+}
+
+/**
+ * Sets what was heard of one speed: an earlier word on the same speed is struck out, and a word that
+ * stands already is left as it is.
+ */
+export async function setHeard(entry: NewReading, seen: Reading | null): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    const rows = await ReadingRow.findAll({
+      where: { jobId: entry.jobId, struckAt: { [Op.is]: null } },
+      transaction,
+    });
+    for (const row of rows) {
+      const { reading } = storedOf(row);
+      if (!reading.heard || !sameSpeed(reading, entry.reading)) continue;
+      if (seen && JSON.stringify(reading) === JSON.stringify(seen)) return;
+      await row.update({ struckAt: entry.takenAt }, { transaction });
+    }
+    if (seen) await insertReading({ ...entry, reading: seen }, transaction);
+  });
+}
+
+function sameSpeed(one: Reading, other: Reading): boolean {
+  return (
+    one.test === "airflow" &&
+    other.test === "airflow" &&
+    one.setting === other.setting &&
+    (one.key ?? "off") === (other.key ?? "off")
+  );
+}

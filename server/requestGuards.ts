@@ -1,0 +1,56 @@
+import type { NextFunction, Request, Response } from "express";
+
+/** Bodies larger than this are refused before they are read. */
+export const mostBodyBytes = 256 * 1024;
+
+const safeMethods = new Set(["GET", "HEAD", "OPTIONS"]);
+const loopbackNames = new Set(["localhost", "127.0.0.1", "[::1]"]);
+
+function hostName(host: string): string {
+  return host.replace(/:\d+$/, "").toLowerCase();
+}
+
+/** On loopback only loopback names are served, so that a foreign name cannot be pointed here. */
+export function refuseForeignHosts(listensOn: string) {
+  const local = loopbackNames.has(listensOn) || listensOn === "::1";
+  return (request: Request, response: Response, next: NextFunction): void => {
+    if (!local || loopbackNames.has(hostName(request.headers.host ?? ""))) next();
+    else response.status(421).type("text").send("Airway answers here only as localhost.\n");
+  };
+}
+
+/** Actions must come from Airway's own pages: same origin by the browser's own word. */
+export function refuseForeignActions(request: Request, response: Response, next: NextFunction): void {
+  if (safeMethods.has(request.method) || isSameOrigin(request)) next();
+  else response.status(403).type("text").send("This action did not come from an Airway page.\n");
+}
+
+function isSameOrigin(request: Request): boolean {
+  const site = request.headers["sec-fetch-site"];
+  if (site !== undefined) return site === "same-origin";
+  const { origin, host } = request.headers;
+  if (!origin || !host) return false;
+  try {
+    return new URL(origin).host === host;
+  } catch {
+    return false;
+  }
+}
+
+/** Refuses bodies that are too large, or that do not say how large they are. */
+export function limitBodies(request: Request, response: Response, next: NextFunction): void {
+  if (safeMethods.has(request.method)) {
+    next();
+    return;
+  }
+  const length = request.headers["content-length"];
+  if (length === undefined) {
+    response.status(411).type("text").send("Say how long the request is.\n");
+    return;
+  }
+  if (Number(length) > mostBodyBytes) {
+    response.status(413).type("text").send(`At most ${mostBodyBytes} bytes are read.\n`);
+    return;
+  }
+  next();
+}
