@@ -17,7 +17,7 @@ const outside = [
   "../../db/*",
 ];
 
-export default tseslint.config(
+export default [
   { ignores: ["build", "node_modules", ".react-router", "data", "test-results", "playwright-report"] },
   js.configs.recommended,
   ...tseslint.configs.strictTypeChecked.map((config) => ({ ...config, files: ["**/*.ts", "**/*.tsx"] })),

@@ -55,48 +55,56 @@ export class ProofRow extends Model<InferAttributes<ProofRow>, InferCreationAttr
   declare takenAt: Date;
 }
 
-const text = { type: DataTypes.TEXT, allowNull: false };
-const maybeText = { type: DataTypes.TEXT, allowNull: true };
-const moment = { type: DataTypes.DATE, allowNull: false };
-const maybeMoment = { type: DataTypes.DATE, allowNull: true };
-const number = { type: DataTypes.INTEGER, allowNull: false };
-const counted = { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true };
-const named = { type: DataTypes.TEXT, primaryKey: true };
+// Sequelize writes into the attribute objects it is given, so each column gets its own.
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const maybeText = () => ({ type: DataTypes.TEXT, allowNull: true });
+const moment = () => ({ type: DataTypes.DATE, allowNull: false });
+const maybeMoment = () => ({ type: DataTypes.DATE, allowNull: true });
+const number = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const counted = () => ({ type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true });
+const named = () => ({ type: DataTypes.TEXT, primaryKey: true });
 
 /** Binds the tables' models to a connection. */
 export function defineModels(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: true, updatedAt: false } as const;
   CircuitRow.init(
-    { id: named, title: text, body: text, createdAt: moment },
+    { id: named(), title: text(), body: text(), createdAt: moment() },
     { ...options, tableName: "circuits" },
   );
   VehicleRow.init(
-    { id: counted, label: text, model: text, circuitId: text, createdAt: moment },
+    { id: counted(), label: text(), model: text(), circuitId: text(), createdAt: moment() },
     { ...options, tableName: "vehicles" },
   );
   JobRow.init(
     {
-      id: counted,
-      vehicleId: number,
-      circuitId: text,
-      formToken: text,
-      words: text,
-      noticed: text,
-      stage: text,
-      fitted: maybeText,
-      found: maybeText,
-      fittedAt: maybeMoment,
-      closedAt: maybeMoment,
-      createdAt: moment,
+      id: counted(),
+      vehicleId: number(),
+      circuitId: text(),
+      formToken: text(),
+      words: text(),
+      noticed: text(),
+      stage: text(),
+      fitted: maybeText(),
+      found: maybeText(),
+      fittedAt: maybeMoment(),
+      closedAt: maybeMoment(),
+      createdAt: moment(),
     },
     { ...options, tableName: "jobs" },
   );
   ReadingRow.init(
-    { id: named, jobId: number, number, body: text, takenAt: moment, struckAt: maybeMoment },
+    {
+      id: named(),
+      jobId: number(),
+      number: number(),
+      body: text(),
+      takenAt: moment(),
+      struckAt: maybeMoment(),
+    },
     { sequelize, timestamps: false, tableName: "readings" },
   );
   ProofRow.init(
-    { id: named, jobId: number, step: text, expected: text, seen: text, takenAt: moment },
+    { id: named(), jobId: number(), step: text(), expected: text(), seen: text(), takenAt: moment() },
     { sequelize, timestamps: false, tableName: "proofs" },
   );
 }

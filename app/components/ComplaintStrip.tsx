@@ -71,7 +71,7 @@ function StripCell({ setting, word, chosen, token }: CellProps) {
         aria-pressed={chosen}
         aria-label={`${setting}: ${airflowWords[word]}`}
         aria-busy={waiting}
-        className={`h-12 w-full rounded-card border-[1.5px] ${chosen ? "border-ink bg-ink font-bold text-paper" : "border-[var(--edge)] bg-card text-soft"} ${waiting ? "border-dashed" : ""}`}
+        className={`block h-12 w-full rounded-card border-[1.5px] ${chosen ? "border-ink bg-ink font-bold text-paper" : "border-[var(--edge)] bg-card text-soft"} ${waiting ? "border-dashed" : ""}`}
       >
         <span className="max-md:hidden">{chosen ? airflowWords[word] : ""}</span>
         <span aria-hidden="true" className="md:hidden">

@@ -51,9 +51,8 @@ export function NextLook({ offered, token, lettersOn, onNext, position }: NextLo
           {words.before}{" "}
           {words.points.map((point, i) => (
             <span key={point}>
-              {i > 0 && `${words.between} `}
+              {i > 0 && `${words.between.startsWith(",") ? "" : " "}${words.between} `}
               <code className="figures rounded bg-[var(--mark)] px-1">{point}</code>
-              {i < words.points.length - 1 && " "}
             </span>
           ))}
           {words.after.startsWith(",") ? words.after : words.after && ` ${words.after}`}
@@ -74,11 +73,13 @@ export function NextLook({ offered, token, lettersOn, onNext, position }: NextLo
                   name="seen"
                   value={choice}
                   data-choice={choice}
-                  className="btn grid w-full grid-cols-[2.2rem_5.2rem_3.9rem_1fr] justify-start gap-1 border-ink bg-paper px-3 text-left"
+                  className="btn grid w-full grid-cols-[2rem_5rem_3.6rem_1fr] justify-start gap-1.5 border-ink bg-paper px-3 text-left"
                 >
                   <span>{key && lettersOn && <kbd className="key-hint">{key}</kbd>}</span>
                   <span className="font-bold">{choice}</span>
-                  <span className="figures text-right text-base">{outcome ? percent(outcome.p) : "–"}</span>
+                  <span className="text-right text-base tabular-nums">
+                    {outcome ? percent(outcome.p) : "–"}
+                  </span>
                   <span className="truncate text-right text-base text-soft">{outcome?.leaves}</span>
                 </button>
               );
@@ -149,15 +150,17 @@ function NumberEntry({ offered }: { offered: OfferedLook }) {
         </button>
       )}
       <ul className="mt-1 text-base">
-        {offered.outcomes.map(({ seen, p, leaves }) => (
-          <li key={seen} className="flex justify-between gap-3 border-t border-rule py-0.5">
-            <span className="figures">
-              {seen} {seen === "no end" ? "" : offered.unit}
-            </span>
-            <span className="figures text-soft">{percent(p)}</span>
-            <span className="grow truncate text-right text-soft">{leaves}</span>
-          </li>
-        ))}
+        {offered.outcomes
+          .filter(({ p }) => p >= 0.02)
+          .map(({ seen, p, leaves }) => (
+            <li key={seen} className="flex justify-between gap-3 border-t border-rule py-0.5">
+              <span className="figures">
+                {seen} {seen === "no end" ? "" : offered.unit}
+              </span>
+              <span className="figures text-soft">{percent(p)}</span>
+              <span className="grow truncate text-right text-soft">{leaves}</span>
+            </li>
+          ))}
       </ul>
     </>
   );

@@ -30,7 +30,7 @@ export function OwnReading(props: OwnReadingProps) {
   const words = props.words[test];
   const items = test === "spin" ? props.motors.map((id) => ({ id, name: id })) : props.things;
   return (
-    <details className="sheet-card px-3">
+    <details className="sheet-card grow px-3">
       <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
         A reading of your own
       </summary>

@@ -37,7 +37,7 @@ export function Suspects({ suspects, under, shownFaults, onShow }: SuspectsProps
                   <span className="font-semibold">{name}</span>{" "}
                   <span className="text-base text-soft">{faults[0]?.words}</span>
                 </span>
-                <span className="figures font-semibold">{percent(p)}</span>
+                <span className="figures font-semibold whitespace-nowrap">{percent(p)}</span>
               </summary>
               <ul className="pb-3 text-base">
                 {faults.map(({ fault, words, p: own, why }) => (

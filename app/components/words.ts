@@ -21,3 +21,10 @@ export const stageWords = {
   "proof-due": "proof due",
   closed: "closed",
 } as const;
+
+/** A verdict's state as a card says it. */
+export const verdictWords = {
+  open: "not settled",
+  settled: "settled",
+  "best-guess": "a best guess",
+} as const;

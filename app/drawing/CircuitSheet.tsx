@@ -31,6 +31,8 @@ export interface SheetProps {
   /** Point the next look touches. */
   readonly probe: string | null;
   readonly fullVolts: number;
+  /** Size against the layout's own; null fits the whole sheet in. */
+  readonly zoom: number | null;
 }
 
 /** The circuit of this vehicle, feed at the top and ground at the bottom, with its state on top. */
@@ -41,7 +43,10 @@ export function CircuitSheet(props: SheetProps) {
     <svg
       viewBox={`0 0 ${layout.width} ${layout.height}`}
       preserveAspectRatio="xMidYMid meet"
-      className="size-full"
+      className={props.zoom === null ? "size-full" : "mx-auto block"}
+      {...(props.zoom === null
+        ? {}
+        : { width: layout.width * props.zoom, height: layout.height * props.zoom })}
       role="img"
       aria-label={sheetWords(circuit, state)}
     >
@@ -126,7 +131,7 @@ function Wire({ circuit, state, placed, fullVolts, doubt }: SheetProps & { place
         />
       )}
       {placed.label && (
-        <text x={placed.label.x + 8} y={placed.label.y + 12} fontSize={12.5} fill="var(--soft)">
+        <text x={placed.label.x + 2} y={placed.label.y + 12.5} fontSize={14.5} fill="var(--soft)">
           <tspan fontWeight={650}>{wire.id}</tspan> {wire.colour}
         </text>
       )}
@@ -170,32 +175,53 @@ function PlacedSymbol({ circuit, state, placed, plugs, doubt, cleared, probe }: 
         turning={(state.point.rpm[part.id] ?? 0) > 1}
       />
       {own >= 0.02 && (
-        <text x={shape.width} y={-8} textAnchor="end" fontSize={15} fontWeight={700} fill="var(--doubt)">
-          {part.id} {percent(own)}
+        <text
+          x={shape.width - 2}
+          y={part.kind === "resistor" ? 28 : 12}
+          textAnchor="end"
+          fontSize={17}
+          fontWeight={700}
+          fill="var(--doubt)"
+        >
+          {percent(own)}
         </text>
       )}
       {own < 0.02 && cleared.has(part.id) && part.kind !== "splice" && (
         <path d={`M${shape.width - 18} 8l5 6 9 -11`} fill="none" stroke="var(--good)" strokeWidth={2.6} />
       )}
-      {shape.ports.map((port) => (
-        <Port
-          key={port.terminal}
-          {...{ port, state, plugs, doubt, probe, cleared }}
-          part={part.id}
-          height={shape.height}
-        />
-      ))}
+      {shape.ports
+        .filter(({ terminal }) => isWired(circuit, `${part.id}.${terminal}`))
+        .map((port) => (
+          <Port
+            key={port.terminal}
+            {...{ circuit, port, state, plugs, doubt, probe, cleared }}
+            part={part.id}
+            height={shape.height}
+          />
+        ))}
     </g>
   );
 }
 
-interface PortProps extends Pick<PlacedProps, "state" | "plugs" | "doubt" | "probe" | "cleared"> {
+const isWired = (circuit: Circuit, terminal: string): boolean =>
+  circuit.wires.some(({ from, to }) => from === terminal || to === terminal);
+
+interface PortProps extends Pick<PlacedProps, "circuit" | "state" | "plugs" | "doubt" | "probe" | "cleared"> {
   readonly port: PlacedPart["shape"]["ports"][number];
   readonly part: string;
   readonly height: number;
 }
 
-function Port({ port, part, height, state, plugs, doubt, probe }: PortProps) {
+/** True where the wire that comes in from above brings the same volts, so that one figure will do. */
+function sameAbove(circuit: Circuit, { point }: SheetState, terminal: string, volts: number | null): boolean {
+  const wire = circuit.wires.find(({ from, to }) => from === terminal || to === terminal);
+  if (!wire) return false;
+  const other = point.volts[wire.from === terminal ? wire.to : wire.from];
+  if (other === undefined || other === null || volts === null) return other === volts;
+  return Math.abs(other - volts) < 0.05;
+}
+
+function Port({ circuit, port, part, height, state, plugs, doubt, probe }: PortProps) {
   const terminal = `${part}.${port.terminal}`;
   const plugged = plugs.get(terminal);
   const name = plugged ? `${plugged.plug}:${plugged.pin}` : terminal;
@@ -204,6 +230,7 @@ function Port({ port, part, height, state, plugs, doubt, probe }: PortProps) {
   const away = port.side === "north" ? -1 : 1;
   const suspected = plugged ? (doubt[plugged.plug] ?? 0) : 0;
   if (volts === undefined) return null;
+  const shown = port.side === "south" || plugged !== undefined || !sameAbove(circuit, state, terminal, volts);
   return (
     <g>
       <title>{`${name}: ${volts === null ? "floating" : voltsText(volts)}`}</title>
@@ -240,18 +267,20 @@ function Port({ port, part, height, state, plugs, doubt, probe }: PortProps) {
           </text>
         </g>
       )}
-      <text
-        x={port.x + 12}
-        y={y + away * 12 + (away < 0 ? 2 : 6)}
-        fontSize={12.5}
-        fontFamily="var(--font-mono)"
-        fontWeight={600}
-        fill="var(--ink)"
-      >
-        {volts === null ? "···" : volts.toFixed(1)}
-      </text>
+      {shown && (
+        <text
+          x={port.x + 12}
+          y={y + away * 12 + (away < 0 ? 2 : 6)}
+          fontSize={15}
+          fontFamily="var(--font-mono)"
+          fontWeight={600}
+          fill="var(--ink)"
+        >
+          {volts === null ? "···" : volts.toFixed(1)}
+        </text>
+      )}
       {probe === name && (
-        <g>
+        <g data-probe={name}>
           <path d={`M${port.x} ${y + away * 7}l-30 ${away * 18}`} stroke="var(--ink)" strokeWidth={3.4} />
           <circle
             cx={port.x - 36}

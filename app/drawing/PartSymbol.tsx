@@ -110,7 +110,7 @@ function Label({ x, y, text, soft = false }: { x: number; y: number; text: strin
     <text
       x={x}
       y={y}
-      fontSize={soft ? 14 : 16}
+      fontSize={soft ? 15.5 : 18}
       fontWeight={soft ? 450 : 650}
       fill={soft ? "var(--soft)" : "var(--ink)"}
     >
@@ -152,7 +152,7 @@ function SwitchSymbol({ shape, first, closed, label, soft }: SwitchProps) {
   const others = shape.ports.filter((port) => port !== common);
   const up = common?.side !== "south";
   const made = others.find(({ terminal }) => closed(terminal));
-  const rest = (others.at(-1)?.x ?? 22) + 26;
+  const rest = (others.at(-1)?.x ?? 22) + 32;
   return (
     <g>
       <g transform={up ? undefined : `matrix(1 0 0 -1 0 ${shape.height})`}>
@@ -218,7 +218,7 @@ function PackSymbol({ part, shape }: { part: Extract<Part, { kind: "resistor" }>
             ) : (
               <rect x={centre - 14} y={y - 7} width={28} height={14} {...body} />
             )}
-            <text x={centre} y={y + 24} textAnchor="middle" fontSize={13} fill="var(--soft)">
+            <text x={centre} y={y + 24} textAnchor="middle" fontSize={14.5} fill="var(--soft)">
               {"thermalLink" in element ? element.id : `${element.ohms} Ω`}
             </text>
           </g>

@@ -2,6 +2,7 @@ import type { Circuit } from "@core/circuit/circuit";
 import { feedSides } from "@core/circuit/feedSide";
 import type { Netlist } from "@core/solve/netlist";
 import ELK, { type ElkExtendedEdge, type ElkNode } from "elkjs";
+import { type Box, placeLabels } from "./labelPlacement";
 import { type SymbolShape, symbolShape } from "./symbolShape";
 
 export interface PlacedPart {
@@ -26,22 +27,18 @@ export interface CircuitLayout {
   readonly wires: readonly PlacedWire[];
 }
 
-export const wireLabelSize = { width: 82, height: 16 };
-const voltsLabelSize = { width: 44, height: 15 };
-
 const layoutOptions = {
   "elk.algorithm": "layered",
   "elk.direction": "DOWN",
   "elk.edgeRouting": "ORTHOGONAL",
-  "elk.spacing.nodeNode": "26",
-  "elk.spacing.edgeNode": "16",
-  "elk.spacing.edgeEdge": "14",
-  "elk.layered.spacing.nodeNodeBetweenLayers": "26",
-  "elk.layered.spacing.edgeNodeBetweenLayers": "14",
-  "elk.layered.spacing.edgeEdgeBetweenLayers": "12",
+  "elk.spacing.nodeNode": "44",
+  "elk.spacing.edgeNode": "44",
+  "elk.spacing.edgeEdge": "24",
+  "elk.layered.spacing.nodeNodeBetweenLayers": "44",
+  "elk.layered.spacing.edgeNodeBetweenLayers": "22",
+  "elk.layered.spacing.edgeEdgeBetweenLayers": "13",
   "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX",
-  "elk.layered.edgeLabels.sideSelection": "ALWAYS_DOWN",
-  "elk.padding": "[top=8,left=8,bottom=8,right=8]",
+  "elk.padding": "[top=14,left=14,bottom=14,right=14]",
   "elk.randomSeed": "1",
 };
 
@@ -60,7 +57,6 @@ function nodeOf(circuit: Circuit, part: Circuit["parts"][number], shape: SymbolS
       ...first,
       ...last,
       "elk.portConstraints": shape.ports.length > 0 ? "FIXED_POS" : "FREE",
-      "elk.portLabels.placement": "OUTSIDE",
     },
     ports: shape.ports
       .filter(({ terminal }) => wired(terminal))
@@ -71,7 +67,6 @@ function nodeOf(circuit: Circuit, part: Circuit["parts"][number], shape: SymbolS
         width: 0,
         height: 0,
         layoutOptions: { "elk.port.side": side === "north" ? "NORTH" : "SOUTH" },
-        labels: [{ text: terminal, ...voltsLabelSize }],
       })),
   };
 }
@@ -81,15 +76,12 @@ const endOf = (circuit: Circuit, reference: string): string => {
   return circuit.parts.find((part) => part.id === id)?.kind === "splice" ? id : reference;
 };
 
-function placedWire(edge: ElkExtendedEdge, backwards: ReadonlySet<string>): PlacedWire {
+type Corners = PlacedWire["corners"];
+
+function cornersOf(edge: ElkExtendedEdge, backwards: ReadonlySet<string>): Corners {
   const [section] = edge.sections ?? [];
   const corners = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : [];
-  const [label] = edge.labels ?? [];
-  return {
-    id: edge.id,
-    corners: backwards.has(edge.id) ? [...corners].reverse() : corners,
-    label: label ? { x: label.x ?? 0, y: label.y ?? 0 } : null,
-  };
+  return backwards.has(edge.id) ? [...corners].reverse() : corners;
 }
 
 /** Lays a circuit out in layers from feed to ground. */
@@ -103,27 +95,44 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
     id: "circuit",
     layoutOptions,
     children: circuit.parts.map((part) => nodeOf(circuit, part, shapes.get(part.id) as SymbolShape)),
-    edges: circuit.wires.map(({ id, from, to, colour }) => {
+    edges: circuit.wires.map(({ id, from, to }) => {
       const ends = backwards.has(id) ? [to, from] : [from, to];
       return {
         id,
         sources: [endOf(circuit, ends[0] as string)],
         targets: [endOf(circuit, ends[1] as string)],
-        labels: [{ text: `${id} ${colour}`, ...wireLabelSize }],
       };
     }),
   });
+  const parts = (graph.children ?? []).map(({ id, x, y }) => ({
+    id,
+    x: x ?? 0,
+    y: y ?? 0,
+    shape: shapes.get(id) as SymbolShape,
+  }));
+  const wires = (graph.edges ?? []).map((edge) => ({ id: edge.id, corners: cornersOf(edge, backwards) }));
+  const labels = placeLabels(
+    wires.map(({ corners }) => corners),
+    parts.flatMap(partBoxes),
+  );
   return {
     width: graph.width ?? 0,
     height: graph.height ?? 0,
-    parts: (graph.children ?? []).map(({ id, x, y }) => ({
-      id,
-      x: x ?? 0,
-      y: y ?? 0,
-      shape: shapes.get(id) as SymbolShape,
-    })),
-    wires: (graph.edges ?? []).map((edge) => placedWire(edge, backwards)),
+    parts,
+    wires: wires.map((wire, i) => ({ ...wire, label: labels[i] ?? null })),
   };
+}
+
+const voltsRoom = { width: 54, height: 20 };
+
+/** What labels must keep clear of: the symbol, and at each port its pin and its volts. */
+function partBoxes({ x, y, shape }: PlacedPart): Box[] {
+  const ports = shape.ports.map((port) => ({
+    x: x + port.x - 10,
+    y: port.side === "north" ? y - voltsRoom.height : y + shape.height,
+    ...voltsRoom,
+  }));
+  return [{ x, y, width: shape.width, height: shape.height }, ...ports];
 }
 
 const kept = new Map<string, Promise<CircuitLayout>>();

@@ -55,9 +55,9 @@ function spread(part: Part, first: string, others: readonly string[], enters: En
   const side = sideOf(part, first, enters, "north");
   const away = side === "north" ? "south" : "north";
   return {
-    width: 40 * Math.max(1, others.length) + 84,
+    width: 54 * Math.max(1, others.length) + 82,
     height: 54,
-    ports: [port(first, 22, side), ...others.map((terminal, i) => port(terminal, 22 + 40 * i, away))],
+    ports: [port(first, 22, side), ...others.map((terminal, i) => port(terminal, 22 + 54 * i, away))],
   };
 }
 
@@ -66,13 +66,13 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
   const side = (terminal: string, fallback: "north" | "south") => sideOf(part, terminal, enters, fallback);
   switch (part.kind) {
     case "battery":
-      return { width: 112, height: 44, ports: [port("+", 24, "south"), port("-", 24, "north")] };
+      return { width: 130, height: 44, ports: [port("+", 24, "south"), port("-", 24, "north")] };
     case "ground":
-      return { width: 62, height: 26, ports: [port("31", 18, "north")] };
+      return { width: 92, height: 26, ports: [port("31", 18, "north")] };
     case "fuse": {
       const feed = side("in", "north");
       return {
-        width: 92,
+        width: 110,
         height: 44,
         ports: [port("in", 16, feed), port("out", 16, feed === "north" ? "south" : "north")],
       };
@@ -80,14 +80,14 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
     case "motor": {
       const plus = side("+", "north");
       return {
-        width: 128,
+        width: 140,
         height: 60,
         ports: [port("+", 30, plus), port("-", 30, plus === "north" ? "south" : "north")],
       };
     }
     case "relay":
       return {
-        width: 156,
+        width: 190,
         height: 60,
         ports: [
           port("86", 24, "north"),

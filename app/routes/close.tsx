@@ -5,7 +5,7 @@ import { proofsOf } from "@db/repositories/proofs.server";
 import { Printer } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
-import { airflowWords, noticedWords } from "../components/words";
+import { airflowWords, noticedWords, verdictWords } from "../components/words";
 import { dayText } from "../format/clock";
 import { repairName } from "../format/partName";
 import { diagnosisOf, evidenceLines, jobAt, jobViewAt } from "../jobView.server";
@@ -130,7 +130,7 @@ function JobCard({ card }: { card: Route.ComponentProps["loaderData"] }) {
         </ol>
       </Row>
       <Row title="Verdict">
-        {card.verdict.name}, {percent(card.verdict.p)} ({card.verdict.state}).
+        {card.verdict.name}, {percent(card.verdict.p)} ({verdictWords[card.verdict.state]}).
         <ul className="list-disc pl-5">
           {card.verdict.because.map((reason) => (
             <li key={reason}>{reason}</li>

@@ -28,7 +28,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 export default function JobPage({ loaderData: job }: Route.ComponentProps) {
   const at = (step: string): string => `/jobs/${job.id}/${step}`;
   return (
-    <div className="flex min-h-screen max-md:flex-col">
+    <div className="flex min-h-screen max-md:flex-col md:h-screen print:block print:h-auto">
       <Rail
         steps={[
           { to: at("complaint"), title: "Heard", done: job.heard },
@@ -38,7 +38,7 @@ export default function JobPage({ loaderData: job }: Route.ComponentProps) {
           { to: at("close"), title: "Close", done: job.past > 2 },
         ]}
       />
-      <div className="flex min-w-0 grow flex-col">
+      <div className="flex min-w-0 grow flex-col md:overflow-y-auto">
         <header className="no-print flex flex-wrap items-baseline gap-x-3 px-5 pt-3">
           <h1 className="text-xl font-bold">{job.title}</h1>
           <p className="text-base text-soft">

@@ -5,7 +5,7 @@ import { testModels } from "@core/predict/tests/index";
 import { minutesText, percent } from "@core/units/wording";
 import { addReading, strikeLast, strikeReading } from "@db/repositories/readings.server";
 import { ToggleGroup } from "radix-ui";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { data, Link, useFetcher, useRouteLoaderData } from "react-router";
 import { Evidence } from "../components/Evidence";
 import { KeyHelp } from "../components/KeyHelp";
@@ -28,6 +28,13 @@ const looksOffered = 6;
 const suspectsShown = 6;
 const assumedShown = 3;
 
+/** Sizes the sheet can be shown at; the first fits it in. */
+const zooms = [
+  { title: "all", size: null },
+  { title: "1×", size: 1.05 },
+  { title: "1½×", size: 1.5 },
+] as const;
+
 function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
   const { test, minutes, bits, outcomes } = next;
   const model = testModels[test.test] as TestModel;
@@ -43,7 +50,7 @@ function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
     outcomes: outcomes.map(({ seen, p, leaves }) => ({
       seen,
       p,
-      leaves: `leaves ${leaves
+      leaves: `→ ${leaves
         .filter((left) => left.p >= 0.1)
         .slice(0, 2)
         .map(({ part }) => (part === "unknown" ? "something else" : part === "CAR" ? "filter" : part))
@@ -178,6 +185,14 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   const [keyOn, setKeyOn] = useState(true);
   const [under, setUnder] = useState("healthy");
   const [help, setHelp] = useState(false);
+  const [zoom, setZoom] = useState<number | null>(null);
+  const sheet = useRef<HTMLDivElement>(null);
+  const touched = offered?.probe ?? null;
+  // Zoomed in, the sheet follows the point the next look touches.
+  useEffect(() => {
+    if (zoom === null || touched === null) return;
+    sheet.current?.querySelector("[data-probe]")?.scrollIntoView({ block: "center", inline: "center" });
+  }, [zoom, touched]);
   const fetcher = useFetcher<{ problem?: string }>({ key: "reading" });
   const shownUnder = states.some((state) => state.under === under) ? under : "healthy";
   const state = states.find(
@@ -214,9 +229,9 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   useProbeKeys(lettersOn, keys);
   const cleared = useMemo(() => new Set(loaderData.cleared), [loaderData.cleared]);
   return (
-    <div className="grid min-h-0 grow md:grid-cols-[minmax(0,1fr)_24.5rem]">
+    <div className="grid min-h-0 grow md:grid-cols-[minmax(0,1fr)_23rem]">
       <main id="main" className="flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:order-2">
-        <div className="flex flex-wrap items-center gap-3">
+        <div className="flex flex-wrap items-center gap-2">
           <ToggleGroup.Root
             type="single"
             value={setting}
@@ -228,7 +243,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
               <ToggleGroup.Item
                 key={name}
                 value={name}
-                className="grid min-h-12 min-w-14 place-items-center border-l border-rule px-1 leading-none first:border-l-0 data-[state=on]:bg-ink data-[state=on]:text-paper"
+                className="grid min-h-12 min-w-[3.1rem] place-items-center border-l border-rule px-1 leading-none first:border-l-0 data-[state=on]:bg-ink data-[state=on]:text-paper"
               >
                 <span className="font-bold">{name}</span>
                 <span className="text-[0.8rem]">{loaderData.heard[name] ?? "·"}</span>
@@ -246,7 +261,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
           <label className="flex items-center gap-2 text-base">
             <span className="text-soft">as if</span>
             <select
-              className="field max-w-52"
+              className="field w-40"
               value={shownUnder}
               onChange={({ target }) => setUnder(target.value)}
             >
@@ -258,10 +273,26 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
               ))}
             </select>
           </label>
-          <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
         <div className="sheet-card relative min-h-96 grow md:h-0">
-          <div className="p-2 md:absolute md:inset-0">
+          <div className="absolute top-1.5 right-1.5 z-10 flex gap-1">
+            {zooms.map(({ title, size }) => (
+              <button
+                key={title}
+                type="button"
+                aria-pressed={zoom === size}
+                onClick={() => setZoom(size)}
+                className="min-h-8 rounded-card border border-[var(--edge)] bg-card px-2 text-base aria-pressed:bg-ink aria-pressed:text-paper"
+              >
+                {title}
+              </button>
+            ))}
+          </div>
+          <div
+            ref={sheet}
+            className="overflow-auto p-1 md:absolute md:inset-0"
+            tabIndex={zoom === null ? undefined : 0}
+          >
             {state && (
               <CircuitSheet
                 circuit={circuit}
@@ -271,13 +302,17 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
                 cleared={cleared}
                 probe={offered?.probe ?? null}
                 fullVolts={loaderData.fullVolts}
+                zoom={zoom}
               />
             )}
           </div>
         </div>
-        <OwnReading token={token} {...loaderData.own} />
+        <div className="flex items-start gap-2">
+          <OwnReading token={token} {...loaderData.own} />
+          <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
+        </div>
       </main>
-      <aside className="flex flex-col gap-4 border-rule bg-bench p-4 md:border-l">
+      <aside className="flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l">
         {offered ? (
           <NextLook
             offered={offered}

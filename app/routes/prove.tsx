@@ -83,18 +83,13 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
       </main>
     );
   return (
-    <main id="main" className="grid w-full max-w-3xl gap-4 p-5">
+    <main id="main" className="grid w-full max-w-3xl gap-2.5 px-5 py-3">
       <div>
         <h2 className="text-lg font-bold">Every speed, up and down</h2>
         <p className="text-base text-soft">
           Fitted: {fitted}. Before the panels go back: hands out, then key on. Tap what each step does.
         </p>
       </div>
-      <ol className="border-b border-rule">
-        {steps.map((step) => (
-          <ProofLine key={step.id} step={step} />
-        ))}
-      </ol>
       <p role="status" className="font-semibold">
         {failed.length > 0
           ? `${failed.length} ${failed.length === 1 ? "step" : "steps"} not as expected: ${failed.map(({ title }) => title).join(", ")}.`
@@ -102,6 +97,11 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
             ? `${waiting} to go.`
             : "Every step as expected: the repair is proven."}
       </p>
+      <ol className="border-b border-rule">
+        {steps.map((step) => (
+          <ProofLine key={step.id} step={step} />
+        ))}
+      </ol>
       {failed.length > 0 && stage !== "closed" && (
         <Form method="post">
           <input type="hidden" name="token" value={token} />
@@ -123,10 +123,7 @@ function ProofLine({ step }: { step: Route.ComponentProps["loaderData"]["steps"]
   const fetcher = useFetcher();
   const right = step.seen === step.expected;
   return (
-    <li
-      className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-1.5"
-      data-step={step.id}
-    >
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-1" data-step={step.id}>
       <span className="w-44 font-semibold">{step.title}</span>
       <span className="w-32 text-base text-soft">expect {airflowWords[step.expected]}</span>
       <fetcher.Form method="post" className="flex gap-1.5">
@@ -140,7 +137,7 @@ function ProofLine({ step }: { step: Route.ComponentProps["loaderData"]["steps"]
             name="seen"
             value={word}
             aria-pressed={step.seen === word}
-            className="btn px-2.5 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+            className="btn min-h-11 px-2.5 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
           >
             {airflowWords[word]}
           </button>

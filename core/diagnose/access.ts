@@ -29,7 +29,7 @@ export function placeOf(compiled: CompiledCircuit, item: string): string | null 
 /** The places a look needs open. */
 export function placesNeeded(compiled: CompiledCircuit, look: Look): string[] {
   const model = testModels[look.test] as TestModel;
-  const reaches = (model.reaches as (look: Look) => string[])(look);
+  const reaches = (model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled);
   const touched = [...reaches, ...(look.unplugged ?? []), ...(look.bridged ?? []).flat()];
   if (look.lampFor) touched.push(look.lampFor);
   return [...new Set(touched.flatMap((item) => placeOf(compiled, item) ?? []))];

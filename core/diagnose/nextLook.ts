@@ -349,8 +349,7 @@ export function nextLooks(compiled: CompiledCircuit, belief: Belief, options: Ne
       repairs: active.repairs,
     }))
     .filter(({ bits }) => bits > leastBits)
-    .sort(byWorth)
-    .slice(0, Math.max(options.count, 5));
+    .sort(byWorth);
   const first = ranked.find(({ look, bits }) => bits > preferredBits && prefers(look));
   const ordered = first ? [first, ...ranked.filter((forecast) => forecast !== first)] : ranked;
   return ordered.slice(0, options.count).map((forecast) => ({ ...forecast, outcomes: forecast.outcomes() }));

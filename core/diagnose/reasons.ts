@@ -47,6 +47,9 @@ export function suspectWhy(
   return sentences.length > 0 ? sentences.join(" ") : "It fits what was seen about as well as the others do.";
 }
 
+/** More names than this are a whole path, not a place to look. */
+const mostNamed = 8;
+
 /** Shares of the strongest branch current above which a branch belongs to a speed's path. */
 const pathShare = 0.2;
 
@@ -115,7 +118,10 @@ export function pathReason(compiled: CompiledCircuit, readings: readonly Reading
       : "";
   if (named.length === 0)
     return `${speeds}, and no one part carries all of ${dead.length > 1 ? "them" : "it"} alone${cleared ? " beside those that work" : ""}.`;
-  return `${speeds} and share${dead.length > 1 ? "" : "s"} ${listed(named)}${cleared}.`;
+  const shares = dead.length > 1 ? "share" : "needs";
+  if (named.length > mostNamed)
+    return `${speeds} and ${shares} the whole way from feed to ground, ${named.length} parts, pins and wires${cleared}.`;
+  return `${speeds} and ${shares} ${listed(named)}${cleared}.`;
 }
 
 /** Branch ids as a technician would list them: wire ends fold into their wire, elements say their pack. */

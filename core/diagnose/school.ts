@@ -28,10 +28,12 @@ function kindAt(compiled: CompiledCircuit, item: string): PartKind | undefined {
 
 function touches(compiled: CompiledCircuit, look: Look, kinds: readonly PartKind[]): boolean {
   const model = testModels[look.test] as TestModel;
-  return (model.reaches as (look: Look) => string[])(look).some((item) => {
-    const kind = kindAt(compiled, item);
-    return kind !== undefined && kinds.includes(kind);
-  });
+  return (model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled).some(
+    (item) => {
+      const kind = kindAt(compiled, item);
+      return kind !== undefined && kinds.includes(kind);
+    },
+  );
 }
 
 /** True for a look a school would take before following the arithmetic. */

@@ -11,7 +11,7 @@ interface TestBase<T extends TestName> {
   /** What is wrong with a look for this circuit: unknown points or parts, by key. */
   readonly problems: (compiled: CompiledCircuit, look: LookOf<T>) => { path: string; message: string }[];
   /** Points, parts or connectors that must be within reach. */
-  readonly reaches: (look: LookOf<T>) => string[];
+  readonly reaches: (look: LookOf<T>, compiled: CompiledCircuit) => string[];
   /** The looks of this kind worth weighing on this circuit. */
   readonly candidates: (compiled: CompiledCircuit) => LookOf<T>[];
 }

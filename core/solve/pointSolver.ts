@@ -25,6 +25,8 @@ export interface SolvedState {
   readonly floating: Uint8Array;
   /** 1 for each relay that never settles. */
   readonly buzzing: Uint8Array;
+  /** 1 for each relay that has pulled in. */
+  readonly pulled: Uint8Array;
   readonly lampAmps: number;
 }
 
@@ -69,6 +71,7 @@ export class PointSolver {
     speeds: Float64Array;
     floating: Uint8Array;
     buzzing: Uint8Array;
+    pulled: Uint8Array;
     lampAmps: number;
   };
 
@@ -94,6 +97,7 @@ export class PointSolver {
       speeds: new Float64Array(netlist.motors.length),
       floating: new Uint8Array(this.size),
       buzzing: new Uint8Array(netlist.relays.length),
+      pulled: this.pulled,
       lampAmps: 0,
     };
   }

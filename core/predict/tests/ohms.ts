@@ -38,7 +38,7 @@ export const ohmsTest: NumberTest<"ohms"> = {
       ? [{ path: "key", message: `ohms are measured with key "off", got "${look.key}"` }]
       : []),
   ],
-  reaches: ({ red, black }) => [red, black],
+  reaches: ({ red, black }, { netlist }) => [red, black, netlist.battery.id],
   candidates: partPairs,
   value: (compiled, look) => {
     const red = nodeAt(compiled, look.red) ?? -1;

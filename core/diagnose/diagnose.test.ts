@@ -1,0 +1,188 @@
+import { describe, expect, test } from "@jest/globals";
+import { problemText } from "../formats/problem";
+import type { Reading } from "../predict/reading";
+import { heard, shippedEngine, shippedIds } from "../testing/shippedCircuit";
+import { lookMinutes, openPlaces } from "./access";
+import { type Diagnosis, diagnose } from "./diagnose";
+
+const engine = shippedEngine("whimbrel-four-speed");
+
+function diagnosed(readings: Reading[], id = "whimbrel-four-speed"): Diagnosis {
+  const result = diagnose(shippedEngine(id), readings);
+  if (!result.ok) throw new Error(result.problems.map(problemText).join("; "));
+  return result.value;
+}
+
+const partOf = (diagnosis: Diagnosis, part: string): number =>
+  diagnosis.parts.find((entry) => entry.part === part)?.p ?? 0;
+
+const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
+const allDead = heard({ "1": "none", "2": "none", "3": "none", "4": "none" });
+
+const light = (probe: string, clip: string, setting: string, seen: "bright" | "dim" | "dark"): Reading => ({
+  test: "light",
+  probe,
+  clip,
+  key: "run",
+  setting,
+  seen,
+});
+
+describe("facts of the trade (common practice, no source)", () => {
+  test("only the top speed blows: pack, link or its plug, about nine times in ten, yet nothing is settled", () => {
+    const diagnosis = diagnosed(onlyTop);
+    const faults = diagnosis.suspects.filter(({ part }) =>
+      part.split("+").some((id) => id === "R1" || id === "X5"),
+    );
+    expect(faults.reduce((sum, { p }) => sum + p, 0)).toBeGreaterThan(0.85);
+    expect(diagnosis.verdict.state).toBe("open");
+    expect(diagnosis.verdict.because.join(" ")).toMatch(
+      /Speeds 1, 2 and 3 are dead and share R1\.e3, R1\.link, pin X5:4 and wire W11; speed 4, which goes round them, works/,
+    );
+  });
+
+  test("the same on the feed side", () => {
+    const speeds = heard({ "1": "none", "2": "none", "3": "none", "4": "normal" });
+    const diagnosis = diagnosed(speeds, "godwit-four-speed-feed");
+    expect(diagnosis.parts[0]?.part).toBe("R2");
+    expect(partOf(diagnosis, "R2") + partOf(diagnosis, "X7")).toBeGreaterThan(0.85);
+  });
+
+  test("one lower speed dead, the others fine: that element, tap, wire or contact", () => {
+    const diagnosis = diagnosed(heard({ "1": "none", "2": "normal", "3": "normal", "4": "normal" }));
+    const own = diagnosis.suspects.filter(({ fault }) => /R1\.e1|X5:1|W13|S2\.L1|X6:2/.test(fault));
+    // Most of the rest is a tight motor that stalls on the lowest speed only.
+    expect(own.reduce((sum, { p }) => sum + p, 0)).toBeGreaterThan(0.85);
+  });
+
+  test("dead everywhere, feed and ground measured at the motor plug, motor connected: the motor first", () => {
+    const measured = [...allDead, light("X3:1", "G1.-", "4", "bright"), light("X3:2", "G1.+", "4", "bright")];
+    const diagnosis = diagnosed(measured);
+    expect(diagnosis.parts[0]?.part).toBe("M1");
+    expect(partOf(diagnosis, "M1")).toBeGreaterThan(0.75);
+  });
+
+  test("a speed at full strength clears of an open whatever carries its current: fuse, relay, motor", () => {
+    const diagnosis = diagnosed(heard({ "4": "normal" }));
+    for (const fault of ["F7:blown", "K3:coil-open", "K3:stuck-open", "M1:open", "M1:seized", "F19:blown"]) {
+      const before = engine.variants.find(({ family }) => family === fault)?.prior ?? 0;
+      const after = diagnosis.suspects.find((suspect) => suspect.fault === fault)?.p ?? 1;
+      expect({ fault, share: after / before < 0.1 }).toEqual({ fault, share: true });
+    }
+  });
+
+  test("it does not clear a tight motor", () => {
+    const tight = (list: Reading[]): number =>
+      diagnosed(list)
+        .suspects.filter(({ fault }) => fault.startsWith("M1:tight"))
+        .reduce((sum, { p }) => sum + p, 0);
+    expect(tight(heard({ "4": "normal" }))).toBeGreaterThan(0.2 * tight([]));
+  });
+});
+
+describe("a whole job", () => {
+  /** What a vehicle with an open link shows: read off the circuit by hand. */
+  const answer = (test: Diagnosis["next"][number]["test"]): Reading => {
+    if (test.test === "look") return { ...test, seen: "clean" };
+    if (test.test === "spin") return { ...test, seen: "free" };
+    if (test.test === "ohms") {
+      const throughLink = test.red.endsWith("T4") || test.black.endsWith("T4");
+      if (throughLink) return { ...test, ohms: null };
+      if (test.red.startsWith("M1")) return { ...test, ohms: 0.2 };
+      const taps: Record<string, number> = { T1: 0, T2: 1.2, T3: 1.85 };
+      return { ...test, ohms: Math.abs((taps[test.red.slice(3)] ?? 0) - (taps[test.black.slice(3)] ?? 0)) };
+    }
+    throw new Error(`not answered by hand: ${JSON.stringify(test)}`);
+  };
+
+  test("is settled on the pack within four looks after the complaint, and the draw is asked for", () => {
+    const readings = [...onlyTop];
+    let diagnosis = diagnosed(readings);
+    let looks = 0;
+    while (diagnosis.verdict.state === "open" && looks < 4) {
+      const next = diagnosis.next.find(({ test }) => ["look", "spin", "ohms"].includes(test.test));
+      if (!next) break;
+      readings.push(answer(next.test));
+      looks += 1;
+      diagnosis = diagnosed(readings);
+    }
+    expect(diagnosis.verdict).toMatchObject({ state: "settled", replace: ["R1"], alsoCheck: ["M1"] });
+    expect(looks).toBeLessThanOrEqual(4);
+  });
+});
+
+describe("what comes back", () => {
+  test.each(shippedIds)(
+    "on %s: probabilities sum to 1, outcomes' odds nearly so, looks are new and ranked",
+    (id) => {
+      const [, ...speeds] = shippedEngine(id).netlist.circuit.settings;
+      const diagnosis = diagnosed(
+        heard(Object.fromEntries(speeds.map((speed) => [speed, "weak" as const]))),
+        id,
+      );
+      expect(diagnosis.suspects.reduce((sum, { p }) => sum + p, 0)).toBeCloseTo(1, 9);
+      expect(diagnosis.suspects.some(({ fault }) => fault === "unknown")).toBe(true);
+      for (const { outcomes, bits, minutes } of diagnosis.next) {
+        const sum = outcomes.reduce((total, { p }) => total + p, 0);
+        expect(sum).toBeGreaterThan(0.97);
+        expect(sum).toBeLessThan(1.0001);
+        expect(bits).toBeGreaterThan(0);
+        expect(minutes).toBeGreaterThan(0);
+      }
+    },
+  );
+
+  test("a place is paid for once, and a battery that has to come off is walked to", () => {
+    const spin = { test: "spin", at: "M1" } as const;
+    const seen: Reading[] = [{ test: "look", at: "X3", seen: "clean" }];
+    expect(lookMinutes(engine, spin, openPlaces(engine, onlyTop))).toBe(1.5 + 4);
+    expect(lookMinutes(engine, spin, openPlaces(engine, seen))).toBe(1.5);
+    const ohms = { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"] } as const;
+    expect(lookMinutes(engine, { ...ohms, unplugged: ["X5"] }, openPlaces(engine, seen))).toBe(1.2 + 0.5 + 2);
+  });
+
+  test("the schools begin where they say and then follow the arithmetic", () => {
+    const begins = (school: "supply-first" | "motor-first" | "resistor-first"): string => {
+      const result = diagnose(engine, allDead, { school });
+      return JSON.stringify(result.ok ? result.value.next[0]?.test : null);
+    };
+    expect(begins("supply-first")).toMatch(/F7|F1|F19|K3/);
+    expect(begins("motor-first")).toMatch(/X3|M1/);
+    expect(begins("resistor-first")).toMatch(/X5|R1/);
+  });
+
+  test("with no tools there are only looks, ears and hands", () => {
+    const result = diagnose(engine, onlyTop, { tools: [] });
+    const tests = result.ok ? result.value.next.map(({ test }) => test.test) : [];
+    expect(tests.length).toBeGreaterThan(0);
+    expect(tests.filter((test) => test === "light" || test === "volts" || test === "ohms")).toEqual([]);
+  });
+
+  test("a reading that fights all others is pointed out", () => {
+    const clean: Reading[] = [
+      ...onlyTop,
+      light("X5:4", "G1.-", "2", "bright"),
+      { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },
+      { test: "ohms", red: "R1.T3", black: "R1.T4", unplugged: ["X5"], ohms: null },
+      light("F7.out", "G1.-", "4", "dark"),
+    ];
+    const [conflict] = diagnosed(clean).conflicts;
+    expect(conflict?.reading).toBe(clean.length - 1);
+    expect(conflict?.why).toMatch(/fights the others, which make it bright; repeat it/);
+  });
+
+  test("readings the circuit does not have are refused by their place", () => {
+    const result = diagnose(engine, [
+      { test: "light", probe: "X5:9", clip: "G1.+", key: "run", setting: "2", seen: "dark" },
+      { test: "airflow", key: "run", setting: "7", seen: "none" },
+      { test: "spin", at: "R1", seen: "free" },
+      { test: "ohms", red: "R1.T1", black: "R1.T2", key: "run", ohms: 1 },
+    ]);
+    expect(result.ok ? [] : result.problems.map(problemText)).toEqual([
+      'readings.0.probe: no point "X5:9" in this circuit',
+      'readings.1.setting: unknown setting "7", expected one of off, 1, 2, 3, 4',
+      'readings.2.at: no motor "R1"',
+      'readings.3.key: ohms are measured with key "off", got "run"',
+    ]);
+  });
+});

@@ -1,0 +1,114 @@
+// The solver against ngspice 45 (eecircuit-engine, WebAssembly), motors there as behavioural sources
+// whose speed is a node on which the torques balance: another solver and another formulation.
+import { beforeAll, describe, expect, jest, test } from "@jest/globals";
+import { Simulation } from "eecircuit-engine";
+import { catalogue } from "../diagnose/catalogue";
+import { faultFromId } from "../diagnose/fault";
+import { spiceNetlist } from "../formats/spiceNetlist";
+import { shippedIds, shippedNetlist } from "../testing/shippedCircuit";
+import type { Change } from "./change";
+import type { Netlist } from "./netlist";
+import { PointSolver } from "./pointSolver";
+import { type Setup, setupState } from "./setup";
+import { nominalValues } from "./values";
+
+const simulation = new Simulation();
+
+beforeAll(async () => {
+  jest.spyOn(console, "error").mockImplementation(() => undefined);
+  jest.spyOn(console, "log").mockImplementation(() => undefined);
+  await simulation.start();
+}, 120_000);
+
+/** Node volts by spice node number; throws when ngspice reports an error. */
+async function ngspiceVolts(text: string): Promise<Map<number, number>> {
+  simulation.setNetList(text);
+  const result = await simulation.runSim();
+  const errors = simulation.getError().filter((line) => !/^Note:|^\s*$/i.test(line));
+  if (errors.length > 0) throw new Error(errors.join("\n"));
+  const volts = new Map<number, number>();
+  for (const { name, values } of result.data) {
+    const node = /^v\((\d+)\)$/i.exec(name);
+    const [value] = values as number[];
+    if (node && typeof value === "number") volts.set(Number(node[1]), value);
+  }
+  return volts;
+}
+
+interface Compared {
+  readonly nodes: number;
+  readonly worstVolts: number;
+  /** Worst excess of a branch current's gap over a millionth of that current. */
+  readonly worstAmps: number;
+}
+
+async function compare(netlist: Netlist, setup: Setup, changes: readonly Change[]): Promise<Compared | null> {
+  const solver = new PointSolver(netlist);
+  const solved = solver.solve(nominalValues(netlist), setupState(netlist, setup), changes);
+  if (solved.buzzing.includes(1)) return null;
+  const { text, nodes } = spiceNetlist(netlist, setup, changes);
+  const volts = await ngspiceVolts(text);
+  let worstVolts = 0;
+  for (const [node, number] of nodes) {
+    const theirs = volts.get(number);
+    if (theirs === undefined) throw new Error(`ngspice gave no volts for node ${number}`);
+    worstVolts = Math.max(worstVolts, Math.abs((solved.volts[node] ?? 0) - theirs));
+  }
+  const theirVolts = (node: number): number => (node < 0 ? 0 : (volts.get(nodes.get(node) ?? -1) ?? 0));
+  let worstAmps = 0;
+  netlist.branches.forEach(({ a, b, spread }, index) => {
+    const ours = solved.amps[index] ?? 0;
+    if (ours === 0 || spread === "winding" || spread === "source") return;
+    const theirs = (theirVolts(a) - theirVolts(b)) / (solved.ohms[index] ?? 1);
+    worstAmps = Math.max(worstAmps, Math.abs(ours - theirs) - 1e-6 * Math.abs(ours));
+  });
+  return { nodes: nodes.size, worstVolts, worstAmps };
+}
+
+/** A dozen faults spread over the catalogue, one of every kind first. */
+function someFaults(netlist: Netlist, count: number): string[] {
+  const all = catalogue(netlist);
+  const kinds = new Map<string, string>();
+  for (const { id, fault } of all) {
+    const kind = fault.names.map(({ mode }) => mode).join("+");
+    if (!kind.includes("loose") && !kinds.has(kind)) kinds.set(kind, id);
+  }
+  const step = Math.max(1, Math.floor(all.length / count));
+  return [...new Set([...kinds.values(), ...all.filter((_, i) => i % step === 0).map(({ id }) => id)])];
+}
+
+describe.each(shippedIds)("ngspice on %s", (id) => {
+  const netlist = shippedNetlist(id);
+  const setups: Setup[] = [
+    ...netlist.circuit.settings.flatMap((setting) => [
+      { key: "run" as const, setting },
+      { key: "run" as const, engine: true, setting },
+    ]),
+    { key: "off" },
+  ];
+
+  test("agrees to 1 mV and 1 mA or a millionth on the healthy circuit, all keys and settings", async () => {
+    for (const setup of setups) {
+      const compared = await compare(netlist, setup, []);
+      expect(compared?.worstVolts).toBeLessThan(1e-3);
+      expect(compared?.worstAmps).toBeLessThan(1e-3);
+      expect(compared?.nodes).toBeGreaterThan(5);
+    }
+  }, 120_000);
+
+  test("agrees the same on every kind of fault and a dozen spread over the catalogue", async () => {
+    let states = 0;
+    for (const fault of someFaults(netlist, 12)) {
+      const placed = faultFromId(netlist, fault);
+      if (!placed.ok) throw new Error(fault);
+      for (const setting of netlist.circuit.settings.slice(1)) {
+        const compared = await compare(netlist, { key: "run", setting }, placed.value.changes);
+        if (!compared) continue;
+        states += 1;
+        expect({ fault, setting, far: compared.worstVolts > 1e-3 }).toEqual({ fault, setting, far: false });
+        expect({ fault, setting, far: compared.worstAmps > 1e-3 }).toEqual({ fault, setting, far: false });
+      }
+    }
+    expect(states).toBeGreaterThanOrEqual(12 * (netlist.circuit.settings.length - 1));
+  }, 240_000);
+});

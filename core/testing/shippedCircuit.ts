@@ -1,0 +1,54 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import type { Circuit } from "../circuit/circuit";
+import { parseCircuit } from "../circuit/parseCircuit";
+import { problemText } from "../formats/problem";
+import { CompiledCircuit } from "../predict/compiledCircuit";
+import type { Reading } from "../predict/reading";
+import { buildNetlist, type Netlist } from "../solve/netlist";
+
+const folder = join(process.cwd(), "demo", "circuits");
+
+/** Ids of the circuits that ship with Airway. */
+export const shippedIds: readonly string[] = readdirSync(folder).map((name) => name.replace(/\.json$/, ""));
+
+/** A shipped circuit as the file holds it, for tests that spoil it. */
+export function shippedJson(id: string): Record<string, unknown> {
+  return JSON.parse(readFileSync(join(folder, `${id}.json`), "utf8")) as Record<string, unknown>;
+}
+
+export function shippedCircuit(id: string): Circuit {
+  const parsed = parseCircuit(shippedJson(id));
+  if (!parsed.ok) throw new Error(parsed.problems.map(problemText).join("; "));
+  return parsed.value;
+}
+
+export function netlistOf(circuit: Circuit): Netlist {
+  const netlist = buildNetlist(circuit);
+  if (!netlist.ok) throw new Error(netlist.problems.map(problemText).join("; "));
+  return netlist.value;
+}
+
+export const shippedNetlist = (id: string): Netlist => netlistOf(shippedCircuit(id));
+
+const compiled = new Map<string, CompiledCircuit>();
+
+/** A shipped circuit compiled, once for a test file. */
+export function shippedEngine(id: string): CompiledCircuit {
+  const known = compiled.get(id);
+  if (known) return known;
+  const made = new CompiledCircuit(shippedNetlist(id));
+  compiled.set(id, made);
+  return made;
+}
+
+/** What the complaint says of each speed, as heard readings. */
+export function heard(speeds: Readonly<Record<string, "none" | "weak" | "normal" | "strong">>): Reading[] {
+  return Object.entries(speeds).map(([setting, seen]) => ({
+    test: "airflow",
+    heard: true,
+    key: "run",
+    setting,
+    seen,
+  }));
+}
