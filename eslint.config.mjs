@@ -51,7 +51,21 @@ export default [
     },
   },
   {
+    // Tests spoil files of unknown shape on purpose.
+    files: ["**/*.test.ts"],
+    rules: Object.fromEntries(
+      [
+        "explicit-any",
+        "unsafe-member-access",
+        "unsafe-assignment",
+        "unsafe-return",
+        "unsafe-call",
+        "unsafe-argument",
+      ].map((rule) => [`@typescript-eslint/no-${rule}`, "off"]),
+    ),
+  },
+  {
     files: ["**/*.mjs"],
     languageOptions: { globals: { process: "readonly", performance: "readonly", console: "readonly" } },
   },
-);
+];

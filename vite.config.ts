@@ -12,5 +12,5 @@ export default defineConfig(({ isSsrBuild }) => ({
       "@db": resolve(import.meta.dirname, "db"),
     },
   },
-  build: isSsrBuild ? { rollupOptions: { input: "./server/app.ts" } } : {},
+  build: isSsrBuild ? { rolldownOptions: { input: "./server/app.ts" } } : {},
 }));

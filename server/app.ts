@@ -112,7 +112,7 @@ export async function start({ root }: { root: string }): Promise<void> {
     const shown = host.includes(":") ? `[${host}]` : host;
     if (loaded) process.stdout.write("The demo workshop was loaded into the empty database.\n");
     process.stdout.write(`Airway is ready: http://${shown}:${port}/\n`);
-    void warmEngine().catch((warm: Error) => logger.error(warm, "warming up failed"));
+    void warmEngine().catch((warm: unknown) => logger.error(warm, "warming up failed"));
   });
   const stop = (): void => {
     server.close(() => void closeDatabase().then(() => process.exit(0)));

@@ -16,7 +16,7 @@ export interface PlacedWire {
   readonly id: string;
   /** Corner points, from the wire's `from` end to its `to` end. */
   readonly corners: readonly { readonly x: number; readonly y: number }[];
-  readonly label: { readonly x: number; readonly y: number } | null;
+  readonly label: Box | null;
 }
 
 /** A circuit laid out from feed to ground; the same for every state, so that nothing jumps. */
@@ -111,8 +111,9 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
     shape: shapes.get(id) as SymbolShape,
   }));
   const wires = (graph.edges ?? []).map((edge) => ({ id: edge.id, corners: cornersOf(edge, backwards) }));
+  const colourOf = new Map(circuit.wires.map(({ id, colour }) => [id, colour]));
   const labels = placeLabels(
-    wires.map(({ corners }) => corners),
+    wires.map(({ id, corners }) => ({ corners, text: `${id} ${colourOf.get(id) ?? ""}` })),
     parts.flatMap(partBoxes),
   );
   return {

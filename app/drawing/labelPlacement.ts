@@ -11,9 +11,16 @@ interface Point {
   readonly y: number;
 }
 
-export const labelSize = { width: 84, height: 16 };
-/** Half a wire's width and a little air. */
-const gap = 8;
+const labelHeight = 16;
+const letterWidth = 8;
+/** Half a wire's width, and clear of the figure at a port. */
+const gap = 11;
+
+/** Room a label's text takes on the sheet. */
+export const labelRoom = (text: string): { width: number; height: number } => ({
+  width: letterWidth * text.length + 6,
+  height: labelHeight,
+});
 
 const overlaps = (a: Box, b: Box): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
@@ -31,7 +38,7 @@ function segmentBoxes(corners: readonly Point[]): Box[] {
 }
 
 /** Places beside a wire's own segments, the longest segment's middle first. */
-function places(corners: readonly Point[]): Point[] {
+function places(corners: readonly Point[], size: { width: number; height: number }): Point[] {
   const segments = corners.slice(1).map((to, i) => ({ from: corners[i] as Point, to }));
   const length = ({ from, to }: { from: Point; to: Point }): number =>
     Math.abs(from.x - to.x) + Math.abs(from.y - to.y);
@@ -43,12 +50,12 @@ function places(corners: readonly Point[]): Point[] {
         const y = from.y + share * (to.y - from.y);
         return from.x === to.x
           ? [
-              { x: x + gap, y: y - labelSize.height / 2 },
-              { x: x - gap - labelSize.width, y: y - labelSize.height / 2 },
+              { x: x + gap, y: y - size.height / 2 },
+              { x: x - gap - size.width, y: y - size.height / 2 },
             ]
           : [
-              { x: x - labelSize.width / 2, y: y - gap - labelSize.height },
-              { x: x - labelSize.width / 2, y: y + gap },
+              { x: x - size.width / 2, y: y - gap - size.height },
+              { x: x - size.width / 2, y: y + gap },
             ];
       }),
     );
@@ -56,20 +63,25 @@ function places(corners: readonly Point[]): Point[] {
 
 /**
  * Finds each wire's label a place that crosses no symbol, no other label and no wire.
- * @param wires corner points of each wire
+ * @param wires corner points of each wire, and what its label says
  * @param taken boxes no label may cross
- * @returns the top left corner of each label, null where there is no free place
+ * @returns the box of each label, null where there is no free place
  */
-export function placeLabels(wires: readonly (readonly Point[])[], taken: readonly Box[]): (Point | null)[] {
-  const lines = wires.flatMap(segmentBoxes);
+export function placeLabels(
+  wires: readonly { readonly corners: readonly Point[]; readonly text: string }[],
+  taken: readonly Box[],
+): (Box | null)[] {
+  const lines = wires.flatMap(({ corners }) => segmentBoxes(corners));
   const placed: Box[] = [];
-  return wires.map((corners) => {
-    const free = places(corners).find((place) => {
-      const box = { ...place, ...labelSize };
+  return wires.map(({ corners, text }) => {
+    const size = labelRoom(text);
+    const free = places(corners, size).find((place) => {
+      const box = { ...place, ...size };
       return ![...taken, ...lines, ...placed].some((other) => overlaps(box, other));
     });
     if (!free) return null;
-    placed.push({ ...free, ...labelSize });
-    return free;
+    const box = { ...free, ...size };
+    placed.push(box);
+    return box;
   });
 }

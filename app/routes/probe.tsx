@@ -1,6 +1,5 @@
 import type { NextLook as CoreLook, Diagnosis } from "@core/diagnose/diagnose";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import type { TestModel } from "@core/predict/testModel";
 import { testModels } from "@core/predict/tests/index";
 import { minutesText, percent } from "@core/units/wording";
 import { addReading, strikeLast, strikeReading } from "@db/repositories/readings.server";
@@ -37,7 +36,7 @@ const zooms = [
 
 function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
   const { test, minutes, bits, outcomes } = next;
-  const model = testModels[test.test] as TestModel;
+  const model = testModels[test.test];
   return {
     look: JSON.stringify(test),
     test: test.test,
@@ -132,7 +131,7 @@ function ownChoices(engine: CompiledCircuit) {
   const { circuit, points, battery, motors } = engine.netlist;
   const posts = [`${battery.id}.-`, `${battery.id}.+`];
   const wordsOf = (test: keyof typeof testModels): readonly string[] => {
-    const model = testModels[test] as TestModel;
+    const model = testModels[test];
     return model.gives === "word" ? model.outcomes : [];
   };
   return {

@@ -1,6 +1,5 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look, Reading } from "../predict/reading";
-import type { TestModel } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 
 const eachUnplugged = 0.5;
@@ -28,7 +27,7 @@ export function placeOf(compiled: CompiledCircuit, item: string): string | null 
 
 /** The places a look needs open. */
 export function placesNeeded(compiled: CompiledCircuit, look: Look): string[] {
-  const model = testModels[look.test] as TestModel;
+  const model = testModels[look.test];
   const reaches = (model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled);
   const touched = [...reaches, ...(look.unplugged ?? []), ...(look.bridged ?? []).flat()];
   if (look.lampFor) touched.push(look.lampFor);
@@ -45,7 +44,7 @@ export function openPlaces(compiled: CompiledCircuit, readings: readonly Reading
 /** Minutes a look costs now: the test, what has to be unplugged or bridged, places not yet open. */
 export function lookMinutes(compiled: CompiledCircuit, look: Look, open: ReadonlySet<string>): number {
   const { circuit } = compiled.netlist;
-  const model = testModels[look.test] as TestModel;
+  const model = testModels[look.test];
   const access = placesNeeded(compiled, look)
     .filter((place) => !open.has(place))
     .reduce((sum, place) => sum + (circuit.places.find(({ id }) => id === place)?.minutes ?? 0), 0);

@@ -110,7 +110,7 @@ function normalise(
     for (let draw = 0; draw < draws; draw++) {
       const cell = variant * draws + draw;
       logs[cell] = (logs[cell] as number) + share;
-      if ((logs[cell] as number) > top) top = logs[cell] as number;
+      if (logs[cell] > top) top = logs[cell];
     }
   });
   let sum = Math.exp(unknownLog - top);
@@ -123,7 +123,7 @@ function normalise(
     for (let draw = 0; draw < draws; draw++) {
       const cell = variant * draws + draw;
       logs[cell] = (logs[cell] as number) / sum;
-      variants[variant] = (variants[variant] as number) + (logs[cell] as number);
+      variants[variant] = (variants[variant] as number) + logs[cell];
     }
   }
   return { readings, scores, joint: logs, variants, unknown: Math.exp(unknownLog - top) / sum };

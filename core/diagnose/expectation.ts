@@ -1,6 +1,6 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import { type Look, lookOf, type Reading } from "../predict/reading";
-import type { NumberTest, OddsAt, TestModel, WordTest } from "../predict/testModel";
+import type { NumberTest, OddsAt, WordTest } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 import { ohmsText, voltsText } from "../units/wording";
 import type { Belief } from "./belief";
@@ -56,7 +56,7 @@ export function othersOdds(support: Support, variants: readonly number[]): numbe
 
 /** What a look would show if a suspect were true: the likeliest word, or the nominal display. */
 export function expectedResult(compiled: CompiledCircuit, look: Look, variant: number): string {
-  const model = testModels[look.test] as TestModel;
+  const model = testModels[look.test];
   if (model.gives === "word") {
     const word = model as unknown as WordTest<"light">;
     const oddsAt: OddsAt = word.odds(compiled, look as never, false);

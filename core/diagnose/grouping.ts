@@ -1,6 +1,6 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look } from "../predict/reading";
-import type { NumberTest, TestModel, WordTest } from "../predict/testModel";
+import type { NumberTest, WordTest } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 
 /** Odds this far apart, or displays this many deviations apart, tell two suspects from each other. */
@@ -13,7 +13,7 @@ function telling(
   look: Look,
   suspects: readonly number[],
 ): (i: number, j: number) => boolean {
-  const model = testModels[look.test] as TestModel;
+  const model = testModels[look.test];
   if (model.gives === "word") {
     const word = model as unknown as WordTest<"light">;
     const oddsAt = word.odds(compiled, look as never, false);

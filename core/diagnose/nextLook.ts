@@ -305,7 +305,7 @@ const leastBits = 0.003;
 
 /** What one look would tell, from the belief as it stands. */
 function forecastLook(compiled: CompiledCircuit, active: Active, cells: Cells, look: Look): Told {
-  const model = testModels[look.test] as TestModel;
+  const model = testModels[look.test];
   if (model.gives === "word") {
     const word = model as unknown as WordTest<"light">;
     return forecastWord(active, cells, word.outcomes, word.odds(compiled, look as never, false));

@@ -1,6 +1,6 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import { lookKey, lookOf, type Reading, resultOf } from "../predict/reading";
-import type { NumberTest, OddsAt, TestModel } from "../predict/testModel";
+import type { NumberTest, OddsAt } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 
 /** How well every suspect, in every drawn vehicle, predicted one reading. */
@@ -70,7 +70,7 @@ export function scoreReading(compiled: CompiledCircuit, reading: Reading): Readi
 
 function freshScore(compiled: CompiledCircuit, reading: Reading): ReadingScore {
   const look = lookOf(reading);
-  const model = testModels[reading.test] as TestModel;
+  const model = testModels[reading.test];
   if (model.gives === "word") {
     const oddsOf = model.odds as (compiled: CompiledCircuit, look: unknown, heard: boolean) => OddsAt;
     const seen = model.outcomes.indexOf((model.seen as (reading: unknown) => string)(reading));

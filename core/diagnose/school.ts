@@ -1,7 +1,6 @@
 import type { PartKind } from "../circuit/parts/index";
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look, Reading } from "../predict/reading";
-import type { TestModel } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 
 /** Where practitioners begin: by the arithmetic alone, or at a favourite part first. */
@@ -27,7 +26,7 @@ function kindAt(compiled: CompiledCircuit, item: string): PartKind | undefined {
 }
 
 function touches(compiled: CompiledCircuit, look: Look, kinds: readonly PartKind[]): boolean {
-  const model = testModels[look.test] as TestModel;
+  const model = testModels[look.test];
   return (model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled).some(
     (item) => {
       const kind = kindAt(compiled, item);

@@ -24,7 +24,7 @@ export function quoted(value: unknown): string {
   if (value === undefined) return "nothing";
   if (Array.isArray(value)) return `a list of ${value.length}`;
   if (typeof value === "object" && value !== null) return "an object";
-  const text = JSON.stringify(value) ?? String(value);
+  const text = JSON.stringify(value);
   return text.length > longest ? `${text.slice(0, longest)}…` : text;
 }
 
@@ -65,7 +65,7 @@ function countedIn(origin: string): string {
 function deepest(issue: Issue): readonly Issue[] {
   if (issue.code !== "invalid_union" || issue.errors.length === 0) return [issue];
   const best = [...issue.errors].sort((a, b) => a.length - b.length)[0] ?? [];
-  return best.map((inner) => ({ ...inner, path: [...issue.path, ...inner.path] }) as Issue);
+  return best.map((inner) => ({ ...inner, path: [...issue.path, ...inner.path] }));
 }
 
 /**
@@ -81,7 +81,7 @@ export function problemsOf(error: z.ZodError, input: unknown): Problem[] {
       const expected = options.length > 0 ? `, expected one of ${options.join(", ")}` : "";
       return {
         path,
-        message: `not a known ${String(issue.discriminator)}: ${quoted(valueAt(input, issue.path))}${expected}`,
+        message: `not a known ${issue.discriminator}: ${quoted(valueAt(input, issue.path))}${expected}`,
       };
     }
     return { path, message: `${expectation(issue)}, got ${quoted(valueAt(input, issue.path))}` };

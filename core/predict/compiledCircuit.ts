@@ -50,7 +50,7 @@ export class CompiledCircuit {
     const rows: (readonly Change[])[] = [[]];
     const rowOf = new Map<string, number>([["[]", 0]]);
     const place = (changes: readonly Change[]): number => {
-      const key = JSON.stringify(changes, (_, value) =>
+      const key = JSON.stringify(changes, (_, value: unknown) =>
         value === Number.POSITIVE_INFINITY ? "open" : value,
       );
       const known = rowOf.get(key);

@@ -84,8 +84,8 @@ export type LookOf<T extends TestName> = Extract<Look, { test: T }>;
 
 /** The look of a reading: its result and how it came to be known taken away. */
 export function lookOf(reading: Reading): Look {
-  const { heard: _heard, ...rest } = reading;
-  const look: Record<string, unknown> = { ...rest };
+  const look: Record<string, unknown> = { ...reading };
+  delete look.heard;
   delete look.seen;
   delete look.volts;
   delete look.ohms;

@@ -259,7 +259,7 @@ export class PointSolver {
     factorise(plan.pattern, plan.values);
     const { positive, branch } = this.netlist.battery;
     plan.x.fill(0);
-    plan.x[plan.pattern.stepOf[positive] as number] = emf * (this.conductance(branch) as number);
+    plan.x[plan.pattern.stepOf[positive] as number] = emf * this.conductance(branch);
     backSolve(plan.pattern, plan.values, plan.x);
     this.solvePorts();
     this.readState(emf);

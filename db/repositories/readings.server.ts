@@ -1,4 +1,4 @@
-import { type Reading, readingSchema } from "@core/predict/reading";
+import { type Reading, readingSchema, resultOf } from "@core/predict/reading";
 import { Op, type Transaction } from "sequelize";
 import { database } from "../database.server";
 import { ReadingRow } from "../models.server";
@@ -37,9 +37,10 @@ export interface NewReading {
 /** Adds a reading inside a write of the caller's; one already there by id is left alone. */
 export async function insertReading(entry: NewReading, transaction: Transaction): Promise<void> {
   if (await ReadingRow.findByPk(entry.id, { transaction })) return;
-  const last = (await ReadingRow.max("number", { where: { jobId: entry.jobId }, transaction })) as
-    | number
-    | null;
+  const last = await ReadingRow.max<number | null, ReadingRow>("number", {
+    where: { jobId: entry.jobId },
+    transaction,
+  });
   await ReadingRow.create(
     {
       id: entry.id,
@@ -91,7 +92,7 @@ export async function setHeard(entry: NewReading, seen: Reading | null): Promise
     for (const row of rows) {
       const { reading } = storedOf(row);
       if (!reading.heard || !sameSpeed(reading, entry.reading)) continue;
-      if (seen && JSON.stringify(reading) === JSON.stringify(seen)) return;
+      if (seen && resultOf(reading) === resultOf(seen)) return;
       await row.update({ struckAt: entry.takenAt }, { transaction });
     }
     if (seen) await insertReading({ ...entry, reading: seen }, transaction);

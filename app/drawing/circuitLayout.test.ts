@@ -1,0 +1,74 @@
+import { describe, expect, test } from "@jest/globals";
+import { shippedIds, shippedNetlist } from "../../core/testing/shippedCircuit";
+import { layOut } from "./circuitLayout.server";
+
+interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+const overlap = (a: Box, b: Box): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+
+describe.each(shippedIds)("the drawing of %s", (id) => {
+  const netlist = shippedNetlist(id);
+
+  test("keeps symbols and labels apart, and every wire out of every symbol", async () => {
+    const layout = await layOut(netlist);
+    const symbols = layout.parts.map(({ id: part, x, y, shape }) => ({
+      part,
+      x,
+      y,
+      width: shape.width,
+      height: shape.height,
+    }));
+    for (const [i, one] of symbols.entries())
+      for (const other of symbols.slice(i + 1))
+        expect({ one, other, over: overlap(one, other) }).toMatchObject({ over: false });
+    const labels = layout.wires.flatMap(({ id: wire, label }) => (label ? [{ wire, ...label }] : []));
+    expect(labels.length).toBeGreaterThan(0.7 * layout.wires.length);
+    for (const [i, one] of labels.entries())
+      for (const other of labels.slice(i + 1))
+        expect({ one, other, over: overlap(one, other) }).toMatchObject({ over: false });
+    for (const label of labels)
+      for (const symbol of symbols)
+        expect({ label, symbol, over: overlap(label, symbol) }).toMatchObject({ over: false });
+    for (const { id: wire, corners } of layout.wires) {
+      for (const [i, to] of corners.slice(1).entries()) {
+        const from = corners[i] as { x: number; y: number };
+        const box = {
+          x: Math.min(from.x, to.x),
+          y: Math.min(from.y, to.y),
+          width: Math.abs(from.x - to.x),
+          height: Math.abs(from.y - to.y),
+        };
+        for (const symbol of symbols.filter(({ width }) => width > 10)) {
+          const inner = {
+            x: symbol.x + 1,
+            y: symbol.y + 1,
+            width: symbol.width - 2,
+            height: symbol.height - 2,
+          };
+          expect({
+            wire,
+            part: symbol.part,
+            through: overlap({ ...box, width: box.width + 0.1, height: box.height + 0.1 }, inner),
+          }).toMatchObject({ through: false });
+        }
+      }
+    }
+  });
+
+  test("runs from feed at the top to ground at the bottom, the same every time", async () => {
+    const layout = await layOut(netlist);
+    const y = (part: string): number => layout.parts.find((placed) => placed.id === part)?.y ?? Number.NaN;
+    const battery = netlist.battery.id;
+    for (const { id: part, kind } of netlist.circuit.parts) {
+      if (kind === "ground") expect(y(part)).toBeGreaterThan(y(battery));
+      if (kind === "motor") expect(y(part)).toBeGreaterThan(y(battery));
+    }
+    expect(await layOut(netlist)).toEqual(layout);
+  });
+});

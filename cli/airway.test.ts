@@ -1,0 +1,202 @@
+// The command line as it is run: its own process, its own exit status.
+import { spawn, spawnSync } from "node:child_process";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { beforeAll, describe, expect, test } from "@jest/globals";
+import { heard, shippedJson } from "../core/testing/shippedCircuit";
+
+const script = join(process.cwd(), "scripts", "airway.mjs");
+const whimbrel = join(process.cwd(), "demo", "circuits", "whimbrel-four-speed.json");
+const folder = mkdtempSync(join(tmpdir(), "airway-cli-"));
+
+function airway(args: readonly string[], input = "") {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [script, ...args], {
+    input,
+    encoding: "utf8",
+  });
+  return { status, stdout, stderr };
+}
+
+function file(name: string, content: string): string {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+}
+
+const onlyTop = {
+  format: "airway-case",
+  version: 1,
+  id: "van-3",
+  circuitId: "whimbrel-four-speed",
+  readings: heard({ "1": "none", "2": "none", "3": "none", "4": "normal" }),
+};
+
+// The first run bundles; that is not what the tests below measure.
+beforeAll(() => void airway(["check", whimbrel]), 60_000);
+
+describe("airway", () => {
+  test("check names what it read", () => {
+    const { status, stdout } = airway(["check", whimbrel]);
+    expect(status).toBe(0);
+    expect(JSON.parse(stdout)).toEqual({ ok: true, format: "airway-circuit", id: "whimbrel-four-speed" });
+    expect(JSON.parse(airway(["check", "-"], JSON.stringify(onlyTop)).stdout)).toEqual({
+      ok: true,
+      format: "airway-case",
+      id: "van-3",
+    });
+  });
+
+  test("solve gives volts, amps, watts and rpm, and names what floats", () => {
+    const { stdout } = airway(["solve", whimbrel, "--key", "run", "--setting", "2", "--unplugged", "X5"]);
+    const point = JSON.parse(stdout);
+    expect(point.rpm).toEqual({ M1: 0 });
+    expect(point.floating).toContain("R1.T2");
+    expect(point.volts["R1.T2"]).toBeNull();
+    const healthy = JSON.parse(
+      airway(["solve", whimbrel, "--key", "run", "--engine", "--setting", "2"]).stdout,
+    );
+    expect(healthy.rpm.M1).toBeGreaterThan(1000);
+    // The whole of speed 2 goes through the pack: from the T2 tap on, its elements carry the motor's amps.
+    expect(Math.abs(healthy.amps["R1.e2"])).toBeCloseTo(healthy.amps.M1, 6);
+    expect(healthy.watts["R1.e2"]).toBeCloseTo(healthy.amps.M1 ** 2 * 0.65, 6);
+  });
+
+  test("solve takes any fault of the catalogue by its id", () => {
+    const faults = JSON.parse(airway(["faults", whimbrel]).stdout) as {
+      fault: string;
+      part: string;
+      prior: number;
+    }[];
+    expect(faults.length).toBeGreaterThan(200);
+    expect(faults.find(({ fault }) => fault === "R1.link:open")?.part).toBe("R1");
+    const dead = airway([
+      "solve",
+      whimbrel,
+      "--key",
+      "run",
+      "--setting",
+      "3",
+      "--fault",
+      "M1:tight@1.6+R1.link:open",
+    ]);
+    expect(JSON.parse(dead.stdout).rpm.M1).toBe(0);
+  });
+
+  test("diagnose prints the diagnosis, or says it in words", () => {
+    const diagnosis = JSON.parse(airway(["diagnose", "-"], JSON.stringify(onlyTop)).stdout);
+    expect(diagnosis.id).toBe("van-3");
+    expect(diagnosis.verdict.state).toBe("open");
+    expect(diagnosis.parts[0].part).toBe("R1");
+    const { stdout } = airway(["diagnose", "-", "--text"], JSON.stringify(onlyTop));
+    expect(stdout).toMatch(/^open: replace R1, \d+ %$/m);
+  });
+
+  test("lines answers in order, one line a line, and goes on after a bad one", async () => {
+    const child = spawn(process.execPath, [script, "lines"], { stdio: ["pipe", "pipe", "inherit"] });
+    let out = "";
+    child.stdout.on("data", (chunk: Buffer) => {
+      out += chunk.toString();
+    });
+    const closed = new Promise<number | null>((resolve) => child.on("close", resolve));
+    const inline = {
+      ...onlyTop,
+      id: "own",
+      circuitId: undefined,
+      circuit: shippedJson("godwit-four-speed-feed"),
+    };
+    const lines = [
+      "not json",
+      JSON.stringify(onlyTop),
+      JSON.stringify(inline),
+      "{}",
+      JSON.stringify({ ...onlyTop, id: "again" }),
+    ];
+    child.stdin.end(`${lines.join("\n")}\n`);
+    expect(await closed).toBe(0);
+    const answers = out
+      .trim()
+      .split("\n")
+      .map((line) => JSON.parse(line));
+    expect(answers.map(({ id, error }) => id ?? Boolean(error))).toEqual([
+      true,
+      "van-3",
+      "own",
+      true,
+      "again",
+    ]);
+    expect({ ...answers[4], id: "van-3" }).toEqual(answers[1]);
+  }, 30_000);
+});
+
+describe("bad input exits 2 with one line that names the place", () => {
+  // biome-ignore lint/suspicious/noExplicitAny: writes into a file of unknown shape on purpose
+  const spoilt = (change: (circuit: any) => void): string => {
+    const circuit = shippedJson("whimbrel-four-speed");
+    change(circuit);
+    return file(`spoilt-${Math.floor(performance.now() * 1000)}.json`, JSON.stringify(circuit));
+  };
+
+  test.each<[string, () => string[], RegExp]>([
+    [
+      "an unknown terminal",
+      () => ["check", spoilt((c) => (c.wires[0].to = "J1.q"))],
+      /wires\.0\.to: unknown terminal "J1\.q"/,
+    ],
+    ["no such file", () => ["check", join(folder, "none.json")], /cannot be read \(ENOENT\)/],
+    ["no JSON", () => ["check", file("text.json", "{ nearly")], /not JSON: /],
+    [
+      "another format",
+      () => ["check", file("other.json", '{"format":"other"}')],
+      /format: expected "airway-circuit" or "airway-case", got "other"/,
+    ],
+    [
+      "a file too large",
+      () => ["check", file("large.json", `"${"x".repeat(5_000_000)}"`)],
+      /at most 4194304 bytes are read, got 5000002/,
+    ],
+    ["an unknown setting", () => ["solve", whimbrel, "--setting", "9"], /setting: unknown setting "9"/],
+    [
+      "an unknown fault",
+      () => ["solve", whimbrel, "--fault", "Q9:open"],
+      /no fault "Q9:open" in this circuit/,
+    ],
+    [
+      "an engine running without the key",
+      () => ["solve", whimbrel, "--engine"],
+      /engine: the engine runs only with key "run"/,
+    ],
+    [
+      "a jump lead to nowhere",
+      () => ["solve", whimbrel, "--bridged", "X3:1,Z"],
+      /bridged\.0\.1: no point "Z"/,
+    ],
+    ["an unknown option", () => ["solve", whimbrel, "--colour", "red"], /Unknown option '--colour'/],
+    [
+      "an option of another verb",
+      () => ["faults", whimbrel, "--fault", "M1:open"],
+      /--fault is not an option of faults/,
+    ],
+    ["an unknown verb", () => ["mend", whimbrel], /unknown verb "mend"/],
+    ["nothing", () => [], /usage: airway/],
+  ])("%s", (_, args, message) => {
+    const { status, stdout, stderr } = airway(args());
+    expect(stderr).toMatch(message);
+    expect(stderr.trim().split("\n")).toHaveLength(1);
+    expect({ status, stdout }).toEqual({ status: 2, stdout: "" });
+  });
+
+  test("a case for a circuit that is not there", () => {
+    const { status, stderr } = airway(["diagnose", "-"], JSON.stringify({ ...onlyTop, circuitId: "heron" }));
+    expect({ status, stderr }).toEqual({
+      status: 2,
+      stderr: 'airway: circuitId: no circuit "heron" in the library\n',
+    });
+  });
+
+  test("100 MB on standard input", () => {
+    const { status, stderr } = airway(["diagnose", "-"], `{"format":"${"x".repeat(100_000_000)}"}`);
+    expect(status).toBe(2);
+    expect(stderr).toMatch(/at most 4194304 bytes are read/);
+  }, 30_000);
+});

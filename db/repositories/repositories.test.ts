@@ -1,0 +1,142 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
+import type { Reading } from "../../core/predict/reading";
+import { closeDatabase, database, openDatabase } from "../database.server";
+import { loadDemoWorld } from "../demoWorld.server";
+import { addJob, closeJob, findJob, listJobs } from "./jobs.server";
+import { addProof, proofsOf } from "./proofs.server";
+import { addReading, readingsOf, setHeard, strikeLast, strikeReading } from "./readings.server";
+
+let folder = "";
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "airway-db-"));
+  process.env.AIRWAY_DATA = folder;
+  await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
+});
+
+afterEach(async () => {
+  await closeDatabase();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const now = new Date("2026-11-24T10:05:00Z");
+const dark: Reading = { test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2", seen: "dark" };
+const jobId = 6;
+const standing = async () => (await readingsOf(jobId)).filter(({ struckAt }) => !struckAt);
+
+describe("the demo workshop", () => {
+  test("has circuits of both sides, four vehicles and six jobs in different stages", async () => {
+    const jobs = await listJobs();
+    expect(jobs).toHaveLength(6);
+    expect(new Set(jobs.map(({ vehicle }) => vehicle.label)).size).toBe(4);
+    expect(new Set(jobs.map(({ stage }) => stage))).toEqual(
+      new Set(["probing", "part-awaited", "proof-due", "closed"]),
+    );
+  });
+
+  test("is loaded only into an empty database", async () => {
+    expect(await loadDemoWorld(await database(), join(process.cwd(), "demo"), now)).toBe(false);
+    expect(await listJobs()).toHaveLength(6);
+  });
+});
+
+describe("readings", () => {
+  test("one sent twice is stored once, and keeps its first value", async () => {
+    await addReading({ id: "one", jobId, reading: dark, takenAt: now });
+    await addReading({ id: "one", jobId, reading: { ...dark, seen: "bright" }, takenAt: now });
+    const stored = (await readingsOf(jobId)).filter(({ id }) => id === "one");
+    expect(stored.map(({ reading }) => reading)).toEqual([dark]);
+  });
+
+  test("a hundred at once are all stored, each with its own number", async () => {
+    const before = (await readingsOf(jobId)).length;
+    await Promise.all(
+      Array.from({ length: 100 }, (_, i) => addReading({ id: `p${i}`, jobId, reading: dark, takenAt: now })),
+    );
+    const after = await readingsOf(jobId);
+    expect(after).toHaveLength(before + 100);
+    expect(new Set(after.map(({ number }) => number)).size).toBe(before + 100);
+  });
+
+  test("survive the database being closed and opened again", async () => {
+    await addReading({ id: "kept", jobId, reading: dark, takenAt: now });
+    await closeDatabase();
+    await database();
+    expect((await readingsOf(jobId)).at(-1)).toMatchObject({ id: "kept", reading: dark, takenAt: now });
+  });
+
+  test("struck out and put back they are what they were", async () => {
+    const before = await readingsOf(jobId);
+    const last = before.at(-1);
+    await strikeLast(jobId, now);
+    expect((await standing()).map(({ id }) => id)).not.toContain(last?.id);
+    await strikeReading(jobId, last?.id ?? "", null);
+    expect(await readingsOf(jobId)).toEqual(before);
+  });
+
+  test("a word on a speed replaces the earlier one, the same word changes nothing, none takes it back", async () => {
+    const word = (seen: "none" | "weak"): Reading => ({
+      test: "airflow",
+      heard: true,
+      key: "run",
+      setting: "2",
+      seen,
+    });
+    const onTwo = async () =>
+      (await standing()).flatMap(({ reading }) =>
+        reading.test === "airflow" && reading.setting === "2" ? [reading.seen] : [],
+      );
+    const set = (id: string, seen: Reading | null) =>
+      setHeard({ id, jobId, reading: word("none"), takenAt: now }, seen);
+    expect(await onTwo()).toEqual(["none"]);
+    await set("h1", word("weak"));
+    expect(await onTwo()).toEqual(["weak"]);
+    const count = (await readingsOf(jobId)).length;
+    await set("h2", word("weak"));
+    expect((await readingsOf(jobId)).length).toBe(count);
+    await set("h3", null);
+    expect(await onTwo()).toEqual([]);
+  });
+
+  test("for a job that is not there nothing is stored", async () => {
+    await expect(addReading({ id: "lost", jobId: 999, reading: dark, takenAt: now })).rejects.toThrow();
+    expect(await readingsOf(999)).toEqual([]);
+  });
+});
+
+describe("jobs", () => {
+  test("the same form sent twice opens one job", async () => {
+    const store = await database();
+    const job = {
+      formToken: "form-1",
+      vehicleId: 1,
+      circuitId: "whimbrel-four-speed",
+      words: "",
+      noticed: [],
+    };
+    const ids = await Promise.all([1, 2].map(() => store.write((transaction) => addJob(job, transaction))));
+    expect(ids[0]).toBe(ids[1]);
+    expect(await listJobs()).toHaveLength(7);
+  });
+
+  test("closing keeps what was found", async () => {
+    await closeJob(2, "link melted", now);
+    expect(await findJob(2)).toMatchObject({ stage: "closed", found: "link melted", closedAt: now });
+  });
+
+  test("a proof step found anew replaces the earlier finding, and an older repair's is left out", async () => {
+    const entry = { jobId: 2, step: "up-1", expected: "normal", takenAt: now } as const;
+    await addProof({ ...entry, id: "a", seen: "none" });
+    await addProof({ ...entry, id: "b", seen: "normal", takenAt: new Date(now.getTime() + 1000) });
+    expect((await proofsOf(2, null)).map(({ seen }) => seen)).toEqual(["normal"]);
+    expect(await proofsOf(2, new Date(now.getTime() + 60_000))).toEqual([]);
+  });
+});
+
+test("every connection that writes is durable: WAL, full sync, foreign keys", async () => {
+  const other = await openDatabase(mkdtempSync(join(tmpdir(), "airway-db-")));
+  await other.close();
+});

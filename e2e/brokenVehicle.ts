@@ -1,0 +1,78 @@
+// A vehicle with a hidden fault for the tests' technician: it answers looks from the operating point,
+// nominal parts, hard thresholds. The page never sees which fault it has.
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { parseCircuit } from "../core/circuit/parseCircuit";
+import { faultFromId } from "../core/diagnose/fault";
+import type { Look } from "../core/predict/reading";
+import { buildNetlist, type Netlist } from "../core/solve/netlist";
+import { PointSolver } from "../core/solve/pointSolver";
+import { setupState } from "../core/solve/setup";
+import { lampVolts, testLight } from "../core/solve/tungstenLamp";
+import { nominalValues } from "../core/solve/values";
+
+export interface BrokenVehicle {
+  /** The word or the figure a look gives; null is a meter's "no end". */
+  readonly answer: (look: Look) => string | number | null;
+  /** Airflow word of a speed, as the complaint strip says it. */
+  readonly airflow: (setting: string) => "none" | "weak" | "normal";
+}
+
+function netlistOf(circuitId: string): Netlist {
+  const text = readFileSync(join(process.cwd(), "demo", "circuits", `${circuitId}.json`), "utf8");
+  const circuit = parseCircuit(JSON.parse(text));
+  const netlist = circuit.ok ? buildNetlist(circuit.value) : circuit;
+  if (!netlist.ok) throw new Error(`${circuitId} cannot be solved`);
+  return netlist.value;
+}
+
+export function brokenVehicle(circuitId: string, faultId: string): BrokenVehicle {
+  const netlist = netlistOf(circuitId);
+  const fault = faultFromId(netlist, faultId);
+  if (!fault.ok) throw new Error(faultId);
+  const { changes } = fault.value;
+  const solver = new PointSolver(netlist);
+  const values = nominalValues(netlist);
+  const node = (point: string): number => netlist.nodeOf.get(point) ?? -1;
+  const speed = (setting: string, broken: boolean): number =>
+    solver.solve(values, setupState(netlist, { key: "run", setting }), broken ? changes : []).speeds[0] ?? 0;
+
+  const between = (look: Look, one: string, other: string) => {
+    const solved = solver.solve(values, setupState(netlist, look), changes);
+    const at = (point: string): number => (node(point) < 0 ? 0 : (solved.volts[node(point)] ?? 0));
+    const lost = (point: string): boolean => node(point) >= 0 && solved.floating[node(point)] === 1;
+    const volts = lost(one) || lost(other) ? 0 : at(one) - at(other);
+    return { volts, ohms: solver.ohmsBetween(node(one), node(other)) };
+  };
+
+  const airflow = (setting: string) => {
+    const share = speed(setting, true) / Math.max(1, speed(setting, false));
+    return share < 0.08 ? "none" : share < 0.75 ? "weak" : "normal";
+  };
+
+  return {
+    airflow,
+    answer: (look) => {
+      switch (look.test) {
+        case "light": {
+          const { volts, ohms } = between(look, look.probe, look.clip);
+          const lit = lampVolts(testLight, volts, ohms);
+          return lit > 9 ? "bright" : lit > 3 ? "dim" : "dark";
+        }
+        case "volts":
+          return Math.round(between(look, look.red, look.black).volts * 100) / 100;
+        case "ohms": {
+          solver.solve(values, setupState(netlist, look, true), changes);
+          const ohms = solver.ohmsBetween(node(look.red), node(look.black));
+          return Number.isFinite(ohms) && ohms < 2e6 ? Math.round(ohms * 100) / 100 : null;
+        }
+        case "airflow":
+          return airflow(look.setting ?? "off");
+        case "look":
+          return "clean";
+        case "spin":
+          return "free";
+      }
+    },
+  };
+}

@@ -1,0 +1,76 @@
+import { expect, type Page, test } from "@playwright/test";
+import { brokenVehicle } from "./brokenVehicle";
+import { byKeys, probeToTheEnd } from "./steps";
+
+/** Tabs on until what has the focus is named so. */
+async function tabTo(page: Page, name: RegExp): Promise<void> {
+  for (let presses = 0; presses < 120; presses++) {
+    await page.keyboard.press("Tab");
+    const focused = await page.evaluate(() => {
+      const at = document.activeElement as HTMLElement | null;
+      return at?.getAttribute("aria-label") ?? at?.textContent ?? "";
+    });
+    if (name.test(focused.trim())) return;
+  }
+  throw new Error(`no focus on ${name}`);
+}
+
+test("the whole story by keyboard alone", async ({ page }) => {
+  const van = brokenVehicle("whimbrel-four-speed", "R1.link:open");
+  await page.goto("/");
+  await tabTo(page, /^Harrow Whimbrel van, ferry crew van 3$/);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Not yet.")).toBeVisible();
+  const looks = await probeToTheEnd(page, van, byKeys, 6);
+  expect(looks.length).toBeLessThanOrEqual(4);
+  await expect(page.getByText("Settled:")).toBeVisible();
+
+  await tabTo(page, /^Read the verdict$/);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: /Replace or repair: resistor pack R1/ })).toBeVisible();
+  await tabTo(page, /^It is fitted$/);
+  await page.keyboard.press("Enter");
+  await page.getByRole("heading", { name: "Every speed, up and down" }).waitFor();
+  for (const line of await page.locator("[data-step]").all()) {
+    const expected = (await line.getByText(/^expect /).textContent())?.replace("expect ", "") ?? "";
+    await tabTo(page, new RegExp(`^${expected}$`));
+    const focusedStep = await page.evaluate(() =>
+      document.activeElement?.closest("[data-step]")?.getAttribute("data-step"),
+    );
+    expect(focusedStep).toBe(await line.getAttribute("data-step"));
+    await page.keyboard.press("Enter");
+    await expect(line.getByText("as expected")).toBeVisible();
+    if ((await line.getByRole("button").last().textContent()) !== expected) await tabTo(page, /^too strong$/);
+  }
+  await tabTo(page, /^On to closing$/);
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("What was found and done")).toHaveValue("Replaced resistor pack R1.");
+  await tabTo(page, /^Close the job$/);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/closed \d/)).toBeVisible();
+});
+
+test("keys strike out, move the speed, offer another look and can be switched off", async ({ page }) => {
+  await page.goto("/jobs/5/probe");
+  const standing = page.getByTestId("standing");
+  await expect(standing).toHaveText("6");
+  await page.keyboard.press("u");
+  await expect(standing).toHaveText("5");
+  await page.getByRole("button", { name: "Put back reading 6" }).click();
+  await expect(standing).toHaveText("6");
+  const first = await page.locator('input[name="look"]').inputValue();
+  await page.keyboard.press("n");
+  await expect(page.locator('input[name="look"]')).not.toHaveValue(first);
+  await page.getByRole("radio", { name: /^1/ }).click();
+  await page.keyboard.press("]");
+  await expect(page.getByRole("radio", { name: /^2/ })).toBeChecked();
+  await page.keyboard.press("?");
+  await page.getByRole("button", { name: "Turn the keys off" }).click();
+  await expect(page.getByRole("button", { name: "Turn the keys on" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toBeHidden();
+  await page.keyboard.press("u");
+  await page.keyboard.press("b");
+  await page.waitForTimeout(400);
+  await expect(standing).toHaveText("6");
+});

@@ -1,0 +1,30 @@
+import { expect, test } from "@playwright/test";
+import { brokenVehicle } from "./brokenVehicle";
+import { byPointer, probeToTheEnd } from "./steps";
+
+test("on a phone-sized page: a hatchback dead on every speed, by touch", async ({ page }) => {
+  const hatchback = brokenVehicle("godwit-four-speed-feed", "K5:coil-open");
+  await page.goto("/jobs/new");
+  await page
+    .getByLabel("Vehicle", { exact: true })
+    .selectOption({ label: "Skerry Godwit hatchback, bakery hatchback" });
+  await page.getByRole("button", { name: "Take it in" }).tap();
+  for (const setting of ["1", "2", "3", "4"]) {
+    const cell = page.getByRole("button", { name: `${setting}: nothing` });
+    await cell.tap();
+    await expect(cell).toHaveAttribute("aria-pressed", "true");
+  }
+  await page.getByRole("link", { name: "On to probing" }).tap();
+  const buttons = page.locator("[data-choice]");
+  await expect(page.getByText("Not yet.")).toBeVisible();
+  for (const button of await buttons.all()) {
+    const box = await button.boundingBox();
+    expect(box?.height ?? 0).toBeGreaterThanOrEqual(44);
+    expect((box?.x ?? 0) + (box?.width ?? 0)).toBeLessThanOrEqual(390);
+  }
+  await probeToTheEnd(page, hatchback, byPointer, 10);
+  await page.getByRole("link", { name: "Read the verdict" }).tap();
+  await expect(page.getByRole("heading", { name: /relay K5/ })).toBeVisible();
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(wide).toBeLessThanOrEqual(390);
+});

@@ -1,0 +1,117 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { expect, test } from "@playwright/test";
+import { standing } from "./steps";
+
+test("pages carry a strict content-security policy and nothing breaks it", async ({ page }) => {
+  const broken: string[] = [];
+  page.on("console", (message) => {
+    if (message.type() === "error") broken.push(message.text());
+  });
+  page.on("pageerror", (error) => broken.push(error.message));
+  const response = await page.goto("/jobs/4/probe");
+  const policy = response?.headers()["content-security-policy"] ?? "";
+  expect(policy).toMatch(/script-src 'self' 'nonce-[A-Za-z0-9+/=]{20,}'/);
+  expect(policy).toContain("frame-ancestors 'none'");
+  expect(response?.headers()["x-powered-by"]).toBeUndefined();
+  await page.getByRole("radio", { name: /^2/ }).click();
+  await page.goto("/");
+  await page.waitForLoadState("networkidle");
+  expect(broken).toEqual([]);
+});
+
+test("actions from elsewhere, without an origin or too large are refused", async ({ request }) => {
+  const form = { intent: "strike-last" };
+  const post = (headers: Record<string, string>, data: Record<string, string> = form) =>
+    request.post("/jobs/4/probe", { form: data, headers, maxRedirects: 0 });
+  expect((await post({ origin: "http://elsewhere.test" })).status()).toBe(403);
+  expect((await post({ "sec-fetch-site": "cross-site" })).status()).toBe(403);
+  expect((await post({})).status()).toBe(403);
+  const own = { origin: "http://127.0.0.1:4399" };
+  expect((await post(own, { intent: "x".repeat(300_000) })).status()).toBe(413);
+  expect((await post(own, { intent: "unheard-of" })).status()).toBe(400);
+  expect((await request.get("/jobs/99999/probe")).status()).toBe(404);
+  expect((await request.get("/jobs/4%27--/probe")).status()).toBe(404);
+});
+
+test("a script in a field stays text", async ({ page }) => {
+  const script = '<script>window.hit=1</script><img src=x onerror="window.hit=1">';
+  await page.goto("/jobs/new");
+  await page
+    .getByLabel("Vehicle", { exact: true })
+    .selectOption({ label: "Tarnwick Dunlin truck, harbour truck 1" });
+  await page.getByLabel("What the customer says").fill(script);
+  await page.getByRole("button", { name: "Take it in" }).click();
+  await page.getByRole("link", { name: "On to probing" }).waitFor();
+  await page.goto("/");
+  await expect(page.getByText(script)).toBeVisible();
+  expect(await page.evaluate(() => "hit" in window)).toBe(false);
+});
+
+test("a form that cannot be taken says what to change and keeps what was typed", async ({ page }) => {
+  await page.goto("/jobs/new");
+  await page.getByLabel("Vehicle", { exact: true }).selectOption("new");
+  await page.getByLabel("What the shop calls it").fill("net store van");
+  await page.getByRole("button", { name: "Take it in" }).click();
+  await expect(page.getByText("Make and model: is needed for a new vehicle")).toBeVisible();
+  await expect(page.getByLabel("What the shop calls it")).toHaveValue("net store van");
+});
+
+test("a doubled tap stores one reading; a wrong value stores none", async ({ page }) => {
+  await page.goto("/jobs/4/probe");
+  const before = await standing(page);
+  await page.getByText("A reading of your own").click();
+  await page.getByLabel("Test").selectOption("volts");
+  await page.getByLabel("Red on").selectOption("X4:1");
+  await page.getByLabel("Read (V)").fill("much");
+  await page.getByRole("button", { name: "Enter" }).click();
+  await expect(page.getByRole("alert")).toContainText("check the points and the value");
+  expect(await standing(page)).toBe(before);
+  await page.getByLabel("Test").selectOption("look");
+  await page.getByRole("button", { name: "Enter" }).dblclick();
+  await expect.poll(() => standing(page)).toBe(before + 1);
+  await page.waitForTimeout(500);
+  await page.reload();
+  expect(await standing(page)).toBe(before + 1);
+});
+
+test("readings survive a reload and the server being stopped hard and started again", async ({ page }) => {
+  const port = 4398;
+  const env = {
+    ...process.env,
+    AIRWAY_PORT: String(port),
+    AIRWAY_DATA: mkdtempSync(join(tmpdir(), "airway-e2e-")),
+  };
+  const start = async (): Promise<ChildProcess> => {
+    const server = spawn(process.execPath, ["scripts/start.mjs"], {
+      env,
+      stdio: ["ignore", "pipe", "inherit"],
+    });
+    await new Promise<void>((resolve) => {
+      server.stdout?.on("data", (chunk: Buffer) => {
+        if (chunk.toString().includes("Airway is ready")) resolve();
+      });
+    });
+    return server;
+  };
+  let server = await start();
+  try {
+    await page.goto(`http://127.0.0.1:${port}/jobs/5/probe`);
+    const before = await standing(page);
+    await page.keyboard.press("b");
+    await expect.poll(() => standing(page)).toBe(before + 1);
+    const gone = new Promise((resolve) => server.once("exit", resolve));
+    server.kill("SIGKILL");
+    await gone;
+    server = await start();
+    await page.reload();
+    expect(await standing(page)).toBe(before + 1);
+    const closed = new Promise((resolve) => server.once("exit", resolve));
+    server.kill("SIGTERM");
+    expect(await closed).toBe(0);
+  } finally {
+    server.kill("SIGKILL");
+  }
+});

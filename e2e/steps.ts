@@ -1,0 +1,68 @@
+import { expect, type Page } from "@playwright/test";
+import type { Look } from "../core/predict/reading";
+import type { BrokenVehicle } from "./brokenVehicle";
+
+/** The look the page offers, as it would send it back. */
+export async function offeredLook(page: Page): Promise<Look> {
+  return JSON.parse(await page.locator('input[name="look"]').inputValue()) as Look;
+}
+
+/** Readings that stand, by the page's own count; it is shown only once they are stored. */
+export async function standing(page: Page): Promise<number> {
+  return Number(await page.getByTestId("standing").textContent());
+}
+
+type Enter = (page: Page, answer: string | number | null) => Promise<void>;
+
+/** Enters an answer by pointer: the word's button, or the figure and Save. */
+export const byPointer: Enter = async (page, answer) => {
+  if (typeof answer === "string") await page.locator(`[data-choice="${answer}"]`).click();
+  else if (answer === null) await page.getByRole("button", { name: "no end" }).click();
+  else {
+    await page.getByLabel("Reads").fill(String(answer));
+    await page.getByRole("button", { name: "Save" }).click();
+  }
+};
+
+const lightKeys: Record<string, string> = { bright: "b", dim: "d", dark: "k" };
+
+/** Enters an answer by keys alone. */
+export const byKeys: Enter = async (page, answer) => {
+  if (typeof answer === "string") {
+    const index = await page.locator(`[data-choice="${answer}"]`).evaluate((button) => {
+      const all = [...document.querySelectorAll("[data-choice]")];
+      return all.indexOf(button);
+    });
+    await page.keyboard.press(lightKeys[answer] ?? String(index + 1));
+  } else if (answer === null) {
+    await page.getByLabel("Reads").focus();
+    await page.keyboard.press("Tab");
+    await page.keyboard.press("Tab");
+    await page.keyboard.press("Enter");
+  } else {
+    const text = String(answer);
+    if (text.startsWith("-")) {
+      await page.getByLabel("Reads").focus();
+      await page.keyboard.type(text);
+    } else await page.keyboard.type(text);
+    await page.keyboard.press("Enter");
+  }
+};
+
+/** Answers what the page asks until it no longer says "Not yet"; returns the looks it took. */
+export async function probeToTheEnd(
+  page: Page,
+  vehicle: BrokenVehicle,
+  enter: Enter,
+  most: number,
+): Promise<Look[]> {
+  const taken: Look[] = [];
+  while (taken.length < most && (await page.getByText("Not yet.").isVisible())) {
+    const look = await offeredLook(page);
+    const before = await standing(page);
+    await enter(page, vehicle.answer(look));
+    await expect.poll(() => standing(page)).toBe(before + 1);
+    taken.push(look);
+  }
+  return taken;
+}

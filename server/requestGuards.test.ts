@@ -1,0 +1,65 @@
+import { describe, expect, jest, test } from "@jest/globals";
+import type { Request, Response } from "express";
+import { limitBodies, mostBodyBytes, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
+
+type Guard = (request: Request, response: Response, next: () => void) => void;
+
+/** Status a guard answers with; 0 when it lets the request through. */
+function answer(guard: Guard, method: string, headers: Record<string, string>): number {
+  let status = 0;
+  const response = {
+    status: (code: number) => {
+      status = code;
+      return response;
+    },
+    type: () => response,
+    send: () => response,
+  };
+  const next = jest.fn();
+  guard({ method, headers } as unknown as Request, response as unknown as Response, next);
+  expect(next.mock.calls.length === 1).toBe(status === 0);
+  return status;
+}
+
+describe("actions must come from an Airway page", () => {
+  test.each([
+    ["GET", {}, 0],
+    ["POST", {}, 403],
+    ["POST", { "sec-fetch-site": "same-origin" }, 0],
+    [
+      "POST",
+      { "sec-fetch-site": "cross-site", origin: "http://127.0.0.1:4310", host: "127.0.0.1:4310" },
+      403,
+    ],
+    ["POST", { "sec-fetch-site": "none" }, 403],
+    ["POST", { origin: "http://127.0.0.1:4310", host: "127.0.0.1:4310" }, 0],
+    ["POST", { origin: "http://elsewhere.test", host: "127.0.0.1:4310" }, 403],
+    ["POST", { origin: "null", host: "127.0.0.1:4310" }, 403],
+    ["DELETE", { origin: "http://127.0.0.1:9", host: "127.0.0.1:4310" }, 403],
+  ])("%s %p gives %p", (method, headers, status) => {
+    expect(answer(refuseForeignActions, method, headers as unknown as Record<string, string>)).toBe(status);
+  });
+});
+
+describe("on loopback only loopback names are served", () => {
+  test.each([
+    ["127.0.0.1", "127.0.0.1:4310", 0],
+    ["127.0.0.1", "localhost:4310", 0],
+    ["::1", "[::1]:4310", 0],
+    ["127.0.0.1", "rebound.test:4310", 421],
+    ["0.0.0.0", "bay-tablet.test:4310", 0],
+  ])("listening on %s, asked for %s: %p", (listensOn, host, status) => {
+    expect(answer(refuseForeignHosts(listensOn), "GET", { host })).toBe(status);
+  });
+});
+
+describe("bodies say their length and stay small", () => {
+  test.each([
+    ["POST", {}, 411],
+    ["POST", { "content-length": String(mostBodyBytes) }, 0],
+    ["POST", { "content-length": String(mostBodyBytes + 1) }, 413],
+    ["GET", {}, 0],
+  ])("%s %p gives %p", (method, headers, status) => {
+    expect(answer(limitBodies, method, headers as unknown as Record<string, string>)).toBe(status);
+  });
+});
