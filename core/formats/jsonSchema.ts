@@ -1,0 +1,11 @@
+import { z } from "zod";
+import { circuitSchema } from "../circuit/circuit";
+import { caseSchema } from "./case";
+
+/** The open formats as JSON Schema, by name; `docs/formats/` publishes the same. */
+export function formatSchemas(): Record<string, unknown> {
+  return {
+    "airway-circuit": z.toJSONSchema(circuitSchema),
+    "airway-case": z.toJSONSchema(caseSchema),
+  };
+}

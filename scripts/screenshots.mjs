@@ -1,0 +1,47 @@
+// npm run screenshots: takes docs/screenshots anew from the demo workshop, in a data folder of its own.
+import { spawn } from "node:child_process";
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium } from "@playwright/test";
+import { root } from "./freshness.mjs";
+
+const port = 4397;
+const desk = { width: 1280, height: 800 };
+const views = [
+  { name: "board", path: "/" },
+  { name: "heard", path: "/jobs/6/complaint" },
+  { name: "probe", path: "/jobs/6/probe" },
+  { name: "probe-night", path: "/jobs/5/probe", scheme: "dark" },
+  { name: "verdict", path: "/jobs/2/verdict" },
+  { name: "prove", path: "/jobs/2/prove" },
+  { name: "card", path: "/jobs/1/close" },
+  { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
+];
+
+const server = spawn(process.execPath, [join(root, "scripts", "start.mjs")], {
+  env: {
+    ...process.env,
+    AIRWAY_PORT: String(port),
+    AIRWAY_DATA: mkdtempSync(join(tmpdir(), "airway-shots-")),
+    AIRWAY_ZONE: "UTC",
+  },
+  stdio: ["ignore", "pipe", "inherit"],
+});
+await new Promise((resolve) =>
+  server.stdout.on("data", (chunk) => String(chunk).includes("ready") && resolve()),
+);
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+});
+for (const { name, path, scheme = "light", viewport = desk } of views) {
+  const page = await browser.newPage({ viewport, colorScheme: scheme });
+  await page.goto(`http://127.0.0.1:${port}${path}`);
+  await page.waitForLoadState("networkidle");
+  await page.waitForTimeout(name === "board" ? 4000 : 300);
+  await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
+  await page.close();
+}
+await browser.close();
+server.kill("SIGTERM");
