@@ -15,7 +15,7 @@ const folder = join(process.env.AIRWAY_ROOT ?? process.cwd(), "demo", "circuits"
 function netlists(): Netlist[] {
   return readdirSync(folder).map((file) => {
     const circuit = parseCircuit(JSON.parse(readFileSync(join(folder, file), "utf8")));
-    const netlist = circuit.ok ? buildNetlist(circuit.value) : circuit;
+    const netlist = circuit.ok ? buildNetlist(circuit.value, { lumpWires: true }) : circuit;
     if (!netlist.ok) throw new Error(`${file} cannot be solved`);
     return netlist.value;
   });

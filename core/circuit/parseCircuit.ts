@@ -60,6 +60,11 @@ function checkPart(part: Part, path: string, report: Report): void {
     report(`${path}.stallAmps`, `must be above ratedAmps ${part.ratedAmps}, got ${part.stallAmps}`);
   if (part.kind === "relay" && part.dropOutVolts !== undefined && part.dropOutVolts >= part.pullInVolts)
     report(`${path}.dropOutVolts`, `must be below pullInVolts ${part.pullInVolts}, got ${part.dropOutVolts}`);
+  if (part.kind === "module" && (part.sleepVolts ?? 5) >= (part.wakeVolts ?? 7))
+    report(
+      `${path}.sleepVolts`,
+      `must be below wakeVolts ${part.wakeVolts ?? 7}, got ${part.sleepVolts ?? 5}`,
+    );
   if (part.kind === "module" && part.commandVolts[0] === part.commandVolts[1])
     report(`${path}.commandVolts`, "the two volts must differ");
   if (part.kind === "resistor") checkElements(part, path, report);

@@ -117,6 +117,23 @@ function mechanicalChanges(motor: number, mode: (typeof mechanicalModes)[string]
   return changes;
 }
 
+/** A control or a panel that says nothing, everything, or always the same. */
+function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  const { where, mode, value } = name;
+  const module = netlist.modules.findIndex(({ part }) => part.id === where);
+  const head = netlist.heads.findIndex(({ part }) => part.id === where);
+  if (module < 0 && head < 0) return null;
+  if (mode === "stuck" && (value === null || value > 1))
+    return wrong(`${where}:stuck needs a share up to 1, as stuck@0.4`);
+  const done = (change: Change): Outcome => ({ ok: true, value: { part: where, changes: [change] } });
+  if (module >= 0) {
+    if (mode === "dead" || mode === "full-on") return done({ type: "module", module, held: mode });
+    return mode === "stuck" ? done({ type: "module", module, held: { duty: value ?? 0 } }) : null;
+  }
+  if (mode === "dead") return done({ type: "head", head, held: "dead" });
+  return mode === "stuck" ? done({ type: "head", head, held: { share: value ?? 0 } }) : null;
+}
+
 /** The car's own: its filter, which throttles every fan. */
 function carEffect(netlist: Netlist, name: FaultName): Outcome | null {
   if (name.where !== "CAR" || name.mode !== "filter-blocked") return null;
@@ -137,7 +154,7 @@ function batteryEffect(netlist: Netlist, name: FaultName): Outcome | null {
 }
 
 /** Every way a fault may act; the first that knows the id's place and mode answers. */
-const effects = [carEffect, batteryEffect, relayEffect, motorEffect, wireShort, seriesEffect];
+const effects = [carEffect, batteryEffect, relayEffect, motorEffect, controlEffect, wireShort, seriesEffect];
 
 function effectOf(netlist: Netlist, name: FaultName): Outcome {
   for (const effect of effects) {

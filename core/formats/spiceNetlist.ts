@@ -1,10 +1,12 @@
 import type { MotorConstants } from "../motor/motorConstants";
 import { changedMotor } from "../motor/motorConstants";
 import type { Change } from "../solve/change";
-import type { Netlist } from "../solve/netlist";
-import { PointSolver } from "../solve/pointSolver";
-import { type Setup, setupState } from "../solve/setup";
-import { nominalValues } from "../solve/values";
+import type { Netlist, NetModule } from "../solve/netlist";
+import { jumperOhms, PointSolver } from "../solve/pointSolver";
+import { type Setup, type SetupState, setupState } from "../solve/setup";
+import type { SolvedState } from "../solve/solvedState";
+import { loadLamp, ratedAmps } from "../solve/tungstenLamp";
+import { nominalValues, type Values } from "../solve/values";
 
 /** An ngspice netlist of one operating point, and which spice node each of our nodes became. */
 export interface SpiceNetlist {
@@ -13,12 +15,24 @@ export interface SpiceNetlist {
   readonly nodes: ReadonlyMap<number, number>;
 }
 
+/** What the lines of one netlist are written from. */
+interface Sheet {
+  readonly netlist: Netlist;
+  readonly values: Values;
+  readonly state: SetupState;
+  readonly solved: SolvedState;
+  readonly changes: readonly Change[];
+  /** Spice node; -1 where the node floats. */
+  readonly at: (node: number) => number;
+}
+
 /** Static friction acts fully above this speed (rad/s); below, it holds the shaft nearly still. */
 const creepSpeed = 1e-3;
 
 /**
  * Writes an operating point as an ngspice netlist: resistances as R, the battery as V behind its own R,
- * motors as behavioural sources with their speed as a node voltage, relays as they settle.
+ * motors and controls as behavioural sources (a motor's speed and a control's duty are node voltages), the
+ * load lamp by its law. What switches (relays, wake, panels) is written as Airway found it to settle.
  */
 export function spiceNetlist(netlist: Netlist, setup: Setup, changes: readonly Change[] = []): SpiceNetlist {
   const values = nominalValues(netlist);
@@ -29,44 +43,82 @@ export function spiceNetlist(netlist: Netlist, setup: Setup, changes: readonly C
     if (solved.floating[node] === 0) nodes.set(node, nodes.size + 1);
   });
   const at = (node: number): number => (node < 0 ? 0 : (nodes.get(node) ?? -1));
-  const motors = new Map(netlist.motors.map(({ branch }, index) => [branch, index]));
-  const lines: string[] = [];
-  const add = (index: number, a: number, b: number, ohms: number, id: string): void => {
-    const motor = motors.get(index);
-    if (index === netlist.battery.branch) {
-      const low = changes.find((change) => change.type === "battery");
-      const rest = state.source === "charging" ? values.chargingVolts : values.restVolts;
-      lines.push(`VG emf 0 ${low?.volts ?? rest}`, `RG emf ${at(a)} ${ohms}`);
-    } else if (motor === undefined) lines.push(`R${index} ${at(a)} ${at(b)} ${ohms} $ ${id}`);
-    else lines.push(...motorLines(motor, at(a), at(b), ohms, motorUnder(netlist, motor, changes)));
-  };
-  netlist.branches.forEach((branch, index) => {
-    const relay = branch.control?.by === "relay" ? branch.control : null;
-    const ohms = solved.ohms[index] ?? Number.POSITIVE_INFINITY;
-    const open = state.closed[index] === 0 || !Number.isFinite(ohms) || at(branch.a) < 0 || at(branch.b) < 0;
-    const wanted = relay?.closedWhen === "pulled" ? 1 : 0;
-    const released = relay !== null && solved.pulled[relay.relay] !== wanted;
-    if (!open && !released) add(index, branch.a, branch.b, ohms, branch.id);
-  });
-  const bridges = [
-    ...state.jumpers.map((jumper) => ({ ...jumper, ohms: 0.02 })),
-    ...changes.filter((change) => change.type === "bridge"),
+  const sheet = { netlist, values, state, solved, changes, at };
+  const lines = [
+    ...netlist.branches.flatMap((_, index) => branchLines(sheet, index)),
+    ...bridgeLines(sheet),
+    ...netlist.modules.flatMap((module, index) => moduleLines(sheet, module, index)),
+    ...lampLines(sheet),
   ];
-  bridges.forEach(({ a, b, ohms }, index) => {
-    if (at(a) >= 0 && at(b) >= 0) lines.push(`RB${index} ${at(a)} ${at(b)} ${ohms}`);
-  });
-  const names = [...nodes].map(([node, number]) => `* node ${number} = ${netlist.nodeNames[node]}`);
-  return {
-    text: [`* ${netlist.circuit.id}`, ...names, ...lines, ...control, ""].join("\n"),
-    nodes,
-  };
+  const names = [...netlist.nodeOf].flatMap(([name, node]) =>
+    nodes.has(node) ? [`* node ${nodes.get(node)} = ${name}`] : [],
+  );
+  return { text: [`* ${netlist.circuit.id}`, ...names, ...lines, ...control, ""].join("\n"), nodes };
 }
 
 const control = [".options reltol=1e-6 abstol=1e-12 vntol=1e-9 gmin=1e-14 itl1=500", ".op", ".end"];
 
-function motorUnder(netlist: Netlist, motor: number, changes: readonly Change[]): MotorConstants {
+function branchLines(sheet: Sheet, index: number): string[] {
+  const { netlist, solved, state, at } = sheet;
+  const branch = netlist.branches[index];
+  if (!branch) return [];
+  const ohms = solved.ohms[index] ?? Number.POSITIVE_INFINITY;
+  const [a, b] = [at(branch.a), at(branch.b)];
+  if (state.closed[index] === 0 || !Number.isFinite(ohms) || a < 0 || b < 0) return [];
+  const plain = [`R${index} ${a} ${b} ${ohms} $ ${branch.id}`];
+  if (index === netlist.battery.branch) return batteryLines(sheet, a, ohms);
+  const { control } = branch;
+  switch (control?.by) {
+    case "motor":
+      return motorLines(control.index, a, b, ohms, motorUnder(sheet, control.index));
+    case "module":
+      return [];
+    case "head":
+      return isOn(sheet, "head", control.index)
+        ? [
+            `VH${control.index} h${control.index} ${b} ${commandVolts(sheet, control.index)}`,
+            `R${index} ${a} h${control.index} ${ohms}`,
+          ]
+        : [];
+    case "relay":
+      return isOn(sheet, "relay", control.relay) === (control.closedWhen === "pulled") ? plain : [];
+    default:
+      return plain;
+  }
+}
+
+function isOn({ netlist, solved }: Sheet, kind: string, index: number): boolean {
+  const device = netlist.devices.findIndex((one) => one.kind === kind && one.index === index);
+  return solved.on[device] === 1;
+}
+
+function batteryLines({ changes, state, values }: Sheet, a: number, ohms: number): string[] {
+  const low = changes.find((change) => change.type === "battery");
+  const rest = state.source === "charging" ? values.chargingVolts : values.restVolts;
+  return [`VG emf 0 ${low?.volts ?? rest}`, `RG emf ${a} ${ohms}`];
+}
+
+function commandVolts({ netlist, state, changes }: Sheet, head: number): number {
+  const stuck = changes.find((change) => change.type === "head" && change.head === head);
+  if (stuck?.type !== "head" || stuck.held === "dead") return state.commands[head] ?? 0;
+  const commands = Object.values(netlist.heads[head]?.part.commands ?? {});
+  const [low, high] = [Math.min(...commands), Math.max(...commands)];
+  return low + stuck.held.share * (high - low);
+}
+
+function bridgeLines({ state, changes, at }: Sheet): string[] {
+  const bridges = [
+    ...state.jumpers.map((jumper) => ({ ...jumper, ohms: jumperOhms })),
+    ...changes.filter((change) => change.type === "bridge"),
+  ];
+  return bridges.flatMap(({ a, b, ohms }, index) =>
+    at(a) >= 0 && at(b) >= 0 ? [`RB${index} ${at(a)} ${at(b)} ${ohms}`] : [],
+  );
+}
+
+function motorUnder({ netlist, values, changes }: Sheet, motor: number): MotorConstants {
   const rated = netlist.motors[motor]?.part;
-  let constants = nominalValues(netlist).motors[motor] as MotorConstants;
+  let constants = values.motors[motor] as MotorConstants;
   for (const change of changes) {
     if (change.type === "motor" && change.motor === motor && rated)
       constants = changedMotor(constants, rated, change.change);
@@ -74,12 +126,13 @@ function motorUnder(netlist: Netlist, motor: number, changes: readonly Change[])
   return constants;
 }
 
+const volts = (a: number, b: number): string => `(v(${a})-v(${b}))`.replaceAll("v(0)", "0");
+
 /** Current (V − k ω) / R, and ω as the voltage of a node on which all torques balance. */
 function motorLines(index: number, a: number, b: number, ohms: number, motor: MotorConstants): string[] {
   if (motor.held) return [`RM${index} ${a} ${b} ${ohms}`];
-  const across = `(v(${a})-v(${b}))`.replaceAll("v(0)", "0");
   const speed = `v(w${index})`;
-  const amps = `((${across}-${motor.k}*${speed})/${ohms})`;
+  const amps = `((${volts(a, b)}-${motor.k}*${speed})/${ohms})`;
   const friction = `${motor.friction}*min(1,max(-1,${speed}/${creepSpeed}))`;
   const load = `${motor.viscous}*${speed}+${motor.fan}*${speed}*abs(${speed})`;
   return [
@@ -87,4 +140,44 @@ function motorLines(index: number, a: number, b: number, ohms: number, motor: Mo
     `BW${index} 0 w${index} I=${motor.k}*${amps}-(${friction})-(${load})`,
     `RW${index} w${index} 0 1e9`,
   ];
+}
+
+/** A control's duty as a node voltage from its command, and its stage as it conducts. */
+function moduleLines(sheet: Sheet, module: NetModule, index: number): string[] {
+  const { netlist, solved, values, changes, at } = sheet;
+  const form = solved.stages[index];
+  const stage = netlist.branches[module.stage];
+  const own = values.modules[index];
+  if (form === undefined || form === "open" || !stage || !own) return [];
+  const onOhms = Math.max(1e-6, solved.ohms[module.stage] ?? 0);
+  const held = changes.find((change) => change.type === "module" && change.module === index);
+  const [a, b] = [at(stage.a), at(stage.b)];
+  if (held?.type === "module" && held.held === "full-on") return [`RA${index} ${a} ${b} ${onOhms}`];
+  const asked = `(${volts(at(module.command), at(module.ground))}-(${own.zeroVolts}))/(${own.fullVolts - own.zeroVolts})`;
+  const stuck = held?.type === "module" && typeof held.held === "object" ? String(held.held.duty) : null;
+  const duty = `v(d${index})`;
+  const lines = [`BD${index} d${index} 0 V=${stuck ?? `min(1,max(0,${asked}))`}`];
+  if (module.part.drive === "linear")
+    return [
+      ...lines,
+      `VA${index} ${a} s${index} 0`,
+      `BA${index} s${index} ${b} V=max((1-${duty})*${volts(at(module.feed), at(module.ground))},i(VA${index})*${onOhms})`,
+    ];
+  // Chopping: the motor's legs stand duty × supply apart, and the supply gives duty × the motor's amps.
+  const [feed, ground] = [at(module.feed), at(module.ground)];
+  const share = `${duty}*${volts(feed, ground)}-${duty}*${onOhms}*i(VA${index})`;
+  const legs =
+    module.part.side === "low"
+      ? [`VA${index} ${a} s${index} 0`, `BA${index} ${feed} s${index} V=${share}`]
+      : [`VA${index} s${index} ${b} 0`, `BA${index} s${index} ${ground} V=${share}`];
+  return [...lines, ...legs, `BF${index} ${feed} ${ground} I=${duty}*i(VA${index})`];
+}
+
+/** The load lamp by the law of `tungstenLamp`. */
+function lampLines({ state, at }: Sheet): string[] {
+  if (!state.lamp) return [];
+  const [a, b] = [at(state.lamp.a), at(state.lamp.b)];
+  if (a < 0 || b < 0) return [];
+  const share = `(abs${volts(a, b)}/${loadLamp.ratedVolts})`;
+  return [`BL ${a} ${b} I=${ratedAmps(loadLamp)}*sgn(${volts(a, b)})*min(13*${share},(${share}+1e-12)^0.55)`];
 }

@@ -21,7 +21,7 @@ export class CircuitCache {
       this.kept.set(key, known);
       return { ok: true, value: known };
     }
-    const netlist = buildNetlist(circuit);
+    const netlist = buildNetlist(circuit, { lumpWires: true });
     if (!netlist.ok) return netlist;
     const compiled = new CompiledCircuit(netlist.value, this.options);
     this.kept.set(key, compiled);

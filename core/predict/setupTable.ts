@@ -34,9 +34,10 @@ export class SetupTable {
     this.airflow = new Float32Array(cells * netlist.motors.length);
     this.behind = new Float32Array(rows.length * nodes);
     this.buzz = new Uint8Array(cells);
+    const behind = new Float64Array(nodes);
     rows.forEach((changes, row) => {
       draws.forEach((vehicle, draw) => {
-        const solved = solver.solve(vehicle.values, setup, changes);
+        const solved = solver.solve(vehicle.values, setup, changes, draw > 0);
         const cell = row * draws.length + draw;
         for (let node = 0; node < nodes; node++) {
           this.volts[cell * nodes + node] =
@@ -48,9 +49,8 @@ export class SetupTable {
         }
         this.buzz[cell] = solved.buzzing.includes(1) ? 1 : 0;
         if (draw === 0) {
-          for (let node = 0; node < nodes; node++) {
-            this.behind[row * nodes + node] = solver.ohmsBetween(node, -1);
-          }
+          solver.ohmsBehind(behind);
+          this.behind.set(behind, row * nodes);
         }
       });
     });

@@ -1,7 +1,7 @@
 import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
 import type { MotorConstants } from "../motor/motorConstants";
 import type { Netlist, Spread } from "../solve/netlist";
-import { nominalValues, type Values } from "../solve/values";
+import { type ModuleValues, nominalValues, type Values } from "../solve/values";
 import type { Eyes } from "./eye";
 import { normalCdf, normalQuantile } from "./normal";
 
@@ -45,6 +45,16 @@ function drawnMotor(nominal: MotorConstants, normal: () => number): MotorConstan
   };
 }
 
+/** A control's command thresholds scatter by a share of their span. */
+function drawnModule(nominal: ModuleValues, normal: () => number): ModuleValues {
+  const span = 0.02 * (nominal.fullVolts - nominal.zeroVolts);
+  return {
+    ...nominal,
+    zeroVolts: nominal.zeroVolts + span * normal(),
+    fullVolts: nominal.fullVolts + span * normal(),
+  };
+}
+
 function drawnValues(netlist: Netlist, nominal: Values, battery: number, normal: () => number): Values {
   return {
     ohms: Float64Array.from(netlist.branches, (branch) => {
@@ -56,6 +66,8 @@ function drawnValues(netlist: Netlist, nominal: Values, battery: number, normal:
     motors: nominal.motors.map((motor) => drawnMotor(motor, normal)),
     pullInVolts: nominal.pullInVolts.map((volts) => volts * Math.exp(0.08 * normal())),
     dropOutVolts: nominal.dropOutVolts.map((volts) => volts * Math.exp(0.12 * normal())),
+    modules: nominal.modules.map((module) => drawnModule(module, normal)),
+    heads: nominal.heads.map((head) => ({ ...head, commandTimes: Math.exp(0.015 * normal()) })),
   };
 }
 

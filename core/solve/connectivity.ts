@@ -1,11 +1,10 @@
-/** Which nodes hang together, and which groups have no path to the reference. */
+/** Which nodes hang together on the linear network. */
 export interface Groups {
-  /** Group of every node; the reference's group is `grounded`. */
+  /** Group of every node: 0 where it hangs on the reference, 1 and up elsewhere. */
   readonly of: Int32Array;
-  readonly grounded: number;
-  /** 1 where the node's group does not hold the reference. */
-  readonly floating: Uint8Array;
-  /** One node of each floating group, where it is pinned while solving. */
+  /** Number of groups, the reference's included. */
+  readonly count: number;
+  /** One node of each group but the reference's, where it is pinned while solving. */
   readonly pins: readonly number[];
 }
 
@@ -28,15 +27,14 @@ export function groupsOf(size: number, ends: readonly number[]): Groups {
   for (let i = 0; i < ends.length; i += 2) {
     parent[root(ends[i] as number)] = root(ends[i + 1] as number);
   }
-  const grounded = root(-1);
+  const number = new Int32Array(size + 1).fill(-1);
+  number[root(-1)] = 0;
   const of = new Int32Array(size);
-  const floating = new Uint8Array(size);
   const pins: number[] = [];
   for (let node = 0; node < size; node++) {
-    of[node] = root(node);
-    if (of[node] === grounded) continue;
-    floating[node] = 1;
-    if (of[node] === node) pins.push(node);
+    const own = root(node);
+    if (number[own] === -1) number[own] = pins.push(node);
+    of[node] = number[own] as number;
   }
-  return { of, grounded, floating, pins };
+  return { of, count: pins.length + 1, pins };
 }

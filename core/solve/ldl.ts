@@ -183,3 +183,32 @@ export function seenOhms(
   }
   return ohms;
 }
+
+/**
+ * Diagonal of the inverse from the factors alone, by the sparse inverse of Takahashi, Fagan and Chin
+ * (1973): the entries of the inverse on the pattern of L follow column by column from the last.
+ * @param values factorised values
+ * @param inverse room as `ldlRoom` gives; holds the inverse on the pattern afterwards, diagonals by step
+ */
+export function inverseDiagonal(pattern: LdlPattern, values: Float64Array, inverse: Float64Array): void {
+  const { size, columnStart, rows, updateStart, updateSlot } = pattern;
+  for (let step = size - 1; step >= 0; step--) {
+    const start = columnStart[step] as number;
+    const end = columnStart[step + 1] as number;
+    let own = 1 / (values[step] as number);
+    for (let i = start; i < end; i++) inverse[size + i] = 0;
+    // Pairs (i, j ≥ i) of the column, in the order the elimination visits them.
+    let update = updateStart[step] as number;
+    for (let i = start; i < end; i++) {
+      const factorI = values[size + i] as number;
+      for (let j = i; j < end; j++) {
+        const slot = updateSlot[update++] as number;
+        const between = inverse[j === i ? (rows[i] as number) : slot] as number;
+        inverse[size + i] = (inverse[size + i] as number) - between * (values[size + j] as number);
+        if (j !== i) inverse[size + j] = (inverse[size + j] as number) - between * factorI;
+      }
+    }
+    for (let i = start; i < end; i++) own -= (inverse[size + i] as number) * (values[size + i] as number);
+    inverse[step] = own;
+  }
+}

@@ -1,5 +1,13 @@
 import type { Circuit } from "../circuit/circuit";
-import type { Motor, Part, PartKind, PartOf, Relay } from "../circuit/parts/index";
+import type {
+  ControlHead,
+  ControlModule,
+  Motor,
+  Part,
+  PartKind,
+  PartOf,
+  Relay,
+} from "../circuit/parts/index";
 import { terminalsOf } from "../circuit/parts/index";
 import { type CircuitPoints, circuitPoints } from "../circuit/points";
 import { type Parsed, refused } from "../formats/problem";
@@ -16,7 +24,12 @@ export type Spread = "contact" | "wire" | "fuse" | "element" | "coil" | "winding
 export type Control =
   | { readonly by: "selector"; readonly part: string; readonly closedIn: ReadonlySet<string> }
   | { readonly by: "ignition"; readonly closedIn: ReadonlySet<string> }
-  | { readonly by: "relay"; readonly relay: number; readonly closedWhen: "pulled" | "released" };
+  | { readonly by: "relay"; readonly relay: number; readonly closedWhen: "pulled" | "released" }
+  | { readonly by: "motor" | "module" | "head"; readonly index: number };
+
+/** Branches that conduct as a device decides: the solver hangs them on the linear network as ports. */
+export const isPort = ({ control }: Branch): boolean =>
+  control !== null && control.by !== "selector" && control.by !== "ignition";
 
 /** A resistance between two nodes, in the direction its current is counted. */
 export interface Branch {
@@ -42,6 +55,33 @@ export interface NetMotor {
   readonly branch: number;
 }
 
+/** An electronic control: its legs by node, and the branches inside it. */
+export interface NetModule {
+  readonly part: ControlModule;
+  readonly feed: number;
+  readonly ground: number;
+  readonly command: number;
+  /** From the motor to its supply pin: the leg the control chops or throttles, `onOhms` when full on. */
+  readonly stage: number;
+  /** Where the motor's current goes while the stage is off: from the chopped leg to the joined one. */
+  readonly freewheel: { readonly a: number; readonly b: number };
+}
+
+/** A control panel: the feeds it needs and the branch that puts its volts on the command wire. */
+export interface NetHead {
+  readonly part: ControlHead;
+  readonly permanent: number;
+  readonly switched: number;
+  readonly ground: number;
+  readonly source: number;
+}
+
+/** What decides for itself whether it conducts, in file order. */
+export type Device =
+  | { readonly kind: "relay"; readonly index: number }
+  | { readonly kind: "module"; readonly index: number }
+  | { readonly kind: "head"; readonly index: number };
+
 /** A circuit as nodes and branches: what the solver works on. */
 export interface Netlist {
   readonly circuit: Circuit;
@@ -55,6 +95,9 @@ export interface Netlist {
   readonly battery: { readonly branch: number; readonly positive: number; readonly id: string };
   readonly relays: readonly NetRelay[];
   readonly motors: readonly NetMotor[];
+  readonly modules: readonly NetModule[];
+  readonly heads: readonly NetHead[];
+  readonly devices: readonly Device[];
 }
 
 /** Zero ohms is kept at a microohm so that conductances stay finite. */
@@ -70,7 +113,9 @@ export class NetlistBuilder {
   readonly branchOf = new Map<string, number>();
   readonly relays: NetRelay[] = [];
   readonly motors: NetMotor[] = [];
-  readonly unused = new Set<string>();
+  readonly modules: NetModule[] = [];
+  readonly heads: NetHead[] = [];
+  readonly devices: Device[] = [];
 
   node(name: string): number {
     const known = this.nodeOf.get(name);
@@ -79,6 +124,11 @@ export class NetlistBuilder {
     this.nodeOf.set(name, index);
     this.nodeNames.push(name);
     return index;
+  }
+
+  /** Makes two names one node: a leg a part joins inside. */
+  join(name: string, other: string): void {
+    this.nodeOf.set(name, this.node(other));
   }
 
   /** Adds a branch between two named nodes and returns its index. */
@@ -105,7 +155,21 @@ export class NetlistBuilder {
   }
 }
 
-function addWiring(builder: NetlistBuilder, circuit: Circuit, points: CircuitPoints): void {
+/** How finely a circuit is laid out. */
+export interface NetlistOptions {
+  /**
+   * Each wire as one branch, its copper ends taken as the terminals they sit on: half the nodes, and a
+   * few millivolts of end contact moved. The engine's many predictions are made so.
+   */
+  readonly lumpWires?: boolean;
+}
+
+function addWiring(
+  builder: NetlistBuilder,
+  circuit: Circuit,
+  points: CircuitPoints,
+  { lumpWires = false }: NetlistOptions,
+): void {
   for (const connector of circuit.connectors) {
     for (const [pin, terminal] of Object.entries(connector.pins)) {
       const id = `${connector.id}:${pin}`;
@@ -117,37 +181,35 @@ function addWiring(builder: NetlistBuilder, circuit: Circuit, points: CircuitPoi
     const from = `${wire.id}/from`;
     const to = `${wire.id}/to`;
     const owner = wire.id;
+    if (lumpWires) {
+      builder.join(from, harness(wire.from));
+      builder.join(to, harness(wire.to));
+      const ends = (wire.fromOhms ?? wireEndOhms) + (wire.toOhms ?? wireEndOhms);
+      const whole = builder.branch(
+        { id: wire.id, owner },
+        [from, to],
+        copperOhms(wire.metres, wire.mm2) + ends,
+        "wire",
+      );
+      builder.branchOf.set(from, whole);
+      builder.branchOf.set(to, whole);
+      continue;
+    }
     builder.branch({ id: from, owner }, [harness(wire.from), from], wire.fromOhms ?? wireEndOhms, "contact");
     builder.branch({ id: wire.id, owner }, [from, to], copperOhms(wire.metres, wire.mm2), "wire");
     builder.branch({ id: to, owner }, [to, harness(wire.to)], wire.toOhms ?? wireEndOhms, "contact");
   }
 }
 
-/** Kinds the solver knows; the rest parse but are refused here, by name. */
-export function unsolvedParts(circuit: Circuit): { path: string; message: string }[] {
-  return circuit.parts.flatMap((part, index) =>
-    part.kind in solvedParts
-      ? []
-      : [
-          {
-            path: `parts.${index}.kind`,
-            message: `${part.id} is a ${part.kind}, which Airway cannot solve yet; it solves ${Object.keys(solvedParts).join(", ")}`,
-          },
-        ],
-  );
-}
-
-/** Lays a checked circuit out as a netlist; refuses part kinds the solver does not know yet. */
-export function buildNetlist(circuit: Circuit): Parsed<Netlist> {
-  const unsolved = unsolvedParts(circuit);
-  if (unsolved.length > 0) return refused(unsolved);
+/** Lays a checked circuit out as a netlist. */
+export function buildNetlist(circuit: Circuit, options: NetlistOptions = {}): Parsed<Netlist> {
   const points = circuitPoints(circuit);
   const builder = new NetlistBuilder();
   const battery = circuit.parts.find((part): part is PartOf<"battery"> => part.kind === "battery");
   if (!battery) return refused([{ path: "parts", message: "expected exactly one battery, got 0" }]);
   builder.nodeOf.set(`${battery.id}.-`, reference);
   for (const part of circuit.parts) addPart(builder, circuit, part);
-  addWiring(builder, circuit, points);
+  addWiring(builder, circuit, points, options);
   for (const name of points.names) builder.node(name);
   return {
     ok: true,
@@ -165,20 +227,19 @@ export function buildNetlist(circuit: Circuit): Parsed<Netlist> {
       },
       relays: builder.relays,
       motors: builder.motors,
+      modules: builder.modules,
+      heads: builder.heads,
+      devices: builder.devices,
     },
   };
 }
 
 function addPart(builder: NetlistBuilder, circuit: Circuit, part: Part): void {
+  const add = solvedParts[part.kind] as (builder: NetlistBuilder, part: Part, circuit: Circuit) => void;
+  add(builder, part, circuit);
   for (const terminal of terminalsOf(part)) {
     if (terminal !== "87a") builder.node(`${part.id}.${terminal}`);
   }
-  const add = solvedParts[part.kind as keyof typeof solvedParts] as (
-    builder: NetlistBuilder,
-    part: Part,
-    circuit: Circuit,
-  ) => void;
-  add(builder, part, circuit);
 }
 
 /** Adds one part kind's branches to a netlist. */

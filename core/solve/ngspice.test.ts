@@ -13,6 +13,7 @@ import { type Setup, setupState } from "./setup";
 import { nominalValues } from "./values";
 
 const simulation = new Simulation();
+let run = 0;
 
 beforeAll(async () => {
   jest.spyOn(console, "error").mockImplementation(() => undefined);
@@ -22,10 +23,17 @@ beforeAll(async () => {
 
 /** Node volts by spice node number; throws when ngspice reports an error. */
 async function ngspiceVolts(text: string): Promise<Map<number, number>> {
-  simulation.setNetList(text);
+  // A failed run may hand back the result of the run before: each run carries its own number as a voltage.
+  run += 1;
+  simulation.setNetList(text.replace(".options", `VRUN run 0 ${run}\n.options`));
   const result = await simulation.runSim();
-  const errors = simulation.getError().filter((line) => !/^Note:|^\s*$/i.test(line));
+  // It may warn that one way of converging failed before another does.
+  const errors = simulation
+    .getError()
+    .filter((line) => !/^Note:|^Warning:.*stepping failed|^\s*$/i.test(line));
   if (errors.length > 0) throw new Error(errors.join("\n"));
+  const mark = result.data.find(({ name }) => /^v\(run\)$/i.test(name))?.values[0];
+  if (mark !== run) throw new Error("ngspice gave another run's result");
   const volts = new Map<number, number>();
   for (const { name, values } of result.data) {
     const node = /^v\((\d+)\)$/i.exec(name);
@@ -56,9 +64,10 @@ async function compare(netlist: Netlist, setup: Setup, changes: readonly Change[
   }
   const theirVolts = (node: number): number => (node < 0 ? 0 : (volts.get(nodes.get(node) ?? -1) ?? 0));
   let worstAmps = 0;
-  netlist.branches.forEach(({ a, b, spread }, index) => {
+  netlist.branches.forEach(({ a, b, spread, control }, index) => {
     const ours = solved.amps[index] ?? 0;
     if (ours === 0 || spread === "winding" || spread === "source") return;
+    if (control?.by === "module" || control?.by === "head") return;
     const theirs = (theirVolts(a) - theirVolts(b)) / (solved.ohms[index] ?? 1);
     worstAmps = Math.max(worstAmps, Math.abs(ours - theirs) - 1e-6 * Math.abs(ours));
   });
@@ -83,15 +92,21 @@ describe.each(shippedIds)("ngspice on %s", (id) => {
     ...netlist.circuit.settings.flatMap((setting) => [
       { key: "run" as const, setting },
       { key: "run" as const, engine: true, setting },
+      { key: "acc" as const, setting },
+      { key: "off" as const, setting },
     ]),
-    { key: "off" },
+    ...netlist.motors.map(({ part }) => ({
+      key: "run" as const,
+      setting: netlist.circuit.settings.at(-1) ?? "off",
+      lampFor: part.id,
+    })),
   ];
 
   test("agrees to 1 mV and 1 mA or a millionth on the healthy circuit, all keys and settings", async () => {
     for (const setup of setups) {
       const compared = await compare(netlist, setup, []);
-      expect(compared?.worstVolts).toBeLessThan(1e-3);
-      expect(compared?.worstAmps).toBeLessThan(1e-3);
+      const far = (compared?.worstVolts ?? 0) > 1e-3 || (compared?.worstAmps ?? 0) > 1e-3;
+      expect({ setup, far }).toEqual({ setup, far: false });
       expect(compared?.nodes).toBeGreaterThan(5);
     }
   }, 120_000);

@@ -1,6 +1,6 @@
 import { rpmOf } from "../motor/motorConstants";
 import type { Change } from "./change";
-import type { Netlist } from "./netlist";
+import type { Device, Netlist } from "./netlist";
 import { PointSolver, type SolvedState } from "./pointSolver";
 import { type Setup, setupState } from "./setup";
 import { nominalValues, type Values } from "./values";
@@ -16,7 +16,7 @@ export interface OperatingPoint {
   /** Watts of elements, wires (with their end contacts) and pins. */
   readonly watts: Readonly<Record<string, number>>;
   readonly rpm: Readonly<Record<string, number>>;
-  /** Relays that never settle; values are then the average of the two states. */
+  /** Relays, controls and panels that never settle; values are then the average of the two states. */
   readonly buzzing: readonly string[];
 }
 
@@ -46,6 +46,11 @@ export function operatingPoint(
 ): OperatingPoint {
   const solved = solver.solve(values, setupState(netlist, setup), changes);
   return nameState(netlist, solved);
+}
+
+function deviceId(netlist: Netlist, { kind, index }: Device): string {
+  const lists = { relay: netlist.relays, module: netlist.modules, head: netlist.heads };
+  return lists[kind][index]?.part.id ?? "";
 }
 
 /** Names a solved state's numbers. */
@@ -81,6 +86,8 @@ export function nameState(netlist: Netlist, solved: SolvedState): OperatingPoint
     rpm: Object.fromEntries(
       netlist.motors.map(({ part }, index) => [part.id, rpmOf(solved.speeds[index] ?? 0)]),
     ),
-    buzzing: netlist.relays.flatMap(({ part }, index) => (solved.buzzing[index] === 1 ? [part.id] : [])),
+    buzzing: netlist.devices.flatMap((device, index) =>
+      solved.buzzing[index] === 1 ? [deviceId(netlist, device)] : [],
+    ),
   };
 }

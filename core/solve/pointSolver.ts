@@ -1,143 +1,144 @@
-import { changedMotor, type MotorConstants, speedSlope, steadySpeed } from "../motor/motorConstants";
+import { changedMotor, type MotorConstants } from "../motor/motorConstants";
 import type { Change } from "./change";
 import { type Groups, groupsOf } from "./connectivity";
-import { backSolve, type Edge, factorise, type LdlPattern, ldlRoom, planLdl, seenOhms } from "./ldl";
-import type { Netlist } from "./netlist";
-import { newtonPorts } from "./portNewton";
+import { DeviceStates } from "./deviceStates";
+import { type Edge, factorise, inverseDiagonal, type LdlPattern, ldlRoom, planLdl, seenOhms } from "./ldl";
+import { isPort, type Netlist } from "./netlist";
+import { type Load, PortNetwork } from "./portNetwork";
 import type { SetupState } from "./setup";
-import { lampAmps, lampSiemens, loadLamp, ratedAmps } from "./tungstenLamp";
+import type { SolvedState } from "./solvedState";
+import { loadLamp, ratedAmps } from "./tungstenLamp";
 import type { Values } from "./values";
 
-/**
- * One solved state, in buffers the solver owns: read what is needed before the next `solve`.
- * Where a relay buzzes, volts, amps and speeds are the average of its two states.
- */
-export interface SolvedState {
-  /** Volts by node; meaningless where `floats`. */
-  readonly volts: Float64Array;
-  /** Amps by branch, from `a` to `b`. */
-  readonly amps: Float64Array;
-  /** Ohms of each branch as solved; Infinity where open. */
-  readonly ohms: Float64Array;
-  /** Radians a second by motor. */
-  readonly speeds: Float64Array;
-  /** 1 where no path leads to the reference. */
-  readonly floating: Uint8Array;
-  /** 1 for each relay that never settles. */
-  readonly buzzing: Uint8Array;
-  /** 1 for each relay that has pulled in. */
-  readonly pulled: Uint8Array;
-  readonly lampAmps: number;
-}
+export type { SolvedState } from "./solvedState";
 
 /** Each network with its own extra connections keeps its elimination plan. */
 interface Plan {
   readonly pattern: LdlPattern;
   readonly values: Float64Array;
-  readonly x: Float64Array;
-  readonly columns: Float64Array[];
+  readonly ports: PortNetwork;
+}
+
+/** What the devices of a netlist are solved with: the same numbers for every state they try. */
+export interface PointInputs {
+  readonly values: Values;
+  readonly setup: SetupState;
+  readonly changes: readonly Change[];
+  /** Ohms of every branch with the changes in; Infinity where open. */
+  readonly ohms: Float64Array;
+  /** 1 where a branch may conduct. */
+  readonly usable: Uint8Array;
 }
 
 /**
  * Operating points of one netlist by nodal analysis (Ho, Ruehli and Brennan 1975, without the
- * branch-current rows: every branch here has resistance). The linear network is factorised once; motors
- * and the load lamp hang on it as ports whose own small system is solved by Newton.
+ * branch-current rows: every branch here has resistance). The linear network is factorised once; what
+ * switches, turns or glows (contacts, motors, controls, panels, the load lamp) hangs on it as ports.
  */
 export class PointSolver {
   private readonly plans = new Map<string, Plan>();
-  /** Groups by relay positions, good for as long as the same set-up and changes are solved again. */
-  private readonly groupsBy = new Map<number, Groups>();
-  private lastSetup: SetupState | null = null;
-  private lastChanges: readonly Change[] | null = null;
-  private groups!: Groups;
   private readonly size: number;
   private readonly ohms: Float64Array;
+  private readonly usable: Uint8Array;
   private readonly siemens: Float64Array;
   private readonly scratch: Float64Array;
-  private readonly pulled: Uint8Array;
+  private readonly portBranch: Uint8Array;
+  private readonly devices: DeviceStates;
   private readonly fromNode: Int32Array;
   private readonly toNode: Int32Array;
-  /** Relay that switches a branch, -1 for none, and the position in which it conducts. */
-  private readonly relayOf: Int32Array;
-  private readonly conductsWhen: Uint8Array;
+  /** Port of each port branch, -1 for the others. */
+  private readonly portOf: Int32Array;
   private motors: MotorConstants[] = [];
   private bridges: { a: number; b: number; ohms: number }[] = [];
-  private lamp: { a: number; b: number } | null = null;
+  private lamp: Edge | null = null;
   private plan!: Plan;
+  private groups!: Groups;
+  /** The set-up and changes the groups were found for. */
+  private groupsFor: { setup: SetupState; changes: readonly Change[] } | null = null;
   private readonly state: {
-    volts: Float64Array;
-    amps: Float64Array;
-    ohms: Float64Array;
-    speeds: Float64Array;
-    floating: Uint8Array;
-    buzzing: Uint8Array;
-    pulled: Uint8Array;
-    lampAmps: number;
+    -readonly [K in keyof SolvedState]: SolvedState[K];
   };
 
   constructor(private readonly netlist: Netlist) {
     this.size = netlist.nodeNames.length;
     const branches = netlist.branches.length;
     this.ohms = new Float64Array(branches);
+    this.usable = new Uint8Array(branches);
     this.siemens = new Float64Array(branches);
     this.scratch = new Float64Array(this.size);
-    this.pulled = new Uint8Array(netlist.relays.length);
     this.fromNode = Int32Array.from(netlist.branches, ({ a }) => a);
     this.toNode = Int32Array.from(netlist.branches, ({ b }) => b);
-    this.relayOf = Int32Array.from(netlist.branches, ({ control }) =>
-      control?.by === "relay" ? control.relay : -1,
-    );
-    this.conductsWhen = Uint8Array.from(netlist.branches, ({ control }) =>
-      control?.by === "relay" && control.closedWhen === "pulled" ? 1 : 0,
-    );
+    this.portBranch = Uint8Array.from(netlist.branches, (branch) => (isPort(branch) ? 1 : 0));
+    this.devices = new DeviceStates(netlist);
+    this.portOf = this.devices.portOfBranch;
     this.state = {
       volts: new Float64Array(this.size),
       amps: new Float64Array(branches),
       ohms: this.ohms,
       speeds: new Float64Array(netlist.motors.length),
       floating: new Uint8Array(this.size),
-      buzzing: new Uint8Array(netlist.relays.length),
-      pulled: this.pulled,
+      buzzing: new Uint8Array(netlist.devices.length),
+      on: this.devices.on,
+      duty: this.devices.duty,
+      freewheel: new Float64Array(netlist.modules.length),
+      stages: this.devices.forms,
       lampAmps: 0,
     };
   }
 
-  /** Solves one state of one vehicle. */
-  solve(values: Values, setup: SetupState, changes: readonly Change[]): SolvedState {
-    if (setup !== this.lastSetup || changes !== this.lastChanges) {
-      this.groupsBy.clear();
-      this.lastSetup = setup;
-      this.lastChanges = changes;
-    }
+  /**
+   * Solves one state of one vehicle.
+   * @param like true where the devices are likely to stand as in the state solved before
+   */
+  solve(values: Values, setup: SetupState, changes: readonly Change[], like = false): SolvedState {
     this.prepare(values, setup, changes);
-    const emf = this.sourceVolts(values, setup, changes);
-    this.settleRelays(values, emf, changes);
-    return this.state;
+    const emf = sourceVolts(values, setup, changes);
+    this.factorBase(emf);
+    const { ohms, usable, plan, groups, state } = this;
+    const loads = this.loads();
+    const inputs = { values, setup, changes, ohms, usable };
+    const settled = like && this.devices.settleAsBefore(inputs, plan.ports, loads, groups, state.speeds);
+    const buzz = settled ? null : this.devices.settle(inputs, plan.ports, loads, groups, state.speeds);
+    state.buzzing.fill(0);
+    if (buzz) this.averageBuzz(buzz, emf);
+    else this.readState(emf);
+    return state;
   }
 
   /** Ohms between two nodes of the state just solved, motors at their winding; Infinity if apart. */
   ohmsBetween(a: number, b: number): number {
     if (a === b) return 0;
     if (!this.joined(a, b)) return Number.POSITIVE_INFINITY;
-    return seenOhms(this.plan.pattern, this.plan.values, { a, b }, this.scratch);
+    const { pattern, values, ports } = this.plan;
+    const bare = seenOhms(pattern, values, { a, b }, this.scratch);
+    const relief = ports.relief(this.devices.elements(), this.devices.sets(this.groups));
+    return Math.max(0, bare - relief({ a, b }));
+  }
+
+  /** Ohms from every node to the reference in the state just solved, motors at their winding. */
+  ohmsBehind(out: Float64Array): void {
+    const { pattern, values, ports } = this.plan;
+    const inverse = ldlRoom(pattern);
+    inverseDiagonal(pattern, values, inverse);
+    const relief = ports.relief(this.devices.elements(), this.devices.sets(this.groups));
+    for (let node = 0; node < this.size; node++) {
+      const bare = inverse[pattern.stepOf[node] as number] as number;
+      const floats = this.state.floating[node] === 1;
+      out[node] = floats ? Number.POSITIVE_INFINITY : Math.max(0, bare - relief({ a: node, b: -1 }));
+    }
   }
 
   /** True when both nodes hang together in the state just solved. */
-  joined(a: number, b: number): boolean {
-    const { of, grounded } = this.groups;
-    return (a < 0 ? grounded : of[a]) === (b < 0 ? grounded : of[b]);
-  }
-
-  private sourceVolts(values: Values, setup: SetupState, changes: readonly Change[]): number {
-    if (setup.source === "disconnected") return 0;
-    for (const change of changes) if (change.type === "battery") return change.volts;
-    return setup.source === "charging" ? values.chargingVolts : values.restVolts;
+  private joined(a: number, b: number): boolean {
+    const sets = this.devices.sets(this.groups);
+    const of = (node: number): number => (node < 0 ? 0 : (this.groups.of[node] as number));
+    return sets[of(a)] === sets[of(b)];
   }
 
   private prepare(values: Values, setup: SetupState, changes: readonly Change[]): void {
-    const { ohms, netlist } = this;
+    const { ohms, usable, netlist } = this;
     this.bridges = setup.jumpers.map(({ a, b }) => ({ a, b, ohms: jumperOhms }));
-    this.motors = [...values.motors];
+    this.motors = values.motors.slice();
     ohms.set(values.ohms);
     for (const change of changes) {
       if (change.type === "series") ohms[change.branch] = (ohms[change.branch] as number) + change.ohms;
@@ -151,11 +152,16 @@ export class PointSolver {
       ohms[branch] = own.ohms + extra;
       if (extra > 0) this.motors[motor] = { ...own, ohms: own.ohms + extra };
     }
-    this.lamp = setup.lamp;
-    if (setup.lamp) this.bridges.push({ ...setup.lamp, ohms: loadLamp.ratedVolts / ratedAmps(loadLamp) });
-    this.plan = this.planFor();
     for (let i = 0; i < ohms.length; i++) {
-      this.siemens[i] = setup.closed[i] === 1 ? 1 / (ohms[i] as number) : 0;
+      const open = setup.closed[i] === 0 || ohms[i] === Number.POSITIVE_INFINITY;
+      usable[i] = open ? 0 : 1;
+      this.siemens[i] = open || this.portBranch[i] === 1 ? 0 : 1 / (ohms[i] as number);
+    }
+    this.lamp = setup.lamp;
+    this.plan = this.planFor();
+    if (this.groupsFor?.setup !== setup || this.groupsFor.changes !== changes) {
+      this.groups = this.conductingGroups();
+      this.groupsFor = { setup, changes };
     }
   }
 
@@ -168,141 +174,50 @@ export class PointSolver {
   private planFor(): Plan {
     const key = this.bridges.map(({ a, b }) => `${a},${b}`).join(";");
     const known = this.plans.get(key);
-    if (known) return known;
-    const edges: Edge[] = [...this.netlist.branches, ...this.bridges];
-    const pattern = planLdl(this.size, edges);
-    const ports = this.netlist.motors.length + 1;
-    const plan = {
-      pattern,
-      values: ldlRoom(pattern),
-      x: new Float64Array(this.size),
-      columns: Array.from({ length: ports }, () => new Float64Array(this.size)),
-    };
-    this.plans.set(key, plan);
+    const plan = known ?? this.makePlan(key);
+    if (this.lamp) plan.ports.setEnds(this.devices.lampPort, this.lamp);
     return plan;
   }
 
-  /**
-   * Relays start released and change one at a time in file order until none wants to; those that
-   * still change after every combination could have been met are buzzing.
-   */
-  private settleRelays(values: Values, emf: number, changes: readonly Change[]): void {
-    const { netlist, pulled, state } = this;
-    state.buzzing.fill(0);
-    pulled.fill(0);
-    for (const change of changes) {
-      if (change.type === "relay" && change.held === "pulled") pulled[change.relay] = 1;
+  private makePlan(key: string): Plan {
+    const none = { a: -1, b: -1 };
+    const edges: Edge[] = this.netlist.branches.map((branch) => (isPort(branch) ? none : branch));
+    const pattern = planLdl(this.size, [...edges, ...this.bridges]);
+    const ports = new PortNetwork(pattern, this.devices.ports);
+    this.devices.placePorts(ports);
+    const plan = { pattern, values: ldlRoom(pattern), ports };
+    this.plans.set(key, plan);
+    if (this.plans.size > mostPlans) this.plans.delete(this.plans.keys().next().value as string);
+    return plan;
+  }
+
+  /** Groups of the linear network, ports left out. */
+  private conductingGroups(): Groups {
+    const ends: number[] = [];
+    for (let i = 0; i < this.fromNode.length; i++) {
+      if (this.siemens[i] !== 0) ends.push(this.fromNode[i] as number, this.toNode[i] as number);
     }
-    const held = (relay: number): boolean =>
-      changes.some((change) => change.type === "relay" && change.relay === relay);
-    this.solveNetwork(emf);
-    const passes = Math.min(2 ** netlist.relays.length + 2, 24);
-    const flips = new Uint8Array(netlist.relays.length);
-    for (let pass = 0; pass < passes; pass++) {
-      flips.fill(0);
-      for (let relay = 0; relay < netlist.relays.length; relay++) {
-        if (held(relay) || !this.wantsChange(values, relay)) continue;
-        pulled[relay] = pulled[relay] === 1 ? 0 : 1;
-        flips[relay] = 1;
-        this.solveNetwork(emf);
-      }
-      if (!flips.includes(1)) return;
-    }
-    this.averageBuzz(flips, emf);
+    for (const { a, b } of this.bridges) ends.push(a, b);
+    return groupsOf(this.size, ends);
   }
 
-  private wantsChange(values: Values, relay: number): boolean {
-    const branch = this.netlist.branches[this.netlist.relays[relay]?.coil as number];
-    if (!branch) return false;
-    const volts = Math.abs(this.voltsAt(branch.a) - this.voltsAt(branch.b));
-    const conducts = (this.siemens[this.netlist.relays[relay]?.coil as number] as number) > 0;
-    const coilVolts = conducts ? volts : 0;
-    return this.pulled[relay] === 1
-      ? coilVolts < (values.dropOutVolts[relay] as number)
-      : coilVolts >= (values.pullInVolts[relay] as number);
-  }
-
-  private voltsAt(node: number): number {
-    return node < 0 ? 0 : (this.state.volts[node] as number);
-  }
-
-  private averageBuzz(flips: Uint8Array, emf: number): void {
-    const { state, pulled } = this;
-    state.buzzing.set(flips);
-    const halves = [0, 1].map((position) => {
-      flips.forEach((flip, relay) => {
-        if (flip === 1) pulled[relay] = position;
-      });
-      this.solveNetwork(emf);
-      return {
-        volts: state.volts.slice(),
-        amps: state.amps.slice(),
-        speeds: state.speeds.slice(),
-        lamp: state.lampAmps,
-      };
-    });
-    const [open, shut] = halves;
-    if (!open || !shut) return;
-    const mean = (into: Float64Array, one: Float64Array, other: Float64Array): void => {
-      for (let i = 0; i < into.length; i++) into[i] = ((one[i] as number) + (other[i] as number)) / 2;
-    };
-    mean(state.volts, open.volts, shut.volts);
-    mean(state.amps, open.amps, shut.amps);
-    mean(state.speeds, open.speeds, shut.speeds);
-    state.lampAmps = (open.lamp + shut.lamp) / 2;
-  }
-
-  /** Solves with the relays as they stand. */
-  private solveNetwork(emf: number): void {
-    this.assemble();
-    const { plan } = this;
-    factorise(plan.pattern, plan.values);
-    const { positive, branch } = this.netlist.battery;
-    plan.x.fill(0);
-    plan.x[plan.pattern.stepOf[positive] as number] = emf * this.conductance(branch);
-    backSolve(plan.pattern, plan.values, plan.x);
-    this.solvePorts();
-    this.readState(emf);
-  }
-
-  private conductance(branch: number): number {
-    const relay = this.relayOf[branch] as number;
-    if (relay >= 0 && this.pulled[relay] !== this.conductsWhen[branch]) return 0;
-    return this.siemens[branch] as number;
-  }
-
-  private assemble(): void {
-    const { netlist, plan, state } = this;
+  private factorBase(emf: number): void {
+    const { plan, groups, siemens } = this;
     const { values, pattern } = plan;
     values.fill(0);
-    const count = netlist.branches.length;
+    const count = siemens.length;
     for (let i = 0; i < count; i++) {
-      const siemens = this.conductance(i);
-      if (siemens > 0) this.stamp(i, this.fromNode[i] as number, this.toNode[i] as number, siemens);
+      const own = siemens[i] as number;
+      if (own !== 0) this.stamp(i, this.fromNode[i] as number, this.toNode[i] as number, own);
     }
     for (let i = 0; i < this.bridges.length; i++) {
       const bridge = this.bridges[i] as { a: number; b: number; ohms: number };
       this.stamp(count + i, bridge.a, bridge.b, 1 / bridge.ohms);
     }
-    this.groups = this.conductingGroups();
-    state.floating.set(this.groups.floating);
-    for (const node of this.groups.pins) this.add(pattern.stepOf[node] as number, pinSiemens);
-  }
-
-  private conductingGroups(): Groups {
-    let positions = 0;
-    for (let relay = 0; relay < this.pulled.length; relay++)
-      positions = positions * 2 + (this.pulled[relay] as number);
-    const known = this.groupsBy.get(positions);
-    if (known) return known;
-    const ends: number[] = [];
-    for (let i = 0; i < this.fromNode.length; i++) {
-      if (this.conductance(i) > 0) ends.push(this.fromNode[i] as number, this.toNode[i] as number);
-    }
-    for (const { a, b } of this.bridges) ends.push(a, b);
-    const groups = groupsOf(this.size, ends);
-    this.groupsBy.set(positions, groups);
-    return groups;
+    for (const node of groups.pins) this.add(pattern.stepOf[node] as number, pinSiemens);
+    factorise(pattern, values);
+    const { positive, branch } = this.netlist.battery;
+    plan.ports.begin(values, groups, { node: positive, amps: emf * (siemens[branch] as number) });
   }
 
   private stamp(edge: number, a: number, b: number, siemens: number): void {
@@ -318,123 +233,83 @@ export class PointSolver {
     this.plan.values[slot] = (this.plan.values[slot] as number) + siemens;
   }
 
-  /** Ends of port p: the motors in order, then the load lamp. */
-  private portEnds(port: number): Edge {
-    const motor = this.netlist.motors[port];
-    if (motor) return this.netlist.branches[motor.branch] as Edge;
-    return this.lamp as Edge;
-  }
-
-  /** Current a port takes less than its stand-in resistance would, and its slope. */
-  private portRelief(port: number, volts: number): { amps: number; slope: number } {
-    if (port === this.netlist.motors.length) {
-      const hot = ratedAmps(loadLamp) / loadLamp.ratedVolts;
-      return {
-        amps: hot * volts - lampAmps(loadLamp, volts),
-        slope: hot - lampSiemens(loadLamp, volts),
-      };
-    }
-    const motor = this.motors[port] as MotorConstants;
-    const speed = steadySpeed(motor, volts);
-    this.state.speeds[port] = speed;
-    return {
-      amps: (motor.k * speed) / motor.ohms,
-      slope: (motor.k * speedSlope(motor, speed)) / motor.ohms,
+  /** Motors whose winding is whole, and the lamp. */
+  private loads(): Load[] {
+    const found: Load[] = [];
+    const load = (port: number, ohms: number, motor: Load["motor"]): Load => {
+      const taps = this.devices.tapsOf(port);
+      return { element: { carries: taps, senses: taps, ohms, emfVolts: 0 }, motor };
     };
-  }
-
-  private across(x: Float64Array, port: number): number {
-    const { a, b } = this.portEnds(port);
-    const { stepOf } = this.plan.pattern;
-    const volts = a < 0 ? 0 : (x[stepOf[a] as number] as number);
-    return b < 0 ? volts : volts - (x[stepOf[b] as number] as number);
-  }
-
-  /** Node volts for one amp into a port, in the port's own column. */
-  private portColumn(index: number, port: number): Float64Array {
-    const { plan } = this;
-    const column = plan.columns[index] as Float64Array;
-    const { a, b } = this.portEnds(port);
-    column.fill(0);
-    if (a >= 0) column[plan.pattern.stepOf[a] as number] = 1;
-    if (b >= 0) column[plan.pattern.stepOf[b] as number] = -1;
-    backSolve(plan.pattern, plan.values, column);
-    return column;
-  }
-
-  private inject(column: Float64Array, amps: number): void {
-    const { x } = this.plan;
-    if (amps === 0) return;
-    for (let step = 0; step < this.size; step++) {
-      x[step] = (x[step] as number) + amps * (column[step] as number);
+    for (let index = 0; index < this.netlist.motors.length; index++) {
+      const branch = this.netlist.motors[index]?.branch as number;
+      if (this.usable[branch] === 0) continue;
+      const constants = this.motors[index] as MotorConstants;
+      found.push(load(this.portOf[branch] as number, constants.ohms, { constants, index }));
     }
-  }
-
-  /** Adds what the motors and the load lamp do to the linear network's volts. */
-  private solvePorts(): void {
-    const { netlist, plan, state } = this;
-    state.speeds.fill(0);
-    const ports: number[] = [];
-    for (let motor = 0; motor < netlist.motors.length; motor++) {
-      const branch = netlist.motors[motor]?.branch as number;
-      if (this.conductance(branch) > 0 && this.across(plan.x, motor) !== 0) ports.push(motor);
-    }
-    const only = ports[0];
-    if (only !== undefined && ports.length === 1 && !this.lamp) this.solveOneMotor(only);
-    else if (this.lamp || ports.length > 0)
-      this.solveSeveralPorts(this.lamp ? [...ports, netlist.motors.length] : ports);
-  }
-
-  /**
-   * One motor on a linear network has a closed form: with v = v0 + Z k ω / R the torque balance
-   * k (v − k ω) / R = friction + viscous ω + fan ω² is a quadratic in ω.
-   */
-  private solveOneMotor(port: number): void {
-    const motor = this.motors[port] as MotorConstants;
-    const torque = (motor.k * this.across(this.plan.x, port)) / motor.ohms - motor.friction;
-    if (motor.held || torque <= 0) return;
-    const column = this.portColumn(0, port);
-    const seen = this.across(column, port);
-    const slope = motor.viscous + ((motor.k * motor.k) / motor.ohms) * (1 - seen / motor.ohms);
-    const speed = (2 * torque) / (slope + Math.sqrt(slope * slope + 4 * motor.fan * torque));
-    this.state.speeds[port] = speed;
-    this.inject(column, (motor.k * speed) / motor.ohms);
-  }
-
-  /** Newton on the port voltages v = v0 + Z j(v). */
-  private solveSeveralPorts(ports: readonly number[]): void {
-    const open = ports.map((port) => this.across(this.plan.x, port));
-    const columns = ports.map((port, index) => this.portColumn(index, port));
-    const impedance = columns.map((column) => ports.map((other) => this.across(column, other)));
-    const relief = newtonPorts(open, impedance, (i, volts) => this.portRelief(ports[i] as number, volts));
-    relief.forEach((amps, i) => void this.inject(columns[i] as Float64Array, amps));
+    if (this.lamp) found.push(load(this.devices.lampPort, loadLamp.ratedVolts / ratedAmps(loadLamp), null));
+    return found;
   }
 
   private readState(emf: number): void {
     const { netlist, plan, state } = this;
-    const { branches } = netlist;
-    for (let node = 0; node < this.size; node++) {
-      state.volts[node] =
-        state.floating[node] === 1 ? 0 : (plan.x[plan.pattern.stepOf[node] as number] as number);
-    }
-    for (let i = 0; i < branches.length; i++) {
-      const across = this.voltsAt(this.fromNode[i] as number) - this.voltsAt(this.toNode[i] as number);
-      state.amps[i] = across * this.conductance(i);
+    this.devices.markFloating(this.groups, state.floating);
+    plan.ports.readVolts(state.volts);
+    for (let node = 0; node < this.size; node++) if (state.floating[node] === 1) state.volts[node] = 0;
+    for (let i = 0; i < this.siemens.length; i++) {
+      const port = this.portOf[i] as number;
+      state.amps[i] =
+        port >= 0
+          ? (plan.ports.amps[port] as number)
+          : (this.siemens[i] as number) *
+            (this.voltsAt(this.fromNode[i] as number) - this.voltsAt(this.toNode[i] as number));
     }
     const { branch } = netlist.battery;
-    state.amps[branch] = (state.amps[branch] as number) - emf * this.conductance(branch);
-    netlist.motors.forEach((motor, index) => {
-      const own = this.motors[index] as MotorConstants;
-      const emfAmps = ((state.speeds[index] as number) * own.k) / own.ohms;
-      state.amps[motor.branch] = (state.amps[motor.branch] as number) - emfAmps;
+    state.amps[branch] = (state.amps[branch] as number) - emf * (this.siemens[branch] as number);
+    for (let i = 0; i < state.freewheel.length; i++)
+      state.freewheel[i] = plan.ports.amps[this.devices.freewheelPort(i)] as number;
+    state.lampAmps = plan.ports.amps[this.devices.lampPort] as number;
+  }
+
+  private voltsAt(node: number): number {
+    return node < 0 ? 0 : (this.state.volts[node] as number);
+  }
+
+  /** Solves both positions of what buzzes and keeps their mean. */
+  private averageBuzz(buzz: Uint8Array, emf: number): void {
+    const { state } = this;
+    const halves = [0, 1].map((position) => {
+      this.devices.force(buzz, position, this.plan.ports, this.loads(), this.groups, state.speeds);
+      this.readState(emf);
+      return {
+        volts: state.volts.slice(),
+        amps: state.amps.slice(),
+        speeds: state.speeds.slice(),
+        freewheel: state.freewheel.slice(),
+        lamp: state.lampAmps,
+      };
     });
-    state.lampAmps = this.lamp
-      ? lampAmps(loadLamp, this.voltsAt(this.lamp.a) - this.voltsAt(this.lamp.b))
-      : 0;
+    const [off, on] = halves;
+    if (!off || !on) return;
+    const mean = (into: Float64Array, one: Float64Array, other: Float64Array): void => {
+      for (let i = 0; i < into.length; i++) into[i] = ((one[i] as number) + (other[i] as number)) / 2;
+    };
+    state.buzzing.set(buzz);
+    mean(state.volts, off.volts, on.volts);
+    mean(state.amps, off.amps, on.amps);
+    mean(state.speeds, off.speeds, on.speeds);
+    mean(state.freewheel, off.freewheel, on.freewheel);
+    state.lampAmps = (off.lamp + on.lamp) / 2;
   }
 }
 
+function sourceVolts(values: Values, setup: SetupState, changes: readonly Change[]): number {
+  if (setup.source === "disconnected") return 0;
+  for (const change of changes) if (change.type === "battery") return change.volts;
+  return setup.source === "charging" ? values.chargingVolts : values.restVolts;
+}
+
 /** A fused jump lead's ohms: a metre or two of 2.5 mm² and two clips (common practice, no source). */
-const jumperOhms = 0.02;
-/** Ties a floating group to the reference while solving; its volts are reported as floating. */
+export const jumperOhms = 0.02;
+/** Pins a group that hangs on ports alone while its own potential is still unknown. */
 const pinSiemens = 1;
+const mostPlans = 400;

@@ -21,6 +21,8 @@ export interface SetupState {
   readonly source: "resting" | "charging" | "disconnected";
   readonly jumpers: readonly { readonly a: number; readonly b: number }[];
   readonly lamp: { readonly a: number; readonly b: number } | null;
+  /** Volts each panel is set to put on its command wire, by panel. */
+  readonly commands: readonly number[];
 }
 
 /** A text that is equal for set-ups that are equal. */
@@ -127,6 +129,7 @@ export function setupState(netlist: Netlist, setup: Setup, batteryOff = false): 
     source: batteryOff ? "disconnected" : full.engine ? "charging" : "resting",
     jumpers: full.bridged.map(([one, other]) => ({ a: node(one), b: node(other) })),
     lamp: lamp ? { a: node(lamp[0]), b: node(lamp[1]) } : null,
+    commands: netlist.heads.map(({ part }) => part.commands[full.setting] ?? 0),
   };
 }
 

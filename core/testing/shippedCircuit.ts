@@ -37,7 +37,9 @@ const compiled = new Map<string, CompiledCircuit>();
 export function shippedEngine(id: string): CompiledCircuit {
   const known = compiled.get(id);
   if (known) return known;
-  const made = new CompiledCircuit(shippedNetlist(id));
+  const netlist = buildNetlist(shippedCircuit(id), { lumpWires: true });
+  if (!netlist.ok) throw new Error(id);
+  const made = new CompiledCircuit(netlist.value);
   compiled.set(id, made);
   return made;
 }

@@ -1,16 +1,20 @@
+import type { PartKind } from "../../circuit/parts/index";
+import type { AddPart } from "../netlist";
 import { addBattery } from "./battery";
 import { addFuse } from "./fuse";
 import { addGround } from "./ground";
+import { addHead } from "./head";
 import { addIgnition } from "./ignition";
 import { addInline } from "./inline";
+import { addModule } from "./module";
 import { addMotor } from "./motor";
 import { addRelay } from "./relay";
 import { addResistor } from "./resistor";
 import { addSelector } from "./selector";
 import { addSplice } from "./splice";
 
-/** Part kinds the solver knows, each by the function that adds its branches. */
-export const solvedParts = {
+/** Every part kind by the function that adds its branches. */
+export const solvedParts: { readonly [K in PartKind]: AddPart<K> } = {
   battery: addBattery,
   ground: addGround,
   fuse: addFuse,
@@ -19,6 +23,8 @@ export const solvedParts = {
   selector: addSelector,
   resistor: addResistor,
   motor: addMotor,
+  module: addModule,
+  head: addHead,
   splice: addSplice,
   inline: addInline,
-} as const;
+};

@@ -8,6 +8,7 @@ export const addMotor: AddPart<"motor"> = (builder, part) => {
     [`${part.id}.+`, `${part.id}.-`],
     motorConstants(part).ohms,
     "winding",
+    { by: "motor", index: builder.motors.length },
   );
   builder.motors.push({ part, branch });
 };

@@ -7,6 +7,7 @@ export const addRelay: AddPart<"relay"> = (builder, part, circuit) => {
   const relay = builder.relays.length;
   const coil = builder.branch({ ...item, id: at("coil") }, [at("86"), at("85")], part.coilOhms, "coil");
   builder.relays.push({ part, coil });
+  builder.devices.push({ kind: "relay", index: relay });
   builder.branch({ ...item, id: at("87") }, [at("30"), at("87")], part.contactOhms, "contact", {
     by: "relay",
     relay,

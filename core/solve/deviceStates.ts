@@ -1,0 +1,437 @@
+import type { Groups } from "./connectivity";
+import type { Edge } from "./ldl";
+import { isPort, type NetHead, type Netlist, type NetModule, type NetRelay } from "./netlist";
+import type { PointInputs } from "./pointSolver";
+import type { LinearElement, Load, PortNetwork, Tap } from "./portNetwork";
+import type { StageForm } from "./solvedState";
+
+const dutyTolerance = 1e-10;
+const dutyRounds = 60;
+/** A stage only takes the motor's current: beyond this the other way it blocks. */
+const reverseAmps = 1e-6;
+
+const one = (port: number): readonly Tap[] => [{ port, share: 1 }];
+
+/**
+ * The relays, controls and panels of a netlist and what they are doing: they start off and change one
+ * at a time in file order until none wants to.
+ */
+export class DeviceStates {
+  readonly ports: number;
+  readonly lampPort: number;
+  readonly portOfBranch: Int32Array;
+  readonly on: Uint8Array;
+  readonly duty: Float64Array;
+  readonly forms: StageForm[];
+  private readonly contacts: { branch: number; device: number; closedWhen: 0 | 1; taps: readonly Tap[] }[] =
+    [];
+  private readonly deviceOfModule: number[] = [];
+  private readonly taps: (readonly Tap[])[];
+  private readonly freewheelFirst: number;
+  /** Ends of every port but the lamp's, which come with the set-up. */
+  private readonly endsOf: Edge[];
+  private parent = new Int32Array(1);
+  private inputs!: PointInputs;
+  private current: LinearElement[] = [];
+  /** Amps by element of `current`; the element of each live stage, or -1. */
+  private readonly stageElement: Int32Array;
+
+  constructor(private readonly netlist: Netlist) {
+    const { branches, devices, modules } = netlist;
+    this.portOfBranch = new Int32Array(branches.length).fill(-1);
+    let ports = 0;
+    branches.forEach(({ control }, index) => {
+      if (!control || control.by === "selector" || control.by === "ignition") return;
+      this.portOfBranch[index] = ports++;
+      if (control.by !== "relay") return;
+      const device = devices.findIndex(({ kind, index: at }) => kind === "relay" && at === control.relay);
+      const closedWhen = control.closedWhen === "pulled" ? 1 : 0;
+      this.contacts.push({ branch: index, device, closedWhen, taps: one(ports - 1) });
+    });
+    this.endsOf = [...branches.filter(isPort), ...modules.map(({ freewheel }) => freewheel)];
+    this.freewheelFirst = ports;
+    ports += modules.length;
+    this.lampPort = ports++;
+    this.ports = ports;
+    this.taps = Array.from({ length: ports }, (_, port) => one(port));
+    this.on = new Uint8Array(devices.length);
+    this.duty = new Float64Array(modules.length);
+    this.forms = modules.map((): StageForm => "open");
+    this.stageElement = new Int32Array(modules.length);
+    devices.forEach(({ kind, index }, device) => {
+      if (kind === "module") this.deviceOfModule[index] = device;
+    });
+  }
+
+  tapsOf(port: number): readonly Tap[] {
+    return this.taps[port] as readonly Tap[];
+  }
+
+  freewheelPort(module: number): number {
+    return this.freewheelFirst + module;
+  }
+
+  /** Tells a network where each port's ends are. */
+  placePorts(network: PortNetwork): void {
+    this.endsOf.forEach((ends, port) => void network.setEnds(port, ends));
+  }
+
+  /** What conducts as the devices stand, motors at their winding. */
+  elements(): readonly LinearElement[] {
+    return this.current;
+  }
+
+  /**
+   * Lets every device find its state.
+   * @returns null, or 1 for each device that never settles
+   */
+  settle(
+    inputs: PointInputs,
+    network: PortNetwork,
+    loads: readonly Load[],
+    groups: Groups,
+    speeds: Float64Array,
+  ): Uint8Array | null {
+    this.inputs = inputs;
+    const { devices } = this.netlist;
+    const held = devices.map((_, device) => this.heldAt(device));
+    held.forEach((hold, device) => {
+      this.on[device] = hold ?? 0;
+    });
+    this.solve(network, loads, groups, speeds);
+    if (devices.length === 0) return null;
+    const passes = Math.min(2 ** devices.length + 2, 24);
+    const flips = new Uint8Array(devices.length);
+    for (let pass = 0; pass < passes; pass++) {
+      flips.fill(0);
+      for (let device = 0; device < devices.length; device++) {
+        if (held[device] !== null || !this.wantsChange(device, network, groups)) continue;
+        this.on[device] = this.on[device] === 1 ? 0 : 1;
+        flips[device] = 1;
+        this.solve(network, loads, groups, speeds);
+      }
+      if (!flips.includes(1)) return null;
+    }
+    return flips;
+  }
+
+  /**
+   * Tries the states of the point solved before: right when each device stands firm there, on above the
+   * volts that switch it on and off below them, so that its history cannot matter.
+   * @returns whether they stand
+   */
+  settleAsBefore(
+    inputs: PointInputs,
+    network: PortNetwork,
+    loads: readonly Load[],
+    groups: Groups,
+    speeds: Float64Array,
+  ): boolean {
+    this.inputs = inputs;
+    const { devices } = this.netlist;
+    this.solve(network, loads, groups, speeds);
+    for (let device = 0; device < devices.length; device++) {
+      const on = this.on[device] === 1;
+      if (this.heldAt(device) !== null) continue;
+      this.on[device] = 0;
+      const switchesOn = this.wantsChange(device, network, groups);
+      this.on[device] = on ? 1 : 0;
+      if (switchesOn !== on) return false;
+    }
+    return true;
+  }
+
+  /** Puts what buzzes in one position and solves. */
+  force(
+    buzz: Uint8Array,
+    position: number,
+    network: PortNetwork,
+    loads: readonly Load[],
+    groups: Groups,
+    speeds: Float64Array,
+  ): void {
+    buzz.forEach((buzzes, device) => {
+      if (buzzes === 1) this.on[device] = position;
+    });
+    this.solve(network, loads, groups, speeds);
+  }
+
+  /** The state a fault holds a device in, or null where it decides for itself. */
+  private heldAt(device: number): 0 | 1 | null {
+    const found = this.netlist.devices[device];
+    for (const change of this.inputs.changes) {
+      if (change.type === "relay" && found?.kind === "relay" && change.relay === found.index)
+        return change.held === "pulled" ? 1 : 0;
+      if (change.type === "module" && found?.kind === "module" && change.module === found.index) {
+        if (change.held === "dead") return 0;
+        if (change.held === "full-on") return 0;
+      }
+      if (change.type === "head" && found?.kind === "head" && change.head === found.index) {
+        if (change.held === "dead") return 0;
+      }
+    }
+    return null;
+  }
+
+  private wantsChange(device: number, network: PortNetwork, groups: Groups): boolean {
+    const found = this.netlist.devices[device];
+    if (!found) return false;
+    const on = this.on[device] === 1;
+    const { values } = this.inputs;
+    if (found.kind === "relay") {
+      const volts = this.coilVolts(this.netlist.relays[found.index] as NetRelay, network);
+      const limit = (on ? values.dropOutVolts : values.pullInVolts)[found.index] as number;
+      return on ? volts < limit : volts >= limit;
+    }
+    this.sets(groups);
+    if (found.kind === "module") {
+      const { feed, ground } = this.netlist.modules[found.index] as NetModule;
+      const own = values.modules[found.index];
+      const volts = this.supply(network, groups, feed, ground);
+      return on ? volts < (own?.sleepVolts ?? 0) : volts >= (own?.wakeVolts ?? 0);
+    }
+    const head = this.netlist.heads[found.index] as NetHead;
+    const needed = values.heads[found.index]?.feedVolts ?? 0;
+    const alive =
+      this.supply(network, groups, head.permanent, head.ground) >= needed &&
+      this.supply(network, groups, head.switched, head.ground) >= needed;
+    return alive !== on;
+  }
+
+  private coilVolts({ coil }: NetRelay, network: PortNetwork): number {
+    const branch = this.netlist.branches[coil];
+    if (!branch || this.inputs.usable[coil] === 0) return 0;
+    return Math.abs(network.volts(branch.a) - network.volts(branch.b));
+  }
+
+  /** Volts a supply gives; 0 where either pin hangs on nothing. */
+  private supply(network: PortNetwork, groups: Groups, feed: number, ground: number): number {
+    if (!this.isTied(groups, feed) || !this.isTied(groups, ground)) return 0;
+    return network.volts(feed) - network.volts(ground);
+  }
+
+  private isTied(groups: Groups, node: number): boolean {
+    return node < 0 || this.parent[groups.of[node] as number] === 0;
+  }
+
+  /** Solves with the devices as they stand, controls finding the duty their command asks for. */
+  private solve(network: PortNetwork, loads: readonly Load[], groups: Groups, speeds: Float64Array): void {
+    const { modules } = this.netlist;
+    const free: number[] = [];
+    for (let module = 0; module < modules.length; module++) {
+      const duty = this.heldDuty(module);
+      // A control that follows its command starts from the duty it last had.
+      if (duty !== null) this.duty[module] = duty;
+      else free.push(module);
+    }
+    this.solveStages(network, loads, groups, speeds);
+    if (free.length === 0) return;
+    for (let round = 0; round < 20; round++) {
+      let moved = 0;
+      for (const module of free)
+        moved = Math.max(moved, this.findDuty(module, network, loads, groups, speeds));
+      if (free.length === 1 || moved < dutyTolerance) return;
+    }
+  }
+
+  /** Duty a control has whatever its command: asleep, dead, full on or stuck; null where it follows. */
+  private heldDuty(module: number): number | null {
+    for (const change of this.inputs.changes) {
+      if (change.type !== "module" || change.module !== module) continue;
+      if (typeof change.held !== "object") return 0;
+      return this.on[this.deviceOfModule[module] as number] === 1 ? change.held.duty : 0;
+    }
+    return this.on[this.deviceOfModule[module] as number] === 1 ? null : 0;
+  }
+
+  private isFullOn(module: number): boolean {
+    return this.inputs.changes.some(
+      (change) => change.type === "module" && change.module === module && change.held === "full-on",
+    );
+  }
+
+  /**
+   * The duty at which a control's command and its own effect on the network agree: a root between 0
+   * and 1 by the Illinois method (Dowell and Jarratt 1971), kept bracketed.
+   * @returns how far the duty moved
+   */
+  private findDuty(
+    module: number,
+    network: PortNetwork,
+    loads: readonly Load[],
+    groups: Groups,
+    speeds: Float64Array,
+  ): number {
+    const before = this.duty[module] as number;
+    let [low, high] = [0, 1];
+    let [atLow, atHigh] = [Number.NaN, Number.NaN];
+    let last = 0;
+    for (let round = 0; round < dutyRounds; round++) {
+      const duty = this.duty[module] as number;
+      const gap = this.askedDuty(module, network) - duty;
+      if (Math.abs(gap) < dutyTolerance) break;
+      if (gap > 0) {
+        [low, atLow] = [duty, gap];
+        if (last === 1) atHigh /= 2;
+        last = 1;
+      } else {
+        [high, atHigh] = [duty, gap];
+        if (last === -1) atLow /= 2;
+        last = -1;
+      }
+      // Until both sides are known the command itself is the next guess.
+      const bracketed = !Number.isNaN(atLow) && !Number.isNaN(atHigh);
+      const next = bracketed ? (low * atHigh - high * atLow) / (atHigh - atLow) : duty + gap;
+      if (high - low < dutyTolerance) break;
+      this.duty[module] = Math.min(1, Math.max(0, next));
+      this.solveStages(network, loads, groups, speeds);
+    }
+    return Math.abs((this.duty[module] as number) - before);
+  }
+
+  private askedDuty(module: number, network: PortNetwork): number {
+    const { command, ground } = this.netlist.modules[module] as NetModule;
+    const own = this.inputs.values.modules[module];
+    if (!own) return 0;
+    const volts = network.volts(command) - network.volts(ground);
+    const duty = (volts - own.zeroVolts) / (own.fullVolts - own.zeroVolts);
+    return Math.min(1, Math.max(0, duty));
+  }
+
+  /** Solves at the duties as they stand; stages that would be driven backwards block. */
+  private solveStages(
+    network: PortNetwork,
+    loads: readonly Load[],
+    groups: Groups,
+    speeds: Float64Array,
+  ): void {
+    const { modules } = this.netlist;
+    for (let module = 0; module < modules.length; module++) this.forms[module] = this.firstForm(module);
+    for (let round = 0; round <= 2 * modules.length; round++) {
+      this.current = [...this.conducting(), ...loads.map(({ element }) => element)];
+      speeds.fill(0);
+      const amps = network.solve(this.current, loads, this.sets(groups), speeds);
+      let settled = true;
+      for (let module = 0; module < modules.length; module++) {
+        const next = this.nextForm(module, amps, network);
+        if (next === this.forms[module]) continue;
+        this.forms[module] = next;
+        settled = false;
+      }
+      if (settled) return;
+    }
+  }
+
+  private firstForm(module: number): StageForm {
+    if (this.isFullOn(module)) return "through";
+    const duty = this.duty[module] as number;
+    if (duty <= 0) return "open";
+    if (this.netlist.modules[module]?.part.drive === "pwm") return "chopping";
+    return duty >= 1 ? "through" : "regulating";
+  }
+
+  private nextForm(module: number, amps: Float64Array, network: PortNetwork): StageForm {
+    const form = this.forms[module] as StageForm;
+    if (form === "open" || this.isFullOn(module)) return form;
+    const { stage } = this.netlist.modules[module] as NetModule;
+    const own = amps[this.stageElement[module] as number] as number;
+    if (own < -reverseAmps) return "open";
+    if (form !== "regulating") return form;
+    const branch = this.netlist.branches[stage];
+    const across = network.volts(branch?.a ?? -1) - network.volts(branch?.b ?? -1);
+    return across < own * (this.inputs.ohms[stage] as number) - 1e-9 ? "through" : form;
+  }
+
+  private conducting(): LinearElement[] {
+    const { ohms, usable, setup, values } = this.inputs;
+    const elements: LinearElement[] = [];
+    for (const { branch, device, closedWhen, taps } of this.contacts) {
+      if (usable[branch] === 1 && this.on[device] === closedWhen)
+        elements.push({ carries: taps, senses: taps, ohms: ohms[branch] as number, emfVolts: 0 });
+    }
+    this.netlist.devices.forEach(({ kind, index }, device) => {
+      if (kind !== "head" || this.on[device] === 0) return;
+      const { source } = this.netlist.heads[index] as NetHead;
+      const taps = this.taps[this.portOfBranch[source] as number] as readonly Tap[];
+      const asked = this.heldCommand(index) ?? setup.commands[index] ?? 0;
+      const emfVolts = asked * (values.heads[index]?.commandTimes ?? 1);
+      if (usable[source] === 1)
+        elements.push({ carries: taps, senses: taps, ohms: ohms[source] as number, emfVolts });
+    });
+    this.netlist.modules.forEach(({ stage }, module) => {
+      this.stageElement[module] = elements.length;
+      const element = this.stageOf(module, stage);
+      if (element) elements.push(element);
+    });
+    return elements;
+  }
+
+  /** Command volts of a panel that is stuck, or null. */
+  private heldCommand(head: number): number | null {
+    for (const change of this.inputs.changes) {
+      if (change.type !== "head" || change.head !== head || change.held === "dead") continue;
+      const commands = Object.values(this.netlist.heads[head]?.part.commands ?? {});
+      const [low, high] = [Math.min(...commands), Math.max(...commands)];
+      return low + change.held.share * (high - low);
+    }
+    return null;
+  }
+
+  private stageOf(module: number, stage: number): LinearElement | null {
+    const form = this.forms[module];
+    if (form === "open" || this.inputs.usable[stage] === 0) return null;
+    const onOhms = this.inputs.ohms[stage] as number;
+    const port = this.portOfBranch[stage] as number;
+    const through = this.taps[port] as readonly Tap[];
+    if (form === "through") return { carries: through, senses: through, ohms: onOhms, emfVolts: 0 };
+    const duty = this.duty[module] as number;
+    const mixed: readonly Tap[] = [
+      { port, share: duty },
+      { port: this.freewheelPort(module), share: 1 - duty },
+    ];
+    if (form === "chopping") return { carries: mixed, senses: mixed, ohms: duty * onOhms, emfVolts: 0 };
+    return { carries: through, senses: mixed, ohms: 0, emfVolts: 0 };
+  }
+
+  /**
+   * Sets of groups as the ports join them: the lowest group of each group's set, so 0 for all that hang
+   * on the reference.
+   */
+  sets(groups: Groups): Int32Array {
+    if (this.parent.length < groups.count) this.parent = new Int32Array(groups.count);
+    const { parent } = this;
+    for (let group = 0; group < groups.count; group++) parent[group] = group;
+    if (groups.count === 1) return parent;
+    for (const { carries } of this.current) {
+      for (const { port } of carries) this.join(groups, this.edgeOf(port));
+    }
+    this.netlist.modules.forEach(({ feed, ground, freewheel }, module) => {
+      // A stage that holds the motor at a share of the supply fixes both legs against both pins.
+      if (this.forms[module] !== "regulating") return;
+      this.join(groups, { a: feed, b: ground });
+      this.join(groups, freewheel);
+    });
+    return parent;
+  }
+
+  private edgeOf(port: number): Edge | null {
+    return port === this.lampPort ? this.inputs.setup.lamp : (this.endsOf[port] ?? null);
+  }
+
+  private join(groups: Groups, edge: Edge | null): void {
+    if (!edge) return;
+    const { parent } = this;
+    const one = parent[edge.a < 0 ? 0 : (groups.of[edge.a] as number)] as number;
+    const other = parent[edge.b < 0 ? 0 : (groups.of[edge.b] as number)] as number;
+    if (one === other) return;
+    const [low, high] = one < other ? [one, other] : [other, one];
+    for (let group = 0; group < groups.count; group++) if (parent[group] === high) parent[group] = low;
+  }
+
+  /** Marks the nodes no path leads to. */
+  markFloating(groups: Groups, floating: Uint8Array): void {
+    const parent = this.sets(groups);
+    for (let node = 0; node < floating.length; node++)
+      floating[node] = parent[groups.of[node] as number] === 0 ? 0 : 1;
+  }
+}
