@@ -14,7 +14,7 @@ const breath = (): Promise<void> => new Promise((resolve) => void setImmediate(r
 async function prepare(compiled: CompiledCircuit): Promise<CompiledCircuit> {
   for (const setup of compiled.usualSetups()) {
     await breath();
-    compiled.table(setup);
+    compiled.table(setup).complete();
   }
   return compiled;
 }

@@ -81,8 +81,21 @@ function readingMilliseconds(netlist: Netlist): number[] {
 }
 
 function plainAnswer(look: { readonly test: Reading["test"] }): Reading {
-  const results = { airflow: "normal", light: "bright", look: "clean", spin: "free" } as const;
+  const results: Partial<Record<Reading["test"], string>> = {
+    airflow: "normal",
+    light: "bright",
+    look: "clean",
+    spin: "free",
+    listen: "quiet",
+    smell: "none",
+    history: "no",
+    tap: "nothing",
+    lampload: "bright",
+    swap: "same",
+    ripple: "even",
+  };
   if (look.test === "volts") return { ...look, volts: 12 } as Reading;
+  if (look.test === "amps") return { ...look, amps: 12 } as Reading;
   if (look.test === "ohms") return { ...look, ohms: null } as Reading;
   return { ...look, seen: results[look.test] } as Reading;
 }

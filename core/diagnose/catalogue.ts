@@ -1,46 +1,76 @@
 import type { Part } from "../circuit/parts/index";
+import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
 import { type Fault, placeFault } from "./fault";
 import { type FaultName, familyId, faultId } from "./faultId";
 import { modeWeights, pairWeights, pinClass, unknownShare, type WeightClass } from "./prior";
 
-/** One fault the engine considers, at one size. */
+/** One fault the engine considers, in one band of sizes. */
 export interface CatalogueEntry {
   readonly id: string;
   /** The id without sizes: one suspect, however many sizes it is tried at. */
   readonly family: string;
+  /** The fault at the middle of its bands. */
   readonly fault: Fault;
+  readonly bands: readonly (Band | null)[];
   /** Probability before anything is seen; the catalogue and `unknown` sum to 1. */
   readonly prior: number;
 }
 
-/** Sizes a continuous fault is tried at: added ohms of a contact, of a wire, and so on. */
-const sizes: Readonly<Record<string, readonly number[]>> = {
-  high: [0.1, 0.3, 1, 3, 12, 100],
-  "wire high": [0.2, 1, 6, 100],
-  loose: [0.5],
-  tight: [1.3, 1.6, 2.1, 3],
-  "shorted-turns": [0.75, 0.5],
-  "worn-brushes": [0.25, 0.7, 2],
-  low: [11.6, 10.8, 9.8],
-  "filter-blocked": [0.75, 0.5, 0.3],
+/**
+ * Bands a continuous fault is tried in, by their edges: every drawn vehicle has it at a size of its own
+ * within the band, so that sixteen vehicles leave no holes between a few sizes.
+ */
+const edges: Readonly<Record<string, readonly number[]>> = {
+  high: [0.07, 0.2, 0.55, 1.4, 3.5, 9, 30, 150],
+  tight: [1.25, 1.5, 1.9, 2.4, 3.2],
+  "shorted-turns": [0.42, 0.55, 0.7, 0.85],
+  "worn-brushes": [0.2, 0.45, 1, 2.4],
+  stuck: [0.07, 0.25, 0.5, 0.75, 0.97],
+  low: [9.2, 10.2, 11, 11.7],
+  "filter-blocked": [0.22, 0.36, 0.55, 0.8],
 };
+/** Share of the time a fault that comes and goes is there. */
+const looseShare = 0.55;
+/** Bands of a cause that comes with a victim, and of the victim: coarser, since there are many pairs. */
+const pairEdges: Readonly<Record<string, readonly number[]>> = {
+  tight: [1.3, 1.75, 2.8],
+  high: [0.3, 2.5, 30],
+};
+
+/** A size within a band, evenly on a log scale. */
+export interface Band {
+  readonly low: number;
+  readonly high: number;
+}
+
+const bandsOf = (mode: string, of = edges): Band[] =>
+  (of[mode] ?? []).slice(1).map((high, i) => ({ low: of[mode]?.[i] ?? high, high }));
+
+const sizeIn = ({ low, high }: Band, share: number): number => low * (high / low) ** share;
 
 interface Draft {
   readonly names: readonly FaultName[];
+  /** Band of each name's size; null where it has none. */
+  readonly bands: readonly (Band | null)[];
   readonly weight: number;
 }
 
-function drafts(where: string, modes: Readonly<Record<string, number>>, kind = ""): Draft[] {
-  return Object.entries(modes).flatMap(([mode, weight]) =>
-    sized(where, mode, weight, sizes[`${kind} ${mode}`] ?? sizes[mode]),
-  );
+function drafts(where: string, modes: Readonly<Record<string, number>>): Draft[] {
+  return Object.entries(modes).flatMap(([mode, weight]): Draft[] => {
+    if (mode === "loose") return [{ names: [{ where, mode, value: looseShare }], bands: [null], weight }];
+    const bands = bandsOf(mode);
+    if (bands.length === 0) return [{ names: [{ where, mode, value: null }], bands: [null], weight }];
+    return bands.map((band) => ({
+      names: [{ where, mode, value: middle(band) }],
+      bands: [band],
+      weight: weight / bands.length,
+    }));
+  });
 }
 
-function sized(where: string, mode: string, weight: number, values?: readonly number[]): Draft[] {
-  if (!values) return [{ names: [{ where, mode, value: null }], weight }];
-  return values.map((value) => ({ names: [{ where, mode, value }], weight: weight / values.length }));
-}
+/** The middle of a band, as an id writes it. */
+const middle = (band: Band): number => Number(sizeIn(band, 0.5).toPrecision(3));
 
 /** Class of the branches of a part that can open, corrode or come loose. */
 const branchClass: Partial<Record<Part["kind"], WeightClass>> = {
@@ -55,7 +85,9 @@ function partDrafts(netlist: Netlist, part: Part): Draft[] {
     case "motor":
       return drafts(part.id, modeWeights.motor);
     case "battery":
-      return drafts(part.id, modeWeights.battery);
+    case "module":
+    case "head":
+      return drafts(part.id, modeWeights[part.kind]);
     case "relay":
       return [
         ...drafts(part.id, modeWeights.relayCoil),
@@ -89,60 +121,63 @@ function single(netlist: Netlist): Draft[] {
         return drafts(where, modeWeights[pinClass(netlist, where)]);
       }),
     ),
-    ...circuit.wires.flatMap(({ id }) => drafts(id, modeWeights.wire, "wire")),
+    ...circuit.wires.flatMap(({ id }) => drafts(id, modeWeights.wire)),
     ...(netlist.motors.length > 0 ? drafts("CAR", modeWeights.car) : []),
   ];
 }
 
-const plain = (where: string, mode: string, value: number | null = null): FaultName => ({
-  where,
-  mode,
-  value,
-});
+interface Piece {
+  readonly name: FaultName;
+  readonly band: Band | null;
+}
+
+const plain = (where: string, mode: string): Piece[] => [{ name: { where, mode, value: null }, band: null }];
+
+const banded = (where: string, mode: string): Piece[] =>
+  bandsOf(mode, pairEdges).map((band) => ({ name: { where, mode, value: middle(band) }, band }));
+
+/** A cause with its victim, at every size of both. */
+function paired(causes: readonly Piece[], victims: readonly Piece[], weight: number): Draft[] {
+  return causes.flatMap((cause) =>
+    victims.map((victim) => ({
+      names: [cause.name, victim.name],
+      bands: [cause.band, victim.band],
+      weight: weight / (causes.length * victims.length),
+    })),
+  );
+}
 
 /** A cause with the part it killed: tight motor and cooked element or pin, short or seizure and fuse. */
 function pairs(netlist: Netlist): Draft[] {
   const { circuit } = netlist;
   const found: Draft[] = [];
-  const tight = [1.4, 2];
   for (const { part: motor } of netlist.motors) {
-    const withTight = (victim: FaultName, weight: number): void => {
-      for (const times of tight)
-        found.push({
-          names: [plain(motor.id, "tight", times), victim],
-          weight: weight / tight.length,
-        });
-    };
+    const tight = banded(motor.id, "tight");
+    for (const { part } of netlist.modules)
+      found.push(...paired(tight, plain(part.id, "dead"), pairWeights.tightAndModule));
     for (const part of circuit.parts) {
       if (part.kind !== "resistor") continue;
       for (const element of part.elements) {
-        const link = "thermalLink" in element;
-        withTight(
-          plain(`${part.id}.${element.id}`, "open"),
-          link ? pairWeights.tightAndLink : pairWeights.tightAndElement,
-        );
+        const weight = "thermalLink" in element ? pairWeights.tightAndLink : pairWeights.tightAndElement;
+        found.push(...paired(tight, plain(`${part.id}.${element.id}`, "open"), weight));
       }
     }
     for (const { id, pins } of circuit.connectors) {
       for (const pin of Object.keys(pins)) {
         const where = `${id}:${pin}`;
         if (pinClass(netlist, where) === "loadPin")
-          withTight(plain(where, "high", 1), pairWeights.tightAndPin);
+          found.push(...paired(tight, banded(where, "high"), pairWeights.tightAndPin));
       }
     }
-    for (const fuse of fusesFeeding(netlist, netlist.branchOf.get(motor.id)))
-      found.push({
-        names: [plain(motor.id, "seized"), plain(fuse, "blown")],
-        weight: pairWeights.seizedAndFuse,
-      });
+    for (const fuse of fusesFeeding(netlist, netlist.branchOf.get(motor.id))) {
+      found.push(...paired(tight, plain(fuse, "blown"), pairWeights.tightAndFuse));
+      found.push(...paired(plain(motor.id, "seized"), plain(fuse, "blown"), pairWeights.seizedAndFuse));
+    }
   }
   for (const { id } of circuit.wires) {
-    const own = fusesFeeding(netlist, netlist.branchOf.get(`${id}/from`));
-    for (const fuse of own.slice(0, 1))
-      found.push({
-        names: [plain(id, "to-ground"), plain(fuse, "blown")],
-        weight: pairWeights.shortAndFuse,
-      });
+    const at = netlist.branchOf.get(`${id}/from`) ?? netlist.branchOf.get(id);
+    for (const fuse of fusesFeeding(netlist, at).slice(0, 1))
+      found.push(...paired(plain(id, "to-ground"), plain(fuse, "blown"), pairWeights.shortAndFuse));
   }
   return found;
 }
@@ -155,10 +190,11 @@ function fusesFeeding(netlist: Netlist, target: number | undefined): string[] {
   const branch = target === undefined ? undefined : netlist.branches[target];
   if (!branch) return [];
   const steps = distances(netlist, branch.a);
+  const fed = steps.has(netlist.battery.positive);
   return netlist.circuit.parts
     .filter((part) => part.kind === "fuse")
     .map(({ id }) => ({ id, index: netlist.branchOf.get(id) ?? -1 }))
-    .filter(({ index }) => !reachable(netlist, branch.a, index))
+    .filter(({ index }) => fed && !reachable(netlist, branch.a, index))
     .sort((one, other) => nearness(netlist, steps, one.index) - nearness(netlist, steps, other.index))
     .map(({ id }) => id);
 }
@@ -192,19 +228,38 @@ function reachable(netlist: Netlist, from: number, without: number): boolean {
 }
 
 /**
- * Every fault of a circuit with its prior: one entry a size, made from the circuit's own parts, pins
- * and wires, and the pairs of cause and victim.
+ * Every fault of a circuit with its prior: one entry a band of sizes, made from the circuit's own parts,
+ * pins and wires, and the pairs of cause and victim.
  */
 export function catalogue(netlist: Netlist): CatalogueEntry[] {
-  const placed = [...single(netlist), ...pairs(netlist)].flatMap(({ names, weight }) => {
+  const placed = [...single(netlist), ...pairs(netlist)].flatMap(({ names, bands, weight }) => {
     const fault = placeFault(netlist, names);
-    return fault.ok ? [{ fault: fault.value, weight }] : [];
+    return fault.ok ? [{ fault: fault.value, bands, weight }] : [];
   });
   const total = placed.reduce((sum, { weight }) => sum + weight, 0);
-  return placed.map(({ fault, weight }) => ({
+  return placed.map(({ fault, bands, weight }) => ({
     id: faultId(fault.names),
     family: familyId(fault.names),
     fault,
+    bands,
     prior: ((1 - unknownShare) * weight) / total,
   }));
+}
+
+/**
+ * What a fault changes at another size within its bands.
+ * @param share where in the band, 0 to 1
+ */
+export function changesAt(
+  netlist: Netlist,
+  { fault, bands }: CatalogueEntry,
+  share: number,
+): readonly Change[] {
+  if (bands.every((band) => band === null)) return fault.changes;
+  const names = fault.names.map((name, index) => {
+    const band = bands[index];
+    return band ? { ...name, value: sizeIn(band, share) } : name;
+  });
+  const placed = placeFault(netlist, names);
+  return placed.ok ? placed.value.changes : fault.changes;
 }

@@ -3,7 +3,7 @@ import { readingProblems } from "../formats/readingProblems";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look, Reading } from "../predict/reading";
-import type { Tool } from "../predict/testModel";
+import { allTools, type Tool } from "../predict/testModel";
 import { type Belief, believe, partBelief, repairBelief } from "./belief";
 import { type Conflict, conflicts } from "./conflict";
 import { type Support, supportOf } from "./expectation";
@@ -46,7 +46,8 @@ export interface Diagnosis {
 
 export interface DiagnoseOptions {
   readonly id?: string | null;
-  readonly tools?: readonly string[];
+  /** All tools, if absent. */
+  readonly tools?: readonly Tool[];
   readonly school?: School;
   readonly costs?: StoppingCosts;
   /** How many next looks to return; 8 unless given. */
@@ -74,7 +75,7 @@ export function diagnose(
   );
   if (wrong.length > 0) return refused(wrong);
   const belief = believe(compiled, readings);
-  const tools = (options.tools ?? ["test-light", "meter"]).filter(isTool);
+  const tools = options.tools ?? allTools;
   const weighed = nextLooks(compiled, belief, {
     tools,
     school: options.school ?? "least-time",
@@ -105,8 +106,6 @@ export function diagnose(
 
 /** Looks considered when weighing whether another pays. */
 const weighedLooks = 24;
-
-const isTool = (tool: string): tool is Tool => tool === "test-light" || tool === "meter";
 
 function nextLook(forecast: Forecast): NextLook {
   return {
@@ -151,7 +150,7 @@ function suspectsOf(
     indistinguishable(
       compiled,
       leaders,
-      candidateLooks(compiled, tools).map(({ look }) => look),
+      candidateLooks(compiled, tools, true).map(({ look }) => look),
     ),
   );
   const suspects = ranked.map(({ variants, p }, index): Suspect => {

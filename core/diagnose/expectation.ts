@@ -2,7 +2,7 @@ import type { CompiledCircuit } from "../predict/compiledCircuit";
 import { type Look, lookOf, type Reading } from "../predict/reading";
 import type { NumberTest, OddsAt, WordTest } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
-import { ohmsText, voltsText } from "../units/wording";
+import { ampsText, ohmsText, voltsText } from "../units/wording";
 import type { Belief } from "./belief";
 
 /** How much of the belief, and of each reading's odds under it, every suspect carries. */
@@ -68,7 +68,13 @@ export function expectedResult(compiled: CompiledCircuit, look: Look, variant: n
   const number = model as NumberTest<"volts">;
   const row = compiled.variants[variant]?.rows[0]?.row ?? 0;
   const value = number.value(compiled, look as never)(row, 0);
-  return look.test === "ohms" ? ohmsText(value) : voltsText(value);
+  return displayText(look.test, value);
+}
+
+/** A display with its unit. */
+export function displayText(test: Look["test"], value: number): string {
+  if (test === "ohms") return ohmsText(value);
+  return test === "amps" ? ampsText(value) : voltsText(value);
 }
 
 /** What a reading's look would have shown if a suspect were true. */

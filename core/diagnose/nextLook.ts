@@ -1,6 +1,13 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import { type Look, lookKey, lookOf } from "../predict/reading";
-import type { NumberTest, OddsAt, TestModel, Tool, WordTest } from "../predict/testModel";
+import {
+  type NumberTest,
+  type OddsAt,
+  type TestModel,
+  type Tool,
+  toolsNeeded,
+  type WordTest,
+} from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 import { lookMinutes, openPlaces } from "./access";
 import type { Belief } from "./belief";
@@ -24,6 +31,8 @@ export interface Forecast {
   readonly bits: number;
   readonly minutes: number;
   readonly repairs: readonly string[];
+  /** Entropy of the repair as it stands, in bits. */
+  readonly entropy: number;
   readonly outcomes: readonly ForecastOutcome[];
 }
 
@@ -285,20 +294,42 @@ export interface NextOptions {
   readonly count: number;
 }
 
-/** Every look the tools allow on this circuit, whatever has been seen. */
+/** A look and the text that tells it from others. */
+interface Candidate {
+  readonly look: Look;
+  readonly key: string;
+}
+
+/** Every look the tools allow on this circuit, whatever has been seen; those that hunt a short if asked. */
 export function candidateLooks(
   compiled: CompiledCircuit,
   tools: readonly Tool[],
-): readonly { readonly look: Look; readonly key: string }[] {
-  return compiled.remember(`candidates ${tools.join()}`, () =>
-    allLooks(compiled, tools).map((look) => ({ look, key: lookKey(look) })),
+  shorts = false,
+): readonly Candidate[] {
+  return compiled.remember(`candidates ${tools.join()} ${shorts}`, () =>
+    allLooks(compiled, tools, shorts).map((look) => ({ look, key: lookKey(look) })),
   );
 }
 
-function allLooks(compiled: CompiledCircuit, tools: readonly Tool[]): Look[] {
-  return (Object.values(testModels) as TestModel[])
-    .filter(({ tool }) => tool === null || tools.includes(tool))
-    .flatMap((model) => model.candidates(compiled) as Look[]);
+function allLooks(compiled: CompiledCircuit, tools: readonly Tool[], shorts: boolean): Look[] {
+  return (Object.values(testModels) as TestModel[]).flatMap((model) => {
+    const looks = [...model.candidates(compiled), ...(shorts ? (model.shortHunt?.(compiled) ?? []) : [])];
+    return (looks as Look[]).filter((look) =>
+      toolsNeeded(model.tools, look).every((tool) => tools.includes(tool)),
+    );
+  });
+}
+
+/** Belief in shorts above which the looks that hunt them are weighed. */
+const shortsWorth = 0.02;
+
+function shortsBelief(compiled: CompiledCircuit, belief: Belief): number {
+  let sum = 0;
+  compiled.variants.forEach(({ fault }, variant) => {
+    if (fault.names.some(({ mode }) => mode === "to-ground" || mode === "to-feed"))
+      sum += belief.variants[variant] as number;
+  });
+  return sum;
 }
 
 const leastBits = 0.003;
@@ -328,7 +359,8 @@ export function nextLooks(compiled: CompiledCircuit, belief: Belief, options: Ne
   const coarse = cellsOf(compiled, belief, active, screeningDraws);
   const fine = cellsOf(compiled, belief, active, rankingDraws);
   const prefers = (look: Look): boolean => schoolPrefers(compiled, options.school, look, belief.readings);
-  const candidates = candidateLooks(compiled, options.tools)
+  const shorts = shortsBelief(compiled, belief) > shortsWorth;
+  const candidates = candidateLooks(compiled, options.tools, shorts)
     .filter(({ key }) => !taken.has(key))
     .map(({ look }) => ({
       look,
@@ -347,6 +379,7 @@ export function nextLooks(compiled: CompiledCircuit, belief: Belief, options: Ne
       minutes,
       ...forecastLook(compiled, active, fine, look),
       repairs: active.repairs,
+      entropy: active.entropy,
     }))
     .filter(({ bits }) => bits > leastBits)
     .sort(byWorth);
@@ -364,10 +397,10 @@ const byWorth = (
 ): number => worth(b) - worth(a) || hands(a.look) - hands(b.look);
 
 /**
- * Bits a minute, every look charged a minute of attention besides: without it many near-empty looks
- * at an open place would go before the one that decides.
+ * Bits a minute, every look charged minutes of attention besides: without them many near-empty looks at
+ * an open place go before the one that decides, and the whole takes longer (measured on the fleet).
  */
 const worth = ({ bits, minutes }: { bits: number; minutes: number }): number =>
   bits / (minutes + attentionMinutes);
-const attentionMinutes = 1;
+const attentionMinutes = 8;
 const hands = (look: Look): number => (look.unplugged?.length ?? 0) + (look.bridged?.length ?? 0);

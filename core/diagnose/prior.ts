@@ -27,8 +27,10 @@ export const modeWeights = {
   switchContact: { open: 0.5, high: 0.4, loose: 0.3 },
   loadPin: { open: 0.6, high: 0.9, loose: 0.3 },
   otherPin: { open: 0.15, high: 0.2, loose: 0.1 },
-  wire: { open: 0.12, high: 0.08, loose: 0.05, "to-ground": 0.04, "to-feed": 0.03 },
+  wire: { open: 0.12, high: 0.08, loose: 0.05, "to-ground": 0.02, "to-feed": 0.02 },
   ground: { open: 0.3, high: 0.5, loose: 0.15 },
+  module: { dead: 5, "full-on": 2.5, stuck: 1.5 },
+  head: { dead: 1, stuck: 0.5 },
   battery: { low: 0.4 },
   car: { "filter-blocked": 1.2 },
 } as const;
@@ -39,7 +41,9 @@ export const pairWeights = {
   tightAndElement: 0.4,
   tightAndPin: 0.15,
   seizedAndFuse: 1,
-  shortAndFuse: 0.25,
+  tightAndFuse: 0.3,
+  tightAndModule: 0.8,
+  shortAndFuse: 0.03,
 } as const;
 
 /** Weight of a cause outside the model, beside a total of the listed faults of 1. */
@@ -47,11 +51,12 @@ export const unknownShare = 0.01;
 
 export type WeightClass = keyof typeof modeWeights;
 
-/** Pins of plugs that sit on a motor or a pack carry its heat; the others seldom burn. */
+/** Pins of plugs that carry a motor's current burn; the others seldom do. */
 export function pinClass(netlist: Netlist, pin: string): WeightClass {
   const colon = pin.indexOf(":");
   const connector = netlist.circuit.connectors.find(({ id }) => id === pin.slice(0, colon));
   const terminal = connector?.pins[pin.slice(colon + 1)];
   const part = netlist.circuit.parts.find(({ id }) => terminal?.startsWith(`${id}.`));
-  return part?.kind === "motor" || part?.kind === "resistor" ? "loadPin" : "otherPin";
+  if (part?.kind === "motor" || part?.kind === "resistor") return "loadPin";
+  return part?.kind === "module" && !terminal?.endsWith(".cmd") ? "loadPin" : "otherPin";
 }

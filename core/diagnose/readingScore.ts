@@ -1,6 +1,6 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
-import { lookKey, lookOf, type Reading, resultOf } from "../predict/reading";
-import type { NumberTest, OddsAt } from "../predict/testModel";
+import { lookKey, lookOf, type Reading, type ReadingOf, resultOf } from "../predict/reading";
+import type { NumberTest, OddsAt, WordTest } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 
 /** How well every suspect, in every drawn vehicle, predicted one reading. */
@@ -59,13 +59,28 @@ function numberScore(
       odds[index * draws + draw] = own;
     }
   });
-  return { odds, blind: model.window / model.range };
+  return { odds, blind: model.blind(seen) };
 }
 
 /** Scores one reading against every suspect; the same reading is scored once for a circuit. */
 export function scoreReading(compiled: CompiledCircuit, reading: Reading): ReadingScore {
-  const key = `score ${reading.heard === true} ${resultOf(reading)} ${lookKey(lookOf(reading))}`;
+  const second = reading.test === "listen" ? String(reading.followsSpeed) : "";
+  const key = `score ${reading.heard === true} ${resultOf(reading)} ${second} ${lookKey(lookOf(reading))}`;
   return compiled.remember(key, () => freshScore(compiled, reading));
+}
+
+/** Folds in the second thing a reading tells, where it tells one. */
+function withSecond(
+  compiled: CompiledCircuit,
+  model: WordTest<"listen">,
+  reading: ReadingOf<"listen">,
+  score: ReadingScore,
+): ReadingScore {
+  const second = model.also?.(compiled, reading) ?? null;
+  if (!second) return score;
+  const draws = compiled.draws.length;
+  const odds = score.odds.map((own, cell) => own * second.odds(Math.floor(cell / draws)));
+  return { odds, blind: score.blind * second.blind };
 }
 
 function freshScore(compiled: CompiledCircuit, reading: Reading): ReadingScore {
@@ -74,7 +89,18 @@ function freshScore(compiled: CompiledCircuit, reading: Reading): ReadingScore {
   if (model.gives === "word") {
     const oddsOf = model.odds as (compiled: CompiledCircuit, look: unknown, heard: boolean) => OddsAt;
     const seen = model.outcomes.indexOf((model.seen as (reading: unknown) => string)(reading));
-    return wordScore(compiled, oddsOf(compiled, look, reading.heard ?? false), seen, model.outcomes.length);
+    const score = wordScore(
+      compiled,
+      oddsOf(compiled, look, reading.heard ?? false),
+      seen,
+      model.outcomes.length,
+    );
+    return withSecond(
+      compiled,
+      model as unknown as WordTest<"listen">,
+      reading as ReadingOf<"listen">,
+      score,
+    );
   }
   const displayOf = model.value as (
     compiled: CompiledCircuit,

@@ -46,6 +46,33 @@ export interface Stopping {
   readonly bestLook: Forecast | null;
 }
 
+/** Reading what to do, setting up and writing down, for each look beside its own minutes (judgement). */
+const handlingMinutes = 1.5;
+/** A series of looks ends with this much doubt left (judgement). */
+const doubtLeft = 0.01;
+/** A look that tells less than this starts no series. */
+const leastBits = 0.02;
+
+/** Cost of the likeliest repair itself. */
+function likeliestFitMinor(
+  compiled: CompiledCircuit,
+  repairs: ReadonlyMap<string, number>,
+  costs: StoppingCosts,
+): number {
+  const [first] = [...repairs].filter(([repair]) => repair !== "unknown").sort((a, b) => b[1] - a[1]);
+  return first ? fitCostMinor(compiled, first[0], costs) : 0;
+}
+
+/**
+ * Cost of going on like this look until the doubt is gone: where no single outcome would change what is
+ * fitted, one look alone seems worthless though a few of them settle it.
+ */
+function seriesMinor(look: Forecast, fitMinor: number, costs: StoppingCosts): number {
+  if (look.bits < leastBits) return Number.POSITIVE_INFINITY;
+  const looks = Math.max(1, look.entropy / look.bits);
+  return minutesMinor((look.minutes + handlingMinutes) * looks, costs) + fitMinor + doubtLeft * costs.comebackMinor;
+}
+
 /**
  * Weighs stopping in money: the expected cost of fitting the likeliest repair now, against the
  * cheapest look's minutes plus the expected cost of the best repair after each way it can turn out.
@@ -58,6 +85,7 @@ export function weighStopping(
 ): Stopping {
   const names = [...repairs.keys()];
   const fitNowMinor = Math.round(bestFitMinor(compiled, names, [...repairs.values()], costs));
+  const fitMinor = likeliestFitMinor(compiled, repairs, costs);
   let testMoreMinor: number | null = null;
   let bestLook: Forecast | null = null;
   for (const look of looks) {
@@ -65,7 +93,8 @@ export function weighStopping(
       (sum, outcome) => sum + outcome.p * bestFitMinor(compiled, look.repairs, outcome.repairs, costs),
       0,
     );
-    const total = Math.round(minutesMinor(look.minutes, costs) + after);
+    const one = minutesMinor(look.minutes + handlingMinutes, costs) + after;
+    const total = Math.round(Math.min(one, seriesMinor(look, fitMinor, costs)));
     if (testMoreMinor === null || total < testMoreMinor) [testMoreMinor, bestLook] = [total, look];
   }
   return { fitNowMinor, testMoreMinor, bestLook };

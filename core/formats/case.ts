@@ -3,20 +3,9 @@ import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import { schools } from "../diagnose/school";
 import { type Reading, readingSchema } from "../predict/reading";
+import { allTools, type Tool } from "../predict/testModel";
 import type { CircuitLibrary } from "./library";
 import { type Parsed, problemsOf, refused } from "./problem";
-
-/** Tools a case may name; those without a test yet are known and unused. */
-export const toolNames = [
-  "test-light",
-  "meter",
-  "clamp",
-  "scope",
-  "jump-leads",
-  "load-lamp",
-  "spare-relay",
-] as const;
-export type ToolName = (typeof toolNames)[number];
 
 /** The shape of an `airway-case` file, version 1; its circuit and readings are checked on reading. */
 export const caseSchema = z.strictObject({
@@ -25,7 +14,7 @@ export const caseSchema = z.strictObject({
   id: z.string().max(100).optional(),
   circuit: z.unknown().optional(),
   circuitId: z.string().max(64).optional(),
-  tools: z.array(z.enum(toolNames)).max(20).optional(),
+  tools: z.array(z.enum(allTools)).max(20).optional(),
   school: z.enum(schools).optional(),
   readings: z.array(readingSchema).max(500),
 });
@@ -34,7 +23,7 @@ export const caseSchema = z.strictObject({
 export interface Case {
   readonly id: string | null;
   readonly circuit: Circuit;
-  readonly tools: readonly ToolName[];
+  readonly tools: readonly Tool[];
   readonly school: (typeof schools)[number];
   readonly readings: readonly Reading[];
 }
@@ -54,7 +43,7 @@ export function parseCase(input: unknown, library: CircuitLibrary): Parsed<Case>
     value: {
       id: data.id ?? null,
       circuit: circuit.value,
-      tools: data.tools ?? toolNames,
+      tools: data.tools ?? allTools,
       school: data.school ?? "least-time",
       readings: data.readings,
     },

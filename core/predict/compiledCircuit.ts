@@ -1,4 +1,4 @@
-import { type CatalogueEntry, catalogue } from "../diagnose/catalogue";
+import { type CatalogueEntry, catalogue, changesAt } from "../diagnose/catalogue";
 import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
 import { PointSolver } from "../solve/pointSolver";
@@ -19,6 +19,21 @@ export interface CompileOptions {
   readonly seed?: number;
 }
 
+/** What a fault changes in each drawn vehicle. */
+export type RowChanges = readonly (readonly Change[])[];
+
+const healthy: readonly Change[] = [];
+
+/** A set-up with the key on. */
+export interface LiveSetup {
+  readonly key: "run";
+  readonly setting: string;
+  readonly selectors?: Record<string, string>;
+}
+
+/** A motor slower than this share of its strongest is as good as still. */
+const audible = 0.05;
+
 export const defaultDraws = 16;
 const defaultSeed = 20;
 const mostKept = 600;
@@ -30,10 +45,12 @@ const mostKept = 600;
 export class CompiledCircuit {
   readonly variants: readonly Variant[];
   readonly draws: readonly VehicleDraw[];
-  /** Changes of each table row; row 0 is the healthy circuit. */
-  readonly rows: readonly (readonly Change[])[];
-  /** Nominal healthy airflow by motor at the top setting, key on. */
-  readonly topAirflow: readonly number[];
+  /** Changes of each table row by drawn vehicle; row 0 is the healthy circuit. */
+  readonly rows: readonly RowChanges[];
+  /** Nominal healthy speed by motor at its strongest setting, radians a second. */
+  readonly topSpeed: readonly number[];
+  /** Set-ups worth having, key on, in which a healthy motor turns: weakest first. */
+  private readonly running: readonly LiveSetup[];
   private readonly solver: PointSolver;
   private readonly tables = new Map<string, SetupTable>();
   private readonly ohmsColumns = new Map<string, Float64Array>();
@@ -47,19 +64,26 @@ export class CompiledCircuit {
   ) {
     this.solver = new PointSolver(netlist);
     this.draws = vehicleDraws(netlist, options.draws ?? defaultDraws, options.seed ?? defaultSeed);
-    const rows: (readonly Change[])[] = [[]];
-    const rowOf = new Map<string, number>([["[]", 0]]);
-    const place = (changes: readonly Change[]): number => {
-      const key = JSON.stringify(changes, (_, value: unknown) =>
+    const rows: RowChanges[] = [this.draws.map(() => healthy)];
+    const rowOf = new Map<string, number>();
+    const place = (entry: CatalogueEntry): number => {
+      const key = JSON.stringify([entry.fault.changes, entry.bands], (_, value: unknown) =>
         value === Number.POSITIVE_INFINITY ? "open" : value,
       );
       const known = rowOf.get(key);
       if (known !== undefined) return known;
       rowOf.set(key, rows.length);
-      return rows.push(changes) - 1;
+      const plain = entry.bands.every((band) => band === null);
+      return (
+        rows.push(
+          this.draws.map(({ severity }) =>
+            plain ? entry.fault.changes : changesAt(netlist, entry, severity),
+          ),
+        ) - 1
+      );
     };
     this.variants = catalogue(netlist).map((entry) => {
-      const row = place(entry.fault.changes);
+      const row = place(entry);
       const share = entry.fault.presentShare;
       return {
         ...entry,
@@ -74,22 +98,38 @@ export class CompiledCircuit {
       };
     });
     this.rows = rows;
-    this.topAirflow = this.healthyTop();
+    const speeds = this.liveSetups().map((setup) => ({ setup, speeds: this.healthySpeeds(setup) }));
+    this.topSpeed = netlist.motors.map((_, motor) =>
+      Math.max(0, ...speeds.map((live) => live.speeds[motor] ?? 0)),
+    );
+    this.running = speeds
+      .filter((live) => live.speeds.some((speed, motor) => speed > audible * (this.topSpeed[motor] ?? 0)))
+      .map(({ setup }) => setup);
   }
 
-  /** The strongest nominal healthy airflow of each motor over the settings. */
-  private healthyTop(): number[] {
+  private healthySpeeds(setup: Setup): number[] {
     const [nominal] = this.draws;
-    const top = this.netlist.motors.map(() => 0);
-    if (!nominal) return top;
-    for (const setting of this.netlist.circuit.settings) {
-      const state = setupState(this.netlist, { key: "run", setting });
-      const solved = this.solver.solve(nominal.values, state, []);
-      top.forEach((best, motor) => {
-        top[motor] = Math.max(best, solved.speeds[motor] ?? 0);
-      });
-    }
-    return top;
+    if (!nominal) return [];
+    return [...this.solver.solve(nominal.values, setupState(this.netlist, setup), []).speeds];
+  }
+
+  /** Key on in every setting, and in every position of a switch that is moved by itself. */
+  liveSetups(): LiveSetup[] {
+    const { settings, parts } = this.netlist.circuit;
+    const own = parts.flatMap((part) =>
+      part.kind === "selector" && part.settings
+        ? part.settings.slice(1).map((setting) => ({ [part.id]: setting }))
+        : [],
+    );
+    return [
+      ...settings.map((setting) => ({ key: "run" as const, setting })),
+      ...own.map((selectors) => ({ key: "run" as const, setting: settings[0] ?? "off", selectors })),
+    ];
+  }
+
+  /** The live set-ups in which a healthy motor turns. */
+  runningSetups(): readonly LiveSetup[] {
+    return this.running;
   }
 
   /** The table of a set-up, made when first asked for. */
@@ -108,25 +148,28 @@ export class CompiledCircuit {
     return table;
   }
 
-  /** True when a set-up's table is there already: looks in it cost nothing to weigh. */
-  hasTable(setup: Setup): boolean {
-    return this.tables.has(setupKey(this.netlist, setup));
-  }
-
-  /** Ohms between two nodes by row on the dead circuit, battery off, nominal values; Infinity if open. */
-  ohmsBetween(setup: Setup, red: number, black: number): Float64Array {
+  /**
+   * Ohms between two nodes on the dead circuit, battery off, nominal values, by row; Infinity if apart.
+   * A row is solved when it is first asked for.
+   */
+  ohmsBetween(setup: Setup, red: number, black: number): (row: number) => number {
     const key = `${setupKey(this.netlist, setup)}|${red}|${black}`;
-    const known = this.ohmsColumns.get(key);
-    if (known) return known;
+    let column = this.ohmsColumns.get(key);
+    if (!column) {
+      column = new Float64Array(this.rows.length).fill(Number.NaN);
+      this.ohmsColumns.set(key, column);
+    }
+    const known = column;
     const state = setupState(this.netlist, setup, true);
-    const [nominal] = this.draws;
-    const column = Float64Array.from(this.rows, (changes) => {
+    return (row) => {
+      const ohms = known[row] as number;
+      if (!Number.isNaN(ohms)) return ohms;
+      const [nominal] = this.draws;
       if (!nominal) return 0;
-      this.solver.solve(nominal.values, state, changes);
-      return this.solver.ohmsBetween(red, black);
-    });
-    this.ohmsColumns.set(key, column);
-    return column;
+      this.solver.solve(nominal.values, state, this.rows[row]?.[0] ?? healthy);
+      known[row] = this.solver.ohmsBetween(red, black);
+      return known[row];
+    };
   }
 
   /** Keeps what `make` returns under a key; the oldest goes when there are too many. */
@@ -138,12 +181,14 @@ export class CompiledCircuit {
     return made;
   }
 
-  /** Set-ups worth having: key on in every setting, and key off. */
+  /** Set-ups most looks are taken in: the live ones, and key off with the switch on its strongest. */
   usualSetups(): Setup[] {
-    return [
-      ...this.netlist.circuit.settings.map((setting) => ({ key: "run" as const, setting })),
-      { key: "off" as const },
-    ];
+    return [...this.liveSetups(), { key: "off" as const, setting: this.topSetting() }];
+  }
+
+  topSetting(): string {
+    const { settings } = this.netlist.circuit;
+    return settings.at(-1) ?? "off";
   }
 
   /**
@@ -153,7 +198,7 @@ export class CompiledCircuit {
   prepare(onProgress: (share: number) => boolean = () => true): void {
     const setups = this.usualSetups();
     for (const [index, setup] of setups.entries()) {
-      this.table(setup);
+      this.table(setup).complete();
       if (!onProgress((index + 1) / setups.length)) return;
     }
   }

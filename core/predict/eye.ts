@@ -1,4 +1,4 @@
-import { normalCdf } from "./normal";
+import { roughNormalCdf } from "./normal";
 
 /** Softness of the eye's thresholds, in lamp volts (judgement, no source). */
 const eyeVolts = 0.6;
@@ -17,9 +17,9 @@ export interface Eyes {
  * @param out filled with four odds that sum to 1
  * @param at where in `out` to start
  */
-export function lampOdds(volts: number, eyes: Eyes, buzzing: boolean, out: Float32Array, at: number): void {
-  const bright = normalCdf((volts - eyes.brightVolts) / eyeVolts);
-  const dark = normalCdf((eyes.dimVolts - volts) / eyeVolts);
+export function lampOdds(volts: number, eyes: Eyes, buzzing: boolean, out: Float64Array, at: number): void {
+  const bright = roughNormalCdf((volts - eyes.brightVolts) / eyeVolts);
+  const dark = roughNormalCdf((eyes.dimVolts - volts) / eyeVolts);
   const flicker = buzzing ? flickerSeen : flickerFalse;
   out[at] = bright * (1 - flicker);
   out[at + 1] = Math.max(0, 1 - bright - dark) * (1 - flicker);

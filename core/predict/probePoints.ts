@@ -24,15 +24,17 @@ export function batteryPosts(compiled: CompiledCircuit): { plus: string; minus: 
 }
 
 /**
- * Points worth suggesting: harness pins, and the terminals no plug covers. A wire's ends, a splice
- * under its tape and a part's own side of a plug are left to those who ask for them.
+ * Points worth suggesting: every pin from its wire's side and every terminal, plugged or not; a wire's
+ * ends are left to those who ask for them. Points that are one node are suggested once.
  */
 export function suggestedPoints(compiled: CompiledCircuit): string[] {
-  const { points, circuit } = compiled.netlist;
+  const { points, circuit, nodeOf } = compiled.netlist;
   const wires = new Set(circuit.wires.map(({ id }) => id));
-  const splices = new Set(circuit.parts.filter(({ kind }) => kind === "splice").map(({ id }) => id));
+  const met = new Set<number>();
   return points.names.filter((name) => {
-    if (wires.has(points.ownerOf.get(name) ?? "")) return false;
-    return !points.pinOnTerminal.has(name) && !splices.has(points.ownerOf.get(name) ?? "");
+    const node = nodeOf.get(name) ?? -1;
+    if (wires.has(points.ownerOf.get(name) ?? "") || met.has(node)) return false;
+    met.add(node);
+    return true;
   });
 }

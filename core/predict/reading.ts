@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { keyPositions } from "../circuit/parts/ignition";
-import { spinFeels } from "../motor/mechanicalMode";
+import { noises, spinFeels } from "../motor/mechanicalMode";
 
 const point = z.string().min(1).max(64);
 
@@ -63,32 +63,96 @@ export const spinReading = z.strictObject({
   seen: z.enum(spinFeels),
 });
 
-/** Every test Airway understands so far: adding one is a schema here and a model in `tests/`. */
+export const ampsReading = z.strictObject({
+  test: z.literal("amps"),
+  ...setupSchema,
+  around: z.string().max(32),
+  amps: z.number().min(-10_000).max(10_000),
+});
+export const listenReading = z.strictObject({
+  test: z.literal("listen"),
+  ...setupSchema,
+  ventCovered: z.boolean().optional(),
+  seen: z.enum(noises),
+  followsSpeed: z.boolean().optional(),
+});
+export const smellSeen = ["none", "burnt", "musty"] as const;
+export const smellReading = z.strictObject({
+  test: z.literal("smell"),
+  ...setupSchema,
+  seen: z.enum(smellSeen),
+});
+export const historyOf = ["heat", "bumps", "damp", "wet-carpet", "recent-work", "recall"] as const;
+export const historySeen = ["yes", "no"] as const;
+export const historyReading = z.strictObject({
+  test: z.literal("history"),
+  ...setupSchema,
+  of: z.enum(historyOf),
+  seen: z.enum(historySeen),
+});
+export const tapSeen = ["starts", "changes", "nothing"] as const;
+export const tapReading = z.strictObject({
+  test: z.literal("tap"),
+  ...setupSchema,
+  at: z.string().max(32),
+  seen: z.enum(tapSeen),
+});
+export const lamploadSeen = ["bright", "dim", "dark"] as const;
+export const lamploadReading = z.strictObject({
+  test: z.literal("lampload"),
+  ...setupSchema,
+  lampFor: z.string().max(32),
+  seen: z.enum(lamploadSeen),
+});
+export const swapSeen = ["fixed", "same"] as const;
+export const swapReading = z.strictObject({
+  test: z.literal("swap"),
+  ...setupSchema,
+  at: z.string().max(32),
+  seen: z.enum(swapSeen),
+});
+export const rippleSeen = ["even", "uneven", "missing"] as const;
+export const rippleReading = z.strictObject({
+  test: z.literal("ripple"),
+  ...setupSchema,
+  at: z.string().max(32),
+  seen: z.enum(rippleSeen),
+});
+
+/** Every test Airway understands: adding one is a schema here and a model in `tests/`. */
 export const readingSchema = z.discriminatedUnion("test", [
   airflowReading,
   lightReading,
   voltsReading,
   ohmsReading,
+  ampsReading,
   lookReading,
   spinReading,
+  listenReading,
+  smellReading,
+  historyReading,
+  tapReading,
+  lamploadReading,
+  swapReading,
+  rippleReading,
 ]);
 
 export type Reading = z.infer<typeof readingSchema>;
 export type TestName = Reading["test"];
 export type ReadingOf<T extends TestName> = Extract<Reading, { test: T }>;
 
+/** Keys of a reading that tell what came of it and how it came to be known. */
+const resultKeys = ["seen", "volts", "ohms", "amps", "followsSpeed", "heard"] as const;
+
 type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 /** A reading without its result: what to do, not yet what it did. */
-export type Look = Without<Reading, "seen" | "volts" | "ohms" | "heard">;
+export type Look = Without<Reading, (typeof resultKeys)[number]>;
 export type LookOf<T extends TestName> = Extract<Look, { test: T }>;
 
 /** The look of a reading: its result and how it came to be known taken away. */
 export function lookOf(reading: Reading): Look {
   const look: Record<string, unknown> = { ...reading };
-  delete look.heard;
-  delete look.seen;
-  delete look.volts;
-  delete look.ohms;
+  for (const key of resultKeys) delete look[key];
   return look as unknown as Look;
 }
 
@@ -101,5 +165,6 @@ export function lookKey(look: Look): string {
 /** What a reading gave: a word, a number, or null where the meter showed no end. */
 export function resultOf(reading: Reading): string | number | null {
   if (reading.test === "volts") return reading.volts;
+  if (reading.test === "amps") return reading.amps;
   return reading.test === "ohms" ? reading.ohms : reading.seen;
 }

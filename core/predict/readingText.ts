@@ -1,5 +1,5 @@
-import { ohmsText, voltsText } from "../units/wording";
-import type { Look, Reading } from "./reading";
+import { ampsText, ohmsText, voltsText } from "../units/wording";
+import type { Look, LookOf, Reading } from "./reading";
 
 /** The set-up of a look in words: `key run, speed 2`. */
 export function setupText(look: Look): string {
@@ -30,11 +30,40 @@ export function lookText(look: Look): string {
       return `look at ${look.at}`;
     case "spin":
       return `spin ${look.at} by hand`;
+    case "amps":
+      return `clamp round ${look.around}`;
+    case "listen":
+      return look.ventCovered ? "listen, a finger over the motor's vent hole" : "listen";
+    case "smell":
+      return "smell at the vent";
+    case "history":
+      return `ask: ${historyWords[look.of]}`;
+    case "tap":
+      return `tap or wiggle ${look.at}`;
+    case "lampload":
+      return `load lamp in place of ${look.lampFor}`;
+    case "swap":
+      return `known-good relay in place of ${look.at}`;
+    case "ripple":
+      return `current humps of ${look.at}`;
   }
 }
+
+/** What `history` asks. */
+export const historyWords: Readonly<Record<LookOf<"history">["of"], string>> = {
+  heat: "does heat change it",
+  bumps: "do bumps change it",
+  damp: "does damp change it",
+  "wet-carpet": "is the carpet wet",
+  "recent-work": "was there recent work on it",
+  recall: "is there a recall on it",
+};
 
 /** What was seen, in a word or a figure with its unit. */
 export function resultText(reading: Reading): string {
   if (reading.test === "volts") return voltsText(reading.volts);
+  if (reading.test === "amps") return ampsText(reading.amps);
+  if (reading.test === "listen" && reading.followsSpeed !== undefined && reading.seen !== "quiet")
+    return `${reading.seen}, ${reading.followsSpeed ? "follows" : "does not follow"} the speed`;
   return reading.test === "ohms" ? ohmsText(reading.ohms) : reading.seen;
 }

@@ -1,64 +1,151 @@
 import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
-import type { PointSolver } from "../solve/pointSolver";
+import type { PointSolver, SolvedState } from "../solve/pointSolver";
 import type { SetupState } from "../solve/setup";
 import { lampVolts, testLight } from "../solve/tungstenLamp";
+import type { RowChanges } from "./compiledCircuit";
 import { lampOdds } from "./eye";
 import type { VehicleDraw } from "./vehicleDraw";
 
 /**
  * Everything every fault predicts in one set-up: a row a distinct change of the netlist (row 0 is
- * healthy), a column a drawn vehicle.
+ * healthy), a column a drawn vehicle. A row is solved when it is first asked for.
  */
 export class SetupTable {
   /** Volts by (row, draw, node); NaN where floating. */
   private readonly volts: Float32Array;
-  /** Airflow by (row, draw, motor) in rad/s times the airflow per rpm. */
-  private readonly airflow: Float32Array;
+  /** Radians a second by (row, draw, motor). */
+  private readonly speed: Float32Array;
+  /** Airflow per rpm as a share of the healthy fan's, by (row, draw, motor). */
+  private readonly airflowTimes: Float32Array;
+  /** Amps by (row, draw, clamped branch). */
+  private readonly amps: Float32Array;
+  /** Place of each wire and motor branch among the clamped ones. */
+  private readonly clamped: Int32Array;
+  private readonly clampedCount: number;
   /** Ohms from a node to the reference by (row, node), nominal vehicle. */
   private readonly behind: Float32Array;
   private readonly buzz: Uint8Array;
-  /** Odds of a test light's four outcomes by (row, draw, node, clip), once asked for; NaN before. */
-  private lamp: Float32Array | null = null;
+  private readonly solved: Uint8Array;
+  /** Amps of every branch of the healthy circuit, by (draw, branch). */
+  private readonly healthyAmps: Float64Array;
+  private readonly scratch: Float64Array;
 
   constructor(
     private readonly netlist: Netlist,
-    solver: PointSolver,
-    rows: readonly (readonly Change[])[],
+    private readonly solver: PointSolver,
+    private readonly rows: readonly RowChanges[],
     private readonly draws: readonly VehicleDraw[],
-    setup: SetupState,
+    private readonly setup: SetupState,
   ) {
     const nodes = netlist.nodeNames.length;
+    const motors = netlist.motors.length;
     const cells = rows.length * draws.length;
+    let clamps = 0;
+    this.clamped = Int32Array.from(netlist.branches, ({ spread }) =>
+      spread === "wire" || spread === "winding" ? clamps++ : -1,
+    );
+    this.clampedCount = clamps;
     this.volts = new Float32Array(cells * nodes);
-    this.airflow = new Float32Array(cells * netlist.motors.length);
+    this.speed = new Float32Array(cells * motors);
+    this.airflowTimes = new Float32Array(cells * motors);
+    this.amps = new Float32Array(cells * clamps);
     this.behind = new Float32Array(rows.length * nodes);
     this.buzz = new Uint8Array(cells);
-    const behind = new Float64Array(nodes);
-    rows.forEach((changes, row) => {
-      draws.forEach((vehicle, draw) => {
-        const solved = solver.solve(vehicle.values, setup, changes, draw > 0);
-        const cell = row * draws.length + draw;
-        for (let node = 0; node < nodes; node++) {
-          this.volts[cell * nodes + node] =
-            solved.floating[node] === 1 ? Number.NaN : (solved.volts[node] as number);
-        }
-        for (let motor = 0; motor < netlist.motors.length; motor++) {
-          this.airflow[cell * netlist.motors.length + motor] =
-            (solved.speeds[motor] as number) * airflowTimes(changes, motor);
-        }
-        this.buzz[cell] = solved.buzzing.includes(1) ? 1 : 0;
-        if (draw === 0) {
-          solver.ohmsBehind(behind);
-          this.behind.set(behind, row * nodes);
-        }
-      });
-    });
+    this.solved = new Uint8Array(rows.length);
+    this.healthyAmps = new Float64Array(draws.length * netlist.branches.length);
+    this.scratch = new Float64Array(nodes);
+    for (const [row, changes] of rows.entries()) {
+      for (let motor = 0; motor < motors; motor++)
+        for (let draw = 0; draw < draws.length; draw++)
+          this.airflowTimes[(row * draws.length + draw) * motors + motor] = airflowTimes(
+            changes[draw] ?? [],
+            motor,
+          );
+    }
+  }
+
+  /** Solves the rows not met yet. */
+  complete(): void {
+    for (let row = 0; row < this.rows.length; row++) if (this.solved[row] === 0) this.solveRow(row);
+  }
+
+  private solveRow(row: number): void {
+    if (row > 0 && this.solved[0] === 0) this.solveRow(0);
+    this.solved[row] = 1;
+    const { draws, solver, setup, scratch } = this;
+    const byDraw = this.rows[row] ?? [];
+    for (let draw = 0; draw < draws.length; draw++) {
+      const changes = byDraw[draw] ?? [];
+      const cell = row * draws.length + draw;
+      if (draw > 0 && row > 0 && this.isIdle(changes, draw)) {
+        this.copyHealthy(row, draw);
+        continue;
+      }
+      const { values } = draws[draw] as VehicleDraw;
+      const solved = solver.solve(values, setup, changes, draw > 0);
+      this.keep(cell, solved);
+      if (row === 0) this.healthyAmps.set(solved.amps, draw * solved.amps.length);
+      if (draw > 0) continue;
+      solver.ohmsBehind(scratch);
+      this.behind.set(scratch, row * scratch.length);
+    }
+  }
+
+  /**
+   * True where a change cannot show: ohms added where the healthy vehicle carries no current, or a motor
+   * altered that gets none (the compensation theorem). What an open cuts off floats all the same.
+   */
+  private isIdle(changes: readonly Change[], draw: number): boolean {
+    const [only] = changes;
+    if (changes.length !== 1 || !only) return false;
+    const branch =
+      only.type === "series"
+        ? only.branch
+        : only.type === "motor"
+          ? (this.netlist.motors[only.motor]?.branch ?? -1)
+          : -1;
+    if (branch < 0) return false;
+    const amps = this.healthyAmps[draw * this.netlist.branches.length + branch] as number;
+    return Math.abs(amps) < idleAmps;
+  }
+
+  /** The healthy cell again, what floats in the nominal vehicle floating here too. */
+  private copyHealthy(row: number, draw: number): void {
+    const count = this.draws.length;
+    const cell = row * count + draw;
+    const nodes = this.netlist.nodeNames.length;
+    const motors = this.netlist.motors.length;
+    for (let node = 0; node < nodes; node++) {
+      const floats = Number.isNaN(this.volts[row * count * nodes + node] as number);
+      this.volts[cell * nodes + node] = floats ? Number.NaN : (this.volts[draw * nodes + node] as number);
+    }
+    for (let motor = 0; motor < motors; motor++)
+      this.speed[cell * motors + motor] = this.speed[draw * motors + motor] as number;
+    for (let clamp = 0; clamp < this.clampedCount; clamp++)
+      this.amps[cell * this.clampedCount + clamp] = this.amps[draw * this.clampedCount + clamp] as number;
+    this.buzz[cell] = this.buzz[draw] as number;
+  }
+
+  private keep(cell: number, solved: SolvedState): void {
+    const { netlist, clamped, clampedCount } = this;
+    const nodes = netlist.nodeNames.length;
+    for (let node = 0; node < nodes; node++)
+      this.volts[cell * nodes + node] =
+        solved.floating[node] === 1 ? Number.NaN : (solved.volts[node] as number);
+    for (let motor = 0; motor < netlist.motors.length; motor++)
+      this.speed[cell * netlist.motors.length + motor] = solved.speeds[motor] as number;
+    for (let branch = 0; branch < clamped.length; branch++) {
+      const place = clamped[branch] as number;
+      if (place >= 0) this.amps[cell * clampedCount + place] = solved.amps[branch] as number;
+    }
+    this.buzz[cell] = solved.buzzing.includes(1) ? 1 : 0;
   }
 
   /** Volts of a node; NaN where it floats, 0 at the reference. */
   voltsAt(row: number, draw: number, node: number): number {
     if (node < 0) return 0;
+    if (this.solved[row] === 0) this.solveRow(row);
     const cell = row * this.draws.length + draw;
     return this.volts[cell * this.netlist.nodeNames.length + node] as number;
   }
@@ -72,42 +159,37 @@ export class SetupTable {
     return Number.isNaN(volts) ? 0 : volts;
   }
 
+  /** Radians a second of a motor. */
+  speedAt(row: number, draw: number, motor: number): number {
+    if (this.solved[row] === 0) this.solveRow(row);
+    const cell = row * this.draws.length + draw;
+    return this.speed[cell * this.netlist.motors.length + motor] as number;
+  }
+
+  /** Airflow of a motor's fan, in the radians a second of a healthy one. */
   airflowAt(row: number, draw: number, motor: number): number {
     const cell = row * this.draws.length + draw;
-    return this.airflow[cell * this.netlist.motors.length + motor] as number;
+    const times = this.airflowTimes[cell * this.netlist.motors.length + motor] as number;
+    return times * this.speedAt(row, draw, motor);
+  }
+
+  /** Amps of a wire's or motor's branch; 0 for others. */
+  ampsAt(row: number, draw: number, branch: number): number {
+    if (this.solved[row] === 0) this.solveRow(row);
+    const place = this.clamped[branch] as number;
+    if (place < 0) return 0;
+    return this.amps[(row * this.draws.length + draw) * this.clampedCount + place] as number;
   }
 
   buzzes(row: number, draw: number): boolean {
+    if (this.solved[row] === 0) this.solveRow(row);
     return this.buzz[row * this.draws.length + draw] === 1;
   }
 
-  /**
-   * Odds that a test light between a node and a battery post is called bright, dim, dark or
-   * flickering; kept once computed.
-   */
-  lightAtBattery(row: number, draw: number, node: number, clip: "+" | "-", out: Float64Array): void {
-    const cell = row * this.draws.length + draw;
-    const nodes = this.netlist.nodeNames.length + 1;
-    this.lamp ??= new Float32Array(this.buzz.length * nodes * 2 * 4).fill(Number.NaN);
-    const { lamp } = this;
-    const at = ((cell * nodes + node + 1) * 2 + (clip === "+" ? 1 : 0)) * 4;
-    if (Number.isNaN(lamp[at])) {
-      const other = clip === "+" ? this.netlist.battery.positive : -1;
-      this.callLamp(row, draw, this.lampBetween(row, draw, node, other), lamp, at);
-    }
-    for (let i = 0; i < 4; i++) out[i] = lamp[at + i] as number;
-  }
-
-  /** The same between any two nodes. */
-  lightBetween(row: number, draw: number, probe: number, clip: number, out: Float64Array): void {
-    const odds = new Float32Array(4);
-    this.callLamp(row, draw, this.lampBetween(row, draw, probe, clip), odds, 0);
-    out.set(odds);
-  }
-
-  private callLamp(row: number, draw: number, volts: number, out: Float32Array, at: number): void {
+  /** Odds that a test light between two nodes is called bright, dim, dark or flickering. */
+  lightOdds(row: number, draw: number, probe: number, clip: number, out: Float64Array): void {
     const vehicle = this.draws[draw] as VehicleDraw;
-    lampOdds(volts, vehicle.eyes, this.buzzes(row, draw), out, at);
+    lampOdds(this.lampBetween(row, draw, probe, clip), vehicle.eyes, this.buzzes(row, draw), out, 0);
   }
 
   /** Volts across a test light between two nodes, behind the ohms each has to the reference. */
@@ -118,9 +200,13 @@ export class SetupTable {
   }
 
   private seen(row: number, node: number): number {
+    if (node >= 0 && this.solved[row] === 0) this.solveRow(row);
     return node < 0 ? 0 : (this.behind[row * this.netlist.nodeNames.length + node] as number);
   }
 }
+
+/** Below this a branch carries nothing. */
+const idleAmps = 1e-7;
 
 function airflowTimes(changes: readonly Change[], motor: number): number {
   let times = 1;

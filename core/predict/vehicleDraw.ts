@@ -11,6 +11,8 @@ export interface VehicleDraw {
   readonly eyes: Eyes;
   /** This hand's airflow judgement, as a factor near 1. */
   readonly airflowBias: number;
+  /** Where in its band a continuous fault of this vehicle lies, 0 to 1. */
+  readonly severity: number;
 }
 
 /** Relative scatter (log standard deviation) by what a branch is: judgements, no source. */
@@ -71,21 +73,30 @@ function drawnValues(netlist: Netlist, nominal: Values, battery: number, normal:
   };
 }
 
+/** The middles of `count` equal slices of 0 to 1, shuffled. */
+function shuffledSlices(count: number, normal: () => number): number[] {
+  const order = Array.from({ length: count }, (_, i) => (i + 0.5) / count);
+  for (let i = count - 1; i > 0; i--) {
+    const j = Math.min(i, Math.floor(normalCdf(normal()) * (i + 1)));
+    [order[i], order[j]] = [order[j] as number, order[i] as number];
+  }
+  return order;
+}
+
 /**
- * Whole vehicles drawn from the tolerances: the first nominal, the rest with their battery volts
- * spread evenly over the distribution, since every reading shares them.
+ * Whole vehicles drawn from the tolerances: the first nominal, the rest with their battery volts and the
+ * severity of their fault each spread evenly over the distribution, since every reading shares them.
  */
 export function vehicleDraws(netlist: Netlist, count: number, seed: number): VehicleDraw[] {
   const nominal = nominalValues(netlist);
   const normal = normals(seed);
-  const order = Array.from({ length: count - 1 }, (_, i) => i);
-  for (let i = order.length - 1; i > 0; i--) {
-    const j = Math.min(i, Math.floor(normalCdf(normal()) * (i + 1)));
-    [order[i], order[j]] = [order[j] as number, order[i] as number];
-  }
-  const draws: VehicleDraw[] = [{ values: nominal, eyes: { brightVolts, dimVolts }, airflowBias: 1 }];
-  for (const slice of order) {
-    const battery = normalQuantile((slice + 0.5) / order.length);
+  const batteries = shuffledSlices(count - 1, normal);
+  const severities = shuffledSlices(count - 1, normal);
+  const draws: VehicleDraw[] = [
+    { values: nominal, eyes: { brightVolts, dimVolts }, airflowBias: 1, severity: 0.5 },
+  ];
+  for (let draw = 1; draw < count; draw++) {
+    const battery = normalQuantile(batteries[draw - 1] as number);
     draws.push({
       values: drawnValues(netlist, nominal, battery, normal),
       eyes: {
@@ -93,6 +104,7 @@ export function vehicleDraws(netlist: Netlist, count: number, seed: number): Veh
         dimVolts: dimVolts + lampVoltsSpread * normal(),
       },
       airflowBias: Math.exp(0.08 * normal()),
+      severity: severities[draw - 1] as number,
     });
   }
   return draws;

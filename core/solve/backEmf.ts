@@ -5,28 +5,33 @@ import { lampAmps, lampSiemens, loadLamp } from "./tungstenLamp";
 /** Below this conductance (siemens) a load has no path to draw through. */
 const noPath = 1e-12;
 
+/** The circuit as its loads meet it. */
+export interface RestOfCircuit {
+  /** Amps of a load with no EMF anywhere. */
+  readonly drawn: (load: number) => number;
+  /** Amps a load loses for a volt of EMF in another. */
+  readonly siemens: (load: number, other: number) => number;
+}
+
 /**
  * Back-EMF of each load: with the rest of the circuit linear, amps = drawn − Σ siemens × EMF, and each
  * load's amps and EMF follow from its volts by its own law.
  * @param speeds filled with radians a second by motor
- * @param drawn amps of a load with no EMF anywhere
- * @param siemens amps a load loses for a volt of EMF in another
  */
 export function backEmf(
   loads: readonly Load[],
   speeds: Float64Array,
-  drawn: (load: number) => number,
-  siemens: (load: number, other: number) => number,
+  rest: RestOfCircuit,
 ): readonly number[] {
   const [only] = loads;
   if (!only) return [];
   if (loads.length === 1 && only.motor) {
     const { constants, index } = only.motor;
-    const speed = behindSource(constants, drawn(0), siemens(0, 0));
+    const speed = behindSource(constants, rest.drawn(0), rest.siemens(0, 0));
     speeds[index] = speed;
     return [constants.k * speed];
   }
-  return newton(loads, speeds, drawn, siemens);
+  return newton(loads, speeds, rest);
 }
 
 /**
@@ -34,8 +39,12 @@ export function backEmf(
  * the closed form of `steadySpeed`.
  */
 function behindSource(motor: MotorConstants, amps: number, siemens: number): number {
-  if (siemens < noPath) return 0;
-  return steadySpeed({ ...motor, ohms: 1 / siemens }, amps / siemens);
+  if (siemens < noPath || motor.held) return 0;
+  // steadySpeed of the motor with 1 / siemens for its ohms, at amps / siemens volts.
+  const torque = motor.k * amps - motor.friction;
+  if (torque <= 0) return 0;
+  const slope = motor.viscous + motor.k * motor.k * siemens;
+  return (2 * torque) / (slope + Math.sqrt(slope * slope + 4 * motor.fan * torque));
 }
 
 /** Amps through a load at a voltage, and their slope in siemens. */
@@ -54,12 +63,7 @@ const rounds = 60;
 const leastAmps = 1e-11;
 
 /** Damped Newton on the volts across several loads. */
-function newton(
-  loads: readonly Load[],
-  speeds: Float64Array,
-  drawn: (load: number) => number,
-  siemens: (load: number, other: number) => number,
-): number[] {
+function newton(loads: readonly Load[], speeds: Float64Array, { drawn, siemens }: RestOfCircuit): number[] {
   const ohms = loads.map(({ element }) => element.ohms);
   const open = loads.map((_, i) => drawn(i));
   const admittance = loads.map((_, i) => loads.map((__, j) => siemens(i, j)));

@@ -5,7 +5,9 @@ import type { PointInputs } from "./pointSolver";
 import type { LinearElement, Load, PortNetwork, Tap } from "./portNetwork";
 import type { StageForm } from "./solvedState";
 
-const dutyTolerance = 1e-10;
+const dutyTolerance = 1e-9;
+/** Good enough for a prediction: a tenth of a millivolt at the motor. */
+const roughDuty = 2e-5;
 const dutyRounds = 60;
 /** A stage only takes the motor's current: beyond this the other way it blocks. */
 const reverseAmps = 1e-6;
@@ -31,6 +33,7 @@ export class DeviceStates {
   /** Ends of every port but the lamp's, which come with the set-up. */
   private readonly endsOf: Edge[];
   private parent = new Int32Array(1);
+  private tolerance = dutyTolerance;
   private inputs!: PointInputs;
   private current: LinearElement[] = [];
   /** Amps by element of `current`; the element of each live stage, or -1. */
@@ -93,6 +96,7 @@ export class DeviceStates {
     speeds: Float64Array,
   ): Uint8Array | null {
     this.inputs = inputs;
+    this.tolerance = dutyTolerance;
     const { devices } = this.netlist;
     const held = devices.map((_, device) => this.heldAt(device));
     held.forEach((hold, device) => {
@@ -128,6 +132,7 @@ export class DeviceStates {
     speeds: Float64Array,
   ): boolean {
     this.inputs = inputs;
+    this.tolerance = roughDuty;
     const { devices } = this.netlist;
     this.solve(network, loads, groups, speeds);
     for (let device = 0; device < devices.length; device++) {
@@ -230,7 +235,7 @@ export class DeviceStates {
       let moved = 0;
       for (const module of free)
         moved = Math.max(moved, this.findDuty(module, network, loads, groups, speeds));
-      if (free.length === 1 || moved < dutyTolerance) return;
+      if (free.length === 1 || moved < this.tolerance) return;
     }
   }
 
@@ -252,7 +257,7 @@ export class DeviceStates {
 
   /**
    * The duty at which a control's command and its own effect on the network agree: a root between 0
-   * and 1 by the Illinois method (Dowell and Jarratt 1971), kept bracketed.
+   * and 1 by the secant method, halving the bracket where that would leave it.
    * @returns how far the duty moved
    */
   private findDuty(
@@ -264,26 +269,20 @@ export class DeviceStates {
   ): number {
     const before = this.duty[module] as number;
     let [low, high] = [0, 1];
-    let [atLow, atHigh] = [Number.NaN, Number.NaN];
-    let last = 0;
+    let [earlier, earlierGap] = [Number.NaN, Number.NaN];
     for (let round = 0; round < dutyRounds; round++) {
       const duty = this.duty[module] as number;
       const gap = this.askedDuty(module, network) - duty;
-      if (Math.abs(gap) < dutyTolerance) break;
-      if (gap > 0) {
-        [low, atLow] = [duty, gap];
-        if (last === 1) atHigh /= 2;
-        last = 1;
-      } else {
-        [high, atHigh] = [duty, gap];
-        if (last === -1) atLow /= 2;
-        last = -1;
-      }
-      // Until both sides are known the command itself is the next guess.
-      const bracketed = !Number.isNaN(atLow) && !Number.isNaN(atHigh);
-      const next = bracketed ? (low * atHigh - high * atLow) / (atHigh - atLow) : duty + gap;
+      if (Math.abs(gap) < this.tolerance) break;
+      if (gap > 0) low = Math.max(low, duty);
+      else high = Math.min(high, duty);
       if (high - low < dutyTolerance) break;
-      this.duty[module] = Math.min(1, Math.max(0, next));
+      // The first guess is what the command asks for as things stand.
+      const secant = duty - (gap * (duty - earlier)) / (gap - earlierGap);
+      let next = Number.isNaN(earlier) ? duty + gap : secant;
+      if (!(next >= low && next <= high) || next === duty) next = (low + high) / 2;
+      [earlier, earlierGap] = [duty, gap];
+      this.duty[module] = next;
       this.solveStages(network, loads, groups, speeds);
     }
     return Math.abs((this.duty[module] as number) - before);

@@ -48,6 +48,7 @@ export class PortNetwork {
   private readonly ends: Edge[];
   private values: Float64Array = new Float64Array(0);
   private matrix: Float64Array = new Float64Array(0);
+  private result: Float64Array = new Float64Array(0);
   private groups: Groups = { of: new Int32Array(0), count: 1, pins: [] };
   /** Potential of each group after the last `solve`; 0 for those without one of their own. */
   private potential = new Float64Array(1);
@@ -156,18 +157,6 @@ export class PortNetwork {
     return node < 0 ? 0 : (this.groups.of[node] as number);
   }
 
-  /** Adds what taps leave of each free group to a row or column of the matrix. */
-  private addGroups(taps: readonly Tap[], put: (unknown: number, share: number) => void): void {
-    for (let i = 0; i < taps.length; i++) {
-      const { port, share } = taps[i] as Tap;
-      const { a, b } = this.ends[port] as Edge;
-      const [from, to] = [this.free[this.groupAt(a)] as number, this.free[this.groupAt(b)] as number];
-      if (from === to) continue;
-      if (from >= 0) put(from, share);
-      if (to >= 0) put(to, -share);
-    }
-  }
-
   /**
    * Decides which groups have a potential of their own: in every set of groups that ports join, all but
    * the reference's, or all but the first.
@@ -179,6 +168,31 @@ export class PortNetwork {
     for (let group = 0; group < this.groups.count; group++)
       this.free[group] = parent[group] === group ? -1 : count++;
     return count;
+  }
+
+  /**
+   * Adds what taps leave of each free group to a row or a column of the matrix.
+   * @param sign factor on the shares
+   * @param start cell of the first free group
+   * @param stride cells from one group to the next
+   */
+  private addGroups(taps: readonly Tap[], sign: number, start: number, stride: number): void {
+    const { matrix, free } = this;
+    for (let i = 0; i < taps.length; i++) {
+      const { port, share } = taps[i] as Tap;
+      const { a, b } = this.ends[port] as Edge;
+      const from = free[this.groupAt(a)] as number;
+      const to = free[this.groupAt(b)] as number;
+      if (from === to) continue;
+      if (from >= 0) {
+        const at = start + stride * from;
+        matrix[at] = (matrix[at] as number) + sign * share;
+      }
+      if (to >= 0) {
+        const at = start + stride * to;
+        matrix[at] = (matrix[at] as number) - sign * share;
+      }
+    }
   }
 
   /**
@@ -202,13 +216,9 @@ export class PortNetwork {
       for (let col = 0; col < linear; col++)
         matrix[start + col] = this.transfer(senses, (elements[col] as LinearElement).carries);
       matrix[start + row] = (matrix[start + row] as number) + ohms;
-      this.addGroups(senses, (free, share) => {
-        matrix[start + linear + free] = (matrix[start + linear + free] as number) - share;
-      });
-      this.addGroups(carries, (free, share) => {
-        const at = (linear + free) * width + row;
-        matrix[at] = (matrix[at] as number) + share;
-      });
+      if (freeCount === 0) continue;
+      this.addGroups(senses, -1, start + linear, 1);
+      this.addGroups(carries, 1, linear * width + row, width);
     }
     return { unknowns, width };
   }
@@ -218,7 +228,7 @@ export class PortNetwork {
    * @param elements everything that conducts, the loads' own elements last and in order
    * @param parent root of each group's set as the elements join them
    * @param speeds filled with radians a second by motor
-   * @returns amps by element, in order
+   * @returns amps by element, in order; good until the next call
    */
   solve(
     elements: readonly LinearElement[],
@@ -238,13 +248,12 @@ export class PortNetwork {
     const firstLoad = linear - loads.length;
     for (let load = 0; load < loads.length; load++) matrix[(firstLoad + load) * width + unknowns + load] = -1;
     eliminate(matrix, unknowns, width);
-    const emf = backEmf(
-      loads,
-      speeds,
-      (load) => matrix[(firstLoad + load) * width + width - 1] as number,
-      (load, other) => -(matrix[(firstLoad + load) * width + unknowns + other] as number),
-    );
-    const result = new Float64Array(unknowns);
+    const emf = backEmf(loads, speeds, {
+      drawn: (load) => matrix[(firstLoad + load) * width + width - 1] as number,
+      siemens: (load, other) => -(matrix[(firstLoad + load) * width + unknowns + other] as number),
+    });
+    if (this.result.length < unknowns) this.result = new Float64Array(2 * unknowns);
+    const { result } = this;
     for (let row = 0; row < unknowns; row++) {
       let own = matrix[row * width + width - 1] as number;
       for (let load = 0; load < loads.length; load++)

@@ -22,6 +22,9 @@ export function minutesText(minutes: number): string {
 /** Volts to a tenth, as a technician says them. */
 export const voltsText = (volts: number): string => `${(Math.abs(volts) < 0.05 ? 0 : volts).toFixed(1)} V`;
 
+/** Amps to a tenth. */
+export const ampsText = (amps: number): string => `${(Math.abs(amps) < 0.05 ? 0 : amps).toFixed(1)} A`;
+
 /** Ohms with sane digits; null or Infinity is "no end". */
 export function ohmsText(ohms: number | null): string {
   if (ohms === null || !Number.isFinite(ohms)) return "no end";

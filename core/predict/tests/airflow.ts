@@ -1,5 +1,6 @@
-import { normalCdf } from "../normal";
-import { airflowSeen } from "../reading";
+import { roughNormalCdf } from "../normal";
+import { batteryPosts } from "../probePoints";
+import { airflowSeen, type LookOf } from "../reading";
 import { mixRows, type WordTest } from "../testModel";
 
 /** Softness of the judgement, as a log ratio: at the vent, and as told by a customer. */
@@ -16,19 +17,42 @@ export const airflowTest: WordTest<"airflow"> = {
   test: "airflow",
   gives: "word",
   minutes: 0.3,
-  tool: null,
+  tools: [],
   outcomes: airflowSeen,
   problems: (compiled, { at }) =>
     at === undefined || compiled.netlist.motors.some(({ part }) => part.id === at)
       ? []
       : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
   reaches: () => [],
-  candidates: (compiled) =>
-    compiled.netlist.circuit.settings.map((setting) => ({
-      test: "airflow" as const,
-      key: "run" as const,
-      setting,
-    })),
+  candidates: (compiled) => {
+    const { motors, circuit, points } = compiled.netlist;
+    const { plus, minus } = batteryPosts(compiled);
+    return [
+      ...circuit.settings.map((setting) => ({ test: "airflow" as const, key: "run" as const, setting })),
+      ...compiled
+        .liveSetups()
+        .filter(({ selectors }) => selectors)
+        .flatMap((setup) =>
+          motors.slice(1).map(({ part }) => ({ test: "airflow" as const, at: part.id, ...setup })),
+        ),
+      // The motor fed directly, its plug off.
+      ...motors.flatMap(({ part }): LookOf<"airflow">[] => {
+        const plug = points.pinOnTerminal.get(`${part.id}.+`);
+        if (!plug) return [];
+        return [
+          {
+            test: "airflow",
+            at: part.id,
+            unplugged: [plug.slice(0, plug.indexOf(":"))],
+            bridged: [
+              [plus, `${part.id}.+`],
+              [minus, `${part.id}.-`],
+            ],
+          },
+        ];
+      }),
+    ];
+  },
   odds: (compiled, look, heard) => {
     const table = compiled.table(look);
     const motor = Math.max(
@@ -36,12 +60,12 @@ export const airflowTest: WordTest<"airflow"> = {
       compiled.netlist.motors.findIndex(({ part }) => part.id === look.at),
     );
     const spread = heard ? heardSpread : handSpread;
-    const top = compiled.topAirflow[motor] ?? 0;
+    const top = compiled.topSpeed[motor] ?? 0;
     const healthy = table.airflowAt(0, 0, motor);
     const stray = healthy < shares.none * top;
     const measure = stray ? top : healthy;
     const below = (share: number, level: number): number =>
-      normalCdf((Math.log(share) - Math.log(Math.max(level, 1e-6))) / spread);
+      roughNormalCdf((Math.log(share) - Math.log(Math.max(level, 1e-6))) / spread);
     return mixRows(
       compiled,
       (row, draw, out) => {

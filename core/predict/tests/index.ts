@@ -1,10 +1,18 @@
 import type { TestName } from "../reading";
 import type { TestModel } from "../testModel";
 import { airflowTest } from "./airflow";
+import { ampsTest } from "./amps";
+import { historyTest } from "./history";
+import { lamploadTest } from "./lampload";
 import { lightTest } from "./light";
+import { listenTest } from "./listen";
 import { lookTest } from "./look";
 import { ohmsTest } from "./ohms";
+import { rippleTest } from "./ripple";
+import { smellTest } from "./smell";
 import { spinTest } from "./spin";
+import { swapTest } from "./swap";
+import { tapTest } from "./tap";
 import { voltsTest } from "./volts";
 
 /** Every test's observation model, in the order looks of equal worth are offered. */
@@ -12,7 +20,15 @@ export const testModels: { readonly [T in TestName]: TestModel<T> } = {
   airflow: airflowTest,
   light: lightTest,
   look: lookTest,
+  listen: listenTest,
+  smell: smellTest,
+  history: historyTest,
   volts: voltsTest,
+  amps: ampsTest,
+  tap: tapTest,
   spin: spinTest,
   ohms: ohmsTest,
+  swap: swapTest,
+  lampload: lamploadTest,
+  ripple: rippleTest,
 };

@@ -22,6 +22,8 @@ const failedOdds: Readonly<Record<string, LookOdds>> = {
   "ground high": [0.35, 0.6, 0.01, 0.03, 0.005, 0.005],
   "ground open": [0.4, 0.5, 0.01, 0.05, 0.035, 0.005],
   "relay high": [0.7, 0.12, 0.16, 0.01, 0.005, 0.005],
+  "module dead": [0.55, 0.08, 0.14, 0.2, 0.02, 0.01],
+  "module full-on": [0.6, 0.08, 0.12, 0.17, 0.02, 0.01],
   "motor debris": [0.4, 0.02, 0.01, 0.03, 0.535, 0.005],
   "CAR filter-blocked": [0.06, 0.01, 0.005, 0.02, 0.9, 0.005],
 };
@@ -40,7 +42,7 @@ export const lookTest: WordTest<"look"> = {
   test: "look",
   gives: "word",
   minutes: 0.4,
-  tool: null,
+  tools: [],
   outcomes: lookSeen,
   problems: (compiled, { at }) =>
     isVisible(compiled, at) ? [] : [{ path: "at", message: `no part or connector ${JSON.stringify(at)}` }],
@@ -48,7 +50,7 @@ export const lookTest: WordTest<"look"> = {
   candidates: (compiled) => {
     const { circuit } = compiled.netlist;
     const parts = circuit.parts.filter(({ kind }) =>
-      ["resistor", "fuse", "ground", "relay", "motor", "inline"].includes(kind),
+      ["resistor", "fuse", "ground", "relay", "motor", "module", "inline"].includes(kind),
     );
     return [...parts, ...circuit.connectors].map(({ id }) => ({ test: "look" as const, at: id }));
   },

@@ -7,6 +7,11 @@ import type { NumberTest } from "../testModel";
 const noEndOhms = 2e6;
 const leadOhms = 0.1;
 
+const window = 0.15;
+/** A lead on the wrong point mostly shows no end (judgement, no source); other displays spread over the log scale. */
+const noEndShare = 0.4;
+const rangeLog = 6;
+
 /** Log scale that is linear below the meter's own 0.1 Ω and ends at "no end". */
 const scale = (ohms: number): number => Math.log(Math.min(ohms, noEndOhms) + leadOhms);
 
@@ -26,12 +31,50 @@ function partPairs(compiled: CompiledCircuit): LookOf<"ohms">[] {
   });
 }
 
+/**
+ * Hunting a short with the battery off: from the load side of each fuse to ground, the fuse out and one
+ * thing after another unplugged; and from each pin of a plug that is off.
+ */
+function toGround({ netlist }: CompiledCircuit): LookOf<"ohms">[] {
+  const { circuit, battery } = netlist;
+  const black = `${battery.id}.-`;
+  const fuses = circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id);
+  const relays = circuit.parts.filter(({ kind }) => kind === "relay").map(({ id }) => id);
+  const inlines = circuit.parts.flatMap((part) => (part.kind === "inline" ? [part] : []));
+  const plugs = circuit.connectors.map(({ id }) => id);
+  const apart = [...relays, ...inlines.map(({ id }) => id), ...plugs];
+  const look = (red: string, unplugged: string[]): LookOf<"ohms"> => ({
+    test: "ohms",
+    red,
+    black,
+    unplugged,
+  });
+  return [
+    ...fuses.flatMap((id) => [
+      look(`${id}.out`, [id]),
+      ...apart.map((other) => look(`${id}.out`, [id, other])),
+      ...fuses.filter((other) => other !== id).map((other) => look(`${id}.out`, [id, other])),
+    ]),
+    ...relays.flatMap((id) =>
+      ["30", "87", "86", "85"].map((terminal) =>
+        look(netlist.points.pinOnTerminal.get(`${id}.${terminal}`) ?? `${id}.${terminal}`, [id]),
+      ),
+    ),
+    ...inlines.flatMap(({ id, pins }) =>
+      pins.flatMap((pin) => [look(`${id}.${pin}a`, [id]), look(`${id}.${pin}b`, [id])]),
+    ),
+    ...circuit.connectors.flatMap(({ id, pins }) =>
+      Object.keys(pins).map((pin) => look(`${id}:${pin}`, [id])),
+    ),
+  ];
+}
+
 /** Ohms on the dead circuit, battery off: parallel paths and all, as a meter sees them. */
 export const ohmsTest: NumberTest<"ohms"> = {
   test: "ohms",
   gives: "number",
   minutes: 1.2,
-  tool: "meter",
+  tools: ["meter"],
   problems: (compiled, look) => [
     ...pointProblems(compiled, { red: look.red, black: look.black }),
     ...(look.key !== undefined && look.key !== "off"
@@ -40,15 +83,15 @@ export const ohmsTest: NumberTest<"ohms"> = {
   ],
   reaches: ({ red, black }, { netlist }) => [red, black, netlist.battery.id],
   candidates: partPairs,
+  shortHunt: toGround,
   value: (compiled, look) => {
     const red = nodeAt(compiled, look.red) ?? -1;
     const black = nodeAt(compiled, look.black) ?? -1;
-    const column = compiled.ohmsBetween(look, red, black);
-    return (row) => column[row] as number;
+    return compiled.ohmsBetween(look, red, black);
   },
   sigma: (ohms) => 0.06 + (ohms < 1 ? 0.12 * (1 - ohms) : 0),
-  window: 0.15,
-  range: 6,
+  window,
+  blind: (seen) => (seen > noEndOhms ? noEndShare : (1 - noEndShare) * (window / rangeLog)),
   scale,
   seen: ({ ohms }) => ohms ?? Number.POSITIVE_INFINITY,
 };

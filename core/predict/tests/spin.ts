@@ -6,7 +6,7 @@ export const spinTest: WordTest<"spin"> = {
   test: "spin",
   gives: "word",
   minutes: 1.5,
-  tool: null,
+  tools: [],
   outcomes: spinFeels,
   problems: (compiled, { at }) =>
     compiled.netlist.motors.some(({ part }) => part.id === at)

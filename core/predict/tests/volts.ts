@@ -6,17 +6,30 @@ import type { NumberTest } from "../testModel";
 const meterShare = 0.012;
 const meterVolts = 0.12;
 
+const windowVolts = 0.25;
+/** A lead on the wrong point mostly finds nothing or the full feed (judgement, no source). */
+const nothingShare = 0.4;
+const feedShare = 0.3;
+const feedVolts = { low: 11, high: 14.5 } as const;
+const rangeVolts = 15;
+
+function blind(volts: number): number {
+  const flat = ((1 - nothingShare - feedShare) * windowVolts) / rangeVolts;
+  if (Math.abs(volts) < 2 * windowVolts) return flat + nothingShare / 4;
+  const atFeed = volts > feedVolts.low && volts < feedVolts.high;
+  return atFeed ? flat + (feedShare * windowVolts) / (feedVolts.high - feedVolts.low) : flat;
+}
+
 /** Volts, red minus black, on a meter that hardly loads what it measures. */
 export const voltsTest: NumberTest<"volts"> = {
   test: "volts",
   gives: "number",
   minutes: 0.7,
-  tool: "meter",
+  tools: ["meter"],
   problems: (compiled, { red, black }) => pointProblems(compiled, { red, black }),
   reaches: ({ red, black }) => [red, black],
   candidates: (compiled) => {
     const { plus, minus } = batteryPosts(compiled);
-    const settings = compiled.netlist.circuit.settings.slice(1);
     const single = suggestedPoints(compiled)
       .filter((red) => red !== plus && red !== minus)
       .map((red) => [red, minus] as const);
@@ -28,7 +41,7 @@ export const voltsTest: NumberTest<"volts"> = {
       return [at("+"), at("-")] as const;
     });
     return [...single, ...across].flatMap(([red, black]) =>
-      settings.map((setting) => ({ test: "volts" as const, red, black, key: "run" as const, setting })),
+      compiled.runningSetups().map((setup) => ({ test: "volts" as const, red, black, ...setup })),
     );
   },
   value: (compiled, look: LookOf<"volts">) => {
@@ -38,8 +51,8 @@ export const voltsTest: NumberTest<"volts"> = {
     return (row, draw) => table.voltsBetween(row, draw, red, black);
   },
   sigma: (volts) => meterVolts + meterShare * Math.abs(volts),
-  window: 0.25,
-  range: 15,
+  window: windowVolts,
+  blind,
   scale: (volts) => volts,
   seen: ({ volts }) => volts,
 };

@@ -1,0 +1,94 @@
+import { believe, repairBelief } from "@core/diagnose/belief";
+import { type CatalogueEntry, catalogue } from "@core/diagnose/catalogue";
+import type { DiagnoseOptions } from "@core/diagnose/diagnose";
+import { faultId } from "@core/diagnose/faultId";
+import { entropyBits } from "@core/diagnose/nextLook";
+import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import type { Netlist } from "@core/solve/netlist";
+import { followChart, swapBySymptom } from "./flowChart";
+import type { Chance } from "./random";
+import { type Outcome, outcomeOf } from "./score";
+import { followAirway } from "./technician";
+import { drawSeverity, SimulatedVehicle } from "./vehicle";
+import type { World } from "./world";
+
+/** One vehicle's job by Airway and by the fixed strategies. */
+export interface Played {
+  readonly circuit: string;
+  readonly truth: string;
+  readonly modes: string;
+  readonly outcome: Outcome;
+  readonly state: string;
+  readonly p: number;
+  readonly replace: string;
+  readonly looks: number;
+  readonly minutes: number;
+  readonly entropy: number;
+  readonly chart: { readonly right: boolean; readonly looks: number; readonly minutes: number };
+  readonly swapRight: boolean;
+  readonly log: readonly string[];
+}
+
+export interface PlayOptions {
+  readonly draw: "prior" | "even";
+  readonly world: World;
+  readonly diagnose: DiagnoseOptions;
+  /** Whether the fixed strategies play along. */
+  readonly compare: boolean;
+}
+
+function drawEntry(
+  entries: readonly CatalogueEntry[],
+  draw: "prior" | "even",
+  chance: Chance,
+): CatalogueEntry {
+  if (draw === "prior") {
+    const entry = entries[chance.weighted(entries.map(({ prior }) => prior))];
+    if (!entry) throw new RangeError("no faults");
+    return entry;
+  }
+  const kinds = new Map<string, CatalogueEntry[]>();
+  for (const entry of entries) {
+    const kind = entry.fault.names.map(({ mode }) => mode).join("+");
+    kinds.set(kind, [...(kinds.get(kind) ?? []), entry]);
+  }
+  return chance.pick(kinds.get(chance.pick([...kinds.keys()])) ?? []);
+}
+
+/** Brings one vehicle in and plays it. */
+export function playVehicle(
+  netlist: Netlist,
+  compiled: CompiledCircuit,
+  chance: Chance,
+  options: PlayOptions,
+): Played {
+  const entries = catalogue(netlist);
+  for (let attempt = 0; ; attempt++) {
+    if (attempt > 200) throw new Error(`${netlist.circuit.id}: nobody complains`);
+    const fault = drawSeverity(netlist, drawEntry(entries, options.draw, chance), options.world, chance);
+    const vehicle = new SimulatedVehicle(netlist, fault, options.world, chance);
+    const complaint = vehicle.complaint();
+    if (complaint.length === 0) continue;
+    const job = followAirway(compiled, vehicle, complaint, options.diagnose);
+    const wanted = [...fault.parts].sort().join("+");
+    const chart = options.compare
+      ? followChart(compiled, new SimulatedVehicle(netlist, fault, options.world, chance), complaint)
+      : { replace: "", looks: 0, minutes: 0 };
+    const { verdict } = job.diagnosis;
+    return {
+      circuit: netlist.circuit.id,
+      truth: faultId(fault.names),
+      modes: fault.names.map(({ mode }) => mode).join("+"),
+      outcome: outcomeOf(job.diagnosis, fault),
+      state: verdict.state,
+      p: verdict.p,
+      replace: verdict.replace.join("+"),
+      looks: job.looks,
+      minutes: job.minutes,
+      entropy: entropyBits([...repairBelief(compiled, believe(compiled, complaint)).values()]),
+      chart: { right: chart.replace === wanted, looks: chart.looks, minutes: chart.minutes },
+      swapRight: swapBySymptom(compiled, complaint) === wanted,
+      log: job.readings.map((reading) => JSON.stringify(reading)),
+    };
+  }
+}

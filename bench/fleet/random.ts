@@ -1,0 +1,39 @@
+import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
+
+/** A seeded source of chance for the fleet. */
+export interface Chance {
+  /** Between 0 and 1. */
+  readonly uniform: () => number;
+  readonly between: (low: number, high: number) => number;
+  /** Evenly on a log scale. */
+  readonly logBetween: (low: number, high: number) => number;
+  readonly pick: <T>(items: readonly T[]) => T;
+  /** Index drawn by weight. */
+  readonly weighted: (weights: readonly number[]) => number;
+}
+
+export function chanceFrom(seed: number): Chance {
+  const source = xoroshiro128plus(seed);
+  // Seeds that lie close together start close together: the first outputs are thrown away.
+  for (let i = 0; i < 32; i++) source.unsafeNext();
+  const uniform = (): number => ((source.unsafeNext() >>> 0) + 0.5) / 2 ** 32;
+  const between = (low: number, high: number): number => low + (high - low) * uniform();
+  return {
+    uniform,
+    between,
+    logBetween: (low, high) => Math.exp(between(Math.log(low), Math.log(high))),
+    pick: (items) => {
+      const item = items[Math.floor(uniform() * items.length)];
+      if (item === undefined) throw new RangeError("nothing to pick from");
+      return item;
+    },
+    weighted: (weights) => {
+      let left = uniform() * weights.reduce((sum, weight) => sum + weight, 0);
+      for (const [index, weight] of weights.entries()) {
+        left -= weight;
+        if (left <= 0) return index;
+      }
+      return weights.length - 1;
+    },
+  };
+}

@@ -1,0 +1,37 @@
+import { lookMinutes, openPlaces } from "@core/diagnose/access";
+import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
+import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import type { Reading } from "@core/predict/reading";
+import type { SimulatedVehicle } from "./vehicle";
+
+/** How one job went. */
+export interface Job {
+  readonly diagnosis: Diagnosis;
+  readonly readings: readonly Reading[];
+  /** Looks taken after the complaint, and their minutes with the way there. */
+  readonly looks: number;
+  readonly minutes: number;
+}
+
+const mostLooks = 16;
+
+/** A technician who does what Airway asks until it calls the verdict. */
+export function followAirway(
+  compiled: CompiledCircuit,
+  vehicle: SimulatedVehicle,
+  complaint: readonly Reading[],
+  options: DiagnoseOptions,
+): Job {
+  const readings = [...complaint];
+  let minutes = 0;
+  for (let looks = 0; ; looks++) {
+    const result = diagnose(compiled, readings, options);
+    if (!result.ok) throw new Error(JSON.stringify(result.problems));
+    const diagnosis = result.value;
+    const [next] = diagnosis.next;
+    if (diagnosis.verdict.state !== "open" || !next || looks >= mostLooks)
+      return { diagnosis, readings, looks, minutes };
+    minutes += lookMinutes(compiled, next.test, openPlaces(compiled, readings));
+    readings.push(vehicle.take(next.test));
+  }
+}

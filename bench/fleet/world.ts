@@ -1,0 +1,70 @@
+/**
+ * What the fleet's vehicles, instruments and people are like: the simulator's own constants, kept apart
+ * from those the engine believes in, and each of them varied by `npm run bench:fleet -- --vary`.
+ */
+export interface World {
+  /** Half width of the uniform spread of contacts, elements, windings, as a share of nominal. */
+  readonly contactSpread: number;
+  readonly elementSpread: number;
+  readonly windingSpread: number;
+  readonly fanSpread: number;
+  /** Friction as a share of nominal: low and high. */
+  readonly friction: readonly [number, number];
+  /** Battery volts at rest: low and high. */
+  readonly restVolts: readonly [number, number];
+  /** Lamp volts above which the eye calls bright, and dim: mean and half spread. */
+  readonly brightVolts: readonly [number, number];
+  readonly dimVolts: readonly [number, number];
+  /** Airflow shares that part none, weak and normal, and how far a hand misjudges. */
+  readonly weakShare: number;
+  readonly handError: number;
+  readonly meterShare: number;
+  readonly meterVolts: number;
+  readonly clampShare: number;
+  readonly clampAmps: number;
+  /** Chance that a measured reading is taken in the wrong place or written down wrong, and a heard one. */
+  readonly slip: number;
+  readonly heardSlip: number;
+  /** Factor on every severity range. */
+  readonly severity: number;
+  /** How often eyes, ears and hands see what a failed thing shows. */
+  readonly senses: number;
+}
+
+export const usualWorld: World = {
+  contactSpread: 0.5,
+  elementSpread: 0.08,
+  windingSpread: 0.07,
+  fanSpread: 0.1,
+  friction: [0.5, 1.8],
+  restVolts: [12.25, 12.85],
+  brightVolts: [9, 0.8],
+  dimVolts: [3, 0.8],
+  weakShare: 0.75,
+  handError: 0.12,
+  meterShare: 0.005,
+  meterVolts: 0.02,
+  clampShare: 0.03,
+  clampAmps: 0.3,
+  slip: 0.01,
+  heardSlip: 0.02,
+  severity: 1,
+  senses: 0.75,
+};
+
+/** One constant at a time moved away from where the engine has it, to see what each costs. */
+export const variations: Readonly<Record<string, Partial<World>>> = {
+  "contacts twice as scattered": { contactSpread: 0.9 },
+  "elements and windings twice as scattered": { elementSpread: 0.16, windingSpread: 0.14 },
+  "fans a fifth off": { fanSpread: 0.2 },
+  "friction up to three times": { friction: [0.8, 3] },
+  "tired batteries": { restVolts: [11.8, 12.4] },
+  "dim eyes": { brightVolts: [10.2, 0.8], dimVolts: [4.2, 0.8] },
+  "weak called below 65 %": { weakShare: 0.65 },
+  "clumsy hands": { handError: 0.22 },
+  "poor meter and clamp": { meterShare: 0.015, meterVolts: 0.06, clampShare: 0.08, clampAmps: 0.6 },
+  "slips three times as often": { slip: 0.03, heardSlip: 0.06 },
+  "milder faults": { severity: 0.6 },
+  "harsher faults": { severity: 1.8 },
+  "eyes and ears half as telling": { senses: 0.4 },
+};

@@ -1,0 +1,43 @@
+import type { CompiledCircuit } from "./compiledCircuit";
+import type { OddsAt } from "./testModel";
+
+/** What kind of thing a fault sits in, for tables of what it shows. */
+export function faultKind(compiled: CompiledCircuit, where: string, part: string): string {
+  if (where === "CAR") return "CAR";
+  if (where.includes(":")) return "pin";
+  const { circuit } = compiled.netlist;
+  const found = circuit.parts.find(({ id }) => id === part);
+  if (!found) return "wire";
+  if (found.kind !== "resistor") return found.kind;
+  const element = found.elements.find(({ id }) => where === `${part}.${id}`);
+  return element && "thermalLink" in element ? "link" : "element";
+}
+
+/** The table's row of a suspect: by kind and mode, by mode alone, or what a sound vehicle shows. */
+export function tabledOdds(
+  compiled: CompiledCircuit,
+  variant: number,
+  table: Readonly<Record<string, readonly number[]>>,
+  sound: readonly number[],
+): readonly number[] {
+  const { names = [], parts = [] } = compiled.variants[variant]?.fault ?? {};
+  for (const [index, { where, mode }] of names.entries()) {
+    const kind = faultKind(compiled, where, parts[index] ?? parts[0] ?? where);
+    const own = table[`${kind} ${mode}`] ?? table[mode];
+    if (own) return own;
+  }
+  return sound;
+}
+
+/** Odds that depend on the suspect alone, worked out once for a circuit. */
+export function oddsBySuspect(
+  compiled: CompiledCircuit,
+  key: string,
+  of: (variant: number) => readonly number[],
+): OddsAt {
+  const rows = compiled.remember(key, () => compiled.variants.map((_, variant) => of(variant)));
+  return (variant, _draw, out) => {
+    const row = rows[variant] ?? [];
+    for (let i = 0; i < row.length; i++) out[i] = row[i] as number;
+  };
+}
