@@ -1,8 +1,8 @@
 import { believe, repairBelief } from "@core/diagnose/belief";
 import { type CatalogueEntry, catalogue } from "@core/diagnose/catalogue";
 import type { DiagnoseOptions } from "@core/diagnose/diagnose";
+import { entropyBits } from "@core/diagnose/entropy";
 import { faultId } from "@core/diagnose/faultId";
-import { entropyBits } from "@core/diagnose/nextLook";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { Netlist } from "@core/solve/netlist";
 import { followChart, swapBySymptom } from "./flowChart";

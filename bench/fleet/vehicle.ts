@@ -163,12 +163,17 @@ export class SimulatedVehicle {
     return share < 1.25 ? "normal" : "strong";
   }
 
-  /** What the customer says: every speed, key out, and what is heard; empty where nothing is amiss. */
+  /**
+   * What the customer says: every speed, key out, and what is heard, now and then wrongly; empty where
+   * nothing is amiss.
+   */
   complaint(): Reading[] {
     const { circuit, motors } = this.netlist;
     const [off = "off", ...speeds] = circuit.settings;
+    let amiss = false;
     const word = (setup: Setup & { at?: string }): AirflowWord => {
       const seen = this.airflow(setup);
+      if (seen !== this.expected(setup)) amiss = true;
       if (this.chance.uniform() >= this.world.heardSlip) return seen;
       return this.chance.pick(["none", "weak", "normal"] as const);
     };
@@ -200,7 +205,8 @@ export class SimulatedVehicle {
       }
     }
     const noise = this.noise({ key: "run", setting: top });
-    if (noise !== "quiet")
+    if (noise !== "quiet") {
+      if (this.mechanical) amiss = true;
       readings.push({
         test: "listen",
         heard: true,
@@ -209,10 +215,7 @@ export class SimulatedVehicle {
         seen: noise,
         followsSpeed: true,
       });
-    const amiss = readings.some(
-      (reading) =>
-        reading.test === "listen" || (reading.test === "airflow" && reading.seen !== this.expected(reading)),
-    );
+    }
     return amiss ? readings : [];
   }
 

@@ -41,13 +41,33 @@ export function openPlaces(compiled: CompiledCircuit, readings: readonly Reading
   );
 }
 
+/** What a look costs, whatever is open. */
+export interface LookCost {
+  /** The test and what has to be unplugged or bridged. */
+  readonly minutes: number;
+  readonly places: readonly { readonly id: string; readonly minutes: number }[];
+}
+
+export function lookCost(compiled: CompiledCircuit, look: Look): LookCost {
+  const { places } = compiled.netlist.circuit;
+  const hands = (look.unplugged?.length ?? 0) + (look.bridged?.length ?? 0);
+  return {
+    minutes: testModels[look.test].minutes + eachUnplugged * hands,
+    places: placesNeeded(compiled, look).map((id) => ({
+      id,
+      minutes: places.find((place) => place.id === id)?.minutes ?? 0,
+    })),
+  };
+}
+
+/** Minutes a look costs with some places open already. */
+export function minutesNow({ minutes, places }: LookCost, open: ReadonlySet<string>): number {
+  let sum = minutes;
+  for (const place of places) if (!open.has(place.id)) sum += place.minutes;
+  return sum;
+}
+
 /** Minutes a look costs now: the test, what has to be unplugged or bridged, places not yet open. */
 export function lookMinutes(compiled: CompiledCircuit, look: Look, open: ReadonlySet<string>): number {
-  const { circuit } = compiled.netlist;
-  const model = testModels[look.test];
-  const access = placesNeeded(compiled, look)
-    .filter((place) => !open.has(place))
-    .reduce((sum, place) => sum + (circuit.places.find(({ id }) => id === place)?.minutes ?? 0), 0);
-  const hands = (look.unplugged?.length ?? 0) + (look.bridged?.length ?? 0);
-  return model.minutes + eachUnplugged * hands + access;
+  return minutesNow(lookCost(compiled, look), open);
 }

@@ -22,7 +22,7 @@ export interface CatalogueEntry {
  * within the band, so that sixteen vehicles leave no holes between a few sizes.
  */
 const edges: Readonly<Record<string, readonly number[]>> = {
-  high: [0.07, 0.2, 0.55, 1.4, 3.5, 9, 30, 150],
+  high: [0.07, 0.28, 1.1, 4.5, 20, 150],
   tight: [1.25, 1.5, 1.9, 2.4, 3.2],
   "shorted-turns": [0.42, 0.55, 0.7, 0.85],
   "worn-brushes": [0.2, 0.45, 1, 2.4],
@@ -174,12 +174,22 @@ function pairs(netlist: Netlist): Draft[] {
       found.push(...paired(plain(motor.id, "seized"), plain(fuse, "blown"), pairWeights.seizedAndFuse));
     }
   }
-  for (const { id } of circuit.wires) {
+  return [...found, ...shorts(netlist)];
+}
+
+/** Every wire that can short to ground behind a fuse, with that fuse blown. */
+function shorts(netlist: Netlist): Draft[] {
+  const byFuse = new Map<string, string[]>();
+  for (const { id } of netlist.circuit.wires) {
     const at = netlist.branchOf.get(`${id}/from`) ?? netlist.branchOf.get(id);
-    for (const fuse of fusesFeeding(netlist, at).slice(0, 1))
-      found.push(...paired(plain(id, "to-ground"), plain(fuse, "blown"), pairWeights.shortAndFuse));
+    const [fuse] = fusesFeeding(netlist, at);
+    if (fuse) byFuse.set(fuse, [...(byFuse.get(fuse) ?? []), id]);
   }
-  return found;
+  return [...byFuse].flatMap(([fuse, wires]) =>
+    wires.flatMap((wire) =>
+      paired(plain(wire, "to-ground"), plain(fuse, "blown"), pairWeights.shortAndFuse / wires.length),
+    ),
+  );
 }
 
 /**

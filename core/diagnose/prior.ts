@@ -43,7 +43,8 @@ export const pairWeights = {
   seizedAndFuse: 1,
   tightAndFuse: 0.3,
   tightAndModule: 0.8,
-  shortAndFuse: 0.03,
+  /** Per fuse, shared by the wires behind it: a blown fuse asks what blew it. */
+  shortAndFuse: 0.3,
 } as const;
 
 /** Weight of a cause outside the model, beside a total of the listed faults of 1. */

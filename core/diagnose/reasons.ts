@@ -102,7 +102,7 @@ function speedsHeard(
  * the working ones do not. Null when no speed is dead.
  */
 export function pathReason(compiled: CompiledCircuit, readings: readonly Reading[]): string | null {
-  const paths = speedPaths(compiled);
+  const paths = compiled.remember("speed paths", () => speedPaths(compiled));
   const { dead, full } = speedsHeard(readings, paths);
   if (dead.length === 0) return null;
   const working = new Set(full.flatMap((setting) => [...(paths.get(setting)?.keys() ?? [])]));

@@ -1,25 +1,30 @@
 import { minutesMinor, repairDefaults, type StoppingCosts } from "../money/stoppingCosts";
 import type { CompiledCircuit } from "../predict/compiledCircuit";
-import type { Forecast } from "./nextLook";
+import type { Forecast } from "./forecast";
 
 /** What a repair costs to fit: every part of it, its price and its minutes. */
 export function fitCostMinor(compiled: CompiledCircuit, repair: string, costs: StoppingCosts): number {
-  const { circuit } = compiled.netlist;
-  return repair.split("+").reduce((sum, id) => {
-    const part = circuit.parts.find((candidate) => candidate.id === id);
-    const kind =
-      part?.kind ??
-      (circuit.connectors.some((connector) => connector.id === id)
-        ? "connector"
-        : circuit.wires.some((wire) => wire.id === id)
-          ? "wire"
-          : id === "CAR"
-            ? "car"
-            : "unknown");
-    const own = repairDefaults[kind] ?? { priceMinor: 0, minutes: 60 };
-    return sum + own.priceMinor + minutesMinor(own.minutes, costs);
-  }, 0);
+  return compiled.remember(`fit ${repair} ${JSON.stringify(costs)}`, () =>
+    repair.split("+").reduce((sum, id) => {
+      const { priceMinor, minutes } = repairDefaults[repairKind(compiled, id)] ?? {
+        priceMinor: 0,
+        minutes: 60,
+      };
+      return sum + priceMinor + minutesMinor(minutes, costs);
+    }, 0),
+  );
 }
+
+function repairKind({ netlist: { circuit } }: CompiledCircuit, id: string): string {
+  const part = circuit.parts.find((candidate) => candidate.id === id);
+  if (part) return part.kind;
+  if (circuit.connectors.some((connector) => connector.id === id)) return "connector";
+  if (circuit.wires.some((wire) => wire.id === id)) return "wire";
+  return id === "CAR" ? "car" : "unknown";
+}
+
+/** A repair less likely than this is never the one to fit. */
+const leastRight = 0.02;
 
 /** Expected cost of fitting the likeliest repair now: its own, and a comeback when it is the wrong one. */
 function bestFitMinor(
@@ -30,8 +35,8 @@ function bestFitMinor(
 ): number {
   let best = Number.POSITIVE_INFINITY;
   repairs.forEach((repair, i) => {
-    if (repair === "unknown") return;
     const right = belief[i] ?? 0;
+    if (repair === "unknown" || right < leastRight) return;
     const cost = fitCostMinor(compiled, repair, costs) + (1 - right) * costs.comebackMinor;
     if (cost < best) best = cost;
   });
@@ -47,30 +52,37 @@ export interface Stopping {
 }
 
 /** Reading what to do, setting up and writing down, for each look beside its own minutes (judgement). */
-const handlingMinutes = 1.5;
+const handlingMinutes = 1;
 /** A series of looks ends with this much doubt left (judgement). */
 const doubtLeft = 0.01;
 /** A look that tells less than this starts no series. */
 const leastBits = 0.02;
 
-/** Cost of the likeliest repair itself. */
-function likeliestFitMinor(
+/** Expected cost of the right repair, whichever it turns out to be. */
+function rightFitMinor(
   compiled: CompiledCircuit,
   repairs: ReadonlyMap<string, number>,
   costs: StoppingCosts,
 ): number {
-  const [first] = [...repairs].filter(([repair]) => repair !== "unknown").sort((a, b) => b[1] - a[1]);
-  return first ? fitCostMinor(compiled, first[0], costs) : 0;
+  let sum = 0;
+  let known = 0;
+  for (const [repair, p] of repairs) {
+    if (repair === "unknown" || p < leastRight) continue;
+    sum += p * fitCostMinor(compiled, repair, costs);
+    known += p;
+  }
+  return known > 0 ? sum / known : 0;
 }
 
 /**
  * Cost of going on like this look until the doubt is gone: where no single outcome would change what is
- * fitted, one look alone seems worthless though a few of them settle it.
+ * fitted, one look alone seems worthless though a few of them settle it. The way there is paid once.
  */
 function seriesMinor(look: Forecast, fitMinor: number, costs: StoppingCosts): number {
   if (look.bits < leastBits) return Number.POSITIVE_INFINITY;
   const looks = Math.max(1, look.entropy / look.bits);
-  return minutesMinor((look.minutes + handlingMinutes) * looks, costs) + fitMinor + doubtLeft * costs.comebackMinor;
+  const each = look.minutes - look.accessMinutes + handlingMinutes;
+  return minutesMinor(look.accessMinutes + each * looks, costs) + fitMinor + doubtLeft * costs.comebackMinor;
 }
 
 /**
@@ -85,7 +97,7 @@ export function weighStopping(
 ): Stopping {
   const names = [...repairs.keys()];
   const fitNowMinor = Math.round(bestFitMinor(compiled, names, [...repairs.values()], costs));
-  const fitMinor = likeliestFitMinor(compiled, repairs, costs);
+  const fitMinor = rightFitMinor(compiled, repairs, costs);
   let testMoreMinor: number | null = null;
   let bestLook: Forecast | null = null;
   for (const look of looks) {

@@ -4,7 +4,7 @@ import { lookText } from "../predict/readingText";
 import { listed, minutesText, percent } from "../units/wording";
 import type { Belief } from "./belief";
 import type { Support } from "./expectation";
-import type { Forecast } from "./nextLook";
+import type { Forecast } from "./forecast";
 import { decisiveReasons, pathReason } from "./reasons";
 import { weighStopping } from "./stopping";
 

@@ -26,6 +26,8 @@ export const repairDefaults: Readonly<
   relay: { priceMinor: 1800, minutes: 5 },
   selector: { priceMinor: 4500, minutes: 30 },
   resistor: { priceMinor: 3500, minutes: 15 },
+  module: { priceMinor: 9000, minutes: 15 },
+  head: { priceMinor: 18000, minutes: 25 },
   motor: { priceMinor: 9500, minutes: 30 },
   inline: { priceMinor: 1500, minutes: 25 },
   connector: { priceMinor: 1500, minutes: 25 },

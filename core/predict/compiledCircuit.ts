@@ -36,7 +36,7 @@ const audible = 0.05;
 
 export const defaultDraws = 16;
 const defaultSeed = 20;
-const mostKept = 600;
+const mostKept = 1500;
 
 /**
  * A circuit made ready for diagnosis: its faults, its drawn vehicles, and what each predicts in every
@@ -125,6 +125,21 @@ export class CompiledCircuit {
       ...settings.map((setting) => ({ key: "run" as const, setting })),
       ...own.map((selectors) => ({ key: "run" as const, setting: settings[0] ?? "off", selectors })),
     ];
+  }
+
+  /**
+   * Live set-ups worth probing in: all where the switch gives each speed a way of its own; off, the
+   * weakest, the middle and the strongest where a panel only asks for more or less of the same.
+   */
+  probingSetups(): readonly LiveSetup[] {
+    const live = this.liveSetups();
+    if (this.netlist.heads.length === 0) return live;
+    const running = this.running.filter(({ selectors }) => !selectors);
+    const kept = [running[0], running[Math.floor(running.length / 2)], running.at(-1)];
+    return live.filter(
+      (setup, index) =>
+        index === 0 || setup.selectors || kept.some((one) => one === setup || one?.setting === setup.setting),
+    );
   }
 
   /** The live set-ups in which a healthy motor turns. */

@@ -6,6 +6,9 @@ const eyeVolts = 0.6;
 const flickerSeen = 0.85;
 const flickerFalse = 0.01;
 
+/** Volts beyond a threshold at which nobody errs: four deviations. */
+const sure = 4 * eyeVolts;
+
 /** How one pair of eyes calls a lamp: the volts above which it is bright, and dim. */
 export interface Eyes {
   readonly brightVolts: number;
@@ -18,6 +21,14 @@ export interface Eyes {
  * @param at where in `out` to start
  */
 export function lampOdds(volts: number, eyes: Eyes, buzzing: boolean, out: Float64Array, at: number): void {
+  if (!buzzing && (volts > eyes.brightVolts + sure || volts < eyes.dimVolts - sure)) {
+    const lit = volts > eyes.dimVolts;
+    out[at] = lit ? 1 - flickerFalse : 0;
+    out[at + 1] = 0;
+    out[at + 2] = lit ? 0 : 1 - flickerFalse;
+    out[at + 3] = flickerFalse;
+    return;
+  }
   const bright = roughNormalCdf((volts - eyes.brightVolts) / eyeVolts);
   const dark = roughNormalCdf((eyes.dimVolts - volts) / eyeVolts);
   const flicker = buzzing ? flickerSeen : flickerFalse;

@@ -12,21 +12,22 @@ import type { VehicleDraw } from "./vehicleDraw";
  * healthy), a column a drawn vehicle. A row is solved when it is first asked for.
  */
 export class SetupTable {
-  /** Volts by (row, draw, node); NaN where floating. */
+  /** Volts by (node, row, draw), so that what one look reads lies together; NaN where floating. */
   private readonly volts: Float32Array;
-  /** Radians a second by (row, draw, motor). */
+  /** Radians a second by (motor, row, draw). */
   private readonly speed: Float32Array;
-  /** Airflow per rpm as a share of the healthy fan's, by (row, draw, motor). */
+  /** Airflow per rpm as a share of the healthy fan's, by (motor, row, draw). */
   private readonly airflowTimes: Float32Array;
-  /** Amps by (row, draw, clamped branch). */
+  /** Amps by (clamped branch, row, draw). */
   private readonly amps: Float32Array;
   /** Place of each wire and motor branch among the clamped ones. */
   private readonly clamped: Int32Array;
   private readonly clampedCount: number;
-  /** Ohms from a node to the reference by (row, node), nominal vehicle. */
+  /** Ohms from a node to the reference by (node, row), nominal vehicle. */
   private readonly behind: Float32Array;
   private readonly buzz: Uint8Array;
   private readonly solved: Uint8Array;
+  private readonly cells: number;
   /** Amps of every branch of the healthy circuit, by (draw, branch). */
   private readonly healthyAmps: Float64Array;
   private readonly scratch: Float64Array;
@@ -52,13 +53,14 @@ export class SetupTable {
     this.amps = new Float32Array(cells * clamps);
     this.behind = new Float32Array(rows.length * nodes);
     this.buzz = new Uint8Array(cells);
+    this.cells = cells;
     this.solved = new Uint8Array(rows.length);
     this.healthyAmps = new Float64Array(draws.length * netlist.branches.length);
     this.scratch = new Float64Array(nodes);
     for (const [row, changes] of rows.entries()) {
       for (let motor = 0; motor < motors; motor++)
         for (let draw = 0; draw < draws.length; draw++)
-          this.airflowTimes[(row * draws.length + draw) * motors + motor] = airflowTimes(
+          this.airflowTimes[motor * cells + row * draws.length + draw] = airflowTimes(
             changes[draw] ?? [],
             motor,
           );
@@ -88,7 +90,9 @@ export class SetupTable {
       if (row === 0) this.healthyAmps.set(solved.amps, draw * solved.amps.length);
       if (draw > 0) continue;
       solver.ohmsBehind(scratch);
-      this.behind.set(scratch, row * scratch.length);
+      const rowCount = this.rows.length;
+      for (let node = 0; node < scratch.length; node++)
+        this.behind[node * rowCount + row] = scratch[node] as number;
     }
   }
 
@@ -112,32 +116,33 @@ export class SetupTable {
 
   /** The healthy cell again, what floats in the nominal vehicle floating here too. */
   private copyHealthy(row: number, draw: number): void {
+    const { cells } = this;
     const count = this.draws.length;
     const cell = row * count + draw;
     const nodes = this.netlist.nodeNames.length;
     const motors = this.netlist.motors.length;
     for (let node = 0; node < nodes; node++) {
-      const floats = Number.isNaN(this.volts[row * count * nodes + node] as number);
-      this.volts[cell * nodes + node] = floats ? Number.NaN : (this.volts[draw * nodes + node] as number);
+      const floats = Number.isNaN(this.volts[node * cells + row * count] as number);
+      this.volts[node * cells + cell] = floats ? Number.NaN : (this.volts[node * cells + draw] as number);
     }
     for (let motor = 0; motor < motors; motor++)
-      this.speed[cell * motors + motor] = this.speed[draw * motors + motor] as number;
+      this.speed[motor * cells + cell] = this.speed[motor * cells + draw] as number;
     for (let clamp = 0; clamp < this.clampedCount; clamp++)
-      this.amps[cell * this.clampedCount + clamp] = this.amps[draw * this.clampedCount + clamp] as number;
+      this.amps[clamp * cells + cell] = this.amps[clamp * cells + draw] as number;
     this.buzz[cell] = this.buzz[draw] as number;
   }
 
   private keep(cell: number, solved: SolvedState): void {
-    const { netlist, clamped, clampedCount } = this;
+    const { netlist, clamped, cells } = this;
     const nodes = netlist.nodeNames.length;
     for (let node = 0; node < nodes; node++)
-      this.volts[cell * nodes + node] =
+      this.volts[node * cells + cell] =
         solved.floating[node] === 1 ? Number.NaN : (solved.volts[node] as number);
     for (let motor = 0; motor < netlist.motors.length; motor++)
-      this.speed[cell * netlist.motors.length + motor] = solved.speeds[motor] as number;
+      this.speed[motor * cells + cell] = solved.speeds[motor] as number;
     for (let branch = 0; branch < clamped.length; branch++) {
       const place = clamped[branch] as number;
-      if (place >= 0) this.amps[cell * clampedCount + place] = solved.amps[branch] as number;
+      if (place >= 0) this.amps[place * cells + cell] = solved.amps[branch] as number;
     }
     this.buzz[cell] = solved.buzzing.includes(1) ? 1 : 0;
   }
@@ -147,7 +152,7 @@ export class SetupTable {
     if (node < 0) return 0;
     if (this.solved[row] === 0) this.solveRow(row);
     const cell = row * this.draws.length + draw;
-    return this.volts[cell * this.netlist.nodeNames.length + node] as number;
+    return this.volts[node * this.cells + cell] as number;
   }
 
   /**
@@ -163,13 +168,13 @@ export class SetupTable {
   speedAt(row: number, draw: number, motor: number): number {
     if (this.solved[row] === 0) this.solveRow(row);
     const cell = row * this.draws.length + draw;
-    return this.speed[cell * this.netlist.motors.length + motor] as number;
+    return this.speed[motor * this.cells + cell] as number;
   }
 
   /** Airflow of a motor's fan, in the radians a second of a healthy one. */
   airflowAt(row: number, draw: number, motor: number): number {
     const cell = row * this.draws.length + draw;
-    const times = this.airflowTimes[cell * this.netlist.motors.length + motor] as number;
+    const times = this.airflowTimes[motor * this.cells + cell] as number;
     return times * this.speedAt(row, draw, motor);
   }
 
@@ -178,7 +183,7 @@ export class SetupTable {
     if (this.solved[row] === 0) this.solveRow(row);
     const place = this.clamped[branch] as number;
     if (place < 0) return 0;
-    return this.amps[(row * this.draws.length + draw) * this.clampedCount + place] as number;
+    return this.amps[place * this.cells + row * this.draws.length + draw] as number;
   }
 
   buzzes(row: number, draw: number): boolean {
@@ -192,6 +197,22 @@ export class SetupTable {
     lampOdds(this.lampBetween(row, draw, probe, clip), vehicle.eyes, this.buzzes(row, draw), out, 0);
   }
 
+  /**
+   * Adds a test light's outcomes over many cells to joint weights of outcome and repair.
+   * @param joint by outcome times `repairs` plus repair
+   */
+  addLight(cells: RowCells, probe: number, clip: number, joint: Float64Array, repairs: number): void {
+    const out = lightRoom;
+    const count = cells.weight.length;
+    for (let i = 0; i < count; i++) {
+      this.lightOdds(cells.row[i] as number, cells.draw[i] as number, probe, clip, out);
+      const weight = cells.weight[i] as number;
+      let at = cells.repair[i] as number;
+      for (let outcome = 0; outcome < 4; outcome++, at += repairs)
+        joint[at] = (joint[at] as number) + weight * (out[outcome] as number);
+    }
+  }
+
   /** Volts across a test light between two nodes, behind the ohms each has to the reference. */
   lampBetween(row: number, draw: number, probe: number, clip: number): number {
     const open = this.voltsAt(row, draw, probe) - this.voltsAt(row, draw, clip);
@@ -201,9 +222,19 @@ export class SetupTable {
 
   private seen(row: number, node: number): number {
     if (node >= 0 && this.solved[row] === 0) this.solveRow(row);
-    return node < 0 ? 0 : (this.behind[row * this.netlist.nodeNames.length + node] as number);
+    return node < 0 ? 0 : (this.behind[node * this.rows.length + row] as number);
   }
 }
+
+/** Cells of tables: a row and a drawn vehicle, what it would have replaced, and its weight. */
+export interface RowCells {
+  readonly row: Int32Array;
+  readonly draw: Int32Array;
+  readonly repair: Int32Array;
+  readonly weight: Float64Array;
+}
+
+const lightRoom = new Float64Array(4);
 
 /** Below this a branch carries nothing. */
 const idleAmps = 1e-7;

@@ -2,6 +2,10 @@ import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePo
 import { lightSeen } from "../reading";
 import { mixRows, type WordTest } from "../testModel";
 
+/** Shares of the battery's volts above which a point is fed, and below which it is grounded. */
+const mostlyFeed = 0.7;
+const mostlyGround = 0.3;
+
 /** A tungsten test light between a probe and a clip: its own volts, then how an eye calls them. */
 export const lightTest: WordTest<"light"> = {
   test: "light",
@@ -13,13 +17,18 @@ export const lightTest: WordTest<"light"> = {
   reaches: ({ probe }) => [probe],
   candidates: (compiled) => {
     const { plus, minus } = batteryPosts(compiled);
-    return suggestedPoints(compiled).flatMap((probe) =>
-      [plus, minus]
-        .filter((clip) => clip !== probe && probe !== plus && probe !== minus)
-        .flatMap((clip) =>
-          compiled.liveSetups().map((setup) => ({ test: "light" as const, probe, clip, ...setup })),
-        ),
-    );
+    const full = compiled.draws[0]?.values.restVolts ?? 0;
+    return suggestedPoints(compiled).flatMap((probe) => {
+      if (probe === plus || probe === minus) return [];
+      const node = nodeAt(compiled, probe) ?? -1;
+      return compiled.probingSetups().flatMap((setup) => {
+        // Feed is looked for from ground, ground from the feed; in between, either way.
+        const volts = compiled.table(setup).voltsAt(0, 0, node);
+        const clips =
+          volts > mostlyFeed * full ? [minus] : volts < mostlyGround * full ? [plus] : [minus, plus];
+        return clips.map((clip) => ({ test: "light" as const, probe, clip, ...setup }));
+      });
+    });
   },
   odds: (compiled, look) => {
     const table = compiled.table(look);

@@ -30,6 +30,7 @@ export const voltsTest: NumberTest<"volts"> = {
   reaches: ({ red, black }) => [red, black],
   candidates: (compiled) => {
     const { plus, minus } = batteryPosts(compiled);
+    const running = compiled.probingSetups().slice(1);
     const single = suggestedPoints(compiled)
       .filter((red) => red !== plus && red !== minus)
       .map((red) => [red, minus] as const);
@@ -41,7 +42,7 @@ export const voltsTest: NumberTest<"volts"> = {
       return [at("+"), at("-")] as const;
     });
     return [...single, ...across].flatMap(([red, black]) =>
-      compiled.runningSetups().map((setup) => ({ test: "volts" as const, red, black, ...setup })),
+      running.map((setup) => ({ test: "volts" as const, red, black, ...setup })),
     );
   },
   value: (compiled, look: LookOf<"volts">) => {
