@@ -9,10 +9,10 @@ import { accept, diagnosisLines, pointLines, print } from "./output";
 import { checkFile } from "./verbs/check";
 import { listFaults } from "./verbs/faults";
 import { answerLines } from "./verbs/lines";
-import { type SolveOptions, solveCircuit } from "./verbs/solve";
+import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
 
 const usage =
-  "usage: airway check|solve|faults|diagnose FILE [options], airway lines (FILE - is standard input)";
+  "usage: airway check|solve|faults|diagnose|spice FILE [options], airway lines (FILE - is standard input)";
 
 const flags = {
   text: { type: "boolean" },
@@ -24,10 +24,19 @@ const flags = {
   unplugged: { type: "string", multiple: true },
   bridged: { type: "string", multiple: true },
   "lamp-for": { type: "string" },
+  plan: { type: "boolean" },
 } as const satisfies ParseArgsConfig["options"];
 
+const pointFlags = ["key", "engine", "setting", "selector", "fault", "unplugged", "bridged", "lamp-for"];
 /** Flags each verb takes beside `--text`. */
-const solveFlags = ["key", "engine", "setting", "selector", "fault", "unplugged", "bridged", "lamp-for"];
+const flagsOf: Readonly<Record<string, readonly string[]>> = {
+  check: [],
+  solve: pointFlags,
+  spice: pointFlags,
+  faults: [],
+  diagnose: ["plan"],
+  lines: [],
+};
 const root = resolve(process.env.AIRWAY_ROOT ?? process.cwd());
 
 function readArguments(argv: string[]) {
@@ -42,13 +51,11 @@ async function run(argv: string[]): Promise<void> {
   const { values, positionals } = readArguments(argv);
   const [verb, file, extra] = positionals;
   const library = shippedCircuits(root);
-  const stray = Object.keys(values).find(
-    (flag) => flag !== "text" && !(verb === "solve" && solveFlags.includes(flag)),
-  );
+  const stray = Object.keys(values).find((flag) => flag !== "text" && !flagsOf[verb ?? ""]?.includes(flag));
   if (stray) throw new BadInput(`--${stray} is not an option of ${verb ?? "airway"}; ${usage}`);
   if (verb === "lines" && file === undefined) return answerLines(process.stdin, process.stdout, library);
   if (verb === undefined || file === undefined || extra !== undefined) throw new BadInput(usage);
-  if (!["check", "solve", "faults", "diagnose"].includes(verb))
+  if (!(verb in flagsOf) || verb === "lines")
     throw new BadInput(`unknown verb ${JSON.stringify(verb)}; ${usage}`);
   const input = accept(parseJson(readInput(file)));
   const text = values.text ?? false;
@@ -61,6 +68,10 @@ async function run(argv: string[]): Promise<void> {
       const point = accept(solveCircuit(accept(parseCircuit(input)), values as SolveOptions));
       return print(point, text ? pointLines(point) : null);
     }
+    case "spice": {
+      process.stdout.write(accept(spiceCircuit(accept(parseCircuit(input)), values as SolveOptions)));
+      return;
+    }
     case "faults": {
       const faults = accept(listFaults(accept(parseCircuit(input))));
       return print(
@@ -69,7 +80,9 @@ async function run(argv: string[]): Promise<void> {
       );
     }
     default: {
-      const diagnosis = accept(diagnoseCase(input, library, new CircuitCache(1)));
+      const diagnosis = accept(
+        diagnoseCase(input, library, new CircuitCache(1), { explainAll: true, plan: values.plan ?? false }),
+      );
       return print(diagnosis, text ? diagnosisLines(diagnosis) : null);
     }
   }

@@ -7,7 +7,7 @@ import { faultFromId } from "../core/diagnose/fault";
 import type { Look } from "../core/predict/reading";
 import { buildNetlist, type Netlist } from "../core/solve/netlist";
 import { PointSolver } from "../core/solve/pointSolver";
-import { setupState } from "../core/solve/setup";
+import { lampEnds, setupState } from "../core/solve/setup";
 import { lampVolts, testLight } from "../core/solve/tungstenLamp";
 import { nominalValues } from "../core/solve/values";
 
@@ -72,6 +72,27 @@ export function brokenVehicle(circuitId: string, faultId: string): BrokenVehicle
           return "clean";
         case "spin":
           return "free";
+        case "amps": {
+          const solved = solver.solve(values, setupState(netlist, look), changes);
+          return Math.round((solved.amps[netlist.branchOf.get(look.around) ?? -1] ?? 0) * 10) / 10;
+        }
+        case "lampload": {
+          const ends = lampEnds(netlist, look.lampFor) ?? ["", ""];
+          const lit = Math.abs(between(look, ends[0], ends[1]).volts);
+          return lit > 9 ? "bright" : lit > 3 ? "dim" : "dark";
+        }
+        case "listen":
+          return "quiet";
+        case "smell":
+          return "none";
+        case "history":
+          return "no";
+        case "tap":
+          return "nothing";
+        case "swap":
+          return fault.value.parts.every((part) => part === look.at) ? "fixed" : "same";
+        case "ripple":
+          return "even";
       }
     },
   };

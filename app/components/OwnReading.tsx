@@ -10,6 +10,9 @@ interface OwnReadingProps {
   readonly things: readonly { readonly id: string; readonly name: string }[];
   readonly motors: readonly string[];
   readonly plugs: readonly string[];
+  readonly relays: readonly string[];
+  readonly fuses: readonly string[];
+  readonly wires: readonly string[];
   readonly words: Readonly<Partial<Record<TestName, readonly string[]>>>;
 }
 
@@ -19,16 +22,30 @@ const tests: readonly { test: TestName; title: string }[] = [
   { test: "ohms", title: "ohms, battery off" },
   { test: "airflow", title: "air at the vent" },
   { test: "look", title: "a look" },
+  { test: "amps", title: "amps, by clamp" },
+  { test: "listen", title: "listen" },
+  { test: "smell", title: "smell" },
   { test: "spin", title: "spin by hand" },
+  { test: "tap", title: "tap or wiggle" },
+  { test: "lampload", title: "load lamp in its place" },
+  { test: "swap", title: "known-good relay" },
+  { test: "ripple", title: "current humps" },
+  { test: "history", title: "ask the customer" },
 ];
+
+const numberHints: Partial<Record<TestName, string>> = {
+  ohms: "(Ω, or “no end”)",
+  volts: "(V)",
+  amps: "(A)",
+};
 
 /** A reading nobody suggested: any test, any points, any set-up. */
 export function OwnReading(props: OwnReadingProps) {
   const fetcher = useFetcher<{ problem?: string }>();
   const [test, setTest] = useState<TestName>("light");
   const twoPoints = test === "light" || test === "volts" || test === "ohms";
-  const words = props.words[test];
-  const items = test === "spin" ? props.motors.map((id) => ({ id, name: id })) : props.things;
+  const words = props.words[test]?.length ? props.words[test] : undefined;
+  const items = itemsFor(test, props);
   return (
     <details className="sheet-card grow px-3">
       <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
@@ -54,8 +71,8 @@ export function OwnReading(props: OwnReadingProps) {
             </Choice>
           </>
         ) : (
-          test !== "airflow" && (
-            <Choice title="At" name="at">
+          items.length > 0 && (
+            <Choice title={test === "history" ? "About" : "At"} name="at">
               {items.map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
@@ -87,7 +104,7 @@ export function OwnReading(props: OwnReadingProps) {
           </Choice>
         ) : (
           <label className="grid gap-1 text-base text-soft">
-            Read {test === "ohms" ? "(Ω, or “no end”)" : "(V)"}
+            Read {numberHints[test]}
             <input name="result" required className="field figures w-full" autoComplete="off" />
           </label>
         )}
@@ -102,6 +119,38 @@ export function OwnReading(props: OwnReadingProps) {
       </fetcher.Form>
     </details>
   );
+}
+
+const asked = [
+  { id: "heat", name: "heat changes it" },
+  { id: "bumps", name: "bumps change it" },
+  { id: "damp", name: "damp changes it" },
+  { id: "wet-carpet", name: "wet carpet" },
+  { id: "recent-work", name: "recent work" },
+  { id: "recall", name: "a recall" },
+];
+
+/** What a test can be done at; none for those done at the vent. */
+function itemsFor(test: TestName, { motors, relays, fuses, wires, things }: OwnReadingProps) {
+  const plain = (ids: readonly string[]) => ids.map((id) => ({ id, name: id }));
+  switch (test) {
+    case "spin":
+    case "ripple":
+      return plain(motors);
+    case "swap":
+      return plain(relays);
+    case "lampload":
+      return plain([...motors, ...fuses]);
+    case "amps":
+      return plain([...motors, ...wires]);
+    case "history":
+      return asked;
+    case "look":
+    case "tap":
+      return things;
+    default:
+      return [];
+  }
 }
 
 const options = (values: readonly string[]) =>

@@ -95,14 +95,51 @@ export function PartSymbol(props: SymbolProps) {
       );
     case "splice":
       return <circle cx={5} cy={5} r={5} fill="var(--ink)" />;
-    default:
+    case "module":
       return (
-        <g>
-          <rect x={0} y={0} width={shape.width} height={shape.height} {...body} />
-          <Label x={12} y={32} text={part.id} />
-        </g>
+        <BoxSymbol
+          {...props}
+          name={part.id}
+          kind={part.drive === "pwm" ? "chopping control" : "linear control"}
+          sign={part.drive === "pwm" ? "M150 36h8v-14h12v14h8v-14h12v14h8" : "M150 38L198 20"}
+        />
+      );
+    case "head":
+      return (
+        <BoxSymbol {...props} name={part.id} kind="panel" sign="M150 38a22 22 0 0 1 38 -14M169 38L184 24" />
       );
   }
+}
+
+/** A box with its terminals named inside, and a sign for what it does. */
+function BoxSymbol({
+  shape,
+  name,
+  kind,
+  sign,
+}: SymbolProps & { readonly name: string; readonly kind: string; readonly sign: string }) {
+  return (
+    <g>
+      <rect x={4} y={4} width={shape.width - 8} height={shape.height - 8} {...body} />
+      <path d={sign} {...line} strokeWidth={1.8} />
+      {shape.ports.map(({ terminal, x, side }) => (
+        <g key={terminal}>
+          <path d={side === "north" ? `M${x} 0V4` : `M${x} ${shape.height - 4}V${shape.height}`} {...line} />
+          <text
+            x={x}
+            y={side === "north" ? 18 : shape.height - 9}
+            textAnchor="middle"
+            fontSize={13}
+            fill="var(--soft)"
+          >
+            {terminal}
+          </text>
+        </g>
+      ))}
+      <Label x={14} y={40} text={name} />
+      <Label x={14} y={57} text={kind} soft />
+    </g>
+  );
 }
 
 function Label({ x, y, text, soft = false }: { x: number; y: number; text: string; soft?: boolean }) {

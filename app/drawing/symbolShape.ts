@@ -130,11 +130,28 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
       };
     case "splice":
       return { width: 10, height: 10, ports: [] };
-    default:
+    case "module":
       return {
-        width: 120,
-        height: 60,
-        ports: terminalsOf(part).map((terminal, i) => port(terminal, 16 + 24 * i, side(terminal, "south"))),
+        width: 216,
+        height: 84,
+        ports: [
+          port("30", 30, "north"),
+          port("cmd", 90, "north"),
+          port("m+", 30, "south"),
+          port("m-", 90, "south"),
+          port("31", 150, "south"),
+        ],
+      };
+    case "head":
+      return {
+        width: 200,
+        height: 84,
+        ports: [
+          port("30", 30, "north"),
+          port("15", 84, "north"),
+          port("cmd", 30, "south"),
+          port("31", 130, "south"),
+        ],
       };
   }
 }

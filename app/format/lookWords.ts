@@ -1,7 +1,7 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { colourWords } from "@core/circuit/wireColour";
 import type { Look } from "@core/predict/reading";
-import { setupText } from "@core/predict/readingText";
+import { historyWords, setupText } from "@core/predict/readingText";
 import { listed } from "@core/units/wording";
 import { partName } from "./partName";
 
@@ -91,9 +91,57 @@ export function lookWords(circuit: Circuit, look: Look): LookWords {
         "by hand",
       );
     case "airflow":
-      return plain(`Feel the air on ${look.setting ?? "off"}`, [], setup);
+      return look.bridged
+        ? plain(
+            "Feed the motor directly by fused leads and feel the air:",
+            [look.at ?? ""],
+            `${setup} A lead without a fuse burns; keep fingers out of the wheel.`,
+          )
+        : plain(`Feel the air on ${airSetting(look)}`, look.at ? [look.at] : [], setup);
+    case "amps":
+      return plain("Clamp round", [look.around], `${setup} ${sentence(whereAt(circuit, look.around))}`);
+    case "listen":
+      return plain(
+        look.ventCovered ? "Listen, a finger over the motor's vent hole" : "Listen to the blower",
+        [],
+        `${setup} Does the noise rise and fall with the speed?`,
+      );
+    case "smell":
+      return plain("Smell the air at the vent", [], setup);
+    case "history":
+      return plain(`Ask: ${historyWords[look.of]}?`, [], "The customer, or the job card.");
+    case "tap":
+      return plain(
+        "Tap or wiggle",
+        [look.at],
+        `${setup} A knock on a motor's case, a wiggle at a plug. ${sentence(whereAt(circuit, look.at))}`,
+      );
+    case "lampload":
+      return plain(
+        "Load lamp in place of",
+        [look.lampFor],
+        `${setup} At its plug or socket. ${sentence(whereAt(circuit, look.lampFor))}`,
+      );
+    case "swap":
+      return plain(
+        "Known-good relay in place of",
+        [look.at],
+        `${setup} Does that cure it? ${sentence(whereAt(circuit, look.at))}`,
+      );
+    case "ripple":
+      return plain(
+        "Current humps of",
+        [look.at],
+        `${setup} Clamp and scope: even, ragged, or none. ${sentence(whereAt(circuit, look.at))}`,
+      );
   }
 }
+
+const airSetting = ({ setting, selectors }: Look): string =>
+  Object.entries(selectors ?? {})
+    .map(([id, position]) => `${id} ${position}`)
+    .join(", ") ||
+  (setting ?? "off");
 
 /** The point a probe sits on for a look, if it has one. */
 export function probePoint(look: Look): string | null {

@@ -59,6 +59,9 @@ const modeWords: Readonly<Record<string, string>> = {
   "to-feed": "shorted to feed",
   low: "low",
   "filter-blocked": "blocked",
+  dead: "dead",
+  "full-on": "full on",
+  stuck: "stuck part-way",
 };
 
 /** A fault in words: `link open`, `pin 4 bad contact`, `tight, draws too much, then link open`. */

@@ -1,5 +1,6 @@
 import type { NextLook as CoreLook, Diagnosis } from "@core/diagnose/diagnose";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import type { TestName } from "@core/predict/reading";
 import { testModels } from "@core/predict/tests/index";
 import { minutesText, percent } from "@core/units/wording";
 import { addReading, strikeLast, strikeReading } from "@db/repositories/readings.server";
@@ -34,6 +35,8 @@ const zooms = [
   { title: "1½×", size: 1.5 },
 ] as const;
 
+const displayUnits: Partial<Record<TestName, string>> = { volts: "V", ohms: "Ω", amps: "A" };
+
 function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
   const { test, minutes, bits, outcomes } = next;
   const model = testModels[test.test];
@@ -56,7 +59,7 @@ function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
         .join(", ")}`,
     })),
     choices: model.gives === "word" ? model.outcomes : null,
-    unit: test.test === "volts" ? "V" : test.test === "ohms" ? "Ω" : null,
+    unit: displayUnits[test.test] ?? null,
   };
 }
 
@@ -128,7 +131,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 /** What the form for a reading of one's own offers. */
 function ownChoices(engine: CompiledCircuit) {
-  const { circuit, points, battery, motors } = engine.netlist;
+  const { circuit, points, battery, motors, relays } = engine.netlist;
   const posts = [`${battery.id}.-`, `${battery.id}.+`];
   const wordsOf = (test: keyof typeof testModels): readonly string[] => {
     const model = testModels[test];
@@ -144,12 +147,12 @@ function ownChoices(engine: CompiledCircuit) {
     })),
     motors: motors.map(({ part }) => part.id),
     plugs: circuit.connectors.map(({ id }) => id),
-    words: {
-      airflow: wordsOf("airflow"),
-      light: wordsOf("light"),
-      look: wordsOf("look"),
-      spin: wordsOf("spin"),
-    },
+    relays: relays.map(({ part }) => part.id),
+    fuses: circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id),
+    wires: circuit.wires.map(({ id }) => id),
+    words: Object.fromEntries(
+      (Object.keys(testModels) as TestName[]).map((test) => [test, wordsOf(test)]),
+    ) as Record<TestName, readonly string[]>,
   };
 }
 

@@ -1,7 +1,7 @@
 import { problemText } from "@core/formats/problem";
 import { readingProblems } from "@core/formats/readingProblems";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import { type Reading, readingSchema } from "@core/predict/reading";
+import { type Reading, readingSchema, testNames } from "@core/predict/reading";
 import { z } from "zod";
 
 const short = z.string().max(64);
@@ -18,7 +18,7 @@ const offeredForm = z.object({
 const ownForm = z.object({
   intent: z.literal("own-reading"),
   token: z.uuid(),
-  test: z.enum(["airflow", "light", "volts", "ohms", "look", "spin"]),
+  test: z.enum(testNames),
   key: z.enum(["off", "acc", "run"]),
   setting: short,
   first: short.default(""),
@@ -69,7 +69,7 @@ export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof off
 }
 
 function resultOf(test: string, seen: string | undefined, value: string | undefined, noEnd: boolean) {
-  if (test !== "volts" && test !== "ohms") return { seen };
+  if (test !== "volts" && test !== "ohms" && test !== "amps") return { seen };
   const number = noEnd ? null : (typedNumber(value ?? "") ?? "not a number");
   return { [test]: number };
 }
@@ -102,10 +102,22 @@ export function ownReading(engine: CompiledCircuit, form: z.infer<typeof ownForm
         ...resultOf(test, "", result, noEnd),
       });
     }
+    case "amps":
+      return checked(engine, { test, around: at, ...live, ...resultOf(test, "", result, false) });
     case "airflow":
+    case "listen":
+    case "smell":
       return checked(engine, { test, key: form.key, setting: form.setting, seen: result });
     case "look":
     case "spin":
       return checked(engine, { test, at, seen: result });
+    case "tap":
+    case "swap":
+    case "ripple":
+      return checked(engine, { test, at, ...live, seen: result });
+    case "lampload":
+      return checked(engine, { test, lampFor: at, ...live, seen: result });
+    case "history":
+      return checked(engine, { test, of: at, seen: result });
   }
 }

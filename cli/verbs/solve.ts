@@ -3,7 +3,9 @@ import type { KeyPosition } from "@core/circuit/parts/ignition";
 import { keyPositions } from "@core/circuit/parts/ignition";
 import { faultFromId } from "@core/diagnose/fault";
 import { type Parsed, quoted, refused } from "@core/formats/problem";
-import { buildNetlist } from "@core/solve/netlist";
+import { spiceNetlist } from "@core/formats/spiceNetlist";
+import type { Change } from "@core/solve/change";
+import { buildNetlist, type Netlist } from "@core/solve/netlist";
 import { type OperatingPoint, operatingPoint } from "@core/solve/operatingPoint";
 import { type Setup, setupProblems } from "@core/solve/setup";
 
@@ -19,18 +21,43 @@ export interface SolveOptions {
   readonly "lamp-for"?: string | undefined;
 }
 
-/** One set-up of a circuit, healthy or with a fault in it. */
-export function solveCircuit(circuit: Circuit, options: SolveOptions): Parsed<OperatingPoint> {
+interface Asked {
+  readonly netlist: Netlist;
+  readonly setup: Setup;
+  readonly changes: readonly Change[];
+}
+
+/** The set-up and fault a command asks for, checked against the circuit. */
+function asked(circuit: Circuit, options: SolveOptions): Parsed<Asked> {
   const netlist = buildNetlist(circuit);
   if (!netlist.ok) return netlist;
   const setup = setupFrom(options);
   if (!setup.ok) return setup;
   const wrong = setupProblems(netlist.value, setup.value);
   if (wrong.length > 0) return refused(wrong);
-  if (options.fault === undefined) return { ok: true, value: operatingPoint(netlist.value, setup.value) };
+  const ready = (changes: readonly Change[]): Parsed<Asked> => ({
+    ok: true,
+    value: { netlist: netlist.value, setup: setup.value, changes },
+  });
+  if (options.fault === undefined) return ready([]);
   const fault = faultFromId(netlist.value, options.fault);
-  if (!fault.ok) return fault;
-  return { ok: true, value: operatingPoint(netlist.value, setup.value, fault.value.changes) };
+  return fault.ok ? ready(fault.value.changes) : fault;
+}
+
+/** One set-up of a circuit, healthy or with a fault in it. */
+export function solveCircuit(circuit: Circuit, options: SolveOptions): Parsed<OperatingPoint> {
+  const found = asked(circuit, options);
+  if (!found.ok) return found;
+  const { netlist, setup, changes } = found.value;
+  return { ok: true, value: operatingPoint(netlist, setup, changes) };
+}
+
+/** The same operating point as an ngspice netlist. */
+export function spiceCircuit(circuit: Circuit, options: SolveOptions): Parsed<string> {
+  const found = asked(circuit, options);
+  if (!found.ok) return found;
+  const { netlist, setup, changes } = found.value;
+  return { ok: true, value: spiceNetlist(netlist, setup, changes).text };
 }
 
 function setupFrom(options: SolveOptions): Parsed<Setup> {

@@ -12,6 +12,8 @@ export interface Belief {
   /** Probability by variant, over the drawn vehicles. */
   readonly variants: Float64Array;
   readonly unknown: number;
+  /** Natural logarithm of how likely all the readings were together. */
+  readonly evidence: number;
 }
 
 /**
@@ -39,11 +41,13 @@ function sameLooks(readings: readonly Reading[]): number[][] {
  * P(fault | readings), by Bayes in logs: within one drawn vehicle readings are independent, and the
  * average over vehicles comes last, so that what readings share is counted once.
  * @param scores scores already known for these readings, by the same order
+ * @param priors by suspect, in place of the catalogue's
  */
 export function believe(
   compiled: CompiledCircuit,
   readings: readonly Reading[],
   scores: readonly ReadingScore[] = readings.map((reading) => scoreReading(compiled, reading)),
+  priors: ArrayLike<number> | null = null,
 ): Belief {
   const draws = compiled.draws.length;
   const logs = new Float64Array(compiled.variants.length * draws);
@@ -55,7 +59,7 @@ export function believe(
     if ((count + 1) % groupsPerLog === 0) takeLogs(product, logs);
   });
   takeLogs(product, logs);
-  return normalise(compiled, readings, scores, logs, unknownLog);
+  return normalise({ compiled, readings, scores, priors }, logs, unknownLog);
 }
 
 /** Logarithms are taken only this often: so many slip-floored odds cannot underflow a double. */
@@ -96,17 +100,22 @@ function multiplyGroup(
   return blind;
 }
 
+interface Believed {
+  readonly compiled: CompiledCircuit;
+  readonly readings: readonly Reading[];
+  readonly scores: readonly ReadingScore[];
+  readonly priors: ArrayLike<number> | null;
+}
+
 function normalise(
-  compiled: CompiledCircuit,
-  readings: readonly Reading[],
-  scores: readonly ReadingScore[],
+  { compiled, readings, scores, priors }: Believed,
   logs: Float64Array,
   unknownLog: number,
 ): Belief {
   const draws = compiled.draws.length;
   let top = unknownLog;
   compiled.variants.forEach(({ prior }, variant) => {
-    const share = Math.log(prior / draws);
+    const share = Math.log((priors?.[variant] ?? prior) / draws);
     for (let draw = 0; draw < draws; draw++) {
       const cell = variant * draws + draw;
       logs[cell] = (logs[cell] as number) + share;
@@ -126,7 +135,8 @@ function normalise(
       variants[variant] = (variants[variant] as number) + logs[cell];
     }
   }
-  return { readings, scores, joint: logs, variants, unknown: Math.exp(unknownLog - top) / sum };
+  const unknown = Math.exp(unknownLog - top) / sum;
+  return { readings, scores, joint: logs, variants, unknown, evidence: top + Math.log(sum) };
 }
 
 /** Probability by repair: the parts to replace together, as one text; `unknown` is one of them. */

@@ -1,3 +1,4 @@
+import { type Declined, declinedParts } from "../circuit/declined";
 import { type Parsed, refused } from "../formats/problem";
 import { readingProblems } from "../formats/readingProblems";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
@@ -6,11 +7,15 @@ import type { Look, Reading } from "../predict/reading";
 import { allTools, type Tool } from "../predict/testModel";
 import { type Belief, believe, partBelief, repairBelief } from "./belief";
 import { candidateLooks } from "./candidateLooks";
+import { type Cleared, clearedParts } from "./cleared";
 import { type Conflict, conflicts } from "./conflict";
 import { type Support, supportOf } from "./expectation";
 import type { Forecast } from "./forecast";
 import { indistinguishable } from "./grouping";
-import { nextLooks } from "./nextLook";
+import { type FaultCount, learnedPriors } from "./learnedPrior";
+import { byTwoSteps } from "./lookAhead";
+import { type NextOptions, nextLooks } from "./nextLook";
+import { type Plan, planAhead } from "./plan";
 import { suspectWhy } from "./reasons";
 import type { School } from "./school";
 import { reachVerdict, type Verdict } from "./verdict";
@@ -44,6 +49,12 @@ export interface Diagnosis {
   readonly verdict: Verdict;
   readonly next: readonly NextLook[];
   readonly conflicts: readonly Conflict[];
+  /** Parts whose inside is left to the maker's procedure; absent where there are none. */
+  readonly declined?: readonly Declined[];
+  /** Parts the readings cleared and why, where asked for. */
+  readonly cleared?: readonly Cleared[];
+  /** The looks to come, and the schools' minutes, where asked for. */
+  readonly plan?: Plan;
 }
 
 export interface DiagnoseOptions {
@@ -54,6 +65,14 @@ export interface DiagnoseOptions {
   readonly costs?: StoppingCosts;
   /** How many next looks to return; 8 unless given. */
   readonly looks?: number;
+  /** The shop's own counts of proven faults, which sharpen the priors. */
+  readonly counts?: readonly FaultCount[];
+  /** Reasons for every suspect and every cleared part, not only for the leaders. */
+  readonly explainAll?: boolean;
+  /** The looks to come after each outcome, and the schools' minutes. */
+  readonly plan?: boolean;
+  /** Orders the first looks by two steps instead of one. */
+  readonly lookAhead?: boolean;
 }
 
 const defaultLooks = 8;
@@ -76,32 +95,30 @@ export function diagnose(
     })),
   );
   if (wrong.length > 0) return refused(wrong);
-  const belief = believe(compiled, readings);
+  const priors = options.counts?.length ? learnedPriors(compiled, options.counts) : null;
+  const belief = believe(compiled, readings, undefined, priors);
   const tools = options.tools ?? allTools;
-  const weighed = nextLooks(compiled, belief, {
-    tools,
-    school: options.school ?? "least-time",
-    count: weighedLooks,
-  });
+  const next: NextOptions = { tools, school: options.school ?? "least-time", count: weighedLooks };
+  const oneStep = nextLooks(compiled, belief, next);
+  const weighed = options.lookAhead ? byTwoSteps(compiled, belief, next, oneStep) : oneStep;
   const repairs = repairBelief(compiled, belief);
   const support = supportOf(compiled, belief);
-  const verdict = reachVerdict(
-    compiled,
-    belief,
-    support,
-    repairs,
-    weighed,
-    options.costs ?? defaultStoppingCosts,
-  );
+  const costs = options.costs ?? defaultStoppingCosts;
+  const verdict = reachVerdict(compiled, belief, support, repairs, weighed, costs);
+  const declined = declinedParts(compiled.netlist.circuit);
+  const explained = options.explainAll ? Number.POSITIVE_INFINITY : groupedSuspects;
   return {
     ok: true,
     value: {
       id: options.id ?? null,
-      suspects: suspectsOf(compiled, belief, support, tools),
+      suspects: suspectsOf({ compiled, belief, support, tools, explained }),
       parts: partBelief(repairs),
       verdict,
       next: weighed.slice(0, options.looks ?? defaultLooks).map(nextLook),
       conflicts: conflicts(compiled, belief, support),
+      ...(declined.length > 0 ? { declined } : {}),
+      ...(options.explainAll ? { cleared: clearedParts(compiled, belief, support) } : {}),
+      ...(options.plan ? { plan: planAhead(compiled, belief, next) } : {}),
     },
   };
 }
@@ -124,13 +141,17 @@ function nextLook(forecast: Forecast): NextLook {
   };
 }
 
+interface Weighed {
+  readonly compiled: CompiledCircuit;
+  readonly belief: Belief;
+  readonly support: Support;
+  readonly tools: readonly Tool[];
+  /** How many suspects get their reasons. */
+  readonly explained: number;
+}
+
 /** Suspects by family, likeliest first, `unknown` among them; their probabilities sum to 1. */
-function suspectsOf(
-  compiled: CompiledCircuit,
-  belief: Belief,
-  support: Support,
-  tools: readonly Tool[],
-): Suspect[] {
+function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): Suspect[] {
   const families = new Map<string, number[]>();
   compiled.variants.forEach(({ family }, index) => {
     const own = families.get(family);
@@ -157,7 +178,7 @@ function suspectsOf(
   );
   const suspects = ranked.map(({ variants, p }, index): Suspect => {
     const best = compiled.variants[variants[0] as number];
-    const full = index < groupedSuspects;
+    const full = index < explained;
     return {
       fault: best?.id ?? "",
       part: best?.fault.parts.join("+") ?? "",

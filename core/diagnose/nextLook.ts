@@ -86,5 +86,5 @@ const byWorth = (
  */
 const worth = ({ bits, minutes }: { bits: number; minutes: number }): number =>
   bits / (minutes + attentionMinutes);
-const attentionMinutes = 8;
+export const attentionMinutes = 8;
 const hands = (look: Look): number => (look.unplugged?.length ?? 0) + (look.bridged?.length ?? 0);

@@ -9,7 +9,7 @@ import type { Belief } from "./belief";
 import { expectedAt, othersOdds, readingOdds, type Support } from "./expectation";
 
 /** A reading by its number and what it was: `reading 5 (light …, speed 2: dark)`. */
-function cite(readings: readonly Reading[], index: number): string {
+export function cite(readings: readonly Reading[], index: number): string {
   const reading = readings[index] as Reading;
   return `reading ${index + 1} (${lookText(reading)}, ${setupText(reading)}: ${resultText(reading)})`;
 }

@@ -1,18 +1,24 @@
-import { minutesMinor, repairDefaults, type StoppingCosts } from "../money/stoppingCosts";
+import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } from "../money/stoppingCosts";
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Forecast } from "./forecast";
 
+const noRepair: RepairCost = { priceMinor: 0, minutes: 60 };
+
 /** What a repair costs to fit: every part of it, its price and its minutes. */
 export function fitCostMinor(compiled: CompiledCircuit, repair: string, costs: StoppingCosts): number {
-  return compiled.remember(`fit ${repair} ${JSON.stringify(costs)}`, () =>
-    repair.split("+").reduce((sum, id) => {
-      const { priceMinor, minutes } = repairDefaults[repairKind(compiled, id)] ?? {
-        priceMinor: 0,
-        minutes: 60,
-      };
-      return sum + priceMinor + minutesMinor(minutes, costs);
-    }, 0),
-  );
+  const known = compiled.remember("fit costs", () => new WeakMap<StoppingCosts, Map<string, number>>());
+  const own = known.get(costs) ?? new Map<string, number>();
+  known.set(costs, own);
+  const met = own.get(repair);
+  if (met !== undefined) return met;
+  const sum = repair.split("+").reduce((total, id) => {
+    const kind = repairKind(compiled, id);
+    const { priceMinor, minutes } =
+      costs.repairs?.[id] ?? costs.repairs?.[kind] ?? repairDefaults[kind] ?? noRepair;
+    return total + priceMinor + minutesMinor(minutes, costs);
+  }, 0);
+  own.set(repair, sum);
+  return sum;
 }
 
 function repairKind({ netlist: { circuit } }: CompiledCircuit, id: string): string {
@@ -49,6 +55,8 @@ export interface Stopping {
   /** Null when no look is left that tells anything. */
   readonly testMoreMinor: number | null;
   readonly bestLook: Forecast | null;
+  /** Belief in the likeliest repair from which fitting it now is the cheaper; null when nothing is left to test. */
+  readonly breakEven: number | null;
 }
 
 /** Reading what to do, setting up and writing down, for each look beside its own minutes (judgement). */
@@ -109,5 +117,23 @@ export function weighStopping(
     const total = Math.round(Math.min(one, seriesMinor(look, fitMinor, costs)));
     if (testMoreMinor === null || total < testMoreMinor) [testMoreMinor, bestLook] = [total, look];
   }
-  return { fitNowMinor, testMoreMinor, bestLook };
+  return {
+    fitNowMinor,
+    testMoreMinor,
+    bestLook,
+    breakEven: breakEven(compiled, repairs, testMoreMinor, costs),
+  };
+}
+
+/** Fitting costs F + (1 − p) × comeback: the p at which that equals the cost of testing on. */
+function breakEven(
+  compiled: CompiledCircuit,
+  repairs: ReadonlyMap<string, number>,
+  testMoreMinor: number | null,
+  costs: StoppingCosts,
+): number | null {
+  const [first] = [...repairs].filter(([repair]) => repair !== "unknown").sort((a, b) => b[1] - a[1]);
+  if (testMoreMinor === null || !first || costs.comebackMinor <= 0) return null;
+  const spare = testMoreMinor - fitCostMinor(compiled, first[0], costs);
+  return Math.min(1, Math.max(0, 1 - spare / costs.comebackMinor));
 }

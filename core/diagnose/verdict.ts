@@ -1,3 +1,4 @@
+import { declinedParts } from "../circuit/declined";
 import type { StoppingCosts } from "../money/stoppingCosts";
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import { lookText } from "../predict/readingText";
@@ -19,6 +20,8 @@ export interface Verdict {
   readonly alsoCheck: readonly string[];
   readonly fitNowMinor: number;
   readonly testMoreMinor: number | null;
+  /** Belief from which fitting now is cheaper than testing on. */
+  readonly breakEven: number | null;
   readonly because: readonly string[];
 }
 
@@ -58,7 +61,9 @@ export function reachVerdict(
   const stopping = weighStopping(compiled, repairs, looks, costs);
   const measured = belief.readings.some(({ heard }) => !heard);
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
-  const state = verdictState({ measured, pays, sure: p >= costs.settledBar, any: looks.length > 0 });
+  const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
+  const sure = p >= costs.settledBar && declined.length === 0;
+  const state = verdictState({ measured, pays, sure, any: looks.length > 0 });
   const rivalRepair = ranked[1];
   const rival = rivalRepair
     ? { name: listed(rivalRepair[0].split("+")), variants: variantsOf(compiled, rivalRepair[0]) }
@@ -73,9 +78,11 @@ export function reachVerdict(
     alsoCheck: suspectsBehind(compiled, replace),
     fitNowMinor: stopping.fitNowMinor,
     testMoreMinor: stopping.testMoreMinor,
+    breakEven: stopping.breakEven,
     because: [
       ...(path ? [path] : []),
       ...decisiveReasons(compiled, belief, support, variantsOf(compiled, repair), rival),
+      ...declined.map(({ why }) => why),
       ...doubt(state, ranked, measured, stopping.bestLook),
     ],
   };

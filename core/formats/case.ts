@@ -1,11 +1,36 @@
 import { z } from "zod";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
+import type { FaultCount } from "../diagnose/learnedPrior";
 import { schools } from "../diagnose/school";
+import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
 import { type Reading, readingSchema } from "../predict/reading";
 import { allTools, type Tool } from "../predict/testModel";
 import type { CircuitLibrary } from "./library";
 import { type Parsed, problemsOf, refused } from "./problem";
+
+const repairCost = z.strictObject({
+  priceMinor: z.number().int().min(0).max(1e9),
+  minutes: z.number().min(0).max(10_000),
+});
+
+/** A shop's own money and counts; every key has a default. */
+export const shopSchema = z.strictObject({
+  hourMinor: z.number().int().min(0).max(1e9).optional(),
+  comebackMinor: z.number().int().min(0).max(1e9).optional(),
+  settledBar: z.number().min(0.5).max(0.999).optional(),
+  repairs: z.record(z.string().max(32), repairCost).optional(),
+  counts: z
+    .array(
+      z.strictObject({
+        kind: z.string().max(64),
+        mode: z.string().max(64),
+        n: z.number().int().min(0).max(1e6),
+      }),
+    )
+    .max(500)
+    .optional(),
+});
 
 /** The shape of an `airway-case` file, version 1; its circuit and readings are checked on reading. */
 export const caseSchema = z.strictObject({
@@ -17,6 +42,7 @@ export const caseSchema = z.strictObject({
   tools: z.array(z.enum(allTools)).max(20).optional(),
   school: z.enum(schools).optional(),
   readings: z.array(readingSchema).max(500),
+  shop: shopSchema.optional(),
 });
 
 /** A case read and checked, its circuit found. */
@@ -26,6 +52,8 @@ export interface Case {
   readonly tools: readonly Tool[];
   readonly school: (typeof schools)[number];
   readonly readings: readonly Reading[];
+  readonly costs: StoppingCosts;
+  readonly counts: readonly FaultCount[];
 }
 
 /**
@@ -46,7 +74,18 @@ export function parseCase(input: unknown, library: CircuitLibrary): Parsed<Case>
       tools: data.tools ?? allTools,
       school: data.school ?? "least-time",
       readings: data.readings,
+      costs: shopCosts(data.shop),
+      counts: data.shop?.counts ?? [],
     },
+  };
+}
+
+function shopCosts(shop: z.infer<typeof shopSchema> = {}): StoppingCosts {
+  return {
+    hourMinor: shop.hourMinor ?? defaultStoppingCosts.hourMinor,
+    comebackMinor: shop.comebackMinor ?? defaultStoppingCosts.comebackMinor,
+    settledBar: shop.settledBar ?? defaultStoppingCosts.settledBar,
+    repairs: shop.repairs,
   };
 }
 

@@ -1,4 +1,4 @@
-import { type Diagnosis, diagnose } from "../diagnose/diagnose";
+import { type DiagnoseOptions, type Diagnosis, diagnose } from "../diagnose/diagnose";
 import type { CircuitCache } from "../predict/circuitCache";
 import { parseCase } from "./case";
 import type { CircuitLibrary } from "./library";
@@ -9,12 +9,13 @@ export function diagnoseCase(
   input: unknown,
   library: CircuitLibrary,
   cache: CircuitCache,
+  options: Pick<DiagnoseOptions, "explainAll" | "plan"> = {},
 ): Parsed<Diagnosis> {
   const found = parseCase(input, library);
   if (!found.ok) return found;
   const compiled = cache.compile(found.value.circuit);
   if (!compiled.ok)
     return refused(compiled.problems.map(({ path, message }) => ({ path: `circuit.${path}`, message })));
-  const { id, tools, school, readings } = found.value;
-  return diagnose(compiled.value, readings, { id, tools, school });
+  const { id, tools, school, readings, costs, counts } = found.value;
+  return diagnose(compiled.value, readings, { id, tools, school, costs, counts, ...options });
 }

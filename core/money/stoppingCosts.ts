@@ -6,6 +6,14 @@ export interface StoppingCosts {
   readonly comebackMinor: number;
   /** Belief below which a verdict is never called settled. */
   readonly settledBar: number;
+  /** Price and minutes of repairs, by part id or by kind; defaults where absent. */
+  readonly repairs?: Readonly<Record<string, RepairCost>> | undefined;
+}
+
+/** What a repair takes: the part, and the minutes to fit it. */
+export interface RepairCost {
+  readonly priceMinor: number;
+  readonly minutes: number;
 }
 
 /** Defaults a shop may change (judgements, no source). */
@@ -16,9 +24,7 @@ export const defaultStoppingCosts: StoppingCosts = {
 };
 
 /** Price of a part and minutes to fit it, by what it is; a wire or plug is a repair (judgements, no source). */
-export const repairDefaults: Readonly<
-  Record<string, { readonly priceMinor: number; readonly minutes: number }>
-> = {
+export const repairDefaults: Readonly<Record<string, RepairCost>> = {
   battery: { priceMinor: 12000, minutes: 15 },
   ground: { priceMinor: 200, minutes: 15 },
   fuse: { priceMinor: 300, minutes: 3 },

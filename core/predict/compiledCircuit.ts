@@ -1,3 +1,4 @@
+import type { Motor } from "../circuit/parts/index";
 import { type CatalogueEntry, catalogue, changesAt } from "../diagnose/catalogue";
 import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
@@ -199,6 +200,11 @@ export class CompiledCircuit {
   /** Set-ups most looks are taken in: the live ones, and key off with the switch on its strongest. */
   usualSetups(): Setup[] {
     return [...this.liveSetups(), { key: "off" as const, setting: this.topSetting() }];
+  }
+
+  /** Motors a lamp or a pair of leads may stand in for. */
+  brushedMotors(): Motor[] {
+    return this.netlist.motors.map(({ part }) => part).filter(({ brushless }) => !brushless);
   }
 
   topSetting(): string {

@@ -1,3 +1,4 @@
+import { busPoints } from "../circuit/declined";
 import type { CompiledCircuit } from "./compiledCircuit";
 
 /** Node of a point, -1 for the battery's negative; undefined for a name that is no point. */
@@ -30,10 +31,11 @@ export function batteryPosts(compiled: CompiledCircuit): { plus: string; minus: 
 export function suggestedPoints(compiled: CompiledCircuit): string[] {
   const { points, circuit, nodeOf } = compiled.netlist;
   const wires = new Set(circuit.wires.map(({ id }) => id));
+  const bus = busPoints(circuit);
   const met = new Set<number>();
   return points.names.filter((name) => {
     const node = nodeOf.get(name) ?? -1;
-    if (wires.has(points.ownerOf.get(name) ?? "") || met.has(node)) return false;
+    if (wires.has(points.ownerOf.get(name) ?? "") || bus.has(name) || met.has(node)) return false;
     met.add(node);
     return true;
   });

@@ -137,6 +137,23 @@ export const readingSchema = z.discriminatedUnion("test", [
   rippleReading,
 ]);
 
+export const testNames = [
+  "airflow",
+  "light",
+  "volts",
+  "amps",
+  "ohms",
+  "look",
+  "listen",
+  "smell",
+  "history",
+  "spin",
+  "tap",
+  "lampload",
+  "swap",
+  "ripple",
+] as const satisfies readonly Reading["test"][];
+
 export type Reading = z.infer<typeof readingSchema>;
 export type TestName = Reading["test"];
 export type ReadingOf<T extends TestName> = Extract<Reading, { test: T }>;

@@ -8,6 +8,8 @@ export const headSchema = z.strictObject({
   commands: z.record(settingName, z.number().min(-60).max(60)),
   outOhms: nonNegative,
   feedVolts: positive.optional(),
+  /** It talks over a data bus; its command volts stand for what it asks. */
+  bus: z.literal(true).optional(),
 });
 export type ControlHead = z.infer<typeof headSchema>;
 

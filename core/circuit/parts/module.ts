@@ -12,6 +12,8 @@ export const moduleSchema = z.strictObject({
   inputOhms: positive.optional(),
   wakeVolts: positive.optional(),
   sleepVolts: positive.optional(),
+  /** The command comes over a data bus, not as volts. */
+  bus: z.literal(true).optional(),
 });
 export type ControlModule = z.infer<typeof moduleSchema>;
 

@@ -36,7 +36,7 @@ export const airflowTest: WordTest<"airflow"> = {
           motors.slice(1).map(({ part }) => ({ test: "airflow" as const, at: part.id, ...setup })),
         ),
       // The motor fed directly, its plug off.
-      ...motors.flatMap(({ part }): LookOf<"airflow">[] => {
+      ...compiled.brushedMotors().flatMap((part): LookOf<"airflow">[] => {
         const plug = points.pinOnTerminal.get(`${part.id}.+`);
         if (!plug) return [];
         return [

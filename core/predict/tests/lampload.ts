@@ -13,7 +13,6 @@ export const lamploadTest: WordTest<"lampload"> = {
   problems: () => [],
   reaches: ({ lampFor }) => [lampFor],
   candidates: (compiled) => {
-    const { motors } = compiled.netlist;
     const lamp = (lampFor: string, setup: object): LookOf<"lampload"> => ({
       test: "lampload",
       lampFor,
@@ -21,9 +20,9 @@ export const lamploadTest: WordTest<"lampload"> = {
     });
     const running = compiled.runningSetups();
     const worth = [running[0], running[Math.floor(running.length / 2)], running.at(-1)];
-    return motors.flatMap(({ part }) =>
-      [...new Set(worth)].flatMap((setup) => (setup ? [lamp(part.id, setup)] : [])),
-    );
+    return compiled
+      .brushedMotors()
+      .flatMap((part) => [...new Set(worth)].flatMap((setup) => (setup ? [lamp(part.id, setup)] : [])));
   },
   // In a fuse's socket, everything switched off: only a short still draws.
   shortHunt: ({ netlist: { circuit } }) =>

@@ -35,7 +35,7 @@ export const rippleTest: WordTest<"ripple"> = {
       : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
   reaches: ({ at }) => [at],
   candidates: (compiled) =>
-    compiled.netlist.motors.map(({ part }) => ({
+    compiled.brushedMotors().map((part) => ({
       test: "ripple" as const,
       at: part.id,
       ...compiled.runningSetups().at(-1),
