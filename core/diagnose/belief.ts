@@ -1,5 +1,6 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import { lookKey, lookOf, type Reading } from "../predict/reading";
+import { posteriorOf } from "./bayes";
 import { unknownShare } from "./prior";
 import { type ReadingScore, scoreReading } from "./readingScore";
 
@@ -113,30 +114,21 @@ function normalise(
   unknownLog: number,
 ): Belief {
   const draws = compiled.draws.length;
-  let top = unknownLog;
+  const cells = new Float64Array(logs.length + 1);
   compiled.variants.forEach(({ prior }, variant) => {
     const share = Math.log((priors?.[variant] ?? prior) / draws);
-    for (let draw = 0; draw < draws; draw++) {
-      const cell = variant * draws + draw;
-      logs[cell] = (logs[cell] as number) + share;
-      if (logs[cell] > top) top = logs[cell];
-    }
+    for (let cell = variant * draws; cell < (variant + 1) * draws; cell++)
+      cells[cell] = (logs[cell] as number) + share;
   });
-  let sum = Math.exp(unknownLog - top);
-  for (let cell = 0; cell < logs.length; cell++) {
-    logs[cell] = Math.exp((logs[cell] as number) - top);
-    sum += logs[cell] as number;
-  }
+  cells[logs.length] = unknownLog;
+  const { p, evidence } = posteriorOf(cells);
+  const joint = p.subarray(0, logs.length);
   const variants = new Float64Array(compiled.variants.length);
   for (let variant = 0; variant < variants.length; variant++) {
-    for (let draw = 0; draw < draws; draw++) {
-      const cell = variant * draws + draw;
-      logs[cell] = (logs[cell] as number) / sum;
-      variants[variant] = (variants[variant] as number) + logs[cell];
-    }
+    for (let cell = variant * draws; cell < (variant + 1) * draws; cell++)
+      variants[variant] = (variants[variant] as number) + (joint[cell] as number);
   }
-  const unknown = Math.exp(unknownLog - top) / sum;
-  return { readings, scores, joint: logs, variants, unknown, evidence: top + Math.log(sum) };
+  return { readings, scores, joint, variants, unknown: p[logs.length] as number, evidence };
 }
 
 /** Probability by repair: the parts to replace together, as one text; `unknown` is one of them. */

@@ -80,34 +80,42 @@ describe("facts of the trade (common practice, no source)", () => {
   });
 });
 
-describe("a whole job", () => {
-  /** What a vehicle with an open link shows: read off the circuit by hand. */
-  const answer = (test: Diagnosis["next"][number]["test"]): Reading => {
-    if (test.test === "look") return { ...test, seen: "clean" };
-    if (test.test === "spin") return { ...test, seen: "free" };
-    if (test.test === "ohms") {
-      const throughLink = test.red.endsWith("T4") || test.black.endsWith("T4");
-      if (throughLink) return { ...test, ohms: null };
-      if (test.red.startsWith("M1")) return { ...test, ohms: 0.2 };
-      const taps: Record<string, number> = { T1: 0, T2: 1.2, T3: 1.85 };
-      return { ...test, ohms: Math.abs((taps[test.red.slice(3)] ?? 0) - (taps[test.black.slice(3)] ?? 0)) };
-    }
-    throw new Error(`not answered by hand: ${JSON.stringify(test)}`);
-  };
+/** Takes every look offered, answered by a nominal vehicle with the fault in it, until the verdict. */
+function played(id: string, fault: string): { diagnosis: Diagnosis; looks: number } {
+  const vehicle = brokenVehicle(id, fault);
+  const settings = shippedEngine(id).netlist.circuit.settings.slice(1);
+  const readings = heard(Object.fromEntries(settings.map((setting) => [setting, vehicle.airflow(setting)])));
+  for (let looks = 0; ; looks++) {
+    const diagnosis = diagnosed(readings, id);
+    const [next] = diagnosis.next;
+    if (diagnosis.verdict.state !== "open" || !next || looks === 12) return { diagnosis, looks };
+    const result = vehicle.answer(next.test);
+    const key = ["volts", "amps", "ohms"].includes(next.test.test) ? next.test.test : "seen";
+    readings.push(readingSchema.parse({ ...next.test, [key]: result }));
+  }
+}
 
+describe("a whole job", () => {
   test("is settled on the pack within four looks after the complaint, and the draw is asked for", () => {
-    const readings = [...onlyTop];
-    let diagnosis = diagnosed(readings);
-    let looks = 0;
-    while (diagnosis.verdict.state === "open" && looks < 4) {
-      const next = diagnosis.next.find(({ test }) => ["look", "spin", "ohms"].includes(test.test));
-      if (!next) break;
-      readings.push(answer(next.test));
-      looks += 1;
-      diagnosis = diagnosed(readings);
-    }
+    const { diagnosis, looks } = played("whimbrel-four-speed", "R1.link:open");
     expect(diagnosis.verdict).toMatchObject({ state: "settled", replace: ["R1"], alsoCheck: ["M1"] });
     expect(looks).toBeLessThanOrEqual(4);
+  });
+
+  test.each([
+    ["whimbrel-four-speed", "M1:open", ["M1"]],
+    ["godwit-two-relays", "K6:coil-open", ["K6"]],
+    ["siskin-linear-low", "A1:dead", ["A1"]],
+    ["dunlin-pwm-high", "A2:dead", ["A2"]],
+    ["whimbrel-pwm-low", "X9:1:open", ["X9"]],
+    ["whimbrel-high-relay", "K4.87a:high@20", ["K4"]],
+    ["dotterel-linear-high", "W14:open", ["W14"]],
+    ["dunlin-rear-blower", "R1.link:open", ["R1"]],
+  ])("on %s with %s ends on %p", (id, fault, replace) => {
+    const { diagnosis, looks } = played(id, fault);
+    expect(diagnosis.verdict.replace).toEqual(replace);
+    expect(diagnosis.verdict.state).not.toBe("open");
+    expect(looks).toBeLessThanOrEqual(10);
   });
 });
 

@@ -10,3 +10,21 @@ export function entropyBits(weights: readonly number[] | Float64Array): number {
   }
   return sum > 0 ? Math.log2(sum) - logs / sum : 0;
 }
+
+/**
+ * Entropy left, on average, once an outcome is known: what de Kleer and Williams (1987) minimise to
+ * choose the next probe.
+ * @param joint weights by outcome, then by what is to be told apart; they need not sum to 1
+ * @returns bits
+ */
+export function entropyAfter(joint: readonly (readonly number[] | Float64Array)[]): number {
+  let total = 0;
+  let after = 0;
+  for (const row of joint) {
+    let sum = 0;
+    for (let i = 0; i < row.length; i++) sum += row[i] as number;
+    total += sum;
+    if (sum > 0) after += sum * entropyBits(row);
+  }
+  return total > 0 ? after / total : 0;
+}

@@ -4,7 +4,7 @@ import type { RowCells } from "../predict/setupTable";
 import type { NumberTest, OddsAt, WordTest } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 import type { Active, Cells } from "./activeSuspects";
-import { entropyBits } from "./entropy";
+import { entropyAfter } from "./entropy";
 
 /** One way a look can turn out. */
 export interface ForecastOutcome {
@@ -39,11 +39,6 @@ function forecastFrom(
 ): Told {
   const sums = joint.map(sumOf);
   const total = sumOf(sums);
-  let after = 0;
-  for (let i = 0; i < joint.length; i++) {
-    const sum = sums[i] as number;
-    if (sum > 0) after += (sum / total) * entropyBits(joint[i] as Float64Array);
-  }
   const outcomes = (): ForecastOutcome[] =>
     joint.flatMap((row, i) => {
       const sum = sums[i] as number;
@@ -51,7 +46,7 @@ function forecastFrom(
       if (!label) return [];
       return [{ ...label, p: sum / total, repairs: Array.from(row, (weight) => weight / sum) }];
     });
-  return { bits: Math.max(0, active.entropy - after), outcomes };
+  return { bits: Math.max(0, active.entropy - entropyAfter(joint)), outcomes };
 }
 
 function sumOf(values: readonly number[] | Float64Array): number {

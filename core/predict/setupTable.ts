@@ -2,7 +2,7 @@ import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
 import type { PointSolver, SolvedState } from "../solve/pointSolver";
 import type { SetupState } from "../solve/setup";
-import { lampVolts, testLight } from "../solve/tungstenLamp";
+import { roughLampVolts, testLight } from "../solve/tungstenLamp";
 import type { RowChanges } from "./compiledCircuit";
 import { lampOdds } from "./eye";
 import type { VehicleDraw } from "./vehicleDraw";
@@ -217,7 +217,7 @@ export class SetupTable {
   lampBetween(row: number, draw: number, probe: number, clip: number): number {
     const open = this.voltsAt(row, draw, probe) - this.voltsAt(row, draw, clip);
     if (Number.isNaN(open)) return 0;
-    return lampVolts(testLight, open, this.seen(row, probe) + this.seen(row, clip));
+    return roughLampVolts(testLight, open, this.seen(row, probe) + this.seen(row, clip));
   }
 
   private seen(row: number, node: number): number {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { lampAmps, lampSiemens, lampVolts, testLight } from "./tungstenLamp";
+import { lampAmps, lampSiemens, lampVolts, roughLampVolts, testLight } from "./tungstenLamp";
 
 describe("a 12 V 3 W test light", () => {
   test("draws its rated current at rated volts", () => {
@@ -33,5 +33,15 @@ describe("a 12 V 3 W test light", () => {
 
   test("on a floating point it stays dark", () => {
     expect(lampVolts(testLight, 12, Number.POSITIVE_INFINITY)).toBe(0);
+  });
+
+  test("the tabulated volts keep within a twentieth of a volt of the law", () => {
+    for (const ohms of [0, 0.02, 0.2, 0.9, 2.9, 3.1, 12, 85, 1000, 47_000]) {
+      for (const open of [0.05, 1, 3.3, 7, 12.6, 14.4])
+        expect(
+          Math.abs(roughLampVolts(testLight, open, ohms) - lampVolts(testLight, open, ohms)),
+        ).toBeLessThan(0.05);
+    }
+    expect(roughLampVolts(testLight, 12, Number.POSITIVE_INFINITY)).toBe(0);
   });
 });
