@@ -1,6 +1,9 @@
 import type { Part } from "../circuit/parts/index";
 import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
+import { PointSolver } from "../solve/pointSolver";
+import { setupState } from "../solve/setup";
+import { nominalValues } from "../solve/values";
 import { type Fault, placeFault } from "./fault";
 import { type FaultName, familyId, faultId } from "./faultId";
 import { modeWeights, pairWeights, pinClass, unknownShare, type WeightClass } from "./prior";
@@ -151,13 +154,15 @@ function paired(causes: readonly Piece[], victims: readonly Piece[], weight: num
 function pairs(netlist: Netlist): Draft[] {
   const { circuit } = netlist;
   const found: Draft[] = [];
-  for (const { part: motor } of netlist.motors) {
+  for (const { part: motor, branch } of netlist.motors) {
     const tight = banded(motor.id, "tight");
+    const shares = sharesCurrent(netlist, branch);
     for (const { part } of netlist.modules)
       found.push(...paired(tight, plain(part.id, "dead"), pairWeights.tightAndModule));
     for (const part of circuit.parts) {
       if (part.kind !== "resistor") continue;
       for (const element of part.elements) {
+        if (!shares.has(`${part.id}.${element.id}`)) continue;
         const weight = "thermalLink" in element ? pairWeights.tightAndLink : pairWeights.tightAndElement;
         found.push(...paired(tight, plain(`${part.id}.${element.id}`, "open"), weight));
       }
@@ -165,7 +170,7 @@ function pairs(netlist: Netlist): Draft[] {
     for (const { id, pins } of circuit.connectors) {
       for (const pin of Object.keys(pins)) {
         const where = `${id}:${pin}`;
-        if (pinClass(netlist, where) === "loadPin")
+        if (pinClass(netlist, where) === "loadPin" && shares.has(where))
           found.push(...paired(tight, banded(where, "high"), pairWeights.tightAndPin));
       }
     }
@@ -175,6 +180,32 @@ function pairs(netlist: Netlist): Draft[] {
     }
   }
   return [...found, ...shorts(netlist)];
+}
+
+/** A branch belongs to a motor's path when it carries at least this share of the motor's current. */
+const pathShare = 0.5;
+
+/** Branches that carry a motor's own current, in some setting of the healthy circuit. */
+function sharesCurrent(netlist: Netlist, motor: number): Set<string> {
+  const solver = new PointSolver(netlist);
+  const values = nominalValues(netlist);
+  const found = new Set<string>();
+  const { settings, parts } = netlist.circuit;
+  const own = parts.flatMap((part) =>
+    part.kind === "selector" ? (part.settings ?? []).map((at) => ({ [part.id]: at })) : [],
+  );
+  for (const setup of [
+    ...settings.map((setting) => ({ setting })),
+    ...own.map((selectors) => ({ selectors })),
+  ]) {
+    const solved = solver.solve(values, setupState(netlist, { key: "run", ...setup }), []);
+    const amps = Math.abs(solved.amps[motor] ?? 0);
+    if (amps < 0.5) continue;
+    netlist.branches.forEach(({ id }, index) => {
+      if (Math.abs(solved.amps[index] ?? 0) >= pathShare * amps) found.add(id);
+    });
+  }
+  return found;
 }
 
 /** Every wire that can short to ground behind a fuse, with that fuse blown. */

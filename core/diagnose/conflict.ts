@@ -2,7 +2,7 @@ import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Reading } from "../predict/reading";
 import { lookText, resultText } from "../predict/readingText";
 import { type Belief, believe } from "./belief";
-import { expectedAt, readingOdds, type Support, supportOf } from "./expectation";
+import { expectedAt, type Support, supportOf } from "./expectation";
 
 /** A reading that fights the others, or one of them. */
 export interface Conflict {
@@ -11,71 +11,85 @@ export interface Conflict {
   readonly why: string;
 }
 
-/** Odds of a reading, as a share of blind chance, at and below which it fights the belief. */
+/** Odds of a reading under a suspect, as a share of blind chance, at and below which it does not fit. */
 const contrary = 0.24;
-const cured = 0.5;
+/** Share of the belief that must fit everything seen for there to be no conflict. */
+const agreed = 0.5;
+/** Share of the belief a reading has to misfit to be looked into. */
+const suspicious = 0.1;
+
+/** How much of the belief fits every reading, and how much misfits each. */
+function fitOf(
+  belief: Belief,
+  { weight, odds }: Support,
+): { readonly all: number; readonly misfit: number[] } {
+  const misfit = belief.readings.map(() => 0);
+  let all = 0;
+  for (let variant = 0; variant < weight.length; variant++) {
+    const own = weight[variant] as number;
+    if (own < 1e-6) continue;
+    let fits = true;
+    odds.forEach((sums, index) => {
+      const blind = belief.scores[index]?.blind ?? 1;
+      if ((sums[variant] as number) / own > contrary * blind) return;
+      fits = false;
+      misfit[index] = (misfit[index] as number) + own;
+    });
+    if (fits) all += own;
+  }
+  return { all, misfit };
+}
+
+interface Cure {
+  readonly reading: number;
+  readonly without: Belief;
+  /** How likely everything is with this reading a slip, as a logarithm. */
+  readonly slipEvidence: number;
+}
 
 /**
- * Readings the belief calls unlikely, and whose removal would make the rest agree: the slip to
- * repeat. Where taking one other reading away would cure it as well, the two are named together and the
- * likelier slip of the two is the one to repeat. With fewer than three readings nothing can be called a slip.
+ * Readings that cannot be right together with the rest: those whose removal lets most of the belief fit
+ * all that is left. Where two of them would each do, both are named and the likelier slip is the one to
+ * repeat. With fewer than three readings nothing can be called a slip.
  */
 export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Support): Conflict[] {
   if (belief.readings.length < 3) return [];
-  const odds = readingOdds(support, [...belief.variants.keys()]);
-  return belief.readings.flatMap((_, index) => {
-    if (!fights(belief, odds, index)) return [];
-    const without = leaveOut(compiled, belief, index);
-    if (without.unknown > cured) return [];
-    const partner = partnerOf(compiled, belief, index, without);
-    if (partner) return [{ reading: partner.slip, why: pairText(belief.readings, index, partner) }];
-    const reading = belief.readings[index] as Reading;
-    const best = without.variants.indexOf(Math.max(...without.variants));
-    const why = `Reading ${index + 1} (${cite(reading)}) fights the others, which make it ${expectedAt(compiled, reading, best)}; repeat it.`;
-    return [{ reading: index, why }];
-  });
+  const { all, misfit } = fitOf(belief, support);
+  if (all >= agreed) return [];
+  const cures = misfit
+    .flatMap((share, index) => (share > suspicious ? [index] : []))
+    .flatMap((index) => cure(compiled, belief, index) ?? [])
+    .sort((a, b) => b.slipEvidence - a.slipEvidence);
+  const [slip, other] = cures;
+  if (!slip) return [];
+  if (other) return [{ reading: slip.reading, why: pairText(belief.readings, slip.reading, other.reading) }];
+  const reading = belief.readings[slip.reading] as Reading;
+  const best = slip.without.variants.indexOf(Math.max(...slip.without.variants));
+  const expected = expectedAt(compiled, reading, best);
+  return [
+    {
+      reading: slip.reading,
+      why: `Reading ${slip.reading + 1} (${cite(reading)}) fights the others, which make it ${expected}; repeat it.`,
+    },
+  ];
 }
 
-const fights = ({ scores }: Belief, odds: readonly number[], index: number): boolean =>
-  (odds[index] as number) <= contrary * (scores[index]?.blind ?? 1);
-
-function leaveOut(compiled: CompiledCircuit, { readings, scores }: Belief, index: number): Belief {
+/** What is left when a reading is taken away, if most of the belief then fits all of it. */
+function cure(compiled: CompiledCircuit, { readings, scores }: Belief, index: number): Cure | null {
   const others = <T>(items: readonly T[]): T[] => items.filter((_, other) => other !== index);
-  return believe(compiled, others(readings), others(scores));
-}
-
-interface Partner {
-  readonly other: number;
-  /** Which of the two is the likelier slip. */
-  readonly slip: number;
-}
-
-/** The one other reading without which this one would be no surprise, if there is just one. */
-function partnerOf(
-  compiled: CompiledCircuit,
-  belief: Belief,
-  index: number,
-  without: Belief,
-): Partner | null {
-  const cures = belief.readings.flatMap((_, other) => {
-    if (other === index) return [];
-    const rest = leaveOut(compiled, belief, other);
-    const place = other < index ? index - 1 : index;
-    const odds = readingOdds(supportOf(compiled, rest), [...rest.variants.keys()]);
-    return fights(rest, odds, place) ? [] : [{ other, rest }];
-  });
-  const [only] = cures;
-  if (!only || cures.length > 1) return null;
-  const blind = (at: number): number => Math.log(belief.scores[at]?.blind ?? 1);
-  const ownSlip = without.evidence + blind(index);
-  const otherSlip = only.rest.evidence + blind(only.other);
-  return { other: only.other, slip: ownSlip >= otherSlip ? index : only.other };
+  const without = believe(compiled, others(readings), others(scores));
+  if (fitOf(without, supportOf(compiled, without)).all < agreed) return null;
+  return {
+    reading: index,
+    without,
+    slipEvidence: without.evidence + Math.log(scores[index]?.blind ?? 1),
+  };
 }
 
 const cite = (reading: Reading): string => `${lookText(reading)}: ${resultText(reading)}`;
 
-function pairText(readings: readonly Reading[], index: number, { other, slip }: Partner): string {
-  const [first, second] = index < other ? [index, other] : [other, index];
+function pairText(readings: readonly Reading[], slip: number, other: number): string {
   const name = (at: number): string => `${at + 1} (${cite(readings[at] as Reading)})`;
+  const [first, second] = slip < other ? [slip, other] : [other, slip];
   return `Readings ${name(first)} and ${name(second)} cannot both be right; ${slip + 1} is the likelier slip: repeat it.`;
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
+import { brokenVehicle } from "../../e2e/brokenVehicle";
 import { problemText } from "../formats/problem";
-import type { Reading } from "../predict/reading";
+import { type Reading, readingSchema } from "../predict/reading";
 import { heard, shippedEngine, shippedIds } from "../testing/shippedCircuit";
 import { lookMinutes, openPlaces } from "./access";
 import { type Diagnosis, diagnose } from "./diagnose";
@@ -106,7 +107,7 @@ describe("a whole job", () => {
     ["whimbrel-four-speed", "M1:open", ["M1"]],
     ["godwit-two-relays", "K6:coil-open", ["K6"]],
     ["siskin-linear-low", "A1:dead", ["A1"]],
-    ["dunlin-pwm-high", "A2:dead", ["A2"]],
+    ["siskin-linear-low", "A2:dead", ["A2"]],
     ["whimbrel-pwm-low", "X9:1:open", ["X9"]],
     ["whimbrel-high-relay", "K4.87a:high@20", ["K4"]],
     ["dotterel-linear-high", "W14:open", ["W14"]],

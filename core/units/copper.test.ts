@@ -15,3 +15,20 @@ test.each([
   const area = (Math.PI * millimetres * millimetres) / 4;
   expect(Math.abs(copperOhms(304.8, area) / ohms - 1)).toBeLessThan(0.005);
 });
+
+// IEC 60228, maximum resistance of a class 5 conductor of plain copper at 20 °C, ohms per km, from memory: 0.5 mm²
+// 39.0, 0.75 26.0, 1 19.5, 1.5 13.3, 2.5 7.98, 4 4.95, 6 3.30, 10 1.91. A ceiling for a wire of that nominal area.
+test.each([
+  [0.5, 39.0],
+  [0.75, 26.0],
+  [1, 19.5],
+  [1.5, 13.3],
+  [2.5, 7.98],
+  [4, 4.95],
+  [6, 3.3],
+  [10, 1.91],
+])("%p mm², 1 km stays below the ceiling of IEC 60228 and within a sixth of it", (mm2, ceiling) => {
+  const ohms = copperOhms(1000, mm2);
+  expect(ohms).toBeLessThan(ceiling);
+  expect(ohms).toBeGreaterThan(ceiling * 0.83);
+});
