@@ -1,6 +1,7 @@
 // npm run bench: what an operating point, a compile and a reading cost on this machine.
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnose } from "@core/diagnose/diagnose";
 import { CompiledCircuit, defaultDraws } from "@core/predict/compiledCircuit";
@@ -52,32 +53,56 @@ function compileMilliseconds(netlist: Netlist): number[] {
   });
 }
 
-/** A job played from its complaint: each time the first look offered is answered and weighed anew. */
-function readingMilliseconds(netlist: Netlist): number[] {
+/**
+ * A job played from its complaint: each time the first look offered is answered and weighed anew.
+ * `fresh` are readings in a set-up met for the first time (something unplugged or bridged).
+ */
+function readingMilliseconds(netlist: Netlist): { ready: number[]; fresh: number[] } {
   const compiled = new CompiledCircuit(netlist);
   compiled.prepare();
-  const samples: number[] = [];
-  const play = (): void => {
-    const readings: Reading[] = netlist.circuit.settings.slice(1).map((setting, i, all) => ({
+  const ready: number[] = [];
+  const complaint = (): Reading[] =>
+    netlist.circuit.settings.slice(1).map((setting, i, all) => ({
       test: "airflow",
       heard: true,
       key: "run",
       setting,
       seen: i === all.length - 1 ? "normal" : "none",
     }));
+  const timed = (readings: Reading[], into: number[]) => {
+    const began = performance.now();
+    const result = diagnose(compiled, readings);
+    into.push(performance.now() - began);
+    return result.ok ? result.value.next[0] : undefined;
+  };
+  const play = (): void => {
+    const readings = complaint();
     for (let look = 0; look < 6; look++) {
-      const began = performance.now();
-      const result = diagnose(compiled, readings);
-      samples.push(performance.now() - began);
-      const next = result.ok ? result.value.next[0] : undefined;
+      const next = timed(readings, ready);
       if (!next) break;
       readings.push(plainAnswer(next.test));
     }
   };
   for (let round = 0; round < 4; round++) play();
-  samples.length = 0;
+  ready.length = 0;
   for (let round = 0; round < 15; round++) play();
-  return samples;
+  const fresh: number[] = [];
+  const setting = netlist.circuit.settings.at(-1) ?? "off";
+  for (const { id, pins } of netlist.circuit.connectors) {
+    const [pin = ""] = Object.keys(pins);
+    const volts: Reading = {
+      test: "volts",
+      red: `${id}:${pin}`,
+      black: `${netlist.battery.id}.-`,
+      key: "run",
+      engine: true,
+      setting,
+      unplugged: [id],
+      volts: 12.1,
+    };
+    timed([...complaint(), volts], fresh);
+  }
+  return { ready, fresh };
 }
 
 function plainAnswer(look: { readonly test: Reading["test"] }): Reading {
@@ -100,15 +125,69 @@ function plainAnswer(look: { readonly test: Reading["test"] }): Reading {
   return { ...look, seen: results[look.test] } as Reading;
 }
 
-process.stdout.write(`Node ${process.version}, ${defaultDraws} drawn vehicles\n`);
-for (const netlist of netlists()) {
-  const { id } = netlist.circuit;
-  const { variants, rows } = new CompiledCircuit(netlist);
-  process.stdout.write(
-    `\n${id}: ${netlist.nodeNames.length} nodes, ${variants.length} faults by size, ${rows.length} rows\n`,
-  );
-  process.stdout.write(`  operating point     ${spread(pointMicroseconds(netlist), "µs")}\n`);
-  process.stdout.write(`  compile, all set-ups ${spread(compileMilliseconds(netlist), "ms")}\n`);
-  process.stdout.write(`  reading to next look ${spread(readingMilliseconds(netlist), "ms")}\n`);
+/** Compiles in a worker: milliseconds, the progress it told, and how soon it stopped when asked to. */
+async function compileInWorker(id: string): Promise<{ milliseconds: number; told: number; stopped: number }> {
+  const file = process.env.AIRWAY_BENCH_FILE ?? process.argv[1] ?? "";
+  const run = (cancel: boolean) =>
+    new Promise<{ milliseconds: number; told: number; stopped: number }>((resolve, reject) => {
+      const flag = new Int32Array(new SharedArrayBuffer(4));
+      const worker = new Worker(file, { workerData: { compile: id, flag } });
+      let told = 0;
+      let asked = 0;
+      worker.on("message", (message: { share?: number; milliseconds?: number }) => {
+        if (message.share !== undefined) {
+          told += 1;
+          if (!cancel || asked > 0) return;
+          asked = performance.now();
+          Atomics.store(flag, 0, 1);
+        } else {
+          const stopped = cancel ? performance.now() - asked : 0;
+          void worker
+            .terminate()
+            .then(() => resolve({ milliseconds: message.milliseconds ?? 0, told, stopped }));
+        }
+      });
+      worker.on("error", reject);
+    });
+  const whole = await run(false);
+  const cut = await run(true);
+  return { ...whole, stopped: cut.stopped };
 }
-process.stdout.write(`\npeak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB\n`);
+
+function compileHere({ compile, flag }: { compile: string; flag: Int32Array }): void {
+  const netlist = netlists().find(({ circuit }) => circuit.id === compile);
+  if (!netlist) throw new Error(compile);
+  // Once cold for the code to warm up, as in a server that has been running.
+  new CompiledCircuit(netlist, { draws: 2 }).prepare();
+  const began = performance.now();
+  new CompiledCircuit(netlist).prepare((share) => {
+    parentPort?.postMessage({ share });
+    return Atomics.load(flag, 0) === 0;
+  });
+  parentPort?.postMessage({ milliseconds: performance.now() - began });
+}
+
+async function main(): Promise<void> {
+  const say = (line: string): void => void process.stdout.write(`${line}\n`);
+  say(`Node ${process.version}, ${defaultDraws} drawn vehicles`);
+  for (const netlist of netlists()) {
+    const { id } = netlist.circuit;
+    const { variants, rows } = new CompiledCircuit(netlist);
+    const worker = await compileInWorker(id);
+    say(`\n${id}: ${netlist.nodeNames.length} nodes, ${variants.length} faults by size, ${rows.length} rows`);
+    say(`  operating point      ${spread(pointMicroseconds(netlist), "µs")}`);
+    say(`  compile, all set-ups ${spread(compileMilliseconds(netlist), "ms")}`);
+    say(
+      `  in a worker          ${worker.milliseconds.toFixed(0)} ms, ${worker.told} steps of progress; stopped ${worker.stopped.toFixed(0)} ms after being asked`,
+    );
+    const { ready, fresh } = readingMilliseconds(netlist);
+    say(`  reading to next look ${spread(ready, "ms")}`);
+    say(`    set-up not compiled ${spread(fresh, "ms")}`);
+  }
+  say(
+    `\npeak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB for all ${netlists().length} circuits`,
+  );
+}
+
+if (isMainThread) await main();
+else compileHere(workerData as { compile: string; flag: Int32Array });

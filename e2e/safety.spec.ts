@@ -3,7 +3,7 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
-import { standing } from "./steps";
+import { skipToLight, standing } from "./steps";
 
 test("pages carry a strict content-security policy and nothing breaks it", async ({ page }) => {
   const broken: string[] = [];
@@ -100,6 +100,7 @@ test("readings survive a reload and the server being stopped hard and started ag
   try {
     await page.goto(`http://127.0.0.1:${port}/jobs/5/probe`);
     const before = await standing(page);
+    await skipToLight(page);
     await page.keyboard.press("b");
     await expect.poll(() => standing(page)).toBe(before + 1);
     const gone = new Promise((resolve) => server.once("exit", resolve));

@@ -12,6 +12,15 @@ export async function standing(page: Page): Promise<number> {
   return Number(await page.getByTestId("standing").textContent());
 }
 
+/** Passes over the looks offered until one with the test light comes up. */
+export async function skipToLight(page: Page): Promise<void> {
+  for (let passed = 0; passed < 6; passed++) {
+    if ((await offeredLook(page)).test === "light") return;
+    await page.keyboard.press("n");
+  }
+  throw new Error("no light among the looks offered");
+}
+
 type Enter = (page: Page, answer: string | number | null) => Promise<void>;
 
 /** Enters an answer by pointer: the word's button, or the figure and Save. */

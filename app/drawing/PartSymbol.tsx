@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { Part } from "@core/circuit/parts/index";
-import { packChain, packX, type SymbolShape } from "./symbolShape";
+import { inlinePitch, packChain, packX, type SymbolShape } from "./symbolShape";
 
 interface SymbolProps {
   readonly circuit: Circuit;
@@ -86,11 +86,11 @@ export function PartSymbol(props: SymbolProps) {
         <g>
           {part.pins.map((pin, i) => (
             <g key={pin}>
-              <path d={`M${18 + 30 * i} 0V30`} {...line} strokeWidth={1.6} />
-              <path d={`M${11 + 30 * i} 9q7 9 14 0M${11 + 30 * i} 17q7 9 14 0`} {...line} />
+              <path d={`M${18 + inlinePitch * i} 0V30`} {...line} strokeWidth={1.6} />
+              <path d={`M${11 + inlinePitch * i} 9q7 9 14 0M${11 + inlinePitch * i} 17q7 9 14 0`} {...line} />
             </g>
           ))}
-          <Label x={30 * part.pins.length + 8} y={20} text={part.id} />
+          <Label x={inlinePitch * part.pins.length + 8} y={20} text={part.id} />
         </g>
       );
     case "splice":

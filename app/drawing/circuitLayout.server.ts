@@ -117,10 +117,28 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
     parts.flatMap(partBoxes),
   );
   return {
-    width: graph.width ?? 0,
-    height: graph.height ?? 0,
+    ...sheetSize(graph, wires, labels),
     parts,
     wires: wires.map((wire, i) => ({ ...wire, label: labels[i] ?? null })),
+  };
+}
+
+/** Room round the outermost line: a probe's bulb and a pin's volts. */
+const margin = 30;
+
+/** Size of the sheet: the layout's own, and more where a wire or its label runs outside it. */
+function sheetSize(
+  graph: ElkNode,
+  wires: readonly { readonly corners: Corners }[],
+  labels: readonly (Box | null)[],
+): { width: number; height: number } {
+  const corners = wires.flatMap((wire) => wire.corners);
+  const boxes = labels.flatMap((label) => (label ? [label] : []));
+  const right = [...corners.map(({ x }) => x + margin), ...boxes.map(({ x, width }) => x + width)];
+  const bottom = [...corners.map(({ y }) => y + margin), ...boxes.map(({ y, height }) => y + height)];
+  return {
+    width: Math.max(graph.width ?? 0, ...right),
+    height: Math.max(graph.height ?? 0, ...bottom),
   };
 }
 

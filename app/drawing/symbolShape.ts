@@ -19,6 +19,8 @@ export interface SymbolShape {
 export type Enters = (reference: string) => boolean | undefined;
 
 const tap = 64;
+/** Pins of an in-line plug stand far enough apart for their volts. */
+export const inlinePitch = 52;
 
 /** Points of a pack in the order of its chain, from the feed side's tap to the far end. */
 export function packChain(part: PartOf<"resistor">): string[] {
@@ -118,13 +120,13 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
     }
     case "inline":
       return {
-        width: 30 * part.pins.length + 62,
+        width: inlinePitch * part.pins.length + 62,
         height: 30,
         ports: part.pins.flatMap((pin, i) => {
           const into = side(`${pin}a`, "north");
           return [
-            port(`${pin}a`, 18 + 30 * i, into),
-            port(`${pin}b`, 18 + 30 * i, into === "north" ? "south" : "north"),
+            port(`${pin}a`, 18 + inlinePitch * i, into),
+            port(`${pin}b`, 18 + inlinePitch * i, into === "north" ? "south" : "north"),
           ];
         }),
       };

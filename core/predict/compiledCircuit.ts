@@ -219,8 +219,8 @@ export class CompiledCircuit {
   prepare(onProgress: (share: number) => boolean = () => true): void {
     const setups = this.usualSetups();
     for (const [index, setup] of setups.entries()) {
-      this.table(setup).complete();
-      if (!onProgress((index + 1) / setups.length)) return;
+      const going = this.table(setup).complete((share) => onProgress((index + share) / setups.length));
+      if (!going || !onProgress((index + 1) / setups.length)) return;
     }
   }
 }

@@ -67,9 +67,17 @@ export class SetupTable {
     }
   }
 
-  /** Solves the rows not met yet. */
-  complete(): void {
-    for (let row = 0; row < this.rows.length; row++) if (this.solved[row] === 0) this.solveRow(row);
+  /**
+   * Solves the rows not met yet.
+   * @param onProgress called now and then with the share done; returning false stops
+   * @returns false when it was stopped
+   */
+  complete(onProgress: (share: number) => boolean = () => true): boolean {
+    for (let row = 0; row < this.rows.length; row++) {
+      if (this.solved[row] === 0) this.solveRow(row);
+      if (row % rowsPerReport === rowsPerReport - 1 && !onProgress(row / this.rows.length)) return false;
+    }
+    return true;
   }
 
   private solveRow(row: number): void {
@@ -235,6 +243,8 @@ export interface RowCells {
 }
 
 const lightRoom = new Float64Array(4);
+
+const rowsPerReport = 64;
 
 /** Below this a branch carries nothing. */
 const idleAmps = 1e-7;

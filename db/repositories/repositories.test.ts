@@ -28,10 +28,10 @@ const jobId = 6;
 const standing = async () => (await readingsOf(jobId)).filter(({ struckAt }) => !struckAt);
 
 describe("the demo workshop", () => {
-  test("has circuits of both sides, four vehicles and six jobs in different stages", async () => {
+  test("has circuits of both sides, five vehicles and seven jobs in different stages", async () => {
     const jobs = await listJobs();
-    expect(jobs).toHaveLength(6);
-    expect(new Set(jobs.map(({ vehicle }) => vehicle.label)).size).toBe(4);
+    expect(jobs).toHaveLength(7);
+    expect(new Set(jobs.map(({ vehicle }) => vehicle.label)).size).toBe(5);
     expect(new Set(jobs.map(({ stage }) => stage))).toEqual(
       new Set(["probing", "part-awaited", "proof-due", "closed"]),
     );
@@ -39,7 +39,7 @@ describe("the demo workshop", () => {
 
   test("is loaded only into an empty database", async () => {
     expect(await loadDemoWorld(await database(), join(process.cwd(), "demo"), now)).toBe(false);
-    expect(await listJobs()).toHaveLength(6);
+    expect(await listJobs()).toHaveLength(7);
   });
 });
 
