@@ -200,3 +200,86 @@ describe("bad input exits 2 with one line that names the place", () => {
     expect(stderr).toMatch(/at most 4194304 bytes are read/);
   }, 30_000);
 });
+
+describe("the rest of the contract", () => {
+  const control = join(process.cwd(), "demo", "circuits", "siskin-linear-low.json");
+
+  test("spice writes the same operating point as an ngspice netlist with its nodes named", () => {
+    const { status, stdout } = airway([
+      "spice",
+      control,
+      "--key",
+      "run",
+      "--setting",
+      "3",
+      "--fault",
+      "X4:2:high@0.5",
+    ]);
+    expect(status).toBe(0);
+    expect(stdout).toMatch(/^\* siskin-linear-low\n/);
+    expect(stdout).toMatch(/^\* node \d+ = X4:2$/m);
+    expect(stdout).toMatch(/^BD0 d0 0 V=min\(1,max\(0,/m);
+    expect(stdout).toMatch(/^\.op$/m);
+    expect(airway(["spice", control, "--plan"]).status).toBe(2);
+  });
+
+  test("diagnose --plan looks ahead and prices the schools", () => {
+    const diagnosis = JSON.parse(airway(["diagnose", "-", "--plan"], JSON.stringify(onlyTop)).stdout);
+    expect(diagnosis.plan.first.test).toEqual(diagnosis.next[0].test);
+    expect(diagnosis.plan.schools).toHaveLength(4);
+    expect(diagnosis.cleared.map(({ part }: { part: string }) => part)).toContain("F7");
+  });
+
+  test("a shop's money, parts and counts are taken, and refused where they do not fit", () => {
+    const own = { ...onlyTop, shop: { comebackMinor: 0, counts: [{ kind: "motor", mode: "open", n: 200 }] } };
+    const usual = JSON.parse(airway(["diagnose", "-"], JSON.stringify(onlyTop)).stdout);
+    const learned = JSON.parse(airway(["diagnose", "-"], JSON.stringify(own)).stdout);
+    const p = (diagnosis: { parts: { part: string; p: number }[] }) =>
+      diagnosis.parts.find(({ part }) => part === "M1")?.p ?? 0;
+    expect(p(learned)).toBeGreaterThan(p(usual));
+    expect(learned.verdict.fitNowMinor).toBeLessThan(usual.verdict.fitNowMinor);
+    const wrong = airway(["diagnose", "-"], JSON.stringify({ ...onlyTop, shop: { hourMinor: -1 } }));
+    expect(wrong.status).toBe(2);
+    expect(wrong.stderr).toMatch(/shop\.hourMinor: must be at least 0, got -1/);
+  });
+
+  test("every test of the format is read, and refused by its place where the circuit has no such thing", () => {
+    const setup = { key: "run", setting: "4" };
+    const readings = [
+      { test: "amps", around: "W9", ...setup, amps: 17.6 },
+      { test: "amps", around: "M1", ...setup, engine: true, amps: 17.6 },
+      { test: "listen", ...setup, seen: "rumble", followsSpeed: true },
+      { test: "smell", ...setup, seen: "burnt" },
+      { test: "history", of: "wet-carpet", seen: "yes" },
+      { test: "tap", at: "M1", ...setup, seen: "nothing" },
+      { test: "lampload", lampFor: "M1", ...setup, seen: "bright" },
+      { test: "swap", at: "K3", seen: "same" },
+      { test: "ripple", at: "M1", ...setup, seen: "uneven" },
+      {
+        test: "airflow",
+        at: "M1",
+        unplugged: ["X3"],
+        bridged: [
+          ["G1.+", "M1.+"],
+          ["G1.-", "M1.-"],
+        ],
+        seen: "normal",
+      },
+    ];
+    const one = (reading: object) =>
+      airway(["diagnose", "-"], JSON.stringify({ ...onlyTop, readings: [reading] }));
+    expect(
+      JSON.parse(airway(["diagnose", "-"], JSON.stringify({ ...onlyTop, readings })).stdout).parts[0].part,
+    ).toBe("M1");
+    expect(one({ test: "amps", around: "W99", amps: 1 }).stderr).toMatch(
+      /readings\.0\.around: no wire or motor "W99"/,
+    );
+    expect(one({ test: "swap", at: "F7", seen: "same" }).stderr).toMatch(/readings\.0\.at: no relay "F7"/);
+    expect(one({ test: "lampload", lampFor: "R1", seen: "dark" }).stderr).toMatch(
+      /readings\.0\.lampFor: expected a motor or a fuse/,
+    );
+    expect(one({ test: "history", of: "moon", seen: "yes" }).stderr).toMatch(
+      /readings\.0\.of: expected "heat" or "bumps"/,
+    );
+  });
+});

@@ -107,3 +107,76 @@ describe("belief", () => {
     expect(believe(engine, absurd).unknown).toBeGreaterThan(0.5);
   });
 });
+
+describe("belief over every test", () => {
+  const pwm = shippedEngine("whimbrel-pwm-low");
+  const live = { key: "run", setting: "4" } as const;
+  const all: Reading[] = [
+    ...heard({ "1": "weak", "4": "none", "7": "none" }),
+    { test: "amps", around: "M1", ...live, amps: 0.2 },
+    { test: "listen", ...live, seen: "quiet" },
+    { test: "smell", ...live, seen: "burnt" },
+    { test: "history", of: "damp", seen: "yes" },
+    { test: "tap", at: "X4", ...live, seen: "changes" },
+    { test: "lampload", lampFor: "M1", ...live, seen: "dark" },
+    { test: "volts", red: "X4:3", black: "X4:2", ...live, volts: 3.1 },
+    { test: "light", probe: "X4:1", clip: "G1.-", ...live, seen: "bright" },
+    { test: "look", at: "A1", seen: "wet" },
+    { test: "ripple", at: "M1", ...live, seen: "missing" },
+    { test: "spin", at: "M1", seen: "free" },
+  ];
+
+  test("sums to 1, whatever the order, and striking out and putting back restores it exactly", () => {
+    const before = believe(pwm, all);
+    expect(before.variants.reduce((sum, p) => sum + p, before.unknown)).toBeCloseTo(1, 10);
+    fc.assert(
+      fc.property(
+        fc.shuffledSubarray(all, { minLength: all.length }),
+        fc.nat({ max: all.length - 1 }),
+        (shuffled, out) => {
+          const after = believe(pwm, shuffled);
+          for (const [variant, p] of after.variants.entries())
+            expect(p).toBeCloseTo(before.variants[variant] ?? -1, 9);
+          believe(
+            pwm,
+            all.filter((_, index) => index !== out),
+          );
+          expect(believe(pwm, all).variants).toEqual(before.variants);
+        },
+      ),
+      { numRuns: 15, seed: 9 },
+    );
+  });
+
+  test("a wet control that gives nothing with feed, ground and command good is the control", () => {
+    const [first] = [...repairBelief(pwm, believe(pwm, all))].sort((a, b) => b[1] - a[1]);
+    expect(first?.[0]).toBe("A1");
+  });
+
+  test("a noise that follows the speed speaks for the motor more than one that does not", () => {
+    const noise = (followsSpeed: boolean): number =>
+      repairBelief(
+        engine,
+        believe(engine, [{ test: "listen", key: "run", setting: "4", seen: "rumble", followsSpeed }]),
+      ).get("M1") ?? 0;
+    expect(noise(true)).toBeGreaterThan(noise(false));
+  });
+
+  test("a reading that came and went is evidence for a loose contact, not a contradiction", () => {
+    const at = (seen: "bright" | "dark", setting: string): Reading => light("X3:1", "G1.-", setting, seen);
+    const readings = [
+      at("bright", "4"),
+      at("dark", "3"),
+      at("bright", "2"),
+      at("dark", "1"),
+      at("bright", "3"),
+    ];
+    const belief = believe(engine, readings);
+    const loose = engine.variants.reduce(
+      (sum, { fault }, variant) =>
+        sum + (fault.names.some(({ mode }) => mode === "loose") ? (belief.variants[variant] ?? 0) : 0),
+      0,
+    );
+    expect(loose).toBeGreaterThan(0.8);
+  });
+});
