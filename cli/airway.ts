@@ -1,18 +1,21 @@
 import { resolve } from "node:path";
 import { type ParseArgsConfig, parseArgs } from "node:util";
+import { parsePlan } from "@core/access/plan";
+import { quickestRoute } from "@core/access/route";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnoseCase } from "@core/formats/diagnoseCase";
 import { CircuitCache } from "@core/predict/circuitCache";
-import { BadInput, parseJson, readInput } from "./input";
+import { BadInput, parseJson, readInput, readTrace } from "./input";
 import { shippedCircuits } from "./library";
-import { accept, diagnosisLines, pointLines, print } from "./output";
+import { accept, diagnosisLines, humpsLines, pointLines, print, routeLines } from "./output";
 import { checkFile } from "./verbs/check";
 import { listFaults } from "./verbs/faults";
+import { humpsOf } from "./verbs/humps";
 import { answerLines } from "./verbs/lines";
 import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
 
 const usage =
-  "usage: airway check|solve|faults|diagnose|spice FILE [options], airway lines (FILE - is standard input)";
+  "usage: airway check|solve|faults|diagnose|spice|humps|route FILE [options], airway lines (FILE - is standard input)";
 
 const flags = {
   text: { type: "boolean" },
@@ -25,6 +28,10 @@ const flags = {
   bridged: { type: "string", multiple: true },
   "lamp-for": { type: "string" },
   plan: { type: "boolean" },
+  "volts-per-amp": { type: "string" },
+  bars: { type: "string" },
+  poles: { type: "string" },
+  to: { type: "string" },
 } as const satisfies ParseArgsConfig["options"];
 
 const pointFlags = ["key", "engine", "setting", "selector", "fault", "unplugged", "bridged", "lamp-for"];
@@ -35,6 +42,8 @@ const flagsOf: Readonly<Record<string, readonly string[]>> = {
   spice: pointFlags,
   faults: [],
   diagnose: ["plan"],
+  humps: ["volts-per-amp", "bars", "poles"],
+  route: ["to"],
   lines: [],
 };
 const root = resolve(process.env.AIRWAY_ROOT ?? process.cwd());
@@ -57,8 +66,12 @@ async function run(argv: string[]): Promise<void> {
   if (verb === undefined || file === undefined || extra !== undefined) throw new BadInput(usage);
   if (!(verb in flagsOf) || verb === "lines")
     throw new BadInput(`unknown verb ${JSON.stringify(verb)}; ${usage}`);
-  const input = accept(parseJson(readInput(file)));
   const text = values.text ?? false;
+  if (verb === "humps") {
+    const humps = accept(humpsOf(file, readTrace(file), values));
+    return print(humps, text ? humpsLines(humps) : null);
+  }
+  const input = accept(parseJson(readInput(file)));
   switch (verb) {
     case "check": {
       const checked = accept(checkFile(input, library));
@@ -71,6 +84,12 @@ async function run(argv: string[]): Promise<void> {
     case "spice": {
       process.stdout.write(accept(spiceCircuit(accept(parseCircuit(input)), values as SolveOptions)));
       return;
+    }
+    case "route": {
+      const targets = (values.to ?? "").split(",").filter((id) => id !== "");
+      if (targets.length === 0) throw new BadInput("--to: expected one or more parts, as --to M1,R1");
+      const route = accept(quickestRoute(accept(parsePlan(input)), targets));
+      return print(route, text ? routeLines(route) : null);
     }
     case "faults": {
       const faults = accept(listFaults(accept(parseCircuit(input))));

@@ -26,6 +26,22 @@ export function readInput(file: string): string {
   }
 }
 
+/** Traces are long: these are read up to here. */
+const mostTraceBytes = 256 * 1024 * 1024;
+
+/** Reads a trace's bytes. */
+export function readTrace(file: string): Uint8Array {
+  try {
+    const { size } = statSync(file);
+    if (size > mostTraceBytes)
+      throw new BadInput(`${file}: at most ${mostTraceBytes} bytes are read, got ${size}`);
+    return readFileSync(file);
+  } catch (error) {
+    if (error instanceof BadInput) throw error;
+    throw new BadInput(`${file}: cannot be read (${(error as NodeJS.ErrnoException).code ?? "error"})`);
+  }
+}
+
 /** Parses JSON; the error says where the text stops making sense. */
 export function parseJson(text: string): Parsed<unknown> {
   if (text.length > mostBytes) return refused([{ path: "", message: tooLarge(text.length) }]);

@@ -1,8 +1,10 @@
+import type { Route } from "@core/access/route";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { type Parsed, problemText } from "@core/formats/problem";
+import type { Humps } from "@core/motor/humps";
 import { lookText, setupText } from "@core/predict/readingText";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
-import { listed, minutesText, percent, voltsText } from "@core/units/wording";
+import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
 import { BadInput } from "./input";
 
 /** The value of a parse, or bad input naming the first problem. */
@@ -42,5 +44,27 @@ export function diagnosisLines({ verdict, parts, next, conflicts }: Diagnosis): 
       .join(", ")}`,
     ...(look ? [`next: ${lookText(look.test)} (${setupText(look.test)}), ${minutesText(look.minutes)}`] : []),
     ...conflicts.map(({ why }) => why),
+  ];
+}
+
+/** A motor's humps for people. */
+export function humpsLines(humps: Humps): string[] {
+  const { meanAmps, humpHz, rpm, badHumps, verdict, cannot } = humps;
+  return [
+    `${verdict}: ${ampsText(meanAmps)} mean`,
+    ...(humpHz === null ? [] : [`${humpHz.toFixed(1)} humps a second`]),
+    ...(rpm === null ? [] : [`${Math.round(rpm)} rpm`]),
+    ...(badHumps.length > 0 ? [`bad humps: ${badHumps.join(", ")}`] : []),
+    ...cannot.map((reason) => `cannot: ${reason}`),
+  ];
+}
+
+/** A way in and back for people. */
+export function routeLines({ minutes, steps, tools, back }: Route): string[] {
+  return [
+    `${minutesText(minutes)}, with ${listed(tools) || "bare hands"}`,
+    ...steps.map(({ title, minutes: own }, i) => `${i + 1}. ${title} (${minutesText(own)})`),
+    "back:",
+    ...back.map((title, i) => `${i + 1}. ${title}`),
   ];
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { planSchema } from "../access/plan";
 import { circuitSchema } from "../circuit/circuit";
 import { caseSchema } from "./case";
 
@@ -7,5 +8,6 @@ export function formatSchemas(): Record<string, unknown> {
   return {
     "airway-circuit": z.toJSONSchema(circuitSchema),
     "airway-case": z.toJSONSchema(caseSchema),
+    "airway-plan": z.toJSONSchema(planSchema),
   };
 }
