@@ -6,10 +6,10 @@ import { entropyBits } from "./entropy";
 /** Suspects too unlikely to steer the next look are left out of the weighing, and more of the screening. */
 const coverShare = 0.99;
 export const mostVariants = 70;
-export const mostScreened = 32;
+export const mostScreened = 28;
 /** Drawn vehicles a suspect is weighed in: a few to find the good looks, more to rank those. */
 export const screeningDraws = 2;
-export const rankingDraws = 10;
+export const rankingDraws = 8;
 
 export interface Active {
   readonly variants: readonly number[];
@@ -66,6 +66,31 @@ export function activeSuspects(compiled: CompiledCircuit, belief: Belief): Activ
   };
 }
 
+/** A vehicle in which a suspect is less likely than this is left out. */
+const leastWeight = 1e-9;
+
+/**
+ * Places of the largest weights, largest first, by insertion.
+ * @param kept filled with as many places as it has room for
+ * @returns how many
+ */
+function heaviest(weights: Float64Array, kept: Int32Array): number {
+  let count = 0;
+  for (let draw = 0; draw < weights.length; draw++) {
+    const weight = weights[draw] as number;
+    if (weight <= leastWeight) continue;
+    let place = Math.min(count, kept.length - 1);
+    if (count === kept.length && (weights[kept[place] as number] as number) >= weight) continue;
+    while (place > 0 && (weights[kept[place - 1] as number] as number) < weight) {
+      kept[place] = kept[place - 1] as number;
+      place -= 1;
+    }
+    kept[place] = draw;
+    if (count < kept.length) count += 1;
+  }
+  return count;
+}
+
 /** Each suspect in its most believed vehicles, carrying the suspect's whole weight between them. */
 export function cellsOf(
   compiled: CompiledCircuit,
@@ -76,15 +101,18 @@ export function cellsOf(
 ): Cells {
   const draws = compiled.draws.length;
   const found: { variant: number; draw: number; repair: number; weight: number }[] = [];
+  const kept = new Int32Array(most);
   active.variants.slice(0, mostSuspects).forEach((variant, i) => {
-    const start = variant * draws;
-    const weightAt = (draw: number): number => belief.joint[start + draw] as number;
-    const ranked = Array.from({ length: draws }, (_, draw) => draw).sort((a, b) => weightAt(b) - weightAt(a));
-    const kept = ranked.slice(0, most).filter((draw) => weightAt(draw) > 1e-9);
-    const sum = kept.reduce((total, draw) => total + weightAt(draw), 0);
+    const weights = belief.joint.subarray(variant * draws, (variant + 1) * draws);
+    const count = heaviest(weights, kept);
+    let sum = 0;
+    for (let place = 0; place < count; place++) sum += weights[kept[place] as number] as number;
     const scale = sum > 0 ? (belief.variants[variant] as number) / sum : 0;
-    for (const draw of kept)
-      found.push({ variant, draw, repair: active.repairOf[i] as number, weight: scale * weightAt(draw) });
+    for (let place = 0; place < count; place++) {
+      const draw = kept[place] as number;
+      const repair = active.repairOf[i] as number;
+      found.push({ variant, draw, repair, weight: scale * (weights[draw] as number) });
+    }
   });
   const rows = found.flatMap(({ variant, draw, repair, weight }) =>
     (compiled.variants[variant]?.rows ?? []).map(({ row, share }) => ({

@@ -48,7 +48,7 @@ export function readingFrom(look: Look, { seen, value }: ForecastOutcome): Readi
 }
 
 function best(repairs: ReadonlyMap<string, number>): [string, number] {
-  return [...repairs].reduce((top, one) => (one[1] > top[1] ? one : top), ["unknown", 0] as [string, number]);
+  return [...repairs].reduce<[string, number]>((top, one) => (one[1] > top[1] ? one : top), ["unknown", 0]);
 }
 
 const outcomesOf = ({ outcomes }: Forecast): ForecastOutcome[] =>

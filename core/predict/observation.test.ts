@@ -4,7 +4,7 @@ import { faultFromId } from "../diagnose/fault";
 import { operatingPoint } from "../solve/operatingPoint";
 import { shippedEngine, shippedIds, shippedNetlist } from "../testing/shippedCircuit";
 import type { CompiledCircuit } from "./compiledCircuit";
-import type { Look, TestName } from "./reading";
+import type { Look } from "./reading";
 import type { NumberTest, WordTest } from "./testModel";
 import { testModels } from "./tests/index";
 

@@ -168,9 +168,10 @@ export type LookOf<T extends TestName> = Extract<Look, { test: T }>;
 
 /** The look of a reading: its result and how it came to be known taken away. */
 export function lookOf(reading: Reading): Look {
-  const look: Record<string, unknown> = { ...reading };
-  for (const key of resultKeys) delete look[key];
-  return look as unknown as Look;
+  const told: readonly string[] = resultKeys;
+  return Object.fromEntries(
+    Object.entries(reading).filter(([key]) => !told.includes(key)),
+  ) as unknown as Look;
 }
 
 /** A text equal for looks that are the same test in the same set-up. */

@@ -130,7 +130,7 @@ export class SetupTable {
     const nodes = this.netlist.nodeNames.length;
     const motors = this.netlist.motors.length;
     for (let node = 0; node < nodes; node++) {
-      const floats = Number.isNaN(this.volts[node * cells + row * count] as number);
+      const floats = Number.isNaN(this.volts[node * cells + row * count]);
       this.volts[node * cells + cell] = floats ? Number.NaN : (this.volts[node * cells + draw] as number);
     }
     for (let motor = 0; motor < motors; motor++)
@@ -210,10 +210,24 @@ export class SetupTable {
    * @param joint by outcome times `repairs` plus repair
    */
   addLight(cells: RowCells, probe: number, clip: number, joint: Float64Array, repairs: number): void {
+    const { volts, behind, solved, draws, buzz } = this;
     const out = lightRoom;
-    const count = cells.weight.length;
-    for (let i = 0; i < count; i++) {
-      this.lightOdds(cells.row[i] as number, cells.draw[i] as number, probe, clip, out);
+    const drawCount = draws.length;
+    const rowCount = this.rows.length;
+    const [probeAt, clipAt] = [probe * this.cells, clip * this.cells];
+    for (let i = 0; i < cells.weight.length; i++) {
+      const row = cells.row[i] as number;
+      if (solved[row] === 0) this.solveRow(row);
+      const cell = row * drawCount + (cells.draw[i] as number);
+      const open =
+        (probe < 0 ? 0 : (volts[probeAt + cell] as number)) -
+        (clip < 0 ? 0 : (volts[clipAt + cell] as number));
+      const ohms =
+        (probe < 0 ? 0 : (behind[probe * rowCount + row] as number)) +
+        (clip < 0 ? 0 : (behind[clip * rowCount + row] as number));
+      const lit = Number.isNaN(open) ? 0 : roughLampVolts(testLight, open, ohms);
+      const { eyes } = draws[cells.draw[i] as number] as VehicleDraw;
+      lampOdds(lit, eyes, buzz[cell] === 1, out, 0);
       const weight = cells.weight[i] as number;
       let at = cells.repair[i] as number;
       for (let outcome = 0; outcome < 4; outcome++, at += repairs)

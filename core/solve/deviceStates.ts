@@ -6,8 +6,8 @@ import type { LinearElement, Load, PortNetwork, Tap } from "./portNetwork";
 import type { StageForm } from "./solvedState";
 
 const dutyTolerance = 1e-9;
-/** Good enough for a prediction: a tenth of a millivolt at the motor. */
-const roughDuty = 2e-5;
+/** Good enough for a prediction: a millivolt at the motor. */
+const roughDuty = 1e-4;
 const dutyRounds = 60;
 /** A stage only takes the motor's current: beyond this the other way it blocks. */
 const reverseAmps = 1e-6;
@@ -34,6 +34,8 @@ export class DeviceStates {
   private readonly endsOf: Edge[];
   private parent = new Int32Array(1);
   private tolerance = dutyTolerance;
+  /** How the gap between asked and given duty falls as the duty rises, by control. */
+  private readonly lean: Float64Array;
   private inputs!: PointInputs;
   private current: LinearElement[] = [];
   /** Amps by element of `current`; the element of each live stage, or -1. */
@@ -59,6 +61,7 @@ export class DeviceStates {
     this.taps = Array.from({ length: ports }, (_, port) => one(port));
     this.on = new Uint8Array(devices.length);
     this.duty = new Float64Array(modules.length);
+    this.lean = new Float64Array(modules.length).fill(-1);
     this.forms = modules.map((): StageForm => "open");
     this.stageElement = new Int32Array(modules.length);
     devices.forEach(({ kind, index }, device) => {
@@ -277,9 +280,10 @@ export class DeviceStates {
       if (gap > 0) low = Math.max(low, duty);
       else high = Math.min(high, duty);
       if (high - low < dutyTolerance) break;
-      // The first guess is what the command asks for as things stand.
-      const secant = duty - (gap * (duty - earlier)) / (gap - earlierGap);
-      let next = Number.isNaN(earlier) ? duty + gap : secant;
+      // The first step leans as the last point's did; a duty's effect on its own command hardly changes.
+      const lean = (gap - earlierGap) / (duty - earlier);
+      if (Number.isFinite(lean) && lean < 0) this.lean[module] = lean;
+      let next = duty - gap / (this.lean[module] as number);
       if (!(next >= low && next <= high) || next === duty) next = (low + high) / 2;
       [earlier, earlierGap] = [duty, gap];
       this.duty[module] = next;

@@ -56,9 +56,16 @@ const tableStep = 0.02;
 const tableVolts = 40;
 const tables = new Map<TungstenLamp, Float64Array>();
 
+let last: { readonly lamp: TungstenLamp; readonly table: Float64Array } | null = null;
+
 function tableOf(lamp: TungstenLamp): Float64Array {
-  const known = tables.get(lamp);
-  if (known) return known;
+  if (last?.lamp === lamp) return last.table;
+  const table = tables.get(lamp) ?? makeTable(lamp);
+  last = { lamp, table };
+  return table;
+}
+
+function makeTable(lamp: TungstenLamp): Float64Array {
   const made = Float64Array.from({ length: tableVolts / tableStep + 2 }, (_, i) =>
     lampAmps(lamp, i * tableStep),
   );

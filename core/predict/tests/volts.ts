@@ -1,4 +1,5 @@
-import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
+import type { LiveSetup } from "../compiledCircuit";
+import { batteryPosts, nodeAt, pointProblems, suggestedPoints, tellingSetups } from "../probePoints";
 import type { LookOf } from "../reading";
 import type { NumberTest } from "../testModel";
 
@@ -30,10 +31,16 @@ export const voltsTest: NumberTest<"volts"> = {
   reaches: ({ red, black }) => [red, black],
   candidates: (compiled) => {
     const { plus, minus } = batteryPosts(compiled);
-    const running = compiled.probingSetups().slice(1);
+    const volts = (red: string, black: string, setup: LiveSetup) =>
+      ({ test: "volts", red, black, ...setup }) as const;
+    const [off] = compiled.probingSetups();
     const single = suggestedPoints(compiled)
       .filter((red) => red !== plus && red !== minus)
-      .map((red) => [red, minus] as const);
+      .flatMap((red) =>
+        tellingSetups(compiled, nodeAt(compiled, red) ?? -1)
+          .filter((setup) => setup !== off)
+          .map((setup) => volts(red, minus, setup)),
+      );
     const across = compiled.netlist.motors.map(({ part }) => {
       const at = (terminal: string): string => {
         const name = `${part.id}.${terminal}`;
@@ -41,9 +48,8 @@ export const voltsTest: NumberTest<"volts"> = {
       };
       return [at("+"), at("-")] as const;
     });
-    return [...single, ...across].flatMap(([red, black]) =>
-      running.map((setup) => ({ test: "volts" as const, red, black, ...setup })),
-    );
+    const running = compiled.probingSetups().filter((setup) => setup !== off);
+    return [...single, ...across.flatMap(([red, black]) => running.map((setup) => volts(red, black, setup)))];
   },
   value: (compiled, look: LookOf<"volts">) => {
     const table = compiled.table(look);
