@@ -1,7 +1,7 @@
 export default {
   testEnvironment: "node",
   extensionsToTreatAsEsm: [".ts"],
-  testMatch: ["<rootDir>/{core,cli,db,server,app}/**/*.test.ts"],
+  testMatch: ["<rootDir>/{core,cli,db,server,app,bench}/**/*.test.ts"],
   transform: {
     "^.+\\.ts$": [
       "@swc/jest",

@@ -6,10 +6,10 @@ import { entropyBits } from "./entropy";
 /** Suspects too unlikely to steer the next look are left out of the weighing, and more of the screening. */
 const coverShare = 0.99;
 export const mostVariants = 70;
-export const mostScreened = 28;
+export const mostScreened = 32;
 /** Drawn vehicles a suspect is weighed in: a few to find the good looks, more to rank those. */
 export const screeningDraws = 2;
-export const rankingDraws = 8;
+export const rankingDraws = 10;
 
 export interface Active {
   readonly variants: readonly number[];

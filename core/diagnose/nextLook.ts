@@ -25,7 +25,7 @@ export interface NextOptions {
 const leastBits = 0.003;
 
 /** Looks that are ranked in full after the first, coarse screening. */
-const screened = 20;
+const screened = 24;
 
 /**
  * The looks worth most: expected information about the repair per minute, minutes counting places

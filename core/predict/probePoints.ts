@@ -1,5 +1,5 @@
 import { busPoints } from "../circuit/declined";
-import type { CompiledCircuit, LiveSetup } from "./compiledCircuit";
+import type { CompiledCircuit } from "./compiledCircuit";
 
 /** Node of a point, -1 for the battery's negative; undefined for a name that is no point. */
 export function nodeAt(compiled: CompiledCircuit, point: string): number | undefined {
@@ -39,24 +39,4 @@ export function suggestedPoints(compiled: CompiledCircuit): string[] {
     met.add(node);
     return true;
   });
-}
-
-/** Healthy volts nearer than this are the same to a light. */
-const alikeVolts = 0.5;
-
-/**
- * Set-ups worth probing a node in: those in which a sound vehicle shows different volts there, and always
- * the strongest, which draws most. A point on the feed is the same in every speed.
- */
-export function tellingSetups(compiled: CompiledCircuit, node: number): LiveSetup[] {
-  const setups = compiled.probingSetups();
-  const kept: { readonly setup: LiveSetup; readonly volts: number }[] = [];
-  setups.forEach((setup, index) => {
-    const volts = compiled.table(setup).voltsAt(0, 0, node);
-    const alike = kept.some(
-      (one) => Math.abs(one.volts - volts) < alikeVolts || (Number.isNaN(one.volts) && Number.isNaN(volts)),
-    );
-    if (!alike || setup.selectors || index === setups.length - 1) kept.push({ setup, volts });
-  });
-  return kept.map(({ setup }) => setup);
 }

@@ -30,6 +30,8 @@ export class SetupTable {
   private readonly cells: number;
   /** Amps of every branch of the healthy circuit, by (draw, branch). */
   private readonly healthyAmps: Float64Array;
+  /** Devices that are on in the healthy nominal vehicle. */
+  private readonly healthyOn: Uint8Array;
   private readonly scratch: Float64Array;
 
   constructor(
@@ -55,6 +57,7 @@ export class SetupTable {
     this.buzz = new Uint8Array(cells);
     this.cells = cells;
     this.solved = new Uint8Array(rows.length);
+    this.healthyOn = new Uint8Array(netlist.devices.length);
     this.healthyAmps = new Float64Array(draws.length * netlist.branches.length);
     this.scratch = new Float64Array(nodes);
     for (const [row, changes] of rows.entries()) {
@@ -85,10 +88,11 @@ export class SetupTable {
     this.solved[row] = 1;
     const { draws, solver, setup, scratch } = this;
     const byDraw = this.rows[row] ?? [];
+    let devicesStand = true;
     for (let draw = 0; draw < draws.length; draw++) {
       const changes = byDraw[draw] ?? [];
       const cell = row * draws.length + draw;
-      if (draw > 0 && row > 0 && this.isIdle(changes, draw)) {
+      if (draw > 0 && row > 0 && devicesStand && this.isIdle(changes, draw)) {
         this.copyHealthy(row, draw);
         continue;
       }
@@ -97,6 +101,8 @@ export class SetupTable {
       this.keep(cell, solved);
       if (row === 0) this.healthyAmps.set(solved.amps, draw * solved.amps.length);
       if (draw > 0) continue;
+      if (row === 0) this.healthyOn.set(solved.on);
+      else devicesStand = solved.on.every((on, device) => on === this.healthyOn[device]);
       solver.ohmsBehind(scratch);
       const rowCount = this.rows.length;
       for (let node = 0; node < scratch.length; node++)
@@ -106,7 +112,8 @@ export class SetupTable {
 
   /**
    * True where a change cannot show: ohms added where the healthy vehicle carries no current, or a motor
-   * altered that gets none (the compensation theorem). What an open cuts off floats all the same.
+   * altered that gets none (the compensation theorem). What an open cuts off floats all the same; a panel or
+   * control that only feels its feed may fall asleep, so the devices must stand as in the healthy vehicle.
    */
   private isIdle(changes: readonly Change[], draw: number): boolean {
     const [only] = changes;

@@ -1,4 +1,4 @@
-import { batteryPosts, nodeAt, pointProblems, suggestedPoints, tellingSetups } from "../probePoints";
+import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
 import { lightSeen } from "../reading";
 import { mixRows, type WordTest } from "../testModel";
 
@@ -21,7 +21,7 @@ export const lightTest: WordTest<"light"> = {
     return suggestedPoints(compiled).flatMap((probe) => {
       if (probe === plus || probe === minus) return [];
       const node = nodeAt(compiled, probe) ?? -1;
-      return tellingSetups(compiled, node).flatMap((setup) => {
+      return compiled.probingSetups().flatMap((setup) => {
         // Feed is looked for from ground, ground from the feed; in between, either way.
         const volts = compiled.table(setup).voltsAt(0, 0, node);
         const clips =

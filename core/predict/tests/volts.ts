@@ -1,5 +1,5 @@
 import type { LiveSetup } from "../compiledCircuit";
-import { batteryPosts, nodeAt, pointProblems, suggestedPoints, tellingSetups } from "../probePoints";
+import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
 import type { LookOf } from "../reading";
 import type { NumberTest } from "../testModel";
 
@@ -36,11 +36,7 @@ export const voltsTest: NumberTest<"volts"> = {
     const [off] = compiled.probingSetups();
     const single = suggestedPoints(compiled)
       .filter((red) => red !== plus && red !== minus)
-      .flatMap((red) =>
-        tellingSetups(compiled, nodeAt(compiled, red) ?? -1)
-          .filter((setup) => setup !== off)
-          .map((setup) => volts(red, minus, setup)),
-      );
+      .map((red) => [red, minus] as const);
     const across = compiled.netlist.motors.map(({ part }) => {
       const at = (terminal: string): string => {
         const name = `${part.id}.${terminal}`;
@@ -49,7 +45,7 @@ export const voltsTest: NumberTest<"volts"> = {
       return [at("+"), at("-")] as const;
     });
     const running = compiled.probingSetups().filter((setup) => setup !== off);
-    return [...single, ...across.flatMap(([red, black]) => running.map((setup) => volts(red, black, setup)))];
+    return [...single, ...across].flatMap(([red, black]) => running.map((setup) => volts(red, black, setup)));
   },
   value: (compiled, look: LookOf<"volts">) => {
     const table = compiled.table(look);

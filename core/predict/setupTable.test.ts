@@ -1,0 +1,125 @@
+// The tables behind every prediction: each cell is one operating point, however it was come by.
+import { describe, expect, test } from "@jest/globals";
+import { PointSolver } from "../solve/pointSolver";
+import { setupState } from "../solve/setup";
+import { shippedEngine } from "../testing/shippedCircuit";
+import { normalCdf, normalQuantile, roughNormalCdf } from "./normal";
+import { suggestedPoints } from "./probePoints";
+import { vehicleDraws } from "./vehicleDraw";
+
+describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])("tables of %s", (id) => {
+  const engine = shippedEngine(id);
+  const { netlist, draws, rows } = engine;
+  const solver = new PointSolver(netlist);
+
+  test.each(["off", "1", engine.topSetting()])(
+    "on %s every sampled cell is the point a fresh solver finds",
+    (setting) => {
+      const setup = { key: "run", setting } as const;
+      const table = engine.table(setup);
+      const state = setupState(netlist, setup);
+      let compared = 0;
+      for (let row = 0; row < rows.length; row += 3) {
+        for (const draw of [0, 3, 11]) {
+          const vehicle = draws[draw];
+          if (!vehicle) continue;
+          const solved = solver.solve(vehicle.values, state, rows[row]?.[draw] ?? []);
+          if (solved.buzzing.includes(1)) continue;
+          for (let node = 0; node < netlist.nodeNames.length; node += 3) {
+            const kept = table.voltsAt(row, draw, node);
+            if (solved.floating[node] === 1) expect(kept).toBeNaN();
+            else expect(Math.abs(kept - (solved.volts[node] ?? 0))).toBeLessThan(0.01);
+            compared += 1;
+          }
+          for (let motor = 0; motor < netlist.motors.length; motor++) {
+            const speed = solved.speeds[motor] ?? 0;
+            expect(Math.abs(table.speedAt(row, draw, motor) - speed)).toBeLessThan(
+              0.002 * Math.max(50, speed),
+            );
+          }
+        }
+      }
+      expect(compared).toBeGreaterThan(500);
+    },
+  );
+
+  test("the ohms behind a node are those between it and the reference", () => {
+    const setup = { key: "run", setting: engine.topSetting() } as const;
+    const state = setupState(netlist, setup);
+    const behind = new Float64Array(netlist.nodeNames.length);
+    for (let row = 0; row < rows.length; row += 29) {
+      const [nominal] = draws;
+      if (!nominal) continue;
+      solver.solve(nominal.values, state, rows[row]?.[0] ?? []);
+      solver.ohmsBehind(behind);
+      for (let node = 0; node < behind.length; node += 2) {
+        const ohms = solver.ohmsBetween(node, -1);
+        if (Number.isFinite(ohms)) expect(behind[node]).toBeCloseTo(ohms, 6);
+        else expect(behind[node]).toBe(Number.POSITIVE_INFINITY);
+      }
+    }
+  });
+
+  test("progress rises to the end, and a stop is obeyed", () => {
+    const told: number[] = [];
+    engine.prepare((share) => told.push(share) > 0);
+    expect(told.at(-1)).toBe(1);
+    for (let i = 1; i < told.length; i++) expect(told[i]).toBeGreaterThan(told[i - 1] ?? 0);
+    let calls = 0;
+    engine.prepare(() => ++calls < 2);
+    expect(calls).toBe(2);
+  });
+});
+
+describe("drawn vehicles", () => {
+  const { netlist } = shippedEngine("whimbrel-four-speed");
+  const drawn = vehicleDraws(netlist, 16, 20);
+
+  test("the first is nominal, the same seed gives the same vehicles, another seed others", () => {
+    expect([...(drawn[0]?.values.ohms ?? [])]).toEqual(netlist.branches.map(({ ohms }) => ohms));
+    expect(vehicleDraws(netlist, 16, 20)).toEqual(drawn);
+    expect(vehicleDraws(netlist, 16, 21)[1]?.values.restVolts).not.toBe(drawn[1]?.values.restVolts);
+  });
+
+  test("battery volts and severities are spread evenly over their range", () => {
+    const severities = drawn
+      .slice(1)
+      .map(({ severity }) => severity)
+      .sort((a, b) => a - b);
+    severities.forEach((severity, i) => expect(severity).toBeCloseTo((i + 0.5) / 15, 12));
+    const volts = drawn
+      .slice(1)
+      .map(({ values }) => values.restVolts)
+      .sort((a, b) => a - b);
+    volts.forEach((value, i) => expect(value).toBeCloseTo(12.6 + 0.22 * normalQuantile((i + 0.5) / 15), 9));
+  });
+});
+
+describe("the normal distribution", () => {
+  // Standard normal table, any handbook: Φ(0) .5, Φ(1) .8413, Φ(1.96) .9750, Φ(2.58) .9951.
+  test.each([
+    [0, 0.5],
+    [1, 0.8413],
+    [1.96, 0.975],
+    [2.58, 0.9951],
+    [-1, 0.1587],
+  ])("Φ(%p) is %p, by both ways", (x, p) => {
+    expect(normalCdf(x)).toBeCloseTo(p, 4);
+    expect(roughNormalCdf(x)).toBeCloseTo(p, 4);
+    expect(normalQuantile(normalCdf(x))).toBeCloseTo(x, 5);
+  });
+
+  test("the rough one ends at 0 and 1", () =>
+    expect([roughNormalCdf(-9), roughNormalCdf(9)]).toEqual([0, 1]));
+});
+
+describe("points and set-ups worth suggesting", () => {
+  test("no node twice, no wire end, the parts' own side of their plugs among them", () => {
+    const engine = shippedEngine("whimbrel-four-speed");
+    const points = suggestedPoints(engine);
+    const nodes = points.map((point) => engine.netlist.nodeOf.get(point));
+    expect(new Set(nodes).size).toBe(nodes.length);
+    expect(points.some((point) => point.includes("/"))).toBe(false);
+    expect(points).toEqual(expect.arrayContaining(["X5:1", "R1.T1", "F7.in", "F7.out", "K3.87"]));
+  });
+});
