@@ -60,7 +60,7 @@ export interface Stopping {
 }
 
 /** Reading what to do, setting up and writing down, for each look beside its own minutes (judgement). */
-const handlingMinutes = 0.6;
+const handlingMinutes = 0.8;
 /** A series of looks ends with this much doubt left (judgement). */
 const doubtLeft = 0.01;
 /** A look that tells less than this starts no series. */
