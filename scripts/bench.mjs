@@ -14,7 +14,9 @@ await build({
   format: "esm",
   target: "node20",
   alias: { "@core": join(root, "core") },
-  banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+  banner: {
+    js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+  },
   logLevel: "error",
 });
 process.env.AIRWAY_ROOT ??= root;

@@ -46,16 +46,24 @@ describe("the shipped plan", () => {
   });
 });
 
+interface Spoilt {
+  steps: Record<string, unknown>[];
+  targets: Record<string, unknown>;
+}
+
+/** A step of a plan about to be spoiled. */
+const stepAt = (plan: Spoilt, index: number): Record<string, unknown> => plan.steps[index] ?? {};
+
 describe("a plan that is wrong", () => {
-  test.each<[string, (plan: any) => void, RegExp]>([
+  test.each<[string, (plan: Spoilt) => void, RegExp]>([
     [
       "a step that is not there",
-      (plan) => (plan.steps[3].needs = [["roof"]]),
+      (plan) => (stepAt(plan, 3).needs = [["roof"]]),
       /^steps\.3\.needs\.0\.0: no step "roof"$/,
     ],
-    ["a duplicate", (plan) => (plan.steps[1].id = "negative"), /steps\.1\.id: duplicate id "negative"/],
-    ["a circle", (plan) => (plan.steps[1].needs = [["pack-screws"]]), /comes round to itself/],
-    ["an unknown key", (plan) => (plan.steps[0].colour = "red"), /steps\.0: unknown key "colour"/],
+    ["a duplicate", (plan) => (stepAt(plan, 1).id = "negative"), /steps\.1\.id: duplicate id "negative"/],
+    ["a circle", (plan) => (stepAt(plan, 1).needs = [["pack-screws"]]), /comes round to itself/],
+    ["an unknown key", (plan) => (stepAt(plan, 0).colour = "red"), /steps\.0: unknown key "colour"/],
     [
       "a target that leads nowhere",
       (plan) => (plan.targets.M1 = [["moon"]]),
@@ -63,7 +71,7 @@ describe("a plan that is wrong", () => {
     ],
   ])("%s is refused by its place", (_, spoil, message) => {
     const spoilt = json();
-    spoil(spoilt);
+    spoil(spoilt as unknown as Spoilt);
     const plan = parsePlan(spoilt);
     expect(plan.ok ? "accepted" : plan.problems.map(problemText).join()).toMatch(message);
   });

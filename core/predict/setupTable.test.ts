@@ -86,12 +86,13 @@ describe("drawn vehicles", () => {
       .slice(1)
       .map(({ severity }) => severity)
       .sort((a, b) => a - b);
-    severities.forEach((severity, i) => expect(severity).toBeCloseTo((i + 0.5) / 15, 12));
+    for (const [i, severity] of severities.entries()) expect(severity).toBeCloseTo((i + 0.5) / 15, 12);
     const volts = drawn
       .slice(1)
       .map(({ values }) => values.restVolts)
       .sort((a, b) => a - b);
-    volts.forEach((value, i) => expect(value).toBeCloseTo(12.6 + 0.22 * normalQuantile((i + 0.5) / 15), 9));
+    for (const [i, value] of volts.entries())
+      expect(value).toBeCloseTo(12.6 + 0.22 * normalQuantile((i + 0.5) / 15), 9);
   });
 });
 

@@ -221,7 +221,7 @@ describe("what hangs together", () => {
     const groups = groupsOf(size, ends);
     expect(groups.count).toBe(count);
     expect(groups.pins).toHaveLength(count - 1);
-    groups.pins.forEach((node, i) => expect(groups.of[node]).toBe(i + 1));
+    for (const [i, node] of groups.pins.entries()) expect(groups.of[node]).toBe(i + 1);
   });
 });
 
