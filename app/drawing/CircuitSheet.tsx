@@ -279,8 +279,8 @@ function Port({ circuit, port, part, height, state, plugs, doubt, probe }: PortP
           {volts === null ? "···" : volts.toFixed(1)}
         </text>
       )}
-      {probe === name && (
-        <g data-probe={name}>
+      {(probe === name || probe === terminal) && (
+        <g data-probe={probe}>
           <path d={`M${port.x} ${y + away * 7}l-30 ${away * 18}`} stroke="var(--ink)" strokeWidth={3.4} />
           <circle
             cx={port.x - 36}

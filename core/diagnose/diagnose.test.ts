@@ -116,7 +116,8 @@ describe("a whole job", () => {
     const { diagnosis, looks } = played(id, fault);
     expect(diagnosis.verdict.replace).toEqual(replace);
     expect(diagnosis.verdict.state).not.toBe("open");
-    expect(looks).toBeLessThanOrEqual(10);
+    // Before the dozen looks are used up; the mean over vehicles is the fleet's business.
+    expect(looks).toBeLessThan(12);
   });
 });
 
