@@ -119,7 +119,7 @@ describe("jobs", () => {
     };
     const ids = await Promise.all([1, 2].map(() => store.write((transaction) => addJob(job, transaction))));
     expect(ids[0]).toBe(ids[1]);
-    expect(await listJobs()).toHaveLength(7);
+    expect(await listJobs()).toHaveLength(8);
   });
 
   test("closing keeps what was found", async () => {
