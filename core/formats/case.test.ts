@@ -1,0 +1,112 @@
+import { describe, expect, test } from "@jest/globals";
+import { defaultStoppingCosts } from "../money/stoppingCosts";
+import { allTools } from "../predict/testModel";
+import { shippedCircuit, shippedJson } from "../testing/shippedCircuit";
+import { parseCase } from "./case";
+import { problemText } from "./problem";
+
+const library = (id: string) => (id === "whimbrel-four-speed" ? shippedCircuit(id) : null);
+const bare = { format: "airway-case", version: 1, circuitId: "whimbrel-four-speed", readings: [] };
+
+function refusals(input: unknown): string[] {
+  const parsed = parseCase(input, library);
+  return parsed.ok ? [] : parsed.problems.map(problemText);
+}
+
+describe("a case file", () => {
+  test("of the least has every tool, the plain school and the default money", () => {
+    const parsed = parseCase(bare, library);
+    expect(parsed.ok && parsed.value).toMatchObject({
+      id: null,
+      tools: allTools,
+      school: "least-time",
+      readings: [],
+      costs: defaultStoppingCosts,
+      counts: [],
+    });
+  });
+
+  test("may hold its circuit instead of naming it", () => {
+    const { circuitId: _, ...rest } = bare;
+    const parsed = parseCase({ ...rest, circuit: shippedJson("siskin-five-speed") }, library);
+    expect(parsed.ok && parsed.value.circuit.id).toBe("siskin-five-speed");
+  });
+
+  test("keeps its id, tools, school, readings, money and counts", () => {
+    const reading = { test: "look", at: "F7", seen: "clean" };
+    const parsed = parseCase(
+      {
+        ...bare,
+        id: "bay-2",
+        tools: ["test-light"],
+        school: "motor-first",
+        readings: [reading],
+        shop: {
+          hourMinor: 12000,
+          repairs: { R1: { priceMinor: 100, minutes: 5 } },
+          counts: [{ kind: "link", mode: "open", n: 3 }],
+        },
+      },
+      library,
+    );
+    expect(parsed.ok && parsed.value).toMatchObject({
+      id: "bay-2",
+      tools: ["test-light"],
+      school: "motor-first",
+      readings: [reading],
+      costs: { ...defaultStoppingCosts, hourMinor: 12000, repairs: { R1: { priceMinor: 100, minutes: 5 } } },
+      counts: [{ kind: "link", mode: "open", n: 3 }],
+    });
+  });
+});
+
+describe("what does not fit is refused with its place", () => {
+  test.each<[string, unknown, RegExp]>([
+    ["no circuit", { ...bare, circuitId: undefined }, /^circuit: expected a circuit, or a circuitId/],
+    ["both", { ...bare, circuit: {} }, /^circuitId: give circuit or circuitId, not both$/],
+    [
+      "one that is not there",
+      { ...bare, circuitId: "heron" },
+      /^circuitId: no circuit "heron" in the library$/,
+    ],
+    [
+      "a broken circuit inside",
+      { ...bare, circuitId: undefined, circuit: { format: "x" } },
+      /^circuit\.format: /,
+    ],
+    ["an unknown tool", { ...bare, tools: ["laser"] }, /^tools\.0: expected "test-light" or/],
+    ["an unknown school", { ...bare, school: "guess" }, /^school: expected "least-time" or/],
+    [
+      "an unknown test",
+      { ...bare, readings: [{ test: "sniff" }] },
+      /^readings\.0\.test: not a known test: "sniff"/,
+    ],
+    [
+      "a word a light never gives",
+      { ...bare, readings: [{ test: "light", probe: "F7.in", clip: "G1.-", seen: "hot" }] },
+      /^readings\.0\.seen: expected "bright" or "dim"/,
+    ],
+    [
+      "volts as text",
+      { ...bare, readings: [{ test: "volts", red: "F7.in", black: "G1.-", volts: "12" }] },
+      /^readings\.0\.volts: expected number, got "12"$/,
+    ],
+    [
+      "a bar below a half",
+      { ...bare, shop: { settledBar: 0.3 } },
+      /^shop\.settledBar: must be at least 0\.5/,
+    ],
+    ["money in fractions", { ...bare, shop: { hourMinor: 1.5 } }, /^shop\.hourMinor: expected int/],
+    ["an unknown key", { ...bare, customer: "x" }, /^unknown key "customer"$/],
+    ["another version", { ...bare, version: 2 }, /^version: expected 1, got 2$/],
+    [
+      "too many readings",
+      { ...bare, readings: Array(501).fill({ test: "smell", seen: "none" }) },
+      /at most 500/,
+    ],
+  ])("%s", (_, input, message) => {
+    expect(refusals(input).some((text) => message.test(text)) ? "named" : refusals(input)).toBe("named");
+  });
+
+  test.each([null, 1, "case", []])("%j is no case", (input) => expect(refusals(input).length).toBe(1));
+});

@@ -1,0 +1,57 @@
+import { describe, expect, test } from "@jest/globals";
+import { spectrumOf, strongestHz } from "./spectrum";
+
+const rateHz = 10_000;
+const tone = (hz: number, size: number, count = 4096): Float64Array =>
+  Float64Array.from({ length: count }, (_, i) => size * Math.sin((2 * Math.PI * hz * i) / rateHz));
+
+describe("the spectrum", () => {
+  test("agrees with the discrete Fourier transform by its definition", () => {
+    // X[k] = Σ w[n] (x[n] − mean) e^(−2πi k n / N), Hann window; any signal-processing handbook.
+    const samples = Float64Array.from(
+      { length: 64 },
+      (_, i) => Math.sin(i * 0.7) + 0.3 * Math.cos(i * 2.1) + 2,
+    );
+    const mean = samples.reduce((sum, value) => sum + value, 0) / 64;
+    const { magnitude, binHz } = spectrumOf(samples, 64);
+    expect(binHz).toBe(1);
+    for (let k = 0; k < 32; k++) {
+      let [re, im] = [0, 0];
+      samples.forEach((value, n) => {
+        const own = (value - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * n) / 64));
+        re += own * Math.cos((2 * Math.PI * k * n) / 64);
+        im -= own * Math.sin((2 * Math.PI * k * n) / 64);
+      });
+      expect(magnitude[k]).toBeCloseTo(Math.hypot(re, im), 8);
+    }
+  });
+
+  test("a tone of size 1 stands N/4 high under a Hann window", () => {
+    // The window's coherent gain is one half, and half of a real tone lies at negative frequencies.
+    const hz = (100 * rateHz) / 4096;
+    expect(spectrumOf(tone(hz, 1), rateHz).magnitude[100]).toBeCloseTo(1024, 3);
+  });
+
+  test.each([123.4, 500, 777.7, 2345.6])("%p Hz is found between the bins", (hz) => {
+    const found = strongestHz(spectrumOf(tone(hz, 1), rateHz), 50);
+    expect(Math.abs((found?.hz ?? 0) - hz)).toBeLessThan(0.05 * (rateHz / 4096));
+    expect(found?.overMedian).toBeGreaterThan(100);
+  });
+
+  test("what lies below the floor is passed over", () => {
+    const both = tone(60, 5).map((value, i) => value + (tone(900, 1)[i] as number));
+    expect(strongestHz(spectrumOf(both, rateHz), 200)?.hz).toBeCloseTo(900, 0);
+    expect(strongestHz(spectrumOf(both, rateHz), 20)?.hz).toBeCloseTo(60, 0);
+  });
+
+  test("a steady current has nothing to see", () => {
+    const flat = strongestHz(spectrumOf(new Float64Array(1024).fill(7), rateHz), 50);
+    expect(flat === null || flat.overMedian < 50).toBe(true);
+  });
+
+  test("only a power of two of samples is used, from the front", () => {
+    const { magnitude, binHz } = spectrumOf(tone(500, 1, 3000), rateHz);
+    expect(magnitude).toHaveLength(1024);
+    expect(binHz).toBeCloseTo(rateHz / 2048, 9);
+  });
+});
