@@ -26,6 +26,12 @@ const slips = {
   heard: { once: 0.03, again: 0.02 },
 } as const;
 
+/** How likely a reading was where its own odds were so, slips of both kinds mixed in. */
+export function slipMixed(reading: Reading, odds: number, blind: number): number {
+  const slip = reading.heard ? slips.heard : slips.measured;
+  return (1 - slip.again) * ((1 - slip.once) * odds + slip.once * blind) + slip.again * blind;
+}
+
 /** Readings that are the same look share one chance of a lasting slip. */
 function sameLooks(readings: readonly Reading[]): number[][] {
   const groups = new Map<string, number[]>();

@@ -3,7 +3,7 @@ import { type Look, lookOf, type Reading } from "../predict/reading";
 import type { NumberTest, OddsAt, WordTest } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 import { ampsText, ohmsText, voltsText } from "../units/wording";
-import type { Belief } from "./belief";
+import { type Belief, slipMixed } from "./belief";
 
 /** How much of the belief, and of each reading's odds under it, every suspect carries. */
 export interface Support {
@@ -11,6 +11,8 @@ export interface Support {
   readonly weight: Float64Array;
   /** By reading, then by variant: belief times the odds of what was seen. */
   readonly odds: readonly Float64Array[];
+  /** By reading, then by variant: what the belief would be without that reading, up to a factor. */
+  readonly without: readonly Float64Array[];
 }
 
 const floor = 1e-300;
@@ -20,39 +22,46 @@ export function supportOf(compiled: CompiledCircuit, belief: Belief): Support {
   const draws = compiled.draws.length;
   const count = compiled.variants.length;
   const weight = belief.variants.map((p) => p + draws * floor);
-  const odds = belief.scores.map((score) => {
-    const sums = new Float64Array(count);
-    for (let variant = 0; variant < count; variant++) {
-      let sum = 0;
-      for (let cell = variant * draws; cell < (variant + 1) * draws; cell++) {
-        sum += ((belief.joint[cell] as number) + floor) * (score.odds[cell] as number);
-      }
-      sums[variant] = sum;
+  const odds = belief.scores.map(() => new Float64Array(count));
+  const without = belief.scores.map(() => new Float64Array(count));
+  belief.scores.forEach((score, index) => {
+    const reading = belief.readings[index] as Reading;
+    const [ownOdds, ownWithout] = [odds[index] as Float64Array, without[index] as Float64Array];
+    for (let cell = 0; cell < count * draws; cell++) {
+      const variant = Math.floor(cell / draws);
+      const joint = (belief.joint[cell] as number) + floor;
+      const seen = score.odds[cell] as number;
+      ownOdds[variant] = (ownOdds[variant] as number) + joint * seen;
+      ownWithout[variant] = (ownWithout[variant] as number) + joint / slipMixed(reading, seen, score.blind);
     }
-    return sums;
   });
-  return { weight, odds };
+  return { weight, odds, without };
 }
 
-/** How likely a suspect made each reading, averaged over the vehicles it is believed in. */
-export function readingOdds(support: Support, variants: readonly number[]): number[] {
+/**
+ * How likely a suspect made each reading, given all the other readings: by Bayes the belief with it over
+ * the belief without it, so that the likeliest suspect is measured against those it beat.
+ */
+export function readingOdds({ weight, without }: Support, variants: readonly number[]): number[] {
   const total = (values: Float64Array): number =>
     variants.reduce((sum, variant) => sum + (values[variant] as number), 0);
-  const weight = total(support.weight);
-  return support.odds.map((sums) => (weight > 0 ? total(sums) / weight : 0));
+  const now = total(weight);
+  return without.map((before) => ratio(now, total(before)));
 }
 
-/** How likely everything but one suspect, as it is believed, made each reading. */
-export function othersOdds(support: Support, variants: readonly number[]): number[] {
+/** How likely everything but one suspect made each reading, given all the others. */
+export function othersOdds({ weight, without }: Support, variants: readonly number[]): number[] {
   const rest = (values: Float64Array): number => {
     let sum = 0;
     for (const value of values) sum += value;
     for (const variant of variants) sum -= values[variant] as number;
     return Math.max(0, sum);
   };
-  const weight = rest(support.weight);
-  return support.odds.map((sums) => (weight > 0 ? rest(sums) / weight : 0));
+  const now = rest(weight);
+  return without.map((before) => ratio(now, rest(before)));
 }
+
+const ratio = (now: number, before: number): number => (before > 0 ? now / before : 0);
 
 /** What a look would show if a suspect were true: the likeliest word, or the nominal display. */
 export function expectedResult(compiled: CompiledCircuit, look: Look, variant: number): string {

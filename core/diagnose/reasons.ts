@@ -16,9 +16,17 @@ export function cite(readings: readonly Reading[], index: number): string {
 
 const telling = 2;
 
+/** Suspects that would have all the same parts replaced, whatever else besides. */
+function samePartsAs(compiled: CompiledCircuit, variant: number): number[] {
+  const own = compiled.variants[variant]?.fault.parts ?? [];
+  return [...compiled.variants.keys()].filter((other) =>
+    own.every((part) => compiled.variants[other]?.fault.parts.includes(part)),
+  );
+}
+
 /**
  * Why a suspect stands where it does: the reading that speaks most for it and the one that speaks
- * most against it, by how much, against all the others as they are believed.
+ * most against it, by how much, against the suspects in other parts as they are believed.
  * @param variants the suspect's sizes
  */
 export function suspectWhy(
@@ -29,14 +37,14 @@ export function suspectWhy(
 ): string {
   if (belief.readings.length === 0) return "Nothing seen yet: this is how often such a thing fails.";
   const own = readingOdds(support, variants);
-  const others = othersOdds(support, variants);
+  const others = othersOdds(support, samePartsAs(compiled, variants[0] as number));
   const ratios = own.map((odds, i) => odds / Math.max(1e-9, others[i] as number));
   const best = ratios.indexOf(Math.max(...ratios));
   const worst = ratios.indexOf(Math.min(...ratios));
   const sentences: string[] = [];
   if ((ratios[best] as number) >= telling)
     sentences.push(
-      `For it: ${cite(belief.readings, best)}, ${oddsText(ratios[best] as number)} against the rest.`,
+      `For it: ${cite(belief.readings, best)}, ${oddsText(ratios[best] as number)} against other parts.`,
     );
   if ((ratios[worst] as number) <= 1 / telling) {
     const expected = expectedAt(compiled, belief.readings[worst] as Reading, variants[0] as number);
@@ -44,7 +52,9 @@ export function suspectWhy(
       `Against it: ${cite(belief.readings, worst)}; it predicts ${expected}, ${oddsText(1 / Math.max(1e-9, ratios[worst] as number))} the other way.`,
     );
   }
-  return sentences.length > 0 ? sentences.join(" ") : "It fits what was seen about as well as the others do.";
+  return sentences.length > 0
+    ? sentences.join(" ")
+    : "It fits what was seen about as well as faults in other parts do.";
 }
 
 /** More names than this are a whole path, not a place to look. */
