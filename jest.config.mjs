@@ -1,11 +1,18 @@
 export default {
   testEnvironment: "node",
-  extensionsToTreatAsEsm: [".ts"],
+  extensionsToTreatAsEsm: [".ts", ".tsx"],
   testMatch: ["<rootDir>/{core,cli,db,server,app,bench}/**/*.test.ts"],
   transform: {
-    "^.+\\.ts$": [
+    "^.+\\.tsx?$": [
       "@swc/jest",
-      { jsc: { target: "es2023", parser: { syntax: "typescript" } }, module: { type: "es6" } },
+      {
+        jsc: {
+          target: "es2023",
+          parser: { syntax: "typescript", tsx: true },
+          transform: { react: { runtime: "automatic" } },
+        },
+        module: { type: "es6" },
+      },
     ],
   },
   moduleNameMapper: {

@@ -1,7 +1,6 @@
 import "./styles/app.css";
 import { useContext } from "react";
 import {
-  Form,
   isRouteErrorResponse,
   Link,
   Links,
@@ -10,7 +9,6 @@ import {
   Outlet,
   Scripts,
   ScrollRestoration,
-  useLocation,
   useRouteLoaderData,
 } from "react-router";
 import type { Route } from "./+types/root";
@@ -46,22 +44,6 @@ export function Layout({ children }: { children: React.ReactNode }) {
         <Scripts nonce={nonce} />
       </body>
     </html>
-  );
-}
-
-const nextTheme = { auto: "night", night: "day", day: "auto" } as const;
-
-/** Chooses between the device's own light, night and day. */
-export function ThemeSwitch() {
-  const theme = useRouteLoaderData<typeof loader>("root")?.theme ?? "auto";
-  const { pathname } = useLocation();
-  return (
-    <Form method="post" action="/theme" className="no-print">
-      <input type="hidden" name="back" value={pathname} />
-      <button className="btn px-3 text-base" name="theme" value={nextTheme[theme]} type="submit">
-        Light: {theme}
-      </button>
-    </Form>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Link, NavLink } from "react-router";
-import { ThemeSwitch } from "../root";
+import { ThemeSwitch } from "./ThemeSwitch";
 
 /** A step of the job and whether it is done. */
 export interface RailStep {

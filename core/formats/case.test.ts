@@ -27,8 +27,11 @@ describe("a case file", () => {
   });
 
   test("may hold its circuit instead of naming it", () => {
-    const { circuitId: _, ...rest } = bare;
-    const parsed = parseCase({ ...rest, circuit: shippedJson("siskin-five-speed") }, library);
+    const { format, version, readings } = bare;
+    const parsed = parseCase(
+      { format, version, readings, circuit: shippedJson("siskin-five-speed") },
+      library,
+    );
     expect(parsed.ok && parsed.value.circuit.id).toBe("siskin-five-speed");
   });
 

@@ -53,7 +53,7 @@ function wav(samples: readonly number[], rateHz: number, channels = 1): Uint8Arr
   const bytes = new Uint8Array(44 + 2 * samples.length);
   const view = new DataView(bytes.buffer);
   const text = (at: number, word: string) =>
-    [...word].forEach((letter, i) => void view.setUint8(at + i, letter.charCodeAt(0)));
+    Array.from(word).forEach((letter, i) => void view.setUint8(at + i, letter.charCodeAt(0)));
   text(0, "RIFF");
   view.setUint32(4, 36 + 2 * samples.length, true);
   text(8, "WAVEfmt ");

@@ -1,0 +1,321 @@
+// Every action and loader of a job's pages against a database of its own: what is stored, what is refused, and
+// that a refusal changes nothing.
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { closeDatabase, database } from "@db/database.server";
+import { loadDemoWorld } from "@db/demoWorld.server";
+import { addJob, findJob, listJobs } from "@db/repositories/jobs.server";
+import { addProof, proofsOf } from "@db/repositories/proofs.server";
+import { readingsOf } from "@db/repositories/readings.server";
+import { listVehicles } from "@db/repositories/vehicles.server";
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { proofSteps } from "../../core/diagnose/proofRun";
+import { shippedCircuit } from "../../core/testing/shippedCircuit";
+import * as board from "./board";
+import * as close from "./close";
+import * as complaint from "./complaint";
+import * as jobStart from "./jobStart";
+import * as newJob from "./newJob";
+import * as probe from "./probe";
+import * as prove from "./prove";
+import * as theme from "./theme";
+import * as verdict from "./verdict";
+
+let folder = "";
+let id = 0;
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), "airway-routes-"));
+  process.env.AIRWAY_DATA = folder;
+  process.env.AIRWAY_ZONE = "UTC";
+  const store = await database();
+  await loadDemoWorld(store, join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
+  id = await store.write((transaction) =>
+    addJob(
+      { formToken: "t", vehicleId: 1, circuitId: "whimbrel-four-speed", words: "", noticed: [] },
+      transaction,
+    ),
+  );
+});
+
+afterAll(async () => {
+  await closeDatabase();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+type Fields = Record<string, string | readonly string[]>;
+
+/** What a route answers: its data, or the status and place of a response thrown or returned. */
+async function answer(work: (args: never) => Promise<unknown>, fields: Fields | null, job = String(id)) {
+  const body = new FormData();
+  for (const [name, values] of Object.entries(fields ?? {}))
+    for (const value of [values].flat()) body.append(name, value);
+  const request = new Request("http://127.0.0.1/x", fields ? { method: "POST", body } : {});
+  try {
+    return read(await work({ request, params: { id: job } } as never));
+  } catch (thrown) {
+    return read(thrown);
+  }
+}
+
+function read(result: unknown): { status: number; location: string | null; data: Record<string, unknown> } {
+  if (result instanceof Response)
+    return { status: result.status, location: result.headers.get("location"), data: {} };
+  if (result instanceof Error) throw result;
+  const own = result as { type?: string; data?: Record<string, unknown>; init?: { status?: number } };
+  if (own?.type === "DataWithResponseInit")
+    return { status: own.init?.status ?? 200, location: null, data: own.data ?? {} };
+  return { status: 200, location: null, data: (result ?? {}) as Record<string, unknown> };
+}
+
+const token = () => crypto.randomUUID();
+const standing = async () => (await readingsOf(id)).filter(({ struckAt }) => !struckAt);
+
+describe("a job that is not there", () => {
+  test.each(["999", "0", "-1", "1e3", "4'--", "../1", "", "99999999999999"])(
+    "%j is 404 everywhere",
+    async (job) => {
+      for (const { loader } of [complaint, probe, verdict, prove, close, jobStart])
+        expect((await answer(loader as never, null, job)).status).toBe(404);
+      for (const { action } of [complaint, probe, verdict, prove, close])
+        expect((await answer(action as never, { intent: "strike-last" }, job)).status).toBe(404);
+    },
+  );
+});
+
+describe("the complaint", () => {
+  test("a word on a speed is stored, changed and taken back", async () => {
+    const say = (setting: string, seen: string) =>
+      answer(complaint.action, { intent: "heard", token: token(), setting, seen });
+    expect((await say("2", "none")).status).toBe(200);
+    expect((await say("2", "weak")).status).toBe(200);
+    expect((await answer(complaint.loader as never, null)).data.heard).toEqual({ "2": "weak" });
+    await say("2", "");
+    expect((await answer(complaint.loader as never, null)).data.heard).toEqual({});
+  });
+
+  test.each<[string, Fields]>([
+    ["a speed the switch has not", { intent: "heard", token: token(), setting: "9", seen: "none" }],
+    ["a word that is none", { intent: "heard", token: token(), setting: "2", seen: "gale" }],
+    ["no token", { intent: "heard", setting: "2", seen: "none" }],
+    ["a chip that is none", { intent: "words", words: "", noticed: ["elves"] }],
+    ["too many words", { intent: "words", words: "x".repeat(501) }],
+    ["no intent", {}],
+  ])("%s is refused and nothing is stored", async (_, fields) => {
+    const before = await readingsOf(id);
+    expect((await answer(complaint.action as never, fields)).status).toBe(400);
+    expect(await readingsOf(id)).toEqual(before);
+  });
+
+  test("words and chips are kept as they were said, a script as text", async () => {
+    const words = "<script>alert(1)</script> & 'quotes'";
+    await answer(complaint.action, { intent: "words", words, noticed: ["noise", "smell"] });
+    expect(await findJob(id)).toMatchObject({ words, noticed: ["noise", "smell"] });
+  });
+});
+
+describe("probing", () => {
+  test("a reading sent thrice is stored once, and its look is not offered again", async () => {
+    for (const [setting, seen] of Object.entries({ "1": "none", "2": "none", "3": "none", "4": "normal" }))
+      await answer(complaint.action, { intent: "heard", token: token(), setting, seen });
+    const before = (await answer(probe.loader, null)).data as { looks: { look: string }[] };
+    const look = before.looks.find(({ look: text }) => text.includes('"light"'))?.look ?? "";
+    expect(look).not.toBe("");
+    const fields = { intent: "reading", token: token(), look, seen: "dark" };
+    const count = (await standing()).length;
+    await Promise.all([1, 2, 3].map(() => answer(probe.action as never, fields)));
+    expect((await standing()).length).toBe(count + 1);
+    const after = (await answer(probe.loader, null)).data as typeof before;
+    expect(after.looks.map((offered) => offered.look)).not.toContain(look);
+  }, 60_000);
+
+  test("struck out and put back, and the last one undone", async () => {
+    const last = (await standing()).at(-1)?.id ?? "";
+    await answer(probe.action, { intent: "strike", id: last, struck: "yes" });
+    expect((await standing()).map((reading) => reading.id)).not.toContain(last);
+    await answer(probe.action, { intent: "strike", id: last, struck: "no" });
+    expect((await standing()).at(-1)?.id).toBe(last);
+    await answer(probe.action, { intent: "strike-last" });
+    expect((await standing()).map((reading) => reading.id)).not.toContain(last);
+  });
+
+  test("another job's reading is not struck from here", async () => {
+    const other = (await readingsOf(4)).at(-1);
+    await answer(probe.action, { intent: "strike", id: other?.id ?? "", struck: "yes" });
+    expect((await readingsOf(4)).at(-1)?.struckAt).toBeNull();
+  });
+
+  test.each<[string, Fields]>([
+    [
+      "no such test",
+      { intent: "own-reading", token: token(), test: "sniff", key: "run", setting: "1", result: "x" },
+    ],
+    [
+      "no such point",
+      {
+        intent: "own-reading",
+        token: token(),
+        test: "light",
+        first: "Q1.x",
+        second: "G1.-",
+        key: "run",
+        setting: "1",
+        result: "dark",
+      },
+    ],
+    ["a look that is no JSON", { intent: "reading", token: token(), look: "{", seen: "dark" }],
+    [
+      "a look of a thing that is not there",
+      { intent: "reading", token: token(), look: '{"test":"look","at":"Q1"}', seen: "clean" },
+    ],
+    ["an unknown intent", { intent: "drop table" }],
+  ])("%s is refused with what to change, and nothing is stored", async (_, fields) => {
+    const before = await readingsOf(id);
+    const { status, data } = await answer(probe.action, fields);
+    expect(status).toBe(400);
+    expect(String(data.problem)).toMatch(/\w{4}/);
+    expect(await readingsOf(id)).toEqual(before);
+  });
+
+  test("the page's odds are odds, and what it says is text", async () => {
+    const page = (await answer(probe.loader, null)).data as {
+      suspects: { p: number; name: string; faults: { words: string; why: string }[] }[];
+      looks: { outcomes: { p: number }[]; why: string }[];
+      states: unknown[];
+    };
+    const sum = page.suspects.reduce((total, { p }) => total + p, 0);
+    expect(sum).toBeGreaterThan(0.5);
+    expect(sum).toBeLessThanOrEqual(1 + 1e-9);
+    expect(JSON.stringify([page.suspects, page.looks])).not.toMatch(/undefined|NaN|\[object/);
+    expect(page.states.length).toBeGreaterThanOrEqual(10);
+  });
+});
+
+describe("from verdict to proof to the closed card", () => {
+  test("a part is awaited, fitted, proven, and only then the job closes", async () => {
+    expect((await answer(verdict.action as never, { intent: "await", parts: "R1" })).location).toBe(
+      `/jobs/${id}/verdict`,
+    );
+    expect(await findJob(id)).toMatchObject({ stage: "part-awaited", fitted: ["R1"], fittedAt: null });
+    expect((await answer(jobStart.loader as never, null)).location).toBe(`/jobs/${id}/verdict`);
+    expect((await answer(close.action as never, { found: "link melted" })).status).toBe(400);
+    await answer(verdict.action, { intent: "fitted", parts: "M1+R1" });
+    expect(await findJob(id)).toMatchObject({ stage: "proof-due", fitted: ["M1", "R1"] });
+    expect((await answer(jobStart.loader as never, null)).location).toBe(`/jobs/${id}/prove`);
+    for (const { id: step, expected } of proofSteps(shippedCircuit("whimbrel-four-speed")))
+      await answer(prove.action, { intent: "proof", token: token(), step, seen: expected });
+    expect((await answer(close.action as never, { found: "x" })).status).toBe(400);
+    expect((await answer(close.action as never, { found: "link melted, motor tight" })).status).toBe(302);
+    expect(await findJob(id)).toMatchObject({ stage: "closed", found: "link melted, motor tight" });
+    const card = (await answer(close.loader, null)).data as {
+      proof: { seen: string; expected: string }[];
+    };
+    for (const step of card.proof) expect(step.seen).toBe(step.expected);
+  });
+
+  test("a failed step goes back to probing as measured evidence", async () => {
+    const count = (await standing()).length;
+    await answer(verdict.action, { intent: "fitted", parts: "R1" });
+    await answer(prove.action, { intent: "proof", token: token(), step: "up-1", seen: "none" });
+    await answer(prove.action, { intent: "back", token: token() });
+    expect((await findJob(id))?.stage).toBe("probing");
+    const readings = await standing();
+    expect(readings).toHaveLength(count + 1);
+    expect(readings.at(-1)?.reading).toEqual({ test: "airflow", key: "run", setting: "1", seen: "none" });
+  });
+
+  test.each<[string, unknown, Fields]>([
+    ["a part that is none", verdict.action, { intent: "fitted", parts: "Q9" }],
+    ["no part", verdict.action, { intent: "await", parts: "" }],
+    ["an unknown decision", verdict.action, { intent: "scrap", parts: "R1" }],
+    ["a step that is none", prove.action, { intent: "proof", token: token(), step: "up-99", seen: "none" }],
+    ["a word that is none", prove.action, { intent: "proof", token: token(), step: "up-1", seen: "gale" }],
+  ])("%s is refused and the job stays as it was", async (_, action, fields) => {
+    const before = [await findJob(id), await proofsOf(id, null)];
+    expect((await answer(action as never, fields)).status).toBe(400);
+    expect([await findJob(id), await proofsOf(id, null)]).toEqual(before);
+  });
+
+  test("a proof step of an earlier repair is not counted for a later one", async () => {
+    const at = new Date(Date.now() - 3_600_000);
+    await addProof({ id: token(), jobId: id, step: "up-4", expected: "normal", seen: "normal", takenAt: at });
+    await answer(verdict.action, { intent: "fitted", parts: "R1" });
+    const page = (await answer(prove.loader, null)).data as {
+      steps: { id: string; seen: string | null }[];
+    };
+    expect(page.steps.find((step) => step.id === "up-4")?.seen).toBeNull();
+  });
+});
+
+describe("a new job", () => {
+  const fields = (own: Fields): Fields => ({ token: token(), vehicle: "1", words: "", ...own });
+
+  test("for a vehicle the shop knows, and for a new one", async () => {
+    expect((await answer(newJob.action as never, fields({ words: " squeals " }))).location).toMatch(
+      /^\/jobs\/\d+\/complaint$/,
+    );
+    expect((await listJobs())[0]).toMatchObject({ words: "squeals", stage: "probing" });
+    const own = {
+      vehicle: "new",
+      label: "net store van",
+      model: "Skerry Godwit hatchback",
+      circuitId: "godwit-two-relays",
+    };
+    await answer(newJob.action, fields(own));
+    expect((await listVehicles()).map(({ label }) => label)).toContain("net store van");
+    expect((await listJobs())[0]?.circuitId).toBe("godwit-two-relays");
+  });
+
+  test.each<[string, Fields, string]>([
+    ["a vehicle that is none", { vehicle: "77" }, "vehicle"],
+    ["one that is no number", { vehicle: "one" }, "vehicle"],
+    ["no name", { vehicle: "new", model: "m", circuitId: "c" }, "label"],
+    ["a circuit that is none", { vehicle: "new", label: "l", model: "m", circuitId: "heron" }, "circuitId"],
+    ["a name too long", { vehicle: "new", label: "x".repeat(61), model: "m", circuitId: "c" }, "label"],
+    ["no token", { token: "" }, "token"],
+  ])("%s is refused by its field", async (_, own, field) => {
+    const before = [(await listJobs()).length, (await listVehicles()).length];
+    const { data } = await answer(newJob.action, fields(own));
+    expect(Object.keys(data.problems as object)).toContain(field);
+    expect([(await listJobs()).length, (await listVehicles()).length]).toEqual(before);
+  });
+});
+
+describe("the board", () => {
+  test("has a line for every job, none of them broken", async () => {
+    const { jobs } = (await answer(board.loader, null)).data as {
+      jobs: { line: Promise<string> }[];
+    };
+    expect(jobs.length).toBe((await listJobs()).length);
+    for (const { line } of jobs) {
+      expect(await line).toMatch(/^[A-Z]/);
+      expect(await line).not.toMatch(/undefined|something else/);
+    }
+  }, 120_000);
+});
+
+describe("the theme", () => {
+  const set = async (fields: Record<string, string>) => {
+    const body = new FormData();
+    for (const [name, value] of Object.entries(fields)) body.append(name, value);
+    const request = new Request("http://127.0.0.1/theme", { method: "POST", body });
+    return await theme.action({ request } as never);
+  };
+
+  test("is kept in a cookie and leads back to the page it came from", async () => {
+    const response = await set({ theme: "night", keys: "off", back: "/jobs/4/probe" });
+    expect(response.headers.get("location")).toBe("/jobs/4/probe");
+    expect(response.headers.getSetCookie()).toEqual([
+      "theme=night; Path=/; Max-Age=31536000; SameSite=Lax",
+      "keys=off; Path=/; Max-Age=31536000; SameSite=Lax",
+    ]);
+  });
+
+  test.each(["//elsewhere.test", "https://elsewhere.test", "/\\elsewhere.test", "javascript:alert(1)", ""])(
+    "never leads off to %j",
+    async (back) => {
+      expect((await set({ theme: "day", back })).headers.get("location")).toBe("/");
+    },
+  );
+});
