@@ -3,13 +3,13 @@ import type { RowCells } from "../predict/setupTable";
 import type { Belief } from "./belief";
 import { entropyBits } from "./entropy";
 
-/** Suspects too unlikely to steer the next look are left out of the weighing, and more of the screening. */
+/** Suspects too unlikely to steer the next look are left out of the weighing. */
 const coverShare = 0.99;
-export const mostVariants = 70;
-export const mostScreened = 32;
-/** Drawn vehicles a suspect is weighed in: a few to find the good looks, more to rank those. */
-export const screeningDraws = 2;
-export const rankingDraws = 10;
+const mostVariants = 70;
+/** The likeliest suspects are weighed in more of the drawn vehicles than the others. */
+const leaders = 24;
+const leaderDraws = 10;
+const otherDraws = 4;
 
 export interface Active {
   readonly variants: readonly number[];
@@ -71,67 +71,78 @@ const leastWeight = 1e-9;
 
 /**
  * Places of the largest weights, largest first, by insertion.
- * @param kept filled with as many places as it has room for
+ * @param kept filled with up to `most` places
  * @returns how many
  */
-function heaviest(weights: Float64Array, kept: Int32Array): number {
+function heaviest(weights: Float64Array, kept: Int32Array, most: number): number {
   let count = 0;
   for (let draw = 0; draw < weights.length; draw++) {
     const weight = weights[draw] as number;
     if (weight <= leastWeight) continue;
-    let place = Math.min(count, kept.length - 1);
-    if (count === kept.length && (weights[kept[place] as number] as number) >= weight) continue;
+    let place = Math.min(count, most - 1);
+    if (count === most && (weights[kept[place] as number] as number) >= weight) continue;
     while (place > 0 && (weights[kept[place - 1] as number] as number) < weight) {
       kept[place] = kept[place - 1] as number;
       place -= 1;
     }
     kept[place] = draw;
-    if (count < kept.length) count += 1;
+    if (count < most) count += 1;
   }
   return count;
 }
 
 /** Each suspect in its most believed vehicles, carrying the suspect's whole weight between them. */
-export function cellsOf(
-  compiled: CompiledCircuit,
-  belief: Belief,
-  active: Active,
-  most: number,
-  mostSuspects: number,
-): Cells {
+export function cellsOf(compiled: CompiledCircuit, belief: Belief, active: Active): Cells {
   const draws = compiled.draws.length;
-  const found: { variant: number; draw: number; repair: number; weight: number }[] = [];
-  const kept = new Int32Array(most);
-  active.variants.slice(0, mostSuspects).forEach((variant, i) => {
+  const room = active.variants.length * leaderDraws;
+  const cells = {
+    variant: new Int32Array(room),
+    draw: new Int32Array(room),
+    repair: new Int32Array(room),
+    weight: new Float64Array(room),
+  };
+  const rows = {
+    row: new Int32Array(2 * room),
+    draw: new Int32Array(2 * room),
+    repair: new Int32Array(2 * room),
+    weight: new Float64Array(2 * room),
+  };
+  const kept = new Int32Array(leaderDraws);
+  let cell = 0;
+  let rowCell = 0;
+  active.variants.forEach((variant, i) => {
     const weights = belief.joint.subarray(variant * draws, (variant + 1) * draws);
-    const count = heaviest(weights, kept);
+    const count = heaviest(weights, kept, i < leaders ? leaderDraws : otherDraws);
     let sum = 0;
     for (let place = 0; place < count; place++) sum += weights[kept[place] as number] as number;
     const scale = sum > 0 ? (belief.variants[variant] as number) / sum : 0;
+    const repair = active.repairOf[i] as number;
+    const own = compiled.variants[variant]?.rows ?? [];
     for (let place = 0; place < count; place++) {
       const draw = kept[place] as number;
-      const repair = active.repairOf[i] as number;
-      found.push({ variant, draw, repair, weight: scale * (weights[draw] as number) });
+      const weight = scale * (weights[draw] as number);
+      cells.variant[cell] = variant;
+      cells.draw[cell] = draw;
+      cells.repair[cell] = repair;
+      cells.weight[cell++] = weight;
+      for (const { row, share } of own) {
+        rows.row[rowCell] = row;
+        rows.draw[rowCell] = draw;
+        rows.repair[rowCell] = repair;
+        rows.weight[rowCell++] = share * weight;
+      }
     }
   });
-  const rows = found.flatMap(({ variant, draw, repair, weight }) =>
-    (compiled.variants[variant]?.rows ?? []).map(({ row, share }) => ({
-      row,
-      draw,
-      repair,
-      weight: share * weight,
-    })),
-  );
   return {
+    variant: cells.variant.subarray(0, cell),
+    draw: cells.draw.subarray(0, cell),
+    repair: cells.repair.subarray(0, cell),
+    weight: cells.weight.subarray(0, cell),
     rows: {
-      row: Int32Array.from(rows, ({ row }) => row),
-      draw: Int32Array.from(rows, ({ draw }) => draw),
-      repair: Int32Array.from(rows, ({ repair }) => repair),
-      weight: Float64Array.from(rows, ({ weight }) => weight),
+      row: rows.row.subarray(0, rowCell),
+      draw: rows.draw.subarray(0, rowCell),
+      repair: rows.repair.subarray(0, rowCell),
+      weight: rows.weight.subarray(0, rowCell),
     },
-    variant: Int32Array.from(found, ({ variant }) => variant),
-    draw: Int32Array.from(found, ({ draw }) => draw),
-    repair: Int32Array.from(found, ({ repair }) => repair),
-    weight: Float64Array.from(found, ({ weight }) => weight),
   };
 }

@@ -90,21 +90,29 @@ function multiplyGroup(
   scores: readonly ReadingScore[],
 ): number {
   const slip = group.every((index) => readings[index]?.heard) ? slips.heard : slips.measured;
-  const own = new Float64Array(product.length).fill(1 - slip.again);
-  let blind = 1;
+  const [first = 0, ...more] = group;
+  const { odds, blind } = scores[first] as ReadingScore;
+  const rest = 1 - slip.again;
+  if (more.length === 0) {
+    const times = rest * (1 - slip.once);
+    const floor = (rest * slip.once + slip.again) * blind;
+    for (let cell = 0; cell < product.length; cell++)
+      product[cell] = (product[cell] as number) * (times * (odds[cell] as number) + floor);
+    return blind;
+  }
+  const own = new Float64Array(product.length).fill(rest);
+  let together = 1;
   for (const index of group) {
     const score = scores[index] as ReadingScore;
-    blind *= score.blind;
+    together *= score.blind;
     const floor = slip.once * score.blind;
-    for (let cell = 0; cell < own.length; cell++) {
+    for (let cell = 0; cell < own.length; cell++)
       own[cell] = (own[cell] as number) * ((1 - slip.once) * (score.odds[cell] as number) + floor);
-    }
   }
-  const again = slip.again * blind;
-  for (let cell = 0; cell < own.length; cell++) {
+  const again = slip.again * together;
+  for (let cell = 0; cell < own.length; cell++)
     product[cell] = (product[cell] as number) * ((own[cell] as number) + again);
-  }
-  return blind;
+  return together;
 }
 
 interface Believed {
@@ -147,10 +155,11 @@ export function repairBelief(compiled: CompiledCircuit, belief: Belief): Map<str
 }
 
 /** Probability that each part needs work; parts of a pair count each, so these may sum above 1. */
-export function partBelief(repairs: ReadonlyMap<string, number>): { part: string; p: number }[] {
+export function partBelief(repairs: Iterable<readonly [string, number]>): { part: string; p: number }[] {
   const sums = new Map<string, number>();
   for (const [repair, p] of repairs) {
-    for (const part of repair.split("+")) sums.set(part, (sums.get(part) ?? 0) + p);
+    const parts = repair.includes("+") ? repair.split("+") : [repair];
+    for (const part of parts) sums.set(part, (sums.get(part) ?? 0) + p);
   }
   return [...sums].map(([part, p]) => ({ part, p })).sort((a, b) => b.p - a.p);
 }

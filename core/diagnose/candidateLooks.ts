@@ -1,4 +1,5 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
+import { type NominalColumn, nominalColumn } from "../predict/nominalColumn";
 import { type Look, lookKey } from "../predict/reading";
 import { type TestModel, type Tool, toolsNeeded } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
@@ -10,6 +11,8 @@ export interface Candidate {
   readonly look: Look;
   readonly key: string;
   readonly cost: LookCost;
+  /** What every suspect would show there in the nominal vehicle. */
+  readonly column: () => NominalColumn;
 }
 
 /** Every look the tools allow on this circuit, whatever has been seen; those that hunt a short if asked. */
@@ -19,21 +22,36 @@ export function candidateLooks(
   shorts = false,
 ): readonly Candidate[] {
   return compiled.remember(`candidates ${tools.join()} ${shorts}`, () =>
-    allLooks(compiled, tools, shorts).map((look) => ({
-      look,
-      key: lookKey(look),
-      cost: lookCost(compiled, look),
-    })),
+    shorts
+      ? [
+          ...candidateLooks(compiled, tools),
+          ...made(compiled, tools, (model) => model.shortHunt?.(compiled) ?? []),
+        ]
+      : made(compiled, tools, (model) => model.candidates(compiled)),
   );
 }
 
-function allLooks(compiled: CompiledCircuit, tools: readonly Tool[], shorts: boolean): Look[] {
-  return (Object.values(testModels) as TestModel[]).flatMap((model) => {
-    const looks = [...model.candidates(compiled), ...(shorts ? (model.shortHunt?.(compiled) ?? []) : [])];
-    return (looks as Look[]).filter((look) =>
-      toolsNeeded(model.tools, look).every((tool) => tools.includes(tool)),
-    );
-  });
+function made(
+  compiled: CompiledCircuit,
+  tools: readonly Tool[],
+  looksOf: (model: TestModel) => readonly Look[],
+): Candidate[] {
+  return (Object.values(testModels) as TestModel[])
+    .flatMap((model) =>
+      looksOf(model).filter((look) => toolsNeeded(model.tools, look).every((tool) => tools.includes(tool))),
+    )
+    .map((look) => {
+      let column: NominalColumn | undefined;
+      return {
+        look,
+        key: lookKey(look),
+        cost: lookCost(compiled, look),
+        column: () => {
+          column ??= nominalColumn(compiled, look);
+          return column;
+        },
+      };
+    });
 }
 
 /** Belief in shorts above which the looks that hunt them are weighed. */

@@ -134,11 +134,22 @@ function nextLook(forecast: Forecast): NextLook {
     outcomes: forecast.outcomes.map(({ seen, p, repairs }) => ({
       seen,
       p,
-      leaves: partBelief(new Map(forecast.repairs.map((repair, i) => [repair, repairs[i] ?? 0])))
-        .filter((left) => left.p >= 0.01)
+      leaves: partBelief(likely(forecast.repairs, repairs))
+        .filter((left) => left.p >= leastLeft)
         .slice(0, 4),
     })),
   };
+}
+
+/** Belief below which an outcome's leavings are not named. */
+const leastLeft = 0.01;
+
+/** Repairs that can add up to something worth naming. */
+function likely(names: readonly string[], belief: readonly number[]): (readonly [string, number])[] {
+  return names.flatMap((name, i) => {
+    const p = belief[i] ?? 0;
+    return p >= leastLeft / 10 ? [[name, p] as const] : [];
+  });
 }
 
 interface Weighed {
@@ -150,17 +161,23 @@ interface Weighed {
   readonly explained: number;
 }
 
+/** Sizes of every suspect, as variants. */
+function sizesByFamily({ variants }: CompiledCircuit): number[][] {
+  const families = new Map<string, number[]>();
+  variants.forEach(({ family }, variant) => {
+    const own = families.get(family);
+    if (own) own.push(variant);
+    else families.set(family, [variant]);
+  });
+  return [...families.values()];
+}
+
 /** Suspects by family, likeliest first, `unknown` among them; their probabilities sum to 1. */
 function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): Suspect[] {
-  const families = new Map<string, number[]>();
-  compiled.variants.forEach(({ family }, index) => {
-    const own = families.get(family);
-    if (own) own.push(index);
-    else families.set(family, [index]);
-  });
+  const families = compiled.remember("families", () => sizesByFamily(compiled));
   const sum = (variants: readonly number[]): number =>
     variants.reduce((total, variant) => total + (belief.variants[variant] as number), 0);
-  const ranked = [...families.values()]
+  const ranked = families
     .map((variants) => {
       const bySize = [...variants].sort(
         (a, b) => (belief.variants[b] as number) - (belief.variants[a] as number),
@@ -169,13 +186,7 @@ function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): S
     })
     .sort((a, b) => b.p - a.p);
   const leaders = ranked.slice(0, groupedSuspects).map(({ variants }) => variants[0] as number);
-  const groups = compiled.remember(`groups ${tools.join()} ${leaders.join()}`, () =>
-    indistinguishable(
-      compiled,
-      leaders,
-      candidateLooks(compiled, tools, true).map(({ look }) => look),
-    ),
-  );
+  const groups = indistinguishable(compiled, leaders, candidateLooks(compiled, tools, true));
   const suspects = ranked.map(({ variants, p }, index): Suspect => {
     const best = compiled.variants[variants[0] as number];
     const full = index < explained;

@@ -27,12 +27,19 @@ export function supportOf(compiled: CompiledCircuit, belief: Belief): Support {
   belief.scores.forEach((score, index) => {
     const reading = belief.readings[index] as Reading;
     const [ownOdds, ownWithout] = [odds[index] as Float64Array, without[index] as Float64Array];
-    for (let cell = 0; cell < count * draws; cell++) {
-      const variant = Math.floor(cell / draws);
-      const joint = (belief.joint[cell] as number) + floor;
-      const seen = score.odds[cell] as number;
-      ownOdds[variant] = (ownOdds[variant] as number) + joint * seen;
-      ownWithout[variant] = (ownWithout[variant] as number) + joint / slipMixed(reading, seen, score.blind);
+    const floorOdds = slipMixed(reading, 0, score.blind);
+    const times = slipMixed(reading, 1, score.blind) - floorOdds;
+    for (let variant = 0, cell = 0; variant < count; variant++) {
+      let withOdds = 0;
+      let before = 0;
+      for (let draw = 0; draw < draws; draw++, cell++) {
+        const joint = (belief.joint[cell] as number) + floor;
+        const seen = score.odds[cell] as number;
+        withOdds += joint * seen;
+        before += joint / (floorOdds + times * seen);
+      }
+      ownOdds[variant] = withOdds;
+      ownWithout[variant] = before;
     }
   });
   return { weight, odds, without };

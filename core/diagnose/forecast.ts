@@ -44,7 +44,9 @@ function forecastFrom(
       const sum = sums[i] as number;
       const label = sum / total < 0.004 ? null : labelOf(i);
       if (!label) return [];
-      return [{ ...label, p: sum / total, repairs: Array.from(row, (weight) => weight / sum) }];
+      const repairs: number[] = [];
+      for (let repair = 0; repair < row.length; repair++) repairs.push((row[repair] as number) / sum);
+      return [{ seen: label.seen, value: label.value, p: sum / total, repairs }];
     });
   return { bits: Math.max(0, active.entropy - entropyAfter(joint)), outcomes };
 }
@@ -89,105 +91,93 @@ export interface Told {
   readonly outcomes: () => ForecastOutcome[];
 }
 
-/** Displays are weighed in bins on the test's own scale; bins that touch are one outcome. */
+/** Displays are weighed in bins on the test's own scale; bins that touch are one outcome, so wide at most. */
 const mostBins = 160;
+const widestOutcome = 3;
 
-/** Displays of every cell, in room that is used again. */
-interface Shown {
-  readonly values: Float64Array;
-  readonly scaled: Float64Array;
+/** Room that is used again: displays of every cell, and weights by bin and repair. */
+let shown = new Float64Array(4096);
+let scaled = new Float64Array(4096);
+let binned = new Float64Array(0);
+
+interface Range {
+  low: number;
+  high: number;
 }
 
-const shownRoom = (size: number): Shown => ({
-  values: new Float64Array(size),
-  scaled: new Float64Array(size),
-});
-let room = shownRoom(4096);
-
-function forecastNumber(
-  active: Active,
-  cells: RowCells,
-  model: NumberTest<"volts"> | NumberTest<"ohms">,
-  value: (row: number, draw: number) => number,
-): Told {
-  const shown = shownDisplays(cells, model, value);
+function forecastNumber(active: Active, cells: RowCells, model: NumberTest<"volts">, fill: Fill): Told {
   const count = cells.weight.length;
+  if (shown.length < count) [shown, scaled] = [new Float64Array(2 * count), new Float64Array(2 * count)];
+  fill(cells, shown);
   let low = Number.POSITIVE_INFINITY;
   let high = Number.NEGATIVE_INFINITY;
   for (let i = 0; i < count; i++) {
-    const at = shown.scaled[i] as number;
+    const at = model.scale(shown[i] as number);
+    scaled[i] = at;
     if (at < low) low = at;
     if (at > high) high = at;
   }
   const width = Math.max(model.window, (high - low) / mostBins);
   // Everything in one outcome tells nothing.
   if (high - low < width) return { bits: 0, outcomes: () => [] };
-  const bins: (Bin | undefined)[] = [];
+  const size = active.repairs.length;
+  const room = (mostBins + 2) * size;
+  if (binned.length < room) binned = new Float64Array(room);
+  const ranges: (Range | undefined)[] = [];
   for (let i = 0; i < count; i++) {
-    const at = Math.floor(((shown.scaled[i] as number) - low) / width);
-    const display = shown.values[i] as number;
-    let bin = bins[at];
-    if (!bin) {
-      bin = { row: new Float64Array(active.repairs.length), low: display, high: display };
-      bins[at] = bin;
-    }
-    const repair = cells.repair[i] as number;
-    bin.row[repair] = (bin.row[repair] as number) + (cells.weight[i] as number);
-    if (display < bin.low) bin.low = display;
-    if (display > bin.high) bin.high = display;
+    const bin = Math.floor(((scaled[i] as number) - low) / width);
+    const display = shown[i] as number;
+    const range = ranges[bin];
+    if (!range) {
+      ranges[bin] = { low: display, high: display };
+      binned.fill(0, bin * size, (bin + 1) * size);
+    } else if (display < range.low) range.low = display;
+    else if (display > range.high) range.high = display;
+    const at = bin * size + (cells.repair[i] as number);
+    binned[at] = (binned[at] as number) + (cells.weight[i] as number);
   }
-  const merged = mergeTouching(bins);
+  const merged = mergeTouching(ranges, size);
   for (const { row } of merged) row[0] = (row[0] as number) + active.unknown / merged.length;
-  const labels = merged.map((bin) => ({
-    low: bin.low,
-    high: bin.high,
-    value: Number.isFinite(bin.high) ? (bin.low + bin.high) / 2 : null,
-  }));
   return forecastFrom(
     merged.map(({ row }) => row),
     (i) => {
-      const label = labels[i];
-      return label ? { seen: rangeText(label.low, label.high), value: label.value } : null;
+      const { low: from, high: to } = merged[i] as Range;
+      return { seen: rangeText(from, to), value: Number.isFinite(to) ? (from + to) / 2 : null };
     },
     active,
   );
 }
 
-/** What the display would show in every cell. */
-function shownDisplays(
-  cells: RowCells,
-  model: NumberTest<"volts"> | NumberTest<"ohms">,
-  value: (row: number, draw: number) => number,
-): Shown {
-  const count = cells.weight.length;
-  if (room.values.length < count) room = shownRoom(2 * count);
-  for (let i = 0; i < count; i++) {
-    const display = value(cells.row[i] as number, cells.draw[i] as number);
-    room.values[i] = display;
-    room.scaled[i] = model.scale(display);
-  }
-  return room;
-}
+/** Fills in the display of every cell. */
+type Fill = (cells: RowCells, out: Float64Array) => void;
 
-type Bin = { row: Float64Array; low: number; high: number };
+const cellByCell =
+  (value: (row: number, draw: number) => number): Fill =>
+  (cells, out) => {
+    for (let i = 0; i < cells.weight.length; i++)
+      out[i] = value(cells.row[i] as number, cells.draw[i] as number);
+  };
 
 /** Neighbouring bins become one outcome, at most three wide, so that a long smear still tells. */
-function mergeTouching(bins: readonly (Bin | undefined)[]): Bin[] {
-  const merged: Bin[] = [];
-  let run = 0;
-  for (let i = 0; i < bins.length; i++) {
-    const bin = bins[i];
+function mergeTouching(
+  ranges: readonly (Range | undefined)[],
+  size: number,
+): (Range & { row: Float64Array })[] {
+  const merged: (Range & { row: Float64Array })[] = [];
+  let wide = 0;
+  for (let bin = 0; bin < ranges.length; bin++) {
+    const range = ranges[bin];
     const last = merged.at(-1);
-    if (!bin) continue;
-    if (last && bins[i - 1] && run < 3) {
-      for (let repair = 0; repair < bin.row.length; repair++)
-        last.row[repair] = (last.row[repair] as number) + (bin.row[repair] as number);
-      last.low = Math.min(last.low, bin.low);
-      last.high = Math.max(last.high, bin.high);
-      run += 1;
+    if (!range) continue;
+    if (last && ranges[bin - 1] && wide < widestOutcome) {
+      for (let repair = 0; repair < size; repair++)
+        last.row[repair] = (last.row[repair] as number) + (binned[bin * size + repair] as number);
+      last.low = Math.min(last.low, range.low);
+      last.high = Math.max(last.high, range.high);
+      wide += 1;
     } else {
-      merged.push(bin);
-      run = 1;
+      merged.push({ ...range, row: binned.slice(bin * size, (bin + 1) * size) });
+      wide = 1;
     }
   }
   return merged;
@@ -215,5 +205,13 @@ export function forecastLook(compiled: CompiledCircuit, active: Active, cells: C
     return forecastWord(active, cells, word.outcomes, word.odds(compiled, look as never, false));
   }
   const number = model as NumberTest<"volts">;
-  return forecastNumber(active, cells.rows, number, number.value(compiled, look as never));
+  return forecastNumber(active, cells.rows, number, fillOf(compiled, number, look));
+}
+
+/** Volts are filled straight from their table: most looks weighed are volts. */
+function fillOf(compiled: CompiledCircuit, model: NumberTest<"volts">, look: Look): Fill {
+  if (look.test !== "volts") return cellByCell(model.value(compiled, look as never));
+  const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
+  const [red, black] = [node(look.red), node(look.black)];
+  return (cells, out) => void compiled.table(look).fillVolts(cells, red, black, out);
 }

@@ -1,62 +1,84 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
-import type { Look } from "../predict/reading";
-import type { NumberTest, WordTest } from "../predict/testModel";
-import { testModels } from "../predict/tests/index";
+import type { NumberColumn, WordColumn } from "../predict/nominalColumn";
+import type { Candidate } from "./candidateLooks";
 
 /** Odds this far apart, or displays this many deviations apart, tell two suspects from each other. */
 const apartOdds = 0.3;
 const apartSigmas = 4;
 
-/** Whether a look tells suspect i from suspect j, as a function of the two. */
-function telling(
-  compiled: CompiledCircuit,
-  look: Look,
-  suspects: readonly number[],
-): (i: number, j: number) => boolean {
-  const model = testModels[look.test];
-  if (model.gives === "word") {
-    const word = model as unknown as WordTest<"light">;
-    const oddsAt = word.odds(compiled, look as never, false);
-    const odds = suspects.map((variant) => {
-      const own = new Float64Array(word.outcomes.length);
-      oddsAt(variant, 0, own);
-      return own;
-    });
-    return (i, j) =>
-      (odds[i] as Float64Array).some((p, k) => Math.abs(p - (odds[j]?.[k] as number)) > apartOdds);
+function tellsByWord(column: WordColumn, i: number, j: number): boolean {
+  const [a, b] = [column.at(i), column.at(j)];
+  for (let outcome = 0; outcome < column.outcomes; outcome++) {
+    const gap = (column.odds[a + outcome] as number) - (column.odds[b + outcome] as number);
+    if (Math.abs(gap) > apartOdds) return true;
   }
-  const number = model as NumberTest<"volts">;
-  const value = number.value(compiled, look as never);
-  const shown = suspects.map((variant) => value(compiled.variants[variant]?.rows[0]?.row ?? 0, 0));
-  return (i, j) => {
-    const [a, b] = [shown[i] as number, shown[j] as number];
-    const gap = Math.abs(number.scale(a) - number.scale(b));
-    return gap > apartSigmas * number.sigma(Math.min(Math.max(a, b), 100));
-  };
+  return false;
+}
+
+/** By the rows in which the two faults are there. */
+function tellsByNumber({ variants }: CompiledCircuit, column: NumberColumn, i: number, j: number): boolean {
+  const { model } = column;
+  const a = column.at(variants[i]?.rows[0]?.row ?? 0);
+  const b = column.at(variants[j]?.rows[0]?.row ?? 0);
+  const gap = Math.abs(model.scale(a) - model.scale(b));
+  return gap > apartSigmas * model.sigma(Math.min(Math.max(a, b), 100));
+}
+
+function tells(compiled: CompiledCircuit, { column }: Candidate, i: number, j: number): boolean {
+  const own = column();
+  return own.gives === "word" ? tellsByWord(own, i, j) : tellsByNumber(compiled, own, i, j);
+}
+
+/** Which pairs some look tells apart, found once for a circuit and a set of tools. */
+class Pairs {
+  private readonly apart = new Map<number, boolean>();
+  /** A look that told the last pairs apart mostly tells the next. */
+  private lucky = 0;
+
+  constructor(
+    private readonly compiled: CompiledCircuit,
+    private readonly candidates: readonly Candidate[],
+  ) {}
+
+  told(i: number, j: number): boolean {
+    const key = Math.min(i, j) * this.compiled.variants.length + Math.max(i, j);
+    const known = this.apart.get(key);
+    if (known !== undefined) return known;
+    const found = i !== j && this.search(i, j);
+    this.apart.set(key, found);
+    return found;
+  }
+
+  private search(i: number, j: number): boolean {
+    const { candidates, compiled } = this;
+    for (let k = 0; k < candidates.length; k++) {
+      const at = (this.lucky + k) % candidates.length;
+      if (!tells(compiled, candidates[at] as Candidate, i, j)) continue;
+      this.lucky = at;
+      return true;
+    }
+    return false;
+  }
 }
 
 /**
  * Numbers suspects so that those no look can tell apart share a number.
  * @param suspects a variant of each, likeliest first
- * @param looks every look the tools allow
+ * @param candidates every look the tools allow, one list a set of tools
  */
 export function indistinguishable(
   compiled: CompiledCircuit,
   suspects: readonly number[],
-  looks: readonly Look[],
+  candidates: readonly Candidate[],
 ): number[] {
-  const told = suspects.map(() => new Set<number>());
-  for (const look of looks) {
-    const tells = telling(compiled, look, suspects);
-    suspects.forEach((_, i) => {
-      for (let j = 0; j < i; j++) if (!told[i]?.has(j) && tells(i, j)) told[i]?.add(j);
-    });
-  }
+  const known = compiled.remember("told apart", () => new WeakMap<readonly Candidate[], Pairs>());
+  const pairs = known.get(candidates) ?? new Pairs(compiled, candidates);
+  known.set(candidates, pairs);
   const groups: number[] = [];
   let count = 0;
-  suspects.forEach((_, i) => {
-    const like = Array.from({ length: i }, (_, j) => j).find((j) => !told[i]?.has(j));
-    groups.push(like === undefined ? ++count : (groups[like] as number));
+  suspects.forEach((suspect, i) => {
+    const like = suspects.slice(0, i).findIndex((other) => !pairs.told(suspect, other));
+    groups.push(like < 0 ? ++count : (groups[like] as number));
   });
   return groups;
 }

@@ -2,18 +2,12 @@ import type { CompiledCircuit } from "../predict/compiledCircuit";
 import { type Look, lookKey, lookOf } from "../predict/reading";
 import type { Tool } from "../predict/testModel";
 import { minutesNow, openPlaces } from "./access";
-import {
-  activeSuspects,
-  cellsOf,
-  mostScreened,
-  mostVariants,
-  rankingDraws,
-  screeningDraws,
-} from "./activeSuspects";
+import { activeSuspects, cellsOf } from "./activeSuspects";
 import type { Belief } from "./belief";
 import { candidateLooks, shortsBelief, shortsWorth } from "./candidateLooks";
 import { type Forecast, forecastLook } from "./forecast";
 import { type School, schoolPrefers } from "./school";
+import { Screening } from "./screening";
 
 export interface NextOptions {
   readonly tools: readonly Tool[];
@@ -35,18 +29,16 @@ export function nextLooks(compiled: CompiledCircuit, belief: Belief, options: Ne
   const active = activeSuspects(compiled, belief);
   const open = openPlaces(compiled, belief.readings);
   const taken = new Set(belief.readings.map((reading) => lookKey(lookOf(reading))));
-  const coarse = cellsOf(compiled, belief, active, screeningDraws, mostScreened);
-  const fine = cellsOf(compiled, belief, active, rankingDraws, mostVariants);
+  const screening = new Screening(compiled, belief, active);
+  const fine = cellsOf(compiled, belief, active);
   const prefers = (look: Look): boolean => schoolPrefers(compiled, options.school, look, belief.readings);
   const shorts = shortsBelief(compiled, belief) > shortsWorth;
   const candidates = candidateLooks(compiled, options.tools, shorts)
     .filter(({ key }) => !taken.has(key))
-    .map(({ look, cost }) => ({
-      look,
-      bits: forecastLook(compiled, active, coarse, look).bits,
-      minutes: minutesNow(cost, open),
-      accessMinutes: minutesNow(cost, open) - cost.minutes,
-    }))
+    .map(({ look, cost, column }) => {
+      const minutes = minutesNow(cost, open);
+      return { look, bits: screening.bits(column()), minutes, accessMinutes: minutes - cost.minutes };
+    })
     .filter(({ bits }) => bits > leastBits)
     .sort(byWorth);
   const kept = [

@@ -18,9 +18,11 @@ const telling = 2;
 
 /** Suspects that would have all the same parts replaced, whatever else besides. */
 function samePartsAs(compiled: CompiledCircuit, variant: number): number[] {
-  const own = compiled.variants[variant]?.fault.parts ?? [];
-  return [...compiled.variants.keys()].filter((other) =>
-    own.every((part) => compiled.variants[other]?.fault.parts.includes(part)),
+  const own = compiled.variants[variant];
+  return compiled.remember(`same parts as ${own?.repair}`, () =>
+    [...compiled.variants.keys()].filter((other) =>
+      own?.fault.parts.every((part) => compiled.variants[other]?.fault.parts.includes(part)),
+    ),
   );
 }
 

@@ -32,20 +32,21 @@ function repairKind({ netlist: { circuit } }: CompiledCircuit, id: string): stri
 /** A repair less likely than this is never the one to fit. */
 const leastRight = 0.02;
 
+/** Cost of fitting each repair; the unknown cannot be fitted. */
+const pricesOf = (compiled: CompiledCircuit, repairs: readonly string[], costs: StoppingCosts): number[] =>
+  repairs.map((repair) =>
+    repair === "unknown" ? Number.POSITIVE_INFINITY : fitCostMinor(compiled, repair, costs),
+  );
+
 /** Expected cost of fitting the likeliest repair now: its own, and a comeback when it is the wrong one. */
-function bestFitMinor(
-  compiled: CompiledCircuit,
-  repairs: readonly string[],
-  belief: readonly number[],
-  costs: StoppingCosts,
-): number {
+function bestFitMinor(prices: readonly number[], belief: readonly number[], comebackMinor: number): number {
   let best = Number.POSITIVE_INFINITY;
-  repairs.forEach((repair, i) => {
-    const right = belief[i] ?? 0;
-    if (repair === "unknown" || right < leastRight) return;
-    const cost = fitCostMinor(compiled, repair, costs) + (1 - right) * costs.comebackMinor;
+  for (let i = 0; i < prices.length; i++) {
+    const right = belief[i] as number;
+    if (right < leastRight) continue;
+    const cost = (prices[i] as number) + (1 - right) * comebackMinor;
     if (cost < best) best = cost;
-  });
+  }
   return best;
 }
 
@@ -103,16 +104,21 @@ export function weighStopping(
   looks: readonly Forecast[],
   costs: StoppingCosts,
 ): Stopping {
-  const names = [...repairs.keys()];
-  const fitNowMinor = Math.round(bestFitMinor(compiled, names, [...repairs.values()], costs));
+  const { comebackMinor } = costs;
+  const fitNowMinor = Math.round(
+    bestFitMinor(pricesOf(compiled, [...repairs.keys()], costs), [...repairs.values()], comebackMinor),
+  );
   const fitMinor = rightFitMinor(compiled, repairs, costs);
   let testMoreMinor: number | null = null;
   let bestLook: Forecast | null = null;
+  // The looks of one weighing share their list of repairs.
+  let named: readonly string[] | null = null;
+  let prices: readonly number[] = [];
   for (const look of looks) {
-    const after = look.outcomes.reduce(
-      (sum, outcome) => sum + outcome.p * bestFitMinor(compiled, look.repairs, outcome.repairs, costs),
-      0,
-    );
+    if (look.repairs !== named) [named, prices] = [look.repairs, pricesOf(compiled, look.repairs, costs)];
+    let after = 0;
+    for (const outcome of look.outcomes)
+      after += outcome.p * bestFitMinor(prices, outcome.repairs, comebackMinor);
     const one = minutesMinor(look.minutes + handlingMinutes, costs) + after;
     const total = Math.round(Math.min(one, seriesMinor(look, fitMinor, costs)));
     if (testMoreMinor === null || total < testMoreMinor) [testMoreMinor, bestLook] = [total, look];

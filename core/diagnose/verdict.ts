@@ -27,7 +27,9 @@ export interface Verdict {
 
 /** Variants that ask for a set of parts to be replaced. */
 function variantsOf(compiled: CompiledCircuit, repair: string): number[] {
-  return [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair);
+  return compiled.remember(`variants of ${repair}`, () =>
+    [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
+  );
 }
 
 /** Parts to look at before the new one goes in: a cooked pack, burnt pin or blown fuse had a cause. */

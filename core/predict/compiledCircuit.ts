@@ -188,9 +188,14 @@ export class CompiledCircuit {
     };
   }
 
-  /** Keeps what `make` returns under a key; the oldest goes when there are too many. */
+  /** Keeps what `make` returns under a key; the longest unused goes when there are too many. */
   remember<T>(key: string, make: () => T): T {
-    if (this.kept.has(key)) return this.kept.get(key) as T;
+    if (this.kept.has(key)) {
+      const known = this.kept.get(key) as T;
+      this.kept.delete(key);
+      this.kept.set(key, known);
+      return known;
+    }
     const made = make();
     if (this.kept.size >= mostKept) this.kept.delete(this.kept.keys().next().value as string);
     this.kept.set(key, made);

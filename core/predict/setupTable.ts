@@ -225,7 +225,8 @@ export class SetupTable {
     for (let i = 0; i < cells.weight.length; i++) {
       const row = cells.row[i] as number;
       if (solved[row] === 0) this.solveRow(row);
-      const cell = row * drawCount + (cells.draw[i] as number);
+      const draw = cells.draw[i] as number;
+      const cell = row * drawCount + draw;
       const open =
         (probe < 0 ? 0 : (volts[probeAt + cell] as number)) -
         (clip < 0 ? 0 : (volts[clipAt + cell] as number));
@@ -233,12 +234,32 @@ export class SetupTable {
         (probe < 0 ? 0 : (behind[probe * rowCount + row] as number)) +
         (clip < 0 ? 0 : (behind[clip * rowCount + row] as number));
       const lit = Number.isNaN(open) ? 0 : roughLampVolts(testLight, open, ohms);
-      const { eyes } = draws[cells.draw[i] as number] as VehicleDraw;
+      const { eyes } = draws[draw] as VehicleDraw;
       lampOdds(lit, eyes, buzz[cell] === 1, out, 0);
       const weight = cells.weight[i] as number;
-      let at = cells.repair[i] as number;
-      for (let outcome = 0; outcome < 4; outcome++, at += repairs)
-        joint[at] = (joint[at] as number) + weight * (out[outcome] as number);
+      const at = cells.repair[i] as number;
+      joint[at] = (joint[at] as number) + weight * (out[0] as number);
+      const dim = at + repairs;
+      joint[dim] = (joint[dim] as number) + weight * (out[1] as number);
+      const dark = dim + repairs;
+      joint[dark] = (joint[dark] as number) + weight * (out[2] as number);
+      const flickers = dark + repairs;
+      joint[flickers] = (joint[flickers] as number) + weight * (out[3] as number);
+    }
+  }
+
+  /** Fills in what a meter's leads show between two nodes in many cells. */
+  fillVolts(cells: RowCells, red: number, black: number, out: Float64Array): void {
+    const { volts, solved } = this;
+    const drawCount = this.draws.length;
+    const [redAt, blackAt] = [red * this.cells, black * this.cells];
+    for (let i = 0; i < cells.weight.length; i++) {
+      const row = cells.row[i] as number;
+      if (solved[row] === 0) this.solveRow(row);
+      const cell = row * drawCount + (cells.draw[i] as number);
+      const between =
+        (red < 0 ? 0 : (volts[redAt + cell] as number)) - (black < 0 ? 0 : (volts[blackAt + cell] as number));
+      out[i] = Number.isNaN(between) ? 0 : between;
     }
   }
 

@@ -1,0 +1,90 @@
+import type { CompiledCircuit } from "./compiledCircuit";
+import type { Look } from "./reading";
+import type { NumberTest, OddsAt, WordTest } from "./testModel";
+import { testModels } from "./tests/index";
+
+/** What every suspect would show at one look in the nominal vehicle, worked out as it is asked for. */
+export type NominalColumn = WordColumn | NumberColumn;
+
+/** Odds of each word by suspect. */
+export class WordColumn {
+  readonly gives = "word";
+  /** By suspect times `outcomes` plus outcome; filled where `at` has been asked. */
+  readonly odds: Float32Array;
+  private readonly known: Uint8Array;
+  private readonly own: Float64Array;
+
+  constructor(
+    variants: number,
+    readonly outcomes: number,
+    private readonly oddsAt: OddsAt,
+  ) {
+    this.odds = new Float32Array(variants * outcomes);
+    this.known = new Uint8Array(variants);
+    this.own = new Float64Array(outcomes);
+  }
+
+  /** Place in `odds` of a suspect's first outcome. */
+  at(variant: number): number {
+    const place = variant * this.outcomes;
+    if (this.known[variant] === 0) {
+      this.known[variant] = 1;
+      this.oddsAt(variant, 0, this.own);
+      this.odds.set(this.own, place);
+    }
+    return place;
+  }
+}
+
+/** Bins to either side of zero on a test's scale; what lies beyond falls into the last. */
+const mostBins = 400;
+
+/** Displays by table row. */
+export class NumberColumn {
+  readonly gives = "number";
+  private readonly shown: Float64Array;
+  private readonly bins: Int16Array;
+
+  constructor(
+    rows: number,
+    readonly model: NumberTest<"volts">,
+    private readonly value: (row: number, draw: number) => number,
+  ) {
+    this.shown = new Float64Array(rows).fill(Number.NaN);
+    this.bins = new Int16Array(rows);
+  }
+
+  /** The display in a row. */
+  at(row: number): number {
+    const known = this.shown[row] as number;
+    if (!Number.isNaN(known)) return known;
+    const value = this.value(row, 0);
+    this.shown[row] = value;
+    const bin = Math.floor(this.model.scale(value) / this.model.window);
+    this.bins[row] = Math.max(-mostBins, Math.min(mostBins, bin));
+    return value;
+  }
+
+  /** The window of the display it falls into, counted from the scale's zero. */
+  binAt(row: number): number {
+    if (Number.isNaN(this.shown[row] as number)) this.at(row);
+    return this.bins[row] as number;
+  }
+
+  static readonly most = mostBins;
+}
+
+/** The column of a look; its set-up's table is made if there is none yet. */
+export function nominalColumn(compiled: CompiledCircuit, look: Look): NominalColumn {
+  const model = testModels[look.test];
+  if (model.gives === "word") {
+    const word = model as unknown as WordTest<"light">;
+    return new WordColumn(
+      compiled.variants.length,
+      word.outcomes.length,
+      word.odds(compiled, look as never, false),
+    );
+  }
+  const number = model as NumberTest<"volts">;
+  return new NumberColumn(compiled.rows.length, number, number.value(compiled, look as never));
+}
