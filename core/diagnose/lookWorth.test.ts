@@ -203,7 +203,7 @@ describe("schools", () => {
 describe("what no look tells apart", () => {
   test("two wires in one run share a group with nothing between to probe; parts with a pin between do not", () => {
     const at = (family: string): number => engine.variants.findIndex((variant) => variant.family === family);
-    const looks = candidateLooks(engine, allTools, true).map(({ look }) => look);
+    const looks = candidateLooks(engine, allTools, true);
     const suspects = ["R1.link:open", "R1.e3:open", "X5:4:open", "W11:open", "M1:open", "M1:dead-spot"].map(
       at,
     );

@@ -3,9 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import { PointSolver } from "../solve/pointSolver";
 import { setupState } from "../solve/setup";
 import { shippedEngine } from "../testing/shippedCircuit";
-import { normalCdf, normalQuantile, roughNormalCdf } from "./normal";
 import { suggestedPoints } from "./probePoints";
-import { vehicleDraws } from "./vehicleDraw";
 
 describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])("tables of %s", (id) => {
   const engine = shippedEngine(id);
@@ -69,49 +67,6 @@ describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])
     engine.prepare(() => ++calls < 2);
     expect(calls).toBe(2);
   });
-});
-
-describe("drawn vehicles", () => {
-  const { netlist } = shippedEngine("whimbrel-four-speed");
-  const drawn = vehicleDraws(netlist, 16, 20);
-
-  test("the first is nominal, the same seed gives the same vehicles, another seed others", () => {
-    expect([...(drawn[0]?.values.ohms ?? [])]).toEqual(netlist.branches.map(({ ohms }) => ohms));
-    expect(vehicleDraws(netlist, 16, 20)).toEqual(drawn);
-    expect(vehicleDraws(netlist, 16, 21)[1]?.values.restVolts).not.toBe(drawn[1]?.values.restVolts);
-  });
-
-  test("battery volts and severities are spread evenly over their range", () => {
-    const severities = drawn
-      .slice(1)
-      .map(({ severity }) => severity)
-      .sort((a, b) => a - b);
-    for (const [i, severity] of severities.entries()) expect(severity).toBeCloseTo((i + 0.5) / 15, 12);
-    const volts = drawn
-      .slice(1)
-      .map(({ values }) => values.restVolts)
-      .sort((a, b) => a - b);
-    for (const [i, value] of volts.entries())
-      expect(value).toBeCloseTo(12.6 + 0.22 * normalQuantile((i + 0.5) / 15), 9);
-  });
-});
-
-describe("the normal distribution", () => {
-  // Standard normal table, any handbook: Φ(0) .5, Φ(1) .8413, Φ(1.96) .9750, Φ(2.58) .9951.
-  test.each([
-    [0, 0.5],
-    [1, 0.8413],
-    [1.96, 0.975],
-    [2.58, 0.9951],
-    [-1, 0.1587],
-  ])("Φ(%p) is %p, by both ways", (x, p) => {
-    expect(normalCdf(x)).toBeCloseTo(p, 4);
-    expect(roughNormalCdf(x)).toBeCloseTo(p, 4);
-    expect(normalQuantile(normalCdf(x))).toBeCloseTo(x, 5);
-  });
-
-  test("the rough one ends at 0 and 1", () =>
-    expect([roughNormalCdf(-9), roughNormalCdf(9)]).toEqual([0, 1]));
 });
 
 describe("points and set-ups worth suggesting", () => {

@@ -1,6 +1,6 @@
 import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
-import type { PointSolver, SolvedState } from "../solve/pointSolver";
+import type { HealthyNetwork, PointSolver, SolvedState } from "../solve/pointSolver";
 import type { SetupState } from "../solve/setup";
 import { roughLampVolts, testLight } from "../solve/tungstenLamp";
 import type { RowChanges } from "./compiledCircuit";
@@ -33,6 +33,9 @@ export class SetupTable {
   /** Devices that are on in the healthy nominal vehicle. */
   private readonly healthyOn: Uint8Array;
   private readonly scratch: Float64Array;
+  /** The healthy network by draw, kept until every row is solved. */
+  private networks: (HealthyNetwork | undefined)[] = [];
+  private left: number;
 
   constructor(
     private readonly netlist: Netlist,
@@ -56,6 +59,7 @@ export class SetupTable {
     this.behind = new Float32Array(rows.length * nodes);
     this.buzz = new Uint8Array(cells);
     this.cells = cells;
+    this.left = rows.length;
     this.solved = new Uint8Array(rows.length);
     this.healthyOn = new Uint8Array(netlist.devices.length);
     this.healthyAmps = new Float64Array(draws.length * netlist.branches.length);
@@ -86,9 +90,11 @@ export class SetupTable {
   private solveRow(row: number): void {
     if (row > 0 && this.solved[0] === 0) this.solveRow(0);
     this.solved[row] = 1;
+    this.left -= 1;
     const { draws, solver, setup, scratch } = this;
     const byDraw = this.rows[row] ?? [];
     let devicesStand = true;
+    let last: HealthyNetwork | null = null;
     for (let draw = 0; draw < draws.length; draw++) {
       const changes = byDraw[draw] ?? [];
       const cell = row * draws.length + draw;
@@ -97,7 +103,11 @@ export class SetupTable {
         continue;
       }
       const { values } = draws[draw] as VehicleDraw;
-      const solved = solver.solve(values, setup, changes, draw > 0);
+      const network = this.networks[draw] ?? solver.healthyNetwork(values, setup);
+      this.networks[draw] = network;
+      solver.standLike(network, last);
+      last = network;
+      const solved = solver.solveOn(network, changes, true) ?? solver.solve(values, setup, changes, true);
       this.keep(cell, solved);
       if (row === 0) this.healthyAmps.set(solved.amps, draw * solved.amps.length);
       if (draw > 0) continue;
@@ -108,6 +118,7 @@ export class SetupTable {
       for (let node = 0; node < scratch.length; node++)
         this.behind[node * rowCount + row] = scratch[node] as number;
     }
+    if (this.left === 0) this.networks = [];
   }
 
   /**

@@ -6,8 +6,8 @@ import type { LinearElement, Load, PortNetwork, Tap } from "./portNetwork";
 import type { StageForm } from "./solvedState";
 
 const dutyTolerance = 1e-9;
-/** Good enough for a prediction: a millivolt at the motor. */
-const roughDuty = 1e-4;
+/** Good enough for a prediction: some millivolts at the motor. */
+const roughDuty = 2e-4;
 const dutyRounds = 60;
 /** A stage only takes the motor's current: beyond this the other way it blocks. */
 const reverseAmps = 1e-6;
@@ -21,6 +21,8 @@ const one = (port: number): readonly Tap[] => [{ port, share: 1 }];
 export class DeviceStates {
   readonly ports: number;
   readonly lampPort: number;
+  /** Where a change of one of the network's own branches hangs. */
+  readonly changePort: number;
   readonly portOfBranch: Int32Array;
   readonly on: Uint8Array;
   readonly duty: Float64Array;
@@ -36,8 +38,12 @@ export class DeviceStates {
   private tolerance = dutyTolerance;
   /** How the gap between asked and given duty falls as the duty rises, by control. */
   private readonly lean: Float64Array;
+  /** Duties of the point solved before, from which each state of this one begins. */
+  private readonly before: Float64Array;
   private inputs!: PointInputs;
   private current: LinearElement[] = [];
+  /** What conducts beside the stages and the loads as the devices stand. */
+  private fixed: LinearElement[] = [];
   /** Amps by element of `current`; the element of each live stage, or -1. */
   private readonly stageElement: Int32Array;
 
@@ -57,11 +63,13 @@ export class DeviceStates {
     this.freewheelFirst = ports;
     ports += modules.length;
     this.lampPort = ports++;
+    this.changePort = ports++;
     this.ports = ports;
     this.taps = Array.from({ length: ports }, (_, port) => one(port));
     this.on = new Uint8Array(devices.length);
     this.duty = new Float64Array(modules.length);
     this.lean = new Float64Array(modules.length).fill(-1);
+    this.before = new Float64Array(modules.length);
     this.forms = modules.map((): StageForm => "open");
     this.stageElement = new Int32Array(modules.length);
     devices.forEach(({ kind, index }, device) => {
@@ -89,6 +97,7 @@ export class DeviceStates {
 
   /**
    * Lets every device find its state.
+   * @param rough true where a prediction is wanted, not an exact duty
    * @returns null, or 1 for each device that never settles
    */
   settle(
@@ -97,10 +106,12 @@ export class DeviceStates {
     loads: readonly Load[],
     groups: Groups,
     speeds: Float64Array,
+    rough = false,
   ): Uint8Array | null {
     this.inputs = inputs;
-    this.tolerance = dutyTolerance;
+    this.tolerance = rough ? roughDuty : dutyTolerance;
     const { devices } = this.netlist;
+    this.before.set(this.duty);
     const held = devices.map((_, device) => this.heldAt(device));
     held.forEach((hold, device) => {
       this.on[device] = hold ?? 0;
@@ -115,6 +126,7 @@ export class DeviceStates {
         if (held[device] !== null || !this.wantsChange(device, network, groups)) continue;
         this.on[device] = this.on[device] === 1 ? 0 : 1;
         flips[device] = 1;
+        this.duty.set(this.before);
         this.solve(network, loads, groups, speeds);
       }
       if (!flips.includes(1)) return null;
@@ -137,10 +149,14 @@ export class DeviceStates {
     this.inputs = inputs;
     this.tolerance = roughDuty;
     const { devices } = this.netlist;
+    const held = devices.map((_, device) => this.heldAt(device));
+    held.forEach((hold, device) => {
+      if (hold !== null) this.on[device] = hold;
+    });
     this.solve(network, loads, groups, speeds);
     for (let device = 0; device < devices.length; device++) {
       const on = this.on[device] === 1;
-      if (this.heldAt(device) !== null) continue;
+      if (held[device] !== null) continue;
       this.on[device] = 0;
       const switchesOn = this.wantsChange(device, network, groups);
       this.on[device] = on ? 1 : 0;
@@ -232,6 +248,7 @@ export class DeviceStates {
       if (duty !== null) this.duty[module] = duty;
       else free.push(module);
     }
+    this.fixed = this.fixedElements();
     this.solveStages(network, loads, groups, speeds);
     if (free.length === 0) return;
     for (let round = 0; round < 20; round++) {
@@ -311,7 +328,7 @@ export class DeviceStates {
     const { modules } = this.netlist;
     for (let module = 0; module < modules.length; module++) this.forms[module] = this.firstForm(module);
     for (let round = 0; round <= 2 * modules.length; round++) {
-      this.current = [...this.conducting(), ...loads.map(({ element }) => element)];
+      this.current = this.conducting(loads);
       speeds.fill(0);
       const amps = network.solve(this.current, loads, this.sets(groups), speeds);
       let settled = true;
@@ -345,9 +362,22 @@ export class DeviceStates {
     return across < own * (this.inputs.ohms[stage] as number) - 1e-9 ? "through" : form;
   }
 
-  private conducting(): LinearElement[] {
-    const { ohms, usable, setup, values } = this.inputs;
-    const elements: LinearElement[] = [];
+  /** Everything that conducts, the loads last. */
+  private conducting(loads: readonly Load[]): LinearElement[] {
+    const elements = this.fixed.slice();
+    const { modules } = this.netlist;
+    for (let module = 0; module < modules.length; module++) {
+      this.stageElement[module] = elements.length;
+      const element = this.stageOf(module, (modules[module] as NetModule).stage);
+      if (element) elements.push(element);
+    }
+    for (let load = 0; load < loads.length; load++) elements.push((loads[load] as Load).element);
+    return elements;
+  }
+
+  private fixedElements(): LinearElement[] {
+    const { ohms, usable, setup, values, changed } = this.inputs;
+    const elements: LinearElement[] = changed ? [changed] : [];
     for (const { branch, device, closedWhen, taps } of this.contacts) {
       if (usable[branch] === 1 && this.on[device] === closedWhen)
         elements.push({ carries: taps, senses: taps, ohms: ohms[branch] as number, emfVolts: 0 });
@@ -360,11 +390,6 @@ export class DeviceStates {
       const emfVolts = asked * (values.heads[index]?.commandTimes ?? 1);
       if (usable[source] === 1)
         elements.push({ carries: taps, senses: taps, ohms: ohms[source] as number, emfVolts });
-    });
-    this.netlist.modules.forEach(({ stage }, module) => {
-      this.stageElement[module] = elements.length;
-      const element = this.stageOf(module, stage);
-      if (element) elements.push(element);
     });
     return elements;
   }

@@ -4,7 +4,7 @@ import { type Groups, groupsOf } from "./connectivity";
 import { DeviceStates } from "./deviceStates";
 import { type Edge, factorise, inverseDiagonal, type LdlPattern, ldlRoom, planLdl, seenOhms } from "./ldl";
 import { isPort, type Netlist } from "./netlist";
-import { type Load, PortNetwork } from "./portNetwork";
+import { type LinearElement, type Load, PortNetwork } from "./portNetwork";
 import type { SetupState } from "./setup";
 import type { SolvedState } from "./solvedState";
 import { loadLamp, ratedAmps } from "./tungstenLamp";
@@ -13,7 +13,7 @@ import type { Values } from "./values";
 export type { SolvedState } from "./solvedState";
 
 /** Each network with its own extra connections keeps its elimination plan. */
-interface Plan {
+export interface Plan {
   readonly pattern: LdlPattern;
   readonly values: Float64Array;
   readonly ports: PortNetwork;
@@ -28,6 +28,26 @@ export interface PointInputs {
   readonly ohms: Float64Array;
   /** 1 where a branch may conduct. */
   readonly usable: Uint8Array;
+  /** What a changed branch of the network conducts beside its healthy self; null where none changed. */
+  readonly changed: LinearElement | null;
+}
+
+/**
+ * The healthy network of one vehicle in one set-up, factorised, with what its ports have shown so far: most
+ * faults leave it as it is but for one branch, and are solved on it without factorising again.
+ */
+export interface HealthyNetwork {
+  readonly values: Values;
+  readonly setup: SetupState;
+  readonly plan: Plan;
+  readonly groups: Groups;
+  readonly emf: number;
+  readonly ohms: Float64Array;
+  readonly usable: Uint8Array;
+  readonly siemens: Float64Array;
+  /** How its devices stand while it is healthy. */
+  readonly on: Uint8Array;
+  readonly duty: Float64Array;
 }
 
 /**
@@ -94,11 +114,130 @@ export class PointSolver {
     this.prepare(values, setup, changes);
     const emf = sourceVolts(values, setup, changes);
     this.factorBase(emf);
+    return this.settle(values, setup, changes, null, emf, like);
+  }
+
+  /** Factorises the healthy network of a vehicle in a set-up, to be solved on with `solveOn`. */
+  healthyNetwork(values: Values, setup: SetupState): HealthyNetwork {
+    this.prepare(values, setup, []);
+    const emf = sourceVolts(values, setup, []);
+    const { pattern } = this.plan;
+    const ports = new PortNetwork(pattern, this.devices.ports);
+    this.devices.placePorts(ports);
+    if (setup.lamp) ports.setEnds(this.devices.lampPort, setup.lamp);
+    this.plan = { pattern, values: ldlRoom(pattern), ports };
+    this.factorBase(emf);
+    const { plan, groups } = this;
+    const { on, duty } = this.settle(values, setup, [], null, emf, false);
+    return {
+      values,
+      setup,
+      plan,
+      groups,
+      emf,
+      ohms: this.ohms.slice(),
+      usable: this.usable.slice(),
+      siemens: this.siemens.slice(),
+      on: on.slice(),
+      duty: duty.slice(),
+    };
+  }
+
+  /**
+   * Lets the next solve on a vehicle begin where its devices probably stand.
+   * @param last the vehicle the same changes were solved on before: its devices' states, and how far its duties
+   * lay from healthy, are taken over; null for the healthy vehicle's own
+   */
+  standLike(network: HealthyNetwork, last: HealthyNetwork | null): void {
+    const { on, duty } = this.devices;
+    if (!last) on.set(network.on);
+    for (let module = 0; module < duty.length; module++) {
+      const shift = last ? (duty[module] as number) - (last.duty[module] as number) : 0;
+      duty[module] = Math.min(1, Math.max(0, (network.duty[module] as number) + shift));
+    }
+  }
+
+  /**
+   * Solves changes on a healthy network factorised before: a branch with more ohms is its healthy self with a
+   * negative resistance beside it, and what switches or turns hangs on ports as ever.
+   * @returns null where the changes open or join the network itself: `solve` those
+   */
+  solveOn(network: HealthyNetwork, changes: readonly Change[], like = false): SolvedState | null {
+    const series = this.seriesOnNetwork(network, changes);
+    if (series === "another") return null;
+    const { values, setup, emf } = network;
+    this.plan = network.plan;
+    this.groups = network.groups;
+    this.groupsFor = null;
+    this.lamp = setup.lamp;
+    this.bridges = [];
+    this.ohms.set(network.ohms);
+    this.usable.set(network.usable);
+    this.siemens.set(network.siemens);
+    this.motors = values.motors.slice();
+    for (const change of changes) if (change.type === "motor") this.changeMotor(change);
+    this.changePortBranches(values, setup, changes);
+    return this.settle(values, setup, changes, series && this.hang(network, series), emf, like);
+  }
+
+  /** The one change that adds ohms to the network itself; "another" where that is not all. */
+  private seriesOnNetwork(
+    network: HealthyNetwork,
+    changes: readonly Change[],
+  ): { branch: number; ohms: number } | null | "another" {
+    let found: { branch: number; ohms: number } | null = null;
+    for (const change of changes) {
+      if (change.type === "bridge" || change.type === "battery") return "another";
+      if (change.type !== "series" || this.portBranch[change.branch] === 1) continue;
+      const healthy = network.siemens[change.branch] as number;
+      if (healthy === 0) continue;
+      const opens = change.ohms === Number.POSITIVE_INFINITY;
+      if (opens || found || healthy > mostSiemens || change.branch === this.netlist.battery.branch)
+        return "another";
+      found = change;
+    }
+    return found;
+  }
+
+  /** Hangs the difference a series resistance makes beside its branch, and makes the branch's own what it is. */
+  private hang({ plan }: HealthyNetwork, { branch, ohms }: { branch: number; ohms: number }): LinearElement {
+    const healthy = 1 / (this.siemens[branch] as number);
+    plan.ports.movePort(this.devices.changePort, {
+      a: this.fromNode[branch] as number,
+      b: this.toNode[branch] as number,
+    });
+    this.ohms[branch] = healthy + ohms;
+    this.siemens[branch] = 1 / (healthy + ohms);
+    const taps = this.devices.tapsOf(this.devices.changePort);
+    return { carries: taps, senses: taps, ohms: (-healthy * (healthy + ohms)) / ohms, emfVolts: 0 };
+  }
+
+  /** Ohms of what hangs on ports: a contact or stage with a resistance in series, a motor's winding. */
+  private changePortBranches(values: Values, setup: SetupState, changes: readonly Change[]): void {
+    const { ohms, usable, netlist } = this;
+    for (const { branch } of netlist.motors) ohms[branch] = values.ohms[branch] as number;
+    for (const change of changes) {
+      if (change.type !== "series" || this.portBranch[change.branch] === 0) continue;
+      ohms[change.branch] = (ohms[change.branch] as number) + change.ohms;
+      if (change.ohms === Number.POSITIVE_INFINITY || setup.closed[change.branch] === 0)
+        usable[change.branch] = 0;
+    }
+    this.windMotors(values);
+  }
+
+  private settle(
+    values: Values,
+    setup: SetupState,
+    changes: readonly Change[],
+    changed: LinearElement | null,
+    emf: number,
+    like: boolean,
+  ): SolvedState {
     const { ohms, usable, plan, groups, state } = this;
     const loads = this.loads();
-    const inputs = { values, setup, changes, ohms, usable };
+    const inputs = { values, setup, changes, ohms, usable, changed };
     const settled = like && this.devices.settleAsBefore(inputs, plan.ports, loads, groups, state.speeds);
-    const buzz = settled ? null : this.devices.settle(inputs, plan.ports, loads, groups, state.speeds);
+    const buzz = settled ? null : this.devices.settle(inputs, plan.ports, loads, groups, state.speeds, like);
     state.buzzing.fill(0);
     if (buzz) this.averageBuzz(buzz, emf);
     else this.readState(emf);
@@ -136,7 +275,7 @@ export class PointSolver {
   }
 
   private prepare(values: Values, setup: SetupState, changes: readonly Change[]): void {
-    const { ohms, usable, netlist } = this;
+    const { ohms, usable } = this;
     this.bridges = setup.jumpers.map(({ a, b }) => ({ a, b, ohms: jumperOhms }));
     this.motors = values.motors.slice();
     ohms.set(values.ohms);
@@ -145,13 +284,7 @@ export class PointSolver {
       else if (change.type === "bridge") this.bridges.push(change);
       else if (change.type === "motor") this.changeMotor(change);
     }
-    for (let motor = 0; motor < netlist.motors.length; motor++) {
-      const branch = netlist.motors[motor]?.branch as number;
-      const own = this.motors[motor] as MotorConstants;
-      const extra = (ohms[branch] as number) - (values.ohms[branch] as number);
-      ohms[branch] = own.ohms + extra;
-      if (extra > 0) this.motors[motor] = { ...own, ohms: own.ohms + extra };
-    }
+    this.windMotors(values);
     for (let i = 0; i < ohms.length; i++) {
       const open = setup.closed[i] === 0 || ohms[i] === Number.POSITIVE_INFINITY;
       usable[i] = open ? 0 : 1;
@@ -162,6 +295,18 @@ export class PointSolver {
     if (this.groupsFor?.setup !== setup || this.groupsFor.changes !== changes) {
       this.groups = this.conductingGroups();
       this.groupsFor = { setup, changes };
+    }
+  }
+
+  /** Gives each motor's branch the ohms of its winding, with what was added in series. */
+  private windMotors(values: Values): void {
+    const { ohms, netlist } = this;
+    for (let motor = 0; motor < netlist.motors.length; motor++) {
+      const branch = netlist.motors[motor]?.branch as number;
+      const own = this.motors[motor] as MotorConstants;
+      const extra = (ohms[branch] as number) - (values.ohms[branch] as number);
+      ohms[branch] = own.ohms + extra;
+      if (extra > 0) this.motors[motor] = { ...own, ohms: own.ohms + extra };
     }
   }
 
@@ -313,3 +458,5 @@ export const jumperOhms = 0.02;
 /** Pins a group that hangs on ports alone while its own potential is still unknown. */
 const pinSiemens = 1;
 const mostPlans = 400;
+/** A branch of fewer than 100 µΩ is not told from its change with enough digits to spare. */
+const mostSiemens = 1e4;

@@ -73,6 +73,18 @@ export class PortNetwork {
     this.known.fill(0);
   }
 
+  /** Moves one port of a network that is in use; what is known of the others stays. */
+  movePort(port: number, ends: Edge): void {
+    this.ends[port] = ends;
+    this.known[port] = 0;
+    this.openAcross[port] = this.across(this.open, port);
+    const count = this.known.length;
+    for (let other = 0; other < count; other++) {
+      if (this.known[other] === 1)
+        this.transfers[port * count + other] = this.across(this.columns[other] as Float64Array, port);
+    }
+  }
+
   /**
    * Takes a newly factorised network.
    * @param values the factors, each loose group pinned
@@ -141,6 +153,11 @@ export class PortNetwork {
   /** Volts sensed by one element for one amp through another. */
   private transfer(senses: readonly Tap[], carries: readonly Tap[]): number {
     const count = this.known.length;
+    if (carries.length === 1 && senses.length === 1) {
+      const [carry, sense] = [carries[0] as Tap, senses[0] as Tap];
+      if (this.known[carry.port] === 0) this.column(carry.port);
+      return carry.share * sense.share * (this.transfers[sense.port * count + carry.port] as number);
+    }
     let sum = 0;
     for (let i = 0; i < carries.length; i++) {
       const carry = carries[i] as Tap;
