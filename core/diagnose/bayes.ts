@@ -1,4 +1,4 @@
-/** Weights given as logarithms, made to sum to 1. */
+/** Weights made to sum to 1. */
 export interface Posterior {
   readonly p: Float64Array;
   /** Logarithm of their sum: how likely what was seen was under all hypotheses together. */
@@ -6,19 +6,25 @@ export interface Posterior {
 }
 
 /**
- * P(hypothesis | seen) from the logarithms of prior times likelihood, by Bayes with the largest taken
- * out first so that nothing under- or overflows.
- * @param logs natural logarithms, -Infinity for the impossible; at least one finite
+ * P(hypothesis | seen) from prior times likelihood, by Bayes.
+ * @param weights zero and above, at least one above zero
+ * @param logScale natural logarithm of what `rescale` has taken out of them
  */
-export function posteriorOf(logs: Float64Array): Posterior {
-  let top = Number.NEGATIVE_INFINITY;
-  for (let i = 0; i < logs.length; i++) if ((logs[i] as number) > top) top = logs[i] as number;
-  const p = new Float64Array(logs.length);
+export function posteriorOf(weights: Float64Array, logScale = 0): Posterior {
   let sum = 0;
-  for (let i = 0; i < logs.length; i++) {
-    p[i] = Math.exp((logs[i] as number) - top);
-    sum += p[i] as number;
-  }
-  for (let i = 0; i < p.length; i++) p[i] = (p[i] as number) / sum;
-  return { p, evidence: top + Math.log(sum) };
+  for (let i = 0; i < weights.length; i++) sum += weights[i] as number;
+  const p = new Float64Array(weights.length);
+  for (let i = 0; i < p.length; i++) p[i] = (weights[i] as number) / sum;
+  return { p, evidence: Math.log(sum) + logScale };
+}
+
+/**
+ * Divides weights by the largest of them, so that a long product of likelihoods does not underflow.
+ * @returns the natural logarithm of what was taken out
+ */
+export function rescale(weights: Float64Array): number {
+  let top = 0;
+  for (let i = 0; i < weights.length; i++) if ((weights[i] as number) > top) top = weights[i] as number;
+  for (let i = 0; i < weights.length; i++) weights[i] = (weights[i] as number) / top;
+  return Math.log(top);
 }

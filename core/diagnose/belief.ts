@@ -1,6 +1,6 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
-import { lookKey, lookOf, type Reading } from "../predict/reading";
-import { posteriorOf } from "./bayes";
+import { keyOfReading, type Reading } from "../predict/reading";
+import { posteriorOf, rescale } from "./bayes";
 import { unknownShare } from "./prior";
 import { type ReadingScore, scoreReading } from "./readingScore";
 
@@ -36,7 +36,7 @@ export function slipMixed(reading: Reading, odds: number, blind: number): number
 function sameLooks(readings: readonly Reading[]): number[][] {
   const groups = new Map<string, number[]>();
   readings.forEach((reading, index) => {
-    const key = lookKey(lookOf(reading));
+    const key = keyOfReading(reading);
     const own = groups.get(key);
     if (own) own.push(index);
     else groups.set(key, [index]);
@@ -45,7 +45,7 @@ function sameLooks(readings: readonly Reading[]): number[][] {
 }
 
 /**
- * P(fault | readings), by Bayes in logs: within one drawn vehicle readings are independent, and the
+ * P(fault | readings), by Bayes: within one drawn vehicle readings are independent, and the
  * average over vehicles comes last, so that what readings share is counted once.
  * @param scores scores already known for these readings, by the same order
  * @param priors by suspect, in place of the catalogue's
@@ -57,38 +57,41 @@ export function believe(
   priors: ArrayLike<number> | null = null,
 ): Belief {
   const draws = compiled.draws.length;
-  const logs = new Float64Array(compiled.variants.length * draws);
-  const product = new Float64Array(logs.length).fill(1);
-  let unknownLog = Math.log(unknownShare);
-  sameLooks(readings).forEach((group, count) => {
-    const blind = multiplyGroup(product, group, readings, scores);
-    unknownLog += Math.log(blind);
-    if ((count + 1) % groupsPerLog === 0) takeLogs(product, logs);
-  });
-  takeLogs(product, logs);
-  return normalise({ compiled, readings, scores, priors }, logs, unknownLog);
-}
-
-/** Logarithms are taken only this often: so many slip-floored odds cannot underflow a double. */
-const groupsPerLog = 12;
-
-function takeLogs(product: Float64Array, logs: Float64Array): void {
-  for (let cell = 0; cell < logs.length; cell++) {
-    logs[cell] = (logs[cell] as number) + Math.log(product[cell] as number);
+  const count = compiled.variants.length;
+  // By variant times draws plus draw, the unknown last.
+  const weights = new Float64Array(count * draws + 1);
+  weights[count * draws] = unknownShare;
+  for (let variant = 0; variant < count; variant++) {
+    const prior = priors?.[variant] ?? (compiled.variants[variant] as { prior: number }).prior;
+    weights.fill(prior / draws, variant * draws, (variant + 1) * draws);
   }
-  product.fill(1);
+  let logScale = 0;
+  sameLooks(readings).forEach((group, index) => {
+    multiplyGroup(weights, group, readings, scores);
+    if ((index + 1) % groupsPerRescale === 0) logScale += rescale(weights);
+  });
+  const { p, evidence } = posteriorOf(weights, logScale);
+  const joint = p.subarray(0, count * draws);
+  const variants = new Float64Array(count);
+  for (let variant = 0, cell = 0; variant < count; variant++) {
+    let sum = 0;
+    for (let draw = 0; draw < draws; draw++) sum += joint[cell++] as number;
+    variants[variant] = sum;
+  }
+  return { readings, scores, joint, variants, unknown: p[count * draws] as number, evidence };
 }
 
-/**
- * Multiplies the likelihood of one group of like readings into every cell.
- * @returns the group's likelihood if anything could have been seen
- */
+/** Weights are rescaled this often: so many slip-floored odds cannot underflow a double. */
+const groupsPerRescale = 12;
+
+/** Multiplies the likelihood of one group of like readings into every cell, the unknown's last. */
 function multiplyGroup(
-  product: Float64Array,
+  weights: Float64Array,
   group: readonly number[],
   readings: readonly Reading[],
   scores: readonly ReadingScore[],
-): number {
+): void {
+  const cells = weights.length - 1;
   const slip = group.every((index) => readings[index]?.heard) ? slips.heard : slips.measured;
   const [first = 0, ...more] = group;
   const { odds, blind } = scores[first] as ReadingScore;
@@ -96,11 +99,12 @@ function multiplyGroup(
   if (more.length === 0) {
     const times = rest * (1 - slip.once);
     const floor = (rest * slip.once + slip.again) * blind;
-    for (let cell = 0; cell < product.length; cell++)
-      product[cell] = (product[cell] as number) * (times * (odds[cell] as number) + floor);
-    return blind;
+    for (let cell = 0; cell < cells; cell++)
+      weights[cell] = (weights[cell] as number) * (times * (odds[cell] as number) + floor);
+    weights[cells] = (weights[cells] as number) * blind;
+    return;
   }
-  const own = new Float64Array(product.length).fill(rest);
+  const own = new Float64Array(cells).fill(rest);
   let together = 1;
   for (const index of group) {
     const score = scores[index] as ReadingScore;
@@ -110,39 +114,9 @@ function multiplyGroup(
       own[cell] = (own[cell] as number) * ((1 - slip.once) * (score.odds[cell] as number) + floor);
   }
   const again = slip.again * together;
-  for (let cell = 0; cell < own.length; cell++)
-    product[cell] = (product[cell] as number) * ((own[cell] as number) + again);
-  return together;
-}
-
-interface Believed {
-  readonly compiled: CompiledCircuit;
-  readonly readings: readonly Reading[];
-  readonly scores: readonly ReadingScore[];
-  readonly priors: ArrayLike<number> | null;
-}
-
-function normalise(
-  { compiled, readings, scores, priors }: Believed,
-  logs: Float64Array,
-  unknownLog: number,
-): Belief {
-  const draws = compiled.draws.length;
-  const cells = new Float64Array(logs.length + 1);
-  compiled.variants.forEach(({ prior }, variant) => {
-    const share = Math.log((priors?.[variant] ?? prior) / draws);
-    for (let cell = variant * draws; cell < (variant + 1) * draws; cell++)
-      cells[cell] = (logs[cell] as number) + share;
-  });
-  cells[logs.length] = unknownLog;
-  const { p, evidence } = posteriorOf(cells);
-  const joint = p.subarray(0, logs.length);
-  const variants = new Float64Array(compiled.variants.length);
-  for (let variant = 0; variant < variants.length; variant++) {
-    for (let cell = variant * draws; cell < (variant + 1) * draws; cell++)
-      variants[variant] = (variants[variant] as number) + (joint[cell] as number);
-  }
-  return { readings, scores, joint, variants, unknown: p[logs.length] as number, evidence };
+  for (let cell = 0; cell < cells; cell++)
+    weights[cell] = (weights[cell] as number) * ((own[cell] as number) + again);
+  weights[cells] = (weights[cells] as number) * together;
 }
 
 /** Probability by repair: the parts to replace together, as one text; `unknown` is one of them. */

@@ -15,30 +15,40 @@ export interface Conflict {
 const contrary = 0.24;
 /** Share of the belief that must fit everything seen for there to be no conflict. */
 const agreed = 0.5;
+/** Readings looked into, those that misfit most. */
+const mostTried = 4;
 /** Share of the belief a reading has to misfit to be looked into. */
 const suspicious = 0.1;
 
-/** How much of the belief fits every reading, and how much misfits each. */
+/**
+ * How much of the belief fits every reading, and how much misfits each.
+ * @param least suspects below this are left out
+ */
 function fitOf(
   belief: Belief,
-  { weight, odds }: Support,
+  support: Support,
+  least = leastWeighed,
 ): { readonly all: number; readonly misfit: number[] } {
   const misfit = belief.readings.map(() => 0);
   let all = 0;
-  for (let variant = 0; variant < weight.length; variant++) {
-    const own = weight[variant] as number;
-    if (own < 1e-6) continue;
+  for (let variant = 0; variant < belief.variants.length; variant++) {
+    if ((belief.variants[variant] as number) < least) continue;
+    const { weight, odds } = support.of(variant);
     let fits = true;
-    odds.forEach((sums, index) => {
+    odds.forEach((sum, index) => {
       const blind = belief.scores[index]?.blind ?? 1;
-      if ((sums[variant] as number) / own > contrary * blind) return;
+      if (sum / weight > contrary * blind) return;
       fits = false;
-      misfit[index] = (misfit[index] as number) + own;
+      misfit[index] = (misfit[index] as number) + weight;
     });
-    if (fits) all += own;
+    if (fits) all += weight;
   }
   return { all, misfit };
 }
+
+const leastWeighed = 1e-6;
+/** Suspects that mostly settle it by themselves. */
+const likely = 0.01;
 
 interface Cure {
   readonly reading: number;
@@ -54,11 +64,14 @@ interface Cure {
  */
 export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Support): Conflict[] {
   if (belief.readings.length < 3) return [];
+  if (fitOf(belief, support, likely).all >= agreed) return [];
   const { all, misfit } = fitOf(belief, support);
   if (all >= agreed) return [];
   const cures = misfit
-    .flatMap((share, index) => (share > suspicious ? [index] : []))
-    .flatMap((index) => cure(compiled, belief, index) ?? [])
+    .flatMap((share, index) => (share > suspicious ? [{ share, index }] : []))
+    .sort((a, b) => b.share - a.share)
+    .slice(0, mostTried)
+    .flatMap(({ index }) => cure(compiled, belief, index) ?? [])
     .sort((a, b) => b.slipEvidence - a.slipEvidence);
   const [slip, other] = cures;
   if (!slip) return [];
@@ -78,7 +91,8 @@ export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Su
 function cure(compiled: CompiledCircuit, { readings, scores }: Belief, index: number): Cure | null {
   const others = <T>(items: readonly T[]): T[] => items.filter((_, other) => other !== index);
   const without = believe(compiled, others(readings), others(scores));
-  if (fitOf(without, supportOf(compiled, without)).all < agreed) return null;
+  const support = supportOf(compiled, without);
+  if (fitOf(without, support, likely).all < agreed && fitOf(without, support).all < agreed) return null;
   return {
     reading: index,
     without,

@@ -5,67 +5,108 @@ import { testModels } from "../predict/tests/index";
 import { ampsText, ohmsText, voltsText } from "../units/wording";
 import { type Belief, slipMixed } from "./belief";
 
-/** How much of the belief, and of each reading's odds under it, every suspect carries. */
-export interface Support {
-  /** Belief by variant, with a floor that keeps the impossible comparable. */
-  readonly weight: Float64Array;
-  /** By reading, then by variant: belief times the odds of what was seen. */
-  readonly odds: readonly Float64Array[];
-  /** By reading, then by variant: what the belief would be without that reading, up to a factor. */
-  readonly without: readonly Float64Array[];
+/** What a suspect carries, summed over the drawn vehicles. */
+interface Carried {
+  /** Its belief, with a floor that keeps the impossible comparable. */
+  readonly weight: number;
+  /** By reading: belief times the odds of what was seen. */
+  readonly odds: Float64Array;
+  /** By reading: what the belief would be without that reading, up to a factor all share. */
+  readonly without: Float64Array;
 }
 
 const floor = 1e-300;
+/** Cells of the belief less likely than this do not move a sum over all. */
+const leastCell = 1e-15;
 
-/** Sums the belief's drawn vehicles away, reading by reading. */
-export function supportOf(compiled: CompiledCircuit, belief: Belief): Support {
-  const draws = compiled.draws.length;
-  const count = compiled.variants.length;
-  const weight = belief.variants.map((p) => p + draws * floor);
-  const odds = belief.scores.map(() => new Float64Array(count));
-  const without = belief.scores.map(() => new Float64Array(count));
-  belief.scores.forEach((score, index) => {
-    const reading = belief.readings[index] as Reading;
-    const [ownOdds, ownWithout] = [odds[index] as Float64Array, without[index] as Float64Array];
-    const floorOdds = slipMixed(reading, 0, score.blind);
-    const times = slipMixed(reading, 1, score.blind) - floorOdds;
-    for (let variant = 0, cell = 0; variant < count; variant++) {
+/** How much of the belief, and of each reading's odds under it, every suspect carries; summed as it is asked for. */
+export class Support {
+  private readonly known: (Carried | undefined)[] = [];
+  private whole: Carried | null = null;
+
+  constructor(
+    private readonly draws: number,
+    private readonly belief: Belief,
+  ) {}
+
+  of(variant: number): Carried {
+    const known = this.known[variant];
+    if (known) return known;
+    const carried = this.sum(variant * this.draws, (variant + 1) * this.draws, 0);
+    this.known[variant] = carried;
+    return carried;
+  }
+
+  /** All suspects together. */
+  all(): Carried {
+    this.whole ??= this.sum(0, this.belief.joint.length, leastCell);
+    return this.whole;
+  }
+
+  private sum(from: number, to: number, least: number): Carried {
+    const { joint, scores, readings } = this.belief;
+    const odds = new Float64Array(scores.length);
+    const without = new Float64Array(scores.length);
+    const cells: number[] = [];
+    let weight = 0;
+    for (let cell = from; cell < to; cell++) {
+      const own = (joint[cell] as number) + floor;
+      weight += own;
+      if (own >= least) cells.push(cell);
+    }
+    scores.forEach((score, index) => {
+      const reading = readings[index] as Reading;
+      const slip = slipMixed(reading, 0, score.blind);
+      const times = slipMixed(reading, 1, score.blind) - slip;
       let withOdds = 0;
       let before = 0;
-      for (let draw = 0; draw < draws; draw++, cell++) {
-        const joint = (belief.joint[cell] as number) + floor;
+      for (let i = 0; i < cells.length; i++) {
+        const cell = cells[i] as number;
+        const own = (joint[cell] as number) + floor;
         const seen = score.odds[cell] as number;
-        withOdds += joint * seen;
-        before += joint / (floorOdds + times * seen);
+        withOdds += own * seen;
+        before += own / (slip + times * seen);
       }
-      ownOdds[variant] = withOdds;
-      ownWithout[variant] = before;
-    }
-  });
-  return { weight, odds, without };
+      odds[index] = withOdds;
+      without[index] = before;
+    });
+    return { weight, odds, without };
+  }
 }
+
+export const supportOf = (compiled: CompiledCircuit, belief: Belief): Support =>
+  new Support(compiled.draws.length, belief);
 
 /**
  * How likely a suspect made each reading, given all the other readings: by Bayes the belief with it over
  * the belief without it, so that the likeliest suspect is measured against those it beat.
  */
-export function readingOdds({ weight, without }: Support, variants: readonly number[]): number[] {
-  const total = (values: Float64Array): number =>
-    variants.reduce((sum, variant) => sum + (values[variant] as number), 0);
-  const now = total(weight);
-  return without.map((before) => ratio(now, total(before)));
+export function readingOdds(support: Support, variants: readonly number[]): number[] {
+  const { weight, without } = together(support, variants);
+  return without.map((before) => ratio(weight, before));
 }
 
-/** How likely everything but one suspect made each reading, given all the others. */
-export function othersOdds({ weight, without }: Support, variants: readonly number[]): number[] {
-  const rest = (values: Float64Array): number => {
-    let sum = 0;
-    for (const value of values) sum += value;
-    for (const variant of variants) sum -= values[variant] as number;
-    return Math.max(0, sum);
-  };
-  const now = rest(weight);
-  return without.map((before) => ratio(now, rest(before)));
+/** How likely everything but some suspects made each reading, given all the others. */
+export function othersOdds(support: Support, variants: readonly number[]): number[] {
+  const all = support.all();
+  const own = together(support, variants);
+  const weight = Math.max(0, all.weight - own.weight);
+  return own.without.map((before, index) =>
+    ratio(weight, Math.max(0, (all.without[index] as number) - before)),
+  );
+}
+
+function together(support: Support, variants: readonly number[]): { weight: number; without: number[] } {
+  let weight = 0;
+  const without = Array.from(support.all().without, () => 0);
+  for (const variant of variants) {
+    const own = support.of(variant);
+    weight += own.weight;
+    own.without.forEach((before, index) => {
+      without[index] = (without[index] as number) + before;
+    });
+  }
+  return { weight, without };
 }
 
 const ratio = (now: number, before: number): number => (before > 0 ? now / before : 0);

@@ -1,5 +1,5 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
-import { type Look, lookKey, lookOf } from "../predict/reading";
+import { keyOfReading, type Look } from "../predict/reading";
 import type { Tool } from "../predict/testModel";
 import { minutesNow, openPlaces } from "./access";
 import { activeSuspects, cellsOf } from "./activeSuspects";
@@ -28,7 +28,7 @@ const screened = 24;
 export function nextLooks(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Forecast[] {
   const active = activeSuspects(compiled, belief);
   const open = openPlaces(compiled, belief.readings);
-  const taken = new Set(belief.readings.map((reading) => lookKey(lookOf(reading))));
+  const taken = new Set(belief.readings.map((reading) => keyOfReading(reading)));
   const screening = new Screening(compiled, belief, active);
   const fine = cellsOf(compiled, belief, active);
   const prefers = (look: Look): boolean => schoolPrefers(compiled, options.school, look, belief.readings);

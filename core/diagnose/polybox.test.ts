@@ -37,16 +37,14 @@ const hypotheses = Array.from(
   (_, bits) => new Set(parts.filter((__, i) => bits & (1 << i))),
 );
 
-/** Logarithm of prior times the share of a hypothesis's worlds that show what was seen. */
-const logOf = (faulty: ReadonlySet<Name>): number => {
+/** Prior times the share of a hypothesis's worlds that show what was seen. */
+const weightOf = (faulty: ReadonlySet<Name>): number => {
   const all = worlds(faulty);
   const fit = all.filter(({ F, G }) => F === 10 && G === 12).length / all.length;
-  return (
-    Math.log(fit) + faulty.size * Math.log(failure) + (parts.length - faulty.size) * Math.log(1 - failure)
-  );
+  return fit * failure ** faulty.size * (1 - failure) ** (parts.length - faulty.size);
 };
 
-const { p } = posteriorOf(Float64Array.from(hypotheses, logOf));
+const { p } = posteriorOf(Float64Array.from(hypotheses, weightOf));
 
 describe("the polybox", () => {
   test("has the published minimal diagnoses", () => {

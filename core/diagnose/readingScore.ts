@@ -1,5 +1,5 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
-import { lookKey, lookOf, type Reading, type ReadingOf, resultOf } from "../predict/reading";
+import { keyOfReading, lookOf, type Reading, type ReadingOf, resultOf } from "../predict/reading";
 import type { NumberTest, OddsAt, WordTest } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 
@@ -65,7 +65,7 @@ function numberScore(
 /** Scores one reading against every suspect; the same reading is scored once for a circuit. */
 export function scoreReading(compiled: CompiledCircuit, reading: Reading): ReadingScore {
   const second = reading.test === "listen" ? String(reading.followsSpeed) : "";
-  const key = `score ${reading.heard === true} ${resultOf(reading)} ${second} ${lookKey(lookOf(reading))}`;
+  const key = `score ${reading.heard === true} ${resultOf(reading)} ${second} ${keyOfReading(reading)}`;
   return compiled.remember(key, () => freshScore(compiled, reading));
 }
 

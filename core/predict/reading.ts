@@ -180,6 +180,15 @@ export function lookKey(look: Look): string {
   return JSON.stringify(entries.sort(([a], [b]) => (a < b ? -1 : 1)));
 }
 
+const keys = new WeakMap<Reading, string>();
+
+/** The key of a reading's look, worked out once. */
+export function keyOfReading(reading: Reading): string {
+  const known = keys.get(reading) ?? lookKey(lookOf(reading));
+  keys.set(reading, known);
+  return known;
+}
+
 /** What a reading gave: a word, a number, or null where the meter showed no end. */
 export function resultOf(reading: Reading): string | number | null {
   if (reading.test === "volts") return reading.volts;
