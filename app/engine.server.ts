@@ -1,27 +1,85 @@
+import { existsSync } from "node:fs";
+import { Worker } from "node:worker_threads";
 import type { Circuit } from "@core/circuit/circuit";
 import { problemText } from "@core/formats/problem";
 import { CircuitCache } from "@core/predict/circuitCache";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { listJobs } from "@db/repositories/jobs.server";
+import type { CompileNews, CompileTask } from "./workers/compileWorker";
 
 const circuitsKept = 12;
 const cache = new CircuitCache(circuitsKept);
 const readying = new WeakMap<CompiledCircuit, Promise<CompiledCircuit>>();
 
+/** The thread circuits are made ready on; null where there is none, and they are made ready on this one. */
+let compiler: Compiler | null = null;
+
+/** One worker, and who waits for what it makes. */
+class Compiler {
+  private readonly worker: Worker;
+  private readonly waiting = new Map<
+    number,
+    { compiled: CompiledCircuit; done: (problem?: Error) => void }
+  >();
+  private last = 0;
+
+  constructor(file: string) {
+    this.worker = new Worker(file);
+    this.worker.unref();
+    this.worker.on("message", (news: CompileNews) => void this.take(news));
+    this.worker.on("error", (problem) => {
+      compiler = null;
+      for (const { done } of this.waiting.values()) done(problem);
+    });
+  }
+
+  prepare(compiled: CompiledCircuit): Promise<void> {
+    const task: CompileTask = { id: ++this.last, circuit: compiled.netlist.circuit };
+    return new Promise((resolve, reject) => {
+      const done = (problem?: Error): void => (problem ? reject(problem) : resolve());
+      this.waiting.set(task.id, { compiled, done });
+      this.worker.postMessage(task);
+    });
+  }
+
+  private take(news: CompileNews): void {
+    const waits = this.waiting.get(news.id);
+    if (!waits) return;
+    if ("parts" in news) {
+      const setup = waits.compiled.usualSetups()[news.setup];
+      if (setup) waits.compiled.table(setup).adopt(news.parts);
+      return;
+    }
+    this.waiting.delete(news.id);
+    waits.done("problem" in news ? new Error(news.problem) : undefined);
+  }
+}
+
+/** Lets circuits be made ready on a thread of their own. */
+export function compileOnWorker(file: string): void {
+  if (existsSync(file)) compiler ??= new Compiler(file);
+}
+
 const breath = (): Promise<void> => new Promise((resolve) => void setImmediate(resolve));
 
-async function prepare(compiled: CompiledCircuit): Promise<CompiledCircuit> {
+async function prepareHere(compiled: CompiledCircuit): Promise<void> {
   for (const setup of compiled.usualSetups()) {
     await breath();
     compiled.table(setup).complete();
   }
+}
+
+async function prepare(compiled: CompiledCircuit): Promise<CompiledCircuit> {
+  // A worker that died leaves the work to this thread: slower, and answered all the same.
+  if (compiler) await compiler.prepare(compiled).catch(() => prepareHere(compiled));
+  else await prepareHere(compiled);
   return compiled;
 }
 
 /**
- * A circuit made ready for diagnosis, other requests being served between its set-ups; once for each
- * circuit. Throws when the solver does not know one of its parts.
+ * A circuit made ready for diagnosis, other requests being served meanwhile; once for each circuit. Throws
+ * when the solver does not know one of its parts.
  */
 export function engineFor(circuit: Circuit): Promise<CompiledCircuit> {
   const compiled = cache.compile(circuit);

@@ -167,9 +167,20 @@ function compileHere({ compile, flag }: { compile: string; flag: Int32Array }): 
   parentPort?.postMessage({ milliseconds: performance.now() - began });
 }
 
+/** Nanoseconds a multiply and add takes just now: this machine's pace drifts, and the figures with it. */
+function pace(): string {
+  const values = new Float64Array(100_000).fill(1.1);
+  let sum = 0;
+  const began = performance.now();
+  for (let round = 0; round < 300; round++)
+    for (let i = 0; i < values.length; i++) sum += 1.1 * (values[i] as number);
+  const each = ((performance.now() - began) * 1e6) / (300 * values.length);
+  return `a multiply and add takes ${each.toFixed(2)} ns just now${sum > 0 ? "" : "?"}`;
+}
+
 async function main(): Promise<void> {
   const say = (line: string): void => void process.stdout.write(`${line}\n`);
-  say(`Node ${process.version}, ${defaultDraws} drawn vehicles`);
+  say(`Node ${process.version}, ${defaultDraws} drawn vehicles; ${pace()}`);
   for (const netlist of netlists()) {
     const { id } = netlist.circuit;
     const { variants, rows } = new CompiledCircuit(netlist);
@@ -183,6 +194,7 @@ async function main(): Promise<void> {
     const { ready, fresh } = readingMilliseconds(netlist);
     say(`  reading to next look ${spread(ready, "ms")}`);
     say(`    set-up not compiled ${spread(fresh, "ms")}`);
+    say(`  ${pace()}`);
   }
   say(
     `\npeak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB for all ${netlists().length} circuits`,

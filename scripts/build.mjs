@@ -2,6 +2,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
+import { bundle } from "./bundle.mjs";
 import { bundleCli } from "./bundle-cli.mjs";
 import { fingerprint, isFresh, markFresh, root } from "./freshness.mjs";
 import { runTool } from "./install.mjs";
@@ -23,6 +24,7 @@ export async function build() {
   const built = existsSync(join(root, "build", "server", "index.js"));
   if (!built || !isFresh("build", mark)) {
     runTool("@react-router/dev/bin.js", ["build"], { env: { ...process.env, NODE_ENV: "production" } });
+    await bundle("app/workers/compileWorker.ts", join(root, "build", "server", "compileWorker.mjs"));
     markFresh("build", mark);
   }
   await bundleCli();

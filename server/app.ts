@@ -10,7 +10,7 @@ import helmet from "helmet";
 import pino, { type Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
-import { warmEngine } from "../app/engine.server";
+import { compileOnWorker, warmEngine } from "../app/engine.server";
 import { nonceContext } from "../app/nonce.server";
 import { limitBodies, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
 
@@ -101,6 +101,7 @@ export async function start({ root }: { root: string }): Promise<void> {
   const host = process.env.AIRWAY_HOST ?? "127.0.0.1";
   const port = Number(process.env.AIRWAY_PORT ?? 4310);
   const logger = pino({ level: process.env.AIRWAY_LOG ?? "warn" });
+  compileOnWorker(join(root, "build", "server", "compileWorker.mjs"));
   const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
   const server = createApp({ host, root, logger }).listen(port, host, (error) => {
     if (error) {

@@ -16,8 +16,8 @@ const form = z.object({
 export async function loader({ params }: Route.LoaderArgs) {
   const view = await jobViewAt(params.id);
   const { job, circuit } = view;
-  const { verdict, next } = diagnosisOf(view);
-  const look = next[0] ? lookWords(circuit, next[0].test) : null;
+  const { verdict } = diagnosisOf(view);
+  const look = verdict.payingLook ? lookWords(circuit, verdict.payingLook) : null;
   return {
     id: job.id,
     stage: job.stage,
@@ -83,8 +83,8 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
           )}
           {verdict.check && (
             <p className="mt-3">
-              <b>Before the new part goes in:</b> check {verdict.check}: spin it by hand, and measure the
-              volts across it on top speed. A tight one cooks packs, pins and fuses.
+              <b>Before the new part goes in:</b> check {verdict.check}: spin it by hand, and clamp its draw
+              on top speed, or measure the volts across it. A tight one cooks packs, pins and fuses.
             </p>
           )}
         </div>

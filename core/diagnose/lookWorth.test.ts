@@ -14,6 +14,7 @@ import { indistinguishable } from "./grouping";
 import { type NextOptions, nextLooks } from "./nextLook";
 import { proofReading, proofSteps } from "./proofRun";
 import { schools } from "./school";
+import { Screening } from "./screening";
 
 const engine = shippedEngine("whimbrel-four-speed");
 const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
@@ -115,7 +116,7 @@ describe("weighing", () => {
   test("the cells of a suspect carry its whole belief between them", () => {
     const belief = believe(engine, onlyTop);
     const active = activeSuspects(engine, belief);
-    const cells = cellsOf(engine, belief, active, 5, 40);
+    const cells = cellsOf(engine, belief, active);
     const byVariant = new Map<number, number>();
     cells.weight.forEach((weight, i) => {
       const variant = cells.variant[i] ?? 0;
@@ -128,10 +129,29 @@ describe("weighing", () => {
     );
   });
 
+  test("the screening by the nominal vehicle keeps the looks the ranking likes best", () => {
+    const belief = believe(engine, onlyTop);
+    const active = activeSuspects(engine, belief);
+    const screening = new Screening(engine, belief, active);
+    const cells = cellsOf(engine, belief, active);
+    const candidates = candidateLooks(engine, allTools);
+    const coarse = candidates.map(({ column }) => screening.bits(column()));
+    const fine = candidates.map(({ look }) => forecastLook(engine, active, cells, look).bits);
+    const whole = entropyBits([...repairBelief(engine, belief).values()]);
+    for (const bits of coarse) {
+      expect(bits).toBeGreaterThanOrEqual(0);
+      expect(bits).toBeLessThanOrEqual(whole + 1e-9);
+    }
+    const order = (bits: readonly number[]) =>
+      [...bits.keys()].sort((a, b) => (bits[b] ?? 0) - (bits[a] ?? 0));
+    const kept = new Set(order(coarse).slice(0, 60));
+    for (const best of order(fine).slice(0, 8)) expect(kept).toContain(best);
+  });
+
   test("a light weighed straight from its table tells what its odds cell by cell tell", () => {
     const belief = believe(engine, onlyTop);
     const active = activeSuspects(engine, belief);
-    const cells = cellsOf(engine, belief, active, 16, 70);
+    const cells = cellsOf(engine, belief, active);
     const clip = { test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2" } as const;
     const fast = forecastLook(engine, active, cells, clip);
     // The same light clipped the other way round between two points goes by the same table.

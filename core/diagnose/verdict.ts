@@ -1,6 +1,7 @@
 import { declinedParts } from "../circuit/declined";
 import type { StoppingCosts } from "../money/stoppingCosts";
 import type { CompiledCircuit } from "../predict/compiledCircuit";
+import type { Look } from "../predict/reading";
 import { lookText } from "../predict/readingText";
 import { listed, minutesText, percent } from "../units/wording";
 import type { Belief } from "./belief";
@@ -20,6 +21,8 @@ export interface Verdict {
   readonly alsoCheck: readonly string[];
   readonly fitNowMinor: number;
   readonly testMoreMinor: number | null;
+  /** The look that costs: the one that pays most in money; null when none is left that tells anything. */
+  readonly payingLook: Look | null;
   /** Belief from which fitting now is cheaper than testing on. */
   readonly breakEven: number | null;
   readonly because: readonly string[];
@@ -80,6 +83,7 @@ export function reachVerdict(
     alsoCheck: suspectsBehind(compiled, replace),
     fitNowMinor: stopping.fitNowMinor,
     testMoreMinor: stopping.testMoreMinor,
+    payingLook: stopping.bestLook?.look ?? null,
     breakEven: stopping.breakEven,
     because: [
       ...(path ? [path] : []),

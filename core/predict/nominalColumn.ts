@@ -67,7 +67,7 @@ export class NumberColumn {
 
   /** The window of the display it falls into, counted from the scale's zero. */
   binAt(row: number): number {
-    if (Number.isNaN(this.shown[row] as number)) this.at(row);
+    if (Number.isNaN(this.shown[row])) this.at(row);
     return this.bins[row] as number;
   }
 

@@ -3,6 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import { PointSolver } from "../solve/pointSolver";
 import { setupState } from "../solve/setup";
 import { shippedEngine } from "../testing/shippedCircuit";
+import { CompiledCircuit } from "./compiledCircuit";
 import { suggestedPoints } from "./probePoints";
 
 describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])("tables of %s", (id) => {
@@ -56,6 +57,22 @@ describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])
         else expect(behind[node]).toBe(Number.POSITIVE_INFINITY);
       }
     }
+  });
+
+  test("its numbers can be handed to another thread's table, once every row is solved", () => {
+    const setup = { key: "run", setting: engine.topSetting() } as const;
+    const whole = engine.table(setup);
+    whole.complete();
+    const other = new CompiledCircuit(netlist);
+    expect(() => other.table(setup).parts()).toThrow(RangeError);
+    other.table(setup).adopt(structuredClone(whole.parts()));
+    for (let row = 0; row < rows.length; row += 17)
+      for (const draw of [0, 5]) {
+        for (let node = 0; node < netlist.nodeNames.length; node++)
+          expect(other.table(setup).voltsAt(row, draw, node)).toBe(whole.voltsAt(row, draw, node));
+        expect(other.table(setup).airflowAt(row, draw, 0)).toBe(whole.airflowAt(row, draw, 0));
+        expect(other.table(setup).buzzes(row, draw)).toBe(whole.buzzes(row, draw));
+      }
   });
 
   test("progress rises to the end, and a stop is obeyed", () => {

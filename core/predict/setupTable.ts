@@ -7,25 +7,34 @@ import type { RowChanges } from "./compiledCircuit";
 import { lampOdds } from "./eye";
 import type { VehicleDraw } from "./vehicleDraw";
 
+/** The numbers of a table whose every row is solved, to be handed from a worker to another thread. */
+export interface TableParts {
+  readonly volts: Float32Array;
+  readonly speed: Float32Array;
+  readonly amps: Float32Array;
+  readonly behind: Float32Array;
+  readonly buzz: Uint8Array;
+}
+
 /**
  * Everything every fault predicts in one set-up: a row a distinct change of the netlist (row 0 is
  * healthy), a column a drawn vehicle. A row is solved when it is first asked for.
  */
 export class SetupTable {
   /** Volts by (node, row, draw), so that what one look reads lies together; NaN where floating. */
-  private readonly volts: Float32Array;
+  private volts: Float32Array;
   /** Radians a second by (motor, row, draw). */
-  private readonly speed: Float32Array;
+  private speed: Float32Array;
   /** Airflow per rpm as a share of the healthy fan's, by (motor, row, draw). */
   private readonly airflowTimes: Float32Array;
   /** Amps by (clamped branch, row, draw). */
-  private readonly amps: Float32Array;
+  private amps: Float32Array;
   /** Place of each wire and motor branch among the clamped ones. */
   private readonly clamped: Int32Array;
   private readonly clampedCount: number;
   /** Ohms from a node to the reference by (node, row), nominal vehicle. */
-  private readonly behind: Float32Array;
-  private readonly buzz: Uint8Array;
+  private behind: Float32Array;
+  private buzz: Uint8Array;
   private readonly solved: Uint8Array;
   private readonly cells: number;
   /** Amps of every branch of the healthy circuit, by (draw, branch). */
@@ -85,6 +94,21 @@ export class SetupTable {
       if (row % rowsPerReport === rowsPerReport - 1 && !onProgress(row / this.rows.length)) return false;
     }
     return true;
+  }
+
+  /** Its numbers; every row must be solved. Throws a RangeError otherwise. */
+  parts(): TableParts {
+    if (this.left > 0) throw new RangeError(`${this.left} rows of this table are not solved yet`);
+    const { volts, speed, amps, behind, buzz } = this;
+    return { volts, speed, amps, behind, buzz };
+  }
+
+  /** Takes over the numbers of the same table solved elsewhere. */
+  adopt({ volts, speed, amps, behind, buzz }: TableParts): void {
+    [this.volts, this.speed, this.amps, this.behind, this.buzz] = [volts, speed, amps, behind, buzz];
+    this.solved.fill(1);
+    this.left = 0;
+    this.networks = [];
   }
 
   private solveRow(row: number): void {
