@@ -7,7 +7,7 @@ import { problemText } from "@core/formats/problem";
 import { readingSchema } from "@core/predict/reading";
 import { z } from "zod";
 import type { Database } from "./database.server";
-import { jobStages, noticeable } from "./jobWords";
+import { jobStages } from "./jobWords";
 import { CircuitRow, JobRow } from "./models.server";
 import { addCircuit } from "./repositories/circuits.server";
 import { addJob } from "./repositories/jobs.server";
@@ -23,7 +23,6 @@ const worldSchema = z.strictObject({
       vehicle: z.string(),
       hoursAgo: z.number(),
       words: z.string(),
-      noticed: z.array(z.enum(noticeable)),
       stage: z.enum(jobStages),
       fitted: z.array(z.string()).optional(),
       found: z.string().optional(),
@@ -73,7 +72,6 @@ export async function loadDemoWorld(database: Database, folder: string, now: Dat
           vehicleId: vehicles.get(vehicle.label) ?? 0,
           circuitId: circuit.id,
           words: job.words,
-          noticed: job.noticed,
         },
         transaction,
         arrived,

@@ -28,7 +28,6 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare circuitId: string;
   declare formToken: string;
   declare words: string;
-  declare noticed: string;
   declare stage: string;
   declare fitted: CreationOptional<string | null>;
   declare found: CreationOptional<string | null>;
@@ -82,7 +81,6 @@ export function defineModels(sequelize: Sequelize): void {
       circuitId: text(),
       formToken: text(),
       words: text(),
-      noticed: text(),
       stage: text(),
       fitted: maybeText(),
       found: maybeText(),

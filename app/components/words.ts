@@ -1,5 +1,3 @@
-import type { Noticed } from "@db/jobWords";
-
 /** The complaint strip's words for what a speed does. */
 export const airflowWords = {
   none: "nothing",
@@ -7,13 +5,6 @@ export const airflowWords = {
   normal: "right",
   strong: "too strong",
 } as const;
-
-export const noticedWords: Readonly<Record<Noticed, string>> = {
-  noise: "noise",
-  smell: "smell",
-  water: "water",
-  "comes-and-goes": "comes and goes",
-};
 
 export const stageWords = {
   probing: "probing",

@@ -32,10 +32,7 @@ beforeAll(async () => {
   const store = await database();
   await loadDemoWorld(store, join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
   id = await store.write((transaction) =>
-    addJob(
-      { formToken: "t", vehicleId: 1, circuitId: "whimbrel-four-speed", words: "", noticed: [] },
-      transaction,
-    ),
+    addJob({ formToken: "t", vehicleId: 1, circuitId: "whimbrel-four-speed", words: "" }, transaction),
   );
 });
 
@@ -99,7 +96,8 @@ describe("the complaint", () => {
     ["a speed the switch has not", { intent: "heard", token: token(), setting: "9", seen: "none" }],
     ["a word that is none", { intent: "heard", token: token(), setting: "2", seen: "gale" }],
     ["no token", { intent: "heard", setting: "2", seen: "none" }],
-    ["a chip that is none", { intent: "words", words: "", noticed: ["elves"] }],
+    ["a question that is none", { intent: "asked", token: token(), question: "elves", answer: "yes" }],
+    ["an answer that is none", { intent: "asked", token: token(), question: "damp", answer: "maybe" }],
     ["too many words", { intent: "words", words: "x".repeat(501) }],
     ["no intent", {}],
   ])("%s is refused and nothing is stored", async (_, fields) => {
@@ -108,10 +106,39 @@ describe("the complaint", () => {
     expect(await readingsOf(id)).toEqual(before);
   });
 
-  test("words and chips are kept as they were said, a script as text", async () => {
+  test("an answer is a heard reading; another replaces it, and a second tap takes it back", async () => {
+    const ask = (question: string, given: string) =>
+      answer(complaint.action, { intent: "asked", token: token(), question, answer: given });
+    const chosen = async (question: string) => {
+      const { questions } = (await answer(complaint.loader, null)).data as {
+        questions: { id: string; chosen: string | null }[];
+      };
+      return questions.find(({ id: own }) => own === question)?.chosen;
+    };
+    expect(await chosen("noise")).toBeNull();
+    await ask("noise", "rumble");
+    await ask("noise", "rumble-follows");
+    expect(await chosen("noise")).toBe("rumble-follows");
+    expect((await standing()).at(-1)?.reading).toMatchObject({
+      test: "listen",
+      heard: true,
+      seen: "rumble",
+      followsSpeed: true,
+    });
+    await ask("damp", "yes");
+    expect(await chosen("damp")).toBe("yes");
+    const count = (await readingsOf(id)).length;
+    await ask("damp", "yes");
+    expect((await readingsOf(id)).length).toBe(count);
+    for (const question of ["noise", "damp"]) await ask(question, "");
+    expect(await chosen("noise")).toBeNull();
+    expect(await standing()).toEqual([]);
+  });
+
+  test("words are kept as they were said, a script as text", async () => {
     const words = "<script>alert(1)</script> & 'quotes'";
-    await answer(complaint.action, { intent: "words", words, noticed: ["noise", "smell"] });
-    expect(await findJob(id)).toMatchObject({ words, noticed: ["noise", "smell"] });
+    await answer(complaint.action, { intent: "words", words });
+    expect(await findJob(id)).toMatchObject({ words });
   });
 });
 

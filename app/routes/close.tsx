@@ -5,7 +5,7 @@ import { proofsOf } from "@db/repositories/proofs.server";
 import { Printer } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
-import { airflowWords, noticedWords, verdictWords } from "../components/words";
+import { airflowWords, verdictWords } from "../components/words";
 import { dayText } from "../format/clock";
 import { repairName } from "../format/partName";
 import { diagnosisOf, evidenceLines, jobAt, jobViewAt } from "../jobView.server";
@@ -28,7 +28,6 @@ export async function loader({ params }: Route.LoaderArgs) {
     came: dayText(job.createdAt, zone),
     closed: job.closedAt ? dayText(job.closedAt, zone) : null,
     words: job.words,
-    noticed: job.noticed.map((chip) => noticedWords[chip]),
     evidence: evidenceLines(view.stored).filter(({ struck }) => !struck),
     verdict: {
       name: repairName(circuit, verdict.replace),
@@ -115,10 +114,7 @@ function JobCard({ card }: { card: Route.ComponentProps["loaderData"] }) {
           {card.closed ? ` · closed ${card.closed}` : ""}
         </p>
       </header>
-      <Row title="Complaint">
-        {card.words || "–"}
-        {card.noticed.length > 0 && ` Noticed: ${card.noticed.join(", ")}.`}
-      </Row>
+      <Row title="Complaint">{card.words || "–"}</Row>
       <Row title="Seen">
         <ol>
           {card.evidence.map((line) => (

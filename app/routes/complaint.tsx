@@ -1,11 +1,11 @@
-import { airflowSeen, type Reading } from "@core/predict/reading";
-import { noticeable } from "@db/jobWords";
-import { setComplaint } from "@db/repositories/jobs.server";
+import { answerOf, complaintQuestions, everyAnswer } from "@core/diagnose/complaintQuestions";
+import { airflowSeen, keyOfReading, lookKey, type Reading } from "@core/predict/reading";
+import { setWords } from "@db/repositories/jobs.server";
 import { readingsOf, setHeard } from "@db/repositories/readings.server";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
+import { ComplaintQuestionLine } from "../components/ComplaintQuestionLine";
 import { type AirflowWord, ComplaintStrip } from "../components/ComplaintStrip";
-import { noticedWords } from "../components/words";
 import { jobAt } from "../jobView.server";
 import type { Route } from "./+types/complaint";
 
@@ -17,59 +17,81 @@ const form = z.discriminatedUnion("intent", [
     seen: z.union([z.enum(airflowSeen), z.literal("")]),
   }),
   z.object({
-    intent: z.literal("words"),
-    words: z.string().trim().max(500),
-    noticed: z.array(z.enum(noticeable)),
+    intent: z.literal("asked"),
+    token: z.uuid(),
+    question: z.string().max(64),
+    /** Empty where an answer is taken back. */
+    answer: z.string().max(64),
   }),
+  z.object({ intent: z.literal("words"), words: z.string().trim().max(500) }),
 ]);
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const stored = await readingsOf(job.id);
+  const standing = (await readingsOf(job.id)).flatMap(({ reading, struckAt }) =>
+    !struckAt && reading.heard ? [reading] : [],
+  );
+  const byLook = new Map(standing.map((reading) => [keyOfReading(reading), reading]));
+  const questions = complaintQuestions(circuit).map((question) => {
+    const reading = byLook.get(lookKey(question.look));
+    return {
+      id: question.id,
+      title: question.title,
+      chosen: reading ? (answerOf(question, reading)?.id ?? null) : null,
+      token: crypto.randomUUID(),
+      answers: question.answers.map(({ id, words, further }) => ({
+        id,
+        words,
+        further: further.map((more) => ({ id: more.id, words: more.words })),
+      })),
+    };
+  });
   const heard: Record<string, AirflowWord> = {};
-  for (const { reading, struckAt } of stored) {
-    if (!struckAt && reading.heard && reading.test === "airflow" && reading.setting !== undefined)
-      heard[reading.setting] = reading.seen;
+  for (const setting of circuit.settings) {
+    const reading = byLook.get(lookKey(speedLook(setting)));
+    if (reading?.test === "airflow") heard[setting] = reading.seen;
   }
   return {
     id: job.id,
     settings: circuit.settings,
     heard,
     words: job.words,
-    noticed: job.noticed,
+    questions,
     tokens: Object.fromEntries(circuit.settings.map((setting) => [setting, crypto.randomUUID()])),
   };
 }
 
+const speedLook = (setting: string) => ({ test: "airflow", key: "run", setting }) as const;
+
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const entries = await request.formData();
-  const parsed = form.safeParse({ ...Object.fromEntries(entries), noticed: entries.getAll("noticed") });
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
   if (!parsed.success) throw data("That complaint cannot be read.", { status: 400 });
   const entry = parsed.data;
   if (entry.intent === "words") {
-    await setComplaint(job.id, entry.words, entry.noticed);
+    await setWords(job.id, entry.words);
+    return { saved: true };
+  }
+  const asked = { id: entry.token, jobId: job.id, takenAt: new Date() };
+  if (entry.intent === "asked") {
+    const question = complaintQuestions(circuit).find(({ id }) => id === entry.question);
+    const [any] = question?.answers ?? [];
+    if (!question || !any) throw data("There is no such question.", { status: 400 });
+    const answer = everyAnswer(question).find(({ id }) => id === entry.answer);
+    if (entry.answer !== "" && !answer) throw data("There is no such answer.", { status: 400 });
+    await setHeard({ ...asked, reading: any.reading }, answer?.reading ?? null);
     return { saved: true };
   }
   if (!circuit.settings.includes(entry.setting))
     throw data("This circuit has no such speed.", { status: 400 });
-  const heardAs = (seen: AirflowWord): Reading => ({
-    test: "airflow",
-    heard: true,
-    key: "run",
-    setting: entry.setting,
-    seen,
-  });
-  await setHeard(
-    { id: entry.token, jobId: job.id, reading: heardAs("none"), takenAt: new Date() },
-    entry.seen === "" ? null : heardAs(entry.seen),
-  );
+  const heardAs = (seen: AirflowWord): Reading => ({ ...speedLook(entry.setting), heard: true, seen });
+  await setHeard({ ...asked, reading: heardAs("none") }, entry.seen === "" ? null : heardAs(entry.seen));
   return { saved: true };
 }
 
 export default function Complaint({ loaderData }: Route.ComponentProps) {
   const saving = useNavigation().state === "submitting";
-  const { id, settings, heard, tokens, words, noticed } = loaderData;
+  const { id, settings, heard, tokens, words, questions } = loaderData;
   return (
     <main id="main" className="grid w-full max-w-4xl gap-5 p-5">
       <section aria-labelledby="speeds">
@@ -83,29 +105,21 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
           <ComplaintStrip settings={settings} heard={heard} tokens={tokens} />
         </div>
       </section>
-      <Form method="post" className="grid gap-4" key={`${words}|${noticed.join()}`}>
-        <input type="hidden" name="intent" value="words" />
-        <fieldset className="flex flex-wrap gap-2">
-          <legend className="mb-1 text-lg font-bold">Also noticed</legend>
-          {noticeable.map((chip) => (
-            <label
-              key={chip}
-              className="btn has-checked:border-ink has-checked:bg-ink has-checked:text-paper"
-            >
-              <input
-                type="checkbox"
-                name="noticed"
-                value={chip}
-                defaultChecked={noticed.includes(chip)}
-                className="size-5 accent-[var(--feed)]"
-              />
-              {noticedWords[chip]}
-            </label>
-          ))}
-        </fieldset>
+      <section aria-labelledby="asked">
+        <h2 id="asked" className="text-lg font-bold">
+          What else was noticed
+        </h2>
         <p className="text-base text-soft">
-          These go on the job card; the odds are worked out from the speeds and the readings.
+          Ask, and tap what is known; what is left open counts for nothing. Every answer moves the odds.
         </p>
+        <ul className="mt-1 border-b border-rule">
+          {questions.map((question) => (
+            <ComplaintQuestionLine key={question.id} question={question} />
+          ))}
+        </ul>
+      </section>
+      <Form method="post" className="grid gap-4" key={words}>
+        <input type="hidden" name="intent" value="words" />
         <div className="grid gap-1">
           <label htmlFor="words" className="font-bold">
             In the customer's words

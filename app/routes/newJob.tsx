@@ -48,10 +48,7 @@ export async function action({ request }: Route.ActionArgs) {
   const store = await database();
   const id = await store.write(async (transaction) => {
     const owner = known ?? (await addVehicle({ label, model, circuitId }, transaction));
-    return addJob(
-      { formToken: token, vehicleId: owner.id, circuitId: owner.circuitId, words, noticed: [] },
-      transaction,
-    );
+    return addJob({ formToken: token, vehicleId: owner.id, circuitId: owner.circuitId, words }, transaction);
   });
   return redirect(`/jobs/${id}/complaint`);
 }

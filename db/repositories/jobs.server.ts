@@ -1,7 +1,7 @@
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
-import { type JobStage, jobStages, type Noticed, noticeable } from "../jobWords";
+import { type JobStage, jobStages } from "../jobWords";
 import { JobRow, VehicleRow } from "../models.server";
 import type { Vehicle } from "./vehicles.server";
 
@@ -10,7 +10,6 @@ export interface Job {
   readonly vehicle: Vehicle;
   readonly circuitId: string;
   readonly words: string;
-  readonly noticed: readonly Noticed[];
   readonly stage: JobStage;
   /** Parts fitted, once they are. */
   readonly fitted: readonly string[] | null;
@@ -21,7 +20,6 @@ export interface Job {
 }
 
 const stage = z.enum(jobStages);
-const noticed = z.array(z.enum(noticeable));
 const parts = z.array(z.string());
 
 type JobWithVehicle = JobRow & { vehicle?: VehicleRow | null };
@@ -32,7 +30,6 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
     vehicle: { id: vehicle.id, label: vehicle.label, model: vehicle.model, circuitId: vehicle.circuitId },
     circuitId: row.circuitId,
     words: row.words,
-    noticed: noticed.parse(JSON.parse(row.noticed)),
     stage: stage.parse(row.stage),
     fitted: row.fitted === null || row.fitted === undefined ? null : parts.parse(JSON.parse(row.fitted)),
     found: row.found ?? null,
@@ -64,7 +61,6 @@ export interface NewJob {
   readonly vehicleId: number;
   readonly circuitId: string;
   readonly words: string;
-  readonly noticed: readonly Noticed[];
 }
 
 export async function addJob(job: NewJob, transaction: Transaction, createdAt?: Date): Promise<number> {
@@ -72,7 +68,6 @@ export async function addJob(job: NewJob, transaction: Transaction, createdAt?: 
     where: { formToken: job.formToken },
     defaults: {
       ...job,
-      noticed: JSON.stringify(job.noticed),
       stage: "probing",
       ...(createdAt ? { createdAt } : {}),
     },
@@ -86,9 +81,8 @@ async function change(id: number, values: Partial<JobRow>): Promise<void> {
   await store.write((transaction) => JobRow.update(values, { where: { id }, transaction }));
 }
 
-/** Notes what the customer noticed and said. */
-export const setComplaint = (id: number, words: string, seen: readonly Noticed[]): Promise<void> =>
-  change(id, { words, noticed: JSON.stringify(seen) });
+/** Notes what the customer said. */
+export const setWords = (id: number, words: string): Promise<void> => change(id, { words });
 
 /** The parts are decided on and awaited. */
 export const awaitParts = (id: number, fitted: readonly string[]): Promise<void> =>

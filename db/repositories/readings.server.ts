@@ -1,4 +1,5 @@
-import { type Reading, readingSchema, resultOf } from "@core/predict/reading";
+import { isDeepStrictEqual } from "node:util";
+import { keyOfReading, type Reading, readingSchema } from "@core/predict/reading";
 import { Op, type Transaction } from "sequelize";
 import { database } from "../database.server";
 import { ReadingRow } from "../models.server";
@@ -79,31 +80,25 @@ export async function strikeLast(jobId: number, struckAt: Date): Promise<void> {
 }
 
 /**
- * Sets what was heard of one speed: an earlier word on the same speed is struck out, and a word that
- * stands already is left as it is.
+ * Sets what was heard of one look: an earlier word on the same look is struck out, and a word that stands
+ * already is left as it is.
+ * @param asked the entry with any reading of that look
+ * @param told what was heard now, or null where it is taken back
  */
-export async function setHeard(entry: NewReading, seen: Reading | null): Promise<void> {
+export async function setHeard(asked: NewReading, told: Reading | null): Promise<void> {
   const store = await database();
+  const look = keyOfReading(asked.reading);
   await store.write(async (transaction) => {
     const rows = await ReadingRow.findAll({
-      where: { jobId: entry.jobId, struckAt: { [Op.is]: null } },
+      where: { jobId: asked.jobId, struckAt: { [Op.is]: null } },
       transaction,
     });
     for (const row of rows) {
       const { reading } = storedOf(row);
-      if (!reading.heard || !sameSpeed(reading, entry.reading)) continue;
-      if (seen && resultOf(reading) === resultOf(seen)) return;
-      await row.update({ struckAt: entry.takenAt }, { transaction });
+      if (!reading.heard || keyOfReading(reading) !== look) continue;
+      if (told && isDeepStrictEqual(reading, told)) return;
+      await row.update({ struckAt: asked.takenAt }, { transaction });
     }
-    if (seen) await insertReading({ ...entry, reading: seen }, transaction);
+    if (told) await insertReading({ ...asked, reading: told }, transaction);
   });
-}
-
-function sameSpeed(one: Reading, other: Reading): boolean {
-  return (
-    one.test === "airflow" &&
-    other.test === "airflow" &&
-    one.setting === other.setting &&
-    (one.key ?? "off") === (other.key ?? "off")
-  );
 }

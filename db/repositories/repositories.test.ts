@@ -115,7 +115,6 @@ describe("jobs", () => {
       vehicleId: 1,
       circuitId: "whimbrel-four-speed",
       words: "",
-      noticed: [],
     };
     const ids = await Promise.all([1, 2].map(() => store.write((transaction) => addJob(job, transaction))));
     expect(ids[0]).toBe(ids[1]);

@@ -1,0 +1,58 @@
+import { useFetcher } from "react-router";
+
+interface Answer {
+  readonly id: string;
+  readonly words: string;
+}
+
+/** A question beside the speeds as the page shows it. */
+export interface AskedQuestion {
+  readonly id: string;
+  readonly title: string;
+  /** The answer that stands, or null where none was given. */
+  readonly chosen: string | null;
+  readonly token: string;
+  readonly answers: readonly (Answer & { readonly further: readonly Answer[] })[];
+}
+
+/** One question and its answers: a tap answers, a second takes the answer back. */
+export function ComplaintQuestionLine({ question }: { question: AskedQuestion }) {
+  const { id, title, chosen, token, answers } = question;
+  const fetcher = useFetcher();
+  const waiting = fetcher.state !== "idle";
+  const picked = answers.find(
+    (answer) => answer.id === chosen || answer.further.some((more) => more.id === chosen),
+  );
+  const button = (answer: Answer, pressed: boolean, back: string) => (
+    <button
+      key={answer.id}
+      type="submit"
+      name="answer"
+      value={pressed ? back : answer.id}
+      aria-pressed={pressed}
+      aria-label={`${title}: ${answer.words}`}
+      disabled={waiting}
+      className="btn min-h-11 px-3 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+    >
+      {answer.words}
+    </button>
+  );
+  return (
+    <li className="border-t border-rule py-1" data-question={id}>
+      <fetcher.Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <input type="hidden" name="intent" value="asked" />
+        <input type="hidden" name="token" value={token} />
+        <input type="hidden" name="question" value={id} />
+        <span className="w-64 max-md:w-full">{title}</span>
+        <span className="flex flex-wrap gap-1.5">
+          {answers.map((answer) => button(answer, picked?.id === answer.id, ""))}
+        </span>
+        {picked && picked.further.length > 0 && (
+          <span className="flex flex-wrap items-center gap-1.5">
+            {picked.further.map((more) => button(more, chosen === more.id, picked.id))}
+          </span>
+        )}
+      </fetcher.Form>
+    </li>
+  );
+}
