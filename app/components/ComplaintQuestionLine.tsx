@@ -12,12 +12,14 @@ export interface AskedQuestion {
   /** The answer that stands, or null where none was given. */
   readonly chosen: string | null;
   readonly token: string;
+  /** True for a yes or no, which takes half a line. */
+  readonly narrow: boolean;
   readonly answers: readonly (Answer & { readonly further: readonly Answer[] })[];
 }
 
 /** One question and its answers: a tap answers, a second takes the answer back. */
 export function ComplaintQuestionLine({ question }: { question: AskedQuestion }) {
-  const { id, title, chosen, token, answers } = question;
+  const { id, title, chosen, token, answers, narrow } = question;
   const fetcher = useFetcher();
   const waiting = fetcher.state !== "idle";
   const picked = answers.find(
@@ -38,17 +40,17 @@ export function ComplaintQuestionLine({ question }: { question: AskedQuestion })
     </button>
   );
   return (
-    <li className="border-t border-rule py-1" data-question={id}>
+    <li className={`border-t border-rule py-1 ${narrow ? "" : "md:col-span-2"}`} data-question={id}>
       <fetcher.Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <input type="hidden" name="intent" value="asked" />
         <input type="hidden" name="token" value={token} />
         <input type="hidden" name="question" value={id} />
-        <span className="w-64 max-md:w-full">{title}</span>
+        <span className="w-60 max-md:w-full">{title}</span>
         <span className="flex flex-wrap gap-1.5">
           {answers.map((answer) => button(answer, picked?.id === answer.id, ""))}
         </span>
         {picked && picked.further.length > 0 && (
-          <span className="flex flex-wrap items-center gap-1.5">
+          <span className="flex basis-full flex-wrap items-center gap-1.5 md:pl-64">
             {picked.further.map((more) => button(more, chosen === more.id, picked.id))}
           </span>
         )}

@@ -39,6 +39,7 @@ export async function loader({ params }: Route.LoaderArgs) {
       title: question.title,
       chosen: reading ? (answerOf(question, reading)?.id ?? null) : null,
       token: crypto.randomUUID(),
+      narrow: question.look.test === "history",
       answers: question.answers.map(({ id, words, further }) => ({
         id,
         words,
@@ -95,9 +96,14 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
   return (
     <main id="main" className="grid w-full max-w-4xl gap-5 p-5">
       <section aria-labelledby="speeds">
-        <h2 id="speeds" className="text-lg font-bold">
-          What each speed does
-        </h2>
+        <div className="flex flex-wrap items-center justify-between gap-3">
+          <h2 id="speeds" className="text-lg font-bold">
+            What each speed does
+          </h2>
+          <Link className="btn btn-main" to={`/jobs/${id}/probe`}>
+            On to probing
+          </Link>
+        </div>
         <p className="text-base text-soft">
           See it for yourself: key on, off, each speed up and back. Tap what you find.
         </p>
@@ -112,7 +118,7 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
         <p className="text-base text-soft">
           Ask, and tap what is known; what is left open counts for nothing. Every answer moves the odds.
         </p>
-        <ul className="mt-1 border-b border-rule">
+        <ul className="mt-1 border-b border-rule md:grid md:grid-cols-2 md:gap-x-8">
           {questions.map((question) => (
             <ComplaintQuestionLine key={question.id} question={question} />
           ))}
@@ -137,9 +143,6 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
           <button className="btn" type="submit" disabled={saving}>
             Save the words
           </button>
-          <Link className="btn btn-main" to={`/jobs/${id}/probe`}>
-            On to probing
-          </Link>
         </div>
       </Form>
     </main>
