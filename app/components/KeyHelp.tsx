@@ -9,6 +9,8 @@ const keys: readonly (readonly [string, string])[] = [
   ["Enter", "save the value"],
   ["N", "the next suggestion"],
   ["U", "strike out the last reading"],
+  ["F", "turn the light's clip round at a point you tapped"],
+  ["P", "the path board, open or folded"],
   ["[  ]", "one speed down, one up"],
   ["?", "these keys"],
 ];

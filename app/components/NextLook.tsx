@@ -1,5 +1,6 @@
 import { minutesText, percent } from "@core/units/wording";
 import { useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { useFetcher } from "react-router";
 import type { LookWords } from "../format/lookWords";
 
@@ -117,7 +118,8 @@ function NumberEntry({ offered }: { offered: OfferedLook }) {
     // A digit typed anywhere starts the value: the page hands the field its first key.
     const start = (event: Event): void => {
       const { detail } = event as CustomEvent<string>;
-      setTyped(detail);
+      // Shown at once: the next key may come before the page would have redrawn by itself.
+      flushSync(() => setTyped(detail));
       input.current?.focus();
     };
     window.addEventListener("airway:digit", start);

@@ -8,6 +8,9 @@ export interface ProbeKeys {
   readonly strikeLast: () => void;
   readonly speed: (by: 1 | -1) => void;
   readonly help: () => void;
+  /** Turns the light's clip round, where a point is under the probe. */
+  readonly flip: () => void;
+  readonly board: () => void;
 }
 
 const typesIn = new Set(["INPUT", "TEXTAREA", "SELECT"]);
@@ -37,6 +40,8 @@ function act(key: string, keys: ProbeKeys): boolean {
   const actions: Readonly<Record<string, () => void>> = {
     N: keys.next,
     U: keys.strikeLast,
+    F: keys.flip,
+    P: keys.board,
     "[": () => keys.speed(-1),
     "]": () => keys.speed(1),
     "?": keys.help,

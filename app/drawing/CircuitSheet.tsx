@@ -1,9 +1,11 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { colourStripes, colourWords } from "@core/circuit/wireColour";
-import { percent, voltsText } from "@core/units/wording";
+import { percent } from "@core/units/wording";
 import type { CircuitLayout, PlacedPart, PlacedWire } from "./circuitLayout.server";
 import { PartSymbol } from "./PartSymbol";
+import { PointPort } from "./PointPort";
 import type { PartDoubt, SheetState } from "./sheetState";
+import { directions, nearestIn } from "./walkPoints";
 
 /** IEC 60757 colours as paint, muted enough to leave the state's own core readable. */
 const paint: Readonly<Record<string, string>> = {
@@ -33,13 +35,22 @@ export interface SheetProps {
   readonly fullVolts: number;
   /** Size against the layout's own; null fits the whole sheet in. */
   readonly zoom: number | null;
+  /** Part lit from the path board. */
+  readonly lit: string | null;
+  /** Point tapped, and what a tap does. */
+  readonly chosen: string | null;
+  readonly onPoint: (point: string) => void;
 }
 
 /** The circuit of this vehicle, feed at the top and ground at the bottom, with its state on top. */
 export function CircuitSheet(props: SheetProps) {
   const { circuit, layout, state } = props;
   const plugs = pinsByTerminal(circuit);
+  const [first] = layout.parts.flatMap(({ id, shape }) =>
+    shape.ports.map(({ terminal }) => `${id}.${terminal}`).filter((terminal) => isWired(circuit, terminal)),
+  );
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot stand in for an SVG
     <svg
       viewBox={`0 0 ${layout.width} ${layout.height}`}
       preserveAspectRatio="xMidYMid meet"
@@ -47,8 +58,13 @@ export function CircuitSheet(props: SheetProps) {
       {...(props.zoom === null
         ? {}
         : { width: layout.width * props.zoom, height: layout.height * props.zoom })}
-      role="img"
+      role="group"
       aria-label={sheetWords(circuit, state)}
+      onKeyDown={(event) => walk(event.currentTarget, event)}
+      onClick={(event) => {
+        const near = pointNear(event.currentTarget, event);
+        if (near) props.onPoint(near);
+      }}
     >
       <defs>
         <pattern
@@ -65,10 +81,45 @@ export function CircuitSheet(props: SheetProps) {
         <Wire key={placed.id} {...props} placed={placed} />
       ))}
       {layout.parts.map((placed) => (
-        <PlacedSymbol key={placed.id} {...props} placed={placed} plugs={plugs} />
+        <PlacedSymbol key={placed.id} {...props} placed={placed} plugs={plugs} first={first ?? ""} />
       ))}
     </svg>
   );
+}
+
+const pointsOf = (sheet: SVGSVGElement): SVGElement[] => [
+  ...sheet.querySelectorAll<SVGElement>("[data-point]"),
+];
+
+/** Middle of a point on the screen. */
+function placeOf(point: SVGElement): { x: number; y: number } {
+  const { x, y, width, height } = point.getBoundingClientRect();
+  return { x: x + width / 2, y: y + height / 2 };
+}
+
+/** A finger's width on the screen, in pixels. */
+const reach = 30;
+
+/** The point nearest to a tap, if one is within a finger's reach. */
+function pointNear(sheet: SVGSVGElement, { clientX, clientY }: React.MouseEvent): string | null {
+  let best: string | null = null;
+  let least = reach;
+  for (const point of pointsOf(sheet)) {
+    const { x, y } = placeOf(point);
+    const far = Math.hypot(x - clientX, y - clientY);
+    if (far < least) [best, least] = [point.getAttribute("data-point"), far];
+  }
+  return best;
+}
+
+/** Arrows walk from point to point; the point walked to has the focus and is read out. */
+function walk(sheet: SVGSVGElement, event: React.KeyboardEvent): void {
+  const direction = directions[event.key];
+  const points = pointsOf(sheet);
+  const from = points.indexOf(document.activeElement as SVGElement);
+  if (!direction || from < 0) return;
+  event.preventDefault();
+  points[nearestIn(direction, from, points.map(placeOf))]?.focus();
 }
 
 function sheetWords(circuit: Circuit, { key, setting, point }: SheetState): string {
@@ -142,9 +193,12 @@ function Wire({ circuit, state, placed, fullVolts, doubt }: SheetProps & { place
 interface PlacedProps extends SheetProps {
   readonly placed: PlacedPart;
   readonly plugs: ReadonlyMap<string, { plug: string; pin: string }>;
+  /** Terminal the keyboard comes to first. */
+  readonly first: string;
 }
 
-function PlacedSymbol({ circuit, state, placed, plugs, doubt, cleared, probe }: PlacedProps) {
+function PlacedSymbol(props: PlacedProps) {
+  const { circuit, state, placed, plugs, doubt, cleared, probe, lit, chosen, onPoint, first } = props;
   const part = circuit.parts.find(({ id }) => id === placed.id);
   if (!part) return null;
   const { shape } = placed;
@@ -153,6 +207,19 @@ function PlacedSymbol({ circuit, state, placed, plugs, doubt, cleared, probe }: 
   return (
     <g transform={`translate(${placed.x} ${placed.y})`}>
       <title>{own >= 0.005 ? `${part.id}: ${percent(own)}` : part.id}</title>
+      {lit === part.id && (
+        <rect
+          data-lit={part.id}
+          x={-10}
+          y={-8}
+          width={shape.width + 16}
+          height={shape.height + 16}
+          rx={10}
+          fill="var(--mark)"
+          stroke="var(--feed)"
+          strokeWidth={3}
+        />
+      )}
       {own >= 0.02 && (
         <rect
           x={-6}
@@ -192,9 +259,9 @@ function PlacedSymbol({ circuit, state, placed, plugs, doubt, cleared, probe }: 
       {shape.ports
         .filter(({ terminal }) => isWired(circuit, `${part.id}.${terminal}`))
         .map((port) => (
-          <Port
+          <PointPort
             key={port.terminal}
-            {...{ circuit, port, state, plugs, doubt, probe, cleared }}
+            {...{ circuit, port, state, plugs, doubt, probe, chosen, onPoint, first }}
             part={part.id}
             height={shape.height}
           />
@@ -205,93 +272,3 @@ function PlacedSymbol({ circuit, state, placed, plugs, doubt, cleared, probe }: 
 
 const isWired = (circuit: Circuit, terminal: string): boolean =>
   circuit.wires.some(({ from, to }) => from === terminal || to === terminal);
-
-interface PortProps extends Pick<PlacedProps, "circuit" | "state" | "plugs" | "doubt" | "probe" | "cleared"> {
-  readonly port: PlacedPart["shape"]["ports"][number];
-  readonly part: string;
-  readonly height: number;
-}
-
-/** True where the wire that comes in from above brings the same volts, so that one figure will do. */
-function sameAbove(circuit: Circuit, { point }: SheetState, terminal: string, volts: number | null): boolean {
-  const wire = circuit.wires.find(({ from, to }) => from === terminal || to === terminal);
-  if (!wire) return false;
-  const other = point.volts[wire.from === terminal ? wire.to : wire.from];
-  if (other === undefined || other === null || volts === null) return other === volts;
-  return Math.abs(other - volts) < 0.05;
-}
-
-function Port({ circuit, port, part, height, state, plugs, doubt, probe }: PortProps) {
-  const terminal = `${part}.${port.terminal}`;
-  const plugged = plugs.get(terminal);
-  const name = plugged ? `${plugged.plug}:${plugged.pin}` : terminal;
-  const volts = state.point.volts[name];
-  const y = port.side === "north" ? 0 : height;
-  const away = port.side === "north" ? -1 : 1;
-  const suspected = plugged ? (doubt[plugged.plug] ?? 0) : 0;
-  if (volts === undefined) return null;
-  const shown = port.side === "south" || plugged !== undefined || !sameAbove(circuit, state, terminal, volts);
-  return (
-    <g>
-      <title>{`${name}: ${volts === null ? "floating" : voltsText(volts)}`}</title>
-      {plugged && (
-        <g>
-          {suspected >= 0.02 && (
-            <circle
-              cx={port.x}
-              cy={y + away * 7}
-              r={11 + 4 * suspected}
-              fill="url(#doubt-hatch)"
-              opacity={0.8}
-            />
-          )}
-          <rect
-            x={port.x - 8}
-            y={y + away * 7 - 7}
-            width={16}
-            height={14}
-            rx={2}
-            fill="var(--card)"
-            stroke="var(--ink)"
-            strokeWidth={1.6}
-          />
-          <text
-            x={port.x}
-            y={y + away * 7 + 4.5}
-            textAnchor="middle"
-            fontSize={12}
-            fontWeight={650}
-            fill="var(--ink)"
-          >
-            {plugged.pin}
-          </text>
-        </g>
-      )}
-      {shown && (
-        <text
-          x={port.x + 12}
-          y={y + away * 12 + (away < 0 ? 2 : 6)}
-          fontSize={15}
-          fontFamily="var(--font-mono)"
-          fontWeight={600}
-          fill="var(--ink)"
-        >
-          {volts === null ? "···" : volts.toFixed(1)}
-        </text>
-      )}
-      {(probe === name || probe === terminal) && (
-        <g data-probe={probe}>
-          <path d={`M${port.x} ${y + away * 7}l-30 ${away * 18}`} stroke="var(--ink)" strokeWidth={3.4} />
-          <circle
-            cx={port.x - 36}
-            cy={y + away * 29}
-            r={10}
-            fill="var(--go)"
-            stroke="var(--ink)"
-            strokeWidth={2.2}
-          />
-        </g>
-      )}
-    </g>
-  );
-}

@@ -61,6 +61,25 @@ describe.each(shippedIds)("the drawing of %s", (id) => {
     }
   });
 
+  test("keeps the points apart, so that each can be tapped for itself", async () => {
+    const layout = await layOut(netlist);
+    const used = new Set(netlist.circuit.wires.flatMap(({ from, to }) => [from, to]));
+    const points = layout.parts.flatMap(({ id: part, x, y, shape }) =>
+      shape.ports
+        .filter(({ terminal }) => used.has(`${part}.${terminal}`))
+        .map(({ terminal, x: across, side }) => ({
+          point: `${part}.${terminal}`,
+          x: x + across,
+          y: y + (side === "north" ? -7 : shape.height + 7),
+        })),
+    );
+    for (const [i, one] of points.entries())
+      for (const other of points.slice(i + 1)) {
+        const far = Math.max(Math.abs(one.x - other.x), Math.abs(one.y - other.y));
+        expect({ one: one.point, other: other.point, apart: far >= 26 }).toMatchObject({ apart: true });
+      }
+  });
+
   test("runs from feed at the top to ground at the bottom, the same every time", async () => {
     const layout = await layOut(netlist);
     const y = (part: string): number => layout.parts.find((placed) => placed.id === part)?.y ?? Number.NaN;

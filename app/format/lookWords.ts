@@ -31,7 +31,8 @@ function wireAt(circuit: Circuit, point: string): string | null {
   return `the ${listed(wires.map(({ colour }) => colourWords(colour)))} wire${wires.length > 1 ? "s" : ""}`;
 }
 
-function whereAt(circuit: Circuit, point: string): string {
+/** A point in words: `X5:2: resistor pack plug, the black with yellow wire, under the dash`. */
+export function whereAt(circuit: Circuit, point: string): string {
   const id = point.split(/[.:/]/)[0] ?? point;
   const place = circuit.parts.find((part) => part.id === id)?.place;
   const wire = wireAt(circuit, point);

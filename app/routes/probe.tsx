@@ -1,32 +1,23 @@
-import type { NextLook as CoreLook, Diagnosis } from "@core/diagnose/diagnose";
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import type { TestName } from "@core/predict/reading";
-import { testModels } from "@core/predict/tests/index";
-import { minutesText, percent } from "@core/units/wording";
+import { percent } from "@core/units/wording";
 import { addReading, strikeLast, strikeReading } from "@db/repositories/readings.server";
 import { ToggleGroup } from "radix-ui";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { data, Link, useFetcher, useRouteLoaderData } from "react-router";
 import { Evidence } from "../components/Evidence";
 import { KeyHelp } from "../components/KeyHelp";
-import { keyOf, NextLook, type OfferedLook } from "../components/NextLook";
+import { keyOf, NextLook } from "../components/NextLook";
 import { OwnReading } from "../components/OwnReading";
-import { type SuspectLine, Suspects } from "../components/Suspects";
+import { type LitCell, PathBoard } from "../components/PathBoard";
+import { PointPanel } from "../components/PointPanel";
+import { Suspects } from "../components/Suspects";
 import { useProbeKeys } from "../components/useProbeKeys";
-import { airflowWords } from "../components/words";
 import { CircuitSheet } from "../drawing/CircuitSheet";
-import { layoutOf } from "../drawing/circuitLayout.server";
 import { engineFor } from "../engine.server";
-import { lookWords, probePoint } from "../format/lookWords";
-import { faultWords, partName, repairName } from "../format/partName";
-import { diagnosisOf, evidenceLines, type JobView, jobAt, jobViewAt, sheetStates } from "../jobView.server";
+import { jobAt, jobViewAt } from "../jobView.server";
+import { probeView } from "../probeView.server";
 import type { loader as rootLoader } from "../root";
 import type { Route } from "./+types/probe";
 import { offeredReading, ownReading, probeForm } from "./probeForm";
-
-const looksOffered = 6;
-const suspectsShown = 6;
-const assumedShown = 3;
 
 /** Sizes the sheet can be shown at; the first fits it in. */
 const zooms = [
@@ -35,125 +26,8 @@ const zooms = [
   { title: "1½×", size: 1.5 },
 ] as const;
 
-const displayUnits: Partial<Record<TestName, string>> = { volts: "V", ohms: "Ω", amps: "A" };
-
-function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
-  const { test, minutes, bits, outcomes } = next;
-  const model = testModels[test.test];
-  return {
-    look: JSON.stringify(test),
-    test: test.test,
-    words: lookWords(circuit, test),
-    minutes,
-    bits,
-    why: `Of the looks weighed it is expected to tell most for its minutes: ${bits.toFixed(2)} bits about what to replace, in ${minutesText(minutes)} with the way there.`,
-    setting: test.setting ?? null,
-    probe: probePoint(test),
-    outcomes: outcomes.map(({ seen, p, leaves }) => ({
-      seen,
-      p,
-      leaves: `→ ${leaves
-        .filter((left) => left.p >= 0.1)
-        .slice(0, 2)
-        .map(({ part }) => (part === "unknown" ? "something else" : part === "CAR" ? "filter" : part))
-        .join(", ")}`,
-    })),
-    choices: model.gives === "word" ? model.outcomes : null,
-    unit: displayUnits[test.test] ?? null,
-  };
-}
-
-function suspectLines({ circuit }: JobView, { suspects }: Diagnosis): SuspectLine[] {
-  const byPart = new Map<string, SuspectLine & { faults: SuspectLine["faults"][number][] }>();
-  for (const { part, fault, p, why } of suspects) {
-    const line = byPart.get(part) ?? { part, name: repairName(circuit, part.split("+")), p: 0, faults: [] };
-    const faults =
-      line.faults.length < 4 && (p >= 0.005 || line.faults.length === 0)
-        ? [
-            ...line.faults,
-            { fault, words: fault === "unknown" ? "outside this circuit" : faultWords(fault), p, why },
-          ]
-        : line.faults;
-    byPart.set(part, { ...line, p: line.p + p, faults });
-  }
-  return [...byPart.values()]
-    .sort((a, b) => b.p - a.p)
-    .filter(({ p, part }, index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
-}
-
-/** Parts that stood under some suspicion at first and that the readings have all but cleared. */
-function clearedParts(engine: CompiledCircuit, { parts }: Diagnosis): string[] {
-  const before = new Map<string, number>();
-  for (const { fault, prior } of engine.variants) {
-    for (const part of fault.parts) before.set(part, (before.get(part) ?? 0) + prior);
-  }
-  return parts.filter(({ part, p }) => p < 0.004 && p < (before.get(part) ?? 0) / 3).map(({ part }) => part);
-}
-
 export async function loader({ params }: Route.LoaderArgs) {
-  const view = await jobViewAt(params.id);
-  const { job, circuit, engine, stored } = view;
-  const diagnosis = diagnosisOf(view);
-  const under = diagnosis.suspects
-    .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
-    .slice(0, assumedShown)
-    .map(({ fault }) => fault);
-  const heard = stored.flatMap(({ reading, struckAt }) =>
-    !struckAt && reading.test === "airflow" && reading.key === "run" && reading.setting !== undefined
-      ? [[reading.setting, airflowWords[reading.seen]] as const]
-      : [],
-  );
-  const battery = circuit.parts.find(({ kind }) => kind === "battery");
-  return {
-    id: job.id,
-    stage: job.stage,
-    circuit,
-    layout: await layoutOf(engine.netlist),
-    states: sheetStates(engine, under),
-    fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
-    under: under.map((fault) => ({ fault, words: `${fault.split(/[.:]/)[0] ?? ""} ${faultWords(fault)}` })),
-    heard: Object.fromEntries(heard),
-    doubt: Object.fromEntries(diagnosis.parts.filter(({ p }) => p >= 0.005).map(({ part, p }) => [part, p])),
-    cleared: clearedParts(engine, diagnosis),
-    looks: diagnosis.next.slice(0, looksOffered).map((next) => offeredLook(view, next)),
-    suspects: suspectLines(view, diagnosis),
-    verdict: {
-      state: diagnosis.verdict.state,
-      p: diagnosis.verdict.p,
-      name: repairName(circuit, diagnosis.verdict.replace),
-    },
-    evidence: evidenceLines(stored),
-    conflicts: diagnosis.conflicts.map(({ reading, why }) => ({ number: reading + 1, why })),
-    token: crypto.randomUUID(),
-    own: ownChoices(engine),
-  };
-}
-
-/** What the form for a reading of one's own offers. */
-function ownChoices(engine: CompiledCircuit) {
-  const { circuit, points, battery, motors, relays } = engine.netlist;
-  const posts = [`${battery.id}.-`, `${battery.id}.+`];
-  const wordsOf = (test: keyof typeof testModels): readonly string[] => {
-    const model = testModels[test];
-    return model.gives === "word" ? model.outcomes : [];
-  };
-  return {
-    settings: circuit.settings,
-    points: points.names.filter((name) => !posts.includes(name)),
-    posts,
-    things: [...circuit.parts, ...circuit.connectors].map(({ id }) => ({
-      id,
-      name: `${id}, ${partName(circuit, id)}`,
-    })),
-    motors: motors.map(({ part }) => part.id),
-    plugs: circuit.connectors.map(({ id }) => id),
-    relays: relays.map(({ part }) => part.id),
-    fuses: circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id),
-    wires: circuit.wires.map(({ id }) => id),
-    words: Object.fromEntries(
-      (Object.keys(testModels) as TestName[]).map((test) => [test, wordsOf(test)]),
-    ) as Record<TestName, readonly string[]>,
-  };
+  return probeView(await jobViewAt(params.id));
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
@@ -188,6 +62,10 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   const [under, setUnder] = useState("healthy");
   const [help, setHelp] = useState(false);
   const [zoom, setZoom] = useState<number | null>(null);
+  const [board, setBoard] = useState(false);
+  const [lit, setLit] = useState<LitCell | null>(null);
+  const [point, setPoint] = useState<string | null>(null);
+  const [flipped, setFlipped] = useState(false);
   const sheet = useRef<HTMLDivElement>(null);
   const touched = offered?.probe ?? null;
   // Zoomed in, the sheet follows the point the next look touches.
@@ -225,11 +103,21 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
         if (moved !== undefined) setChosen({ token, setting: moved });
       },
       help: () => setHelp(true),
+      flip: () => setFlipped((before) => !before),
+      board: () => setBoard((before) => !before),
     }),
     [offered, token, by, setting, circuit, fetcher],
   );
   useProbeKeys(lettersOn, keys);
   const cleared = useMemo(() => new Set(loaderData.cleared), [loaderData.cleared]);
+  const key = keyOn ? "run" : "off";
+  const atPoint = [
+    { fault: "healthy", words: "healthy" },
+    ...loaderData.under.map(({ fault, words }) => ({ fault, words: `as if ${words}` })),
+  ].flatMap(({ fault, words }) => {
+    const own = states.find((one) => one.under === fault && one.setting === setting && one.key === key);
+    return own ? [{ title: words, state: own }] : [];
+  });
   return (
     <div className="grid min-h-0 grow md:grid-cols-[minmax(0,1fr)_23rem]">
       <main id="main" className="flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:order-2">
@@ -305,16 +193,54 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
                 probe={offered?.probe ?? null}
                 fullVolts={loaderData.fullVolts}
                 zoom={zoom}
+                lit={lit?.setting === setting ? lit.part : null}
+                chosen={point}
+                onPoint={(name) => {
+                  setPoint(name);
+                  setFlipped(false);
+                }}
               />
             )}
           </div>
         </div>
+        <details
+          className="sheet-card"
+          open={board}
+          onToggle={({ currentTarget }) => setBoard(currentTarget.open)}
+        >
+          <summary className="flex min-h-11 cursor-pointer items-center px-3 font-semibold">
+            Path board
+          </summary>
+          <div className="max-h-72 overflow-auto" tabIndex={board ? 0 : undefined}>
+            <PathBoard
+              settings={circuit.settings}
+              heard={loaderData.heard}
+              lines={loaderData.board}
+              lit={lit}
+              onLight={(cell) => {
+                setLit(cell);
+                setChosen({ token, setting: cell.setting });
+                setKeyOn(true);
+              }}
+            />
+          </div>
+        </details>
         <div className="flex items-start gap-2">
           <OwnReading token={token} {...loaderData.own} />
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
       </main>
       <aside className="flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l">
+        {point && (
+          <PointPanel
+            key={`${point} ${token}`}
+            {...{ circuit, point, setting, keyOn, flipped, token }}
+            states={atPoint}
+            fullVolts={loaderData.fullVolts}
+            onFlip={keys.flip}
+            onClose={() => setPoint(null)}
+          />
+        )}
         {offered ? (
           <NextLook
             offered={offered}

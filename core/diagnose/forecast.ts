@@ -138,11 +138,13 @@ function forecastNumber(active: Active, cells: RowCells, model: NumberTest<"volt
   }
   const merged = mergeTouching(ranges, size);
   for (const { row } of merged) row[0] = (row[0] as number) + active.unknown / merged.length;
+  let texts: string[] | null = null;
   return forecastFrom(
     merged.map(({ row }) => row),
     (i) => {
+      texts ??= rangeTexts(merged);
       const { low: from, high: to } = merged[i] as Range;
-      return { seen: rangeText(from, to), value: Number.isFinite(to) ? (from + to) / 2 : null };
+      return { seen: texts[i] ?? "", value: Number.isFinite(to) ? (from + to) / 2 : null };
     },
     active,
   );
@@ -183,17 +185,26 @@ function mergeTouching(
   return merged;
 }
 
-const sane = (value: number): string => {
+const sane = (value: number, finer: number): string => {
   const size = Math.abs(value);
-  const digits = size < 10 ? 2 : size < 100 ? 1 : 0;
+  const digits = (size < 10 ? 2 : size < 100 ? 1 : 0) + finer;
   const text = value.toFixed(digits);
   return Number(text) === 0 ? "0" : text;
 };
 
-function rangeText(low: number, high: number): string {
+function rangeText({ low, high }: Range, finer = 0): string {
   if (low > 2e6) return "no end";
-  const [from, to] = [sane(low), sane(high)];
+  const [from, to] = [sane(low, finer), sane(high, finer)];
   return from === to ? from : `${from}…${high > 2e6 ? "no end" : to}`;
+}
+
+/** Ranges as text; two that would read as touching are told with a digit more. */
+function rangeTexts(ranges: readonly Range[]): string[] {
+  const touches = (one: Range | undefined, other: Range | undefined): boolean =>
+    one !== undefined && other !== undefined && sane(one.high, 0) === sane(other.low, 0) && other.low < 2e6;
+  return ranges.map((range, i) =>
+    rangeText(range, touches(ranges[i - 1], range) || touches(range, ranges[i + 1]) ? 1 : 0),
+  );
 }
 
 /** What one look would tell, from the belief as it stands. */

@@ -7,6 +7,7 @@ import { nominalValues } from "../solve/values";
 import { listed, oddsText } from "../units/wording";
 import type { Belief } from "./belief";
 import { expectedAt, othersOdds, readingOdds, type Support } from "./expectation";
+import { speedWords } from "./pathBoard";
 
 /** A reading by its number and what it was: `reading 5 (light …, speed 2: dark)`. */
 export function cite(readings: readonly Reading[], index: number): string {
@@ -93,18 +94,9 @@ function speedsHeard(
   readings: readonly Reading[],
   paths: ReadonlyMap<string, ReadonlyMap<string, number>>,
 ): SpeedsHeard {
-  const at = (seen: string): string[] => [
-    ...new Set(
-      readings.flatMap((reading) =>
-        reading.test === "airflow" &&
-        reading.key === "run" &&
-        reading.seen === seen &&
-        reading.setting !== undefined
-          ? [reading.setting]
-          : [],
-      ),
-    ),
-  ];
+  const words = speedWords(readings);
+  const at = (seen: string): string[] =>
+    [...words].flatMap(([setting, word]) => (word === seen ? [setting] : []));
   const blowing = (setting: string): boolean => (paths.get(setting)?.size ?? 0) > 0;
   return { dead: at("none").filter(blowing), full: at("normal").filter(blowing) };
 }

@@ -1,0 +1,130 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { voltsText } from "@core/units/wording";
+import type { PlacedPart } from "./circuitLayout.server";
+import type { PartDoubt, SheetState } from "./sheetState";
+
+interface PortProps {
+  readonly circuit: Circuit;
+  readonly state: SheetState;
+  readonly plugs: ReadonlyMap<string, { plug: string; pin: string }>;
+  readonly doubt: PartDoubt;
+  readonly probe: string | null;
+  readonly chosen: string | null;
+  readonly onPoint: (point: string) => void;
+  readonly first: string;
+  readonly port: PlacedPart["shape"]["ports"][number];
+  readonly part: string;
+  readonly height: number;
+}
+
+/** True where the wire that comes in from above brings the same volts, so that one figure will do. */
+function sameAbove(circuit: Circuit, { point }: SheetState, terminal: string, volts: number | null): boolean {
+  const wire = circuit.wires.find(({ from, to }) => from === terminal || to === terminal);
+  if (!wire) return false;
+  const other = point.volts[wire.from === terminal ? wire.to : wire.from];
+  if (other === undefined || other === null || volts === null) return other === volts;
+  return Math.abs(other - volts) < 0.05;
+}
+
+/** Side of a point's own square on the sheet; a tap near it counts as well. */
+const pointSize = 26;
+
+/** A terminal on the sheet: its plug's pin, its volts, the probe when it sits there; a tap puts the probe on it. */
+export function PointPort(props: PortProps) {
+  const { circuit, port, part, height, state, plugs, doubt, probe, chosen, onPoint, first } = props;
+  const terminal = `${part}.${port.terminal}`;
+  const plugged = plugs.get(terminal);
+  const name = plugged ? `${plugged.plug}:${plugged.pin}` : terminal;
+  const volts = state.point.volts[name];
+  const y = port.side === "north" ? 0 : height;
+  const away = port.side === "north" ? -1 : 1;
+  const suspected = plugged ? (doubt[plugged.plug] ?? 0) : 0;
+  if (volts === undefined) return null;
+  const shown = port.side === "south" || plugged !== undefined || !sameAbove(circuit, state, terminal, volts);
+  return (
+    <g>
+      <title>{`${name}: ${volts === null ? "floating" : voltsText(volts)}`}</title>
+      {plugged && (
+        <g>
+          {suspected >= 0.02 && (
+            <circle
+              cx={port.x}
+              cy={y + away * 7}
+              r={11 + 4 * suspected}
+              fill="url(#doubt-hatch)"
+              opacity={0.8}
+            />
+          )}
+          <rect
+            x={port.x - 8}
+            y={y + away * 7 - 7}
+            width={16}
+            height={14}
+            rx={2}
+            fill="var(--card)"
+            stroke="var(--ink)"
+            strokeWidth={1.6}
+          />
+          <text
+            x={port.x}
+            y={y + away * 7 + 4.5}
+            textAnchor="middle"
+            fontSize={12}
+            fontWeight={650}
+            fill="var(--ink)"
+          >
+            {plugged.pin}
+          </text>
+        </g>
+      )}
+      {shown && (
+        <text
+          x={port.x + 12}
+          y={y + away * 12 + (away < 0 ? 2 : 6)}
+          fontSize={15}
+          fontFamily="var(--font-mono)"
+          fontWeight={600}
+          fill="var(--ink)"
+        >
+          {volts === null ? "···" : volts.toFixed(1)}
+        </text>
+      )}
+      {chosen === name && (
+        <circle cx={port.x} cy={y + away * 7} r={15} fill="none" stroke="var(--feed)" strokeWidth={4} />
+      )}
+      {/* biome-ignore lint/a11y/useSemanticElements: a button element cannot stand in an SVG */}
+      <rect
+        data-point={name}
+        role="button"
+        tabIndex={chosen === name || (chosen === null && first === terminal) ? 0 : -1}
+        aria-label={`${name}: ${volts === null ? "floating" : voltsText(volts)}`}
+        aria-pressed={chosen === name}
+        x={port.x - pointSize / 2}
+        y={y + away * 7 - pointSize / 2}
+        width={pointSize}
+        height={pointSize}
+        rx={6}
+        fill="transparent"
+        className="cursor-pointer"
+        onKeyDown={(event) => {
+          if (event.key !== "Enter" && event.key !== " ") return;
+          event.preventDefault();
+          onPoint(name);
+        }}
+      />
+      {(probe === name || probe === terminal) && (
+        <g data-probe={probe} className="pointer-events-none">
+          <path d={`M${port.x} ${y + away * 7}l-30 ${away * 18}`} stroke="var(--ink)" strokeWidth={3.4} />
+          <circle
+            cx={port.x - 36}
+            cy={y + away * 29}
+            r={10}
+            fill="var(--go)"
+            stroke="var(--ink)"
+            strokeWidth={2.2}
+          />
+        </g>
+      )}
+    </g>
+  );
+}

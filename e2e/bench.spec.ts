@@ -1,0 +1,87 @@
+import { expect, test } from "@playwright/test";
+import { standing } from "./steps";
+
+test("a point is walked to by arrows, read, probed and entered", async ({ page }) => {
+  await page.goto("/jobs/4/probe");
+  const before = await standing(page);
+  const first = page.locator('[data-point][tabindex="0"]');
+  await expect(first).toHaveCount(1);
+  await first.focus();
+  const from = await first.getAttribute("data-point");
+  await page.keyboard.press("ArrowDown");
+  const focused = page.locator("[data-point]:focus");
+  await expect(focused).toHaveAttribute("aria-label", /^\S+: (floating|-?\d+\.\d V)$/);
+  expect(await focused.getAttribute("data-point")).not.toBe(from);
+  const point = (await focused.getAttribute("data-point")) ?? "";
+  await page.keyboard.press("Enter");
+  const panel = page.getByRole("region", { name: point });
+  await expect(panel.getByText("healthy")).toBeVisible();
+  const clip = panel.getByRole("button", { name: /light on/ });
+  const words = await clip.textContent();
+  await page.keyboard.press("f");
+  await expect(clip).not.toHaveText(words ?? "");
+  await panel.getByRole("button", { name: "dark" }).click();
+  await expect.poll(() => standing(page)).toBe(before + 1);
+  await expect(page.locator("[data-reading]").first()).toContainText(`touch ${point}`);
+  await page
+    .getByRole("button", { name: /^Strike out reading/ })
+    .first()
+    .click();
+  await expect.poll(() => standing(page)).toBe(before);
+});
+
+test("volts at a tapped point need a number and are stored for the set-up shown", async ({ page }) => {
+  await page.goto("/jobs/4/probe");
+  const before = await standing(page);
+  await page.getByRole("radio", { name: /^3/ }).click();
+  await page.locator('[data-point="X4:1"]').click();
+  const panel = page.getByRole("region", { name: "X4:1" });
+  await expect(panel).toContainText("key run, 3");
+  await panel.getByLabel("Volts to ground").fill("plenty");
+  await panel.getByRole("button", { name: "Save" }).click();
+  await expect(panel.getByRole("alert")).toContainText("check the points and the value");
+  expect(await standing(page)).toBe(before);
+  await panel.getByLabel("Volts to ground").fill("12,4");
+  await panel.getByRole("button", { name: "Save" }).click();
+  await expect.poll(() => standing(page)).toBe(before + 1);
+  await expect(page.locator("[data-reading]").first()).toContainText("speed 3");
+  await expect(page.locator("[data-reading]").first()).toContainText("12.4 V");
+  await page.getByRole("button", { name: "Take the probe off" }).click();
+  await expect(panel).toBeHidden();
+});
+
+test("the path board opens by its key, marks what all dead speeds share and lights a path", async ({
+  page,
+}) => {
+  await page.goto("/jobs/6/probe");
+  await page.waitForLoadState("networkidle");
+  await page.keyboard.press("p");
+  await expect(page.locator('[data-path="R1.link"]')).toContainText("in every dead speed");
+  await expect(page.locator('[data-path="R1.e1"]')).not.toContainText("in every dead speed");
+  await expect(page.locator('[data-path="F7"]')).toContainText("cleared");
+  const cell = page.getByRole("button", { name: /^R1\.e3 on 3:/ });
+  await cell.click();
+  await expect(cell).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByRole("radio", { name: /^3/ })).toBeChecked();
+  await expect(page.locator('[data-lit="R1"]')).toBeVisible();
+  await page.keyboard.press("p");
+  await expect(cell).toBeHidden();
+});
+
+test("what the customer noticed moves the odds, and is taken back by a second tap", async ({ page }) => {
+  await page.goto("/jobs/5/complaint");
+  const squeal = page.getByRole("button", { name: "Noise while it runs: squeal" });
+  await squeal.click();
+  await expect(squeal).toHaveAttribute("aria-pressed", "true");
+  const follows = page.getByRole("button", { name: "Noise while it runs: rises with the speed" });
+  await follows.click();
+  await expect(follows).toHaveAttribute("aria-pressed", "true");
+  await page.getByRole("link", { name: "On to probing" }).click();
+  await expect(page.locator("[data-reading]").first()).toContainText("squeal, follows the speed");
+  await page.goBack();
+  await page.getByRole("button", { name: "Noise while it runs: squeal" }).click();
+  await expect(page.getByRole("button", { name: "Noise while it runs: squeal" })).toHaveAttribute(
+    "aria-pressed",
+    "false",
+  );
+});
