@@ -1,7 +1,11 @@
+import { asIfTrue } from "@core/diagnose/asIfTrue";
+import { believe } from "@core/diagnose/belief";
 import type { NextLook as CoreLook, Diagnosis } from "@core/diagnose/diagnose";
+import { supportOf } from "@core/diagnose/expectation";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/pathBoard";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { TestName } from "@core/predict/reading";
+import { lookText } from "@core/predict/readingText";
 import { testModels } from "@core/predict/tests/index";
 import { minutesText } from "@core/units/wording";
 import type { OfferedLook } from "./components/NextLook";
@@ -134,6 +138,26 @@ function boardLines({ engine, circuit, stored }: JobView, { suspects, parts }: D
   }));
 }
 
+/** The readings as if each suspect were true, by fault. */
+function agreements({ engine, stored }: JobView, faults: readonly string[]) {
+  const standing = stored.filter(({ struckAt }) => !struckAt);
+  const belief = believe(
+    engine,
+    standing.map(({ reading }) => reading),
+  );
+  const support = supportOf(engine, belief);
+  return Object.fromEntries(
+    faults.map((fault) => {
+      const variant = engine.variants.findIndex(({ id }) => id === fault);
+      const lines = asIfTrue(engine, belief, support, variant).map(({ reading, expected, seen, agrees }) => {
+        const at = standing[reading] as (typeof standing)[number];
+        return { number: at.number, what: lookText(at.reading), seen, expected, agrees };
+      });
+      return [fault, lines];
+    }),
+  );
+}
+
 /** Everything the probe page shows of a job. */
 export async function probeView(view: JobView) {
   const { job, circuit, engine, stored } = view;
@@ -156,6 +180,7 @@ export async function probeView(view: JobView) {
     states: sheetStates(engine, under),
     fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
     under: under.map((fault) => ({ fault, words: `${fault.split(/[.:]/)[0] ?? ""} ${faultWords(fault)}` })),
+    agreements: agreements(view, under),
     heard: Object.fromEntries(heard),
     doubt: Object.fromEntries(diagnosis.parts.filter(({ p }) => p >= 0.005).map(({ part, p }) => [part, p])),
     cleared: clearedParts(engine, diagnosis),

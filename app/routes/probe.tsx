@@ -3,6 +3,7 @@ import { addReading, strikeLast, strikeReading } from "@db/repositories/readings
 import { ToggleGroup } from "radix-ui";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { data, Link, useFetcher, useRouteLoaderData } from "react-router";
+import { AsIfTrue } from "../components/AsIfTrue";
 import { Evidence } from "../components/Evidence";
 import { KeyHelp } from "../components/KeyHelp";
 import { keyOf, NextLook } from "../components/NextLook";
@@ -267,6 +268,13 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
             Read the verdict
           </Link>
         </p>
+        {shownUnder !== "healthy" && (
+          <AsIfTrue
+            title={loaderData.under.find(({ fault }) => fault === shownUnder)?.words ?? ""}
+            lines={loaderData.agreements[shownUnder] ?? []}
+            onHealthy={() => setUnder("healthy")}
+          />
+        )}
         <Suspects
           suspects={loaderData.suspects}
           under={shownUnder}

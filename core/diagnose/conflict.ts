@@ -12,7 +12,7 @@ export interface Conflict {
 }
 
 /** Odds of a reading under a suspect, as a share of blind chance, at and below which it does not fit. */
-const contrary = 0.24;
+export const contrary = 0.24;
 /** Share of the belief that must fit everything seen for there to be no conflict. */
 const agreed = 0.5;
 /** Readings looked into, those that misfit most. */

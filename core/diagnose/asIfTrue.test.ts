@@ -1,0 +1,48 @@
+import { describe, expect, test } from "@jest/globals";
+import type { Reading } from "../predict/reading";
+import { heard, shippedEngine } from "../testing/shippedCircuit";
+import { asIfTrue } from "./asIfTrue";
+import { believe } from "./belief";
+import { supportOf } from "./expectation";
+
+const engine = shippedEngine("whimbrel-four-speed");
+const readings: Reading[] = [
+  ...heard({ "1": "none", "2": "none", "3": "none", "4": "normal" }),
+  { test: "light", probe: "X5:4", clip: "G1.-", key: "run", setting: "2", seen: "bright" },
+  { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },
+];
+const belief = believe(engine, readings);
+const support = supportOf(engine, belief);
+const under = (family: string) => {
+  const variants = engine.variants.flatMap((variant, i) => (variant.family === family ? [i] : []));
+  const best = variants.reduce((top, i) =>
+    (belief.variants[i] ?? 0) > (belief.variants[top] ?? 0) ? i : top,
+  );
+  return asIfTrue(engine, belief, support, best);
+};
+
+describe("the readings as if a suspect were true", () => {
+  test("the truth agrees with every one, and predicts what was seen", () => {
+    const all = under("R1.link:open");
+    expect(all.map(({ reading }) => reading)).toEqual([0, 1, 2, 3, 4, 5]);
+    expect(all.every(({ agrees }) => agrees)).toBe(true);
+    for (const { expected, seen } of all) expect(expected).toBe(seen);
+  });
+
+  test("a wire beyond the plug predicts other ohms and other light, and the speeds as they are", () => {
+    const all = under("W11:open");
+    expect(all.map(({ agrees }) => agrees)).toEqual([true, true, true, true, false, false]);
+    expect(all[5]).toMatchObject({ expected: expect.stringMatching(/^2\.\d+ Ω$/), seen: "no end" });
+    expect(all[4]).toMatchObject({ expected: "dark", seen: "bright" });
+  });
+
+  test("a blown fuse fights the speed that works", () => {
+    const [, , , top] = under("F7:blown");
+    expect(top).toEqual({ reading: 3, expected: "none", seen: "normal", agrees: false });
+  });
+
+  test("with nothing seen there is nothing to say", () => {
+    const empty = believe(engine, []);
+    expect(asIfTrue(engine, empty, supportOf(engine, empty), 0)).toEqual([]);
+  });
+});
