@@ -38,9 +38,9 @@ export async function jobViewAt(id: string | undefined): Promise<JobView> {
 }
 
 /** The diagnosis from the readings that stand. */
-export function diagnosisOf({ engine, stored }: JobView): Diagnosis {
+export function diagnosisOf({ job, engine, stored }: JobView): Diagnosis {
   const readings = stored.filter(({ struckAt }) => !struckAt).map(({ reading }) => reading);
-  const diagnosis = diagnose(engine, readings);
+  const diagnosis = diagnose(engine, readings, { school: job.school });
   if (!diagnosis.ok) throw new Error(diagnosis.problems.map(problemText).join("; "));
   return diagnosis.value;
 }

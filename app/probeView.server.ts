@@ -16,7 +16,7 @@ import { lookWords, probePoint } from "./format/lookWords";
 import { faultWords, partName, repairName } from "./format/partName";
 import { diagnosisOf, evidenceLines, type JobView, sheetStates } from "./jobView.server";
 
-const looksOffered = 6;
+const looksOffered = 8;
 const suspectsShown = 6;
 const assumedShown = 3;
 
@@ -175,6 +175,7 @@ export async function probeView(view: JobView) {
   return {
     id: job.id,
     stage: job.stage,
+    school: job.school,
     circuit,
     layout: await layoutOf(engine.netlist),
     states: sheetStates(engine, under),

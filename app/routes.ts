@@ -4,6 +4,7 @@ export default [
   index("routes/board.tsx"),
   route("theme", "routes/theme.ts"),
   route("jobs/new", "routes/newJob.tsx"),
+  route("jobs/:id/plan", "routes/plan.ts"),
   route("jobs/:id", "routes/job.tsx", [
     index("routes/jobStart.ts"),
     route("complaint", "routes/complaint.tsx"),

@@ -29,6 +29,7 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare formToken: string;
   declare words: string;
   declare stage: string;
+  declare school: CreationOptional<string>;
   declare fitted: CreationOptional<string | null>;
   declare found: CreationOptional<string | null>;
   declare fittedAt: CreationOptional<Date | null>;
@@ -82,6 +83,7 @@ export function defineModels(sequelize: Sequelize): void {
       formToken: text(),
       words: text(),
       stage: text(),
+      school: { ...text(), defaultValue: "least-time" },
       fitted: maybeText(),
       found: maybeText(),
       fittedAt: maybeMoment(),

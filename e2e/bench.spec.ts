@@ -85,3 +85,32 @@ test("what the customer noticed moves the odds, and is taken back by a second ta
     "false",
   );
 });
+
+test("as if true, the other looks and what comes after", async ({ page }) => {
+  await page.goto("/jobs/6/probe");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("as if").selectOption({ index: 1 });
+  const asIf = page.getByRole("region", { name: /^As if R1/ });
+  await expect(asIf).toContainText("Every reading fits it.");
+  await asIf.getByRole("button", { name: "Back to healthy" }).click();
+  await expect(asIf).toBeHidden();
+
+  await page.getByText("Other looks").click();
+  const minutes = page.getByRole("button", { name: "Takes" });
+  await minutes.click();
+  await expect(page.getByRole("columnheader", { name: "Takes" })).toHaveAttribute("aria-sort", "ascending");
+  const other = page.getByRole("table").getByRole("button", { pressed: false }).last();
+  const before = await page.locator('input[name="look"]').first().inputValue();
+  await other.click();
+  await expect(page.locator('input[name="look"]').first()).not.toHaveValue(before);
+
+  await page.getByText("What comes after").click();
+  const motorFirst = page.getByRole("button", { name: /^motor first/ });
+  await motorFirst.click();
+  await expect(page.getByRole("button", { name: /^motor first/ })).toHaveAttribute("aria-pressed", "true");
+  await page.reload();
+  await page.getByText("What comes after").click();
+  await expect(page.getByRole("button", { name: /^motor first/ })).toHaveAttribute("aria-pressed", "true");
+  await page.getByRole("button", { name: /^quickest by the sums/ }).click();
+  await expect(page.getByRole("button", { name: /^quickest/ })).toHaveAttribute("aria-pressed", "true");
+});

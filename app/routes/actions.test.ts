@@ -17,6 +17,7 @@ import * as close from "./close";
 import * as complaint from "./complaint";
 import * as jobStart from "./jobStart";
 import * as newJob from "./newJob";
+import * as plan from "./plan";
 import * as probe from "./probe";
 import * as prove from "./prove";
 import * as theme from "./theme";
@@ -73,7 +74,7 @@ describe("a job that is not there", () => {
   test.each(["999", "0", "-1", "1e3", "4'--", "../1", "", "99999999999999"])(
     "%j is 404 everywhere",
     async (job) => {
-      for (const { loader } of [complaint, probe, verdict, prove, close, jobStart])
+      for (const { loader } of [complaint, probe, plan, verdict, prove, close, jobStart])
         expect((await answer(loader as never, null, job)).status).toBe(404);
       for (const { action } of [complaint, probe, verdict, prove, close])
         expect((await answer(action as never, { intent: "strike-last" }, job)).status).toBe(404);
@@ -166,6 +167,24 @@ describe("probing", () => {
     await answer(probe.action, { intent: "strike-last" });
     expect((await standing()).map((reading) => reading.id)).not.toContain(last);
   });
+
+  test("the school chosen is kept, and the plan says what follows and what each school costs", async () => {
+    expect((await answer(probe.action, { intent: "school", school: "motor-first" })).status).toBe(200);
+    expect((await findJob(id))?.school).toBe("motor-first");
+    expect((await answer(probe.action, { intent: "school", school: "guess" })).status).toBe(400);
+    expect((await findJob(id))?.school).toBe("motor-first");
+    const page = (await answer(plan.loader, null)).data as {
+      first: { words: string; outcomes: { p: number; repair: string }[] } | null;
+      schools: { school: string; minutes: number }[];
+    };
+    expect(page.schools.map(({ school }) => school)).toContain("motor-first");
+    expect(page.first?.words).toMatch(/\w{4}/);
+    for (const { repair, p } of page.first?.outcomes ?? []) {
+      expect(repair).not.toMatch(/undefined/);
+      expect(p).toBeLessThanOrEqual(1);
+    }
+    await answer(probe.action, { intent: "school", school: "least-time" });
+  }, 60_000);
 
   test("another job's reading is not struck from here", async () => {
     const other = (await readingsOf(4)).at(-1);

@@ -1,4 +1,5 @@
 import { percent } from "@core/units/wording";
+import { setSchool } from "@db/repositories/jobs.server";
 import { addReading, strikeLast, strikeReading } from "@db/repositories/readings.server";
 import { ToggleGroup } from "radix-ui";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -7,8 +8,10 @@ import { AsIfTrue } from "../components/AsIfTrue";
 import { Evidence } from "../components/Evidence";
 import { KeyHelp } from "../components/KeyHelp";
 import { keyOf, NextLook } from "../components/NextLook";
+import { OtherLooks } from "../components/OtherLooks";
 import { OwnReading } from "../components/OwnReading";
 import { type LitCell, PathBoard } from "../components/PathBoard";
+import { PlanAhead } from "../components/PlanAhead";
 import { PointPanel } from "../components/PointPanel";
 import { Suspects } from "../components/Suspects";
 import { useProbeKeys } from "../components/useProbeKeys";
@@ -38,6 +41,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const form = parsed.data;
   const now = new Date();
   if (form.intent === "strike-last") await strikeLast(job.id, now);
+  else if (form.intent === "school") await setSchool(job.id, form.school);
   else if (form.intent === "strike") await strikeReading(job.id, form.id, form.struck === "yes" ? now : null);
   else {
     const engine = await engineFor(circuit);
@@ -63,6 +67,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   const [under, setUnder] = useState("healthy");
   const [help, setHelp] = useState(false);
   const [zoom, setZoom] = useState<number | null>(null);
+  const [ahead, setAhead] = useState(false);
   const [board, setBoard] = useState(false);
   const [lit, setLit] = useState<LitCell | null>(null);
   const [point, setPoint] = useState<string | null>(null);
@@ -268,6 +273,17 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
             Read the verdict
           </Link>
         </p>
+        <OtherLooks looks={looks} shown={offered?.look ?? null} onTake={(at) => setSkip({ token, by: at })} />
+        <details
+          className="border-y border-rule"
+          open={ahead}
+          onToggle={({ currentTarget }) => setAhead(currentTarget.open)}
+        >
+          <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
+            What comes after
+          </summary>
+          {ahead && <PlanAhead jobId={loaderData.id} school={loaderData.school} token={token} />}
+        </details>
         {shownUnder !== "healthy" && (
           <AsIfTrue
             title={loaderData.under.find(({ fault }) => fault === shownUnder)?.words ?? ""}

@@ -1,3 +1,4 @@
+import { schools } from "@core/diagnose/school";
 import { problemText } from "@core/formats/problem";
 import { readingProblems } from "@core/formats/readingProblems";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
@@ -34,6 +35,7 @@ export const probeForm = z.discriminatedUnion("intent", [
   ownForm,
   z.object({ intent: z.literal("strike"), id: short, struck: z.enum(["yes", "no"]) }),
   z.object({ intent: z.literal("strike-last") }),
+  z.object({ intent: z.literal("school"), school: z.enum(schools) }),
 ]);
 
 /** A figure as typed: a decimal comma is a point; null when it is no number. */

@@ -1,5 +1,6 @@
 import { first } from "./001-first";
 import { heardAnswers } from "./002-heard-answers";
+import { school } from "./003-school";
 
 /** Every migration, oldest first: adding one is a file and a line. */
-export const migrations = [first, heardAnswers];
+export const migrations = [first, heardAnswers, school];

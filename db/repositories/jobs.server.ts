@@ -1,3 +1,4 @@
+import { type School, schools } from "@core/diagnose/school";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
@@ -11,6 +12,8 @@ export interface Job {
   readonly circuitId: string;
   readonly words: string;
   readonly stage: JobStage;
+  /** Where its technician begins to look. */
+  readonly school: School;
   /** Parts fitted, once they are. */
   readonly fitted: readonly string[] | null;
   readonly found: string | null;
@@ -20,6 +23,7 @@ export interface Job {
 }
 
 const stage = z.enum(jobStages);
+const school = z.enum(schools);
 const parts = z.array(z.string());
 
 type JobWithVehicle = JobRow & { vehicle?: VehicleRow | null };
@@ -31,6 +35,7 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
     circuitId: row.circuitId,
     words: row.words,
     stage: stage.parse(row.stage),
+    school: school.parse(row.school),
     fitted: row.fitted === null || row.fitted === undefined ? null : parts.parse(JSON.parse(row.fitted)),
     found: row.found ?? null,
     fittedAt: row.fittedAt ?? null,
@@ -80,6 +85,9 @@ async function change(id: number, values: Partial<JobRow>): Promise<void> {
   const store = await database();
   await store.write((transaction) => JobRow.update(values, { where: { id }, transaction }));
 }
+
+/** Chooses where to begin. */
+export const setSchool = (id: number, chosen: School): Promise<void> => change(id, { school: chosen });
 
 /** Notes what the customer said. */
 export const setWords = (id: number, words: string): Promise<void> => change(id, { words });

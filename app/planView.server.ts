@@ -1,0 +1,50 @@
+import { believe } from "@core/diagnose/belief";
+import { type PlannedLook, planAhead, type SchoolCost } from "@core/diagnose/plan";
+import { allTools } from "@core/predict/testModel";
+import { lookWords } from "./format/lookWords";
+import { repairName } from "./format/partName";
+import type { JobView } from "./jobView.server";
+
+/** A look to come, in words, and what would follow. */
+export interface LookAheadView {
+  readonly words: string;
+  readonly minutes: number;
+  readonly outcomes: readonly {
+    readonly seen: string;
+    readonly p: number;
+    readonly repair: string;
+    readonly repairP: number;
+    readonly next: LookAheadView | null;
+  }[];
+}
+
+/** The looks to come and the schools' minutes, as the page shows them. */
+export interface PlanView {
+  readonly first: LookAheadView | null;
+  readonly schools: readonly SchoolCost[];
+}
+
+/** Looks shown one after another; the plan itself goes one deeper to price the schools. */
+const shownDeep = 2;
+
+export function planView({ job, circuit, engine, stored }: JobView): PlanView {
+  const readings = stored.filter(({ struckAt }) => !struckAt).map(({ reading }) => reading);
+  const belief = believe(engine, readings);
+  const plan = planAhead(engine, belief, { tools: allTools, school: job.school, count: 1 });
+  const shown = (look: PlannedLook | null, deep: number): LookAheadView | null => {
+    if (!look || deep === 0) return null;
+    const { before, points, between, after } = lookWords(circuit, look.test);
+    return {
+      words: `${before} ${points.join(` ${between} `)}${after}`,
+      minutes: look.minutes,
+      outcomes: look.outcomes.map(({ seen, p, repair, repairP, next }) => ({
+        seen,
+        p,
+        repair: repairName(circuit, repair.split("+")),
+        repairP,
+        next: shown(next, deep - 1),
+      })),
+    };
+  };
+  return { first: shown(plan.first, shownDeep), schools: plan.schools };
+}

@@ -1,0 +1,8 @@
+import { jobViewAt } from "../jobView.server";
+import { planView } from "../planView.server";
+import type { Route } from "./+types/plan";
+
+/** The looks to come: asked for when the page's fold is opened, since it weighs dozens of beliefs. */
+export async function loader({ params }: Route.LoaderArgs) {
+  return planView(await jobViewAt(params.id));
+}
