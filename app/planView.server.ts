@@ -1,6 +1,8 @@
 import { believe } from "@core/diagnose/belief";
 import { type PlannedLook, planAhead, type SchoolCost } from "@core/diagnose/plan";
+import type { TestName } from "@core/predict/reading";
 import { allTools } from "@core/predict/testModel";
+import { displayUnits } from "./components/words";
 import { lookWords } from "./format/lookWords";
 import { repairName } from "./format/partName";
 import type { JobView } from "./jobView.server";
@@ -27,6 +29,12 @@ export interface PlanView {
 /** Looks shown one after another; the plan itself goes one deeper to price the schools. */
 const shownDeep = 2;
 
+/** A display's range with its unit. */
+function unitOf(test: TestName, seen: string): string {
+  const unit = displayUnits[test];
+  return unit && seen !== "no end" ? `${seen} ${unit}` : seen;
+}
+
 export function planView({ job, circuit, engine, stored }: JobView): PlanView {
   const readings = stored.filter(({ struckAt }) => !struckAt).map(({ reading }) => reading);
   const belief = believe(engine, readings);
@@ -38,7 +46,7 @@ export function planView({ job, circuit, engine, stored }: JobView): PlanView {
       words: `${before} ${points.join(` ${between} `)}${after}`,
       minutes: look.minutes,
       outcomes: look.outcomes.map(({ seen, p, repair, repairP, next }) => ({
-        seen,
+        seen: unitOf(look.test.test, seen),
         p,
         repair: repairName(circuit, repair.split("+")),
         repairP,

@@ -10,7 +10,7 @@ import { testModels } from "@core/predict/tests/index";
 import { minutesText } from "@core/units/wording";
 import type { OfferedLook } from "./components/NextLook";
 import type { SuspectLine } from "./components/Suspects";
-import { airflowWords } from "./components/words";
+import { airflowWords, displayUnits } from "./components/words";
 import { layoutOf } from "./drawing/circuitLayout.server";
 import { lookWords, probePoint } from "./format/lookWords";
 import { faultWords, partName, repairName } from "./format/partName";
@@ -19,8 +19,6 @@ import { diagnosisOf, evidenceLines, type JobView, sheetStates } from "./jobView
 const looksOffered = 8;
 const suspectsShown = 6;
 const assumedShown = 3;
-
-const displayUnits: Partial<Record<TestName, string>> = { volts: "V", ohms: "Ω", amps: "A" };
 
 function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
   const { test, minutes, bits, outcomes } = next;

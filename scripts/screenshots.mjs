@@ -12,12 +12,21 @@ const views = [
   { name: "board", path: "/" },
   { name: "heard", path: "/jobs/6/complaint" },
   { name: "probe", path: "/jobs/6/probe" },
+  { name: "point", path: "/jobs/6/probe", act: (page) => page.locator('[data-point="X5:2"]').click() },
+  { name: "path-board", path: "/jobs/6/probe", act: (page) => openBoard(page) },
+  { name: "probe-control", path: "/jobs/7/probe" },
   { name: "probe-night", path: "/jobs/5/probe", scheme: "dark" },
   { name: "verdict", path: "/jobs/2/verdict" },
   { name: "prove", path: "/jobs/2/prove" },
   { name: "card", path: "/jobs/1/close" },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
 ];
+
+async function openBoard(page) {
+  await page.keyboard.press("p");
+  await page.getByRole("button", { name: /^R1\.e3 on 2:/ }).click();
+  await page.locator('[data-path="M1"]').scrollIntoViewIfNeeded();
+}
 
 const server = spawn(process.execPath, [join(root, "scripts", "start.mjs")], {
   env: {
@@ -35,11 +44,13 @@ const browser = await chromium.launch({
   executablePath: "/usr/bin/chromium",
   args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
 });
-for (const { name, path, scheme = "light", viewport = desk } of views) {
+for (const { name, path, act, scheme = "light", viewport = desk } of views) {
   const page = await browser.newPage({ viewport, colorScheme: scheme });
   await page.goto(`http://127.0.0.1:${port}${path}`);
   await page.waitForLoadState("networkidle");
   await page.waitForTimeout(name === "board" ? 4000 : 300);
+  await act?.(page);
+  await page.waitForTimeout(300);
   await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
   await page.close();
 }

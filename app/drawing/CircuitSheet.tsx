@@ -52,7 +52,7 @@ export function CircuitSheet(props: SheetProps) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot stand in for an SVG
     <svg
-      viewBox={`0 0 ${layout.width} ${layout.height}`}
+      viewBox={`${layout.x} ${layout.y} ${layout.width} ${layout.height}`}
       preserveAspectRatio="xMidYMid meet"
       className={props.zoom === null ? "size-full" : "mx-auto block"}
       {...(props.zoom === null

@@ -20,9 +20,7 @@ export interface PlacedWire {
 }
 
 /** A circuit laid out from feed to ground; the same for every state, so that nothing jumps. */
-export interface CircuitLayout {
-  readonly width: number;
-  readonly height: number;
+export interface CircuitLayout extends Box {
   readonly parts: readonly PlacedPart[];
   readonly wires: readonly PlacedWire[];
 }
@@ -117,7 +115,7 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
     parts.flatMap(partBoxes),
   );
   return {
-    ...sheetSize(graph, wires, labels),
+    ...sheetBox(graph, wires, labels),
     parts,
     wires: wires.map((wire, i) => ({ ...wire, label: labels[i] ?? null })),
   };
@@ -126,19 +124,23 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
 /** Room round the outermost line: a probe's bulb and a pin's volts. */
 const margin = 30;
 
-/** Size of the sheet: the layout's own, and more where a wire or its label runs outside it. */
-function sheetSize(
+/** The sheet: the layout's own, and more where a wire or its label runs outside it. */
+function sheetBox(
   graph: ElkNode,
   wires: readonly { readonly corners: Corners }[],
   labels: readonly (Box | null)[],
-): { width: number; height: number } {
+): Box {
   const corners = wires.flatMap((wire) => wire.corners);
   const boxes = labels.flatMap((label) => (label ? [label] : []));
   const right = [...corners.map(({ x }) => x + margin), ...boxes.map(({ x, width }) => x + width)];
   const bottom = [...corners.map(({ y }) => y + margin), ...boxes.map(({ y, height }) => y + height)];
+  const x = Math.min(0, ...boxes.map((box) => box.x - 4));
+  const y = Math.min(0, ...boxes.map((box) => box.y - 4));
   return {
-    width: Math.max(graph.width ?? 0, ...right),
-    height: Math.max(graph.height ?? 0, ...bottom),
+    x,
+    y,
+    width: Math.max(graph.width ?? 0, ...right) - x,
+    height: Math.max(graph.height ?? 0, ...bottom) - y,
   };
 }
 

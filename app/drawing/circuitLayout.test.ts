@@ -80,6 +80,23 @@ describe.each(shippedIds)("the drawing of %s", (id) => {
       }
   });
 
+  test("has every symbol, wire and label on the sheet", async () => {
+    const layout = await layOut(netlist);
+    const boxes = [
+      ...layout.parts.map(({ x, y, shape }) => ({ x, y, width: shape.width, height: shape.height })),
+      ...layout.wires.flatMap(({ corners, label }) => [
+        ...corners.map((corner) => ({ ...corner, width: 0, height: 0 })),
+        ...(label ? [label] : []),
+      ]),
+    ];
+    for (const box of boxes) {
+      expect(box.x).toBeGreaterThanOrEqual(layout.x);
+      expect(box.y).toBeGreaterThanOrEqual(layout.y);
+      expect(box.x + box.width).toBeLessThanOrEqual(layout.x + layout.width);
+      expect(box.y + box.height).toBeLessThanOrEqual(layout.y + layout.height);
+    }
+  });
+
   test("runs from feed at the top to ground at the bottom, the same every time", async () => {
     const layout = await layOut(netlist);
     const y = (part: string): number => layout.parts.find((placed) => placed.id === part)?.y ?? Number.NaN;
