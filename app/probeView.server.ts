@@ -8,6 +8,7 @@ import type { TestName } from "@core/predict/reading";
 import { lookText } from "@core/predict/readingText";
 import { testModels } from "@core/predict/tests/index";
 import { minutesText } from "@core/units/wording";
+import { readingsVersion } from "@db/repositories/readings.server";
 import type { OfferedLook } from "./components/NextLook";
 import type { SuspectLine } from "./components/Suspects";
 import { airflowWords, displayUnits } from "./components/words";
@@ -174,6 +175,7 @@ export async function probeView(view: JobView) {
     id: job.id,
     stage: job.stage,
     school: job.school,
+    version: await readingsVersion(job.id),
     circuit,
     layout: await layoutOf(engine.netlist),
     states: sheetStates(engine, under),

@@ -5,6 +5,7 @@ export default [
   route("theme", "routes/theme.ts"),
   route("jobs/new", "routes/newJob.tsx"),
   route("jobs/:id/plan", "routes/plan.ts"),
+  route("jobs/:id/pulse", "routes/pulse.ts"),
   route("jobs/:id", "routes/job.tsx", [
     index("routes/jobStart.ts"),
     route("complaint", "routes/complaint.tsx"),

@@ -15,6 +15,7 @@ import { PlanAhead } from "../components/PlanAhead";
 import { PointPanel } from "../components/PointPanel";
 import { Suspects } from "../components/Suspects";
 import { useProbeKeys } from "../components/useProbeKeys";
+import { useSharedJob } from "../components/useSharedJob";
 import { CircuitSheet } from "../drawing/CircuitSheet";
 import { engineFor } from "../engine.server";
 import { jobAt, jobViewAt } from "../jobView.server";
@@ -115,6 +116,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
     [offered, token, by, setting, circuit, fetcher],
   );
   useProbeKeys(lettersOn, keys);
+  useSharedJob(loaderData.id, loaderData.version);
   const cleared = useMemo(() => new Set(loaderData.cleared), [loaderData.cleared]);
   const key = keyOn ? "run" : "off";
   const atPoint = [

@@ -27,6 +27,13 @@ export async function readingsOf(jobId: number): Promise<StoredReading[]> {
   return (await ReadingRow.findAll({ where: { jobId }, order: [["number", "ASC"]] })).map(storedOf);
 }
 
+/** A text that changes whenever a reading of the job is added, struck out or put back. */
+export async function readingsVersion(jobId: number): Promise<string> {
+  const rows = await ReadingRow.findAll({ where: { jobId }, attributes: ["number", "struckAt"] });
+  const struck = rows.filter(({ struckAt }) => struckAt).map(({ number }) => number);
+  return `${rows.length}-${struck.sort((a, b) => a - b).join(".")}`;
+}
+
 export interface NewReading {
   /** Made where the reading was entered: the same one sent twice is stored once. */
   readonly id: string;

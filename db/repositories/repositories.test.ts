@@ -7,7 +7,14 @@ import { closeDatabase, database, openDatabase } from "../database.server";
 import { loadDemoWorld } from "../demoWorld.server";
 import { addJob, closeJob, findJob, listJobs } from "./jobs.server";
 import { addProof, proofsOf } from "./proofs.server";
-import { addReading, readingsOf, setHeard, strikeLast, strikeReading } from "./readings.server";
+import {
+  addReading,
+  readingsOf,
+  readingsVersion,
+  setHeard,
+  strikeLast,
+  strikeReading,
+} from "./readings.server";
 
 let folder = "";
 
@@ -99,6 +106,22 @@ describe("readings", () => {
     expect((await readingsOf(jobId)).length).toBe(count);
     await set("h3", null);
     expect(await onTwo()).toEqual([]);
+  });
+
+  test("their version changes with every one added, struck or put back, and with nothing else", async () => {
+    const seen = new Set([await readingsVersion(jobId)]);
+    await addReading({ id: "v1", jobId, reading: dark, takenAt: now });
+    seen.add(await readingsVersion(jobId));
+    await addReading({ id: "v2", jobId, reading: dark, takenAt: now });
+    seen.add(await readingsVersion(jobId));
+    await strikeReading(jobId, "v1", now);
+    seen.add(await readingsVersion(jobId));
+    await strikeReading(jobId, "v1", null);
+    await strikeReading(jobId, "v2", now);
+    seen.add(await readingsVersion(jobId));
+    expect(seen.size).toBe(5);
+    await addReading({ id: "v2", jobId, reading: dark, takenAt: now });
+    expect(seen).toContain(await readingsVersion(jobId));
   });
 
   test("for a job that is not there nothing is stored", async () => {

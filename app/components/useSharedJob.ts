@@ -1,0 +1,31 @@
+import { useEffect } from "react";
+import { useRevalidator } from "react-router";
+
+/** Two windows on one job see each other's readings within two of these. */
+const everyMilliseconds = 900;
+
+/**
+ * Loads the page anew when its job's readings changed elsewhere, while it is being looked at.
+ * @param version what the readings were when this page was loaded
+ */
+export function useSharedJob(jobId: number, version: string): void {
+  const { revalidate, state } = useRevalidator();
+  useEffect(() => {
+    if (state !== "idle") return;
+    const stopped = new AbortController();
+    const ask = async (): Promise<void> => {
+      if (document.visibilityState !== "visible") return;
+      try {
+        const answer = await fetch(`/jobs/${jobId}/pulse`, { signal: stopped.signal });
+        if (answer.ok && (await answer.text()) !== version) await revalidate();
+      } catch {
+        // The server is away, or the page is leaving: the next round asks again.
+      }
+    };
+    const timer = setInterval(() => void ask(), everyMilliseconds);
+    return () => {
+      clearInterval(timer);
+      stopped.abort();
+    };
+  }, [jobId, version, revalidate, state]);
+}
