@@ -56,8 +56,8 @@ test("the path board opens by its key, marks what all dead speeds share and ligh
   await page.goto("/jobs/6/probe");
   await page.waitForLoadState("networkidle");
   await page.keyboard.press("p");
-  await expect(page.locator('[data-path="R1.link"]')).toContainText("in every dead speed");
-  await expect(page.locator('[data-path="R1.e1"]')).not.toContainText("in every dead speed");
+  await expect(page.locator('[data-path="R1.link"]')).toContainText("all dead speeds");
+  await expect(page.locator('[data-path="R1.e1"]')).not.toContainText("all dead speeds");
   await expect(page.locator('[data-path="F7"]')).toContainText("cleared");
   const cell = page.getByRole("button", { name: /^R1\.e3 on 3:/ });
   await cell.click();

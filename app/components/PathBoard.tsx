@@ -94,9 +94,7 @@ export function PathBoard({ settings, heard, lines, lit, onLight }: PathBoardPro
               })}
               <td className="pr-2 whitespace-nowrap">
                 {out ? "cleared" : p >= 0.005 ? <span className="figures">{percent(p)}</span> : ""}
-                {line.shared && (
-                  <span className="block text-[0.8rem] leading-tight">in every dead speed</span>
-                )}
+                {line.shared && <span className="block text-[0.8rem] leading-tight">all dead speeds</span>}
               </td>
             </tr>
           );

@@ -7,7 +7,7 @@ import type { StageForm } from "./solvedState";
 
 const dutyTolerance = 1e-9;
 /** Good enough for a prediction: some millivolts at the motor. */
-const roughDuty = 2e-4;
+const roughDuty = 1e-4;
 const dutyRounds = 60;
 /** A stage only takes the motor's current: beyond this the other way it blocks. */
 const reverseAmps = 1e-6;
