@@ -1,6 +1,7 @@
 // Controls and panels against the closed forms of the averaged converter: motor volts = D (V30 − V31) − D I R
 // for a chopping stage and min(D Vs, Vs − I R) for a linear one (the format's own definition).
 import { describe, expect, test } from "@jest/globals";
+import { catalogue } from "../diagnose/catalogue";
 import { faultFromId } from "../diagnose/fault";
 import { shippedIds, shippedNetlist } from "../testing/shippedCircuit";
 import type { Netlist } from "./netlist";
@@ -23,6 +24,25 @@ describe.each(electronic)("the control of %s", (id) => {
   if (!module) throw new Error(id);
   const { part } = module;
   const { settings } = netlist.circuit;
+
+  test("ends, under every fault, at a duty its own command then asks for", () => {
+    const solver = new PointSolver(netlist);
+    const values = nominalValues(netlist);
+    const state = setupState(netlist, { key: "run", setting: settings.at(-1) ?? "off" });
+    const device = netlist.devices.findIndex(({ kind }) => kind === "module");
+    const [zero, full] = part.commandVolts;
+    let checked = 0;
+    for (const { id: fault, fault: placed } of catalogue(netlist)) {
+      if (placed.changes.some(({ type }) => type === "module")) continue;
+      const solved = solver.solve(values, state, placed.changes);
+      if (solved.on[device] === 0 || solved.buzzing.includes(1)) continue;
+      const at = (node: number): number => (node < 0 ? 0 : (solved.volts[node] ?? 0));
+      const asked = Math.min(1, Math.max(0, (at(module.command) - at(module.ground) - zero) / (full - zero)));
+      expect({ fault, off: Math.abs(asked - (solved.duty[0] ?? -1)) < 1e-6 }).toEqual({ fault, off: true });
+      checked += 1;
+    }
+    expect(checked).toBeGreaterThan(150);
+  });
 
   test.each(settings.slice(1))("gives the motor what its definition says on %s", (setting) => {
     const solved = new PointSolver(netlist).solve(

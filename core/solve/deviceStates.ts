@@ -288,7 +288,8 @@ export class DeviceStates {
     speeds: Float64Array,
   ): number {
     const before = this.duty[module] as number;
-    let [low, high] = [0, 1];
+    // The ends stand just outside until they have been tried themselves: a step back onto a tried end is no step.
+    let [low, high] = [-Number.EPSILON, 1 + Number.EPSILON];
     let [earlier, earlierGap] = [Number.NaN, Number.NaN];
     for (let round = 0; round < dutyRounds; round++) {
       const duty = this.duty[module] as number;
@@ -301,7 +302,7 @@ export class DeviceStates {
       const lean = (gap - earlierGap) / (duty - earlier);
       if (Number.isFinite(lean) && lean < 0) this.lean[module] = lean;
       let next = duty - gap / (this.lean[module] as number);
-      if (!(next >= low && next <= high) || next === duty) next = (low + high) / 2;
+      if (!(next > low && next < high)) next = Math.min(1, Math.max(0, (low + high) / 2));
       [earlier, earlierGap] = [duty, gap];
       this.duty[module] = next;
       this.solveStages(network, loads, groups, speeds);
