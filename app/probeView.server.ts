@@ -33,8 +33,9 @@ function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
     why: `Of the looks weighed it is expected to tell most for its minutes: ${bits.toFixed(2)} bits about what to replace, in ${minutesText(minutes)} with the way there.`,
     setting: test.setting ?? null,
     probe: probePoint(test),
-    outcomes: outcomes.map(({ seen, p, leaves }) => ({
+    outcomes: outcomes.map(({ seen, value, p, leaves }) => ({
       seen,
+      value: value === null ? null : Number(value.toPrecision(3)),
       p,
       leaves: `→ ${leaves
         .filter((left) => left.p >= 0.1)

@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { brokenVehicle } from "./brokenVehicle";
-import { byPointer, probeToTheEnd } from "./steps";
+import { byPointer, byTouch, probeToTheEnd } from "./steps";
 
 test("on a phone-sized page: a hatchback dead on every speed, by touch", async ({ page }) => {
   const hatchback = brokenVehicle("godwit-four-speed-feed", "K5:coil-open");
@@ -27,4 +27,40 @@ test("on a phone-sized page: a hatchback dead on every speed, by touch", async (
   await expect(page.getByRole("heading", { name: /relay K5/ })).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(390);
+});
+
+test("from a demo job to a settled verdict by touch: at most fifteen taps and nothing typed", async ({
+  page,
+}) => {
+  const van = brokenVehicle("whimbrel-four-speed", "R1.link:open");
+  await page.goto("/jobs/new");
+  await page
+    .getByLabel("Vehicle", { exact: true })
+    .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
+  await page.getByRole("button", { name: "Take it in" }).tap();
+  let taps = 0;
+  for (const setting of ["1", "2", "3", "4"]) {
+    const word = van.airflow(setting) === "none" ? "nothing" : "right";
+    await page.getByRole("button", { name: `${setting}: ${word}` }).tap();
+    await expect(page.getByRole("button", { name: `${setting}: ${word}` })).toHaveAttribute(
+      "aria-pressed",
+      "true",
+    );
+    taps += 1;
+  }
+  await page.getByRole("link", { name: "On to probing" }).tap();
+  taps += 1;
+  await expect(page.getByText("Not yet.")).toBeVisible();
+  const typed = await page.evaluateHandle(() => {
+    const count = { keys: 0 };
+    window.addEventListener("keydown", () => {
+      count.keys += 1;
+    });
+    return count;
+  });
+  const looks = await probeToTheEnd(page, van, byTouch, 8);
+  taps += looks.length;
+  await expect(page.getByText("Settled:")).toBeVisible();
+  expect(taps).toBeLessThanOrEqual(15);
+  expect(await typed.evaluate(({ keys }) => keys)).toBe(0);
 });

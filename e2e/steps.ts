@@ -26,10 +26,28 @@ type Enter = (page: Page, answer: string | number | null) => Promise<void>;
 /** Enters an answer by pointer: the word's button, or the figure and Save. */
 export const byPointer: Enter = async (page, answer) => {
   if (typeof answer === "string") await page.locator(`[data-choice="${answer}"]`).click();
-  else if (answer === null) await page.getByRole("button", { name: "no end" }).click();
+  else if (answer === null) await page.getByRole("button", { name: "no end (open)" }).click();
   else {
-    await page.getByLabel("Reads").fill(String(answer));
+    await page.getByRole("textbox", { name: "Reads" }).fill(String(answer));
     await page.getByRole("button", { name: "Save" }).click();
+  }
+};
+
+/** Enters an answer by touch alone: the word's button, or the range the figure lies in or next to. */
+export const byTouch: Enter = async (page, answer) => {
+  if (typeof answer === "string") await page.locator(`[data-choice="${answer}"]`).tap();
+  else if (answer === null)
+    await page
+      .getByRole("button", { name: /no end/ })
+      .first()
+      .tap();
+  else {
+    const ranges = page.locator('[data-about]:not([data-about=""])');
+    const middles = await ranges.evaluateAll((all) =>
+      all.map((one) => Number(one.getAttribute("data-about"))),
+    );
+    const far = middles.map((middle) => Math.abs(middle - answer));
+    await ranges.nth(far.indexOf(Math.min(...far))).tap();
   }
 };
 
@@ -44,14 +62,14 @@ export const byKeys: Enter = async (page, answer) => {
     });
     await page.keyboard.press(lightKeys[answer] ?? String(index + 1));
   } else if (answer === null) {
-    await page.getByLabel("Reads").focus();
+    await page.getByRole("textbox", { name: "Reads" }).focus();
     await page.keyboard.press("Tab");
     await page.keyboard.press("Tab");
     await page.keyboard.press("Enter");
   } else {
     const text = String(answer);
     if (text.startsWith("-")) {
-      await page.getByLabel("Reads").focus();
+      await page.getByRole("textbox", { name: "Reads" }).focus();
       await page.keyboard.type(text);
     } else await page.keyboard.type(text);
     await page.keyboard.press("Enter");

@@ -15,7 +15,13 @@ export interface OfferedLook {
   readonly why: string;
   readonly setting: string | null;
   readonly probe: string | null;
-  readonly outcomes: readonly { readonly seen: string; readonly p: number; readonly leaves: string }[];
+  readonly outcomes: readonly {
+    readonly seen: string;
+    /** A display in the range, to two digits; null for a word, and for no end. */
+    readonly value: number | null;
+    readonly p: number;
+    readonly leaves: string;
+  }[];
   /** Words that can be entered; null for a test that gives a number. */
   readonly choices: readonly string[] | null;
   readonly unit: string | null;
@@ -154,16 +160,26 @@ function NumberEntry({ offered }: { offered: OfferedLook }) {
       <ul className="mt-1 text-base">
         {offered.outcomes
           .filter(({ p }) => p >= 0.02)
-          .map(({ seen, p, leaves }) => (
-            <li key={seen} className="flex justify-between gap-3 border-t border-rule py-0.5">
-              <span className="figures">
-                {seen} {seen === "no end" ? "" : offered.unit}
-              </span>
-              <span className="figures text-soft">{percent(p)}</span>
-              <span className="grow truncate text-right text-soft">{leaves}</span>
+          .map(({ seen, value, p, leaves }) => (
+            <li key={seen} className="border-t border-rule">
+              <button
+                type="submit"
+                name={value === null ? "noEnd" : "about"}
+                value={value === null ? "yes" : value}
+                data-about={value ?? ""}
+                aria-label={`Reads ${seen}${value === null ? "" : ` ${offered.unit}`}: ${percent(p)}, ${leaves}`}
+                className="flex min-h-11 w-full items-center justify-between gap-3"
+              >
+                <span className="figures underline">
+                  {seen} {value === null ? "" : offered.unit}
+                </span>
+                <span className="figures text-soft">{percent(p)}</span>
+                <span className="grow truncate text-right text-soft">{leaves}</span>
+              </button>
             </li>
           ))}
       </ul>
+      <p className="text-base text-soft">Type what it reads, or tap the range it lies in.</p>
     </>
   );
 }

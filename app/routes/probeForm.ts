@@ -13,6 +13,8 @@ const offeredForm = z.object({
   look: z.string().max(2000),
   seen: short.optional(),
   value: short.optional(),
+  /** The middle of the range that was tapped instead of a figure. */
+  about: short.optional(),
   noEnd: z.literal("yes").optional(),
 });
 
@@ -66,7 +68,7 @@ export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof off
     return { problem: "That look cannot be read." };
   return checked(engine, {
     ...look,
-    ...resultOf(String(look.test), form.seen, form.value, form.noEnd === "yes"),
+    ...resultOf(String(look.test), form.seen, form.about ?? form.value, form.noEnd === "yes"),
   });
 }
 

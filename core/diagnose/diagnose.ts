@@ -37,6 +37,8 @@ export interface NextLook {
   readonly minutes: number;
   readonly outcomes: readonly {
     readonly seen: string;
+    /** A number in a display's range; null for a word, and for no end. */
+    readonly value: number | null;
     readonly p: number;
     readonly leaves: readonly { readonly part: string; readonly p: number }[];
   }[];
@@ -131,8 +133,9 @@ function nextLook(forecast: Forecast): NextLook {
     test: forecast.look,
     bits: forecast.bits,
     minutes: forecast.minutes,
-    outcomes: forecast.outcomes.map(({ seen, p, repairs }) => ({
+    outcomes: forecast.outcomes.map(({ seen, value, p, repairs }) => ({
       seen,
+      value,
       p,
       leaves: partBelief(likely(forecast.repairs, repairs))
         .filter((left) => left.p >= leastLeft)
