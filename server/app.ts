@@ -66,7 +66,7 @@ export function createApp({ host, root, logger }: ServerOptions): Express {
     pinoHttp({
       logger,
       serializers,
-      autoLogging: { ignore: ({ url = "" }) => url.startsWith("/assets/") || url.endsWith("/pulse") },
+      autoLogging: { ignore: ({ url }) => /^\/assets\/|\/pulse$/.test(url ?? "") },
     }),
   );
   app.use(refuseForeignHosts(host));
