@@ -1,9 +1,9 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { type Diagnosis, diagnose } from "@core/diagnose/diagnose";
+import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
 import { faultFromId } from "@core/diagnose/fault";
 import { problemText } from "@core/formats/problem";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import { lookText, resultText, setupText } from "@core/predict/readingText";
+import { evidenceText, resultText } from "@core/predict/readingText";
 import { operatingPoint } from "@core/solve/operatingPoint";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { findJob, type Job } from "@db/repositories/jobs.server";
@@ -38,9 +38,9 @@ export async function jobViewAt(id: string | undefined): Promise<JobView> {
 }
 
 /** The diagnosis from the readings that stand. */
-export function diagnosisOf({ job, engine, stored }: JobView): Diagnosis {
+export function diagnosisOf({ job, engine, stored }: JobView, options: DiagnoseOptions = {}): Diagnosis {
   const readings = stored.filter(({ struckAt }) => !struckAt).map(({ reading }) => reading);
-  const diagnosis = diagnose(engine, readings, { school: job.school });
+  const diagnosis = diagnose(engine, readings, { school: job.school, ...options });
   if (!diagnosis.ok) throw new Error(diagnosis.problems.map(problemText).join("; "));
   return diagnosis.value;
 }
@@ -51,7 +51,6 @@ export interface EvidenceLine {
   readonly number: number;
   readonly heard: boolean;
   readonly what: string;
-  readonly setup: string;
   readonly result: string;
   readonly time: string;
   readonly struck: boolean;
@@ -63,8 +62,7 @@ export function evidenceLines(stored: readonly StoredReading[]): EvidenceLine[] 
     id,
     number,
     heard: reading.heard ?? false,
-    what: lookText(reading),
-    setup: setupText(reading),
+    what: evidenceText(reading),
     result: resultText(reading),
     time: clockText(takenAt, zone),
     struck: struckAt !== null,

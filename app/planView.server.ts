@@ -1,11 +1,9 @@
-import { believe } from "@core/diagnose/belief";
-import { type PlannedLook, planAhead, type SchoolCost } from "@core/diagnose/plan";
+import type { PlannedLook, SchoolCost } from "@core/diagnose/plan";
 import type { TestName } from "@core/predict/reading";
-import { allTools } from "@core/predict/testModel";
 import { displayUnits } from "./components/words";
 import { lookWords } from "./format/lookWords";
 import { repairName } from "./format/partName";
-import type { JobView } from "./jobView.server";
+import { diagnosisOf, type JobView } from "./jobView.server";
 
 /** A look to come, in words, and what would follow. */
 export interface LookAheadView {
@@ -35,10 +33,9 @@ function unitOf(test: TestName, seen: string): string {
   return unit && seen !== "no end" ? `${seen} ${unit}` : seen;
 }
 
-export function planView({ job, circuit, engine, stored }: JobView): PlanView {
-  const readings = stored.filter(({ struckAt }) => !struckAt).map(({ reading }) => reading);
-  const belief = believe(engine, readings);
-  const plan = planAhead(engine, belief, { tools: allTools, school: job.school, count: 1 });
+export function planView(view: JobView): PlanView {
+  const { circuit } = view;
+  const { plan = { first: null, schools: [] } } = diagnosisOf(view, { plan: true });
   const shown = (look: PlannedLook | null, deep: number): LookAheadView | null => {
     if (!look || deep === 0) return null;
     const { before, points, between, after } = lookWords(circuit, look.test);

@@ -1,11 +1,9 @@
-import { asIfTrue } from "@core/diagnose/asIfTrue";
-import { believe } from "@core/diagnose/belief";
+import { isCleared } from "@core/diagnose/cleared";
 import type { NextLook as CoreLook, Diagnosis } from "@core/diagnose/diagnose";
-import { supportOf } from "@core/diagnose/expectation";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/pathBoard";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { TestName } from "@core/predict/reading";
-import { lookText } from "@core/predict/readingText";
+import { evidenceText } from "@core/predict/readingText";
 import { testModels } from "@core/predict/tests/index";
 import { minutesText } from "@core/units/wording";
 import { readingsVersion } from "@db/repositories/readings.server";
@@ -66,9 +64,6 @@ function suspectLines({ circuit }: JobView, { suspects }: Diagnosis): SuspectLin
     .filter(({ p, part }, index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
 }
 
-/** Under some suspicion at first, and all but none now. */
-const isCleared = (p: number, before: number): boolean => p < 0.004 && p < before / 3;
-
 /** Parts the readings have all but cleared. */
 function clearedParts(engine: CompiledCircuit, { parts }: Pick<Diagnosis, "parts">): string[] {
   const before = new Map<string, number>();
@@ -106,10 +101,13 @@ function ownChoices(engine: CompiledCircuit) {
 }
 
 /** The lines of the path board with what the readings say of them. */
-function boardLines({ engine, circuit, stored }: JobView, { suspects, parts }: Diagnosis) {
+function boardLines(
+  { engine, circuit }: JobView,
+  { suspects, parts }: Diagnosis,
+  words: ReadonlyMap<string, string>,
+) {
   const { settings } = circuit;
   const rows = engine.remember("path board", () => pathBoard(engine.netlist));
-  const words = speedWords(stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading])));
   const shared = new Set(sharedByDead(rows, settings, words));
   const before = engine.variants.reduce((sums, { fault, prior }) => {
     for (const { where } of fault.names) sums.set(where, (sums.get(where) ?? 0) + prior);
@@ -139,19 +137,14 @@ function boardLines({ engine, circuit, stored }: JobView, { suspects, parts }: D
 }
 
 /** The readings as if each suspect were true, by fault. */
-function agreements({ engine, stored }: JobView, faults: readonly string[]) {
+function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, faults: readonly string[]) {
   const standing = stored.filter(({ struckAt }) => !struckAt);
-  const belief = believe(
-    engine,
-    standing.map(({ reading }) => reading),
-  );
-  const support = supportOf(engine, belief);
   return Object.fromEntries(
     faults.map((fault) => {
-      const variant = engine.variants.findIndex(({ id }) => id === fault);
-      const lines = asIfTrue(engine, belief, support, variant).map(({ reading, expected, seen, agrees }) => {
+      const own = asIf[suspects.findIndex((suspect) => suspect.fault === fault)] ?? [];
+      const lines = own.map(({ reading, expected, seen, agrees }) => {
         const at = standing[reading] as (typeof standing)[number];
-        return { number: at.number, what: lookText(at.reading), seen, expected, agrees };
+        return { number: at.number, what: evidenceText(at.reading), seen, expected, agrees };
       });
       return [fault, lines];
     }),
@@ -161,16 +154,12 @@ function agreements({ engine, stored }: JobView, faults: readonly string[]) {
 /** Everything the probe page shows of a job. */
 export async function probeView(view: JobView) {
   const { job, circuit, engine, stored } = view;
-  const diagnosis = diagnosisOf(view);
+  const diagnosis = diagnosisOf(view, { asIf: assumedShown + 1 });
   const under = diagnosis.suspects
     .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
     .slice(0, assumedShown)
     .map(({ fault }) => fault);
-  const heard = stored.flatMap(({ reading, struckAt }) =>
-    !struckAt && reading.test === "airflow" && reading.key === "run" && reading.setting !== undefined
-      ? [[reading.setting, airflowWords[reading.seen]] as const]
-      : [],
-  );
+  const words = speedWords(stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading])));
   const battery = circuit.parts.find(({ kind }) => kind === "battery");
   return {
     id: job.id,
@@ -182,11 +171,11 @@ export async function probeView(view: JobView) {
     states: sheetStates(engine, under),
     fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
     under: under.map((fault) => ({ fault, words: `${fault.split(/[.:]/)[0] ?? ""} ${faultWords(fault)}` })),
-    agreements: agreements(view, under),
-    heard: Object.fromEntries(heard),
+    agreements: agreements(view, diagnosis, under),
+    heard: Object.fromEntries([...words].map(([setting, seen]) => [setting, airflowWords[seen]])),
     doubt: Object.fromEntries(diagnosis.parts.filter(({ p }) => p >= 0.005).map(({ part, p }) => [part, p])),
     cleared: clearedParts(engine, diagnosis),
-    board: boardLines(view, diagnosis),
+    board: boardLines(view, diagnosis, words),
     looks: diagnosis.next.slice(0, looksOffered).map((next) => offeredLook(view, next)),
     suspects: suspectLines(view, diagnosis),
     verdict: {

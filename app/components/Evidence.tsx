@@ -36,8 +36,7 @@ function Line({ line }: { line: EvidenceLine }) {
   return (
     <li className="flex items-center gap-2 border-t border-rule" data-reading={line.number}>
       <span className={`grow py-1 ${line.struck ? "text-soft line-through" : ""}`}>
-        <span className="figures text-soft">{line.number}.</span> {line.what}
-        {line.heard ? "" : `, ${line.setup}`}: <b>{line.result}</b>
+        <span className="figures text-soft">{line.number}.</span> {line.what}: <b>{line.result}</b>
         {line.heard && <span className="text-soft"> (heard)</span>}
       </span>
       <span className="figures text-soft">{line.time}</span>

@@ -120,7 +120,7 @@ function JobCard({ card }: { card: Route.ComponentProps["loaderData"] }) {
           {card.evidence.map((line) => (
             <li key={line.id}>
               <span className="figures">{line.number}.</span> {line.what}
-              {line.heard ? " (heard)" : `, ${line.setup}`}: <b>{line.result}</b>
+              {line.heard && " (heard)"}: <b>{line.result}</b>
             </li>
           ))}
         </ol>

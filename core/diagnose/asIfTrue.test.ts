@@ -3,6 +3,7 @@ import type { Reading } from "../predict/reading";
 import { heard, shippedEngine } from "../testing/shippedCircuit";
 import { asIfTrue } from "./asIfTrue";
 import { believe } from "./belief";
+import { diagnose } from "./diagnose";
 import { supportOf } from "./expectation";
 
 const engine = shippedEngine("whimbrel-four-speed");
@@ -39,6 +40,17 @@ describe("the readings as if a suspect were true", () => {
   test("a blown fuse fights the speed that works", () => {
     const [, , , top] = under("F7:blown");
     expect(top).toEqual({ reading: 3, expected: "none", seen: "normal", agrees: false });
+  });
+
+  test("a diagnosis holds them for as many leaders as it is asked for, by their places", () => {
+    const result = diagnose(engine, readings, { asIf: 2 });
+    if (!result.ok) throw new Error("no diagnosis");
+    const { suspects, asIf } = result.value;
+    expect(asIf).toHaveLength(2);
+    expect(suspects[0]?.fault).toBe("R1.link:open");
+    expect(asIf?.[0]).toEqual(under("R1.link:open"));
+    const plain = diagnose(engine, readings);
+    expect(plain.ok && plain.value.asIf).toBeUndefined();
   });
 
   test("with nothing seen there is nothing to say", () => {

@@ -14,6 +14,10 @@ export interface Cleared {
 const clearBelow = 0.004;
 const fallenBy = 3;
 
+/** True where a belief that stood under suspicion before anything was seen no longer does. */
+export const isCleared = (now: number, before: number): boolean =>
+  now < clearBelow && now * fallenBy < before;
+
 /** Suspects by the part they would have replaced. */
 function variantsByPart(compiled: CompiledCircuit): ReadonlyMap<string, readonly number[]> {
   return compiled.remember("variants by part", () => {
@@ -34,7 +38,7 @@ export function clearedParts(compiled: CompiledCircuit, belief: Belief, support:
   return [...variantsByPart(compiled)].flatMap(([part, variants]) => {
     const now = variants.reduce((sum, variant) => sum + (belief.variants[variant] as number), 0);
     const before = variants.reduce((sum, variant) => sum + (compiled.variants[variant]?.prior ?? 0), 0);
-    if (now >= clearBelow || now * fallenBy >= before) return [];
+    if (!isCleared(now, before)) return [];
     const own = readingOdds(support, variants);
     const others = othersOdds(support, variants);
     const ratios = own.map((odds, i) => (others[i] as number) / Math.max(1e-9, odds));

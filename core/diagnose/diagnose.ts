@@ -5,6 +5,7 @@ import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look, Reading } from "../predict/reading";
 import { allTools, type Tool } from "../predict/testModel";
+import { type Agreement, asIfTrue } from "./asIfTrue";
 import { type Belief, believe, partBelief, repairBelief } from "./belief";
 import { candidateLooks } from "./candidateLooks";
 import { type Cleared, clearedParts } from "./cleared";
@@ -57,6 +58,8 @@ export interface Diagnosis {
   readonly cleared?: readonly Cleared[];
   /** The looks to come, and the schools' minutes, where asked for. */
   readonly plan?: Plan;
+  /** The readings as if each leading suspect were true, by its place among the suspects, where asked for. */
+  readonly asIf?: readonly (readonly Agreement[])[];
 }
 
 export interface DiagnoseOptions {
@@ -73,6 +76,8 @@ export interface DiagnoseOptions {
   readonly explainAll?: boolean;
   /** The looks to come after each outcome, and the schools' minutes. */
   readonly plan?: boolean;
+  /** For how many leading suspects to hold every reading against what they predict. */
+  readonly asIf?: number;
   /** Orders the first looks by two steps instead of one. */
   readonly lookAhead?: boolean;
 }
@@ -108,12 +113,18 @@ export function diagnose(
   const costs = options.costs ?? defaultStoppingCosts;
   const verdict = reachVerdict(compiled, belief, support, repairs, weighed, costs);
   const declined = declinedParts(compiled.netlist.circuit);
-  const explained = options.explainAll ? Number.POSITIVE_INFINITY : groupedSuspects;
+  const suspects = suspectsOf({
+    compiled,
+    belief,
+    support,
+    tools,
+    explained: options.explainAll ? Number.POSITIVE_INFINITY : groupedSuspects,
+  });
   return {
     ok: true,
     value: {
       id: options.id ?? null,
-      suspects: suspectsOf({ compiled, belief, support, tools, explained }),
+      suspects,
       parts: partBelief(repairs),
       verdict,
       next: weighed.slice(0, options.looks ?? defaultLooks).map(nextLook),
@@ -121,6 +132,14 @@ export function diagnose(
       ...(declined.length > 0 ? { declined } : {}),
       ...(options.explainAll ? { cleared: clearedParts(compiled, belief, support) } : {}),
       ...(options.plan ? { plan: planAhead(compiled, belief, next) } : {}),
+      ...(options.asIf
+        ? {
+            asIf: suspects
+              .slice(0, options.asIf)
+              .map(({ fault }) => compiled.variants.findIndex(({ id }) => id === fault))
+              .map((variant) => (variant < 0 ? [] : asIfTrue(compiled, belief, support, variant))),
+          }
+        : {}),
     },
   };
 }

@@ -77,5 +77,14 @@ describe("what all dead speeds share", () => {
     expect(shared({ off: "none" })).toEqual([]);
     const words = speedWords([...heard({ "1": "none" }), ...heard({ "1": "normal" })]);
     expect(words.get("1")).toBe("normal");
+    // A switch of its own is read with the main one off: that says nothing of off.
+    const rear = {
+      test: "airflow",
+      key: "run",
+      setting: "off",
+      selectors: { S4: "low" },
+      seen: "weak",
+    } as const;
+    expect(speedWords([...heard({ off: "none" }), rear]).get("off")).toBe("none");
   });
 });

@@ -42,7 +42,7 @@ describe("the path argument is read off the healthy circuit's own currents", () 
   test("a weak speed proves no path either way", () => {
     const reason = pathReason(engine, heard({ "1": "none", "2": "weak", "3": "weak", "4": "weak" }));
     expect(reason).toMatch(/^Speed 1 is dead and/);
-    expect(reason).not.toMatch(/work/);
+    expect(reason).not.toContain("work");
   });
 
   test.each(shippedIds)("on %s a faster speed's path carries at least as much", (id) => {

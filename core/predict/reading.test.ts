@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { lookKey, lookOf, type Reading, readingSchema, resultOf, testNames } from "./reading";
-import { lookText, resultText, setupText } from "./readingText";
+import { evidenceText, lookText, resultText, setupText } from "./readingText";
 
 const points = { red: "F7.in", black: "G1.-" };
 /** One reading of each test, its result in words, and what to do. */
@@ -84,4 +84,25 @@ describe("a set-up in words", () => {
     [{ test: "smell", bridged: [["G1.+", "M1.+"]] }, "key off, G1.+ joined to M1.+"],
     [{ test: "smell", lampFor: "M1" }, "key off, lamp in place of M1"],
   ] as const)("%j is %j", (look, text) => expect(setupText(look as never)).toBe(text));
+});
+
+describe("evidence in words", () => {
+  test.each<[Reading, string]>([
+    [{ test: "airflow", heard: true, key: "run", setting: "4", seen: "normal" }, "airflow on 4"],
+    // Heard too, but not of a running blower's own speed: without the set-up it would contradict the line above.
+    [
+      { test: "airflow", heard: true, key: "off", setting: "4", seen: "none" },
+      "airflow on 4, key off, speed 4",
+    ],
+    [
+      { test: "airflow", heard: true, key: "run", setting: "off", selectors: { S4: "low" }, seen: "weak" },
+      "airflow on off, key run, off, S4 on low",
+    ],
+    [{ test: "airflow", key: "run", setting: "4", seen: "normal" }, "airflow on 4, key run, speed 4"],
+    [{ test: "history", heard: true, of: "damp", seen: "yes" }, "ask: does damp change it"],
+    [
+      { test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2", seen: "dark" },
+      "light clipped to G1.+, touch X5:2, key run, speed 2",
+    ],
+  ])("%j is %j", (reading, text) => expect(evidenceText(reading)).toBe(text));
 });

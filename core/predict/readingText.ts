@@ -49,6 +49,17 @@ export function lookText(look: Look): string {
   }
 }
 
+/**
+ * What was looked at and how the vehicle stood, as evidence is listed. What was heard of a running blower names
+ * its speed already, and what was asked or smelled has no set-up worth saying.
+ */
+export function evidenceText(reading: Reading): string {
+  const plain =
+    reading.heard === true &&
+    (reading.test !== "airflow" || (reading.key === "run" && reading.selectors === undefined));
+  return plain ? lookText(reading) : `${lookText(reading)}, ${setupText(reading)}`;
+}
+
 /** What `history` asks. */
 export const historyWords: Readonly<Record<LookOf<"history">["of"], string>> = {
   heat: "does heat change it",
