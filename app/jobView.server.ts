@@ -5,8 +5,10 @@ import { problemText } from "@core/formats/problem";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import { evidenceText, resultText } from "@core/predict/readingText";
 import { operatingPoint } from "@core/solve/operatingPoint";
+import type { Setup } from "@core/solve/setup";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { findJob, type Job } from "@db/repositories/jobs.server";
+import { type Note, notesOf } from "@db/repositories/notes.server";
 import { readingsOf, type StoredReading } from "@db/repositories/readings.server";
 import { data } from "react-router";
 import type { SheetState } from "./drawing/sheetState";
@@ -20,6 +22,7 @@ export interface JobView {
   readonly circuit: Circuit;
   readonly engine: CompiledCircuit;
   readonly stored: readonly StoredReading[];
+  readonly notes: readonly Note[];
 }
 
 /** The job of an address; answers 404 where there is none. */
@@ -33,8 +36,12 @@ export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit
 /** A job with its readings and its engine. */
 export async function jobViewAt(id: string | undefined): Promise<JobView> {
   const { job, circuit } = await jobAt(id);
-  const [engine, stored] = await Promise.all([engineFor(circuit), readingsOf(job.id)]);
-  return { job, circuit, engine, stored };
+  const [engine, stored, notes] = await Promise.all([
+    engineFor(circuit),
+    readingsOf(job.id),
+    notesOf(job.id),
+  ]);
+  return { job, circuit, engine, stored, notes };
 }
 
 /** The diagnosis from the readings that stand. */
@@ -43,6 +50,15 @@ export function diagnosisOf({ job, engine, stored }: JobView, options: DiagnoseO
   const diagnosis = diagnose(engine, readings, { school: job.school, ...options });
   if (!diagnosis.ok) throw new Error(diagnosis.problems.map(problemText).join("; "));
   return diagnosis.value;
+}
+
+/** A note as the evidence shows it. */
+export interface NoteLine {
+  readonly id: string;
+  readonly words: string;
+  readonly photo: { readonly width: number; readonly height: number } | null;
+  readonly time: string;
+  readonly struck: boolean;
 }
 
 /** A reading as the evidence shows it. */
@@ -54,9 +70,20 @@ export interface EvidenceLine {
   readonly result: string;
   readonly time: string;
   readonly struck: boolean;
+  readonly notes: readonly NoteLine[];
 }
 
-export function evidenceLines(stored: readonly StoredReading[]): EvidenceLine[] {
+/** Notes as the evidence shows them. */
+export const noteLines = (notes: readonly Note[]): NoteLine[] =>
+  notes.map(({ id, words, photo, takenAt, struckAt }) => ({
+    id,
+    words,
+    photo,
+    time: clockText(takenAt, shopZone()),
+    struck: struckAt !== null,
+  }));
+
+export function evidenceLines(stored: readonly StoredReading[], notes: readonly Note[] = []): EvidenceLine[] {
   const zone = shopZone();
   return stored.map(({ id, number, reading, takenAt, struckAt }) => ({
     id,
@@ -66,30 +93,36 @@ export function evidenceLines(stored: readonly StoredReading[]): EvidenceLine[] 
     result: resultText(reading),
     time: clockText(takenAt, zone),
     struck: struckAt !== null,
+    notes: noteLines(notes.filter(({ readingId }) => readingId === id)),
   }));
 }
 
-/** The circuit's states for the sheet: key on in every setting and key out, under each assumption. */
-export function sheetStates(engine: CompiledCircuit, under: readonly string[]): SheetState[] {
-  const { netlist } = engine;
-  const { settings } = netlist.circuit;
-  const setups = [
-    ...settings.map((setting) => ({ key: "run" as const, setting })),
-    ...settings.map((setting) => ({ key: "off" as const, setting })),
-  ];
-  return ["healthy", ...under].flatMap((id) => {
+/** The circuit's states in some set-ups, under each assumption: `healthy` or a fault. */
+export function sheetStatesAt(
+  { netlist }: CompiledCircuit,
+  under: readonly string[],
+  setups: readonly (Setup & Pick<SheetState, "key" | "setting">)[],
+): SheetState[] {
+  return under.flatMap((id) => {
     const fault = id === "healthy" ? null : faultFromId(netlist, id);
     const changes = fault?.ok ? fault.value.changes : [];
-    return setups.map(({ key, setting }) => {
-      const { volts, amps, rpm, floating, buzzing } = operatingPoint(netlist, { key, setting }, changes);
+    return setups.map((setup) => {
+      const { volts, amps, rpm, floating, buzzing } = operatingPoint(netlist, setup, changes);
       return {
         under: id,
-        key,
-        setting,
+        key: setup.key,
+        setting: setup.setting,
         point: { volts: rounded(volts), amps: rounded(amps), rpm, floating, buzzing },
       };
     });
   });
+}
+
+/** The states the sheet shows most: key on in every setting, and key out. */
+export function sheetStates(engine: CompiledCircuit, under: readonly string[]): SheetState[] {
+  const { settings } = engine.netlist.circuit;
+  const setups = (["run", "off"] as const).flatMap((key) => settings.map((setting) => ({ key, setting })));
+  return sheetStatesAt(engine, under, setups);
 }
 
 /** Three decimals are more than a meter shows, and a fifth of the text. */

@@ -1,25 +1,26 @@
+import { beliefHistory } from "@core/diagnose/beliefHistory";
+import { cautionsOf } from "@core/diagnose/caution";
 import { isCleared } from "@core/diagnose/cleared";
 import type { NextLook as CoreLook, Diagnosis } from "@core/diagnose/diagnose";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/pathBoard";
+import { isMechanical } from "@core/motor/mechanicalMode";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import type { TestName } from "@core/predict/reading";
 import { evidenceText } from "@core/predict/readingText";
 import { testModels } from "@core/predict/tests/index";
 import { minutesText } from "@core/units/wording";
-import { readingsVersion } from "@db/repositories/readings.server";
+import { jobVersion } from "@db/repositories/jobVersion.server";
 import type { OfferedLook } from "./components/NextLook";
 import type { SuspectLine } from "./components/Suspects";
 import { airflowWords, displayUnits } from "./components/words";
-import { layoutOf } from "./drawing/circuitLayout.server";
 import { lookWords, probePoint } from "./format/lookWords";
 import { faultWords, partName, repairName } from "./format/partName";
-import { diagnosisOf, evidenceLines, type JobView, sheetStates } from "./jobView.server";
+import { diagnosisOf, evidenceLines, type JobView, noteLines, sheetStates } from "./jobView.server";
 
 const looksOffered = 8;
 const suspectsShown = 6;
 const assumedShown = 3;
 
-function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
+function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): OfferedLook {
   const { test, minutes, bits, outcomes } = next;
   const model = testModels[test.test];
   return {
@@ -30,6 +31,7 @@ function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
     bits,
     why: `Of the looks weighed it is expected to tell most for its minutes: ${bits.toFixed(2)} bits about what to replace, in ${minutesText(minutes)} with the way there.`,
     setting: test.setting ?? null,
+    cautions: cautionsOf(engine, test).filter((caution) => !job.cautionsRead.includes(caution)),
     probe: probePoint(test),
     outcomes: outcomes.map(({ seen, value, p, leaves }) => ({
       seen,
@@ -46,10 +48,26 @@ function offeredLook({ circuit }: JobView, next: CoreLook): OfferedLook {
   };
 }
 
-function suspectLines({ circuit }: JobView, { suspects }: Diagnosis): SuspectLine[] {
+/** A motor that squeals and one that is dead are two suspects, though one part. */
+const groupOf = (repair: string, mechanical: boolean): string =>
+  mechanical ? `${repair} mechanical` : repair;
+const modesOf = (modes: string): string[] => modes.split("+");
+
+function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
+  const { circuit, engine, stored } = view;
   const byPart = new Map<string, SuspectLine & { faults: SuspectLine["faults"][number][] }>();
-  for (const { part, fault, p, why } of suspects) {
-    const line = byPart.get(part) ?? { part, name: repairName(circuit, part.split("+")), p: 0, faults: [] };
+  for (const { part: repair, fault, mode, p, why } of suspects) {
+    const mechanical = fault !== "unknown" && modesOf(mode).every(isMechanical);
+    const part = groupOf(repair, mechanical);
+    const line = byPart.get(part) ?? {
+      part,
+      repair,
+      mechanical,
+      name: repairName(circuit, repair.split("+")),
+      p: 0,
+      moved: [],
+      faults: [],
+    };
     const faults =
       line.faults.length < 4 && (p >= 0.005 || line.faults.length === 0)
         ? [
@@ -59,9 +77,17 @@ function suspectLines({ circuit }: JobView, { suspects }: Diagnosis): SuspectLin
         : line.faults;
     byPart.set(part, { ...line, p: line.p + p, faults });
   }
-  return [...byPart.values()]
+  const shown = [...byPart.values()]
     .sort((a, b) => b.p - a.p)
     .filter(({ p, part }, index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
+  const standing = stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
+  const moved = beliefHistory(engine, standing, ({ fault, repair }) =>
+    groupOf(
+      repair,
+      fault.names.every(({ mode }) => isMechanical(mode)),
+    ),
+  );
+  return shown.map((line) => ({ ...line, moved: moved.get(line.part) ?? [] }));
 }
 
 /** Parts the readings have all but cleared. */
@@ -71,33 +97,6 @@ function clearedParts(engine: CompiledCircuit, { parts }: Pick<Diagnosis, "parts
     for (const part of fault.parts) before.set(part, (before.get(part) ?? 0) + prior);
   }
   return parts.filter(({ part, p }) => isCleared(p, before.get(part) ?? 0)).map(({ part }) => part);
-}
-
-/** What the form for a reading of one's own offers. */
-function ownChoices(engine: CompiledCircuit) {
-  const { circuit, points, battery, motors, relays } = engine.netlist;
-  const posts = [`${battery.id}.-`, `${battery.id}.+`];
-  const wordsOf = (test: keyof typeof testModels): readonly string[] => {
-    const model = testModels[test];
-    return model.gives === "word" ? model.outcomes : [];
-  };
-  return {
-    settings: circuit.settings,
-    points: points.names.filter((name) => !posts.includes(name)),
-    posts,
-    things: [...circuit.parts, ...circuit.connectors].map(({ id }) => ({
-      id,
-      name: `${id}, ${partName(circuit, id)}`,
-    })),
-    motors: motors.map(({ part }) => part.id),
-    plugs: circuit.connectors.map(({ id }) => id),
-    relays: relays.map(({ part }) => part.id),
-    fuses: circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id),
-    wires: circuit.wires.map(({ id }) => id),
-    words: Object.fromEntries(
-      (Object.keys(testModels) as TestName[]).map((test) => [test, wordsOf(test)]),
-    ) as Record<TestName, readonly string[]>,
-  };
 }
 
 /** The lines of the path board with what the readings say of them. */
@@ -153,23 +152,20 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
 
 /** Everything the probe page shows of a job. */
 export async function probeView(view: JobView) {
-  const { job, circuit, engine, stored } = view;
+  const { job, circuit, engine, stored, notes } = view;
   const diagnosis = diagnosisOf(view, { asIf: assumedShown + 1 });
   const under = diagnosis.suspects
     .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
     .slice(0, assumedShown)
     .map(({ fault }) => fault);
   const words = speedWords(stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading])));
-  const battery = circuit.parts.find(({ kind }) => kind === "battery");
   return {
     id: job.id,
     stage: job.stage,
     school: job.school,
-    version: await readingsVersion(job.id),
-    circuit,
-    layout: await layoutOf(engine.netlist),
+    cautionsRead: job.cautionsRead,
+    version: await jobVersion(job.id),
     states: sheetStates(engine, under),
-    fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
     under: under.map((fault) => ({ fault, words: `${fault.split(/[.:]/)[0] ?? ""} ${faultWords(fault)}` })),
     agreements: agreements(view, diagnosis, under),
     heard: Object.fromEntries([...words].map(([setting, seen]) => [setting, airflowWords[seen]])),
@@ -183,9 +179,9 @@ export async function probeView(view: JobView) {
       p: diagnosis.verdict.p,
       name: repairName(circuit, diagnosis.verdict.replace),
     },
-    evidence: evidenceLines(stored),
+    evidence: evidenceLines(stored, notes),
+    notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
     conflicts: diagnosis.conflicts.map(({ reading, why }) => ({ number: reading + 1, why })),
     token: crypto.randomUUID(),
-    own: ownChoices(engine),
   };
 }

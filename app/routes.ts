@@ -1,4 +1,4 @@
-import { index, type RouteConfig, route } from "@react-router/dev/routes";
+import { index, layout, type RouteConfig, route } from "@react-router/dev/routes";
 
 export default [
   index("routes/board.tsx"),
@@ -6,10 +6,15 @@ export default [
   route("jobs/new", "routes/newJob.tsx"),
   route("jobs/:id/plan", "routes/plan.ts"),
   route("jobs/:id/pulse", "routes/pulse.ts"),
+  route("jobs/:id/entries", "routes/entries.ts"),
+  route("jobs/:id/predict", "routes/predict.ts"),
+  route("jobs/:id/states", "routes/sheetStates.ts"),
+  route("jobs/:id/notes", "routes/notes.ts"),
+  route("jobs/:id/photos/:note", "routes/photo.ts"),
   route("jobs/:id", "routes/job.tsx", [
     index("routes/jobStart.ts"),
     route("complaint", "routes/complaint.tsx"),
-    route("probe", "routes/probe.tsx"),
+    layout("routes/bench.tsx", [route("probe", "routes/probe.tsx")]),
     route("verdict", "routes/verdict.tsx"),
     route("prove", "routes/prove.tsx"),
     route("close", "routes/close.tsx"),

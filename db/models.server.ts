@@ -30,6 +30,7 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare words: string;
   declare stage: string;
   declare school: CreationOptional<string>;
+  declare cautionsRead: CreationOptional<string>;
   declare fitted: CreationOptional<string | null>;
   declare found: CreationOptional<string | null>;
   declare fittedAt: CreationOptional<Date | null>;
@@ -44,6 +45,22 @@ export class ReadingRow extends Model<InferAttributes<ReadingRow>, InferCreation
   declare body: string;
   declare takenAt: Date;
   declare struckAt: CreationOptional<Date | null>;
+}
+
+export class NoteRow extends Model<InferAttributes<NoteRow>, InferCreationAttributes<NoteRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare readingId: CreationOptional<string | null>;
+  declare words: string;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
+}
+
+export class PhotoRow extends Model<InferAttributes<PhotoRow>, InferCreationAttributes<PhotoRow>> {
+  declare noteId: string;
+  declare width: number;
+  declare height: number;
+  declare jpeg: Buffer;
 }
 
 export class ProofRow extends Model<InferAttributes<ProofRow>, InferCreationAttributes<ProofRow>> {
@@ -84,6 +101,7 @@ export function defineModels(sequelize: Sequelize): void {
       words: text(),
       stage: text(),
       school: { ...text(), defaultValue: "least-time" },
+      cautionsRead: { ...text(), defaultValue: "[]" },
       fitted: maybeText(),
       found: maybeText(),
       fittedAt: maybeMoment(),
@@ -102,6 +120,26 @@ export function defineModels(sequelize: Sequelize): void {
       struckAt: maybeMoment(),
     },
     { sequelize, timestamps: false, tableName: "readings" },
+  );
+  NoteRow.init(
+    {
+      id: named(),
+      jobId: number(),
+      readingId: maybeText(),
+      words: text(),
+      takenAt: moment(),
+      struckAt: maybeMoment(),
+    },
+    { sequelize, timestamps: false, tableName: "notes" },
+  );
+  PhotoRow.init(
+    {
+      noteId: named(),
+      width: number(),
+      height: number(),
+      jpeg: { type: DataTypes.BLOB, allowNull: false },
+    },
+    { sequelize, timestamps: false, tableName: "photos" },
   );
   ProofRow.init(
     { id: named(), jobId: number(), step: text(), expected: text(), seen: text(), takenAt: moment() },

@@ -3,6 +3,7 @@ import { skipToLight, standing } from "./steps";
 
 test("a point is walked to by arrows, read, probed and entered", async ({ page }) => {
   await page.goto("/jobs/4/probe");
+  await page.waitForLoadState("networkidle");
   const before = await standing(page);
   const first = page.locator('[data-point][tabindex="0"]');
   await expect(first).toHaveCount(1);
@@ -16,7 +17,7 @@ test("a point is walked to by arrows, read, probed and entered", async ({ page }
   await page.keyboard.press("Enter");
   const panel = page.getByRole("region", { name: point });
   await expect(panel.getByText("healthy")).toBeVisible();
-  const clip = panel.getByRole("button", { name: /light on/ });
+  const clip = panel.getByRole("button", { name: /light clipped to/ });
   const words = await clip.textContent();
   await page.keyboard.press("f");
   await expect(clip).not.toHaveText(words ?? "");
@@ -36,12 +37,13 @@ test("volts at a tapped point need a number and are stored for the set-up shown"
   await page.getByRole("radio", { name: /^3/ }).click();
   await page.locator('[data-point="X4:1"]').click();
   const panel = page.getByRole("region", { name: "X4:1" });
-  await expect(panel).toContainText("key run, 3");
-  await panel.getByLabel("Volts to ground").fill("plenty");
+  await expect(panel).toContainText("key run, speed 3");
+  await panel.getByRole("button", { name: "volts" }).click();
+  await panel.getByLabel("Reads").fill("plenty");
   await panel.getByRole("button", { name: "Save" }).click();
   await expect(panel.getByRole("alert")).toContainText("check the points and the value");
   expect(await standing(page)).toBe(before);
-  await panel.getByLabel("Volts to ground").fill("12,4");
+  await panel.getByLabel("Reads").fill("12,4");
   await panel.getByRole("button", { name: "Save" }).click();
   await expect.poll(() => standing(page)).toBe(before + 1);
   await expect(page.locator("[data-reading]").first()).toContainText("speed 3");
@@ -89,7 +91,7 @@ test("what the customer noticed moves the odds, and is taken back by a second ta
 test("as if true, the other looks and what comes after", async ({ page }) => {
   await page.goto("/jobs/6/probe");
   await page.waitForLoadState("networkidle");
-  await page.getByLabel("as if").selectOption({ index: 1 });
+  await page.getByLabel("Show the sheet as if").selectOption({ index: 1 });
   const asIf = page.getByRole("region", { name: /^As if R1/ });
   await expect(asIf).toContainText("Every reading fits it.");
   await asIf.getByRole("button", { name: "Back to healthy" }).click();

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { brokenVehicle } from "./brokenVehicle";
-import { byKeys, probeToTheEnd } from "./steps";
+import { byKeys, keysPressed, probeToTheEnd } from "./steps";
 
 /** Tabs on until what has the focus is named so. */
 async function tabTo(page: Page, name: RegExp): Promise<void> {
@@ -21,9 +21,11 @@ test("the whole story by keyboard alone", async ({ page }) => {
   await tabTo(page, /^Harrow Whimbrel van, ferry crew van 3$/);
   await page.keyboard.press("Enter");
   await expect(page.getByText("Not yet.")).toBeVisible();
+  const pressed = await keysPressed(page);
   const looks = await probeToTheEnd(page, van, byKeys, 6);
   expect(looks.length).toBeLessThanOrEqual(4);
   await expect(page.getByText("Settled:")).toBeVisible();
+  expect(await pressed()).toBeLessThanOrEqual(15);
 
   await tabTo(page, /^Read the verdict$/);
   await page.keyboard.press("Enter");

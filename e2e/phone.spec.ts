@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { brokenVehicle } from "./brokenVehicle";
-import { byPointer, byTouch, probeToTheEnd } from "./steps";
+import { byPointer, byTouch, keysPressed, probeToTheEnd } from "./steps";
 
 test("on a phone-sized page: a hatchback dead on every speed, by touch", async ({ page }) => {
   const hatchback = brokenVehicle("godwit-four-speed-feed", "K5:coil-open");
@@ -51,16 +51,10 @@ test("from a demo job to a settled verdict by touch: at most fifteen taps and no
   await page.getByRole("link", { name: "On to probing" }).tap();
   taps += 1;
   await expect(page.getByText("Not yet.")).toBeVisible();
-  const typed = await page.evaluateHandle(() => {
-    const count = { keys: 0 };
-    window.addEventListener("keydown", () => {
-      count.keys += 1;
-    });
-    return count;
-  });
+  const typed = await keysPressed(page);
   const looks = await probeToTheEnd(page, van, byTouch, 8);
   taps += looks.length;
   await expect(page.getByText("Settled:")).toBeVisible();
   expect(taps).toBeLessThanOrEqual(15);
-  expect(await typed.evaluate(({ keys }) => keys)).toBe(0);
+  expect(await typed()).toBe(0);
 });

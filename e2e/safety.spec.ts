@@ -23,7 +23,7 @@ test("pages carry a strict content-security policy and nothing breaks it", async
 });
 
 test("actions from elsewhere, without an origin or too large are refused", async ({ request }) => {
-  const form = { intent: "strike-last" };
+  const form = { intent: "school", school: "motor-first" };
   const post = (headers: Record<string, string>, data: Record<string, string> = form) =>
     request.post("/jobs/4/probe", { form: data, headers, maxRedirects: 0 });
   expect((await post({ origin: "http://elsewhere.test" })).status()).toBe(403);
@@ -62,7 +62,7 @@ test("a form that cannot be taken says what to change and keeps what was typed",
 test("a doubled tap stores one reading; a wrong value stores none", async ({ page }) => {
   await page.goto("/jobs/4/probe");
   const before = await standing(page);
-  await page.getByText("A reading of your own").click();
+  await page.getByText("Own reading").click();
   await page.getByLabel("Test").selectOption("volts");
   await page.getByLabel("Red on").selectOption("X4:1");
   await page.getByLabel("Read (V)").fill("much");

@@ -4,7 +4,9 @@ import type { BrokenVehicle } from "./brokenVehicle";
 
 /** The look the page offers, as it would send it back. */
 export async function offeredLook(page: Page): Promise<Look> {
-  return JSON.parse(await page.locator('input[name="look"]').inputValue()) as Look;
+  return JSON.parse(
+    await page.locator('[aria-labelledby="next-look"] input[name="look"]').inputValue(),
+  ) as Look;
 }
 
 /** Readings that stand, by the page's own count; it is shown only once they are stored. */
@@ -19,6 +21,18 @@ export async function skipToLight(page: Page): Promise<void> {
     await page.keyboard.press("n");
   }
   throw new Error("no light among the looks offered");
+}
+
+/** Keys pressed on a page, counted from now on. */
+export async function keysPressed(page: Page): Promise<() => Promise<number>> {
+  const count = await page.evaluateHandle(() => {
+    const pressed = { keys: 0 };
+    window.addEventListener("keydown", () => {
+      pressed.keys += 1;
+    });
+    return pressed;
+  });
+  return () => count.evaluate(({ keys }) => keys);
 }
 
 type Enter = (page: Page, answer: string | number | null) => Promise<void>;

@@ -24,7 +24,8 @@ export async function build() {
   const built = existsSync(join(root, "build", "server", "index.js"));
   if (!built || !isFresh("build", mark)) {
     runTool("@react-router/dev/bin.js", ["build"], { env: { ...process.env, NODE_ENV: "production" } });
-    await bundle("app/workers/compileWorker.ts", join(root, "build", "server", "compileWorker.mjs"));
+    for (const worker of ["compileWorker", "layoutWorker"])
+      await bundle(`app/workers/${worker}.ts`, join(root, "build", "server", `${worker}.mjs`));
     markFresh("build", mark);
   }
   await bundleCli();

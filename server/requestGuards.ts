@@ -2,6 +2,9 @@ import type { NextFunction, Request, Response } from "express";
 
 /** Bodies larger than this are refused before they are read. */
 export const mostBodyBytes = 256 * 1024;
+/** A note may bring a photo: its own limit is checked again where it is decoded. */
+export const mostNoteBytes = 13 * 1024 * 1024;
+const notePath = /^\/jobs\/\d{1,9}\/notes(\.data)?$/;
 
 const safeMethods = new Set(["GET", "HEAD", "OPTIONS"]);
 const loopbackNames = new Set(["localhost", "127.0.0.1", "[::1]"]);
@@ -48,8 +51,9 @@ export function limitBodies(request: Request, response: Response, next: NextFunc
     response.status(411).type("text").send("Say how long the request is.\n");
     return;
   }
-  if (Number(length) > mostBodyBytes) {
-    response.status(413).type("text").send(`At most ${mostBodyBytes} bytes are read.\n`);
+  const most = notePath.test(request.path) ? mostNoteBytes : mostBodyBytes;
+  if (Number(length) > most) {
+    response.status(413).type("text").send(`At most ${most} bytes are read.\n`);
     return;
   }
   next();

@@ -12,6 +12,7 @@ const keys: readonly (readonly [string, string])[] = [
   ["F", "turn the light's clip round at a point you tapped"],
   ["P", "the path board, open or folded"],
   ["[  ]", "one speed down, one up"],
+  ["+  −  A  C", "the sheet larger, smaller, all of it, closer to the probe"],
   ["?", "these keys"],
 ];
 
@@ -26,7 +27,7 @@ export function KeyHelp({ open, onOpenChange, lettersOn }: KeyHelpProps) {
   const { pathname } = useLocation();
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Trigger className="btn px-3 text-base max-md:hidden">
+      <Dialog.Trigger className="btn gap-1 px-2.5 text-base max-md:hidden">
         <Keyboard aria-hidden="true" className="size-5" />
         keys
       </Dialog.Trigger>

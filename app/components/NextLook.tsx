@@ -1,8 +1,10 @@
+import type { Caution } from "@core/diagnose/caution";
 import { minutesText, percent } from "@core/units/wording";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { useFetcher } from "react-router";
+import { EntryForm, EntryProblem, useEntries } from "../entries/useEntries";
 import type { LookWords } from "../format/lookWords";
+import { Cautions } from "./Cautions";
 
 /** A look as the page offers it. */
 export interface OfferedLook {
@@ -15,6 +17,8 @@ export interface OfferedLook {
   readonly why: string;
   readonly setting: string | null;
   readonly probe: string | null;
+  /** Cautions of this look that are not taken as read yet. */
+  readonly cautions: readonly Caution[];
   readonly outcomes: readonly {
     readonly seen: string;
     /** A display in the range, to two digits; null for a word, and for no end. */
@@ -40,15 +44,20 @@ interface NextLookProps {
   readonly lettersOn: boolean;
   readonly onNext: () => void;
   readonly position: string;
+  /** True while something tapped on the sheet takes its place on a phone. */
+  readonly hidden: boolean;
 }
 
 /** The test the engine would do now: where to touch, what each result would leave, one tap to enter it. */
-export function NextLook({ offered, token, lettersOn, onNext, position }: NextLookProps) {
-  const fetcher = useFetcher<{ problem?: string }>({ key: "reading" });
+export function NextLook({ offered, token, lettersOn, onNext, position, hidden }: NextLookProps) {
+  const { waiting } = useEntries();
   const { words, outcomes } = offered;
   const outcomeOf = new Map(outcomes.map((outcome) => [outcome.seen, outcome]));
   return (
-    <section aria-labelledby="next-look" className="tag-card">
+    <section
+      aria-labelledby="next-look"
+      className={`tag-card shrink-0 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-20 max-md:max-h-[47vh] max-md:overflow-y-auto ${hidden ? "max-md:hidden" : ""}`}
+    >
       <div className="tag-face">
         <p className="flex justify-between pr-8 text-base text-soft">
           <span>Next look{position}</span>
@@ -65,9 +74,11 @@ export function NextLook({ offered, token, lettersOn, onNext, position }: NextLo
           {words.after.startsWith(",") ? words.after : words.after && ` ${words.after}`}
         </h2>
         <p className="mt-1 text-base text-soft">{words.how}</p>
-        <fetcher.Form method="post" className="mt-3 grid gap-1.5" key={token + offered.look}>
+        <Cautions cautions={offered.cautions} token={token} />
+        <EntryForm className="mt-3 grid gap-1.5" key={token + offered.look}>
           <input type="hidden" name="intent" value="reading" />
           <input type="hidden" name="token" value={token} />
+          <input type="hidden" name="form" value="next" />
           <input type="hidden" name="look" value={offered.look} />
           {offered.choices ? (
             offered.choices.map((choice, index) => {
@@ -94,12 +105,8 @@ export function NextLook({ offered, token, lettersOn, onNext, position }: NextLo
           ) : (
             <NumberEntry offered={offered} />
           )}
-        </fetcher.Form>
-        {fetcher.data?.problem && (
-          <p role="alert" className="mt-2 text-danger">
-            {fetcher.data.problem}
-          </p>
-        )}
+        </EntryForm>
+        <EntryProblem of={({ form }) => form === "next"} />
         <div className="mt-2 flex items-start justify-between gap-3 text-base">
           <details>
             <summary className="min-h-11 cursor-pointer py-2 underline">why this one</summary>
@@ -110,7 +117,7 @@ export function NextLook({ offered, token, lettersOn, onNext, position }: NextLo
           </button>
         </div>
         <p role="status" className="sr-only">
-          {fetcher.state === "idle" ? "" : "storing"}
+          {waiting.length === 0 ? "" : "storing"}
         </p>
       </div>
     </section>

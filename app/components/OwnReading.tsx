@@ -1,6 +1,6 @@
 import type { TestName } from "@core/predict/reading";
 import { useState } from "react";
-import { useFetcher } from "react-router";
+import { EntryForm, EntryProblem } from "../entries/useEntries";
 
 interface OwnReadingProps {
   readonly token: string;
@@ -41,17 +41,14 @@ const numberHints: Partial<Record<TestName, string>> = {
 
 /** A reading nobody suggested: any test, any points, any set-up. */
 export function OwnReading(props: OwnReadingProps) {
-  const fetcher = useFetcher<{ problem?: string }>();
   const [test, setTest] = useState<TestName>("light");
   const twoPoints = test === "light" || test === "volts" || test === "ohms";
   const words = props.words[test]?.length ? props.words[test] : undefined;
   const items = itemsFor(test, props);
   return (
-    <details className="sheet-card grow px-3">
-      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
-        A reading of your own
-      </summary>
-      <fetcher.Form method="post" className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
+    <details className="sheet-card grow basis-36 px-3 open:basis-full">
+      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Own reading</summary>
+      <EntryForm className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />
         <Choice title="Test" name="test" value={test} onChange={(value) => setTest(value as TestName)}>
@@ -111,12 +108,10 @@ export function OwnReading(props: OwnReadingProps) {
         <button type="submit" className="btn self-end">
           Enter
         </button>
-        {fetcher.data?.problem && (
-          <p role="alert" className="col-span-2 text-danger">
-            {fetcher.data.problem}
-          </p>
-        )}
-      </fetcher.Form>
+        <div className="col-span-2">
+          <EntryProblem of={({ intent }) => intent === "own-reading"} />
+        </div>
+      </EntryForm>
     </details>
   );
 }

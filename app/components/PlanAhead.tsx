@@ -1,8 +1,8 @@
 import type { School } from "@core/diagnose/school";
 import { minutesText, percent } from "@core/units/wording";
-import { useEffect } from "react";
-import { useFetcher } from "react-router";
+import { EntryForm } from "../entries/useEntries";
 import type { PlanView } from "../planView.server";
+import { useAnswer } from "./useAnswer";
 
 type LookAhead = NonNullable<PlanView["first"]>;
 
@@ -22,14 +22,9 @@ interface PlanAheadProps {
 
 /** The looks to come after each outcome, and what each way of beginning is expected to cost. */
 export function PlanAhead({ jobId, school, token }: PlanAheadProps) {
-  const plan = useFetcher<PlanView>({ key: `plan ${token} ${school}` });
-  const chosen = useFetcher();
-  const { load } = plan;
-  useEffect(() => {
-    void load(`/jobs/${jobId}/plan`);
-  }, [load, jobId]);
-  if (!plan.data) return <p className="py-2 text-base text-soft">Working out the looks to come…</p>;
-  const { first, schools } = plan.data;
+  const { answer } = useAnswer<PlanView>(`/jobs/${jobId}/plan?now=${token}-${school}`);
+  if (!answer) return <p className="py-2 text-base text-soft">Working out the looks to come…</p>;
+  const { first, schools } = answer;
   return (
     <div className="grid gap-2 pb-2 text-base">
       {first ? (
@@ -37,7 +32,7 @@ export function PlanAhead({ jobId, school, token }: PlanAheadProps) {
       ) : (
         <p className="text-soft">Nothing more is planned: it is sure enough.</p>
       )}
-      <chosen.Form method="post" className="grid gap-1">
+      <EntryForm className="grid gap-1">
         <input type="hidden" name="intent" value="school" />
         <p className="font-semibold">Begin with, and expected minutes to the verdict</p>
         {schools.map(({ school: own, minutes }) => (
@@ -53,7 +48,7 @@ export function PlanAhead({ jobId, school, token }: PlanAheadProps) {
             <span className="figures">{minutes > 0 ? minutesText(minutes) : "none"}</span>
           </button>
         ))}
-      </chosen.Form>
+      </EntryForm>
     </div>
   );
 }

@@ -13,7 +13,7 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
   return (
     <nav
       aria-label={steps.length > 0 ? "Steps of the job" : "Airway"}
-      className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:border-t md:w-28 md:flex-col md:items-stretch md:border-r md:py-3"
+      className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:h-[var(--rail)] max-md:border-t md:w-28 md:flex-col md:items-stretch md:border-r md:py-3"
     >
       <Link
         to="/"

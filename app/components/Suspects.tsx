@@ -1,10 +1,17 @@
 import { percent } from "@core/units/wording";
+import { BeliefSteps } from "./BeliefSteps";
 
 /** A part under suspicion with the faults inside it. */
 export interface SuspectLine {
+  /** Its own key: a motor that squeals and one that is dead are two lines. */
   readonly part: string;
+  readonly repair: string;
+  /** True for what tells by the hand, the ear and the air, with a normal current. */
+  readonly mechanical: boolean;
   readonly name: string;
   readonly p: number;
+  /** Before the first reading and after each. */
+  readonly moved: readonly number[];
   readonly faults: readonly {
     readonly fault: string;
     readonly words: string;
@@ -22,53 +29,68 @@ interface SuspectsProps {
 }
 
 /** What could be wrong, by part to replace; opening one tells why, and shows the circuit as if it were so. */
-export function Suspects({ suspects, under, shownFaults, onShow }: SuspectsProps) {
+export function Suspects(props: SuspectsProps) {
+  const electrical = props.suspects.filter(({ mechanical }) => !mechanical);
+  const mechanical = props.suspects.filter((line) => line.mechanical);
   return (
     <section aria-labelledby="suspects">
       <h2 id="suspects" className="text-base font-semibold text-soft">
         Suspects
       </h2>
-      <ul className="mt-1 border-b border-rule">
-        {suspects.map(({ part, name, p, faults }) => (
-          <li key={part} className="relative border-t border-rule" data-suspect={part}>
-            <details name="suspect">
-              <summary className="flex min-h-11 cursor-pointer list-none items-center justify-between gap-3">
-                <span className="min-w-0 truncate">
-                  <span className="font-semibold">{name}</span>{" "}
-                  <span className="text-base text-soft">{faults[0]?.words}</span>
-                </span>
-                <span className="figures font-semibold whitespace-nowrap">{percent(p)}</span>
-              </summary>
-              <ul className="pb-3 text-base">
-                {faults.map(({ fault, words, p: own, why }) => (
-                  <li key={fault} className="mt-1">
-                    <p>
-                      <span className="font-semibold">{words}</span>{" "}
-                      <span className="figures">{percent(own)}</span>{" "}
-                      {shownFaults.includes(fault) && (
-                        <button
-                          type="button"
-                          aria-pressed={under === fault}
-                          className="min-h-8 px-1 underline aria-pressed:font-bold"
-                          onClick={() => onShow(under === fault ? "healthy" : fault)}
-                        >
-                          {under === fault ? "show healthy" : "show as if so"}
-                        </button>
-                      )}
-                    </p>
-                    <p className="text-soft">{why}</p>
-                  </li>
-                ))}
-              </ul>
-            </details>
-            <span
-              aria-hidden="true"
-              className="doubt-bar pointer-events-none absolute top-[2.15rem] left-0 block"
-              style={{ width: `${Math.min(100, p * 100)}%` }}
-            />
-          </li>
-        ))}
-      </ul>
+      <Lines {...props} suspects={electrical} />
+      {mechanical.length > 0 && (
+        <>
+          <h3 className="mt-2 text-base font-semibold text-soft">Mechanical: by hand, ear and air</h3>
+          <Lines {...props} suspects={mechanical} />
+        </>
+      )}
     </section>
+  );
+}
+
+function Lines({ suspects, under, shownFaults, onShow }: SuspectsProps) {
+  return (
+    <ul className="mt-1 border-b border-rule">
+      {suspects.map(({ part, repair, name, p, moved, faults }) => (
+        <li key={part} className="relative border-t border-rule" data-suspect={repair}>
+          <details name="suspect">
+            <summary className="flex min-h-11 cursor-pointer list-none items-center justify-between gap-3">
+              <span className="min-w-0 grow truncate">
+                <span className="font-semibold">{name}</span>{" "}
+                <span className="text-base text-soft">{faults[0]?.words}</span>
+              </span>
+              {moved.length > 1 && <BeliefSteps p={moved} />}
+              <span className="figures w-14 text-right font-semibold whitespace-nowrap">{percent(p)}</span>
+            </summary>
+            <ul className="pb-3 text-base">
+              {faults.map(({ fault, words, p: own, why }) => (
+                <li key={fault} className="mt-1">
+                  <p>
+                    <span className="font-semibold">{words}</span>{" "}
+                    <span className="figures">{percent(own)}</span>{" "}
+                    {shownFaults.includes(fault) && (
+                      <button
+                        type="button"
+                        aria-pressed={under === fault}
+                        className="min-h-8 px-1 underline aria-pressed:font-bold"
+                        onClick={() => onShow(under === fault ? "healthy" : fault)}
+                      >
+                        {under === fault ? "show healthy" : "show as if so"}
+                      </button>
+                    )}
+                  </p>
+                  <p className="text-soft">{why}</p>
+                </li>
+              ))}
+            </ul>
+          </details>
+          <span
+            aria-hidden="true"
+            className="doubt-bar pointer-events-none absolute top-[2.15rem] left-0 block"
+            style={{ width: `${Math.min(100, p * 100)}%` }}
+          />
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -1,16 +1,18 @@
 import { useEffect } from "react";
+import type { SheetOrder } from "../drawing/SheetTools";
 
 /** What the probe page's keys do. */
 export interface ProbeKeys {
   readonly choose: (key: string) => boolean;
   readonly digit: ((digit: string) => void) | null;
   readonly next: () => void;
-  readonly strikeLast: () => void;
+  readonly undo: () => void;
   readonly speed: (by: 1 | -1) => void;
   readonly help: () => void;
   /** Turns the light's clip round, where a point is under the probe. */
   readonly flip: () => void;
   readonly board: () => void;
+  readonly sheet: (order: SheetOrder) => void;
 }
 
 const typesIn = new Set(["INPUT", "TEXTAREA", "SELECT"]);
@@ -39,11 +41,15 @@ function act(key: string, keys: ProbeKeys): boolean {
   if (keys.choose(letter)) return true;
   const actions: Readonly<Record<string, () => void>> = {
     N: keys.next,
-    U: keys.strikeLast,
+    U: keys.undo,
     F: keys.flip,
     P: keys.board,
     "[": () => keys.speed(-1),
     "]": () => keys.speed(1),
+    "+": () => keys.sheet("in"),
+    "-": () => keys.sheet("out"),
+    A: () => keys.sheet("all"),
+    C: () => keys.sheet("closer"),
     "?": keys.help,
   };
   const action = actions[letter];

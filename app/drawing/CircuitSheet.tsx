@@ -1,9 +1,12 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { colourStripes, colourWords } from "@core/circuit/wireColour";
 import { percent } from "@core/units/wording";
-import type { CircuitLayout, PlacedPart, PlacedWire } from "./circuitLayout.server";
+import { useRef } from "react";
+import type { ProbeTarget } from "../components/probeTarget";
+import type { CircuitLayout, PlacedPart, PlacedWire } from "./circuitLayout";
+import type { PlacedLabel } from "./labelPlacement";
 import { PartSymbol } from "./PartSymbol";
-import { PointPort } from "./PointPort";
+import { halo, PointPort } from "./PointPort";
 import type { PartDoubt, SheetState } from "./sheetState";
 import { directions, nearestIn } from "./walkPoints";
 
@@ -33,19 +36,22 @@ export interface SheetProps {
   /** Point the next look touches. */
   readonly probe: string | null;
   readonly fullVolts: number;
-  /** Size against the layout's own; null fits the whole sheet in. */
-  readonly zoom: number | null;
   /** Part lit from the path board. */
   readonly lit: string | null;
-  /** Point tapped, and what a tap does. */
+  /** What was tapped: a point, a part or a wire. */
   readonly chosen: string | null;
-  readonly onPoint: (point: string) => void;
+  /** The other lead's point. */
+  readonly other: string | null;
+  /** Plugs, fuses and relays that are out. */
+  readonly unplugged: readonly string[];
+  readonly onTarget: (target: ProbeTarget) => void;
 }
 
 /** The circuit of this vehicle, feed at the top and ground at the bottom, with its state on top. */
 export function CircuitSheet(props: SheetProps) {
   const { circuit, layout, state } = props;
   const plugs = pinsByTerminal(circuit);
+  const down = useRef<{ x: number; y: number } | null>(null);
   const [first] = layout.parts.flatMap(({ id, shape }) =>
     shape.ports.map(({ terminal }) => `${id}.${terminal}`).filter((terminal) => isWired(circuit, terminal)),
   );
@@ -54,16 +60,19 @@ export function CircuitSheet(props: SheetProps) {
     <svg
       viewBox={`${layout.x} ${layout.y} ${layout.width} ${layout.height}`}
       preserveAspectRatio="xMidYMid meet"
-      className={props.zoom === null ? "size-full" : "mx-auto block"}
-      {...(props.zoom === null
-        ? {}
-        : { width: layout.width * props.zoom, height: layout.height * props.zoom })}
+      className="airway-sheet size-full"
       role="group"
       aria-label={sheetWords(circuit, state)}
       onKeyDown={(event) => walk(event.currentTarget, event)}
+      onPointerDown={(event) => {
+        down.current = { x: event.clientX, y: event.clientY };
+      }}
       onClick={(event) => {
-        const near = pointNear(event.currentTarget, event);
-        if (near) props.onPoint(near);
+        const from = down.current;
+        // A drag pans; only a tap puts the probe somewhere.
+        if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) > dragged) return;
+        const target = targetNear(event.currentTarget, event);
+        if (target) props.onTarget(target);
       }}
     >
       <defs>
@@ -97,13 +106,31 @@ function placeOf(point: SVGElement): { x: number; y: number } {
   return { x: x + width / 2, y: y + height / 2 };
 }
 
-/** A finger's width on the screen, in pixels. */
+/** A finger's width on the screen, in pixels; a pointer that moved further was dragging. */
 const reach = 30;
+const dragged = 8;
+
+/** What a tap meant: the nearest point within reach, else the wire or part under it. */
+function targetNear(sheet: SVGSVGElement, event: React.MouseEvent): ProbeTarget | null {
+  const wire = (event.target as Element).closest("[data-wire]")?.getAttribute("data-wire");
+  const part = (event.target as Element).closest("[data-part]")?.getAttribute("data-part");
+  const near = pointNear(sheet, event, wire || part ? pointReach : reach);
+  if (near) return { kind: "point", name: near };
+  if (part) return { kind: "part", id: part };
+  return wire ? { kind: "wire", id: wire } : null;
+}
+
+/** On a wire or a part only a tap close to a point is meant for it. */
+const pointReach = 16;
 
 /** The point nearest to a tap, if one is within a finger's reach. */
-function pointNear(sheet: SVGSVGElement, { clientX, clientY }: React.MouseEvent): string | null {
+function pointNear(
+  sheet: SVGSVGElement,
+  { clientX, clientY }: React.MouseEvent,
+  within: number,
+): string | null {
   let best: string | null = null;
-  let least = reach;
+  let least = within;
   for (const point of pointsOf(sheet)) {
     const { x, y } = placeOf(point);
     const far = Math.hypot(x - clientX, y - clientY);
@@ -144,7 +171,7 @@ function potentialColour(volts: number, fullVolts: number): string {
   return `color-mix(in oklab, var(--feed) ${share}%, var(--ground))`;
 }
 
-function Wire({ circuit, state, placed, fullVolts, doubt }: SheetProps & { placed: PlacedWire }) {
+function Wire({ circuit, state, placed, fullVolts, doubt, chosen }: SheetProps & { placed: PlacedWire }) {
   const wire = circuit.wires.find(({ id }) => id === placed.id);
   if (!wire || placed.corners.length < 2) return null;
   const d = placed.corners.map(({ x, y }, i) => `${i === 0 ? "M" : "L"}${x} ${y}`).join("");
@@ -155,7 +182,9 @@ function Wire({ circuit, state, placed, fullVolts, doubt }: SheetProps & { place
   const { base, tracer } = colourStripes(wire.colour);
   const p = doubt[wire.id] ?? 0;
   return (
-    <g>
+    <g data-wire={wire.id} className="cursor-pointer">
+      <path d={d} fill="none" stroke="transparent" strokeWidth={22} pointerEvents="stroke" />
+      {chosen === wire.id && <path d={d} fill="none" stroke="var(--feed)" strokeWidth={16} opacity={0.5} />}
       <title>{`${wire.id}, ${colourWords(wire.colour)}, ${amps.toFixed(1)} A${mean === null ? ", floating" : ""}`}</title>
       {p >= 0.02 && (
         <path d={d} fill="none" stroke="url(#doubt-hatch)" strokeWidth={12 + 14 * p} opacity={0.7} />
@@ -181,13 +210,46 @@ function Wire({ circuit, state, placed, fullVolts, doubt }: SheetProps & { place
           strokeWidth={Math.min(5, 1.6 + amps / 4)}
         />
       )}
-      {placed.label && (
-        <text x={placed.label.x + 2} y={placed.label.y + 12.5} fontSize={14.5} fill="var(--soft)">
-          <tspan fontWeight={650}>{wire.id}</tspan> {wire.colour}
-        </text>
-      )}
+      {placed.label && <WireLabel label={placed.label} code={wire.id} />}
     </g>
   );
+}
+
+/** A wire's code and colour; the halo keeps it legible where a line passes close by. */
+function WireLabel({ label, code }: { label: PlacedLabel; code: string }) {
+  return (
+    <g {...halo} fontSize={14.5} fill="var(--soft)">
+      {label.lines.map((line, row) => (
+        <text key={line} x={label.x + 2} y={label.y + 12.5 + 16 * row}>
+          {line.startsWith(code) ? (
+            <>
+              <tspan fontWeight={650}>{code}</tspan>
+              {line.slice(code.length)}
+            </>
+          ) : (
+            line
+          )}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+/** Where the probe's bulb hides no wire's code: to the left, or to the right. */
+function bulbSide(
+  { wires }: CircuitLayout,
+  { x, y, shape }: PlacedPart,
+  port: PlacedPart["shape"]["ports"][number],
+): -1 | 1 {
+  const [cx, cy] = [x + port.x, port.side === "north" ? y - 29 : y + shape.height + 29];
+  const hides = (side: -1 | 1): boolean =>
+    wires.some(
+      ({ label }) =>
+        label !== null &&
+        Math.abs(label.x + label.width / 2 - (cx + side * 36)) < label.width / 2 + 12 &&
+        Math.abs(label.y + label.height / 2 - cy) < label.height / 2 + 12,
+    );
+  return hides(-1) && !hides(1) ? 1 : -1;
 }
 
 interface PlacedProps extends SheetProps {
@@ -198,14 +260,27 @@ interface PlacedProps extends SheetProps {
 }
 
 function PlacedSymbol(props: PlacedProps) {
-  const { circuit, state, placed, plugs, doubt, cleared, probe, lit, chosen, onPoint, first } = props;
+  const { circuit, state, placed, plugs, doubt, cleared, lit, chosen, first } = props;
   const part = circuit.parts.find(({ id }) => id === placed.id);
   if (!part) return null;
   const { shape } = placed;
   const own = doubt[part.id] ?? 0;
   const pulled = Math.abs(state.point.amps[`${part.id}.coil`] ?? 0) > 0.03;
   return (
-    <g transform={`translate(${placed.x} ${placed.y})`}>
+    <g transform={`translate(${placed.x} ${placed.y})`} data-part={part.id} className="cursor-pointer">
+      <rect width={shape.width} height={shape.height} fill="transparent" />
+      {chosen === part.id && (
+        <rect
+          x={-8}
+          y={-6}
+          width={shape.width + 12}
+          height={shape.height + 12}
+          rx={8}
+          fill="none"
+          stroke="var(--feed)"
+          strokeWidth={4}
+        />
+      )}
       <title>{own >= 0.005 ? `${part.id}: ${percent(own)}` : part.id}</title>
       {lit === part.id && (
         <rect
@@ -261,7 +336,9 @@ function PlacedSymbol(props: PlacedProps) {
         .map((port) => (
           <PointPort
             key={port.terminal}
-            {...{ circuit, port, state, plugs, doubt, probe, chosen, onPoint, first }}
+            {...props}
+            {...{ port, plugs, first }}
+            bulb={bulbSide(props.layout, placed, port)}
             part={part.id}
             height={shape.height}
           />

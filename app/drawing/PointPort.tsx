@@ -1,16 +1,18 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { voltsText } from "@core/units/wording";
-import type { PlacedPart } from "./circuitLayout.server";
-import type { PartDoubt, SheetState } from "./sheetState";
+import type { SheetProps } from "./CircuitSheet";
+import type { PlacedPart } from "./circuitLayout";
+import type { SheetState } from "./sheetState";
 
-interface PortProps {
-  readonly circuit: Circuit;
-  readonly state: SheetState;
+interface PortProps
+  extends Pick<
+    SheetProps,
+    "circuit" | "state" | "doubt" | "probe" | "chosen" | "other" | "unplugged" | "onTarget"
+  > {
   readonly plugs: ReadonlyMap<string, { plug: string; pin: string }>;
-  readonly doubt: PartDoubt;
-  readonly probe: string | null;
-  readonly chosen: string | null;
-  readonly onPoint: (point: string) => void;
+  /** Side the probe's bulb hangs on: -1 to the left. */
+  readonly bulb: -1 | 1;
+  /** Terminal the keyboard comes to first. */
   readonly first: string;
   readonly port: PlacedPart["shape"]["ports"][number];
   readonly part: string;
@@ -26,12 +28,20 @@ function sameAbove(circuit: Circuit, { point }: SheetState, terminal: string, vo
   return Math.abs(other - volts) < 0.05;
 }
 
+/** Text over lines: a rim of the paper's colour round each letter. */
+export const halo = {
+  paintOrder: "stroke",
+  stroke: "var(--card)",
+  strokeWidth: 4,
+  strokeLinejoin: "round",
+} as const;
+
 /** Side of a point's own square on the sheet; a tap near it counts as well. */
 const pointSize = 26;
 
 /** A terminal on the sheet: its plug's pin, its volts, the probe when it sits there; a tap puts the probe on it. */
 export function PointPort(props: PortProps) {
-  const { circuit, port, part, height, state, plugs, doubt, probe, chosen, onPoint, first } = props;
+  const { circuit, port, part, height, state, plugs, doubt, probe, chosen, other, first, bulb } = props;
   const terminal = `${part}.${port.terminal}`;
   const plugged = plugs.get(terminal);
   const name = plugged ? `${plugged.plug}:${plugged.pin}` : terminal;
@@ -39,8 +49,9 @@ export function PointPort(props: PortProps) {
   const y = port.side === "north" ? 0 : height;
   const away = port.side === "north" ? -1 : 1;
   const suspected = plugged ? (doubt[plugged.plug] ?? 0) : 0;
+  const pulled = plugged !== undefined && props.unplugged.includes(plugged.plug);
   if (volts === undefined) return null;
-  const shown = port.side === "south" || plugged !== undefined || !sameAbove(circuit, state, terminal, volts);
+  const shown = port.side === "south" || !sameAbove(circuit, state, terminal, volts);
   return (
     <g>
       <title>{`${name}: ${volts === null ? "floating" : voltsText(volts)}`}</title>
@@ -61,9 +72,10 @@ export function PointPort(props: PortProps) {
             width={16}
             height={14}
             rx={2}
-            fill="var(--card)"
+            fill={pulled ? "none" : "var(--card)"}
             stroke="var(--ink)"
             strokeWidth={1.6}
+            strokeDasharray={pulled ? "3 3" : undefined}
           />
           <text
             x={port.x}
@@ -80,21 +92,34 @@ export function PointPort(props: PortProps) {
       {shown && (
         <text
           x={port.x + 12}
-          y={y + away * 12 + (away < 0 ? 2 : 6)}
+          y={port.side === "north" ? -4 : height + 15}
           fontSize={15}
           fontFamily="var(--font-mono)"
           fontWeight={600}
           fill="var(--ink)"
+          {...halo}
         >
           {volts === null ? "···" : volts.toFixed(1)}
         </text>
       )}
-      {chosen === name && (
+      {(chosen === name || chosen === terminal) && (
         <circle cx={port.x} cy={y + away * 7} r={15} fill="none" stroke="var(--feed)" strokeWidth={4} />
+      )}
+      {(other === name || other === terminal) && (
+        <circle
+          data-other={other}
+          cx={port.x}
+          cy={y + away * 7}
+          r={15}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={4}
+        />
       )}
       {/* biome-ignore lint/a11y/useSemanticElements: a button element cannot stand in an SVG */}
       <rect
         data-point={name}
+        data-terminal={terminal}
         role="button"
         tabIndex={chosen === name || (chosen === null && first === terminal) ? 0 : -1}
         aria-label={`${name}: ${volts === null ? "floating" : voltsText(volts)}`}
@@ -109,14 +134,18 @@ export function PointPort(props: PortProps) {
         onKeyDown={(event) => {
           if (event.key !== "Enter" && event.key !== " ") return;
           event.preventDefault();
-          onPoint(name);
+          props.onTarget({ kind: "point", name });
         }}
       />
       {(probe === name || probe === terminal) && (
         <g data-probe={probe} className="pointer-events-none">
-          <path d={`M${port.x} ${y + away * 7}l-30 ${away * 18}`} stroke="var(--ink)" strokeWidth={3.4} />
+          <path
+            d={`M${port.x} ${y + away * 7}l${30 * bulb} ${away * 18}`}
+            stroke="var(--ink)"
+            strokeWidth={3.4}
+          />
           <circle
-            cx={port.x - 36}
+            cx={port.x + 36 * bulb}
             cy={y + away * 29}
             r={10}
             fill="var(--go)"

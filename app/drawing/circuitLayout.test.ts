@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { shippedIds, shippedNetlist } from "../../core/testing/shippedCircuit";
-import { layOut } from "./circuitLayout.server";
+import { layOut } from "./circuitLayout";
 
 interface Box {
   x: number;
@@ -28,7 +28,8 @@ describe.each(shippedIds)("the drawing of %s", (id) => {
       for (const other of symbols.slice(i + 1))
         expect({ one, other, over: overlap(one, other) }).toMatchObject({ over: false });
     const labels = layout.wires.flatMap(({ id: wire, label }) => (label ? [{ wire, ...label }] : []));
-    expect(labels.length).toBeGreaterThan(0.7 * layout.wires.length);
+    // One may find no room; its code is still read out, and shown when it is tapped.
+    expect(labels.length).toBeGreaterThanOrEqual(layout.wires.length - 1);
     for (const [i, one] of labels.entries())
       for (const other of labels.slice(i + 1))
         expect({ one, other, over: overlap(one, other) }).toMatchObject({ over: false });

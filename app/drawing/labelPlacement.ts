@@ -13,14 +13,24 @@ interface Point {
 
 const labelHeight = 16;
 const letterWidth = 8;
-/** Half a wire's width, and clear of the figure at a port. */
-const gap = 11;
+/** From a wire's middle line to its label: clear of the figure at a port, or close up where it is narrow. */
+const gaps = [11, 7];
+const along = [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9];
 
-/** Room a label's text takes on the sheet. */
-export const labelRoom = (text: string): { width: number; height: number } => ({
-  width: letterWidth * text.length + 6,
-  height: labelHeight,
+/** A label where it stands: its words on one line, under each other, or the first of them alone. */
+export interface PlacedLabel extends Box {
+  readonly lines: readonly string[];
+}
+
+/** Room a label's lines take on the sheet. */
+export const labelRoom = (lines: readonly string[]): { width: number; height: number } => ({
+  width: letterWidth * Math.max(0, ...lines.map((line) => line.length)) + 6,
+  height: labelHeight * lines.length,
 });
+
+/** Ways to write a wire's code and colour, the best first. */
+const ways = ([code, colour]: readonly [string, string]): string[][] =>
+  colour === "" ? [[code]] : [[`${code} ${colour}`], [code, colour], [code]];
 
 const overlaps = (a: Box, b: Box): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
@@ -45,43 +55,69 @@ function places(corners: readonly Point[], size: { width: number; height: number
   return [...segments]
     .sort((a, b) => length(b) - length(a))
     .flatMap(({ from, to }) =>
-      [0.5, 0.35, 0.65, 0.2, 0.8].flatMap((share) => {
-        const x = from.x + share * (to.x - from.x);
-        const y = from.y + share * (to.y - from.y);
-        return from.x === to.x
-          ? [
-              { x: x + gap, y: y - size.height / 2 },
-              { x: x - gap - size.width, y: y - size.height / 2 },
-            ]
-          : [
-              { x: x - size.width / 2, y: y - gap - size.height },
-              { x: x - size.width / 2, y: y + gap },
-            ];
-      }),
+      gaps
+        .flatMap((gap) => along.map((share) => ({ gap, share })))
+        .flatMap(({ gap, share }) => {
+          const x = from.x + share * (to.x - from.x);
+          const y = from.y + share * (to.y - from.y);
+          return from.x === to.x
+            ? [
+                { x: x + gap, y: y - size.height / 2 },
+                { x: x - gap - size.width, y: y - size.height / 2 },
+              ]
+            : [
+                { x: x - size.width / 2, y: y - gap - size.height },
+                { x: x - size.width / 2, y: y + gap },
+              ];
+        }),
     );
 }
 
 /**
- * Finds each wire's label a place that crosses no symbol, no other label and no wire.
- * @param wires corner points of each wire, and what its label says
+ * Finds each wire's label a place that crosses no symbol, no other label and no wire: its code and colour on one
+ * line, else under each other, else the code alone; where there is no room beside the wire, the code on it.
+ * @param wires corner points of each wire, and its code and colour
  * @param taken boxes no label may cross
- * @returns the box of each label, null where there is no free place
+ * @returns the label of each, null where there is no free place
  */
 export function placeLabels(
-  wires: readonly { readonly corners: readonly Point[]; readonly text: string }[],
+  wires: readonly { readonly corners: readonly Point[]; readonly words: readonly [string, string] }[],
   taken: readonly Box[],
-): (Box | null)[] {
-  const lines = wires.flatMap(({ corners }) => segmentBoxes(corners));
-  const placed: Box[] = [];
-  return wires.map(({ corners, text }) => {
-    const size = labelRoom(text);
-    const free = places(corners, size).find((place) => {
+): (PlacedLabel | null)[] {
+  const lines = wires.map(({ corners }) => segmentBoxes(corners));
+  const placed: PlacedLabel[] = [];
+  const put = (
+    written: readonly string[],
+    spots: (size: { width: number; height: number }) => Point[],
+    keepClear: readonly Box[],
+  ): PlacedLabel | null => {
+    const size = labelRoom(written);
+    const free = spots(size).find((place) => {
       const box = { ...place, ...size };
-      return ![...taken, ...lines, ...placed].some((other) => overlaps(box, other));
+      return ![taken, keepClear, placed].some((boxes) => boxes.some((other) => overlaps(box, other)));
     });
     if (!free) return null;
-    const box = { ...free, ...size };
-    placed.push(box);
-    return box;
+    const label = { ...free, ...size, lines: written };
+    placed.push(label);
+    return label;
+  };
+  return wires.map(({ corners, words }, own) => {
+    const beside = ways(words).reduce<PlacedLabel | null>(
+      (found, written) => found ?? put(written, (size) => places(corners, size), lines.flat()),
+      null,
+    );
+    const others = () => lines.flatMap((boxes, wire) => (wire === own ? [] : boxes));
+    return beside ?? put([words[0]], (size) => onWire(corners, size), others());
+  });
+}
+
+/** Places on the wire itself, its core hidden behind the code. */
+function onWire(corners: readonly Point[], size: { width: number; height: number }): Point[] {
+  return corners.slice(1).flatMap((to, i) => {
+    const from = corners[i] as Point;
+    return along.map((share) => ({
+      x: from.x + share * (to.x - from.x) - size.width / 2,
+      y: from.y + share * (to.y - from.y) - size.height / 2,
+    }));
   });
 }

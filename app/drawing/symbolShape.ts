@@ -18,9 +18,11 @@ export interface SymbolShape {
 /** Whether current enters at a terminal; undefined where none ever flows. */
 export type Enters = (reference: string) => boolean | undefined;
 
-const tap = 64;
+/** Taps and contacts stand far enough apart for a wire's code between the figures. */
+const tap = 88;
+export const contactPitch = 88;
 /** Pins of an in-line plug stand far enough apart for their volts. */
-export const inlinePitch = 52;
+export const inlinePitch = 80;
 
 /** Points of a pack in the order of its chain, from the feed side's tap to the far end. */
 export function packChain(part: PartOf<"resistor">): string[] {
@@ -57,9 +59,12 @@ function spread(part: Part, first: string, others: readonly string[], enters: En
   const side = sideOf(part, first, enters, "north");
   const away = side === "north" ? "south" : "north";
   return {
-    width: 54 * Math.max(1, others.length) + 82,
+    width: contactPitch * Math.max(1, others.length) + 28,
     height: 54,
-    ports: [port(first, 22, side), ...others.map((terminal, i) => port(terminal, 22 + 54 * i, away))],
+    ports: [
+      port(first, 22, side),
+      ...others.map((terminal, i) => port(terminal, 22 + contactPitch * i, away)),
+    ],
   };
 }
 

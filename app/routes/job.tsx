@@ -39,9 +39,9 @@ export default function JobPage({ loaderData: job }: Route.ComponentProps) {
         ]}
       />
       <div className="flex min-w-0 grow flex-col md:overflow-y-auto">
-        <header className="no-print flex flex-wrap items-baseline gap-x-3 px-5 pt-3">
-          <h1 className="text-xl font-bold">{job.title}</h1>
-          <p className="text-base text-soft">
+        <header className="no-print flex flex-wrap items-baseline gap-x-3 px-5 pt-3 max-md:px-3 max-md:pt-1.5">
+          <h1 className="text-xl font-bold max-md:text-base">{job.title}</h1>
+          <p className="text-base text-soft max-md:hidden">
             job {job.id} · {stageWords[job.stage]} · {job.circuitTitle}
           </p>
         </header>

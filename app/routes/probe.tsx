@@ -1,90 +1,125 @@
+import type { Look } from "@core/predict/reading";
+import { lookText } from "@core/predict/readingText";
 import { percent } from "@core/units/wording";
-import { setSchool } from "@db/repositories/jobs.server";
-import { addReading, strikeLast, strikeReading } from "@db/repositories/readings.server";
-import { ToggleGroup } from "radix-ui";
-import { useEffect, useMemo, useRef, useState } from "react";
-import { data, Link, useFetcher, useRouteLoaderData } from "react-router";
+import { Suspense, useMemo, useState } from "react";
+import { Await, data, Link, useRouteLoaderData } from "react-router";
 import { AsIfTrue } from "../components/AsIfTrue";
+import { BenchBar } from "../components/BenchBar";
+import { type BenchSetup, isUsual, setupQuery } from "../components/benchSetup";
 import { Evidence } from "../components/Evidence";
+import { HandsBusy } from "../components/HandsBusy";
 import { KeyHelp } from "../components/KeyHelp";
 import { keyOf, NextLook } from "../components/NextLook";
 import { OtherLooks } from "../components/OtherLooks";
 import { OwnReading } from "../components/OwnReading";
 import { type LitCell, PathBoard } from "../components/PathBoard";
 import { PlanAhead } from "../components/PlanAhead";
-import { PointPanel } from "../components/PointPanel";
+import { ProbePanel } from "../components/ProbePanel";
+import { type ProbeTarget, targetName } from "../components/probeTarget";
 import { Suspects } from "../components/Suspects";
+import { useAnswer } from "../components/useAnswer";
 import { useProbeKeys } from "../components/useProbeKeys";
 import { useSharedJob } from "../components/useSharedJob";
 import { CircuitSheet } from "../drawing/CircuitSheet";
-import { engineFor } from "../engine.server";
-import { jobAt, jobViewAt } from "../jobView.server";
+import { orderSheet, SheetTools } from "../drawing/SheetTools";
+import { SheetView } from "../drawing/SheetView";
+import type { SheetState } from "../drawing/sheetState";
+import { takeEntry } from "../entries/takeEntry.server";
+import { EntriesProvider, useEntries } from "../entries/useEntries";
+import { jobViewAt } from "../jobView.server";
 import { probeView } from "../probeView.server";
 import type { loader as rootLoader } from "../root";
 import type { Route } from "./+types/probe";
-import { offeredReading, ownReading, probeForm } from "./probeForm";
-
-/** Sizes the sheet can be shown at; the first fits it in. */
-const zooms = [
-  { title: "all", size: null },
-  { title: "1×", size: 1.05 },
-  { title: "1½×", size: 1.5 },
-] as const;
+import type { loader as benchLoader } from "./bench";
 
 export async function loader({ params }: Route.LoaderArgs) {
   return probeView(await jobViewAt(params.id));
 }
 
+/** Without scripts the forms are posted as they stand; with them they go through the queue. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job, circuit } = await jobAt(params.id);
-  const parsed = probeForm.safeParse(Object.fromEntries(await request.formData()));
-  if (!parsed.success) return data({ problem: "That entry cannot be read." }, { status: 400 });
-  const form = parsed.data;
-  const now = new Date();
-  if (form.intent === "strike-last") await strikeLast(job.id, now);
-  else if (form.intent === "school") await setSchool(job.id, form.school);
-  else if (form.intent === "strike") await strikeReading(job.id, form.id, form.struck === "yes" ? now : null);
-  else {
-    const engine = await engineFor(circuit);
-    const entered = form.intent === "reading" ? offeredReading(engine, form) : ownReading(engine, form);
-    if ("problem" in entered) return data({ problem: entered.problem }, { status: 400 });
-    await addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: now });
-  }
-  return { problem: undefined };
+  const taken = await takeEntry(params.id, await request.formData());
+  return data(taken, { status: taken.problem === undefined ? 200 : 400 });
 }
 
+type Bench = NonNullable<ReturnType<typeof useRouteLoaderData<typeof benchLoader>>>;
+type Probed = Route.ComponentProps["loaderData"];
+
 export default function Probe({ loaderData }: Route.ComponentProps) {
-  const { circuit, looks, states, token } = loaderData;
+  const bench = useRouteLoaderData<typeof benchLoader>("routes/bench");
+  const { evidence } = loaderData;
+  const standing = useMemo(() => evidence.filter(({ struck }) => !struck).map(({ id }) => id), [evidence]);
+  if (!bench) return null;
+  return (
+    <EntriesProvider jobId={loaderData.id} token={loaderData.token} standing={standing}>
+      <BenchPage bench={bench} job={loaderData} />
+    </EntriesProvider>
+  );
+}
+
+/** The set-up shown: as the look offered wants its speed, until it is changed by hand. */
+function useBenchSetup(token: string, offeredSetting: string): [BenchSetup, (setup: BenchSetup) => void] {
+  const [held, setHeld] = useState<{ token: string; setup: BenchSetup }>({
+    token,
+    setup: { key: "run", engine: false, setting: offeredSetting, unplugged: [], lampFor: null },
+  });
+  const setup = held.token === token ? held.setup : { ...held.setup, setting: offeredSetting };
+  return [setup, (next) => setHeld({ token, setup: next })];
+}
+
+/** The sheet's states in a set-up, healthy first: at hand for the usual ones, asked for otherwise. */
+function useStates(bench: Bench, job: Probed, setup: BenchSetup): readonly SheetState[] {
+  const usual = isUsual(setup);
+  const query = setupQuery(
+    setup,
+    job.under.map(({ fault }) => fault),
+  );
+  const { answer } = useAnswer<{ states: SheetState[] }>(usual ? null : `/jobs/${job.id}/states?${query}`);
+  return useMemo(() => {
+    const atHand = [...bench.healthy, ...job.states].filter(
+      (state) => state.setting === setup.setting && state.key === setup.key,
+    );
+    return usual ? atHand : (answer?.states ?? atHand);
+  }, [bench.healthy, job.states, setup.setting, setup.key, usual, answer]);
+}
+
+function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
+  const { circuit, own } = bench;
+  const { token } = job;
+  const { enter, undo, waiting } = useEntries();
   const lettersOn = useRouteLoaderData<typeof rootLoader>("root")?.keys ?? true;
+  // A look that waits to be stored is not offered again.
+  const looks = useMemo(
+    () => job.looks.filter(({ look }) => !waiting.some(({ fields }) => fields.look === look)),
+    [job.looks, waiting],
+  );
   const [skip, setSkip] = useState({ token, by: 0 });
   const by = skip.token === token ? skip.by : 0;
   const offered = looks[looks.length > 0 ? by % looks.length : 0];
-  const [chosen, setChosen] = useState<{ token: string; setting: string } | null>(null);
-  const setting =
-    chosen && chosen.token === token
-      ? chosen.setting
-      : (offered?.setting ?? circuit.settings.at(-1) ?? "off");
-  const [keyOn, setKeyOn] = useState(true);
+  const [setup, setSetup] = useBenchSetup(token, offered?.setting ?? circuit.settings.at(-1) ?? "off");
   const [under, setUnder] = useState("healthy");
   const [help, setHelp] = useState(false);
-  const [zoom, setZoom] = useState<number | null>(null);
   const [ahead, setAhead] = useState(false);
   const [board, setBoard] = useState(false);
   const [lit, setLit] = useState<LitCell | null>(null);
-  const [point, setPoint] = useState<string | null>(null);
+  const [target, setTarget] = useState<ProbeTarget | null>(null);
+  const [other, setOther] = useState<string | null>(null);
+  const [placingOther, setPlacingOther] = useState(false);
   const [flipped, setFlipped] = useState(false);
-  const sheet = useRef<HTMLDivElement>(null);
-  const touched = offered?.probe ?? null;
-  // Zoomed in, the sheet follows the point the next look touches.
-  useEffect(() => {
-    if (zoom === null || touched === null) return;
-    sheet.current?.querySelector("[data-probe]")?.scrollIntoView({ block: "center", inline: "center" });
-  }, [zoom, touched]);
-  const fetcher = useFetcher<{ problem?: string }>({ key: "reading" });
+  const states = useStates(bench, job, setup);
   const shownUnder = states.some((state) => state.under === under) ? under : "healthy";
-  const state = states.find(
-    (one) => one.under === shownUnder && one.setting === setting && one.key === (keyOn ? "run" : "off"),
-  );
+  const state = states.find((one) => one.under === shownUnder);
+  const chosen = target ? targetName(target) : null;
+  const focus = chosen ?? offered?.probe ?? null;
+  const take = (next: ProbeTarget | null): void => {
+    if (placingOther && next?.kind === "point") setOther(next.name);
+    else {
+      setTarget(next);
+      setFlipped(false);
+      setOther(null);
+    }
+    setPlacingOther(false);
+  };
   const keys = useMemo(
     () => ({
       choose: (key: string): boolean => {
@@ -92,10 +127,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
           offered?.choices?.findIndex((choice, i) => keyOf(offered.test, choice, i) === key) ?? -1;
         const choice = offered?.choices?.[index];
         if (!offered || choice === undefined) return false;
-        void fetcher.submit(
-          { intent: "reading", token, look: offered.look, seen: choice },
-          { method: "post" },
-        );
+        enter({ intent: "reading", form: "next", look: offered.look, seen: choice });
         return true;
       },
       digit:
@@ -103,150 +135,128 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
           ? (digit: string) => void window.dispatchEvent(new CustomEvent("airway:digit", { detail: digit }))
           : null,
       next: () => setSkip({ token, by: by + 1 }),
-      strikeLast: () => void fetcher.submit({ intent: "strike-last" }, { method: "post" }),
+      undo,
       speed: (step: 1 | -1) => {
-        const at = circuit.settings.indexOf(setting) + step;
+        const at = circuit.settings.indexOf(setup.setting) + step;
         const moved = circuit.settings[Math.min(circuit.settings.length - 1, Math.max(0, at))];
-        if (moved !== undefined) setChosen({ token, setting: moved });
+        if (moved !== undefined) setSetup({ ...setup, setting: moved });
       },
       help: () => setHelp(true),
       flip: () => setFlipped((before) => !before),
       board: () => setBoard((before) => !before),
+      sheet: orderSheet,
     }),
-    [offered, token, by, setting, circuit, fetcher],
+    [offered, token, by, setup, setSetup, circuit, enter, undo],
   );
   useProbeKeys(lettersOn, keys);
-  useSharedJob(loaderData.id, loaderData.version);
-  const cleared = useMemo(() => new Set(loaderData.cleared), [loaderData.cleared]);
-  const key = keyOn ? "run" : "off";
-  const atPoint = [
-    { fault: "healthy", words: "healthy" },
-    ...loaderData.under.map(({ fault, words }) => ({ fault, words: `as if ${words}` })),
-  ].flatMap(({ fault, words }) => {
-    const own = states.find((one) => one.under === fault && one.setting === setting && one.key === key);
-    return own ? [{ title: words, state: own }] : [];
-  });
+  useSharedJob(job.id, job.version);
+  const cleared = useMemo(() => new Set(job.cleared), [job.cleared]);
+  const healthyVolts = chosen === null ? undefined : states[0]?.point.volts[chosen];
   return (
-    <div className="grid min-h-0 grow md:grid-cols-[minmax(0,1fr)_23rem]">
-      <main id="main" className="flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:order-2">
-        <div className="flex flex-wrap items-center gap-2">
-          <ToggleGroup.Root
-            type="single"
-            value={setting}
-            onValueChange={(value) => value && setChosen({ token, setting: value })}
-            aria-label="Speed shown on the sheet"
-            className="flex overflow-hidden rounded-card border-[1.5px] border-ink bg-card"
+    <div className="grid min-h-0 grow max-md:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] print:block">
+      <main id="main" className="flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:px-3">
+        <BenchBar settings={circuit.settings} heard={job.heard} setup={setup} onSetup={setSetup}>
+          <SheetTools focus={focus} className="md:hidden" />
+          <select
+            aria-label="Show the sheet as if"
+            className="field ml-auto w-36 text-base max-md:w-28"
+            value={shownUnder}
+            onChange={({ target: { value } }) => setUnder(value)}
           >
-            {circuit.settings.map((name) => (
-              <ToggleGroup.Item
-                key={name}
-                value={name}
-                className="grid min-h-12 min-w-[3.1rem] place-items-center border-l border-rule px-1 leading-none first:border-l-0 data-[state=on]:bg-ink data-[state=on]:text-paper"
-              >
-                <span className="font-bold">{name}</span>
-                <span className="text-[0.8rem]">{loaderData.heard[name] ?? "·"}</span>
-              </ToggleGroup.Item>
+            <option value="healthy">as if healthy</option>
+            {job.under.map(({ fault, words }) => (
+              <option key={fault} value={fault}>
+                as if {words}
+              </option>
             ))}
-          </ToggleGroup.Root>
-          <button
-            type="button"
-            className="btn px-3 text-base"
-            onClick={() => setKeyOn(!keyOn)}
-            aria-pressed={keyOn}
-          >
-            Key <b>{keyOn ? "run" : "out"}</b>
-          </button>
-          <label className="flex items-center gap-2 text-base">
-            <span className="text-soft">as if</span>
-            <select
-              className="field w-40"
-              value={shownUnder}
-              onChange={({ target }) => setUnder(target.value)}
+          </select>
+        </BenchBar>
+        <div
+          className={`sheet-card relative grow max-md:h-[30vh] max-md:shrink-0 md:h-0 print:h-[80vh] ${board ? "md:min-h-64" : "md:min-h-72"}`}
+        >
+          <Suspense fallback={<p className="p-4 text-soft">Drawing the circuit…</p>}>
+            <Await
+              resolve={bench.layout}
+              errorElement={
+                <p role="alert" className="p-4">
+                  The circuit could not be drawn. Its points are all under “Own reading”.
+                </p>
+              }
             >
-              <option value="healthy">healthy</option>
-              {loaderData.under.map(({ fault, words }) => (
-                <option key={fault} value={fault}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          </label>
+              {(layout) => (
+                <SheetView layout={layout} fileName={`${circuit.id}-${setup.setting}`} focus={focus}>
+                  {state && (
+                    <CircuitSheet
+                      circuit={circuit}
+                      layout={layout}
+                      state={state}
+                      doubt={job.doubt}
+                      cleared={cleared}
+                      probe={offered?.probe ?? null}
+                      fullVolts={bench.fullVolts}
+                      lit={lit?.setting === setup.setting ? lit.part : null}
+                      chosen={chosen}
+                      other={other}
+                      unplugged={setup.unplugged}
+                      onTarget={take}
+                    />
+                  )}
+                </SheetView>
+              )}
+            </Await>
+          </Suspense>
         </div>
-        <div className="sheet-card relative min-h-96 grow md:h-0">
-          <div className="absolute top-1.5 right-1.5 z-10 flex gap-1">
-            {zooms.map(({ title, size }) => (
-              <button
-                key={title}
-                type="button"
-                aria-pressed={zoom === size}
-                onClick={() => setZoom(size)}
-                className="min-h-8 rounded-card border border-[var(--edge)] bg-card px-2 text-base aria-pressed:bg-ink aria-pressed:text-paper"
-              >
-                {title}
-              </button>
-            ))}
-          </div>
-          <div
-            ref={sheet}
-            className="overflow-auto p-1 md:absolute md:inset-0"
-            tabIndex={zoom === null ? undefined : 0}
+        <div className="flex flex-wrap items-start gap-2 print:hidden">
+          <details
+            className="sheet-card grow basis-32 open:basis-full"
+            open={board}
+            onToggle={({ currentTarget }) => setBoard(currentTarget.open)}
           >
-            {state && (
-              <CircuitSheet
-                circuit={circuit}
-                layout={loaderData.layout}
-                state={state}
-                doubt={loaderData.doubt}
-                cleared={cleared}
-                probe={offered?.probe ?? null}
-                fullVolts={loaderData.fullVolts}
-                zoom={zoom}
-                lit={lit?.setting === setting ? lit.part : null}
-                chosen={point}
-                onPoint={(name) => {
-                  setPoint(name);
-                  setFlipped(false);
+            <summary className="flex min-h-11 cursor-pointer items-center px-3 font-semibold">
+              Path board
+            </summary>
+            <div className="max-h-56 overflow-auto" tabIndex={board ? 0 : undefined}>
+              <PathBoard
+                settings={circuit.settings}
+                heard={job.heard}
+                lines={job.board}
+                lit={lit}
+                onLight={(cell) => {
+                  setLit(cell);
+                  setSetup({ ...setup, setting: cell.setting, key: "run" });
                 }}
               />
-            )}
-          </div>
-        </div>
-        <details
-          className="sheet-card"
-          open={board}
-          onToggle={({ currentTarget }) => setBoard(currentTarget.open)}
-        >
-          <summary className="flex min-h-11 cursor-pointer items-center px-3 font-semibold">
-            Path board
-          </summary>
-          <div className="max-h-72 overflow-auto" tabIndex={board ? 0 : undefined}>
-            <PathBoard
-              settings={circuit.settings}
-              heard={loaderData.heard}
-              lines={loaderData.board}
-              lit={lit}
-              onLight={(cell) => {
-                setLit(cell);
-                setChosen({ token, setting: cell.setting });
-                setKeyOn(true);
-              }}
-            />
-          </div>
-        </details>
-        <div className="flex items-start gap-2">
-          <OwnReading token={token} {...loaderData.own} />
+            </div>
+          </details>
+          <OwnReading token={token} {...own} />
+          <SheetTools focus={focus} className="max-md:hidden" />
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
       </main>
-      <aside className="flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l">
-        {point && (
-          <PointPanel
-            key={`${point} ${token}`}
-            {...{ circuit, point, setting, keyOn, flipped, token }}
-            states={atPoint}
-            fullVolts={loaderData.fullVolts}
+      <aside className="flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l print:hidden">
+        {target && (
+          <ProbePanel
+            key={chosen}
+            jobId={job.id}
+            circuit={circuit}
+            target={target}
+            setup={setup}
+            onSetup={setSetup}
+            token={token}
+            under={job.under}
+            healthyVolts={typeof healthyVolts === "number" ? healthyVolts : null}
+            fullVolts={bench.fullVolts}
+            flipped={flipped}
             onFlip={keys.flip}
-            onClose={() => setPoint(null)}
+            other={other}
+            onPlaceOther={(waits) => {
+              setPlacingOther(waits);
+              if (!waits) setOther(null);
+            }}
+            placingOther={placingOther}
+            words={own.words}
+            onTarget={take}
+            cautionsRead={job.cautionsRead}
           />
         )}
         {offered ? (
@@ -256,25 +266,12 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
             lettersOn={lettersOn}
             position={by > 0 ? `, ${(by % looks.length) + 1} of ${looks.length}` : ""}
             onNext={keys.next}
+            hidden={target !== null}
           />
         ) : (
           <p className="sheet-card p-4">Nothing left to look at with a light and a meter.</p>
         )}
-        <p className="text-base">
-          {loaderData.verdict.state === "open" ? (
-            <>
-              <b>Not yet.</b> Likeliest: {loaderData.verdict.name}, {percent(loaderData.verdict.p)}.{" "}
-            </>
-          ) : (
-            <>
-              <b>{loaderData.verdict.state === "settled" ? "Settled" : "Best guess"}:</b>{" "}
-              {loaderData.verdict.name}, {percent(loaderData.verdict.p)}.{" "}
-            </>
-          )}
-          <Link to={`/jobs/${loaderData.id}/verdict`} className="font-semibold">
-            Read the verdict
-          </Link>
-        </p>
+        <Standing verdict={job.verdict} jobId={job.id} />
         <OtherLooks looks={looks} shown={offered?.look ?? null} onTake={(at) => setSkip({ token, by: at })} />
         <details
           className="border-y border-rule"
@@ -284,23 +281,39 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
           <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
             What comes after
           </summary>
-          {ahead && <PlanAhead jobId={loaderData.id} school={loaderData.school} token={token} />}
+          {ahead && <PlanAhead jobId={job.id} school={job.school} token={token} />}
         </details>
         {shownUnder !== "healthy" && (
           <AsIfTrue
-            title={loaderData.under.find(({ fault }) => fault === shownUnder)?.words ?? ""}
-            lines={loaderData.agreements[shownUnder] ?? []}
+            title={job.under.find(({ fault }) => fault === shownUnder)?.words ?? ""}
+            lines={job.agreements[shownUnder] ?? []}
             onHealthy={() => setUnder("healthy")}
           />
         )}
         <Suspects
-          suspects={loaderData.suspects}
+          suspects={job.suspects}
           under={shownUnder}
-          shownFaults={loaderData.under.map(({ fault }) => fault)}
+          shownFaults={job.under.map(({ fault }) => fault)}
           onShow={setUnder}
         />
-        <Evidence lines={loaderData.evidence} conflicts={loaderData.conflicts} />
+        <Evidence jobId={job.id} lines={job.evidence} notes={job.notes} conflicts={job.conflicts} />
+        <HandsBusy say={offered ? lookText(JSON.parse(offered.look) as Look) : ""} />
       </aside>
     </div>
+  );
+}
+
+/** How the verdict stands, and the way to it. */
+function Standing({ verdict, jobId }: { verdict: Probed["verdict"]; jobId: number }) {
+  const { state, name, p } = verdict;
+  return (
+    <p className="text-base">
+      <b>{state === "open" ? "Not yet." : state === "settled" ? "Settled:" : "Best guess:"}</b>{" "}
+      {state === "open" && "Likeliest: "}
+      {name}, {percent(p)}.{" "}
+      <Link to={`/jobs/${jobId}/verdict`} className="font-semibold">
+        Read the verdict
+      </Link>
+    </p>
   );
 }

@@ -1,10 +1,13 @@
 import { describe, expect, test } from "@jest/globals";
-import type { Reading } from "../predict/reading";
+import { healthyVariant } from "../predict/compiledCircuit";
+import type { Look, Reading } from "../predict/reading";
+import { operatingPoint } from "../solve/operatingPoint";
 import { heard, shippedEngine } from "../testing/shippedCircuit";
+import { voltsText } from "../units/wording";
 import { asIfTrue } from "./asIfTrue";
 import { believe } from "./belief";
 import { diagnose } from "./diagnose";
-import { supportOf } from "./expectation";
+import { expectedResult, supportOf } from "./expectation";
 
 const engine = shippedEngine("whimbrel-four-speed");
 const readings: Reading[] = [
@@ -56,5 +59,29 @@ describe("the readings as if a suspect were true", () => {
   test("with nothing seen there is nothing to say", () => {
     const empty = believe(engine, []);
     expect(asIfTrue(engine, empty, supportOf(engine, empty), 0)).toEqual([]);
+  });
+});
+
+describe("what a vehicle with nothing wrong would show", () => {
+  const expected = (look: Look): string => expectedResult(engine, look, healthyVariant);
+  const live = { key: "run", setting: "2" } as const;
+
+  test.each<[Look, string]>([
+    [{ test: "light", probe: "F7.out", clip: "G1.-", ...live }, "bright"],
+    [{ test: "light", probe: "X5:2", clip: "G1.+", key: "off" }, "dark"],
+    [{ test: "airflow", key: "run", setting: "4" }, "normal"],
+    [{ test: "spin", at: "M1" }, "free"],
+    [{ test: "look", at: "R1" }, "clean"],
+    [{ test: "listen", key: "run", setting: "4" }, "quiet"],
+    [
+      { test: "ohms", red: "F7.in", black: "F7.out" },
+      expect.stringMatching(/^0\.0\d* Ω$/) as unknown as string,
+    ],
+  ])("%j: %s", (look, shown) => expect(expected(look)).toEqual(shown));
+
+  test("volts are the solver's own for the healthy circuit", () => {
+    const { volts } = operatingPoint(engine.netlist, live, []);
+    const [plus, minus] = [volts["X3:1"], volts["G1.-"]] as [number, number];
+    expect(expected({ test: "volts", red: "X3:1", black: "G1.-", ...live })).toBe(voltsText(plus - minus));
   });
 });

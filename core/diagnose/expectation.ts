@@ -111,7 +111,10 @@ function together(support: Support, variants: readonly number[]): { weight: numb
 
 const ratio = (now: number, before: number): number => (before > 0 ? now / before : 0);
 
-/** What a look would show if a suspect were true: the likeliest word, or the nominal display. */
+/**
+ * What a look would show if a suspect were true: the likeliest word, or the nominal display.
+ * @param variant the suspect's place among the variants, or `healthyVariant`
+ */
 export function expectedResult(compiled: CompiledCircuit, look: Look, variant: number): string {
   const model = testModels[look.test];
   if (model.gives === "word") {
@@ -123,7 +126,7 @@ export function expectedResult(compiled: CompiledCircuit, look: Look, variant: n
     return word.outcomes[best] ?? "";
   }
   const number = model as NumberTest<"volts">;
-  const row = compiled.variants[variant]?.rows[0]?.row ?? 0;
+  const row = compiled.rowsOf(variant)[0]?.row ?? 0;
   const value = number.value(compiled, look as never)(row, 0);
   return displayText(look.test, value);
 }

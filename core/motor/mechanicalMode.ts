@@ -94,3 +94,6 @@ export const windingNoise: Readonly<Record<string, NoiseOdds>> = {
   "shorted-turns": [0.75, 0.04, 0.15, 0.04, 0.02],
   "worn-brushes": [0.68, 0.12, 0.06, 0.12, 0.02],
 };
+
+/** Modes that tell by the hand, the ear and the air, with a normal current: none of the circuit's own. */
+export const isMechanical = (mode: string): boolean => mode in mechanicalModes || mode === "filter-blocked";

@@ -20,6 +20,10 @@ export interface CompileOptions {
   readonly seed?: number;
 }
 
+/** Stands for a vehicle with nothing wrong wherever a suspect's place among the variants is asked for. */
+export const healthyVariant = -1;
+const healthyRows: Variant["rows"] = [{ row: 0, share: 1 }];
+
 /** What a fault changes in each drawn vehicle. */
 export type RowChanges = readonly (readonly Change[])[];
 
@@ -112,6 +116,11 @@ export class CompiledCircuit {
     const [nominal] = this.draws;
     if (!nominal) return [];
     return [...this.solver.solve(nominal.values, setupState(this.netlist, setup), []).speeds];
+  }
+
+  /** Table rows a suspect's readings come from; those of a vehicle with nothing wrong for `healthyVariant`. */
+  rowsOf(variant: number): Variant["rows"] {
+    return this.variants[variant]?.rows ?? healthyRows;
   }
 
   /** Key on in every setting, and in every position of a switch that is moved by itself. */

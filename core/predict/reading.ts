@@ -174,6 +174,23 @@ export function lookOf(reading: Reading): Look {
   ) as unknown as Look;
 }
 
+/**
+ * Reads a look from outside: a reading without its result.
+ * @returns null where it is none
+ */
+export function parseLook(input: unknown): Look | null {
+  if (typeof input !== "object" || input === null) return null;
+  const { test } = input as { test?: unknown };
+  const shape = readingSchema.options.find((option) => option.shape.test.value === test);
+  if (!shape) return null;
+  const blank = Object.fromEntries(
+    Object.entries({ volts: 0, amps: 0, ohms: 0 }).filter(([key]) => key in shape.shape),
+  );
+  const seen = "seen" in shape.shape ? { seen: (shape.shape.seen as z.ZodEnum).options[0] } : {};
+  const parsed = readingSchema.safeParse({ ...input, ...blank, ...seen });
+  return parsed.success ? lookOf(parsed.data) : null;
+}
+
 /** A text equal for looks that are the same test in the same set-up. */
 export function lookKey(look: Look): string {
   const entries = Object.entries(look).filter(([, value]) => value !== undefined);

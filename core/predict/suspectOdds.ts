@@ -37,7 +37,7 @@ export function oddsBySuspect(
 ): OddsAt {
   const rows = compiled.remember(key, () => compiled.variants.map((_, variant) => of(variant)));
   return (variant, _draw, out) => {
-    const row = rows[variant] ?? [];
+    const row = rows[variant] ?? of(variant);
     for (let i = 0; i < row.length; i++) out[i] = row[i] as number;
   };
 }

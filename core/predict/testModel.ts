@@ -81,7 +81,7 @@ export function mixRows(
 ): OddsAt {
   const own = new Float64Array(count);
   return (variant, draw, out) => {
-    const rows = compiled.variants[variant]?.rows ?? [];
+    const rows = compiled.rowsOf(variant);
     if (rows.length === 1) {
       rowOdds(rows[0]?.row ?? 0, draw, out);
       return;

@@ -1,3 +1,4 @@
+import { type Caution, cautions } from "@core/diagnose/caution";
 import { type School, schools } from "@core/diagnose/school";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
@@ -14,6 +15,8 @@ export interface Job {
   readonly stage: JobStage;
   /** Where its technician begins to look. */
   readonly school: School;
+  /** Cautions its technician has read; they are not shown again. */
+  readonly cautionsRead: readonly Caution[];
   /** Parts fitted, once they are. */
   readonly fitted: readonly string[] | null;
   readonly found: string | null;
@@ -25,6 +28,7 @@ export interface Job {
 const stage = z.enum(jobStages);
 const school = z.enum(schools);
 const parts = z.array(z.string());
+const cautionList = z.array(z.enum(cautions));
 
 type JobWithVehicle = JobRow & { vehicle?: VehicleRow | null };
 
@@ -36,6 +40,7 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
     words: row.words,
     stage: stage.parse(row.stage),
     school: school.parse(row.school),
+    cautionsRead: cautionList.parse(JSON.parse(row.cautionsRead)),
     fitted: row.fitted === null || row.fitted === undefined ? null : parts.parse(JSON.parse(row.fitted)),
     found: row.found ?? null,
     fittedAt: row.fittedAt ?? null,
@@ -88,6 +93,17 @@ async function change(id: number, values: Partial<JobRow>): Promise<void> {
 
 /** Chooses where to begin. */
 export const setSchool = (id: number, chosen: School): Promise<void> => change(id, { school: chosen });
+
+/** Takes cautions as read. */
+export async function readCautions(id: number, now: readonly Caution[]): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    const row = await JobRow.findByPk(id, { transaction });
+    if (!row) return;
+    const read = new Set([...cautionList.parse(JSON.parse(row.cautionsRead)), ...now]);
+    await row.update({ cautionsRead: JSON.stringify([...read]) }, { transaction });
+  });
+}
 
 /** Notes what the customer said. */
 export const setWords = (id: number, words: string): Promise<void> => change(id, { words });

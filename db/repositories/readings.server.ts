@@ -27,13 +27,6 @@ export async function readingsOf(jobId: number): Promise<StoredReading[]> {
   return (await ReadingRow.findAll({ where: { jobId }, order: [["number", "ASC"]] })).map(storedOf);
 }
 
-/** A text that changes whenever a reading of the job is added, struck out or put back. */
-export async function readingsVersion(jobId: number): Promise<string> {
-  const rows = await ReadingRow.findAll({ where: { jobId }, attributes: ["number", "struckAt"] });
-  const struck = rows.filter(({ struckAt }) => struckAt).map(({ number }) => number);
-  return `${rows.length}-${struck.sort((a, b) => a - b).join(".")}`;
-}
-
 export interface NewReading {
   /** Made where the reading was entered: the same one sent twice is stored once. */
   readonly id: string;
@@ -71,19 +64,6 @@ export async function addReading(entry: NewReading): Promise<void> {
 export async function strikeReading(jobId: number, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
   await store.write((transaction) => ReadingRow.update({ struckAt }, { where: { id, jobId }, transaction }));
-}
-
-/** Strikes out the last reading that still stands; does nothing when none does. */
-export async function strikeLast(jobId: number, struckAt: Date): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
-    const last = await ReadingRow.findOne({
-      where: { jobId, struckAt: { [Op.is]: null } },
-      order: [["number", "DESC"]],
-      transaction,
-    });
-    if (last) await last.update({ struckAt }, { transaction });
-  });
 }
 
 /**

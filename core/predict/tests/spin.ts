@@ -1,4 +1,5 @@
 import { healthySpin, mechanicalModes, spinFeels, windingSpin } from "../../motor/mechanicalMode";
+import { oddsBySuspect } from "../suspectOdds";
 import type { WordTest } from "../testModel";
 
 /** The motor's wheel by hand, key off and standing still. */
@@ -15,17 +16,13 @@ export const spinTest: WordTest<"spin"> = {
   reaches: ({ at }) => [at],
   candidates: (compiled) =>
     compiled.netlist.motors.map(({ part }) => ({ test: "spin" as const, at: part.id })),
-  odds: (compiled, { at }) => {
-    const byVariant = compiled.remember(`spin ${at}`, () =>
-      compiled.variants.map((variant) => {
-        const name = variant.fault.names.find(({ where }) => where === at);
-        const feel = name
-          ? (windingSpin[name.mode] ?? mechanicalModes[name.mode]?.spin ?? healthySpin)
-          : healthySpin;
-        return spinFeels.map((word) => feel[word]);
-      }),
-    );
-    return (variant, _draw, out) => out.set(byVariant[variant] ?? []);
-  },
+  odds: (compiled, { at }) =>
+    oddsBySuspect(compiled, `spin ${at}`, (variant) => {
+      const name = compiled.variants[variant]?.fault.names.find(({ where }) => where === at);
+      const feel = name
+        ? (windingSpin[name.mode] ?? mechanicalModes[name.mode]?.spin ?? healthySpin)
+        : healthySpin;
+      return spinFeels.map((word) => feel[word]);
+    }),
   seen: ({ seen }) => seen,
 };

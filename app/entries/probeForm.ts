@@ -1,3 +1,4 @@
+import { cautions } from "@core/diagnose/caution";
 import { schools } from "@core/diagnose/school";
 import { problemText } from "@core/formats/problem";
 import { readingProblems } from "@core/formats/readingProblems";
@@ -36,7 +37,10 @@ export const probeForm = z.discriminatedUnion("intent", [
   offeredForm,
   ownForm,
   z.object({ intent: z.literal("strike"), id: short, struck: z.enum(["yes", "no"]) }),
-  z.object({ intent: z.literal("strike-last") }),
+  z.object({
+    intent: z.literal("cautions"),
+    cautions: short.transform((text) => text.split(" ")).pipe(z.array(z.enum(cautions))),
+  }),
   z.object({ intent: z.literal("school"), school: z.enum(schools) }),
 ]);
 

@@ -1,8 +1,8 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { feedSides } from "@core/circuit/feedSide";
 import type { Netlist } from "@core/solve/netlist";
-import ELK, { type ElkExtendedEdge, type ElkNode } from "elkjs";
-import { type Box, placeLabels } from "./labelPlacement";
+import ELK, { type ElkExtendedEdge, type ElkNode } from "elkjs/lib/elk.bundled.js";
+import { type Box, type PlacedLabel, placeLabels } from "./labelPlacement";
 import { type SymbolShape, symbolShape } from "./symbolShape";
 
 export interface PlacedPart {
@@ -16,7 +16,7 @@ export interface PlacedWire {
   readonly id: string;
   /** Corner points, from the wire's `from` end to its `to` end. */
   readonly corners: readonly { readonly x: number; readonly y: number }[];
-  readonly label: Box | null;
+  readonly label: PlacedLabel | null;
 }
 
 /** A circuit laid out from feed to ground; the same for every state, so that nothing jumps. */
@@ -32,8 +32,8 @@ const layoutOptions = {
   "elk.spacing.nodeNode": "44",
   "elk.spacing.edgeNode": "44",
   "elk.spacing.edgeEdge": "24",
-  "elk.layered.spacing.nodeNodeBetweenLayers": "44",
-  "elk.layered.spacing.edgeNodeBetweenLayers": "22",
+  "elk.layered.spacing.nodeNodeBetweenLayers": "40",
+  "elk.layered.spacing.edgeNodeBetweenLayers": "20",
   "elk.layered.spacing.edgeEdgeBetweenLayers": "13",
   "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX",
   "elk.padding": "[top=14,left=14,bottom=14,right=14]",
@@ -111,7 +111,7 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
   const wires = (graph.edges ?? []).map((edge) => ({ id: edge.id, corners: cornersOf(edge, backwards) }));
   const colourOf = new Map(circuit.wires.map(({ id, colour }) => [id, colour]));
   const labels = placeLabels(
-    wires.map(({ id, corners }) => ({ corners, text: `${id} ${colourOf.get(id) ?? ""}` })),
+    wires.map(({ id, corners }) => ({ corners, words: [id, colourOf.get(id) ?? ""] as const })),
     parts.flatMap(partBoxes),
   );
   return {
@@ -154,18 +154,4 @@ function partBoxes({ x, y, shape }: PlacedPart): Box[] {
     ...voltsRoom,
   }));
   return [{ x, y, width: shape.width, height: shape.height }, ...ports];
-}
-
-const kept = new Map<string, Promise<CircuitLayout>>();
-const mostKept = 40;
-
-/** The layout of a circuit, made once for its content. */
-export function layoutOf(netlist: Netlist): Promise<CircuitLayout> {
-  const key = JSON.stringify(netlist.circuit);
-  const known = kept.get(key);
-  if (known) return known;
-  const made = layOut(netlist);
-  kept.set(key, made);
-  if (kept.size > mostKept) kept.delete(kept.keys().next().value as string);
-  return made;
 }

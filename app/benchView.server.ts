@@ -1,0 +1,45 @@
+import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import type { TestName } from "@core/predict/reading";
+import { testModels } from "@core/predict/tests/index";
+import { layoutOf } from "./drawing/layouts.server";
+import { partName } from "./format/partName";
+import { type JobView, sheetStates } from "./jobView.server";
+
+/** What the form for a reading of one's own offers. */
+function ownChoices(engine: CompiledCircuit) {
+  const { circuit, points, battery, motors, relays } = engine.netlist;
+  const posts = [`${battery.id}.-`, `${battery.id}.+`];
+  const wordsOf = (test: keyof typeof testModels): readonly string[] => {
+    const model = testModels[test];
+    return model.gives === "word" ? model.outcomes : [];
+  };
+  return {
+    settings: circuit.settings,
+    points: points.names.filter((name) => !posts.includes(name)),
+    posts,
+    things: [...circuit.parts, ...circuit.connectors].map(({ id }) => ({
+      id,
+      name: `${id}, ${partName(circuit, id)}`,
+    })),
+    motors: motors.map(({ part }) => part.id),
+    plugs: circuit.connectors.map(({ id }) => id),
+    relays: relays.map(({ part }) => part.id),
+    fuses: circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id),
+    wires: circuit.wires.map(({ id }) => id),
+    words: Object.fromEntries(
+      (Object.keys(testModels) as TestName[]).map((test) => [test, wordsOf(test)]),
+    ) as Record<TestName, readonly string[]>,
+  };
+}
+
+/** What the bench shows of a job's circuit whatever was read: its drawing, and how a healthy one stands. */
+export function benchView({ circuit, engine }: JobView) {
+  const battery = circuit.parts.find(({ kind }) => kind === "battery");
+  return {
+    circuit,
+    layout: layoutOf(engine.netlist),
+    healthy: sheetStates(engine, ["healthy"]),
+    fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
+    own: ownChoices(engine),
+  };
+}

@@ -1,0 +1,63 @@
+import { ChevronDown, Maximize2, Minus, Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+
+/** What the sheet can be told to do, by its buttons and by keys. */
+export type SheetOrder = "in" | "out" | "all" | "closer" | "save";
+export const sheetEvent = "airway:sheet";
+
+export const orderSheet = (order: SheetOrder): void =>
+  void window.dispatchEvent(new CustomEvent(sheetEvent, { detail: order }));
+
+const tool = "btn gap-1 px-2.5 text-base";
+const entry =
+  "flex min-h-11 cursor-pointer items-center px-4 outline-none data-[highlighted]:bg-[var(--mark)]";
+
+interface SheetToolsProps {
+  /** What "closer" goes to. */
+  readonly focus: string | null;
+  readonly className: string;
+}
+
+/** Fit, smaller, larger; closer to the probe, save and print. */
+export function SheetTools({ focus, className }: SheetToolsProps) {
+  return (
+    <fieldset className={`flex gap-1 ${className}`} aria-label="The sheet">
+      <button type="button" className={tool} onClick={() => orderSheet("all")}>
+        <Maximize2 aria-hidden="true" className="size-4" />
+        all
+      </button>
+      <button type="button" className={tool} aria-label="Smaller" onClick={() => orderSheet("out")}>
+        <Minus aria-hidden="true" className="size-4" />
+      </button>
+      <button type="button" className={tool} aria-label="Larger" onClick={() => orderSheet("in")}>
+        <Plus aria-hidden="true" className="size-4" />
+      </button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className={tool}>
+          sheet
+          <ChevronDown aria-hidden="true" className="size-4" />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={4}
+            className="sheet-card z-30 grid border-ink py-1 text-base"
+          >
+            {focus && (
+              <DropdownMenu.Item className={entry} onSelect={() => orderSheet("closer")}>
+                closer to {focus}
+              </DropdownMenu.Item>
+            )}
+            <DropdownMenu.Item className={entry} onSelect={() => orderSheet("save")}>
+              save as SVG
+            </DropdownMenu.Item>
+            {/* The menu must be gone before the page is printed. */}
+            <DropdownMenu.Item className={entry} onSelect={() => setTimeout(() => window.print(), 100)}>
+              print the sheet
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </fieldset>
+  );
+}

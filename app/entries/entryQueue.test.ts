@@ -1,0 +1,152 @@
+import { afterEach, beforeEach, describe, expect, jest, test } from "@jest/globals";
+import { entryId, randomId } from "./entryId";
+import { type Answer, type Entry, EntryQueue, type EntryStore } from "./entryQueue";
+
+/** A browser's storage, as far as the queue uses it. */
+class MemoryStore implements EntryStore {
+  readonly held = new Map<string, string>();
+  get length(): number {
+    return this.held.size;
+  }
+  key = (index: number): string | null => [...this.held.keys()][index] ?? null;
+  getItem = (key: string): string | null => this.held.get(key) ?? null;
+  setItem = (key: string, value: string): void => void this.held.set(key, value);
+  removeItem = (key: string): void => void this.held.delete(key);
+}
+
+const entry = (id: string, jobId = 1): Omit<Entry, "at"> => ({
+  id,
+  jobId,
+  fields: { intent: "reading", seen: "dark" },
+  words: id,
+});
+
+/** A server that answers as it is told to, and remembers what it stored. */
+function server() {
+  const stored: string[] = [];
+  const ages: number[] = [];
+  let answer: Answer = { taken: true };
+  const send = async ({ id }: Entry, age: number): Promise<Answer> => {
+    await Promise.resolve();
+    if (answer !== "away" && "taken" in answer && !stored.includes(id)) stored.push(id);
+    if (answer !== "away") ages.push(age);
+    return answer;
+  };
+  const answers = (next: Answer): void => {
+    answer = next;
+  };
+  return { stored, ages, send, answers };
+}
+
+beforeEach(() => void jest.useFakeTimers());
+afterEach(() => void jest.useRealTimers());
+
+const settle = () => jest.advanceTimersByTimeAsync(0);
+
+describe("the queue of entries", () => {
+  test("stores in the order of entering, and keeps nothing afterwards", async () => {
+    const store = new MemoryStore();
+    const there = server();
+    const queue = new EntryQueue(store, there.send);
+    for (const id of ["a", "b", "c"]) queue.enter(entry(id));
+    expect(store.held.size).toBe(3);
+    await settle();
+    expect(there.stored).toEqual(["a", "b", "c"]);
+    expect(store.held.size).toBe(0);
+    expect(queue.snapshot()).toMatchObject({ waiting: [], away: false, stored: 3 });
+  });
+
+  test("waits while the server is away, says so, and stores once it is back, with the age of each", async () => {
+    const there = server();
+    there.answers("away");
+    const queue = new EntryQueue(new MemoryStore(), there.send);
+    const told = jest.fn();
+    queue.subscribe(told);
+    queue.enter(entry("a"));
+    await settle();
+    expect(queue.snapshot()).toMatchObject({ away: true, waiting: [{ id: "a" }] });
+    queue.enter(entry("b"));
+    await jest.advanceTimersByTimeAsync(4000);
+    expect(there.stored).toEqual([]);
+    there.answers({ taken: true });
+    await jest.advanceTimersByTimeAsync(10_000);
+    expect(there.stored).toEqual(["a", "b"]);
+    expect(there.ages.every((age) => age >= 4)).toBe(true);
+    expect(queue.snapshot()).toMatchObject({ away: false, waiting: [] });
+    expect(told).toHaveBeenCalled();
+  });
+
+  test("a page opened anew takes up what the last one left, and passes over what is not its own", async () => {
+    const store = new MemoryStore();
+    store.setItem("airway:waiting:bad", "{not json");
+    store.setItem("airway:waiting:odd", JSON.stringify({ id: 3 }));
+    store.setItem("theme", "night");
+    const away = server();
+    away.answers("away");
+    const before = new EntryQueue(store, away.send);
+    before.enter(entry("a"));
+    await settle();
+    const there = server();
+    const after = new EntryQueue(store, there.send);
+    expect(after.snapshot().waiting.map(({ id }) => id)).toEqual(["a"]);
+    await after.flush();
+    expect(there.stored).toEqual(["a"]);
+    expect([...store.held.keys()]).toEqual(["airway:waiting:bad", "airway:waiting:odd", "theme"]);
+  });
+
+  test("a refused entry is taken out with its reason, and the next one still goes", async () => {
+    const there = server();
+    there.answers({ problem: "no point Z9" });
+    const queue = new EntryQueue(new MemoryStore(), there.send);
+    queue.enter(entry("a"));
+    await settle();
+    expect(queue.snapshot()).toMatchObject({
+      waiting: [],
+      refused: { problem: "no point Z9", fields: { seen: "dark" } },
+      stored: 0,
+    });
+    there.answers({ taken: true });
+    queue.enter(entry("b"));
+    expect(queue.snapshot().refused).toBeNull();
+    await settle();
+    expect(there.stored).toEqual(["b"]);
+  });
+
+  test("the last one waiting can be taken back, of its own job alone", async () => {
+    const there = server();
+    there.answers("away");
+    const queue = new EntryQueue(new MemoryStore(), there.send);
+    queue.enter(entry("a", 1));
+    queue.enter(entry("b", 2));
+    await settle();
+    expect(queue.withdrawLast(3)).toBe(false);
+    expect(queue.withdrawLast(2)).toBe(true);
+    expect(queue.snapshot().waiting.map(({ id }) => id)).toEqual(["a"]);
+  });
+
+  test("the same entry made twice waits once", async () => {
+    const there = server();
+    const queue = new EntryQueue(new MemoryStore(), there.send);
+    queue.enter(entry("a"));
+    queue.enter(entry("a"));
+    expect(queue.snapshot().waiting).toHaveLength(1);
+    await settle();
+    expect(there.stored).toEqual(["a"]);
+  });
+});
+
+describe("ids of entries", () => {
+  test("are version 4 UUIDs (RFC 9562, 5.4), no two alike", () => {
+    const ids = Array.from({ length: 500 }, randomId);
+    for (const id of ids)
+      expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+    expect(new Set(ids).size).toBe(500);
+  });
+
+  test("a doubled tap has the id of the first, another result or a later page its own", () => {
+    const dark = entryId("page 1", { look: "x", seen: "dark" });
+    expect(entryId("page 1", { look: "x", seen: "dark" })).toBe(dark);
+    expect(entryId("page 1", { look: "x", seen: "dim" })).not.toBe(dark);
+    expect(entryId("page 2", { look: "x", seen: "dark" })).not.toBe(dark);
+  });
+});

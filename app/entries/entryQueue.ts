@@ -1,0 +1,151 @@
+/** Something entered at the bench: the fields of its form, kept until the server has it on disk. */
+export interface Entry {
+  /** The same entry sent twice is stored once. */
+  readonly id: string;
+  readonly jobId: number;
+  readonly fields: Readonly<Record<string, string>>;
+  /** What it says, for the list of what waits. */
+  readonly words: string;
+  /** When it was entered, by this machine's clock, in milliseconds. */
+  readonly at: number;
+}
+
+/** What the queue shows: what waits, and what the server said of the last entry. */
+export interface QueueState {
+  readonly waiting: readonly Entry[];
+  /** True once the server failed to answer, until it answers again. */
+  readonly away: boolean;
+  /** Why the last entry was refused, and its fields; null when it was not. */
+  readonly refused: { readonly problem: string; readonly fields: Entry["fields"] } | null;
+  /** Grows with every entry stored. */
+  readonly stored: number;
+}
+
+/** The part of a browser's storage the queue needs. */
+export interface EntryStore {
+  readonly length: number;
+  key(index: number): string | null;
+  getItem(key: string): string | null;
+  setItem(key: string, value: string): void;
+  removeItem(key: string): void;
+}
+
+/** How an entry was taken: stored, refused with a reason, or not answered at all. */
+export type Answer = { readonly taken: true } | { readonly problem: string } | "away";
+
+export type Send = (entry: Entry, ageSeconds: number) => Promise<Answer>;
+
+const prefix = "airway:waiting:";
+const retryMilliseconds = 1000;
+const retryMostMilliseconds = 8000;
+
+function isEntry(value: unknown): value is Entry {
+  if (typeof value !== "object" || value === null) return false;
+  const { id, jobId, fields, words, at } = value as Record<string, unknown>;
+  return (
+    typeof id === "string" &&
+    typeof jobId === "number" &&
+    typeof words === "string" &&
+    typeof at === "number" &&
+    typeof fields === "object" &&
+    fields !== null &&
+    Object.values(fields).every((field) => typeof field === "string")
+  );
+}
+
+/**
+ * Entries on their way to the server, in the order they were made. Each is written to the browser's own storage
+ * before it is sent and taken out once the server has stored or refused it, so that neither a server that is
+ * away nor a page that is closed loses one.
+ */
+export class EntryQueue {
+  private state: QueueState;
+  private sending = false;
+  private failures = 0;
+  private retry: ReturnType<typeof setTimeout> | undefined;
+  private readonly listeners = new Set<() => void>();
+
+  constructor(
+    private readonly store: EntryStore,
+    private readonly send: Send,
+    private readonly now: () => number = Date.now,
+  ) {
+    this.state = { waiting: this.kept(), away: false, refused: null, stored: 0 };
+  }
+
+  /** What earlier pages left unsent, oldest first; text that is no entry is left alone. */
+  private kept(): Entry[] {
+    const found: Entry[] = [];
+    for (let i = 0; i < this.store.length; i++) {
+      const key = this.store.key(i);
+      if (!key?.startsWith(prefix)) continue;
+      try {
+        const entry: unknown = JSON.parse(this.store.getItem(key) ?? "");
+        if (isEntry(entry)) found.push(entry);
+      } catch {
+        // Not written by this queue.
+      }
+    }
+    return found.sort((a, b) => a.at - b.at);
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  };
+
+  readonly snapshot = (): QueueState => this.state;
+
+  private set(changes: Partial<QueueState>): void {
+    this.state = { ...this.state, ...changes };
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Takes an entry in; one with an id that waits already is the same entry made twice. */
+  enter(entry: Omit<Entry, "at">): void {
+    if (this.state.waiting.some(({ id }) => id === entry.id)) return;
+    const full: Entry = { ...entry, at: this.now() };
+    this.store.setItem(prefix + full.id, JSON.stringify(full));
+    this.set({ waiting: [...this.state.waiting, full], refused: null });
+    void this.flush();
+  }
+
+  /**
+   * Takes back the last waiting entry of a job.
+   * @returns false where none waits that is not on its way already
+   */
+  withdrawLast(jobId: number): boolean {
+    const last = this.state.waiting.findLast((entry) => entry.jobId === jobId);
+    if (!last || (this.sending && last === this.state.waiting[0])) return false;
+    this.drop(last);
+    return true;
+  }
+
+  private drop(entry: Entry, changes: Partial<QueueState> = {}): void {
+    this.store.removeItem(prefix + entry.id);
+    this.set({ waiting: this.state.waiting.filter(({ id }) => id !== entry.id), ...changes });
+  }
+
+  /** Sends what waits, one after another, until all is stored; tries again by itself while the server is away. */
+  async flush(): Promise<void> {
+    if (this.sending) return;
+    this.sending = true;
+    clearTimeout(this.retry);
+    for (let [entry] = this.state.waiting; entry; [entry] = this.state.waiting) {
+      const answer = await this.send(entry, Math.max(0, (this.now() - entry.at) / 1000));
+      if (answer === "away") {
+        this.failures += 1;
+        const pause = Math.min(retryMostMilliseconds, retryMilliseconds * this.failures);
+        this.retry = setTimeout(() => void this.flush(), pause);
+        this.set({ away: true });
+        break;
+      }
+      this.failures = 0;
+      const { fields } = entry;
+      if ("problem" in answer)
+        this.drop(entry, { away: false, refused: { problem: answer.problem, fields } });
+      else this.drop(entry, { away: false, refused: null, stored: this.state.stored + 1 });
+    }
+    this.sending = false;
+  }
+}

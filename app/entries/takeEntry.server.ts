@@ -1,0 +1,44 @@
+import { readCautions, setSchool } from "@db/repositories/jobs.server";
+import { addReading, strikeReading } from "@db/repositories/readings.server";
+import { engineFor } from "../engine.server";
+import { jobAt } from "../jobView.server";
+import { offeredReading, ownReading, probeForm } from "./probeForm";
+
+/** An entry that waited is dated back to when it was made, by at most this. */
+const longestWaitSeconds = 7 * 24 * 3600;
+
+/**
+ * Takes what was entered at the bench into a job; resolves once it is on disk.
+ * @returns why it was refused, or undefined
+ */
+export async function takeEntry(
+  jobId: string | undefined,
+  fields: FormData,
+): Promise<{ problem: string | undefined }> {
+  const { job, circuit } = await jobAt(jobId);
+  const parsed = probeForm.safeParse(Object.fromEntries(fields));
+  if (!parsed.success) return { problem: "That entry cannot be read." };
+  const form = parsed.data;
+  const waited = Number(fields.get("waitedSeconds") ?? 0);
+  const age = Number.isFinite(waited) ? Math.min(Math.max(0, waited), longestWaitSeconds) : 0;
+  const madeAt = new Date(Date.now() - 1000 * age);
+  switch (form.intent) {
+    case "school":
+      await setSchool(job.id, form.school);
+      break;
+    case "cautions":
+      await readCautions(job.id, form.cautions);
+      break;
+    case "strike":
+      await strikeReading(job.id, form.id, form.struck === "yes" ? madeAt : null);
+      break;
+    case "reading":
+    case "own-reading": {
+      const engine = await engineFor(circuit);
+      const entered = form.intent === "reading" ? offeredReading(engine, form) : ownReading(engine, form);
+      if ("problem" in entered) return entered;
+      await addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: madeAt });
+    }
+  }
+  return { problem: undefined };
+}

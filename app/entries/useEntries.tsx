@@ -1,0 +1,157 @@
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useSyncExternalStore,
+} from "react";
+import { Form, type FormProps, useRevalidator } from "react-router";
+import { entryId } from "./entryId";
+import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
+import { entryWords } from "./entryWords";
+
+const answerWithin = 6000;
+
+/** Sends one entry to its job; no answer, or one that says the server is unwell, is `away`. */
+async function post({ jobId, id, fields }: Entry, ageSeconds: number): Promise<Answer> {
+  try {
+    const answer = await fetch(`/jobs/${jobId}/entries`, {
+      method: "POST",
+      body: new URLSearchParams({ ...fields, token: id, waitedSeconds: ageSeconds.toFixed(1) }),
+      signal: AbortSignal.timeout(answerWithin),
+    });
+    if (answer.ok) return { taken: true };
+    if (answer.status === 422) return (await answer.json()) as { problem: string };
+    if (answer.status === 404) return { problem: "That job is not there any more." };
+    return answer.status >= 500 ? "away" : { problem: `The server refused it (${answer.status}).` };
+  } catch {
+    return "away";
+  }
+}
+
+let queue: EntryQueue | null = null;
+/** The one queue of this window; made when first asked for, in a browser. */
+function theQueue(): EntryQueue {
+  queue ??= new EntryQueue(localStorage, post);
+  return queue;
+}
+
+const nothing: QueueState = { waiting: [], away: false, refused: null, stored: 0 };
+const subscribe = (listener: () => void) => theQueue().subscribe(listener);
+
+/** Marks the browser's own timeline, so that the time from a key to the new suspects can be read there. */
+export const enteredMark = "airway:entered";
+export const answeredMeasure = "airway:entered-to-suspects";
+
+interface Entries extends QueueState {
+  /** Takes what was entered; it is stored when the server answers, and waits until then. */
+  readonly enter: (fields: Readonly<Record<string, string>>) => void;
+  /** Takes back the last entry that waits, or strikes the last stored one out. */
+  readonly undo: () => void;
+}
+
+const EntriesContext = createContext<Entries>({ ...nothing, enter: () => {}, undo: () => {} });
+export const useEntries = (): Entries => useContext(EntriesContext);
+
+interface EntriesProviderProps {
+  readonly jobId: number;
+  /** Changes whenever the page shows a new state of the job. */
+  readonly token: string;
+  /** Ids of the readings that stand, in order. */
+  readonly standing: readonly string[];
+  readonly children: React.ReactNode;
+}
+
+/** The bench's way to the server: what is entered below goes through one queue that loses nothing. */
+export function EntriesProvider({ jobId, token, standing, children }: EntriesProviderProps) {
+  const state = useSyncExternalStore(
+    subscribe,
+    () => theQueue().snapshot(),
+    () => nothing,
+  );
+  const { revalidate } = useRevalidator();
+  const enter = useCallback(
+    (fields: Readonly<Record<string, string>>): void => {
+      performance.mark(enteredMark);
+      theQueue().enter({ id: entryId(token, fields), jobId, fields, words: entryWords(fields) });
+    },
+    [jobId, token],
+  );
+  const undone = useRef({ token, ids: new Set<string>() });
+  const undo = useCallback((): void => {
+    if (theQueue().withdrawLast(jobId)) return;
+    if (undone.current.token !== token) undone.current = { token, ids: new Set() };
+    const { ids } = undone.current;
+    const sent = theQueue()
+      .snapshot()
+      .waiting.filter((entry) => entry.jobId === jobId && entry.fields.intent !== "strike")
+      .map(({ id }) => id);
+    const last = [...standing, ...sent].findLast((id) => !ids.has(id));
+    if (last === undefined) return;
+    ids.add(last);
+    enter({ intent: "strike", id: last, struck: "yes" });
+  }, [jobId, token, standing, enter]);
+  // What an earlier page left unsent goes now.
+  useEffect(() => void theQueue().flush(), []);
+  const { stored, waiting } = state;
+  const seen = useRef(stored);
+  useEffect(() => {
+    if (stored === seen.current) return;
+    seen.current = stored;
+    void revalidate();
+  }, [stored, revalidate]);
+  useEffect(() => {
+    const [mark] = performance.getEntriesByName(enteredMark).slice(-1);
+    if (!mark || token === "") return;
+    const frame = requestAnimationFrame(() => {
+      performance.measure(answeredMeasure, { start: mark.startTime });
+      performance.clearMarks(enteredMark);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [token]);
+  const some = waiting.length > 0;
+  useEffect(() => {
+    if (!some) return;
+    const warn = (event: BeforeUnloadEvent): void => event.preventDefault();
+    window.addEventListener("beforeunload", warn);
+    return () => window.removeEventListener("beforeunload", warn);
+  }, [some]);
+  const value = useMemo(() => ({ ...state, enter, undo }), [state, enter, undo]);
+  return <EntriesContext value={value}>{children}</EntriesContext>;
+}
+
+/** A form whose entry goes through the queue; without scripts it is posted as it stands. */
+export function EntryForm(props: FormProps) {
+  const { enter } = useEntries();
+  return (
+    <Form
+      {...props}
+      method="post"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const { submitter } = event.nativeEvent as SubmitEvent;
+        const fields = [...new FormData(event.currentTarget, submitter)];
+        enter(
+          Object.fromEntries(
+            fields.flatMap(([name, value]) =>
+              name === "token" || typeof value !== "string" ? [] : [[name, value] as const],
+            ),
+          ),
+        );
+      }}
+    />
+  );
+}
+
+/** Why the last entry of a form was refused, where it was that form's. */
+export function EntryProblem({ of }: { of: (fields: Readonly<Record<string, string>>) => boolean }) {
+  const { refused } = useEntries();
+  if (!refused || !of(refused.fields)) return null;
+  return (
+    <p role="alert" className="mt-2 text-danger">
+      {refused.problem}
+    </p>
+  );
+}

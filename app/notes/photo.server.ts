@@ -1,0 +1,35 @@
+import type { Photo } from "@db/repositories/notes.server";
+import sharp from "sharp";
+
+/** Files larger than this are refused before they are decoded. */
+export const mostPhotoBytes = 12 * 1024 * 1024;
+/** Pixels beyond which a file is refused: a small file can hold a picture that fills the memory. */
+const mostPixels = 60_000_000;
+/** Longest side of the picture that is kept. */
+const keptSide = 1600;
+const quality = 78;
+const accepted = new Set(["jpeg", "png", "webp"]);
+
+/**
+ * Decodes a sent picture and makes it anew as a JPEG of at most 1600 pixels a side, turned upright, with nothing
+ * of the file's own data (place, device) left in it.
+ * @returns the photo, or why it cannot be one
+ */
+export async function photoFrom(bytes: Uint8Array): Promise<{ photo: Photo } | { problem: string }> {
+  if (bytes.length > mostPhotoBytes)
+    return { problem: `A photo may be at most ${mostPhotoBytes / 1024 / 1024} MB.` };
+  try {
+    const picture = sharp(bytes, { limitInputPixels: mostPixels, failOn: "error", pages: 1 });
+    const { format } = await picture.metadata();
+    if (!accepted.has(format)) return { problem: "A photo must be a JPEG, PNG or WebP file." };
+    const { data, info } = await picture
+      .rotate()
+      .resize({ width: keptSide, height: keptSide, fit: "inside", withoutEnlargement: true })
+      .flatten({ background: "white" })
+      .jpeg({ quality })
+      .toBuffer({ resolveWithObject: true });
+    return { photo: { width: info.width, height: info.height, jpeg: data } };
+  } catch {
+    return { problem: "That file cannot be read as a picture: send a JPEG, PNG or WebP photo." };
+  }
+}

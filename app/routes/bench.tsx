@@ -1,0 +1,19 @@
+import { Outlet } from "react-router";
+import { benchView } from "../benchView.server";
+import { jobViewAt } from "../jobView.server";
+import type { Route } from "./+types/bench";
+
+export async function loader({ params }: Route.LoaderArgs) {
+  return benchView(await jobViewAt(params.id));
+}
+
+/** What the bench shows of a circuit stays as it is while readings come in. */
+export const shouldRevalidate = ({
+  currentParams,
+  nextParams,
+}: {
+  currentParams: { id?: string };
+  nextParams: { id?: string };
+}): boolean => currentParams.id !== nextParams.id;
+
+export default Outlet;

@@ -1,0 +1,41 @@
+import { cautionsOf } from "@core/diagnose/caution";
+import { expectedResult } from "@core/diagnose/expectation";
+import { problemText } from "@core/formats/problem";
+import { lookProblems } from "@core/formats/readingProblems";
+import { healthyVariant } from "@core/predict/compiledCircuit";
+import { parseLook } from "@core/predict/reading";
+import { jobViewAt } from "../jobView.server";
+import type { Route } from "./+types/predict";
+
+const mostFaults = 6;
+
+/** What a look would show on a healthy vehicle, and if each of the suspects named were true. */
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const { engine } = await jobViewAt(params.id);
+  const asked = new URL(request.url).searchParams;
+  const look = lookFrom(asked.get("look"));
+  if (!look) return Response.json({ problem: "That look cannot be read." }, { status: 422 });
+  const [wrong] = lookProblems(engine, look);
+  if (wrong) return Response.json({ problem: problemText(wrong) }, { status: 422 });
+  const faults = asked.getAll("fault").slice(0, mostFaults);
+  const expected = (variant: number): string => expectedResult(engine, look, variant);
+  const lines = faults.flatMap((fault) => {
+    const variant = engine.variants.findIndex(({ id }) => id === fault);
+    return variant < 0 ? [] : [{ fault, shows: expected(variant) }];
+  });
+  return Response.json(
+    {
+      lines: [{ fault: "healthy", shows: expected(healthyVariant) }, ...lines],
+      cautions: cautionsOf(engine, look),
+    },
+    { headers: { "Cache-Control": "no-store" } },
+  );
+}
+
+function lookFrom(text: string | null) {
+  try {
+    return parseLook(JSON.parse(text ?? ""));
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,32 @@
+import type { CompiledCircuit, Variant } from "../predict/compiledCircuit";
+import type { Reading } from "../predict/reading";
+import { type Belief, believe } from "./belief";
+import { scoreReading } from "./readingScore";
+
+/**
+ * How the belief moved, reading by reading.
+ * @param groupOf the group a suspect is counted in; `unknown` is a group of its own
+ * @returns by group, its probability before the first reading and after each
+ */
+export function beliefHistory(
+  compiled: CompiledCircuit,
+  readings: readonly Reading[],
+  groupOf: (variant: Variant) => string,
+): ReadonlyMap<string, readonly number[]> {
+  const scores = readings.map((reading) => scoreReading(compiled, reading));
+  const groups = compiled.variants.map(groupOf);
+  const steps = Array.from({ length: readings.length + 1 }, (_, taken) =>
+    byGroup(believe(compiled, readings.slice(0, taken), scores.slice(0, taken)), groups),
+  );
+  return new Map(
+    ["unknown", ...new Set(groups)].map((group) => [group, steps.map((step) => step.get(group) ?? 0)]),
+  );
+}
+
+function byGroup(belief: Belief, groups: readonly string[]): Map<string, number> {
+  const sums = new Map([["unknown", belief.unknown]]);
+  groups.forEach((group, variant) => {
+    sums.set(group, (sums.get(group) ?? 0) + (belief.variants[variant] as number));
+  });
+  return sums;
+}

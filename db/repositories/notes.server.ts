@@ -1,0 +1,69 @@
+import { database } from "../database.server";
+import { NoteRow, PhotoRow } from "../models.server";
+
+/** Something noted on a job: words, a photo, or both; about one reading or the whole job. */
+export interface Note {
+  readonly id: string;
+  readonly readingId: string | null;
+  readonly words: string;
+  readonly photo: { readonly width: number; readonly height: number } | null;
+  readonly takenAt: Date;
+  readonly struckAt: Date | null;
+}
+
+/** A photo as it is kept: decoded and made anew, so that nothing of the sent file is left but its picture. */
+export interface Photo {
+  readonly width: number;
+  readonly height: number;
+  readonly jpeg: Buffer;
+}
+
+/** A job's notes, oldest first, struck ones included. */
+export async function notesOf(jobId: number): Promise<Note[]> {
+  const rows = await NoteRow.findAll({ where: { jobId }, order: [["takenAt", "ASC"]] });
+  const photos = await PhotoRow.findAll({
+    where: { noteId: rows.map(({ id }) => id) },
+    attributes: ["noteId", "width", "height"],
+  });
+  const photoOf = new Map(photos.map(({ noteId, width, height }) => [noteId, { width, height }]));
+  return rows.map(({ id, readingId, words, takenAt, struckAt }) => ({
+    id,
+    readingId: readingId ?? null,
+    words,
+    photo: photoOf.get(id) ?? null,
+    takenAt,
+    struckAt: struckAt ?? null,
+  }));
+}
+
+export interface NewNote {
+  /** Made where the note was written: the same one sent twice is stored once. */
+  readonly id: string;
+  readonly jobId: number;
+  readonly readingId: string | null;
+  readonly words: string;
+  readonly takenAt: Date;
+}
+
+/** Stores a note with its photo; resolves once both are on disk. */
+export async function addNote(note: NewNote, photo: Photo | null): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    if (await NoteRow.findByPk(note.id, { transaction })) return;
+    await NoteRow.create({ ...note }, { transaction });
+    if (photo) await PhotoRow.create({ noteId: note.id, ...photo }, { transaction });
+  });
+}
+
+/** Strikes a note out, or puts it back. */
+export async function strikeNote(jobId: number, id: string, struckAt: Date | null): Promise<void> {
+  const store = await database();
+  await store.write((transaction) => NoteRow.update({ struckAt }, { where: { id, jobId }, transaction }));
+}
+
+/** The photo of a job's note; null where there is none. */
+export async function findPhoto(jobId: number, noteId: string): Promise<Photo | null> {
+  const note = await NoteRow.findOne({ where: { id: noteId, jobId } });
+  const row = note ? await PhotoRow.findByPk(noteId) : null;
+  return row ? { width: row.width, height: row.height, jpeg: row.jpeg } : null;
+}
