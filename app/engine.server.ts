@@ -1,11 +1,11 @@
 import { existsSync } from "node:fs";
 import { Worker } from "node:worker_threads";
 import type { Circuit } from "@core/circuit/circuit";
+import { completeColumns } from "@core/diagnose/candidateLooks";
 import { problemText } from "@core/formats/problem";
 import { CircuitCache } from "@core/predict/circuitCache";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import { findCircuit } from "@db/repositories/circuits.server";
-import { listJobs } from "@db/repositories/jobs.server";
+import { allTools } from "@core/predict/testModel";
 import type { CompileNews, CompileTask } from "./workers/compileWorker";
 
 const circuitsKept = 12;
@@ -63,6 +63,23 @@ export function compileOnWorker(file: string): void {
 
 const breath = (): Promise<void> => new Promise((resolve) => void setImmediate(resolve));
 
+/** Works of the background hold the thread no longer than this. */
+const sliceMilliseconds = 4;
+
+/** Goes through a work step by step, other requests being served meanwhile. */
+async function inSlices(steps: Iterator<void>): Promise<void> {
+  let began = performance.now();
+  while (!steps.next().done) {
+    if (performance.now() - began < sliceMilliseconds) continue;
+    await breath();
+    began = performance.now();
+  }
+}
+
+/** Works out what every suspect shows at every look, once a circuit is ready: no reading has to wait for it. */
+const foresee = async (compiled: CompiledCircuit): Promise<void> =>
+  inSlices(completeColumns(compiled, allTools));
+
 async function prepareHere(compiled: CompiledCircuit): Promise<void> {
   for (const setup of compiled.usualSetups()) {
     await breath();
@@ -88,14 +105,6 @@ export function engineFor(circuit: Circuit): Promise<CompiledCircuit> {
   if (known) return known;
   const made = prepare(compiled.value);
   readying.set(compiled.value, made);
+  void made.then(foresee, () => undefined);
   return made;
-}
-
-/** Makes the circuits of open jobs ready in the background. */
-export async function warmEngine(): Promise<void> {
-  const open = (await listJobs()).filter(({ stage }) => stage !== "closed");
-  for (const id of new Set(open.map(({ circuitId }) => circuitId))) {
-    const circuit = await findCircuit(id);
-    if (circuit) await engineFor(circuit);
-  }
 }

@@ -3,6 +3,7 @@ import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/d
 import { faultFromId } from "@core/diagnose/fault";
 import { problemText } from "@core/formats/problem";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import type { Reading } from "@core/predict/reading";
 import { evidenceText, resultText } from "@core/predict/readingText";
 import { operatingPoint } from "@core/solve/operatingPoint";
 import type { Setup } from "@core/solve/setup";
@@ -25,9 +26,15 @@ export interface JobView {
   readonly notes: readonly Note[];
 }
 
+/** The number in a job's address; answers 404 where it is none. */
+export function jobNumber(id: string | undefined): number {
+  if (!/^\d{1,9}$/.test(id ?? "")) throw data("There is no such job.", { status: 404 });
+  return Number(id);
+}
+
 /** The job of an address; answers 404 where there is none. */
 export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit: Circuit }> {
-  const job = /^\d{1,9}$/.test(id ?? "") ? await findJob(Number(id)) : null;
+  const job = await findJob(jobNumber(id));
   const circuit = job ? await findCircuit(job.circuitId) : null;
   if (!job || !circuit) throw data("There is no such job.", { status: 404 });
   return { job, circuit };
@@ -44,13 +51,45 @@ export async function jobViewAt(id: string | undefined): Promise<JobView> {
   return { job, circuit, engine, stored, notes };
 }
 
-/** The diagnosis from the readings that stand. */
-export function diagnosisOf({ job, engine, stored }: JobView, options: DiagnoseOptions = {}): Diagnosis {
-  const readings = stored.filter(({ struckAt }) => !struckAt).map(({ reading }) => reading);
-  const diagnosis = diagnose(engine, readings, { school: job.school, ...options });
+/** Diagnoses worked out lately, by circuit: the same readings weigh the same. */
+const worked = new WeakMap<CompiledCircuit, Map<string, Diagnosis>>();
+const mostWorked = 40;
+
+/** The diagnosis from some readings of a job, worked out once. */
+export function diagnosisFrom(
+  { job, engine }: JobView,
+  readings: readonly Reading[],
+  options: DiagnoseOptions,
+): Diagnosis {
+  const own = worked.get(engine) ?? new Map<string, Diagnosis>();
+  worked.set(engine, own);
+  const key = JSON.stringify([job.school, options, readings]);
+  const known = own.get(key);
+  // Taken out and put back, the newest stand last.
+  if (known) own.delete(key);
+  const made = known ?? worksOut(engine, readings, { school: job.school, ...options });
+  own.set(key, made);
+  if (own.size > mostWorked) own.delete(own.keys().next().value as string);
+  return made;
+}
+
+function worksOut(
+  engine: CompiledCircuit,
+  readings: readonly Reading[],
+  options: DiagnoseOptions,
+): Diagnosis {
+  const diagnosis = diagnose(engine, readings, options);
   if (!diagnosis.ok) throw new Error(diagnosis.problems.map(problemText).join("; "));
   return diagnosis.value;
 }
+
+/** Readings that stand. */
+export const standingReadings = ({ stored }: JobView): Reading[] =>
+  stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
+
+/** The diagnosis from the readings that stand. */
+export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Diagnosis =>
+  diagnosisFrom(view, standingReadings(view), options);
 
 /** A note as the evidence shows it. */
 export interface NoteLine {

@@ -1,24 +1,26 @@
 import { beliefHistory } from "@core/diagnose/beliefHistory";
 import { cautionsOf } from "@core/diagnose/caution";
 import { isCleared } from "@core/diagnose/cleared";
-import type { NextLook as CoreLook, Diagnosis } from "@core/diagnose/diagnose";
+import type { NextLook as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/pathBoard";
 import { isMechanical } from "@core/motor/mechanicalMode";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import { evidenceText } from "@core/predict/readingText";
 import { testModels } from "@core/predict/tests/index";
 import { minutesText } from "@core/units/wording";
-import { jobVersion } from "@db/repositories/jobVersion.server";
+import { versionOf } from "@db/repositories/jobVersion.server";
 import type { OfferedLook } from "./components/NextLook";
 import type { SuspectLine } from "./components/Suspects";
 import { airflowWords, displayUnits } from "./components/words";
 import { lookWords, probePoint } from "./format/lookWords";
 import { faultWords, partName, repairName } from "./format/partName";
-import { diagnosisOf, evidenceLines, type JobView, noteLines, sheetStates } from "./jobView.server";
+import { diagnosisOf, evidenceLines, type JobView, noteLines, standingReadings } from "./jobView.server";
 
 const looksOffered = 8;
 const suspectsShown = 6;
 const assumedShown = 3;
+/** How the probe page asks for a diagnosis. */
+export const probeOptions: DiagnoseOptions = { asIf: assumedShown + 1 };
 
 function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): OfferedLook {
   const { test, minutes, bits, outcomes } = next;
@@ -54,7 +56,7 @@ const groupOf = (repair: string, mechanical: boolean): string =>
 const modesOf = (modes: string): string[] => modes.split("+");
 
 function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
-  const { circuit, engine, stored } = view;
+  const { circuit, engine } = view;
   const byPart = new Map<string, SuspectLine & { faults: SuspectLine["faults"][number][] }>();
   for (const { part: repair, fault, mode, p, why } of suspects) {
     const mechanical = fault !== "unknown" && modesOf(mode).every(isMechanical);
@@ -80,7 +82,7 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   const shown = [...byPart.values()]
     .sort((a, b) => b.p - a.p)
     .filter(({ p, part }, index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
-  const standing = stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
+  const standing = standingReadings(view);
   const moved = beliefHistory(engine, standing, ({ fault, repair }) =>
     groupOf(
       repair,
@@ -151,25 +153,26 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
 }
 
 /** Everything the probe page shows of a job. */
-export async function probeView(view: JobView) {
+export function probeView(view: JobView) {
   const { job, circuit, engine, stored, notes } = view;
-  const diagnosis = diagnosisOf(view, { asIf: assumedShown + 1 });
+  const diagnosis = diagnosisOf(view, probeOptions);
   const under = diagnosis.suspects
     .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
     .slice(0, assumedShown)
     .map(({ fault }) => fault);
-  const words = speedWords(stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading])));
+  const words = speedWords(standingReadings(view));
   return {
     id: job.id,
     stage: job.stage,
     school: job.school,
     cautionsRead: job.cautionsRead,
-    version: await jobVersion(job.id),
-    states: sheetStates(engine, under),
+    version: versionOf(stored, notes),
     under: under.map((fault) => ({ fault, words: `${fault.split(/[.:]/)[0] ?? ""} ${faultWords(fault)}` })),
     agreements: agreements(view, diagnosis, under),
     heard: Object.fromEntries([...words].map(([setting, seen]) => [setting, airflowWords[seen]])),
-    doubt: Object.fromEntries(diagnosis.parts.filter(({ p }) => p >= 0.005).map(({ part, p }) => [part, p])),
+    doubt: Object.fromEntries(
+      diagnosis.parts.filter(({ p }) => p >= 0.005).map(({ part, p }) => [part, Math.round(p * 1000) / 1000]),
+    ),
     cleared: clearedParts(engine, diagnosis),
     board: boardLines(view, diagnosis, words),
     looks: diagnosis.next.slice(0, looksOffered).map((next) => offeredLook(view, next)),

@@ -13,6 +13,7 @@ import {
 } from "react-router";
 import type { Route } from "./+types/root";
 import { NonceContext } from "./nonce";
+import { notForReadings } from "./revalidation";
 import { preferences } from "./theme";
 
 export const links: LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
@@ -22,6 +23,8 @@ export const meta: Route.MetaFunction = () => [{ title: "Airway" }];
 export function loader({ request }: Route.LoaderArgs) {
   return preferences(request);
 }
+
+export const shouldRevalidate = notForReadings;
 
 export function Layout({ children }: { children: React.ReactNode }) {
   const root = useRouteLoaderData<typeof loader>("root");

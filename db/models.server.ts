@@ -110,6 +110,7 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { ...options, tableName: "jobs" },
   );
+  JobRow.belongsTo(VehicleRow, { as: "vehicle", foreignKey: "vehicleId" });
   ReadingRow.init(
     {
       id: named(),

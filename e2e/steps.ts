@@ -35,6 +35,28 @@ export async function keysPressed(page: Page): Promise<() => Promise<number>> {
   return () => count.evaluate(({ keys }) => keys);
 }
 
+/** Opens a job of its own on a van that blows only on its top speed, and goes to its probe page. */
+export async function probeOwnVan(page: Page): Promise<void> {
+  await page.goto("/jobs/new");
+  await page
+    .getByLabel("Vehicle", { exact: true })
+    .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
+  await page.getByRole("button", { name: "Take it in" }).click();
+  for (const [setting, word] of Object.entries({
+    "1": "nothing",
+    "2": "nothing",
+    "3": "nothing",
+    "4": "right",
+  })) {
+    const cell = page.getByRole("button", { name: `${setting}: ${word}` });
+    await cell.click();
+    await expect(cell).toHaveAttribute("aria-pressed", "true");
+  }
+  await page.getByRole("link", { name: "On to probing" }).click();
+  await page.waitForURL(/\/probe$/);
+  await page.waitForLoadState("networkidle");
+}
+
 type Enter = (page: Page, answer: string | number | null) => Promise<void>;
 
 /** Enters an answer by pointer: the word's button, or the figure and Save. */

@@ -10,8 +10,10 @@ import helmet from "helmet";
 import pino, { type Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
-import { compileOnWorker, warmEngine } from "../app/engine.server";
+import { drawOnWorker } from "../app/drawing/layouts.server";
+import { compileOnWorker } from "../app/engine.server";
 import { nonceContext } from "../app/nonce.server";
+import { warmUp } from "../app/warmUp.server";
 import { limitBodies, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
 
 export interface ServerOptions {
@@ -102,6 +104,7 @@ export async function start({ root }: { root: string }): Promise<void> {
   const port = Number(process.env.AIRWAY_PORT ?? 4310);
   const logger = pino({ level: process.env.AIRWAY_LOG ?? "warn" });
   compileOnWorker(join(root, "build", "server", "compileWorker.mjs"));
+  drawOnWorker(join(root, "build", "server", "layoutWorker.mjs"));
   const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
   const server = createApp({ host, root, logger }).listen(port, host, (error) => {
     if (error) {
@@ -113,7 +116,7 @@ export async function start({ root }: { root: string }): Promise<void> {
     const shown = host.includes(":") ? `[${host}]` : host;
     if (loaded) process.stdout.write("The demo workshop was loaded into the empty database.\n");
     process.stdout.write(`Airway is ready: http://${shown}:${port}/\n`);
-    void warmEngine().catch((warm: unknown) => logger.error(warm, "warming up failed"));
+    void warmUp().catch((warm: unknown) => logger.error(warm, "warming up failed"));
   });
   const stop = (): void => {
     server.close(() => void closeDatabase().then(() => process.exit(0)));

@@ -1,10 +1,10 @@
 import type { Caution } from "@core/diagnose/caution";
-import { EntryForm, useEntries } from "../entries/useEntries";
+import { EntryForm, useQueue } from "../entries/useEntries";
 import { cautionWords } from "../format/cautionWords";
 
 /** The cautions of what is about to be done; read once a job, they are not shown again. */
 export function Cautions({ cautions, token }: { cautions: readonly Caution[]; token: string }) {
-  const { waiting } = useEntries();
+  const { waiting } = useQueue();
   const read = new Set(waiting.flatMap(({ fields }) => (fields.cautions ?? "").split(" ")));
   const left = cautions.filter((caution) => !read.has(caution));
   if (left.length === 0) return null;

@@ -1,6 +1,7 @@
-import { EntryForm, useEntries } from "../entries/useEntries";
+import { memo, useState } from "react";
+import { EntryForm, useQueue } from "../entries/useEntries";
 import type { EvidenceLine, NoteLine } from "../jobView.server";
-import { NoteDialog, Notes } from "./Notes";
+import { NoteDialog, type NoteSubject, Notes } from "./Notes";
 
 interface EvidenceProps {
   readonly jobId: number;
@@ -13,13 +14,21 @@ interface EvidenceProps {
 /** What was seen, in order; each can be struck out and put back, and noted on. */
 export function Evidence({ jobId, lines, notes, conflicts }: EvidenceProps) {
   const standing = lines.filter(({ struck }) => !struck).length;
+  const [subject, setSubject] = useState<NoteSubject | null>(null);
   return (
     <section aria-labelledby="evidence">
       <div className="flex items-center justify-between gap-2">
         <h2 id="evidence" className="text-base font-semibold text-soft">
           Evidence, <span data-testid="standing">{standing}</span> {standing === 1 ? "reading" : "readings"}
         </h2>
-        <NoteDialog jobId={jobId} reading={null} title="A note on this job" />
+        <button
+          type="button"
+          className="min-h-11 px-1 text-base underline"
+          aria-label="A note on this job"
+          onClick={() => setSubject({ reading: null, title: "A note on this job" })}
+        >
+          note
+        </button>
       </div>
       <Waiting jobId={jobId} />
       {lines.length === 0 && (
@@ -38,16 +47,18 @@ export function Evidence({ jobId, lines, notes, conflicts }: EvidenceProps) {
             jobId={jobId}
             line={line}
             doubted={conflicts.some(({ number }) => number === line.number)}
+            onNote={setSubject}
           />
         ))}
       </ol>
+      <NoteDialog jobId={jobId} subject={subject} onClose={() => setSubject(null)} />
     </section>
   );
 }
 
 /** What is entered and not stored yet, while the server does not answer. */
 function Waiting({ jobId }: { jobId: number }) {
-  const { waiting, away } = useEntries();
+  const { waiting, away } = useQueue();
   const own = waiting.filter((entry) => entry.jobId === jobId);
   return (
     <div role="status">
@@ -69,7 +80,16 @@ function Waiting({ jobId }: { jobId: number }) {
   );
 }
 
-function Line({ jobId, line, doubted }: { jobId: number; line: EvidenceLine; doubted: boolean }) {
+interface LineProps {
+  readonly jobId: number;
+  readonly line: EvidenceLine;
+  readonly doubted: boolean;
+  readonly onNote: (subject: NoteSubject) => void;
+}
+
+/** One reading; drawn anew only when it changed. */
+const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
+  const note: NoteSubject = { reading: line.id, title: `A note on reading ${line.number}` };
   return (
     <li className="border-t border-rule" data-reading={line.number}>
       <div className="flex items-center gap-2">
@@ -79,7 +99,14 @@ function Line({ jobId, line, doubted }: { jobId: number; line: EvidenceLine; dou
           {doubted && <span className="text-danger"> (in doubt)</span>}
         </span>
         <span className="figures text-soft">{line.time}</span>
-        <NoteDialog jobId={jobId} reading={line.id} title={`A note on reading ${line.number}`} />
+        <button
+          type="button"
+          className="min-h-11 px-1 underline"
+          aria-label={note.title}
+          onClick={() => onNote(note)}
+        >
+          note
+        </button>
         <EntryForm>
           <input type="hidden" name="intent" value="strike" />
           <input type="hidden" name="id" value={line.id} />
@@ -97,4 +124,11 @@ function Line({ jobId, line, doubted }: { jobId: number; line: EvidenceLine; dou
       <Notes jobId={jobId} notes={line.notes} />
     </li>
   );
+}, sameLine);
+
+/** A reading is what it was unless it was struck out, put back, noted on or called in doubt. */
+function sameLine(before: LineProps, now: LineProps): boolean {
+  const state = ({ line, doubted, jobId }: LineProps): string =>
+    JSON.stringify([jobId, line.id, line.struck, line.notes, doubted]);
+  return state(before) === state(now);
 }

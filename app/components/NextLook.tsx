@@ -2,7 +2,7 @@ import type { Caution } from "@core/diagnose/caution";
 import { minutesText, percent } from "@core/units/wording";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { EntryForm, EntryProblem, useEntries } from "../entries/useEntries";
+import { EntryForm, EntryProblem, useQueue } from "../entries/useEntries";
 import type { LookWords } from "../format/lookWords";
 import { Cautions } from "./Cautions";
 
@@ -50,7 +50,6 @@ interface NextLookProps {
 
 /** The test the engine would do now: where to touch, what each result would leave, one tap to enter it. */
 export function NextLook({ offered, token, lettersOn, onNext, position, hidden }: NextLookProps) {
-  const { waiting } = useEntries();
   const { words, outcomes } = offered;
   const outcomeOf = new Map(outcomes.map((outcome) => [outcome.seen, outcome]));
   return (
@@ -116,11 +115,19 @@ export function NextLook({ offered, token, lettersOn, onNext, position, hidden }
             {lettersOn && <kbd className="key-hint">N</kbd>} another
           </button>
         </div>
-        <p role="status" className="sr-only">
-          {waiting.length === 0 ? "" : "storing"}
-        </p>
+        <Storing />
       </div>
     </section>
+  );
+}
+
+/** Said to those who cannot see the page change: an entry is on its way. */
+function Storing() {
+  const { waiting } = useQueue();
+  return (
+    <p role="status" className="sr-only">
+      {waiting.length === 0 ? "" : "storing"}
+    </p>
   );
 }
 

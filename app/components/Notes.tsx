@@ -1,7 +1,7 @@
 import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
-import { useRevalidator } from "react-router";
 import { randomId } from "../entries/entryId";
+import { useEntries } from "../entries/useEntries";
 import type { NoteLine } from "../jobView.server";
 
 /** Sends a note's form; what is wrong comes back in words, and nothing typed is lost. */
@@ -17,48 +17,50 @@ async function sendNote(jobId: number, body: FormData): Promise<string | null> {
   }
 }
 
-interface NoteDialogProps {
-  readonly jobId: number;
-  /** The reading it is about; null for the job as a whole. */
+/** What a note is about: a reading by its id, or the job as a whole. */
+export interface NoteSubject {
   readonly reading: string | null;
   readonly title: string;
 }
 
+interface NoteDialogProps {
+  readonly jobId: number;
+  /** Null while no note is being written. */
+  readonly subject: NoteSubject | null;
+  readonly onClose: () => void;
+}
+
 /** Words and a photo, about a reading or the job. */
-export function NoteDialog({ jobId, reading, title }: NoteDialogProps) {
-  const [open, setOpen] = useState(false);
+export function NoteDialog({ jobId, subject, onClose }: NoteDialogProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const id = useRef("");
-  const { revalidate } = useRevalidator();
+  const { refresh } = useEntries();
   const save = async (form: HTMLFormElement): Promise<void> => {
     const body = new FormData(form);
     body.set("intent", "note");
     // One id for as long as the note is not stored: sent twice it is stored once.
     id.current ||= randomId();
     body.set("id", id.current);
-    body.set("reading", reading ?? "");
+    body.set("reading", subject?.reading ?? "");
     setBusy(true);
     const wrong = await sendNote(jobId, body);
     setBusy(false);
     setProblem(wrong);
     if (wrong !== null) return;
     id.current = "";
-    setOpen(false);
-    await revalidate();
+    onClose();
+    await refresh();
   };
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="min-h-11 shrink-0 px-1 text-base underline" aria-label={title}>
-        note
-      </Dialog.Trigger>
+    <Dialog.Root open={subject !== null} onOpenChange={(open) => open || onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
         <Dialog.Content
           aria-describedby={undefined}
           className="sheet-card fixed top-1/2 left-1/2 z-50 w-[min(92vw,30rem)] -translate-x-1/2 -translate-y-1/2 p-5"
         >
-          <Dialog.Title className="text-lg font-bold">{title}</Dialog.Title>
+          <Dialog.Title className="text-lg font-bold">{subject?.title}</Dialog.Title>
           <form
             className="mt-3 grid gap-3"
             onSubmit={(event) => {
@@ -110,7 +112,7 @@ export function Notes({ jobId, notes }: { jobId: number; notes: readonly NoteLin
 }
 
 function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
-  const { revalidate } = useRevalidator();
+  const { refresh } = useEntries();
   const [problem, setProblem] = useState<string | null>(null);
   const strike = async (): Promise<void> => {
     const body = new FormData();
@@ -119,7 +121,7 @@ function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
     body.set("struck", note.struck ? "no" : "yes");
     const wrong = await sendNote(jobId, body);
     setProblem(wrong);
-    if (wrong === null) await revalidate();
+    if (wrong === null) await refresh();
   };
   const { photo } = note;
   const address = `/jobs/${jobId}/photos/${note.id}`;

@@ -1,5 +1,6 @@
 import { minutesText } from "@core/units/wording";
 import { useState } from "react";
+import { Fold } from "./Fold";
 import type { OfferedLook } from "./NextLook";
 
 interface OtherLooksProps {
@@ -25,8 +26,7 @@ export function OtherLooks({ looks, shown, onTake }: OtherLooksProps) {
   const sorted = [...looks].sort(order);
   if (looks.length < 2) return null;
   return (
-    <details className="border-t border-rule">
-      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Other looks</summary>
+    <Fold title="Other looks" className="border-t border-rule">
       <table className="w-full border-collapse pb-2 text-base">
         <thead>
           <tr>
@@ -65,6 +65,6 @@ export function OtherLooks({ looks, shown, onTake }: OtherLooksProps) {
           ))}
         </tbody>
       </table>
-    </details>
+    </Fold>
   );
 }

@@ -1,6 +1,7 @@
 import type { TestName } from "@core/predict/reading";
 import { useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
+import { Fold } from "./Fold";
 
 interface OwnReadingProps {
   readonly token: string;
@@ -46,8 +47,7 @@ export function OwnReading(props: OwnReadingProps) {
   const words = props.words[test]?.length ? props.words[test] : undefined;
   const items = itemsFor(test, props);
   return (
-    <details className="sheet-card grow basis-36 px-3 open:basis-full">
-      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Own reading</summary>
+    <Fold title="Own reading" className="sheet-card grow basis-36 px-3 open:basis-full">
       <EntryForm className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />
@@ -112,7 +112,7 @@ export function OwnReading(props: OwnReadingProps) {
           <EntryProblem of={({ intent }) => intent === "own-reading"} />
         </div>
       </EntryForm>
-    </details>
+    </Fold>
   );
 }
 

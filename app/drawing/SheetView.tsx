@@ -1,10 +1,11 @@
-import { useEffect, useRef, useState } from "react";
+import { createContext, memo, useContext, useEffect, useRef, useState } from "react";
 import {
   MiniMap,
   type ReactZoomPanPinchContentRef,
   TransformComponent,
   TransformWrapper,
 } from "react-zoom-pan-pinch";
+import { CircuitSheet, type SheetProps } from "./CircuitSheet";
 import type { CircuitLayout } from "./circuitLayout";
 import { type SheetOrder, sheetEvent } from "./SheetTools";
 import { saveSvg } from "./saveSvg";
@@ -15,51 +16,68 @@ const step = 0.45;
 const zoomedIn = 1.02;
 const closeUp = 2.4;
 
-interface SheetViewProps {
-  readonly layout: CircuitLayout;
+/** What the window shows and what it is told about it; apart from the window, which is not drawn anew for a reading. */
+export interface Shown {
+  /** Null until there is a state to show. */
+  readonly sheet: SheetProps | null;
   /** Name the saved drawing gets. */
   readonly fileName: string;
-  /** What "closer" goes to: the point under the probe, or the part tapped. */
+  /** What "closer" goes to: the point under the probe, or what was tapped. */
   readonly focus: string | null;
-  readonly children: React.ReactNode;
 }
 
-/** The sheet's window: pinch, wheel and drag, fit and closer, an overview while zoomed in; printed and saved. */
-export function SheetView({ layout, fileName, focus, children }: SheetViewProps) {
-  const view = useRef<ReactZoomPanPinchContentRef>(null);
-  const frame = useRef<HTMLDivElement>(null);
-  const [scale, setScale] = useState(1);
-  const zoomed = scale > zoomedIn;
-  const find = (name: string): Element | null =>
-    frame.current?.querySelector(
-      `.airway-sheet [data-point="${CSS.escape(name)}"], .airway-sheet [data-terminal="${CSS.escape(name)}"], .airway-sheet [data-part="${CSS.escape(name)}"], .airway-sheet [data-wire="${CSS.escape(name)}"]`,
-    ) ?? null;
-  const closer = (): void => {
-    const at = focus ? find(focus) : null;
-    if (at) void view.current?.zoomToElement(at as HTMLElement, Math.max(closeUp, scale), still() ? 0 : 200);
-  };
-  // Zoomed in, the sheet follows what the next look touches.
-  const save = (): void => {
-    const drawing = frame.current?.querySelector<SVGSVGElement>(".airway-sheet");
-    if (drawing) saveSvg(drawing, fileName);
-  };
-  const follow = useRef({ zoomed, closer, save });
-  follow.current = { zoomed, closer, save };
+const ShownContext = createContext<Shown>({ sheet: null, fileName: "", focus: null });
+export const ShownProvider = ShownContext.Provider;
+
+function ShownSheet() {
+  const { sheet } = useContext(ShownContext);
+  return sheet && <CircuitSheet {...sheet} />;
+}
+const shownSheet = <ShownSheet />;
+
+type View = React.RefObject<ReactZoomPanPinchContentRef | null>;
+type Frame = React.RefObject<HTMLDivElement | null>;
+
+/** Does what buttons and keys order, and keeps what the next look touches in sight while zoomed in. */
+function Orders({ view, frame }: { view: View; frame: Frame }) {
+  const { fileName, focus } = useContext(ShownContext);
   useEffect(() => {
-    if (focus && follow.current.zoomed) follow.current.closer();
-  }, [focus]);
+    if (scaleOf(view) > zoomedIn) goTo(view, frame, focus);
+  }, [view, frame, focus]);
   useEffect(() => {
     const orders: Record<SheetOrder, () => void> = {
       in: () => void view.current?.zoomIn(step, 0),
       out: () => void view.current?.zoomOut(step, 0),
       all: () => void view.current?.resetTransform(0),
-      closer: () => follow.current.closer(),
-      save: () => follow.current.save(),
+      closer: () => goTo(view, frame, focus),
+      save: () => {
+        const drawing = frame.current?.querySelector<SVGSVGElement>(".airway-sheet");
+        if (drawing) saveSvg(drawing, fileName);
+      },
     };
     const act = (event: Event): void => orders[(event as CustomEvent<SheetOrder>).detail]();
     window.addEventListener(sheetEvent, act);
     return () => window.removeEventListener(sheetEvent, act);
-  }, []);
+  }, [view, frame, fileName, focus]);
+  return null;
+}
+
+const scaleOf = (view: View): number => view.current?.state.scale ?? 1;
+
+function goTo(view: View, frame: Frame, name: string | null): void {
+  if (name === null) return;
+  const named = CSS.escape(name);
+  const at = frame.current?.querySelector<HTMLElement>(
+    ["point", "terminal", "part", "wire"].map((kind) => `.airway-sheet [data-${kind}="${named}"]`).join(),
+  );
+  if (at) void view.current?.zoomToElement(at, Math.max(closeUp, scaleOf(view)), still() ? 0 : 200);
+}
+
+/** The sheet's window: pinch, wheel and drag, fit and closer, an overview while zoomed in; printed and saved. */
+export const SheetView = memo(function SheetView({ layout }: { readonly layout: CircuitLayout }) {
+  const view = useRef<ReactZoomPanPinchContentRef>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  const [zoomed, setZoomed] = useState(false);
   return (
     <div ref={frame} className="sheet-window size-full">
       <TransformWrapper
@@ -70,7 +88,7 @@ export function SheetView({ layout, fileName, focus, children }: SheetViewProps)
         doubleClick={{ disabled: true }}
         panning={{ disabled: !zoomed, velocityDisabled: true }}
         wheel={{ step: 0.12 }}
-        onTransform={(_, state) => setScale(state.scale)}
+        onTransform={(_, state) => setZoomed(state.scale > zoomedIn)}
       >
         {zoomed && (
           <div
@@ -95,12 +113,13 @@ export function SheetView({ layout, fileName, focus, children }: SheetViewProps)
           wrapperStyle={{ width: "100%", height: "100%", touchAction: zoomed ? "none" : "pan-y" }}
           contentStyle={{ width: "100%", height: "100%" }}
         >
-          {children}
+          {shownSheet}
         </TransformComponent>
       </TransformWrapper>
+      <Orders view={view} frame={frame} />
     </div>
   );
-}
+});
 
 const still = (): boolean => window.matchMedia("(prefers-reduced-motion: reduce)").matches;
 

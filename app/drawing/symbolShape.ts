@@ -166,9 +166,13 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
 /** Where a point of the pack's chain stands. */
 export const packX = (chain: readonly string[], name: string): number => 30 + tap * chain.indexOf(name);
 
+/** True for a terminal some wire ends on. */
+export const isWired = (circuit: Circuit, terminal: string): boolean =>
+  circuit.wires.some(({ from, to }) => from === terminal || to === terminal);
+
 function isTerminal(circuit: Circuit, reference: string): boolean {
   return (
-    circuit.wires.some(({ from, to }) => from === reference || to === reference) ||
+    isWired(circuit, reference) ||
     circuit.connectors.some(({ pins }) => Object.values(pins).includes(reference))
   );
 }

@@ -45,15 +45,44 @@ const subscribe = (listener: () => void) => theQueue().subscribe(listener);
 export const enteredMark = "airway:entered";
 export const answeredMeasure = "airway:entered-to-suspects";
 
-interface Entries extends QueueState {
+interface Entries {
   /** Takes what was entered; it is stored when the server answers, and waits until then. */
   readonly enter: (fields: Readonly<Record<string, string>>) => void;
   /** Takes back the last entry that waits, or strikes the last stored one out. */
   readonly undo: () => void;
+  /** Shows the job as it now is. */
+  readonly refresh: () => Promise<void>;
 }
 
-const EntriesContext = createContext<Entries>({ ...nothing, enter: () => {}, undo: () => {} });
+const EntriesContext = createContext<Entries>({
+  enter: () => {},
+  undo: () => {},
+  refresh: () => Promise.resolve(),
+});
 export const useEntries = (): Entries => useContext(EntriesContext);
+
+/** What the queue holds; only what shows it is drawn anew when it changes. */
+export const useQueue = (): QueueState =>
+  useSyncExternalStore(
+    subscribe,
+    () => theQueue().snapshot(),
+    () => nothing,
+  );
+
+const noLooks = "";
+/** Looks of a job that wait for a server that is away; one on its way to a server that answers is not among them. */
+export function useAwayLooks(jobId: number): readonly string[] {
+  const text = useSyncExternalStore(
+    subscribe,
+    () => {
+      const { away, waiting } = theQueue().snapshot();
+      if (!away) return noLooks;
+      return waiting.flatMap((entry) => (entry.jobId === jobId ? [entry.fields.look ?? ""] : [])).join("\n");
+    },
+    () => noLooks,
+  );
+  return useMemo(() => (text === noLooks ? [] : text.split("\n")), [text]);
+}
 
 interface EntriesProviderProps {
   readonly jobId: number;
@@ -66,11 +95,6 @@ interface EntriesProviderProps {
 
 /** The bench's way to the server: what is entered below goes through one queue that loses nothing. */
 export function EntriesProvider({ jobId, token, standing, children }: EntriesProviderProps) {
-  const state = useSyncExternalStore(
-    subscribe,
-    () => theQueue().snapshot(),
-    () => nothing,
-  );
   const { revalidate } = useRevalidator();
   const enter = useCallback(
     (fields: Readonly<Record<string, string>>): void => {
@@ -95,13 +119,15 @@ export function EntriesProvider({ jobId, token, standing, children }: EntriesPro
   }, [jobId, token, standing, enter]);
   // What an earlier page left unsent goes now.
   useEffect(() => void theQueue().flush(), []);
-  const { stored, waiting } = state;
-  const seen = useRef(stored);
   useEffect(() => {
-    if (stored === seen.current) return;
-    seen.current = stored;
-    void revalidate();
-  }, [stored, revalidate]);
+    let { stored } = theQueue().snapshot();
+    return theQueue().subscribe(() => {
+      const now = theQueue().snapshot().stored;
+      if (now === stored) return;
+      stored = now;
+      void revalidate();
+    });
+  }, [revalidate]);
   useEffect(() => {
     const [mark] = performance.getEntriesByName(enteredMark).slice(-1);
     if (!mark || token === "") return;
@@ -111,14 +137,14 @@ export function EntriesProvider({ jobId, token, standing, children }: EntriesPro
     });
     return () => cancelAnimationFrame(frame);
   }, [token]);
-  const some = waiting.length > 0;
   useEffect(() => {
-    if (!some) return;
-    const warn = (event: BeforeUnloadEvent): void => event.preventDefault();
+    const warn = (event: BeforeUnloadEvent): void => {
+      if (theQueue().snapshot().waiting.length > 0) event.preventDefault();
+    };
     window.addEventListener("beforeunload", warn);
     return () => window.removeEventListener("beforeunload", warn);
-  }, [some]);
-  const value = useMemo(() => ({ ...state, enter, undo }), [state, enter, undo]);
+  }, []);
+  const value = useMemo(() => ({ enter, undo, refresh: revalidate }), [enter, undo, revalidate]);
   return <EntriesContext value={value}>{children}</EntriesContext>;
 }
 
@@ -147,7 +173,7 @@ export function EntryForm(props: FormProps) {
 
 /** Why the last entry of a form was refused, where it was that form's. */
 export function EntryProblem({ of }: { of: (fields: Readonly<Record<string, string>>) => boolean }) {
-  const { refused } = useEntries();
+  const { refused } = useQueue();
   if (!refused || !of(refused.fields)) return null;
   return (
     <p role="alert" className="mt-2 text-danger">

@@ -3,6 +3,7 @@ import { Outlet } from "react-router";
 import { Rail } from "../components/Rail";
 import { stageWords } from "../components/words";
 import { jobAt } from "../jobView.server";
+import { notForReadings } from "../revalidation";
 import type { Route } from "./+types/job";
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -20,6 +21,8 @@ export async function loader({ params }: Route.LoaderArgs) {
     past,
   };
 }
+
+export const shouldRevalidate = notForReadings;
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.title ?? "Job"} · Airway` },

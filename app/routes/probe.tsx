@@ -1,12 +1,13 @@
 import type { Look } from "@core/predict/reading";
 import { lookText } from "@core/predict/readingText";
 import { percent } from "@core/units/wording";
-import { Suspense, useMemo, useState } from "react";
+import { memo, Suspense, useCallback, useMemo, useState } from "react";
 import { Await, data, Link, useRouteLoaderData } from "react-router";
 import { AsIfTrue } from "../components/AsIfTrue";
 import { BenchBar } from "../components/BenchBar";
 import { type BenchSetup, isUsual, setupQuery } from "../components/benchSetup";
 import { Evidence } from "../components/Evidence";
+import { Fold } from "../components/Fold";
 import { HandsBusy } from "../components/HandsBusy";
 import { KeyHelp } from "../components/KeyHelp";
 import { keyOf, NextLook } from "../components/NextLook";
@@ -20,12 +21,12 @@ import { Suspects } from "../components/Suspects";
 import { useAnswer } from "../components/useAnswer";
 import { useProbeKeys } from "../components/useProbeKeys";
 import { useSharedJob } from "../components/useSharedJob";
-import { CircuitSheet } from "../drawing/CircuitSheet";
 import { orderSheet, SheetTools } from "../drawing/SheetTools";
-import { SheetView } from "../drawing/SheetView";
+import { SheetView, ShownProvider } from "../drawing/SheetView";
 import type { SheetState } from "../drawing/sheetState";
 import { takeEntry } from "../entries/takeEntry.server";
-import { EntriesProvider, useEntries } from "../entries/useEntries";
+import { EntriesProvider, useAwayLooks, useEntries } from "../entries/useEntries";
+import { foresee } from "../foresight.server";
 import { jobViewAt } from "../jobView.server";
 import { probeView } from "../probeView.server";
 import type { loader as rootLoader } from "../root";
@@ -33,7 +34,10 @@ import type { Route } from "./+types/probe";
 import type { loader as benchLoader } from "./bench";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  return probeView(await jobViewAt(params.id));
+  const view = await jobViewAt(params.id);
+  const page = probeView(view);
+  void foresee(view);
+  return page;
 }
 
 /** Without scripts the forms are posted as they stand; with them they go through the queue. */
@@ -47,12 +51,14 @@ type Probed = Route.ComponentProps["loaderData"];
 
 export default function Probe({ loaderData }: Route.ComponentProps) {
   const bench = useRouteLoaderData<typeof benchLoader>("routes/bench");
+  const lettersOn = useRouteLoaderData<typeof rootLoader>("root")?.keys ?? true;
   const { evidence } = loaderData;
   const standing = useMemo(() => evidence.filter(({ struck }) => !struck).map(({ id }) => id), [evidence]);
+  useSharedJob(loaderData.id, loaderData.version);
   if (!bench) return null;
   return (
     <EntriesProvider jobId={loaderData.id} token={loaderData.token} standing={standing}>
-      <BenchPage bench={bench} job={loaderData} />
+      <BenchPage bench={bench} job={loaderData} lettersOn={lettersOn} />
     </EntriesProvider>
   );
 }
@@ -67,31 +73,37 @@ function useBenchSetup(token: string, offeredSetting: string): [BenchSetup, (set
   return [setup, (next) => setHeld({ token, setup: next })];
 }
 
-/** The sheet's states in a set-up, healthy first: at hand for the usual ones, asked for otherwise. */
-function useStates(bench: Bench, job: Probed, setup: BenchSetup): readonly SheetState[] {
-  const usual = isUsual(setup);
-  const query = setupQuery(
-    setup,
-    job.under.map(({ fault }) => fault),
+/** The sheet's state in a set-up as if something were true: at hand for a usual healthy one, asked for otherwise. */
+function useShownState(bench: Bench, jobId: number, setup: BenchSetup, under: string) {
+  const atHand = bench.healthy.find(({ setting, key }) => setting === setup.setting && key === setup.key);
+  const query = setupQuery(setup, under === "healthy" ? [] : [under]);
+  const usual = isUsual(setup) && under === "healthy";
+  const { answer, current } = useAnswer<{ states: SheetState[] }>(
+    usual ? null : `/jobs/${jobId}/states?${query}`,
   );
-  const { answer } = useAnswer<{ states: SheetState[] }>(usual ? null : `/jobs/${job.id}/states?${query}`);
-  return useMemo(() => {
-    const atHand = [...bench.healthy, ...job.states].filter(
-      (state) => state.setting === setup.setting && state.key === setup.key,
-    );
-    return usual ? atHand : (answer?.states ?? atHand);
-  }, [bench.healthy, job.states, setup.setting, setup.key, usual, answer]);
+  const asked = current ? answer?.states : undefined;
+  return {
+    healthy: isUsual(setup) ? atHand : (asked?.[0] ?? atHand),
+    shown: usual ? atHand : (asked?.find((state) => state.under === under) ?? atHand),
+  };
 }
 
-function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
+interface BenchPageProps {
+  readonly bench: Bench;
+  readonly job: Probed;
+  readonly lettersOn: boolean;
+}
+
+/** The page itself; the router's own comings and goings do not draw it anew. */
+const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: BenchPageProps) {
   const { circuit, own } = bench;
   const { token } = job;
-  const { enter, undo, waiting } = useEntries();
-  const lettersOn = useRouteLoaderData<typeof rootLoader>("root")?.keys ?? true;
+  const { enter, undo } = useEntries();
+  const away = useAwayLooks(job.id);
   // A look that waits to be stored is not offered again.
   const looks = useMemo(
-    () => job.looks.filter(({ look }) => !waiting.some(({ fields }) => fields.look === look)),
-    [job.looks, waiting],
+    () => (away.length === 0 ? job.looks : job.looks.filter(({ look }) => !away.includes(look))),
+    [job.looks, away],
   );
   const [skip, setSkip] = useState({ token, by: 0 });
   const by = skip.token === token ? skip.by : 0;
@@ -99,27 +111,28 @@ function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
   const [setup, setSetup] = useBenchSetup(token, offered?.setting ?? circuit.settings.at(-1) ?? "off");
   const [under, setUnder] = useState("healthy");
   const [help, setHelp] = useState(false);
-  const [ahead, setAhead] = useState(false);
   const [board, setBoard] = useState(false);
   const [lit, setLit] = useState<LitCell | null>(null);
   const [target, setTarget] = useState<ProbeTarget | null>(null);
   const [other, setOther] = useState<string | null>(null);
   const [placingOther, setPlacingOther] = useState(false);
   const [flipped, setFlipped] = useState(false);
-  const states = useStates(bench, job, setup);
-  const shownUnder = states.some((state) => state.under === under) ? under : "healthy";
-  const state = states.find((one) => one.under === shownUnder);
+  const shownUnder = job.under.some(({ fault }) => fault === under) ? under : "healthy";
+  const { healthy, shown: state } = useShownState(bench, job.id, setup, shownUnder);
   const chosen = target ? targetName(target) : null;
   const focus = chosen ?? offered?.probe ?? null;
-  const take = (next: ProbeTarget | null): void => {
-    if (placingOther && next?.kind === "point") setOther(next.name);
-    else {
-      setTarget(next);
-      setFlipped(false);
-      setOther(null);
-    }
-    setPlacingOther(false);
-  };
+  const take = useCallback(
+    (next: ProbeTarget | null): void => {
+      if (placingOther && next?.kind === "point") setOther(next.name);
+      else {
+        setTarget(next);
+        setFlipped(false);
+        setOther(null);
+      }
+      setPlacingOther(false);
+    },
+    [placingOther],
+  );
   const keys = useMemo(
     () => ({
       choose: (key: string): boolean => {
@@ -149,11 +162,10 @@ function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
     [offered, token, by, setup, setSetup, circuit, enter, undo],
   );
   useProbeKeys(lettersOn, keys);
-  useSharedJob(job.id, job.version);
   const cleared = useMemo(() => new Set(job.cleared), [job.cleared]);
-  const healthyVolts = chosen === null ? undefined : states[0]?.point.volts[chosen];
+  const healthyVolts = chosen === null ? undefined : healthy?.point.volts[chosen];
   return (
-    <div className="grid min-h-0 grow max-md:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] print:block">
+    <div className="grid min-h-0 grow max-md:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] md:grid-rows-[minmax(0,1fr)] print:block">
       <main id="main" className="flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:px-3">
         <BenchBar settings={circuit.settings} heard={job.heard} setup={setup} onSetup={setSetup}>
           <SheetTools focus={focus} className="md:hidden" />
@@ -172,7 +184,7 @@ function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
           </select>
         </BenchBar>
         <div
-          className={`sheet-card relative grow max-md:h-[30vh] max-md:shrink-0 md:h-0 print:h-[80vh] ${board ? "md:min-h-64" : "md:min-h-72"}`}
+          className={`sheet-card sheet-pane relative grow max-md:h-[30vh] max-md:shrink-0 md:h-0 print:h-[80vh] ${board ? "md:min-h-64" : "md:min-h-72"}`}
         >
           <Suspense fallback={<p className="p-4 text-soft">Drawing the circuit…</p>}>
             <Await
@@ -184,38 +196,43 @@ function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
               }
             >
               {(layout) => (
-                <SheetView layout={layout} fileName={`${circuit.id}-${setup.setting}`} focus={focus}>
-                  {state && (
-                    <CircuitSheet
-                      circuit={circuit}
-                      layout={layout}
-                      state={state}
-                      doubt={job.doubt}
-                      cleared={cleared}
-                      probe={offered?.probe ?? null}
-                      fullVolts={bench.fullVolts}
-                      lit={lit?.setting === setup.setting ? lit.part : null}
-                      chosen={chosen}
-                      other={other}
-                      unplugged={setup.unplugged}
-                      onTarget={take}
-                    />
-                  )}
-                </SheetView>
+                <ShownProvider
+                  value={{
+                    fileName: `${circuit.id}-${setup.setting}`,
+                    focus,
+                    sheet: state
+                      ? {
+                          circuit,
+                          layout,
+                          state,
+                          doubt: job.doubt,
+                          cleared,
+                          probe: offered?.probe ?? null,
+                          fullVolts: bench.fullVolts,
+                          lit: lit?.setting === setup.setting ? lit.part : null,
+                          chosen,
+                          other,
+                          unplugged: setup.unplugged,
+                          onTarget: take,
+                        }
+                      : null,
+                  }}
+                >
+                  <SheetView layout={layout} />
+                </ShownProvider>
               )}
             </Await>
           </Suspense>
         </div>
         <div className="flex flex-wrap items-start gap-2 print:hidden">
-          <details
-            className="sheet-card grow basis-32 open:basis-full"
+          <Fold
+            title="Path board"
+            className="sheet-card grow basis-32 px-3 open:basis-full"
             open={board}
-            onToggle={({ currentTarget }) => setBoard(currentTarget.open)}
+            onOpen={setBoard}
           >
-            <summary className="flex min-h-11 cursor-pointer items-center px-3 font-semibold">
-              Path board
-            </summary>
-            <div className="max-h-56 overflow-auto" tabIndex={board ? 0 : undefined}>
+            {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1) */}
+            <div className="-mx-3 max-h-56 overflow-auto" tabIndex={0}>
               <PathBoard
                 settings={circuit.settings}
                 heard={job.heard}
@@ -227,13 +244,13 @@ function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
                 }}
               />
             </div>
-          </details>
+          </Fold>
           <OwnReading token={token} {...own} />
           <SheetTools focus={focus} className="max-md:hidden" />
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
       </main>
-      <aside className="flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l print:hidden">
+      <aside className="aside-pane flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l print:hidden">
         {target && (
           <ProbePanel
             key={chosen}
@@ -273,16 +290,9 @@ function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
         )}
         <Standing verdict={job.verdict} jobId={job.id} />
         <OtherLooks looks={looks} shown={offered?.look ?? null} onTake={(at) => setSkip({ token, by: at })} />
-        <details
-          className="border-y border-rule"
-          open={ahead}
-          onToggle={({ currentTarget }) => setAhead(currentTarget.open)}
-        >
-          <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
-            What comes after
-          </summary>
-          {ahead && <PlanAhead jobId={job.id} school={job.school} token={token} />}
-        </details>
+        <Fold title="What comes after" className="border-y border-rule">
+          <PlanAhead jobId={job.id} school={job.school} token={token} />
+        </Fold>
         {shownUnder !== "healthy" && (
           <AsIfTrue
             title={job.under.find(({ fault }) => fault === shownUnder)?.words ?? ""}
@@ -301,7 +311,7 @@ function BenchPage({ bench, job }: { bench: Bench; job: Probed }) {
       </aside>
     </div>
   );
-}
+});
 
 /** How the verdict stands, and the way to it. */
 function Standing({ verdict, jobId }: { verdict: Probed["verdict"]; jobId: number }) {

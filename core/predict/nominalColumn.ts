@@ -34,6 +34,15 @@ export class WordColumn {
     }
     return place;
   }
+
+  /** Works out what was not asked for yet, a suspect a step. */
+  *completing(): Generator<void> {
+    for (let variant = 0; variant < this.known.length; variant++) {
+      if (this.known[variant] !== 0) continue;
+      this.at(variant);
+      yield;
+    }
+  }
 }
 
 /** Bins to either side of zero on a test's scale; what lies beyond falls into the last. */
@@ -69,6 +78,15 @@ export class NumberColumn {
   binAt(row: number): number {
     if (Number.isNaN(this.shown[row])) this.at(row);
     return this.bins[row] as number;
+  }
+
+  /** Works out what was not asked for yet, a row a step. */
+  *completing(): Generator<void> {
+    for (let row = 0; row < this.shown.length; row++) {
+      if (!Number.isNaN(this.shown[row])) continue;
+      this.at(row);
+      yield;
+    }
   }
 
   static readonly most = mostBins;

@@ -1,19 +1,22 @@
 import { NoteRow, ReadingRow } from "../models.server";
 
 interface Kept {
-  readonly id: string;
   readonly struckAt?: Date | null;
 }
 
 const digest = (rows: readonly Kept[]): string =>
   `${rows.length}-${rows.flatMap(({ struckAt }, place) => (struckAt ? [place + 1] : [])).join(".")}`;
 
-/** A text that changes whenever a reading or a note of the job is added, struck out or put back. */
+/** A text that changes whenever one of a job's readings or notes, in order, is added, struck out or put back. */
+export const versionOf = (readings: readonly Kept[], notes: readonly Kept[]): string =>
+  `${digest(readings)} ${digest(notes)}`;
+
+/** The same of what is stored of a job. */
 export async function jobVersion(jobId: number): Promise<string> {
   const asked = { where: { jobId }, attributes: ["id", "struckAt"] };
   const [readings, notes] = await Promise.all([
     ReadingRow.findAll({ ...asked, order: [["number", "ASC"]] }),
     NoteRow.findAll({ ...asked, order: [["takenAt", "ASC"]] }),
   ]);
-  return `${digest(readings)} ${digest(notes)}`;
+  return versionOf(readings, notes);
 }

@@ -4,7 +4,7 @@ import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
 import { type JobStage, jobStages } from "../jobWords";
-import { JobRow, VehicleRow } from "../models.server";
+import { JobRow, type VehicleRow } from "../models.server";
 import type { Vehicle } from "./vehicles.server";
 
 export interface Job {
@@ -50,19 +50,18 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
 }
 
 export async function findJob(id: number): Promise<Job | null> {
-  const row = await JobRow.findByPk(id);
-  const vehicle = row ? await VehicleRow.findByPk(row.vehicleId) : null;
-  return row && vehicle ? jobOf(row, vehicle) : null;
+  const row: JobWithVehicle | null = await JobRow.findByPk(id, { include: "vehicle" });
+  return row?.vehicle ? jobOf(row, row.vehicle) : null;
 }
 
 /** All jobs, the newest first. */
 export async function listJobs(): Promise<Job[]> {
-  const rows = await JobRow.findAll({ order: [["id", "DESC"]], limit: 500 });
-  const vehicles = new Map((await VehicleRow.findAll()).map((row) => [row.id, row]));
-  return rows.flatMap((row) => {
-    const vehicle = vehicles.get(row.vehicleId);
-    return vehicle ? [jobOf(row, vehicle)] : [];
+  const rows: JobWithVehicle[] = await JobRow.findAll({
+    include: "vehicle",
+    order: [["id", "DESC"]],
+    limit: 500,
   });
+  return rows.flatMap((row) => (row.vehicle ? [jobOf(row, row.vehicle)] : []));
 }
 
 export interface NewJob {

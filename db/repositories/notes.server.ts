@@ -21,6 +21,7 @@ export interface Photo {
 /** A job's notes, oldest first, struck ones included. */
 export async function notesOf(jobId: number): Promise<Note[]> {
   const rows = await NoteRow.findAll({ where: { jobId }, order: [["takenAt", "ASC"]] });
+  if (rows.length === 0) return [];
   const photos = await PhotoRow.findAll({
     where: { noteId: rows.map(({ id }) => id) },
     attributes: ["noteId", "width", "height"],

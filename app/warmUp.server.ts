@@ -1,0 +1,19 @@
+import { listJobs } from "@db/repositories/jobs.server";
+import { layoutOf } from "./drawing/layouts.server";
+import { foresee } from "./foresight.server";
+import { jobViewAt } from "./jobView.server";
+
+const mostWarmed = 12;
+
+/**
+ * Makes the newest open jobs ready in the background: their circuits compiled and laid out, and what each job's
+ * next look can show worked out, so that the first reading entered is answered like every other.
+ */
+export async function warmUp(): Promise<void> {
+  const open = (await listJobs()).filter(({ stage }) => stage === "probing").slice(0, mostWarmed);
+  for (const { id } of open) {
+    const view = await jobViewAt(String(id));
+    await layoutOf(view.engine.netlist);
+    await foresee(view);
+  }
+}

@@ -1,0 +1,125 @@
+// npm run bench:interface: in the built application, from a key to the new suspects by the browser's own marks, tasks
+// that held the main thread up meanwhile, and the layout of every shipped circuit in its worker.
+import { spawn } from "node:child_process";
+import { mkdtempSync, readdirSync, readFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { Worker } from "node:worker_threads";
+import { chromium } from "@playwright/test";
+import { root } from "./freshness.mjs";
+
+const port = 4396;
+const jobs = [4, 5, 6, 7];
+const rounds = Number(process.argv[2] ?? 12);
+
+const at = (sorted, share) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
+function spread(samples) {
+  const sorted = [...samples].sort((a, b) => a - b);
+  const [median, high, worst] = [0.5, 0.95, 1].map((share) => at(sorted, share)?.toFixed(0) ?? "none");
+  return `median ${median} ms, 95th percentile ${high} ms, worst ${worst} ms (${sorted.length})`;
+}
+
+/** This machine's pace: what a multiplication and an addition take, so that figures of two days can be compared. */
+function pace() {
+  const rounds = 3e7;
+  let sum = 0;
+  const began = performance.now();
+  for (let i = 0; i < rounds; i++) sum = sum * 1.0000001 + 1e-9;
+  return `${(((performance.now() - began) * 1e6) / rounds).toFixed(2)} ns${sum < 0 ? "!" : ""}`;
+}
+process.stdout.write(`a multiply and add takes ${pace()} just now\n`);
+
+const server = spawn(process.execPath, [join(root, "scripts", "start.mjs")], {
+  env: {
+    ...process.env,
+    AIRWAY_PORT: String(port),
+    AIRWAY_DATA: mkdtempSync(join(tmpdir(), "airway-bench-")),
+  },
+  stdio: ["ignore", "pipe", "inherit"],
+});
+await new Promise((resolve) =>
+  server.stdout.on("data", (chunk) => String(chunk).includes("ready") && resolve()),
+);
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+});
+
+/** Enters what the look offered asks for by keys, then strikes it out, and waits for the page after each. */
+async function play(page) {
+  const measures = () =>
+    page.evaluate(() => performance.getEntriesByName("airway:entered-to-suspects").length);
+  const settled = async (before) => {
+    await page.waitForFunction(
+      (count) => performance.getEntriesByName("airway:entered-to-suspects").length > count,
+      before,
+    );
+    await page.waitForTimeout(120);
+  };
+  for (let round = 0; round < rounds; round++) {
+    let before = await measures();
+    for (let skip = 0; skip < round % 3; skip++) await page.keyboard.press("n");
+    if ((await page.locator("[data-choice]").count()) > 0) {
+      const light = await page.locator('[data-choice="bright"]').count();
+      await page.keyboard.press(light ? ["b", "d", "k"][round % 3] : String(1 + (round % 2)));
+    } else {
+      await page.keyboard.type("6.1");
+      await page.keyboard.press("Enter");
+    }
+    await settled(before);
+    if (round % 4 === 3) {
+      for (let back = 0; back < 3; back++) {
+        before = await measures();
+        await page.keyboard.press("u");
+        await settled(before);
+      }
+    }
+  }
+}
+
+const all = { entered: [], tasks: [] };
+for (const job of jobs) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`http://127.0.0.1:${port}/jobs/${job}/probe`);
+  await page.waitForLoadState("networkidle");
+  await page.waitForTimeout(3000);
+  await page.evaluate(() => {
+    window.airwayTasks = [];
+    new PerformanceObserver((list) => {
+      for (const { duration } of list.getEntries()) window.airwayTasks.push(duration);
+    }).observe({ type: "longtask" });
+  });
+  await play(page);
+  const entered = await page.evaluate(() =>
+    performance.getEntriesByName("airway:entered-to-suspects").map(({ duration }) => duration),
+  );
+  const tasks = await page.evaluate(() => window.airwayTasks);
+  process.stdout.write(
+    `job ${job}: a key to new suspects ${spread(entered)}; tasks over 50 ms: ${tasks.length}\n`,
+  );
+  all.entered.push(...entered);
+  all.tasks.push(...tasks);
+  await page.close();
+}
+process.stdout.write(`all jobs: a key to new suspects ${spread(all.entered)}\n`);
+process.stdout.write(
+  `tasks over 50 ms on the main thread while readings were entered: ${all.tasks.length}${all.tasks.length > 0 ? `, ${spread(all.tasks)}` : ""}\n`,
+);
+await browser.close();
+server.kill("SIGTERM");
+
+const worker = new Worker(join(root, "build", "server", "layoutWorker.mjs"));
+const folder = join(root, "demo", "circuits");
+for (const [id, file] of readdirSync(folder).entries()) {
+  const circuit = JSON.parse(readFileSync(join(folder, file), "utf8"));
+  const began = performance.now();
+  const news = await new Promise((resolve) => {
+    worker.once("message", resolve);
+    worker.postMessage({ id, circuit });
+  });
+  const took = performance.now() - began;
+  process.stdout.write(
+    `layout of ${file.replace(".json", "")}: ${took.toFixed(0)} ms in its worker${id === 0 ? ", the first one" : ""}${news.problem ? ` (${news.problem})` : ""}\n`,
+  );
+}
+await worker.terminate();
