@@ -9,6 +9,7 @@ export default [
   route("jobs/:id/entries", "routes/entries.ts"),
   route("jobs/:id/predict", "routes/predict.ts"),
   route("jobs/:id/states", "routes/sheetStates.ts"),
+  route("jobs/:id/path", "routes/path.ts"),
   route("jobs/:id/notes", "routes/notes.ts"),
   route("jobs/:id/photos/:note", "routes/photo.ts"),
   route("jobs/:id", "routes/job.tsx", [

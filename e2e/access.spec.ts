@@ -31,6 +31,29 @@ for (const scheme of ["light", "dark"] as const) {
   });
 }
 
+for (const scheme of ["light", "dark"] as const) {
+  test(`axe finds nothing serious on the bench with everything open, ${scheme}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: scheme });
+    await page.goto("/jobs/4/probe");
+    await page.waitForLoadState("networkidle");
+    const check = async (what: string) => {
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"])
+        .analyze();
+      expect(violations.map(({ id, nodes }) => `${what} ${id}: ${nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
+    };
+    await page.locator('[data-point="X4:1"]').click();
+    for (const fold of ["Path board", "Own reading", "Other looks", "What comes after"])
+      await page.getByText(fold, { exact: true }).click();
+    await page.getByRole("button", { name: /^motor first/ }).waitFor();
+    await page.getByLabel("Show the sheet as if").selectOption({ index: 1 });
+    await page.keyboard.press("c");
+    await check("open");
+    await page.getByRole("button", { name: "A note on this job" }).click();
+    await check("note");
+  });
+}
+
 test("the theme chosen by hand stays", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "Light: auto" }).click();

@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { standing } from "./steps";
 
-const port = 4397;
+const port = 4395;
 const address = `http://127.0.0.1:${port}`;
 const data = mkdtempSync(join(tmpdir(), "airway-queue-"));
 let server: ChildProcess | null = null;

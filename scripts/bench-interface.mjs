@@ -84,16 +84,16 @@ for (const job of jobs) {
   await page.waitForLoadState("networkidle");
   await page.waitForTimeout(3000);
   await page.evaluate(() => {
-    window.airwayTasks = [];
+    globalThis.airwayTasks = [];
     new PerformanceObserver((list) => {
-      for (const { duration } of list.getEntries()) window.airwayTasks.push(duration);
+      for (const { duration } of list.getEntries()) globalThis.airwayTasks.push(duration);
     }).observe({ type: "longtask" });
   });
   await play(page);
   const entered = await page.evaluate(() =>
     performance.getEntriesByName("airway:entered-to-suspects").map(({ duration }) => duration),
   );
-  const tasks = await page.evaluate(() => window.airwayTasks);
+  const tasks = await page.evaluate(() => globalThis.airwayTasks);
   process.stdout.write(
     `job ${job}: a key to new suspects ${spread(entered)}; tasks over 50 ms: ${tasks.length}\n`,
   );

@@ -14,6 +14,7 @@ const views = [
   { name: "probe", path: "/jobs/6/probe" },
   { name: "point", path: "/jobs/6/probe", act: (page) => page.locator('[data-point="X5:2"]').click() },
   { name: "path-board", path: "/jobs/6/probe", act: (page) => openBoard(page) },
+  { name: "part", path: "/jobs/6/probe", act: (page) => openMotor(page) },
   { name: "probe-control", path: "/jobs/7/probe" },
   { name: "probe-night", path: "/jobs/5/probe", scheme: "dark" },
   { name: "verdict", path: "/jobs/2/verdict" },
@@ -26,6 +27,11 @@ async function openBoard(page) {
   await page.keyboard.press("p");
   await page.getByRole("button", { name: /^R1\.e3 on 2:/ }).click();
   await page.locator('[data-path="M1"]').scrollIntoViewIfNeeded();
+}
+
+async function openMotor(page) {
+  await page.locator('[data-wire="W9"]').click({ force: true });
+  await page.keyboard.press("c");
 }
 
 const server = spawn(process.execPath, [join(root, "scripts", "start.mjs")], {

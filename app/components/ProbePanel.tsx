@@ -8,7 +8,7 @@ import { useEffect, useRef, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { whereAt } from "../format/lookWords";
 import { partName } from "../format/partName";
-import { type BenchSetup, lookSetup, withPlug } from "./benchSetup";
+import { type BenchSetup, withPlug } from "./benchSetup";
 import { Cautions } from "./Cautions";
 import {
   lookAt,
@@ -104,7 +104,7 @@ export function ProbePanel(props: ProbePanelProps) {
             <code className="figures rounded bg-[var(--mark)] px-1">{name}</code>
           </h2>
           <p className="text-base text-soft">{targetWords(circuit, target)}</p>
-          <p className="text-base text-soft">{setupText({ ...look, ...lookSetup(setup) })}</p>
+          <p className="text-base text-soft">{"setting" in look ? setupText(look) : "key off"}</p>
         </div>
         <button
           type="button"

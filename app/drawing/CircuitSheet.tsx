@@ -18,8 +18,8 @@ export interface SheetProps {
   /** Point the next look touches. */
   readonly probe: string | null;
   readonly fullVolts: number;
-  /** Part lit from the path board. */
-  readonly lit: string | null;
+  /** Parts and wires of the path lit from the path board. */
+  readonly lit: ReadonlySet<string>;
   /** What was tapped: a point, a part or a wire. */
   readonly chosen: string | null;
   /** The other lead's point. */
@@ -75,6 +75,7 @@ export function CircuitSheet(props: SheetProps) {
           fullVolts={props.fullVolts}
           doubt={props.doubt[placed.id] ?? 0}
           chosen={props.chosen === placed.id}
+          lit={props.lit.has(placed.id)}
         />
       ))}
       {layout.parts.map((placed) => (

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { Part } from "@core/circuit/parts/index";
-import { inlinePitch, packChain, packX, type SymbolShape } from "./symbolShape";
+import { fuseWords, inlinePitch, packChain, packX, type SymbolShape } from "./symbolShape";
 
 interface SymbolProps {
   readonly circuit: Circuit;
@@ -34,6 +34,7 @@ export function PartSymbol(props: SymbolProps) {
         <g>
           <path d="M18 0V10M4 10H32M9 16H27M14 22H22" {...line} />
           <Label x={36} y={20} text={part.id} />
+          {part.place && <Label x={62} y={20} text={part.place} soft />}
         </g>
       );
     case "fuse":
@@ -42,7 +43,7 @@ export function PartSymbol(props: SymbolProps) {
           <rect x={7} y={5} width={18} height={34} {...body} />
           <path d="M16 0V44" {...line} strokeWidth={1.6} />
           <Label x={34} y={18} text={part.id} />
-          <Label x={34} y={36} text={`${part.amps} A`} soft />
+          <Label x={34} y={36} text={fuseWords(part)} soft />
         </g>
       );
     case "motor":

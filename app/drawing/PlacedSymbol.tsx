@@ -54,7 +54,7 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
         />
       )}
       <title>{own >= 0.005 ? `${part.id}: ${percent(own)}` : part.id}</title>
-      {lit === part.id && (
+      {lit.has(part.id) && (
         <rect
           data-lit={part.id}
           x={-10}
@@ -62,9 +62,7 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
           width={shape.width + 16}
           height={shape.height + 16}
           rx={10}
-          fill="var(--mark)"
-          stroke="var(--feed)"
-          strokeWidth={3}
+          fill="var(--lit)"
         />
       )}
       {own >= 0.02 && (
@@ -138,7 +136,8 @@ function unchanged(before: PlacedProps, now: PlacedProps): boolean {
   if (before.onTarget !== now.onTarget || before.first !== now.first) return false;
   const names = namesOf(now);
   const own = (name: string | null): string | null => (name !== null && names.includes(name) ? name : null);
-  const marked = ({ probe, chosen, other, lit }: PlacedProps) => [probe, chosen, other, lit].map(own).join();
+  const marked = ({ probe, chosen, other, lit, placed }: PlacedProps) =>
+    [...[probe, chosen, other].map(own), lit.has(placed.id)].join();
   // With nothing chosen the keyboard comes to the first point.
   const entered = ({ chosen, first }: PlacedProps): boolean => chosen === null && names.includes(first);
   return (

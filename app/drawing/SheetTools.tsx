@@ -15,13 +15,12 @@ const entry =
 interface SheetToolsProps {
   /** What "closer" goes to. */
   readonly focus: string | null;
-  readonly className: string;
 }
 
 /** Fit, smaller, larger; closer to the probe, save and print. */
-export function SheetTools({ focus, className }: SheetToolsProps) {
+export function SheetTools({ focus }: SheetToolsProps) {
   return (
-    <fieldset className={`flex gap-1 ${className}`} aria-label="The sheet">
+    <fieldset className="flex gap-1" aria-label="The sheet">
       <button type="button" className={tool} onClick={() => orderSheet("all")}>
         <Maximize2 aria-hidden="true" className="size-4" />
         all

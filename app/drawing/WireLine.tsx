@@ -30,6 +30,8 @@ interface WireProps {
   /** How likely it needs work. */
   readonly doubt: number;
   readonly chosen: boolean;
+  /** True on the path lit from the path board. */
+  readonly lit: boolean;
 }
 
 /** Slate at ground, amber at feed, by share of the battery's volts. */
@@ -40,7 +42,7 @@ function potentialColour(volts: number, fullVolts: number): string {
 
 /** A wire: its casing's colours along the edges, its core by potential, its weight by current; drawn anew only when it changed. */
 export const WireLine = memo(function WireLine(props: WireProps) {
-  const { circuit, state, placed, fullVolts, doubt: p, chosen } = props;
+  const { circuit, state, placed, fullVolts, doubt: p, chosen, lit } = props;
   const wire = circuit.wires.find(({ id }) => id === placed.id);
   if (!wire || placed.corners.length < 2) return null;
   const d = placed.corners.map(({ x, y }, i) => `${i === 0 ? "M" : "L"}${x} ${y}`).join("");
@@ -52,6 +54,7 @@ export const WireLine = memo(function WireLine(props: WireProps) {
   return (
     <g data-wire={wire.id} className="cursor-pointer">
       <path d={d} fill="none" stroke="transparent" strokeWidth={22} pointerEvents="stroke" />
+      {lit && <path data-lit={wire.id} d={d} fill="none" stroke="var(--lit)" strokeWidth={20} />}
       {chosen && <path d={d} fill="none" stroke="var(--feed)" strokeWidth={16} opacity={0.5} />}
       <title>{`${wire.id}, ${colourWords(wire.colour)}, ${amps.toFixed(1)} A${mean === null ? ", floating" : ""}`}</title>
       {p >= 0.02 && (

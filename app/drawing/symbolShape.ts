@@ -68,6 +68,13 @@ function spread(part: Part, first: string, others: readonly string[], enters: En
   };
 }
 
+/** Room a soft label takes, about. */
+const softWidth = (text: string): number => Math.ceil(text.length * 7.6);
+
+/** What stands beside a fuse: its amps, and where it is found. */
+export const fuseWords = ({ amps, place }: PartOf<"fuse">): string =>
+  place ? `${amps} A, ${place}` : `${amps} A`;
+
 /** The shape of a part's symbol in a circuit. */
 export function symbolShape(circuit: Circuit, part: Part, enters: Enters): SymbolShape {
   const side = (terminal: string, fallback: "north" | "south") => sideOf(part, terminal, enters, fallback);
@@ -75,11 +82,15 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
     case "battery":
       return { width: 130, height: 44, ports: [port("+", 24, "south"), port("-", 24, "north")] };
     case "ground":
-      return { width: 92, height: 26, ports: [port("31", 18, "north")] };
+      return {
+        width: part.place ? 66 + softWidth(part.place) : 92,
+        height: 26,
+        ports: [port("31", 18, "north")],
+      };
     case "fuse": {
       const feed = side("in", "north");
       return {
-        width: 110,
+        width: Math.max(110, 38 + softWidth(fuseWords(part))),
         height: 44,
         ports: [port("in", 16, feed), port("out", 16, feed === "north" ? "south" : "north")],
       };
@@ -139,14 +150,14 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
       return { width: 10, height: 10, ports: [] };
     case "module":
       return {
-        width: 216,
+        width: 260,
         height: 84,
         ports: [
           port("30", 30, "north"),
-          port("cmd", 90, "north"),
+          port("cmd", 110, "north"),
           port("m+", 30, "south"),
-          port("m-", 90, "south"),
-          port("31", 150, "south"),
+          port("m-", 110, "south"),
+          port("31", 190, "south"),
         ],
       };
     case "head":

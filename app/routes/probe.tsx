@@ -46,6 +46,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   return data(taken, { status: taken.problem === undefined ? 200 : 400 });
 }
 
+const noPath: ReadonlySet<string> = new Set();
+
 type Bench = NonNullable<ReturnType<typeof useRouteLoaderData<typeof benchLoader>>>;
 type Probed = Route.ComponentProps["loaderData"];
 
@@ -120,6 +122,16 @@ const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: BenchPagePr
   const shownUnder = job.under.some(({ fault }) => fault === under) ? under : "healthy";
   const { healthy, shown: state } = useShownState(bench, job.id, setup, shownUnder);
   const chosen = target ? targetName(target) : null;
+  const shownLit = lit?.setting === setup.setting ? lit : null;
+  const { answer: lightened } = useAnswer<{ path: string[] }>(
+    shownLit
+      ? `/jobs/${job.id}/path?${new URLSearchParams({ setting: shownLit.setting, piece: shownLit.id })}`
+      : null,
+  );
+  const litPath = useMemo(
+    () => (shownLit ? new Set([shownLit.part, ...(lightened?.path ?? [])]) : noPath),
+    [shownLit, lightened],
+  );
   const focus = chosen ?? offered?.probe ?? null;
   const take = useCallback(
     (next: ProbeTarget | null): void => {
@@ -168,7 +180,6 @@ const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: BenchPagePr
     <div className="grid min-h-0 grow max-md:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] md:grid-rows-[minmax(0,1fr)] print:block">
       <main id="main" className="flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:px-3">
         <BenchBar settings={circuit.settings} heard={job.heard} setup={setup} onSetup={setSetup}>
-          <SheetTools focus={focus} className="md:hidden" />
           <select
             aria-label="Show the sheet as if"
             className="field ml-auto w-36 text-base max-md:w-28"
@@ -209,7 +220,7 @@ const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: BenchPagePr
                           cleared,
                           probe: offered?.probe ?? null,
                           fullVolts: bench.fullVolts,
-                          lit: lit?.setting === setup.setting ? lit.part : null,
+                          lit: litPath,
                           chosen,
                           other,
                           unplugged: setup.unplugged,
@@ -246,7 +257,7 @@ const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: BenchPagePr
             </div>
           </Fold>
           <OwnReading token={token} {...own} />
-          <SheetTools focus={focus} className="max-md:hidden" />
+          <SheetTools focus={focus} />
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
       </main>

@@ -15,7 +15,7 @@ export interface PathRow {
 }
 
 /** Below this a part carries nothing worth a mark. */
-const leastAmps = 0.02;
+export const leastAmps = 0.02;
 
 /** Pieces of a part that carry different currents, each with its branches. */
 function piecesOf(netlist: Netlist, part: Part): { id: string; branches: number[] }[] {
@@ -29,6 +29,15 @@ function piecesOf(netlist: Netlist, part: Part): { id: string; branches: number[
     { id: `${part.id}.coil`, branches: coil },
     { id: part.id, branches: contacts },
   ];
+}
+
+/** Branches of a row of the board by its id; none where it has no such row. */
+export function pieceBranches(netlist: Netlist, id: string): number[] {
+  for (const part of netlist.circuit.parts) {
+    const piece = piecesOf(netlist, part).find((own) => own.id === id);
+    if (piece) return piece.branches;
+  }
+  return [];
 }
 
 /**

@@ -67,6 +67,7 @@ describe("002-heard-answers", () => {
     });
     expect(rows.map(({ words }) => words)).toEqual(["Weak. Noticed: noise, comes and goes.", "Dead."]);
     expect(Object.keys(rows[0] ?? {})).not.toContain("noticed");
+    expect(rows.map(({ cautionsRead }) => cautionsRead)).toEqual(["[]", "[]"]);
     await store.close();
     // Opened again, nothing is done twice.
     const again = await openDatabase(folder);

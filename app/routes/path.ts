@@ -1,0 +1,13 @@
+import { currentPath } from "@core/diagnose/currentPath";
+import { jobViewAt } from "../jobView.server";
+import type { Route } from "./+types/path";
+
+/** Parts and wires on the path of a cell of the path board. */
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const { engine } = await jobViewAt(params.id);
+  const asked = new URL(request.url).searchParams;
+  const { settings } = engine.netlist.circuit;
+  const setting = settings.find((own) => own === asked.get("setting"));
+  if (setting === undefined) return Response.json({ problem: "There is no such speed." }, { status: 422 });
+  return Response.json({ path: currentPath(engine.netlist, setting, asked.get("piece") ?? "") });
+}
