@@ -85,7 +85,7 @@ for (const job of jobs) {
   await page.waitForTimeout(3000);
   await page.evaluate(() => {
     globalThis.airwayTasks = [];
-    new PerformanceObserver((list) => {
+    new globalThis.PerformanceObserver((list) => {
       for (const { duration } of list.getEntries()) globalThis.airwayTasks.push(duration);
     }).observe({ type: "longtask" });
   });
