@@ -32,8 +32,8 @@ function ownChoices(engine: CompiledCircuit) {
   };
 }
 
-/** What the bench shows of a job's circuit whatever was read: its drawing, and how a healthy one stands. */
-export function benchView({ circuit, engine }: JobView) {
+/** What the bench shows of a circuit whatever was read: its drawing, and how a healthy one stands. */
+export function benchView({ circuit, engine }: Pick<JobView, "circuit" | "engine">) {
   const battery = circuit.parts.find(({ kind }) => kind === "battery");
   return {
     circuit,

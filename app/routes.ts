@@ -2,6 +2,10 @@ import { index, layout, type RouteConfig, route } from "@react-router/dev/routes
 
 export default [
   index("routes/board.tsx"),
+  route("shelf", "routes/shelf.tsx"),
+  route("shelf/import", "routes/shelfImport.tsx"),
+  route("shelf/:id", "routes/shelfCircuit.tsx"),
+  route("shelf/:id/file/:kind", "routes/shelfFile.ts"),
   route("theme", "routes/theme.ts"),
   route("jobs/new", "routes/newJob.tsx"),
   route("jobs/:id/plan", "routes/plan.ts"),

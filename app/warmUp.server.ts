@@ -1,3 +1,5 @@
+import { database } from "@db/database.server";
+import { describeCircuits } from "@db/repositories/circuits.server";
 import { listJobs } from "@db/repositories/jobs.server";
 import { layoutOf } from "./drawing/layouts.server";
 import { foresee } from "./foresight.server";
@@ -10,6 +12,7 @@ const mostWarmed = 12;
  * next look can show worked out, so that the first reading entered is answered like every other.
  */
 export async function warmUp(): Promise<void> {
+  await describeCircuits(await database());
   const open = (await listJobs()).filter(({ stage }) => stage === "probing").slice(0, mostWarmed);
   for (const { id } of open) {
     const view = await jobViewAt(String(id));

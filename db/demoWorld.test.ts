@@ -42,7 +42,7 @@ describe("the demo workshop", () => {
     await loadDemoWorld(store, demo, now);
     const files = readdirSync(join(demo, "circuits"));
     expect((await listCircuits()).length).toBe(files.length);
-    for (const { id, title } of await listCircuits())
+    for (const { shelfId: id, title } of await listCircuits())
       expect(await findCircuit(id)).toMatchObject({ id, title });
     expect(await findCircuit("heron")).toBeNull();
   });

@@ -9,9 +9,25 @@ import {
 
 export class CircuitRow extends Model<InferAttributes<CircuitRow>, InferCreationAttributes<CircuitRow>> {
   declare id: string;
+  /** The circuit's own id: its versions share it. */
+  declare shelfId: string;
+  declare version: number;
   declare title: string;
   declare body: string;
+  /** What a search reads, as JSON; empty until it is worked out. */
+  declare about: CreationOptional<string>;
   declare createdAt: CreationOptional<Date>;
+}
+
+export class CircuitNoteRow extends Model<
+  InferAttributes<CircuitNoteRow>,
+  InferCreationAttributes<CircuitNoteRow>
+> {
+  declare id: string;
+  declare shelfId: string;
+  declare words: string;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
 }
 
 export class VehicleRow extends Model<InferAttributes<VehicleRow>, InferCreationAttributes<VehicleRow>> {
@@ -85,8 +101,20 @@ const named = () => ({ type: DataTypes.TEXT, primaryKey: true });
 export function defineModels(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: true, updatedAt: false } as const;
   CircuitRow.init(
-    { id: named(), title: text(), body: text(), createdAt: moment() },
+    {
+      id: named(),
+      shelfId: text(),
+      version: number(),
+      title: text(),
+      body: text(),
+      about: { ...text(), defaultValue: "" },
+      createdAt: moment(),
+    },
     { ...options, tableName: "circuits" },
+  );
+  CircuitNoteRow.init(
+    { id: named(), shelfId: text(), words: text(), takenAt: moment(), struckAt: maybeMoment() },
+    { sequelize, timestamps: false, tableName: "circuitNotes" },
   );
   VehicleRow.init(
     { id: counted(), label: text(), model: text(), circuitId: text(), createdAt: moment() },

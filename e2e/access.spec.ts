@@ -11,6 +11,9 @@ const views = [
   "/jobs/3/prove",
   "/jobs/2/prove",
   "/jobs/1/close",
+  "/shelf",
+  "/shelf/import",
+  "/shelf/whimbrel-four-speed",
   "/nowhere",
 ];
 

@@ -20,6 +20,8 @@ const views = [
   { name: "verdict", path: "/jobs/2/verdict" },
   { name: "prove", path: "/jobs/2/prove" },
   { name: "card", path: "/jobs/1/close" },
+  { name: "shelf", path: "/shelf" },
+  { name: "circuit", path: "/shelf/godwit-two-relays" },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
 ];
 

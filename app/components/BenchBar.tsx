@@ -6,12 +6,14 @@ interface BenchBarProps {
   readonly heard: Readonly<Record<string, string>>;
   readonly setup: BenchSetup;
   readonly onSetup: (setup: BenchSetup) => void;
+  /** Whether the engine can be shown running. */
+  readonly engineToo?: boolean;
   /** What the sheet takes as true. */
   readonly children: React.ReactNode;
 }
 
 /** How the vehicle stands: speed, key, engine, and what is pulled. */
-export function BenchBar({ settings, heard, setup, onSetup, children }: BenchBarProps) {
+export function BenchBar({ settings, heard, setup, onSetup, engineToo = true, children }: BenchBarProps) {
   const { key, engine, setting, unplugged, lampFor } = setup;
   return (
     <div className="flex flex-wrap items-center gap-2 print:hidden">
@@ -41,15 +43,17 @@ export function BenchBar({ settings, heard, setup, onSetup, children }: BenchBar
       >
         Key <b>{key === "run" ? "run" : "out"}</b>
       </button>
-      <button
-        type="button"
-        className="btn px-3 text-base"
-        onClick={() => onSetup({ ...setup, engine: !engine })}
-        disabled={key !== "run"}
-        aria-pressed={engine}
-      >
-        Engine <b>{engine ? "runs" : "off"}</b>
-      </button>
+      {engineToo && (
+        <button
+          type="button"
+          className="btn px-3 text-base"
+          onClick={() => onSetup({ ...setup, engine: !engine })}
+          disabled={key !== "run"}
+          aria-pressed={engine}
+        >
+          Engine <b>{engine ? "runs" : "off"}</b>
+        </button>
+      )}
       {children}
       {unplugged.map((id) => (
         <Out key={id} onBack={() => onSetup(withPlug(setup, id))}>

@@ -253,7 +253,6 @@ describe("probing", () => {
     expect(sum).toBeGreaterThan(0.5);
     expect(sum).toBeLessThanOrEqual(1 + 1e-9);
     expect(JSON.stringify([page.suspects, page.looks])).not.toMatch(/undefined|NaN|\[object/);
-    expect(page.states.length).toBeGreaterThanOrEqual(10);
   });
 });
 

@@ -54,9 +54,14 @@ export default function Board({ loaderData }: Route.ComponentProps) {
       <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
         <div className="flex flex-wrap items-center justify-between gap-3">
           <h1 className="text-2xl font-bold">On the ramps</h1>
-          <Link to="/jobs/new" className="btn btn-main">
-            New job
-          </Link>
+          <div className="flex gap-3">
+            <Link to="/shelf" className="btn">
+              Circuit shelf
+            </Link>
+            <Link to="/jobs/new" className="btn btn-main">
+              New job
+            </Link>
+          </div>
         </div>
         {open.length === 0 ? (
           <p className="sheet-card mt-5 p-5 text-soft">

@@ -43,7 +43,7 @@ export async function action({ request }: Route.ActionArgs) {
   const known = vehicle === "new" ? null : await findVehicle(Number(vehicle));
   if (vehicle !== "new" && !known) return { problems: { vehicle: "there is no such vehicle" } };
   const circuits = await listCircuits();
-  if (!known && !circuits.some(({ id }) => id === circuitId))
+  if (!known && !circuits.some(({ rowId }) => rowId === circuitId))
     return { problems: { circuitId: "there is no such circuit" } };
   const store = await database();
   const id = await store.write(async (transaction) => {
@@ -89,7 +89,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
             <Labelled name="circuitId" title="Its blower circuit" problem={problems.circuitId}>
               <select id="circuitId" name="circuitId" className="field w-full" defaultValue="">
                 <option value="">choose</option>
-                {loaderData.circuits.map(({ id, title }) => (
+                {loaderData.circuits.map(({ rowId: id, title }) => (
                   <option key={id} value={id}>
                     {title} ({id})
                   </option>

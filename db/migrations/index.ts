@@ -2,6 +2,7 @@ import { first } from "./001-first";
 import { heardAnswers } from "./002-heard-answers";
 import { school } from "./003-school";
 import { notes } from "./004-notes";
+import { circuitVersions } from "./005-circuit-versions";
 
 /** Every migration, oldest first: adding one is a file and a line. */
-export const migrations = [first, heardAnswers, school, notes];
+export const migrations = [first, heardAnswers, school, notes, circuitVersions];

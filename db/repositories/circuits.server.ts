@@ -1,7 +1,11 @@
 import type { Circuit } from "@core/circuit/circuit";
+import { circuitShape } from "@core/circuit/circuitShape";
 import { parseCircuit } from "@core/circuit/parseCircuit";
+import { circuitFamily } from "@core/solve/circuitFamily";
+import { buildNetlist } from "@core/solve/netlist";
 import type { Sequelize, Transaction } from "sequelize";
-import { database } from "../database.server";
+import { z } from "zod";
+import type { Database } from "../database.server";
 import { CircuitRow } from "../models.server";
 
 /** Circuits of each open database, by id: a stored circuit never changes, and reading one costs more than all else. */
@@ -10,7 +14,8 @@ const mostKept = 60;
 
 /** A circuit by id; null where there is none. Throws when the stored one no longer parses. */
 export async function findCircuit(id: string): Promise<Circuit | null> {
-  const { sequelize } = await database();
+  const { sequelize } = CircuitRow;
+  if (!sequelize) throw new Error("no database is open");
   const own = known.get(sequelize) ?? new Map<string, Circuit>();
   known.set(sequelize, own);
   const met = own.get(id);
@@ -24,15 +29,106 @@ export async function findCircuit(id: string): Promise<Circuit | null> {
   return parsed.value;
 }
 
-/** Ids and titles of all circuits, by title. */
-export async function listCircuits(): Promise<{ id: string; title: string }[]> {
-  const rows = await CircuitRow.findAll({ attributes: ["id", "title"], order: [["title", "ASC"]] });
-  return rows.map(({ id, title }) => ({ id, title }));
+/** What the shelf's list and its search read of a circuit, without reading the circuit itself. */
+const aboutSchema = z.object({
+  family: z.object({
+    control: z.enum(["resistor", "linear", "chopping", "switch"]),
+    side: z.enum(["ground", "feed"]),
+    speeds: z.number(),
+    relays: z.number(),
+    motors: z.number(),
+    steering: z.enum(["left", "right"]).nullable(),
+  }),
+  /** Equal for circuits that differ in their names alone. */
+  shape: z.string(),
+});
+export type CircuitAbout = z.infer<typeof aboutSchema>;
+
+/** A circuit as the shelf lists it: its newest version. */
+export interface ShelfLine {
+  readonly rowId: string;
+  readonly shelfId: string;
+  readonly version: number;
+  readonly title: string;
+  readonly about: CircuitAbout | null;
 }
 
-export async function addCircuit(circuit: Circuit, transaction: Transaction): Promise<void> {
+function aboutOf(circuit: Circuit): CircuitAbout | null {
+  const netlist = buildNetlist(circuit, { lumpWires: true });
+  return netlist.ok ? { family: circuitFamily(netlist.value), shape: circuitShape(circuit) } : null;
+}
+
+/** Row of a version: the first is named as its circuit is, later ones by their number. */
+const rowIdOf = (shelfId: string, version: number): string =>
+  version === 1 ? shelfId : `${shelfId}@${version}`;
+
+/** The newest version of every circuit, by title. */
+export async function listCircuits(): Promise<ShelfLine[]> {
+  const rows = await CircuitRow.findAll({
+    attributes: ["id", "shelfId", "version", "title", "about"],
+    order: [
+      ["title", "ASC"],
+      ["version", "DESC"],
+    ],
+  });
+  const newest = new Map<string, CircuitRow>();
+  for (const row of rows)
+    if ((newest.get(row.shelfId)?.version ?? 0) < row.version) newest.set(row.shelfId, row);
+  return [...newest.values()].map(({ id, shelfId, version, title, about }) => ({
+    rowId: id,
+    shelfId,
+    version,
+    title,
+    about: about === "" ? null : aboutSchema.parse(JSON.parse(about)),
+  }));
+}
+
+/** Works out what a search reads of circuits that were stored before there was one. */
+export async function describeCircuits(store: Database): Promise<void> {
+  for (const row of await CircuitRow.findAll({ where: { about: "" } })) {
+    const parsed = parseCircuit(JSON.parse(row.body));
+    const about = parsed.ok ? aboutOf(parsed.value) : null;
+    if (about)
+      await store.write((transaction) =>
+        CircuitRow.update({ about: JSON.stringify(about) }, { where: { id: row.id }, transaction }),
+      );
+  }
+}
+
+/** Versions of a circuit, the newest first; none where the shelf has no such circuit. */
+export async function versionsOf(
+  shelfId: string,
+): Promise<{ rowId: string; version: number; createdAt: Date }[]> {
+  const rows = await CircuitRow.findAll({
+    where: { shelfId },
+    attributes: ["id", "version", "createdAt"],
+    order: [["version", "DESC"]],
+  });
+  return rows.map(({ id, version, createdAt }) => ({ rowId: id, version, createdAt }));
+}
+
+/** Puts a circuit on the shelf: the first of its id, or the next version of it. Returns its row and number. */
+export async function addCircuit(
+  circuit: Circuit,
+  transaction: Transaction,
+): Promise<{ rowId: string; version: number }> {
+  const last = await CircuitRow.max<number | null, CircuitRow>("version", {
+    where: { shelfId: circuit.id },
+    transaction,
+  });
+  const version = (last ?? 0) + 1;
+  const rowId = rowIdOf(circuit.id, version);
+  const about = aboutOf(circuit);
   await CircuitRow.create(
-    { id: circuit.id, title: circuit.title, body: JSON.stringify(circuit) },
+    {
+      id: rowId,
+      shelfId: circuit.id,
+      version,
+      title: circuit.title,
+      body: JSON.stringify(circuit),
+      about: about ? JSON.stringify(about) : "",
+    },
     { transaction },
   );
+  return { rowId, version };
 }

@@ -104,6 +104,14 @@ export async function readCautions(id: number, now: readonly Caution[]): Promise
   });
 }
 
+/** Moves a job from one version of its circuit to another; one that is on none of those named stays where it is. */
+export async function moveJob(id: number, from: readonly string[], to: string): Promise<void> {
+  const store = await database();
+  await store.write((transaction) =>
+    JobRow.update({ circuitId: to }, { where: { id, circuitId: [...from] }, transaction }),
+  );
+}
+
 /** Notes what the customer said. */
 export const setWords = (id: number, words: string): Promise<void> => change(id, { words });
 

@@ -1,0 +1,286 @@
+import { circuitFamily, familyText } from "@core/solve/circuitFamily";
+import { circuitFindings } from "@core/solve/circuitFinding";
+import { addCircuitNote, circuitNotesOf, strikeCircuitNote } from "@db/repositories/circuitNotes.server";
+import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
+import { listJobs, moveJob } from "@db/repositories/jobs.server";
+import { Suspense, useState } from "react";
+import { Await, data, Form, Link, redirect } from "react-router";
+import { z } from "zod";
+import { benchView } from "../benchView.server";
+import { BenchBar } from "../components/BenchBar";
+import type { BenchSetup } from "../components/benchSetup";
+import { Rail } from "../components/Rail";
+import { SheetTools } from "../drawing/SheetTools";
+import { SheetView, ShownProvider } from "../drawing/SheetView";
+import { engineFor } from "../engine.server";
+import { dayText } from "../format/clock";
+import { Findings, ImportForm } from "../shelf/ImportForm";
+import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
+import { shopZone } from "../shop.server";
+import type { Route } from "./+types/shelfCircuit";
+
+/** The newest version of the address's circuit; answers 404 where the shelf has none. */
+async function newestOf(id: string) {
+  const versions = await versionsOf(id);
+  const [newest] = versions;
+  const circuit = newest ? await findCircuit(newest.rowId) : null;
+  if (!newest || !circuit) throw data("There is no such circuit.", { status: 404 });
+  return { circuit, newest, versions };
+}
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const { circuit, newest, versions } = await newestOf(params.id);
+  const engine = await engineFor(circuit);
+  const zone = shopZone();
+  const rows = new Set(versions.map(({ rowId }) => rowId));
+  const notes = await circuitNotesOf(circuit.id);
+  return {
+    ...benchView({ circuit, engine }),
+    shelfId: circuit.id,
+    family: familyText(circuitFamily(engine.netlist)),
+    findings: circuitFindings(engine.netlist),
+    version: newest.version,
+    versions: versions.map(({ version, createdAt }) => ({ version, since: dayText(createdAt, zone) })),
+    notes: notes.map(({ id, words, takenAt, struckAt }) => ({
+      id,
+      words,
+      since: dayText(takenAt, zone),
+      struck: struckAt !== null,
+    })),
+    jobs: (await listJobs())
+      .filter(({ circuitId }) => rows.has(circuitId))
+      .map(({ id, vehicle, stage, circuitId }) => ({
+        id,
+        vehicle: `${vehicle.model}, ${vehicle.label}`,
+        stage,
+        behind: circuitId !== newest.rowId,
+      })),
+    token: crypto.randomUUID(),
+  };
+}
+
+const form = z.discriminatedUnion("intent", [
+  z.object({ intent: z.enum(["preview", "store"]), text: z.string().min(1).max(240_000) }),
+  z.object({ intent: z.literal("note"), id: z.uuid(), words: z.string().trim().min(1).max(1000) }),
+  z.object({ intent: z.literal("strike"), id: z.uuid(), struck: z.enum(["yes", "no"]) }),
+  z.object({ intent: z.literal("move"), job: z.coerce.number().int().positive() }),
+]);
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const { circuit, newest, versions } = await newestOf(params.id);
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success)
+    return { text: "", problems: ["That cannot be taken: nothing was sent, or too much."] };
+  const sent = parsed.data;
+  switch (sent.intent) {
+    case "note":
+      await addCircuitNote(circuit.id, { id: sent.id, words: sent.words, takenAt: new Date() });
+      return undefined;
+    case "strike":
+      await strikeCircuitNote(circuit.id, sent.id, sent.struck === "yes" ? new Date() : null);
+      return undefined;
+    case "move": {
+      const rows = versions.map(({ rowId }) => rowId);
+      await moveJob(sent.job, rows, newest.rowId);
+      throw redirect(`/jobs/${sent.job}/probe`);
+    }
+    case "preview":
+    case "store": {
+      const { intent, text } = sent;
+      const read = circuitFrom(text, circuit);
+      if ("problems" in read) return { text, problems: read.problems };
+      if (read.value.id !== circuit.id)
+        return { text, problems: [`id: this file is ${read.value.id}; bring it in from the shelf instead`] };
+      if (intent === "store") {
+        const stored = await storeImport(read.value);
+        if ("problems" in stored) return { text, problems: stored.problems };
+        throw redirect(`/shelf/${circuit.id}`);
+      }
+      const preview = await previewImport(read.value);
+      return "problems" in preview ? { text, problems: preview.problems } : { text, preview: preview.value };
+    }
+  }
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.circuit.title ?? "Circuit"} · Airway` },
+];
+
+const nothing: ReadonlySet<string> = new Set();
+
+export default function ShelfCircuit({ loaderData, actionData }: Route.ComponentProps) {
+  const { circuit, shelfId, family, findings, version, versions, notes, jobs } = loaderData;
+  const [setup, setSetup] = useState<BenchSetup>({
+    key: "run",
+    engine: false,
+    setting: circuit.settings.at(-1) ?? "off",
+    unplugged: [],
+    lampFor: null,
+  });
+  const state = loaderData.healthy.find(({ setting, key }) => setting === setup.setting && key === setup.key);
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main id="main" className="mx-auto grid w-full max-w-6xl grow content-start gap-4 p-5">
+        <header>
+          <p className="text-base">
+            <Link to="/shelf" className="underline">
+              Circuit shelf
+            </Link>
+          </p>
+          <h1 className="text-2xl font-bold">{circuit.title}</h1>
+          <p className="text-base text-soft">
+            {family} · <code className="figures">{shelfId}</code>, version {version}
+          </p>
+        </header>
+        <section aria-label="The healthy circuit" className="grid gap-2">
+          <div className="flex flex-wrap items-center justify-between gap-2">
+            <BenchBar
+              settings={circuit.settings}
+              heard={{}}
+              setup={setup}
+              onSetup={setSetup}
+              engineToo={false}
+            >
+              {null}
+            </BenchBar>
+            <SheetTools focus={null} />
+          </div>
+          <div className="sheet-card sheet-pane relative h-[36rem] max-md:h-[60vh]">
+            <Suspense fallback={<p className="p-4 text-soft">Drawing the circuit…</p>}>
+              <Await resolve={loaderData.layout}>
+                {(layout) => (
+                  <ShownProvider
+                    value={{
+                      fileName: `${shelfId}-${setup.setting}`,
+                      focus: null,
+                      sheet: state
+                        ? {
+                            circuit,
+                            layout,
+                            state,
+                            doubt: {},
+                            cleared: nothing,
+                            probe: null,
+                            fullVolts: loaderData.fullVolts,
+                            lit: nothing,
+                            chosen: null,
+                            other: null,
+                            unplugged: setup.unplugged,
+                            onTarget: () => {},
+                          }
+                        : null,
+                    }}
+                  >
+                    <SheetView layout={layout} />
+                  </ShownProvider>
+                )}
+              </Await>
+            </Suspense>
+          </div>
+        </section>
+        <section aria-labelledby="checks">
+          <h2 id="checks" className="text-lg font-bold">
+            Does it look right?
+          </h2>
+          <Findings findings={findings} />
+        </section>
+        <section aria-labelledby="notes">
+          <h2 id="notes" className="text-lg font-bold">
+            For the next person
+          </h2>
+          <ul className="mt-1 text-base">
+            {notes.map(({ id, words, since, struck }) => (
+              <li key={id} data-note={id} className="flex items-center gap-3 border-t border-rule">
+                <span className={`grow whitespace-pre-wrap ${struck ? "text-soft line-through" : ""}`}>
+                  {words}
+                </span>
+                <span className="text-soft">{since}</span>
+                <Form method="post">
+                  <input type="hidden" name="intent" value="strike" />
+                  <input type="hidden" name="id" value={id} />
+                  <button
+                    type="submit"
+                    name="struck"
+                    value={struck ? "no" : "yes"}
+                    className="min-h-11 px-1 underline"
+                  >
+                    {struck ? "put back" : "strike"}
+                  </button>
+                </Form>
+              </li>
+            ))}
+          </ul>
+          <Form method="post" className="mt-2 flex flex-wrap items-end gap-2" key={loaderData.token}>
+            <input type="hidden" name="intent" value="note" />
+            <input type="hidden" name="id" value={loaderData.token} />
+            <label className="grid grow gap-1 text-base text-soft">
+              Where the bad screw is, what the plug's tab looks like, a part number
+              <textarea name="words" required maxLength={1000} rows={2} className="field w-full text-ink" />
+            </label>
+            <button type="submit" className="btn">
+              Note it
+            </button>
+          </Form>
+        </section>
+        <section aria-labelledby="out">
+          <h2 id="out" className="text-lg font-bold">
+            Take it out
+          </h2>
+          <p className="mt-1 flex flex-wrap gap-x-5 text-base">
+            <a href={`/shelf/${shelfId}/file/json`} download className="underline">
+              airway-circuit file
+            </a>
+            <a href={`/shelf/${shelfId}/file/csv`} download className="underline">
+              wire list (CSV)
+            </a>
+            <a
+              href={`/shelf/${shelfId}/file/cir?setting=${encodeURIComponent(setup.setting)}`}
+              download
+              className="underline"
+            >
+              ngspice netlist on {setup.setting}
+            </a>
+          </p>
+        </section>
+        <section aria-labelledby="in">
+          <h2 id="in" className="text-lg font-bold">
+            A new version
+          </h2>
+          <p className="mb-2 text-base text-soft">
+            {versions.map((own) => `Version ${own.version} of ${own.since}`).join(" · ")}. Jobs keep the
+            version they were begun with until they are moved.
+          </p>
+          <ImportForm
+            answer={actionData}
+            hint="Drop or paste this circuit's changed file or wire list here"
+          />
+        </section>
+        {jobs.length > 0 && (
+          <section aria-labelledby="jobs">
+            <h2 id="jobs" className="text-lg font-bold">
+              Jobs on it
+            </h2>
+            <ul className="mt-1 text-base">
+              {jobs.map(({ id, vehicle, behind, stage }) => (
+                <li key={id} className="flex items-center gap-3 border-t border-rule">
+                  <Link to={`/jobs/${id}/probe`} className="grow py-2 underline">
+                    {vehicle}, job {id}
+                  </Link>
+                  {behind && stage === "probing" && (
+                    <Form method="post">
+                      <input type="hidden" name="intent" value="move" />
+                      <button type="submit" name="job" value={id} className="min-h-11 px-1 underline">
+                        move it to version {version}
+                      </button>
+                    </Form>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </main>
+    </div>
+  );
+}

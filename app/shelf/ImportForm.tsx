@@ -1,0 +1,154 @@
+import { useRef, useState } from "react";
+import { Form, useNavigation } from "react-router";
+import type { ImportPreview } from "./importCircuit.server";
+
+export interface ImportAnswer {
+  readonly text: string;
+  readonly preview?: ImportPreview;
+  readonly problems?: readonly string[];
+}
+
+interface ImportFormProps {
+  readonly answer: ImportAnswer | undefined;
+  /** What can be dropped or pasted here. */
+  readonly hint: string;
+}
+
+/** A file dropped, chosen or pasted; what it would change is shown before anything is stored. */
+export function ImportForm({ answer, hint }: ImportFormProps) {
+  const busy = useNavigation().state !== "idle";
+  const field = useRef<HTMLTextAreaElement>(null);
+  const [over, setOver] = useState(false);
+  const [unread, setUnread] = useState<string | null>(null);
+  const take = async (file: File | undefined): Promise<void> => {
+    if (!file || !field.current) return;
+    if (file.size > mostBytes) {
+      setUnread(`${file.name} is too large: at most ${mostBytes / 1000} kB.`);
+      return;
+    }
+    setUnread(null);
+    field.current.value = await file.text();
+  };
+  return (
+    <Form method="post" className="grid gap-3">
+      <label
+        className={`grid gap-1 text-base text-soft ${over ? "outline-3 outline-[var(--feed)]" : ""}`}
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          void take(event.dataTransfer.files[0]);
+        }}
+      >
+        {hint}
+        <textarea
+          ref={field}
+          name="text"
+          required
+          rows={8}
+          spellCheck={false}
+          defaultValue={answer?.text}
+          className="field figures w-full text-[0.85rem] text-ink"
+        />
+      </label>
+      <label className="grid gap-1 text-base text-soft">
+        or choose a file
+        <input
+          type="file"
+          accept=".json,.csv,.txt"
+          className="field w-full"
+          onChange={({ target }) => void take(target.files?.[0])}
+        />
+      </label>
+      {unread && (
+        <p role="alert" className="text-danger">
+          {unread}
+        </p>
+      )}
+      {answer?.problems && (
+        <div role="alert" className="border-l-4 border-danger pl-3">
+          <p className="font-bold">Nothing was stored. Change this first:</p>
+          <ul className="list-disc pl-5 text-base">
+            {answer.problems.map((problem) => (
+              <li key={problem}>{problem}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {answer?.preview && <Preview preview={answer.preview} />}
+      <div className="flex flex-wrap gap-3">
+        <button type="submit" name="intent" value="preview" className="btn" disabled={busy}>
+          See what it would change
+        </button>
+        {answer?.preview && answer.preview.changes?.length !== 0 && (
+          <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
+            {answer.preview.changes ? `Store as version ${answer.preview.version}` : "Put it on the shelf"}
+          </button>
+        )}
+      </div>
+    </Form>
+  );
+}
+
+const mostBytes = 200_000;
+
+function Preview({ preview }: { preview: ImportPreview }) {
+  const { title, shelfId, family, changes, findings, twins } = preview;
+  return (
+    <section aria-labelledby="preview" className="sheet-card p-4">
+      <h2 id="preview" className="font-bold">
+        {title} <code className="figures text-base text-soft">{shelfId}</code>
+      </h2>
+      <p className="text-base text-soft">{family}</p>
+      {changes === null ? (
+        <p className="mt-2">It is new to the shelf.</p>
+      ) : changes.length === 0 ? (
+        <p className="mt-2">It says nothing the shelf does not say already.</p>
+      ) : (
+        <ul className="mt-2 text-base">
+          {changes.map(({ what, id, keys }) => (
+            <li key={`${what} ${id}`} className="border-t border-rule py-0.5">
+              <b>{id}</b> {what}
+              {keys.map(({ key, before, after }) => (
+                <span key={key} className="block pl-4 text-soft">
+                  {key}: {before} → {after}
+                </span>
+              ))}
+            </li>
+          ))}
+        </ul>
+      )}
+      {twins.length > 0 && (
+        <p className="mt-2 text-base">
+          The same shape is on the shelf already: {twins.map((twin) => twin.title).join("; ")}.
+        </p>
+      )}
+      <Findings findings={findings} />
+    </section>
+  );
+}
+
+/** What the circuit's own currents say about it. */
+export function Findings({ findings }: { findings: ImportPreview["findings"] }) {
+  if (findings.length === 0)
+    return (
+      <p className="mt-2 text-base text-soft">Its healthy currents, speeds, fuses and wires look right.</p>
+    );
+  return (
+    <ul className="mt-2 text-base" aria-label="To check">
+      {findings.map(({ path, message, weight }) => (
+        <li
+          key={`${path} ${message}`}
+          className={`border-l-4 pl-2 ${weight === "wrong" ? "border-danger" : "border-[var(--go)]"}`}
+        >
+          <b>{weight === "wrong" ? "Wrong" : "Check"}:</b> {message}
+          <code className="figures ml-2 text-[0.85rem] text-soft">{path}</code>
+        </li>
+      ))}
+    </ul>
+  );
+}

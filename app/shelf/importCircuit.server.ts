@@ -1,0 +1,93 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { type CircuitChange, circuitChanges } from "@core/circuit/circuitChange";
+import { circuitShape } from "@core/circuit/circuitShape";
+import { parseCircuit } from "@core/circuit/parseCircuit";
+import { problemText } from "@core/formats/problem";
+import { withWireList } from "@core/formats/wireList";
+import { circuitFamily, familyText } from "@core/solve/circuitFamily";
+import { type CircuitFinding, circuitFindings } from "@core/solve/circuitFinding";
+import { buildNetlist } from "@core/solve/netlist";
+import { database } from "@db/database.server";
+import { addCircuit, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
+import Papa from "papaparse";
+
+/** What an import would do, before it does it. */
+export interface ImportPreview {
+  readonly shelfId: string;
+  readonly title: string;
+  readonly family: string;
+  /** The version it would become. */
+  readonly version: number;
+  /** Against the newest version on the shelf; null for a circuit that is new to it. */
+  readonly changes: readonly CircuitChange[] | null;
+  readonly findings: readonly CircuitFinding[];
+  /** Circuits of the same shape under other names. */
+  readonly twins: readonly { readonly shelfId: string; readonly title: string }[];
+}
+
+type Read<T> = { readonly value: T } | { readonly problems: readonly string[] };
+
+const mostProblems = 12;
+const inWords = (problems: readonly { path: string; message: string }[]): { problems: string[] } => ({
+  problems: problems.slice(0, mostProblems).map(problemText),
+});
+
+/**
+ * The circuit a text holds: an `airway-circuit` file, or a wire list for a circuit on the shelf.
+ * @param onto the circuit a wire list is for
+ */
+export function circuitFrom(text: string, onto: Circuit | null): Read<Circuit> {
+  if (/^\s*[{[]/.test(text)) {
+    let input: unknown;
+    try {
+      input = JSON.parse(text);
+    } catch (thrown) {
+      return { problems: [`This is no JSON: ${(thrown as Error).message}`] };
+    }
+    const parsed = parseCircuit(input);
+    return parsed.ok ? { value: parsed.value } : inWords(parsed.problems);
+  }
+  if (!onto)
+    return {
+      problems: [
+        "Expected an airway-circuit file. A wire list is brought in on the page of its own circuit.",
+      ],
+    };
+  const rows = Papa.parse<string[]>(text.trim(), { skipEmptyLines: false });
+  const read = withWireList(onto, rows.data);
+  return read.ok ? { value: read.value } : inWords(read.problems);
+}
+
+/** What storing a circuit would do; refuses one that cannot be solved. */
+export async function previewImport(circuit: Circuit): Promise<Read<ImportPreview>> {
+  const netlist = buildNetlist(circuit, { lumpWires: true });
+  if (!netlist.ok) return inWords(netlist.problems);
+  const [newest] = await versionsOf(circuit.id);
+  const before = newest ? await findCircuit(newest.rowId) : null;
+  const shape = circuitShape(circuit);
+  const twins = (await listCircuits()).filter(
+    ({ about, shelfId }) => about?.shape === shape && shelfId !== circuit.id,
+  );
+  return {
+    value: {
+      shelfId: circuit.id,
+      title: circuit.title,
+      family: familyText(circuitFamily(netlist.value)),
+      version: (newest?.version ?? 0) + 1,
+      changes: before ? circuitChanges(before, circuit) : null,
+      findings: circuitFindings(netlist.value),
+      twins: twins.map(({ shelfId, title }) => ({ shelfId, title })),
+    },
+  };
+}
+
+/** Stores a circuit as the next version of its id; one that says nothing new makes none. */
+export async function storeImport(circuit: Circuit): Promise<Read<{ version: number }>> {
+  const preview = await previewImport(circuit);
+  if ("problems" in preview) return preview;
+  const { version, changes } = preview.value;
+  if (changes?.length === 0) return { value: { version: version - 1 } };
+  const store = await database();
+  const added = await store.write((transaction) => addCircuit(circuit, transaction));
+  return { value: { version: added.version } };
+}

@@ -1,0 +1,48 @@
+import type { Circuit } from "./circuit";
+
+/** One thing that is different between two versions of a circuit. */
+export interface CircuitChange {
+  readonly what: "added" | "gone" | "changed";
+  /** The part, plug, wire or place, or a key of the circuit itself. */
+  readonly id: string;
+  /** For what changed: each key with its value before and after, as text. */
+  readonly keys: readonly { readonly key: string; readonly before: string; readonly after: string }[];
+}
+
+const text = (value: unknown): string => (value === undefined ? "nothing" : JSON.stringify(value));
+
+function keysOf(before: object, after: object): CircuitChange["keys"] {
+  const was = before as Record<string, unknown>;
+  const is = after as Record<string, unknown>;
+  return [...new Set([...Object.keys(was), ...Object.keys(is)])]
+    .filter((key) => text(was[key]) !== text(is[key]))
+    .map((key) => ({ key, before: text(was[key]), after: text(is[key]) }));
+}
+
+function changesOf(before: readonly { id: string }[], after: readonly { id: string }[]): CircuitChange[] {
+  const was = new Map(before.map((item) => [item.id, item]));
+  const is = new Map(after.map((item) => [item.id, item]));
+  return [
+    ...before.flatMap((item): CircuitChange[] => {
+      const now = is.get(item.id);
+      if (!now) return [{ what: "gone", id: item.id, keys: [] }];
+      const keys = keysOf(item, now);
+      return keys.length > 0 ? [{ what: "changed", id: item.id, keys }] : [];
+    }),
+    ...after.flatMap(({ id }): CircuitChange[] => (was.has(id) ? [] : [{ what: "added", id, keys: [] }])),
+  ];
+}
+
+/** What is different between two versions of a circuit, item by item; none where they say the same. */
+export function circuitChanges(before: Circuit, after: Circuit): CircuitChange[] {
+  const { parts, connectors, wires, places, ...own } = before;
+  const { parts: newParts, connectors: newConnectors, wires: newWires, places: newPlaces, ...newOwn } = after;
+  const head = keysOf(own, newOwn);
+  return [
+    ...(head.length > 0 ? [{ what: "changed", id: "the circuit", keys: head } as const] : []),
+    ...changesOf(parts, newParts),
+    ...changesOf(connectors, newConnectors),
+    ...changesOf(wires, newWires),
+    ...changesOf(places, newPlaces),
+  ];
+}

@@ -1,0 +1,90 @@
+import type { Circuit, Wire } from "../circuit/circuit";
+import { parseCircuit } from "../circuit/parseCircuit";
+import { type Parsed, type Problem, quoted, refused } from "./problem";
+
+/** Columns of a wire list, in the order they are written. */
+export const wireListColumns = [
+  "wire",
+  "from",
+  "to",
+  "colour",
+  "mm2",
+  "metres",
+  "fromOhms",
+  "toOhms",
+] as const;
+type Column = (typeof wireListColumns)[number];
+const needed: readonly Column[] = ["wire", "from", "to", "colour", "mm2", "metres"];
+
+/** A wire list as rows of text, the heading first. */
+export function wireList({ wires }: Circuit): string[][] {
+  return [
+    [...wireListColumns],
+    ...wires.map(({ id, from, to, colour, mm2, metres, fromOhms, toOhms }) =>
+      [id, from, to, colour, mm2, metres, fromOhms ?? "", toOhms ?? ""].map(String),
+    ),
+  ];
+}
+
+/** A figure as typed in a list: a decimal comma is a point. */
+const figure = (text: string): number | null => {
+  const value = Number(text.trim().replace(",", "."));
+  return text.trim() === "" || !Number.isFinite(value) ? null : value;
+};
+
+/**
+ * A circuit with its wires taken from a list: rows of text, the heading first, columns in any order.
+ * Refuses a list with a row that is no wire, naming row and column, and one that does not fit the circuit.
+ */
+export function withWireList(circuit: Circuit, rows: readonly (readonly string[])[]): Parsed<Circuit> {
+  const [heading = [], ...body] = rows;
+  const at = new Map(heading.map((name, index) => [name.trim(), index]));
+  const missing = needed.filter((column) => !at.has(column));
+  if (missing.length > 0)
+    return refused([
+      {
+        path: "row 1",
+        message: `no column ${missing.map(quoted).join(", ")}; expected ${wireListColumns.join(", ")}`,
+      },
+    ]);
+  const problems: Problem[] = [];
+  const wires = body.flatMap((row, index): Wire[] => {
+    if (row.every((cell) => cell.trim() === "")) return [];
+    const place = (column: Column): string => `row ${index + 2}, ${column}`;
+    const cell = (column: Column): string => (row[at.get(column) ?? -1] ?? "").trim();
+    const number = (column: Column): number => {
+      const value = figure(cell(column));
+      if (value === null)
+        problems.push({ path: place(column), message: `expected a number, got ${quoted(cell(column))}` });
+      return value ?? Number.NaN;
+    };
+    const optional = (column: Column) => (cell(column) === "" ? {} : { [column]: number(column) });
+    return [
+      {
+        id: cell("wire"),
+        from: cell("from"),
+        to: cell("to"),
+        colour: cell("colour"),
+        mm2: number("mm2"),
+        metres: number("metres"),
+        ...optional("fromOhms"),
+        ...optional("toOhms"),
+      },
+    ];
+  });
+  if (problems.length > 0) return refused(problems);
+  const parsed = parseCircuit({ ...circuit, wires });
+  if (parsed.ok) return parsed;
+  // Empty rows shift nothing: a wire's place in the circuit is its row after the heading.
+  const rowOf = body.flatMap((row, index) => (row.every((cell) => cell.trim() === "") ? [] : [index + 2]));
+  return refused(
+    parsed.problems.map(({ path, message }) => {
+      const [list, wire, key] = path.split(".");
+      if (list !== "wires") return { path, message };
+      return {
+        path: `row ${rowOf[Number(wire)] ?? "?"}${key ? `, ${key === "id" ? "wire" : key}` : ""}`,
+        message,
+      };
+    }),
+  );
+}

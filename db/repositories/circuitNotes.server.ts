@@ -1,0 +1,33 @@
+import { database } from "../database.server";
+import { CircuitNoteRow } from "../models.server";
+
+/** Something the next person should know of a circuit: where the bad screw is, what the plug's tab looks like. */
+export interface CircuitNote {
+  readonly id: string;
+  readonly words: string;
+  readonly takenAt: Date;
+  readonly struckAt: Date | null;
+}
+
+/** Notes of a circuit, whatever its version, oldest first. */
+export async function circuitNotesOf(shelfId: string): Promise<CircuitNote[]> {
+  const rows = await CircuitNoteRow.findAll({ where: { shelfId }, order: [["takenAt", "ASC"]] });
+  return rows.map(({ id, words, takenAt, struckAt }) => ({ id, words, takenAt, struckAt: struckAt ?? null }));
+}
+
+/** Stores a note; the same one sent twice is stored once. */
+export async function addCircuitNote(shelfId: string, note: Omit<CircuitNote, "struckAt">): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    if (await CircuitNoteRow.findByPk(note.id, { transaction })) return;
+    await CircuitNoteRow.create({ ...note, shelfId }, { transaction });
+  });
+}
+
+/** Strikes a note out, or puts it back. */
+export async function strikeCircuitNote(shelfId: string, id: string, struckAt: Date | null): Promise<void> {
+  const store = await database();
+  await store.write((transaction) =>
+    CircuitNoteRow.update({ struckAt }, { where: { id, shelfId }, transaction }),
+  );
+}

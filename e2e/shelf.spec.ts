@@ -1,0 +1,46 @@
+// The circuit shelf: found by words, looked at, taken out, brought back in changed, and a job moved to it.
+import { readFileSync } from "node:fs";
+import { expect, test } from "@playwright/test";
+
+test("a circuit is found, taken out, changed, brought in as a new version, and a job is moved to it", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "Circuit shelf" }).click();
+  await page.getByLabel("Vehicle or words").fill("two relays");
+  await page.getByRole("button", { name: "Find" }).click();
+  await expect(page.locator("[data-circuit]")).toHaveCount(1);
+  await page.locator("[data-circuit]").getByRole("link").click();
+  await expect(page.getByText("Its healthy currents, speeds, fuses and wires look right.")).toBeVisible();
+  await expect(page.locator(".airway-sheet")).toBeVisible();
+
+  const saving = page.waitForEvent("download");
+  await page.getByRole("link", { name: "airway-circuit file" }).click();
+  const text = readFileSync(await (await saving).path(), "utf8");
+  const circuit = JSON.parse(text) as { title: string; parts: { id: string; kind: string; amps?: number }[] };
+  const fuse = circuit.parts.find(({ kind, amps }) => kind === "fuse" && (amps ?? 0) >= 30);
+  if (!fuse) throw new Error("no fuse");
+  fuse.amps = 5;
+  const field = page.getByLabel(/^Drop or paste/);
+  await field.fill(JSON.stringify(circuit));
+  await page.getByRole("button", { name: "See what it would change" }).click();
+  const preview = page.getByRole("region", { name: circuit.title });
+  await expect(preview).toContainText(`${fuse.id} changed`);
+  await expect(preview).toContainText(/Wrong: \S+ of 5 A carries/);
+  await page.getByRole("button", { name: "Store as version 2" }).click();
+  await expect(page.getByText(/, version 2/).first()).toBeVisible();
+  await expect(page.getByText(/Wrong:/)).toBeVisible();
+  await page.getByLabel(/Where the bad screw is/).fill("Relay cover clips on the left");
+  await page.getByRole("button", { name: "Note it" }).click();
+  await expect(page.locator("[data-note]")).toContainText("Relay cover clips");
+});
+
+test("what cannot be taken says why and is kept as it was typed", async ({ page }) => {
+  await page.goto("/shelf/import");
+  const field = page.getByLabel(/^Drop or paste/);
+  await field.fill('{"format":"airway-circuit","version":1,"id":"x"}');
+  await page.getByRole("button", { name: "See what it would change" }).click();
+  await expect(page.getByRole("alert")).toContainText("title: expected string");
+  await expect(field).toHaveValue('{"format":"airway-circuit","version":1,"id":"x"}');
+  await expect(page.getByRole("button", { name: "Put it on the shelf" })).toBeHidden();
+});
