@@ -1,11 +1,9 @@
 // npm run bench:interface: in the built application, from a key to the new suspects by the browser's own marks, tasks
 // that held the main thread up meanwhile, and the layout of every shipped circuit in its worker.
-import { spawn } from "node:child_process";
-import { mkdtempSync, readdirSync, readFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
-import { chromium } from "@playwright/test";
+import { demoServer } from "./demo-server.mjs";
 import { root } from "./freshness.mjs";
 
 const port = 4396;
@@ -29,21 +27,7 @@ function pace() {
 }
 process.stdout.write(`a multiply and add takes ${pace()} just now\n`);
 
-const server = spawn(process.execPath, [join(root, "scripts", "start.mjs")], {
-  env: {
-    ...process.env,
-    AIRWAY_PORT: String(port),
-    AIRWAY_DATA: mkdtempSync(join(tmpdir(), "airway-bench-")),
-  },
-  stdio: ["ignore", "pipe", "inherit"],
-});
-await new Promise((resolve) =>
-  server.stdout.on("data", (chunk) => String(chunk).includes("ready") && resolve()),
-);
-const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
-});
+const { browser, address, stop } = await demoServer(port);
 
 /** Enters what the look offered asks for by keys, then strikes it out, and waits for the page after each. */
 async function play(page) {
@@ -80,7 +64,7 @@ async function play(page) {
 const all = { entered: [], tasks: [] };
 for (const job of jobs) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(`http://127.0.0.1:${port}/jobs/${job}/probe`);
+  await page.goto(`${address}/jobs/${job}/probe`);
   await page.waitForLoadState("networkidle");
   await page.waitForTimeout(3000);
   await page.evaluate(() => {
@@ -105,8 +89,7 @@ process.stdout.write(`all jobs: a key to new suspects ${spread(all.entered)}\n`)
 process.stdout.write(
   `tasks over 50 ms on the main thread while readings were entered: ${all.tasks.length}${all.tasks.length > 0 ? `, ${spread(all.tasks)}` : ""}\n`,
 );
-await browser.close();
-server.kill("SIGTERM");
+await stop();
 
 const worker = new Worker(join(root, "build", "server", "layoutWorker.mjs"));
 const folder = join(root, "demo", "circuits");

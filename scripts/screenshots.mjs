@@ -1,9 +1,6 @@
 // npm run screenshots: takes docs/screenshots anew from the demo workshop, in a data folder of its own.
-import { spawn } from "node:child_process";
-import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { chromium } from "@playwright/test";
+import { demoServer } from "./demo-server.mjs";
 import { root } from "./freshness.mjs";
 
 const port = 4397;
@@ -36,25 +33,10 @@ async function openMotor(page) {
   await page.keyboard.press("c");
 }
 
-const server = spawn(process.execPath, [join(root, "scripts", "start.mjs")], {
-  env: {
-    ...process.env,
-    AIRWAY_PORT: String(port),
-    AIRWAY_DATA: mkdtempSync(join(tmpdir(), "airway-shots-")),
-    AIRWAY_ZONE: "UTC",
-  },
-  stdio: ["ignore", "pipe", "inherit"],
-});
-await new Promise((resolve) =>
-  server.stdout.on("data", (chunk) => String(chunk).includes("ready") && resolve()),
-);
-const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
-});
+const { browser, address, stop } = await demoServer(port);
 for (const { name, path, act, scheme = "light", viewport = desk } of views) {
   const page = await browser.newPage({ viewport, colorScheme: scheme });
-  await page.goto(`http://127.0.0.1:${port}${path}`);
+  await page.goto(`${address}${path}`);
   await page.waitForLoadState("networkidle");
   await page.waitForTimeout(name === "board" ? 4000 : 300);
   await act?.(page);
@@ -62,5 +44,4 @@ for (const { name, path, act, scheme = "light", viewport = desk } of views) {
   await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
   await page.close();
 }
-await browser.close();
-server.kill("SIGTERM");
+await stop();

@@ -53,6 +53,20 @@ describe("on loopback only loopback names are served", () => {
   });
 });
 
+describe("a note may bring a photo, and nothing else may be that large", () => {
+  const notes = { method: "POST", headers: { "content-length": String(5 * 1024 * 1024) } };
+  test.each([
+    ["/jobs/4/notes", 0],
+    ["/jobs/4/entries", 413],
+    ["/jobs/4/notes/../entries", 413],
+    ["/shelf/import", 413],
+  ])("%s: %p", (path, status) => {
+    const guard: Guard = (request, response, next) =>
+      limitBodies(Object.assign(request, { path }), response, next);
+    expect(answer(guard, notes.method, notes.headers)).toBe(status);
+  });
+});
+
 describe("bodies say their length and stay small", () => {
   test.each([
     ["POST", {}, 411],

@@ -7,7 +7,8 @@ import { closeDatabase, database } from "@db/database.server";
 import { loadDemoWorld } from "@db/demoWorld.server";
 import { CircuitRow } from "@db/models.server";
 import { describeCircuits, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
-import { findJob } from "@db/repositories/jobs.server";
+import { addJob, findJob } from "@db/repositories/jobs.server";
+import { addReading } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { shippedCircuit, shippedIds, shippedJson } from "../../core/testing/shippedCircuit";
 import { circuitFrom, previewImport } from "../shelf/importCircuit.server";
@@ -130,8 +131,60 @@ describe("bringing a circuit in", () => {
     const page = await probe.loader({ params: { id: String(job) } } as never);
     expect(page.suspects.length).toBeGreaterThan(1);
     // A job on another circuit is not moved from here.
-    await act(shelfCircuit.action, { intent: "move", job: "4" }, van);
+    const other = await act(shelfCircuit.action, { intent: "move", job: "4" }, van);
+    expect(other.problems?.join()).toMatch(/not on this circuit/);
     expect((await findJob(4))?.circuitId).not.toContain(van);
+  }, 60_000);
+
+  test("a job says what its belief would do, and is not moved where a reading's point is gone", async () => {
+    const weighed = async (job: number) =>
+      (await shelfCircuit.loader({ params: { id: "siskin-five-speed" } } as never)).jobs.find(
+        ({ id }) => id === job,
+      )?.move;
+    const store = await database();
+    const job = await store.write((transaction) =>
+      addJob({ formToken: "five", vehicleId: 1, circuitId: "siskin-five-speed", words: "" }, transaction),
+    );
+    const circuit = shippedCircuit("siskin-five-speed");
+    const plug = circuit.connectors.find(({ pins }) =>
+      Object.values(pins).some((end) => end.startsWith("M")),
+    );
+    const pin = `${plug?.id}:${Object.keys(plug?.pins ?? {})[0]}`;
+    await addReading({
+      id: crypto.randomUUID(),
+      jobId: job,
+      takenAt: new Date(),
+      reading: { test: "light", probe: pin, clip: "G1.-", key: "run", setting: "5", seen: "bright" },
+    });
+    expect(await weighed(job)).toBeNull();
+    const longer = {
+      ...circuit,
+      wires: circuit.wires.map((wire) => ({ ...wire, metres: wire.metres + 0.5 })),
+    };
+    await act(shelfCircuit.action, { intent: "store", text: JSON.stringify(longer) }, circuit.id);
+    expect(await weighed(job)).toMatchObject({
+      before: expect.stringMatching(/%/),
+      after: expect.stringMatching(/%/),
+    });
+
+    const without = {
+      ...circuit,
+      connectors: circuit.connectors.filter(({ id }) => id !== plug?.id),
+      places: circuit.places.map((place) => ({
+        ...place,
+        parts: place.parts.filter((id) => id !== plug?.id),
+      })),
+    };
+    const gone = await act(
+      shelfCircuit.action,
+      { intent: "store", text: JSON.stringify(without) },
+      circuit.id,
+    );
+    expect(gone).toEqual({ to: `/shelf/${circuit.id}` });
+    expect(await weighed(job)).toMatchObject({ problems: [expect.stringContaining(pin)] });
+    const refused = await act(shelfCircuit.action, { intent: "move", job: String(job) }, circuit.id);
+    expect(refused.problems?.join()).toContain(pin);
+    expect((await findJob(job))?.circuitId).toBe("siskin-five-speed");
   }, 60_000);
 
   test("a circuit new to the shelf goes on it, its twins named", async () => {

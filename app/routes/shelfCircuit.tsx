@@ -2,7 +2,7 @@ import { circuitFamily, familyText } from "@core/solve/circuitFamily";
 import { circuitFindings } from "@core/solve/circuitFinding";
 import { addCircuitNote, circuitNotesOf, strikeCircuitNote } from "@db/repositories/circuitNotes.server";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
-import { listJobs, moveJob } from "@db/repositories/jobs.server";
+import { findJob, listJobs, moveJob } from "@db/repositories/jobs.server";
 import { Suspense, useState } from "react";
 import { Await, data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
@@ -16,6 +16,7 @@ import { engineFor } from "../engine.server";
 import { dayText } from "../format/clock";
 import { Findings, ImportForm } from "../shelf/ImportForm";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
+import { weighMove } from "../shelf/jobMove.server";
 import { shopZone } from "../shop.server";
 import type { Route } from "./+types/shelfCircuit";
 
@@ -34,6 +35,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   const zone = shopZone();
   const rows = new Set(versions.map(({ rowId }) => rowId));
   const notes = await circuitNotesOf(circuit.id);
+  const jobs = (await listJobs()).filter(({ circuitId }) => rows.has(circuitId));
   return {
     ...benchView({ circuit, engine }),
     shelfId: circuit.id,
@@ -47,14 +49,14 @@ export async function loader({ params }: Route.LoaderArgs) {
       since: dayText(takenAt, zone),
       struck: struckAt !== null,
     })),
-    jobs: (await listJobs())
-      .filter(({ circuitId }) => rows.has(circuitId))
-      .map(({ id, vehicle, stage, circuitId }) => ({
-        id,
-        vehicle: `${vehicle.model}, ${vehicle.label}`,
-        stage,
-        behind: circuitId !== newest.rowId,
+    jobs: await Promise.all(
+      jobs.map(async (job) => ({
+        id: job.id,
+        vehicle: `${job.vehicle.model}, ${job.vehicle.label}`,
+        move:
+          job.circuitId !== newest.rowId && job.stage === "probing" ? await weighMove(job, circuit) : null,
       })),
+    ),
     token: crypto.randomUUID(),
   };
 }
@@ -81,8 +83,13 @@ export async function action({ params, request }: Route.ActionArgs) {
       return undefined;
     case "move": {
       const rows = versions.map(({ rowId }) => rowId);
-      await moveJob(sent.job, rows, newest.rowId);
-      throw redirect(`/jobs/${sent.job}/probe`);
+      const job = await findJob(sent.job);
+      if (!job || !rows.includes(job.circuitId))
+        return { text: "", problems: ["That job is not on this circuit."] };
+      const move = await weighMove(job, circuit);
+      if ("problems" in move) return { text: "", problems: move.problems };
+      await moveJob(job.id, rows, newest.rowId);
+      throw redirect(`/jobs/${job.id}/probe`);
     }
     case "preview":
     case "store": {
@@ -262,18 +269,30 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
               Jobs on it
             </h2>
             <ul className="mt-1 text-base">
-              {jobs.map(({ id, vehicle, behind, stage }) => (
-                <li key={id} className="flex items-center gap-3 border-t border-rule">
+              {jobs.map(({ id, vehicle, move }) => (
+                <li
+                  key={id}
+                  className="flex flex-wrap items-center gap-x-3 border-t border-rule"
+                  data-job={id}
+                >
                   <Link to={`/jobs/${id}/probe`} className="grow py-2 underline">
                     {vehicle}, job {id}
                   </Link>
-                  {behind && stage === "probing" && (
-                    <Form method="post">
-                      <input type="hidden" name="intent" value="move" />
-                      <button type="submit" name="job" value={id} className="min-h-11 px-1 underline">
-                        move it to version {version}
-                      </button>
-                    </Form>
+                  {move && "before" in move && (
+                    <>
+                      <span className="text-soft">
+                        now {move.before}; on version {version} {move.after}
+                      </span>
+                      <Form method="post">
+                        <input type="hidden" name="intent" value="move" />
+                        <button type="submit" name="job" value={id} className="min-h-11 px-1 underline">
+                          move it to version {version}
+                        </button>
+                      </Form>
+                    </>
+                  )}
+                  {move && "problems" in move && (
+                    <span className="text-soft">cannot be moved: {move.problems.join("; ")}</span>
                   )}
                 </li>
               ))}

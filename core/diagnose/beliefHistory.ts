@@ -13,17 +13,27 @@ export function beliefHistory(
   readings: readonly Reading[],
   groupOf: (variant: Variant) => string,
 ): ReadonlyMap<string, readonly number[]> {
-  const scores = readings.map((reading) => scoreReading(compiled, reading));
   const groups = compiled.variants.map(groupOf);
   const steps = Array.from({ length: readings.length + 1 }, (_, taken) =>
-    byGroup(believe(compiled, readings.slice(0, taken), scores.slice(0, taken)), groups),
+    byGroup(beliefAfter(compiled, readings.slice(0, taken)), groups),
   );
   return new Map(
     ["unknown", ...new Set(groups)].map((group) => [group, steps.map((step) => step.get(group) ?? 0)]),
   );
 }
 
-function byGroup(belief: Belief, groups: readonly string[]): Map<string, number> {
+type Suspected = Pick<Belief, "variants" | "unknown">;
+
+/** The belief after some readings; a job's earlier steps are asked for again with every reading. */
+function beliefAfter(compiled: CompiledCircuit, readings: readonly Reading[]): Suspected {
+  return compiled.remember(`belief after ${JSON.stringify(readings)}`, (): Suspected => {
+    const scores = readings.map((reading) => scoreReading(compiled, reading));
+    const { variants, unknown } = believe(compiled, readings, scores);
+    return { variants, unknown };
+  });
+}
+
+function byGroup(belief: Suspected, groups: readonly string[]): Map<string, number> {
   const sums = new Map([["unknown", belief.unknown]]);
   groups.forEach((group, variant) => {
     sums.set(group, (sums.get(group) ?? 0) + (belief.variants[variant] as number));
