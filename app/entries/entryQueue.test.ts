@@ -10,7 +10,7 @@ class MemoryStore implements EntryStore {
   }
   key = (index: number): string | null => [...this.held.keys()][index] ?? null;
   getItem = (key: string): string | null => this.held.get(key) ?? null;
-  setItem = (key: string, value: string): void => void this.held.set(key, value);
+  setItem: EntryStore["setItem"] = (key, value) => void this.held.set(key, value);
   removeItem = (key: string): void => void this.held.delete(key);
 }
 
@@ -122,6 +122,19 @@ describe("the queue of entries", () => {
     expect(queue.withdrawLast(3)).toBe(false);
     expect(queue.withdrawLast(2)).toBe(true);
     expect(queue.snapshot().waiting.map(({ id }) => id)).toEqual(["a"]);
+  });
+
+  test("a browser that keeps nothing does not keep an entry from being sent", async () => {
+    const full = new MemoryStore();
+    full.setItem = () => {
+      throw new Error("QuotaExceededError");
+    };
+    const there = server();
+    const queue = new EntryQueue(full, there.send);
+    queue.enter(entry("a"));
+    await settle();
+    expect(there.stored).toEqual(["a"]);
+    expect(queue.snapshot().waiting).toEqual([]);
   });
 
   test("the same entry made twice waits once", async () => {

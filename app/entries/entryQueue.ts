@@ -105,7 +105,11 @@ export class EntryQueue {
   enter(entry: Omit<Entry, "at">): void {
     if (this.state.waiting.some(({ id }) => id === entry.id)) return;
     const full: Entry = { ...entry, at: this.now() };
-    this.store.setItem(prefix + full.id, JSON.stringify(full));
+    try {
+      this.store.setItem(prefix + full.id, JSON.stringify(full));
+    } catch {
+      // The browser's storage is full or shut: it waits in this page alone, and is sent all the same.
+    }
     this.set({ waiting: [...this.state.waiting, full], refused: null });
     void this.flush();
   }
