@@ -1,3 +1,4 @@
+import type { PartKind } from "@core/circuit/parts/index";
 import { percent } from "@core/units/wording";
 import { memo } from "react";
 import type { SheetProps } from "./CircuitSheet";
@@ -22,6 +23,9 @@ function bulbSide(
     );
   return hides(-1) && !hides(1) ? 1 : -1;
 }
+
+/** Where the odds stand, clear of what the symbol says itself: in the top corner unless told otherwise. */
+const percentY: Readonly<Partial<Record<PartKind, number>>> = { resistor: 28, ground: 40 };
 
 interface PlacedProps extends SheetProps {
   readonly placed: PlacedPart;
@@ -89,7 +93,7 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
       {own >= 0.02 && (
         <text
           x={shape.width - 2}
-          y={part.kind === "resistor" ? 28 : 12}
+          y={percentY[part.kind] ?? 12}
           textAnchor="end"
           fontSize={17}
           fontWeight={700}
