@@ -77,7 +77,7 @@ async function inSlices(steps: Iterator<void>): Promise<void> {
 }
 
 /** Works out what every suspect shows at every look, once a circuit is ready: no reading has to wait for it. */
-const foresee = async (compiled: CompiledCircuit): Promise<void> =>
+const fillColumns = (compiled: CompiledCircuit): Promise<void> =>
   inSlices(completeColumns(compiled, allTools));
 
 async function prepareHere(compiled: CompiledCircuit): Promise<void> {
@@ -105,6 +105,7 @@ export function engineFor(circuit: Circuit): Promise<CompiledCircuit> {
   if (known) return known;
   const made = prepare(compiled.value);
   readying.set(compiled.value, made);
-  void made.then(foresee, () => undefined);
+  // A failure is answered where the circuit is asked for.
+  made.then(fillColumns).catch(() => undefined);
   return made;
 }

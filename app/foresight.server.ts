@@ -13,6 +13,14 @@ const latest = new Map<number, JobView>();
  * answer is then at hand when the outcome is entered.
  */
 export async function foresee(view: JobView): Promise<void> {
+  try {
+    await workAhead(view);
+  } catch {
+    // What fails here fails again where it is asked for, and is answered there.
+  }
+}
+
+async function workAhead(view: JobView): Promise<void> {
   latest.set(view.job.id, view);
   const readings = standingReadings(view);
   const [offered] = diagnosisFrom(view, readings, probeOptions).next;

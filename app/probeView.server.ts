@@ -53,13 +53,12 @@ function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): Offered
 /** A motor that squeals and one that is dead are two suspects, though one part. */
 const groupOf = (repair: string, mechanical: boolean): string =>
   mechanical ? `${repair} mechanical` : repair;
-const modesOf = (modes: string): string[] => modes.split("+");
 
 function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   const { circuit, engine } = view;
   const byPart = new Map<string, SuspectLine & { faults: SuspectLine["faults"][number][] }>();
   for (const { part: repair, fault, mode, p, why } of suspects) {
-    const mechanical = fault !== "unknown" && modesOf(mode).every(isMechanical);
+    const mechanical = mode.split("+").every(isMechanical);
     const part = groupOf(repair, mechanical);
     const line = byPart.get(part) ?? {
       part,

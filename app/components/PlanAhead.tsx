@@ -22,8 +22,8 @@ interface PlanAheadProps {
 
 /** The looks to come after each outcome, and what each way of beginning is expected to cost. */
 export function PlanAhead({ jobId, school, token }: PlanAheadProps) {
-  const { answer } = useAnswer<PlanView>(`/jobs/${jobId}/plan?now=${token}-${school}`);
-  if (!answer) return <p className="py-2 text-base text-soft">Working out the looks to come…</p>;
+  const { answer, current } = useAnswer<PlanView>(`/jobs/${jobId}/plan?now=${token}-${school}`);
+  if (!answer || !current) return <p className="py-2 text-base text-soft">Working out the looks to come…</p>;
   const { first, schools } = answer;
   return (
     <div className="grid gap-2 pb-2 text-base">

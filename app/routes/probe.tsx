@@ -123,14 +123,14 @@ const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: BenchPagePr
   const { healthy, shown: state } = useShownState(bench, job.id, setup, shownUnder);
   const chosen = target ? targetName(target) : null;
   const shownLit = lit?.setting === setup.setting ? lit : null;
-  const { answer: lightened } = useAnswer<{ path: string[] }>(
+  const { answer: path, current: pathHere } = useAnswer<{ path: string[] }>(
     shownLit
       ? `/jobs/${job.id}/path?${new URLSearchParams({ setting: shownLit.setting, piece: shownLit.id })}`
       : null,
   );
   const litPath = useMemo(
-    () => (shownLit ? new Set([shownLit.part, ...(lightened?.path ?? [])]) : noPath),
-    [shownLit, lightened],
+    () => (shownLit ? new Set([shownLit.part, ...((pathHere && path?.path) || [])]) : noPath),
+    [shownLit, path, pathHere],
   );
   const focus = chosen ?? offered?.probe ?? null;
   const take = useCallback(

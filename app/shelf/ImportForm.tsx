@@ -30,7 +30,7 @@ export function ImportForm({ answer, hint }: ImportFormProps) {
     field.current.value = await file.text();
   };
   return (
-    <Form method="post" className="grid gap-3">
+    <Form method="post" encType="multipart/form-data" className="grid gap-3">
       <label
         className={`grid gap-1 text-base text-soft ${over ? "outline-3 outline-[var(--feed)]" : ""}`}
         onDragOver={(event) => {
