@@ -1,5 +1,11 @@
 import { type Reading, readingSchema } from "@core/predict/reading";
-import { diagnosisFrom, type JobView, standingReadings } from "./jobView.server";
+import {
+  diagnosisFrom,
+  diagnosisOf,
+  type JobView,
+  standingNumbers,
+  standingReadings,
+} from "./jobView.server";
 import { probeOptions } from "./probeView.server";
 
 /** Outcomes less likely than this are not worked out before they are seen. */
@@ -23,14 +29,16 @@ export async function foresee(view: JobView): Promise<void> {
 async function workAhead(view: JobView): Promise<void> {
   latest.set(view.job.id, view);
   const readings = standingReadings(view);
-  const [offered] = diagnosisFrom(view, readings, probeOptions).next;
+  const numbers = standingNumbers(view);
+  const ahead = { ...probeOptions, numbers: [...numbers, view.stored.length + 1] };
+  const [offered] = diagnosisOf(view, probeOptions).next;
   for (const { seen, value, p } of offered?.outcomes ?? []) {
     // The page that was asked for goes first, and so does whatever else is asked meanwhile.
     await new Promise((resolve) => setTimeout(resolve, 20));
     if (latest.get(view.job.id) !== view) return;
     if (!offered || p < leastLikely) continue;
     const reading = outcomeReading(offered.test, seen, value);
-    if (reading) diagnosisFrom(view, [...readings, reading], probeOptions);
+    if (reading) diagnosisFrom(view, [...readings, reading], ahead);
   }
   if (latest.get(view.job.id) === view) latest.delete(view.job.id);
 }

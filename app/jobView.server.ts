@@ -87,9 +87,13 @@ function worksOut(
 export const standingReadings = ({ stored }: JobView): Reading[] =>
   stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
 
-/** The diagnosis from the readings that stand. */
+/** Their numbers in the evidence, in the same order. */
+export const standingNumbers = ({ stored }: JobView): number[] =>
+  stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
+
+/** The diagnosis from the readings that stand, called by their numbers in the evidence. */
 export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Diagnosis =>
-  diagnosisFrom(view, standingReadings(view), options);
+  diagnosisFrom(view, standingReadings(view), { ...options, numbers: standingNumbers(view) });
 
 /** A note as the evidence shows it. */
 export interface NoteLine {

@@ -14,7 +14,14 @@ import type { SuspectLine } from "./components/Suspects";
 import { airflowWords, displayUnits } from "./components/words";
 import { lookWords, probePoint } from "./format/lookWords";
 import { faultWords, partName, repairName } from "./format/partName";
-import { diagnosisOf, evidenceLines, type JobView, noteLines, standingReadings } from "./jobView.server";
+import {
+  diagnosisOf,
+  evidenceLines,
+  type JobView,
+  noteLines,
+  standingNumbers,
+  standingReadings,
+} from "./jobView.server";
 
 const looksOffered = 8;
 const suspectsShown = 6;
@@ -154,6 +161,7 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
 /** Everything the probe page shows of a job. */
 export function probeView(view: JobView) {
   const { job, circuit, engine, stored, notes } = view;
+  const numbers = standingNumbers(view);
   const diagnosis = diagnosisOf(view, probeOptions);
   const under = diagnosis.suspects
     .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
@@ -183,7 +191,7 @@ export function probeView(view: JobView) {
     },
     evidence: evidenceLines(stored, notes),
     notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
-    conflicts: diagnosis.conflicts.map(({ reading, why }) => ({ number: reading + 1, why })),
+    conflicts: diagnosis.conflicts.map(({ reading, why }) => ({ number: numbers[reading] ?? 0, why })),
     token: crypto.randomUUID(),
   };
 }

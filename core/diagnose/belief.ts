@@ -7,6 +7,8 @@ import { type ReadingScore, scoreReading } from "./readingScore";
 /** Belief over every suspect after the readings. */
 export interface Belief {
   readonly readings: readonly Reading[];
+  /** What each reading is called where they are listed: its place, from 1, unless its list counts others too. */
+  readonly numbers: readonly number[];
   readonly scores: readonly ReadingScore[];
   /** Joint probability by variant times draws plus draw; with `unknown` it sums to 1. */
   readonly joint: Float64Array;
@@ -78,7 +80,8 @@ export function believe(
     for (let draw = 0; draw < draws; draw++) sum += joint[cell++] as number;
     variants[variant] = sum;
   }
-  return { readings, scores, joint, variants, unknown: p[count * draws] as number, evidence };
+  const numbers = readings.map((_, index) => index + 1);
+  return { readings, numbers, scores, joint, variants, unknown: p[count * draws] as number, evidence };
 }
 
 /** Weights are rescaled this often: so many slip-floored odds cannot underflow a double. */

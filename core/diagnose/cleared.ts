@@ -50,7 +50,7 @@ export function clearedParts(compiled: CompiledCircuit, belief: Belief, support:
     return [
       {
         part,
-        why: `Cleared most by ${cite(belief.readings, worst)}: ${compiled.variants[likeliest]?.id ?? part}, its likeliest fault left, predicts ${expected}; ${oddsText(ratios[worst] as number)}.`,
+        why: `Cleared most by ${cite(belief, worst)}: ${compiled.variants[likeliest]?.id ?? part}, its likeliest fault left, predicts ${expected}; ${oddsText(ratios[worst] as number)}.`,
       },
     ];
   });

@@ -6,7 +6,7 @@ import { expectedAt, type Support, supportOf } from "./expectation";
 
 /** A reading that fights the others, or one of them. */
 export interface Conflict {
-  /** Its number, from 0. */
+  /** Its place among the readings, from 0. */
   readonly reading: number;
   readonly why: string;
 }
@@ -75,14 +75,14 @@ export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Su
     .sort((a, b) => b.slipEvidence - a.slipEvidence);
   const [slip, other] = cures;
   if (!slip) return [];
-  if (other) return [{ reading: slip.reading, why: pairText(belief.readings, slip.reading, other.reading) }];
+  if (other) return [{ reading: slip.reading, why: pairText(belief, slip.reading, other.reading) }];
   const reading = belief.readings[slip.reading] as Reading;
   const best = slip.without.variants.indexOf(Math.max(...slip.without.variants));
   const expected = expectedAt(compiled, reading, best);
   return [
     {
       reading: slip.reading,
-      why: `Reading ${slip.reading + 1} (${cite(reading)}) fights the others, which make it ${expected}; repeat it.`,
+      why: `Reading ${belief.numbers[slip.reading]} (${cite(reading)}) fights the others, which make it ${expected}; repeat it.`,
     },
   ];
 }
@@ -102,8 +102,8 @@ function cure(compiled: CompiledCircuit, { readings, scores }: Belief, index: nu
 
 const cite = (reading: Reading): string => `${lookText(reading)}: ${resultText(reading)}`;
 
-function pairText(readings: readonly Reading[], slip: number, other: number): string {
-  const name = (at: number): string => `${at + 1} (${cite(readings[at] as Reading)})`;
+function pairText({ readings, numbers }: Belief, slip: number, other: number): string {
+  const name = (at: number): string => `${numbers[at]} (${cite(readings[at] as Reading)})`;
   const [first, second] = slip < other ? [slip, other] : [other, slip];
-  return `Readings ${name(first)} and ${name(second)} cannot both be right; ${slip + 1} is the likelier slip: repeat it.`;
+  return `Readings ${name(first)} and ${name(second)} cannot both be right; ${numbers[slip]} is the likelier slip: repeat it.`;
 }

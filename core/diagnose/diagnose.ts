@@ -76,6 +76,8 @@ export interface DiagnoseOptions {
   readonly explainAll?: boolean;
   /** The looks to come after each outcome, and the schools' minutes. */
   readonly plan?: boolean;
+  /** What each reading is called where they are listed; by its place, from 1, unless given. */
+  readonly numbers?: readonly number[];
   /** For how many leading suspects to hold every reading against what they predict. */
   readonly asIf?: number;
   /** Orders the first looks by two steps instead of one. */
@@ -103,7 +105,8 @@ export function diagnose(
   );
   if (wrong.length > 0) return refused(wrong);
   const priors = options.counts?.length ? learnedPriors(compiled, options.counts) : null;
-  const belief = believe(compiled, readings, undefined, priors);
+  const believed = believe(compiled, readings, undefined, priors);
+  const belief = options.numbers ? { ...believed, numbers: options.numbers } : believed;
   const tools = options.tools ?? allTools;
   const next: NextOptions = { tools, school: options.school ?? "least-time", count: weighedLooks };
   const oneStep = nextLooks(compiled, belief, next);

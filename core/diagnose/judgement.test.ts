@@ -77,6 +77,26 @@ describe("conflicts", () => {
     );
     expect([4, 5]).toContain(conflict?.reading);
   });
+
+  test("readings are called by the numbers of the list they stand in, where struck ones count", () => {
+    const readings: Reading[] = [
+      ...heard({ "1": "none", "2": "none", "3": "none", "4": "none" }),
+      { test: "volts", red: "X3:1", black: "G1.-", key: "run", setting: "4", volts: 12.2 },
+      { test: "light", probe: "X3:1", clip: "G1.-", key: "run", setting: "4", seen: "dark" },
+      { test: "light", probe: "X3:2", clip: "G1.+", key: "run", setting: "4", seen: "bright" },
+      { test: "spin", at: "M1", seen: "free" },
+    ];
+    const { conflicts, suspects } = diagnosed(readings, { numbers: [1, 2, 3, 4, 7, 9, 10, 12] });
+    expect(conflicts[0]?.why).toMatch(
+      /^Readings 7 \(volts.*\) and 9 \(light.*\) cannot both be right; [79] is the likelier slip: repeat it\.$/,
+    );
+    expect([4, 5]).toContain(conflicts[0]?.reading);
+    const cited = suspects.flatMap(({ why }) =>
+      [...why.matchAll(/reading (\d+) \(/g)].map(([, number]) => Number(number)),
+    );
+    expect(cited.length).toBeGreaterThan(0);
+    for (const number of cited) expect([1, 2, 3, 4, 7, 9, 10, 12]).toContain(number);
+  });
 });
 
 describe("reasons", () => {

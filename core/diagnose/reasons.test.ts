@@ -107,7 +107,7 @@ describe("why a suspect stands where it does", () => {
   });
 
   test("a citation numbers from one and says set-up and result", () => {
-    expect(cite(readings, 4)).toBe("reading 5 (light clipped to G1.-, touch X5:4, key run, speed 2: bright)");
+    expect(cite(belief, 4)).toBe("reading 5 (light clipped to G1.-, touch X5:4, key run, speed 2: bright)");
   });
 });
 

@@ -10,9 +10,9 @@ import { expectedAt, othersOdds, readingOdds, type Support } from "./expectation
 import { speedWords } from "./pathBoard";
 
 /** A reading by its number and what it was: `reading 5 (light …, speed 2: dark)`. */
-export function cite(readings: readonly Reading[], index: number): string {
+export function cite({ readings, numbers }: Belief, index: number): string {
   const reading = readings[index] as Reading;
-  return `reading ${index + 1} (${lookText(reading)}, ${setupText(reading)}: ${resultText(reading)})`;
+  return `reading ${numbers[index]} (${lookText(reading)}, ${setupText(reading)}: ${resultText(reading)})`;
 }
 
 const telling = 2;
@@ -46,13 +46,11 @@ export function suspectWhy(
   const worst = ratios.indexOf(Math.min(...ratios));
   const sentences: string[] = [];
   if ((ratios[best] as number) >= telling)
-    sentences.push(
-      `For it: ${cite(belief.readings, best)}, ${oddsText(ratios[best] as number)} against other parts.`,
-    );
+    sentences.push(`For it: ${cite(belief, best)}, ${oddsText(ratios[best] as number)} against other parts.`);
   if ((ratios[worst] as number) <= 1 / telling) {
     const expected = expectedAt(compiled, belief.readings[worst] as Reading, variants[0] as number);
     sentences.push(
-      `Against it: ${cite(belief.readings, worst)}; it predicts ${expected}, ${oddsText(1 / Math.max(1e-9, ratios[worst] as number))} the other way.`,
+      `Against it: ${cite(belief, worst)}; it predicts ${expected}, ${oddsText(1 / Math.max(1e-9, ratios[worst] as number))} the other way.`,
     );
   }
   return sentences.length > 0
@@ -157,7 +155,7 @@ export function decisiveReasons(
       const expected = expectedAt(compiled, belief.readings[index] as Reading, rival.variants[0] as number);
       const seen = resultText(belief.readings[index] as Reading);
       const instead = expected === seen ? "" : `; ${rival.name} would have shown ${expected}`;
-      return `${capital(cite(belief.readings, index))}${instead}, ${oddsText(ratio)}.`;
+      return `${capital(cite(belief, index))}${instead}, ${oddsText(ratio)}.`;
     });
 }
 
