@@ -1,4 +1,5 @@
-import { createContext, memo, useContext, useEffect, useRef, useState } from "react";
+import { createContext, memo, Suspense, useContext, useEffect, useRef, useState } from "react";
+import { Await } from "react-router";
 import {
   MiniMap,
   type ReactZoomPanPinchContentRef,
@@ -17,7 +18,7 @@ const zoomedIn = 1.02;
 const closeUp = 2.4;
 
 /** What the window shows and what it is told about it; apart from the window, which is not drawn anew for a reading. */
-export interface Shown {
+interface Shown {
   /** Null until there is a state to show. */
   readonly sheet: SheetProps | null;
   /** Name the saved drawing gets. */
@@ -27,7 +28,6 @@ export interface Shown {
 }
 
 const ShownContext = createContext<Shown>({ sheet: null, fileName: "", focus: null });
-export const ShownProvider = ShownContext.Provider;
 
 function ShownSheet() {
   const { sheet } = useContext(ShownContext);
@@ -74,7 +74,7 @@ function goTo(view: View, frame: Frame, name: string | null): void {
 }
 
 /** The sheet's window: pinch, wheel and drag, fit and closer, an overview while zoomed in; printed and saved. */
-export const SheetView = memo(function SheetView({ layout }: { readonly layout: CircuitLayout }) {
+const SheetView = memo(function SheetView({ layout }: { readonly layout: CircuitLayout }) {
   const view = useRef<ReactZoomPanPinchContentRef>(null);
   const frame = useRef<HTMLDivElement>(null);
   const [zoomed, setZoomed] = useState(false);
@@ -120,6 +120,37 @@ export const SheetView = memo(function SheetView({ layout }: { readonly layout: 
     </div>
   );
 });
+
+interface LaidOutSheetProps {
+  /** At hand, or still being drawn. */
+  readonly layout: CircuitLayout | Promise<CircuitLayout>;
+  readonly fileName: string;
+  readonly focus: string | null;
+  /** What the sheet shows of the circuit; null until there is a state to show. */
+  readonly sheet: Omit<SheetProps, "layout"> | null;
+}
+
+/** A circuit in its window, shown as soon as it is laid out. */
+export function LaidOutSheet({ layout, fileName, focus, sheet }: LaidOutSheetProps) {
+  return (
+    <Suspense fallback={<p className="p-4 text-soft">Drawing the circuit…</p>}>
+      <Await
+        resolve={layout}
+        errorElement={
+          <p role="alert" className="p-4">
+            The circuit could not be drawn. Everything else on this page works without it.
+          </p>
+        }
+      >
+        {(made) => (
+          <ShownContext value={{ fileName, focus, sheet: sheet && { ...sheet, layout: made } }}>
+            <SheetView layout={made} />
+          </ShownContext>
+        )}
+      </Await>
+    </Suspense>
+  );
+}
 
 const still = (): boolean => window.matchMedia("(prefers-reduced-motion: reduce)").matches;
 

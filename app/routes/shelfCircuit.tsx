@@ -3,15 +3,15 @@ import { circuitFindings } from "@core/solve/circuitFinding";
 import { addCircuitNote, circuitNotesOf, strikeCircuitNote } from "@db/repositories/circuitNotes.server";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { findJob, listJobs, moveJob } from "@db/repositories/jobs.server";
-import { Suspense, useState } from "react";
-import { Await, data, Form, Link, redirect } from "react-router";
+import { useState } from "react";
+import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
 import { benchView } from "../benchView.server";
 import { BenchBar } from "../components/BenchBar";
 import type { BenchSetup } from "../components/benchSetup";
 import { Rail } from "../components/Rail";
 import { SheetTools } from "../drawing/SheetTools";
-import { SheetView, ShownProvider } from "../drawing/SheetView";
+import { LaidOutSheet } from "../drawing/SheetView";
 import { engineFor } from "../engine.server";
 import { dayText } from "../format/clock";
 import { Findings, ImportForm } from "../shelf/ImportForm";
@@ -114,6 +114,8 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ];
 
 const nothing: ReadonlySet<string> = new Set();
+/** The shelf is looked at, not probed. */
+const noTarget = (): void => {};
 
 export default function ShelfCircuit({ loaderData, actionData }: Route.ComponentProps) {
   const { circuit, shelfId, family, findings, version, versions, notes, jobs } = loaderData;
@@ -154,36 +156,28 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
             <SheetTools focus={null} />
           </div>
           <div className="sheet-card sheet-pane relative h-[36rem] max-md:h-[60vh]">
-            <Suspense fallback={<p className="p-4 text-soft">Drawing the circuit…</p>}>
-              <Await resolve={loaderData.layout}>
-                {(layout) => (
-                  <ShownProvider
-                    value={{
-                      fileName: `${shelfId}-${setup.setting}`,
-                      focus: null,
-                      sheet: state
-                        ? {
-                            circuit,
-                            layout,
-                            state,
-                            doubt: {},
-                            cleared: nothing,
-                            probe: null,
-                            fullVolts: loaderData.fullVolts,
-                            lit: nothing,
-                            chosen: null,
-                            other: null,
-                            unplugged: setup.unplugged,
-                            onTarget: () => {},
-                          }
-                        : null,
-                    }}
-                  >
-                    <SheetView layout={layout} />
-                  </ShownProvider>
-                )}
-              </Await>
-            </Suspense>
+            <LaidOutSheet
+              layout={loaderData.layout}
+              fileName={`${shelfId}-${setup.setting}`}
+              focus={null}
+              sheet={
+                state
+                  ? {
+                      circuit,
+                      state,
+                      doubt: {},
+                      cleared: nothing,
+                      probe: null,
+                      fullVolts: loaderData.fullVolts,
+                      lit: nothing,
+                      chosen: null,
+                      other: null,
+                      unplugged: setup.unplugged,
+                      onTarget: noTarget,
+                    }
+                  : null
+              }
+            />
           </div>
         </section>
         <section aria-labelledby="checks">
