@@ -1,5 +1,4 @@
 import { existsSync } from "node:fs";
-import { Worker } from "node:worker_threads";
 import type { Circuit } from "@core/circuit/circuit";
 import { completeColumns } from "@core/diagnose/candidateLooks";
 import { problemText } from "@core/formats/problem";
@@ -7,59 +6,34 @@ import { CircuitCache } from "@core/predict/circuitCache";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import { allTools } from "@core/predict/testModel";
 import type { CompileNews, CompileTask } from "./workers/compileWorker";
+import { WorkerThread } from "./workers/workerThread.server";
 
 const circuitsKept = 12;
 const cache = new CircuitCache(circuitsKept);
 const readying = new WeakMap<CompiledCircuit, Promise<CompiledCircuit>>();
 
 /** The thread circuits are made ready on; null where there is none, and they are made ready on this one. */
-let compiler: Compiler | null = null;
-
-/** One worker, and who waits for what it makes. */
-class Compiler {
-  private readonly worker: Worker;
-  private readonly waiting = new Map<
-    number,
-    { compiled: CompiledCircuit; done: (problem?: Error) => void }
-  >();
-  private last = 0;
-
-  constructor(file: string) {
-    this.worker = new Worker(file);
-    this.worker.unref();
-    this.worker.on("message", (news: CompileNews) => void this.take(news));
-    this.worker.on("error", (problem) => {
-      compiler = null;
-      for (const { done } of this.waiting.values()) done(problem);
-    });
-  }
-
-  prepare(compiled: CompiledCircuit): Promise<void> {
-    const task: CompileTask = { id: ++this.last, circuit: compiled.netlist.circuit };
-    return new Promise((resolve, reject) => {
-      const done = (problem?: Error): void => (problem ? reject(problem) : resolve());
-      this.waiting.set(task.id, { compiled, done });
-      this.worker.postMessage(task);
-    });
-  }
-
-  private take(news: CompileNews): void {
-    const waits = this.waiting.get(news.id);
-    if (!waits) return;
-    if ("parts" in news) {
-      const setup = waits.compiled.usualSetups()[news.setup];
-      if (setup) waits.compiled.table(setup).adopt(news.parts);
-      return;
-    }
-    this.waiting.delete(news.id);
-    waits.done("problem" in news ? new Error(news.problem) : undefined);
-  }
-}
+let compiler: WorkerThread<CompileTask, CompileNews> | null = null;
 
 /** Lets circuits be made ready on a thread of their own. */
 export function compileOnWorker(file: string): void {
-  if (existsSync(file)) compiler ??= new Compiler(file);
+  if (!existsSync(file)) return;
+  compiler ??= new WorkerThread(file, () => {
+    compiler = null;
+  });
 }
+
+const prepareOn = (
+  thread: WorkerThread<CompileTask, CompileNews>,
+  compiled: CompiledCircuit,
+): Promise<void> =>
+  thread.ask({ circuit: compiled.netlist.circuit }, (news) => {
+    if ("problem" in news) throw new Error(news.problem);
+    if ("done" in news) return true;
+    const setup = compiled.usualSetups()[news.setup];
+    if (setup) compiled.table(setup).adopt(news.parts);
+    return false;
+  });
 
 const breath = (): Promise<void> => new Promise((resolve) => void setImmediate(resolve));
 
@@ -89,7 +63,7 @@ async function prepareHere(compiled: CompiledCircuit): Promise<void> {
 
 async function prepare(compiled: CompiledCircuit): Promise<CompiledCircuit> {
   // A worker that died leaves the work to this thread: slower, and answered all the same.
-  if (compiler) await compiler.prepare(compiled).catch(() => prepareHere(compiled));
+  if (compiler) await prepareOn(compiler, compiled).catch(() => prepareHere(compiled));
   else await prepareHere(compiled);
   return compiled;
 }

@@ -3,7 +3,7 @@ import { index, layout, type RouteConfig, route } from "@react-router/dev/routes
 export default [
   index("routes/board.tsx"),
   route("shelf", "routes/shelf.tsx"),
-  route("shelf/import", "routes/shelfImport.tsx"),
+  route("bring-in", "routes/shelfImport.tsx"),
   route("shelf/:id", "routes/shelfCircuit.tsx"),
   route("shelf/:id/file/:kind", "routes/shelfFile.ts"),
   route("theme", "routes/theme.ts"),

@@ -12,7 +12,7 @@ const views = [
   "/jobs/2/prove",
   "/jobs/1/close",
   "/shelf",
-  "/shelf/import",
+  "/bring-in",
   "/shelf/whimbrel-four-speed",
   "/nowhere",
 ];

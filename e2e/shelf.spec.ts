@@ -36,7 +36,7 @@ test("a circuit is found, taken out, changed, brought in as a new version, and a
 });
 
 test("what cannot be taken says why and is kept as it was typed", async ({ page }) => {
-  await page.goto("/shelf/import");
+  await page.goto("/bring-in");
   const field = page.getByLabel(/^Drop or paste/);
   await field.fill('{"format":"airway-circuit","version":1,"id":"x"}');
   await page.getByRole("button", { name: "See what it would change" }).click();

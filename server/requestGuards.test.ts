@@ -59,7 +59,7 @@ describe("a note may bring a photo, and nothing else may be that large", () => {
     ["/jobs/4/notes", 0],
     ["/jobs/4/entries", 413],
     ["/jobs/4/notes/../entries", 413],
-    ["/shelf/import", 413],
+    ["/bring-in", 413],
   ])("%s: %p", (path, status) => {
     const guard: Guard = (request, response, next) =>
       limitBodies(Object.assign(request, { path }), response, next);

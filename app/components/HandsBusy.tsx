@@ -83,25 +83,30 @@ export function HandsBusy({ say }: { say: string }) {
   return (
     <fieldset className="flex flex-wrap gap-2" aria-label="Hands busy">
       {canSpeak && (
-        <button
-          type="button"
-          className="btn min-h-11 px-3 text-base aria-pressed:bg-[var(--mark)]"
-          aria-pressed={speaks}
-          onClick={() => setSpeaks(!speaks)}
-        >
-          {speaks ? "says the next look" : "say the next look"}
-        </button>
+        <Toggle on={speaks} onTurn={setSpeaks} title={speaks ? "says the next look" : "say the next look"} />
       )}
       {canWake && (
-        <button
-          type="button"
-          className="btn min-h-11 px-3 text-base aria-pressed:bg-[var(--mark)]"
-          aria-pressed={awake}
-          onClick={() => setAwake(!awake)}
-        >
-          {awake ? "screen stays on" : "keep the screen on"}
-        </button>
+        <Toggle on={awake} onTurn={setAwake} title={awake ? "screen stays on" : "keep the screen on"} />
       )}
     </fieldset>
+  );
+}
+
+interface ToggleProps {
+  readonly on: boolean;
+  readonly onTurn: (on: boolean) => void;
+  readonly title: string;
+}
+
+function Toggle({ on, onTurn, title }: ToggleProps) {
+  return (
+    <button
+      type="button"
+      className="btn min-h-11 px-3 text-base aria-pressed:bg-[var(--mark)]"
+      aria-pressed={on}
+      onClick={() => onTurn(!on)}
+    >
+      {title}
+    </button>
   );
 }

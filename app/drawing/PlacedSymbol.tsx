@@ -46,12 +46,10 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
     <g transform={`translate(${placed.x} ${placed.y})`} data-part={part.id} className="cursor-pointer">
       <rect width={shape.width} height={shape.height} fill="transparent" />
       {chosen === part.id && (
-        <rect
-          x={-8}
-          y={-6}
-          width={shape.width + 12}
-          height={shape.height + 12}
-          rx={8}
+        <Frame
+          width={shape.width}
+          height={shape.height}
+          by={7}
           fill="none"
           stroke="var(--feed)"
           strokeWidth={4}
@@ -59,23 +57,13 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
       )}
       <title>{own >= 0.005 ? `${part.id}: ${percent(own)}` : part.id}</title>
       {lit.has(part.id) && (
-        <rect
-          data-lit={part.id}
-          x={-10}
-          y={-8}
-          width={shape.width + 16}
-          height={shape.height + 16}
-          rx={10}
-          fill="var(--lit)"
-        />
+        <Frame width={shape.width} height={shape.height} by={9} fill="var(--lit)" data-lit={part.id} />
       )}
       {own >= 0.02 && (
-        <rect
-          x={-6}
-          y={-4}
-          width={shape.width + 8}
-          height={shape.height + 8}
-          rx={8}
+        <Frame
+          width={shape.width}
+          height={shape.height}
+          by={5}
           fill="none"
           stroke="url(#doubt-hatch)"
           strokeWidth={5 + 12 * own}
@@ -120,6 +108,20 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
     </g>
   );
 }, unchanged);
+
+interface FrameProps extends React.SVGProps<SVGRectElement> {
+  readonly width: number;
+  readonly height: number;
+  /** How far outside the symbol's box it stands. */
+  readonly by: number;
+}
+
+/** A frame round a symbol. */
+function Frame({ width, height, by, ...paint }: FrameProps) {
+  return (
+    <rect x={-by} y={-by + 1} width={width + 2 * by - 2} height={height + 2 * by - 2} rx={8} {...paint} />
+  );
+}
 
 /** Everything on the sheet that is named after a part: itself, its points, its plugs and their pins. */
 function namesOf({ circuit, placed }: PlacedProps): readonly string[] {

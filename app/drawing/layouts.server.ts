@@ -1,60 +1,40 @@
 import { existsSync } from "node:fs";
-import { Worker } from "node:worker_threads";
 import type { Netlist } from "@core/solve/netlist";
 import type { LayoutNews, LayoutTask } from "../workers/layoutWorker";
+import { WorkerThread } from "../workers/workerThread.server";
 import { type CircuitLayout, layOut } from "./circuitLayout";
 
 const mostKept = 40;
 const made = new Map<string, CircuitLayout>();
 const making = new Map<string, Promise<CircuitLayout>>();
 
-interface Waits {
-  readonly resolve: (layout: CircuitLayout) => void;
-  readonly reject: (problem: Error) => void;
-}
-
-/** The thread circuits are laid out on, and who waits for what it draws. */
-class Drafter {
-  private readonly worker: Worker;
-  private readonly waiting = new Map<number, Waits>();
-  private last = 0;
-
-  constructor(file: string) {
-    this.worker = new Worker(file);
-    this.worker.unref();
-    this.worker.on("message", (news: LayoutNews) => {
-      const waits = this.waiting.get(news.id);
-      this.waiting.delete(news.id);
-      if ("layout" in news) waits?.resolve(news.layout);
-      else waits?.reject(new Error(news.problem));
-    });
-    this.worker.on("error", (problem) => {
-      drafter = null;
-      for (const { reject } of this.waiting.values()) reject(problem);
-    });
-  }
-
-  draw({ circuit }: Netlist): Promise<CircuitLayout> {
-    const task: LayoutTask = { id: ++this.last, circuit };
-    return new Promise((resolve, reject) => {
-      this.waiting.set(task.id, { resolve, reject });
-      this.worker.postMessage(task);
-    });
-  }
-}
-
-let drafter: Drafter | null = null;
+/** The thread circuits are laid out on; null where there is none. */
+let drafter: WorkerThread<LayoutTask, LayoutNews> | null = null;
 
 /** Lets circuits be laid out on a thread of their own. */
 export function drawOnWorker(file: string): void {
-  if (existsSync(file)) drafter ??= new Drafter(file);
+  if (!existsSync(file)) return;
+  drafter ??= new WorkerThread(file, () => {
+    drafter = null;
+  });
 }
 
-async function draw(netlist: Netlist): Promise<CircuitLayout> {
-  // A thread that died leaves the work to this one: slower, and drawn all the same.
-  if (drafter) return drafter.draw(netlist).catch(() => layOut(netlist));
-  return layOut(netlist);
+async function drawOn(
+  thread: WorkerThread<LayoutTask, LayoutNews>,
+  { circuit }: Netlist,
+): Promise<CircuitLayout> {
+  const drawn: CircuitLayout[] = [];
+  await thread.ask({ circuit }, (news) => {
+    if ("problem" in news) throw new Error(news.problem);
+    drawn.push(news.layout);
+    return true;
+  });
+  return drawn[0] as CircuitLayout;
 }
+
+// A thread that died leaves the work to this one: slower, and drawn all the same.
+const draw = (netlist: Netlist): Promise<CircuitLayout> =>
+  drafter ? drawOn(drafter, netlist).catch(() => layOut(netlist)) : layOut(netlist);
 
 /**
  * The layout of a circuit, made once for its content: at hand when it was made before, else to come.

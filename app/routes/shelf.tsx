@@ -59,7 +59,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
       <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
         <div className="flex flex-wrap items-center justify-between gap-3">
           <h1 className="text-2xl font-bold">Circuit shelf</h1>
-          <Link to="/shelf/import" className="btn btn-main">
+          <Link to="/bring-in" className="btn btn-main">
             Bring one in
           </Link>
         </div>

@@ -1,5 +1,5 @@
+import { healthyPoints } from "./healthyPoint";
 import type { Netlist } from "./netlist";
-import { operatingPoint } from "./operatingPoint";
 
 /** What kind of blower circuit this is, in the trade's terms. */
 export interface CircuitFamily {
@@ -21,8 +21,8 @@ const turning = 60;
 export function circuitFamily(netlist: Netlist): CircuitFamily {
   const { circuit, motors, relays, modules, battery } = netlist;
   const [motor] = motors;
-  const points = circuit.settings
-    .map((setting) => operatingPoint(netlist, { key: "run", setting }, []))
+  const points = healthyPoints(netlist)
+    .map(({ point }) => point)
     .filter(({ rpm }) => motors.some(({ part }) => (rpm[part.id] ?? 0) > turning));
   const weakest = points.reduce<(typeof points)[number] | undefined>((least, point) => {
     const speed = (own: typeof point): number => own.rpm[motor?.part.id ?? ""] ?? 0;

@@ -2,8 +2,8 @@ import type { Circuit, Wire } from "../circuit/circuit";
 import { terminalsOf } from "../circuit/parts/index";
 import { ampacity } from "../units/ampacity";
 import { ampsText, listed, voltsText } from "../units/wording";
+import { type HealthyPoint, healthyPoints } from "./healthyPoint";
 import type { Netlist } from "./netlist";
-import { type OperatingPoint, operatingPoint } from "./operatingPoint";
 
 /** Something about a circuit that parses and solves, and yet can hardly be right. */
 export interface CircuitFinding {
@@ -23,11 +23,6 @@ const mostDrop = 0.5;
 /** A fuse is chosen so that what it carries for long stays below this share (common practice, no source). */
 const fuseShare = 0.8;
 
-interface Lit {
-  readonly setting: string;
-  readonly point: OperatingPoint;
-}
-
 /**
  * What a circuit's own healthy currents say about it: terminals on nothing, a short across the battery, a speed
  * that changes nothing or turns the wrong way, a fuse or a wire too small for what it carries.
@@ -35,19 +30,18 @@ interface Lit {
  */
 export function circuitFindings(netlist: Netlist): CircuitFinding[] {
   const { circuit } = netlist;
-  const lit = circuit.settings.map(
-    (setting): Lit => ({
-      setting,
-      point: operatingPoint(netlist, { key: "run", setting }, []),
-    }),
-  );
-  const short = shortFinding(netlist, lit);
+  const points = healthyPoints(netlist);
+  const short = shortFinding(netlist, points);
   return [
     ...looseTerminals(circuit),
     // With a short across the battery no other current means anything.
     ...(short
       ? [short]
-      : [...speedFindings(netlist, lit), ...fuseFindings(circuit, lit), ...wireFindings(circuit, lit)]),
+      : [
+          ...speedFindings(netlist, points),
+          ...fuseFindings(circuit, points),
+          ...wireFindings(circuit, points),
+        ]),
   ];
 }
 
@@ -86,8 +80,8 @@ function innerPoints(elements: readonly { readonly from: string; readonly to: st
   return new Set(ends.filter((end) => ends.filter((other) => other === end).length > 1));
 }
 
-function shortFinding({ circuit }: Netlist, lit: readonly Lit[]): CircuitFinding | null {
-  for (const { setting, point } of lit) {
+function shortFinding({ circuit }: Netlist, points: readonly HealthyPoint[]): CircuitFinding | null {
+  for (const { setting, point } of points) {
     const worst = circuit.wires.reduce<{ wire: Wire; amps: number } | null>((most, wire) => {
       const amps = Math.abs(point.amps[wire.id] ?? 0);
       return amps > (most?.amps ?? shortAmps) ? { wire, amps } : most;
@@ -102,10 +96,10 @@ function shortFinding({ circuit }: Netlist, lit: readonly Lit[]): CircuitFinding
   return null;
 }
 
-function speedFindings({ circuit, motors }: Netlist, lit: readonly Lit[]): CircuitFinding[] {
+function speedFindings({ circuit, motors }: Netlist, points: readonly HealthyPoint[]): CircuitFinding[] {
   return motors.flatMap(({ part }): CircuitFinding[] => {
     const path = `parts.${circuit.parts.findIndex(({ id }) => id === part.id)}`;
-    const speeds = lit.map(({ point }) => point.rpm[part.id] ?? 0);
+    const speeds = points.map(({ point }) => point.rpm[part.id] ?? 0);
     const top = Math.max(...speeds);
     // A second motor may have a switch of its own.
     if (top <= 0)
@@ -137,25 +131,25 @@ function speedFindings({ circuit, motors }: Netlist, lit: readonly Lit[]): Circu
   });
 }
 
-interface Most extends Lit {
+interface Most extends HealthyPoint {
   readonly amps: number;
 }
 
 /** The most an item carries in any setting, and where. */
-function most(lit: readonly Lit[], id: string): Most {
-  return lit.reduce<Most>(
+function most(points: readonly HealthyPoint[], id: string): Most {
+  return points.reduce<Most>(
     (found, { setting, point }) => {
       const amps = Math.abs(point.amps[id] ?? 0);
       return amps > found.amps ? { amps, setting, point } : found;
     },
-    { amps: 0, setting: lit[0]?.setting ?? "", point: (lit[0] as Lit).point },
+    { amps: 0, setting: points[0]?.setting ?? "", point: (points[0] as HealthyPoint).point },
   );
 }
 
-function fuseFindings({ parts }: Circuit, lit: readonly Lit[]): CircuitFinding[] {
+function fuseFindings({ parts }: Circuit, points: readonly HealthyPoint[]): CircuitFinding[] {
   return parts.flatMap((part, index): CircuitFinding[] => {
     if (part.kind !== "fuse") return [];
-    const { amps, setting } = most(lit, part.id);
+    const { amps, setting } = most(points, part.id);
     if (amps <= fuseShare * part.amps) return [];
     return [
       {
@@ -167,9 +161,9 @@ function fuseFindings({ parts }: Circuit, lit: readonly Lit[]): CircuitFinding[]
   });
 }
 
-function wireFindings({ wires }: Circuit, lit: readonly Lit[]): CircuitFinding[] {
+function wireFindings({ wires }: Circuit, points: readonly HealthyPoint[]): CircuitFinding[] {
   return wires.flatMap((wire, index): CircuitFinding[] => {
-    const { amps, setting, point } = most(lit, wire.id);
+    const { amps, setting, point } = most(points, wire.id);
     const able = ampacity(wire.mm2);
     if (amps > able)
       return [

@@ -1,0 +1,52 @@
+import { Worker } from "node:worker_threads";
+
+interface Numbered {
+  readonly id: number;
+}
+
+interface Asked<News> {
+  /** Takes a piece of news; true when it was the last. Throws to refuse. */
+  readonly take: (news: News) => boolean;
+  readonly resolve: () => void;
+  readonly reject: (problem: unknown) => void;
+}
+
+/** A thread that is given tasks and answers each with news under its number; it does not keep the process alive. */
+export class WorkerThread<Task extends Numbered, News extends Numbered> {
+  private readonly worker: Worker;
+  private readonly asked = new Map<number, Asked<News>>();
+  private last = 0;
+
+  /** @param onEnd called once when the thread died; whoever waits for it is refused */
+  constructor(file: string, onEnd: () => void) {
+    this.worker = new Worker(file);
+    this.worker.unref();
+    this.worker.on("message", (news: News) => void this.hear(news));
+    this.worker.on("error", (problem) => {
+      onEnd();
+      for (const { reject } of this.asked.values()) reject(problem);
+      this.asked.clear();
+    });
+  }
+
+  /** Gives the thread a task; resolves when `take` has called a piece of news the last. */
+  ask(task: Omit<Task, "id">, take: (news: News) => boolean): Promise<void> {
+    const id = ++this.last;
+    return new Promise((resolve, reject) => {
+      this.asked.set(id, { take, resolve, reject });
+      this.worker.postMessage({ ...task, id });
+    });
+  }
+
+  private hear(news: News): void {
+    const asked = this.asked.get(news.id);
+    if (!asked) return;
+    try {
+      if (!asked.take(news)) return;
+      asked.resolve();
+    } catch (problem) {
+      asked.reject(problem);
+    }
+    this.asked.delete(news.id);
+  }
+}
