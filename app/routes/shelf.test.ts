@@ -1,10 +1,6 @@
 // The circuit shelf against a database of its own: what is found, what an import would change, what it stores, and
 // that a refusal changes nothing.
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { closeDatabase, database } from "@db/database.server";
-import { loadDemoWorld } from "@db/demoWorld.server";
+import { database } from "@db/database.server";
 import { CircuitRow } from "@db/models.server";
 import { describeCircuits, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
 import { addJob, findJob } from "@db/repositories/jobs.server";
@@ -12,25 +8,15 @@ import { addReading } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { shippedCircuit, shippedIds, shippedJson } from "../../core/testing/shippedCircuit";
 import { circuitFrom, previewImport } from "../shelf/importCircuit.server";
+import { closeDemoShop, openDemoShop, posted } from "../testing/demoShop";
 import * as probe from "./probe";
 import * as shelf from "./shelf";
 import * as shelfCircuit from "./shelfCircuit";
 import * as shelfFile from "./shelfFile";
 import * as shelfImport from "./shelfImport";
 
-let folder = "";
-
-beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), "airway-shelf-"));
-  process.env.AIRWAY_DATA = folder;
-  process.env.AIRWAY_ZONE = "UTC";
-  await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
-});
-
-afterAll(async () => {
-  await closeDatabase();
-  rmSync(folder, { recursive: true, force: true });
-});
+beforeAll(async () => void (await openDemoShop()));
+afterAll(closeDemoShop);
 
 interface Answer {
   readonly text?: string;
@@ -41,12 +27,6 @@ interface Answer {
   };
 }
 
-const post = (fields: Record<string, string>): Request => {
-  const body = new FormData();
-  for (const [name, value] of Object.entries(fields)) body.append(name, value);
-  return new Request("http://127.0.0.1/x", { method: "POST", body });
-};
-
 /** What an action answers, and where it leads. */
 async function act(
   action: (args: never) => Promise<unknown>,
@@ -54,7 +34,7 @@ async function act(
   id = "",
 ): Promise<Answer & { readonly to?: string | null }> {
   try {
-    return (await action({ request: post(fields), params: { id } } as never)) as Answer;
+    return (await action({ request: posted(fields), params: { id } } as never)) as Answer;
   } catch (thrown) {
     if (thrown instanceof Response) return { to: thrown.headers.get("location") };
     throw thrown;

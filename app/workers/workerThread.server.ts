@@ -20,13 +20,14 @@ export class WorkerThread<Task extends Numbered, News extends Numbered> {
   /** @param onEnd called once when the thread died; whoever waits for it is refused */
   constructor(file: string, onEnd: () => void) {
     this.worker = new Worker(file);
-    this.worker.unref();
     this.worker.on("message", (news: News) => void this.hear(news));
     this.worker.on("error", (problem) => {
       onEnd();
       for (const { reject } of this.asked.values()) reject(problem);
       this.asked.clear();
     });
+    // Only now: listening for messages makes a thread hold the process again.
+    this.worker.unref();
   }
 
   /** Gives the thread a task; resolves when `take` has called a piece of news the last. */
