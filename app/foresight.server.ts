@@ -3,16 +3,28 @@ import {
   diagnosisFrom,
   diagnosisOf,
   type JobView,
+  jobViewAt,
   standingNumbers,
   standingReadings,
 } from "./jobView.server";
-import { probeOptions } from "./probeView.server";
+import { probeOptions, probeView } from "./probeView.server";
 
-/** Outcomes less likely than this are not worked out before they are seen. */
+/** Outcomes less likely than this are not worked out before they are seen: of the look offered, and of those after it. */
 const leastLikely = 0.02;
+const leastLikelyOther = 0.15;
+/** Looks whose outcomes are worked out: the one offered and those that come up when it is passed over. */
+const looksForeseen = 3;
 
 /** Which job's outcomes are being worked out: a newer state of the job puts an end to an older one's. */
 const latest = new Map<number, JobView>();
+
+/** The probe page of a job as it now is; what the look it offers may show is worked out once it is sent. */
+export async function probePage(id: string | undefined) {
+  const view = await jobViewAt(id);
+  const page = probeView(view);
+  void foresee(view);
+  return page;
+}
 
 /**
  * Works out what every likely outcome of the look now offered would mean, while the technician is at it: the
@@ -31,13 +43,18 @@ async function workAhead(view: JobView): Promise<void> {
   const readings = standingReadings(view);
   const numbers = standingNumbers(view);
   const ahead = { ...probeOptions, numbers: [...numbers, view.stored.length + 1] };
-  const [offered] = diagnosisOf(view, probeOptions).next;
-  for (const { seen, value, p } of offered?.outcomes ?? []) {
+  const outcomes = diagnosisOf(view, probeOptions)
+    .next.slice(0, looksForeseen)
+    .flatMap(({ test, outcomes }, place) =>
+      outcomes
+        .filter(({ p }) => p >= (place === 0 ? leastLikely : leastLikelyOther))
+        .map(({ seen, value }) => ({ test, seen, value })),
+    );
+  for (const { test, seen, value } of outcomes) {
     // The page that was asked for goes first, and so does whatever else is asked meanwhile.
     await new Promise((resolve) => setTimeout(resolve, 20));
     if (latest.get(view.job.id) !== view) return;
-    if (!offered || p < leastLikely) continue;
-    const reading = outcomeReading(offered.test, seen, value);
+    const reading = outcomeReading(test, seen, value);
     if (reading) diagnosisFrom(view, [...readings, reading], ahead);
   }
   if (latest.get(view.job.id) === view) latest.delete(view.job.id);

@@ -1,7 +1,7 @@
 import type { Look } from "@core/predict/reading";
 import { lookText } from "@core/predict/readingText";
 import { percent } from "@core/units/wording";
-import { memo, useCallback, useMemo, useState } from "react";
+import { memo, useCallback, useDeferredValue, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { orderSheet, SheetTools } from "../drawing/SheetTools";
 import { LaidOutSheet } from "../drawing/SheetView";
@@ -112,6 +112,37 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
   );
   useProbeKeys(lettersOn, keys);
   const cleared = useMemo(() => new Set(job.cleared), [job.cleared]);
+  const sheet = useMemo(
+    () =>
+      state
+        ? {
+            circuit,
+            state,
+            doubt: job.doubt,
+            cleared,
+            probe: offered?.probe ?? null,
+            fullVolts: bench.fullVolts,
+            lit: litPath,
+            chosen,
+            other,
+            unplugged: setup.unplugged,
+            onTarget: take,
+          }
+        : null,
+    [circuit, state, job.doubt, cleared, offered, bench, litPath, chosen, other, setup.unplugged, take],
+  );
+  // Suspects and the next look are shown first; the drawing and the board follow, and give way to the next key.
+  const drawn = useDeferredValue(sheet);
+  const drawnFocus = useDeferredValue(focus);
+  const laterToken = useDeferredValue(token);
+  const boardLines = useDeferredValue(job.board);
+  const lightCell = useCallback(
+    (cell: LitCell): void => {
+      setLit(cell);
+      setSetup({ ...setup, setting: cell.setting, key: "run" });
+    },
+    [setup, setSetup],
+  );
   const healthyVolts = chosen === null ? undefined : healthy?.point.volts[chosen];
   return (
     <div className="grid min-h-0 grow max-md:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] md:grid-rows-[minmax(0,1fr)] print:block">
@@ -137,24 +168,8 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
           <LaidOutSheet
             layout={bench.layout}
             fileName={`${circuit.id}-${setup.setting}`}
-            focus={focus}
-            sheet={
-              state
-                ? {
-                    circuit,
-                    state,
-                    doubt: job.doubt,
-                    cleared,
-                    probe: offered?.probe ?? null,
-                    fullVolts: bench.fullVolts,
-                    lit: litPath,
-                    chosen,
-                    other,
-                    unplugged: setup.unplugged,
-                    onTarget: take,
-                  }
-                : null
-            }
+            focus={drawnFocus}
+            sheet={drawn}
           />
         </div>
         <div className="flex flex-wrap items-start gap-2 print:hidden">
@@ -169,16 +184,13 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
               <PathBoard
                 settings={circuit.settings}
                 heard={job.heard}
-                lines={job.board}
+                lines={boardLines}
                 lit={lit}
-                onLight={(cell) => {
-                  setLit(cell);
-                  setSetup({ ...setup, setting: cell.setting, key: "run" });
-                }}
+                onLight={lightCell}
               />
             </div>
           </Fold>
-          <OwnReading token={token} {...own} />
+          <OwnReading token={laterToken} {...own} />
           <SheetTools focus={focus} />
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>

@@ -1,5 +1,5 @@
 import type { TestName } from "@core/predict/reading";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { Fold } from "./Fold";
 
@@ -41,7 +41,7 @@ const numberHints: Partial<Record<TestName, string>> = {
 };
 
 /** A reading nobody suggested: any test, any points, any set-up. */
-export function OwnReading(props: OwnReadingProps) {
+export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
   const [test, setTest] = useState<TestName>("light");
   const twoPoints = test === "light" || test === "volts" || test === "ohms";
   const words = props.words[test]?.length ? props.words[test] : undefined;
@@ -114,7 +114,7 @@ export function OwnReading(props: OwnReadingProps) {
       </EntryForm>
     </Fold>
   );
-}
+});
 
 const asked = [
   { id: "heat", name: "heat changes it" },

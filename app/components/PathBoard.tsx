@@ -1,4 +1,5 @@
 import { ampsText, percent } from "@core/units/wording";
+import { memo } from "react";
 
 /** A cell of the board that is shown on the sheet. */
 export interface LitCell {
@@ -31,7 +32,7 @@ const leastAmps = 0.02;
 const widest = 20;
 
 /** Parts down, speeds across: where the healthy current goes in each, by weight; a tap lights it on the sheet. */
-export function PathBoard({ settings, heard, lines, lit, onLight }: PathBoardProps) {
+export const PathBoard = memo(function PathBoard({ settings, heard, lines, lit, onLight }: PathBoardProps) {
   const most = Math.max(1, ...lines.flatMap(({ amps }) => amps));
   return (
     <table className="w-full border-collapse text-base">
@@ -102,4 +103,4 @@ export function PathBoard({ settings, heard, lines, lit, onLight }: PathBoardPro
       </tbody>
     </table>
   );
-}
+});

@@ -131,7 +131,12 @@ interface LaidOutSheetProps {
 }
 
 /** A circuit in its window, shown as soon as it is laid out. */
-export function LaidOutSheet({ layout, fileName, focus, sheet }: LaidOutSheetProps) {
+export const LaidOutSheet = memo(function LaidOutSheet({
+  layout,
+  fileName,
+  focus,
+  sheet,
+}: LaidOutSheetProps) {
   return (
     <Suspense fallback={<p className="p-4 text-soft">Drawing the circuit…</p>}>
       <Await
@@ -150,7 +155,7 @@ export function LaidOutSheet({ layout, fileName, focus, sheet }: LaidOutSheetPro
       </Await>
     </Suspense>
   );
-}
+});
 
 const still = (): boolean => window.matchMedia("(prefers-reduced-motion: reduce)").matches;
 

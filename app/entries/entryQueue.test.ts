@@ -25,7 +25,7 @@ const entry = (id: string, jobId = 1): Omit<Entry, "at"> => ({
 function server() {
   const stored: string[] = [];
   const ages: number[] = [];
-  let answer: Answer = { taken: true };
+  let answer: Answer = { taken: true, page: null };
   const send = async ({ id }: Entry, age: number): Promise<Answer> => {
     await Promise.resolve();
     if (answer !== "away" && "taken" in answer && !stored.includes(id)) stored.push(id);
@@ -68,7 +68,7 @@ describe("the queue of entries", () => {
     queue.enter(entry("b"));
     await jest.advanceTimersByTimeAsync(4000);
     expect(there.stored).toEqual([]);
-    there.answers({ taken: true });
+    there.answers({ taken: true, page: null });
     await jest.advanceTimersByTimeAsync(10_000);
     expect(there.stored).toEqual(["a", "b"]);
     expect(there.ages.every((age) => age >= 4)).toBe(true);
@@ -105,7 +105,7 @@ describe("the queue of entries", () => {
       refused: { problem: "no point Z9", fields: { seen: "dark" } },
       stored: 0,
     });
-    there.answers({ taken: true });
+    there.answers({ taken: true, page: null });
     queue.enter(entry("b"));
     expect(queue.snapshot().refused).toBeNull();
     await settle();

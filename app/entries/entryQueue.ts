@@ -19,6 +19,8 @@ export interface QueueState {
   readonly refused: { readonly problem: string; readonly fields: Entry["fields"] } | null;
   /** Grows with every entry stored. */
   readonly stored: number;
+  /** The job of the last entry stored, and its page as the server then showed it. */
+  readonly shown: { readonly jobId: number; readonly page: unknown } | null;
 }
 
 /** The part of a browser's storage the queue needs. */
@@ -30,8 +32,8 @@ export interface EntryStore {
   removeItem(key: string): void;
 }
 
-/** How an entry was taken: stored, refused with a reason, or not answered at all. */
-export type Answer = { readonly taken: true } | { readonly problem: string } | "away";
+/** How an entry was taken: stored, with the job's page as it now is; refused with a reason; or not answered at all. */
+export type Answer = { readonly taken: true; readonly page: unknown } | { readonly problem: string } | "away";
 
 export type Send = (entry: Entry, ageSeconds: number) => Promise<Answer>;
 
@@ -70,7 +72,7 @@ export class EntryQueue {
     private readonly send: Send,
     private readonly now: () => number = Date.now,
   ) {
-    this.state = { waiting: this.kept(), away: false, refused: null, stored: 0 };
+    this.state = { waiting: this.kept(), away: false, refused: null, stored: 0, shown: null };
   }
 
   /** What earlier pages left unsent, oldest first; text that is no entry is left alone. */
@@ -145,10 +147,13 @@ export class EntryQueue {
         break;
       }
       this.failures = 0;
-      const { fields } = entry;
+      const { fields, jobId } = entry;
       if ("problem" in answer)
         this.drop(entry, { away: false, refused: { problem: answer.problem, fields } });
-      else this.drop(entry, { away: false, refused: null, stored: this.state.stored + 1 });
+      else {
+        const shown = { jobId, page: answer.page };
+        this.drop(entry, { away: false, refused: null, stored: this.state.stored + 1, shown });
+      }
     }
     this.sending = false;
   }

@@ -8,6 +8,7 @@ import {
   useSyncExternalStore,
 } from "react";
 import { Form, type FormProps, useRevalidator } from "react-router";
+import type { Probed } from "../components/benchData";
 import { entryId } from "./entryId";
 import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
 import { entryWords } from "./entryWords";
@@ -22,7 +23,7 @@ async function post({ jobId, id, fields }: Entry, ageSeconds: number): Promise<A
       body: new URLSearchParams({ ...fields, token: id, waitedSeconds: ageSeconds.toFixed(1) }),
       signal: AbortSignal.timeout(answerWithin),
     });
-    if (answer.ok) return { taken: true };
+    if (answer.ok) return { taken: true, page: ((await answer.json()) as { page: unknown }).page };
     if (answer.status === 422) return (await answer.json()) as { problem: string };
     if (answer.status === 404) return { problem: "That job is not there any more." };
     return answer.status >= 500 ? "away" : { problem: `The server refused it (${answer.status}).` };
@@ -38,7 +39,7 @@ function theQueue(): EntryQueue {
   return queue;
 }
 
-const nothing: QueueState = { waiting: [], away: false, refused: null, stored: 0 };
+const nothing: QueueState = { waiting: [], away: false, refused: null, stored: 0, shown: null };
 const subscribe = (listener: () => void) => theQueue().subscribe(listener);
 
 /** Marks the browser's own timeline, so that the time from a key to the new suspects can be read there. */
@@ -90,11 +91,13 @@ interface EntriesProviderProps {
   readonly token: string;
   /** Ids of the readings that stand, in order. */
   readonly standing: readonly string[];
+  /** Takes the page the server answered an entry with. */
+  readonly show: (page: Probed) => void;
   readonly children: React.ReactNode;
 }
 
 /** The bench's way to the server: what is entered below goes through one queue that loses nothing. */
-export function EntriesProvider({ jobId, token, standing, children }: EntriesProviderProps) {
+export function EntriesProvider({ jobId, token, standing, show, children }: EntriesProviderProps) {
   const { revalidate } = useRevalidator();
   const enter = useCallback(
     (fields: Readonly<Record<string, string>>): void => {
@@ -122,12 +125,14 @@ export function EntriesProvider({ jobId, token, standing, children }: EntriesPro
   useEffect(() => {
     let { stored } = theQueue().snapshot();
     return theQueue().subscribe(() => {
-      const now = theQueue().snapshot().stored;
-      if (now === stored) return;
-      stored = now;
-      void revalidate();
+      const now = theQueue().snapshot();
+      if (now.stored === stored) return;
+      stored = now.stored;
+      if (now.shown?.jobId !== jobId) return;
+      if (now.shown.page) show(now.shown.page as Probed);
+      else void revalidate();
     });
-  }, [revalidate]);
+  }, [jobId, show, revalidate]);
   useEffect(() => {
     const [mark] = performance.getEntriesByName(enteredMark).slice(-1);
     if (!mark || token === "") return;

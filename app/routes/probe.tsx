@@ -1,21 +1,17 @@
-import { useMemo } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { data, useRouteLoaderData } from "react-router";
 import { BenchPage } from "../components/BenchPage";
+import type { Probed } from "../components/benchData";
 import { useSharedJob } from "../components/useSharedJob";
 import { takeEntry } from "../entries/takeEntry.server";
 import { EntriesProvider } from "../entries/useEntries";
-import { foresee } from "../foresight.server";
-import { jobViewAt } from "../jobView.server";
-import { probeView } from "../probeView.server";
+import { probePage } from "../foresight.server";
 import type { loader as rootLoader } from "../root";
 import type { Route } from "./+types/probe";
 import type { loader as benchLoader } from "./bench";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const view = await jobViewAt(params.id);
-  const page = probeView(view);
-  void foresee(view);
-  return page;
+  return probePage(params.id);
 }
 
 /** Without scripts the forms are posted as they stand; with them they go through the queue. */
@@ -27,13 +23,17 @@ export async function action({ params, request }: Route.ActionArgs) {
 export default function Probe({ loaderData }: Route.ComponentProps) {
   const bench = useRouteLoaderData<typeof benchLoader>("routes/bench");
   const lettersOn = useRouteLoaderData<typeof rootLoader>("root")?.keys ?? true;
-  const { evidence } = loaderData;
+  // What an entry was answered with is shown until the page is loaded anew.
+  const [answered, setAnswered] = useState({ over: loaderData, page: loaderData });
+  const job = answered.over === loaderData ? answered.page : loaderData;
+  const show = useCallback((page: Probed) => setAnswered({ over: loaderData, page }), [loaderData]);
+  const { evidence } = job;
   const standing = useMemo(() => evidence.filter(({ struck }) => !struck).map(({ id }) => id), [evidence]);
-  useSharedJob(loaderData.id, loaderData.version);
+  useSharedJob(job.id, job.version);
   if (!bench) return null;
   return (
-    <EntriesProvider jobId={loaderData.id} token={loaderData.token} standing={standing}>
-      <BenchPage bench={bench} job={loaderData} lettersOn={lettersOn} />
+    <EntriesProvider jobId={job.id} token={job.token} standing={standing} show={show}>
+      <BenchPage bench={bench} job={job} lettersOn={lettersOn} />
     </EntriesProvider>
   );
 }
