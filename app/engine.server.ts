@@ -8,7 +8,7 @@ import { allTools } from "@core/predict/testModel";
 import type { CompileNews, CompileTask } from "./workers/compileWorker";
 import { WorkerThread } from "./workers/workerThread.server";
 
-const circuitsKept = 12;
+const circuitsKept = 20;
 const cache = new CircuitCache(circuitsKept);
 const readying = new WeakMap<CompiledCircuit, Promise<CompiledCircuit>>();
 

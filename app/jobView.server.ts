@@ -142,7 +142,7 @@ export function evidenceLines(stored: readonly StoredReading[], notes: readonly 
 
 /** The circuit's states in some set-ups, under each assumption: `healthy` or a fault. */
 export function sheetStatesAt(
-  { netlist }: CompiledCircuit,
+  { netlist }: Pick<CompiledCircuit, "netlist">,
   under: readonly string[],
   setups: readonly (Setup & Pick<SheetState, "key" | "setting">)[],
 ): SheetState[] {
@@ -162,7 +162,10 @@ export function sheetStatesAt(
 }
 
 /** The states the sheet shows most: key on in every setting, and key out. */
-export function sheetStates(engine: CompiledCircuit, under: readonly string[]): SheetState[] {
+export function sheetStates(
+  engine: Pick<CompiledCircuit, "netlist">,
+  under: readonly string[],
+): SheetState[] {
   const { settings } = engine.netlist.circuit;
   const setups = (["run", "off"] as const).flatMap((key) => settings.map((setting) => ({ key, setting })));
   return sheetStatesAt(engine, under, setups);

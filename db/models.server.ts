@@ -30,6 +30,15 @@ export class CircuitNoteRow extends Model<
   declare struckAt: CreationOptional<Date | null>;
 }
 
+export class DraftRow extends Model<InferAttributes<DraftRow>, InferCreationAttributes<DraftRow>> {
+  declare id: string;
+  declare name: string;
+  declare base: string;
+  declare steps: string;
+  declare position: number;
+  declare changedAt: Date;
+}
+
 export class VehicleRow extends Model<InferAttributes<VehicleRow>, InferCreationAttributes<VehicleRow>> {
   declare id: CreationOptional<number>;
   declare label: string;
@@ -115,6 +124,10 @@ export function defineModels(sequelize: Sequelize): void {
   CircuitNoteRow.init(
     { id: named(), shelfId: text(), words: text(), takenAt: moment(), struckAt: maybeMoment() },
     { sequelize, timestamps: false, tableName: "circuitNotes" },
+  );
+  DraftRow.init(
+    { id: named(), name: text(), base: text(), steps: text(), position: number(), changedAt: moment() },
+    { sequelize, timestamps: false, tableName: "drafts" },
   );
   VehicleRow.init(
     { id: counted(), label: text(), model: text(), circuitId: text(), createdAt: moment() },

@@ -18,16 +18,23 @@ export interface BrokenVehicle {
   readonly airflow: (setting: string) => "none" | "weak" | "normal";
 }
 
-function netlistOf(circuitId: string): Netlist {
-  const text = readFileSync(join(process.cwd(), "demo", "circuits", `${circuitId}.json`), "utf8");
+function netlistOf(text: string): Netlist {
   const circuit = parseCircuit(JSON.parse(text));
   const netlist = circuit.ok ? buildNetlist(circuit.value) : circuit;
-  if (!netlist.ok) throw new Error(`${circuitId} cannot be solved`);
+  if (!netlist.ok) throw new Error("the circuit cannot be solved");
   return netlist.value;
 }
 
-export function brokenVehicle(circuitId: string, faultId: string): BrokenVehicle {
-  const netlist = netlistOf(circuitId);
+/** A vehicle with a shipped circuit. */
+export const brokenVehicle = (circuitId: string, faultId: string): BrokenVehicle =>
+  brokenVehicleOf(
+    readFileSync(join(process.cwd(), "demo", "circuits", `${circuitId}.json`), "utf8"),
+    faultId,
+  );
+
+/** A vehicle with the circuit of a file's text. */
+export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
+  const netlist = netlistOf(text);
   const fault = faultFromId(netlist, faultId);
   if (!fault.ok) throw new Error(faultId);
   const { changes } = fault.value;

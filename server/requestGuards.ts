@@ -4,6 +4,9 @@ import type { NextFunction, Request, Response } from "express";
 export const mostBodyBytes = 256 * 1024;
 /** A note may bring a photo: its own limit is checked again where it is decoded. */
 export const mostNoteBytes = 13 * 1024 * 1024;
+/** A bundle of the whole shelf. */
+export const mostBundleBytes = 20 * 1024 * 1024;
+const bundlePath = /^\/bring-in(\.data)?$/;
 const notePath = /^\/jobs\/\d{1,9}\/notes(\.data)?$/;
 
 const safeMethods = new Set(["GET", "HEAD", "OPTIONS"]);
@@ -51,7 +54,11 @@ export function limitBodies(request: Request, response: Response, next: NextFunc
     response.status(411).type("text").send("Say how long the request is.\n");
     return;
   }
-  const most = notePath.test(request.path) ? mostNoteBytes : mostBodyBytes;
+  const most = notePath.test(request.path)
+    ? mostNoteBytes
+    : bundlePath.test(request.path)
+      ? mostBundleBytes
+      : mostBodyBytes;
   if (Number(length) > most) {
     response.status(413).type("text").send(`At most ${most} bytes are read.\n`);
     return;

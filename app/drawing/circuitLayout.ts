@@ -109,7 +109,9 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
     shape: shapes.get(id) as SymbolShape,
   }));
   const wires = (graph.edges ?? []).map((edge) => ({ id: edge.id, corners: cornersOf(edge, backwards) }));
-  const colourOf = new Map(circuit.wires.map(({ id, colour }) => [id, colour]));
+  const colourOf = new Map(
+    circuit.wires.map(({ id, colour, assumed }) => [id, assumed ? `${colour}?` : colour]),
+  );
   const labels = placeLabels(
     wires.map(({ id, corners }) => ({ corners, words: [id, colourOf.get(id) ?? ""] as const })),
     parts.flatMap(partBoxes),

@@ -94,10 +94,15 @@ export default function Close({ loaderData: card, actionData }: Route.ComponentP
         </Form>
       )}
       <JobCard card={card} />
-      <button type="button" className="btn no-print justify-self-start" onClick={() => window.print()}>
-        <Printer aria-hidden="true" className="size-5" />
-        Print the card
-      </button>
+      <div className="no-print flex flex-wrap gap-3">
+        <button type="button" className="btn" onClick={() => window.print()}>
+          <Printer aria-hidden="true" className="size-5" />
+          Print the card
+        </button>
+        <a href={`/jobs/${card.id}/case`} download className="btn">
+          Take the case out
+        </a>
+      </div>
     </main>
   );
 }

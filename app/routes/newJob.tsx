@@ -1,5 +1,5 @@
 import { database } from "@db/database.server";
-import { listCircuits } from "@db/repositories/circuits.server";
+import { listCircuits, newestVersionOf } from "@db/repositories/circuits.server";
 import { addJob } from "@db/repositories/jobs.server";
 import { addVehicle, findVehicle, listVehicles } from "@db/repositories/vehicles.server";
 import { Form, redirect, useNavigation } from "react-router";
@@ -25,9 +25,11 @@ const form = z
     }
   });
 
-export async function loader() {
+export async function loader({ request }: Route.LoaderArgs) {
   const [vehicles, circuits] = await Promise.all([listVehicles(), listCircuits()]);
-  return { vehicles, circuits, token: crypto.randomUUID() };
+  const asked = new URL(request.url).searchParams.get("circuit");
+  const circuitId = circuits.find(({ rowId }) => rowId === asked)?.rowId ?? "";
+  return { vehicles, circuits, circuitId, token: crypto.randomUUID() };
 }
 
 type Problems = Record<string, string>;
@@ -45,10 +47,13 @@ export async function action({ request }: Route.ActionArgs) {
   const circuits = await listCircuits();
   if (!known && !circuits.some(({ rowId }) => rowId === circuitId))
     return { problems: { circuitId: "there is no such circuit" } };
+  // A vehicle's next job is on what is known of its circuit by now.
+  const newest = known && (await newestVersionOf(known.circuitId));
   const store = await database();
   const id = await store.write(async (transaction) => {
     const owner = known ?? (await addVehicle({ label, model, circuitId }, transaction));
-    return addJob({ formToken: token, vehicleId: owner.id, circuitId: owner.circuitId, words }, transaction);
+    const own = newest ?? owner.circuitId;
+    return addJob({ formToken: token, vehicleId: owner.id, circuitId: own, words }, transaction);
   });
   return redirect(`/jobs/${id}/complaint`);
 }
@@ -66,7 +71,12 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
         <Form method="post" className="mt-5 grid gap-5">
           <input type="hidden" name="token" value={loaderData.token} />
           <Labelled name="vehicle" title="Vehicle" problem={problems.vehicle}>
-            <select id="vehicle" name="vehicle" className="field w-full" defaultValue="">
+            <select
+              id="vehicle"
+              name="vehicle"
+              className="field w-full"
+              defaultValue={loaderData.circuitId ? "new" : ""}
+            >
               <option value="" disabled>
                 choose
               </option>
@@ -87,7 +97,12 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
               <input id="model" name="model" className="field w-full" maxLength={60} />
             </Labelled>
             <Labelled name="circuitId" title="Its blower circuit" problem={problems.circuitId}>
-              <select id="circuitId" name="circuitId" className="field w-full" defaultValue="">
+              <select
+                id="circuitId"
+                name="circuitId"
+                className="field w-full"
+                defaultValue={loaderData.circuitId}
+              >
                 <option value="">choose</option>
                 {loaderData.circuits.map(({ rowId: id, title }) => (
                   <option key={id} value={id}>

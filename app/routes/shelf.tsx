@@ -59,9 +59,17 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
       <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
         <div className="flex flex-wrap items-center justify-between gap-3">
           <h1 className="text-2xl font-bold">Circuit shelf</h1>
-          <Link to="/bring-in" className="btn btn-main">
-            Bring one in
-          </Link>
+          <span className="flex flex-wrap gap-2">
+            <Link to="/trace" className="btn btn-main">
+              Trace a circuit
+            </Link>
+            <Link to="/bring-in" className="btn">
+              Bring one in
+            </Link>
+            <a href="/shelf-bundle" download className="btn">
+              Take the shelf out
+            </a>
+          </span>
         </div>
         <Form className="mt-4 flex flex-wrap items-end gap-3 text-base" role="search">
           <label className="grid grow gap-1 text-soft">
@@ -107,7 +115,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
         {lines.length === 0 ? (
           <p className="sheet-card mt-3 p-5 text-soft">
             {all === 0
-              ? "The shelf is empty. Bring in an airway-circuit file to begin."
+              ? "The shelf is empty. Trace a circuit, or bring in an airway-circuit file."
               : "No circuit answers to that. Use fewer words, or take a filter off."}
           </p>
         ) : (

@@ -2,6 +2,7 @@ import { circuitFamily, familyText } from "@core/solve/circuitFamily";
 import { circuitFindings } from "@core/solve/circuitFinding";
 import { addCircuitNote, circuitNotesOf, strikeCircuitNote } from "@db/repositories/circuitNotes.server";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
+import { beginDraft } from "@db/repositories/drafts.server";
 import { findJob, listJobs, moveJob } from "@db/repositories/jobs.server";
 import { useState } from "react";
 import { data, Form, Link, redirect } from "react-router";
@@ -39,6 +40,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   return {
     ...benchView({ circuit, engine }),
     shelfId: circuit.id,
+    rowId: newest.rowId,
     family: familyText(circuitFamily(engine.netlist)),
     findings: circuitFindings(engine.netlist),
     version: newest.version,
@@ -63,6 +65,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.enum(["preview", "store"]), text: z.string().min(1).max(240_000) }),
+  z.object({ intent: z.literal("change"), id: z.uuid() }),
   z.object({ intent: z.literal("note"), id: z.uuid(), words: z.string().trim().min(1).max(1000) }),
   z.object({ intent: z.literal("strike"), id: z.uuid(), struck: z.enum(["yes", "no"]) }),
   z.object({ intent: z.literal("move"), job: z.coerce.number().int().positive() }),
@@ -75,6 +78,12 @@ export async function action({ params, request }: Route.ActionArgs) {
     return { text: "", problems: ["That cannot be taken: nothing was sent, or too much."] };
   const sent = parsed.data;
   switch (sent.intent) {
+    case "change": {
+      const { id, title, steering } = circuit;
+      const name = { id, title, ...(steering ? { steering } : {}) };
+      await beginDraft(sent.id, name, { kind: "circuit", circuit });
+      throw redirect(`/trace/${sent.id}`);
+    }
     case "note":
       await addCircuitNote(circuit.id, { id: sent.id, words: sent.words, takenAt: new Date() });
       return undefined;
@@ -140,6 +149,20 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
           <h1 className="text-2xl font-bold">{circuit.title}</h1>
           <p className="text-base text-soft">
             {family} · <code className="figures">{shelfId}</code>, version {version}
+          </p>
+          <p className="mt-1 flex flex-wrap gap-2">
+            <Link to={`/trace?from=${encodeURIComponent(loaderData.rowId)}`} className="btn">
+              Begin another vehicle's from it
+            </Link>
+            <Form method="post">
+              <input type="hidden" name="id" value={loaderData.token} />
+              <button type="submit" name="intent" value="change" className="btn">
+                Change it
+              </button>
+            </Form>
+            <Link to={`/jobs/new?circuit=${encodeURIComponent(loaderData.rowId)}`} className="btn">
+              New job on it
+            </Link>
           </p>
         </header>
         <section aria-label="The healthy circuit" className="grid gap-2">

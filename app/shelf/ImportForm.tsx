@@ -1,10 +1,13 @@
 import { useRef, useState } from "react";
 import { Form, useNavigation } from "react-router";
+import type { CasePreview } from "./importCase.server";
 import type { ImportPreview } from "./importCircuit.server";
 
 export interface ImportAnswer {
   readonly text: string;
   readonly preview?: ImportPreview;
+  /** What a case would bring. */
+  readonly brought?: CasePreview;
   readonly problems?: readonly string[];
 }
 
@@ -12,10 +15,12 @@ interface ImportFormProps {
   readonly answer: ImportAnswer | undefined;
   /** What can be dropped or pasted here. */
   readonly hint: string;
+  /** Made by the page: the same form sent twice stores once. */
+  readonly token?: string;
 }
 
 /** A file dropped, chosen or pasted; what it would change is shown before anything is stored. */
-export function ImportForm({ answer, hint }: ImportFormProps) {
+export function ImportForm({ answer, hint, token }: ImportFormProps) {
   const busy = useNavigation().state !== "idle";
   const field = useRef<HTMLTextAreaElement>(null);
   const [over, setOver] = useState(false);
@@ -31,6 +36,7 @@ export function ImportForm({ answer, hint }: ImportFormProps) {
   };
   return (
     <Form method="post" encType="multipart/form-data" className="grid gap-3">
+      {token && <input type="hidden" name="token" value={token} />}
       <label
         className={`grid gap-1 text-base text-soft ${over ? "outline-3 outline-[var(--feed)]" : ""}`}
         onDragOver={(event) => {
@@ -69,17 +75,9 @@ export function ImportForm({ answer, hint }: ImportFormProps) {
           {unread}
         </p>
       )}
-      {answer?.problems && (
-        <div role="alert" className="border-l-4 border-danger pl-3">
-          <p className="font-bold">Nothing was stored. Change this first:</p>
-          <ul className="list-disc pl-5 text-base">
-            {answer.problems.map((problem) => (
-              <li key={problem}>{problem}</li>
-            ))}
-          </ul>
-        </div>
-      )}
+      {answer?.problems && <Refusal problems={answer.problems} />}
       {answer?.preview && <Preview preview={answer.preview} />}
+      {answer?.brought && <Brought brought={answer.brought} />}
       <div className="flex flex-wrap gap-3">
         <button type="submit" name="intent" value="preview" className="btn" disabled={busy}>
           See what it would change
@@ -89,12 +87,53 @@ export function ImportForm({ answer, hint }: ImportFormProps) {
             {answer.preview.changes ? `Store as version ${answer.preview.version}` : "Put it on the shelf"}
           </button>
         )}
+        {answer?.brought && (
+          <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
+            Open it as a job
+          </button>
+        )}
       </div>
     </Form>
   );
 }
 
 const mostBytes = 200_000;
+
+/** Why nothing was stored. */
+export function Refusal({ problems }: { problems: readonly string[] }) {
+  return (
+    <div role="alert" className="border-l-4 border-danger pl-3">
+      <p className="font-bold">Nothing was stored. Change this first:</p>
+      <ul className="list-disc pl-5 text-base">
+        {problems.map((problem) => (
+          <li key={problem}>{problem}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** A case: its readings become a job, of a vehicle that is named here. */
+function Brought({ brought }: { brought: CasePreview }) {
+  return (
+    <>
+      <p>
+        A case of {brought.readings} {brought.readings === 1 ? "reading" : "readings"}.
+      </p>
+      <Preview preview={brought.circuit} />
+      <div className="grid gap-3 sm:grid-cols-2">
+        <label className="grid gap-1 text-base text-soft">
+          What the shop calls the vehicle
+          <input name="label" maxLength={60} className="field w-full text-ink" />
+        </label>
+        <label className="grid gap-1 text-base text-soft">
+          Make and model
+          <input name="model" maxLength={60} className="field w-full text-ink" />
+        </label>
+      </div>
+    </>
+  );
+}
 
 function Preview({ preview }: { preview: ImportPreview }) {
   const { title, shelfId, family, changes, findings, twins } = preview;

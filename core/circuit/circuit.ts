@@ -25,6 +25,8 @@ export const wireSchema = z.strictObject({
   metres: nonNegative.max(1000),
   fromOhms: nonNegative.optional(),
   toOhms: nonNegative.optional(),
+  /** Its colour, size and length are a guess. */
+  assumed: z.literal(true).optional(),
 });
 export type Wire = z.infer<typeof wireSchema>;
 

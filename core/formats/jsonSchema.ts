@@ -2,12 +2,14 @@ import { z } from "zod";
 import { planSchema } from "../access/plan";
 import { circuitSchema } from "../circuit/circuit";
 import { caseSchema } from "./case";
+import { shelfBundleSchema } from "./shelfBundle";
 
 /** The open formats as JSON Schema, by name; `docs/formats/` publishes the same. */
 export function formatSchemas(): Record<string, unknown> {
   return {
     "airway-circuit": z.toJSONSchema(circuitSchema),
     "airway-case": z.toJSONSchema(caseSchema),
+    "airway-shelf": z.toJSONSchema(shelfBundleSchema),
     "airway-plan": z.toJSONSchema(planSchema),
   };
 }

@@ -27,6 +27,8 @@ const logSpread: Readonly<Record<Spread, number>> = {
 };
 /** A value marked as assumed scatters by this much more. */
 const assumedTimes = 2.5;
+const timesOf = (item: { readonly assumed?: boolean | undefined } | undefined): number =>
+  item?.assumed ? assumedTimes : 1;
 const batteryVoltsSpread = 0.22;
 const lampVoltsSpread = 0.6;
 
@@ -37,19 +39,19 @@ function normals(seed: number): () => number {
   return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
 }
 
-function drawnMotor(nominal: MotorConstants, normal: () => number): MotorConstants {
+function drawnMotor(nominal: MotorConstants, normal: () => number, times: number): MotorConstants {
   return {
     ...nominal,
-    ohms: nominal.ohms * Math.exp(logSpread.winding * normal()),
-    k: nominal.k * Math.exp(0.03 * normal()),
+    ohms: nominal.ohms * Math.exp(logSpread.winding * times * normal()),
+    k: nominal.k * Math.exp(0.03 * times * normal()),
     friction: nominal.friction * Math.exp(0.4 * normal()),
-    fan: nominal.fan * Math.exp(0.07 * normal()),
+    fan: nominal.fan * Math.exp(0.07 * times * normal()),
   };
 }
 
 /** A control's command thresholds scatter by a share of their span. */
-function drawnModule(nominal: ModuleValues, normal: () => number): ModuleValues {
-  const span = 0.02 * (nominal.fullVolts - nominal.zeroVolts);
+function drawnModule(nominal: ModuleValues, normal: () => number, times: number): ModuleValues {
+  const span = 0.02 * times * (nominal.fullVolts - nominal.zeroVolts);
   return {
     ...nominal,
     zeroVolts: nominal.zeroVolts + span * normal(),
@@ -60,16 +62,23 @@ function drawnModule(nominal: ModuleValues, normal: () => number): ModuleValues 
 function drawnValues(netlist: Netlist, nominal: Values, battery: number, normal: () => number): Values {
   return {
     ohms: Float64Array.from(netlist.branches, (branch) => {
-      const spread = logSpread[branch.spread] * (branch.assumed ? assumedTimes : 1);
+      const spread = logSpread[branch.spread] * timesOf(branch);
       return branch.ohms * Math.exp(spread * normal());
     }),
     restVolts: nominal.restVolts + batteryVoltsSpread * battery,
     chargingVolts: nominal.chargingVolts + batteryVoltsSpread * normal(),
-    motors: nominal.motors.map((motor) => drawnMotor(motor, normal)),
+    motors: nominal.motors.map((motor, index) =>
+      drawnMotor(motor, normal, timesOf(netlist.motors[index]?.part)),
+    ),
     pullInVolts: nominal.pullInVolts.map((volts) => volts * Math.exp(0.08 * normal())),
     dropOutVolts: nominal.dropOutVolts.map((volts) => volts * Math.exp(0.12 * normal())),
-    modules: nominal.modules.map((module) => drawnModule(module, normal)),
-    heads: nominal.heads.map((head) => ({ ...head, commandTimes: Math.exp(0.015 * normal()) })),
+    modules: nominal.modules.map((module, index) =>
+      drawnModule(module, normal, timesOf(netlist.modules[index]?.part)),
+    ),
+    heads: nominal.heads.map((head, index) => ({
+      ...head,
+      commandTimes: Math.exp(0.015 * timesOf(netlist.heads[index]?.part) * normal()),
+    })),
   };
 }
 

@@ -186,7 +186,7 @@ function addWiring(
       builder.join(to, harness(wire.to));
       const ends = (wire.fromOhms ?? wireEndOhms) + (wire.toOhms ?? wireEndOhms);
       const whole = builder.branch(
-        { id: wire.id, owner },
+        { id: wire.id, owner, assumed: wire.assumed ?? false },
         [from, to],
         copperOhms(wire.metres, wire.mm2) + ends,
         "wire",
@@ -196,7 +196,12 @@ function addWiring(
       continue;
     }
     builder.branch({ id: from, owner }, [harness(wire.from), from], wire.fromOhms ?? wireEndOhms, "contact");
-    builder.branch({ id: wire.id, owner }, [from, to], copperOhms(wire.metres, wire.mm2), "wire");
+    builder.branch(
+      { id: wire.id, owner, assumed: wire.assumed ?? false },
+      [from, to],
+      copperOhms(wire.metres, wire.mm2),
+      "wire",
+    );
     builder.branch({ id: to, owner }, [to, harness(wire.to)], wire.toOhms ?? wireEndOhms, "contact");
   }
 }

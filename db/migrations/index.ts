@@ -3,6 +3,7 @@ import { heardAnswers } from "./002-heard-answers";
 import { school } from "./003-school";
 import { notes } from "./004-notes";
 import { circuitVersions } from "./005-circuit-versions";
+import { drafts } from "./006-drafts";
 
 /** Every migration, oldest first: adding one is a file and a line. */
-export const migrations = [first, heardAnswers, school, notes, circuitVersions];
+export const migrations = [first, heardAnswers, school, notes, circuitVersions, drafts];

@@ -1,3 +1,4 @@
+import type { Transaction } from "sequelize";
 import { database } from "../database.server";
 import { CircuitNoteRow } from "../models.server";
 
@@ -15,13 +16,20 @@ export async function circuitNotesOf(shelfId: string): Promise<CircuitNote[]> {
   return rows.map(({ id, words, takenAt, struckAt }) => ({ id, words, takenAt, struckAt: struckAt ?? null }));
 }
 
+/** Adds a note inside a write of the caller's; one already there by id is left alone. */
+export async function insertCircuitNote(
+  shelfId: string,
+  note: Omit<CircuitNote, "struckAt">,
+  transaction: Transaction,
+): Promise<void> {
+  if (await CircuitNoteRow.findByPk(note.id, { transaction })) return;
+  await CircuitNoteRow.create({ ...note, shelfId }, { transaction });
+}
+
 /** Stores a note; the same one sent twice is stored once. */
 export async function addCircuitNote(shelfId: string, note: Omit<CircuitNote, "struckAt">): Promise<void> {
   const store = await database();
-  await store.write(async (transaction) => {
-    if (await CircuitNoteRow.findByPk(note.id, { transaction })) return;
-    await CircuitNoteRow.create({ ...note, shelfId }, { transaction });
-  });
+  await store.write((transaction) => insertCircuitNote(shelfId, note, transaction));
 }
 
 /** Strikes a note out, or puts it back. */

@@ -107,6 +107,13 @@ export async function versionsOf(
   return rows.map(({ id, version, createdAt }) => ({ rowId: id, version, createdAt }));
 }
 
+/** Row of the newest version of the circuit a row is a version of; the row itself where it is not on the shelf. */
+export async function newestVersionOf(rowId: string): Promise<string> {
+  const row = await CircuitRow.findByPk(rowId, { attributes: ["shelfId"] });
+  const [newest] = row ? await versionsOf(row.shelfId) : [];
+  return newest?.rowId ?? rowId;
+}
+
 /** Puts a circuit on the shelf: the first of its id, or the next version of it. Returns its row and number. */
 export async function addCircuit(
   circuit: Circuit,

@@ -58,7 +58,10 @@ export async function findJob(id: number): Promise<Job | null> {
 export async function listJobs(): Promise<Job[]> {
   const rows: JobWithVehicle[] = await JobRow.findAll({
     include: "vehicle",
-    order: [["id", "DESC"]],
+    order: [
+      ["createdAt", "DESC"],
+      ["id", "DESC"],
+    ],
     limit: 500,
   });
   return rows.flatMap((row) => (row.vehicle ? [jobOf(row, row.vehicle)] : []));
@@ -70,6 +73,7 @@ export interface NewJob {
   readonly vehicleId: number;
   readonly circuitId: string;
   readonly words: string;
+  readonly school?: School;
 }
 
 export async function addJob(job: NewJob, transaction: Transaction, createdAt?: Date): Promise<number> {

@@ -1,0 +1,23 @@
+import { jobViewAt, standingReadings } from "../jobView.server";
+import type { Route } from "./+types/caseFile";
+
+/** A job as an airway-case: its circuit whole, and the readings that stand. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const view = await jobViewAt(params.id);
+  const { job, circuit } = view;
+  const file = {
+    format: "airway-case",
+    version: 1,
+    id: `job-${job.id}`,
+    circuit,
+    school: job.school,
+    readings: standingReadings(view),
+  };
+  return new Response(`${JSON.stringify(file, null, 2)}\n`, {
+    headers: {
+      "Content-Type": "application/json; charset=utf-8",
+      "Content-Disposition": `attachment; filename="job-${job.id}.json"`,
+      "X-Content-Type-Options": "nosniff",
+    },
+  });
+}

@@ -1,0 +1,184 @@
+import type { DraftBase } from "@core/trace/draft";
+import { traceFamilies } from "@core/trace/family";
+import { circuitNameSchema } from "@core/trace/traceCircuit";
+import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
+import { beginDraft, dropDraft, listDrafts } from "@db/repositories/drafts.server";
+import { Form, Link, redirect, useNavigation } from "react-router";
+import { z } from "zod";
+import { Rail } from "../components/Rail";
+import { clockText, dayText } from "../format/clock";
+import { shopZone } from "../shop.server";
+import type { Route } from "./+types/trace";
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const zone = shopZone();
+  const [drafts, circuits] = await Promise.all([listDrafts(), listCircuits()]);
+  const from = new URL(request.url).searchParams.get("from");
+  return {
+    drafts: drafts.map(({ id, name, changedAt }) => ({
+      id,
+      title: name.title,
+      changed: `${dayText(changedAt, zone)}, ${clockText(changedAt, zone)}`,
+    })),
+    circuits: circuits.map(({ rowId, title, shelfId }) => ({ rowId, title, shelfId })),
+    from: circuits.some(({ rowId }) => rowId === from) ? `circuit:${from}` : "nothing",
+    token: crypto.randomUUID(),
+  };
+}
+
+const form = z.discriminatedUnion("intent", [
+  z.object({
+    intent: z.literal("begin"),
+    token: z.uuid(),
+    title: z.string().trim().min(1, "is needed: what vehicle is it?").max(200),
+    steering: z.enum(["", "left", "right"]),
+    from: z.string().max(120),
+  }),
+  z.object({ intent: z.literal("drop"), id: z.uuid() }),
+]);
+
+/** A circuit's id from its title: letters and digits, the rest hyphens. */
+const idFrom = (title: string): string =>
+  title
+    .normalize("NFKD")
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-+|-+$/g, "")
+    .slice(0, 60) || "circuit";
+
+async function baseFrom(from: string): Promise<DraftBase | null> {
+  if (from === "nothing") return { kind: "trace", answers: {} };
+  const [kind, id = ""] = [from.slice(0, from.indexOf(":")), from.slice(from.indexOf(":") + 1)];
+  if (kind === "family") {
+    const family = traceFamilies.find((own) => own.id === id);
+    return family ? { kind: "trace", answers: family.answers } : null;
+  }
+  const circuit = kind === "circuit" ? await findCircuit(id) : null;
+  return circuit ? { kind: "circuit", circuit } : null;
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    return { problem: `${issue?.path.join(".") === "title" ? "Vehicle" : "That"} ${issue?.message ?? ""}` };
+  }
+  const sent = parsed.data;
+  if (sent.intent === "drop") {
+    await dropDraft(sent.id);
+    return undefined;
+  }
+  const base = await baseFrom(sent.from);
+  if (!base) return { problem: "What it should begin from is not on the shelf any more." };
+  const taken = new Set((await listCircuits()).map(({ shelfId }) => shelfId));
+  const wanted = idFrom(sent.title);
+  let id = wanted;
+  for (let copy = 2; taken.has(id); copy++) id = `${wanted}-${copy}`;
+  const name = circuitNameSchema.parse({
+    id,
+    title: sent.title,
+    ...(sent.steering === "" ? {} : { steering: sent.steering }),
+  });
+  await beginDraft(sent.token, name, base);
+  throw redirect(`/trace/${sent.token}`);
+}
+
+export const meta: Route.MetaFunction = () => [{ title: "Trace a circuit · Airway" }];
+
+export default function Trace({ loaderData, actionData }: Route.ComponentProps) {
+  const { drafts, circuits, from, token } = loaderData;
+  const busy = useNavigation().state !== "idle";
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main id="main" className="mx-auto w-full max-w-3xl grow p-5">
+        <h1 className="text-2xl font-bold">Trace a circuit</h1>
+        <p className="mt-1 text-soft">
+          With the diagram beside you: some questions, from the battery to the ground, and the circuit is
+          drawn as you answer. What you do not know is assumed, and marked so.
+        </p>
+        <Form method="post" className="mt-5 grid gap-4" key={token}>
+          <input type="hidden" name="intent" value="begin" />
+          <input type="hidden" name="token" value={token} />
+          <label className="grid gap-1 font-semibold">
+            Vehicle
+            <input name="title" className="field w-full font-normal" maxLength={200} required />
+          </label>
+          <label className="grid gap-1 font-semibold">
+            Steering wheel
+            <select name="steering" className="field w-full font-normal" defaultValue="">
+              <option value="">not said</option>
+              <option value="left">on the left</option>
+              <option value="right">on the right</option>
+            </select>
+          </label>
+          <label className="grid gap-1 font-semibold">
+            Begin from
+            <select name="from" className="field w-full font-normal" defaultValue={from}>
+              <option value="nothing">nothing: ask everything</option>
+              <optgroup label="A family">
+                {traceFamilies.map(({ id, words }) => (
+                  <option key={id} value={`family:${id}`}>
+                    {words}
+                  </option>
+                ))}
+              </optgroup>
+              <optgroup label="Another vehicle's circuit, to change in tables">
+                {circuits.map(({ rowId, title, shelfId }) => (
+                  <option key={rowId} value={`circuit:${rowId}`}>
+                    {title} ({shelfId})
+                  </option>
+                ))}
+              </optgroup>
+            </select>
+          </label>
+          {actionData?.problem && (
+            <p role="alert" className="text-danger">
+              {actionData.problem}
+            </p>
+          )}
+          <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
+            Begin
+          </button>
+        </Form>
+        <section aria-labelledby="drafts" className="mt-8">
+          <h2 id="drafts" className="text-lg font-bold">
+            Begun and not on the shelf yet
+          </h2>
+          {drafts.length === 0 ? (
+            <p className="text-base text-soft">None.</p>
+          ) : (
+            <ul className="mt-1 divide-y divide-rule border-y border-rule text-base">
+              {drafts.map(({ id, title, changed }) => (
+                <li key={id} className="flex flex-wrap items-center gap-x-4">
+                  <Link
+                    to={`/trace/${id}`}
+                    className="flex min-h-11 grow items-center font-semibold underline"
+                  >
+                    {title}
+                  </Link>
+                  <span className="text-soft">{changed}</span>
+                  <Form method="post">
+                    <input type="hidden" name="intent" value="drop" />
+                    <input type="hidden" name="id" value={id} />
+                    <button
+                      type="submit"
+                      className="min-h-11 px-1 underline"
+                      aria-label={`throw ${title} away`}
+                      onClick={(event) => {
+                        if (!window.confirm(`Throw the draft of ${title} away? This cannot be undone.`))
+                          event.preventDefault();
+                      }}
+                    >
+                      throw away
+                    </button>
+                  </Form>
+                </li>
+              ))}
+            </ul>
+          )}
+        </section>
+      </main>
+    </div>
+  );
+}

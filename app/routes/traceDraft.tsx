@@ -1,0 +1,127 @@
+import { circuitEditSchema } from "@core/circuit/circuitEdit";
+import { problemText } from "@core/formats/problem";
+import { type DraftStep, draftState } from "@core/trace/draft";
+import { traceQuestionIds } from "@core/trace/traceAnswer";
+import { circuitNameSchema } from "@core/trace/traceCircuit";
+import { addDraftStep, type Draft, dropDraft, moveDraft, nameDraft } from "@db/repositories/drafts.server";
+import { redirect } from "react-router";
+import { z } from "zod";
+import { Rail } from "../components/Rail";
+import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
+import { draftAt, draftView, stateOf } from "../trace/draftView.server";
+import { answerFrom } from "../trace/questionForm";
+import { TraceBench } from "../trace/TraceBench";
+import type { Route } from "./+types/traceDraft";
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const draft = await draftAt(params.id);
+  const view = draftView(draft);
+  const preview = view.problems.length === 0 ? await previewImport(view.circuit) : null;
+  const stored = preview && "value" in preview ? preview.value : null;
+  return {
+    ...view,
+    shelf: stored && { version: stored.version, changes: stored.changes, twins: stored.twins },
+  };
+}
+
+const form = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("answer"), question: z.enum(traceQuestionIds as [string, ...string[]]) }),
+  z.object({ intent: z.literal("edit"), edit: z.string().max(240_000) }),
+  z.object({ intent: z.literal("wires"), text: z.string().min(1).max(240_000) }),
+  z.object({ intent: z.enum(["undo", "redo"]) }),
+  z.object({ intent: z.literal("store"), id: z.string().trim(), title: z.string().trim().min(1) }),
+]);
+
+interface Refused {
+  /** The question, or the intent, that was refused. */
+  readonly of: string;
+  readonly problems: readonly string[];
+}
+
+/** Takes a step where it leads to a circuit; says why where it does not, and the draft stays as it was. */
+async function takeStep(draft: Draft, step: DraftStep, of: string): Promise<Refused | undefined> {
+  const { base, name, steps, position } = draft;
+  const before = stateOf(draft);
+  const next = draftState(base, name, [...steps.slice(0, position), step]);
+  if (!next.ok) return { of, problems: next.problems.map(problemText) };
+  const lost = next.value.dropped.at(-1);
+  if (step.step === "edit" && next.value.dropped.length > before.dropped.length && lost)
+    return { of, problems: [problemText(lost.problem)] };
+  await addDraftStep(draft.id, step);
+  return undefined;
+}
+
+const parsedJson = (text: string): unknown => {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+};
+
+export async function action({ params, request }: Route.ActionArgs): Promise<Refused | undefined> {
+  const draft = await draftAt(params.id);
+  const fields = await request.formData();
+  const parsed = form.safeParse(Object.fromEntries(fields));
+  if (!parsed.success) return { of: "", problems: ["That cannot be read: load the page again."] };
+  const sent = parsed.data;
+  switch (sent.intent) {
+    case "undo":
+    case "redo":
+      await moveDraft(draft.id, sent.intent === "undo" ? -1 : 1);
+      return undefined;
+    case "answer": {
+      const { answers } = stateOf(draft);
+      const question = traceQuestionIds.find((id) => id === sent.question);
+      if (!answers || !question)
+        return { of: sent.question, problems: ["This draft did not begin with questions."] };
+      const answer = answerFrom(question, answers, (name) => String(fields.get(name) ?? ""));
+      return takeStep(draft, { step: "answer", question, answer }, question);
+    }
+    case "edit": {
+      const edit = circuitEditSchema.safeParse(parsedJson(sent.edit));
+      if (!edit.success)
+        return {
+          of: "edit",
+          problems: edit.error.issues.map(({ path, message }) => `${path.join(".")}: ${message}`),
+        };
+      return takeStep(draft, { step: "edit", edit: edit.data }, "edit");
+    }
+    case "wires": {
+      const read = circuitFrom(sent.text, stateOf(draft).circuit);
+      if ("problems" in read) return { of: "wires", problems: read.problems };
+      return takeStep(draft, { step: "edit", edit: { do: "wires", wires: read.value.wires } }, "wires");
+    }
+    case "store": {
+      const { steering } = draft.name;
+      const name = circuitNameSchema.safeParse({
+        id: sent.id,
+        title: sent.title,
+        ...(steering ? { steering } : {}),
+      });
+      if (!name.success)
+        return {
+          of: "store",
+          problems: name.error.issues.map(({ path, message }) => `${path.join(".")}: ${message}`),
+        };
+      await nameDraft(draft.id, name.data);
+      const stored = await storeImport(stateOf({ ...draft, name: name.data }).circuit);
+      if ("problems" in stored) return { of: "store", problems: stored.problems };
+      await dropDraft(draft.id);
+      throw redirect(`/shelf/${name.data.id}`);
+    }
+  }
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.name.title ?? "Trace"}, being traced · Airway` },
+];
+
+export default function TraceDraft({ loaderData, actionData }: Route.ComponentProps) {
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <TraceBench draft={loaderData} refused={actionData} />
+    </div>
+  );
+}

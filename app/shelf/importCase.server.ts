@@ -1,0 +1,79 @@
+import { type Case, parseCase } from "@core/formats/case";
+import { problemText } from "@core/formats/problem";
+import { readingProblems } from "@core/formats/readingProblems";
+import { CircuitCache } from "@core/predict/circuitCache";
+import { database } from "@db/database.server";
+import { addCircuit, findCircuit, versionsOf } from "@db/repositories/circuits.server";
+import { addJob } from "@db/repositories/jobs.server";
+import { insertReading } from "@db/repositories/readings.server";
+import { addVehicle } from "@db/repositories/vehicles.server";
+import { type ImportPreview, previewImport } from "./importCircuit.server";
+
+type Read<T> = { readonly value: T } | { readonly problems: readonly string[] };
+
+/** What a case would bring: its circuit against the shelf, and a job with its readings. */
+export interface CasePreview {
+  readonly circuit: ImportPreview;
+  readonly readings: number;
+  readonly school: string;
+}
+
+async function caseFrom(input: unknown): Promise<Read<Case>> {
+  const named =
+    typeof input === "object" && input !== null && "circuitId" in input ? String(input.circuitId) : "";
+  const [newest] = named ? await versionsOf(named) : [];
+  const known = newest ? await findCircuit(newest.rowId) : null;
+  const parsed = parseCase(input, () => known);
+  if (!parsed.ok) return { problems: parsed.problems.slice(0, 12).map(problemText) };
+  const compiled = new CircuitCache(1).compile(parsed.value.circuit);
+  if (!compiled.ok) return { problems: compiled.problems.map(problemText) };
+  const wrong = parsed.value.readings.flatMap((reading, index) =>
+    readingProblems(compiled.value, reading).map(({ path, message }) =>
+      problemText({ path: `readings.${index}${path ? `.${path}` : ""}`, message }),
+    ),
+  );
+  return wrong.length > 0 ? { problems: wrong.slice(0, 12) } : { value: parsed.value };
+}
+
+/** What bringing a case in would do, before it does it. */
+export async function previewCase(input: unknown): Promise<Read<CasePreview>> {
+  const read = await caseFrom(input);
+  if ("problems" in read) return read;
+  const circuit = await previewImport(read.value.circuit);
+  if ("problems" in circuit) return circuit;
+  const { readings, school } = read.value;
+  return { value: { circuit: circuit.value, readings: readings.length, school } };
+}
+
+/** Who the case is of, as the shop calls it. */
+export interface CaseVehicle {
+  readonly formToken: string;
+  readonly label: string;
+  readonly model: string;
+  readonly words: string;
+}
+
+/** Brings a case in as a job, its circuit onto the shelf where that does not say the same already; all or nothing. */
+export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<Read<{ job: number }>> {
+  const read = await caseFrom(input);
+  if ("problems" in read) return read;
+  const { circuit, readings, school } = read.value;
+  const preview = await previewImport(circuit);
+  if ("problems" in preview) return preview;
+  const [newest] = await versionsOf(circuit.id);
+  const same = preview.value.changes?.length === 0 ? newest?.rowId : undefined;
+  const { formToken, label, model, words } = vehicle;
+  const store = await database();
+  const job = await store.write(async (transaction) => {
+    const circuitId = same ?? (await addCircuit(circuit, transaction)).rowId;
+    const { id: vehicleId } = await addVehicle({ label, model, circuitId }, transaction);
+    const id = await addJob({ formToken, vehicleId, circuitId, words, school }, transaction);
+    for (const [index, reading] of readings.entries())
+      await insertReading(
+        { id: `${formToken}-${index}`, jobId: id, reading, takenAt: new Date() },
+        transaction,
+      );
+    return id;
+  });
+  return { value: { job } };
+}

@@ -1,0 +1,88 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { type CircuitEdit, editedCircuit } from "@core/circuit/circuitEdit";
+import { problemText } from "@core/formats/problem";
+import { createContext, useContext, useId } from "react";
+import { useForm } from "react-hook-form";
+
+interface Editing {
+  readonly circuit: Circuit;
+  /** Sends a change; it was found to fit before. */
+  readonly send: (edit: CircuitEdit) => void;
+}
+const EditingContext = createContext<Editing | null>(null);
+export const EditingProvider = EditingContext.Provider;
+export function useEditing(): Editing {
+  const editing = useContext(EditingContext);
+  if (!editing) throw new Error("a cell stands outside a table that can be edited");
+  return editing;
+}
+
+/** Why a change does not fit the circuit; true where it does. */
+export function fits(circuit: Circuit, edit: CircuitEdit): true | string {
+  const next = editedCircuit(circuit, edit);
+  return next.ok || problemText(next.problems[0] ?? { path: "", message: "it does not fit" });
+}
+
+interface CellProps {
+  /** What it is, for those who hear the table. */
+  readonly label: string;
+  readonly value: string;
+  /** The change a typed text makes. */
+  readonly edit: (text: string) => CircuitEdit;
+  /** Texts to choose from; any text may be typed where there are none. */
+  readonly choices?: readonly string[];
+  readonly width?: string;
+}
+
+/** One cell: checked as it is typed against the whole circuit, stored when it is left or Enter is pressed. */
+export function Cell({ label, value, edit, choices, width = "w-24" }: CellProps) {
+  const { circuit, send } = useEditing();
+  const id = useId();
+  const { register, handleSubmit, formState, reset } = useForm({
+    values: { text: value },
+    mode: "onChange",
+  });
+  const problem = formState.errors.text?.message;
+  const keep = handleSubmit(({ text }) => {
+    if (text.trim() !== value) send(edit(text));
+  });
+  const field = register("text", {
+    validate: (text) => text.trim() === value || fits(circuit, edit(text)),
+    onBlur: () => void keep(),
+  });
+  const shared = {
+    "aria-label": label,
+    "aria-invalid": problem !== undefined,
+    "aria-describedby": problem ? id : undefined,
+    className: `field figures min-h-11 px-1.5 text-base ${width} ${problem ? "border-danger" : ""}`,
+  };
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+      onKeyDown={(event) => {
+        if (event.key === "Escape") reset();
+      }}
+    >
+      {choices ? (
+        <select {...shared} {...field}>
+          {choices.includes(value) || <option value={value}>{value}</option>}
+          {choices.map((choice) => (
+            <option key={choice} value={choice}>
+              {choice}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <input {...shared} {...field} autoComplete="off" spellCheck={false} />
+      )}
+      {problem && (
+        <p id={id} role="alert" className="max-w-56 text-[0.85rem] text-danger">
+          {problem}
+        </p>
+      )}
+    </form>
+  );
+}

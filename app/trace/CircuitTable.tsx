@@ -1,0 +1,80 @@
+import {
+  type ColumnDef,
+  flexRender,
+  getCoreRowModel,
+  getSortedRowModel,
+  type SortingState,
+  useReactTable,
+} from "@tanstack/react-table";
+import { useState } from "react";
+
+interface CircuitTableProps<Row> {
+  readonly caption: string;
+  readonly rows: readonly Row[];
+  readonly columns: ColumnDef<Row, string>[];
+  readonly rowId: (row: Row) => string;
+}
+
+/** A table of a circuit's items; its headings sort it. */
+export function CircuitTable<Row>({ caption, rows, columns, rowId }: CircuitTableProps<Row>) {
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const table = useReactTable({
+    data: rows as Row[],
+    columns,
+    getRowId: rowId,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1)
+    <section className="max-h-[32rem] overflow-auto" tabIndex={0} aria-label={caption}>
+      <table className="w-full border-collapse text-base">
+        <caption className="sr-only">{caption}</caption>
+        <thead className="sticky top-0 z-10 bg-card">
+          {table.getHeaderGroups().map((group) => (
+            <tr key={group.id}>
+              {group.headers.map(({ id, column, getContext }) => {
+                const sorted = column.getIsSorted();
+                const words = flexRender(column.columnDef.header, getContext());
+                return (
+                  <th
+                    key={id}
+                    scope="col"
+                    className="px-1.5 text-left font-normal text-soft"
+                    aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
+                  >
+                    {column.getCanSort() ? (
+                      <button
+                        type="button"
+                        className="min-h-11 underline"
+                        onClick={column.getToggleSortingHandler()}
+                      >
+                        {words}
+                        {sorted === "asc" ? " ↑" : sorted === "desc" ? " ↓" : ""}
+                      </button>
+                    ) : (
+                      words
+                    )}
+                  </th>
+                );
+              })}
+            </tr>
+          ))}
+        </thead>
+        <tbody>
+          {table.getRowModel().rows.map((row) => (
+            <tr key={row.id} data-row={row.id} className="border-t border-rule align-top">
+              {row.getVisibleCells().map((cell) => (
+                <td key={cell.id} className="px-1.5 py-1">
+                  {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

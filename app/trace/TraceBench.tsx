@@ -1,0 +1,330 @@
+import type { CircuitEdit } from "@core/circuit/circuitEdit";
+import { ampsText, percent, voltsText } from "@core/units/wording";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Form, Link, useFetcher, useNavigation } from "react-router";
+import { BenchBar } from "../components/BenchBar";
+import type { BenchSetup } from "../components/benchSetup";
+import { Fold } from "../components/Fold";
+import { PathBoard } from "../components/PathBoard";
+import { SheetTools } from "../drawing/SheetTools";
+import { LaidOutSheet } from "../drawing/SheetView";
+import { Findings, Refusal } from "../shelf/ImportForm";
+import { CircuitTables } from "./CircuitTables";
+import { TraceQuestions } from "./TraceQuestions";
+import type { TracedDraft } from "./tracedDraft";
+
+const nothing: ReadonlySet<string> = new Set();
+const noHeard = {};
+/** A draft is looked at, not probed. */
+const noTarget = (): void => {};
+const noLight = (): void => {};
+
+interface TraceBenchProps {
+  readonly draft: TracedDraft;
+  readonly refused: { readonly of: string; readonly problems: readonly string[] } | undefined;
+}
+
+/** A circuit in the making: questions beside the drawing they make, what the circuit says of itself, and its tables. */
+export function TraceBench({ draft, refused }: TraceBenchProps) {
+  const { circuit, name, answers, asked, dropped, problems, family, shelf } = draft;
+  const [setup, setSetup] = useState<BenchSetup>({
+    key: "run",
+    engine: false,
+    setting: circuit.settings.at(-1) ?? "off",
+    unplugged: [],
+    lampFor: null,
+  });
+  const setting = circuit.settings.includes(setup.setting)
+    ? setup.setting
+    : (circuit.settings.at(-1) ?? "off");
+  const state = draft.healthy.find((own) => own.setting === setting && own.key === setup.key);
+  const edits = useFetcher<{ problems: readonly string[] } | undefined>();
+  const { submit } = edits;
+  const edit = useCallback(
+    (change: CircuitEdit) =>
+      void submit({ intent: "edit", edit: JSON.stringify(change) }, { method: "post" }),
+    [submit],
+  );
+  const sheet = useMemo(
+    () =>
+      state
+        ? {
+            circuit,
+            state,
+            doubt: {},
+            cleared: nothing,
+            probe: null,
+            fullVolts: draft.fullVolts,
+            lit: nothing,
+            chosen: null,
+            other: null,
+            unplugged: [],
+            onTarget: noTarget,
+          }
+        : null,
+    [circuit, state, draft.fullVolts],
+  );
+  return (
+    <main id="main" className="mx-auto grid w-full max-w-[100rem] min-w-0 grow content-start gap-3 p-4">
+      <header className="flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <p className="text-base">
+            <Link to="/trace" className="underline">
+              Trace a circuit
+            </Link>
+          </p>
+          <h1 className="text-2xl font-bold">{name.title}</h1>
+          <p className="text-base text-soft" role="status">
+            {family}
+          </p>
+        </div>
+        <Steps undo={draft.undo} redo={draft.redo} />
+      </header>
+      {dropped.length > 0 && (
+        <div role="alert" className="border-l-4 border-[var(--go)] pl-3 text-base">
+          <p>These changes no longer fit what was answered since; undo brings them back:</p>
+          <ul className="list-disc pl-5">
+            {dropped.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_24rem]">
+        <section aria-label="The circuit so far" className="grid min-w-0 content-start gap-2">
+          <div className="flex flex-wrap items-center justify-between gap-2">
+            <BenchBar
+              settings={circuit.settings}
+              heard={noHeard}
+              setup={{ ...setup, setting }}
+              onSetup={setSetup}
+              engineToo={false}
+            >
+              {null}
+            </BenchBar>
+            <SheetTools focus={null} />
+          </div>
+          <div className="sheet-card sheet-pane relative h-[27rem] max-md:h-[45vh]">
+            {draft.layout ? (
+              <LaidOutSheet
+                layout={draft.layout}
+                fileName={`${circuit.id}-${setting}`}
+                focus={null}
+                sheet={sheet}
+              />
+            ) : (
+              <ul role="alert" className="list-disc p-6">
+                {problems.map((problem) => (
+                  <li key={problem}>{problem}</li>
+                ))}
+              </ul>
+            )}
+          </div>
+        </section>
+        <aside className="grid content-start gap-3">
+          {answers ? (
+            <TraceQuestions answers={answers} asked={asked} refused={refused} />
+          ) : (
+            <p className="sheet-card p-4 text-base text-soft">
+              It began from another vehicle's circuit: change what is different in the tables below.
+            </p>
+          )}
+          <Speeds motors={draft.motors} />
+        </aside>
+      </div>
+      <section aria-labelledby="checks">
+        <h2 id="checks" className="text-lg font-bold">
+          Does it look right?
+        </h2>
+        <Findings findings={draft.findings} />
+        <Fold title="Path board" className="sheet-card mt-2 px-3">
+          <div className="max-h-72 overflow-auto">
+            <PathBoard
+              settings={circuit.settings}
+              heard={noHeard}
+              lines={draft.board}
+              lit={null}
+              onLight={noLight}
+            />
+          </div>
+        </Fold>
+      </section>
+      <section aria-labelledby="tables" className="grid gap-2">
+        <h2 id="tables" className="text-lg font-bold">
+          Wires, parts, pins and places
+        </h2>
+        {edits.data?.problems && <Refusal problems={edits.data.problems} />}
+        <CircuitTables circuit={circuit} onEdit={edit}>
+          <WireListForm refused={refused?.of === "wires" ? refused.problems : null} />
+        </CircuitTables>
+      </section>
+      <Store name={name} shelf={shelf} refused={refused?.of === "store" ? refused.problems : null} />
+    </main>
+  );
+}
+
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+
+/** One step back, one step on; by Ctrl+Z and Ctrl+Shift+Z too, where no text is being typed. */
+function Steps({ undo, redo }: { undo: boolean; redo: boolean }) {
+  const { submit } = useFetcher();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z" || typing(event.target))
+        return;
+      event.preventDefault();
+      void submit({ intent: event.shiftKey ? "redo" : "undo" }, { method: "post" });
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [submit]);
+  return (
+    <Form method="post" className="flex gap-2">
+      <button
+        type="submit"
+        name="intent"
+        value="undo"
+        className="btn"
+        disabled={!undo}
+        aria-keyshortcuts="Control+Z"
+      >
+        Undo
+      </button>
+      <button
+        type="submit"
+        name="intent"
+        value="redo"
+        className="btn"
+        disabled={!redo}
+        aria-keyshortcuts="Control+Shift+Z"
+      >
+        Redo
+      </button>
+    </Form>
+  );
+}
+
+/** What each speed would give at the motor of a healthy vehicle: whether that is sensible shows at a glance. */
+function Speeds({ motors }: Pick<TracedDraft, "motors">) {
+  return motors.map(({ motor, speeds }) => (
+    <table key={motor} className="sheet-card w-full text-base" data-speeds={motor}>
+      <caption className="px-3 pt-2 text-left font-semibold">
+        What a healthy {motor} would get. Sensible?
+      </caption>
+      <thead>
+        <tr className="text-soft">
+          <th scope="col" className="pl-3 text-left font-normal">
+            Speed
+          </th>
+          <th scope="col" className="text-right font-normal">
+            Volts
+          </th>
+          <th scope="col" className="text-right font-normal">
+            Draw
+          </th>
+          <th scope="col" className="w-24 pr-3 text-right font-normal">
+            Of top rpm
+          </th>
+        </tr>
+      </thead>
+      <tbody className="figures">
+        {speeds.map(({ setting, volts, amps, share }) => (
+          <tr key={setting} className="border-t border-rule">
+            <th scope="row" className="pl-3 text-left font-normal">
+              {setting}
+            </th>
+            <td className="text-right">{volts === null ? "none" : voltsText(volts)}</td>
+            <td className="text-right">{ampsText(amps)}</td>
+            <td className="pr-3 text-right">{percent(share)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  ));
+}
+
+/** All wires at once, from a list somebody typed or exported. */
+function WireListForm({ refused }: { refused: readonly string[] | null }) {
+  return (
+    <details className="text-base" open={refused !== null}>
+      <summary className="flex min-h-11 cursor-pointer items-center underline">Paste a wire list</summary>
+      <Form method="post" className="grid gap-2">
+        <label className="grid gap-1 text-soft">
+          Columns wire, from, to, colour, mm2, metres, by commas, semicolons or tabs; it takes the place of
+          all wires above
+          <textarea
+            name="text"
+            required
+            rows={6}
+            spellCheck={false}
+            className="field figures w-full text-ink"
+          />
+        </label>
+        {refused && <Refusal problems={refused} />}
+        <button type="submit" name="intent" value="wires" className="btn justify-self-start">
+          Take the list
+        </button>
+      </Form>
+    </details>
+  );
+}
+
+interface StoreProps {
+  readonly name: TracedDraft["name"];
+  readonly shelf: TracedDraft["shelf"];
+  readonly refused: readonly string[] | null;
+}
+
+/** The way onto the shelf, as a new circuit or as the next version of one. */
+function Store({ name, shelf, refused }: StoreProps) {
+  const busy = useNavigation().state !== "idle";
+  return (
+    <section aria-labelledby="store" className="sheet-card grid gap-3 p-4">
+      <h2 id="store" className="text-lg font-bold">
+        Onto the shelf
+      </h2>
+      {shelf && shelf.twins.length > 0 && (
+        <p className="text-base">
+          The same shape is there already: {shelf.twins.map(({ title }) => title).join("; ")}.
+        </p>
+      )}
+      {shelf?.changes && (
+        <p className="text-base">
+          {shelf.changes.length === 0
+            ? "It says nothing that the shelf does not say already."
+            : `It becomes version ${shelf.version}; ${shelf.changes.length} things differ: ${shelf.changes
+                .slice(0, 12)
+                .map(({ id }) => id)
+                .join(", ")}. Jobs stay on the version they began with until they are moved.`}
+        </p>
+      )}
+      <Form method="post" className="flex flex-wrap items-end gap-3" key={name.id}>
+        <label className="grid grow gap-1 text-base text-soft">
+          Vehicle
+          <input
+            name="title"
+            defaultValue={name.title}
+            required
+            maxLength={200}
+            className="field w-full text-ink"
+          />
+        </label>
+        <label className="grid gap-1 text-base text-soft">
+          Its id on the shelf
+          <input
+            name="id"
+            defaultValue={name.id}
+            required
+            maxLength={64}
+            className="field figures w-64 text-ink"
+          />
+        </label>
+        <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
+          {shelf?.changes ? `Store as version ${shelf.version}` : "Put it on the shelf"}
+        </button>
+        {refused && <Refusal problems={refused} />}
+      </Form>
+    </section>
+  );
+}

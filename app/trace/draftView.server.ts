@@ -1,0 +1,93 @@
+import { pathBoard } from "@core/diagnose/pathBoard";
+import { problemText } from "@core/formats/problem";
+import { circuitFamily, familyText } from "@core/solve/circuitFamily";
+import { circuitFindings } from "@core/solve/circuitFinding";
+import { healthyPoints } from "@core/solve/healthyPoint";
+import { buildNetlist, type Netlist } from "@core/solve/netlist";
+import { type DraftState, draftState } from "@core/trace/draft";
+import { questionsAsked } from "@core/trace/traceAnswer";
+import { type Draft, findDraft } from "@db/repositories/drafts.server";
+import { data } from "react-router";
+import { layoutOf } from "../drawing/layouts.server";
+import { partName } from "../format/partName";
+import { sheetStates } from "../jobView.server";
+
+/** The draft of an address; answers 404 where there is none. */
+export async function draftAt(id: string): Promise<Draft> {
+  const draft = await findDraft(id);
+  if (!draft) throw data("There is no such draft: it may be on the shelf already.", { status: 404 });
+  return draft;
+}
+
+/** What a draft's standing steps have come to. Throws only where what is stored was damaged. */
+export function stateOf({ base, name, steps, position }: Draft): DraftState {
+  const state = draftState(base, name, steps.slice(0, position));
+  if (!state.ok) throw new Error(state.problems.map(problemText).join("; "));
+  return state.value;
+}
+
+/** What each setting gives at each motor of a healthy vehicle. */
+function speedLines(netlist: Netlist) {
+  const points = healthyPoints(netlist);
+  return netlist.motors.map(({ part }) => {
+    const rpm = points.map(({ point }) => point.rpm[part.id] ?? 0);
+    const top = Math.max(1, ...rpm);
+    return {
+      motor: part.id,
+      speeds: points.map(({ setting, point }, index) => {
+        const [plus, minus] = [point.volts[`${part.id}.+`] ?? null, point.volts[`${part.id}.-`] ?? null];
+        return {
+          setting,
+          volts: plus === null || minus === null ? null : plus - minus,
+          amps: point.amps[part.id] ?? 0,
+          share: (rpm[index] as number) / top,
+        };
+      }),
+    };
+  });
+}
+
+/** Everything the trace's page shows of a draft. */
+export function draftView(draft: Draft) {
+  const { circuit, answers, dropped } = stateOf(draft);
+  const netlist = buildNetlist(circuit);
+  const battery = circuit.parts.find(({ kind }) => kind === "battery");
+  return {
+    id: draft.id,
+    name: draft.name,
+    undo: draft.position > 0,
+    redo: draft.position < draft.steps.length,
+    token: `${draft.steps.length}:${draft.position}:${draft.changedAt.getTime()}`,
+    circuit,
+    answers,
+    asked: answers ? questionsAsked(answers) : [],
+    dropped: dropped.map(({ problem }) => problemText(problem)),
+    fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
+    ...(netlist.ok
+      ? {
+          problems: [],
+          layout: layoutOf(netlist.value),
+          healthy: sheetStates({ netlist: netlist.value }, ["healthy"]),
+          findings: circuitFindings(netlist.value),
+          family: familyText(circuitFamily(netlist.value)),
+          motors: speedLines(netlist.value),
+          board: pathBoard(netlist.value).map((row) => ({
+            ...row,
+            amps: row.amps.map((own) => Math.round(own * 100) / 100),
+            name: partName(circuit, row.part),
+            shared: false,
+            cleared: false,
+            p: 0,
+          })),
+        }
+      : {
+          problems: netlist.problems.map(problemText),
+          layout: null,
+          healthy: [],
+          findings: [],
+          family: "",
+          motors: [],
+          board: [],
+        }),
+  };
+}

@@ -1,0 +1,62 @@
+import type { Part } from "@core/circuit/parts/index";
+
+/** One value of a part as a table shows it. */
+export interface PartValue {
+  /** The path of keys that leads to it: `elements.0.ohms`. */
+  readonly key: string;
+  readonly words: string;
+  readonly value: string | number | readonly string[];
+}
+
+const units: Readonly<Record<string, string>> = {
+  restVolts: "resting V",
+  chargingVolts: "charging V",
+  ohms: "Ω",
+  amps: "A",
+  coilOhms: "coil Ω",
+  pullInVolts: "pulls in at V",
+  dropOutVolts: "drops out at V",
+  contactOhms: "contact Ω",
+  ratedVolts: "rated V",
+  ratedAmps: "rated A",
+  stallAmps: "stalled A",
+  ratedRpm: "rated rpm",
+  commutatorBars: "bars",
+  polePairs: "pole pairs",
+  onOhms: "full on Ω",
+  outOhms: "output Ω",
+  "commandVolts.0": "stands at V",
+  "commandVolts.1": "full on at V",
+};
+
+const own = new Set(["id", "kind", "place", "assumed"]);
+
+function flat(value: unknown, key: string, words: string): PartValue[] {
+  if (typeof value === "number" || typeof value === "string") return [{ key, words, value }];
+  if (Array.isArray(value) && value.every((one) => typeof one === "string")) return [{ key, words, value }];
+  if (typeof value !== "object" || value === null) return [];
+  return Object.entries(value).flatMap(([name, inner]) => {
+    const path = `${key}.${name}`;
+    const item = typeof inner === "object" && inner !== null && "id" in inner ? String(inner.id) : name;
+    return flat(inner, path, units[path] ?? `${words} ${units[name] ?? item}`.trim());
+  });
+}
+
+/** Everything of a part that a cell can change, in its own order. */
+export const partValues = (part: Part): PartValue[] =>
+  Object.entries(part).flatMap(([key, value]) =>
+    own.has(key) ? [] : flat(value, key, units[key] ?? (key === "elements" ? "" : key)),
+  );
+
+/** A value as its cell shows it. */
+export const cellText = (value: PartValue["value"]): string =>
+  Array.isArray(value) ? value.join(" ") : String(value);
+
+/** What was typed in a cell, as the kind of value that was there. */
+export function cellValue(text: string, before: PartValue["value"]): string | number | string[] | null {
+  const typed = text.trim();
+  if (Array.isArray(before)) return typed === "" ? [] : typed.split(/[\s,]+/);
+  if (typeof before !== "number") return typed;
+  const number = Number(typed.replace(",", "."));
+  return typed === "" || !Number.isFinite(number) ? typed : number;
+}

@@ -1,0 +1,146 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import type { Circuit } from "./circuit";
+import { type CircuitEdit, type CircuitList, editedCircuit } from "./circuitEdit";
+import { parseCircuit } from "./parseCircuit";
+
+const shipped = (id: string): Circuit => {
+  const text = readFileSync(join(process.cwd(), "demo", "circuits", `${id}.json`), "utf8");
+  const parsed = parseCircuit(JSON.parse(text));
+  if (!parsed.ok) throw new Error(id);
+  return parsed.value;
+};
+const van = shipped("whimbrel-four-speed");
+
+function after(edit: CircuitEdit, circuit = van): Circuit {
+  const made = editedCircuit(circuit, edit);
+  if (!made.ok) throw new Error(JSON.stringify(made.problems));
+  return made.value;
+}
+const refusal = (edit: CircuitEdit): string => {
+  const made = editedCircuit(van, edit);
+  return made.ok ? "taken" : `${made.problems[0]?.path}: ${made.problems[0]?.message}`;
+};
+const wire = van.wires[0] as Circuit["wires"][number];
+
+describe("a change to a circuit", () => {
+  test("sets one value and leaves the rest, and the circuit it was made on", () => {
+    const before = structuredClone(van);
+    const made = after({ do: "set", list: "wires", id: wire.id, key: "mm2", value: 16 });
+    expect(made).toEqual({ ...van, wires: [{ ...wire, mm2: 16 }, ...van.wires.slice(1)] });
+    expect(van).toEqual(before);
+  });
+
+  test("reaches into elements, switch positions and pins", () => {
+    const pack = after({ do: "set", list: "parts", id: "R1", key: "elements.0.ohms", value: 1.25 });
+    expect(pack.parts.find(({ id }) => id === "R1")).toMatchObject({
+      elements: [{ ohms: 1.25 }, {}, {}, {}],
+    });
+    const { connectors } = after({ do: "pin", id: "X5", pin: "1", to: "9" });
+    const pins = van.connectors.find(({ id }) => id === "X5")?.pins ?? {};
+    expect(connectors.find(({ id }) => id === "X5")?.pins).toEqual({
+      "2": pins["2"],
+      "3": pins["3"],
+      "4": pins["4"],
+      "9": pins["1"],
+    });
+  });
+
+  test("a value given is no guess any more; a place alone says nothing of the values", () => {
+    const guess = after({ do: "set", list: "parts", id: "M1", key: "assumed", value: true });
+    const motor = (circuit: Circuit) => circuit.parts.find(({ id }) => id === "M1");
+    expect(motor(guess)).toHaveProperty("assumed", true);
+    const placed = after({ do: "set", list: "parts", id: "M1", key: "place", value: "left" }, guess);
+    expect(motor(placed)).toHaveProperty("assumed", true);
+    const known = after({ do: "set", list: "parts", id: "M1", key: "ratedAmps", value: 17 }, placed);
+    expect(motor(known)).not.toHaveProperty("assumed");
+  });
+
+  test("a part renamed is renamed at every wire, pin and place", () => {
+    const made = after({ do: "rename", list: "parts", id: "R1", to: "R9" });
+    const text = JSON.stringify(made);
+    expect(text).not.toMatch(/"R1[".]/);
+    expect(text.match(/"R9[".]/g)).toHaveLength((JSON.stringify(van).match(/"R1[".]/g) ?? []).length);
+  });
+
+  test("a part taken out goes with the wires and pins that end on it", () => {
+    const made = after({ do: "remove", list: "parts", id: "R1" });
+    expect(JSON.stringify(made)).not.toMatch(/"R1[".]/);
+    expect(made.wires.length).toBeLessThan(van.wires.length);
+  });
+
+  test.each<[string, CircuitEdit, RegExp]>([
+    [
+      "a colour of no code",
+      { do: "set", list: "wires", id: wire.id, key: "colour", value: "RED" },
+      /^wires\.0\.colour: .*IEC 60757/,
+    ],
+    [
+      "an end that is nowhere",
+      { do: "set", list: "wires", id: wire.id, key: "to", value: "Q1.x" },
+      /^wires\.0\.to: no part "Q1"/,
+    ],
+    ["a key nobody knows", { do: "set", list: "wires", id: wire.id, key: "taste", value: 1 }, /taste/],
+    [
+      "a name by the back door",
+      { do: "set", list: "wires", id: wire.id, key: "id", value: "W99" },
+      /renaming/,
+    ],
+    ["a path through nothing", { do: "set", list: "parts", id: "M1", key: "a.b", value: 1 }, /there is no a/],
+    [
+      "the prototype",
+      { do: "set", list: "parts", id: "M1", key: "__proto__.x", value: 1 },
+      /there is no __proto__/,
+    ],
+    ["an item that is not there", { do: "remove", list: "wires", id: "W999" }, /there is no W999/],
+    ["a name that is taken", { do: "rename", list: "parts", id: "R1", to: "M1" }, /duplicate id "M1"/],
+    ["a pin that is taken", { do: "pin", id: "X5", pin: "1", to: "2" }, /has a pin 2 already/],
+    ["the only battery", { do: "remove", list: "parts", id: "G1" }, /exactly one battery/],
+  ])("%s is refused by its place", (_, edit, words) => {
+    expect(refusal(edit)).toMatch(words);
+  });
+
+  test("whatever is sent, the answer is a circuit that parses or a named problem", () => {
+    const lists: readonly CircuitList[] = ["parts", "connectors", "wires", "places"];
+    const ids = lists.flatMap((list) =>
+      (van[list] as readonly { id: string }[]).map(({ id }) => ({ list, id })),
+    );
+    const value = fc.oneof(
+      fc.string({ maxLength: 20 }),
+      fc.double(),
+      fc.boolean(),
+      fc.constant(null),
+      fc.array(fc.string({ maxLength: 6 }), { maxLength: 4 }),
+    );
+    const key = fc.constantFrom(
+      "from",
+      "to",
+      "colour",
+      "mm2",
+      "metres",
+      "assumed",
+      "kind",
+      "ohms",
+      "amps",
+      "elements.0",
+      "elements.0.ohms",
+      "closes.1",
+      "pins.1",
+      "pins.7",
+      "parts",
+      "minutes",
+      "constructor",
+      "toString.x",
+    );
+    fc.assert(
+      fc.property(fc.constantFrom(...ids), key, value, (item, own, cell) => {
+        const made = editedCircuit(van, { do: "set", ...item, key: own, value: cell });
+        if (made.ok) expect(parseCircuit(made.value)).toEqual(made);
+        else for (const { message } of made.problems) expect(message.length).toBeGreaterThan(0);
+      }),
+      { numRuns: 400 },
+    );
+  });
+});

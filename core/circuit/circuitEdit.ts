@@ -1,0 +1,169 @@
+import { z } from "zod";
+import { type Parsed, refused } from "../formats/problem";
+import { type Circuit, connectorSchema, placeSchema, wireSchema } from "./circuit";
+import { parseCircuit } from "./parseCircuit";
+import { partSchema } from "./parts/index";
+
+const list = z.enum(["parts", "connectors", "wires", "places"]);
+export type CircuitList = z.infer<typeof list>;
+const id = z.string().min(1).max(48);
+
+/** A value as a table's cell holds it; null takes an optional one away. */
+const cell = z.union([
+  z.string().max(200),
+  z.number(),
+  z.boolean(),
+  z.array(z.string().max(64)).max(32),
+  z.null(),
+]);
+export type CellValue = z.infer<typeof cell>;
+
+/** One change to a circuit, as made in a table: small enough to be undone by itself. */
+export const circuitEditSchema = z.discriminatedUnion("do", [
+  /** Sets what a path of keys in an item leads to: `mm2`, `elements.0.ohms`, `pins.3`. */
+  z.strictObject({
+    do: z.literal("set"),
+    list,
+    id,
+    key: z.string().regex(/^[A-Za-z0-9_+.-]{1,64}$/, "must be a key of the item"),
+    value: cell,
+  }),
+  z.strictObject({ do: z.literal("rename"), list, id, to: id }),
+  z.strictObject({ do: z.literal("remove"), list, id }),
+  z.discriminatedUnion("list", [
+    z.strictObject({ do: z.literal("add"), list: z.literal("parts"), item: partSchema }),
+    z.strictObject({ do: z.literal("add"), list: z.literal("connectors"), item: connectorSchema }),
+    z.strictObject({ do: z.literal("add"), list: z.literal("wires"), item: wireSchema }),
+    z.strictObject({ do: z.literal("add"), list: z.literal("places"), item: placeSchema }),
+  ]),
+  /** Gives a plug's pin another name. */
+  z.strictObject({ do: z.literal("pin"), id, pin: id, to: id }),
+  /** All wires at once: a wire list pasted. */
+  z.strictObject({ do: z.literal("wires"), wires: z.array(wireSchema).max(800) }),
+]);
+export type CircuitEdit = z.infer<typeof circuitEditSchema>;
+
+type Item = Record<string, unknown> & { id: string };
+type Lists = Record<CircuitList, Item[]>;
+
+const wrong = (path: string, message: string): Parsed<never> => refused([{ path, message }]);
+
+/**
+ * A circuit with one change made. A part renamed is renamed wherever it is named; one removed goes with the wires
+ * and pins that end on it. Refuses, naming the place, what would leave no circuit.
+ */
+export function editedCircuit(circuit: Circuit, edit: CircuitEdit): Parsed<Circuit> {
+  const next = structuredClone(circuit) as unknown as Circuit & Lists;
+  const problem = apply(next, edit);
+  if (problem) return wrong(problem.path, problem.message);
+  return parseCircuit(next);
+}
+
+function apply(circuit: Circuit & Lists, edit: CircuitEdit): { path: string; message: string } | null {
+  if (edit.do === "wires") {
+    circuit.wires = edit.wires as typeof circuit.wires;
+    return null;
+  }
+  if (edit.do === "pin") return renamePin(circuit, edit.id, edit.pin, edit.to);
+  const items = circuit[edit.list] as Item[];
+  if (edit.do === "add") {
+    items.push(edit.item as Item);
+    return null;
+  }
+  const index = items.findIndex((item) => item.id === edit.id);
+  const item = items[index];
+  if (!item) return { path: edit.list, message: `there is no ${edit.id}` };
+  switch (edit.do) {
+    case "set":
+      return set(item, edit.key, edit.value, `${edit.list}.${index}`, edit.list);
+    case "rename":
+      rename(circuit, edit.list, edit.id, edit.to);
+      item.id = edit.to;
+      return null;
+    case "remove":
+      items.splice(index, 1);
+      forget(circuit, edit.list, edit.id);
+      return null;
+  }
+}
+
+function renamePin(
+  { connectors }: Circuit,
+  id: string,
+  pin: string,
+  to: string,
+): { path: string; message: string } | null {
+  const index = connectors.findIndex((connector) => connector.id === id);
+  const connector = connectors[index];
+  if (!connector || !Object.hasOwn(connector.pins, pin))
+    return { path: "connectors", message: `there is no ${id}:${pin}` };
+  if (pin !== to && Object.hasOwn(connector.pins, to))
+    return { path: `connectors.${index}.pins.${to}`, message: `${id} has a pin ${to} already` };
+  connector.pins = Object.fromEntries(
+    Object.entries(connector.pins).map(([name, terminal]) => [name === pin ? to : name, terminal]),
+  );
+  return null;
+}
+
+/** Values nobody knew are known once one of them is given. */
+const guessed: Readonly<Partial<Record<CircuitList, readonly string[]>>> = {
+  wires: ["colour", "mm2", "metres"],
+};
+
+function set(
+  item: Item,
+  key: string,
+  value: CellValue,
+  path: string,
+  list: CircuitList,
+): { path: string; message: string } | null {
+  const keys = key.split(".");
+  const last = keys.pop() as string;
+  if (key === "id") return { path: `${path}.id`, message: "a name is changed by renaming" };
+  let holder: Record<string, unknown> = item;
+  for (const step of keys) {
+    const inner = Object.hasOwn(holder, step) ? holder[step] : undefined;
+    if (typeof inner !== "object" || inner === null)
+      return { path: `${path}.${key}`, message: `there is no ${step} here` };
+    holder = inner as Record<string, unknown>;
+  }
+  if (value === null) {
+    if (Array.isArray(holder)) holder.splice(Number(last), 1);
+    else delete holder[last];
+  } else if (Array.isArray(holder) && !/^\d{1,3}$/.test(last))
+    return { path: `${path}.${key}`, message: `expected a number, got ${last}` };
+  else Object.defineProperty(holder, last, { value, enumerable: true, writable: true, configurable: true });
+  const electrical = list === "parts" ? key !== "assumed" && key !== "place" : guessed[list]?.includes(key);
+  if (electrical) delete item.assumed;
+  return null;
+}
+
+/** The part a terminal `PART.terminal` belongs to. */
+const partOf = (reference: string): string => reference.split(".")[0] ?? "";
+
+function rename(circuit: Circuit, list: CircuitList, id: string, to: string): void {
+  const renamed = (reference: string): string =>
+    partOf(reference) === id ? `${to}${reference.slice(id.length)}` : reference;
+  if (list === "parts") {
+    for (const wire of circuit.wires) {
+      wire.from = renamed(wire.from);
+      wire.to = renamed(wire.to);
+    }
+    for (const connector of circuit.connectors)
+      for (const [pin, terminal] of Object.entries(connector.pins)) connector.pins[pin] = renamed(terminal);
+  }
+  if (list === "parts" || list === "connectors")
+    for (const place of circuit.places) place.parts = place.parts.map((part) => (part === id ? to : part));
+}
+
+function forget(circuit: Circuit, list: CircuitList, id: string): void {
+  if (list === "parts") {
+    circuit.wires = circuit.wires.filter(({ from, to }) => partOf(from) !== id && partOf(to) !== id);
+    for (const connector of circuit.connectors)
+      connector.pins = Object.fromEntries(
+        Object.entries(connector.pins).filter(([, terminal]) => partOf(terminal) !== id),
+      );
+  }
+  if (list === "parts" || list === "connectors")
+    for (const place of circuit.places) place.parts = place.parts.filter((part) => part !== id);
+}

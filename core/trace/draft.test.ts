@@ -1,0 +1,99 @@
+import { describe, expect, test } from "@jest/globals";
+import { type DraftStep, draftState, draftStepSchema, parseAnswer } from "./draft";
+import { traceFamilies } from "./family";
+import { traceQuestionIds, usualAnswers } from "./traceAnswer";
+
+const name = { id: "wagon", title: "Wagon" };
+const nothing = { kind: "trace", answers: {} } as const;
+const answer = (question: (typeof traceQuestionIds)[number], value: unknown): DraftStep => ({
+  step: "answer",
+  question,
+  answer: value,
+});
+const edit = (id: string, mm2: number): DraftStep => ({
+  step: "edit",
+  edit: { do: "set", list: "wires", id, key: "mm2", value: mm2 },
+});
+
+function stateOf(steps: readonly DraftStep[]) {
+  const state = draftState(nothing, name, steps);
+  if (!state.ok) throw new Error(JSON.stringify(state.problems));
+  return state.value;
+}
+
+describe("a draft", () => {
+  test("is its steps: taking back the last gives what was there before", () => {
+    const steps = [answer("speeds", 3), edit("W1", 16), answer("hands", "feed"), edit("W2", 2.5)];
+    for (let count = 1; count <= steps.length; count++) {
+      const before = stateOf(steps.slice(0, count - 1));
+      const after = stateOf(steps.slice(0, count));
+      expect(after).not.toEqual(before);
+      expect(stateOf(steps.slice(0, count - 1))).toEqual(before);
+    }
+  });
+
+  test("keeps changes made in a table when an answer changes the circuit, and tells those that no longer fit", () => {
+    const six = stateOf([answer("speeds", 6), edit("W1", 16), edit("W17", 2)]);
+    expect(six.dropped).toEqual([]);
+    const two = stateOf([answer("speeds", 6), edit("W1", 16), edit("W17", 2), answer("speeds", 2)]);
+    expect(two.circuit.wires.find(({ id }) => id === "W1")?.mm2).toBe(16);
+    expect(two.dropped).toMatchObject([{ edit: { id: "W17" }, problem: { message: "there is no W17" } }]);
+    // The answer taken back, the change is there again.
+    expect(stateOf([answer("speeds", 6), edit("W1", 16), edit("W17", 2)])).toEqual(six);
+  });
+
+  test("an answer of the wrong kind is refused by its place", () => {
+    expect(parseAnswer("speeds", "many")).toMatchObject({ ok: false });
+    expect(parseAnswer("fuse", { id: "F 1", amps: 30 })).toMatchObject({
+      ok: false,
+      problems: [{ path: "id" }],
+    });
+    expect(parseAnswer("command", { still: 4, full: 4 })).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringContaining("the two volts must differ") }],
+    });
+    expect(parseAnswer("motor", null)).toEqual({ ok: true, value: null });
+    expect(draftState(nothing, name, [answer("speeds", 99)])).toMatchObject({ ok: false });
+  });
+
+  test("steps are read back as they were stored", () => {
+    const steps = [
+      answer("fuse", { id: "F9", amps: 30 }),
+      edit("W1", 16),
+      {
+        step: "edit",
+        edit: { do: "add", list: "parts", item: { id: "J9", kind: "splice" } },
+      } as const,
+      { step: "edit", edit: { do: "wires", wires: [] } } as const,
+    ];
+    for (const step of steps) expect(draftStepSchema.parse(JSON.parse(JSON.stringify(step)))).toEqual(step);
+    expect(
+      draftStepSchema.safeParse({ step: "edit", edit: { do: "add", list: "wires", item: {} } }).success,
+    ).toBe(false);
+  });
+
+  test("every usual answer is one its question takes", () => {
+    for (const id of traceQuestionIds) expect(parseAnswer(id, usualAnswers[id]).ok).toBe(true);
+  });
+
+  test.each(traceFamilies.map((family) => [family.words, family] as const))(
+    "%s begins a draft",
+    (_, family) => {
+      const state = draftState({ kind: "trace", answers: family.answers }, name, []);
+      expect(state).toMatchObject({ ok: true, value: { answers: family.answers, dropped: [] } });
+    },
+  );
+
+  test("begun from another vehicle it takes its own name, and no questions", () => {
+    const { circuit } = stateOf([answer("speeds", 5)]);
+    const state = draftState(
+      { kind: "circuit", circuit },
+      { id: "other", title: "Other", steering: "right" },
+      [edit("W1", 25)],
+    );
+    expect(state).toMatchObject({
+      ok: true,
+      value: { answers: null, circuit: { id: "other", title: "Other", steering: "right" } },
+    });
+  });
+});

@@ -1,0 +1,89 @@
+import { z } from "zod";
+import { type Circuit, circuitSchema } from "../circuit/circuit";
+import { type CircuitEdit, circuitEditSchema, editedCircuit } from "../circuit/circuitEdit";
+import { parseCircuit } from "../circuit/parseCircuit";
+import { type Parsed, type Problem, problemsOf, refused } from "../formats/problem";
+import { type TraceAnswers, type TraceQuestionId, traceAnswerSchemas, traceQuestionIds } from "./traceAnswer";
+import { type CircuitName, traceCircuit } from "./traceCircuit";
+
+/** What a draft begins from: questions, some of them answered by its family; or a circuit that is there. */
+export const draftBaseSchema = z.discriminatedUnion("kind", [
+  z.strictObject({
+    kind: z.literal("trace"),
+    answers: z.partialRecord(
+      z.enum(traceQuestionIds as [TraceQuestionId, ...TraceQuestionId[]]),
+      z.unknown(),
+    ),
+  }),
+  z.strictObject({ kind: z.literal("circuit"), circuit: circuitSchema }),
+]);
+export type DraftBase = z.infer<typeof draftBaseSchema>;
+
+const answerStep = z.strictObject({
+  step: z.literal("answer"),
+  question: z.enum(traceQuestionIds as [TraceQuestionId, ...TraceQuestionId[]]),
+  /** Null where it is not known. */
+  answer: z.unknown(),
+});
+const editStep = z.strictObject({ step: z.literal("edit"), edit: circuitEditSchema });
+
+/** One step of a draft: an answer, or a change made in a table. Undoing takes back one. */
+export const draftStepSchema = z.discriminatedUnion("step", [answerStep, editStep]);
+export type DraftStep = z.infer<typeof draftStepSchema>;
+
+/** What a draft has come to. */
+export interface DraftState {
+  readonly circuit: Circuit;
+  /** Null for a draft that did not begin with questions. */
+  readonly answers: TraceAnswers | null;
+  /** Changes made in a table that no longer fit the answers given since. */
+  readonly dropped: readonly { readonly edit: CircuitEdit; readonly problem: Problem }[];
+}
+
+/** An answer as one of its question's kind; refuses another with the place that is wrong. */
+export function parseAnswer(question: TraceQuestionId, answer: unknown): Parsed<unknown> {
+  if (answer === null) return { ok: true, value: null };
+  const parsed = traceAnswerSchemas[question].safeParse(answer);
+  return parsed.success ? { ok: true, value: parsed.data } : refused(problemsOf(parsed.error, answer));
+}
+
+/**
+ * The circuit a draft's steps lead to. Answers make the circuit; changes made in tables are then made again on it,
+ * and those that no longer fit are told, not lost: undoing the answer brings them back.
+ * @returns refused where the answers themselves make no circuit (two parts of one name)
+ */
+export function draftState(
+  base: DraftBase,
+  name: CircuitName,
+  steps: readonly DraftStep[],
+): Parsed<DraftState> {
+  const edits = steps.flatMap((one) => (one.step === "edit" ? [one.edit] : []));
+  if (base.kind === "circuit") return edited({ ...base.circuit, ...name }, null, edits);
+  const given = [
+    ...Object.entries(base.answers).map(([question, answer]) => ({ question, answer })),
+    ...steps.filter((one) => one.step === "answer"),
+  ];
+  const answers: Record<string, unknown> = {};
+  for (const { question, answer } of given) {
+    const parsed = parseAnswer(question as TraceQuestionId, answer);
+    if (!parsed.ok) return parsed;
+    answers[question] = parsed.value;
+  }
+  const made = parseCircuit(traceCircuit(name, answers as TraceAnswers));
+  return made.ok ? edited(made.value, answers as TraceAnswers, edits) : made;
+}
+
+function edited(
+  circuit: Circuit,
+  answers: TraceAnswers | null,
+  edits: readonly CircuitEdit[],
+): Parsed<DraftState> {
+  let made = circuit;
+  const dropped: { edit: CircuitEdit; problem: Problem }[] = [];
+  for (const edit of edits) {
+    const next = editedCircuit(made, edit);
+    if (next.ok) made = next.value;
+    else dropped.push({ edit, problem: next.problems[0] as Problem });
+  }
+  return { ok: true, value: { circuit: made, answers, dropped } };
+}

@@ -1,0 +1,105 @@
+import { type DraftBase, type DraftStep, draftBaseSchema, draftStepSchema } from "@core/trace/draft";
+import { type CircuitName, circuitNameSchema } from "@core/trace/traceCircuit";
+import type { Transaction } from "sequelize";
+import { z } from "zod";
+import { database } from "../database.server";
+import { DraftRow } from "../models.server";
+
+/** A circuit in the making: its steps, and how many of them stand; those after are undone. */
+export interface Draft {
+  readonly id: string;
+  readonly name: CircuitName;
+  readonly base: DraftBase;
+  readonly steps: readonly DraftStep[];
+  readonly position: number;
+  readonly changedAt: Date;
+}
+
+const draftOf = (row: DraftRow): Draft => ({
+  id: row.id,
+  name: circuitNameSchema.parse(JSON.parse(row.name)),
+  base: draftBaseSchema.parse(JSON.parse(row.base)),
+  steps: z.array(draftStepSchema).parse(JSON.parse(row.steps)),
+  position: row.position,
+  changedAt: row.changedAt,
+});
+
+/** A draft by id; null where there is none. */
+export async function findDraft(id: string): Promise<Draft | null> {
+  const row = await DraftRow.findByPk(id);
+  return row ? draftOf(row) : null;
+}
+
+/** Names of the drafts not yet on the shelf, the last changed first. */
+export async function listDrafts(): Promise<Pick<Draft, "id" | "name" | "changedAt">[]> {
+  const rows = await DraftRow.findAll({
+    attributes: ["id", "name", "changedAt"],
+    order: [["changedAt", "DESC"]],
+  });
+  return rows.map(({ id, name, changedAt }) => ({
+    id,
+    name: circuitNameSchema.parse(JSON.parse(name)),
+    changedAt,
+  }));
+}
+
+/** Begins a draft; the same one begun twice is one. */
+export async function beginDraft(id: string, name: CircuitName, base: DraftBase): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    if (await DraftRow.findByPk(id, { transaction })) return;
+    await DraftRow.create(
+      {
+        id,
+        name: JSON.stringify(name),
+        base: JSON.stringify(base),
+        steps: "[]",
+        position: 0,
+        changedAt: new Date(),
+      },
+      { transaction },
+    );
+  });
+}
+
+async function changed(
+  id: string,
+  change: (draft: Draft) => Partial<Pick<Draft, "name" | "steps" | "position">>,
+): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    const row = await DraftRow.findByPk(id, { transaction });
+    if (!row) return;
+    const { name, steps, position } = change(draftOf(row));
+    await row.update(
+      {
+        ...(name ? { name: JSON.stringify(name) } : {}),
+        ...(steps ? { steps: JSON.stringify(steps) } : {}),
+        ...(position === undefined ? {} : { position }),
+        changedAt: new Date(),
+      },
+      { transaction },
+    );
+  });
+}
+
+/** Takes a step after those that stand; undone ones after it are gone. */
+export const addDraftStep = (id: string, step: DraftStep): Promise<void> =>
+  changed(id, ({ steps, position }) => ({
+    steps: [...steps.slice(0, position), step],
+    position: position + 1,
+  }));
+
+/** Undoes or redoes one step; at either end nothing happens. */
+export const moveDraft = (id: string, by: 1 | -1): Promise<void> =>
+  changed(id, ({ steps, position }) => ({
+    position: Math.min(steps.length, Math.max(0, position + by)),
+  }));
+
+export const nameDraft = (id: string, name: CircuitName): Promise<void> => changed(id, () => ({ name }));
+
+/** Takes a draft off, in the transaction that put its circuit on the shelf, or by itself. */
+export async function dropDraft(id: string, transaction?: Transaction): Promise<void> {
+  if (transaction) await DraftRow.destroy({ where: { id }, transaction });
+  else await (await database()).write((own) => DraftRow.destroy({ where: { id }, transaction: own }));
+}
