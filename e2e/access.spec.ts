@@ -13,6 +13,7 @@ const views = [
   "/jobs/1/close",
   "/shelf",
   "/bring-in",
+  "/trace",
   "/shelf/whimbrel-four-speed",
   "/nowhere",
 ];

@@ -19,6 +19,8 @@ const views = [
   { name: "card", path: "/jobs/1/close" },
   { name: "shelf", path: "/shelf" },
   { name: "circuit", path: "/shelf/godwit-two-relays" },
+  { name: "trace", path: "/trace", act: (page) => trace(page) },
+  { name: "trace-wires", path: "/trace", act: (page) => traceWires(page) },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
 ];
 
@@ -26,6 +28,31 @@ async function openBoard(page) {
   await page.keyboard.press("p");
   await page.getByRole("button", { name: /^R1\.e3 on 2:/ }).click();
   await page.locator('[data-path="M1"]').scrollIntoViewIfNeeded();
+}
+
+async function trace(page) {
+  await page.getByLabel("Vehicle", { exact: true }).fill("Fenmark Siskin wagon, short roof");
+  await page.getByRole("button", { name: "Begin" }).click();
+  const answers = [
+    "at all times",
+    "That is it",
+    "through a relay",
+    "That is it",
+    "a resistor pack",
+    "ground",
+  ];
+  for (const answer of answers) {
+    const asked = await page.locator("[data-asked]").getAttribute("data-asked");
+    await page.locator("[data-asked]").getByRole("button", { name: answer, exact: true }).click();
+    await page.locator(`[data-asked="${asked}"]`).waitFor({ state: "hidden" });
+  }
+  await page.waitForTimeout(800);
+}
+
+async function traceWires(page) {
+  await trace(page);
+  await page.getByRole("tab", { name: "Wires" }).click();
+  await page.getByLabel("Colour of W3", { exact: true }).fill("RED");
 }
 
 async function openMotor(page) {

@@ -12,9 +12,9 @@ import { BenchBar } from "../components/BenchBar";
 import type { BenchSetup } from "../components/benchSetup";
 import { Rail } from "../components/Rail";
 import { SheetTools } from "../drawing/SheetTools";
-import { LaidOutSheet } from "../drawing/SheetView";
 import { engineFor } from "../engine.server";
 import { dayText } from "../format/clock";
+import { HealthySheet } from "../shelf/HealthySheet";
 import { Findings, ImportForm } from "../shelf/ImportForm";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
 import { weighMove } from "../shelf/jobMove.server";
@@ -122,10 +122,6 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.circuit.title ?? "Circuit"} · Airway` },
 ];
 
-const nothing: ReadonlySet<string> = new Set();
-/** The shelf is looked at, not probed. */
-const noTarget = (): void => {};
-
 export default function ShelfCircuit({ loaderData, actionData }: Route.ComponentProps) {
   const { circuit, shelfId, family, findings, version, versions, notes, jobs } = loaderData;
   const [setup, setSetup] = useState<BenchSetup>({
@@ -179,27 +175,11 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
             <SheetTools focus={null} />
           </div>
           <div className="sheet-card sheet-pane relative h-[36rem] max-md:h-[60vh]">
-            <LaidOutSheet
+            <HealthySheet
+              circuit={circuit}
               layout={loaderData.layout}
-              fileName={`${shelfId}-${setup.setting}`}
-              focus={null}
-              sheet={
-                state
-                  ? {
-                      circuit,
-                      state,
-                      doubt: {},
-                      cleared: nothing,
-                      probe: null,
-                      fullVolts: loaderData.fullVolts,
-                      lit: nothing,
-                      chosen: null,
-                      other: null,
-                      unplugged: setup.unplugged,
-                      onTarget: noTarget,
-                    }
-                  : null
-              }
+              state={state}
+              fullVolts={loaderData.fullVolts}
             />
           </div>
         </section>

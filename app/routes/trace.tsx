@@ -48,7 +48,7 @@ const idFrom = (title: string): string =>
 
 async function baseFrom(from: string): Promise<DraftBase | null> {
   if (from === "nothing") return { kind: "trace", answers: {} };
-  const [kind, id = ""] = [from.slice(0, from.indexOf(":")), from.slice(from.indexOf(":") + 1)];
+  const [kind, id] = [from.slice(0, from.indexOf(":")), from.slice(from.indexOf(":") + 1)];
   if (kind === "family") {
     const family = traceFamilies.find((own) => own.id === id);
     return family ? { kind: "trace", answers: family.answers } : null;

@@ -75,7 +75,10 @@ export async function action({ params, request }: Route.ActionArgs): Promise<Ref
       const question = traceQuestionIds.find((id) => id === sent.question);
       if (!answers || !question)
         return { of: sent.question, problems: ["This draft did not begin with questions."] };
-      const answer = answerFrom(question, answers, (name) => String(fields.get(name) ?? ""));
+      const answer = answerFrom(question, answers, (name) => {
+        const given = fields.get(name);
+        return typeof given === "string" ? given : "";
+      });
       return takeStep(draft, { step: "answer", question, answer }, question);
     }
     case "edit": {

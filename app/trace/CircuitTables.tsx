@@ -18,11 +18,11 @@ function Remove({ list, id }: { list: CircuitList; id: string }) {
   return (
     <button
       type="button"
-      className="min-h-11 px-1 underline"
+      className="min-h-11 px-1 whitespace-nowrap underline"
       aria-label={`take out ${id}`}
       onClick={() => send({ do: "remove", list, id })}
     >
-      take out
+      out
     </button>
   );
 }
@@ -33,21 +33,18 @@ function Assumed({ list, id, assumed }: { list: "parts" | "wires"; id: string; a
     <label className="flex min-h-11 items-center gap-1.5">
       <input
         type="checkbox"
-        className="size-5"
+        className="size-5 accent-ink"
         checked={assumed}
         aria-label={`${id} is assumed`}
         onChange={({ target }) =>
           send({ do: "set", list, id, key: "assumed", value: target.checked ? true : null })
         }
       />
-      <span aria-hidden="true" className="text-soft">
-        {assumed ? "a guess" : ""}
-      </span>
     </label>
   );
 }
 
-const renameCell = (list: CircuitList, id: string, width = "w-20") => (
+const renameCell = (list: CircuitList, id: string, width = "w-16") => (
   <Cell
     label={`name of ${id}`}
     value={id}
@@ -114,14 +111,14 @@ const removeColumn = <Row extends { readonly id: string }>(list: CircuitList): C
 function wireColumns(terminals: readonly string[]): ColumnDef<Wire, string>[] {
   return [
     nameColumn("wires", "Wire"),
-    valueColumn("wires", "from", "From", "w-28", terminals),
-    valueColumn("wires", "to", "To", "w-28", terminals),
-    valueColumn("wires", "colour", "Colour", "w-20"),
-    valueColumn("wires", "mm2", "mm²", "w-16"),
-    valueColumn("wires", "metres", "Metres", "w-16"),
+    valueColumn("wires", "from", "From", "w-24", terminals),
+    valueColumn("wires", "to", "To", "w-24", terminals),
+    valueColumn("wires", "colour", "Colour", "w-18"),
+    valueColumn("wires", "mm2", "mm²", "w-14"),
+    valueColumn("wires", "metres", "Metres", "w-14"),
     {
       id: "assumed",
-      header: "Assumed",
+      header: "Guess",
       accessorFn: ({ assumed }) => (assumed ? "yes" : ""),
       cell: ({ row: { original } }) => (
         <Assumed list="wires" id={original.id} assumed={original.assumed ?? false} />
@@ -160,10 +157,10 @@ const partColumns: ColumnDef<Part, string>[] = [
       </div>
     ),
   },
-  valueColumn("parts", "place", "Where it is", "w-40"),
+  valueColumn("parts", "place", "Where it is", "w-32"),
   {
     id: "assumed",
-    header: "Assumed",
+    header: "Guess",
     accessorFn: ({ assumed }) => (assumed ? "yes" : ""),
     cell: ({ row: { original } }) => (
       <Assumed list="parts" id={original.id} assumed={original.assumed ?? false} />
@@ -252,7 +249,7 @@ function RemovePin({ id, plug, pin }: PinRow) {
   return (
     <button
       type="button"
-      className="min-h-11 px-1 underline"
+      className="min-h-11 px-1 whitespace-nowrap underline"
       aria-label={`take out pin ${id}`}
       onClick={() =>
         send(
@@ -262,7 +259,7 @@ function RemovePin({ id, plug, pin }: PinRow) {
         )
       }
     >
-      take out
+      out
     </button>
   );
 }
@@ -293,6 +290,7 @@ const placeColumns: ColumnDef<Place, string>[] = [
 ];
 
 const tabs = [
+  ["questions", "Questions"],
   ["wires", "Wires"],
   ["parts", "Parts"],
   ["pins", "Pins"],
@@ -302,11 +300,14 @@ const tabs = [
 interface CircuitTablesProps {
   readonly circuit: Circuit;
   readonly onEdit: (edit: CircuitEdit) => void;
+  /** What the circuit is asked for; null where it did not begin with questions. */
+  readonly questions: React.ReactNode | null;
+  /** Below the wires. */
   readonly children?: React.ReactNode;
 }
 
-/** A circuit's wires, parts, pins and places, every cell of them to be changed. */
-export function CircuitTables({ circuit, onEdit, children }: CircuitTablesProps) {
+/** A circuit's questions, and its wires, parts, pins and places, every cell of them to be changed. */
+export function CircuitTables({ circuit, onEdit, questions, children }: CircuitTablesProps) {
   const editing = useMemo(() => ({ circuit, send: onEdit }), [circuit, onEdit]);
   const terminals = useMemo(() => terminalsIn(circuit), [circuit]);
   const wires = useMemo(() => wireColumns(terminals), [terminals]);
@@ -323,9 +324,9 @@ export function CircuitTables({ circuit, onEdit, children }: CircuitTablesProps)
   const idOf = ({ id }: { readonly id: string }): string => id;
   return (
     <EditingProvider value={editing}>
-      <Tabs.Root defaultValue="wires" className="sheet-card p-3">
-        <Tabs.List aria-label="The circuit in tables" className="flex flex-wrap gap-2">
-          {tabs.map(([value, title]) => (
+      <Tabs.Root defaultValue={questions ? "questions" : "wires"} className="sheet-card p-3">
+        <Tabs.List aria-label="Questions and tables" className="flex flex-wrap border-b border-rule">
+          {tabs.slice(questions ? 0 : 1).map(([value, title]) => (
             <Tabs.Trigger
               key={value}
               value={value}
@@ -335,6 +336,11 @@ export function CircuitTables({ circuit, onEdit, children }: CircuitTablesProps)
             </Tabs.Trigger>
           ))}
         </Tabs.List>
+        {questions && (
+          <Tabs.Content value="questions" className="max-w-[26rem] p-2">
+            {questions}
+          </Tabs.Content>
+        )}
         <Tabs.Content value="wires" className="grid gap-3 pt-2">
           <CircuitTable caption="Wires" rows={circuit.wires} columns={wires} rowId={idOf} />
           <AddWire terminals={terminals} />

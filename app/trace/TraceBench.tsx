@@ -1,22 +1,19 @@
 import type { CircuitEdit } from "@core/circuit/circuitEdit";
 import { ampsText, percent, voltsText } from "@core/units/wording";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Form, Link, useFetcher, useNavigation } from "react-router";
 import { BenchBar } from "../components/BenchBar";
 import type { BenchSetup } from "../components/benchSetup";
 import { Fold } from "../components/Fold";
 import { PathBoard } from "../components/PathBoard";
 import { SheetTools } from "../drawing/SheetTools";
-import { LaidOutSheet } from "../drawing/SheetView";
+import { HealthySheet } from "../shelf/HealthySheet";
 import { Findings, Refusal } from "../shelf/ImportForm";
 import { CircuitTables } from "./CircuitTables";
 import { TraceQuestions } from "./TraceQuestions";
 import type { TracedDraft } from "./tracedDraft";
 
-const nothing: ReadonlySet<string> = new Set();
 const noHeard = {};
-/** A draft is looked at, not probed. */
-const noTarget = (): void => {};
 const noLight = (): void => {};
 
 interface TraceBenchProps {
@@ -30,7 +27,7 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
   const [setup, setSetup] = useState<BenchSetup>({
     key: "run",
     engine: false,
-    setting: circuit.settings.at(-1) ?? "off",
+    setting: "",
     unplugged: [],
     lampFor: null,
   });
@@ -44,25 +41,6 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
     (change: CircuitEdit) =>
       void submit({ intent: "edit", edit: JSON.stringify(change) }, { method: "post" }),
     [submit],
-  );
-  const sheet = useMemo(
-    () =>
-      state
-        ? {
-            circuit,
-            state,
-            doubt: {},
-            cleared: nothing,
-            probe: null,
-            fullVolts: draft.fullVolts,
-            lit: nothing,
-            chosen: null,
-            other: null,
-            unplugged: [],
-            onTarget: noTarget,
-          }
-        : null,
-    [circuit, state, draft.fullVolts],
   );
   return (
     <main id="main" className="mx-auto grid w-full max-w-[100rem] min-w-0 grow content-start gap-3 p-4">
@@ -90,8 +68,11 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
           </ul>
         </div>
       )}
-      <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_24rem]">
-        <section aria-label="The circuit so far" className="grid min-w-0 content-start gap-2">
+      <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_fit-content(46rem)] lg:grid-rows-[auto_1fr]">
+        <section
+          aria-label="The circuit so far"
+          className="grid min-w-0 content-start gap-2 lg:sticky lg:top-2"
+        >
           <div className="flex flex-wrap items-center justify-between gap-2">
             <BenchBar
               settings={circuit.settings}
@@ -106,11 +87,11 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
           </div>
           <div className="sheet-card sheet-pane relative h-[27rem] max-md:h-[45vh]">
             {draft.layout ? (
-              <LaidOutSheet
+              <HealthySheet
+                circuit={circuit}
                 layout={draft.layout}
-                fileName={`${circuit.id}-${setting}`}
-                focus={null}
-                sheet={sheet}
+                state={state}
+                fullVolts={draft.fullVolts}
               />
             ) : (
               <ul role="alert" className="list-disc p-6">
@@ -121,43 +102,40 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
             )}
           </div>
         </section>
-        <aside className="grid content-start gap-3">
-          {answers ? (
-            <TraceQuestions answers={answers} asked={asked} refused={refused} />
-          ) : (
-            <p className="sheet-card p-4 text-base text-soft">
-              It began from another vehicle's circuit: change what is different in the tables below.
-            </p>
-          )}
-          <Speeds motors={draft.motors} />
+        <aside
+          aria-label="Questions and tables"
+          className="grid min-w-0 content-start gap-3 lg:row-span-2 lg:min-w-[26rem]"
+        >
+          {edits.data?.problems && <Refusal problems={edits.data.problems} />}
+          <CircuitTables
+            circuit={circuit}
+            onEdit={edit}
+            questions={answers && <TraceQuestions answers={answers} asked={asked} refused={refused} />}
+          >
+            <WireListForm refused={refused?.of === "wires" ? refused.problems : null} />
+          </CircuitTables>
         </aside>
+        <div className="grid content-start gap-3">
+          <Speeds motors={draft.motors} />
+          <section aria-labelledby="checks">
+            <h2 id="checks" className="text-lg font-bold">
+              Does it look right?
+            </h2>
+            <Findings findings={draft.findings} />
+            <Fold title="Path board" className="sheet-card mt-2 px-3">
+              <div className="max-h-72 overflow-auto">
+                <PathBoard
+                  settings={circuit.settings}
+                  heard={noHeard}
+                  lines={draft.board}
+                  lit={null}
+                  onLight={noLight}
+                />
+              </div>
+            </Fold>
+          </section>
+        </div>
       </div>
-      <section aria-labelledby="checks">
-        <h2 id="checks" className="text-lg font-bold">
-          Does it look right?
-        </h2>
-        <Findings findings={draft.findings} />
-        <Fold title="Path board" className="sheet-card mt-2 px-3">
-          <div className="max-h-72 overflow-auto">
-            <PathBoard
-              settings={circuit.settings}
-              heard={noHeard}
-              lines={draft.board}
-              lit={null}
-              onLight={noLight}
-            />
-          </div>
-        </Fold>
-      </section>
-      <section aria-labelledby="tables" className="grid gap-2">
-        <h2 id="tables" className="text-lg font-bold">
-          Wires, parts, pins and places
-        </h2>
-        {edits.data?.problems && <Refusal problems={edits.data.problems} />}
-        <CircuitTables circuit={circuit} onEdit={edit}>
-          <WireListForm refused={refused?.of === "wires" ? refused.problems : null} />
-        </CircuitTables>
-      </section>
       <Store name={name} shelf={shelf} refused={refused?.of === "store" ? refused.problems : null} />
     </main>
   );
@@ -208,39 +186,39 @@ function Steps({ undo, redo }: { undo: boolean; redo: boolean }) {
 /** What each speed would give at the motor of a healthy vehicle: whether that is sensible shows at a glance. */
 function Speeds({ motors }: Pick<TracedDraft, "motors">) {
   return motors.map(({ motor, speeds }) => (
-    <table key={motor} className="sheet-card w-full text-base" data-speeds={motor}>
-      <caption className="px-3 pt-2 text-left font-semibold">
-        What a healthy {motor} would get. Sensible?
-      </caption>
-      <thead>
-        <tr className="text-soft">
-          <th scope="col" className="pl-3 text-left font-normal">
-            Speed
-          </th>
-          <th scope="col" className="text-right font-normal">
-            Volts
-          </th>
-          <th scope="col" className="text-right font-normal">
-            Draw
-          </th>
-          <th scope="col" className="w-24 pr-3 text-right font-normal">
-            Of top rpm
-          </th>
-        </tr>
-      </thead>
-      <tbody className="figures">
-        {speeds.map(({ setting, volts, amps, share }) => (
-          <tr key={setting} className="border-t border-rule">
-            <th scope="row" className="pl-3 text-left font-normal">
-              {setting}
+    <section key={motor} className="sheet-card py-2" aria-label={`What ${motor} would get`}>
+      <h2 className="px-3 pb-1 text-base font-semibold">What a healthy {motor} would get. Sensible?</h2>
+      <table className="w-full text-base" data-speeds={motor}>
+        <thead>
+          <tr className="text-soft">
+            <th scope="col" className="pl-3 text-left font-normal">
+              Speed
             </th>
-            <td className="text-right">{volts === null ? "none" : voltsText(volts)}</td>
-            <td className="text-right">{ampsText(amps)}</td>
-            <td className="pr-3 text-right">{percent(share)}</td>
+            <th scope="col" className="text-right font-normal">
+              Volts
+            </th>
+            <th scope="col" className="text-right font-normal">
+              Draw
+            </th>
+            <th scope="col" className="w-36 pr-3 text-right font-normal">
+              Of top rpm
+            </th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody className="figures">
+          {speeds.map(({ setting, volts, amps, share }) => (
+            <tr key={setting} className="border-t border-rule">
+              <th scope="row" className="pl-3 text-left font-normal">
+                {setting}
+              </th>
+              <td className="text-right whitespace-nowrap">{volts === null ? "none" : voltsText(volts)}</td>
+              <td className="text-right whitespace-nowrap">{ampsText(amps)}</td>
+              <td className="pr-3 text-right whitespace-nowrap">{percent(share)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   ));
 }
 

@@ -17,7 +17,7 @@ export function TraceQuestions({ answers, asked, refused }: TraceQuestionsProps)
   const current = again?.over === answers ? again.id : open;
   const count = asked.filter((id) => answers[id] !== undefined).length;
   return (
-    <section aria-label="Questions" className="sheet-card grid gap-2 p-4">
+    <section aria-label="Questions" className="grid gap-2">
       <p className="text-base text-soft" role="status">
         {count} of {asked.length} answered
       </p>

@@ -35,9 +35,10 @@ function flat(value: unknown, key: string, words: string): PartValue[] {
   if (typeof value === "number" || typeof value === "string") return [{ key, words, value }];
   if (Array.isArray(value) && value.every((one) => typeof one === "string")) return [{ key, words, value }];
   if (typeof value !== "object" || value === null) return [];
-  return Object.entries(value).flatMap(([name, inner]) => {
+  return Object.entries(value as Record<string, unknown>).flatMap(([name, inner]) => {
     const path = `${key}.${name}`;
-    const item = typeof inner === "object" && inner !== null && "id" in inner ? String(inner.id) : name;
+    const id = typeof inner === "object" && inner !== null && "id" in inner ? inner.id : null;
+    const item = typeof id === "string" ? id : name;
     return flat(inner, path, units[path] ?? `${words} ${units[name] ?? item}`.trim());
   });
 }

@@ -183,12 +183,13 @@ export function questionOf(id: TraceQuestionId, answers: TraceAnswers): Question
 
 /** A field's value as it stands in an answer, for the form. */
 export function fieldValue(answer: unknown, name: string): string {
-  if (typeof answer !== "object" || answer === null) return name === "value" ? String(answer ?? "") : "";
+  if (typeof answer === "string" || typeof answer === "number") return name === "value" ? String(answer) : "";
+  if (typeof answer !== "object" || answer === null) return "";
   const step = /^step(\d+)$/.exec(name);
   const held = step
     ? (answer as { steps?: readonly (number | null)[] }).steps?.[Number(step[1])]
     : (answer as Record<string, unknown>)[name];
-  return held === undefined || held === null ? "" : String(held);
+  return typeof held === "string" || typeof held === "number" ? String(held) : "";
 }
 
 /** A number as typed: a decimal comma is a point; text that is none stays text, to be refused by name. */

@@ -59,15 +59,28 @@ export function editedCircuit(circuit: Circuit, edit: CircuitEdit): Parsed<Circu
   return parseCircuit(next);
 }
 
+/**
+ * A circuit with changes made one after another, checked once at the end.
+ * @returns refused where one of them fits nothing or no circuit comes of them; which one is not told
+ */
+export function editedAtOnce(circuit: Circuit, edits: readonly CircuitEdit[]): Parsed<Circuit> {
+  const next = structuredClone(circuit) as unknown as Circuit & Lists;
+  for (const edit of edits) {
+    const problem = apply(next, edit);
+    if (problem) return wrong(problem.path, problem.message);
+  }
+  return parseCircuit(next);
+}
+
 function apply(circuit: Circuit & Lists, edit: CircuitEdit): { path: string; message: string } | null {
   if (edit.do === "wires") {
-    circuit.wires = edit.wires as typeof circuit.wires;
+    circuit.wires = edit.wires;
     return null;
   }
   if (edit.do === "pin") return renamePin(circuit, edit.id, edit.pin, edit.to);
   const items = circuit[edit.list] as Item[];
   if (edit.do === "add") {
-    items.push(edit.item as Item);
+    items.push(edit.item);
     return null;
   }
   const index = items.findIndex((item) => item.id === edit.id);
@@ -129,7 +142,7 @@ function set(
   }
   if (value === null) {
     if (Array.isArray(holder)) holder.splice(Number(last), 1);
-    else delete holder[last];
+    else Reflect.deleteProperty(holder, last);
   } else if (Array.isArray(holder) && !/^\d{1,3}$/.test(last))
     return { path: `${path}.${key}`, message: `expected a number, got ${last}` };
   else Object.defineProperty(holder, last, { value, enumerable: true, writable: true, configurable: true });

@@ -54,6 +54,10 @@ describe("a draft", () => {
     });
     expect(parseAnswer("motor", null)).toEqual({ ok: true, value: null });
     expect(draftState(nothing, name, [answer("speeds", 99)])).toMatchObject({ ok: false });
+    expect(draftState(nothing, name, [answer("fuse", { id: "K1", amps: 30 })])).toEqual({
+      ok: false,
+      problems: [{ path: "", message: "K1 cannot be the name of two things" }],
+    });
   });
 
   test("steps are read back as they were stored", () => {

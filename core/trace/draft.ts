@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { type Circuit, circuitSchema } from "../circuit/circuit";
-import { type CircuitEdit, circuitEditSchema, editedCircuit } from "../circuit/circuitEdit";
+import { type CircuitEdit, circuitEditSchema, editedAtOnce, editedCircuit } from "../circuit/circuitEdit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import { type Parsed, type Problem, problemsOf, refused } from "../formats/problem";
 import { type TraceAnswers, type TraceQuestionId, traceAnswerSchemas, traceQuestionIds } from "./traceAnswer";
@@ -69,8 +69,17 @@ export function draftState(
     if (!parsed.ok) return parsed;
     answers[question] = parsed.value;
   }
-  const made = parseCircuit(traceCircuit(name, answers as TraceAnswers));
-  return made.ok ? edited(made.value, answers as TraceAnswers, edits) : made;
+  const traced = traceCircuit(name, answers);
+  const twice = namedTwice(traced);
+  if (twice) return refused([{ path: "", message: `${twice} cannot be the name of two things` }]);
+  const made = parseCircuit(traced);
+  return made.ok ? edited(made.value, answers, edits) : made;
+}
+
+/** The first name that two parts or plugs share; null where none do. */
+function namedTwice({ parts, connectors }: Circuit): string | null {
+  const ids = [...parts, ...connectors].map(({ id }) => id);
+  return ids.find((id, index) => ids.indexOf(id) < index) ?? null;
 }
 
 function edited(
@@ -78,6 +87,9 @@ function edited(
   answers: TraceAnswers | null,
   edits: readonly CircuitEdit[],
 ): Parsed<DraftState> {
+  // Nearly always all of them fit: one check instead of one a change.
+  const whole = editedAtOnce(circuit, edits);
+  if (whole.ok) return { ok: true, value: { circuit: whole.value, answers, dropped: [] } };
   let made = circuit;
   const dropped: { edit: CircuitEdit; problem: Problem }[] = [];
   for (const edit of edits) {

@@ -36,7 +36,7 @@ class Draft {
   }
 
   plug(id: string, title: string, part: string, terminals: readonly string[]): void {
-    const pins = terminals.map((terminal, index) => [String(index + 1), `${part}.${terminal}`]);
+    const pins = terminals.map((terminal, index) => [String(index + 1), `${part}.${terminal}`] as const);
     this.connectors.push({ id, title, pins: Object.fromEntries(pins) });
   }
 
