@@ -58,6 +58,7 @@ export function Cell({ label, value, edit, choices, width = "w-24" }: CellProps)
   };
   return (
     <form
+      className="relative"
       onSubmit={(event) => {
         event.preventDefault();
         void keep();
@@ -79,7 +80,11 @@ export function Cell({ label, value, edit, choices, width = "w-24" }: CellProps)
         <input {...shared} {...field} autoComplete="off" spellCheck={false} />
       )}
       {problem && (
-        <p id={id} role="alert" className="max-w-56 text-[0.85rem] text-danger">
+        <p
+          id={id}
+          role="alert"
+          className="absolute top-full left-0 z-20 w-64 border-l-4 border-danger bg-card p-2 text-[0.9rem] text-danger"
+        >
           {problem}
         </p>
       )}
