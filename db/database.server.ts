@@ -28,6 +28,16 @@ export class Database {
     return turn;
   }
 
+  /**
+   * Runs one statement alone, which is a transaction by itself on the connection that is open already: half the
+   * time of one with a connection of its own. Resolves once it is on disk.
+   */
+  statement<T>(work: () => Promise<T>): Promise<T> {
+    const turn = this.last.then(work);
+    this.last = turn.catch(() => undefined);
+    return turn;
+  }
+
   async close(): Promise<void> {
     await this.last;
     await this.sequelize.close();
@@ -42,15 +52,17 @@ async function pragma(sequelize: Sequelize, name: string, transaction?: Transact
   return row ? Object.values(row)[0] : undefined;
 }
 
-/** Every transaction has its own connection; what must hold there is checked there. */
+/** Every transaction has its own connection; what must hold is checked there, and where single statements run. */
 async function checkPragmas(database: Database): Promise<void> {
-  const found = await database.write(async (transaction) => ({
-    journal: await pragma(database.sequelize, "journal_mode", transaction),
-    sync: await pragma(database.sequelize, "synchronous", transaction),
-    keys: await pragma(database.sequelize, "foreign_keys", transaction),
-  }));
-  if (found.journal !== "wal" || found.sync !== fullSync || found.keys !== 1)
-    throw new Error(`the database is not safe to write to: ${JSON.stringify(found)}`);
+  const { sequelize } = database;
+  const pragmas = async (transaction?: Transaction) => ({
+    journal: await pragma(sequelize, "journal_mode", transaction),
+    sync: await pragma(sequelize, "synchronous", transaction),
+    keys: await pragma(sequelize, "foreign_keys", transaction),
+  });
+  for (const found of [await database.write(pragmas), await pragmas()])
+    if (found.journal !== "wal" || found.sync !== fullSync || found.keys !== 1)
+      throw new Error(`the database is not safe to write to: ${JSON.stringify(found)}`);
 }
 
 /** Opens the database in a folder, brings its tables up to date and checks that writes are durable. */

@@ -82,7 +82,7 @@ export async function loadDemoWorld(database: Database, folder: string, now: Dat
   return true;
 }
 
-type Transaction = Parameters<typeof insertReading>[1];
+type Transaction = Parameters<typeof insertProof>[1];
 
 interface History {
   readonly job: World["jobs"][number];

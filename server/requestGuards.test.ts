@@ -53,13 +53,15 @@ describe("on loopback only loopback names are served", () => {
   });
 });
 
-describe("a note may bring a photo, and nothing else may be that large", () => {
+describe("a note may bring a photo and the shelf a bundle, and nothing else may be that large", () => {
   const notes = { method: "POST", headers: { "content-length": String(5 * 1024 * 1024) } };
   test.each([
     ["/jobs/4/notes", 0],
     ["/jobs/4/entries", 413],
     ["/jobs/4/notes/../entries", 413],
-    ["/bring-in", 413],
+    ["/bring-in", 0],
+    ["/bring-in.data", 0],
+    ["/bring-in/more", 413],
   ])("%s: %p", (path, status) => {
     const guard: Guard = (request, response, next) =>
       limitBodies(Object.assign(request, { path }), response, next);

@@ -128,7 +128,7 @@ const newParts = {
   inline: ["X", { kind: "inline", pins: ["1"] }],
   motor: ["M", { kind: "motor", ratedVolts: 13.5, ratedAmps: 10, stallAmps: 40, ratedRpm: 3000 }],
   resistor: ["R", { kind: "resistor", elements: [{ id: "e1", from: "T1", to: "T2", ohms: 1 }] }],
-  selector: ["S", { kind: "selector", common: "C", closes: {}, settings: ["off", "on"] }],
+  selector: ["S", { kind: "selector", common: "C", closes: { off: [], on: ["A"] }, settings: ["off", "on"] }],
 } satisfies Partial<Record<PartKind, readonly [string, object]>>;
 type NewKind = keyof typeof newParts;
 
@@ -172,6 +172,60 @@ export function AddPart() {
       </Labelled>
       <button type="submit" className="btn">
         Add the part
+      </button>
+      <Problem words={problem} />
+    </form>
+  );
+}
+
+interface ElementFields {
+  readonly pack: string;
+  readonly from: string;
+  readonly to: string;
+  readonly ohms: string;
+}
+
+/** A coil or a thermal link more in a pack. */
+export function AddElement() {
+  const { circuit } = useEditing();
+  const [problem, add] = useAdding();
+  const packs = circuit.parts.filter((part) => part.kind === "resistor");
+  const { register, handleSubmit, reset } = useForm<ElementFields>({
+    defaultValues: { pack: packs[0]?.id ?? "", from: "", to: "", ohms: "" },
+  });
+  if (packs.length === 0) return null;
+  return (
+    <form
+      className="flex flex-wrap items-end gap-2"
+      aria-label="Add a coil"
+      onSubmit={(event) =>
+        void handleSubmit(({ pack, from, to, ohms }) => {
+          const elements = packs.find(({ id }) => id === pack)?.elements ?? [];
+          const ends = { from: from.trim(), to: to.trim() };
+          const item =
+            ohms.trim() === ""
+              ? { id: nextName("link", elements), ...ends, thermalLink: true as const }
+              : { id: nextName("e", elements), ...ends, ohms: Number(ohms.replace(",", ".")) };
+          if (add({ do: "element", id: pack, item })) reset();
+        })(event)
+      }
+    >
+      <Labelled title="Pack">
+        <select {...register("pack")} className="field w-24">
+          <Options of={packs.map(({ id }) => id)} />
+        </select>
+      </Labelled>
+      <Labelled title="From">
+        <input {...register("from")} className="field figures w-20" />
+      </Labelled>
+      <Labelled title="To">
+        <input {...register("to")} className="field figures w-20" />
+      </Labelled>
+      <Labelled title="Ω, empty for a link">
+        <input {...register("ohms")} inputMode="decimal" className="field figures w-28" />
+      </Labelled>
+      <button type="submit" className="btn">
+        Add the coil
       </button>
       <Problem words={problem} />
     </form>

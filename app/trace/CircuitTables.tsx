@@ -4,7 +4,7 @@ import { type Part, terminalsOf } from "@core/circuit/parts/index";
 import type { ColumnDef } from "@tanstack/react-table";
 import { Tabs } from "radix-ui";
 import { useMemo } from "react";
-import { AddPart, AddPin, AddWire } from "./AddItem";
+import { AddElement, AddPart, AddPin, AddWire } from "./AddItem";
 import { Cell, EditingProvider, useEditing } from "./Cell";
 import { CircuitTable } from "./CircuitTable";
 import { cellText, cellValue, partValues } from "./partValues";
@@ -52,6 +52,21 @@ const renameCell = (list: CircuitList, id: string, width = "w-16") => (
     edit={(to) => ({ do: "rename", list, id, to: to.trim() })}
   />
 );
+
+/** Takes a coil or a link out of its pack. */
+function RemoveElement({ part, element, at }: { part: string; element: string; at: string }) {
+  const { send } = useEditing();
+  return (
+    <button
+      type="button"
+      className="min-h-11 px-1 text-left whitespace-nowrap underline"
+      aria-label={`take ${element} out of ${part}`}
+      onClick={() => send({ do: "set", list: "parts", id: part, key: at, value: null })}
+    >
+      out
+    </button>
+  );
+}
 
 /** A column of plain values of one key. */
 function valueColumn<Row extends { readonly id: string }>(
@@ -152,6 +167,9 @@ const partColumns: ColumnDef<Part, string>[] = [
                 value: cellValue(text, value),
               })}
             />
+            {/^elements\.\d+\.id$/.test(key) && (
+              <RemoveElement part={original.id} element={cellText(value)} at={key.slice(0, -3)} />
+            )}
           </div>
         ))}
       </div>
@@ -347,8 +365,21 @@ export function CircuitTables({ circuit, onEdit, questions, children }: CircuitT
           {children}
         </Tabs.Content>
         <Tabs.Content value="parts" className="grid gap-3 pt-2">
+          <fieldset className="flex flex-wrap items-end gap-2">
+            <legend className="text-base text-soft">What the settings are called</legend>
+            {circuit.settings.map((setting, index) => (
+              <Cell
+                key={`${index} ${setting}`}
+                label={`setting ${index + 1}`}
+                value={setting}
+                width="w-20"
+                edit={(to) => ({ do: "setting", from: setting, to: to.trim() })}
+              />
+            ))}
+          </fieldset>
           <CircuitTable caption="Parts" rows={circuit.parts} columns={partColumns} rowId={idOf} />
           <AddPart />
+          <AddElement />
         </Tabs.Content>
         <Tabs.Content value="pins" className="grid gap-3 pt-2">
           <CircuitTable caption="Pins" rows={pinRows} columns={pins} rowId={idOf} />

@@ -65,6 +65,32 @@ describe("a change to a circuit", () => {
     expect(text.match(/"R9[".]/g)).toHaveLength((JSON.stringify(van).match(/"R1[".]/g) ?? []).length);
   });
 
+  test("a setting renamed is renamed in the switch and the panel, and a switch of its own is left alone", () => {
+    const made = after({ do: "setting", from: "4", to: "high" });
+    expect(made.settings.at(-1)).toBe("high");
+    expect(made.parts.find(({ id }) => id === "S2")).toMatchObject({ closes: { high: ["H"] } });
+    expect(JSON.stringify(made)).not.toContain('"4":["H"]');
+    const panel = after({ do: "setting", from: "5", to: "max" }, shipped("siskin-linear-low"));
+    expect(panel.parts.find(({ kind }) => kind === "head")).toMatchObject({ commands: { max: 4.8 } });
+    const truck = shipped("dunlin-rear-blower");
+    const rear = (circuit: Circuit) => circuit.parts.find(({ id }) => id === "S3");
+    expect(rear(after({ do: "setting", from: "off", to: "none" }, truck))).toEqual(rear(truck));
+  });
+
+  test("a pack gets a coil more, and loses one", () => {
+    const item = { id: "e9", from: "T1", to: "T9", ohms: 0.8 };
+    const more = after({ do: "element", id: "R1", item });
+    const elements = (circuit: Circuit) => {
+      const pack = circuit.parts.find(({ id }) => id === "R1");
+      return pack?.kind === "resistor" ? pack.elements : [];
+    };
+    expect(elements(more)).toEqual([...elements(van), item]);
+    const last = elements(van).length;
+    expect(after({ do: "set", list: "parts", id: "R1", key: `elements.${last}`, value: null }, more)).toEqual(
+      van,
+    );
+  });
+
   test("a part taken out goes with the wires and pins that end on it", () => {
     const made = after({ do: "remove", list: "parts", id: "R1" });
     expect(JSON.stringify(made)).not.toMatch(/"R1[".]/);
@@ -96,6 +122,21 @@ describe("a change to a circuit", () => {
     ],
     ["an item that is not there", { do: "remove", list: "wires", id: "W999" }, /there is no W999/],
     ["a name that is taken", { do: "rename", list: "parts", id: "R1", to: "M1" }, /duplicate id "M1"/],
+    [
+      "a setting that is taken",
+      { do: "setting", from: "3", to: "4" },
+      /settings\.3: there is a setting 4 already/,
+    ],
+    [
+      "a coil for what is no pack",
+      { do: "element", id: "M1", item: { id: "e", from: "A", to: "B", ohms: 1 } },
+      /no pack M1/,
+    ],
+    [
+      "a coil of a name that is taken",
+      { do: "element", id: "R1", item: { id: "e1", from: "A", to: "B", ohms: 1 } },
+      /duplicate element "e1"/,
+    ],
     ["a pin that is taken", { do: "pin", id: "X5", pin: "1", to: "2" }, /has a pin 2 already/],
     ["the only battery", { do: "remove", list: "parts", id: "G1" }, /exactly one battery/],
   ])("%s is refused by its place", (_, edit, words) => {

@@ -3,6 +3,8 @@ import { type Parsed, refused } from "../formats/problem";
 import { type Circuit, connectorSchema, placeSchema, wireSchema } from "./circuit";
 import { parseCircuit } from "./parseCircuit";
 import { partSchema } from "./parts/index";
+import { settingName } from "./parts/partBase";
+import { resistorElementSchema } from "./parts/resistor";
 
 const list = z.enum(["parts", "connectors", "wires", "places"]);
 export type CircuitList = z.infer<typeof list>;
@@ -38,6 +40,10 @@ export const circuitEditSchema = z.discriminatedUnion("do", [
   ]),
   /** Gives a plug's pin another name. */
   z.strictObject({ do: z.literal("pin"), id, pin: id, to: id }),
+  /** Gives a setting another name, wherever it is named. */
+  z.strictObject({ do: z.literal("setting"), from: settingName, to: settingName }),
+  /** Adds a coil or a thermal link to a resistor pack. */
+  z.strictObject({ do: z.literal("element"), id, item: resistorElementSchema }),
   /** All wires at once: a wire list pasted. */
   z.strictObject({ do: z.literal("wires"), wires: z.array(wireSchema).max(800) }),
 ]);
@@ -77,6 +83,14 @@ function apply(circuit: Circuit & Lists, edit: CircuitEdit): { path: string; mes
     circuit.wires = edit.wires;
     return null;
   }
+  if (edit.do === "setting") return renameSetting(circuit, edit.from, edit.to);
+  if (edit.do === "element") {
+    const index = circuit.parts.findIndex((part) => part.id === edit.id);
+    const part = circuit.parts[index];
+    if (part?.kind !== "resistor") return { path: "parts", message: `there is no pack ${edit.id}` };
+    part.elements.push(edit.item);
+    return null;
+  }
   if (edit.do === "pin") return renamePin(circuit, edit.id, edit.pin, edit.to);
   const items = circuit[edit.list] as Item[];
   if (edit.do === "add") {
@@ -98,6 +112,22 @@ function apply(circuit: Circuit & Lists, edit: CircuitEdit): { path: string; mes
       forget(circuit, edit.list, edit.id);
       return null;
   }
+}
+
+function renameSetting(circuit: Circuit, from: string, to: string): { path: string; message: string } | null {
+  const index = circuit.settings.indexOf(from);
+  if (index < 0) return { path: "settings", message: `there is no setting ${from}` };
+  if (from !== to && circuit.settings.includes(to))
+    return { path: `settings.${index}`, message: `there is a setting ${to} already` };
+  const renamed = <T>(map: Readonly<Record<string, T>>): Record<string, T> =>
+    Object.fromEntries(Object.entries(map).map(([name, value]) => [name === from ? to : name, value]));
+  circuit.settings[index] = to;
+  for (const part of circuit.parts) {
+    // A switch moved by itself has settings of its own.
+    if (part.kind === "selector" && !part.settings) part.closes = renamed(part.closes);
+    if (part.kind === "head") part.commands = renamed(part.commands);
+  }
+  return null;
 }
 
 function renamePin(

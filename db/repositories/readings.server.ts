@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from "node:util";
 import { keyOfReading, type Reading, readingSchema } from "@core/predict/reading";
-import { Op, type Transaction } from "sequelize";
+import { Op, QueryTypes, type Transaction } from "sequelize";
 import { database } from "../database.server";
 import { ReadingRow } from "../models.server";
 
@@ -35,35 +35,36 @@ export interface NewReading {
   readonly takenAt: Date;
 }
 
-/** Adds a reading inside a write of the caller's; one already there by id is left alone. */
-export async function insertReading(entry: NewReading, transaction: Transaction): Promise<void> {
-  if (await ReadingRow.findByPk(entry.id, { transaction })) return;
-  const last = await ReadingRow.max<number | null, ReadingRow>("number", {
-    where: { jobId: entry.jobId },
+/** The next number of its job, and nothing where the id is there already: one statement, and so one trip to the disk. */
+const insertion = `
+  INSERT INTO readings (id, jobId, number, body, takenAt)
+  SELECT :id, :jobId, COALESCE((SELECT MAX(number) FROM readings WHERE jobId = :jobId), 0) + 1, :body, :takenAt
+  WHERE NOT EXISTS (SELECT 1 FROM readings WHERE id = :id)`;
+
+/** Adds a reading, inside a write of the caller's where one is given; one already there by id is left alone. */
+export async function insertReading(
+  { id, jobId, reading, takenAt }: NewReading,
+  transaction: Transaction | null,
+): Promise<void> {
+  const { sequelize } = ReadingRow;
+  if (!sequelize) throw new Error("no database is open");
+  await sequelize.query(insertion, {
+    type: QueryTypes.INSERT,
+    replacements: { id, jobId, body: JSON.stringify(reading), takenAt },
     transaction,
   });
-  await ReadingRow.create(
-    {
-      id: entry.id,
-      jobId: entry.jobId,
-      number: (last ?? 0) + 1,
-      body: JSON.stringify(entry.reading),
-      takenAt: entry.takenAt,
-    },
-    { transaction },
-  );
 }
 
 /** Stores a reading; resolves once it is on disk. */
 export async function addReading(entry: NewReading): Promise<void> {
   const store = await database();
-  await store.write((transaction) => insertReading(entry, transaction));
+  await store.statement(() => insertReading(entry, null));
 }
 
 /** Strikes a reading out, or puts it back; it keeps its place either way. */
 export async function strikeReading(jobId: number, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
-  await store.write((transaction) => ReadingRow.update({ struckAt }, { where: { id, jobId }, transaction }));
+  await store.statement(() => ReadingRow.update({ struckAt }, { where: { id, jobId } }));
 }
 
 /**

@@ -29,10 +29,10 @@ const jobId = 6;
 const standing = async () => (await readingsOf(jobId)).filter(({ struckAt }) => !struckAt);
 
 describe("the demo workshop", () => {
-  test("has circuits of both sides, five vehicles and seven jobs in different stages", async () => {
+  test("has circuits of both sides, fourteen vehicles and sixteen jobs in different stages", async () => {
     const jobs = await listJobs();
-    expect(jobs).toHaveLength(7);
-    expect(new Set(jobs.map(({ vehicle }) => vehicle.label)).size).toBe(5);
+    expect(jobs).toHaveLength(16);
+    expect(new Set(jobs.map(({ vehicle }) => vehicle.label)).size).toBe(14);
     expect(new Set(jobs.map(({ stage }) => stage))).toEqual(
       new Set(["probing", "part-awaited", "proof-due", "closed"]),
     );
@@ -40,7 +40,7 @@ describe("the demo workshop", () => {
 
   test("is loaded only into an empty database", async () => {
     expect(await loadDemoWorld(await database(), join(process.cwd(), "demo"), now)).toBe(false);
-    expect(await listJobs()).toHaveLength(7);
+    expect(await listJobs()).toHaveLength(16);
   });
 });
 
@@ -135,7 +135,7 @@ describe("jobs", () => {
     };
     const ids = await Promise.all([1, 2].map(() => store.write((transaction) => addJob(job, transaction))));
     expect(ids[0]).toBe(ids[1]);
-    expect(await listJobs()).toHaveLength(8);
+    expect(await listJobs()).toHaveLength(17);
   });
 
   test("closing keeps what was found", async () => {
