@@ -91,6 +91,9 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
   expect([...volts].sort((a, b) => a - b)).toEqual(volts);
   await expect(page.getByText("Its healthy currents, speeds, fuses and wires look right.")).toBeVisible();
 
+  await page.getByText("Path board").click();
+  await page.getByRole("button", { name: /^R1\.e3 on 2:/ }).click();
+  await expect(page.locator('[data-lit="M1"]')).toHaveCount(1);
   await quietToAxe(page);
   await page.getByRole("tab", { name: "Wires" }).click();
   await quietToAxe(page);

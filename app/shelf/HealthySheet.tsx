@@ -13,10 +13,12 @@ interface HealthySheetProps {
   readonly layout: CircuitLayout | Promise<CircuitLayout>;
   readonly state: SheetState | undefined;
   readonly fullVolts: number;
+  /** Parts and wires to be lit. */
+  readonly lit?: ReadonlySet<string> | null;
 }
 
 /** How a healthy vehicle with a circuit stands in one set-up. */
-export function HealthySheet({ circuit, layout, state, fullVolts }: HealthySheetProps) {
+export function HealthySheet({ circuit, layout, state, fullVolts, lit }: HealthySheetProps) {
   const sheet = useMemo(
     () =>
       state
@@ -27,14 +29,14 @@ export function HealthySheet({ circuit, layout, state, fullVolts }: HealthySheet
             cleared: nothing,
             probe: null,
             fullVolts,
-            lit: nothing,
+            lit: lit ?? nothing,
             chosen: null,
             other: null,
             unplugged: [],
             onTarget: noTarget,
           }
         : null,
-    [circuit, state, fullVolts],
+    [circuit, state, fullVolts, lit],
   );
   return (
     <LaidOutSheet

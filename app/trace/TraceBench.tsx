@@ -1,11 +1,13 @@
 import type { CircuitEdit } from "@core/circuit/circuitEdit";
+import { currentPath } from "@core/diagnose/currentPath";
+import { buildNetlist } from "@core/solve/netlist";
 import { ampsText, percent, voltsText } from "@core/units/wording";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Form, Link, useFetcher, useNavigation } from "react-router";
 import { BenchBar } from "../components/BenchBar";
 import type { BenchSetup } from "../components/benchSetup";
 import { Fold } from "../components/Fold";
-import { PathBoard } from "../components/PathBoard";
+import { type LitCell, PathBoard } from "../components/PathBoard";
 import { SheetTools } from "../drawing/SheetTools";
 import { HealthySheet } from "../shelf/HealthySheet";
 import { Findings, Refusal } from "../shelf/ImportForm";
@@ -14,7 +16,6 @@ import { TraceQuestions } from "./TraceQuestions";
 import type { TracedDraft } from "./tracedDraft";
 
 const noHeard = {};
-const noLight = (): void => {};
 
 interface TraceBenchProps {
   readonly draft: TracedDraft;
@@ -37,11 +38,27 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
   const state = draft.healthy.find((own) => own.setting === setting && own.key === setup.key);
   const edits = useFetcher<{ problems: readonly string[] } | undefined>();
   const { submit } = edits;
+  // One after another: a change sent while another is on its way would put an end to that one.
+  const sent = useRef(Promise.resolve());
   const edit = useCallback(
-    (change: CircuitEdit) =>
-      void submit({ intent: "edit", edit: JSON.stringify(change) }, { method: "post" }),
+    (change: CircuitEdit): void => {
+      const send = () => submit({ intent: "edit", edit: JSON.stringify(change) }, { method: "post" });
+      sent.current = sent.current.then(send);
+    },
     [submit],
   );
+  const [lit, setLit] = useState<LitCell | null>(null);
+  const shownLit = lit?.setting === setting ? lit : null;
+  const litPath = useMemo(() => {
+    const netlist = shownLit && buildNetlist(circuit, { lumpWires: true });
+    return netlist?.ok
+      ? new Set(currentPath(netlist.value, shownLit?.setting ?? "", shownLit?.id ?? ""))
+      : null;
+  }, [circuit, shownLit]);
+  const light = useCallback((cell: LitCell): void => {
+    setLit(cell);
+    setSetup((before) => ({ ...before, key: "run", setting: cell.setting }));
+  }, []);
   return (
     <main id="main" className="mx-auto grid w-full max-w-[100rem] min-w-0 grow content-start gap-3 p-4">
       <header className="flex flex-wrap items-end justify-between gap-3">
@@ -89,6 +106,7 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
             {draft.layout ? (
               <HealthySheet
                 circuit={circuit}
+                lit={litPath}
                 layout={draft.layout}
                 state={state}
                 fullVolts={draft.fullVolts}
@@ -128,8 +146,8 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
                   settings={circuit.settings}
                   heard={noHeard}
                   lines={draft.board}
-                  lit={null}
-                  onLight={noLight}
+                  lit={shownLit}
+                  onLight={light}
                 />
               </div>
             </Fold>
