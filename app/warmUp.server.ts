@@ -5,7 +5,7 @@ import { layoutOf } from "./drawing/layouts.server";
 import { foresee } from "./foresight.server";
 import { jobViewAt } from "./jobView.server";
 
-const mostWarmed = 12;
+const mostWarmed = 4;
 
 /**
  * Makes the newest open jobs ready in the background: their circuits compiled and laid out, and what each job's

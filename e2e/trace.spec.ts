@@ -34,7 +34,7 @@ async function quietToAxe(page: Page): Promise<void> {
 async function choose(page: Page, question: string, words: string): Promise<void> {
   const asked = page.locator(`[data-asked="${question}"]`);
   await asked.getByRole("button", { name: words, exact: true }).click();
-  await expect(asked).toBeHidden();
+  await expect(asked).toBeHidden({ timeout: 15_000 });
 }
 
 /** Fills in the question asked; what is left out stays as it stands. */
@@ -42,7 +42,7 @@ async function fill(page: Page, question: string, fields: Record<string, string>
   const asked = page.locator(`[data-asked="${question}"]`);
   for (const [label, value] of Object.entries(fields)) await asked.getByLabel(label).fill(value);
   await asked.getByRole("button", { name: "That is it" }).click();
-  await expect(asked).toBeHidden();
+  await expect(asked).toBeHidden({ timeout: 15_000 });
 }
 
 test("a ground-side four-speed circuit is traced from a printed list and finds its fault at once", async ({
