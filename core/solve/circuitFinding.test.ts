@@ -3,6 +3,7 @@ import { parseCircuit } from "../circuit/parseCircuit";
 import { problemText } from "../formats/problem";
 import { netlistOf, shippedIds, shippedJson, shippedNetlist } from "../testing/shippedCircuit";
 import { circuitFindings } from "./circuitFinding";
+import { healthyPoints } from "./healthyPoint";
 
 interface Raw {
   parts: Record<string, unknown>[];
@@ -28,6 +29,25 @@ const wire = ({ wires }: Raw, id: string) => wires.find((own) => own.id === id) 
 
 test.each(shippedIds)("%s: nothing is found amiss in a shipped circuit", (id) => {
   expect(circuitFindings(shippedNetlist(id))).toEqual([]);
+});
+
+// A pack in the air stream is built for some tens of watts (common practice, no source; the limits are wide).
+test.each(shippedIds)("%s: speeds rise strictly, and a pack turns sensible watts into heat", (id) => {
+  const netlist = shippedNetlist(id);
+  const points = healthyPoints(netlist).map(({ point }) => point);
+  const speeds = points.map(({ rpm }) => rpm[netlist.motors[0]?.part.id ?? ""] ?? 0);
+  expect(speeds[0]).toBe(0);
+  for (const [index, own] of speeds.entries())
+    if (index > 0) expect(own).toBeGreaterThan(speeds[index - 1] as number);
+  const packs = netlist.circuit.parts.filter(({ kind }) => kind === "resistor");
+  const heat = points.map(({ watts }) =>
+    Object.entries(watts)
+      .filter(([piece]) => packs.some((pack) => piece.startsWith(`${pack.id}.`)))
+      .reduce((sum, [, own]) => sum + own, 0),
+  );
+  expect(heat[0]).toBeCloseTo(0, 6);
+  if (packs.length > 0) expect(Math.max(...heat)).toBeGreaterThan(15);
+  expect(Math.max(...heat)).toBeLessThan(60);
 });
 
 describe("what can hardly be right, by its place", () => {
