@@ -30,6 +30,10 @@ async function quietToAxe(page: Page): Promise<void> {
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
 }
 
+/** Waits until every change made is on disk, by the page's own word. */
+const stored = (page: Page): Promise<void> =>
+  expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "0", { timeout: 30_000 });
+
 /** Answers the question asked by its button. */
 async function choose(page: Page, question: string, words: string): Promise<void> {
   const asked = page.locator(`[data-asked="${question}"]`);
@@ -115,6 +119,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
     await expect(row.getByLabel(`${id} is assumed`)).not.toBeChecked();
   }
   expect(entries).toBeLessThanOrEqual(39);
+  await stored(page);
 
   // A wrong cell is refused as it is typed; undo and redo go all the way.
   const colour = page.getByLabel("Colour of W1", { exact: true });
@@ -125,6 +130,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByLabel("Metres of W14")).not.toHaveValue("0.7");
   await page.getByRole("button", { name: "Redo" }).click();
+  await stored(page);
 
   await page.reload();
   await expect(page.getByText("14 of 14 answered")).toBeVisible();
@@ -182,6 +188,7 @@ test("a circuit on the shelf is changed in its tables and becomes its next versi
   await page.getByRole("button", { name: "Take the list" }).click();
   await expect(page.getByText(/row 2, to: .*Q9/)).toBeVisible();
 
+  await stored(page);
   await page.getByRole("button", { name: "Store as version 2" }).click();
   await page.waitForURL(/\/shelf\/siskin-five-speed$/);
   await expect(page.getByText(/, version 2/).first()).toBeVisible();

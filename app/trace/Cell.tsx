@@ -6,6 +6,8 @@ import { useForm } from "react-hook-form";
 
 interface Editing {
   readonly circuit: Circuit;
+  /** Where a wire can end or a pin be plugged. */
+  readonly terminals: readonly string[];
   /** Sends a change; it was found to fit before. */
   readonly send: (edit: CircuitEdit) => void;
 }
@@ -29,14 +31,14 @@ interface CellProps {
   readonly value: string;
   /** The change a typed text makes. */
   readonly edit: (text: string) => CircuitEdit;
-  /** Texts to choose from; any text may be typed where there are none. */
-  readonly choices?: readonly string[];
+  /** A terminal is chosen, any other text typed. */
+  readonly terminal?: boolean;
   readonly width?: string;
 }
 
 /** One cell: checked as it is typed against the whole circuit, stored when it is left or Enter is pressed. */
-export function Cell({ label, value, edit, choices, width = "w-24" }: CellProps) {
-  const { circuit, send } = useEditing();
+export function Cell({ label, value, edit, terminal = false, width = "w-24" }: CellProps) {
+  const { circuit, terminals, send } = useEditing();
   const id = useId();
   const { register, handleSubmit, formState, reset } = useForm({
     values: { text: value },
@@ -67,10 +69,10 @@ export function Cell({ label, value, edit, choices, width = "w-24" }: CellProps)
         if (event.key === "Escape") reset();
       }}
     >
-      {choices ? (
+      {terminal ? (
         <select {...shared} {...field}>
-          {choices.includes(value) || <option value={value}>{value}</option>}
-          {choices.map((choice) => (
+          {terminals.includes(value) || <option value={value}>{value}</option>}
+          {terminals.map((choice) => (
             <option key={choice} value={choice}>
               {choice}
             </option>

@@ -10,7 +10,7 @@ import { CircuitTable } from "./CircuitTable";
 import { cellText, cellValue, partValues } from "./partValues";
 
 /** Where a wire can end or a pin be plugged: every terminal of every part. */
-export const terminalsIn = ({ parts }: Circuit): string[] =>
+const terminalsIn = ({ parts }: Circuit): string[] =>
   parts.flatMap((part) => terminalsOf(part).map((terminal) => `${part.id}.${terminal}`));
 
 function Remove({ list, id }: { list: CircuitList; id: string }) {
@@ -74,7 +74,7 @@ function valueColumn<Row extends { readonly id: string }>(
   key: keyof Row & string,
   title: string,
   width: string,
-  choices?: readonly string[],
+  terminal = false,
 ): ColumnDef<Row, string> {
   return {
     id: key,
@@ -88,7 +88,7 @@ function valueColumn<Row extends { readonly id: string }>(
           label={`${title} of ${original.id}`}
           value={value === undefined ? "" : String(value)}
           width={width}
-          {...(choices ? { choices } : {})}
+          terminal={terminal}
           edit={(text): CircuitEdit => ({
             do: "set",
             list,
@@ -123,26 +123,25 @@ const removeColumn = <Row extends { readonly id: string }>(list: CircuitList): C
   cell: ({ row: { original } }) => <Remove list={list} id={original.id} />,
 });
 
-function wireColumns(terminals: readonly string[]): ColumnDef<Wire, string>[] {
-  return [
-    nameColumn("wires", "Wire"),
-    valueColumn("wires", "from", "From", "w-24", terminals),
-    valueColumn("wires", "to", "To", "w-24", terminals),
-    valueColumn("wires", "colour", "Colour", "w-18"),
-    valueColumn("wires", "mm2", "mm²", "w-14"),
-    valueColumn("wires", "metres", "Metres", "w-14"),
-    {
-      id: "assumed",
-      header: "Guess",
-      accessorFn: ({ assumed }) => (assumed ? "yes" : ""),
-      cell: ({ row: { original } }) => (
-        <Assumed list="wires" id={original.id} assumed={original.assumed ?? false} />
-      ),
-    },
-    removeColumn("wires"),
-  ];
-}
+const wireColumns: ColumnDef<Wire, string>[] = [
+  nameColumn("wires", "Wire"),
+  valueColumn("wires", "from", "From", "w-24", true),
+  valueColumn("wires", "to", "To", "w-24", true),
+  valueColumn("wires", "colour", "Colour", "w-18"),
+  valueColumn("wires", "mm2", "mm²", "w-14"),
+  valueColumn("wires", "metres", "Metres", "w-14"),
+  {
+    id: "assumed",
+    header: "Guess",
+    accessorFn: ({ assumed }) => (assumed ? "yes" : ""),
+    cell: ({ row: { original } }) => (
+      <Assumed list="wires" id={original.id} assumed={original.assumed ?? false} />
+    ),
+  },
+  removeColumn("wires"),
+];
 
+// Columns stay what they are while the circuit changes: a new cell would take the place of one being typed in.
 const partColumns: ColumnDef<Part, string>[] = [
   nameColumn("parts", "Part"),
   { id: "kind", header: "Kind", accessorFn: ({ kind }) => kind, cell: ({ getValue }) => getValue() },
@@ -194,72 +193,70 @@ interface PinRow {
   readonly terminal: string;
 }
 
-function pinColumns(terminals: readonly string[]): ColumnDef<PinRow, string>[] {
-  return [
-    {
-      id: "plug",
-      header: "Plug",
-      accessorFn: ({ plug }) => plug.id,
-      cell: ({ row: { original, index } }) => (
-        <div className="flex gap-2">
-          {renameCell("connectors", original.plug.id)}
-          <Cell
-            label={`title of ${original.plug.id}, line ${index + 1}`}
-            value={original.plug.title ?? ""}
-            width="w-40"
-            edit={(text) => ({
-              do: "set",
-              list: "connectors",
-              id: original.plug.id,
-              key: "title",
-              value: text.trim() || null,
-            })}
-          />
-        </div>
-      ),
-    },
-    {
-      id: "pin",
-      header: "Pin",
-      accessorFn: ({ pin }) => pin,
-      sortingFn: "alphanumeric",
-      cell: ({ row: { original } }) => (
+const pinColumns: ColumnDef<PinRow, string>[] = [
+  {
+    id: "plug",
+    header: "Plug",
+    accessorFn: ({ plug }) => plug.id,
+    cell: ({ row: { original, index } }) => (
+      <div className="flex gap-2">
+        {renameCell("connectors", original.plug.id)}
         <Cell
-          label={`pin ${original.id}`}
-          value={original.pin}
-          width="w-16"
-          edit={(to) => ({ do: "pin", id: original.plug.id, pin: original.pin, to: to.trim() })}
-        />
-      ),
-    },
-    {
-      id: "terminal",
-      header: "Goes to",
-      accessorFn: ({ terminal }) => terminal,
-      cell: ({ row: { original } }) => (
-        <Cell
-          label={`where ${original.id} goes`}
-          value={original.terminal}
-          width="w-28"
-          choices={terminals}
-          edit={(value) => ({
+          label={`title of ${original.plug.id}, line ${index + 1}`}
+          value={original.plug.title ?? ""}
+          width="w-40"
+          edit={(text) => ({
             do: "set",
             list: "connectors",
             id: original.plug.id,
-            key: `pins.${original.pin}`,
-            value,
+            key: "title",
+            value: text.trim() || null,
           })}
         />
-      ),
-    },
-    {
-      id: "remove",
-      header: "",
-      enableSorting: false,
-      cell: ({ row: { original } }) => <RemovePin {...original} />,
-    },
-  ];
-}
+      </div>
+    ),
+  },
+  {
+    id: "pin",
+    header: "Pin",
+    accessorFn: ({ pin }) => pin,
+    sortingFn: "alphanumeric",
+    cell: ({ row: { original } }) => (
+      <Cell
+        label={`pin ${original.id}`}
+        value={original.pin}
+        width="w-16"
+        edit={(to) => ({ do: "pin", id: original.plug.id, pin: original.pin, to: to.trim() })}
+      />
+    ),
+  },
+  {
+    id: "terminal",
+    header: "Goes to",
+    accessorFn: ({ terminal }) => terminal,
+    cell: ({ row: { original } }) => (
+      <Cell
+        label={`where ${original.id} goes`}
+        value={original.terminal}
+        width="w-28"
+        terminal
+        edit={(value) => ({
+          do: "set",
+          list: "connectors",
+          id: original.plug.id,
+          key: `pins.${original.pin}`,
+          value,
+        })}
+      />
+    ),
+  },
+  {
+    id: "remove",
+    header: "",
+    enableSorting: false,
+    cell: ({ row: { original } }) => <RemovePin {...original} />,
+  },
+];
 
 function RemovePin({ id, plug, pin }: PinRow) {
   const { send } = useEditing();
@@ -326,10 +323,8 @@ interface CircuitTablesProps {
 
 /** A circuit's questions, and its wires, parts, pins and places, every cell of them to be changed. */
 export function CircuitTables({ circuit, onEdit, questions, children }: CircuitTablesProps) {
-  const editing = useMemo(() => ({ circuit, send: onEdit }), [circuit, onEdit]);
   const terminals = useMemo(() => terminalsIn(circuit), [circuit]);
-  const wires = useMemo(() => wireColumns(terminals), [terminals]);
-  const pins = useMemo(() => pinColumns(terminals), [terminals]);
+  const editing = useMemo(() => ({ circuit, terminals, send: onEdit }), [circuit, terminals, onEdit]);
   const pinRows = useMemo(
     () =>
       circuit.connectors.flatMap((plug) =>
@@ -360,7 +355,7 @@ export function CircuitTables({ circuit, onEdit, questions, children }: CircuitT
           </Tabs.Content>
         )}
         <Tabs.Content value="wires" className="grid gap-3 pt-2">
-          <CircuitTable caption="Wires" rows={circuit.wires} columns={wires} rowId={idOf} />
+          <CircuitTable caption="Wires" rows={circuit.wires} columns={wireColumns} rowId={idOf} />
           <AddWire terminals={terminals} />
           {children}
         </Tabs.Content>
@@ -382,7 +377,7 @@ export function CircuitTables({ circuit, onEdit, questions, children }: CircuitT
           <AddElement />
         </Tabs.Content>
         <Tabs.Content value="pins" className="grid gap-3 pt-2">
-          <CircuitTable caption="Pins" rows={pinRows} columns={pins} rowId={idOf} />
+          <CircuitTable caption="Pins" rows={pinRows} columns={pinColumns} rowId={idOf} />
           <AddPin terminals={terminals} />
         </Tabs.Content>
         <Tabs.Content value="places" className="pt-2">

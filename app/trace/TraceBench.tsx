@@ -36,16 +36,10 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
     ? setup.setting
     : (circuit.settings.at(-1) ?? "off");
   const state = draft.healthy.find((own) => own.setting === setting && own.key === setup.key);
-  const edits = useFetcher<{ problems: readonly string[] } | undefined>();
-  const { submit } = edits;
-  // One after another: a change sent while another is on its way would put an end to that one.
-  const sent = useRef(Promise.resolve());
+  const { send, waiting, problems: refusals } = useSteps();
   const edit = useCallback(
-    (change: CircuitEdit): void => {
-      const send = () => submit({ intent: "edit", edit: JSON.stringify(change) }, { method: "post" });
-      sent.current = sent.current.then(send);
-    },
-    [submit],
+    (change: CircuitEdit) => send({ intent: "edit", edit: JSON.stringify(change) }),
+    [send],
   );
   const [lit, setLit] = useState<LitCell | null>(null);
   const shownLit = lit?.setting === setting ? lit : null;
@@ -73,7 +67,7 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
             {family}
           </p>
         </div>
-        <Steps undo={draft.undo} redo={draft.redo} />
+        <Steps undo={draft.undo} redo={draft.redo} waiting={waiting} send={send} />
       </header>
       {dropped.length > 0 && (
         <div role="alert" className="border-l-4 border-[var(--go)] pl-3 text-base">
@@ -124,7 +118,7 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
           aria-label="Questions and tables"
           className="grid min-w-0 content-start gap-3 lg:row-span-2 lg:min-w-[26rem]"
         >
-          {edits.data?.problems && <Refusal problems={edits.data.problems} />}
+          {refusals && <Refusal problems={refusals} />}
           <CircuitTables
             circuit={circuit}
             onEdit={edit}
@@ -162,21 +156,64 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
 const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 
+/**
+ * Sends steps one after another: one sent while another is on its way would put an end to that one, and an undo
+ * would take back the wrong one. Leaving the page with some of them unsent warns.
+ */
+function useSteps() {
+  const { submit, data } = useFetcher<{ problems: readonly string[] } | undefined>();
+  const [waiting, setWaiting] = useState(0);
+  const last = useRef(Promise.resolve());
+  const send = useCallback(
+    (fields: Record<string, string>): void => {
+      setWaiting((count) => count + 1);
+      last.current = last.current
+        .then(() => submit(fields, { method: "post" }))
+        .finally(() => setWaiting((count) => count - 1));
+    },
+    [submit],
+  );
+  useEffect(() => {
+    if (waiting === 0) return;
+    const warn = (event: BeforeUnloadEvent): void => event.preventDefault();
+    window.addEventListener("beforeunload", warn);
+    return () => window.removeEventListener("beforeunload", warn);
+  }, [waiting]);
+  return { send, waiting, problems: data?.problems };
+}
+
+interface StepsProps {
+  readonly undo: boolean;
+  readonly redo: boolean;
+  readonly waiting: number;
+  readonly send: (fields: Record<string, string>) => void;
+}
+
 /** One step back, one step on; by Ctrl+Z and Ctrl+Shift+Z too, where no text is being typed. */
-function Steps({ undo, redo }: { undo: boolean; redo: boolean }) {
-  const { submit } = useFetcher();
+function Steps({ undo, redo, waiting, send }: StepsProps) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z" || typing(event.target))
         return;
       event.preventDefault();
-      void submit({ intent: event.shiftKey ? "redo" : "undo" }, { method: "post" });
+      send({ intent: event.shiftKey ? "redo" : "undo" });
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [submit]);
+  }, [send]);
   return (
-    <Form method="post" className="flex gap-2">
+    <Form
+      method="post"
+      className="flex items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const { submitter } = event.nativeEvent as SubmitEvent;
+        if (submitter instanceof HTMLButtonElement) send({ intent: submitter.value });
+      }}
+    >
+      <span role="status" className="text-base text-soft" data-unstored={waiting}>
+        {waiting > 0 ? "storing…" : "all stored"}
+      </span>
       <button
         type="submit"
         name="intent"
