@@ -1,3 +1,5 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { circuitChanges } from "@core/circuit/circuitChange";
 import { type Case, parseCase } from "@core/formats/case";
 import { problemText } from "@core/formats/problem";
 import { readingProblems } from "@core/formats/readingProblems";
@@ -53,6 +55,15 @@ export interface CaseVehicle {
   readonly words: string;
 }
 
+/** Row of the version on the shelf that says the same as a circuit: a case may hold an older one than the newest. */
+async function versionThatSays(circuit: Circuit): Promise<string | null> {
+  for (const { rowId } of await versionsOf(circuit.id)) {
+    const known = await findCircuit(rowId);
+    if (known && circuitChanges(known, circuit).length === 0) return rowId;
+  }
+  return null;
+}
+
 /** Brings a case in as a job, its circuit onto the shelf where that does not say the same already; all or nothing. */
 export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<Read<{ job: number }>> {
   const read = await caseFrom(input);
@@ -60,8 +71,7 @@ export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<R
   const { circuit, readings, school } = read.value;
   const preview = await previewImport(circuit);
   if ("problems" in preview) return preview;
-  const [newest] = await versionsOf(circuit.id);
-  const same = preview.value.changes?.length === 0 ? newest?.rowId : undefined;
+  const same = await versionThatSays(circuit);
   const { formToken, label, model, words } = vehicle;
   const store = await database();
   const job = await store.write(async (transaction) => {

@@ -148,7 +148,12 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
           </section>
         </div>
       </div>
-      <Store name={name} shelf={shelf} refused={refused?.of === "store" ? refused.problems : null} />
+      <Store
+        name={name}
+        shelf={shelf}
+        waiting={waiting > 0}
+        refused={refused?.of === "store" ? refused.problems : null}
+      />
     </main>
   );
 }
@@ -306,12 +311,14 @@ function WireListForm({ refused }: { refused: readonly string[] | null }) {
 interface StoreProps {
   readonly name: TracedDraft["name"];
   readonly shelf: TracedDraft["shelf"];
+  /** Changes are on their way that would be missing. */
+  readonly waiting: boolean;
   readonly refused: readonly string[] | null;
 }
 
 /** The way onto the shelf, as a new circuit or as the next version of one. */
-function Store({ name, shelf, refused }: StoreProps) {
-  const busy = useNavigation().state !== "idle";
+function Store({ name, shelf, waiting, refused }: StoreProps) {
+  const busy = useNavigation().state !== "idle" || waiting;
   return (
     <section aria-labelledby="store" className="sheet-card grid gap-3 p-4">
       <h2 id="store" className="text-lg font-bold">
