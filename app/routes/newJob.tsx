@@ -1,6 +1,6 @@
 import { database } from "@db/database.server";
 import { listCircuits, newestVersionOf } from "@db/repositories/circuits.server";
-import { addJob } from "@db/repositories/jobs.server";
+import { addJob, jobOfForm } from "@db/repositories/jobs.server";
 import { addVehicle, findVehicle, listVehicles } from "@db/repositories/vehicles.server";
 import { Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
@@ -51,6 +51,8 @@ export async function action({ request }: Route.ActionArgs) {
   const newest = known && (await newestVersionOf(known.circuitId));
   const store = await database();
   const id = await store.write(async (transaction) => {
+    const opened = await jobOfForm(token, transaction);
+    if (opened !== null) return opened;
     const owner = known ?? (await addVehicle({ label, model, circuitId }, transaction));
     const own = newest ?? owner.circuitId;
     return addJob({ formToken: token, vehicleId: owner.id, circuitId: own, words }, transaction);

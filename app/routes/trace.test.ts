@@ -6,6 +6,7 @@ import { listCircuits, versionsOf } from "@db/repositories/circuits.server";
 import { findDraft, listDrafts } from "@db/repositories/drafts.server";
 import { listJobs } from "@db/repositories/jobs.server";
 import { readingsOf } from "@db/repositories/readings.server";
+import { listVehicles } from "@db/repositories/vehicles.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
@@ -292,7 +293,21 @@ describe("a case", () => {
     expect(readings).toEqual((await readingsOf(from?.id ?? 0)).map(({ reading }) => reading));
     expect((await listJobs()).find((one) => one.id === id)?.circuitId).toBe(from?.circuitId);
     // Sent twice it is one job.
+    const vehicles = await listVehicles();
     expect((await bring(text, store)).location).toBe(location);
+    expect(await listVehicles()).toEqual(vehicles);
+  });
+
+  test("a case on an older version of a circuit stays on it, and makes no new one", async () => {
+    const from = (await listJobs()).find(({ circuitId }) => circuitId === "siskin-linear-low");
+    const text = await (await caseFile.loader({ params: { id: String(from?.id) } } as never)).text();
+    const versions = await versionsOf("siskin-linear-low");
+    expect(versions).toHaveLength(2);
+    const store = { intent: "store", label: "school wagon 5", model: "Fenmark Siskin wagon" };
+    const { location } = await bring(text, store);
+    const id = Number(/\/jobs\/(\d+)\/probe/.exec(location ?? "")?.[1]);
+    expect((await listJobs()).find((one) => one.id === id)?.circuitId).toBe("siskin-linear-low");
+    expect(await versionsOf("siskin-linear-low")).toEqual(versions);
   });
 
   test.each<[string, object, RegExp]>([

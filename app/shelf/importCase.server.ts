@@ -6,7 +6,7 @@ import { readingProblems } from "@core/formats/readingProblems";
 import { CircuitCache } from "@core/predict/circuitCache";
 import { database } from "@db/database.server";
 import { addCircuit, findCircuit, versionsOf } from "@db/repositories/circuits.server";
-import { addJob } from "@db/repositories/jobs.server";
+import { addJob, jobOfForm } from "@db/repositories/jobs.server";
 import { insertReading } from "@db/repositories/readings.server";
 import { addVehicle } from "@db/repositories/vehicles.server";
 import { type ImportPreview, previewImport } from "./importCircuit.server";
@@ -75,6 +75,8 @@ export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<R
   const { formToken, label, model, words } = vehicle;
   const store = await database();
   const job = await store.write(async (transaction) => {
+    const opened = await jobOfForm(formToken, transaction);
+    if (opened !== null) return opened;
     const circuitId = same ?? (await addCircuit(circuit, transaction)).rowId;
     const { id: vehicleId } = await addVehicle({ label, model, circuitId }, transaction);
     const id = await addJob({ formToken, vehicleId, circuitId, words, school }, transaction);

@@ -76,6 +76,12 @@ export interface NewJob {
   readonly school?: School;
 }
 
+/** The job a form opened already; null where it has opened none. */
+export async function jobOfForm(formToken: string, transaction: Transaction): Promise<number | null> {
+  const row = await JobRow.findOne({ where: { formToken }, attributes: ["id"], transaction });
+  return row?.id ?? null;
+}
+
 export async function addJob(job: NewJob, transaction: Transaction, createdAt?: Date): Promise<number> {
   const [row] = await JobRow.findOrCreate({
     where: { formToken: job.formToken },
