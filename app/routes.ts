@@ -6,6 +6,7 @@ export default [
   route("bring-in", "routes/shelfImport.tsx"),
   route("trace", "routes/trace.tsx"),
   route("trace/:id", "routes/traceDraft.tsx"),
+  route("trace/:id/steps", "routes/traceSteps.ts"),
   route("shelf/:id", "routes/shelfCircuit.tsx"),
   route("shelf/:id/file/:kind", "routes/shelfFile.ts"),
   route("theme", "routes/theme.ts"),

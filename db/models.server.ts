@@ -36,6 +36,8 @@ export class DraftRow extends Model<InferAttributes<DraftRow>, InferCreationAttr
   declare base: string;
   declare steps: string;
   declare position: number;
+  /** Id of the last step taken or taken back: sent again, it is not taken twice. */
+  declare taken: string;
   declare changedAt: Date;
 }
 
@@ -126,7 +128,15 @@ export function defineModels(sequelize: Sequelize): void {
     { sequelize, timestamps: false, tableName: "circuitNotes" },
   );
   DraftRow.init(
-    { id: named(), name: text(), base: text(), steps: text(), position: number(), changedAt: moment() },
+    {
+      id: named(),
+      name: text(),
+      base: text(),
+      steps: text(),
+      position: number(),
+      taken: text(),
+      changedAt: moment(),
+    },
     { sequelize, timestamps: false, tableName: "drafts" },
   );
   VehicleRow.init(

@@ -10,7 +10,7 @@ import { listVehicles } from "@db/repositories/vehicles.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
-import { answer, closeDemoShop, type Fields, openDemoShop } from "../testing/demoShop";
+import { answer, closeDemoShop, type Fields, json, openDemoShop, posted } from "../testing/demoShop";
 import * as caseFile from "./caseFile";
 import * as newJob from "./newJob";
 import * as shelfBundle from "./shelfBundle";
@@ -18,6 +18,7 @@ import * as shelfCircuit from "./shelfCircuit";
 import * as shelfImport from "./shelfImport";
 import * as trace from "./trace";
 import * as traceDraft from "./traceDraft";
+import * as traceSteps from "./traceSteps";
 
 let job = 0;
 beforeAll(async () => {
@@ -33,7 +34,12 @@ async function begun(from: string, title = "Fenmark Siskin wagon, short roof"): 
 }
 const send = (id: string, fields: Fields) => answer(traceDraft.action, fields, id);
 const shown = async (id: string) => (await answer(traceDraft.loader, null, id)).data;
-const edit = (id: string, change: object) => send(id, { intent: "edit", edit: JSON.stringify(change) });
+/** A step as the page's own queue sends it. */
+async function step(id: string, fields: Record<string, string>, stepId: string = crypto.randomUUID()) {
+  return (await json(traceSteps.action, posted({ ...fields, step: stepId }), { id })).body;
+}
+const move = (id: string, intent: "undo" | "redo") => step(id, { intent });
+const edit = (id: string, change: object) => step(id, { intent: "edit", edit: JSON.stringify(change) });
 const partOf = async (id: string, part: string) =>
   ((await shown(id)).circuit as { parts: { id: string }[] }).parts.find((own) => own.id === part);
 
@@ -47,17 +53,17 @@ describe("a trace", () => {
       redo: false,
       circuit: { settings: ["off", "1", "2", "3"] },
     });
-    await send(id, { intent: "undo" });
+    await move(id, "undo");
     expect(await shown(id)).toMatchObject({ redo: true, circuit: { settings: ["off", "1", "2", "3", "4"] } });
-    await send(id, { intent: "redo" });
+    await move(id, "redo");
     expect(await shown(id)).toMatchObject({ redo: false, circuit: { settings: { length: 4 } } });
-    await send(id, { intent: "undo" });
+    await move(id, "undo");
     await send(id, { intent: "answer", question: "speeds", unknown: "yes" });
     expect(await shown(id)).toMatchObject({
       redo: false,
       answers: { speeds: null, fuse: { id: "F31", amps: 30 } },
     });
-    for (let steps = 0; steps < 4; steps++) await send(id, { intent: "undo" });
+    for (let steps = 0; steps < 4; steps++) await move(id, "undo");
     expect(await shown(id)).toMatchObject({ undo: false, answers: {} });
   });
 
@@ -100,15 +106,30 @@ describe("a trace", () => {
       { do: "remove", list: "parts", id: "G1" },
       { do: "fly" },
     ])
-      expect((await edit(id, wrong)).data).toMatchObject({ of: "edit", problems: [expect.any(String)] });
-    expect((await send(id, { intent: "edit", edit: "{" })).data).toHaveProperty("problems");
+      expect(await edit(id, wrong)).toEqual({ problems: [expect.any(String)] });
+    expect(await step(id, { intent: "edit", edit: "{" })).toEqual({ problems: [expect.any(String)] });
     expect((await send(id, { intent: "wires", text: "wire,from\n1,2" })).data).toMatchObject({
       of: "wires",
       problems: [expect.stringContaining("row 1")],
     });
     expect(await findDraft(id)).toEqual(before);
-    await send(id, { intent: "undo" });
+    await move(id, "undo");
     expect(await shown(id)).toMatchObject({ undo: false, shelf: { version: 1, twins: expect.any(Array) } });
+  });
+
+  test("a step sent again, its answer having been lost, is taken once", async () => {
+    const id = await begun("circuit:siskin-five-speed", "Fenmark Siskin wagon, sent twice");
+    const change = { do: "add", list: "parts", item: { id: "J77", kind: "splice" } };
+    const once = crypto.randomUUID();
+    for (let time = 0; time < 2; time++)
+      expect(await step(id, { intent: "edit", edit: JSON.stringify(change) }, once)).toEqual({
+        problems: [],
+      });
+    expect(await findDraft(id)).toMatchObject({ position: 1, steps: { length: 1 } });
+    await edit(id, { do: "set", list: "wires", id: "W1", key: "mm2", value: 16 });
+    const back = crypto.randomUUID();
+    for (let time = 0; time < 2; time++) await step(id, { intent: "undo" }, back);
+    expect(await findDraft(id)).toMatchObject({ position: 1, steps: { length: 2 } });
   });
 
   test("goes onto the shelf, is no draft any more, and a job can begin on it", async () => {

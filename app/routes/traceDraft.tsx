@@ -1,9 +1,6 @@
-import { circuitEditSchema } from "@core/circuit/circuitEdit";
-import { problemText } from "@core/formats/problem";
-import { type DraftStep, draftState } from "@core/trace/draft";
 import { traceQuestionIds } from "@core/trace/traceAnswer";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
-import { addDraftStep, type Draft, dropDraft, moveDraft, nameDraft } from "@db/repositories/drafts.server";
+import { dropDraft, nameDraft } from "@db/repositories/drafts.server";
 import { redirect } from "react-router";
 import { z } from "zod";
 import { Rail } from "../components/Rail";
@@ -11,6 +8,7 @@ import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.
 import { draftAt, draftView, stateOf } from "../trace/draftView.server";
 import { answerFrom } from "../trace/questionForm";
 import { TraceBench } from "../trace/TraceBench";
+import { type Refused, takeStep } from "../trace/takeStep.server";
 import type { Route } from "./+types/traceDraft";
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -26,38 +24,9 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("answer"), question: z.enum(traceQuestionIds as [string, ...string[]]) }),
-  z.object({ intent: z.literal("edit"), edit: z.string().max(240_000) }),
   z.object({ intent: z.literal("wires"), text: z.string().min(1).max(240_000) }),
-  z.object({ intent: z.enum(["undo", "redo"]) }),
   z.object({ intent: z.literal("store"), id: z.string().trim(), title: z.string().trim().min(1) }),
 ]);
-
-interface Refused {
-  /** The question, or the intent, that was refused. */
-  readonly of: string;
-  readonly problems: readonly string[];
-}
-
-/** Takes a step where it leads to a circuit; says why where it does not, and the draft stays as it was. */
-async function takeStep(draft: Draft, step: DraftStep, of: string): Promise<Refused | undefined> {
-  const { base, name, steps, position } = draft;
-  const before = stateOf(draft);
-  const next = draftState(base, name, [...steps.slice(0, position), step]);
-  if (!next.ok) return { of, problems: next.problems.map(problemText) };
-  const lost = next.value.dropped.at(-1);
-  if (step.step === "edit" && next.value.dropped.length > before.dropped.length && lost)
-    return { of, problems: [problemText(lost.problem)] };
-  await addDraftStep(draft.id, step);
-  return undefined;
-}
-
-const parsedJson = (text: string): unknown => {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-};
 
 export async function action({ params, request }: Route.ActionArgs): Promise<Refused | undefined> {
   const draft = await draftAt(params.id);
@@ -66,10 +35,6 @@ export async function action({ params, request }: Route.ActionArgs): Promise<Ref
   if (!parsed.success) return { of: "", problems: ["That cannot be read: load the page again."] };
   const sent = parsed.data;
   switch (sent.intent) {
-    case "undo":
-    case "redo":
-      await moveDraft(draft.id, sent.intent === "undo" ? -1 : 1);
-      return undefined;
     case "answer": {
       const { answers } = stateOf(draft);
       const question = traceQuestionIds.find((id) => id === sent.question);
@@ -80,15 +45,6 @@ export async function action({ params, request }: Route.ActionArgs): Promise<Ref
         return typeof given === "string" ? given : "";
       });
       return takeStep(draft, { step: "answer", question, answer }, question);
-    }
-    case "edit": {
-      const edit = circuitEditSchema.safeParse(parsedJson(sent.edit));
-      if (!edit.success)
-        return {
-          of: "edit",
-          problems: edit.error.issues.map(({ path, message }) => `${path.join(".")}: ${message}`),
-        };
-      return takeStep(draft, { step: "edit", edit: edit.data }, "edit");
     }
     case "wires": {
       const read = circuitFrom(sent.text, stateOf(draft).circuit);

@@ -10,6 +10,7 @@ export const drafts = {
       base: { type: DataTypes.TEXT, allowNull: false },
       steps: { type: DataTypes.TEXT, allowNull: false },
       position: { type: DataTypes.INTEGER, allowNull: false },
+      taken: { type: DataTypes.TEXT, allowNull: false },
       changedAt: { type: DataTypes.DATE, allowNull: false },
     });
   },

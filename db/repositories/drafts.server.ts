@@ -12,6 +12,8 @@ export interface Draft {
   readonly base: DraftBase;
   readonly steps: readonly DraftStep[];
   readonly position: number;
+  /** Id of the last step taken or taken back: sent again, it is not taken twice. */
+  readonly taken: string;
   readonly changedAt: Date;
 }
 
@@ -21,6 +23,7 @@ const draftOf = (row: DraftRow): Draft => ({
   base: draftBaseSchema.parse(JSON.parse(row.base)),
   steps: z.array(draftStepSchema).parse(JSON.parse(row.steps)),
   position: row.position,
+  taken: row.taken,
   changedAt: row.changedAt,
 });
 
@@ -55,6 +58,7 @@ export async function beginDraft(id: string, name: CircuitName, base: DraftBase)
         base: JSON.stringify(base),
         steps: "[]",
         position: 0,
+        taken: "",
         changedAt: new Date(),
       },
       { transaction },
@@ -64,18 +68,19 @@ export async function beginDraft(id: string, name: CircuitName, base: DraftBase)
 
 async function changed(
   id: string,
-  change: (draft: Draft) => Partial<Pick<Draft, "name" | "steps" | "position">>,
+  change: (draft: Draft) => Partial<Pick<Draft, "name" | "steps" | "position" | "taken">>,
 ): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
     const row = await DraftRow.findByPk(id, { transaction });
     if (!row) return;
-    const { name, steps, position } = change(draftOf(row));
+    const { name, steps, position, taken } = change(draftOf(row));
     await row.update(
       {
         ...(name ? { name: JSON.stringify(name) } : {}),
         ...(steps ? { steps: JSON.stringify(steps) } : {}),
         ...(position === undefined ? {} : { position }),
+        ...(taken === undefined ? {} : { taken }),
         changedAt: new Date(),
       },
       { transaction },
@@ -83,18 +88,19 @@ async function changed(
   });
 }
 
-/** Takes a step after those that stand; undone ones after it are gone. */
-export const addDraftStep = (id: string, step: DraftStep): Promise<void> =>
-  changed(id, ({ steps, position }) => ({
-    steps: [...steps.slice(0, position), step],
-    position: position + 1,
-  }));
+/** Takes a step after those that stand; undone ones after it are gone. The last one sent again changes nothing. */
+export const addDraftStep = (id: string, step: DraftStep, stepId: string): Promise<void> =>
+  changed(id, ({ steps, position, taken }) =>
+    taken === stepId
+      ? {}
+      : { steps: [...steps.slice(0, position), step], position: position + 1, taken: stepId },
+  );
 
-/** Undoes or redoes one step; at either end nothing happens. */
-export const moveDraft = (id: string, by: 1 | -1): Promise<void> =>
-  changed(id, ({ steps, position }) => ({
-    position: Math.min(steps.length, Math.max(0, position + by)),
-  }));
+/** Undoes or redoes one step; at either end nothing happens. The last move sent again changes nothing. */
+export const moveDraft = (id: string, by: 1 | -1, stepId: string): Promise<void> =>
+  changed(id, ({ steps, position, taken }) =>
+    taken === stepId ? {} : { position: Math.min(steps.length, Math.max(0, position + by)), taken: stepId },
+  );
 
 export const nameDraft = (id: string, name: CircuitName): Promise<void> => changed(id, () => ({ name }));
 

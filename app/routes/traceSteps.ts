@@ -1,0 +1,32 @@
+import { circuitEditSchema } from "@core/circuit/circuitEdit";
+import { moveDraft } from "@db/repositories/drafts.server";
+import { z } from "zod";
+import { draftAt } from "../trace/draftView.server";
+import { parsedJson, takeStep } from "../trace/takeStep.server";
+import type { Route } from "./+types/traceSteps";
+
+const form = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("edit"), step: z.uuid(), edit: z.string().max(240_000) }),
+  z.object({ intent: z.enum(["undo", "redo"]), step: z.uuid() }),
+]);
+
+const answered = (problems: readonly string[]): Response =>
+  Response.json({ problems }, { headers: { "Cache-Control": "no-store" } });
+
+/** Takes one step of a draft, and answers once it is on disk; the same one sent twice is taken once. */
+export async function action({ params, request }: Route.ActionArgs) {
+  const draft = await draftAt(params.id);
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) return answered(["That cannot be read: load the page again."]);
+  const sent = parsed.data;
+  if (sent.intent !== "edit") {
+    await moveDraft(draft.id, sent.intent === "undo" ? -1 : 1, sent.step);
+    return answered([]);
+  }
+  if (draft.taken === sent.step) return answered([]);
+  const edit = circuitEditSchema.safeParse(parsedJson(sent.edit));
+  if (!edit.success)
+    return answered(edit.error.issues.map(({ path, message }) => `${path.join(".")}: ${message}`));
+  const refused = await takeStep(draft, { step: "edit", edit: edit.data }, "edit", sent.step);
+  return answered(refused?.problems ?? []);
+}

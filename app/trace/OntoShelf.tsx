@@ -1,0 +1,64 @@
+import { Form, useNavigation } from "react-router";
+import { Refusal } from "../shelf/ImportForm";
+import type { TracedDraft } from "./tracedDraft";
+
+interface OntoShelfProps {
+  readonly name: TracedDraft["name"];
+  readonly shelf: TracedDraft["shelf"];
+  /** Changes are on their way that would be missing. */
+  readonly waiting: boolean;
+  readonly refused: readonly string[] | null;
+}
+
+/** The way onto the shelf, as a new circuit or as the next version of one. */
+export function OntoShelf({ name, shelf, waiting, refused }: OntoShelfProps) {
+  const busy = useNavigation().state !== "idle" || waiting;
+  return (
+    <section aria-labelledby="store" className="sheet-card grid gap-3 p-4">
+      <h2 id="store" className="text-lg font-bold">
+        Onto the shelf
+      </h2>
+      {shelf && shelf.twins.length > 0 && (
+        <p className="text-base">
+          The same shape is there already: {shelf.twins.map(({ title }) => title).join("; ")}.
+        </p>
+      )}
+      {shelf?.changes && (
+        <p className="text-base">
+          {shelf.changes.length === 0
+            ? "It says nothing that the shelf does not say already."
+            : `It becomes version ${shelf.version}; ${shelf.changes.length} things differ: ${shelf.changes
+                .slice(0, 12)
+                .map(({ id }) => id)
+                .join(", ")}. Jobs stay on the version they began with until they are moved.`}
+        </p>
+      )}
+      <Form method="post" className="flex flex-wrap items-end gap-3" key={name.id}>
+        <label className="grid grow gap-1 text-base text-soft">
+          Vehicle
+          <input
+            name="title"
+            defaultValue={name.title}
+            required
+            maxLength={200}
+            className="field w-full text-ink"
+          />
+        </label>
+        <label className="grid gap-1 text-base text-soft">
+          Its id on the shelf
+          <input
+            name="id"
+            defaultValue={name.id}
+            required
+            maxLength={64}
+            className="field figures w-64 text-ink"
+          />
+        </label>
+        <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
+          {shelf?.changes ? `Store as version ${shelf.version}` : "Put it on the shelf"}
+        </button>
+        {refused && <Refusal problems={refused} />}
+      </Form>
+    </section>
+  );
+}

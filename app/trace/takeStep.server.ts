@@ -1,0 +1,42 @@
+import { problemText } from "@core/formats/problem";
+import { type DraftStep, draftState } from "@core/trace/draft";
+import { addDraftStep, type Draft } from "@db/repositories/drafts.server";
+import { stateOf } from "./draftView.server";
+
+/** Why a draft did not take a step. */
+export interface Refused {
+  /** The question, or the intent, that was refused. */
+  readonly of: string;
+  readonly problems: readonly string[];
+}
+
+/**
+ * Takes a step where it leads to a circuit; says why where it does not, and the draft stays as it was.
+ * @param of the question, or the intent, a refusal names
+ * @param stepId the same step sent twice is taken once
+ */
+export async function takeStep(
+  draft: Draft,
+  step: DraftStep,
+  of: string,
+  stepId: string = crypto.randomUUID(),
+): Promise<Refused | undefined> {
+  const { base, name, steps, position } = draft;
+  const before = stateOf(draft);
+  const next = draftState(base, name, [...steps.slice(0, position), step]);
+  if (!next.ok) return { of, problems: next.problems.map(problemText) };
+  const lost = next.value.dropped.at(-1);
+  if (step.step === "edit" && next.value.dropped.length > before.dropped.length && lost)
+    return { of, problems: [problemText(lost.problem)] };
+  await addDraftStep(draft.id, step, stepId);
+  return undefined;
+}
+
+/** The value of a JSON text; undefined where it is none. */
+export const parsedJson = (text: string): unknown => {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+};
