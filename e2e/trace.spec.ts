@@ -188,6 +188,13 @@ test("a circuit on the shelf is changed in its tables and becomes its next versi
   await page.getByRole("button", { name: "Take the list" }).click();
   await expect(page.getByText(/row 2, to: .*Q9/)).toBeVisible();
 
+  // A server that is away: the change waits, is said to, and is taken once it is back.
+  await page.route("**/steps", (route) => route.abort());
+  await page.getByLabel("Metres of W1", { exact: true }).fill("0.9");
+  await page.getByLabel("Metres of W1", { exact: true }).press("Enter");
+  await expect(page.getByText("The server does not answer")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Store as version 2" })).toBeDisabled();
+  await page.unroute("**/steps");
   await stored(page);
   await page.getByRole("button", { name: "Store as version 2" }).click();
   await page.waitForURL(/\/shelf\/siskin-five-speed$/);

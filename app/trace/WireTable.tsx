@@ -1,0 +1,20 @@
+import type { Wire } from "@core/circuit/circuit";
+import type { ColumnDef } from "@tanstack/react-table";
+import { CircuitTable } from "./CircuitTable";
+import { assumedColumn, nameColumn, removeColumn, valueColumn } from "./columns";
+
+const wireColumns: ColumnDef<Wire, string>[] = [
+  nameColumn("wires", "Wire"),
+  valueColumn("wires", "from", "From", "w-24", true),
+  valueColumn("wires", "to", "To", "w-24", true),
+  valueColumn("wires", "colour", "Colour", "w-18"),
+  valueColumn("wires", "mm2", "mm²", "w-14"),
+  valueColumn("wires", "metres", "Metres", "w-14"),
+  assumedColumn("wires"),
+  removeColumn("wires"),
+];
+
+/** A circuit's wires. */
+export function WireTable({ wires }: { wires: readonly Wire[] }) {
+  return <CircuitTable caption="Wires" rows={wires} columns={wireColumns} rowId={({ id }) => id} />;
+}
