@@ -14,6 +14,11 @@ test("a circuit is found, taken out, changed, brought in as a new version, and a
   await expect(page.getByText("Its healthy currents, speeds, fuses and wires look right.")).toBeVisible();
   await expect(page.locator(".airway-sheet")).toBeVisible();
 
+  // The netlist is of the setting shown.
+  const netlist = page.getByRole("link", { name: /^ngspice netlist on/ });
+  await expect(netlist).toHaveText("ngspice netlist on high");
+  await page.getByRole("radio", { name: /^low/ }).click();
+  await expect(netlist).toHaveAttribute("href", /setting=low$/);
   const saving = page.waitForEvent("download");
   await page.getByRole("link", { name: "airway-circuit file" }).click();
   const text = readFileSync(await (await saving).path(), "utf8");

@@ -8,13 +8,10 @@ import { useState } from "react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
 import { benchView } from "../benchView.server";
-import { BenchBar } from "../components/BenchBar";
-import type { BenchSetup } from "../components/benchSetup";
 import { Rail } from "../components/Rail";
-import { SheetTools } from "../drawing/SheetTools";
 import { engineFor } from "../engine.server";
 import { dayText } from "../format/clock";
-import { HealthySheet } from "../shelf/HealthySheet";
+import { firstSetup, HealthySheet, settingOf } from "../shelf/HealthySheet";
 import { Findings, ImportForm } from "../shelf/ImportForm";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
 import { weighMove } from "../shelf/jobMove.server";
@@ -124,14 +121,8 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 export default function ShelfCircuit({ loaderData, actionData }: Route.ComponentProps) {
   const { circuit, shelfId, family, findings, version, versions, notes, jobs } = loaderData;
-  const [setup, setSetup] = useState<BenchSetup>({
-    key: "run",
-    engine: false,
-    setting: circuit.settings.at(-1) ?? "off",
-    unplugged: [],
-    lampFor: null,
-  });
-  const state = loaderData.healthy.find(({ setting, key }) => setting === setup.setting && key === setup.key);
+  const [setup, setSetup] = useState(firstSetup);
+  const setting = settingOf(circuit, setup);
   return (
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />
@@ -162,26 +153,15 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
           </p>
         </header>
         <section aria-label="The healthy circuit" className="grid gap-2">
-          <div className="flex flex-wrap items-center justify-between gap-2">
-            <BenchBar
-              settings={circuit.settings}
-              heard={{}}
-              setup={setup}
-              onSetup={setSetup}
-              engineToo={false}
-            >
-              {null}
-            </BenchBar>
-            <SheetTools focus={null} />
-          </div>
-          <div className="sheet-card sheet-pane relative h-[36rem] max-md:h-[60vh]">
-            <HealthySheet
-              circuit={circuit}
-              layout={loaderData.layout}
-              state={state}
-              fullVolts={loaderData.fullVolts}
-            />
-          </div>
+          <HealthySheet
+            circuit={circuit}
+            layout={loaderData.layout}
+            healthy={loaderData.healthy}
+            fullVolts={loaderData.fullVolts}
+            setup={setup}
+            onSetup={setSetup}
+            height="h-[36rem] max-md:h-[60vh]"
+          />
         </section>
         <section aria-labelledby="checks">
           <h2 id="checks" className="text-lg font-bold">
@@ -239,11 +219,11 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
               wire list (CSV)
             </a>
             <a
-              href={`/shelf/${shelfId}/file/cir?setting=${encodeURIComponent(setup.setting)}`}
+              href={`/shelf/${shelfId}/file/cir?setting=${encodeURIComponent(setting)}`}
               download
               className="underline"
             >
-              ngspice netlist on {setup.setting}
+              ngspice netlist on {setting}
             </a>
           </p>
         </section>

@@ -1,24 +1,49 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { useMemo } from "react";
+import { BenchBar } from "../components/BenchBar";
+import type { BenchSetup } from "../components/benchSetup";
 import type { CircuitLayout } from "../drawing/circuitLayout";
+import { SheetTools } from "../drawing/SheetTools";
 import { LaidOutSheet } from "../drawing/SheetView";
 import type { SheetState } from "../drawing/sheetState";
 
 const nothing: ReadonlySet<string> = new Set();
+const noHeard = {};
 /** It is looked at, not probed. */
 const noTarget = (): void => {};
+
+/** The set-up a circuit is first looked at in: key on, no setting chosen yet. */
+export const firstSetup: BenchSetup = {
+  key: "run",
+  engine: false,
+  setting: "",
+  unplugged: [],
+  lampFor: null,
+};
 
 interface HealthySheetProps {
   readonly circuit: Circuit;
   readonly layout: CircuitLayout | Promise<CircuitLayout>;
-  readonly state: SheetState | undefined;
+  /** How a healthy vehicle stands in each usual set-up. */
+  readonly healthy: readonly SheetState[];
   readonly fullVolts: number;
+  readonly setup: BenchSetup;
+  readonly onSetup: (setup: BenchSetup) => void;
+  /** The window's height, as classes. */
+  readonly height: string;
   /** Parts and wires to be lit. */
   readonly lit?: ReadonlySet<string> | null;
 }
 
-/** How a healthy vehicle with a circuit stands in one set-up. */
-export function HealthySheet({ circuit, layout, state, fullVolts, lit }: HealthySheetProps) {
+/** A setting of the circuit: the one chosen while there is one of that name, else the last. */
+export const settingOf = ({ settings }: Circuit, { setting }: BenchSetup): string =>
+  settings.includes(setting) ? setting : (settings.at(-1) ?? "off");
+
+/** How a healthy vehicle with a circuit stands, setting by setting. */
+export function HealthySheet(props: HealthySheetProps) {
+  const { circuit, layout, healthy, fullVolts, onSetup, height, lit } = props;
+  const setup = { ...props.setup, setting: settingOf(circuit, props.setup) };
+  const state = healthy.find(({ setting, key }) => setting === setup.setting && key === setup.key);
   const sheet = useMemo(
     () =>
       state
@@ -39,11 +64,27 @@ export function HealthySheet({ circuit, layout, state, fullVolts, lit }: Healthy
     [circuit, state, fullVolts, lit],
   );
   return (
-    <LaidOutSheet
-      layout={layout}
-      fileName={`${circuit.id}-${state?.setting ?? ""}`}
-      focus={null}
-      sheet={sheet}
-    />
+    <>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <BenchBar
+          settings={circuit.settings}
+          heard={noHeard}
+          setup={setup}
+          onSetup={onSetup}
+          engineToo={false}
+        >
+          {null}
+        </BenchBar>
+        <SheetTools focus={null} />
+      </div>
+      <div className={`sheet-card sheet-pane relative ${height}`}>
+        <LaidOutSheet
+          layout={layout}
+          fileName={`${circuit.id}-${setup.setting}`}
+          focus={null}
+          sheet={sheet}
+        />
+      </div>
+    </>
   );
 }

@@ -3,12 +3,9 @@ import { currentPath } from "@core/diagnose/currentPath";
 import { buildNetlist } from "@core/solve/netlist";
 import { useCallback, useMemo, useState } from "react";
 import { Form, Link } from "react-router";
-import { BenchBar } from "../components/BenchBar";
-import type { BenchSetup } from "../components/benchSetup";
 import { Fold } from "../components/Fold";
 import { type LitCell, PathBoard } from "../components/PathBoard";
-import { SheetTools } from "../drawing/SheetTools";
-import { HealthySheet } from "../shelf/HealthySheet";
+import { firstSetup, HealthySheet, settingOf } from "../shelf/HealthySheet";
 import { Findings, Refusal } from "../shelf/ImportForm";
 import { CircuitTables } from "./CircuitTables";
 import { DraftSteps } from "./DraftSteps";
@@ -28,17 +25,8 @@ interface TraceBenchProps {
 /** A circuit in the making: questions beside the drawing they make, what the circuit says of itself, and its tables. */
 export function TraceBench({ draft, refused }: TraceBenchProps) {
   const { circuit, name, answers, asked, dropped, problems, family, shelf } = draft;
-  const [setup, setSetup] = useState<BenchSetup>({
-    key: "run",
-    engine: false,
-    setting: "",
-    unplugged: [],
-    lampFor: null,
-  });
-  const setting = circuit.settings.includes(setup.setting)
-    ? setup.setting
-    : (circuit.settings.at(-1) ?? "off");
-  const state = draft.healthy.find((own) => own.setting === setting && own.key === setup.key);
+  const [setup, setSetup] = useState(firstSetup);
+  const setting = settingOf(circuit, setup);
   const { send, waiting, away, problems: refusals } = useSteps(draft.id);
   const edit = useCallback(
     (change: CircuitEdit) => send({ intent: "edit", edit: JSON.stringify(change) }),
@@ -87,35 +75,24 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
           aria-label="The circuit so far"
           className="grid min-w-0 content-start gap-2 lg:sticky lg:top-2"
         >
-          <div className="flex flex-wrap items-center justify-between gap-2">
-            <BenchBar
-              settings={circuit.settings}
-              heard={noHeard}
-              setup={{ ...setup, setting }}
+          {draft.layout ? (
+            <HealthySheet
+              circuit={circuit}
+              layout={draft.layout}
+              healthy={draft.healthy}
+              fullVolts={draft.fullVolts}
+              setup={setup}
               onSetup={setSetup}
-              engineToo={false}
-            >
-              {null}
-            </BenchBar>
-            <SheetTools focus={null} />
-          </div>
-          <div className="sheet-card sheet-pane relative h-[27rem] max-md:h-[45vh]">
-            {draft.layout ? (
-              <HealthySheet
-                circuit={circuit}
-                lit={litPath}
-                layout={draft.layout}
-                state={state}
-                fullVolts={draft.fullVolts}
-              />
-            ) : (
-              <ul role="alert" className="list-disc p-6">
-                {problems.map((problem) => (
-                  <li key={problem}>{problem}</li>
-                ))}
-              </ul>
-            )}
-          </div>
+              height="h-[27rem] max-md:h-[45vh]"
+              lit={litPath}
+            />
+          ) : (
+            <ul role="alert" className="sheet-card list-disc p-6">
+              {problems.map((problem) => (
+                <li key={problem}>{problem}</li>
+              ))}
+            </ul>
+          )}
         </section>
         <aside
           aria-label="Questions and tables"
