@@ -1,6 +1,7 @@
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { TestName } from "@core/predict/reading";
 import { testModels } from "@core/predict/tests/index";
+import type { Netlist } from "@core/solve/netlist";
 import { layoutOf } from "./drawing/layouts.server";
 import { partName } from "./format/partName";
 import { type JobView, sheetStates } from "./jobView.server";
@@ -32,14 +33,20 @@ function ownChoices(engine: CompiledCircuit) {
   };
 }
 
-/** What the bench shows of a circuit whatever was read: its drawing, and how a healthy one stands. */
-export function benchView({ circuit, engine }: Pick<JobView, "circuit" | "engine">) {
+/** A circuit's drawing, and how a healthy one stands. */
+export function healthyView(netlist: Netlist) {
+  const { circuit } = netlist;
   const battery = circuit.parts.find(({ kind }) => kind === "battery");
   return {
     circuit,
-    layout: layoutOf(engine.netlist),
-    healthy: sheetStates(engine, ["healthy"]),
+    layout: layoutOf(netlist),
+    healthy: sheetStates({ netlist }, ["healthy"]),
     fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
-    own: ownChoices(engine),
   };
 }
+
+/** What the bench shows of a circuit whatever was read: its healthy state, and what a reading of one's own can be. */
+export const benchView = ({ engine }: Pick<JobView, "engine">) => ({
+  ...healthyView(engine.netlist),
+  own: ownChoices(engine),
+});

@@ -1,5 +1,7 @@
+import { problemText } from "@core/formats/problem";
 import { circuitFamily, familyText } from "@core/solve/circuitFamily";
 import { circuitFindings } from "@core/solve/circuitFinding";
+import { buildNetlist } from "@core/solve/netlist";
 import { addCircuitNote, circuitNotesOf, strikeCircuitNote } from "@db/repositories/circuitNotes.server";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { beginDraft } from "@db/repositories/drafts.server";
@@ -7,9 +9,8 @@ import { findJob, listJobs, moveJob } from "@db/repositories/jobs.server";
 import { useState } from "react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
-import { benchView } from "../benchView.server";
+import { healthyView } from "../benchView.server";
 import { Rail } from "../components/Rail";
-import { engineFor } from "../engine.server";
 import { dayText } from "../format/clock";
 import { firstSetup, HealthySheet, settingOf } from "../shelf/HealthySheet";
 import { Findings, ImportForm } from "../shelf/ImportForm";
@@ -29,17 +30,20 @@ async function newestOf(id: string) {
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { circuit, newest, versions } = await newestOf(params.id);
-  const engine = await engineFor(circuit);
+  // Looked at alone it need not be made ready for diagnosis.
+  const built = buildNetlist(circuit, { lumpWires: true });
+  if (!built.ok) throw new Error(built.problems.map(problemText).join("; "));
+  const netlist = built.value;
   const zone = shopZone();
   const rows = new Set(versions.map(({ rowId }) => rowId));
   const notes = await circuitNotesOf(circuit.id);
   const jobs = (await listJobs()).filter(({ circuitId }) => rows.has(circuitId));
   return {
-    ...benchView({ circuit, engine }),
+    ...healthyView(netlist),
     shelfId: circuit.id,
     rowId: newest.rowId,
-    family: familyText(circuitFamily(engine.netlist)),
-    findings: circuitFindings(engine.netlist),
+    family: familyText(circuitFamily(netlist)),
+    findings: circuitFindings(netlist),
     version: newest.version,
     versions: versions.map(({ version, createdAt }) => ({ version, since: dayText(createdAt, zone) })),
     notes: notes.map(({ id, words, takenAt, struckAt }) => ({
@@ -154,10 +158,7 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
         </header>
         <section aria-label="The healthy circuit" className="grid gap-2">
           <HealthySheet
-            circuit={circuit}
-            layout={loaderData.layout}
-            healthy={loaderData.healthy}
-            fullVolts={loaderData.fullVolts}
+            view={loaderData}
             setup={setup}
             onSetup={setSetup}
             height="h-[36rem] max-md:h-[60vh]"

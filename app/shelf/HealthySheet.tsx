@@ -22,11 +22,13 @@ export const firstSetup: BenchSetup = {
 };
 
 interface HealthySheetProps {
-  readonly circuit: Circuit;
-  readonly layout: CircuitLayout | Promise<CircuitLayout>;
-  /** How a healthy vehicle stands in each usual set-up. */
-  readonly healthy: readonly SheetState[];
-  readonly fullVolts: number;
+  readonly view: {
+    readonly circuit: Circuit;
+    readonly layout: CircuitLayout | Promise<CircuitLayout>;
+    /** How a healthy vehicle stands in each usual set-up. */
+    readonly healthy: readonly SheetState[];
+    readonly fullVolts: number;
+  };
   readonly setup: BenchSetup;
   readonly onSetup: (setup: BenchSetup) => void;
   /** The window's height, as classes. */
@@ -41,7 +43,8 @@ export const settingOf = ({ settings }: Circuit, { setting }: BenchSetup): strin
 
 /** How a healthy vehicle with a circuit stands, setting by setting. */
 export function HealthySheet(props: HealthySheetProps) {
-  const { circuit, layout, healthy, fullVolts, onSetup, height, lit } = props;
+  const { view, onSetup, height, lit } = props;
+  const { circuit, layout, healthy, fullVolts } = view;
   const setup = { ...props.setup, setting: settingOf(circuit, props.setup) };
   const state = healthy.find(({ setting, key }) => setting === setup.setting && key === setup.key);
   const sheet = useMemo(

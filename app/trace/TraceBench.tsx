@@ -75,12 +75,9 @@ export function TraceBench({ draft, refused }: TraceBenchProps) {
           aria-label="The circuit so far"
           className="grid min-w-0 content-start gap-2 lg:sticky lg:top-2"
         >
-          {draft.layout ? (
+          {draft.sheet ? (
             <HealthySheet
-              circuit={circuit}
-              layout={draft.layout}
-              healthy={draft.healthy}
-              fullVolts={draft.fullVolts}
+              view={draft.sheet}
               setup={setup}
               onSetup={setSetup}
               height="h-[27rem] max-md:h-[45vh]"

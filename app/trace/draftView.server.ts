@@ -8,9 +8,8 @@ import { type DraftState, draftState } from "@core/trace/draft";
 import { questionsAsked } from "@core/trace/traceAnswer";
 import { type Draft, findDraft } from "@db/repositories/drafts.server";
 import { data } from "react-router";
-import { layoutOf } from "../drawing/layouts.server";
+import { healthyView } from "../benchView.server";
 import { partName } from "../format/partName";
-import { sheetStates } from "../jobView.server";
 
 /** The draft of an address; answers 404 where there is none. */
 export async function draftAt(id: string): Promise<Draft> {
@@ -50,8 +49,7 @@ function speedLines(netlist: Netlist) {
 /** Everything the trace's page shows of a draft. */
 export function draftView(draft: Draft) {
   const { circuit, answers, dropped } = stateOf(draft);
-  const netlist = buildNetlist(circuit);
-  const battery = circuit.parts.find(({ kind }) => kind === "battery");
+  const netlist = buildNetlist(circuit, { lumpWires: true });
   return {
     id: draft.id,
     name: draft.name,
@@ -62,12 +60,10 @@ export function draftView(draft: Draft) {
     answers,
     asked: answers ? questionsAsked(answers) : [],
     dropped: dropped.map(({ problem }) => problemText(problem)),
-    fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
     ...(netlist.ok
       ? {
           problems: [],
-          layout: layoutOf(netlist.value),
-          healthy: sheetStates({ netlist: netlist.value }, ["healthy"]),
+          sheet: healthyView(netlist.value),
           findings: circuitFindings(netlist.value),
           family: familyText(circuitFamily(netlist.value)),
           motors: speedLines(netlist.value),
@@ -82,8 +78,7 @@ export function draftView(draft: Draft) {
         }
       : {
           problems: netlist.problems.map(problemText),
-          layout: null,
-          healthy: [],
+          sheet: null,
           findings: [],
           family: "",
           motors: [],
