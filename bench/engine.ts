@@ -1,4 +1,5 @@
 // npm run bench: what an operating point, a compile and a reading cost on this machine.
+import { execFileSync } from "node:child_process";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
@@ -167,6 +168,20 @@ function compileHere({ compile, flag }: { compile: string; flag: Int32Array }): 
   parentPort?.postMessage({ milliseconds: performance.now() - began });
 }
 
+/** Megabytes a process has held at most when it compiles this one circuit, every set-up, and plays a job on it. */
+function peakMegabytes(id: string): number {
+  const file = process.env.AIRWAY_BENCH_FILE ?? process.argv[1] ?? "";
+  const env = { ...process.env, AIRWAY_BENCH_MEMORY: id };
+  return Number(execFileSync(process.execPath, [file], { env, encoding: "utf8" }));
+}
+
+function playAlone(id: string): void {
+  const netlist = netlists().find(({ circuit }) => circuit.id === id);
+  if (!netlist) throw new Error(id);
+  readingMilliseconds(netlist);
+  process.stdout.write((process.resourceUsage().maxRSS / 1024).toFixed(0));
+}
+
 /** Nanoseconds a multiply and add takes just now: this machine's pace drifts, and the figures with it. */
 function pace(): string {
   const values = new Float64Array(100_000).fill(1.1);
@@ -194,12 +209,15 @@ async function main(): Promise<void> {
     const { ready, fresh } = readingMilliseconds(netlist);
     say(`  reading to next look ${spread(ready, "ms")}`);
     say(`    set-up not compiled ${spread(fresh, "ms")}`);
+    say(`  peak memory          ${peakMegabytes(id)} MB, a process of its own, Node included`);
     say(`  ${pace()}`);
   }
   say(
-    `\npeak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB for all ${netlists().length} circuits`,
+    `\npeak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB for all ${netlists().length} circuits one after another`,
   );
 }
 
-if (isMainThread) await main();
+const alone = process.env.AIRWAY_BENCH_MEMORY;
+if (isMainThread && alone) playAlone(alone);
+else if (isMainThread) await main();
 else compileHere(workerData as { compile: string; flag: Int32Array });
