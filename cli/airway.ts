@@ -31,6 +31,12 @@ const flags = {
   "volts-per-amp": { type: "string" },
   bars: { type: "string" },
   poles: { type: "string" },
+  "amps-per-volt": { type: "string" },
+  "shunt-ohms": { type: "string" },
+  rpm: { type: "string" },
+  "chopping-hz": { type: "string" },
+  "rate-hz": { type: "string" },
+  column: { type: "string" },
   to: { type: "string" },
 } as const satisfies ParseArgsConfig["options"];
 
@@ -42,7 +48,17 @@ const flagsOf: Readonly<Record<string, readonly string[]>> = {
   spice: pointFlags,
   faults: [],
   diagnose: ["plan"],
-  humps: ["volts-per-amp", "bars", "poles"],
+  humps: [
+    "volts-per-amp",
+    "amps-per-volt",
+    "shunt-ohms",
+    "bars",
+    "poles",
+    "rpm",
+    "chopping-hz",
+    "rate-hz",
+    "column",
+  ],
   route: ["to"],
   lines: [],
 };

@@ -49,12 +49,17 @@ export function diagnosisLines({ verdict, parts, next, conflicts }: Diagnosis): 
 
 /** A motor's humps for people. */
 export function humpsLines(humps: Humps): string[] {
-  const { meanAmps, humpHz, rpm, badHumps, verdict, cannot } = humps;
+  const { meanAmps, humpHz, rpm, badHumps, verdict, because, cannot, startUp, chopping, dropoutCount } =
+    humps;
   return [
-    `${verdict}: ${ampsText(meanAmps)} mean`,
+    `${verdict}: ${because}`,
+    `${ampsText(meanAmps)} mean`,
     ...(humpHz === null ? [] : [`${humpHz.toFixed(1)} humps a second`]),
     ...(rpm === null ? [] : [`${Math.round(rpm)} rpm`]),
-    ...(badHumps.length > 0 ? [`bad humps: ${badHumps.join(", ")}`] : []),
+    ...(badHumps.length > 0 ? [`bad humps, counted from 0: ${badHumps.join(", ")}`] : []),
+    ...(startUp === null ? [] : [`inrush ${ampsText(startUp.inrushAmps)}`]),
+    ...(chopping === null ? [] : [`chopped at ${chopping.hz.toFixed(0)} Hz, taken out`]),
+    ...(dropoutCount === 0 ? [] : [`${dropoutCount} moments without current`]),
     ...cannot.map((reason) => `cannot: ${reason}`),
   ];
 }

@@ -1,12 +1,19 @@
 import { type Parsed, quoted, refused } from "@core/formats/problem";
-import { traceFromCsv, traceFromWav } from "@core/formats/traceFile";
+import { readTrace as readTraceFile } from "@core/formats/traceFile";
 import { type Humps, readHumps } from "@core/motor/humps";
+import type { ProbeScale } from "@core/motor/probeScale";
 
 /** The options of `humps` as they come from the command line. */
 export interface HumpsFlags {
   readonly "volts-per-amp"?: string | undefined;
   readonly bars?: string | undefined;
   readonly poles?: string | undefined;
+  readonly "amps-per-volt"?: string | undefined;
+  readonly "shunt-ohms"?: string | undefined;
+  readonly rpm?: string | undefined;
+  readonly "chopping-hz"?: string | undefined;
+  readonly "rate-hz"?: string | undefined;
+  readonly column?: string | undefined;
 }
 
 function positive(flag: string, text: string | undefined, whole: boolean): Parsed<number | undefined> {
@@ -19,17 +26,53 @@ function positive(flag: string, text: string | undefined, whole: boolean): Parse
   ]);
 }
 
+/** The probe's scale of the flags: at most one of them says it. */
+function scaleOf(flags: HumpsFlags): Parsed<ProbeScale | undefined> {
+  const clamp = positive("--volts-per-amp", flags["volts-per-amp"], false);
+  if (!clamp.ok) return clamp;
+  const other = positive("--amps-per-volt", flags["amps-per-volt"], false);
+  if (!other.ok) return other;
+  const shunt = positive("--shunt-ohms", flags["shunt-ohms"], false);
+  if (!shunt.ok) return shunt;
+  const given: ProbeScale[] = [];
+  if (clamp.value !== undefined) given.push({ kind: "volts-per-amp", voltsPerAmp: clamp.value });
+  if (other.value !== undefined) given.push({ kind: "amps-per-volt", ampsPerVolt: other.value });
+  if (shunt.value !== undefined) given.push({ kind: "shunt", ohms: shunt.value });
+  if (given.length > 1)
+    return refused([{ path: "", message: "give one of --volts-per-amp, --amps-per-volt and --shunt-ohms" }]);
+  return { ok: true, value: given[0] };
+}
+
 /** The humps of a current trace in a CSV or WAV file. */
 export function humpsOf(file: string, bytes: Uint8Array, flags: HumpsFlags): Parsed<Humps> {
-  const scale = positive("--volts-per-amp", flags["volts-per-amp"], false);
+  const scale = scaleOf(flags);
   if (!scale.ok) return scale;
   const bars = positive("--bars", flags.bars, true);
   if (!bars.ok) return bars;
   const poles = positive("--poles", flags.poles, true);
   if (!poles.ok) return poles;
-  const trace = /\.wav$/i.test(file)
-    ? traceFromWav(bytes, scale.value)
-    : traceFromCsv(new TextDecoder().decode(bytes), scale.value);
+  const rpm = positive("--rpm", flags.rpm, false);
+  if (!rpm.ok) return rpm;
+  const choppingHz = positive("--chopping-hz", flags["chopping-hz"], false);
+  if (!choppingHz.ok) return choppingHz;
+  const rateHz = positive("--rate-hz", flags["rate-hz"], false);
+  if (!rateHz.ok) return rateHz;
+  const column = positive("--column", flags.column, true);
+  if (!column.ok) return column;
+  const trace = readTraceFile(bytes, {
+    kind: /\.wav$/i.test(file) ? "wav" : undefined,
+    scale: scale.value,
+    rateHz: rateHz.value,
+    valueColumn: column.value === undefined ? undefined : column.value - 1,
+  });
   if (!trace.ok) return trace;
-  return { ok: true, value: readHumps(trace.value, { bars: bars.value, poles: poles.value }) };
+  return {
+    ok: true,
+    value: readHumps(trace.value, {
+      bars: bars.value,
+      poles: poles.value,
+      rpm: rpm.value,
+      choppingHz: choppingHz.value,
+    }),
+  };
 }

@@ -1,56 +1,123 @@
-import Papa from "papaparse";
-import wavefile from "wavefile";
-import type { CurrentTrace } from "../motor/humps";
-import { type Parsed, quoted, refused } from "./problem";
+import type { CurrentTrace } from "../motor/currentTrace";
+import { ampsPerFigure, type ProbeScale } from "../motor/probeScale";
+import { type Parsed, refused } from "./problem";
+import { readSamples, sketchCsv } from "./traceText";
+import { sketchWav, wavSamples } from "./traceWav";
 
-const wrong = (path: string, message: string): Parsed<never> => refused([{ path, message }]);
-
-/** A number as a scope writes it: a decimal comma is a point where the columns are not split by commas. */
-function numberIn(cell: string | undefined, delimiter: string): number {
-  const text = (cell ?? "").trim();
-  return text === "" ? Number.NaN : Number(delimiter === "," ? text : text.replace(",", "."));
+/** A column of a trace in text. */
+export interface TraceColumn {
+  readonly name: string;
+  /** As written: `V`, `mA`, `ms`; empty where none is. */
+  readonly unit: string;
+  /** The first figures, as read. */
+  readonly first: readonly number[];
 }
 
+/** What a file was found to hold, to be looked at before it is taken. */
+export interface TraceSketch {
+  readonly kind: "csv" | "wav";
+  /** What stands between the columns, `""` in a WAV file. */
+  readonly delimiter: string;
+  readonly decimal: "." | ",";
+  /** Lines before the figures. */
+  readonly headerLines: number;
+  readonly columns: readonly TraceColumn[];
+  /** The column of times, null where there is none: a rate must be given. */
+  readonly timeColumn: number | null;
+  /** Seconds that one of the time column's figures stands for. */
+  readonly secondsPerFigure: number;
+  /** The column taken for the probe's. */
+  readonly valueColumn: number;
+  /** Volts or amps that one of its figures stands for. */
+  readonly perFigure: number;
+  /** True where the column says it holds amps. */
+  readonly inAmps: boolean;
+  /** Samples a second by its first rows or its header, null where it does not say. */
+  readonly rateHz: number | null;
+  readonly samples: number;
+}
+
+/** How a file is to be taken; what is left out is as it was found. */
+export interface TraceChoice {
+  /** What the file says it is; by its first bytes unless given. */
+  readonly kind?: "csv" | "wav" | undefined;
+  readonly valueColumn?: number | undefined;
+  readonly timeColumn?: number | null | undefined;
+  readonly rateHz?: number | undefined;
+  /** The probe; by what the column says unless given. */
+  readonly scale?: ProbeScale | undefined;
+}
+
+/** A trace holds at most so many samples. */
+export const mostSamples = 12_000_000;
+
+export const wrong = (path: string, message: string): Parsed<never> => refused([{ path, message }]);
+
+const isWav = (bytes: Uint8Array): boolean =>
+  bytes.length >= 4 && bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46;
+
 /**
- * Reads a current trace from text: two columns, seconds and the probe's value; delimiter, decimal comma and
- * header lines are found. Rows must be evenly spaced in time.
- * @param voltsPerAmp the probe's scale; 1 where the file holds amps
+ * Looks at a file's first part: delimiter, decimals, header, units, rate.
+ * @param kind what the file says it is; by its first bytes unless given
+ * @returns what was found, or why it cannot be a trace
  */
-export function traceFromCsv(text: string, voltsPerAmp = 1): Parsed<CurrentTrace> {
-  const { data, meta } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: true });
-  const rows = data.map(
-    (row) => [numberIn(row[0], meta.delimiter), numberIn(row[1], meta.delimiter)] as const,
+export const sketchTrace = (bytes: Uint8Array, kind?: "csv" | "wav"): Parsed<TraceSketch> =>
+  kind === "wav" || (kind === undefined && isWav(bytes)) ? sketchWav(bytes) : sketchCsv(bytes);
+
+/**
+ * Reads a current trace from a CSV or WAV file: evenly spaced samples, scaled to amps. A WAV file's full scale
+ * counts as one volt.
+ * @param onProgress told the share done; returning false stops it (throws Stopped)
+ */
+export function readTrace(
+  bytes: Uint8Array,
+  choice: TraceChoice = {},
+  onProgress: (share: number) => boolean = () => true,
+): Parsed<CurrentTrace> {
+  const found = sketchTrace(bytes, choice.kind);
+  if (!found.ok) return found;
+  const sketch = found.value;
+  const scale: ProbeScale = choice.scale ?? { kind: "amps" };
+  const timeColumn = choice.timeColumn === undefined ? sketch.timeColumn : choice.timeColumn;
+  const valueColumn = choice.valueColumn ?? sketch.valueColumn;
+  if (!sketch.columns[valueColumn]) return wrong("column", `there is no column ${valueColumn + 1}`);
+  const times = scaleOf(sketch, valueColumn) * ampsPerFigure(scale);
+  if (sketch.kind === "wav") return wavSamples(bytes, valueColumn, times);
+  const rateHz = choice.rateHz ?? (timeColumn === null ? sketch.rateHz : null);
+  if (timeColumn === null && rateHz === null)
+    return wrong("rate", "the file has no column of times: give the samples a second");
+  return readSamples(
+    bytes,
+    sketch,
+    { timeColumn: rateHz === null ? timeColumn : null, valueColumn, rateHz, times },
+    onProgress,
   );
-  const start = rows.findIndex(([seconds, value]) => Number.isFinite(seconds) && Number.isFinite(value));
-  if (start < 0) return wrong("", "expected two columns of numbers, seconds and the probe's value");
-  const body = rows.slice(start);
-  const bad = body.findIndex(([seconds, value]) => !Number.isFinite(seconds) || !Number.isFinite(value));
-  if (bad >= 0)
-    return wrong(
-      `line ${start + bad + 1}`,
-      `expected two numbers, got ${quoted(data[start + bad]?.join(" | "))}`,
-    );
-  if (body.length < 2) return wrong("", "expected at least two rows of numbers");
-  const span = (body.at(-1)?.[0] ?? 0) - (body[0]?.[0] ?? 0);
-  if (!(span > 0)) return wrong("", `time must rise from the first row to the last, got ${span} s`);
-  const amps = Float64Array.from(body, ([, value]) => value / voltsPerAmp);
-  return { ok: true, value: { amps, rateHz: (body.length - 1) / span } };
 }
 
-/**
- * Reads a current trace from a WAV file's first channel; full scale is taken as one volt.
- * @param voltsPerAmp the probe's scale; 1 where full scale is one amp
- */
-export function traceFromWav(bytes: Uint8Array, voltsPerAmp = 1): Parsed<CurrentTrace> {
-  try {
-    const wav = new wavefile.WaveFile(bytes);
-    const { sampleRate } = wav.fmt as { sampleRate: number };
-    wav.toBitDepth("32f");
-    const samples = wav.getSamples(false, Float64Array) as unknown as Float64Array | Float64Array[];
-    const first = Array.isArray(samples) ? samples[0] : samples;
-    if (!first || first.length < 2) return wrong("", "the WAV file holds no samples");
-    return { ok: true, value: { amps: first.map((value) => value / voltsPerAmp), rateHz: sampleRate } };
-  } catch (error) {
-    return wrong("", `not a WAV file Airway can read: ${(error as Error).message}`);
-  }
+const scaleOf = (sketch: TraceSketch, column: number): number =>
+  column === sketch.valueColumn ? sketch.perFigure : (unitScale(sketch.columns[column]?.unit ?? "").per ?? 1);
+
+const prefixes: Readonly<Record<string, number>> = {
+  n: 1e-9,
+  u: 1e-6,
+  µ: 1e-6,
+  μ: 1e-6,
+  m: 1e-3,
+  "": 1,
+  k: 1e3,
+};
+
+/** What a unit as written stands for, and how many of its base. */
+export function unitScale(unit: string): { readonly base: "s" | "V" | "A" | null; readonly per: number } {
+  const text = unit
+    .trim()
+    .replace(
+      /^(milli|micro|nano)/i,
+      (word) => ({ milli: "m", micro: "u", nano: "n" })[word.toLowerCase()] ?? "",
+    );
+  const match = /^([nuµμmk]?)(s|sec|second|seconds|volt|volts|v|amp|amps|ampere|a)$/i.exec(text);
+  if (!match) return { base: null, per: 1 };
+  const [, prefix = "", word = ""] = match;
+  const base = /^s/i.test(word) ? "s" : /^v/i.test(word) ? "V" : "A";
+  return { base, per: prefixes[prefix] ?? prefixes[prefix.toLowerCase()] ?? 1 };
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { spectrumOf, strongestHz } from "./spectrum";
+import { peaksOf, spectrumOf, strongestHz } from "./spectrum";
 
 const rateHz = 10_000;
 const tone = (hz: number, size: number, count = 4096): Float64Array =>
@@ -49,9 +49,19 @@ describe("the spectrum", () => {
     expect(flat === null || flat.overMedian < 50).toBe(true);
   });
 
-  test("only a power of two of samples is used, from the front", () => {
+  test("any number of samples is taken, zeros filled in up to a power of two", () => {
     const { magnitude, binHz } = spectrumOf(tone(500, 1, 3000), rateHz);
-    expect(magnitude).toHaveLength(1024);
-    expect(binHz).toBeCloseTo(rateHz / 2048, 9);
+    expect(magnitude).toHaveLength(2048);
+    expect(binHz).toBeCloseTo(rateHz / 4096, 9);
+    expect(strongestHz({ magnitude, binHz }, 50)?.hz).toBeCloseTo(500, 0);
+  });
+
+  test("peaks come tallest first, weighed as asked", () => {
+    const both = tone(300, 2).map((value, i) => value + (tone(900, 1)[i] as number));
+    const found = peaksOf(spectrumOf(both, rateHz), 50, 4000, 2);
+    expect(found.map(({ hz }) => Math.round(hz))).toEqual([300, 900]);
+    expect((found[0]?.magnitude ?? 0) / (found[1]?.magnitude ?? 1)).toBeCloseTo(2, 1);
+    const weighed = peaksOf(spectrumOf(both, rateHz), 50, 4000, 1, (magnitude, hz) => magnitude * hz);
+    expect(weighed[0]?.hz).toBeCloseTo(900, 0);
   });
 });

@@ -1,52 +1,117 @@
 import FFT from "fft.js";
+import { medianOf } from "./currentTrace";
 
-/** Magnitudes of a windowed stretch of samples, by bin. */
+/** Magnitudes of a windowed stretch of samples, by bin; a tone of size 1 stands a quarter of the samples high. */
 export interface Spectrum {
   readonly magnitude: Float64Array;
   /** Hertz from one bin to the next. */
   readonly binHz: number;
 }
 
-const mostSamples = 2 ** 17;
+export interface SpectrumOptions {
+  /** First sample; 0 unless given. */
+  readonly from?: number;
+  /** Samples taken; as many as there are unless given. */
+  readonly count?: number;
+  /** The transform is at least this long, zeros filled in; the samples' own power of two unless given. */
+  readonly size?: number;
+}
 
-/** Spectrum of the first power-of-two stretch, its mean taken out, under a Hann window. */
-export function spectrumOf(samples: ArrayLike<number>, rateHz: number): Spectrum {
-  const size = 2 ** Math.floor(Math.log2(Math.min(samples.length, mostSamples)));
-  let mean = 0;
-  for (let i = 0; i < size; i++) mean += (samples[i] as number) / size;
-  const windowed = Float64Array.from(
-    { length: size },
-    (_, i) => ((samples[i] as number) - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size)),
-  );
+const plans = new Map<number, { fft: FFT; out: number[]; input: Float64Array }>();
+
+function planOf(size: number) {
+  const known = plans.get(size);
+  if (known) return known;
   const fft = new FFT(size);
-  const out = fft.createComplexArray();
-  fft.realTransform(out, windowed);
-  const magnitude = Float64Array.from({ length: size / 2 }, (_, bin) =>
-    Math.hypot(out[2 * bin] as number, out[2 * bin + 1] as number),
-  );
+  const made = { fft, out: fft.createComplexArray(), input: new Float64Array(size) };
+  plans.set(size, made);
+  return made;
+}
+
+const powerOfTwo = (count: number): number => 2 ** Math.ceil(Math.log2(Math.max(2, count)));
+
+/** Spectrum of a stretch of samples, its mean taken out, under a Hann window. */
+export function spectrumOf(
+  samples: ArrayLike<number>,
+  rateHz: number,
+  { from = 0, count = samples.length - from, size = powerOfTwo(count) }: SpectrumOptions = {},
+): Spectrum {
+  const { fft, out, input } = planOf(size);
+  let mean = 0;
+  for (let i = 0; i < count; i++) mean += (samples[from + i] as number) / count;
+  for (let i = 0; i < count; i++)
+    input[i] = ((samples[from + i] as number) - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / count));
+  input.fill(0, count);
+  fft.realTransform(out, input);
+  const magnitude = new Float64Array(size / 2);
+  for (let bin = 0; bin < magnitude.length; bin++)
+    magnitude[bin] = Math.hypot(out[2 * bin] as number, out[2 * bin + 1] as number);
   return { magnitude, binHz: rateHz / size };
 }
 
+/** A local maximum of a spectrum, its place found between the bins. */
+export interface Peak {
+  readonly bin: number;
+  readonly hz: number;
+  readonly magnitude: number;
+}
+
 /**
- * The strongest frequency above a floor, between bins by a parabola through the logarithms of the peak and
- * its neighbours (the usual interpolation for a Hann window).
+ * Where a peak's top lies between bins: a parabola through the logarithms of the peak and its neighbours
+ * (the usual interpolation for a Hann window; F. J. Harris, "On the use of windows", Proc. IEEE 66, 1978, from memory).
+ */
+export function peakAt({ magnitude, binHz }: Spectrum, bin: number): Peak {
+  const [left, top, right] = [bin - 1, bin, bin + 1].map((at) => Math.log((magnitude[at] ?? 0) + 1e-300)) as [
+    number,
+    number,
+    number,
+  ];
+  const bend = left - 2 * top + right;
+  const shift = bend === 0 ? 0 : Math.max(-0.5, Math.min(0.5, (left - right) / (2 * bend)));
+  return {
+    bin,
+    hz: (bin + shift) * binHz,
+    magnitude: Math.exp(top - 0.25 * (left - right) * shift),
+  };
+}
+
+/**
+ * Local maxima between two frequencies, the tallest first.
+ * @param weigh what a bin counts for; its magnitude unless given
+ */
+export function peaksOf(
+  spectrum: Spectrum,
+  lowHz: number,
+  highHz: number,
+  most: number,
+  weigh: (magnitude: number, hz: number) => number = (magnitude) => magnitude,
+): Peak[] {
+  const { magnitude, binHz } = spectrum;
+  const last = Math.min(magnitude.length - 2, Math.floor(highHz / binHz));
+  const found: { bin: number; weight: number }[] = [];
+  for (let bin = Math.max(2, Math.ceil(lowHz / binHz)); bin <= last; bin++) {
+    const own = magnitude[bin] as number;
+    if (own <= (magnitude[bin - 1] as number) || own < (magnitude[bin + 1] as number)) continue;
+    const weight = weigh(own, bin * binHz);
+    if (found.length === most && weight <= (found[most - 1]?.weight ?? 0)) continue;
+    found.push({ bin, weight });
+    found.sort((a, b) => b.weight - a.weight);
+    if (found.length > most) found.pop();
+  }
+  return found.map(({ bin }) => peakAt(spectrum, bin));
+}
+
+/**
+ * The strongest frequency above a floor.
  * @returns hertz and how far the peak stands above the median, or null when there is nothing to see
  */
 export function strongestHz(
-  { magnitude, binHz }: Spectrum,
+  spectrum: Spectrum,
   floorHz: number,
 ): { readonly hz: number; readonly overMedian: number } | null {
-  const first = Math.max(2, Math.ceil(floorHz / binHz));
-  let peak = first;
-  for (let bin = first; bin < magnitude.length - 1; bin++)
-    if ((magnitude[bin] as number) > (magnitude[peak] as number)) peak = bin;
-  if (peak >= magnitude.length - 1) return null;
-  const [left, top, right] = [peak - 1, peak, peak + 1].map((bin) =>
-    Math.log((magnitude[bin] as number) + 1e-300),
-  ) as [number, number, number];
-  const bend = left - 2 * top + right;
-  const shift = bend === 0 ? 0 : (left - right) / (2 * bend);
-  const sorted = Float64Array.from(magnitude.subarray(first)).sort();
-  const median = sorted[Math.floor(sorted.length / 2)] ?? 0;
-  return { hz: (peak + shift) * binHz, overMedian: (magnitude[peak] as number) / Math.max(1e-300, median) };
+  const [peak] = peaksOf(spectrum, floorHz, Number.POSITIVE_INFINITY, 1);
+  if (!peak) return null;
+  const first = Math.max(2, Math.ceil(floorHz / spectrum.binHz));
+  const median = medianOf(spectrum.magnitude.subarray(first));
+  return { hz: peak.hz, overMedian: peak.magnitude / Math.max(1e-300, median) };
 }

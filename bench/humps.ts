@@ -1,0 +1,163 @@
+// npm run bench humps: how well the humps are read on traces made by two models that are not the analyser's own.
+import { barsFor, humpsPerTurn } from "@core/motor/commutator";
+import type { CurrentTrace } from "@core/motor/currentTrace";
+import { readHumps } from "@core/motor/humps";
+import { motorConstants } from "@core/motor/motorConstants";
+import { randomSource, simulatedTrace } from "@core/motor/windingModel";
+import { drawnTrace, halfSineRms } from "@core/testing/humpTrace";
+
+const firstSeed = Number(process.env.AIRWAY_SEED ?? 0);
+const draws = Number(process.env.AIRWAY_DRAWS ?? 200);
+const say = (line: string): void => void process.stdout.write(`${line}\n`);
+
+interface Drawn {
+  readonly trace: CurrentTrace;
+  readonly rpm: number;
+  readonly bars: number;
+  readonly bad: boolean;
+}
+type Model = (seed: number, decibels: number, bad: boolean, mark: boolean, chopped: boolean) => Drawn;
+
+/** Half-sine humps with drift, jitter, noise. */
+const drawn: Model = (seed, decibels, bad, mark, chopped) => {
+  const { uniform } = randomSource(seed + 5000);
+  const bars = 8 + Math.floor(uniform() * 17);
+  const rpm = 600 + 4200 * uniform();
+  const perTurn = humpsPerTurn(bars, 2);
+  const noise = halfSineRms * 10 ** (-decibels / 20);
+  const wrong = Math.floor(uniform() * bars);
+  const depth = uniform() * 0.45;
+  const own = Array.from({ length: bars }, () => 1 + 0.06 * (uniform() - 0.5));
+  // Bar b passes one brush at the turn's place b / bars, the other half a turn later.
+  const heights = (hump: number): number => {
+    const first = Math.floor((hump * bars) / perTurn);
+    const even = perTurn === bars;
+    const bar = even ? hump % (bars / 2) : hump % 2 === 0 ? first : Math.floor(((hump + bars) % perTurn) / 2);
+    const isBad = bad && (even ? bar === wrong % (bars / 2) : bar === wrong);
+    return isBad ? depth : (own[bar] ?? 1);
+  };
+  const markRms = noise * 10 ** ((10 + 10 * uniform()) / 20);
+  const rateHz = chopped ? 60_000 : Math.max(10_000, 12 * ((rpm * perTurn) / 60));
+  const made = drawnTrace({
+    bars,
+    rpm,
+    rateHz,
+    heights,
+    noise,
+    seed,
+    seconds: 1 + uniform(),
+    drift: 0.06 * (uniform() - 0.5),
+    jitter: 0.03 * uniform(),
+    mark: mark ? markRms * Math.SQRT2 : 0,
+    ...(chopped
+      ? {
+          chopping: {
+            hz: uniform() < 0.5 ? 400 + 1600 * uniform() : 8000 + 12_000 * uniform(),
+            amps: 0.5 + uniform(),
+          },
+        }
+      : {}),
+  });
+  return { trace: made, rpm: made.rpm, bars, bad };
+};
+
+/** The winding's own equations. */
+const wound: Model = (seed, decibels, bad, mark, chopped) => {
+  const { uniform } = randomSource(seed + 9000);
+  const bars = 8 + Math.floor(uniform() * 17);
+  const constants = motorConstants({
+    id: "M1",
+    kind: "motor",
+    ratedVolts: 13.5,
+    ratedAmps: 14 + 8 * uniform(),
+    stallAmps: 60 + 20 * uniform(),
+    ratedRpm: 2600 + 1200 * uniform(),
+  });
+  const volts = 5 + 8 * uniform();
+  const seconds = 1 + uniform();
+  const perTurn = humpsPerTurn(bars, 2);
+  const base = {
+    rateHz: chopped ? 80_000 : Math.max(10_000, 12 * perTurn * 60),
+    seconds,
+    volts,
+    driftShare: 0.06 * (uniform() - 0.5),
+    jitterShare: 0.02 * uniform(),
+  };
+  const motor = { constants, bars, poles: 2 };
+  const quiet = simulatedTrace(motor, { ...base, seconds: 0.3, driftShare: 0, jitterShare: 0 });
+  const half = quiet.amps.subarray(quiet.amps.length >> 1);
+  const mean = half.reduce((s, v) => s + v, 0) / half.length;
+  const rms = Math.sqrt(half.reduce((s, v) => s + (v - mean) ** 2, 0) / half.length);
+  const noise = rms * 10 ** (-decibels / 20);
+  const trace = simulatedTrace(
+    { ...motor, badBars: bad ? [{ bar: Math.floor(uniform() * bars), ohms: 0.05 + 0.3 * uniform() }] : [] },
+    {
+      ...base,
+      seed,
+      ...(chopped ? { chopping: { hz: 8000 + 12_000 * uniform(), duty: 0.4 + 0.5 * uniform() } } : {}),
+    },
+  );
+  // A mark laid on: the swing of a wheel out of balance, at the true turn, which the humps' count gives.
+  const { turns } = trace;
+  const rpm = (((turns.at(-1) ?? 0) - (turns[0] ?? 0)) * 60 * trace.rateHz) / (turns.length - 1);
+  const markRms = mark ? noise * 10 ** ((10 + 10 * uniform()) / 20) : 0;
+  const { normal } = randomSource(seed + 77);
+  for (let i = 0; i < trace.amps.length; i++)
+    trace.amps[i] =
+      (trace.amps[i] as number) +
+      markRms * Math.SQRT2 * Math.cos(2 * Math.PI * (turns[i] as number)) +
+      noise * normal();
+  return { trace, rpm, bars, bad };
+};
+
+function tally(
+  name: string,
+  model: Model,
+  decibels: number,
+  given: "rpm" | "bars" | "mark" | "none",
+  bad: boolean,
+  chopped: boolean,
+): void {
+  const only = process.env.AIRWAY_ONLY;
+  const title = `${name} ${given} ${chopped ? "chopped" : "plain"} ${bad ? "bad" : "good"}`;
+  if (only && !new RegExp(only).test(title)) return;
+  let [rpmRight, barsRight, both, nulls, found, wrongRpm, badHeard] = [0, 0, 0, 0, 0, 0, 0];
+  for (let seed = firstSeed; seed < firstSeed + draws; seed++) {
+    const { trace, rpm, bars } = model(seed, decibels, bad, given === "mark", chopped);
+    const humps = readHumps(
+      trace,
+      given === "rpm" ? { rpm: rpm * (1 + 0.02 * Math.sin(seed)) } : given === "bars" ? { bars } : {},
+    );
+    const near = humps.rpm !== null && Math.abs(humps.rpm / rpm - 1) < 0.005;
+    if (near) rpmRight += 1;
+    else if (humps.rpm !== null) wrongRpm += 1;
+    if (humps.rpm === null) nulls += 1;
+    const alike = barsFor(humpsPerTurn(bars, 2), 2).length > 1;
+    if (humps.bars === bars) barsRight += 1;
+    else if (humps.bars === null && alike && humps.humpsPerTurn === humpsPerTurn(bars, 2)) both += 1;
+    if (humps.verdict !== "even") found += 1;
+    if (humps.verdict === "uneven" || humps.verdict === "missing") badHeard += 1;
+    if (process.env.AIRWAY_SHOW && !near)
+      say(
+        `   seed ${seed} bars ${bars} rpm ${rpm.toFixed(0)} got ${humps.rpm?.toFixed(0)} ${humps.bars} hz ${humps.humpHz?.toFixed(1)} vs ${((rpm * humpsPerTurn(bars, 2)) / 60).toFixed(1)} ${humps.cannot.join("|")} chop ${humps.chopping?.hz} drift ${humps.driftHz} steady ${humps.steadySeconds}`,
+      );
+    if (process.env.AIRWAY_SHOW && near && (humps.verdict !== "even") !== bad)
+      say(
+        `   seed ${seed} bars ${bars} verdict ${humps.verdict} ${humps.humpAmps.map((h) => h.toFixed(2)).join(" ")} e ${humps.errorAmps[0]?.toFixed(3)} ${humps.cannot.join("|")}`,
+      );
+  }
+  const share = (n: number): string => `${((100 * n) / draws).toFixed(1)} %`;
+  say(
+    `${name} | ${decibels} dB | ${given}${chopped ? ", chopped" : ""}${bad ? ", one bad bar" : ""} | rpm ${share(rpmRight)} wrong ${share(wrongRpm)} null ${share(nulls)} | bars ${share(barsRight)} + either ${share(both)} | bad ${share(badHeard)} (not even ${share(found)})`,
+  );
+}
+
+const models: [string, Model][] = [
+  ["half-sines", drawn],
+  ["winding", wound],
+];
+for (const [name, model] of models) {
+  for (const chopped of [false, true])
+    for (const given of ["bars", "rpm", "mark", "none"] as const)
+      for (const bad of [false, true]) tally(name, model, 20, given, bad, chopped);
+}

@@ -1,0 +1,193 @@
+import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "./currentTrace";
+import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
+import { peaksOf, spectrumOf } from "./spectrum";
+
+/** A control's chopping, found on a motor's current and taken out of it. */
+export interface Chopping {
+  readonly hz: number;
+  readonly peakToPeakAmps: number;
+}
+
+export interface Unchopped {
+  readonly trace: CurrentTrace;
+  readonly chopping: Chopping | null;
+  /** Two rhythms of which either may be the chopping: both keep time, and they have no turn in common. */
+  readonly rivals: readonly [number, number] | null;
+}
+
+const mostSamples = 2 ** 18;
+const standsOut = 12;
+/** A clock's phase strays by less than this over the stretch, radians. */
+const clockStrays = 0.18;
+/** A motor's strays by more, and in time by so many times what the clock does. */
+const motorStrays = 0.3;
+const timesStray = 4;
+const parts = 8;
+/** A second rhythm this tall, as a share of the tallest, counts. */
+const secondShare = 0.12;
+const mostPeaks = 24;
+const rivalShare = 0.3;
+/** Humps a turn at most: the highest order that may be met. */
+const mostOrders = 48;
+/** Frequencies are known to this share of a bin. */
+const sameWithin = 0.015;
+
+/**
+ * Finds the chopping of a control: a line above what humps can reach, or a line that keeps time like a clock
+ * beside a rhythm that drifts as a motor does.
+ * @param given hertz, where known
+ */
+export function withoutChopping(trace: CurrentTrace, stretch: Stretch, given?: number): Unchopped {
+  const found: Found = given === undefined ? findChopping(trace, stretch) : { hz: given };
+  if (!("hz" in found) || found.hz >= trace.rateHz / 2)
+    return { trace, chopping: null, rivals: "rivals" in found ? found.rivals : null };
+  const { hz } = found;
+  const periodSamples = trace.rateHz / hz;
+  const amps =
+    hz > fastestHumpHz && periodSamples >= 2.5
+      ? averagedOver(trace.amps, periodSamples)
+      : withoutPeriod(trace.amps, periodSamples);
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let i = stretch.from; i < stretch.to; i++) {
+    const off = (trace.amps[i] as number) - (amps[i] as number);
+    if (off < low) low = off;
+    if (off > high) high = off;
+  }
+  return {
+    trace: { ...trace, amps },
+    chopping: { hz, peakToPeakAmps: Math.max(0, high - low) },
+    rivals: null,
+  };
+}
+
+type Found =
+  | { readonly hz: number }
+  | { readonly rivals: readonly [number, number] }
+  | { readonly none: true };
+
+function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch): Found {
+  const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
+  if (count < 1024) return { none: true };
+  const spectrum = spectrumOf(amps, rateHz, { from, count });
+  const median = medianOf(spectrum.magnitude);
+  const peaks = peaksOf(spectrum, slowestHumpHz, rateHz / 2, mostPeaks).filter(
+    ({ magnitude }) => magnitude > standsOut * median,
+  );
+  const tallest = peaks[0]?.magnitude ?? 0;
+  const strays = (hz: number): number =>
+    Math.sqrt(-2 * Math.log(Math.min(1, clockShare(amps, rateHz, from, count, hz))));
+  const above = peaks.find(({ hz, magnitude }) => hz > fastestHumpHz && magnitude > secondShare * tallest);
+  if (above && strays(above.hz) < 2 * motorStrays) return { hz: above.hz };
+  const strong = peaks
+    .filter(({ magnitude, hz }) => magnitude > secondShare * tallest && hz <= fastestHumpHz)
+    .map(({ hz }) => ({ hz, radians: strays(hz) }));
+  // All that turns with the shaft strays alike in time, whatever its order; a clock does not stray.
+  const clocks = strong.filter(
+    ({ hz, radians }) =>
+      radians < clockStrays &&
+      strong.some(
+        (other) => other.radians > motorStrays && other.radians / other.hz > (timesStray * radians) / hz,
+      ),
+  );
+  if (clocks.length > 0) return { hz: Math.min(...clocks.map(({ hz }) => hz)) };
+  const [first, second] = peaks.filter(
+    ({ magnitude, hz }) => magnitude > rivalShare * tallest && hz <= fastestHumpHz,
+  );
+  const steady = strong.every(({ radians }) => radians < clockStrays);
+  if (!first || !second || !steady || turnTogether(first.hz, second.hz, rateHz / count))
+    return { none: true };
+  return { rivals: [first.hz, second.hz] };
+}
+
+/** True where two rhythms can be orders of one turn: both whole multiples of some common frequency. */
+function turnTogether(first: number, second: number, binHz: number): boolean {
+  const [low, high] = first < second ? [first, second] : [second, first];
+  for (let order = 1; order <= mostOrders; order++) {
+    const turn = low / order;
+    const other = Math.round(high / turn);
+    if (Math.abs(high - other * turn) < sameWithin * binHz * (1 + high / low)) return true;
+  }
+  return false;
+}
+
+/** How much of a line's parts adds up over the whole: near 1 for a clock, little where the rhythm drifts. */
+function clockShare(amps: Float32Array, rateHz: number, from: number, count: number, hz: number): number {
+  const length = Math.floor(count / parts);
+  const { mean } = rangeOf(amps, { from, to: from + count });
+  let [re, im, sizes] = [0, 0, 0];
+  for (let part = 0; part < parts; part++) {
+    let [a, b] = [0, 0];
+    for (let i = 0; i < length; i++) {
+      const at = from + part * length + i;
+      const angle = (2 * Math.PI * hz * (part * length + i)) / rateHz;
+      const weighed = ((amps[at] as number) - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / length));
+      a += weighed * Math.cos(angle);
+      b -= weighed * Math.sin(angle);
+    }
+    re += a;
+    im += b;
+    sizes += Math.hypot(a, b);
+  }
+  return Math.hypot(re, im) / Math.max(1e-300, sizes);
+}
+
+/** The mean over one period about each sample: a period and all its harmonics vanish. */
+function averagedOver(amps: Float32Array, period: number): Float32Array {
+  const half = period / 2;
+  const whole = Math.floor(half - 0.5);
+  const edge = half - 0.5 - whole;
+  const out = new Float32Array(amps.length);
+  let sum = 0;
+  for (let i = -whole; i <= whole; i++) sum += amps[clamped(i, amps.length)] as number;
+  for (let i = 0; i < amps.length; i++) {
+    const ends =
+      (amps[clamped(i - whole - 1, amps.length)] as number) +
+      (amps[clamped(i + whole + 1, amps.length)] as number);
+    out[i] = (sum + edge * ends) / (2 * whole + 1 + 2 * edge);
+    sum +=
+      (amps[clamped(i + whole + 1, amps.length)] as number) -
+      (amps[clamped(i - whole, amps.length)] as number);
+  }
+  return out;
+}
+
+const clamped = (at: number, length: number): number => Math.max(0, Math.min(length - 1, at));
+
+const phasePoints = 64;
+const periodsPerBlock = 60;
+
+/** Takes the mean shape of a period out of the trace, block by block, so that it may change with the duty. */
+function withoutPeriod(amps: Float32Array, period: number): Float32Array {
+  const out = new Float32Array(amps.length);
+  const block = Math.max(256, Math.round(periodsPerBlock * period));
+  const blocks = Math.max(1, Math.floor(amps.length / block));
+  for (let at = 0; at < blocks; at++) {
+    const [start, end] = [at * block, at === blocks - 1 ? amps.length : (at + 1) * block];
+    const sums = new Float64Array(phasePoints);
+    const hits = new Float64Array(phasePoints);
+    let mean = 0;
+    for (let i = start; i < end; i++) mean += (amps[i] as number) / (end - start);
+    for (let i = start; i < end; i++) {
+      const place = ((i / period) % 1) * phasePoints;
+      const low = Math.floor(place);
+      const share = place - low;
+      const value = (amps[i] as number) - mean;
+      sums[low] = (sums[low] as number) + (1 - share) * value;
+      hits[low] = (hits[low] as number) + 1 - share;
+      const next = (low + 1) % phasePoints;
+      sums[next] = (sums[next] as number) + share * value;
+      hits[next] = (hits[next] as number) + share;
+    }
+    const shape = sums.map((sum, i) => ((hits[i] as number) > 0 ? sum / (hits[i] as number) : 0));
+    for (let i = start; i < end; i++) {
+      const place = ((i / period) % 1) * phasePoints;
+      const low = Math.floor(place);
+      const share = place - low;
+      out[i] =
+        (amps[i] as number) -
+        (1 - share) * (shape[low] as number) -
+        share * (shape[(low + 1) % phasePoints] as number);
+    }
+  }
+  return out;
+}

@@ -1,0 +1,26 @@
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
+
+/**
+ * Humps a turn of a motor with one brush a pole: the least common multiple of bars and poles. 12 bars and 2
+ * poles give 12, 11 give 22 (pulses of a commutated winding, textbooks on direct-current machines, from memory).
+ */
+export const humpsPerTurn = (bars: number, poles: number): number => (bars * poles) / gcd(bars, poles);
+
+/** Commutators of blower motors have this many bars (common practice, no source). */
+export const fewestBars = 8;
+export const mostBars = 24;
+
+/** The bars that give so many humps a turn: often one count, 11 and 22 both give 22 on two poles. */
+export function barsFor(humps: number, poles: number): number[] {
+  const fitting: number[] = [];
+  for (let bars = fewestBars; bars <= mostBars; bars++)
+    if (humpsPerTurn(bars, poles) === humps) fitting.push(bars);
+  return fitting;
+}
+
+/** Every count of humps a turn that a commutator can give, rising. */
+export function possibleHumps(poles: number): number[] {
+  const counts = new Set<number>();
+  for (let bars = fewestBars; bars <= mostBars; bars++) counts.add(humpsPerTurn(bars, poles));
+  return [...counts].sort((a, b) => a - b);
+}

@@ -1,0 +1,184 @@
+import { medianOf } from "./currentTrace";
+import type { HumpGrid } from "./humpPhase";
+import { type Peak, peaksOf, type Spectrum, spectrumOf } from "./spectrum";
+import { turnLine } from "./turnLine";
+
+/** What repeats in the humps' mean current: nothing, once a turn, or in a way that need not be once a turn. */
+export type TurnMark =
+  | { readonly kind: "none" }
+  | { readonly kind: "once-a-turn"; readonly humps: number }
+  | { readonly kind: "pattern"; readonly humps: number; readonly reason: string };
+
+const linePower = 30;
+/** Lines below this share of the strongest are left to leakage and rounding. */
+const leastShare = 0.1;
+/** The strongest lines must lie this near to where they belong, in bins; the others are less sure of their place. */
+const within = 0.4;
+const withinWeak = 1.2;
+const strongLines = 2;
+/** Share of a swing's power in its first order, beside the third and higher; a pattern of bars spreads over all. */
+const swingShare = 0.9;
+/** Brushes whose dips differ by less than this share of their mean dip alike. */
+const halfCommon = 0.5;
+/** A dip lies so many times as far off as the middle of all. */
+const dipOverSpread = 6;
+/** A dip goes so many times as far below the middle as anything goes above it. */
+const dipOverTop = 2.2;
+const spikeOverRest = 5;
+const mostLines = 30;
+
+/** So many humps tell a turn as well as more would. */
+export const enoughHumps = 2 ** 15;
+
+/** Mean current of each hump, of the first some ten thousand. */
+export function humpLevels({ values, points, humps }: HumpGrid): Float64Array {
+  return Float64Array.from({ length: Math.min(enoughHumps, humps) }, (_, hump) => {
+    let sum = 0;
+    for (let i = 0; i < points; i++) sum += values[hump * points + i] as number;
+    return sum / points;
+  });
+}
+
+/**
+ * Looks for a mark that comes once a turn in the mean current of hump after hump: a swing, a spike. Bars that
+ * differ repeat too, but with one brush a pole each passes every brush, so their pattern comes once a pole, and a
+ * dip alone does not tell which of both it is.
+ * @param even levels with the dips of bad bars evened out, `raw` as they are
+ * @param possible counts of humps a turn that a commutator can give
+ * @param leastAmps swings smaller than this are the sampling's own
+ */
+export function turnMark(
+  even: Float64Array,
+  raw: Float64Array,
+  possible: readonly number[],
+  poles: number,
+  leastAmps: number,
+): TurnMark {
+  const most = possible.at(-1) ?? 0;
+  if (even.length < 3 * (possible[0] ?? 8)) return { kind: "none" };
+  const spectrum = spectrumOf(even, 1, { size: 2 ** Math.ceil(Math.log2(4 * even.length)) });
+  const lines = linesOf(spectrum, even.length, most, (leastAmps * even.length) / 4);
+  if (lines.length === 0) return { kind: "none" };
+  const binHz = 1 / even.length;
+  // The shortest period all lines are multiples of.
+  for (let humps = 2; humps <= most; humps++) {
+    if (!lines.every((line, i) => belongs(line, humps, binHz * (i < strongLines ? within : withinWeak))))
+      continue;
+    // The periods next to it must be told from it.
+    const alike = [humps - 1, humps + 1].some((other) => Math.abs(1 / other - 1 / humps) < binHz * within);
+    if (alike) return { kind: "none" };
+    return judged({ even, raw, spectrum, humps, poles }, possible.includes(humps));
+  }
+  return { kind: "none" };
+}
+
+function linesOf(spectrum: Spectrum, count: number, most: number, least: number): Peak[] {
+  const low = Math.max(0.7 / most, 3 / count);
+  const floor = medianOf(spectrum.magnitude.subarray(Math.ceil(low / spectrum.binHz)));
+  const peaks = peaksOf(spectrum, low, 0.5, mostLines);
+  const strongest = peaks[0]?.magnitude ?? 0;
+  return peaks.filter(
+    ({ magnitude }) =>
+      magnitude > least &&
+      magnitude ** 2 > linePower * floor ** 2 &&
+      magnitude ** 2 > leastShare ** 2 * strongest ** 2,
+  );
+}
+
+function belongs({ hz }: Peak, humps: number, tolerance: number): boolean {
+  const order = Math.round(hz * humps);
+  return order >= 1 && Math.abs(hz - order / humps) < tolerance;
+}
+
+interface Repeating {
+  readonly even: Float64Array;
+  readonly raw: Float64Array;
+  readonly spectrum: Spectrum;
+  readonly humps: number;
+  readonly poles: number;
+}
+
+function judged({ even, raw, spectrum, humps, poles }: Repeating, feasible: boolean): TurnMark {
+  const pattern = (reason: string): TurnMark => ({
+    kind: "pattern",
+    humps,
+    reason: `the humps repeat every ${humps}${reason}`,
+  });
+  if (!feasible) return pattern(", which no commutator gives as a turn");
+  const profile = foldedLevels(raw, humps);
+  const once = pattern(": bars that differ do so once a brush, so this need not be a turn");
+  const line = turnLine(profile, 1);
+  const off = profile.map((value, hump) => value - line.at(hump));
+  const dips = dipsOf(off);
+  if (dips.length === 0) {
+    const swings = firstOrderShare(spectrum, humps) > swingShare;
+    return swings || isSpike(foldedLevels(even, humps)) ? { kind: "once-a-turn", humps } : once;
+  }
+  // Bad bars dip at every brush alike, so what the brushes have in common goes; the rest must swing once.
+  const common = profile.map((_, hump) => {
+    let sum = 0;
+    for (let brush = 0; brush < poles; brush++)
+      sum += profile[(hump + (brush * humps) / poles) % humps] as number;
+    return sum / poles;
+  });
+  const own = profile.map((value, hump) => value - (common[hump] as number));
+  const alike =
+    dips.every((at) => dips.includes((at + humps / poles) % humps)) ||
+    dips.every((at) => Math.abs(own[at] as number) < halfCommon * Math.abs(common[at] as number));
+  return alike && swingOf(own) > swingShare ? { kind: "once-a-turn", humps } : once;
+}
+
+/** Share of a profile's power in its first order. */
+function swingOf(profile: Float64Array): number {
+  let [re, im, power] = [0, 0, 0];
+  profile.forEach((value, hump) => {
+    const angle = (2 * Math.PI * hump) / profile.length;
+    re += value * Math.cos(angle);
+    im += value * Math.sin(angle);
+    power += value * value;
+  });
+  return (2 * (re * re + im * im)) / profile.length / Math.max(1e-300, power);
+}
+
+/** Share of the first order's power among itself and the orders from the third on. */
+function firstOrderShare({ magnitude, binHz }: Spectrum, humps: number): number {
+  const powerAt = (order: number): number => {
+    const centre = Math.round(order / humps / binHz);
+    let best = 0;
+    for (let bin = centre - 2; bin <= centre + 2; bin++) best = Math.max(best, magnitude[bin] ?? 0);
+    return best * best;
+  };
+  let higher = 0;
+  for (let order = 3; order <= humps / 2; order++) higher += powerAt(order);
+  return powerAt(1) / Math.max(1e-300, powerAt(1) + higher);
+}
+
+/** Mean level of each hump of a period, about their middle. */
+function foldedLevels(levels: Float64Array, humps: number): Float64Array {
+  const periods = Math.floor(levels.length / humps);
+  const sums = new Float64Array(humps);
+  for (let i = 0; i < periods * humps; i++)
+    sums[i % humps] = (sums[i % humps] as number) + (levels[i] as number) / periods;
+  const middle = medianOf(sums);
+  return sums.map((value) => value - middle);
+}
+
+/** Humps that lie far below the middle of their period, where nothing lies as far above it. */
+function dipsOf(profile: Float64Array): number[] {
+  const low = Math.min(...profile);
+  const spread = medianOf(profile.map(Math.abs));
+  if (-low < Math.max(dipOverTop * Math.max(...profile), dipOverSpread * spread)) return [];
+  return [...profile.keys()].filter((hump) => (profile[hump] as number) < 0.5 * low);
+}
+
+/** True where one hump of the period stands far above the rest: a bad bar takes away, it does not add. */
+function isSpike(profile: Float64Array): boolean {
+  const top = Math.max(...profile);
+  const at = profile.indexOf(top);
+  const count = profile.length;
+  const rest = [...profile].filter(
+    (_, i) => i !== at && i !== (at + 1) % count && i !== (at + count - 1) % count,
+  );
+  const spread = Math.sqrt(rest.reduce((sum, value) => sum + value * value, 0) / Math.max(1, rest.length));
+  return top > spikeOverRest * spread;
+}
