@@ -7,6 +7,8 @@ export default defineConfig(({ isSsrBuild }) => ({
   plugins: [tailwindcss(), reactRouter()],
   resolve: {
     alias: {
+      // Its module build has no default export, as Node's has; one import must serve both.
+      wavefile: resolve(import.meta.dirname, "node_modules/wavefile/dist/wavefile.js"),
       "~": resolve(import.meta.dirname, "app"),
       "@core": resolve(import.meta.dirname, "core"),
       "@db": resolve(import.meta.dirname, "db"),

@@ -111,6 +111,8 @@ export interface EvidenceLine {
   readonly heard: boolean;
   readonly what: string;
   readonly result: string;
+  /** The instrument it came from by itself; null where a hand entered it. */
+  readonly source: string | null;
   readonly time: string;
   readonly struck: boolean;
   readonly notes: readonly NoteLine[];
@@ -128,12 +130,13 @@ export const noteLines = (notes: readonly Note[]): NoteLine[] =>
 
 export function evidenceLines(stored: readonly StoredReading[], notes: readonly Note[] = []): EvidenceLine[] {
   const zone = shopZone();
-  return stored.map(({ id, number, reading, takenAt, struckAt }) => ({
+  return stored.map(({ id, number, reading, source, takenAt, struckAt }) => ({
     id,
     number,
     heard: reading.heard ?? false,
     what: evidenceText(reading),
     result: resultText(reading),
+    source,
     time: clockText(takenAt, zone),
     struck: struckAt !== null,
     notes: noteLines(notes.filter(({ readingId }) => readingId === id)),

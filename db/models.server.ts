@@ -70,6 +70,18 @@ export class ReadingRow extends Model<InferAttributes<ReadingRow>, InferCreation
   declare jobId: number;
   declare number: number;
   declare body: string;
+  /** The instrument it came from by itself; null where a hand entered it. */
+  declare source: CreationOptional<string | null>;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
+}
+
+export class TraceRow extends Model<InferAttributes<TraceRow>, InferCreationAttributes<TraceRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare record: string;
+  declare samples: Buffer;
+  declare healthyOf: CreationOptional<string | null>;
   declare takenAt: Date;
   declare struckAt: CreationOptional<Date | null>;
 }
@@ -168,10 +180,23 @@ export function defineModels(sequelize: Sequelize): void {
       jobId: number(),
       number: number(),
       body: text(),
+      source: maybeText(),
       takenAt: moment(),
       struckAt: maybeMoment(),
     },
     { sequelize, timestamps: false, tableName: "readings" },
+  );
+  TraceRow.init(
+    {
+      id: named(),
+      jobId: number(),
+      record: text(),
+      samples: { type: DataTypes.BLOB, allowNull: false },
+      healthyOf: maybeText(),
+      takenAt: moment(),
+      struckAt: maybeMoment(),
+    },
+    { sequelize, timestamps: false, tableName: "traces" },
   );
   NoteRow.init(
     {

@@ -2,11 +2,14 @@ import type { NextFunction, Request, Response } from "express";
 
 /** Bodies larger than this are refused before they are read. */
 export const mostBodyBytes = 256 * 1024;
+/** A recording brings the samples kept of it, and its picture. */
+export const mostTraceBytes = 4 * 1024 * 1024;
 /** A note may bring a photo: its own limit is checked again where it is decoded. */
 export const mostNoteBytes = 13 * 1024 * 1024;
 /** A bundle of the whole shelf. */
 export const mostBundleBytes = 20 * 1024 * 1024;
 const bundlePath = /^\/bring-in(\.data)?$/;
+const tracePath = /^\/jobs\/\d{1,9}\/traces(\.data)?$/;
 const notePath = /^\/jobs\/\d{1,9}\/notes(\.data)?$/;
 
 const safeMethods = new Set(["GET", "HEAD", "OPTIONS"]);
@@ -58,7 +61,9 @@ export function limitBodies(request: Request, response: Response, next: NextFunc
     ? mostNoteBytes
     : bundlePath.test(request.path)
       ? mostBundleBytes
-      : mostBodyBytes;
+      : tracePath.test(request.path)
+        ? mostTraceBytes
+        : mostBodyBytes;
   if (Number(length) > most) {
     response.status(413).type("text").send(`At most ${most} bytes are read.\n`);
     return;

@@ -17,6 +17,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     words: job.words,
     stage: job.stage,
     circuitTitle: circuit.title,
+    motor: standing.some(({ reading }) => reading.test === "ripple" || reading.test === "amps"),
     heard: standing.some(({ reading }) => reading.heard),
     past,
   };
@@ -37,6 +38,7 @@ export default function JobPage({ loaderData: job }: Route.ComponentProps) {
           { to: at("complaint"), title: "Heard", done: job.heard },
           { to: at("probe"), title: "Probe", done: job.past > 0 },
           { to: at("verdict"), title: "Verdict", done: job.past > 1 },
+          { to: at("motor"), title: "Motor", done: job.motor },
           { to: at("prove"), title: "Prove", done: job.past > 2 },
           { to: at("close"), title: "Close", done: job.past > 2 },
         ]}

@@ -11,6 +11,7 @@ export interface HumpsFlags {
   readonly "amps-per-volt"?: string | undefined;
   readonly "shunt-ohms"?: string | undefined;
   readonly rpm?: string | undefined;
+  readonly "about-rpm"?: string | undefined;
   readonly "chopping-hz"?: string | undefined;
   readonly "rate-hz"?: string | undefined;
   readonly column?: string | undefined;
@@ -53,6 +54,8 @@ export function humpsOf(file: string, bytes: Uint8Array, flags: HumpsFlags): Par
   if (!poles.ok) return poles;
   const rpm = positive("--rpm", flags.rpm, false);
   if (!rpm.ok) return rpm;
+  const aboutRpm = positive("--about-rpm", flags["about-rpm"], false);
+  if (!aboutRpm.ok) return aboutRpm;
   const choppingHz = positive("--chopping-hz", flags["chopping-hz"], false);
   if (!choppingHz.ok) return choppingHz;
   const rateHz = positive("--rate-hz", flags["rate-hz"], false);
@@ -72,6 +75,7 @@ export function humpsOf(file: string, bytes: Uint8Array, flags: HumpsFlags): Par
       bars: bars.value,
       poles: poles.value,
       rpm: rpm.value,
+      aboutRpm: aboutRpm.value,
       choppingHz: choppingHz.value,
     }),
   };

@@ -48,6 +48,30 @@ export function foldedTurn(grid: HumpGrid, perTurn: number): FoldedTurn {
   };
 }
 
+/**
+ * How well the turns of a trace repeat each other: the share of the swing within turns that their mean explains. Near 1
+ * where the humps a turn and their rhythm are right, little where they are not.
+ */
+export function foldConsistency({ points, values, humps }: HumpGrid, perTurn: number): number {
+  const cells = perTurn * points;
+  const turns = Math.floor(humps / perTurn);
+  if (turns < 2) return 0;
+  const mean = new Float64Array(cells);
+  let all = 0;
+  for (let turn = 0; turn < turns; turn++) {
+    let level = 0;
+    for (let i = 0; i < cells; i++) level += (values[turn * cells + i] as number) / cells;
+    for (let i = 0; i < cells; i++) {
+      const own = (values[turn * cells + i] as number) - level;
+      mean[i] = (mean[i] as number) + own / turns;
+      all += (own * own) / (turns * cells);
+    }
+  }
+  const explained = mean.reduce((sum, value) => sum + (value * value) / cells, 0);
+  // Pure noise explains one part in as many as there are turns.
+  return all === 0 ? 0 : Math.max(0, (explained / all - 1 / turns) / (1 - 1 / turns));
+}
+
 /** Where in a hump its top and its valley lie, from the middle of all humps, so that bad ones have no say. */
 export interface HumpShape {
   readonly top: number;
@@ -56,7 +80,7 @@ export interface HumpShape {
 
 const shapeHumps = 1500;
 
-export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
+function usualShape(amps: ArrayLike<number>, points: number): number[] {
   const humps = Math.floor(amps.length / points);
   const step = Math.max(1, Math.floor(humps / shapeHumps));
   const columns: number[][] = Array.from({ length: points }, () => []);
@@ -65,8 +89,34 @@ export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
     for (let i = 0; i < points; i++) mean += (amps[hump * points + i] as number) / points;
     for (let i = 0; i < points; i++) columns[i]?.push((amps[hump * points + i] as number) - mean);
   }
-  const shape = columns.map(medianOf);
+  return columns.map(medianOf);
+}
+
+export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
+  const shape = usualShape(amps, points);
   return { top: shape.indexOf(Math.max(...shape)), valley: shape.indexOf(Math.min(...shape)) };
+}
+
+/** A second bump this tall, as a share of the swing, means that what was taken for one hump holds several. */
+const bumpShare = 0.25;
+
+/** True where the usual hump goes up once and down once. */
+export function isOneHump(values: Float32Array, points: number): boolean {
+  const shape = usualShape(values, points);
+  const [low, high] = [Math.min(...shape), Math.max(...shape)];
+  const start = shape.indexOf(low);
+  let bumps = 0;
+  let [foot, crest] = [low, low];
+  for (let i = 1; i <= points; i++) {
+    const own = shape[(start + i) % points] as number;
+    if (own > crest) crest = own;
+    if (crest - own > bumpShare * (high - low) && crest - foot > bumpShare * (high - low)) {
+      bumps += 1;
+      [foot, crest] = [own, own];
+    }
+    if (own < foot) [foot, crest] = [own, own];
+  }
+  return bumps <= 1;
 }
 
 /** The top of a hump: the mean of the three points about where tops lie, so that noise has no favourite. */

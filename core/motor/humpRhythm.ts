@@ -1,5 +1,5 @@
 import { type CurrentTrace, meanOf, medianOf, type Stretch } from "./currentTrace";
-import { type Peak, peaksOf, spectrumOf } from "./spectrum";
+import { type Peak, peaksOf, type Spectrum, spectrumOf } from "./spectrum";
 
 /** How fast the humps follow each other, along the trace: speed drifts, and the rhythm with it. */
 export interface HumpRhythm {
@@ -34,15 +34,63 @@ export interface HumpBand {
   readonly highHz: number;
 }
 
+/** Peaks tried as some order of the humps' own comb, where humps a turn are known. */
+const combPeaks = 8;
+/** A comb line counts by so many times the surrounding power, in logarithms. */
+const combWeight = 3;
+
+/**
+ * Humps a second by the comb of lines that bad bars make: a bad bar passes every brush, so all repeats once a pole and
+ * every line is a multiple of that. The lines that are there, the share of all power they hold, and the humps' own line
+ * speak for a candidate.
+ * @param perPole humps from one pole to the next
+ */
+function combCandidates(spectrum: Spectrum, band: HumpBand, topHz: number, perPole: number) {
+  const { magnitude, binHz } = spectrum;
+  const peaks = peaksOf(spectrum, slowestHumpHz / 2, topHz, combPeaks);
+  const first = Math.max(2, Math.ceil(slowestHumpHz / 2 / binHz));
+  const floor = medianOf(magnitude.subarray(first, Math.max(first + 1, Math.ceil(topHz / binHz)))) ** 2;
+  const total = peaks.reduce((sum, peak) => sum + peak.magnitude ** 2, 0);
+  const powerAt = (hz: number): number => {
+    const bin = Math.round(hz / binHz);
+    return Math.max(magnitude[bin - 1] ?? 0, magnitude[bin] ?? 0, magnitude[bin + 1] ?? 0) ** 2;
+  };
+  const scored = new Map<number, { hz: number; score: number }>();
+  for (const { hz } of peaks)
+    for (let order = 1; order <= 2 * perPole; order++) {
+      const own = (hz * perPole) / order;
+      if (own < band.lowHz || own > band.highHz || scored.has(Math.round(own / binHz))) continue;
+      const step = own / perPole;
+      let sum = 0;
+      for (let line = 1; line <= 2 * perPole; line++)
+        sum += Math.log1p(powerAt(line * step) / (floor + 1e-300));
+      sum += perPole * Math.log1p(powerAt(own) / (floor + 1e-300));
+      const held = peaks.reduce(
+        (power, peak) =>
+          Math.abs(peak.hz / step - Math.round(peak.hz / step)) * step < 1.5 * binHz && peak.hz < 2.1 * own
+            ? power + peak.magnitude ** 2
+            : power,
+        0,
+      );
+      scored.set(Math.round(own / binHz), {
+        hz: own,
+        score: (sum / (3 * perPole)) * (held / Math.max(1e-300, total)),
+      });
+    }
+  return [...scored.values()].sort((a, b) => b.score - a.score).slice(0, candidatesKept);
+}
+
 /**
  * Follows the strongest rhythm through a trace: the best path through the peaks of short stretches, by height and by
  * steadiness (Viterbi's algorithm).
+ * @param perPole humps from one pole to the next, where they are known: a comb of lines is then looked for
  * @returns null where nothing stands out
  */
 export function humpRhythm(
   { amps, rateHz }: CurrentTrace,
   { from, to }: Stretch,
   { lowHz, highHz }: HumpBand,
+  perPole: number | null = null,
 ): HumpRhythm | null {
   const wanted = Math.max(256, stretchSeconds * rateHz, (humpsPerStretch * rateHz) / Math.max(lowHz, 150));
   const count = Math.min(to - from, 2 ** Math.round(Math.log2(wanted)));
@@ -53,6 +101,20 @@ export function humpRhythm(
   const layers: { peaks: Peak[]; weights: number[]; over: number[] }[] = [];
   for (let i = 0; i < stretches; i++) {
     const spectrum = spectrumOf(amps, rateHz, { from: Math.round(from + i * step), count });
+    if (perPole !== null) {
+      const found = combCandidates(
+        spectrum,
+        { lowHz, highHz: top },
+        Math.min(0.48 * rateHz, fastestHumpHz),
+        perPole,
+      );
+      layers.push({
+        peaks: found.map(({ hz, score }) => ({ hz, bin: 0, magnitude: score })),
+        over: found.map(() => noiseFloor),
+        weights: found.map(({ score }) => combWeight * score),
+      });
+      continue;
+    }
     const peaks = peaksOf(spectrum, lowHz, top, candidatesKept, (m, hz) => m * hz ** frequencyWeight);
     const over = peaks.map((peak) => overSurroundings(spectrum.magnitude, peak.bin));
     layers.push({

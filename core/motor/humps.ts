@@ -2,8 +2,15 @@ import { type Chopping, withoutChopping } from "./chopping";
 import { barsFor, humpsPerTurn, possibleHumps } from "./commutator";
 import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "./currentTrace";
 import { withoutDips } from "./dips";
-import { type FoldedTurn, foldedTurn, humpShape, singleHeights } from "./foldedTurn";
-import { type HumpGrid, humpGrid, humpPhase } from "./humpPhase";
+import {
+  type FoldedTurn,
+  foldConsistency,
+  foldedTurn,
+  humpShape,
+  isOneHump,
+  singleHeights,
+} from "./foldedTurn";
+import { type HumpGrid, type HumpPhase, humpGrid, humpPhase } from "./humpPhase";
 import { fastestHumpHz, type HumpBand, type HumpRhythm, humpRhythm, slowestHumpHz } from "./humpRhythm";
 import { type Dropout, runningPart, type StartUp } from "./startUp";
 import { enoughHumps, humpLevels, type TurnMark, turnMark } from "./turnMark";
@@ -50,6 +57,8 @@ export interface HumpsOptions {
   readonly poles?: number | undefined;
   /** Speed by a tachometer, where known, within some 2 %. */
   readonly rpm?: number | undefined;
+  /** Speed as the circuit predicts it, within a third or so: keeps the humps from being looked for elsewhere. */
+  readonly aboutRpm?: number | undefined;
   /** Frequency of a control's chopping, where known. */
   readonly choppingHz?: number | undefined;
   /** Told the share of the work that is done; returning false stops it. */
@@ -110,10 +119,11 @@ function thinned(
   return { trace: { amps: out, rateHz: rateHz / every }, every };
 }
 
-function bandOf({ bars, poles = 2, rpm }: HumpsOptions): HumpBand {
+function bandOf({ bars, poles = 2, rpm, aboutRpm }: HumpsOptions): HumpBand {
   const counts = bars === undefined ? possibleHumps(poles) : [humpsPerTurn(bars, poles)];
-  const speeds =
-    rpm === undefined ? [slowestRpm, fastestRpm] : [rpm * (1 - 2 * rpmWithin), rpm * (1 + 2 * rpmWithin)];
+  const about =
+    aboutRpm === undefined ? [slowestRpm, fastestRpm] : [aboutRpm / aboutTimes, aboutRpm * aboutTimes];
+  const speeds = rpm === undefined ? about : [rpm * (1 - 2 * rpmWithin), rpm * (1 + 2 * rpmWithin)];
   const low = ((counts[0] ?? 1) * (speeds[0] as number)) / 60;
   const high = ((counts.at(-1) ?? 1) * (speeds[1] as number)) / 60;
   const within = (hz: number): number => Math.max(slowestHumpHz, Math.min(fastestHumpHz, hz));
@@ -184,18 +194,16 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   const { trace: thin } = thinned(plain, steady);
   const whole = { from: 0, to: thin.amps.length };
   const humped = { ...thin, amps: withoutDips(thin.amps, thin.rateHz, whole) };
-  const rhythm = high - low < 1e-9 ? null : humpRhythm(humped, whole, band);
-  told(0.6);
-  if (!rhythm)
-    return unclear("no humps stand out: is the motor running, and the clamp round one wire?", { chopping });
-  const rough = humpPhase(humped, whole, rhythm, perTurnGiven ?? smoothUnknown);
+  const nothing = "no humps stand out: is the motor running, and the clamp round one wire?";
+  if (high - low < 1e-9) return unclear(nothing, { chopping });
+  const followed = followHumps({ thin, humped, whole, band, perTurn: perTurnGiven, poles });
   told(0.8);
+  if (!followed) return unclear(nothing, { chopping });
+  const { rhythm, phase: rough, points, grid: roughGrid } = followed;
   const humpHz = frequencyOf(rough.humps, rough.block / thin.rateHz);
   const known = { chopping, humpHz, driftHz: driftOf(rhythm) };
   if (rateHz < samplesPerHump * humpHz)
     return unclear(tooSlow(rateHz, humpHz), { ...known, ...speedOf(humpHz, perTurnGiven) });
-  const points = Math.min(mostPoints, Math.floor(thin.rateHz / humpHz));
-  const roughGrid = humpGrid(thin.amps, rough, points);
   const turn = humpsOfTurn(
     humpHz,
     () => ({
@@ -221,6 +229,73 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   const judged = judgedHumps(grid, turn, poles, humpHz, cannot);
   told(1);
   return { ...result, ...judged };
+}
+
+/** A prediction may be off by this factor: a tight motor turns slower, a blocked fan faster. */
+const aboutTimes = 1.45;
+
+interface Followed {
+  readonly rhythm: HumpRhythm;
+  readonly phase: HumpPhase;
+  readonly points: number;
+  readonly grid: HumpGrid;
+}
+
+interface ToFollow {
+  readonly thin: CurrentTrace;
+  /** The same with dips evened out. */
+  readonly humped: CurrentTrace;
+  readonly whole: Stretch;
+  readonly band: HumpBand;
+  readonly perTurn: number | null;
+  readonly poles: number;
+}
+
+/** Rhythms whose turns repeat each other so nearly as well as the best one's are alike. */
+const repeatsAlike = 0.9;
+
+/**
+ * Finds and follows the humps: by their own line; and where that gives turns that do not repeat each other, by the comb of
+ * lines that many bad bars make.
+ */
+function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFollow): Followed | null {
+  const along = (rhythm: HumpRhythm | null, of: CurrentTrace, order: number): Followed | null => {
+    if (!rhythm) return null;
+    const line = { ...rhythm, hz: rhythm.hz.map((hz) => hz * order) };
+    const found = humpPhase(of, whole, line, (perTurn ?? smoothUnknown) * order);
+    const phase = order === 1 ? found : { ...found, humps: found.humps.map((humps) => humps / order) };
+    const humpHz = frequencyOf(phase.humps, phase.block / thin.rateHz);
+    const points = Math.max(1, Math.min(mostPoints, Math.floor(thin.rateHz / humpHz)));
+    return { rhythm, phase, points, grid: humpGrid(thin.amps, phase, points) };
+  };
+  const plain = along(humpRhythm(humped, whole, band), humped, 1);
+  if (perTurn === null) return plain;
+  const perPole = perTurn / poles;
+  const comb = humpRhythm(thin, whole, band, perPole);
+  const ways = [
+    plain,
+    along(comb, thin, 1),
+    ...[1, 2].map((line) => along(comb, thin, line / perPole)),
+  ].flatMap((way) => (way ? [{ way, repeats: foldConsistency(way.grid, perTurn) }] : []));
+  const best = Math.max(...ways.map(({ repeats }) => repeats));
+  const own = ways[0];
+  if (
+    plain &&
+    own?.way === plain &&
+    own.repeats > repeatsAlike * best &&
+    isOneHump(plain.grid.values, plain.points)
+  )
+    return plain;
+  // A rhythm several times too slow repeats as well as the right one: the fastest that does so is taken.
+  const fit = ways.filter(({ repeats }) => repeats > repeatsAlike * best);
+  const speedOfWay = ({ way }: (typeof ways)[0]): number =>
+    frequencyOf(way.phase.humps, way.phase.block / thin.rateHz);
+  return (
+    fit.reduce<(typeof ways)[0] | null>(
+      (fastest, own) => (fastest === null || speedOfWay(own) > 1.02 * speedOfWay(fastest) ? own : fastest),
+      null,
+    )?.way ?? null
+  );
 }
 
 const tooSlow = (rateHz: number, humpHz: number): string =>

@@ -183,12 +183,22 @@ function warmBranches(netlist: Netlist): { id: string; branch: number }[] {
  * A motor's draw beside what this circuit predicts: with a healthy motor, and with each of the conditions a clamp can
  * tell apart; and what the measured amps do to the pack's elements and the pins (watts go with the square of the current).
  * @param clamped amps measured, in the set-ups they were measured in
+ * @param engine whether the speeds listed are with the engine running
  * @throws RangeError where the circuit has no such motor
  */
-export function motorDraw(netlist: Netlist, motor: string, clamped: readonly ClampedDraw[]): MotorDraw {
+export function motorDraw(
+  netlist: Netlist,
+  motor: string,
+  clamped: readonly ClampedDraw[],
+  engine = false,
+): MotorDraw {
   if (!netlist.motors.some(({ part }) => part.id === motor)) throw new RangeError(`no motor ${motor}`);
   const solver = new MotorSolver(netlist, motor);
-  const speeds: Setup[] = netlist.circuit.settings.slice(1).map((setting) => ({ key: "run", setting }));
+  const speeds: Setup[] = netlist.circuit.settings.slice(1).map((setting) => ({
+    key: "run",
+    setting,
+    ...(engine ? { engine } : {}),
+  }));
   const setups = [
     ...speeds,
     ...clamped.flatMap(({ setup }) => (speeds.some((speed) => sameSetup(speed, setup)) ? [] : [setup])),

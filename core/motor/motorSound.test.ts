@@ -91,6 +91,19 @@ describe("what is heard", () => {
     expect(sound.tones[0]).toMatchObject({ follows: true, order: null });
   });
 
+  test("speeds given wrong are told from the tones", () => {
+    const [slow, fast] = twice({ orders: { 12: 0.05, 43.7: 0.05, 1: 0.05 } }) as [
+      SoundRecording,
+      SoundRecording,
+    ];
+    const sound = motorSound([slow, { ...fast, rpm: 2100 }]);
+    expect(sound.speedRatios[1]).toBeCloseTo(3000 / 1800, 2);
+    expect(sound.cannot.join()).toMatch(
+      /recording 2: the speeds given are 1.17 of each other, the tones say 1.67/,
+    );
+    expect(sound.tones[0]?.follows).toBe(true);
+  });
+
   test("what cannot be told says so", () => {
     expect(motorSound([recording({ rpm: 1800 })]).cannot.join()).toMatch(/one speed/);
     const short = { ...recording({ rpm: 1800 }), samples: new Float32Array(100).fill(0.1) };

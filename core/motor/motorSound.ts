@@ -112,29 +112,44 @@ export function motorSound(recordings: readonly SoundRecording[], options: Sound
   };
 }
 
+/** Tones of one recording that another has at so many times their frequency, by how far they stand out. */
+function laidOver(first: Read, own: Read, ratio: number): number {
+  return first.tones.reduce(
+    (sum, { hz, over }) =>
+      near(own.tones, hz * ratio, followsWithin) ? sum + Math.min(mostOver, over) : sum,
+    0,
+  );
+}
+
+/** A tone counts for no more than this when recordings are laid over each other, decibels. */
+const mostOver = 20;
+const enoughOver = 25;
+
 /** Speeds beside the first recording's: by rpm, else by the stretch of frequencies that lays most tones on each other. */
 function ratiosOf(read: readonly Read[], cannot: string[]): number[] {
   const [first] = read;
   return read.map((own, i) => {
     if (i === 0 || !first) return 1;
-    if (own.rpm !== null && first.rpm !== null) return own.rpm / first.rpm;
     let [best, bestScore] = [1, 0];
     for (const a of first.tones)
       for (const b of own.tones) {
         const ratio = b.hz / a.hz;
-        if (
-          ratio < 1 / widestRatio ||
-          ratio > widestRatio ||
-          Math.abs(Math.log(ratio)) < Math.log(leastRatio)
-        )
-          continue;
-        let score = 0;
-        for (const tone of first.tones)
-          if (own.tones.some(({ hz }) => Math.abs(hz / (tone.hz * ratio) - 1) < followsWithin))
-            score += Math.min(20, tone.over);
+        const away = Math.abs(Math.log(ratio));
+        if (away > Math.log(widestRatio) || away < Math.log(leastRatio)) continue;
+        const score = laidOver(first, own, ratio);
         if (score > bestScore * 1.0001) [best, bestScore] = [ratio, score];
       }
-    if (bestScore < 25) {
+    if (own.rpm !== null && first.rpm !== null) {
+      const given = own.rpm / first.rpm;
+      const blows = own.blows.hz !== null && first.blows.hz !== null ? own.blows.hz / first.blows.hz : null;
+      const borneOut = blows !== null && Math.abs(blows / given - 1) < 2 * followsWithin;
+      if (borneOut || bestScore < 2 * enoughOver || laidOver(first, own, given) >= enoughOver) return given;
+      cannot.push(
+        `recording ${i + 1}: the speeds given are ${given.toFixed(2)} of each other, the tones say ${best.toFixed(2)}: orders are only as good as the rpm`,
+      );
+      return best;
+    }
+    if (bestScore < enoughOver) {
       cannot.push(
         `recording ${i + 1}: its speed beside the first is not known and no tones give it; enter the rpm`,
       );

@@ -4,6 +4,7 @@ import { school } from "./003-school";
 import { notes } from "./004-notes";
 import { circuitVersions } from "./005-circuit-versions";
 import { drafts } from "./006-drafts";
+import { traces } from "./007-traces";
 
 /** Every migration, oldest first: adding one is a file and a line. */
-export const migrations = [first, heardAnswers, school, notes, circuitVersions, drafts];
+export const migrations = [first, heardAnswers, school, notes, circuitVersions, drafts, traces];

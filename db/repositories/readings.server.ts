@@ -10,6 +10,8 @@ export interface StoredReading {
   /** Its place in the job's evidence, from 1. */
   readonly number: number;
   readonly reading: Reading;
+  /** The instrument it came from by itself; null where a hand entered it. */
+  readonly source: string | null;
   readonly takenAt: Date;
   readonly struckAt: Date | null;
 }
@@ -18,6 +20,7 @@ const storedOf = (row: ReadingRow): StoredReading => ({
   id: row.id,
   number: row.number,
   reading: readingSchema.parse(JSON.parse(row.body)),
+  source: row.source ?? null,
   takenAt: row.takenAt,
   struckAt: row.struckAt ?? null,
 });
@@ -32,25 +35,26 @@ export interface NewReading {
   readonly id: string;
   readonly jobId: number;
   readonly reading: Reading;
+  readonly source?: string;
   readonly takenAt: Date;
 }
 
 /** The next number of its job, and nothing where the id is there already: one statement, and so one trip to the disk. */
 const insertion = `
-  INSERT INTO readings (id, jobId, number, body, takenAt)
-  SELECT :id, :jobId, COALESCE((SELECT MAX(number) FROM readings WHERE jobId = :jobId), 0) + 1, :body, :takenAt
+  INSERT INTO readings (id, jobId, number, body, source, takenAt)
+  SELECT :id, :jobId, COALESCE((SELECT MAX(number) FROM readings WHERE jobId = :jobId), 0) + 1, :body, :source, :takenAt
   WHERE NOT EXISTS (SELECT 1 FROM readings WHERE id = :id)`;
 
 /** Adds a reading, inside a write of the caller's where one is given; one already there by id is left alone. */
 export async function insertReading(
-  { id, jobId, reading, takenAt }: NewReading,
+  { id, jobId, reading, source, takenAt }: NewReading,
   transaction: Transaction | null,
 ): Promise<void> {
   const { sequelize } = ReadingRow;
   if (!sequelize) throw new Error("no database is open");
   await sequelize.query(insertion, {
     type: QueryTypes.INSERT,
-    replacements: { id, jobId, body: JSON.stringify(reading), takenAt },
+    replacements: { id, jobId, body: JSON.stringify(reading), source: source ?? null, takenAt },
     transaction,
   });
 }

@@ -1,0 +1,63 @@
+import type { MotorPageData } from "../routes/motor";
+import { Picture } from "./Picture";
+
+/** The fan's own curve: less air let through, less work, less draw. */
+export function FanPicture({ page }: { page: MotorPageData }) {
+  const { fanCurve } = page.draw;
+  if (fanCurve.length === 0) return null;
+  const [open, shut] = [fanCurve[0], fanCurve.at(-1)];
+  return (
+    <Picture
+      title="The fan, duct closed bit by bit, top speed"
+      words={`With all its air the motor draws ${open?.amps.toFixed(1)} A at ${Math.round(open?.rpm ?? 0)} rpm, nearly shut ${shut?.amps.toFixed(1)} A at ${Math.round(shut?.rpm ?? 0)} rpm.`}
+      file={`job-${page.id}-fan`}
+      of={JSON.stringify(fanCurve)}
+      height={220}
+      configure={(colours) => ({
+        type: "line",
+        data: {
+          labels: fanCurve.map(({ airShare }) => Math.round(100 * airShare)),
+          datasets: [
+            {
+              label: "draw, A",
+              data: fanCurve.map(({ amps }) => amps),
+              borderColor: colours.feed,
+              backgroundColor: colours.feed,
+              yAxisID: "y",
+              pointStyle: "circle",
+            },
+            {
+              label: "shaft, tens of W",
+              data: fanCurve.map(({ shaftWatts }) => shaftWatts / 10),
+              borderColor: colours.ground,
+              backgroundColor: colours.ground,
+              yAxisID: "y",
+              borderDash: [6, 4],
+              pointStyle: "rect",
+            },
+            {
+              label: "rpm",
+              data: fanCurve.map(({ rpm }) => rpm),
+              borderColor: colours.doubt,
+              backgroundColor: colours.doubt,
+              yAxisID: "turning",
+              borderDash: [2, 3],
+              pointStyle: "triangle",
+            },
+          ],
+        },
+        options: {
+          scales: {
+            x: {
+              reverse: true,
+              title: { display: true, text: "% of the air: a blocked duct lowers the draw" },
+            },
+            y: { beginAtZero: true, title: { display: true, text: "A, 10 W" } },
+            turning: { position: "right", title: { display: true, text: "rpm" }, grid: { display: false } },
+          },
+          plugins: { legend: { position: "bottom", labels: { usePointStyle: true } } },
+        },
+      })}
+    />
+  );
+}

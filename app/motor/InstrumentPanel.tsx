@@ -1,0 +1,231 @@
+import { useEffect, useRef, useState } from "react";
+import { useFetcher, useRevalidator } from "react-router";
+import { Fold } from "../components/Fold";
+import type { MotorPageData } from "../routes/motor";
+
+interface PanelProps {
+  readonly page: MotorPageData;
+  readonly view: "draw" | "humps" | "sound";
+}
+
+interface Figure {
+  readonly value: number;
+  readonly source: string;
+  readonly reading: Record<string, unknown>;
+}
+
+/** Figures that agree this well three times running are steady. */
+const steadyWithin = 0.015;
+const everyMilliseconds = 1500;
+
+/** Asks the job's instrument; throws with words for the reader. */
+export async function askBench(jobId: number, fields: Readonly<Record<string, string>>): Promise<Response> {
+  const answer = await fetch(`/jobs/${jobId}/instrument`, {
+    method: "POST",
+    body: new URLSearchParams(fields),
+  }).catch(() => null);
+  if (answer?.ok) return answer;
+  const told = answer?.status === 422 ? ((await answer.json()) as { problem: string }).problem : null;
+  throw new Error(told ?? "The server does not answer.");
+}
+
+/** A meter or clamp that talks over a socket of this machine, or a practice one; a figure comes at a tap or by itself. */
+export function InstrumentPanel({ page, view }: PanelProps) {
+  const [port, setPort] = useState("");
+  const [what, setWhat] = useState<"amps" | "volts">("amps");
+  const [setting, setSetting] = useState(page.settings.at(-1) ?? "");
+  const [leads, setLeads] = useState({ red: `${page.motor.id}.+`, black: `${page.motor.id}.-` });
+  const [figure, setFigure] = useState<Figure | null>(null);
+  const [problem, setProblem] = useState("");
+  const [byItself, setByItself] = useState(false);
+  const stored = useFetcher<{ problem?: string }>();
+  const { revalidate } = useRevalidator();
+  const ready = page.practice !== null || port !== "";
+  const fields = {
+    port,
+    what,
+    ...leads,
+    around: page.motor.id,
+    key: "run",
+    engine: page.engine ? "yes" : "no",
+    setting,
+  };
+  const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
+  const look =
+    what === "amps"
+      ? { test: "amps", around: page.motor.id, ...setup }
+      : { test: "volts", ...leads, ...setup };
+  const read = async (): Promise<Figure | null> => {
+    try {
+      const { value, source } = (await (await askBench(page.id, fields)).json()) as {
+        value: number;
+        source: string;
+      };
+      const made = { value, source, reading: { ...look, [what]: Number(value.toFixed(3)) } };
+      setFigure(made);
+      setProblem("");
+      return made;
+    } catch (error) {
+      setProblem((error as Error).message);
+      setByItself(false);
+      return null;
+    }
+  };
+  const keep = ({ reading, source }: Figure): void => {
+    void stored.submit(
+      { intent: "reading", token: crypto.randomUUID(), reading: JSON.stringify(reading), source },
+      { method: "post" },
+    );
+  };
+  const own = useRef({ read, keep });
+  own.current = { read, keep };
+  useEffect(() => {
+    if (!byItself) return;
+    const last: number[] = [];
+    const timer = setInterval(() => {
+      void own.current.read().then((made) => {
+        if (!made) return;
+        last.push(made.value);
+        const [a, b, c] = last.slice(-3) as [number, number | undefined, number | undefined];
+        if (b === undefined || c === undefined) return;
+        const size = Math.max(0.2, Math.abs(c));
+        if (Math.abs(a - c) > steadyWithin * size || Math.abs(b - c) > steadyWithin * size) return;
+        own.current.keep(made);
+        setByItself(false);
+      });
+    }, everyMilliseconds);
+    return () => clearInterval(timer);
+  }, [byItself]);
+  if (view === "sound") return null;
+  return (
+    <Fold
+      title={
+        page.practice === null
+          ? "Instrument on a socket, or a practice one"
+          : `Practice instrument attached, port ${page.practice}`
+      }
+    >
+      <div className="flex flex-wrap items-end gap-2 pb-2 text-base">
+        <Practice page={page} onChange={() => void revalidate()} />
+        <label className="grid text-soft">
+          port of a real one
+          <input
+            className="field figures w-28 text-ink"
+            inputMode="numeric"
+            placeholder="5025"
+            value={port}
+            onChange={(event) => setPort(event.target.value)}
+          />
+        </label>
+        {view === "draw" && (
+          <>
+            <label className="grid text-soft">
+              reads
+              <select
+                className="field text-ink"
+                value={what}
+                onChange={(event) => setWhat(event.target.value as "amps" | "volts")}
+              >
+                <option value="amps">amps round {page.motor.id}</option>
+                <option value="volts">volts between two points</option>
+              </select>
+            </label>
+            {what === "volts" &&
+              (["red", "black"] as const).map((lead) => (
+                <label key={lead} className="grid text-soft">
+                  {lead} lead
+                  <input
+                    className="field figures w-28 text-ink"
+                    list="drop-points"
+                    value={leads[lead]}
+                    onChange={(event) => setLeads({ ...leads, [lead]: event.target.value })}
+                  />
+                </label>
+              ))}
+            <label className="grid text-soft">
+              speed
+              <select
+                className="field text-ink"
+                value={setting}
+                onChange={(event) => setSetting(event.target.value)}
+              >
+                {page.settings.map((name) => (
+                  <option key={name}>{name}</option>
+                ))}
+              </select>
+            </label>
+            <button type="button" className="btn" disabled={!ready} onClick={() => void read()}>
+              Read
+            </button>
+            <label className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={byItself}
+                disabled={!ready}
+                onChange={(event) => setByItself(event.target.checked)}
+              />
+              keep it by itself once steady
+            </label>
+            <output className="figures min-w-32 text-xl font-bold" aria-live="polite">
+              {figure ? `${figure.value.toFixed(2)} ${what === "amps" ? "A" : "V"}` : ""}
+            </output>
+            {figure && (
+              <button type="button" className="btn btn-main" onClick={() => keep(figure)}>
+                Keep this reading
+              </button>
+            )}
+          </>
+        )}
+        {(problem !== "" || stored.data?.problem) && (
+          <p role="alert" className="w-full text-danger">
+            {problem || stored.data?.problem}
+          </p>
+        )}
+      </div>
+    </Fold>
+  );
+}
+
+function Practice({ page, onChange }: { page: MotorPageData; onChange: () => void }) {
+  const fetcher = useFetcher<{ problem?: string }>();
+  const { id } = page.motor;
+  const faults: readonly (readonly [string, string])[] = [
+    ["", "nothing wrong"],
+    [`${id}:tight@1.6`, "a tight motor"],
+    [`${id}:worn-brushes@0.4`, "a worn commutator"],
+    [`${id}:shorted-turns@0.6`, "a shorted winding"],
+    [`${id}:unbalanced`, "a wheel out of balance"],
+    ["CAR:filter-blocked@0.4", "a blocked filter"],
+  ];
+  return (
+    <fetcher.Form method="post" className="flex items-end gap-2" onSubmit={() => setTimeout(onChange, 0)}>
+      {page.practice === null ? (
+        <>
+          <label className="grid text-soft">
+            practice vehicle with
+            <select name="fault" className="field text-ink">
+              {faults.map(([fault, words]) => (
+                <option key={fault} value={fault}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+          <button className="btn" type="submit" name="intent" value="attach">
+            Attach practice instrument
+          </button>
+        </>
+      ) : (
+        <button className="btn" type="submit" name="intent" value="detach">
+          Take it off
+        </button>
+      )}
+      {fetcher.data?.problem && (
+        <p role="alert" className="text-danger">
+          {fetcher.data.problem}
+        </p>
+      )}
+    </fetcher.Form>
+  );
+}

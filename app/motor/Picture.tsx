@@ -1,0 +1,103 @@
+import type { Chart, ChartConfiguration } from "chart.js";
+import { useEffect, useRef } from "react";
+import { type Colours, drawChart, type Mark } from "./chart";
+
+interface PictureProps {
+  readonly title: string;
+  /** What the picture shows, in words, for who cannot see it. */
+  readonly words: string;
+  readonly configure: (colours: Colours) => ChartConfiguration;
+  /** Changes whenever the picture must be drawn anew. */
+  readonly of: string;
+  readonly marks?: readonly Mark[];
+  readonly height?: number;
+  /** True where it can be zoomed into: drag, wheel, pinch. */
+  readonly zooms?: boolean;
+  readonly file: string;
+}
+
+/** A chart with its title, saved as PNG at a tap; a mark on it brings it into view. */
+export function Picture({
+  title,
+  words,
+  configure,
+  of,
+  marks = [],
+  height = 240,
+  zooms = false,
+  file,
+}: PictureProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const figure = useRef<HTMLElement>(null);
+  const chart = useRef<Chart | null>(null);
+  const now = useRef({ configure, marks });
+  now.current = { configure, marks };
+  useEffect(() => {
+    let gone = false;
+    const draw = (): void => {
+      if (!canvas.current) return;
+      void drawChart(canvas.current, now.current.configure, () => now.current.marks).then((made) => {
+        if (gone) made.destroy();
+        else chart.current = made;
+      });
+    };
+    draw();
+    const redraw = (): void => {
+      chart.current?.destroy();
+      chart.current = null;
+      draw();
+    };
+    const theme = new MutationObserver(redraw);
+    theme.observe(document.documentElement, { attributes: true, attributeFilter: ["data-theme"] });
+    return () => {
+      gone = true;
+      theme.disconnect();
+      chart.current?.destroy();
+      chart.current = null;
+    };
+  }, [of]);
+  const marked = marks.map(({ label }) => label).join();
+  useEffect(() => {
+    chart.current?.draw();
+    if (marked !== "") figure.current?.scrollIntoView({ block: "nearest" });
+  }, [marked]);
+  const save = (): void => {
+    if (!canvas.current) return;
+    const link = document.createElement("a");
+    link.href = canvas.current.toDataURL("image/png");
+    link.download = `${file}.png`;
+    link.click();
+  };
+  return (
+    <figure ref={figure} className="sheet-card min-w-0 p-3">
+      <figcaption className="flex flex-wrap items-center justify-between gap-x-3">
+        <span className="font-semibold">{title}</span>
+        <span className="no-print flex gap-3 text-base">
+          {zooms && (
+            <button type="button" className="min-h-11 underline" onClick={() => chart.current?.resetZoom()}>
+              whole
+            </button>
+          )}
+          <button
+            type="button"
+            className="min-h-11 underline"
+            aria-label={`Save ${title} as a picture`}
+            onClick={save}
+          >
+            save
+          </button>
+        </span>
+      </figcaption>
+      <div className="relative" style={{ height }}>
+        <canvas ref={canvas} role="img" aria-label={words} />
+      </div>
+    </figure>
+  );
+}
+
+/** Zooming as every picture that zooms does it. */
+export const zoomX = {
+  pan: { enabled: true, mode: "x", modifierKey: "shift" },
+  zoom: { wheel: { enabled: true }, pinch: { enabled: true }, drag: { enabled: true }, mode: "x" },
+  limits: { x: { min: "original", max: "original" } },
+} as const;

@@ -1,0 +1,98 @@
+import { faultFromId } from "@core/diagnose/fault";
+import { PracticeInstrument } from "@core/motor/practiceInstrument";
+import type { Netlist } from "@core/solve/netlist";
+import {
+  askInstrument,
+  askNumber,
+  type ServedInstrument,
+  serveInstrument,
+} from "../../server/instrumentSocket";
+
+/** A job's practice instrument: a simulated vehicle with a fault, on a socket of its own. */
+interface Attached {
+  readonly instrument: PracticeInstrument;
+  readonly served: ServedInstrument;
+}
+
+const attached = new Map<number, Attached>();
+const mostAttached = 20;
+
+/**
+ * Attaches a practice instrument to a job; one attached before goes.
+ * @param fault the simulated vehicle's, or "" for a healthy one
+ * @returns why it cannot be, or undefined
+ */
+export async function attachPractice(
+  jobId: number,
+  netlist: Netlist,
+  fault: string,
+): Promise<string | undefined> {
+  const found = fault === "" ? null : faultFromId(netlist, fault);
+  if (found && !found.ok) return found.problems[0]?.message ?? "That fault cannot be simulated.";
+  await detachPractice(jobId);
+  if (attached.size >= mostAttached) await detachPractice(attached.keys().next().value as number);
+  const instrument = new PracticeInstrument({
+    netlist,
+    changes: found?.value.changes ?? [],
+    modes: found?.value.names.map(({ mode }) => mode) ?? [],
+    seed: jobId,
+  });
+  attached.set(jobId, { instrument, served: await serveInstrument(instrument.device) });
+  return undefined;
+}
+
+export async function detachPractice(jobId: number): Promise<void> {
+  const own = attached.get(jobId);
+  attached.delete(jobId);
+  await own?.served.close();
+}
+
+/** The port of a job's practice instrument; null where none is attached. */
+export const practicePort = (jobId: number): number | null => attached.get(jobId)?.served.port ?? null;
+
+/** Where an instrument's leads or clamp are, and how the vehicle is set up. */
+export interface Asked {
+  readonly what: "volts" | "amps";
+  readonly red: string;
+  readonly black: string;
+  readonly around: string;
+  readonly key: "run" | "off";
+  readonly engine: boolean;
+  readonly setting: string;
+}
+
+/** A practice instrument is told where its leads are; on a real one hands put them. */
+const placing = ({ what, red, black, around, key, engine, setting }: Asked): string[] => [
+  `PRAC:KEY ${key}`,
+  `PRAC:SETT "${setting}"`,
+  `PRAC:ENG ${engine ? "ON" : "OFF"}`,
+  what === "volts" ? `PRAC:LEAD "${red}","${black}"` : `PRAC:CLAM "${around}"`,
+];
+
+const query = { volts: "MEAS:VOLT:DC?", amps: "MEAS:CURR:DC?" } as const;
+
+/** One reading of an instrument, and who gave it. */
+export async function readInstrument(
+  port: number,
+  practice: boolean,
+  asked: Asked,
+): Promise<{ value: number; source: string }> {
+  const identity = (await askInstrument(port, ["*IDN?"])).toString("latin1").trim().slice(0, 80);
+  const value = await askNumber(port, [...(practice ? placing(asked) : []), query[asked.what]]);
+  return { value, source: identity === "" ? `instrument on port ${port}` : identity };
+}
+
+/** A trace from an instrument's scope, 32-bit floats little-endian. */
+export async function readScope(
+  port: number,
+  practice: boolean,
+  asked: Asked,
+  { rateHz, samples }: { readonly rateHz: number; readonly samples: number },
+): Promise<Buffer> {
+  const lines = [
+    ...(practice ? placing({ ...asked, what: "amps" }) : []),
+    `MEAS:ARR:CURR? ${samples},${rateHz}`,
+  ];
+  const bytes = await askInstrument(port, lines, 20_000);
+  return Buffer.from(bytes).swap32();
+}

@@ -1,0 +1,127 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { type ClampedDraw, type MotorDraw, motorDraw } from "@core/motor/motorDraw";
+import type { Reading } from "@core/predict/reading";
+import { type JointDrop, jointDrop } from "@core/solve/jointDrop";
+import { buildNetlist, type Netlist } from "@core/solve/netlist";
+import { operatingPoint } from "@core/solve/operatingPoint";
+import type { Setup } from "@core/solve/setup";
+import type { StoredReading } from "@db/repositories/readings.server";
+import type { StoredTrace } from "@db/repositories/traces.server";
+import { clockText } from "../format/clock";
+import { shopZone } from "../shop.server";
+
+/** A drop entered on this job, beside its limit. */
+export interface DropLine {
+  readonly id: string;
+  readonly number: number;
+  readonly red: string;
+  readonly black: string;
+  readonly setting: string;
+  readonly drop: JointDrop;
+}
+
+/** A recording as the page lists it. */
+export interface TraceLine {
+  readonly id: string;
+  readonly record: StoredTrace["record"];
+  readonly healthy: boolean;
+  /** Taken before the new part went in, or after. */
+  readonly when: "before" | "after";
+  readonly time: string;
+  readonly struck: boolean;
+}
+
+/** The motor part a healthy trace belongs to: the circuit's own id, whatever its version, and the motor. */
+export const motorPart = (circuit: Circuit, motor: string): string => `${circuit.id}|${motor}`;
+
+export function wholeNetlist(circuit: Circuit): Netlist {
+  const netlist = buildNetlist(circuit);
+  if (!netlist.ok) throw new Error(`circuit ${circuit.id} cannot be solved`);
+  return netlist.value;
+}
+
+const setupOf = ({ key, engine, setting, selectors, unplugged, bridged, lampFor }: Reading): Setup => ({
+  key,
+  engine,
+  setting,
+  selectors,
+  unplugged,
+  bridged,
+  lampFor,
+});
+
+const alike = (a: Setup, b: Setup): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** A wire whose healthy current is the motor's counts as the motor's own. */
+const sameCurrent = 0.01;
+
+/** Draws of a motor among the readings that stand: clamped round it, or round a wire that carries the same. */
+export function clampedDraws(netlist: Netlist, motor: string, readings: readonly Reading[]): ClampedDraw[] {
+  return readings.flatMap((reading): ClampedDraw[] => {
+    if (reading.test !== "amps") return [];
+    const setup = setupOf(reading);
+    if (reading.around !== motor) {
+      const { amps } = operatingPoint(netlist, setup);
+      const [own, wire] = [Math.abs(amps[motor] ?? 0), Math.abs(amps[reading.around] ?? 0)];
+      if (own < 0.5 || Math.abs(wire / own - 1) > sameCurrent) return [];
+    }
+    const across = readings.findLast(
+      (other) =>
+        other.test === "volts" &&
+        isAcross(netlist, motor, other.red, other.black) !== 0 &&
+        alike(setupOf(other), setup),
+    );
+    const volts =
+      across?.test === "volts"
+        ? across.volts * isAcross(netlist, motor, across.red, across.black)
+        : undefined;
+    return [{ setup, amps: Math.abs(reading.amps), volts }];
+  });
+}
+
+/** 1 where the leads lie across a motor's own terminals or its plug, −1 the other way round, 0 elsewhere. */
+function isAcross(netlist: Netlist, motor: string, red: string, black: string): number {
+  const on = (name: string, end: "+" | "-"): boolean =>
+    name === `${motor}.${end}` || netlist.points.pinOnTerminal.get(`${motor}.${end}`) === name;
+  if (on(red, "+") && on(black, "-")) return 1;
+  return on(red, "-") && on(black, "+") ? -1 : 0;
+}
+
+/** More than this is a feed or a load, not a joint's drop. */
+const mostDrop = 4;
+
+function dropLines(netlist: Netlist, stored: readonly StoredReading[]): DropLine[] {
+  return stored.flatMap(({ id, number, reading, struckAt }): DropLine[] => {
+    if (struckAt || reading.test !== "volts" || Math.abs(reading.volts) > mostDrop) return [];
+    const drop = jointDrop(netlist, setupOf(reading), reading.red, reading.black, reading.volts);
+    if (!drop.ok) return [];
+    const { red, black, setting = netlist.circuit.settings[0] ?? "" } = reading;
+    return [{ id, number, red, black, setting, drop: drop.value }];
+  });
+}
+
+/** Everything computed the motor's page shows. */
+export function motorView(
+  circuit: Circuit,
+  motor: string,
+  stored: readonly StoredReading[],
+  engine: boolean,
+): { readonly draw: MotorDraw; readonly drops: readonly DropLine[] } {
+  const netlist = wholeNetlist(circuit);
+  const standing = stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
+  return {
+    draw: motorDraw(netlist, motor, clampedDraws(netlist, motor, standing), engine),
+    drops: dropLines(netlist, stored),
+  };
+}
+
+/** Recordings as the page lists them. */
+export const traceLines = (traces: readonly StoredTrace[], fittedAt: Date | null): TraceLine[] =>
+  traces.map(({ id, record, healthyOf, takenAt, struckAt }) => ({
+    id,
+    record,
+    healthy: healthyOf !== null,
+    when: fittedAt !== null && takenAt > fittedAt ? "after" : "before",
+    time: clockText(takenAt, shopZone()),
+    struck: struckAt !== null,
+  }));

@@ -1,0 +1,46 @@
+import { z } from "zod";
+import { InstrumentProblem } from "../../server/instrumentSocket";
+import { jobAt } from "../jobView.server";
+import { practicePort, readInstrument, readScope } from "../motor/instruments.server";
+import type { Route } from "./+types/instrument";
+
+const short = z.string().max(64).default("");
+const form = z.object({
+  /** The port of a real instrument's bridge; the job's practice instrument where it is empty. */
+  port: z.union([z.literal(""), z.coerce.number().int().min(1).max(65_535)]),
+  what: z.enum(["volts", "amps", "trace"]),
+  red: short,
+  black: short,
+  around: short,
+  key: z.enum(["run", "off"]),
+  engine: z.enum(["yes", "no"]).transform((word) => word === "yes"),
+  setting: short,
+  rateHz: z.coerce.number().min(100).max(500_000).default(20_000),
+  samples: z.coerce.number().int().min(100).max(2_000_000).default(40_000),
+});
+
+const headers = { "Cache-Control": "no-store" };
+const refuse = (problem: string) => Response.json({ problem }, { status: 422, headers });
+
+/** Asks an instrument on this machine's loopback: a figure with who gave it, or a trace's samples. */
+export async function action({ params, request }: Route.ActionArgs) {
+  const { job } = await jobAt(params.id);
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) return refuse("Give the port of the instrument, a whole number such as 5025.");
+  const { port: given, what, rateHz, samples, ...rest } = parsed.data;
+  const practice = practicePort(job.id);
+  const port = given === "" ? practice : given;
+  if (port === null) return refuse("Attach the practice instrument, or give the port of a real one.");
+  const asked = { ...rest, what: what === "trace" ? ("amps" as const) : what };
+  try {
+    if (what !== "trace")
+      return Response.json(await readInstrument(port, port === practice, asked), { headers });
+    const bytes = await readScope(port, port === practice, asked, { rateHz, samples });
+    return new Response(new Uint8Array(bytes), {
+      headers: { ...headers, "Content-Type": "application/octet-stream" },
+    });
+  } catch (error) {
+    if (error instanceof InstrumentProblem) return refuse(error.message);
+    throw error;
+  }
+}

@@ -1,0 +1,164 @@
+import { problemText } from "@core/formats/problem";
+import { readingProblems } from "@core/formats/readingProblems";
+import { readingSchema } from "@core/predict/reading";
+import { addReading, readingsOf } from "@db/repositories/readings.server";
+import { healthyTracesOf, setHealthy, strikeTrace, tracesOf } from "@db/repositories/traces.server";
+import { data, Link, useSearchParams } from "react-router";
+import { z } from "zod";
+import { engineFor } from "../engine.server";
+import { typedNumber } from "../entries/probeForm";
+import { partName } from "../format/partName";
+import { jobAt } from "../jobView.server";
+import { DrawView } from "../motor/DrawView";
+import { HumpsView } from "../motor/HumpsView";
+import { InstrumentPanel } from "../motor/InstrumentPanel";
+import { attachPractice, detachPractice, practicePort } from "../motor/instruments.server";
+import { motorPart, motorView, traceLines, wholeNetlist } from "../motor/motorView.server";
+import { SoundView } from "../motor/SoundView";
+import { shopZone } from "../shop.server";
+import type { Route } from "./+types/motor";
+
+const short = z.string().max(64);
+const form = z.discriminatedUnion("intent", [
+  z.object({
+    intent: z.literal("reading"),
+    token: z.string().min(1).max(100),
+    reading: z.string().max(2000),
+    figure: short.optional(),
+    source: z.string().max(120).optional(),
+  }),
+  z.object({ intent: z.literal("strike"), trace: short, struck: z.enum(["yes", "no"]) }),
+  z.object({ intent: z.literal("healthy"), trace: short, healthy: z.enum(["yes", "no"]), motor: short }),
+  z.object({ intent: z.literal("attach"), fault: z.string().max(120) }),
+  z.object({ intent: z.literal("detach") }),
+]);
+
+const views = ["draw", "humps", "sound"] as const;
+type View = (typeof views)[number];
+const viewTitles: Readonly<Record<View, string>> = { draw: "Draw", humps: "Humps", sound: "Sound" };
+
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const search = new URL(request.url).searchParams;
+  const asked = search.get("motor");
+  const engine = search.get("engine") === "on";
+  const motors = circuit.parts.flatMap((part) => (part.kind === "motor" ? [part] : []));
+  const motor = motors.find(({ id }) => id === asked) ?? motors[0];
+  if (!motor) throw data("This circuit has no motor.", { status: 404 });
+  const [stored, traces, healthy] = await Promise.all([
+    readingsOf(job.id),
+    tracesOf(job.id),
+    healthyTracesOf(motorPart(circuit, motor.id)),
+  ]);
+  const own = traces.filter(({ record }) => record.motor === motor.id);
+  const elsewhere = healthy.filter(({ jobId, record }) => jobId !== job.id && record.kind === "humps");
+  return {
+    id: job.id,
+    motors: motors.map(({ id }) => ({ id, name: `${id}, ${partName(circuit, id)}` })),
+    motor: {
+      id: motor.id,
+      bars: motor.commutatorBars ?? null,
+      poles: 2 * (motor.polePairs ?? 1),
+      ratedAmps: motor.ratedAmps,
+    },
+    chopped: circuit.parts.some((part) => part.kind === "module" && part.drive === "pwm"),
+    settings: circuit.settings,
+    points: wholeNetlist(circuit).points.names,
+    engine,
+    ...motorView(circuit, motor.id, stored, engine),
+    traces: traceLines(own, job.fittedAt),
+    healthy: traceLines(elsewhere, null),
+    practice: practicePort(job.id),
+    token: crypto.randomUUID(),
+    zone: shopZone(),
+  };
+}
+
+/** A reading of this page, its figure typed into it; refused with the place where it does not fit. */
+function readingOf(text: string, figure: string | undefined): unknown {
+  try {
+    const look = JSON.parse(text) as Record<string, unknown>;
+    if (figure === undefined) return look;
+    return { ...look, [String(look.test)]: typedNumber(figure) ?? "not a number" };
+  } catch {
+    return null;
+  }
+}
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) throw data("That cannot be read.", { status: 400 });
+  const entry = parsed.data;
+  switch (entry.intent) {
+    case "reading": {
+      const reading = readingSchema.safeParse(readingOf(entry.reading, entry.figure));
+      if (!reading.success) return data({ problem: "Enter a figure, such as 17.6." }, { status: 422 });
+      const [wrong] = readingProblems(await engineFor(circuit), reading.data);
+      if (wrong) return data({ problem: problemText(wrong) }, { status: 422 });
+      const source = entry.source ? { source: entry.source } : {};
+      await addReading({
+        id: entry.token,
+        jobId: job.id,
+        reading: reading.data,
+        takenAt: new Date(),
+        ...source,
+      });
+      break;
+    }
+    case "strike":
+      await strikeTrace(job.id, entry.trace, entry.struck === "yes" ? new Date() : null);
+      break;
+    case "healthy":
+      await setHealthy(job.id, entry.trace, entry.healthy === "yes" ? motorPart(circuit, entry.motor) : null);
+      break;
+    case "attach": {
+      const problem = await attachPractice(job.id, wholeNetlist(circuit), entry.fault);
+      if (problem) return data({ problem }, { status: 422 });
+      break;
+    }
+    case "detach":
+      await detachPractice(job.id);
+  }
+  return { problem: undefined };
+}
+
+export default function MotorPage({ loaderData: page }: Route.ComponentProps) {
+  const [search] = useSearchParams();
+  const view = views.find((own) => own === search.get("view")) ?? "draw";
+  const to = (own: View, motor = page.motor.id): string =>
+    `/jobs/${page.id}/motor?view=${own}${page.motors.length > 1 ? `&motor=${motor}` : ""}`;
+  return (
+    <main id="main" className="grid w-full max-w-6xl content-start gap-4 px-5 py-3 max-md:px-3">
+      <nav aria-label="What the motor tells" className="flex flex-wrap items-center gap-2">
+        {views.map((own) => (
+          <Link
+            key={own}
+            to={to(own)}
+            aria-current={own === view ? "page" : undefined}
+            className="btn aria-[current=page]:border-ink aria-[current=page]:bg-ink aria-[current=page]:text-paper"
+          >
+            {viewTitles[own]}
+          </Link>
+        ))}
+        {page.motors.length > 1 &&
+          page.motors.map(({ id, name }) => (
+            <Link
+              key={id}
+              to={to(view, id)}
+              aria-current={id === page.motor.id ? "true" : undefined}
+              className="btn aria-[current=true]:font-bold"
+            >
+              {name}
+            </Link>
+          ))}
+      </nav>
+      <InstrumentPanel page={page} view={view} />
+      {view === "draw" && <DrawView page={page} />}
+      {view === "humps" && <HumpsView key={page.motor.id} page={page} />}
+      {view === "sound" && <SoundView key={page.motor.id} page={page} />}
+    </main>
+  );
+}
+
+export type MotorPageData = Route.ComponentProps["loaderData"];

@@ -1,0 +1,41 @@
+import { problemsOf, problemText } from "@core/formats/problem";
+import { traceRecordSchema } from "@core/formats/traceRecord";
+import { mostKept } from "@core/motor/tracePicture";
+import { addTrace } from "@db/repositories/traces.server";
+import { z } from "zod";
+import { jobAt } from "../jobView.server";
+import type { Route } from "./+types/traces";
+
+const fields = z.object({ id: z.uuid(), record: z.string().max(2_000_000) });
+const headers = { "Cache-Control": "no-store" };
+const refuse = (problem: string) => Response.json({ problem }, { status: 422, headers });
+
+/** Stores a recording read in the browser; answers once it is on disk, 422 tells why it was refused. */
+export async function action({ params, request }: Route.ActionArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const sent = await request.formData();
+  const parsed = fields.safeParse({ id: sent.get("id"), record: sent.get("record") });
+  const samples = sent.get("samples");
+  if (!parsed.success || !(samples instanceof File)) return refuse("That recording cannot be read.");
+  let input: unknown;
+  try {
+    input = JSON.parse(parsed.data.record);
+  } catch {
+    return refuse("That recording cannot be read.");
+  }
+  const record = traceRecordSchema.safeParse(input);
+  if (!record.success)
+    return refuse(problemsOf(record.error, input).map(problemText)[0] ?? "That recording cannot be read.");
+  if (!circuit.parts.some(({ id, kind }) => kind === "motor" && id === record.data.motor))
+    return refuse(`This circuit has no motor ${record.data.motor}.`);
+  if (samples.size > 4 * mostKept || samples.size % 4 !== 0)
+    return refuse("Too many samples came with that recording.");
+  await addTrace({
+    id: parsed.data.id,
+    jobId: job.id,
+    record: record.data,
+    samples: Buffer.from(await samples.arrayBuffer()),
+    takenAt: new Date(),
+  });
+  return Response.json({ stored: true }, { headers });
+}

@@ -1,0 +1,80 @@
+import { type TraceRecord, traceRecordSchema } from "@core/formats/traceRecord";
+import { Op } from "sequelize";
+import { database } from "../database.server";
+import { TraceRow } from "../models.server";
+
+/** A recording kept with its job. */
+export interface StoredTrace {
+  readonly id: string;
+  readonly jobId: number;
+  readonly record: TraceRecord;
+  /** Which motor part it is the healthy trace of, where it was made so. */
+  readonly healthyOf: string | null;
+  readonly takenAt: Date;
+  readonly struckAt: Date | null;
+}
+
+const about = ["id", "jobId", "record", "healthyOf", "takenAt", "struckAt"];
+
+const storedOf = (row: TraceRow): StoredTrace => ({
+  id: row.id,
+  jobId: row.jobId,
+  record: traceRecordSchema.parse(JSON.parse(row.record)),
+  healthyOf: row.healthyOf ?? null,
+  takenAt: row.takenAt,
+  struckAt: row.struckAt ?? null,
+});
+
+/** A job's recordings, oldest first, struck ones included; their samples are asked for one by one. */
+export async function tracesOf(jobId: number): Promise<StoredTrace[]> {
+  const rows = await TraceRow.findAll({ where: { jobId }, attributes: about, order: [["takenAt", "ASC"]] });
+  return rows.map(storedOf);
+}
+
+/** The healthy traces of a motor part, newest first, whichever job they come from. */
+export async function healthyTracesOf(motorPart: string): Promise<StoredTrace[]> {
+  const rows = await TraceRow.findAll({
+    where: { healthyOf: motorPart, struckAt: { [Op.is]: null } },
+    attributes: about,
+    order: [["takenAt", "DESC"]],
+    limit: 10,
+  });
+  return rows.map(storedOf);
+}
+
+export interface NewTrace {
+  /** Made where it was read: the same one sent twice is stored once. */
+  readonly id: string;
+  readonly jobId: number;
+  readonly record: TraceRecord;
+  /** Little-endian 32-bit floats, amps; empty for sound. */
+  readonly samples: Buffer;
+  readonly takenAt: Date;
+}
+
+/** Stores a recording; resolves once it is on disk. */
+export async function addTrace(trace: NewTrace): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    if (await TraceRow.findByPk(trace.id, { attributes: ["id"], transaction })) return;
+    await TraceRow.create({ ...trace, record: JSON.stringify(trace.record) }, { transaction });
+  });
+}
+
+/** Samples kept of a trace of any job; null where there is none. */
+export async function samplesOf(id: string): Promise<Buffer | null> {
+  const row = await TraceRow.findByPk(id, { attributes: ["samples"] });
+  return row?.samples ?? null;
+}
+
+/** Strikes a recording out, or puts it back. */
+export async function strikeTrace(jobId: number, id: string, struckAt: Date | null): Promise<void> {
+  const store = await database();
+  await store.statement(() => TraceRow.update({ struckAt }, { where: { id, jobId } }));
+}
+
+/** Makes a recording the healthy one of a motor part to compare with, or takes that back with null. */
+export async function setHealthy(jobId: number, id: string, motorPart: string | null): Promise<void> {
+  const store = await database();
+  await store.statement(() => TraceRow.update({ healthyOf: motorPart }, { where: { id, jobId } }));
+}

@@ -1,0 +1,125 @@
+import { createServer, type Server, Socket } from "node:net";
+import { blockBytes, type ScpiDevice } from "@core/formats/scpi";
+
+const loopback = "127.0.0.1";
+const longestLine = 4096;
+
+/** An instrument on a socket: one line in, one answer out, as many callers as come. */
+export interface ServedInstrument {
+  readonly port: number;
+  close(): Promise<void>;
+}
+
+/**
+ * Puts an instrument on a loopback port.
+ * @param port 0 for any that is free
+ */
+export function serveInstrument(device: ScpiDevice, port = 0): Promise<ServedInstrument> {
+  const callers = new Set<Socket>();
+  const server: Server = createServer((socket) => {
+    callers.add(socket);
+    let text = "";
+    socket.setNoDelay(true);
+    socket.on("data", (chunk) => {
+      text += chunk.toString("latin1");
+      if (text.length > longestLine && !text.includes("\n")) {
+        socket.destroy();
+        return;
+      }
+      const lines = text.split("\n");
+      text = lines.pop() ?? "";
+      for (const line of lines) {
+        const answer = device.answer(line.replace(/\r$/, ""));
+        if (answer) socket.write(answer);
+      }
+    });
+    socket.on("error", () => socket.destroy());
+    socket.on("close", () => callers.delete(socket));
+  });
+  return new Promise((resolve, reject) => {
+    server.once("error", reject);
+    server.listen(port, loopback, () => {
+      const address = server.address();
+      server.unref();
+      resolve({
+        port: typeof address === "object" && address ? address.port : port,
+        close: () =>
+          new Promise((done) => {
+            for (const caller of callers) caller.destroy();
+            server.close(() => done());
+          }),
+      });
+    });
+  });
+}
+
+export const answerWithin = 5000;
+/** A block longer than this is no trace of this bench. */
+const mostBytes = 48 * 1024 * 1024;
+
+/** What went wrong on the way to an instrument, in words for who asked. */
+export class InstrumentProblem extends Error {}
+
+/**
+ * Sends lines to an instrument on a loopback port and gives its answer to the last one.
+ * @throws InstrumentProblem where nothing listens, nothing answers in time, or the answer makes no sense
+ */
+export function askInstrument(
+  port: number,
+  lines: readonly string[],
+  within = answerWithin,
+): Promise<Buffer> {
+  return new Promise((resolve, reject) => {
+    const socket = new Socket();
+    const chunks: Buffer[] = [];
+    let length = 0;
+    const end = (work: () => void): void => {
+      clearTimeout(timer);
+      socket.destroy();
+      work();
+    };
+    const fail = (words: string): void => end(() => reject(new InstrumentProblem(words)));
+    const timer = setTimeout(
+      () => fail(`Nothing came back from port ${port} within ${within / 1000} s.`),
+      within,
+    );
+    socket.on("error", (error: NodeJS.ErrnoException) =>
+      fail(
+        error.code === "ECONNREFUSED"
+          ? `Nothing listens on port ${port}: is the instrument, or its bridge, running?`
+          : `Port ${port}: ${error.message}`,
+      ),
+    );
+    socket.on("close", () => fail(`Port ${port} hung up before it answered.`));
+    socket.on("data", (chunk) => {
+      chunks.push(chunk);
+      length += chunk.length;
+      if (length > mostBytes) return fail(`Port ${port} sends more than a trace can hold.`);
+      const whole = chunks.length === 1 ? (chunks[0] as Buffer) : Buffer.concat(chunks);
+      if (chunks.length > 1) chunks.splice(0, chunks.length, whole);
+      if (whole[0] !== 35) {
+        const at = whole.indexOf(10);
+        if (at >= 0) end(() => resolve(whole.subarray(0, at)));
+        return;
+      }
+      try {
+        const block = blockBytes(whole);
+        if (block) end(() => resolve(Buffer.from(block.data)));
+      } catch {
+        fail(`Port ${port} answers with a block that cannot be read.`);
+      }
+    });
+    socket.connect(port, loopback, () => void socket.write(`${lines.join("\n")}\n`));
+  });
+}
+
+/** An instrument's answer as a number. @throws InstrumentProblem where it is none */
+export async function askNumber(port: number, lines: readonly string[]): Promise<number> {
+  const text = (await askInstrument(port, lines)).toString("latin1").trim();
+  const value = Number(text);
+  if (text === "" || !Number.isFinite(value) || Math.abs(value) > 1e6)
+    throw new InstrumentProblem(
+      `The instrument answered ${JSON.stringify(text.slice(0, 40))}, which is no reading.`,
+    );
+  return value;
+}
