@@ -5,6 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { heard, shippedJson } from "../core/testing/shippedCircuit";
+import { askInstrument, askNumber } from "../server/instrumentSocket";
 
 const script = join(process.cwd(), "scripts", "airway.mjs");
 const whimbrel = join(process.cwd(), "demo", "circuits", "whimbrel-four-speed.json");
@@ -329,5 +330,30 @@ describe("humps and route", () => {
     expect(airway(["route", plan, "--to", "R1", "--text"]).stdout).toMatch(
       /^5 min, with trim lever and 7 mm socket\n1\. Fold/,
     );
+  });
+});
+
+describe("instrument", () => {
+  test("puts a practice instrument on a port, and answers there until it is stopped", async () => {
+    const child = spawn(process.execPath, [script, "instrument", whimbrel, "--port", "0", "--setting", "2"], {
+      stdio: ["ignore", "pipe", "inherit"],
+    });
+    try {
+      const line = await new Promise<string>((resolve) =>
+        child.stdout.once("data", (chunk: Buffer) => resolve(chunk.toString())),
+      );
+      const { port, identity } = JSON.parse(line) as { port: number; identity: string };
+      expect((await askInstrument(port, ["*IDN?"])).toString()).toBe(identity);
+      const healthy = JSON.parse(airway(["solve", whimbrel, "--key", "run", "--setting", "2"]).stdout);
+      expect(Math.abs((await askNumber(port, ["MEAS:CURR:DC?"])) - healthy.amps.M1)).toBeLessThan(0.5);
+    } finally {
+      child.kill();
+    }
+  }, 30_000);
+
+  test("a port or a set-up that makes no sense is refused", () => {
+    expect(airway(["instrument", whimbrel, "--port", "x"]).stderr).toMatch(/--port: expected a whole number/);
+    expect(airway(["instrument", whimbrel, "--setting", "9"]).stderr).toMatch(/unknown setting "9"/);
+    expect(airway(["instrument", whimbrel, "--fault", "Q1:open"]).stderr).toMatch(/no fault "Q1:open"/);
   });
 });

@@ -11,11 +11,12 @@ import { accept, diagnosisLines, humpsLines, pointLines, print, routeLines } fro
 import { checkFile } from "./verbs/check";
 import { listFaults } from "./verbs/faults";
 import { humpsOf } from "./verbs/humps";
+import { attachInstrument, type InstrumentFlags } from "./verbs/instrument";
 import { answerLines } from "./verbs/lines";
 import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
 
 const usage =
-  "usage: airway check|solve|faults|diagnose|spice|humps|route FILE [options], airway lines (FILE - is standard input)";
+  "usage: airway check|solve|faults|diagnose|spice|humps|route|instrument FILE [options], airway lines (FILE - is standard input)";
 
 const flags = {
   text: { type: "boolean" },
@@ -39,6 +40,7 @@ const flags = {
   "rate-hz": { type: "string" },
   column: { type: "string" },
   to: { type: "string" },
+  port: { type: "string" },
 } as const satisfies ParseArgsConfig["options"];
 
 const pointFlags = ["key", "engine", "setting", "selector", "fault", "unplugged", "bridged", "lamp-for"];
@@ -62,6 +64,7 @@ const flagsOf: Readonly<Record<string, readonly string[]>> = {
     "column",
   ],
   route: ["to"],
+  instrument: ["fault", "key", "engine", "setting", "port"],
   lines: [],
 };
 const root = resolve(process.env.AIRWAY_ROOT ?? process.cwd());
@@ -103,6 +106,8 @@ async function run(argv: string[]): Promise<void> {
       process.stdout.write(accept(spiceCircuit(accept(parseCircuit(input)), values as SolveOptions)));
       return;
     }
+    case "instrument":
+      return attachInstrument(accept(parseCircuit(input)), values as InstrumentFlags);
     case "route": {
       const targets = (values.to ?? "").split(",").filter((id) => id !== "");
       if (targets.length === 0) throw new BadInput("--to: expected one or more parts, as --to M1,R1");

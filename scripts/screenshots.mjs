@@ -15,6 +15,8 @@ const views = [
   { name: "probe-control", path: "/jobs/7/probe" },
   { name: "probe-night", path: "/jobs/5/probe", scheme: "dark" },
   { name: "verdict", path: "/jobs/2/verdict" },
+  { name: "draw", path: "/jobs/6/motor", act: (page) => clampTight(page) },
+  { name: "humps", path: "/jobs/5/motor?view=humps", act: (page) => scopeWorn(page) },
   { name: "prove", path: "/jobs/2/prove" },
   { name: "card", path: "/jobs/1/close" },
   { name: "shelf", path: "/shelf" },
@@ -58,6 +60,35 @@ async function traceWires(page) {
 async function openMotor(page) {
   await page.locator('[data-wire="W9"]').click({ force: true });
   await page.keyboard.press("c");
+}
+
+async function attach(page, fault) {
+  await page.getByText("Instrument on a socket").click();
+  await page.getByLabel("practice vehicle with").selectOption({ label: fault });
+  await page.getByRole("button", { name: "Attach practice instrument" }).click();
+  await page.getByRole("button", { name: "Take it off" }).waitFor();
+}
+
+async function clampTight(page) {
+  await attach(page, "a tight motor");
+  for (const speed of ["2", "3", "4"]) {
+    await page.getByLabel("speed it reads at").selectOption(speed);
+    await page.getByRole("button", { name: "Read", exact: true }).click();
+    await page.getByRole("button", { name: "Keep this reading" }).click();
+    await page.waitForTimeout(900);
+  }
+  await page.getByText("Practice instrument attached").click();
+  await page.waitForTimeout(800);
+}
+
+async function scopeWorn(page) {
+  await attach(page, "a worn commutator");
+  await page.getByRole("button", { name: "From the practice scope" }).click();
+  await page.getByRole("button", { name: /bad humps/ }).waitFor();
+  await page.getByText("Practice instrument attached").click();
+  await page.getByText("Hump by hump").scrollIntoViewIfNeeded();
+  await page.waitForTimeout(1500);
+  await page.locator("#humps").scrollIntoViewIfNeeded();
 }
 
 const { browser, address, stop } = await demoServer(port);

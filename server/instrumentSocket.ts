@@ -7,6 +7,8 @@ const longestLine = 4096;
 /** An instrument on a socket: one line in, one answer out, as many callers as come. */
 export interface ServedInstrument {
   readonly port: number;
+  /** Lets the process end while the instrument still listens. */
+  unref(): void;
   close(): Promise<void>;
 }
 
@@ -40,9 +42,9 @@ export function serveInstrument(device: ScpiDevice, port = 0): Promise<ServedIns
     server.once("error", reject);
     server.listen(port, loopback, () => {
       const address = server.address();
-      server.unref();
       resolve({
         port: typeof address === "object" && address ? address.port : port,
+        unref: () => void server.unref(),
         close: () =>
           new Promise((done) => {
             for (const caller of callers) caller.destroy();

@@ -96,6 +96,7 @@ const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
         <span className={`grow py-1 ${line.struck ? "text-soft line-through" : ""}`}>
           <span className="figures text-soft">{line.number}.</span> {line.what}: <b>{line.result}</b>
           {line.heard && <span className="text-soft"> (heard)</span>}
+          {line.source && <span className="text-soft"> (by {line.source})</span>}
           {doubted && <span className="text-danger"> (in doubt)</span>}
         </span>
         <span className="figures text-soft">{line.time}</span>

@@ -145,6 +145,7 @@ export function InstrumentPanel({ page, view }: PanelProps) {
             <label className="grid text-soft">
               speed
               <select
+                aria-label="speed it reads at"
                 className="field text-ink"
                 value={setting}
                 onChange={(event) => setSetting(event.target.value)}

@@ -37,7 +37,9 @@ export async function attachPractice(
     modes: found?.value.names.map(({ mode }) => mode) ?? [],
     seed: jobId,
   });
-  attached.set(jobId, { instrument, served: await serveInstrument(instrument.device) });
+  const served = await serveInstrument(instrument.device);
+  served.unref();
+  attached.set(jobId, { instrument, served });
   return undefined;
 }
 

@@ -2,6 +2,7 @@ import { proofSteps } from "@core/diagnose/proofRun";
 import { percent } from "@core/units/wording";
 import { closeJob } from "@db/repositories/jobs.server";
 import { proofsOf } from "@db/repositories/proofs.server";
+import { tracesOf } from "@db/repositories/traces.server";
 import { Printer } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
@@ -9,6 +10,7 @@ import { airflowWords, verdictWords } from "../components/words";
 import { dayText } from "../format/clock";
 import { repairName } from "../format/partName";
 import { diagnosisOf, evidenceLines, jobAt, jobViewAt } from "../jobView.server";
+import { TurnSketch } from "../motor/TurnSketch";
 import { shopZone } from "../shop.server";
 import type { Route } from "./+types/close";
 
@@ -20,6 +22,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   const { verdict } = diagnosisOf(view);
   const found = new Map((await proofsOf(job.id, job.fittedAt)).map((entry) => [entry.step, entry]));
   const zone = shopZone();
+  const recordings = (await tracesOf(job.id)).filter(({ struckAt }) => !struckAt);
   return {
     id: job.id,
     stage: job.stage,
@@ -35,6 +38,14 @@ export async function loader({ params }: Route.LoaderArgs) {
       state: verdict.state,
       because: verdict.because,
     },
+    recordings: recordings.map(({ id, record, takenAt }) => ({
+      id,
+      name: record.name,
+      setting: record.setup.setting,
+      when: job.fittedAt && takenAt > job.fittedAt ? "after" : "before",
+      humps: record.kind === "humps" ? record.figures : null,
+      noise: record.kind === "sound" ? record.figures.likeliest : null,
+    })),
     fitted: job.fitted && job.fittedAt ? repairName(circuit, job.fitted) : null,
     found: job.found,
     proof: proofSteps(circuit).map(({ id, title, expected }) => ({
@@ -126,10 +137,23 @@ function JobCard({ card }: { card: Route.ComponentProps["loaderData"] }) {
             <li key={line.id}>
               <span className="figures">{line.number}.</span> {line.what}
               {line.heard && " (heard)"}: <b>{line.result}</b>
+              {line.source && ` (by ${line.source})`}
             </li>
           ))}
         </ol>
       </Row>
+      {card.recordings.length > 0 && (
+        <Row title="Motor">
+          <ul className="grid gap-1">
+            {card.recordings.map(({ id, name, setting, when, humps, noise }) => (
+              <li key={id}>
+                {name}, speed {setting}, {when} the repair:{" "}
+                {humps ? <TurnSketch humps={humps} /> : <b>sounds like {noise}</b>}
+              </li>
+            ))}
+          </ul>
+        </Row>
+      )}
       <Row title="Verdict">
         {card.verdict.name}, {percent(card.verdict.p)} ({verdictWords[card.verdict.state]}).
         <ul className="list-disc pl-5">
