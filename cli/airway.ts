@@ -11,7 +11,7 @@ import { accept, diagnosisLines, humpsLines, pointLines, print, routeLines } fro
 import { checkFile } from "./verbs/check";
 import { listFaults } from "./verbs/faults";
 import { humpsOf } from "./verbs/humps";
-import { attachInstrument, type InstrumentFlags } from "./verbs/instrument";
+import { attachInstrument } from "./verbs/instrument";
 import { answerLines } from "./verbs/lines";
 import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
 
@@ -107,7 +107,7 @@ async function run(argv: string[]): Promise<void> {
       return;
     }
     case "instrument":
-      return attachInstrument(accept(parseCircuit(input)), values as InstrumentFlags);
+      return attachInstrument(accept(parseCircuit(input)), values);
     case "route": {
       const targets = (values.to ?? "").split(",").filter((id) => id !== "");
       if (targets.length === 0) throw new BadInput("--to: expected one or more parts, as --to M1,R1");

@@ -71,7 +71,7 @@ export function DrawView({ page }: { page: MotorPageData }) {
           <table className="mt-1 w-full text-base">
             <thead>
               <tr className="text-left text-soft">
-                <th className="font-normal">speed</th>
+                <th className="pr-2 font-normal">speed</th>
                 <th className="font-normal">a healthy one here</th>
                 <th className="font-normal">clamped</th>
                 <th className="font-normal max-md:hidden">so</th>

@@ -82,14 +82,11 @@ export function SoundView({ page }: { page: MotorPageData }) {
   const read = async (): Promise<void> => {
     setProblem("");
     try {
-      const task = await Promise.all(
-        files.map(async ({ file, setting, rpm }) => ({
-          name: file.name,
-          bytes: await file.arrayBuffer(),
-          setting,
-          rpm: Number(rpm) > 0 ? Number(rpm) : null,
-        })),
-      );
+      const task = files.map(({ file, setting, rpm }) => ({
+        file,
+        setting,
+        rpm: Number(rpm) > 0 ? Number(rpm) : null,
+      }));
       const { sound: made } = await ask<{ sound: ReadSound }>({
         do: "sound",
         files: task,

@@ -14,8 +14,7 @@ interface TraceImportProps {
 }
 
 interface Opened {
-  readonly name: string;
-  readonly bytes: ArrayBuffer;
+  readonly file: File;
   readonly sketch: TraceSketch;
 }
 
@@ -73,9 +72,8 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
       return;
     }
     try {
-      const bytes = await file.arrayBuffer();
-      const { sketch } = await ask<{ sketch: TraceSketch }>({ do: "sketch", bytes });
-      setOpened({ name: file.name, bytes, sketch });
+      const { sketch } = await ask<{ sketch: TraceSketch }>({ do: "sketch", file });
+      setOpened({ file, sketch });
       setColumn(sketch.valueColumn);
       setKind(sketch.inAmps ? "amps" : "volts-per-amp");
       setRate(
@@ -96,7 +94,12 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
     choppingHz: typed(chopping),
   });
 
-  const keep = async ({ figures, picture, kept }: ReadHumps, name: string, source: string): Promise<void> => {
+  const keep = async (
+    { figures, picture, kept, milliseconds }: ReadHumps,
+    name: string,
+    source: string,
+  ): Promise<void> => {
+    performance.measure("airway:analysed", { start: 0, duration: milliseconds });
     const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
     await storeTrace(
       page.id,
@@ -123,13 +126,13 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
     try {
       const { humps } = await ask<{ humps: ReadHumps }>({
         do: "read",
-        bytes: opened.bytes,
+        file: opened.file,
         choice,
         options: options(),
       });
-      await keep(humps, opened.name.slice(0, 110), "file");
+      await keep(humps, opened.file.name.slice(0, 110), "file");
     } catch (error) {
-      setProblem(`${opened.name}: ${(error as Error).message}`);
+      setProblem(`${opened.file.name}: ${(error as Error).message}`);
     }
   };
 
@@ -305,12 +308,12 @@ const delimiterWords: Readonly<Record<string, string>> = {
 };
 
 /** What the file was found to hold, before it is taken. */
-function Found({ opened: { name, sketch } }: { opened: Opened }) {
+function Found({ opened: { file, sketch } }: { opened: Opened }) {
   const { kind, delimiter, decimal, headerLines, columns, timeColumn, rateHz, samples } = sketch;
   return (
     <div data-testid="found">
       <p>
-        <b>{name}</b>:{" "}
+        <b>{file.name}</b>:{" "}
         {kind === "wav"
           ? `WAV, ${columns.length} channel${columns.length === 1 ? "" : "s"}; full scale counts as one volt, and a sound card keeps no steady part: the mean cannot be trusted`
           : `${delimiterWords[delimiter] ?? delimiter} between columns, decimal ${decimal === "," ? "comma" : "point"}, ${headerLines} line${headerLines === 1 ? "" : "s"} of header`}

@@ -87,5 +87,5 @@ export async function drawChart(
     ...config,
     options: { animation: false, responsive: true, maintainAspectRatio: false, ...config.options },
     plugins: [...(config.plugins ?? []), paper(colours, marks)],
-  } as ChartConfiguration);
+  });
 }

@@ -23,20 +23,19 @@ afterAll(async () => {
 
 type Page = Awaited<ReturnType<typeof motor.loader>>;
 const page = async (): Promise<Page> =>
-  (await motor.loader({
+  await motor.loader({
     params: { id: String(id) },
     request: new Request(`http://x/jobs/${id}/motor`),
-  } as never)) as Page;
-const post = (fields: Record<string, string>) => answer(motor.action as never, fields);
+  } as never);
+const post = (fields: Record<string, string>) => answer(motor.action, fields);
 const setup = { key: "run", setting: "4" };
 
 function recording() {
   const trace = drawnTrace({ bars: 12, rpm: 2600, seconds: 1, rateHz: 20_000, noise: 0.02 });
   const figures = readHumps(trace, { bars: 12 });
   const { picture, kept } = tracePicture(trace, figures.steadySeconds[0], 3000);
-  const { onProgress: _, ...plain } = figures as typeof figures & { onProgress?: unknown };
   return {
-    record: { kind: "humps", name: "clamp.csv", motor: "M1", source: "file", setup, figures: plain, picture },
+    record: { kind: "humps", name: "clamp.csv", motor: "M1", source: "file", setup, figures, picture },
     kept,
   };
 }
@@ -50,11 +49,11 @@ async function send(
   const body = new FormData();
   body.set("id", token);
   body.set("record", typeof record === "string" ? record : JSON.stringify(record));
-  body.set("samples", new File([new Uint8Array(kept.slice().buffer as ArrayBuffer)], "samples"));
-  return (await traces.action({
+  body.set("samples", new File([new Uint8Array(kept.slice().buffer)], "samples"));
+  return await traces.action({
     params: { id: String(job) },
     request: new Request("http://x", { method: "POST", body }),
-  } as never)) as Response;
+  } as never);
 }
 
 describe("the draw", () => {
@@ -66,7 +65,7 @@ describe("the draw", () => {
       intent: "reading",
       token: "draw-4",
       reading: JSON.stringify({ test: "amps", around: "M1", ...setup }),
-      figure: String((healthy * 1.7).toFixed(1)).replace(".", ","),
+      figure: (healthy * 1.7).toFixed(1).replace(".", ","),
     };
     await post(fields);
     await post(fields);
@@ -106,7 +105,7 @@ describe("recordings", () => {
     expect((await send(token, record, kept)).status).toBe(200);
     expect((await send(token, record, kept)).status).toBe(200);
     expect(await tracesOf(id)).toHaveLength(1);
-    const sent = (await samples.loader({ params: { trace: token } } as never)) as Response;
+    const sent = await samples.loader({ params: { trace: token } } as never);
     expect(new Float32Array(await sent.arrayBuffer())).toEqual(kept);
     await post({ intent: "strike", trace: token, struck: "yes" });
     expect((await page()).traces[0]?.struck).toBe(true);
@@ -149,7 +148,7 @@ describe("instruments", () => {
     instrument.action({
       params: { id: String(id) },
       request: posted({ ...asked, ...fields }),
-    } as never) as Promise<Response>;
+    } as never);
   const problem = async (response: Promise<Response>) =>
     ((await (await response).json()) as { problem: string }).problem;
 

@@ -1,5 +1,5 @@
 import { problemText } from "@core/formats/problem";
-import { readTrace, sketchTrace, type TraceChoice, type TraceSketch } from "@core/formats/traceFile";
+import { isWav, readTrace, sketchTrace, type TraceChoice, type TraceSketch } from "@core/formats/traceFile";
 import { type Humps, type HumpsOptions, readHumps, Stopped } from "@core/motor/humps";
 import { type MotorSound, motorSound, type SoundOptions } from "@core/motor/motorSound";
 import { spectrogramOf } from "@core/motor/soundTone";
@@ -14,17 +14,16 @@ import {
 
 /** A sound file with the speed it was recorded at. */
 export interface SoundFile {
-  readonly name: string;
-  readonly bytes: ArrayBuffer;
+  readonly file: File;
   readonly setting: string;
   readonly rpm: number | null;
 }
 
 export type TraceTask =
-  | { readonly do: "sketch"; readonly bytes: ArrayBuffer }
+  | { readonly do: "sketch"; readonly file: File }
   | {
       readonly do: "read";
-      readonly bytes: ArrayBuffer;
+      readonly file: File;
       readonly choice: TraceChoice;
       readonly options: HumpsOptions;
     }
@@ -40,6 +39,8 @@ export interface ReadHumps {
   readonly figures: Humps;
   readonly picture: TracePicture;
   readonly kept: Float32Array;
+  /** How long the analysis took, the reading of the file left out. */
+  readonly milliseconds: number;
 }
 
 export interface ReadSound {
@@ -60,6 +61,8 @@ export type TraceNews =
   | { readonly humps: ReadHumps }
   | { readonly sound: ReadSound };
 
+const bytesOf = async (file: Blob): Promise<Uint8Array> => new Uint8Array(await file.arrayBuffer());
+
 const say = (news: TraceNews, moved: Transferable[] = []): void => postMessage(news, { transfer: moved });
 
 /** Frequencies shown: some five times the humps'. */
@@ -70,6 +73,7 @@ const readShare = 0.6;
 
 function humpsFrom(samples: Float32Array, rateHz: number, options: HumpsOptions, from: number): void {
   const trace = { amps: samples, rateHz };
+  const began = performance.now();
   const figures = readHumps(trace, {
     ...options,
     onProgress: (share) => {
@@ -82,15 +86,17 @@ function humpsFrom(samples: Float32Array, rateHz: number, options: HumpsOptions,
     figures.steadySeconds[0],
     Math.max(leastTopHz, 5 * (figures.humpHz ?? 0)),
   );
-  say({ humps: { figures, picture, kept } }, [kept.buffer as ArrayBuffer]);
+  say({ humps: { figures, picture, kept, milliseconds: performance.now() - began } }, [
+    kept.buffer as ArrayBuffer,
+  ]);
 }
 
-function sound(files: readonly SoundFile[], options: SoundOptions): void {
+async function sound(files: readonly SoundFile[], options: SoundOptions): Promise<void> {
   const recordings = [];
-  for (const [i, { bytes, name, rpm }] of files.entries()) {
-    const read = readTrace(new Uint8Array(bytes), { kind: "wav" });
+  for (const [i, { file, rpm }] of files.entries()) {
+    const read = readTrace(await bytesOf(file), { kind: "wav" });
     if (!read.ok) {
-      say({ problem: `${name}: ${read.problems.map(problemText).join("; ")}` });
+      say({ problem: `${file.name}: ${read.problems.map(problemText).join("; ")}` });
       return;
     }
     recordings.push({ samples: read.value.amps, rateHz: read.value.rateHz, rpm });
@@ -101,7 +107,7 @@ function sound(files: readonly SoundFile[], options: SoundOptions): void {
   const picture = recordings.map(({ samples, rateHz, rpm }, i) => {
     const topHz = Math.min(soundTopHz, rateHz / 2);
     return {
-      name: files[i]?.name ?? "",
+      name: files[i]?.file.name.slice(0, 120) ?? "",
       setting: files[i]?.setting ?? "",
       rpm,
       spectrum: spectrumPicture(samples, rateHz, topHz),
@@ -111,36 +117,38 @@ function sound(files: readonly SoundFile[], options: SoundOptions): void {
   say({ sound: { figures, picture } });
 }
 
-function take(task: TraceTask): void {
+/** A text's first part tells what it holds; a WAV file's parts lie anywhere in it. */
+const headBytes = 80 * 1024;
+
+async function sketch(file: File): Promise<void> {
+  const head = await bytesOf(file.slice(0, headBytes));
+  const found = isWav(head) ? sketchTrace(await bytesOf(file)) : sketchTrace(head, "csv", file.size);
+  say(found.ok ? { sketch: found.value } : { problem: found.problems.map(problemText).join("; ") });
+}
+
+async function take(task: TraceTask): Promise<void> {
   switch (task.do) {
-    case "sketch": {
-      const sketch = sketchTrace(new Uint8Array(task.bytes));
-      say(sketch.ok ? { sketch: sketch.value } : { problem: sketch.problems.map(problemText).join("; ") });
-      break;
-    }
+    case "sketch":
+      return sketch(task.file);
     case "read": {
-      const read = readTrace(new Uint8Array(task.bytes), task.choice, (share) => {
+      const read = readTrace(await bytesOf(task.file), task.choice, (share) => {
         say({ share: readShare * share });
         return true;
       });
       if (read.ok) humpsFrom(read.value.amps, read.value.rateHz, task.options, readShare);
       else say({ problem: read.problems.map(problemText).join("; ") });
-      break;
+      return;
     }
     case "samples":
-      humpsFrom(new Float32Array(task.samples), task.rateHz, task.options, 0);
-      break;
+      return humpsFrom(new Float32Array(task.samples), task.rateHz, task.options, 0);
     case "sound":
-      sound(task.files, task.options);
+      return sound(task.files, task.options);
   }
 }
 
 addEventListener("message", ({ data }: MessageEvent<TraceTask>) => {
-  try {
-    take(data);
-  } catch (error) {
-    say({
-      problem: error instanceof Stopped ? "Stopped." : `That could not be read: ${(error as Error).message}`,
-    });
-  }
+  take(data).catch((error: unknown) => {
+    const stopped = error instanceof Stopped;
+    say({ problem: stopped ? "Stopped." : `That could not be read: ${(error as Error).message}` });
+  });
 });

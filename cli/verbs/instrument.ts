@@ -43,8 +43,9 @@ export async function attachInstrument(circuit: Circuit, flags: InstrumentFlags)
     if (error instanceof ScpiError) throw new BadInput(error.message);
     throw error;
   }
-  const served = await serveInstrument(instrument.device, port).catch((error: NodeJS.ErrnoException) => {
-    throw new BadInput(`--port: ${port} cannot be listened on (${error.code ?? "error"})`);
+  const served = await serveInstrument(instrument.device, port).catch((error: unknown) => {
+    const { code = "error" } = error as NodeJS.ErrnoException;
+    throw new BadInput(`--port: ${port} cannot be listened on (${code})`);
   });
   process.stdout.write(
     `${JSON.stringify({ port: served.port, identity: "Airway,Practice instrument,0,1" })}\n`,

@@ -53,16 +53,21 @@ export const mostSamples = 12_000_000;
 
 export const wrong = (path: string, message: string): Parsed<never> => refused([{ path, message }]);
 
-const isWav = (bytes: Uint8Array): boolean =>
+export const isWav = (bytes: Uint8Array): boolean =>
   bytes.length >= 4 && bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46;
 
 /**
  * Looks at a file's first part: delimiter, decimals, header, units, rate.
  * @param kind what the file says it is; by its first bytes unless given
+ * @param length bytes of the whole file, where only its first part is at hand
  * @returns what was found, or why it cannot be a trace
  */
-export const sketchTrace = (bytes: Uint8Array, kind?: "csv" | "wav"): Parsed<TraceSketch> =>
-  kind === "wav" || (kind === undefined && isWav(bytes)) ? sketchWav(bytes) : sketchCsv(bytes);
+export const sketchTrace = (
+  bytes: Uint8Array,
+  kind?: "csv" | "wav",
+  length = bytes.length,
+): Parsed<TraceSketch> =>
+  kind === "wav" || (kind === undefined && isWav(bytes)) ? sketchWav(bytes) : sketchCsv(bytes, length);
 
 /**
  * Reads a current trace from a CSV or WAV file: evenly spaced samples, scaled to amps. A WAV file's full scale

@@ -102,14 +102,14 @@ const isRising = (values: readonly number[]): boolean =>
   (values.at(-1) as number) > (values[0] as number);
 
 /** What a text file holds. */
-export function sketchCsv(bytes: Uint8Array): Parsed<TraceSketch> {
+export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<TraceSketch> {
   if (bytes.length === 0) return wrong("", "the file is empty");
   const from = byteOrderMark(bytes);
   const text = textOf(bytes, from, Math.min(bytes.length, from + headBytes));
   if (text.includes("\0"))
     return wrong("", "neither text nor a WAV file: it holds zero bytes; export the trace as CSV or WAV");
   // A row cut off by the end of the part looked at is left out.
-  const whole = bytes.length > from + headBytes ? text.slice(0, text.lastIndexOf("\n") + 1) : text;
+  const whole = length > from + headBytes ? text.slice(0, text.lastIndexOf("\n") + 1) : text;
   const head = headOf(whole);
   if (!head) return wrong("", "expected two columns of numbers, seconds and the probe's value");
   const { rows, delimiter, decimal, start } = head;
@@ -176,7 +176,7 @@ export function sketchCsv(bytes: Uint8Array): Parsed<TraceSketch> {
       perFigure: unit.base === "V" || unit.base === "A" ? unit.per : 1,
       inAmps: unit.base === "A",
       rateHz: rate,
-      samples: bytes.length <= from + headBytes ? body.length : Math.round(bytes.length / perRow),
+      samples: length <= from + headBytes ? body.length : Math.round(length / perRow),
     },
   };
 }

@@ -26,6 +26,9 @@ const parts = 8;
 /** A second rhythm this tall, as a share of the tallest, counts. */
 const secondShare = 0.12;
 const mostPeaks = 24;
+/** A clock's line stands alone: so many bins beside it hold nothing above this share of it; a drifting one is a ridge. */
+const [besideFrom, besideTo] = [4, 40];
+const besideShare = 0.35;
 const rivalShare = 0.3;
 /** Humps a turn at most: the highest order that may be met. */
 const mostOrders = 48;
@@ -81,10 +84,18 @@ function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch): Fo
   const strong = peaks
     .filter(({ magnitude, hz }) => magnitude > secondShare * tallest && hz <= fastestHumpHz)
     .map(({ hz }) => ({ hz, radians: strays(hz) }));
+  const standsAlone = (hz: number): boolean => {
+    const bin = Math.round(hz / spectrum.binHz);
+    for (let off = besideFrom; off <= besideTo; off++)
+      for (const at of [bin - off, bin + off])
+        if ((spectrum.magnitude[at] ?? 0) > besideShare * (spectrum.magnitude[bin] as number)) return false;
+    return true;
+  };
   // All that turns with the shaft strays alike in time, whatever its order; a clock does not stray.
   const clocks = strong.filter(
     ({ hz, radians }) =>
       radians < clockStrays &&
+      standsAlone(hz) &&
       strong.some(
         (other) => other.radians > motorStrays && other.radians / other.hz > (timesStray * radians) / hz,
       ),

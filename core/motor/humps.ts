@@ -251,6 +251,8 @@ interface ToFollow {
   readonly poles: number;
 }
 
+/** Turns that repeat each other so well hang on the right rhythm, if a hump is one hump. */
+const repeatsWell = 0.85;
 /** Rhythms whose turns repeat each other so nearly as well as the best one's are alike. */
 const repeatsAlike = 0.9;
 
@@ -270,6 +272,8 @@ function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFollow): F
   };
   const plain = along(humpRhythm(humped, whole, band), humped, 1);
   if (perTurn === null) return plain;
+  const repeats = plain ? foldConsistency(plain.grid, perTurn) : 0;
+  if (plain && repeats > repeatsWell && isOneHump(plain.grid.values, plain.points)) return plain;
   const perPole = perTurn / poles;
   const comb = humpRhythm(thin, whole, band, perPole);
   const ways = [
@@ -277,17 +281,11 @@ function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFollow): F
     along(comb, thin, 1),
     ...[1, 2].map((line) => along(comb, thin, line / perPole)),
   ].flatMap((way) => (way ? [{ way, repeats: foldConsistency(way.grid, perTurn) }] : []));
-  const best = Math.max(...ways.map(({ repeats }) => repeats));
-  const own = ways[0];
-  if (
-    plain &&
-    own?.way === plain &&
-    own.repeats > repeatsAlike * best &&
-    isOneHump(plain.grid.values, plain.points)
-  )
-    return plain;
+  const best = Math.max(...ways.map((way) => way.repeats));
+  const fit = ways.filter((way) => way.repeats > repeatsAlike * best);
+  const own = fit.find(({ way }) => way === plain);
+  if (own && plain && isOneHump(plain.grid.values, plain.points)) return plain;
   // A rhythm several times too slow repeats as well as the right one: the fastest that does so is taken.
-  const fit = ways.filter(({ repeats }) => repeats > repeatsAlike * best);
   const speedOfWay = ({ way }: (typeof ways)[0]): number =>
     frequencyOf(way.phase.humps, way.phase.block / thin.rateHz);
   return (

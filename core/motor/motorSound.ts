@@ -98,10 +98,7 @@ export function motorSound(recordings: readonly SoundRecording[], options: Sound
   if (read.length < 2)
     cannot.push("one speed: whether the noise follows the speed cannot be told; record a second one");
   const odds = oddsOf(read, tones);
-  const likeliest = noises.reduce(
-    (best, noise) => (odds[noise] > odds[best] ? noise : best),
-    "quiet" as Noise,
-  );
+  const likeliest = noises.reduce<Noise>((best, noise) => (odds[noise] > odds[best] ? noise : best), "quiet");
   return {
     tones,
     odds,

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import FFT from "fft.js";
 import { peaksOf, spectrumOf, strongestHz } from "./spectrum";
 
 const rateHz = 10_000;
@@ -24,6 +25,14 @@ describe("the spectrum", () => {
       });
       expect(magnitude[k]).toBeCloseTo(Math.hypot(re, im), 8);
     }
+  });
+
+  test("the package gives its own tests' spectrum of four samples (from memory)", () => {
+    const fft = new FFT(4);
+    const out = fft.createComplexArray();
+    fft.realTransform(out, [1, Math.SQRT1_2, 0, -Math.SQRT1_2]);
+    // Only the first half of a real signal's spectrum is promised.
+    [1, 0, 1, -Math.SQRT2, 1, 0].forEach((value, i) => void expect(out[i]).toBeCloseTo(value, 6));
   });
 
   test("a tone of size 1 stands N/4 high under a Hann window", () => {

@@ -1,0 +1,104 @@
+// npm run bench:trace: ten million samples read in the built application's worker: how long, how much memory the
+// browser's page process held at most, and which tasks held the main thread up meanwhile.
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { demoServer } from "./demo-server.mjs";
+
+const samples = Number(process.argv[2] ?? 10_000_000);
+const rateHz = 20_000;
+const folder = mkdtempSync(join(tmpdir(), "airway-trace-"));
+
+/** Half-sine humps at 580 a second, drifting, with noise: 16-bit steps of full scale. */
+function sample(i) {
+  const hertz = 580 * (1 + 0.01 * Math.sin(i / 1e6));
+  return 0.3 + 0.02 * Math.abs(Math.sin((Math.PI * hertz * i) / rateHz)) + 0.0006 * (Math.random() - 0.5);
+}
+
+function wav() {
+  const bytes = Buffer.alloc(44 + 2 * samples);
+  bytes.write("RIFF", 0);
+  bytes.writeUInt32LE(36 + 2 * samples, 4);
+  bytes.write("WAVEfmt ", 8);
+  bytes.writeUInt32LE(16, 16);
+  bytes.writeUInt16LE(1, 20);
+  bytes.writeUInt16LE(1, 22);
+  bytes.writeUInt32LE(rateHz, 24);
+  bytes.writeUInt32LE(2 * rateHz, 28);
+  bytes.writeUInt16LE(2, 32);
+  bytes.writeUInt16LE(16, 34);
+  bytes.write("data", 36);
+  bytes.writeUInt32LE(2 * samples, 40);
+  for (let i = 0; i < samples; i++) bytes.writeInt16LE(Math.round(32_767 * sample(i)), 44 + 2 * i);
+  const path = join(folder, "long.wav");
+  writeFileSync(path, bytes);
+  return path;
+}
+
+function csv() {
+  const path = join(folder, "long.csv");
+  const parts = ["time (s),clamp (V)\n"];
+  for (let from = 0; from < samples; from += 100_000) {
+    const lines = [];
+    for (let i = from; i < Math.min(samples, from + 100_000); i++)
+      lines.push(`${(i / rateHz).toFixed(5)},${sample(i).toFixed(5)}`);
+    parts.push(`${lines.join("\n")}\n`);
+  }
+  writeFileSync(path, parts.join(""));
+  return path;
+}
+
+/** Resident megabytes of the largest process that draws pages, by the system's own count. */
+function pageMegabytes() {
+  let most = 0;
+  for (const pid of readdirSync("/proc").filter((name) => /^\d+$/.test(name))) {
+    try {
+      if (!readFileSync(`/proc/${pid}/cmdline`, "utf8").includes("--type=renderer")) continue;
+      const status = readFileSync(`/proc/${pid}/status`, "utf8");
+      most = Math.max(most, Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024);
+    } catch {
+      // Gone meanwhile.
+    }
+  }
+  return most;
+}
+
+const { browser, address, stop } = await demoServer(4394);
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await page.goto(`${address}/jobs/6/motor?view=humps`, { waitUntil: "networkidle" });
+for (const path of [wav(), csv()]) {
+  const idle = pageMegabytes();
+  await page.getByLabel("A CSV or WAV file of the motor's current").setInputFiles(path);
+  await page.getByTestId("found").waitFor();
+  await page.evaluate(() => {
+    window.held = [];
+    new PerformanceObserver((list) => {
+      for (const { duration } of list.getEntries()) window.held.push(Math.round(duration));
+    }).observe({ type: "longtask" });
+    window.frames = 0;
+    const count = () => {
+      window.frames += 1;
+      requestAnimationFrame(count);
+    };
+    count();
+  });
+  let most = 0;
+  const watch = setInterval(() => {
+    most = Math.max(most, pageMegabytes());
+  }, 50);
+  const began = Date.now();
+  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByTestId("found").waitFor({ state: "detached", timeout: 120_000 });
+  const took = Date.now() - began;
+  clearInterval(watch);
+  const { held, frames, analysed } = await page.evaluate(() => ({
+    held: window.held,
+    frames: window.frames,
+    analysed: performance.getEntriesByName("airway:analysed").at(-1)?.duration ?? Number.NaN,
+  }));
+  process.stdout.write(
+    `${path.slice(-3)}, ${samples} samples: analysed in ${analysed.toFixed(0)} ms in the worker; read, analysed and stored in ${took} ms; page process at most ${most.toFixed(0)} MB (${idle.toFixed(0)} before); ${frames} frames drawn meanwhile, tasks over 50 ms: ${held.join(", ") || "none"}\n`,
+  );
+  await page.waitForTimeout(1500);
+}
+await stop();
