@@ -54,6 +54,8 @@ test("the whole story by keyboard alone", async ({ page }) => {
 
 test("keys strike out, move the speed, offer another look and can be switched off", async ({ page }) => {
   await page.goto("/jobs/5/probe");
+  // Keys act once the page's scripts run, which on a busy machine is after its words are there.
+  await page.waitForLoadState("networkidle");
   const standing = page.getByTestId("standing");
   await expect(standing).toHaveText("6");
   await page.keyboard.press("u");

@@ -16,7 +16,7 @@ const views = [
   { name: "probe-night", path: "/jobs/5/probe", scheme: "dark" },
   { name: "verdict", path: "/jobs/2/verdict" },
   { name: "draw", path: "/jobs/6/motor", act: (page) => clampTight(page) },
-  { name: "humps", path: "/jobs/5/motor?view=humps", act: (page) => scopeWorn(page) },
+  { name: "humps", path: "/jobs/8/motor?view=humps", act: (page) => scopeWorn(page) },
   { name: "prove", path: "/jobs/2/prove" },
   { name: "card", path: "/jobs/1/close" },
   { name: "shelf", path: "/shelf" },

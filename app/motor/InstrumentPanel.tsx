@@ -61,7 +61,7 @@ export function InstrumentPanel({ page, view }: PanelProps) {
         value: number;
         source: string;
       };
-      const made = { value, source, reading: { ...look, [what]: Number(value.toFixed(3)) } };
+      const made = { value, source, reading: { ...look, [what]: Number(value.toFixed(2)) } };
       setFigure(made);
       setProblem("");
       return made;

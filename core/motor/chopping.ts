@@ -39,9 +39,15 @@ const sameWithin = 0.015;
  * Finds the chopping of a control: a line above what humps can reach, or a line that keeps time like a clock
  * beside a rhythm that drifts as a motor does.
  * @param given hertz, where known
+ * @param perTurn humps a turn, where known: two rhythms then belong together only as orders of that
  */
-export function withoutChopping(trace: CurrentTrace, stretch: Stretch, given?: number): Unchopped {
-  const found: Found = given === undefined ? findChopping(trace, stretch) : { hz: given };
+export function withoutChopping(
+  trace: CurrentTrace,
+  stretch: Stretch,
+  given?: number,
+  perTurn: number | null = null,
+): Unchopped {
+  const found: Found = given === undefined ? findChopping(trace, stretch, perTurn) : { hz: given };
   if (!("hz" in found) || found.hz >= trace.rateHz / 2)
     return { trace, chopping: null, rivals: "rivals" in found ? found.rivals : null };
   const { hz } = found;
@@ -68,7 +74,7 @@ type Found =
   | { readonly rivals: readonly [number, number] }
   | { readonly none: true };
 
-function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch): Found {
+function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch, perTurn: number | null): Found {
   const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
   if (count < 1024) return { none: true };
   const spectrum = spectrumOf(amps, rateHz, { from, count });
@@ -105,19 +111,23 @@ function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch): Fo
     ({ magnitude, hz }) => magnitude > rivalShare * tallest && hz <= fastestHumpHz,
   );
   const steady = strong.every(({ radians }) => radians < clockStrays);
-  if (!first || !second || !steady || turnTogether(first.hz, second.hz, rateHz / count))
+  if (!first || !second || !steady || turnTogether(first.hz, second.hz, rateHz / count, perTurn))
     return { none: true };
   return { rivals: [first.hz, second.hz] };
 }
 
-/** True where two rhythms can be orders of one turn: both whole multiples of some common frequency. */
-function turnTogether(first: number, second: number, binHz: number): boolean {
+/**
+ * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, and where humps a turn
+ * are known one of them that many.
+ */
+function turnTogether(first: number, second: number, binHz: number, perTurn: number | null): boolean {
+  const belongs = (humps: number, other: number, order: number): boolean => {
+    const turn = humps / order;
+    return Math.abs(other - Math.round(other / turn) * turn) < sameWithin * binHz * (1 + other / humps);
+  };
+  if (perTurn !== null) return belongs(first, second, perTurn) || belongs(second, first, perTurn);
   const [low, high] = first < second ? [first, second] : [second, first];
-  for (let order = 1; order <= mostOrders; order++) {
-    const turn = low / order;
-    const other = Math.round(high / turn);
-    if (Math.abs(high - other * turn) < sameWithin * binHz * (1 + high / low)) return true;
-  }
+  for (let order = 1; order <= mostOrders; order++) if (belongs(low, high, order)) return true;
   return false;
 }
 

@@ -184,7 +184,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
     const expected = (rpm * perTurnGiven) / 60;
     if (rateHz < samplesForRhythm * expected) return unclear(tooSlow(rateHz, expected));
   }
-  const { trace: plain, chopping, rivals } = withoutChopping(trace, steady, options.choppingHz);
+  const { trace: plain, chopping, rivals } = withoutChopping(trace, steady, options.choppingHz, perTurnGiven);
   told(0.4);
   const band = bandOf(options);
   if (rivals?.every((hz) => hz > band.lowHz && hz < band.highHz))

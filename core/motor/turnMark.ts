@@ -22,6 +22,8 @@ const swingShare = 0.9;
 const halfCommon = 0.5;
 /** A dip lies so many times as far off as the middle of all. */
 const dipOverSpread = 6;
+/** Beside bad bars a swing must be purer still. */
+const sureShare = 0.95;
 /** A dip goes so many times as far below the middle as anything goes above it. */
 const dipOverTop = 2.2;
 const spikeOverRest = 5;
@@ -125,7 +127,7 @@ function judged({ even, raw, spectrum, humps, poles }: Repeating, feasible: bool
   const alike =
     dips.every((at) => dips.includes((at + humps / poles) % humps)) ||
     dips.every((at) => Math.abs(own[at] as number) < halfCommon * Math.abs(common[at] as number));
-  return alike && swingOf(own) > swingShare ? { kind: "once-a-turn", humps } : once;
+  return alike && swingOf(own) > sureShare ? { kind: "once-a-turn", humps } : once;
 }
 
 /** Share of a profile's power in its first order. */
