@@ -83,6 +83,10 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
   await expect(page.getByRole("img", { name: /^hump 1:/ })).toBeVisible();
   await page.getByRole("button", { name: /bad humps/ }).click();
   await expect(page.getByRole("button", { name: /bad humps/ })).toHaveAttribute("aria-pressed", "true");
+  // A turn apart, the cursors read the speed off the trace.
+  await page.getByRole("button", { name: "cursors", exact: true }).click();
+  await expect(page.getByTestId("cursors")).toContainText(/(28|29)\d\d rpm if that is a turn/);
+  await page.getByLabel("A", { exact: true }).press("ArrowRight");
   await quietToAxe(page);
 
   await page.getByRole("button", { name: /Enter as evidence: humps missing/ }).click();

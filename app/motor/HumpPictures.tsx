@@ -1,7 +1,8 @@
-import { envelopeOf } from "@core/motor/tracePicture";
 import type { ChartConfiguration } from "chart.js";
-import { useEffect, useState } from "react";
+import { useState } from "react";
+import { CloseUp } from "./CloseUp";
 import type { Colours, Mark } from "./chart";
+import { axes, envelopePoints, line, type Points } from "./chartParts";
 import type { HumpsLine } from "./HumpsView";
 import { Picture, zoomX } from "./Picture";
 
@@ -12,37 +13,8 @@ interface HumpPicturesProps {
   readonly shown: string;
 }
 
-const columns = 1200;
 /** The share of the usual height below which a hump is bad. */
 const badShare = 0.6;
-
-type Points = { x: number; y: number }[];
-
-/** The lowest and highest of each column as one line up and down, so that no spike is lost. */
-function envelopePoints(low: readonly number[], high: readonly number[], from: number, to: number): Points {
-  const step = (to - from) / Math.max(1, low.length);
-  return low.flatMap((value, i) => {
-    const x = from + (i + 0.5) * step;
-    return [
-      { x, y: value },
-      { x, y: high[i] as number },
-    ];
-  });
-}
-
-/** The samples kept of a trace; null until they are here. */
-function useKept(id: string): Float32Array | null {
-  const [kept, setKept] = useState<{ id: string; samples: Float32Array } | null>(null);
-  useEffect(() => {
-    const stop = new AbortController();
-    fetch(`/traces/${id}/samples`, { signal: stop.signal })
-      .then((answer) => (answer.ok ? answer.arrayBuffer() : null))
-      .then((bytes) => bytes && setKept({ id, samples: new Float32Array(bytes) }))
-      .catch(() => undefined);
-    return () => stop.abort();
-  }, [id]);
-  return kept?.id === id ? kept.samples : null;
-}
 
 /** A trace's pictures: the whole, a few turns, one turn folded as strip or round, bar by bar, the spectrum. */
 export function HumpPictures({ trace, other, shown }: HumpPicturesProps) {
@@ -144,20 +116,6 @@ function marksOf({ record: { figures, picture } }: HumpsLine, shown: string) {
   return { whole, turn, bars, spectrum };
 }
 
-const line = (label: string, data: Points, colour: string, width = 1) => ({
-  label,
-  data,
-  borderColor: colour,
-  borderWidth: width,
-  pointRadius: 0,
-  parsing: false as const,
-});
-
-const axes = (x: string, y: string) => ({
-  x: { type: "linear" as const, title: { display: true, text: x } },
-  y: { title: { display: true, text: y } },
-});
-
 function wholeTrace({ record }: HumpsLine, other: HumpsLine | null, colours: Colours): ChartConfiguration {
   const own = record.picture;
   const datasets = [line(record.name, envelopePoints(own.low, own.high, 0, own.seconds), colours.ink)];
@@ -173,80 +131,6 @@ function wholeTrace({ record }: HumpsLine, other: HumpsLine | null, colours: Col
       plugins: { legend: { display: other !== null, position: "bottom" }, zoom: zoomX },
     },
   };
-}
-
-const turnsShown = 4;
-
-/** A few turns as they were sampled; moved along and widened with the two sliders. */
-function CloseUp({ trace }: { trace: HumpsLine }) {
-  const { figures, picture } = trace.record;
-  const kept = useKept(trace.id);
-  const turn = figures.rpm ? 60 / figures.rpm : figures.humpHz ? 12 / figures.humpHz : 0.05;
-  const [at, setAt] = useState(0);
-  const [turns, setTurns] = useState(turnsShown);
-  if (!kept || kept.length < 2) return null;
-  const wide = Math.max(16, Math.round(turns * turn * picture.rateHz));
-  const from = Math.round(at * Math.max(0, kept.length - wide));
-  const to = Math.min(kept.length, from + wide);
-  const begin = picture.keptFrom + from / picture.rateHz;
-  const points: Points =
-    to - from <= 2 * columns
-      ? Array.from(kept.subarray(from, to), (y, i) => ({ x: begin + i / picture.rateHz, y }))
-      : (({ low, high }) => envelopePoints(low, high, begin, begin + (to - from) / picture.rateHz))(
-          envelopeOf(kept, { from, to }, columns),
-        );
-  return (
-    <div className="grid gap-1">
-      <Picture
-        title="Close up"
-        words={`${turns} turns from ${begin.toFixed(3)} s`}
-        file={`close-${trace.record.name}`}
-        of={`${trace.id} ${from} ${to}`}
-        height={200}
-        configure={(colours) => ({
-          type: "line",
-          data: { datasets: [line("current", points, colours.ink, 1.5)] },
-          options: {
-            scales: {
-              ...axes("seconds", "amps"),
-              x: {
-                type: "linear",
-                min: begin,
-                max: begin + (to - from) / picture.rateHz,
-                title: { display: true, text: "seconds" },
-              },
-            },
-            plugins: { legend: { display: false } },
-          },
-        })}
-      />
-      <div className="no-print flex flex-wrap gap-4 text-base text-soft">
-        <label className="flex min-h-11 grow items-center gap-2">
-          where
-          <input
-            type="range"
-            className="grow"
-            min={0}
-            max={1}
-            step={0.001}
-            value={at}
-            onChange={(event) => setAt(Number(event.target.value))}
-          />
-        </label>
-        <label className="flex min-h-11 items-center gap-2">
-          turns
-          <input
-            type="range"
-            min={1}
-            max={60}
-            value={turns}
-            onChange={(event) => setTurns(Number(event.target.value))}
-          />
-          <span className="figures">{turns}</span>
-        </label>
-      </div>
-    </div>
-  );
 }
 
 /** One turn, the mean of all: laid out as a strip, or round as the commutator is. */
