@@ -66,7 +66,7 @@ export function HumpFigures({ page, trace, shown, onShow }: HumpFiguresProps) {
             {figure(
               "bad",
               "bad humps",
-              figures.turns === null
+              figures.turns === null || figures.verdict === "unclear"
                 ? null
                 : figures.badHumps.length === 0
                   ? "none"

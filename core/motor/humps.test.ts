@@ -65,6 +65,15 @@ describe("a motor's humps, half-sines", () => {
     expect(humps.badHumps).toHaveLength(2);
   });
 
+  test("where half the humps are bad, the good ones are the measure", () => {
+    const half = readHumps(drawnTrace({ ...made, heights: (hump) => (hump % 6 < 3 ? 0.1 : 1) }), {
+      bars: 12,
+      aboutRpm: 2700,
+    });
+    expect(half.verdict).toBe("missing");
+    expect(half.badHumps).toHaveLength(6);
+  });
+
   test("a speed that drifts, humps that jitter and a coarse clamp change neither rpm nor verdict", () => {
     const trace = drawnTrace({ ...made, seconds: 2, drift: 0.08, jitter: 0.03, noise: 0.03, heights: bad });
     const humps = readHumps(trace, { bars: 12 });

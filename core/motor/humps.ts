@@ -443,11 +443,19 @@ const runsOf = (humps: readonly number[], perTurn: number): number =>
     ? perTurn
     : humps.filter((hump) => !humps.includes((hump + perTurn - 1) % perTurn)).length;
 
+/** The usual height: the middle one, or where half the humps or more are bad, that of the good ones. */
+function usualHeight(heights: readonly number[]): number {
+  const sorted = Float64Array.from(heights).sort();
+  const middle = sorted[Math.floor(0.5 * sorted.length)] ?? 0;
+  const upper = sorted[Math.floor(0.75 * sorted.length)] ?? 0;
+  return middle < badShare * upper ? upper : middle;
+}
+
 function judgedFold(
   { humpAmps, errorAmps, turns }: FoldedTurn,
   cannot: string[],
 ): Pick<Humps, "verdict" | "because" | "badHumps"> {
-  const usual = medianOf(humpAmps);
+  const usual = usualHeight(humpAmps);
   if (!(usual > 0) || medianOf(errorAmps) > surestShare * usual) {
     const reason = "too noisy for hump by hump: a longer trace, or a clamp on a finer range";
     cannot.push(reason);
