@@ -3,7 +3,8 @@ import { barsFor, humpsPerTurn } from "@core/motor/commutator";
 import type { CurrentTrace } from "@core/motor/currentTrace";
 import { readHumps } from "@core/motor/humps";
 import { motorConstants } from "@core/motor/motorConstants";
-import { randomSource, simulatedTrace } from "@core/motor/windingModel";
+import { randomSource } from "@core/motor/randomSource";
+import { simulatedTrace } from "@core/motor/windingModel";
 import { drawnTrace, halfSineRms } from "@core/testing/humpTrace";
 
 const firstSeed = Number(process.env.AIRWAY_SEED ?? 0);

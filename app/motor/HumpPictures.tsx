@@ -1,3 +1,4 @@
+import { badShare, usualHeight } from "@core/motor/humpJudgement";
 import type { ChartConfiguration } from "chart.js";
 import { useState } from "react";
 import { CloseUp } from "./CloseUp";
@@ -12,9 +13,6 @@ interface HumpPicturesProps {
   /** The figure whose place is marked. */
   readonly shown: string;
 }
-
-/** The share of the usual height below which a hump is bad. */
-const badShare = 0.6;
 
 /** A trace's pictures: the whole, a few turns, one turn folded as strip or round, bar by bar, the spectrum. */
 export function HumpPictures({ trace, other, shown }: HumpPicturesProps) {
@@ -66,7 +64,7 @@ function marksOf({ record: { figures, picture } }: HumpsLine, shown: string) {
   const turn: Mark[] = [];
   const bars: Mark[] = [];
   const spectrum: Mark[] = [];
-  const usual = [...figures.humpAmps].sort((a, b) => a - b)[Math.floor(figures.humpAmps.length / 2)] ?? 0;
+  const usual = usualHeight(figures.humpAmps);
   switch (shown) {
     case "mean":
       whole.push({ y: figures.meanAmps, label: `mean ${figures.meanAmps.toFixed(2)} A` });
@@ -227,7 +225,7 @@ function bars(
   other: HumpsLine | null,
   colours: Colours,
 ): ChartConfiguration {
-  const usual = [...figures.humpAmps].sort((a, b) => a - b)[Math.floor(figures.humpAmps.length / 2)] ?? 0;
+  const usual = usualHeight(figures.humpAmps);
   const colourOf = (hump: number): string =>
     figures.badHumps.includes(hump) ? colours.danger : colours.ground;
   return {

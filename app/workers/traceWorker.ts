@@ -1,8 +1,9 @@
 import { problemText } from "@core/formats/problem";
 import { isWav, readTrace, sketchTrace, type TraceChoice, type TraceSketch } from "@core/formats/traceFile";
-import { type Humps, type HumpsOptions, readHumps, Stopped } from "@core/motor/humps";
+import { type Humps, type HumpsOptions, readHumps } from "@core/motor/humps";
 import { type MotorSound, motorSound, type SoundOptions } from "@core/motor/motorSound";
 import { spectrogramOf } from "@core/motor/soundTone";
+import { Stopped } from "@core/motor/stopped";
 import {
   type SpectrogramPicture,
   type SpectrumPicture,

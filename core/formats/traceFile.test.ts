@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { Stopped } from "../motor/humps";
+import { Stopped } from "../motor/stopped";
 import { problemText } from "./problem";
 import { readTrace, sketchTrace, type TraceChoice, unitScale } from "./traceFile";
 

@@ -1,6 +1,6 @@
 import Papa from "papaparse";
 import type { CurrentTrace } from "../motor/currentTrace";
-import { Stopped } from "../motor/humps";
+import { Stopped } from "../motor/stopped";
 import { type Parsed, quoted } from "./problem";
 import { mostSamples, type TraceColumn, type TraceSketch, unitScale, wrong } from "./traceFile";
 

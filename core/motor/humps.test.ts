@@ -4,8 +4,10 @@
 import { describe, expect, test } from "@jest/globals";
 import { drawnTrace } from "../testing/humpTrace";
 import { barsFor, humpsPerTurn, possibleHumps } from "./commutator";
-import { readHumps, Stopped } from "./humps";
+import { readHumps } from "./humps";
 import { motorConstants } from "./motorConstants";
+import { randomSource } from "./randomSource";
+import { Stopped } from "./stopped";
 import { simulatedTrace } from "./windingModel";
 
 test.each([
@@ -63,6 +65,17 @@ describe("a motor's humps, half-sines", () => {
     });
     expect(humps.verdict).toBe("uneven");
     expect(humps.badHumps).toHaveLength(2);
+  });
+
+  test("noise alone makes no rpm, whatever bars are given", () => {
+    const { normal } = randomSource(3);
+    const amps = Float32Array.from({ length: 40_000 }, () => 12 + 0.2 * normal());
+    for (const bars of [10, 12, 22])
+      expect(readHumps({ amps, rateHz: 20_000 }, { bars })).toMatchObject({
+        humpHz: null,
+        rpm: null,
+        verdict: "unclear",
+      });
   });
 
   test("where half the humps are bad, the good ones are the measure", () => {

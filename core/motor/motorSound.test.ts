@@ -1,9 +1,9 @@
 // Sounds are made here from the definition: broadband rush of air, and tones at known orders of a known speed.
 import { describe, expect, test } from "@jest/globals";
 import { motorSound } from "./motorSound";
+import { randomSource } from "./randomSource";
 import type { SoundRecording } from "./soundTone";
 import { blowsOf, meanSpectrum, spectrogramOf, tonesOf } from "./soundTone";
-import { randomSource } from "./windingModel";
 
 interface Made {
   readonly rpm: number;

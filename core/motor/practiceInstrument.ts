@@ -7,7 +7,8 @@ import { nominalValues } from "../solve/values";
 import { humpsPerTurn } from "./commutator";
 import type { CurrentTrace } from "./currentTrace";
 import { changedMotor, motorConstants } from "./motorConstants";
-import { randomSource, simulatedTrace } from "./windingModel";
+import { randomSource } from "./randomSource";
+import { simulatedTrace } from "./windingModel";
 
 /** A simulated vehicle with a fault, and the meter, clamp and scope on it. */
 export interface PracticeVehicle {

@@ -1,7 +1,7 @@
-import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
 import { humpsPerTurn } from "./commutator";
 import type { CurrentTrace } from "./currentTrace";
 import type { MotorConstants } from "./motorConstants";
+import { randomSource } from "./randomSource";
 
 /** A motor as its current is made from: its constants, its commutator, and what is wrong with it. */
 export interface SimulatedMotor {
@@ -45,16 +45,6 @@ const usualInertia = 8e-4;
 const commutationRipple = 0.03;
 const longestStep = 2e-5;
 const usualClampHz = 20_000;
-
-/** Uniform numbers between 0 and 1, and standard normal ones, the same for a seed every time. */
-export function randomSource(seed: number): { uniform: () => number; normal: () => number } {
-  const random = xoroshiro128plus(seed * 7919 + 17);
-  // The first outputs of neighbouring seeds are alike.
-  for (let i = 0; i < 64; i++) random.unsafeNext();
-  const uniform = (): number => ((random.unsafeNext() >>> 0) + 0.5) / 2 ** 32;
-  const normal = (): number => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
-  return { uniform, normal };
-}
 
 /**
  * The current of a permanent-magnet motor from its winding: L di/dt = v − k ω g(θ) − R(θ) i, with the

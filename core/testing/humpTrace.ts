@@ -1,6 +1,6 @@
 import { humpsPerTurn } from "../motor/commutator";
 import type { CurrentTrace } from "../motor/currentTrace";
-import { randomSource } from "../motor/windingModel";
+import { randomSource } from "../motor/randomSource";
 
 /** A trace drawn from the definition: half-sine humps whose bars, poles, speed and heights are known. */
 export interface DrawnTrace {

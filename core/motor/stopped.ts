@@ -1,0 +1,2 @@
+/** Thrown where long work was stopped from outside. */
+export class Stopped extends Error {}
