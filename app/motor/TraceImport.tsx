@@ -1,4 +1,5 @@
-import type { TraceChoice, TraceSketch } from "@core/formats/traceFile";
+import type { TraceChoice } from "@core/formats/traceFile";
+import type { TraceSketch } from "@core/formats/traceSketch";
 import type { HumpsOptions } from "@core/motor/humps";
 import type { ProbeScale } from "@core/motor/probeScale";
 import { useRef, useState } from "react";

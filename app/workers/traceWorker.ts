@@ -1,5 +1,6 @@
 import { problemText } from "@core/formats/problem";
-import { isWav, readTrace, sketchTrace, type TraceChoice, type TraceSketch } from "@core/formats/traceFile";
+import { isWav, readTrace, sketchTrace, type TraceChoice } from "@core/formats/traceFile";
+import type { TraceSketch } from "@core/formats/traceSketch";
 import { type Humps, type HumpsOptions, readHumps } from "@core/motor/humps";
 import { type MotorSound, motorSound, type SoundOptions } from "@core/motor/motorSound";
 import { spectrogramOf } from "@core/motor/soundTone";

@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { Stopped } from "../motor/stopped";
 import { problemText } from "./problem";
-import { readTrace, sketchTrace, type TraceChoice, unitScale } from "./traceFile";
+import { readTrace, sketchTrace, type TraceChoice } from "./traceFile";
+import { unitScale } from "./traceSketch";
 
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 const fromText = (text: string, choice?: TraceChoice) => readTrace(bytesOf(text), choice);

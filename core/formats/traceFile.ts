@@ -1,41 +1,10 @@
 import type { CurrentTrace } from "../motor/currentTrace";
 import { ampsPerFigure, type ProbeScale } from "../motor/probeScale";
-import { type Parsed, refused } from "./problem";
-import { readSamples, sketchCsv } from "./traceText";
+import type { Parsed } from "./problem";
+import { readRows } from "./traceRows";
+import { type TraceSketch, unitScale, wrong } from "./traceSketch";
+import { sketchCsv } from "./traceText";
 import { sketchWav, wavSamples } from "./traceWav";
-
-/** A column of a trace in text. */
-export interface TraceColumn {
-  readonly name: string;
-  /** As written: `V`, `mA`, `ms`; empty where none is. */
-  readonly unit: string;
-  /** The first figures, as read. */
-  readonly first: readonly number[];
-}
-
-/** What a file was found to hold, to be looked at before it is taken. */
-export interface TraceSketch {
-  readonly kind: "csv" | "wav";
-  /** What stands between the columns, `""` in a WAV file. */
-  readonly delimiter: string;
-  readonly decimal: "." | ",";
-  /** Lines before the figures. */
-  readonly headerLines: number;
-  readonly columns: readonly TraceColumn[];
-  /** The column of times, null where there is none: a rate must be given. */
-  readonly timeColumn: number | null;
-  /** Seconds that one of the time column's figures stands for. */
-  readonly secondsPerFigure: number;
-  /** The column taken for the probe's. */
-  readonly valueColumn: number;
-  /** Volts or amps that one of its figures stands for. */
-  readonly perFigure: number;
-  /** True where the column says it holds amps. */
-  readonly inAmps: boolean;
-  /** Samples a second by its first rows or its header, null where it does not say. */
-  readonly rateHz: number | null;
-  readonly samples: number;
-}
 
 /** How a file is to be taken; what is left out is as it was found. */
 export interface TraceChoice {
@@ -47,11 +16,6 @@ export interface TraceChoice {
   /** The probe; by what the column says unless given. */
   readonly scale?: ProbeScale | undefined;
 }
-
-/** A trace holds at most so many samples. */
-export const mostSamples = 12_000_000;
-
-export const wrong = (path: string, message: string): Parsed<never> => refused([{ path, message }]);
 
 export const isWav = (bytes: Uint8Array): boolean =>
   bytes.length >= 4 && bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46;
@@ -91,7 +55,7 @@ export function readTrace(
   const rateHz = choice.rateHz ?? (timeColumn === null ? sketch.rateHz : null);
   if (timeColumn === null && rateHz === null)
     return wrong("rate", "the file has no column of times: give the samples a second");
-  return readSamples(
+  return readRows(
     bytes,
     sketch,
     { timeColumn: rateHz === null ? timeColumn : null, valueColumn, rateHz, times },
@@ -101,28 +65,3 @@ export function readTrace(
 
 const scaleOf = (sketch: TraceSketch, column: number): number =>
   column === sketch.valueColumn ? sketch.perFigure : (unitScale(sketch.columns[column]?.unit ?? "").per ?? 1);
-
-const prefixes: Readonly<Record<string, number>> = {
-  n: 1e-9,
-  u: 1e-6,
-  µ: 1e-6,
-  μ: 1e-6,
-  m: 1e-3,
-  "": 1,
-  k: 1e3,
-};
-
-/** What a unit as written stands for, and how many of its base. */
-export function unitScale(unit: string): { readonly base: "s" | "V" | "A" | null; readonly per: number } {
-  const text = unit
-    .trim()
-    .replace(
-      /^(milli|micro|nano)/i,
-      (word) => ({ milli: "m", micro: "u", nano: "n" })[word.toLowerCase()] ?? "",
-    );
-  const match = /^([nuµμmk]?)(s|sec|second|seconds|volt|volts|v|amp|amps|ampere|a)$/i.exec(text);
-  if (!match) return { base: null, per: 1 };
-  const [, prefix = "", word = ""] = match;
-  const base = /^s/i.test(word) ? "s" : /^v/i.test(word) ? "V" : "A";
-  return { base, per: prefixes[prefix] ?? prefixes[prefix.toLowerCase()] ?? 1 };
-}

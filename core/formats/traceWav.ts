@@ -1,7 +1,7 @@
 import wavefile from "wavefile";
 import type { CurrentTrace } from "../motor/currentTrace";
 import type { Parsed } from "./problem";
-import { mostSamples, type TraceSketch, wrong } from "./traceFile";
+import { mostSamples, type TraceSketch, wrong } from "./traceSketch";
 
 interface Wav {
   readonly rateHz: number;
