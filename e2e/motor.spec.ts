@@ -1,6 +1,7 @@
 // The motor's own testimony: clamped by hand and by an instrument, its humps from a scope's file, its sound from a phone.
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import wavefile from "wavefile";
 import { drawnTrace } from "../core/testing/humpTrace";
 
 async function quietToAxe(page: Page): Promise<void> {
@@ -45,28 +46,18 @@ const csv = (name: string, text: string) => ({ name, mimeType: "text/csv", buffe
 function wavFile(name: string, rpm: number, orders: Readonly<Record<number, number>>) {
   const rateHz = 16_000;
   const count = 3 * rateHz;
-  const bytes = Buffer.alloc(44 + 2 * count);
-  bytes.write("RIFF", 0);
-  bytes.writeUInt32LE(36 + 2 * count, 4);
-  bytes.write("WAVEfmt ", 8);
-  bytes.writeUInt32LE(16, 16);
-  bytes.writeUInt16LE(1, 20);
-  bytes.writeUInt16LE(1, 22);
-  bytes.writeUInt32LE(rateHz, 24);
-  bytes.writeUInt32LE(2 * rateHz, 28);
-  bytes.writeUInt16LE(2, 32);
-  bytes.writeUInt16LE(16, 34);
-  bytes.write("data", 36);
-  bytes.writeUInt32LE(2 * count, 40);
+  const samples = new Int16Array(count);
   let seed = 7;
   for (let i = 0; i < count; i++) {
     seed = (seed * 16_807) % 2_147_483_647;
     let value = 0.04 * (seed / 2_147_483_647 - 0.5);
     for (const [order, size] of Object.entries(orders))
       value += size * Math.sin((2 * Math.PI * Number(order) * rpm * i) / 60 / rateHz);
-    bytes.writeInt16LE(Math.round(20_000 * value), 44 + 2 * i);
+    samples[i] = Math.round(20_000 * value);
   }
-  return { name, mimeType: "audio/wav", buffer: bytes };
+  const wav = new wavefile.WaveFile();
+  wav.fromScratch(1, rateHz, "16", samples);
+  return { name, mimeType: "audio/wav", buffer: Buffer.from(wav.toBuffer()) };
 }
 
 test("a scope's file is looked at, read, compared, and entered as evidence", async ({ page }) => {

@@ -3,6 +3,7 @@
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import wavefile from "wavefile";
 import { demoServer } from "./demo-server.mjs";
 
 const samples = Number(process.argv[2] ?? 10_000_000);
@@ -16,22 +17,11 @@ function sample(i) {
 }
 
 function wav() {
-  const bytes = Buffer.alloc(44 + 2 * samples);
-  bytes.write("RIFF", 0);
-  bytes.writeUInt32LE(36 + 2 * samples, 4);
-  bytes.write("WAVEfmt ", 8);
-  bytes.writeUInt32LE(16, 16);
-  bytes.writeUInt16LE(1, 20);
-  bytes.writeUInt16LE(1, 22);
-  bytes.writeUInt32LE(rateHz, 24);
-  bytes.writeUInt32LE(2 * rateHz, 28);
-  bytes.writeUInt16LE(2, 32);
-  bytes.writeUInt16LE(16, 34);
-  bytes.write("data", 36);
-  bytes.writeUInt32LE(2 * samples, 40);
-  for (let i = 0; i < samples; i++) bytes.writeInt16LE(Math.round(32_767 * sample(i)), 44 + 2 * i);
+  const file = new wavefile.WaveFile();
+  const figures = Int16Array.from({ length: samples }, (_, i) => Math.round(32_767 * sample(i)));
+  file.fromScratch(1, rateHz, "16", figures);
   const path = join(folder, "long.wav");
-  writeFileSync(path, bytes);
+  writeFileSync(path, file.toBuffer());
   return path;
 }
 

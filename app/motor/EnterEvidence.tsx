@@ -10,7 +10,7 @@ interface EnterEvidenceProps {
   readonly children: React.ReactNode;
 }
 
-/** Enters what a recording shows as a reading of the job: it moves the odds as any look does. */
+/** Enters what a recording shows among the job's readings, where it moves the odds like every other. */
 export function EnterEvidence({ token, reading, source, plain = false, children }: EnterEvidenceProps) {
   const fetcher = useFetcher<{ problem?: string }>();
   const stored = fetcher.state === "idle" && fetcher.data !== undefined && !fetcher.data.problem;

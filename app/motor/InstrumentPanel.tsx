@@ -2,6 +2,8 @@ import { useEffect, useRef, useState } from "react";
 import { useFetcher, useRevalidator } from "react-router";
 import { Fold } from "../components/Fold";
 import type { MotorPageData } from "../routes/motor";
+import { SmallField } from "./SmallField";
+import { SpeedChoice } from "./SpeedChoice";
 
 interface PanelProps {
   readonly page: MotorPageData;
@@ -107,16 +109,7 @@ export function InstrumentPanel({ page, view }: PanelProps) {
     >
       <div className="flex flex-wrap items-end gap-2 pb-2 text-base">
         <Practice page={page} onChange={() => void revalidate()} />
-        <label className="grid text-soft">
-          port of a real one
-          <input
-            className="field figures w-28 text-ink"
-            inputMode="numeric"
-            placeholder="5025"
-            value={port}
-            onChange={(event) => setPort(event.target.value)}
-          />
-        </label>
+        <SmallField label="port of a real one" value={port} onChange={setPort} hint="5025" />
         {view === "draw" && (
           <>
             <label className="grid text-soft">
@@ -132,29 +125,21 @@ export function InstrumentPanel({ page, view }: PanelProps) {
             </label>
             {what === "volts" &&
               (["red", "black"] as const).map((lead) => (
-                <label key={lead} className="grid text-soft">
-                  {lead} lead
-                  <input
-                    className="field figures w-28 text-ink"
-                    list="drop-points"
-                    value={leads[lead]}
-                    onChange={(event) => setLeads({ ...leads, [lead]: event.target.value })}
-                  />
-                </label>
+                <SmallField
+                  key={lead}
+                  label={`${lead} lead`}
+                  list="drop-points"
+                  value={leads[lead]}
+                  onChange={(own) => setLeads({ ...leads, [lead]: own })}
+                />
               ))}
-            <label className="grid text-soft">
-              speed
-              <select
-                aria-label="speed it reads at"
-                className="field text-ink"
-                value={setting}
-                onChange={(event) => setSetting(event.target.value)}
-              >
-                {page.settings.map((name) => (
-                  <option key={name}>{name}</option>
-                ))}
-              </select>
-            </label>
+            <SpeedChoice
+              label="speed"
+              called="speed it reads at"
+              settings={page.settings}
+              value={setting}
+              onChange={setSetting}
+            />
             <button type="button" className="btn" disabled={!ready} onClick={() => void read()}>
               Read
             </button>

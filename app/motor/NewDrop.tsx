@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import type { MotorPageData } from "../routes/motor";
+import { SmallField } from "./SmallField";
+import { SpeedChoice } from "./SpeedChoice";
 
 /** A drop of one's own: two points, the speed, the volts; it is a reading like any other. */
 export function NewDrop({ page }: { page: MotorPageData }) {
@@ -16,17 +18,6 @@ export function NewDrop({ page }: { page: MotorPageData }) {
     setting,
     ...(page.engine ? { engine: true } : {}),
   });
-  const point = (label: string, value: string, set: (value: string) => void) => (
-    <label className="grid text-base text-soft">
-      {label}
-      <input
-        className="field figures w-32 text-ink"
-        list="drop-points"
-        value={value}
-        onChange={(event) => set(event.target.value)}
-      />
-    </label>
-  );
   return (
     <fetcher.Form method="post" className="mt-2 flex flex-wrap items-end gap-2">
       <datalist id="drop-points">
@@ -37,20 +28,9 @@ export function NewDrop({ page }: { page: MotorPageData }) {
       <input type="hidden" name="intent" value="reading" />
       <input type="hidden" name="token" value={`${page.token}-drop`} />
       <input type="hidden" name="reading" value={reading} />
-      {point("red lead", red, setRed)}
-      {point("black lead", black, setBlack)}
-      <label className="grid text-base text-soft">
-        speed
-        <select
-          className="field text-ink"
-          value={setting}
-          onChange={(event) => setSetting(event.target.value)}
-        >
-          {page.settings.map((own) => (
-            <option key={own}>{own}</option>
-          ))}
-        </select>
-      </label>
+      <SmallField label="red lead" list="drop-points" value={red} onChange={setRed} />
+      <SmallField label="black lead" list="drop-points" value={black} onChange={setBlack} />
+      <SpeedChoice label="speed" settings={page.settings} value={setting} onChange={setSetting} />
       <label className="grid text-base text-soft">
         volts
         <input className="field figures w-24 text-ink" name="figure" inputMode="decimal" autoComplete="off" />

@@ -9,7 +9,9 @@ import { EnterEvidence } from "./EnterEvidence";
 import { hertz, percentOf } from "./figureText";
 import type { TraceLine } from "./motorView.server";
 import { Picture, zoomX } from "./Picture";
+import { SmallField } from "./SmallField";
 import { SpectrogramPicture } from "./SpectrogramPicture";
+import { SpeedChoice } from "./SpeedChoice";
 import { TraceActions } from "./TraceActions";
 import { storeTrace, useTraceWorker } from "./useTraceWorker";
 import { WorkingBar } from "./WorkingBar";
@@ -126,16 +128,7 @@ export function SoundView({ page }: { page: MotorPageData }) {
           <h2 id="bring-sound" className="self-center font-bold">
             Listen to recordings
           </h2>
-          <label className="grid text-soft">
-            blades of the wheel
-            <input
-              className="field figures w-28 text-ink"
-              inputMode="numeric"
-              placeholder="if counted"
-              value={blades}
-              onChange={(event) => setBlades(event.target.value)}
-            />
-          </label>
+          <SmallField label="blades of the wheel" value={blades} onChange={setBlades} hint="if counted" />
           <input
             ref={input}
             type="file"
@@ -163,28 +156,18 @@ export function SoundView({ page }: { page: MotorPageData }) {
         {files.map(({ file, setting, rpm }, i) => (
           <div key={i} className="flex flex-wrap items-end gap-3">
             <b className="self-center">{file.name}</b>
-            <label className="grid text-soft">
-              speed
-              <select
-                className="field text-ink"
-                value={setting}
-                onChange={(event) => change(i, { setting: event.target.value })}
-              >
-                {page.settings.slice(1).map((name) => (
-                  <option key={name}>{name}</option>
-                ))}
-              </select>
-            </label>
-            <label className="grid text-soft">
-              rpm, if known
-              <input
-                className="field figures w-28 text-ink"
-                inputMode="numeric"
-                placeholder={predicted(setting)}
-                value={rpm}
-                onChange={(event) => change(i, { rpm: event.target.value })}
-              />
-            </label>
+            <SpeedChoice
+              label="speed"
+              settings={page.settings.slice(1)}
+              value={setting}
+              onChange={(own) => change(i, { setting: own })}
+            />
+            <SmallField
+              label="rpm, if known"
+              value={rpm}
+              onChange={(own) => change(i, { rpm: own })}
+              hint={predicted(setting)}
+            />
             <button type="button" className="btn" onClick={() => change(i, { rpm: predicted(setting) })}>
               as the circuit predicts
             </button>
@@ -203,12 +186,7 @@ export function SoundView({ page }: { page: MotorPageData }) {
             Hear {files.length === 1 ? "it" : "them"}
           </button>
         )}
-        <WorkingBar working={working} onStop={stop} />
-        {problem !== "" && (
-          <p role="alert" className="text-danger">
-            {problem}
-          </p>
-        )}
+        <WorkingBar working={working} onStop={stop} problem={problem} />
       </section>
       {!sound && <p className="text-base text-soft">Nothing recorded yet.</p>}
       {sound && (

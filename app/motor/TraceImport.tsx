@@ -3,9 +3,12 @@ import type { TraceSketch } from "@core/formats/traceSketch";
 import type { HumpsOptions } from "@core/motor/humps";
 import type { ProbeScale } from "@core/motor/probeScale";
 import { useRef, useState } from "react";
+import { useFileDrop } from "../components/useFileDrop";
 import type { MotorPageData } from "../routes/motor";
 import type { ReadHumps } from "../workers/traceWorker";
 import { askBench } from "./InstrumentPanel";
+import { SmallField } from "./SmallField";
+import { SpeedChoice } from "./SpeedChoice";
 import { storeTrace, useTraceWorker } from "./useTraceWorker";
 import { WorkingBar } from "./WorkingBar";
 
@@ -50,7 +53,6 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
   const { ask, stop, working } = useTraceWorker();
   const [opened, setOpened] = useState<Opened | null>(null);
   const [problem, setProblem] = useState("");
-  const [over, setOver] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const [setting, setSetting] = useState(page.settings.at(-1) ?? "");
   const [bars, setBars] = useState(page.motor.bars === null ? "" : String(page.motor.bars));
@@ -162,53 +164,22 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
     }
   };
 
-  const small = (label: string, value: string, set: (value: string) => void, hint = "") => (
-    <label className="grid text-soft">
-      {label}
-      <input
-        className="field figures w-24 text-ink"
-        inputMode="decimal"
-        placeholder={hint}
-        value={value}
-        onChange={(event) => set(event.target.value)}
-      />
-    </label>
-  );
+  const { over, target } = useFileDrop((file) => void open(file));
   return (
     <section
       aria-labelledby="bring-trace"
       className={`sheet-card grid gap-2 p-3 text-base ${over ? "border-dashed !border-ink" : ""}`}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        void open(event.dataTransfer.files[0]);
-      }}
+      {...target}
     >
       <div className="flex flex-wrap items-end gap-3">
         <h2 id="bring-trace" className="self-center font-bold">
           Read a trace
         </h2>
-        <label className="grid text-soft">
-          taken on speed
-          <select
-            className="field text-ink"
-            value={setting}
-            onChange={(event) => setSetting(event.target.value)}
-          >
-            {page.settings.map((name) => (
-              <option key={name}>{name}</option>
-            ))}
-          </select>
-        </label>
-        {small("bars", bars, setBars, "if known")}
-        {small("poles", poles, setPoles)}
-        {small("rpm", rpm, setRpm, "if known")}
-        {small("chopping, Hz", chopping, setChopping, "if known")}
+        <SpeedChoice label="taken on speed" settings={page.settings} value={setting} onChange={setSetting} />
+        <SmallField label="bars" value={bars} onChange={setBars} hint="if known" />
+        <SmallField label="poles" value={poles} onChange={setPoles} />
+        <SmallField label="rpm" value={rpm} onChange={setRpm} hint="if known" />
+        <SmallField label="chopping, Hz" value={chopping} onChange={setChopping} hint="if known" />
         <input
           ref={input}
           type="file"
@@ -273,10 +244,12 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
               ))}
             </select>
           </label>
-          {kind !== "amps" && small(scaleWords[kind].split(", ")[1] ?? "", scale, setScale)}
-          {opened.sketch.timeColumn === null &&
-            opened.sketch.kind === "csv" &&
-            small("samples a second", rate, setRate)}
+          {kind !== "amps" && (
+            <SmallField label={scaleWords[kind].split(", ")[1] ?? ""} value={scale} onChange={setScale} />
+          )}
+          {opened.sketch.timeColumn === null && opened.sketch.kind === "csv" && (
+            <SmallField label="samples a second" value={rate} onChange={setRate} />
+          )}
           <button
             type="button"
             className="btn btn-main"
@@ -290,12 +263,7 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
           </button>
         </div>
       )}
-      <WorkingBar working={working} onStop={stop} />
-      {problem !== "" && (
-        <p role="alert" className="text-danger">
-          {problem}
-        </p>
-      )}
+      <WorkingBar working={working} onStop={stop} problem={problem} />
     </section>
   );
 }

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
 import { Form, useNavigation } from "react-router";
+import { useFileDrop } from "../components/useFileDrop";
 import type { CasePreview } from "./importCase.server";
 import type { ImportPreview } from "./importCircuit.server";
 
@@ -23,7 +24,6 @@ interface ImportFormProps {
 export function ImportForm({ answer, hint, token }: ImportFormProps) {
   const busy = useNavigation().state !== "idle";
   const field = useRef<HTMLTextAreaElement>(null);
-  const [over, setOver] = useState(false);
   const [unread, setUnread] = useState<string | null>(null);
   const take = async (file: File | undefined): Promise<void> => {
     if (!file || !field.current) return;
@@ -34,21 +34,13 @@ export function ImportForm({ answer, hint, token }: ImportFormProps) {
     setUnread(null);
     field.current.value = await file.text();
   };
+  const { over, target } = useFileDrop((file) => void take(file));
   return (
     <Form method="post" encType="multipart/form-data" className="grid gap-3">
       {token && <input type="hidden" name="token" value={token} />}
       <label
         className={`grid gap-1 text-base text-soft ${over ? "outline-3 outline-[var(--feed)]" : ""}`}
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault();
-          setOver(false);
-          void take(event.dataTransfer.files[0]);
-        }}
+        {...target}
       >
         {hint}
         <textarea

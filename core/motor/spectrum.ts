@@ -1,5 +1,4 @@
 import FFT from "fft.js";
-import { medianOf } from "./currentTrace";
 
 /** Magnitudes of a windowed stretch of samples, by bin; a tone of size 1 stands a quarter of the samples high. */
 export interface Spectrum {
@@ -99,19 +98,4 @@ export function peaksOf(
     if (found.length > most) found.pop();
   }
   return found.map(({ bin }) => peakAt(spectrum, bin));
-}
-
-/**
- * The strongest frequency above a floor.
- * @returns hertz and how far the peak stands above the median, or null when there is nothing to see
- */
-export function strongestHz(
-  spectrum: Spectrum,
-  floorHz: number,
-): { readonly hz: number; readonly overMedian: number } | null {
-  const [peak] = peaksOf(spectrum, floorHz, Number.POSITIVE_INFINITY, 1);
-  if (!peak) return null;
-  const first = Math.max(2, Math.ceil(floorHz / spectrum.binHz));
-  const median = medianOf(spectrum.magnitude.subarray(first));
-  return { hz: peak.hz, overMedian: peak.magnitude / Math.max(1e-300, median) };
 }
