@@ -1,0 +1,72 @@
+import { describe, expect, test } from "@jest/globals";
+import { drawnTrace } from "../testing/humpTrace";
+import { withoutChopping } from "./chopping";
+import { medianOf } from "./currentTrace";
+
+const made = { bars: 12, rpm: 2900, seconds: 1.5, rateHz: 50_000, noise: 0.01 };
+const whole = (trace: { readonly amps: Float32Array }) => ({ from: 0, to: trace.amps.length });
+
+/** Root mean square of what differs between two traces, ends left out. */
+function apart(a: Float32Array, b: Float32Array): number {
+  let sum = 0;
+  for (let i = 500; i < a.length - 500; i++) sum += ((a[i] as number) - (b[i] as number)) ** 2;
+  return Math.sqrt(sum / (a.length - 1000));
+}
+
+describe("a control's chopping", () => {
+  test("far above the humps is found to a hertz and taken out, the humps staying as they were", () => {
+    const plain = drawnTrace({ ...made, noise: 0 });
+    const chopped = drawnTrace({ ...made, noise: 0, chopping: { hz: 15_432.1, amps: 1 } });
+    const { trace, chopping, rivals } = withoutChopping(chopped, whole(chopped));
+    expect(chopping?.hz).toBeCloseTo(15_432.1, 0);
+    expect(rivals).toBeNull();
+    // A triangle of 1 A amplitude is 0.58 A root mean square. Its third overtone, a ninth, lies beyond half the
+    // sampling rate and comes back folded, where no filter can tell it from the motor's own.
+    expect(apart(chopped.amps, plain.amps)).toBeGreaterThan(0.5);
+    expect(apart(trace.amps, plain.amps)).toBeLessThan(0.58 / 9);
+  });
+
+  test("among the humps is told by its clock where the speed drifts", () => {
+    const plain = drawnTrace({ ...made, noise: 0, drift: 0.03 });
+    const chopped = drawnTrace({ ...made, noise: 0, drift: 0.03, chopping: { hz: 930.5, amps: 1 } });
+    const { trace, chopping } = withoutChopping(chopped, whole(chopped));
+    expect(chopping?.hz).toBeCloseTo(930.5, 0);
+    expect(apart(trace.amps, plain.amps)).toBeLessThan(0.06);
+  });
+
+  test("what turns with the shaft is no clock: humps, their overtones, a mark, a bad bar", () => {
+    for (const drift of [0, 0.003, 0.03, 0.1]) {
+      const trace = drawnTrace({ ...made, drift, mark: 0.3, heights: (hump) => (hump % 6 === 1 ? 0.2 : 1) });
+      expect(withoutChopping(trace, whole(trace))).toMatchObject({ chopping: null, rivals: null });
+    }
+  });
+
+  test("a rhythm that wanders to and fro is no clock where it turns about", () => {
+    const rateHz = 20_000;
+    const amps = Float32Array.from({ length: 400_000 }, (_, i) => {
+      const hertz = 580 * (1 + 0.01 * Math.sin(i / 1e6));
+      return 30 + 2 * Math.abs(Math.sin((Math.PI * hertz * i) / rateHz));
+    });
+    expect(withoutChopping({ amps, rateHz }, { from: 0, to: amps.length }).chopping).toBeNull();
+  });
+
+  test("two clocks that share no turn are rivals; with the humps a turn known only orders of them belong together", () => {
+    const chopped = drawnTrace({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
+    const { rivals, chopping } = withoutChopping(chopped, whole(chopped), undefined, 12);
+    expect(chopping).toBeNull();
+    const [low = 0, high = 0] = [...(rivals ?? [])].sort((a, b) => a - b);
+    expect(low).toBeCloseTo(580, 0);
+    expect(high).toBeCloseTo(930.5, 0);
+    const swung = drawnTrace({ ...made, noise: 0, mark: 0.4 });
+    expect(withoutChopping(swung, whole(swung), undefined, 12).rivals).toBeNull();
+  });
+
+  test("a frequency given is believed, one no sampling can hold is left", () => {
+    const chopped = drawnTrace({ ...made, chopping: { hz: 930.5, amps: 1 } });
+    expect(withoutChopping(chopped, whole(chopped), 930.5).chopping?.peakToPeakAmps).toBeCloseTo(2, 0);
+    const { trace, chopping } = withoutChopping(chopped, whole(chopped), 40_000);
+    expect(chopping).toBeNull();
+    expect(trace.amps).toBe(chopped.amps);
+    expect(medianOf(trace.amps)).toBeGreaterThan(15);
+  });
+});

@@ -1,0 +1,73 @@
+import { describe, expect, test } from "@jest/globals";
+import { possibleHumps } from "./commutator";
+import { randomSource } from "./randomSource";
+import { turnLine } from "./turnLine";
+import { turnMark } from "./turnMark";
+
+const possible = possibleHumps(2);
+/** Mean currents of hump after hump, by what each hump of a turn carries, with a little noise. */
+function levels(count: number, of: (hump: number) => number, noise = 0.005): Float64Array {
+  const { normal } = randomSource(11);
+  return Float64Array.from({ length: count }, (_, hump) => 10 + of(hump) + noise * normal());
+}
+const marked = (own: Float64Array, raw = own) => turnMark(own, raw, possible, 2, 0.001);
+const swing = (perTurn: number) => (hump: number) => 0.1 * Math.cos((2 * Math.PI * hump) / perTurn + 0.4);
+
+describe("a mark that comes once a turn", () => {
+  test.each([8, 10, 12, 16, 22, 24, 30, 46])("a swing over %p humps is found", (perTurn) => {
+    expect(marked(levels(4000, swing(perTurn)))).toEqual({ kind: "once-a-turn", humps: perTurn });
+  });
+
+  test("a spike once a turn is found: a bad bar takes away, it does not add", () => {
+    expect(marked(levels(3000, (hump) => (hump % 14 === 3 ? 0.3 : 0)))).toMatchObject({
+      kind: "once-a-turn",
+      humps: 14,
+    });
+  });
+
+  test("bars that differ repeat, and need not be a turn", () => {
+    const { uniform } = randomSource(2);
+    const bars = Array.from({ length: 10 }, () => 0.05 * uniform());
+    expect(marked(levels(3000, (hump) => bars[hump % 10] ?? 0)).kind).toBe("pattern");
+    expect(marked(levels(3000, (hump) => (hump % 12 === 5 ? -0.4 : 0)))).toMatchObject({
+      kind: "pattern",
+      humps: 12,
+    });
+  });
+
+  test("a swing beside a bar that dips at both brushes is a turn", () => {
+    const dip = (hump: number): number => (hump % 8 === 2 ? -0.4 : 0);
+    const raw = levels(4000, (hump) => swing(16)(hump) + dip(hump));
+    const even = levels(4000, (hump) => swing(16)(hump) + 0.1 * dip(hump));
+    expect(marked(even, raw)).toEqual({ kind: "once-a-turn", humps: 16 });
+  });
+
+  test("a period no commutator gives is told as that, an even current and a short one as nothing", () => {
+    expect(marked(levels(3000, swing(13)))).toMatchObject({ kind: "pattern", humps: 13 });
+    expect(marked(levels(3000, () => 0)).kind).toBe("none");
+    expect(marked(levels(20, swing(12))).kind).toBe("none");
+    // Too small to be anything but the sampling's own beat.
+    expect(marked(levels(3000, (hump) => 0.005 * swing(12)(hump), 0)).kind).toBe("none");
+  });
+});
+
+describe("the line along a turn", () => {
+  test("is the swing the values lie on, whatever one or two of them do", () => {
+    const values = Float64Array.from({ length: 16 }, (_, hump) => 5 + Math.sin((2 * Math.PI * hump) / 16));
+    values[3] = -20;
+    values[11] = -20;
+    const line = turnLine(values, 1);
+    for (const hump of [0, 3, 5, 11, 15])
+      expect(Math.abs(line.at(hump) - (5 + Math.sin((2 * Math.PI * hump) / 16)))).toBeLessThan(0.01);
+    expect(line.swing).toBeCloseTo(2, 1);
+  });
+
+  test("takes a second swing where it is asked to, and a level where there is none", () => {
+    const values = Float64Array.from(
+      { length: 24 },
+      (_, hump) => 2 + 0.5 * Math.cos((4 * Math.PI * hump) / 24),
+    );
+    expect(turnLine(values, 2).at(12)).toBeCloseTo(2.5, 6);
+    expect(turnLine(new Float64Array(12).fill(3), 1).swing).toBeCloseTo(0, 9);
+  });
+});
