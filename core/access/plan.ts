@@ -1,18 +1,72 @@
 import { z } from "zod";
 import { type Parsed, type Problem, problemsOf, quoted, refused } from "../formats/problem";
+import { fastenerSchema } from "./fastener";
+import { stepCautions } from "./stepCaution";
 
-const stepId = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,47}$/, "must be letters, digits, _ or -");
+export const stepIdSchema = z
+  .string()
+  .regex(/^[A-Za-z][A-Za-z0-9_-]{0,47}$/, "must be letters, digits, _ or -");
 /** Ways of meeting a need: any one of the lists, all the steps in it. */
-const anyOf = z.array(z.array(stepId).max(50)).max(20);
+const anyOf = z.array(z.array(stepIdSchema).max(50)).max(20);
 
-const stepSchema = z.strictObject({
-  id: stepId,
+/** What a step does, where more follows from it than its title. */
+export const stepKinds = [
+  "battery-off",
+  "battery",
+  "panel",
+  "plug",
+  "tube",
+  "bracket",
+  "screws",
+  "twist",
+  "tie",
+  "cut",
+  "break",
+  "splice",
+  "out",
+] as const;
+export type StepKind = (typeof stepKinds)[number];
+
+const itemId = z.string().min(1).max(32);
+const minutes = z.number().min(0).max(10_000);
+
+export const stepSchema = z.strictObject({
+  id: stepIdSchema,
   title: z.string().min(1).max(200),
-  minutes: z.number().min(0).max(10_000),
+  /** What it takes on the whole, the mean. */
+  minutes,
+  /** What one time in ten it takes at least; 1.6 times the mean unless said. */
+  slowMinutes: minutes.optional(),
   needs: anyOf.optional(),
   tools: z.array(z.string().min(1).max(60)).max(20).optional(),
   /** How it goes back; the title the other way round unless said, null where nothing goes back. */
   back: z.string().max(200).nullable().optional(),
+  kind: z.enum(stepKinds).optional(),
+  fasteners: z.array(fastenerSchema).max(12).optional(),
+  /** Plugs that come off, and what their tab wants. */
+  plugs: z
+    .array(
+      z.strictObject({ id: itemId, tab: z.enum(["press", "lift", "slide", "squeeze", "lever"]).optional() }),
+    )
+    .max(12)
+    .optional(),
+  /** Vent and drain tubes that come off. */
+  tubes: z.number().int().min(1).max(8).optional(),
+  /** What then hangs by its wires and must be held. */
+  hangs: z.string().min(1).max(100).optional(),
+  /** The one way it goes in. */
+  keyed: z.string().min(1).max(120).optional(),
+  /** Which school of access it belongs to; a step of every way says nothing. */
+  way: z.enum(["book", "short-cut", "other-side"]).optional(),
+  /** What may go wrong, how often, and the minutes it then takes. */
+  risk: z.strictObject({ p: z.number().min(0).max(1), minutes, what: z.string().min(1).max(120) }).optional(),
+  /** What it costs whoever comes next, and why. */
+  nextPerson: z.strictObject({ minutes, why: z.string().min(1).max(160) }).optional(),
+  /** What is used up: a ring, self-tappers, a strip. */
+  uses: z.array(z.string().min(1).max(80)).max(12).optional(),
+  /** Parts and plugs that can be tested at once it is done. */
+  opens: z.array(itemId).max(30).optional(),
+  cautions: z.array(z.enum(stepCautions)).max(8).optional(),
 });
 
 /** The shape of an `airway-plan` file, version 1: what covers what on the way to the parts. */
@@ -21,6 +75,10 @@ export const planSchema = z.strictObject({
   version: z.literal(1),
   id: z.string().max(64),
   title: z.string().max(200).optional(),
+  /** Ids of the circuits whose vehicles it is for. */
+  circuits: z.array(z.string().min(1).max(64)).max(50).optional(),
+  /** Where the motor sits, for whoever has never seen this car. */
+  where: z.string().max(300).optional(),
   steps: z.array(stepSchema).min(1).max(400),
   /** Steps that lay each part free, as needs are written. */
   targets: z.record(z.string().max(32), anyOf),
@@ -28,19 +86,26 @@ export const planSchema = z.strictObject({
 
 export type AccessPlan = z.infer<typeof planSchema>;
 export type AccessStep = AccessPlan["steps"][number];
+/** Any one of the lists, all the steps in it. */
+export type Ways = readonly (readonly string[])[];
 
 /** Reads an access plan: every step named must exist, and none may need itself. */
 export function parsePlan(input: unknown): Parsed<AccessPlan> {
   const shaped = planSchema.safeParse(input);
   if (!shaped.success) return refused(problemsOf(shaped.error, input));
   const plan = shaped.data;
+  const problems = planProblems(plan);
+  return problems.length > 0 ? refused(problems) : { ok: true, value: plan };
+}
+
+function planProblems(plan: AccessPlan): Problem[] {
   const known = new Set<string>();
   const problems: Problem[] = [];
   plan.steps.forEach(({ id }, index) => {
     if (known.has(id)) problems.push({ path: `steps.${index}.id`, message: `duplicate id ${quoted(id)}` });
     known.add(id);
   });
-  const check = (path: string, ways: readonly (readonly string[])[]): void =>
+  const check = (path: string, ways: Ways): void =>
     ways.forEach((way, i) => {
       way.forEach((id, j) => {
         if (!known.has(id)) problems.push({ path: `${path}.${i}.${j}`, message: `no step ${quoted(id)}` });
@@ -48,23 +113,45 @@ export function parsePlan(input: unknown): Parsed<AccessPlan> {
     });
   plan.steps.forEach(({ needs }, index) => void check(`steps.${index}.needs`, needs ?? []));
   for (const [part, ways] of Object.entries(plan.targets)) check(`targets.${part}`, ways);
-  if (problems.length === 0) problems.push(...circles(plan));
-  return problems.length > 0 ? refused(problems) : { ok: true, value: plan };
+  plan.steps.forEach((step, index) => {
+    if (step.slowMinutes !== undefined && step.slowMinutes < step.minutes)
+      problems.push({
+        path: `steps.${index}.slowMinutes`,
+        message: `must be at least the ${step.minutes} minutes it takes on the whole, got ${step.slowMinutes}`,
+      });
+  });
+  return problems.length > 0 ? problems : circles(plan);
 }
 
-/** Steps that come round to themselves, by whichever way. */
+/** Steps that come round to themselves, by whichever way, with the round they make. */
 function circles({ steps }: AccessPlan): Problem[] {
   const needs = new Map(steps.map(({ id, needs: ways }) => [id, (ways ?? []).flat()]));
-  const state = new Map<string, "open" | "done">();
-  const visit = (id: string): boolean => {
-    if (state.get(id) === "done") return false;
-    if (state.get(id) === "open") return true;
-    state.set(id, "open");
-    const circular = (needs.get(id) ?? []).some(visit);
-    state.set(id, "done");
-    return circular;
+  const done = new Set<string>();
+  const open: string[] = [];
+  /** The round a step is in, or null. */
+  const visit = (id: string): readonly string[] | null => {
+    if (done.has(id)) return null;
+    const at = open.indexOf(id);
+    if (at >= 0) return [...open.slice(at), id];
+    open.push(id);
+    for (const need of needs.get(id) ?? []) {
+      const round = visit(need);
+      if (round) return round;
+    }
+    open.pop();
+    done.add(id);
+    return null;
   };
-  return steps.flatMap(({ id }, index) =>
-    visit(id) ? [{ path: `steps.${index}.needs`, message: `${quoted(id)} comes round to itself` }] : [],
-  );
+  for (const [index, { id }] of steps.entries()) {
+    const round = visit(id);
+    if (!round) continue;
+    const from = steps.findIndex((step) => step.id === round[0]);
+    return [
+      {
+        path: `steps.${from < 0 ? index : from}.needs`,
+        message: `${quoted(round[0])} comes round to itself: ${round.join(" needs ")}`,
+      },
+    ];
+  }
+  return [];
 }

@@ -1,22 +1,11 @@
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { problemText } from "../formats/problem";
+import { planFile, planOf, shippedPlan, shippedPlans } from "../testing/shippedPlan";
 import { type AccessPlan, parsePlan } from "./plan";
-import { quickestRoute } from "./route";
+import { quickestRoute, type RouteOptions } from "./route";
 
-const json = (): Record<string, unknown> =>
-  JSON.parse(readFileSync(join(process.cwd(), "demo", "plans", "whimbrel-blower.json"), "utf8")) as Record<
-    string,
-    unknown
-  >;
-
-function planOf(input: unknown): AccessPlan {
-  const plan = parsePlan(input);
-  if (!plan.ok) throw new Error(plan.problems.map(problemText).join("; "));
-  return plan.value;
-}
+const json = () => planFile("whimbrel-blower");
 
 const idsTo = (plan: AccessPlan, ...targets: string[]): string[] => {
   const route = quickestRoute(plan, targets);
@@ -62,7 +51,16 @@ describe("a plan that is wrong", () => {
       /^steps\.3\.needs\.0\.0: no step "roof"$/,
     ],
     ["a duplicate", (plan) => (stepAt(plan, 1).id = "negative"), /steps\.1\.id: duplicate id "negative"/],
-    ["a circle", (plan) => (stepAt(plan, 1).needs = [["pack-screws"]]), /comes round to itself/],
+    [
+      "a circle, with its round",
+      (plan) => (stepAt(plan, 1).needs = [["x3-off"]]),
+      /"mat" comes round to itself: mat needs x3-off needs lower-panel needs mat/,
+    ],
+    [
+      "a slow case that is quicker than the usual one",
+      (plan) => (stepAt(plan, 1).slowMinutes = 0.1),
+      /steps\.1\.slowMinutes: must be at least the 0\.5 minutes/,
+    ],
     ["an unknown key", (plan) => (stepAt(plan, 0).colour = "red"), /steps\.0: unknown key "colour"/],
     [
       "a target that leads nowhere",
@@ -121,3 +119,99 @@ test("the quickest set equals brute force over every set of steps", () => {
     { numRuns: 200, seed: 4 },
   );
 });
+
+const routeTo = (name: (typeof shippedPlans)[number], targets: string[], options: RouteOptions = {}) => {
+  const route = quickestRoute(shippedPlan(name), targets, options);
+  if (!route.ok) throw new Error(route.problems.map(problemText).join());
+  return route.value;
+};
+
+describe("a safe way, of three kinds", () => {
+  test("the quickest breaks an ear in minutes, the book takes the dash out in hours, and the price for the next is told", () => {
+    const quick = routeTo("dotterel-ear", ["M1"]);
+    expect(quick.steps.map(({ id }) => id)).toContain("break-ear");
+    expect(quick.nextPersonMinutes).toBe(5);
+    const book = routeTo("dotterel-ear", ["M1"], { prefer: "book" });
+    expect(book.steps.map(({ id }) => id)).toEqual(expect.arrayContaining(["dash-out", "third-screw"]));
+    expect(book.steps.map(({ id }) => id)).not.toContain("break-ear");
+    expect(book.minutes).toBeGreaterThan(20 * quick.minutes);
+  });
+
+  test("with the next person's minutes as one's own, a short cut that only just pays does not", () => {
+    const plan = planOf(json());
+    const ear = plan.steps.find(({ id }) => id === "cut-ear");
+    const cheaper = planOf({
+      ...plan,
+      steps: plan.steps.map((step) => (step === ear ? { ...step, minutes: 2 } : step)),
+    });
+    const ids = (options: RouteOptions) => {
+      const route = quickestRoute(cheaper, ["M1"], options);
+      return route.ok ? route.value.steps.map(({ id }) => id) : [];
+    };
+    expect(ids({})).toContain("cut-ear");
+    expect(ids({ prefer: "kind" })).not.toContain("cut-ear");
+  });
+
+  test("what cuts, or moves the battery, has the negative off first though its plan forgot to say so", () => {
+    const cut = routeTo("godwit-moulded", ["M1"]);
+    expect(cut.steps[0]?.id).toBe("negative");
+    expect(cut.uses).toEqual(["adaptor ring", "six self-tappers", "sealing strip"]);
+    expect(routeTo("godwit-moulded", ["R2"]).steps.map(({ id }) => id)).not.toContain("negative");
+  });
+
+  test("by the book alone there may be no way, and it is said", () => {
+    const plan = shippedPlan("dotterel-ear");
+    const without = planOf({ ...plan, targets: { M1: [["break-ear"]] } });
+    const route = quickestRoute(without, ["M1"], { prefer: "book" });
+    expect(route.ok ? "" : route.problems[0]?.message).toMatch(/by the book/);
+  });
+
+  test("risk counts by what it is expected to cost: a likely tear makes the long way the better", () => {
+    const plan = shippedPlan("dotterel-ear");
+    const torn = planOf({
+      ...plan,
+      steps: plan.steps.map((step) =>
+        step.risk ? { ...step, risk: { ...step.risk, p: 0.9, minutes: 400 } } : step,
+      ),
+    });
+    const route = quickestRoute(torn, ["M1"]);
+    expect(route.ok && route.value.steps.map(({ id }) => id)).toContain("dash-out");
+  });
+
+  test("steps done already cost nothing, are not told again, and what they need is not asked for", () => {
+    const done = new Set(["glove-box", "flap"]);
+    const left = routeTo("siskin-glove-box", ["R1"], { done });
+    const whole = routeTo("siskin-glove-box", ["R1"]);
+    expect(left.minutes).toBeCloseTo(whole.minutes - 5, 9);
+    expect(left.steps.map(({ id }) => id)).not.toContain("glove-box");
+  });
+
+  test("the tools, each once, with what else goes on", () => {
+    const { tools, substitutes } = routeTo("siskin-glove-box", ["R1"]);
+    expect(tools).toEqual(["PH2 Phillips screwdriver", "10 mm socket", "5.5 mm socket", "T20 driver"]);
+    expect(substitutes).toEqual([
+      { tool: "5.5 mm socket", instead: "7/32 in", errorMillimetres: 0.056, fit: "snug" },
+    ]);
+  });
+});
+
+test.each(shippedPlans)(
+  "%s: each part can be reached, every step after what it needs, and back the other way",
+  (name) => {
+    const plan = shippedPlan(name);
+    for (const target of Object.keys(plan.targets)) {
+      const { steps, back, expected, minutes } = routeTo(name, [target]);
+      const at = new Map(steps.map(({ id }, index) => [id, index]));
+      for (const step of steps) {
+        const ways = step.needs ?? [];
+        const met = ways.some((way) =>
+          way.every((need) => (at.get(need) ?? 1e9) < (at.get(step.id) as number)),
+        );
+        expect(ways.length === 0 || met).toBe(true);
+      }
+      expect(back).toHaveLength(steps.filter((step) => step.back !== null).length + 1);
+      expect(expected.low).toBeLessThan(minutes);
+      expect(expected.high).toBeGreaterThan(minutes);
+    }
+  },
+);

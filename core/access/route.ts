@@ -1,23 +1,61 @@
 import { type Parsed, quoted, refused } from "../formats/problem";
-import type { AccessPlan, AccessStep } from "./plan";
+import { substitutesFor } from "../units/spanner";
+import { cheapestSteps, type GraphStep } from "./cheapestSteps";
+import { toolFor } from "./fastener";
+import type { AccessPlan, AccessStep, Ways } from "./plan";
+import { needsBatteryOff } from "./stepCaution";
+import { type Spread, spreadOf, stepMinutes } from "./stepMinutes";
+import { wayBack } from "./wayBack";
+
+/** How a way is chosen: the quickest; by the book, no short cuts; or with the next person's minutes as one's own. */
+export const preferences = ["quickest", "book", "kind"] as const;
+export type Preference = (typeof preferences)[number];
 
 /** A way in and back. */
 export interface Route {
   /** Minutes of the way in. */
   readonly minutes: number;
+  /** The same with what luck does to it, and the minutes expected to go into what may break. */
+  readonly expected: Spread;
   /** What comes off, in order. */
-  readonly steps: readonly { readonly id: string; readonly title: string; readonly minutes: number }[];
+  readonly steps: readonly AccessStep[];
   readonly tools: readonly string[];
+  /** Sockets of the other system that go on in place of one of the tools. */
+  readonly substitutes: readonly {
+    readonly tool: string;
+    readonly instead: string;
+    readonly errorMillimetres: number;
+    readonly fit: "snug" | "loose";
+  }[];
+  /** What is used up on the way. */
+  readonly uses: readonly string[];
+  /** What can be tested while all is open. */
+  readonly opens: readonly string[];
+  /** What it costs whoever comes next. */
+  readonly nextPersonMinutes: number;
   /** What goes back, the last off first. */
   readonly back: readonly string[];
 }
 
+export interface RouteOptions {
+  readonly prefer?: Preference | undefined;
+  /** Steps done already: they cost nothing, and none of them is told. */
+  readonly done?: ReadonlySet<string> | undefined;
+  /** Minutes of a step in place of the plan's own: what this shop learnt. */
+  readonly minutesOf?: ((step: AccessStep) => number) | undefined;
+}
+
 /**
- * The quickest set of steps that lays every target free, by branch and bound over the alternatives: a step
- * that two parts share is paid once.
+ * The quickest safe way to lay every target free: the cheapest set of steps by minutes, with the minutes a risk is
+ * expected to cost; a step that two parts share is paid once. What cuts, splices or moves the battery has the negative off
+ * before it, whether its plan says so or not.
  */
-export function quickestRoute(plan: AccessPlan, targets: readonly string[]): Parsed<Route> {
-  const unknown = targets.filter((target) => !(target in plan.targets));
+export function quickestRoute(
+  plan: AccessPlan,
+  targets: readonly string[],
+  { prefer = "quickest", done = new Set(), minutesOf }: RouteOptions = {},
+): Parsed<Route> {
+  const unknown = targets.filter((target) => !Object.hasOwn(plan.targets, target));
   if (unknown.length > 0)
     return refused(
       unknown.map((target) => ({
@@ -25,64 +63,112 @@ export function quickestRoute(plan: AccessPlan, targets: readonly string[]): Par
         message: `the plan does not reach ${quoted(target)}, it reaches ${Object.keys(plan.targets).join(", ")}`,
       })),
     );
-  const stepOf = new Map(plan.steps.map((step) => [step.id, step]));
-  const best = search(
-    stepOf,
-    targets.map((target) => plan.targets[target] ?? []),
+  const taken = minutesOf ? plan.steps.map((step) => ({ ...step, minutes: minutesOf(step) })) : plan.steps;
+  const shut = prefer === "book" ? shutSteps(plan, done) : new Set<string>();
+  const graph = taken.map((step): GraphStep => {
+    const { minutes } = step;
+    const risk = step.risk ? step.risk.p * step.risk.minutes : 0;
+    const next = prefer === "kind" ? (step.nextPerson?.minutes ?? 0) : 0;
+    return {
+      id: step.id,
+      cost: done.has(step.id) ? 0 : minutes + risk + next,
+      needs: done.has(step.id) ? [] : safeNeeds(plan, step, shut),
+    };
+  });
+  const goals = targets.map((target) => openWays(plan.targets[target] ?? [], shut));
+  const found = cheapestSteps(graph, goals);
+  if (found.kind !== "found") return refused([{ path: "--to", message: noWay(found.kind, prefer) }]);
+  const steps = inOrder(
+    taken.filter(({ id }) => found.ids.has(id) && !done.has(id)),
+    new Map(graph.map(({ id, needs }) => [id, needs])),
+    new Set([...found.ids, ...done]),
   );
-  if (!best) return refused([{ path: "--to", message: "no way leads there: every alternative is empty" }]);
-  const ordered = inOrder(stepOf, best);
+  return { ok: true, value: routeOf(steps, targets) };
+}
+
+function noWay(kind: "none" | "too-many", prefer: Preference): string {
+  if (kind === "too-many")
+    return "too many alternatives hang together to be sure of the quickest; leave some of them out";
+  return prefer === "book"
+    ? "no way leads there by the book: every alternative is a short cut"
+    : "no way leads there: every alternative is empty";
+}
+
+/** Everything told of a way once its steps are known, in order. */
+export function routeOf(steps: readonly AccessStep[], targets: readonly string[]): Route {
+  const tools = [
+    ...new Set(
+      steps.flatMap(({ tools: own, fasteners }) => [...(own ?? []), ...(fasteners ?? []).map(toolFor)]),
+    ),
+  ];
+  const risks = steps.flatMap(({ risk }) =>
+    risk ? [{ mean: risk.p * risk.minutes, variance: risk.p * (1 - risk.p) * risk.minutes ** 2 }] : [],
+  );
   return {
-    ok: true,
-    value: {
-      minutes: ordered.reduce((sum, { minutes }) => sum + minutes, 0),
-      steps: ordered.map(({ id, title, minutes }) => ({ id, title, minutes })),
-      tools: [...new Set(ordered.flatMap(({ tools }) => tools ?? []))],
-      back: [...ordered]
-        .reverse()
-        .flatMap(({ back, title }) => (back === null ? [] : [back ?? `back: ${title}`])),
-    },
+    minutes: steps.reduce((sum, { minutes }) => sum + minutes, 0),
+    expected: spreadOf([...steps.map(stepMinutes), ...risks]),
+    steps,
+    tools,
+    substitutes: tools.flatMap((tool) =>
+      substitutesFor(tool).map(({ text, errorMillimetres, fit }) => ({
+        tool,
+        instead: text,
+        errorMillimetres: Math.round(errorMillimetres * 1000) / 1000,
+        fit,
+      })),
+    ),
+    uses: steps.flatMap(({ uses }) => uses ?? []),
+    opens: [...new Set(steps.flatMap(({ opens }) => opens ?? []))],
+    nextPersonMinutes: steps.reduce((sum, { nextPerson }) => sum + (nextPerson?.minutes ?? 0), 0),
+    back: wayBack(steps, targets).map(({ title }) => title),
   };
 }
 
-type Ways = readonly (readonly string[])[];
-
-function search(stepOf: ReadonlyMap<string, AccessStep>, goals: readonly Ways[]): ReadonlySet<string> | null {
-  let best: { readonly steps: ReadonlySet<string>; readonly minutes: number } | null = null;
-  const visit = (open: readonly Ways[], taken: ReadonlySet<string>, minutes: number): void => {
-    if (best && minutes >= best.minutes) return;
-    const [next, ...rest] = open;
-    if (!next) {
-      best = { steps: taken, minutes };
-      return;
-    }
-    for (const way of next) {
-      const fresh = [...new Set(way)].filter((id) => !taken.has(id));
-      const more = fresh.reduce((sum, id) => sum + (stepOf.get(id)?.minutes ?? 0), 0);
-      const needs = fresh.flatMap((id) => {
-        const ways = stepOf.get(id)?.needs ?? [];
-        return ways.length > 0 ? [ways] : [];
-      });
-      visit([...needs, ...rest], new Set([...taken, ...fresh]), minutes + more);
-    }
-  };
-  visit(goals, new Set(), 0);
-  return (best as { readonly steps: ReadonlySet<string> } | null)?.steps ?? null;
+/** Steps the book does not go: short cuts, and what can only be come to by one. */
+function shutSteps({ steps }: AccessPlan, done: ReadonlySet<string>): ReadonlySet<string> {
+  const shut = new Set(steps.flatMap(({ id, way }) => (way === "short-cut" && !done.has(id) ? [id] : [])));
+  for (let before = -1; before < shut.size; ) {
+    before = shut.size;
+    for (const { id, needs = [] } of steps)
+      if (!done.has(id) && needs.length > 0 && openWays(needs, shut).length === 0) shut.add(id);
+  }
+  return shut;
 }
 
-/** Taken steps with what each needs before it, in the plan's own order otherwise. */
-function inOrder(stepOf: ReadonlyMap<string, AccessStep>, taken: ReadonlySet<string>): AccessStep[] {
+const openWays = (ways: Ways, shut: ReadonlySet<string>): Ways =>
+  ways.filter((way) => !way.some((id) => shut.has(id)));
+
+/** What a step needs, with the negative off before what cuts, splices or moves the battery. */
+function safeNeeds(plan: AccessPlan, step: AccessStep, shut: ReadonlySet<string>): Ways {
+  const ways = openWays(step.needs ?? [], shut);
+  const off = plan.steps.find(({ kind }) => kind === "battery-off");
+  if (!off || !needsBatteryOff(step)) return ways;
+  return (ways.length > 0 ? ways : [[]]).map((way) => (way.includes(off.id) ? way : [...way, off.id]));
+}
+
+/**
+ * Steps with what each needs before it: the negative first, and otherwise a way is followed to its end before the next is
+ * begun, in the plan's own order.
+ */
+function inOrder(
+  steps: readonly AccessStep[],
+  needsOf: ReadonlyMap<string, Ways>,
+  has: ReadonlySet<string>,
+): AccessStep[] {
   const ordered: AccessStep[] = [];
-  const done = new Set<string>();
-  const place = (id: string): void => {
-    const step = stepOf.get(id);
-    if (!step || done.has(id)) return;
-    done.add(id);
-    const ways = step.needs ?? [];
-    const met = ways.find((way) => way.every((need) => taken.has(need)));
-    for (const need of met ?? []) place(need);
+  const placed = new Set<string>();
+  const byId = new Map(steps.map((step) => [step.id, step]));
+  const place = (step: AccessStep): void => {
+    if (placed.has(step.id)) return;
+    placed.add(step.id);
+    const met = (needsOf.get(step.id) ?? []).find((way) => way.every((need) => has.has(need)));
+    for (const need of met ?? []) {
+      const before = byId.get(need);
+      if (before) place(before);
+    }
     ordered.push(step);
   };
-  for (const id of stepOf.keys()) if (taken.has(id)) place(id);
+  for (const step of steps) if (step.kind === "battery-off") place(step);
+  for (const step of steps) place(step);
   return ordered;
 }

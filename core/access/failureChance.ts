@@ -1,0 +1,24 @@
+import type { PartKind } from "../circuit/parts/index";
+
+/** Chance a year that a part which is good today fails, by kind (judgements, no source: a shop's own counts are better). */
+export const yearlyFailure: Readonly<Partial<Record<PartKind | "connector", number>>> = {
+  motor: 0.04,
+  resistor: 0.03,
+  module: 0.03,
+  relay: 0.015,
+  fuse: 0.005,
+  selector: 0.01,
+  head: 0.01,
+  connector: 0.015,
+};
+const otherFailure = 0.005;
+
+/**
+ * Chance that a part fails within a warranty: the doubt that is left of it today, and of the rest its kind's yearly
+ * chance, constant in time: p + (1 − p)(1 − (1 − y)^(months / 12)).
+ * @param doubt belief that it is bad already
+ */
+export function failsWithin(kind: PartKind | "connector", months: number, doubt: number): number {
+  const survives = (1 - (yearlyFailure[kind] ?? otherFailure)) ** (months / 12);
+  return doubt + (1 - doubt) * (1 - survives);
+}

@@ -1,0 +1,101 @@
+import { describe, expect, test } from "@jest/globals";
+import { shippedCircuit } from "../testing/shippedCircuit";
+import { planOf, shippedPlan, shippedPlans } from "../testing/shippedPlan";
+import type { AccessPlan } from "./plan";
+import { editedPlan, type PlanEdit } from "./planEdit";
+import { planFindings } from "./planFinding";
+import { planTemplates } from "./planTemplate";
+
+const words = (plan: AccessPlan): string[] => planFindings(plan, null).map((finding) => finding.words);
+const edit = (plan: AccessPlan, change: PlanEdit): AccessPlan => {
+  const next = editedPlan(plan, change);
+  if (!next.ok) throw new Error(next.problems.map(({ message }) => message).join());
+  return next.value;
+};
+
+test.each(shippedPlans)("%s has nothing to find, beside every circuit it is for", (name) => {
+  const plan = shippedPlan(name);
+  expect(plan.circuits?.length).toBeGreaterThan(0);
+  for (const id of plan.circuits ?? []) expect(planFindings(plan, shippedCircuit(id))).toEqual([]);
+});
+
+test.each(Object.entries(planTemplates))(
+  "the template %s is a plan with nothing to find",
+  (id, { title, body }) => {
+    expect(words(planOf({ format: "airway-plan", version: 1, id, title, ...body }))).toEqual([]);
+  },
+);
+
+describe("a plan that will trouble whoever follows it", () => {
+  const plan = shippedPlan("siskin-glove-box");
+
+  test("a step nothing needs, and a part no way leads to, are named", () => {
+    const orphan = edit(plan, { do: "add", step: { id: "roof", title: "Roof off", minutes: 90 } });
+    expect(words(orphan)).toEqual(["Roof off: nothing needs it, so no way ever goes through it"]);
+    const shut = edit(plan, { do: "target", part: "M1", ways: [] });
+    expect(words(shut)).toContain("M1: no way leads to it");
+  });
+
+  test("cutting with no step that takes the negative off is named", () => {
+    const cutting = planOf({
+      ...plan,
+      steps: plan.steps
+        .filter(({ id }) => id !== "negative")
+        .map((step) => (step.id === "motor-screws" ? { ...step, kind: "cut" } : step)),
+    });
+    expect(words(cutting).join()).toMatch(/wants the negative off, and no step takes it off/);
+  });
+
+  test("parts the circuit has and the plan forgot, and the other way round", () => {
+    const strange = edit(edit(plan, { do: "drop-target", part: "R1" }), {
+      do: "target",
+      part: "Q7",
+      ways: [["tube"]],
+    });
+    const found = planFindings(strange, shippedCircuit("siskin-five-speed")).map((finding) => finding.words);
+    expect(found).toEqual(
+      expect.arrayContaining([
+        "R1: the circuit has it, the plan does not reach it",
+        "Q7: the circuit has no such part",
+      ]),
+    );
+  });
+});
+
+describe("changing a plan", () => {
+  const plan = shippedPlan("siskin-glove-box");
+
+  test("a renamed step is renamed wherever it is needed", () => {
+    const old = plan.steps.find(({ id }) => id === "glove-box");
+    if (!old) throw new Error("no glove box");
+    const renamed = edit(plan, { do: "set", id: "glove-box", step: { ...old, id: "locker" } });
+    expect(renamed.steps.flatMap(({ needs = [] }) => needs.flat())).not.toContain("glove-box");
+    expect(renamed.steps.find(({ id }) => id === "x3-off")?.needs).toEqual([["locker"]]);
+  });
+
+  test("a step taken out leaves the ways it stood in, and every part stays reachable", () => {
+    const less = edit(plan, { do: "remove", id: "tube" });
+    expect(less.steps.find(({ id }) => id === "motor-screws")?.needs).toEqual([["x3-off", "computer"]]);
+    expect(words(less)).toEqual([]);
+  });
+
+  test("a change that makes a circle, or names what is not there, is refused and says which", () => {
+    const flap = plan.steps.find(({ id }) => id === "flap");
+    const circle = editedPlan(plan, {
+      do: "set",
+      id: "flap",
+      step: { ...flap, needs: [["pack-screws"]] } as never,
+    });
+    expect(circle.ok ? "" : circle.problems[0]?.message).toMatch(/comes round to itself/);
+    const gone = editedPlan(plan, { do: "target", part: "M1", ways: [["nothing"]] });
+    expect(gone.ok ? "" : gone.problems[0]?.message).toBe('no step "nothing"');
+    expect(editedPlan(plan, { do: "remove", id: "nothing" }).ok).toBe(false);
+    expect(
+      edit(plan, { do: "add", after: "flap", step: { id: "n", title: "n", minutes: 0 } }).steps[2]?.id,
+    ).toBe("n");
+    expect(edit(plan, { do: "name", title: "T", where: "there" })).toMatchObject({
+      title: "T",
+      where: "there",
+    });
+  });
+});

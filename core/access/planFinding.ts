@@ -1,0 +1,66 @@
+import type { Circuit } from "../circuit/circuit";
+import type { AccessPlan } from "./plan";
+import { quickestRoute } from "./route";
+import { needsBatteryOff } from "./stepCaution";
+
+/** Something of a plan that is not wrong in itself but will trouble whoever follows it. */
+export interface PlanFinding {
+  readonly path: string;
+  readonly words: string;
+}
+
+/**
+ * Steps no part needs, parts no way leads to, parts of the circuit the plan forgets, and work that wants the negative
+ * off where no step takes it off. Circles and steps that are not there are refused on reading.
+ * @param circuit the vehicle's circuit, where it is known
+ */
+export function planFindings(plan: AccessPlan, circuit: Circuit | null): PlanFinding[] {
+  const used = new Set<string>();
+  const use = (id: string): void => {
+    if (used.has(id)) return;
+    used.add(id);
+    for (const need of plan.steps.find((step) => step.id === id)?.needs?.flat() ?? []) use(need);
+  };
+  for (const ways of Object.values(plan.targets)) for (const id of ways.flat()) use(id);
+  const orphans = plan.steps
+    .map((step, index) => ({ step, index }))
+    .filter(({ step }) => !used.has(step.id) && step.kind !== "battery-off")
+    .map(({ step, index }) => ({
+      path: `steps.${index}`,
+      words: `${step.title}: nothing needs it, so no way ever goes through it`,
+    }));
+  const shut = Object.keys(plan.targets)
+    .filter((part) => {
+      const route = quickestRoute(plan, [part]);
+      return !route.ok && route.problems.some(({ message }) => message.startsWith("no way leads there"));
+    })
+    .map((part) => ({ path: `targets.${part}`, words: `${part}: no way leads to it` }));
+  const battery = plan.steps.some(({ kind }) => kind === "battery-off")
+    ? []
+    : plan.steps.flatMap((step, index) =>
+        needsBatteryOff(step)
+          ? [
+              {
+                path: `steps.${index}`,
+                words: `${step.title}: wants the negative off, and no step takes it off`,
+              },
+            ]
+          : [],
+      );
+  return [...shut, ...orphans, ...battery, ...forgotten(plan, circuit)];
+}
+
+/** Parts that get replaced, and stand behind trim: those a plan is made for. */
+const behindTrim: ReadonlySet<string> = new Set(["motor", "resistor", "module"]);
+
+function forgotten(plan: AccessPlan, circuit: Circuit | null): PlanFinding[] {
+  if (!circuit) return [];
+  const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id));
+  const missing = circuit.parts
+    .filter(({ id, kind }) => behindTrim.has(kind) && !Object.hasOwn(plan.targets, id))
+    .map(({ id }) => ({ path: "targets", words: `${id}: the circuit has it, the plan does not reach it` }));
+  const strange = Object.keys(plan.targets)
+    .filter((id) => !known.has(id))
+    .map((id) => ({ path: `targets.${id}`, words: `${id}: the circuit has no such part` }));
+  return [...missing, ...strange];
+}

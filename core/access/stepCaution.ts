@@ -1,0 +1,34 @@
+import type { AccessStep } from "./plan";
+
+/** What can hurt someone on the way in or back. */
+export const stepCautions = [
+  "airbag",
+  "wheel",
+  "hot-pack",
+  "bare-positive",
+  "knife",
+  "battery-weight",
+  "sharp-bracket",
+  "refrigerant",
+] as const;
+export type StepCaution = (typeof stepCautions)[number];
+
+/** Dangers that a kind of step brings whether its plan says so or not (the trade's own; no source). */
+const byKind: Readonly<Partial<Record<NonNullable<AccessStep["kind"]>, readonly StepCaution[]>>> = {
+  "battery-off": ["bare-positive"],
+  battery: ["bare-positive", "battery-weight"],
+  cut: ["knife"],
+  bracket: ["sharp-bracket"],
+};
+
+/** The cautions of a step: those its plan names, and those its kind brings. */
+export function cautionsOfStep({ kind, cautions = [] }: AccessStep): StepCaution[] {
+  const own = new Set<StepCaution>([...cautions, ...(kind ? (byKind[kind] ?? []) : [])]);
+  return stepCautions.filter((caution) => own.has(caution));
+}
+
+/** Kinds of step that want the battery's negative off: they cut, splice, or move the battery. */
+const wantsBatteryOff: ReadonlySet<AccessStep["kind"]> = new Set(["cut", "splice", "battery"]);
+
+/** Whether a step wants the battery's negative off before it. */
+export const needsBatteryOff = ({ kind }: AccessStep): boolean => wantsBatteryOff.has(kind);

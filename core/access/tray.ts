@@ -1,0 +1,94 @@
+import { fastenerText, screwsBack, screwsOut } from "./fastener";
+import type { AccessStep } from "./plan";
+
+/** A step ticked on the way in or back, with the screws counted. */
+export interface TrayEntry {
+  readonly step: string;
+  readonly way: "in" | "back";
+  readonly screws: number;
+}
+
+/** How the tray stands after some ticks. */
+export interface Tray {
+  /** Screws lying in it. */
+  readonly lying: number;
+  readonly out: number;
+  readonly back: number;
+  /** Steps whose screws differ from the plan or between out and back, in words. */
+  readonly calls: readonly TrayCall[];
+}
+
+export interface TrayCall {
+  readonly step: string;
+  readonly kind: "short" | "left-over" | "not-as-planned";
+  readonly screws: number;
+  readonly words: string;
+}
+
+const planned = (step: AccessStep) => ({
+  out: (step.fasteners ?? []).reduce((sum, fastener) => sum + screwsOut(fastener), 0),
+  back: (step.fasteners ?? []).reduce((sum, fastener) => sum + screwsBack(fastener), 0),
+});
+
+/** Screws a step puts into the tray, and takes from it on the way back, by its plan. */
+export const plannedScrews = planned;
+
+const counted = (count: number): string => `${count} ${count === 1 ? "screw" : "screws"}`;
+
+/**
+ * The tray after some ticks; the last tick of a step and way counts. A step that went back with fewer screws than came
+ * out has some left over; with more, they are another step's, which will be short.
+ */
+export function trayOf(steps: readonly AccessStep[], entries: readonly TrayEntry[]): Tray {
+  const last = new Map(entries.map((entry) => [`${entry.way} ${entry.step}`, entry.screws]));
+  const calls: TrayCall[] = [];
+  let [out, back] = [0, 0];
+  let scrapped = 0;
+  for (const step of steps) {
+    const { id, title, fasteners = [] } = step;
+    const plan = planned(step);
+    const [taken, put] = [last.get(`in ${id}`), last.get(`back ${id}`)];
+    out += taken ?? 0;
+    back += put ?? 0;
+    const sorts = fasteners.map(fastenerText).join(", ");
+    if (taken !== undefined && taken !== plan.out)
+      calls.push({
+        step: id,
+        kind: "not-as-planned",
+        screws: taken - plan.out,
+        words: `${title}: ${counted(taken)} came out, the plan says ${plan.out}${sorts ? ` (${sorts})` : ""}`,
+      });
+    if (put === undefined || taken === undefined) continue;
+    // What the plan leaves out for good is in the tray still, and no one's loss.
+    const forGood = Math.min(plan.out - plan.back, Math.max(0, taken - put));
+    scrapped += forGood;
+    const missing = taken - put - forGood;
+    if (missing !== 0)
+      calls.push({
+        step: id,
+        kind: missing > 0 ? "left-over" : "short",
+        screws: Math.abs(missing),
+        words:
+          missing > 0
+            ? `${title}: ${counted(missing)} left over; look for the empty hole before it is closed`
+            : `${title}: ${counted(-missing)} more went in than came out; another place will be short`,
+      });
+  }
+  return { lying: out - back - scrapped, out, back, calls };
+}
+
+/**
+ * What must be called before a step closes: leftovers and shortages of every step that went back before it.
+ * @param closing the step about to go back
+ */
+export function callsBefore(
+  steps: readonly AccessStep[],
+  entries: readonly TrayEntry[],
+  closing: string,
+): TrayCall[] {
+  const order = [...steps].reverse().map(({ id }) => id);
+  const at = order.indexOf(closing);
+  return trayOf(steps, entries).calls.filter(
+    ({ step, kind }) => kind !== "not-as-planned" && order.indexOf(step) < at,
+  );
+}

@@ -1,0 +1,105 @@
+// The rules are the trade's: common practice, no source.
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { problemText } from "../formats/problem";
+import { shippedPlan, type shippedPlans } from "../testing/shippedPlan";
+import { type AccessStep, stepKinds } from "./plan";
+import { quickestRoute } from "./route";
+import { testStepId, wayBack } from "./wayBack";
+
+const backTo = (name: (typeof shippedPlans)[number], part: string) => {
+  const route = quickestRoute(shippedPlan(name), [part]);
+  if (!route.ok) throw new Error(route.problems.map(problemText).join());
+  return wayBack(route.value.steps, [part]);
+};
+const step = (id: string, more: Partial<AccessStep> = {}): AccessStep => ({
+  id,
+  title: id,
+  minutes: 1,
+  ...more,
+});
+
+test("the last off goes on first, and the negative last of all, whatever the steps", () => {
+  const any = fc.array(fc.record({ kind: fc.constantFrom(undefined, ...stepKinds), none: fc.boolean() }), {
+    maxLength: 12,
+  });
+  fc.assert(
+    fc.property(any, (made) => {
+      let negative = false;
+      const steps = made.flatMap(({ kind, none }, i) => {
+        if (kind === "battery-off") {
+          if (negative) return [];
+          negative = true;
+        }
+        return [step(`s${i}`, { kind, ...(none && kind !== "battery-off" ? { back: null } : {}) })];
+      });
+      const back = wayBack(steps, ["M1"]).map(({ id }) => id);
+      const own = back.filter((id) => id !== testStepId);
+      const expected = [...steps].reverse().filter((one) => one.back !== null && one.kind !== "battery-off");
+      expect(own.slice(0, expected.length)).toEqual(expected.map(({ id }) => id));
+      if (steps.length > 0) expect(back.filter((id) => id === testStepId)).toHaveLength(1);
+      const off = steps.find(({ kind }) => kind === "battery-off");
+      if (off) expect(own.at(-1)).toBe(off.id);
+      // After the test nothing is left but closing, a neighbour's tie and the negative.
+      const after = back.slice(back.indexOf(testStepId) + 1);
+      for (const id of after)
+        expect(["panel", "bracket", "tie", "battery-off"]).toContain(
+          steps.find((one) => one.id === id)?.kind,
+        );
+    }),
+    { numRuns: 400, seed: 3 },
+  );
+});
+
+describe("how each step goes back", () => {
+  test("screws into plastic: keyed position, easiest first, all by hand, even passes, an eighth to a quarter turn", () => {
+    const motor = backTo("siskin-glove-box", "R1").find(({ id }) => id === "motor-screws");
+    expect(motor?.screws).toBe(4);
+    expect(motor?.how).toEqual([
+      "keyed position first: the tab in the notch at the bottom",
+      "easiest screw first; all 4 started by hand before any is tightened; even passes",
+      "into plastic: seated plus an eighth to a quarter turn; stripped plastic holds nothing",
+    ]);
+  });
+
+  test("a cut leaves no swarf, and what was used up is new", () => {
+    const back = backTo("godwit-moulded", "M1");
+    expect(back[0]?.how[0]).toMatch(/swarf out/);
+    expect(back[0]?.how).toEqual(expect.arrayContaining(["new: adaptor ring", "new: sealing strip"]));
+    expect(back[0]?.cautions).toContain("knife");
+  });
+
+  test("a plug clicks and holds a tug, a hanging unit is not pinched, a tube is on", () => {
+    const how = backTo("siskin-glove-box", "R1").flatMap((one) => one.how);
+    expect(how).toEqual(
+      expect.arrayContaining([
+        "X5 clicks and holds a tug",
+        "the tube on, not kinked",
+        "the body computer back on its bracket, nothing pinched",
+      ]),
+    );
+  });
+
+  test("an ear that was cut has a screw left over for good; a slotted ear slides home", () => {
+    const cut = wayBack([step("a", { fasteners: [{ count: 3, head: "hex", into: "metal", back: 2 }] })], []);
+    expect(cut[0]).toMatchObject({ screws: 2 });
+    expect(cut[0]?.how.join()).toMatch(/1 screw stays out for good/);
+    expect(backTo("godwit-moulded", "R2")[0]?.how.join()).toMatch(/slid home, then tightened/);
+  });
+});
+
+describe("the test before the panels", () => {
+  test("comes when every plug is on, and with the negative off says how", () => {
+    const back = backTo("godwit-moulded", "M1").map(({ id }) => id);
+    expect(back).toEqual(["cut-out", "x2-off", testStepId, "side-trim", "glove-box", "negative"]);
+    const how = backTo("godwit-moulded", "M1").find(({ id }) => id === testStepId)?.how;
+    expect(how?.join()).toMatch(/negative on for the test, then off again/);
+  });
+
+  test("waits for the battery where the battery was in the way", () => {
+    const back = backTo("dunlin-bulkhead", "M1").map(({ id }) => id);
+    expect(back.slice(-3)).toEqual(["hold-down", "negative", testStepId]);
+  });
+
+  test("is not asked for where nothing was taken off", () => expect(wayBack([], ["M1"])).toEqual([]));
+});

@@ -1,0 +1,93 @@
+import { z } from "zod";
+import { type Parsed, problemsOf, refused } from "../formats/problem";
+
+const millimetres = z.number().min(0).max(1000);
+const place = z.number().min(-1000).max(1000);
+const partNumber = z
+  .string()
+  .regex(/^[A-Z0-9][A-Z0-9 .-]{2,23}$/, "must be capitals, digits, dots and dashes");
+export const sides = ["top", "bottom", "left", "right"] as const;
+export const climates = ["manual", "automatic"] as const;
+
+/** The shape of an `airway-part` file, version 1: what is to be seen and measured on a part, old or new. */
+export const partDescriptionSchema = z.strictObject({
+  format: z.literal("airway-part"),
+  version: z.literal(1),
+  number: partNumber,
+  title: z.string().min(1).max(120),
+  kind: z.enum(["motor", "resistor", "module", "relay", "selector", "connector"]),
+  /** Numbers this one stands in for, and the one that stands in for it. */
+  replaces: z.array(partNumber).max(30).optional(),
+  replacedBy: partNumber.optional(),
+  /** Where it is listed for: circuits by id, and the part there. */
+  fits: z
+    .array(z.strictObject({ circuit: z.string().min(1).max(64), part: z.string().min(1).max(32) }))
+    .max(50)
+    .optional(),
+  priceMinor: z.number().int().min(0).max(1e9).optional(),
+  climate: z.enum(climates).optional(),
+  plug: z.strictObject({ pins: z.number().int().min(1).max(40), tab: z.enum(sides).optional() }).optional(),
+  /** Centres of the fixing holes, looking at the side the screws go in. */
+  holes: z
+    .array(z.tuple([place, place]))
+    .max(12)
+    .optional(),
+  /** Clearance of a hole over its screw, millimetres; one unless said. */
+  holePlayMm: z.number().min(0).max(10).optional(),
+  wheel: z
+    .strictObject({
+      included: z.boolean(),
+      outerMm: millimetres,
+      heightMm: millimetres,
+      boreMm: millimetres,
+      shaft: z.enum(["round", "flat", "splined"]),
+      hold: z.enum(["pressed", "clip", "nut"]).optional(),
+    })
+    .optional(),
+  /** Looking at the wheel, with the plug as it is. */
+  turns: z.enum(["clockwise", "anticlockwise"]).optional(),
+  ventTube: z.boolean().optional(),
+  drainNose: z.boolean().optional(),
+  gasket: z.boolean().optional(),
+  screws: z.number().int().min(0).max(20).optional(),
+  /** Where the corner or key that finds its place is. */
+  notch: z.enum(["none", ...sides]).optional(),
+  /** A pack's ohms, between terminals of the circuit. */
+  elements: z
+    .array(
+      z.strictObject({
+        from: z.string().max(16),
+        to: z.string().max(16),
+        ohms: z.number().min(0.01).max(1000),
+      }),
+    )
+    .max(12)
+    .optional(),
+  /** A motor's plate. */
+  plate: z
+    .strictObject({
+      ratedVolts: z.number().min(1).max(60),
+      ratedAmps: z.number().min(0.1).max(200),
+      stallAmps: z.number().min(0.2).max(2000),
+      ratedRpm: z.number().min(10).max(30_000),
+    })
+    .optional(),
+  /** Leads it comes with, to be spliced in: the new plug's pin, its colour and section. */
+  leads: z
+    .array(
+      z.strictObject({
+        pin: z.string().min(1).max(8),
+        colour: z.string().regex(/^[A-Z]{2}(\/[A-Z]{2})?$/, "must be IEC 60757, like BK or BK/YE"),
+        mm2: z.number().min(0.1).max(50),
+      }),
+    )
+    .max(12)
+    .optional(),
+});
+export type PartDescription = z.infer<typeof partDescriptionSchema>;
+
+/** Reads a part's description; refused with the place where it does not fit. */
+export function parsePart(input: unknown): Parsed<PartDescription> {
+  const shaped = partDescriptionSchema.safeParse(input);
+  return shaped.success ? { ok: true, value: shaped.data } : refused(problemsOf(shaped.error, input));
+}

@@ -1,0 +1,220 @@
+// Judgements of differences are the trade's: common practice, no source. Ohms, draw and airflow come from the solver, which is
+// held to ngspice elsewhere; here they are held to Ohm's law by hand.
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { describe, expect, test } from "@jest/globals";
+import { problemText } from "../formats/problem";
+import { shippedCircuit } from "../testing/shippedCircuit";
+import { mostAmps, partInCircuit } from "./newPart";
+import { type PartDescription, parsePart } from "./partDescription";
+import { matchParts } from "./partMatch";
+import { crimpFor, leadMap } from "./spliceLeads";
+import { supersededBy } from "./supersession";
+
+const catalogue = (
+  JSON.parse(readFileSync(join(process.cwd(), "demo", "parts.json"), "utf8")) as unknown[]
+).map((input) => {
+  const part = parsePart(input);
+  if (!part.ok) throw new Error(part.problems.map(problemText).join());
+  return part.value;
+});
+const found = (number: string): PartDescription => {
+  const part = catalogue.find((one) => one.number === number);
+  if (!part) throw new Error(`no part ${number}`);
+  return part;
+};
+const van = shippedCircuit("whimbrel-four-speed");
+const motor = found("HW 4402-03");
+const pack = found("HW 4410-17");
+const against = (part: string, old: PartDescription, fresh: PartDescription, overrides: string[] = []) =>
+  matchParts(van, part, old, fresh, catalogue, new Set(overrides));
+const judged = (part: string, old: PartDescription, fresh: PartDescription) =>
+  Object.fromEntries(
+    against(part, old, fresh).differences.map(({ feature, judgement }) => [feature, judgement]),
+  );
+
+test("a part against itself is the same, whichever of the shop's parts it is", () => {
+  for (const part of catalogue) {
+    const id = part.kind === "motor" ? "M1" : "R1";
+    if (part.kind !== "motor" || part.fits?.some(({ circuit }) => circuit === van.id))
+      if (part.fits?.some(({ circuit }) => circuit === van.id) && part.number !== "HW 4410-18")
+        expect(against(id, part, part)).toMatchObject({ verdict: "same", number: "same", workMinutes: 0 });
+  }
+});
+
+describe("a motor sold as fitting", () => {
+  test("without its wheel, another notch, a drain nose: adaptable, each with its work and minutes", () => {
+    const other = against("M1", motor, found("QR 700 118"));
+    expect(judged("M1", motor, found("QR 700 118"))).toEqual({
+      holes: "adaptable",
+      "drain nose": "adaptable",
+      notch: "adaptable",
+      gasket: "adaptable",
+      wheel: "adaptable",
+      draw: "harmless",
+    });
+    expect(other.verdict).toBe("adaptable");
+    expect(other.workMinutes).toBe(6 + 5 + 4 + 2 + 4);
+    expect(other.number).toBe("unrelated");
+  });
+
+  test("of the other hand: turns the wrong way, lies on only turned over, no vent, and blows the fuse", () => {
+    const { differences, verdict } = against("M1", motor, found("QR 700 119"));
+    const reasons = Object.fromEntries(differences.map(({ feature, because }) => [feature, because]));
+    expect(reasons.direction).toMatch(/weakly/);
+    expect(reasons["vent tube"]).toMatch(/not cooled/);
+    expect(reasons.draw).toMatch(/F7, a 30 A fuse/);
+    expect(verdict).toBe("wrong");
+  });
+
+  test("a difference a person overrides no longer counts, and is kept in sight", () => {
+    const reversed = { ...motor, number: "HW 4402-04", turns: "anticlockwise" as const };
+    expect(against("M1", motor, reversed).verdict).toBe("wrong");
+    const overridden = against("M1", motor, reversed, ["direction"]);
+    expect(overridden.verdict).toBe("same");
+    expect(overridden.differences).toMatchObject([{ feature: "direction", overridden: true }]);
+  });
+
+  test.each([
+    [{ shaft: "round" as const }, "shaft"],
+    [{ boreMm: 7.8 }, "bore"],
+  ])("a wheel that does not go onto the new shaft is no wheel to carry over: %j", (change, feature) => {
+    const wheel = {
+      ...(motor.wheel ?? found("QR 700 118").wheel),
+      included: false,
+      ...change,
+    } as PartDescription["wheel"];
+    expect(judged("M1", motor, { ...motor, wheel })).toEqual({ [feature]: "wrong" });
+  });
+
+  test("what only one of them tells is not judged, and is listed to be looked at", () => {
+    const { holes: _, gasket: __, ...less } = motor;
+    const match = against("M1", motor, less);
+    expect(match.verdict).toBe("same");
+    expect(match.untold).toEqual(["hole pattern", "gasket"]);
+  });
+});
+
+describe("a pack in the circuit", () => {
+  test("twice the ohms in the low speeds blow noticeably less: worked out, not looked up", () => {
+    const { differences, inCircuit } = against("R1", pack, found("QR 771 420"));
+    const ohms = differences.find(({ feature }) => feature === "ohms");
+    expect(ohms?.judgement).toBe("wrong");
+    expect(ohms?.because).toMatch(/speed [12] blows \d\d % less/);
+    const speeds = Object.fromEntries(
+      (inCircuit?.speeds ?? []).map((speed) => [speed.setting, speed.airflow]),
+    );
+    expect(speeds["4"]).toBeCloseTo(1, 6);
+    expect(speeds["3"]).toBeCloseTo(1, 6);
+    expect(speeds["1"]).toBeLessThan(0.75);
+  });
+
+  test("its coils' watts are I²R of the current told for that speed", () => {
+    const inCircuit = partInCircuit(van, "R1", pack);
+    const first = inCircuit?.speeds.find(({ setting }) => setting === "1");
+    const coil = inCircuit?.coils.find(({ id }) => id === "R1.e1");
+    // e1 carries current on speed 1 alone.
+    expect(coil?.watts).toBeCloseTo(1.2 * (first?.amps ?? 0) ** 2, 6);
+    expect(coil?.watts).toBeCloseTo(coil?.wasWatts ?? 0, 9);
+  });
+
+  test("other coils between other terminals are another pack", () => {
+    expect(judged("R1", pack, { ...found("FS 2207.1"), plug: pack.plug, holes: pack.holes })).toMatchObject({
+      ohms: "wrong",
+    });
+  });
+
+  test("the improved one follows by number, comes with leads, and its file and corner are work", () => {
+    const match = against("R1", pack, found("HW 4410-18"));
+    expect(match).toMatchObject({ number: "supersedes", verdict: "adaptable" });
+    expect(match.differences.map(({ feature }) => feature)).toEqual(
+      expect.arrayContaining(["tab", "notch", "gasket", "ohms"]),
+    );
+  });
+
+  test("for automatic climate, and with other pins, it is the wrong part", () => {
+    expect(judged("R1", pack, { ...pack, climate: "automatic" })).toEqual({ climate: "wrong" });
+    expect(judged("R1", pack, { ...pack, plug: { pins: 5, tab: "top" } })).toEqual({ pins: "wrong" });
+    expect(judged("R1", pack, { ...pack, kind: "module" })).toMatchObject({ kind: "wrong" });
+  });
+});
+
+describe("leads to be spliced in", () => {
+  const amps = mostAmps(van);
+
+  test("colour to colour, each to its own terminal, with the joint for both sections", () => {
+    const map = leadMap(van, "X5", found("HW 4410-18").leads ?? [], amps);
+    expect(map.refusals).toEqual([]);
+    expect(map.joints.map(({ pin, wire, by }) => [pin, wire.id, by])).toEqual([
+      ["1", "W13", "colour"],
+      ["2", "W14", "colour"],
+      ["3", "W15", "colour"],
+      ["4", "W11", "colour"],
+    ]);
+    expect(map.joints[0]?.crimp).toMatch(/^red/);
+    expect(map.joints[3]?.crimp).toMatch(/bare barrel/);
+  });
+
+  test("a colour that would meet the wrong circuit is refused", () => {
+    const { refusals } = leadMap(van, "X5", found("QR 771 421").leads ?? [], amps);
+    expect(refusals.join("\n")).toMatch(
+      /BU of the new plug is pin 1, to R1\.T1; the old BU is pin 3, to R1\.T3/,
+    );
+    expect(refusals.join("\n")).toMatch(
+      /pin 4, VT: 1 mm² stands 19 A/.test(refusals.join("\n")) ? /VT/ : /pin 1/,
+    );
+  });
+
+  test("a lead of another colour is joined by its pin and marked; one too thin for what flows, a missing one and a plug that is not there are named", () => {
+    const one = leadMap(van, "X5", [{ pin: "1", colour: "WH", mm2: 1 }], () => 25);
+    expect(one.joints[0]?.warnings.join()).toMatch(/WH is joined to GN: by the pin/);
+    expect(one.refusals.join()).toMatch(/pin 2 of X5 has a wire/);
+    expect(one.refusals.join()).toMatch(/1 mm² stands 19 A and 25\.0 A flow there/);
+    expect(leadMap(van, "X99", [], amps).refusals).toEqual(["X99: the circuit has no such plug"]);
+    expect(leadMap(van, "X5", [{ pin: "9", colour: "WH", mm2: 1 }], amps).refusals.join()).toMatch(
+      /no such pin/,
+    );
+  });
+
+  test.each([
+    [1, 1.5, "red"],
+    [1.5, 2.5, "blue"],
+    [4, 6, "yellow"],
+    [1, 4, "bare"],
+  ])("%d on %d mm²: %s", (a, b, word) => expect(crimpFor(a, b)).toMatch(word));
+});
+
+describe("numbers that stand in for others", () => {
+  const line = (number: string, more: object = {}) => ({ number, ...more });
+
+  test("are followed to the end, by either side's word, whatever their dashes", () => {
+    expect(supersededBy(catalogue, "hw4410-17")).toEqual({
+      kind: "current",
+      number: "HW 4410-18",
+      chain: ["HW 4410-17", "HW 4410-18"],
+    });
+    expect(
+      supersededBy(
+        [line("A 1"), line("B 1", { replaces: ["A-1"] }), line("C 1", { replaces: ["B1"] })],
+        "A 1",
+      ),
+    ).toMatchObject({
+      kind: "current",
+      number: "C 1",
+    });
+  });
+
+  test("a number no one knows, and a chain that comes round to itself, are told", () => {
+    expect(supersededBy(catalogue, "ZZ 1")).toEqual({ kind: "unknown", number: "ZZ 1", chain: ["ZZ 1"] });
+    const round = [line("A 1", { replacedBy: "B 1" }), line("B 1", { replacedBy: "A 1" })];
+    expect(supersededBy(round, "A 1")).toEqual({ kind: "circle", chain: ["A 1", "B 1", "A 1"] });
+  });
+});
+
+test("a description that does not fit is refused by its place", () => {
+  const refusals = parsePart({ ...motor, wheel: { ...motor.wheel, boreMm: "eight" }, smell: "burnt" });
+  expect(refusals.ok ? "" : refusals.problems.map(problemText).join("\n")).toMatch(
+    /wheel\.boreMm: expected number, got "eight"/,
+  );
+  expect(refusals.ok ? "" : refusals.problems.map(problemText).join("\n")).toMatch(/unknown key "smell"/);
+});

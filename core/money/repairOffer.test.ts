@@ -1,0 +1,100 @@
+import { describe, expect, test } from "@jest/globals";
+import { type OfferInput, repairLines, repairOffers } from "./repairOffer";
+import { defaultShopTerms, tenthsMilli } from "./shopTerms";
+
+const pack = { id: "R1", name: "resistor pack R1", priceMinor: 3000 };
+const motor = { id: "M1", name: "blower motor M1", priceMinor: 9000 };
+const minutes: Record<string, number> = { R1: 12, M1: 24, "M1,R1": 28, "R1,M1": 28 };
+const input = (more: Partial<OfferInput> = {}): OfferInput => ({
+  terms: { ...defaultShopTerms, hourMinor: 6000, comebackMinor: 10_000 },
+  parts: [pack],
+  p: 0.95,
+  cause: null,
+  beside: null,
+  guess: null,
+  labourMinutes: (ids) => minutes[ids.join()] ?? 0,
+  bookMinutes: () => 31,
+  diagnosisMinutes: 10,
+  ...more,
+});
+
+test.each([
+  [0, 0],
+  [6, 100],
+  [6.1, 200],
+  [10, 200],
+  [12, 200],
+  [30, 500],
+  [61, 1100],
+])("%d minutes are billed as %d thousandths of an hour", (own, milli) =>
+  expect(tenthsMilli(own)).toBe(milli),
+);
+
+describe("the lines of a repair", () => {
+  test("ten minutes of looking are billed as the half hour minimum; the part with its markup", () => {
+    // By hand: 0.5 h × 60.00 = 30.00; 0.2 h × 60.00 = 12.00; 30.00 + 30 % = 39.00; 2 % of 12.00 = 0.24.
+    expect(
+      repairLines(input(), [pack]).map(({ kind, quantityMilli, eachMinor }) => [
+        kind,
+        quantityMilli,
+        eachMinor,
+      ]),
+    ).toEqual([
+      ["diagnosis", 500, 6000],
+      ["labour", 200, 6000],
+      ["part", 1000, 3900],
+      ["consumable", 1000, 24],
+    ]);
+  });
+
+  test("a shop that swallows the diagnosis charges none; one by the book charges its tenths", () => {
+    const swallowed = input({ terms: { ...input().terms, diagnosisPolicy: "swallowed", labourBy: "book" } });
+    const lines = repairLines(swallowed, [pack]);
+    expect(lines.map(({ kind }) => kind)).not.toContain("diagnosis");
+    expect(lines[0]).toMatchObject({ kind: "labour", quantityMilli: 600 });
+  });
+
+  test("labour that two parts share is counted once", () => {
+    const [, both] = repairLines(input(), [pack, motor]);
+    expect(both).toMatchObject({ quantityMilli: 500, title: "Replace resistor pack R1 and blower motor M1" });
+  });
+});
+
+describe("offers side by side", () => {
+  const offers = repairOffers(
+    input({
+      cause: { ...motor, killsAgain: 0.6 },
+      guess: { ...motor, p: 0.3 },
+    }),
+  );
+  const of = (kind: string) => offers.find((offer) => offer.kind === kind);
+
+  test("the part alone carries the comeback of what killed it: 5 % wrong and 95 % × 60 %", () => {
+    expect(of("part-only")?.comebackChance).toBeCloseTo(0.62, 10);
+    expect(of("part-only")?.comebackMinor).toBe(6200);
+    expect(of("part-and-cause")?.comebackChance).toBeCloseTo(0.05, 10);
+  });
+
+  test("part and cause cost more today and less in the end", () => {
+    const [one, both] = [of("part-only"), of("part-and-cause")];
+    // By hand: (30.00 + 12.00 + 39.00 + 0.24) × 1.2 = 97.488; (30.00 + 30.00 + 117.00 + 39.00 + 0.60) × 1.2 = 259.92.
+    expect(one?.priced.totalMinor).toBe(9749);
+    expect(both?.priced.totalMinor).toBe(25992);
+  });
+
+  test("a guess saves the diagnosis and pays for it seven times in ten", () => {
+    const guess = of("guess-first");
+    expect(guess?.priced.lines.map(({ kind }) => kind)).not.toContain("diagnosis");
+    expect(guess?.comebackMinor).toBe(Math.round(0.7 * (10_000 + 9749)));
+    expect(guess?.expectedMinor).toBe((guess?.priced.totalMinor ?? 0) + (guess?.comebackMinor ?? 0));
+  });
+
+  test("the owner's own work has no labour of the shop's and no warranty", () => {
+    expect(of("owners-own")?.priced.lines.map(({ kind }) => kind)).toEqual(["diagnosis", "part"]);
+    expect(of("owners-own")?.comebackMinor).toBe(0);
+    expect(repairOffers(input()).map(({ kind }) => kind)).toEqual(["part-only", "owners-own"]);
+    expect(repairOffers(input({ beside: { ...motor, failsWithin: 0.1 } })).map(({ kind }) => kind)).toContain(
+      "both-at-once",
+    );
+  });
+});
