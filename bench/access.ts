@@ -17,9 +17,27 @@ interface Shape {
 
 /** A car's plan has few alternatives and short chains; the last is worse than any car. */
 const shapes: readonly Shape[] = [
-  { title: "two ways to one step in ten", span: 40, alternatives: [9, 1, 0], together: [6, 2, 1], targets: 4 },
-  { title: "two ways to one step in five", span: 40, alternatives: [4, 1, 0], together: [6, 2, 1], targets: 4 },
-  { title: "two ways to every other step", span: 40, alternatives: [1, 1, 0], together: [6, 1, 0], targets: 3 },
+  {
+    title: "two ways to one step in ten",
+    span: 40,
+    alternatives: [9, 1, 0],
+    together: [6, 2, 1],
+    targets: 4,
+  },
+  {
+    title: "two ways to one step in five",
+    span: 40,
+    alternatives: [4, 1, 0],
+    together: [6, 2, 1],
+    targets: 4,
+  },
+  {
+    title: "two ways to every other step",
+    span: 40,
+    alternatives: [1, 1, 0],
+    together: [6, 1, 0],
+    targets: 3,
+  },
 ];
 
 function drawnPlan({ span, alternatives, together, targets }: Shape, chance: Chance): AccessPlan {
@@ -56,7 +74,8 @@ for (const shape of shapes) {
     if (!route.ok) tooMany += 1;
   }
   times.sort((a, b) => a - b);
-  const at = (share: number): string => (times[Math.min(plans - 1, Math.floor(share * plans))] ?? 0).toFixed(1);
+  const at = (share: number): string =>
+    (times[Math.min(plans - 1, Math.floor(share * plans))] ?? 0).toFixed(1);
   process.stdout.write(
     `${shape.title}: ${count} steps, ${plans} plans, ms: median ${at(0.5)}, 95th ${at(0.95)}, worst ${at(1)}; given up ${tooMany}\n`,
   );

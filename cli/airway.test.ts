@@ -1,6 +1,6 @@
 // The command line as it is run: its own process, its own exit status.
 import { spawn, spawnSync } from "node:child_process";
-import { mkdtempSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { beforeAll, describe, expect, test } from "@jest/globals";
@@ -330,6 +330,69 @@ describe("humps and route", () => {
     expect(airway(["route", plan, "--to", "R1", "--text"]).stdout).toMatch(
       /^5 min, with trim lever and 7 mm socket\n1\. Fold/,
     );
+  });
+});
+
+describe("route, match and price", () => {
+  const plan = (name: string): string => join(process.cwd(), "demo", "plans", `${name}.json`);
+
+  test("route goes by the book where asked, and on from what is off", () => {
+    const route = (...more: string[]) =>
+      JSON.parse(airway(["route", plan("dotterel-ear"), "--to", "M1", ...more]).stdout);
+    expect(route("--prefer", "book").minutes).toBeGreaterThan(200);
+    expect(route("--done", "glove-box").minutes).toBeCloseTo(route().minutes - 4, 9);
+    expect(airway(["route", plan("dotterel-ear"), "--to", "M1", "--prefer", "fast"]).stderr).toMatch(
+      /--prefer: expected quickest, book, kind, got "fast"/,
+    );
+    expect(airway(["route", plan("dotterel-ear"), "--to", "M1", "--done", "roof"]).stderr).toMatch(
+      /--done: no step "roof"/,
+    );
+    expect(airway(["route", plan("dotterel-ear"), "--to", "M1", "--text"]).stdout).toMatch(
+      /or 9\/32 in for 7 mm socket: 0\.144 mm, loose\n(.*\n)*costs the next person 5 min/,
+    );
+  });
+
+  const demoParts = JSON.parse(readFileSync(join(process.cwd(), "demo", "parts.json"), "utf8")) as {
+    number: string;
+  }[];
+  const part = (number: string): string =>
+    file(`${number}.json`, JSON.stringify(demoParts.find((own) => own.number === number)));
+
+  test("match holds two parts against one another and the circuit, with the splice of its leads", () => {
+    const asked = ["--circuit", whimbrel, "--part", "R1", "--against", part("HW 4410-17")];
+    const match = JSON.parse(airway(["match", part("HW 4410-18"), ...asked]).stdout);
+    expect(match.verdict).toBe("adaptable");
+    expect(match.leads.joints).toHaveLength(4);
+    expect(airway(["match", part("QR 771 420"), ...asked, "--text"]).stdout).toMatch(
+      /^wrong\n(.*\n)*ohms: wrong/,
+    );
+    expect(airway(["match", part("HW 4410-18")]).stderr).toMatch(/expected --circuit/);
+    expect(
+      airway(["match", part("HW 4410-18"), ...asked.slice(0, 3), "Q1", ...asked.slice(4)]).stderr,
+    ).toMatch(/no part "Q1"/);
+  });
+
+  test("price adds lines up in whole minor units; check knows plans and parts", () => {
+    const line = {
+      kind: "part",
+      title: "x",
+      quantityMilli: 1000,
+      unit: "pc",
+      eachMinor: 33,
+      taxBasisPoints: 2000,
+    };
+    const rounding = { rule: "half-up", at: "total", coinMinor: 1 };
+    const priced = airway([
+      "price",
+      file("lines.json", JSON.stringify({ rounding, lines: [line, line, line] })),
+    ]);
+    expect(JSON.parse(priced.stdout)).toMatchObject({ netMinor: 99, taxMinor: 20, totalMinor: 119 });
+    const spoilt = file("spoilt.json", JSON.stringify({ rounding, lines: [{ ...line, eachMinor: 0.5 }] }));
+    expect(airway(["price", spoilt]).stderr).toMatch(/lines\.0\.eachMinor/);
+    expect(JSON.parse(airway(["check", plan("siskin-glove-box")]).stdout)).toMatchObject({
+      format: "airway-plan",
+    });
+    expect(JSON.parse(airway(["check", part("HW 4402-03")]).stdout)).toMatchObject({ id: "HW 4402-03" });
   });
 });
 

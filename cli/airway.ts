@@ -1,22 +1,23 @@
 import { resolve } from "node:path";
 import { type ParseArgsConfig, parseArgs } from "node:util";
-import { parsePlan } from "@core/access/plan";
-import { quickestRoute } from "@core/access/route";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnoseCase } from "@core/formats/diagnoseCase";
 import { CircuitCache } from "@core/predict/circuitCache";
 import { BadInput, parseJson, readInput, readTrace } from "./input";
 import { shippedCircuits } from "./library";
-import { accept, diagnosisLines, humpsLines, pointLines, print, routeLines } from "./output";
+import { accept, diagnosisLines, humpsLines, matchLines, pointLines, print, routeLines } from "./output";
 import { checkFile } from "./verbs/check";
 import { listFaults } from "./verbs/faults";
 import { humpsOf } from "./verbs/humps";
 import { attachInstrument } from "./verbs/instrument";
 import { answerLines } from "./verbs/lines";
+import { matchFrom } from "./verbs/match";
+import { priceFrom } from "./verbs/price";
+import { routeFrom } from "./verbs/route";
 import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
 
 const usage =
-  "usage: airway check|solve|faults|diagnose|spice|humps|route|instrument FILE [options], airway lines (FILE - is standard input)";
+  "usage: airway check|solve|faults|diagnose|spice|humps|route|match|price|instrument FILE [options], airway lines (FILE - is standard input)";
 
 const flags = {
   text: { type: "boolean" },
@@ -40,6 +41,11 @@ const flags = {
   "rate-hz": { type: "string" },
   column: { type: "string" },
   to: { type: "string" },
+  prefer: { type: "string" },
+  done: { type: "string" },
+  circuit: { type: "string" },
+  part: { type: "string" },
+  against: { type: "string" },
   port: { type: "string" },
 } as const satisfies ParseArgsConfig["options"];
 
@@ -63,7 +69,9 @@ const flagsOf: Readonly<Record<string, readonly string[]>> = {
     "rate-hz",
     "column",
   ],
-  route: ["to"],
+  route: ["to", "prefer", "done"],
+  match: ["circuit", "part", "against"],
+  price: [],
   instrument: ["fault", "key", "engine", "setting", "port"],
   lines: [],
 };
@@ -109,11 +117,19 @@ async function run(argv: string[]): Promise<void> {
     case "instrument":
       return attachInstrument(accept(parseCircuit(input)), values);
     case "route": {
-      const targets = (values.to ?? "").split(",").filter((id) => id !== "");
-      if (targets.length === 0) throw new BadInput("--to: expected one or more parts, as --to M1,R1");
-      const route = accept(quickestRoute(accept(parsePlan(input)), targets));
+      const route = accept(routeFrom(input, values));
       return print(route, text ? routeLines(route) : null);
     }
+    case "match": {
+      const { circuit, part, against } = values;
+      if (!circuit || !part || !against)
+        throw new BadInput("match: expected --circuit CIRCUIT --part R1 --against OLD");
+      const other = (own: string): unknown => accept(parseJson(readInput(own)));
+      const match = accept(matchFrom({ circuit: other(circuit), part, old: other(against), fresh: input }));
+      return print(match, text ? matchLines(match) : null);
+    }
+    case "price":
+      return print(accept(priceFrom(input)), null);
     case "faults": {
       const faults = accept(listFaults(accept(parseCircuit(input))));
       return print(

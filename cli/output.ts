@@ -6,6 +6,7 @@ import { lookText, setupText } from "@core/predict/readingText";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
 import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
 import { BadInput } from "./input";
+import type { MatchAnswer } from "./verbs/match";
 
 /** The value of a parse, or bad input naming the first problem. */
 export function accept<T>(parsed: Parsed<T>): T {
@@ -65,11 +66,28 @@ export function humpsLines(humps: Humps): string[] {
 }
 
 /** A way in and back for people. */
-export function routeLines({ minutes, steps, tools, back }: Route): string[] {
+export function routeLines({ minutes, steps, tools, substitutes, back, nextPersonMinutes }: Route): string[] {
   return [
     `${minutesText(minutes)}, with ${listed(tools) || "bare hands"}`,
     ...steps.map(({ title, minutes: own }, i) => `${i + 1}. ${title} (${minutesText(own)})`),
     "back:",
     ...back.map((title, i) => `${i + 1}. ${title}`),
+    ...substitutes.map(
+      ({ tool, instead, errorMillimetres, fit }) =>
+        `or ${instead} for ${tool}: ${errorMillimetres} mm, ${fit}`,
+    ),
+    ...(nextPersonMinutes > 0 ? [`costs the next person ${minutesText(nextPersonMinutes)}`] : []),
+  ];
+}
+
+/** Old part against new for people. */
+export function matchLines({ verdict, differences, leads, workMinutes }: MatchAnswer): string[] {
+  return [
+    `${verdict}${workMinutes > 0 ? `, ${minutesText(workMinutes)} of work` : ""}`,
+    ...differences.map(({ feature, judgement, because }) => `${feature}: ${judgement}, ${because}`),
+    ...(leads?.refusals.map((why) => `splice refused: ${why}`) ?? []),
+    ...(leads?.joints.map(
+      ({ pin, lead, wire, crimp }) => `pin ${pin}: ${lead.colour} to ${wire.id} ${wire.colour}, ${crimp}`,
+    ) ?? []),
   ];
 }

@@ -1,9 +1,11 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { type AccessPlan, parsePlan } from "@core/access/plan";
 import type { Circuit } from "@core/circuit/circuit";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { proofSteps } from "@core/diagnose/proofRun";
-import { problemText } from "@core/formats/problem";
+import { type Parsed, problemText } from "@core/formats/problem";
+import { type PartDescription, parsePart } from "@core/match/partDescription";
 import { readingSchema } from "@core/predict/reading";
 import { z } from "zod";
 import type { Database } from "./database.server";
@@ -11,6 +13,8 @@ import { jobStages } from "./jobWords";
 import { CircuitRow, JobRow } from "./models.server";
 import { addCircuit } from "./repositories/circuits.server";
 import { addJob } from "./repositories/jobs.server";
+import { insertPart } from "./repositories/parts.server";
+import { insertPlan } from "./repositories/plans.server";
 import { insertProof } from "./repositories/proofs.server";
 import { insertReading } from "./repositories/readings.server";
 import { addVehicle } from "./repositories/vehicles.server";
@@ -36,16 +40,31 @@ type World = z.infer<typeof worldSchema>;
 const minute = 60_000;
 const hour = 60 * minute;
 
-/** The shipped circuits, every one checked. */
-export function shippedCircuits(folder: string): Circuit[] {
+const readJson = (file: string): unknown => JSON.parse(readFileSync(file, "utf8"));
+
+function checked<T>(name: string, parsed: Parsed<T>): T {
+  if (!parsed.ok) throw new Error(`${name}: ${parsed.problems.map(problemText).join("; ")}`);
+  return parsed.value;
+}
+
+function shippedIn<T>(folder: string, parse: (input: unknown) => Parsed<T>): T[] {
   return readdirSync(folder)
     .filter((name) => name.endsWith(".json"))
-    .map((name) => {
-      const parsed = parseCircuit(JSON.parse(readFileSync(join(folder, name), "utf8")));
-      if (!parsed.ok) throw new Error(`${name}: ${parsed.problems.map(problemText).join("; ")}`);
-      return parsed.value;
-    });
+    .map((name) => checked(name, parse(readJson(join(folder, name)))));
 }
+
+/** The shipped circuits, every one checked. */
+export const shippedCircuits = (folder: string): Circuit[] => shippedIn(folder, parseCircuit);
+
+/** The shipped access plans, every one checked. */
+export const shippedPlans = (folder: string): AccessPlan[] => shippedIn(folder, parsePlan);
+
+/** The parts of the demo catalogue, every one checked. */
+export const shippedParts = (file: string): PartDescription[] =>
+  z
+    .array(z.unknown())
+    .parse(readJson(file))
+    .map((input) => checked(file, parsePart(input)));
 
 /**
  * Loads the demo workshop into an empty database; leaves one that holds anything alone.
@@ -53,10 +72,15 @@ export function shippedCircuits(folder: string): Circuit[] {
  */
 export async function loadDemoWorld(database: Database, folder: string, now: Date): Promise<boolean> {
   if ((await CircuitRow.count()) > 0) return false;
-  const world = worldSchema.parse(JSON.parse(readFileSync(join(folder, "world.json"), "utf8")));
+  const world = worldSchema.parse(readJson(join(folder, "world.json")));
   const circuits = shippedCircuits(join(folder, "circuits"));
+  const plans = shippedPlans(join(folder, "plans"));
+  const parts = shippedParts(join(folder, "parts.json"));
   await database.write(async (transaction) => {
     for (const circuit of circuits) await addCircuit(circuit, transaction);
+    for (const plan of plans)
+      for (const shelfId of plan.circuits ?? []) await insertPlan(shelfId, plan, "demo", transaction);
+    for (const part of parts) await insertPart(part, transaction);
     const vehicles = new Map<string, number>();
     for (const vehicle of world.vehicles) {
       vehicles.set(vehicle.label, (await addVehicle(vehicle, transaction)).id);

@@ -111,6 +111,80 @@ export class ProofRow extends Model<InferAttributes<ProofRow>, InferCreationAttr
   declare takenAt: Date;
 }
 
+export class PlanRow extends Model<InferAttributes<PlanRow>, InferCreationAttributes<PlanRow>> {
+  declare shelfId: string;
+  /** Number of the body that stands; those above it are undone. */
+  declare position: number;
+  /** Id of the last change taken or taken back: sent again, it is not taken twice. */
+  declare taken: string;
+}
+
+export class PlanBodyRow extends Model<InferAttributes<PlanBodyRow>, InferCreationAttributes<PlanBodyRow>> {
+  declare id: CreationOptional<number>;
+  declare shelfId: string;
+  declare number: number;
+  declare body: string;
+  declare takenAt: Date;
+}
+
+export class PlanNoteRow extends Model<InferAttributes<PlanNoteRow>, InferCreationAttributes<PlanNoteRow>> {
+  declare id: string;
+  declare shelfId: string;
+  declare step: string;
+  declare words: string;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
+}
+
+export class FitRow extends Model<InferAttributes<FitRow>, InferCreationAttributes<FitRow>> {
+  declare jobId: number;
+  declare targets: string;
+  declare prefer: string;
+}
+
+export class FitTickRow extends Model<InferAttributes<FitTickRow>, InferCreationAttributes<FitTickRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare shelfId: string;
+  declare step: string;
+  declare way: string;
+  declare screws: number;
+  /** Minutes since the tick before; null where that says nothing of the work. */
+  declare minutes: number | null;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
+}
+
+export class PartRow extends Model<InferAttributes<PartRow>, InferCreationAttributes<PartRow>> {
+  declare number: string;
+  declare body: string;
+}
+
+export class MatchRow extends Model<InferAttributes<MatchRow>, InferCreationAttributes<MatchRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare part: string;
+  declare oldNumber: string | null;
+  declare newNumber: string | null;
+  declare overrides: string;
+}
+
+export class EstimateRow extends Model<InferAttributes<EstimateRow>, InferCreationAttributes<EstimateRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare number: number;
+  declare kind: string;
+  declare body: string;
+  declare madeAt: Date;
+  declare approvedAt: CreationOptional<Date | null>;
+  declare approvedBy: CreationOptional<string | null>;
+}
+
+export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
+  declare name: string;
+  declare body: string;
+}
+
 // Sequelize writes into the attribute objects it is given, so each column gets its own.
 const text = () => ({ type: DataTypes.TEXT, allowNull: false });
 const maybeText = () => ({ type: DataTypes.TEXT, allowNull: true });
@@ -222,4 +296,58 @@ export function defineModels(sequelize: Sequelize): void {
     { id: named(), jobId: number(), step: text(), expected: text(), seen: text(), takenAt: moment() },
     { sequelize, timestamps: false, tableName: "proofs" },
   );
+  const plain = { sequelize, timestamps: false } as const;
+  PlanRow.init({ shelfId: named(), position: number(), taken: text() }, { ...plain, tableName: "plans" });
+  PlanBodyRow.init(
+    { id: counted(), shelfId: text(), number: number(), body: text(), takenAt: moment() },
+    { ...plain, tableName: "planBodies" },
+  );
+  PlanNoteRow.init(
+    { id: named(), shelfId: text(), step: text(), words: text(), takenAt: moment(), struckAt: maybeMoment() },
+    { ...plain, tableName: "planNotes" },
+  );
+  FitRow.init(
+    { jobId: { ...number(), primaryKey: true }, targets: text(), prefer: text() },
+    { ...plain, tableName: "fits" },
+  );
+  FitTickRow.init(
+    {
+      id: named(),
+      jobId: number(),
+      shelfId: text(),
+      step: text(),
+      way: text(),
+      screws: number(),
+      minutes: { type: DataTypes.FLOAT, allowNull: true },
+      takenAt: moment(),
+      struckAt: maybeMoment(),
+    },
+    { ...plain, tableName: "fitTicks" },
+  );
+  PartRow.init({ number: named(), body: text() }, { ...plain, tableName: "parts" });
+  MatchRow.init(
+    {
+      id: named(),
+      jobId: number(),
+      part: text(),
+      oldNumber: maybeText(),
+      newNumber: maybeText(),
+      overrides: text(),
+    },
+    { ...plain, tableName: "matches" },
+  );
+  EstimateRow.init(
+    {
+      id: named(),
+      jobId: number(),
+      number: number(),
+      kind: text(),
+      body: text(),
+      madeAt: moment(),
+      approvedAt: maybeMoment(),
+      approvedBy: maybeText(),
+    },
+    { ...plain, tableName: "estimates" },
+  );
+  SettingRow.init({ name: named(), body: text() }, { ...plain, tableName: "settings" });
 }

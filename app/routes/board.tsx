@@ -55,6 +55,9 @@ export default function Board({ loaderData }: Route.ComponentProps) {
         <div className="flex flex-wrap items-center justify-between gap-3">
           <h1 className="text-2xl font-bold">On the ramps</h1>
           <div className="flex gap-3">
+            <Link to="/settings" className="btn">
+              Shop's terms
+            </Link>
             <Link to="/shelf" className="btn">
               Circuit shelf
             </Link>

@@ -1,3 +1,4 @@
+import { matchesOf } from "@db/repositories/parts.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { Outlet } from "react-router";
 import { Rail } from "../components/Rail";
@@ -8,7 +9,7 @@ import type { Route } from "./+types/job";
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const stored = await readingsOf(job.id);
+  const [stored, matches] = await Promise.all([readingsOf(job.id), matchesOf(job.id)]);
   const standing = stored.filter(({ struckAt }) => !struckAt);
   const past = { probing: 0, "part-awaited": 1, "proof-due": 2, closed: 3 }[job.stage];
   return {
@@ -18,6 +19,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     stage: job.stage,
     circuitTitle: circuit.title,
     motor: standing.some(({ reading }) => reading.test === "ripple" || reading.test === "amps"),
+    matched: matches.some(({ newNumber }) => newNumber !== null),
     heard: standing.some(({ reading }) => reading.heard),
     past,
   };
@@ -39,6 +41,8 @@ export default function JobPage({ loaderData: job }: Route.ComponentProps) {
           { to: at("probe"), title: "Probe", done: job.past > 0 },
           { to: at("verdict"), title: "Verdict", done: job.past > 1 },
           { to: at("motor"), title: "Motor", done: job.motor },
+          { to: at("parts"), title: "Match", done: job.matched },
+          { to: at("fit"), title: "Fit", done: job.past > 1 },
           { to: at("prove"), title: "Prove", done: job.past > 2 },
           { to: at("close"), title: "Close", done: job.past > 2 },
         ]}

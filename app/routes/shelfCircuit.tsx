@@ -151,6 +151,9 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
                 Change it
               </button>
             </Form>
+            <Link to={`/shelf/${shelfId}/way`} className="btn">
+              Its way in
+            </Link>
             <Link to={`/jobs/new?circuit=${encodeURIComponent(loaderData.rowId)}`} className="btn">
               New job on it
             </Link>

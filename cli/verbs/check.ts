@@ -1,8 +1,10 @@
+import { parsePlan } from "@core/access/plan";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { parseCase } from "@core/formats/case";
 import type { CircuitLibrary } from "@core/formats/library";
 import { type Parsed, quoted, refused } from "@core/formats/problem";
 import { readingProblems } from "@core/formats/readingProblems";
+import { parsePart } from "@core/match/partDescription";
 import { CompiledCircuit } from "@core/predict/compiledCircuit";
 import { buildNetlist } from "@core/solve/netlist";
 
@@ -22,8 +24,19 @@ export function checkFile(input: unknown, library: CircuitLibrary): Parsed<Check
     return netlist.ok ? { ok: true, value: { ok: true, format, id: circuit.value.id } } : netlist;
   }
   if (format === "airway-case") return checkCase(input, library);
+  if (format === "airway-plan") {
+    const plan = parsePlan(input);
+    return plan.ok ? { ok: true, value: { ok: true, format, id: plan.value.id } } : plan;
+  }
+  if (format === "airway-part") {
+    const part = parsePart(input);
+    return part.ok ? { ok: true, value: { ok: true, format, id: part.value.number } } : part;
+  }
   return refused([
-    { path: "format", message: `expected "airway-circuit" or "airway-case", got ${quoted(format)}` },
+    {
+      path: "format",
+      message: `expected "airway-circuit", "airway-case", "airway-plan" or "airway-part", got ${quoted(format)}`,
+    },
   ]);
 }
 

@@ -27,6 +27,9 @@ export const stepKinds = [
 ] as const;
 export type StepKind = (typeof stepKinds)[number];
 
+/** What a plug's tab wants before it lets go. */
+export const tabs = ["press", "lift", "slide", "squeeze", "lever"] as const;
+
 const itemId = z.string().min(1).max(32);
 const minutes = z.number().min(0).max(10_000);
 
@@ -45,9 +48,7 @@ export const stepSchema = z.strictObject({
   fasteners: z.array(fastenerSchema).max(12).optional(),
   /** Plugs that come off, and what their tab wants. */
   plugs: z
-    .array(
-      z.strictObject({ id: itemId, tab: z.enum(["press", "lift", "slide", "squeeze", "lever"]).optional() }),
-    )
+    .array(z.strictObject({ id: itemId, tab: z.enum(tabs).optional() }))
     .max(12)
     .optional(),
   /** Vent and drain tubes that come off. */

@@ -74,9 +74,9 @@ export interface PlaceOdds {
 /** Weighs the places by what was noticed: Bayes' rule over signs taken as independent. */
 export function whereIsIt(noticed: readonly PlaceSign[]): PlaceOdds[] {
   const weights = motorPlaces.map(({ often }, place) =>
-    placeSigns.reduce(
+    placeSigns.reduce<number>(
       (weight, { id, likely }) => (noticed.includes(id) ? weight * (likely[place] as number) : weight),
-      often as number,
+      often,
     ),
   );
   const total = weights.reduce((sum, weight) => sum + weight, 0);

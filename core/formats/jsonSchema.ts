@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { planSchema } from "../access/plan";
 import { circuitSchema } from "../circuit/circuit";
+import { partDescriptionSchema } from "../match/partDescription";
 import { caseSchema } from "./case";
 import { shelfBundleSchema } from "./shelfBundle";
 
@@ -11,5 +12,6 @@ export function formatSchemas(): Record<string, unknown> {
     "airway-case": z.toJSONSchema(caseSchema),
     "airway-shelf": z.toJSONSchema(shelfBundleSchema),
     "airway-plan": z.toJSONSchema(planSchema),
+    "airway-part": z.toJSONSchema(partDescriptionSchema),
   };
 }

@@ -63,7 +63,7 @@ function carriedOver(
         play > 0 ? "the old wheel would slip on it" : "the old wheel does not go on",
       ),
     ];
-  const [work, minutes] =
+  const [work, minutes]: readonly [string, number] =
     old.hold === "pressed"
       ? ["Press the old wheel off and on, flat to flat", 10]
       : ["Carry the old wheel over with its clip or nut", 4];
@@ -73,8 +73,8 @@ function carriedOver(
       "with the wheel",
       "without",
       "the old wheel is carried over; balance and height as they were",
-      work as string,
-      minutes as number,
+      work,
+      minutes,
     ),
   ];
 }

@@ -5,6 +5,7 @@ import { notes } from "./004-notes";
 import { circuitVersions } from "./005-circuit-versions";
 import { drafts } from "./006-drafts";
 import { traces } from "./007-traces";
+import { fit } from "./008-fit";
 
 /** Every migration, oldest first: adding one is a file and a line. */
-export const migrations = [first, heardAnswers, school, notes, circuitVersions, drafts, traces];
+export const migrations = [first, heardAnswers, school, notes, circuitVersions, drafts, traces, fit];

@@ -1,0 +1,196 @@
+import { type EstimateLine, lineKinds, priced } from "@core/money/estimate";
+import { useId } from "react";
+import { useFieldArray, useForm, useWatch } from "react-hook-form";
+import { useFetcher } from "react-router";
+import { Fold } from "../components/Fold";
+import { amountText, priceText, typedMinor } from "../format/money";
+import type { EstimateData } from "./estimateView.server";
+import { typedScaled } from "./quantity";
+
+type Body = EstimateData["versions"][number]["body"];
+
+interface LineFields {
+  readonly kind: EstimateLine["kind"];
+  readonly title: string;
+  readonly unit: EstimateLine["unit"];
+  readonly quantity: string;
+  readonly each: string;
+  readonly discount: string;
+  readonly tax: string;
+}
+
+interface EstimateEditorProps {
+  readonly page: EstimateData;
+  readonly kind: "estimate" | "bill";
+  readonly title: string;
+  readonly from: Body;
+}
+
+const fieldsOf = (line: EstimateLine, currency: string): LineFields => ({
+  kind: line.kind,
+  title: line.title,
+  unit: line.unit,
+  quantity: String(line.quantityMilli / 1000),
+  each: amountText(line.eachMinor, currency),
+  discount: String((line.discountBasisPoints ?? 0) / 100),
+  tax: String(line.taxBasisPoints / 100),
+});
+
+/** A typed line as whole numbers; null where a figure is none. */
+function lineOf(fields: LineFields, currency: string): EstimateLine | null {
+  const quantityMilli = typedScaled(fields.quantity, 3);
+  const eachMinor = typedMinor(fields.each, currency);
+  const discountBasisPoints = typedScaled(fields.discount || "0", 2);
+  const taxBasisPoints = typedScaled(fields.tax || "0", 2);
+  const title = fields.title.trim();
+  if (quantityMilli === null || eachMinor === null || discountBasisPoints === null || taxBasisPoints === null)
+    return null;
+  if (title === "" || discountBasisPoints > 10_000 || taxBasisPoints > 10_000) return null;
+  return {
+    kind: fields.kind,
+    title,
+    unit: fields.unit,
+    quantityMilli,
+    eachMinor,
+    discountBasisPoints,
+    taxBasisPoints,
+  };
+}
+
+/** Lines changed and priced as they are typed; stored they are the next version. */
+export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps) {
+  const fetcher = useFetcher();
+  const id = useId();
+  const { currency } = from;
+  const { register, control, handleSubmit, formState } = useForm<{ lines: LineFields[] }>({
+    defaultValues: { lines: from.lines.map((line) => fieldsOf(line, currency)) },
+    mode: "onChange",
+  });
+  const { fields, append, remove } = useFieldArray({ control, name: "lines" });
+  const typed = useWatch({ control, name: "lines" });
+  const lines = typed.flatMap((own) => lineOf(own, currency) ?? []);
+  const sum = priced(lines, from.rounding);
+  const whole = lines.length === typed.length;
+  const figure = (read: (text: string) => number | null, words: string) => ({
+    validate: (text: string) => read(text) !== null || words,
+  });
+  const cell = (
+    name: "quantity" | "each" | "discount" | "tax",
+    place: number,
+    width: string,
+    words: string,
+  ) => {
+    const read = (text: string): number | null =>
+      name === "each" ? typedMinor(text, currency) : typedScaled(text, name === "quantity" ? 3 : 2);
+    const problem = formState.errors.lines?.[place]?.[name]?.message;
+    return (
+      <label className="grid text-base text-soft">
+        {words}
+        <input
+          {...register(`lines.${place}.${name}`, figure(read, "is no such figure"))}
+          inputMode="decimal"
+          aria-invalid={problem !== undefined}
+          className={`field figures text-ink ${width} ${problem ? "border-danger" : ""}`}
+        />
+      </label>
+    );
+  };
+  return (
+    <section className="sheet-card px-3 py-1 text-base" data-editor={kind}>
+      <Fold title={`${title}: ${priceText(sum.totalMinor, currency)}`}>
+        <form
+          aria-label={title}
+          onSubmit={(event) =>
+            void handleSubmit(() => {
+              void fetcher.submit(
+                {
+                  intent: "store",
+                  token: crypto.randomUUID(),
+                  kind,
+                  body: JSON.stringify({ title: from.title, currency, rounding: from.rounding, lines }),
+                },
+                { method: "post" },
+              );
+            })(event)
+          }
+        >
+          {fields.map((field, place) => (
+            <fieldset key={field.id} className="flex flex-wrap items-end gap-2 border-t border-rule py-2">
+              <legend className="sr-only">line {place + 1}</legend>
+              <label className="grid grow text-soft">
+                Line
+                <input
+                  {...register(`lines.${place}.title`, { required: true, maxLength: 200 })}
+                  className="field min-w-40 text-ink"
+                />
+              </label>
+              {cell("quantity", place, "w-20", field.unit === "h" ? "Hours" : "Pieces")}
+              {cell("each", place, "w-28", "Each")}
+              {cell("discount", place, "w-20", "Off, %")}
+              {cell("tax", place, "w-20", "Tax, %")}
+              <button type="button" className="min-h-11 px-1 underline" onClick={() => remove(place)}>
+                take out<span className="sr-only"> line {place + 1}</span>
+              </button>
+            </fieldset>
+          ))}
+          <div className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
+            <label className="sr-only" htmlFor={id}>
+              Kind of the next line
+            </label>
+            <select
+              id={id}
+              className="field"
+              defaultValue="other"
+              onChange={(event) => {
+                const own = event.target.value as EstimateLine["kind"];
+                event.target.value = "other";
+                append(
+                  fieldsOf(
+                    {
+                      kind: own,
+                      title: own,
+                      unit: own === "labour" || own === "diagnosis" ? "h" : "pc",
+                      quantityMilli: 1000,
+                      eachMinor: own === "labour" || own === "diagnosis" ? page.terms.hourMinor : 0,
+                      taxBasisPoints: page.terms.partTaxBasisPoints,
+                    },
+                    currency,
+                  ),
+                );
+              }}
+            >
+              <option value="other">add a line…</option>
+              {lineKinds
+                .filter((own) => own !== "other")
+                .map((own) => (
+                  <option key={own} value={own}>
+                    {own}
+                  </option>
+                ))}
+            </select>
+            <span className="grow" />
+            <span>
+              net <span className="figures">{priceText(sum.netMinor, currency)}</span>, tax{" "}
+              <span className="figures">{priceText(sum.taxMinor, currency)}</span>, total{" "}
+              <b className="figures">{priceText(sum.totalMinor, currency)}</b>
+            </span>
+            <button type="submit" className="btn btn-main" disabled={!whole || fetcher.state !== "idle"}>
+              {kind === "bill" ? "Store the bill" : "Store as the next version"}
+            </button>
+          </div>
+          {!whole && (
+            <p role="alert" className="pb-2 text-danger">
+              A figure with a red edge is none: hours and pieces to three places, money to the coin, shares
+              from 0 to 100.
+            </p>
+          )}
+          {fetcher.data?.problem && (
+            <p role="alert" className="pb-2 text-danger">
+              Not stored: {fetcher.data.problem}
+            </p>
+          )}
+        </form>
+      </Fold>
+    </section>
+  );
+}

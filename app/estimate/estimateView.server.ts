@@ -1,0 +1,228 @@
+import { failsWithin } from "@core/access/failureChance";
+import { quickestRoute } from "@core/access/route";
+import { learntMinutes, shopPace } from "@core/access/stepTimes";
+import type { Circuit } from "@core/circuit/circuit";
+import type { PartKind } from "@core/circuit/parts/index";
+import { lookMinutes, placesNeeded } from "@core/diagnose/access";
+import type { Diagnosis } from "@core/diagnose/diagnose";
+import { matchParts } from "@core/match/partMatch";
+import { plainNumber } from "@core/match/supersession";
+import { billDifference, type EstimateLine, priced } from "@core/money/estimate";
+import { type OfferedPart, type OfferInput, repairOffers } from "@core/money/repairOffer";
+import { tenthsMilli } from "@core/money/shopTerms";
+import { repairDefaults } from "@core/money/stoppingCosts";
+import { type EstimateBody, estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
+import { fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
+import { listParts, matchesOf } from "@db/repositories/parts.server";
+import { findPlan } from "@db/repositories/plans.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { priceOf } from "../fit/fitView.server";
+import { dayText } from "../format/clock";
+import { repairName } from "../format/partName";
+import { diagnosisFrom, diagnosisOf, type JobView, jobViewAt, standingReadings } from "../jobView.server";
+import { shopZone } from "../shop.server";
+import { offerTitles } from "./offerTitles";
+
+/** Key on, every speed, listening: the proof of a repair, minutes (judgement). */
+const proofMinutes = 5;
+
+/** What repairs take where no plan says: the usual of their kind. */
+function usual(circuit: Circuit, id: string): { readonly priceMinor: number; readonly minutes: number } {
+  const kind =
+    circuit.parts.find((part) => part.id === id)?.kind ??
+    (circuit.connectors.some((own) => own.id === id)
+      ? "connector"
+      : circuit.wires.some((own) => own.id === id)
+        ? "wire"
+        : id === "CAR"
+          ? "car"
+          : "unknown");
+  return repairDefaults[kind] ?? { priceMinor: 0, minutes: 60 };
+}
+
+/** Minutes spent looking so far: each look's own, and every place opened once. */
+function minutesLooked(view: JobView): number {
+  const open = new Set<string>();
+  let minutes = 0;
+  for (const reading of standingReadings(view)) {
+    if (reading.heard) continue;
+    minutes += lookMinutes(view.engine, reading, open);
+    for (const place of placesNeeded(view.engine, reading)) open.add(place);
+  }
+  return minutes;
+}
+
+/** Minutes at the car for some parts together: in and back by the plan as this shop works, the work on new parts, the proof. */
+async function labourOf(view: JobView) {
+  const { circuit, job } = view;
+  const [stored, fit, measured, parts, matches] = await Promise.all([
+    findPlan(circuit.id),
+    fitOf(job.id),
+    measuredSteps(circuit.id),
+    listParts(),
+    matchesOf(job.id),
+  ]);
+  const byNumber = (number: string | null) =>
+    number ? parts.find((own) => plainNumber(own.number) === plainNumber(number)) : undefined;
+  const workOn = (id: string): number => {
+    const match = matches.find(({ part }) => part === id);
+    const [old, fresh] = [byNumber(match?.oldNumber ?? null), byNumber(match?.newNumber ?? null)];
+    return old && fresh ? matchParts(circuit, id, old, fresh, parts).workMinutes : 0;
+  };
+  const pace = stored ? shopPace(stored.plan, measured) : null;
+  const minutes = (ids: readonly string[], book: boolean): number => {
+    const reached = ids.filter((id) => stored && Object.hasOwn(stored.plan.targets, id));
+    const others = ids.filter((id) => !reached.includes(id));
+    const route =
+      stored && pace && reached.length > 0
+        ? quickestRoute(stored.plan, reached, {
+            prefer: book ? "book" : (fit?.prefer ?? "quickest"),
+            ...(book ? {} : { minutesOf: (step) => learntMinutes(step, pace, measured).minutes }),
+          })
+        : null;
+    const inAndBack = route?.ok ? 2 * route.value.minutes : 0;
+    const alone = (route?.ok ? others : ids).reduce((sum, id) => sum + usual(circuit, id).minutes, 0);
+    return inAndBack + alone + ids.reduce((sum, id) => sum + workOn(id), 0) + proofMinutes;
+  };
+  const priceMinor = (id: string): number =>
+    byNumber(matches.find(({ part }) => part === id)?.newNumber ?? null)?.priceMinor ??
+    priceOf(parts, circuit.id, id) ??
+    usual(circuit, id).priceMinor;
+  return { minutes, priceMinor };
+}
+
+const wearing: ReadonlySet<PartKind> = new Set(["motor", "resistor", "module"]);
+
+/** What the offers of a job are made from: its verdict, its plan, its catalogue, the shop's terms. */
+async function offerInput(view: JobView): Promise<OfferInput> {
+  const { job, circuit } = view;
+  const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), fitOf(job.id)]);
+  const diagnosis = diagnosisOf(view);
+  const { verdict } = diagnosis;
+  const chosen =
+    job.fitted ??
+    (fit && fit.targets.length > 0 ? fit.targets : verdict.replace.filter((id) => id !== "unknown"));
+  const offered = (id: string): OfferedPart => ({
+    id,
+    name: repairName(circuit, [id]),
+    priceMinor: labour.priceMinor(id),
+  });
+  const doubt = (id: string): number => diagnosis.parts.find(({ part }) => part === id)?.p ?? 0;
+  const causeId = [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !chosen.includes(id));
+  const besideId = circuit.parts.find(
+    ({ id, kind }) => wearing.has(kind) && !chosen.includes(id) && id !== causeId,
+  );
+  const heard = diagnosisFrom(
+    view,
+    standingReadings(view).filter((reading) => reading.heard),
+    {},
+  ).verdict;
+  const guessId = heard.replace.find((id) => id !== "unknown");
+  return {
+    terms,
+    parts: chosen.map(offered),
+    p: beliefIn(diagnosis.suspects, chosen),
+    cause: causeId ? { ...offered(causeId), killsAgain: doubt(causeId) } : null,
+    beside: besideId
+      ? {
+          ...offered(besideId.id),
+          failsWithin: failsWithin(besideId.kind, terms.warrantyMonths, doubt(besideId.id)),
+        }
+      : null,
+    guess: guessId ? { ...offered(guessId), p: heard.p } : null,
+    labourMinutes: (ids) => labour.minutes(ids, false),
+    bookMinutes: (ids) => labour.minutes(ids, true),
+    diagnosisMinutes: minutesLooked(view),
+  };
+}
+
+/** Belief that replacing some parts is the repair: that nothing outside them is at fault. */
+const beliefIn = (suspects: Diagnosis["suspects"], parts: readonly string[]): number =>
+  suspects.reduce(
+    (sum, { fault, p }) =>
+      fault.split("+").every((one) => parts.includes(/^[^.:/@]+/.exec(one)?.[0] ?? "")) ? sum + p : sum,
+    0,
+  );
+
+/** A version with its money. */
+const versionOf = ({ body, madeAt, approvedAt, ...own }: StoredEstimate) => ({
+  ...own,
+  body,
+  priced: priced(body.lines, body.rounding),
+  made: dayText(madeAt, shopZone()),
+  approved: approvedAt ? dayText(approvedAt, shopZone()) : null,
+});
+
+/** Lines of a bill from an estimate: labour by the minutes the steps took. */
+function billLines(lines: readonly EstimateLine[], minutes: number | null): EstimateLine[] {
+  if (minutes === null) return [...lines];
+  return lines.map((line) =>
+    line.kind === "labour" ? { ...line, quantityMilli: tenthsMilli(minutes) } : { ...line },
+  );
+}
+
+/** Minutes the ticked steps took; the plan's where a tick says nothing, null where nothing was ticked. */
+async function minutesTicked(view: JobView): Promise<number | null> {
+  const [stored, ticks] = await Promise.all([findPlan(view.circuit.id), ticksOf(view.job.id)]);
+  if (!stored || ticks.length === 0) return null;
+  const planned = (step: string): number =>
+    stored.plan.steps.find(({ id }) => id === step)?.minutes ?? proofMinutes;
+  return ticks.reduce((sum, { step, minutes }) => sum + (minutes ?? planned(step)), 0);
+}
+
+/** Everything the estimate page shows of a job. */
+export async function estimateView(id: string | undefined) {
+  const view = await jobViewAt(id);
+  const [input, versions, ticked] = await Promise.all([
+    offerInput(view),
+    estimatesOf(view.job.id),
+    minutesTicked(view),
+  ]);
+  const made = versions.map(versionOf);
+  const approved = made.findLast(({ kind, approved: when }) => kind === "estimate" && when !== null);
+  const bill = made.findLast(({ kind }) => kind === "bill");
+  return {
+    id: view.job.id,
+    token: crypto.randomUUID(),
+    vehicle: `${view.job.vehicle.model}, ${view.job.vehicle.label}`,
+    terms: input.terms,
+    offers: (input.parts.length > 0 ? repairOffers(input) : []).map((offer) => ({
+      ...offer,
+      names: repairName(view.circuit, offer.parts),
+      labourHours: offer.priced.lines.find(({ kind }) => kind === "labour")?.quantityMilli ?? null,
+    })),
+    /** Labour together beside each part by itself: what is shared is charged once. */
+    shared: sharedLabour(input),
+    versions: made,
+    billFrom: approved
+      ? { title: approved.body.title, lines: billLines(approved.body.lines, ticked), minutes: ticked }
+      : null,
+    difference: approved && bill ? billDifference(approved.priced, bill.priced) : null,
+  };
+}
+
+function sharedLabour(input: OfferInput) {
+  const other = input.cause ?? input.beside;
+  const ids = input.parts.map(({ id }) => id);
+  if (!other || ids.length === 0) return null;
+  const [together, apart] = [
+    input.labourMinutes([...ids, other.id]),
+    input.labourMinutes(ids) + input.labourMinutes([other.id]),
+  ];
+  return { name: other.name, together, apart };
+}
+
+/** The lines of an offer, as an estimate's first version has them. */
+export async function offerBody(id: string | undefined, kind: string): Promise<EstimateBody | null> {
+  const input = await offerInput(await jobViewAt(id));
+  const offer = repairOffers(input).find((own) => own.kind === kind);
+  if (!offer) return null;
+  return {
+    title: offerTitles[offer.kind],
+    currency: input.terms.currency,
+    rounding: input.terms.rounding,
+    lines: offer.priced.lines.map(({ discountMinor: _, netMinor: __, taxMinor: ___, ...line }) => line),
+  };
+}
+
+export type EstimateData = Awaited<ReturnType<typeof estimateView>>;

@@ -1,0 +1,16 @@
+import type { EstimateLine } from "@core/money/estimate";
+
+/** A line's quantity with its unit: `0.5 h`, `2`. */
+export const quantityText = ({
+  quantityMilli,
+  unit,
+}: Pick<EstimateLine, "quantityMilli" | "unit">): string =>
+  unit === "h" ? `${quantityMilli / 1000} h` : `${quantityMilli / 1000}`;
+
+/** A typed figure in thousandths, or hundredths; null where it is none or finer than that. */
+export function typedScaled(text: string, digits: number): number | null {
+  const match = /^(\d{1,6})(?:[.,](\d+))?$/.exec(text.trim());
+  if (!match) return null;
+  const fraction = (match[2] ?? "").replace(/0+$/, "");
+  return fraction.length > digits ? null : Number(`${match[1]}${fraction.padEnd(digits, "0")}`);
+}

@@ -1,0 +1,91 @@
+import { useRef } from "react";
+import { useFetcher } from "react-router";
+
+interface TickButtonProps {
+  readonly step: string;
+  readonly way: "in" | "back";
+  readonly screws: number;
+  readonly main?: boolean;
+  readonly children: React.ReactNode;
+}
+
+/** Ticks a step with its screws; the same tap sent twice is one tick, and it stands once it is stored. */
+export function TickButton({ step, way, screws, main = false, children }: TickButtonProps) {
+  const fetcher = useFetcher();
+  const token = useRef<string | null>(null);
+  const busy = fetcher.state !== "idle";
+  return (
+    <button
+      type="button"
+      disabled={busy}
+      className={`btn text-left text-base ${main ? "btn-main w-full" : ""}`}
+      onClick={() => {
+        token.current ??= crypto.randomUUID();
+        void fetcher
+          .submit(
+            { intent: "tick", token: token.current, step, way, screws: String(screws) },
+            { method: "post" },
+          )
+          .then(() => {
+            token.current = null;
+          });
+      }}
+    >
+      <span aria-hidden="true">{busy ? "…" : "✓"}</span>
+      <span className="min-w-0">{children}</span>
+    </button>
+  );
+}
+
+/** Takes a tick back. */
+export function UntickButton({ id }: { id: string }) {
+  const fetcher = useFetcher();
+  return (
+    <fetcher.Form method="post">
+      <input type="hidden" name="id" value={id} />
+      <button
+        type="submit"
+        name="intent"
+        value="untick"
+        disabled={fetcher.state !== "idle"}
+        className="min-h-11 px-1 text-base underline"
+      >
+        undo
+      </button>
+    </fetcher.Form>
+  );
+}
+
+interface ScrewCountProps {
+  readonly label: string;
+  readonly value: number;
+  readonly onChange: (value: number) => void;
+}
+
+/** Counts screws up and down with big targets. */
+export function ScrewCount({ label, value, onChange }: ScrewCountProps) {
+  return (
+    <fieldset className="flex items-center">
+      <legend className="sr-only">{label}</legend>
+      <button
+        type="button"
+        aria-label={`${label}: one fewer`}
+        className="btn min-w-11 px-0"
+        onClick={() => onChange(Math.max(0, value - 1))}
+      >
+        −
+      </button>
+      <output className="figures w-9 text-center" aria-label={label}>
+        {value}
+      </output>
+      <button
+        type="button"
+        aria-label={`${label}: one more`}
+        className="btn min-w-11 px-0"
+        onClick={() => onChange(Math.min(99, value + 1))}
+      >
+        +
+      </button>
+    </fieldset>
+  );
+}

@@ -1,0 +1,40 @@
+import type { Tray } from "@core/access/tray";
+
+/** The tray: screws out, screws back, and what it calls. */
+export function TrayCard({ tray }: { tray: Tray }) {
+  const calm = tray.calls.length === 0;
+  return (
+    <section className="tag-card" aria-labelledby="tray">
+      <div className="tag-face">
+        <h2 id="tray" className="pr-8 font-bold">
+          Tray:{" "}
+          <span className="figures" data-testid="tray">
+            {tray.lying}
+          </span>{" "}
+          {tray.lying === 1 ? "screw" : "screws"} lying in it
+        </h2>
+        <p className="text-base text-soft">
+          <span className="figures">{tray.out}</span> out, <span className="figures">{tray.back}</span> back
+        </p>
+        {tray.lying > 0 && (
+          <p aria-hidden="true" className="mt-1 flex max-w-full flex-wrap gap-1">
+            {Array.from({ length: Math.min(60, tray.lying) }, (_, place) => (
+              <span key={place} className="inline-block size-2.5 rounded-full border-2 border-ink bg-bench" />
+            ))}
+          </p>
+        )}
+        {tray.calls.map(({ step, kind, words }) => (
+          <p
+            key={`${step} ${kind}`}
+            className={`mt-2 border-l-4 pl-2 text-base ${kind === "not-as-planned" ? "border-feed" : "border-danger font-semibold"}`}
+          >
+            {words}
+          </p>
+        ))}
+        {calm && tray.out > 0 && tray.lying === 0 && (
+          <p className="mt-2 text-base font-semibold">Nothing left over, nothing short.</p>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,190 @@
+import { failsWithin } from "@core/access/failureChance";
+import { fastenerText } from "@core/access/fastener";
+import type { AccessStep } from "@core/access/plan";
+import { preferences, quickestRoute, type Route, routeOf } from "@core/access/route";
+import { cautionsOfStep } from "@core/access/stepCaution";
+import { learntMinutes, shopPace } from "@core/access/stepTimes";
+import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "@core/access/tray";
+import { wayBack } from "@core/access/wayBack";
+import { whileThere } from "@core/access/whileThere";
+import type { Circuit } from "@core/circuit/circuit";
+import type { PartKind } from "@core/circuit/parts/index";
+import { scaled } from "@core/money/rounding";
+import { repairDefaults } from "@core/money/stoppingCosts";
+import { type FitTick, fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
+import type { Job } from "@db/repositories/jobs.server";
+import { listParts } from "@db/repositories/parts.server";
+import { findPlan, planNotesOf } from "@db/repositories/plans.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { clockText } from "../format/clock";
+import { repairName } from "../format/partName";
+import { stepCautionWords } from "../format/stepCautionWords";
+import { diagnosisOf, jobViewAt } from "../jobView.server";
+import { shopZone } from "../shop.server";
+
+/** What a job goes in for where nobody has chosen: what was decided on, else what the verdict would replace. */
+async function likelyTargets(job: Job): Promise<{ targets: readonly string[]; open: boolean }> {
+  if (job.fitted) return { targets: job.fitted, open: false };
+  const { verdict } = diagnosisOf(await jobViewAt(String(job.id)));
+  return { targets: verdict.replace, open: verdict.state === "open" };
+}
+
+/** The steps of a way with those that were taken off besides, in the order they came off. */
+function withOthersOff(steps: readonly AccessStep[], all: readonly AccessStep[], off: ReadonlySet<string>) {
+  const own = new Set(steps.map(({ id }) => id));
+  return [...all.filter(({ id }) => off.has(id) && !own.has(id)), ...steps];
+}
+
+const tickOf = (ticks: readonly FitTick[], step: string, way: "in" | "back") => {
+  const tick = ticks.find((one) => one.step === step && one.way === way);
+  if (!tick) return null;
+  const { id, screws, minutes, takenAt } = tick;
+  return { id, screws, minutes, time: clockText(takenAt, shopZone()) };
+};
+
+/** Everything the fit page shows of a job; null where its vehicle has no plan yet. */
+export async function fitView(job: Job, circuit: Circuit) {
+  const stored = await findPlan(circuit.id);
+  if (!stored) return null;
+  const { plan } = stored;
+  const reachable = Object.keys(plan.targets);
+  const [chosen, ticks, notes, measured, terms, parts] = await Promise.all([
+    fitOf(job.id),
+    ticksOf(job.id),
+    planNotesOf(circuit.id),
+    measuredSteps(circuit.id),
+    shopTerms(),
+    listParts(),
+  ]);
+  const likely = chosen ? { targets: chosen.targets, open: false } : await likelyTargets(job);
+  const targets = likely.targets.filter((id) => reachable.includes(id));
+  const prefer = chosen?.prefer ?? "quickest";
+  const pace = shopPace(plan, measured);
+  const learnt = new Map(plan.steps.map((step) => [step.id, learntMinutes(step, pace, measured)]));
+  const minutesOf = (step: AccessStep): number => learnt.get(step.id)?.minutes ?? step.minutes;
+  const ways = preferences.map((own) => ({
+    prefer: own,
+    route: quickestRoute(plan, targets, { prefer: own, minutesOf }),
+  }));
+  const way = ways.find((own) => own.prefer === prefer)?.route;
+  const route: Route = way?.ok ? way.value : routeOf([], targets);
+  const off = new Set(ticks.filter((tick) => tick.way === "in").map(({ step }) => step));
+  const steps = withOthersOff(route.steps, plan.steps, off);
+  const entries: TrayEntry[] = ticks;
+  const back = wayBack(steps, targets);
+  const minor = (minutes: number): number =>
+    scaled(terms.hourMinor, Math.round(minutes * 1000), 60_000, terms.rounding.rule);
+  const named = (id: string): string => (id === "lamp" ? "the lamp" : repairName(circuit, [id]));
+  return {
+    title: plan.title ?? plan.id,
+    where: plan.where ?? null,
+    currency: terms.currency,
+    reachable: reachable.map((id) => ({ id, name: named(id) })),
+    targets,
+    likeliestOnly: likely.open && targets.length > 0,
+    prefer,
+    problem: way && !way.ok ? (way.problems[0]?.message ?? null) : null,
+    ways: ways.map(({ prefer: own, route: found }) => ({
+      prefer: own,
+      ...(found.ok
+        ? {
+            minutes: found.value.minutes,
+            expected: found.value.expected,
+            nextPersonMinutes: found.value.nextPersonMinutes,
+            same: ways.find(
+              (other) =>
+                other.route.ok &&
+                found.ok &&
+                other.route.value.steps.map(({ id }) => id).join() ===
+                  found.value.steps.map(({ id }) => id).join(),
+            )?.prefer as string,
+          }
+        : { problem: found.problems[0]?.message ?? "no way" }),
+    })),
+    steps: steps.map((step) => {
+      const planned = plannedScrews(step);
+      return {
+        id: step.id,
+        title: step.title,
+        minutes: minutesOf(step),
+        learnt: learnt.get(step.id) ?? null,
+        screws: planned.out,
+        fasteners: (step.fasteners ?? []).map(fastenerText),
+        detail: [
+          ...(step.plugs ?? []).flatMap(({ id, tab }) => (tab ? [`${id}: ${tab} its tab`] : [])),
+          ...(step.hangs ? [`${step.hangs} then hangs by its wires: hold it, tie it up`] : []),
+          ...(step.risk
+            ? [`${Math.round(step.risk.p * 100)} in 100: ${step.risk.what}, ${step.risk.minutes} min more`]
+            : []),
+          ...(step.nextPerson ? [`the next person: ${step.nextPerson.why}`] : []),
+        ],
+        tools: step.tools ?? [],
+        cautions: cautionsOfStep(step).map((caution) => stepCautionWords[caution]),
+        notes: notes
+          .filter((note) => note.step === step.id)
+          .map(({ id, words, struckAt }) => ({ id, words, struck: struckAt !== null })),
+        tick: tickOf(ticks, step.id, "in"),
+      };
+    }),
+    back: back.map(({ id, title, how, screws, cautions }) => ({
+      id,
+      title,
+      how,
+      screws,
+      cautions: cautions.map((caution) => stepCautionWords[caution]),
+      calls: callsBefore(steps, entries, id).map(({ words }) => words),
+      // A step that never came off needs no putting back.
+      off: id === "test" || off.has(id),
+      tick: tickOf(ticks, id, "back"),
+    })),
+    tray: trayOf(steps, entries),
+    pace,
+    tools: route.tools,
+    substitutes: route.substitutes,
+    uses: route.uses,
+    opens: route.opens.map(named),
+    besides: besidesOf(circuit, terms.warrantyMonths).flatMap((other) => {
+      const [found] = whileThere(
+        plan,
+        targets,
+        [{ ...other, priceMinor: priceOf(parts, circuit.id, other.part) ?? other.priceMinor }],
+        minor,
+        terms.comebackMinor,
+        { prefer, minutesOf },
+      );
+      return targets.length > 0 && found ? [{ ...found, name: named(other.part) }] : [];
+    }),
+    warrantyMonths: terms.warrantyMonths,
+  };
+}
+
+/** Parts worth a thought while all is open: those that wear. */
+const wearing: ReadonlySet<PartKind> = new Set(["motor", "resistor", "module"]);
+const fitMinutes = 2;
+
+function besidesOf(circuit: Circuit, months: number) {
+  return circuit.parts
+    .filter(({ kind }) => wearing.has(kind))
+    .map(({ id, kind }) => ({
+      part: id,
+      priceMinor: repairDefaults[kind]?.priceMinor ?? 0,
+      fitMinutes,
+      failsWithin: failsWithin(kind, months, 0),
+    }));
+}
+
+type Parts = Awaited<ReturnType<typeof listParts>>;
+
+/** What a part costs the shop, where its catalogue lists one for this place: the cheapest that is not superseded. */
+export function priceOf(parts: Parts, circuit: string, part: string): number | null {
+  const prices = parts.flatMap(({ fits, priceMinor, replacedBy }) =>
+    priceMinor !== undefined &&
+    !replacedBy &&
+    fits?.some((own) => own.circuit === circuit && own.part === part)
+      ? [priceMinor]
+      : [],
+  );
+  return prices.length > 0 ? Math.min(...prices) : null;
+}
+
+export type FitData = NonNullable<Awaited<ReturnType<typeof fitView>>>;

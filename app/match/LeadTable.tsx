@@ -1,0 +1,41 @@
+import type { LeadMap } from "@core/match/spliceLeads";
+import { ampsText } from "@core/units/wording";
+
+/** Which lead meets which wire, what flows there, and the joint for it. */
+export function LeadTable({ leads, plug }: { leads: LeadMap; plug: string }) {
+  return (
+    <section aria-labelledby="leads" className="sheet-card p-3 text-base">
+      <h2 id="leads" className="font-bold">
+        Splice for {plug}, lead by lead
+      </h2>
+      {leads.refusals.map((words) => (
+        <p key={words} role="alert" className="mt-1 border-l-4 border-danger pl-2 font-semibold">
+          Refused: {words}.
+        </p>
+      ))}
+      <ul className="mt-1">
+        {leads.joints.map((joint) => (
+          <li key={joint.pin} data-pin={joint.pin} className="border-t border-rule py-1">
+            <span className="figures">
+              pin {joint.pin}: {joint.lead.colour} {joint.lead.mm2} mm² → {joint.wire.id} {joint.wire.colour}{" "}
+              {joint.wire.mm2} mm²
+            </span>
+            <span className="block text-soft">
+              to {joint.terminal}; {ampsText(joint.amps)} at most, the lead stands{" "}
+              {joint.leadStandsAmps.toFixed(0)} A; {joint.crimp}
+            </span>
+            {joint.warnings.map((words) => (
+              <span key={words} className="block border-l-4 border-feed pl-2">
+                {words}
+              </span>
+            ))}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-1 text-soft">
+        Negative off first. Stagger the joints, tug each, seal each; prove every speed before the tape goes
+        on.
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,55 @@
+import type { AccessStep } from "@core/access/plan";
+import { parseFasteners, parsePlugs, parseWays, words } from "@core/access/planText";
+import { type Parsed, refused } from "@core/formats/problem";
+
+type Fields = Readonly<Record<string, string>>;
+
+const number = (text: string): number => Number(text.trim().replace(",", "."));
+
+/** Figures and words with commas between; null where there are too few. */
+function split(text: string, figures: number): { readonly values: number[]; readonly rest: string } | null {
+  const pieces = text.split(",");
+  if (pieces.length <= figures) return null;
+  return { values: pieces.slice(0, figures).map(number), rest: pieces.slice(figures).join(",").trim() };
+}
+
+/** A step as a form sends it, not yet checked as part of its plan; refused with the field that cannot be read. */
+export function stepFrom(fields: Fields, cautions: readonly string[]): Parsed<unknown> {
+  const text = (name: string): string => (fields[name] ?? "").trim();
+  const fasteners = parseFasteners(text("fasteners"));
+  if (!fasteners.ok) return fasteners;
+  const next = text("nextPerson") ? split(text("nextPerson"), 1) : null;
+  if (text("nextPerson") && !next)
+    return refused([{ path: "nextPerson", message: "expected like 5, a third screw is wanted" }]);
+  const risk = text("risk") ? split(text("risk"), 2) : null;
+  if (text("risk") && !risk)
+    return refused([{ path: "risk", message: "expected like 8, 25, the housing tears" }]);
+  const optional = (name: keyof AccessStep, value: unknown) => (text(name) ? { [name]: value } : {});
+  const needs = parseWays(text("needs"));
+  return {
+    ok: true,
+    value: {
+      id: text("id"),
+      title: text("title"),
+      minutes: number(text("minutes")),
+      ...optional("slowMinutes", number(text("slowMinutes"))),
+      ...(needs.length > 0 ? { needs } : {}),
+      ...optional("tools", words(text("tools"))),
+      ...optional("back", text("back") === "-" ? null : text("back")),
+      ...optional("kind", text("kind")),
+      ...(fasteners.value.length > 0 ? { fasteners: fasteners.value } : {}),
+      ...optional("plugs", parsePlugs(text("plugs"))),
+      ...optional("tubes", number(text("tubes"))),
+      ...optional("hangs", text("hangs")),
+      ...optional("keyed", text("keyed")),
+      ...optional("way", text("way")),
+      ...(risk
+        ? { risk: { p: (risk.values[0] as number) / 100, minutes: risk.values[1], what: risk.rest } }
+        : {}),
+      ...(next ? { nextPerson: { minutes: next.values[0], why: next.rest } } : {}),
+      ...optional("uses", words(text("uses"))),
+      ...optional("opens", words(text("opens"))),
+      ...(cautions.length > 0 ? { cautions } : {}),
+    },
+  };
+}

@@ -1,0 +1,58 @@
+import { problemsOf, problemText } from "@core/formats/problem";
+import { offerKinds } from "@core/money/repairOffer";
+import { addEstimate, approveEstimate, estimateBodySchema } from "@db/repositories/estimates.server";
+import { data } from "react-router";
+import { z } from "zod";
+import { EstimateBench } from "../estimate/EstimateBench";
+import { estimateView, offerBody } from "../estimate/estimateView.server";
+import { jobAt } from "../jobView.server";
+import { parsedJson } from "../trace/takeStep.server";
+import type { Route } from "./+types/estimate";
+
+const form = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("offer"), token: z.uuid(), offer: z.enum(offerKinds) }),
+  z.object({
+    intent: z.literal("store"),
+    token: z.uuid(),
+    kind: z.enum(["estimate", "bill"]),
+    body: z.string().max(60_000),
+  }),
+  z.object({
+    intent: z.literal("approve"),
+    id: z.uuid(),
+    by: z.string().trim().min(2, "say how it was approved: at the counter, by phone").max(80),
+  }),
+]);
+
+export const loader = ({ params }: Route.LoaderArgs) => estimateView(params.id);
+
+const refuse = (problem: string) => data({ problem }, { status: 400 });
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const { job } = await jobAt(params.id);
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) return refuse(parsed.error.issues[0]?.message ?? "That cannot be read.");
+  const sent = parsed.data;
+  switch (sent.intent) {
+    case "offer": {
+      const body = await offerBody(params.id, sent.offer);
+      if (!body) return refuse("That offer is not there any more: the verdict has moved.");
+      await addEstimate(job.id, { id: sent.token, kind: "estimate", body }, new Date());
+      return { problem: null };
+    }
+    case "store": {
+      const input = parsedJson(sent.body);
+      const body = estimateBodySchema.safeParse(input);
+      if (!body.success) return refuse(problemsOf(body.error, input).map(problemText).join("; "));
+      await addEstimate(job.id, { id: sent.token, kind: sent.kind, body: body.data }, new Date());
+      return { problem: null };
+    }
+    case "approve":
+      await approveEstimate(job.id, sent.id, sent.by, new Date());
+      return { problem: null };
+  }
+}
+
+export default function EstimatePage({ loaderData, actionData }: Route.ComponentProps) {
+  return <EstimateBench page={loaderData} problem={actionData?.problem ?? null} />;
+}

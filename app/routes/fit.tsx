@@ -1,0 +1,110 @@
+import { stepIdSchema } from "@core/access/plan";
+import { planTemplates } from "@core/access/planTemplate";
+import { preferences } from "@core/access/route";
+import { findingIt, type PlaceSign, placeSigns, whereIsIt } from "@core/access/whereIsIt";
+import { addTick, setFit, strikeTick, ticksOf } from "@db/repositories/fits.server";
+import { addPlanNote, findPlan, strikePlanNote } from "@db/repositories/plans.server";
+import { data, redirect } from "react-router";
+import { z } from "zod";
+import { FitBench } from "../fit/FitBench";
+import { fitView } from "../fit/fitView.server";
+import { measuredMinutes } from "../fit/measuredMinutes";
+import { NoPlan } from "../fit/NoPlan";
+import { jobAt } from "../jobView.server";
+import { beginPlan } from "../plan/beginPlan.server";
+import type { Route } from "./+types/fit";
+
+const token = z.uuid();
+const stepName = z.union([stepIdSchema, z.literal("test")]);
+const form = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("choose"), prefer: z.enum(preferences), targets: z.string().max(400) }),
+  z.object({
+    intent: z.literal("tick"),
+    token,
+    step: stepName,
+    way: z.enum(["in", "back"]),
+    screws: z.coerce.number().int().min(0).max(99),
+  }),
+  z.object({ intent: z.literal("untick"), id: token }),
+  z.object({
+    intent: z.literal("note"),
+    token,
+    step: stepIdSchema,
+    words: z.string().trim().min(1).max(500),
+  }),
+  z.object({ intent: z.literal("strike-note"), id: token, struck: z.enum(["yes", "no"]) }),
+  z.object({ intent: z.literal("begin"), template: z.string().max(40) }),
+]);
+
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const search = new URL(request.url).searchParams;
+  const signs = search
+    .getAll("sign")
+    .filter((id): id is PlaceSign => placeSigns.some((own) => own.id === id));
+  return {
+    id: job.id,
+    shelfId: circuit.id,
+    fit: await fitView(job, circuit),
+    templates: Object.entries(planTemplates).map(([id, { title }]) => ({ id, title })),
+    where: { signs, odds: whereIsIt(signs), finding: findingIt },
+  };
+}
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) throw data("That cannot be read.", { status: 400 });
+  const sent = parsed.data;
+  if (sent.intent === "begin") {
+    await beginPlan(circuit, sent.template);
+    return redirect(`/shelf/${circuit.id}/way`);
+  }
+  const stored = await findPlan(circuit.id);
+  if (!stored) throw data("This vehicle has no plan yet.", { status: 409 });
+  const { plan } = stored;
+  switch (sent.intent) {
+    case "choose": {
+      const targets = sent.targets.split(" ").filter((id) => Object.hasOwn(plan.targets, id));
+      await setFit(job.id, { targets, prefer: sent.prefer });
+      return { done: true };
+    }
+    case "tick": {
+      const step = plan.steps.find(({ id }) => id === sent.step);
+      if (!step && sent.step !== "test") throw data("The plan has no such step.", { status: 400 });
+      const takenAt = new Date();
+      const before = (await ticksOf(job.id)).filter(({ way }) => way === sent.way).at(-1);
+      await addTick(job.id, circuit.id, {
+        id: sent.token,
+        step: sent.step,
+        way: sent.way,
+        screws: sent.screws,
+        minutes: step && before ? measuredMinutes(step.minutes, before.takenAt, takenAt) : null,
+        takenAt,
+      });
+      return { done: true };
+    }
+    case "untick":
+      await strikeTick(job.id, sent.id, new Date());
+      return { done: true };
+    case "note":
+      await addPlanNote(circuit.id, {
+        id: sent.token,
+        step: sent.step,
+        words: sent.words,
+        takenAt: new Date(),
+      });
+      return { done: true };
+    case "strike-note":
+      await strikePlanNote(circuit.id, sent.id, sent.struck === "yes" ? new Date() : null);
+      return { done: true };
+  }
+}
+
+export default function FitPage({ loaderData }: Route.ComponentProps) {
+  const { id, fit, shelfId } = loaderData;
+  if (!fit) return <NoPlan page={loaderData} />;
+  return <FitBench key={id} jobId={id} shelfId={shelfId} fit={fit} where={loaderData.where} />;
+}
+
+export type FitPageData = Route.ComponentProps["loaderData"];

@@ -1,0 +1,90 @@
+import { problemText } from "@core/formats/problem";
+import { parsePart } from "@core/match/partDescription";
+import { matchesOf, setMatch, storePart } from "@db/repositories/parts.server";
+import { data } from "react-router";
+import { z } from "zod";
+import { diagnosisOf, jobAt, jobViewAt } from "../jobView.server";
+import { MatchBench } from "../match/MatchBench";
+import { matchView } from "../match/matchView.server";
+import { parsedJson } from "../trace/takeStep.server";
+import type { Route } from "./+types/parts";
+
+const partId = z.string().min(1).max(32);
+const form = z.discriminatedUnion("intent", [
+  z.object({
+    intent: z.literal("hold"),
+    part: partId,
+    old: z.string().max(24),
+    fresh: z.string().max(24),
+  }),
+  z.object({
+    intent: z.literal("override"),
+    part: partId,
+    feature: z.string().min(1).max(40),
+    words: z.string().trim().min(3, "say in a few words why it does no harm").max(300),
+  }),
+  z.object({ intent: z.literal("judge-again"), part: partId, feature: z.string().min(1).max(40) }),
+  z.object({ intent: z.literal("describe"), text: z.string().min(1).max(20_000) }),
+]);
+
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const asked = new URL(request.url).searchParams.get("part");
+  const likely = job.fitted ?? diagnosisOf(await jobViewAt(params.id)).verdict.replace;
+  return { id: job.id, match: await matchView(job, circuit, asked, likely) };
+}
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const { job, circuit } = await jobAt(params.id);
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success)
+    return data(
+      { problem: parsed.error.issues[0]?.message ?? "That cannot be read.", text: null },
+      { status: 400 },
+    );
+  const sent = parsed.data;
+  if (sent.intent === "describe") {
+    const part = parsePart(parsedJson(sent.text));
+    if (!part.ok)
+      return data({ problem: part.problems.map(problemText).join("; "), text: sent.text }, { status: 400 });
+    await storePart(part.value);
+    return { problem: null, text: null };
+  }
+  if (!circuit.parts.some(({ id }) => id === sent.part))
+    throw data("The circuit has no such part.", { status: 400 });
+  const stored = (await matchesOf(job.id)).find(({ part }) => part === sent.part);
+  const own = stored ?? { part: sent.part, oldNumber: null, newNumber: null, overrides: [] };
+  if (sent.intent === "hold") {
+    const [oldNumber, newNumber] = [sent.old || null, sent.fresh || null];
+    const kept = oldNumber === own.oldNumber && newNumber === own.newNumber;
+    await setMatch(job.id, { part: sent.part, oldNumber, newNumber, overrides: kept ? own.overrides : [] });
+    return { problem: null, text: null };
+  }
+  const others = own.overrides.filter(({ feature }) => feature !== sent.feature);
+  await setMatch(job.id, {
+    ...own,
+    overrides:
+      sent.intent === "override"
+        ? [...others, { feature: sent.feature, words: sent.words, at: new Date().toISOString() }]
+        : others,
+  });
+  return { problem: null, text: null };
+}
+
+export default function PartsPage({ loaderData, actionData }: Route.ComponentProps) {
+  if (!loaderData.match)
+    return (
+      <main id="main" className="p-5">
+        <p className="sheet-card max-w-xl p-5">This circuit has no part that comes in a box.</p>
+      </main>
+    );
+  return (
+    <MatchBench
+      key={loaderData.match.part}
+      jobId={loaderData.id}
+      match={loaderData.match}
+      problem={actionData?.problem ?? null}
+      text={actionData?.text ?? null}
+    />
+  );
+}

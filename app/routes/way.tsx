@@ -1,0 +1,167 @@
+import { type AccessPlan, parsePlan } from "@core/access/plan";
+import { editedPlan, type PlanEdit, planEditSchema } from "@core/access/planEdit";
+import { planFindings } from "@core/access/planFinding";
+import { planTemplates } from "@core/access/planTemplate";
+import { parseWays, waysText } from "@core/access/planText";
+import { preferences, quickestRoute } from "@core/access/route";
+import { type Parsed, problemsOf, problemText, refused } from "@core/formats/problem";
+import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
+import { findPlan, movePlan, storePlan } from "@db/repositories/plans.server";
+import { data, Link } from "react-router";
+import { Rail } from "../components/Rail";
+import { repairName } from "../format/partName";
+import { beginPlan } from "../plan/beginPlan.server";
+import { layOutPlan } from "../plan/planLayout";
+import { stepFrom } from "../plan/stepForm";
+import { WayBench, WayTemplates } from "../plan/WayBench";
+import { parsedJson } from "../trace/takeStep.server";
+import type { Route } from "./+types/way";
+
+/** The newest version of the address's circuit; answers 404 where the shelf has none. */
+async function circuitAt(id: string) {
+  const [newest] = await versionsOf(id);
+  const circuit = newest ? await findCircuit(newest.rowId) : null;
+  if (!circuit) throw data("There is no such circuit.", { status: 404 });
+  return circuit;
+}
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const circuit = await circuitAt(params.id);
+  const stored = await findPlan(circuit.id);
+  const shared = {
+    shelfId: circuit.id,
+    title: circuit.title,
+    token: crypto.randomUUID(),
+    templates: Object.entries(planTemplates).map(([id, { title }]) => ({ id, title })),
+  };
+  if (!stored) return { ...shared, own: null };
+  const { plan, undo, redo } = stored;
+  return {
+    ...shared,
+    own: {
+      plan,
+      undo,
+      redo,
+      layout: await layOutPlan(plan),
+      findings: planFindings(plan, circuit),
+      targets: Object.entries(plan.targets).map(([id, ways]) => ({
+        id,
+        name: repairName(circuit, [id]),
+        ways: waysText(ways),
+        routes: preferences.map((prefer) => {
+          const route = quickestRoute(plan, [id], { prefer });
+          return {
+            prefer,
+            minutes: route.ok ? route.value.minutes : null,
+            steps: route.ok ? route.value.steps.map((step) => step.id) : [],
+          };
+        }),
+      })),
+      free: circuit.parts
+        .filter((part) => !Object.hasOwn(plan.targets, part.id))
+        .map(({ id }) => ({ id, name: repairName(circuit, [id]) })),
+    },
+  };
+}
+
+/** The change a form asks for, not yet made. */
+function editOf(
+  intent: string,
+  fields: Record<string, string>,
+  cautions: readonly string[],
+): Parsed<PlanEdit> {
+  const made = ((): Parsed<unknown> => {
+    const text = (name: string): string => (fields[name] ?? "").trim();
+    switch (intent) {
+      case "step": {
+        const step = stepFrom(fields, cautions);
+        if (!step.ok) return step;
+        return {
+          ok: true,
+          value: fields.was
+            ? { do: "set", id: fields.was, step: step.value }
+            : { do: "add", step: step.value },
+        };
+      }
+      case "remove":
+        return { ok: true, value: { do: "remove", id: text("was") } };
+      case "target":
+        return { ok: true, value: { do: "target", part: text("part"), ways: parseWays(text("ways")) } };
+      case "drop-target":
+        return { ok: true, value: { do: "drop-target", part: text("part") } };
+      case "name":
+        return { ok: true, value: { do: "name", title: text("title"), where: text("where") } };
+      default:
+        return refused([{ path: "", message: "that cannot be read" }]);
+    }
+  })();
+  if (!made.ok) return made;
+  const edit = planEditSchema.safeParse(made.value);
+  return edit.success ? { ok: true, value: edit.data } : refused(problemsOf(edit.error, made.value));
+}
+
+const answer = (problem: string | null) =>
+  problem === null ? { problem } : data({ problem }, { status: 400 });
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const circuit = await circuitAt(params.id);
+  const sent = await request.formData();
+  const fields: Record<string, string> = {};
+  for (const [name, value] of sent) if (typeof value === "string") fields[name] = value.slice(0, 300_000);
+  const { intent = "", token = "" } = fields;
+  if (!/^[0-9a-f-]{36}$/.test(token)) return answer("that cannot be read: load the page again");
+  if (intent === "begin") {
+    await beginPlan(circuit, fields.template ?? "");
+    return answer(null);
+  }
+  if (intent === "undo" || intent === "redo") {
+    await movePlan(circuit.id, intent === "undo" ? -1 : 1, token);
+    return answer(null);
+  }
+  const next = await ((): Promise<Parsed<AccessPlan>> =>
+    intent === "bring" ? brought(fields.text ?? "") : changed())();
+  async function changed(): Promise<Parsed<AccessPlan>> {
+    const stored = await findPlan(circuit.id);
+    if (!stored) return refused([{ path: "", message: "this vehicle has no plan yet" }]);
+    const cautions = sent.getAll("cautions").filter((own): own is string => typeof own === "string");
+    const edit = editOf(intent, fields, cautions);
+    return edit.ok ? editedPlan(stored.plan, edit.value) : edit;
+  }
+  if (!next.ok) return answer(next.problems.map(problemText).join("; "));
+  await storePlan(circuit.id, next.value, token);
+  return answer(null);
+}
+
+async function brought(text: string): Promise<Parsed<AccessPlan>> {
+  const input = parsedJson(text);
+  return input === undefined ? refused([{ path: "", message: "this is no JSON" }]) : parsePlan(input);
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `Way in: ${loaderData?.title ?? "circuit"} · Airway` },
+];
+
+export default function Way({ loaderData }: Route.ComponentProps) {
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main id="main" className="mx-auto grid w-full max-w-7xl grow content-start gap-4 p-5">
+        <header>
+          <p className="text-base">
+            <Link to={`/shelf/${loaderData.shelfId}`} className="underline">
+              {loaderData.title}
+            </Link>
+          </p>
+          <h1 className="text-2xl font-bold">Its way in</h1>
+        </header>
+        {loaderData.own ? (
+          <WayBench page={loaderData} own={loaderData.own} />
+        ) : (
+          <WayTemplates page={loaderData} />
+        )}
+      </main>
+    </div>
+  );
+}
+
+export type WayData = Route.ComponentProps["loaderData"];

@@ -1,0 +1,43 @@
+import { parseCircuit } from "@core/circuit/parseCircuit";
+import { type Parsed, quoted, refused } from "@core/formats/problem";
+import { mostAmps } from "@core/match/newPart";
+import { parsePart } from "@core/match/partDescription";
+import { matchParts, type PartMatch } from "@core/match/partMatch";
+import { type LeadMap, leadMap } from "@core/match/spliceLeads";
+
+/** The options of `match` as they come from the command line, their files read. */
+export interface MatchInput {
+  readonly circuit: unknown;
+  readonly part: string;
+  readonly old: unknown;
+  readonly fresh: unknown;
+}
+
+/** What `match` prints: the parts compared, and where the new one has leads, the splice. */
+export interface MatchAnswer extends PartMatch {
+  readonly leads: LeadMap | null;
+}
+
+/** Old part against new, in a circuit. */
+export function matchFrom({ circuit: input, part, old, fresh }: MatchInput): Parsed<MatchAnswer> {
+  const circuit = parseCircuit(input);
+  if (!circuit.ok) return circuit;
+  const [was, now] = [parsePart(old), parsePart(fresh)];
+  if (!was.ok) return was;
+  if (!now.ok) return now;
+  if (!circuit.value.parts.some(({ id }) => id === part))
+    return refused([{ path: "--part", message: `the circuit has no part ${quoted(part)}` }]);
+  const plug = circuit.value.connectors.find(({ pins }) =>
+    Object.values(pins).some((terminal) => terminal.startsWith(`${part}.`)),
+  );
+  return {
+    ok: true,
+    value: {
+      ...matchParts(circuit.value, part, was.value, now.value),
+      leads:
+        now.value.leads && plug
+          ? leadMap(circuit.value, plug.id, now.value.leads, mostAmps(circuit.value))
+          : null,
+    },
+  };
+}

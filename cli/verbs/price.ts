@@ -1,0 +1,12 @@
+import { type Parsed, problemsOf, refused } from "@core/formats/problem";
+import { estimateLineSchema, type Priced, priced, roundingSchema } from "@core/money/estimate";
+import { z } from "zod";
+
+const schema = z.strictObject({ rounding: roundingSchema, lines: z.array(estimateLineSchema).max(500) });
+
+/** Lines of an estimate, priced: net, tax and totals in whole minor units. */
+export function priceFrom(input: unknown): Parsed<Priced> {
+  const shaped = schema.safeParse(input);
+  if (!shaped.success) return refused(problemsOf(shaped.error, input));
+  return { ok: true, value: priced(shaped.data.lines, shaped.data.rounding) };
+}

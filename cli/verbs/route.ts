@@ -1,0 +1,29 @@
+import { parsePlan } from "@core/access/plan";
+import { type Preference, preferences, quickestRoute, type Route } from "@core/access/route";
+import { type Parsed, quoted, refused } from "@core/formats/problem";
+
+/** The options of `route` as they come from the command line. */
+export interface RouteFlags {
+  readonly to?: string | undefined;
+  readonly prefer?: string | undefined;
+  readonly done?: string | undefined;
+}
+
+const listOf = (text: string | undefined): string[] => (text ?? "").split(",").filter((id) => id !== "");
+
+/** The way in and back that a command asks for. */
+export function routeFrom(input: unknown, { to, prefer = "quickest", done }: RouteFlags): Parsed<Route> {
+  const targets = listOf(to);
+  if (targets.length === 0)
+    return refused([{ path: "--to", message: "expected one or more parts, as --to M1,R1" }]);
+  if (!preferences.includes(prefer as Preference))
+    return refused([
+      { path: "--prefer", message: `expected ${preferences.join(", ")}, got ${quoted(prefer)}` },
+    ]);
+  const plan = parsePlan(input);
+  if (!plan.ok) return plan;
+  const off = listOf(done);
+  const strange = off.find((id) => !plan.value.steps.some((step) => step.id === id));
+  if (strange !== undefined) return refused([{ path: "--done", message: `no step ${quoted(strange)}` }]);
+  return quickestRoute(plan.value, targets, { prefer: prefer as Preference, done: new Set(off) });
+}

@@ -1,0 +1,40 @@
+import { describe, expect, test } from "@jest/globals";
+import { shippedPlan, shippedPlans } from "../testing/shippedPlan";
+import { fastenersText, parseFasteners, parsePlugs, parseWays, plugsText, waysText, words } from "./planText";
+
+test.each(shippedPlans)("%s: what is typed reads back as it was", (name) => {
+  const plan = shippedPlan(name);
+  for (const { needs = [], fasteners = [], plugs = [] } of plan.steps) {
+    expect(parseWays(waysText(needs))).toEqual(needs);
+    expect(parseFasteners(fastenersText(fasteners))).toEqual({ ok: true, value: fasteners });
+    expect(parsePlugs(plugsText(plugs))).toEqual(plugs);
+  }
+});
+
+describe("typed by hand", () => {
+  test("marks in any number, blanks where they fall, sizes in millimetres, inches or none", () => {
+    const read = parseFasteners(
+      " 3  hex 5.5 mm plastic hidden ; 1 torx T20 metal loosened back 0, 2 phillips plastic,4 hex 9/32 in metal",
+    );
+    expect(read.ok && read.value).toEqual([
+      { count: 3, head: "hex", size: "5.5 mm", into: "plastic", hidden: true },
+      { count: 1, head: "torx", size: "T20", into: "metal", loosenOnly: true, back: 0 },
+      { count: 2, head: "phillips", into: "plastic" },
+      { count: 4, head: "hex", size: "9/32 in", into: "metal" },
+    ]);
+    expect(parseFasteners("")).toEqual({ ok: true, value: [] });
+  });
+
+  test("what cannot be read is named", () => {
+    const read = parseFasteners("3 hex 7 mm plastic, two screws");
+    expect(read.ok ? "" : read.problems[0]?.message).toBe(
+      'expected like "3 hex 5.5 mm plastic hidden", got "two screws"',
+    );
+  });
+
+  test("ways with blanks and nothing between", () => {
+    expect(parseWays(" mat+flap /  / box ")).toEqual([["mat", "flap"], ["box"]]);
+    expect(parseWays("")).toEqual([]);
+    expect(words(" a, b ,, c")).toEqual(["a", "b", "c"]);
+  });
+});

@@ -1,0 +1,71 @@
+import { estimateLineSchema, roundingSchema } from "@core/money/estimate";
+import { z } from "zod";
+import { database } from "../database.server";
+import { EstimateRow } from "../models.server";
+
+/** What a version says: its lines, how they round, and in which currency. */
+export const estimateBodySchema = z.strictObject({
+  title: z.string().min(1).max(200),
+  currency: z.string(),
+  rounding: roundingSchema,
+  lines: z.array(estimateLineSchema).max(100),
+});
+export type EstimateBody = z.infer<typeof estimateBodySchema>;
+
+const kindWord = z.enum(["estimate", "bill"]);
+
+/** A version of a job's estimate, or its bill. */
+export interface StoredEstimate {
+  readonly id: string;
+  readonly number: number;
+  readonly kind: "estimate" | "bill";
+  readonly body: EstimateBody;
+  readonly madeAt: Date;
+  readonly approvedAt: Date | null;
+  readonly approvedBy: string | null;
+}
+
+/** A job's versions, oldest first. */
+export async function estimatesOf(jobId: number): Promise<StoredEstimate[]> {
+  const rows = await EstimateRow.findAll({ where: { jobId }, order: [["number", "ASC"]] });
+  return rows.map((row) => ({
+    id: row.id,
+    number: row.number,
+    kind: kindWord.parse(row.kind),
+    body: estimateBodySchema.parse(JSON.parse(row.body)),
+    madeAt: row.madeAt,
+    approvedAt: row.approvedAt ?? null,
+    approvedBy: row.approvedBy ?? null,
+  }));
+}
+
+/** Stores the next version; the same one sent twice is stored once. Versions are never changed. */
+export async function addEstimate(
+  jobId: number,
+  { id, kind, body }: Pick<StoredEstimate, "id" | "kind" | "body">,
+  madeAt: Date,
+): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    if (await EstimateRow.findByPk(id, { transaction })) return;
+    const last = await EstimateRow.max<number | null, EstimateRow>("number", {
+      where: { jobId },
+      transaction,
+    });
+    await EstimateRow.create(
+      { id, jobId, number: (last ?? 0) + 1, kind, body: JSON.stringify(body), madeAt },
+      { transaction },
+    );
+  });
+}
+
+/** Notes who approved a version, and when; the first approval stands. */
+export async function approveEstimate(jobId: number, id: string, by: string, at: Date): Promise<void> {
+  const store = await database();
+  await store.write((transaction) =>
+    EstimateRow.update(
+      { approvedAt: at, approvedBy: by },
+      { where: { id, jobId, approvedAt: null }, transaction },
+    ),
+  );
+}

@@ -1,0 +1,85 @@
+import { type Preference, preferences } from "@core/access/route";
+import { Op } from "sequelize";
+import { z } from "zod";
+import { database } from "../database.server";
+import { FitRow, FitTickRow } from "../models.server";
+
+/** What a job goes in for, and by which way. */
+export interface Fit {
+  readonly targets: readonly string[];
+  readonly prefer: Preference;
+}
+
+const targetList = z.array(z.string());
+const preference = z.enum(preferences);
+const wayWord = z.enum(["in", "back"]);
+
+/** What a job goes in for; null until it was chosen. */
+export async function fitOf(jobId: number): Promise<Fit | null> {
+  const row = await FitRow.findByPk(jobId);
+  if (!row) return null;
+  return { targets: targetList.parse(JSON.parse(row.targets)), prefer: preference.parse(row.prefer) };
+}
+
+/** Chooses what a job goes in for; resolves once it is on disk. */
+export async function setFit(jobId: number, { targets, prefer }: Fit): Promise<void> {
+  const store = await database();
+  await store.write((transaction) =>
+    FitRow.upsert({ jobId, targets: JSON.stringify(targets), prefer }, { transaction }),
+  );
+}
+
+/** A step ticked on the way in or back, with its screws counted. */
+export interface FitTick {
+  readonly id: string;
+  readonly step: string;
+  readonly way: "in" | "back";
+  readonly screws: number;
+  readonly minutes: number | null;
+  readonly takenAt: Date;
+}
+
+/** A job's ticks that stand, oldest first. */
+export async function ticksOf(jobId: number): Promise<FitTick[]> {
+  const rows = await FitTickRow.findAll({
+    where: { jobId, struckAt: { [Op.is]: null } },
+    order: [["takenAt", "ASC"]],
+  });
+  return rows.map(({ id, step, way, screws, minutes, takenAt }) => ({
+    id,
+    step,
+    way: wayWord.parse(way),
+    screws,
+    minutes,
+    takenAt,
+  }));
+}
+
+/** Stores a tick; the same one sent twice is stored once. A step ticked again the same way stands by its last tick. */
+export async function addTick(jobId: number, shelfId: string, tick: FitTick): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    if (await FitTickRow.findByPk(tick.id, { transaction })) return;
+    await FitTickRow.update(
+      { struckAt: tick.takenAt },
+      { where: { jobId, step: tick.step, way: tick.way, struckAt: { [Op.is]: null } }, transaction },
+    );
+    await FitTickRow.create({ ...tick, jobId, shelfId }, { transaction });
+  });
+}
+
+/** Takes a tick back. */
+export async function strikeTick(jobId: number, id: string, struckAt: Date): Promise<void> {
+  const store = await database();
+  await store.statement(() => FitTickRow.update({ struckAt }, { where: { id, jobId } }));
+}
+
+/** Minutes measured of a plan's steps on the way in, whichever job. */
+export async function measuredSteps(shelfId: string): Promise<{ step: string; minutes: number }[]> {
+  const rows = await FitTickRow.findAll({
+    where: { shelfId, way: "in", struckAt: { [Op.is]: null }, minutes: { [Op.not]: null } },
+    attributes: ["step", "minutes"],
+    order: [["takenAt", "ASC"]],
+  });
+  return rows.flatMap(({ step, minutes }) => (minutes === null ? [] : [{ step, minutes }]));
+}

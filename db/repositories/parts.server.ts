@@ -1,0 +1,62 @@
+import { type PartDescription, parsePart } from "@core/match/partDescription";
+import { plainNumber } from "@core/match/supersession";
+import type { Transaction } from "sequelize";
+import { z } from "zod";
+import { database } from "../database.server";
+import { MatchRow, PartRow } from "../models.server";
+
+/** Every part the shop has described, by number. */
+export async function listParts(): Promise<PartDescription[]> {
+  const rows = await PartRow.findAll({ order: [["number", "ASC"]] });
+  return rows.flatMap(({ body }) => {
+    const part = parsePart(JSON.parse(body));
+    return part.ok ? [part.value] : [];
+  });
+}
+
+/** Stores a part's description inside a write of the caller's; one of the same number is replaced. */
+export async function insertPart(part: PartDescription, transaction: Transaction): Promise<void> {
+  await PartRow.upsert({ number: plainNumber(part.number), body: JSON.stringify(part) }, { transaction });
+}
+
+export async function storePart(part: PartDescription): Promise<void> {
+  const store = await database();
+  await store.write((transaction) => insertPart(part, transaction));
+}
+
+const overrideSchema = z.strictObject({ feature: z.string(), words: z.string(), at: z.iso.datetime() });
+/** A difference a person judged harmless after all, in whose words and when. */
+export type MatchOverride = z.infer<typeof overrideSchema>;
+
+/** The parts a job holds against one another. */
+export interface StoredMatch {
+  readonly part: string;
+  readonly oldNumber: string | null;
+  readonly newNumber: string | null;
+  readonly overrides: readonly MatchOverride[];
+}
+
+/** A job's matches, by part of its circuit. */
+export async function matchesOf(jobId: number): Promise<StoredMatch[]> {
+  const rows = await MatchRow.findAll({ where: { jobId } });
+  return rows.map(({ part, oldNumber, newNumber, overrides }) => ({
+    part,
+    oldNumber,
+    newNumber,
+    overrides: z.array(overrideSchema).parse(JSON.parse(overrides)),
+  }));
+}
+
+/** Stores what a job holds against one another for a part; another choice of parts drops the overrides. */
+export async function setMatch(
+  jobId: number,
+  { part, oldNumber, newNumber, overrides }: StoredMatch,
+): Promise<void> {
+  const store = await database();
+  await store.write((transaction) =>
+    MatchRow.upsert(
+      { id: `${jobId} ${part}`, jobId, part, oldNumber, newNumber, overrides: JSON.stringify(overrides) },
+      { transaction },
+    ),
+  );
+}

@@ -1,0 +1,7 @@
+import { test } from "@playwright/test";
+import { demoPlans, playPlan } from "./fitSteps";
+
+for (const [name, plan] of Object.entries(demoPlans))
+  test(`with one thumb, to the end: ${name}`, async ({ page }) => {
+    await playPlan(page, plan, true);
+  });

@@ -1,0 +1,170 @@
+import { readFileSync } from "node:fs";
+import { AxeBuilder } from "@axe-core/playwright";
+import { expect, test } from "@playwright/test";
+import { demoPlans, playPlan } from "./fitSteps";
+
+for (const [name, plan] of Object.entries(demoPlans))
+  test(`at a desk, to the end: ${name}`, async ({ page }) => {
+    await playPlan(page, plan, false);
+  });
+
+test("by the book the same motor takes the dash out, hours against minutes, side by side", async ({
+  page,
+}) => {
+  await page.goto("/jobs/13/fit");
+  await page.waitForLoadState("networkidle");
+  const out = page.locator('[aria-label="What comes out, and how"]');
+  const motor = out.locator("button.btn", { hasText: /M1$/ });
+  if ((await motor.getAttribute("aria-pressed")) === "false") await motor.click();
+  await expect(out.getByRole("button", { name: /By the book.*4 h/ })).toBeVisible();
+  await expect(out.getByRole("button", { name: /costs the next person 5 min/ })).toBeVisible();
+});
+
+test("a screw left over is called before the panel closes", async ({ page }) => {
+  await page.goto("/jobs/6/fit");
+  await page.waitForLoadState("networkidle");
+  const pack = page.locator("button.btn", { hasText: /R1$/ });
+  if ((await pack.getAttribute("aria-pressed")) === "false") await pack.click();
+  await expect(pack).toHaveAttribute("aria-pressed", "true");
+  for (const step of ["mat", "lower-panel", "x5-off", "pack-screws"]) {
+    const line = page.locator(`[data-way="in"] [data-step="${step}"]`);
+    await line.getByRole("button", { name: "✓ off" }).click();
+    await expect(line.getByRole("button", { name: "undo" })).toBeVisible();
+  }
+  await page.getByRole("tab", { name: /^Way back/ }).click();
+  const line = page.locator('[data-way="back"] [data-step="pack-screws"]');
+  await line.getByRole("button", { name: /one fewer/ }).click();
+  await line.getByRole("button", { name: "✓ on" }).click();
+  await expect(
+    page.getByText(/Before this closes: Pack out, two screws: 1 screw left over/).first(),
+  ).toBeVisible();
+  await line.getByRole("button", { name: "undo" }).click();
+  await expect(page.getByText(/Before this closes/)).toHaveCount(0);
+});
+
+test("the part in hand against the one that was there: adapted, wrong, overridden in words", async ({
+  page,
+}) => {
+  await page.goto("/jobs/6/parts?part=M1");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("In hand").selectOption("QR 700 118");
+  await page.getByRole("button", { name: "Hold them together" }).click();
+  await expect(page.getByRole("heading", { name: "It fits with some work." })).toBeVisible();
+  await expect(page.locator('[data-feature="wheel"]')).toContainText("carried over");
+  await page.getByLabel("In hand").selectOption("QR 700 119");
+  await page.getByRole("button", { name: "Hold them together" }).click();
+  await expect(page.getByRole("heading", { name: "Wrong part: send it back." })).toBeVisible();
+  const direction = page.locator('[data-feature="direction"]');
+  await expect(direction).toContainText("weakly");
+  await direction.getByRole("button", { name: "it does no harm here" }).click();
+  await direction.getByLabel(/Why/).fill("its leads are swapped in the plug");
+  await direction.getByRole("button", { name: "Judge it harmless" }).click();
+  await expect(direction).toContainText("its leads are swapped in the plug");
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id }) => id)).toEqual([]);
+});
+
+test("leads are spliced colour to colour, and one that would meet the wrong circuit is refused", async ({
+  page,
+}) => {
+  await page.goto("/jobs/6/parts?part=R1");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("In hand").selectOption("HW 4410-18");
+  await page.getByRole("button", { name: "Hold them together" }).click();
+  await expect(page.locator('[data-pin="2"]')).toContainText("BK/YE 1.5 mm² → W14 BK/YE");
+  await page.getByLabel("In hand").selectOption("QR 771 421");
+  await page.getByRole("button", { name: "Hold them together" }).click();
+  await expect(page.getByText(/Refused: BU of the new plug is pin 1/)).toBeVisible();
+});
+
+test("an estimate changed, refused, stored, taken out as PDF and CSV, and billed", async ({ page }) => {
+  await page.goto("/jobs/3/estimate");
+  await page.waitForLoadState("networkidle");
+  await page.locator('[data-offer="part-only"]').getByRole("button", { name: "Estimate this" }).click();
+  await expect(page.locator('[data-version="1"]')).toBeVisible();
+  const editor = page.locator('[data-editor="estimate"]');
+  await editor.getByText(/^The next version/).click();
+  const hours = editor.getByLabel("Hours").nth(1);
+  await hours.fill("a lot");
+  await expect(editor.getByRole("button", { name: "Store as the next version" })).toBeDisabled();
+  await hours.fill("0,7");
+  await editor.getByRole("button", { name: "Store as the next version" }).click();
+  const second = page.locator('[data-version="2"]');
+  await expect(second).toContainText("0.7 h");
+  await second.getByRole("button", { name: "Approved" }).click();
+  await expect(second.getByText(/approved/).first()).toBeVisible();
+  for (const kind of ["PDF", "CSV"]) {
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      second.getByRole("link", { name: kind }).click(),
+    ]);
+    const bytes = readFileSync(await download.path());
+    expect(bytes.length).toBeGreaterThan(100);
+    if (kind === "PDF") expect(bytes.subarray(0, 5).toString()).toBe("%PDF-");
+    else expect(bytes.toString()).toContain("Replace");
+  }
+  const bill = page.locator('[data-editor="bill"]');
+  await bill.getByText(/^The bill/).click();
+  await bill.getByLabel("Hours").nth(1).fill("0.9");
+  await bill.getByRole("button", { name: "Store the bill" }).click();
+  // 0.2 h more at 90.00.
+  await expect(
+    page.getByRole("heading", { name: /beside what was approved, before tax: \+18\.00/ }),
+  ).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id }) => id)).toEqual([]);
+});
+
+test("a way in is written for a vehicle that has none, drawn, found wanting, mended and undone", async ({
+  page,
+}) => {
+  await page.goto("/jobs/12/fit");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("It is louder with the bonnet up than with the door open").check();
+  await expect(page.getByText("75 %")).toBeVisible();
+  await page.getByRole("button", { name: /battery and tray/ }).click();
+  await page.waitForURL(/\/way$/);
+  await page.waitForLoadState("networkidle");
+  await expect(page.getByText("A1: the circuit has it, the plan does not reach it")).toBeVisible();
+  await page.getByText("Add a step").click();
+  const form = page.locator('li[data-step=""]');
+  await form.getByLabel("What comes off").fill("Control out of the duct");
+  await form.getByLabel("Short name").fill("control");
+  await form.getByLabel("Minutes, the mean").fill("3");
+  await form.getByLabel(/^Off before it/).fill("nowhere");
+  await form.getByRole("button", { name: "Add the step" }).click();
+  await expect(form.getByText(/no step "nowhere"/)).toBeVisible();
+  await form.getByLabel(/^Off before it/).fill("tray");
+  await form.getByRole("button", { name: "Add the step" }).click();
+  await expect(page.locator('li[data-step="control"]')).toBeVisible();
+  await expect(page.getByText(/Control out of the duct: nothing needs it/)).toBeVisible();
+  await page.getByLabel("One more").selectOption("A1");
+  await page.getByLabel("Last step of each way").last().fill("control");
+  await page.getByRole("button", { name: "Add the part" }).click();
+  await expect(page.getByText("✓ Every part can be reached")).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText(/Control out of the duct: nothing needs it/)).toBeVisible();
+  await page.reload();
+  await page.getByRole("button", { name: "Redo" }).click();
+  await expect(page.locator('[data-target="A1"]')).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id }) => id)).toEqual([]);
+});
+
+test("the fit page and the shop's terms are accessible, and terms that cannot be are refused with what was typed kept", async ({
+  page,
+}) => {
+  await page.goto("/jobs/14/fit");
+  await page.goto("/jobs/8/fit");
+  await page.waitForLoadState("networkidle");
+  const fit = await new AxeBuilder({ page }).analyze();
+  expect(fit.violations.map(({ id }) => id)).toEqual([]);
+  await page.goto("/settings");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("An hour of labour").fill("ninety");
+  await page.getByRole("button", { name: "Store the terms" }).click();
+  await expect(page.getByText(/is no amount of XXX, got "ninety"/)).toBeVisible();
+  await expect(page.getByLabel("An hour of labour")).toHaveValue("ninety");
+  const terms = await new AxeBuilder({ page }).analyze();
+  expect(terms.violations.map(({ id }) => id)).toEqual([]);
+});
