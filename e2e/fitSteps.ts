@@ -15,7 +15,7 @@ interface Played {
 async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<string[]> {
   const played: string[] = [];
   const list = page.locator(`[data-way="${way}"]`);
-  const verbs = way === "in" ? /^✓ off$/ : /^✓ (on|tested)$/;
+  const verbs = way === "in" ? /^off\b/ : /^(on|tested)\b/;
   for (;;) {
     const line = list.locator("li", { has: page.getByRole("button", { name: verbs }) }).first();
     if ((await line.count()) === 0) return played;

@@ -9,20 +9,21 @@ const views = [
   { name: "board", path: "/" },
   { name: "heard", path: "/jobs/6/complaint" },
   { name: "probe", path: "/jobs/6/probe" },
-  { name: "point", path: "/jobs/6/probe", act: (page) => page.locator('[data-point="X5:2"]').click() },
   { name: "path-board", path: "/jobs/6/probe", act: (page) => openBoard(page) },
-  { name: "part", path: "/jobs/6/probe", act: (page) => openMotor(page) },
   { name: "probe-control", path: "/jobs/7/probe" },
   { name: "probe-night", path: "/jobs/5/probe", scheme: "dark" },
   { name: "verdict", path: "/jobs/2/verdict" },
   { name: "draw", path: "/jobs/6/motor", act: (page) => clampTight(page) },
   { name: "humps", path: "/jobs/8/motor?view=humps", act: (page) => scopeWorn(page) },
+  { name: "match", path: "/jobs/6/parts?part=M1", act: (page) => holdOther(page) },
+  { name: "fit", path: "/jobs/16/fit", act: (page) => halfWayBack(page) },
+  { name: "estimate", path: "/jobs/6/estimate", act: (page) => approveFirst(page) },
+  { name: "way", path: "/shelf/dotterel-switch-feed/way", act: (page) => bookWay(page) },
   { name: "prove", path: "/jobs/2/prove" },
   { name: "card", path: "/jobs/1/close" },
   { name: "shelf", path: "/shelf" },
   { name: "circuit", path: "/shelf/godwit-two-relays" },
   { name: "trace", path: "/trace", act: (page) => trace(page) },
-  { name: "trace-wires", path: "/trace", act: (page) => traceWires(page) },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
 ];
 
@@ -51,15 +52,42 @@ async function trace(page) {
   await page.waitForTimeout(800);
 }
 
-async function traceWires(page) {
-  await trace(page);
-  await page.getByRole("tab", { name: "Wires" }).click();
-  await page.getByLabel("Colour of W3", { exact: true }).fill("RED");
+async function holdOther(page) {
+  await page.getByLabel("In hand").selectOption("QR 700 118");
+  await page.getByRole("button", { name: "Hold them together" }).click();
+  await page.getByRole("heading", { name: "It fits with some work." }).waitFor();
 }
 
-async function openMotor(page) {
-  await page.locator('[data-wire="W9"]').click({ force: true });
-  await page.keyboard.press("c");
+async function tickOff(page, way, verb, steps) {
+  for (const step of steps) {
+    const line = page.locator(`[data-way="${way}"] [data-step="${step}"]`);
+    await line.getByRole("button", { name: verb }).click();
+    await line.getByRole("button", { name: "undo" }).waitFor();
+  }
+}
+
+async function halfWayBack(page) {
+  await page.locator("button.btn", { hasText: /R1$/ }).click();
+  await page.locator('[data-step="pack-screws"]').waitFor();
+  const steps = ["flap", "glove-box", "computer", "x3-off", "tube", "motor-screws", "x5-off", "pack-screws"];
+  await tickOff(page, "in", /^off\b/, steps);
+  await page.getByRole("tab", { name: /^Way back/ }).click();
+  await tickOff(page, "back", /^on\b/, ["pack-screws", "x5-off"]);
+  await page.locator("#main").evaluate((main) => main.parentElement?.scrollTo(0, 0));
+}
+
+async function approveFirst(page) {
+  await page.locator('[data-offer="part-and-cause"]').getByRole("button").click();
+  await page.getByRole("button", { name: "Approved" }).click();
+  await page.getByText(/approved .*by phone/).waitFor();
+}
+
+async function bookWay(page) {
+  await page
+    .getByRole("button", { name: /quickest safe way/ })
+    .first()
+    .click();
+  await page.evaluate(() => window.scrollTo(0, 0));
 }
 
 async function attach(page, fault) {

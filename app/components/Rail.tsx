@@ -1,4 +1,5 @@
-import { Link, NavLink } from "react-router";
+import { useEffect, useRef } from "react";
+import { Link, NavLink, useLocation } from "react-router";
 import { ThemeSwitch } from "./ThemeSwitch";
 
 /** A step of the job and whether it is done. */
@@ -10,8 +11,17 @@ export interface RailStep {
 
 /** The way down the left: Airway's own name to the board, then the job's steps with what is done. */
 export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
+  const rail = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // Along the bottom of a phone the rail is longer than the page is wide: the step one is at comes into sight.
+  useEffect(() => {
+    const nav = rail.current;
+    const here = nav?.querySelector<HTMLElement>('[aria-current="page"]');
+    if (nav && here) nav.scrollLeft = here.offsetLeft - (nav.clientWidth - here.offsetWidth) / 2;
+  }, [pathname]);
   return (
     <nav
+      ref={rail}
       aria-label={steps.length > 0 ? "Steps of the job" : "Airway"}
       className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:h-[var(--rail)] max-md:border-t md:w-28 md:flex-col md:items-stretch md:border-r md:py-3"
     >

@@ -67,6 +67,12 @@ function Offers({ page }: { page: EstimateData }) {
       <h2 id="offers" className="text-lg font-bold">
         The job, side by side
       </h2>
+      {page.open && (
+        <p className="text-base">
+          The verdict is still open: these are for the likeliest, with the diagnosis they charge carried
+          through to the end. A guess is made on what was heard alone.
+        </p>
+      )}
       {page.shared && page.shared.apart - page.shared.together > 1 && (
         <p className="text-base">
           With {page.shared.name} in the same visit: {minutesText(page.shared.together)} together,{" "}

@@ -59,7 +59,7 @@ function lineOf(fields: LineFields, currency: string): EstimateLine | null {
 
 /** Lines changed and priced as they are typed; stored they are the next version. */
 export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps) {
-  const fetcher = useFetcher();
+  const fetcher = useFetcher<{ problem: string | null }>();
   const id = useId();
   const { currency } = from;
   const { register, control, handleSubmit, formState } = useForm<{ lines: LineFields[] }>({

@@ -7,7 +7,7 @@ type Version = EstimateData["versions"][number];
 
 /** One version as it was made; it is never changed, only approved, or followed by the next. */
 export function VersionCard({ page, version }: { page: EstimateData; version: Version }) {
-  const fetcher = useFetcher();
+  const fetcher = useFetcher<{ problem: string | null }>();
   const { currency } = version.body;
   const { priced } = version;
   const file = (kind: string): string => `/jobs/${page.id}/estimate/${version.number}/${kind}`;

@@ -7,10 +7,10 @@ import { lookMinutes, placesNeeded } from "@core/diagnose/access";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { matchParts } from "@core/match/partMatch";
 import { plainNumber } from "@core/match/supersession";
-import { billDifference, type EstimateLine, priced } from "@core/money/estimate";
+import { billDifference, type EstimateLine, estimateLineSchema, priced } from "@core/money/estimate";
 import { type OfferedPart, type OfferInput, repairOffers } from "@core/money/repairOffer";
 import { tenthsMilli } from "@core/money/shopTerms";
-import { repairDefaults } from "@core/money/stoppingCosts";
+import { defaultStoppingCosts, repairDefaults } from "@core/money/stoppingCosts";
 import { type EstimateBody, estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
 import { fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
@@ -102,6 +102,8 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   const chosen =
     job.fitted ??
     (fit && fit.targets.length > 0 ? fit.targets : verdict.replace.filter((id) => id !== "unknown"));
+  // While the verdict is open the diagnosis that is charged for is still to be finished: it ends at the bar.
+  const belief = beliefIn(diagnosis.suspects, chosen);
   const offered = (id: string): OfferedPart => ({
     id,
     name: repairName(circuit, [id]),
@@ -121,7 +123,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   return {
     terms,
     parts: chosen.map(offered),
-    p: beliefIn(diagnosis.suspects, chosen),
+    p: verdict.state === "open" ? Math.max(belief, defaultStoppingCosts.settledBar) : belief,
     cause: causeId ? { ...offered(causeId), killsAgain: doubt(causeId) } : null,
     beside: besideId
       ? {
@@ -184,6 +186,7 @@ export async function estimateView(id: string | undefined) {
   return {
     id: view.job.id,
     token: crypto.randomUUID(),
+    open: diagnosisOf(view).verdict.state === "open",
     vehicle: `${view.job.vehicle.model}, ${view.job.vehicle.label}`,
     terms: input.terms,
     offers: (input.parts.length > 0 ? repairOffers(input) : []).map((offer) => ({
@@ -221,7 +224,7 @@ export async function offerBody(id: string | undefined, kind: string): Promise<E
     title: offerTitles[offer.kind],
     currency: input.terms.currency,
     rounding: input.terms.rounding,
-    lines: offer.priced.lines.map(({ discountMinor: _, netMinor: __, taxMinor: ___, ...line }) => line),
+    lines: offer.priced.lines.map((line) => estimateLineSchema.strip().parse(line)),
   };
 }
 

@@ -1,4 +1,3 @@
-import { useState } from "react";
 import type { FitData } from "./fitView.server";
 import { ScrewCount, TickButton, UntickButton } from "./TickButton";
 
@@ -6,11 +5,12 @@ interface BackLineProps {
   readonly step: FitData["back"][number];
   readonly number: number;
   readonly next: boolean;
+  readonly screws: number;
+  readonly onScrews: (screws: number) => void;
 }
 
 /** One step of the way back: how it goes in, and what the tray calls before it closes. */
-export function BackLine({ step, number, next }: BackLineProps) {
-  const [screws, setScrews] = useState(step.screws);
+export function BackLine({ step, number, next, screws, onScrews }: BackLineProps) {
   const { tick, calls } = step;
   return (
     <li
@@ -35,6 +35,7 @@ export function BackLine({ step, number, next }: BackLineProps) {
             </p>
           ))}
         {!tick &&
+          (next || step.closes) &&
           calls.map((words) => (
             <p
               key={words}
@@ -57,11 +58,12 @@ export function BackLine({ step, number, next }: BackLineProps) {
         ) : (
           <>
             {step.screws > 0 && (
-              <ScrewCount label={`screws into ${step.title}`} value={screws} onChange={setScrews} />
+              <ScrewCount label={`screws into ${step.title}`} value={screws} onChange={onScrews} />
             )}
             {step.off ? (
               <TickButton step={step.id} way="back" screws={screws}>
                 {step.id === "test" ? "tested" : "on"}
+                <span className="sr-only">: {step.title}</span>
               </TickButton>
             ) : (
               <span className="text-base text-soft">still on</span>

@@ -23,6 +23,12 @@ interface FitBenchProps {
 export function FitBench({ shelfId, fit, where }: FitBenchProps) {
   const allOff = fit.steps.length > 0 && fit.steps.every(({ tick }) => tick);
   const [way, setWay] = useState<"in" | "back">(allOff ? "back" : "in");
+  // Counted by hand where the plan's number is not what lies there; the thumb's button and the line's share it.
+  const [counts, setCounts] = useState<Readonly<Record<string, number>>>({});
+  const counted = (own: "in" | "back", step: { readonly id: string; readonly screws: number }) => ({
+    screws: counts[`${own} ${step.id}`] ?? step.screws,
+    onScrews: (screws: number) => setCounts({ ...counts, [`${own} ${step.id}`]: screws }),
+  });
   const nextIn = fit.steps.find(({ tick }) => !tick);
   const nextBack = fit.back.find(({ tick, off }) => !tick && off);
   return (
@@ -32,6 +38,15 @@ export function FitBench({ shelfId, fit, where }: FitBenchProps) {
     >
       <div className="grid min-w-0 gap-3">
         <WayChoice fit={fit} />
+        {fit.unreached.length > 0 && (
+          <p className="border-l-4 border-feed pl-3 text-base">
+            The plan does not lead to {fit.unreached.join(", ")}:{" "}
+            <Link to={`/shelf/${shelfId}/way`} className="underline">
+              add the way
+            </Link>
+            .
+          </p>
+        )}
         {fit.problem && (
           <p role="alert" className="border-l-4 border-danger pl-3">
             {fit.problem}. Choose another way, or change <Link to={`/shelf/${shelfId}/way`}>the plan</Link>.
@@ -58,13 +73,20 @@ export function FitBench({ shelfId, fit, where }: FitBenchProps) {
             <Tabs.Content value="in">
               <ol className="mt-2 border-b border-rule" data-way="in">
                 {fit.steps.map((step, index) => (
-                  <StepLine key={step.id} step={step} number={index + 1} next={step === nextIn} />
+                  <StepLine
+                    key={step.id}
+                    step={step}
+                    number={index + 1}
+                    next={step === nextIn}
+                    {...counted("in", step)}
+                  />
                 ))}
               </ol>
               <Thumb>
                 {nextIn ? (
-                  <TickButton step={nextIn.id} way="in" screws={nextIn.screws} main>
+                  <TickButton step={nextIn.id} way="in" screws={counted("in", nextIn).screws} main>
                     {nextIn.title}
+                    <Screws count={counted("in", nextIn).screws} />
                   </TickButton>
                 ) : (
                   <button type="button" className="btn btn-main w-full" onClick={() => setWay("back")}>
@@ -76,13 +98,20 @@ export function FitBench({ shelfId, fit, where }: FitBenchProps) {
             <Tabs.Content value="back">
               <ol className="mt-2 border-b border-rule" data-way="back">
                 {fit.back.map((step, index) => (
-                  <BackLine key={step.id} step={step} number={index + 1} next={step === nextBack} />
+                  <BackLine
+                    key={step.id}
+                    step={step}
+                    number={index + 1}
+                    next={step === nextBack}
+                    {...counted("back", step)}
+                  />
                 ))}
               </ol>
               <Thumb>
                 {nextBack ? (
-                  <TickButton step={nextBack.id} way="back" screws={nextBack.screws} main>
+                  <TickButton step={nextBack.id} way="back" screws={counted("back", nextBack).screws} main>
                     {nextBack.title}
+                    <Screws count={counted("back", nextBack).screws} />
                   </TickButton>
                 ) : (
                   <p className="p-2 text-center font-semibold">Nothing is left to put back.</p>
@@ -120,6 +149,12 @@ export function FitBench({ shelfId, fit, where }: FitBenchProps) {
               </li>
             ))}
           </ul>
+          {!fit.batteryOff && fit.steps.length > 0 && (
+            <p className="mt-2">
+              <b>Battery:</b> nothing on this way cuts, splices or moves it. The negative off is the safer
+              habit all the same, and a must near airbag plugs or a bare positive.
+            </p>
+          )}
           {fit.opens.length > 0 && (
             <p className="mt-2">
               <b>While it is open you can test</b> {fit.opens.join(", ")}.
@@ -154,6 +189,14 @@ function Count({ of }: { of: readonly { readonly tick: unknown; readonly off?: b
     </span>
   );
 }
+
+const Screws = ({ count }: { count: number }) =>
+  count > 0 && (
+    <span className="font-normal">
+      {" "}
+      · <span className="figures">{count}</span> {count === 1 ? "screw" : "screws"}
+    </span>
+  );
 
 /** What a thumb reaches on a phone: the next step, above the rail. */
 const Thumb = ({ children }: { children: React.ReactNode }) => (

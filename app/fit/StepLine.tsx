@@ -10,11 +10,12 @@ interface StepLineProps {
   readonly step: Step;
   readonly number: number;
   readonly next: boolean;
+  readonly screws: number;
+  readonly onScrews: (screws: number) => void;
 }
 
 /** One step of the way in: what comes off, with what, its screws counted, its caution where it belongs, its notes. */
-export function StepLine({ step, number, next }: StepLineProps) {
-  const [screws, setScrews] = useState(step.screws);
+export function StepLine({ step, number, next, screws, onScrews }: StepLineProps) {
   const [noting, setNoting] = useState(false);
   const { tick } = step;
   return (
@@ -60,10 +61,10 @@ export function StepLine({ step, number, next }: StepLineProps) {
         ) : (
           <>
             {step.screws > 0 && (
-              <ScrewCount label={`screws out of ${step.title}`} value={screws} onChange={setScrews} />
+              <ScrewCount label={`screws out of ${step.title}`} value={screws} onChange={onScrews} />
             )}
             <TickButton step={step.id} way="in" screws={screws}>
-              off
+              off<span className="sr-only">: {step.title}</span>
             </TickButton>
           </>
         )}

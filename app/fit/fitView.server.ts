@@ -81,6 +81,7 @@ export async function fitView(job: Job, circuit: Circuit) {
     currency: terms.currency,
     reachable: reachable.map((id) => ({ id, name: named(id) })),
     targets,
+    unreached: likely.targets.filter((id) => id !== "unknown" && !reachable.includes(id)).map(named),
     likeliestOnly: likely.open && targets.length > 0,
     prefer,
     problem: way && !way.ok ? (way.problems[0]?.message ?? null) : null,
@@ -126,17 +127,19 @@ export async function fitView(job: Job, circuit: Circuit) {
         tick: tickOf(ticks, step.id, "in"),
       };
     }),
-    back: back.map(({ id, title, how, screws, cautions }) => ({
+    back: back.map(({ id, title, how, screws, closes, cautions }) => ({
       id,
       title,
       how,
       screws,
+      closes,
       cautions: cautions.map((caution) => stepCautionWords[caution]),
       calls: callsBefore(steps, entries, id).map(({ words }) => words),
       // A step that never came off needs no putting back.
       off: id === "test" || off.has(id),
       tick: tickOf(ticks, id, "back"),
     })),
+    batteryOff: steps.some(({ kind }) => kind === "battery-off"),
     tray: trayOf(steps, entries),
     pace,
     tools: route.tools,

@@ -129,16 +129,10 @@ export function MatchBench({ jobId, match, problem, text }: MatchBenchProps) {
 
 /** A description to begin from: the one on the page under another number. */
 function emptyPart(like: MatchData["old"]): unknown {
-  const {
-    fits: _,
-    replaces: __,
-    replacedBy: ___,
-    ...seen
-  } = like ?? {
-    format: "airway-part",
-    version: 1,
-    kind: "motor",
-  };
+  const listing = ["fits", "replaces", "replacedBy"];
+  const seen = like
+    ? Object.fromEntries(Object.entries(like).filter(([key]) => !listing.includes(key)))
+    : { format: "airway-part", version: 1, kind: "motor" };
   return { ...seen, number: "NEW 000-00", title: "what the box says" };
 }
 

@@ -12,16 +12,16 @@ export function SpeedsWithPart({ found }: { found: PartInCircuit }) {
       <table className="mt-1 w-full">
         <thead>
           <tr className="text-left text-soft">
-            <th className="font-normal">speed</th>
+            <th className="pr-3 font-normal">speed</th>
             <th className="font-normal">air, beside before</th>
-            <th className="font-normal">draw</th>
+            <th className="font-normal">draw (was)</th>
           </tr>
         </thead>
         <tbody>
           {found.speeds.map(({ setting, airflow, amps, wasAmps }) => (
             <tr key={setting} className="border-t border-rule">
               <td className="figures">{setting}</td>
-              <td className="w-1/2">
+              <td className="w-2/5 pr-4">
                 <span className="figures">{Math.round(airflow * 100)} %</span>
                 <span aria-hidden="true" className="relative block h-2 bg-bench">
                   <span
@@ -31,8 +31,8 @@ export function SpeedsWithPart({ found }: { found: PartInCircuit }) {
                   <span className="absolute inset-y-0 w-0.5 bg-feed" style={{ left: `${100 / widest}%` }} />
                 </span>
               </td>
-              <td className="figures">
-                {ampsText(amps)} <span className="text-soft">was {ampsText(wasAmps)}</span>
+              <td className="figures whitespace-nowrap">
+                {ampsText(amps)} <span className="text-soft">({ampsText(wasAmps)})</span>
               </td>
             </tr>
           ))}

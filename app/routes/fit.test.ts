@@ -27,7 +27,7 @@ const get = (job: string, query = "") =>
   ({ params: { id: job }, request: new Request(`http://x/y?${query}`) }) as never;
 type FitPage = Awaited<ReturnType<typeof fit.loader>>;
 const fitPage = async (job = wagon): Promise<NonNullable<FitPage["fit"]>> => {
-  const page = (await fit.loader(get(job))) as FitPage;
+  const page = await fit.loader(get(job));
   if (!page.fit) throw new Error("no plan");
   return page.fit;
 };
@@ -95,7 +95,7 @@ describe("the fit page", () => {
     );
     expect((await tick("roof", "in", 0)).status).toBe(400);
     expect((await post({ intent: "choose", prefer: "quickest", targets: "" }, "9")).status).toBe(409);
-    const page = (await fit.loader(get("9", "sign=loud-bonnet&sign=nonsense"))) as FitPage;
+    const page = await fit.loader(get("9", "sign=loud-bonnet&sign=nonsense"));
     expect(page.fit).toBeNull();
     expect(page.where.odds[0]?.id).toBe("under-bonnet");
     expect(page.where.signs).toEqual(["loud-bonnet"]);
@@ -113,8 +113,7 @@ describe("the fit page", () => {
 describe("the match", () => {
   const hold = (fields: Record<string, string>) =>
     answer(parts.action, { intent: "hold", part: "R1", ...fields });
-  type Page = Awaited<ReturnType<typeof parts.loader>>;
-  const page = async (query = "part=R1") => ((await parts.loader(get(String(id), query))) as Page).match;
+  const page = async (query = "part=R1") => (await parts.loader(get(String(id), query))).match;
 
   test("begins with what is listed for the place and what is sold today", async () => {
     const match = await page();
@@ -167,8 +166,7 @@ describe("the match", () => {
 });
 
 describe("the estimate", () => {
-  type Page = Awaited<ReturnType<typeof estimate.loader>>;
-  const page = (job = "6") => estimate.loader(get(job)) as Promise<Page>;
+  const page = (job = "6") => estimate.loader(get(job));
   const send = (fields: Record<string, string>) => answer(estimate.action, fields, "6");
 
   test("an offer becomes version one, once; stored lines the next; the first approval stands", async () => {
@@ -266,7 +264,7 @@ describe("the shop's terms", () => {
       rounding: { rule: "half-even", at: "total", coinMinor: 5 },
       warrantyMonths: 24,
     });
-    const page = (await estimate.loader(get("6"))) as Awaited<ReturnType<typeof estimate.loader>>;
+    const page = await estimate.loader(get("6"));
     expect(page.offers[0]?.priced.lines.map(({ kind }) => kind)).not.toContain("diagnosis");
     expect((page.offers[0]?.priced.totalMinor ?? 1) % 5).toBe(0);
   });
@@ -290,8 +288,7 @@ describe("the shop's terms", () => {
 
 describe("the way's builder", () => {
   const van = "whimbrel-four-speed";
-  type Page = Awaited<ReturnType<typeof way.loader>>;
-  const page = async () => ((await way.loader({ params: { id: van } } as never)) as Page).own;
+  const page = async () => (await way.loader({ params: { id: van } } as never)).own;
   const send = (fields: Record<string, string>) => answer(way.action, { token: uuid(), ...fields }, van);
 
   test("a step is added, changed, undone and redone across loads; the same change sent twice is one", async () => {

@@ -118,21 +118,20 @@ export async function action({ params, request }: Route.ActionArgs) {
     await movePlan(circuit.id, intent === "undo" ? -1 : 1, token);
     return answer(null);
   }
-  const next = await ((): Promise<Parsed<AccessPlan>> =>
-    intent === "bring" ? brought(fields.text ?? "") : changed())();
-  async function changed(): Promise<Parsed<AccessPlan>> {
+  const changed = async (): Promise<Parsed<AccessPlan>> => {
     const stored = await findPlan(circuit.id);
     if (!stored) return refused([{ path: "", message: "this vehicle has no plan yet" }]);
     const cautions = sent.getAll("cautions").filter((own): own is string => typeof own === "string");
     const edit = editOf(intent, fields, cautions);
     return edit.ok ? editedPlan(stored.plan, edit.value) : edit;
-  }
+  };
+  const next = intent === "bring" ? brought(fields.text ?? "") : await changed();
   if (!next.ok) return answer(next.problems.map(problemText).join("; "));
   await storePlan(circuit.id, next.value, token);
   return answer(null);
 }
 
-async function brought(text: string): Promise<Parsed<AccessPlan>> {
+function brought(text: string): Parsed<AccessPlan> {
   const input = parsedJson(text);
   return input === undefined ? refused([{ path: "", message: "this is no JSON" }]) : parsePlan(input);
 }

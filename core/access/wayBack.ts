@@ -11,6 +11,8 @@ export interface BackStep {
   readonly how: readonly string[];
   /** Screws from the tray. */
   readonly screws: number;
+  /** It closes something: the tray is looked at before. */
+  readonly closes: boolean;
   readonly cautions: readonly StepCaution[];
 }
 
@@ -60,6 +62,7 @@ function withTest(
         : []),
     ],
     screws: 0,
+    closes: false,
     cautions: ["wheel"],
   };
   return [...made.slice(0, at), test, ...made.slice(at)];
@@ -92,5 +95,12 @@ function backStep(step: AccessStep): BackStep {
     ...(kind === "battery" ? ["positive first on, then its cover"] : []),
     ...(kind === "tie" ? ["untied, its wires where they were"] : []),
   ];
-  return { id, title: back ?? `back: ${title}`, how, screws, cautions: cautionsOfStep(step) };
+  return {
+    id,
+    title: back ?? `back: ${title}`,
+    how,
+    screws,
+    closes: closes.has(kind),
+    cautions: cautionsOfStep(step),
+  };
 }

@@ -27,7 +27,7 @@ export async function findPlan(shelfId: string): Promise<StoredPlan | null> {
     PlanBodyRow.max<number, PlanBodyRow>("number", { where: { shelfId } }),
   ]);
   if (!body) return null;
-  return { shelfId, plan: planOf(body.body), undo: row.position > 1, redo: row.position < Number(last) };
+  return { shelfId, plan: planOf(body.body), undo: row.position > 1, redo: row.position < last };
 }
 
 /** Stores a plan as the next step inside a write of the caller's; those undone are gone. */
@@ -62,7 +62,7 @@ export async function movePlan(shelfId: string, by: 1 | -1, taken: string): Prom
     const row = await PlanRow.findByPk(shelfId, { transaction });
     if (!row || row.taken === taken) return;
     const last = await PlanBodyRow.max<number, PlanBodyRow>("number", { where: { shelfId }, transaction });
-    const position = Math.min(Number(last), Math.max(1, row.position + by));
+    const position = Math.min(last, Math.max(1, row.position + by));
     await row.update({ position, taken }, { transaction });
   });
 }
