@@ -77,9 +77,10 @@ async function halfWayBack(page) {
 }
 
 async function approveFirst(page) {
-  await page.locator('[data-offer="part-and-cause"]').getByRole("button").click();
+  await page.locator('[data-offer="part-only"]').getByRole("button").click();
   await page.getByRole("button", { name: "Approved" }).click();
   await page.getByText(/approved .*by phone/).waitFor();
+  await page.locator("#main").evaluate((main) => main.parentElement?.scrollTo(0, 0));
 }
 
 async function bookWay(page) {

@@ -1,3 +1,4 @@
+import { FitLine, StepCautions } from "./FitLine";
 import type { FitData } from "./fitView.server";
 import { ScrewCount, TickButton, UntickButton } from "./TickButton";
 
@@ -13,41 +14,14 @@ interface BackLineProps {
 export function BackLine({ step, number, next, screws, onScrews }: BackLineProps) {
   const { tick, calls } = step;
   return (
-    <li
-      data-step={step.id}
-      className={`grid gap-x-3 border-t border-rule py-1.5 sm:grid-cols-[1fr_auto] ${next ? "border-l-4 border-l-feed pl-2" : "pl-3"}`}
-    >
-      <div className="min-w-0">
-        <p className={tick ? "text-soft" : "font-semibold"}>
-          <span className="figures">{number}.</span> {step.title}
-        </p>
-        {!tick && (
-          <ul className="text-base text-soft">
-            {step.how.map((words) => (
-              <li key={words}>{words}</li>
-            ))}
-          </ul>
-        )}
-        {!tick &&
-          step.cautions.map((words) => (
-            <p key={words} className="border-l-4 border-danger pl-2 text-base">
-              {words}
-            </p>
-          ))}
-        {!tick &&
-          (next || step.closes) &&
-          calls.map((words) => (
-            <p
-              key={words}
-              role="alert"
-              className="border-l-4 border-danger bg-bench p-1 pl-2 text-base font-semibold"
-            >
-              Before this closes: {words}
-            </p>
-          ))}
-      </div>
-      <div className="flex flex-wrap items-center justify-end gap-2">
-        {tick ? (
+    <FitLine
+      id={step.id}
+      number={number}
+      title={step.title}
+      done={tick !== null}
+      next={next}
+      controls={
+        tick ? (
           <>
             <span className="text-base">
               <b>{step.id === "test" ? "tested" : "on"}</b> {tick.time}
@@ -69,8 +43,29 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
               <span className="text-base text-soft">still on</span>
             )}
           </>
-        )}
-      </div>
-    </li>
+        )
+      }
+    >
+      {!tick && (
+        <>
+          <ul className="text-base text-soft">
+            {step.how.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+          <StepCautions cautions={step.cautions} />
+          {(next || step.closes) &&
+            calls.map((words) => (
+              <p
+                key={words}
+                role="alert"
+                className="border-l-4 border-danger bg-bench p-1 pl-2 text-base font-semibold"
+              >
+                Before this closes: {words}
+              </p>
+            ))}
+        </>
+      )}
+    </FitLine>
   );
 }

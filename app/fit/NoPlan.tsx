@@ -1,4 +1,5 @@
 import { Form } from "react-router";
+import { TemplateButtons } from "../plan/TemplateButtons";
 import type { FitPageData } from "../routes/fit";
 import { WhereIsIt } from "./WhereIsIt";
 
@@ -16,17 +17,7 @@ export function NoPlan({ page }: { page: FitPageData }) {
           </p>
           <Form method="post" className="mt-3 grid gap-2">
             <input type="hidden" name="intent" value="begin" />
-            {page.templates.map(({ id, title }) => (
-              <button
-                key={id}
-                type="submit"
-                name="template"
-                value={id}
-                className="btn justify-start text-left"
-              >
-                {title}
-              </button>
-            ))}
+            <TemplateButtons templates={page.templates} />
           </Form>
         </div>
       </section>

@@ -1,6 +1,7 @@
 import { minutesText } from "@core/units/wording";
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import { FitLine, StepCautions } from "./FitLine";
 import type { FitData } from "./fitView.server";
 import { ScrewCount, TickButton, UntickButton } from "./TickButton";
 
@@ -19,57 +20,50 @@ export function StepLine({ step, number, next, screws, onScrews }: StepLineProps
   const [noting, setNoting] = useState(false);
   const { tick } = step;
   return (
-    <li
-      data-step={step.id}
-      className={`grid gap-x-3 border-t border-rule py-1.5 sm:grid-cols-[1fr_auto] ${next ? "border-l-4 border-l-feed pl-2" : "pl-3"}`}
+    <FitLine
+      id={step.id}
+      number={number}
+      title={step.title}
+      done={tick !== null}
+      next={next}
+      beside={<span className="figures text-base font-normal text-soft">{minutesText(step.minutes)}</span>}
+      controls={
+        <>
+          <button
+            type="button"
+            className="min-h-11 px-1 text-base text-soft underline"
+            aria-expanded={noting}
+            aria-label={`note on ${step.title}`}
+            onClick={() => setNoting(!noting)}
+          >
+            note
+          </button>
+          {tick ? (
+            <>
+              <span className="text-base">
+                <b>off</b> {tick.time}
+                {step.screws > 0 || tick.screws > 0 ? `, ${tick.screws} in the tray` : ""}
+                {tick.minutes === null ? "" : `, took ${minutesText(tick.minutes)}`}
+              </span>
+              <UntickButton id={tick.id} />
+            </>
+          ) : (
+            <>
+              {step.screws > 0 && (
+                <ScrewCount label={`screws out of ${step.title}`} value={screws} onChange={onScrews} />
+              )}
+              <TickButton step={step.id} way="in" screws={screws}>
+                off<span className="sr-only">: {step.title}</span>
+              </TickButton>
+            </>
+          )}
+        </>
+      }
     >
-      <div className="min-w-0">
-        <p className={tick ? "text-soft" : "font-semibold"}>
-          <span className="figures">{number}.</span> {step.title}{" "}
-          <span className="figures text-base font-normal text-soft">{minutesText(step.minutes)}</span>
-        </p>
-        <p className="text-base text-soft">
-          {[...step.fasteners, ...step.tools, ...step.detail].join(" · ")}
-        </p>
-        {!tick &&
-          step.cautions.map((words) => (
-            <p key={words} className="border-l-4 border-danger pl-2 text-base">
-              {words}
-            </p>
-          ))}
-        <StepNotes step={step} open={noting} onDone={() => setNoting(false)} />
-      </div>
-      <div className="flex flex-wrap items-center justify-end gap-2">
-        <button
-          type="button"
-          className="min-h-11 px-1 text-base text-soft underline"
-          aria-expanded={noting}
-          aria-label={`note on ${step.title}`}
-          onClick={() => setNoting(!noting)}
-        >
-          note
-        </button>
-        {tick ? (
-          <>
-            <span className="text-base">
-              <b>off</b> {tick.time}
-              {step.screws > 0 || tick.screws > 0 ? `, ${tick.screws} in the tray` : ""}
-              {tick.minutes === null ? "" : `, took ${minutesText(tick.minutes)}`}
-            </span>
-            <UntickButton id={tick.id} />
-          </>
-        ) : (
-          <>
-            {step.screws > 0 && (
-              <ScrewCount label={`screws out of ${step.title}`} value={screws} onChange={onScrews} />
-            )}
-            <TickButton step={step.id} way="in" screws={screws}>
-              off<span className="sr-only">: {step.title}</span>
-            </TickButton>
-          </>
-        )}
-      </div>
-    </li>
+      <p className="text-base text-soft">{[...step.fasteners, ...step.tools, ...step.detail].join(" · ")}</p>
+      {!tick && <StepCautions cautions={step.cautions} />}
+      <StepNotes step={step} open={noting} onDone={() => setNoting(false)} />
+    </FitLine>
   );
 }
 

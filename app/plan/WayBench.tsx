@@ -9,6 +9,7 @@ import { preferenceWords } from "../fit/WayChoice";
 import type { WayData } from "../routes/way";
 import { PlanGraph } from "./PlanGraph";
 import { StepForm } from "./StepForm";
+import { TemplateButtons } from "./TemplateButtons";
 
 type Own = NonNullable<WayData["own"]>;
 type Answer = { readonly problem: string | null };
@@ -244,17 +245,7 @@ export function WayTemplates({ page }: { page: WayData }) {
           <fetcher.Form method="post" className="mt-2 grid gap-2">
             <input type="hidden" name="token" value={page.token} />
             <input type="hidden" name="intent" value="begin" />
-            {page.templates.map(({ id, title }) => (
-              <button
-                key={id}
-                type="submit"
-                name="template"
-                value={id}
-                className="btn justify-start text-left"
-              >
-                {title}
-              </button>
-            ))}
+            <TemplateButtons templates={page.templates} />
             <Problem words={fetcher.data?.problem} />
           </fetcher.Form>
         </div>
