@@ -2,6 +2,7 @@ import type { Circuit } from "@core/circuit/circuit";
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
 import { faultFromId } from "@core/diagnose/fault";
 import { problemText } from "@core/formats/problem";
+import { defaultStoppingCosts, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { Reading } from "@core/predict/reading";
 import { evidenceText, resultText } from "@core/predict/readingText";
@@ -11,6 +12,7 @@ import { findCircuit } from "@db/repositories/circuits.server";
 import { findJob, type Job } from "@db/repositories/jobs.server";
 import { type Note, notesOf } from "@db/repositories/notes.server";
 import { readingsOf, type StoredReading } from "@db/repositories/readings.server";
+import { shopTerms } from "@db/repositories/settings.server";
 import { data } from "react-router";
 import type { SheetState } from "./drawing/sheetState";
 import { engineFor } from "./engine.server";
@@ -24,6 +26,8 @@ export interface JobView {
   readonly engine: CompiledCircuit;
   readonly stored: readonly StoredReading[];
   readonly notes: readonly Note[];
+  /** The shop's own money, which decides when to stop looking. */
+  readonly costs: StoppingCosts;
 }
 
 /** The number in a job's address; answers 404 where it is none. */
@@ -43,12 +47,23 @@ export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit
 /** A job with its readings and its engine. */
 export async function jobViewAt(id: string | undefined): Promise<JobView> {
   const { job, circuit } = await jobAt(id);
-  const [engine, stored, notes] = await Promise.all([
+  const [engine, stored, notes, { hourMinor, comebackMinor }] = await Promise.all([
     engineFor(circuit),
     readingsOf(job.id),
     notesOf(job.id),
+    shopTerms(),
   ]);
-  return { job, circuit, engine, stored, notes };
+  return { job, circuit, engine, stored, notes, costs: stoppingCosts(hourMinor, comebackMinor) };
+}
+
+/** Costs once made, so that what was priced with them is known again. */
+const costsMade = new Map<string, StoppingCosts>();
+
+function stoppingCosts(hourMinor: number, comebackMinor: number): StoppingCosts {
+  const key = `${hourMinor} ${comebackMinor}`;
+  const made = costsMade.get(key) ?? { ...defaultStoppingCosts, hourMinor, comebackMinor };
+  costsMade.set(key, made);
+  return made;
 }
 
 /** Diagnoses worked out lately, by circuit: the same readings weigh the same. */
@@ -57,17 +72,17 @@ const mostWorked = 40;
 
 /** The diagnosis from some readings of a job, worked out once. */
 export function diagnosisFrom(
-  { job, engine }: JobView,
+  { job, engine, costs }: JobView,
   readings: readonly Reading[],
   options: DiagnoseOptions,
 ): Diagnosis {
   const own = worked.get(engine) ?? new Map<string, Diagnosis>();
   worked.set(engine, own);
-  const key = JSON.stringify([job.school, options, readings]);
+  const key = JSON.stringify([job.school, costs, options, readings]);
   const known = own.get(key);
   // Taken out and put back, the newest stand last.
   if (known) own.delete(key);
-  const made = known ?? worksOut(engine, readings, { school: job.school, ...options });
+  const made = known ?? worksOut(engine, readings, { school: job.school, costs, ...options });
   own.set(key, made);
   if (own.size > mostWorked) own.delete(own.keys().next().value as string);
   return made;

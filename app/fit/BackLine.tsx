@@ -53,6 +53,11 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
               <li key={words}>{words}</li>
             ))}
           </ul>
+          {step.notes.map((words) => (
+            <p key={words} className="border-l-4 border-feed pl-2 text-base">
+              {words}
+            </p>
+          ))}
           <StepCautions cautions={step.cautions} />
           {(next || step.closes) &&
             calls.map((words) => (

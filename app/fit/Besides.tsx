@@ -21,7 +21,9 @@ export function Besides({ fit }: { fit: FitData }) {
           </li>
         ))}
       </ul>
-      <p className="mt-1 text-soft">A part as likely to fail as its kind is: prove it while it is open.</p>
+      <p className="mt-1 text-soft">
+        From what was read here and how often its kind fails; prove it while it is open.
+      </p>
     </section>
   );
 }

@@ -9,6 +9,7 @@ import { wayBack } from "@core/access/wayBack";
 import { whileThere } from "@core/access/whileThere";
 import type { Circuit } from "@core/circuit/circuit";
 import type { PartKind } from "@core/circuit/parts/index";
+import type { Diagnosis } from "@core/diagnose/diagnose";
 import { scaled } from "@core/money/rounding";
 import { repairDefaults } from "@core/money/stoppingCosts";
 import { type FitTick, fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
@@ -23,9 +24,8 @@ import { diagnosisOf, jobViewAt } from "../jobView.server";
 import { shopZone } from "../shop.server";
 
 /** What a job goes in for where nobody has chosen: what was decided on, else what the verdict would replace. */
-async function likelyTargets(job: Job): Promise<{ targets: readonly string[]; open: boolean }> {
+function likelyTargets(job: Job, { verdict }: Diagnosis): { targets: readonly string[]; open: boolean } {
   if (job.fitted) return { targets: job.fitted, open: false };
-  const { verdict } = diagnosisOf(await jobViewAt(String(job.id)));
   return { targets: verdict.replace, open: verdict.state === "open" };
 }
 
@@ -48,7 +48,8 @@ export async function fitView(job: Job, circuit: Circuit) {
   if (!stored) return null;
   const { plan } = stored;
   const reachable = Object.keys(plan.targets);
-  const [chosen, ticks, notes, measured, terms, parts] = await Promise.all([
+  const [view, chosen, ticks, notes, measured, terms, parts] = await Promise.all([
+    jobViewAt(String(job.id)),
     fitOf(job.id),
     ticksOf(job.id),
     planNotesOf(circuit.id),
@@ -56,7 +57,8 @@ export async function fitView(job: Job, circuit: Circuit) {
     shopTerms(),
     listParts(),
   ]);
-  const likely = chosen ? { targets: chosen.targets, open: false } : await likelyTargets(job);
+  const diagnosis = diagnosisOf(view);
+  const likely = chosen ? { targets: chosen.targets, open: false } : likelyTargets(job, diagnosis);
   const targets = likely.targets.filter((id) => reachable.includes(id));
   const prefer = chosen?.prefer ?? "quickest";
   const pace = shopPace(plan, measured);
@@ -135,6 +137,7 @@ export async function fitView(job: Job, circuit: Circuit) {
       closes,
       cautions: cautions.map((caution) => stepCautionWords[caution]),
       calls: callsBefore(steps, entries, id).map(({ words }) => words),
+      notes: notes.filter((note) => note.step === id && note.struckAt === null).map(({ words }) => words),
       // A step that never came off needs no putting back.
       off: id === "test" || off.has(id),
       tick: tickOf(ticks, id, "back"),
@@ -146,7 +149,7 @@ export async function fitView(job: Job, circuit: Circuit) {
     substitutes: route.substitutes,
     uses: route.uses,
     opens: route.opens.map(named),
-    besides: besidesOf(circuit, terms.warrantyMonths).flatMap((other) => {
+    besides: besidesOf(circuit, terms.warrantyMonths, diagnosis).flatMap((other) => {
       const [found] = whileThere(
         plan,
         targets,
@@ -165,14 +168,15 @@ export async function fitView(job: Job, circuit: Circuit) {
 const wearing: ReadonlySet<PartKind> = new Set(["motor", "resistor", "module"]);
 const fitMinutes = 2;
 
-function besidesOf(circuit: Circuit, months: number) {
+function besidesOf(circuit: Circuit, months: number, { parts }: Diagnosis) {
+  const doubt = (id: string): number => parts.find(({ part }) => part === id)?.p ?? 0;
   return circuit.parts
     .filter(({ kind }) => wearing.has(kind))
     .map(({ id, kind }) => ({
       part: id,
       priceMinor: repairDefaults[kind]?.priceMinor ?? 0,
       fitMinutes,
-      failsWithin: failsWithin(kind, months, 0),
+      failsWithin: failsWithin(kind, months, doubt(id)),
     }));
 }
 

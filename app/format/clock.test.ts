@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { preferences } from "../theme";
-import { clockText, dayText, moneyText } from "./clock";
+import { clockText, dayText } from "./clock";
 
 const moment = new Date("2026-03-29T00:30:00Z");
 
@@ -11,13 +11,6 @@ test("the clock is the shop's, summer time and all", () => {
   expect(clockText(new Date("2026-03-29T01:30:00Z"), "Europe/Lisbon")).toBe("02:30");
   expect(dayText(moment, "America/Anchorage")).toBe("28 Mar 2026, 16:30");
 });
-
-test.each([
-  [0, "0.00"],
-  [5, "0.05"],
-  [123456, "1234.56"],
-  [-50, "-0.50"],
-])("%p minor units are %p", (minor, text) => expect(moneyText(minor)).toBe(text));
 
 test.each([
   [undefined, "auto", true],

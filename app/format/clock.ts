@@ -16,6 +16,3 @@ export const clockText = (moment: Date, zone: string): string => formatted(momen
 
 /** Day and time, as on a job card. */
 export const dayText = (moment: Date, zone: string): string => formatted(moment, zone, { ...day, ...clock });
-
-/** Money in minor units, without a currency: the shop knows its own. */
-export const moneyText = (minor: number): string => (minor / 100).toFixed(2);

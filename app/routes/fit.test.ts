@@ -42,6 +42,8 @@ describe("the fit page", () => {
     expect(page.targets).toEqual(["R1"]);
     expect(page.steps.map((step) => step.id)).toContain("motor-screws");
     expect(page.besides.map(({ part }) => part)).toEqual(["M1"]);
+    // A squeal that follows the speed is the motor's: far more doubt than its kind's yearly chance.
+    expect(page.besides[0]?.failsWithin).toBeGreaterThan(0.2);
     expect(page.ways.map(({ prefer }) => prefer)).toEqual(["quickest", "book", "kind"]);
     expect(page.opens).toContain("blower motor M1");
   });

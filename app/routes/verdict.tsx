@@ -1,9 +1,10 @@
 import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
+import { shopTerms } from "@db/repositories/settings.server";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { moneyText } from "../format/clock";
 import { lookWords } from "../format/lookWords";
+import { priceText } from "../format/money";
 import { repairName } from "../format/partName";
 import { diagnosisOf, jobAt, jobViewAt } from "../jobView.server";
 import type { Route } from "./+types/verdict";
@@ -17,9 +18,11 @@ export async function loader({ params }: Route.LoaderArgs) {
   const view = await jobViewAt(params.id);
   const { job, circuit } = view;
   const { verdict } = diagnosisOf(view);
+  const { currency, hourMinor, comebackMinor } = await shopTerms();
   const look = verdict.payingLook ? lookWords(circuit, verdict.payingLook) : null;
   return {
     id: job.id,
+    money: { currency, hourMinor, comebackMinor },
     stage: job.stage,
     fitted: job.fitted ? repairName(circuit, job.fitted) : null,
     verdict: {
@@ -60,7 +63,8 @@ const headings = { open: "Not settled yet", settled: "Settled", "best-guess": "A
 
 export default function Verdict({ loaderData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
-  const { id, stage, verdict, next, fitted } = loaderData;
+  const { id, money, stage, verdict, next, fitted } = loaderData;
+  const price = (minor: number): string => priceText(minor, money.currency);
   const open = verdict.state === "open";
   return (
     <main id="main" className="grid w-full max-w-3xl gap-5 p-5">
@@ -95,14 +99,15 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
         </h2>
         <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1">
           <dt>Fit the likeliest now, comebacks counted</dt>
-          <dd className="figures text-right">{moneyText(verdict.fitNowMinor)}</dd>
+          <dd className="figures text-right">{price(verdict.fitNowMinor)}</dd>
           <dt>One more look, then decide{open && next ? ` (${next})` : ""}</dt>
           <dd className="figures text-right">
-            {verdict.testMoreMinor === null ? "none left" : moneyText(verdict.testMoreMinor)}
+            {verdict.testMoreMinor === null ? "none left" : price(verdict.testMoreMinor)}
           </dd>
         </dl>
         <p className="mt-1 text-base text-soft">
-          Expected cost in the shop's money, from default prices, 90.00 an hour and 200.00 a comeback.
+          Expected cost at {price(money.hourMinor)} an hour and {price(money.comebackMinor)} a comeback, with
+          the usual prices of parts. <Link to="/settings">The shop's terms</Link>
         </p>
       </section>
       <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />

@@ -65,6 +65,10 @@ describe("the tray", () => {
     ]);
   });
 
+  test("is never owed screws: what went back counts only while its way in stands ticked", () => {
+    expect(trayOf(steps, [tick("box", "back", 6)])).toMatchObject({ lying: 0, out: 0, back: 0, calls: [] });
+  });
+
   test("is empty and silent after any job done by its plan", () => {
     fc.assert(
       fc.property(fc.shuffledSubarray(steps.map(({ id }) => id)), (order) => {

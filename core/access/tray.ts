@@ -49,7 +49,8 @@ export function trayOf(steps: readonly AccessStep[], entries: readonly TrayEntry
     const plan = planned(step);
     const [taken, put] = [last.get(`in ${id}`), last.get(`back ${id}`)];
     out += taken ?? 0;
-    back += put ?? 0;
+    // Put back without having come out, by a tick taken back: it counts once it is ticked off again.
+    back += taken === undefined ? 0 : (put ?? 0);
     const sorts = fasteners.map(fastenerText).join(", ");
     if (taken !== undefined && taken !== plan.out)
       calls.push({
