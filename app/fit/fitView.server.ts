@@ -1,7 +1,7 @@
 import { failsWithin } from "@core/access/failureChance";
 import { fastenerText } from "@core/access/fastener";
 import type { AccessStep } from "@core/access/plan";
-import { preferences, quickestRoute, type Route, routeOf } from "@core/access/route";
+import { preferences, quickestRoute, type Route, routeOf, stepsInOrder } from "@core/access/route";
 import { cautionsOfStep } from "@core/access/stepCaution";
 import { learntMinutes, shopPace } from "@core/access/stepTimes";
 import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "@core/access/tray";
@@ -27,12 +27,6 @@ import { shopZone } from "../shop.server";
 function likelyTargets(job: Job, { verdict }: Diagnosis): { targets: readonly string[]; open: boolean } {
   if (job.fitted) return { targets: job.fitted, open: false };
   return { targets: verdict.replace, open: verdict.state === "open" };
-}
-
-/** The steps of a way with those that were taken off besides, in the order they came off. */
-function withOthersOff(steps: readonly AccessStep[], all: readonly AccessStep[], off: ReadonlySet<string>) {
-  const own = new Set(steps.map(({ id }) => id));
-  return [...all.filter(({ id }) => off.has(id) && !own.has(id)), ...steps];
 }
 
 const tickOf = (ticks: readonly FitTick[], step: string, way: "in" | "back") => {
@@ -71,7 +65,8 @@ export async function fitView(job: Job, circuit: Circuit) {
   const way = ways.find((own) => own.prefer === prefer)?.route;
   const route: Route = way?.ok ? way.value : routeOf([], targets);
   const off = new Set(ticks.filter((tick) => tick.way === "in").map(({ step }) => step));
-  const steps = withOthersOff(route.steps, plan.steps, off);
+  // What came off besides, for another part or before the way was changed, goes back too.
+  const steps = stepsInOrder(plan, new Set([...route.steps.map(({ id }) => id), ...off]));
   const entries: TrayEntry[] = ticks;
   const back = wayBack(steps, targets);
   const minor = (minutes: number): number =>

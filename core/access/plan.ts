@@ -30,6 +30,9 @@ export type StepKind = (typeof stepKinds)[number];
 /** What a plug's tab wants before it lets go. */
 export const tabs = ["press", "lift", "slide", "squeeze", "lever"] as const;
 
+/** The test before the panels stands among the steps of the way back under this name. */
+export const testStepId = "test";
+
 const itemId = z.string().min(1).max(32);
 const minutes = z.number().min(0).max(10_000);
 
@@ -104,6 +107,8 @@ function planProblems(plan: AccessPlan): Problem[] {
   const problems: Problem[] = [];
   plan.steps.forEach(({ id }, index) => {
     if (known.has(id)) problems.push({ path: `steps.${index}.id`, message: `duplicate id ${quoted(id)}` });
+    if (id === testStepId)
+      problems.push({ path: `steps.${index}.id`, message: `"${testStepId}" is the test before the panels` });
     known.add(id);
   });
   const check = (path: string, ways: Ways): void =>
@@ -122,6 +127,21 @@ function planProblems(plan: AccessPlan): Problem[] {
       });
   });
   return problems.length > 0 ? problems : circles(plan);
+}
+
+/** Ids of all that may have to come off before a step, whichever way is taken. */
+export function stepsBefore(steps: readonly AccessStep[], { id }: Pick<AccessStep, "id">): Set<string> {
+  const needs = new Map(steps.map((step) => [step.id, (step.needs ?? []).flat()]));
+  const before = new Set<string>();
+  const visit = (own: string): void => {
+    for (const need of needs.get(own) ?? []) {
+      if (before.has(need)) continue;
+      before.add(need);
+      visit(need);
+    }
+  };
+  visit(id);
+  return before;
 }
 
 /** Steps that come round to themselves, by whichever way, with the round they make. */

@@ -46,6 +46,11 @@ describe("a plan that will trouble whoever follows it", () => {
     expect(words(cutting).join()).toMatch(/wants the negative off, and no step takes it off/);
   });
 
+  test("the name of the test before the panels is taken", () => {
+    const taken = editedPlan(plan, { do: "add", step: { id: "test", title: "x", minutes: 1 } });
+    expect(taken.ok ? "" : taken.problems[0]?.message).toMatch(/is the test before the panels/);
+  });
+
   test("parts the circuit has and the plan forgot, and the other way round", () => {
     const strange = edit(edit(plan, { do: "drop-target", part: "R1" }), {
       do: "target",

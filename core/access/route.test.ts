@@ -195,6 +195,81 @@ describe("a safe way, of three kinds", () => {
   });
 });
 
+test("on drawn plans every step comes after what it needs and goes back before it, the negative where it must be", () => {
+  const anyStep = fc.record({
+    minutes: fc.integer({ min: 0, max: 9 }),
+    kind: fc.constantFrom(undefined, "panel", "plug", "cut", "battery", "splice", "out"),
+    short: fc.boolean(),
+    ways: fc.array(fc.array(fc.nat(13), { minLength: 1, maxLength: 2 }), { maxLength: 2 }),
+  });
+  let met = 0;
+  fc.assert(
+    fc.property(
+      fc.array(anyStep, { minLength: 14, maxLength: 14 }),
+      fc.constantFrom("quickest", "book", "kind"),
+      fc.constantFrom("panel", "battery", "cut", null),
+      (made, prefer, cover) => {
+        const steps = made.map(({ minutes, kind, short, ways }, i) => ({
+          id: `s${i}`,
+          title: `s${i}`,
+          minutes,
+          ...(kind ? { kind } : {}),
+          ...(short ? { way: "short-cut" } : {}),
+          needs: ways
+            .map((way) => way.filter((need) => need > i).map((need) => `s${need}`))
+            .filter((way) => way.length > 0),
+        }));
+        const negative = {
+          id: "negative",
+          title: "negative",
+          minutes: 1,
+          kind: "battery-off",
+          // What covers the battery comes before its negative, even where it moves or cuts something itself.
+          ...(cover ? { needs: [["cover"]] } : {}),
+        };
+        const covers = cover ? [{ id: "cover", title: "cover", minutes: 1, kind: cover }] : [];
+        const plan = planOf({
+          format: "airway-plan",
+          version: 1,
+          id: "any",
+          // In the middle of the plan: its place must not matter.
+          steps: [...steps.slice(0, 7), negative, ...steps.slice(7), ...covers],
+          targets: { A: [["s0"], ["s1", "s2"]], B: [["s3"]] },
+        });
+        const route = quickestRoute(plan, ["A", "B"], { prefer: prefer as "book" });
+        if (!route.ok) {
+          expect(prefer).toBe("book");
+          return;
+        }
+        met += 1;
+        const order = route.value.steps.map(({ id }) => id);
+        const before = (step: string, need: string): boolean =>
+          order.includes(need) && order.indexOf(need) < order.indexOf(step);
+        const back = route.value.back
+          .filter((title) => !title.startsWith("Test "))
+          .map((title) => title.slice("back: ".length));
+        expect(new Set(order).size).toBe(order.length);
+        expect([...back].sort()).toEqual([...order].sort());
+        for (const step of route.value.steps) {
+          const ways = step.needs ?? [];
+          const way = ways.find((own) => own.every((need) => before(step.id, need)));
+          expect(ways.length === 0 || way !== undefined).toBe(true);
+          for (const need of way ?? []) expect(back.indexOf(step.id)).toBeLessThan(back.indexOf(need));
+          const wantsOff = step.kind === "cut" || step.kind === "splice" || step.kind === "battery";
+          if (wantsOff && step.id !== "cover") expect(before(step.id, "negative")).toBe(true);
+          if (prefer === "book") expect(step.way).not.toBe("short-cut");
+        }
+        // The negative as late as what covers it lets it be.
+        if (order.includes("negative"))
+          expect(back.slice(back.indexOf("negative") + 1)).toEqual(cover ? ["cover"] : []);
+      },
+    ),
+    { numRuns: 600, seed: 21 },
+  );
+  // Most of them have a way at all.
+  expect(met).toBeGreaterThan(300);
+});
+
 test.each(shippedPlans)(
   "%s: each part can be reached, every step after what it needs, and back the other way",
   (name) => {

@@ -2,7 +2,7 @@ import { type Parsed, quoted, refused } from "../formats/problem";
 import { substitutesFor } from "../units/spanner";
 import { cheapestSteps, type GraphStep } from "./cheapestSteps";
 import { toolFor } from "./fastener";
-import type { AccessPlan, AccessStep, Ways } from "./plan";
+import { type AccessPlan, type AccessStep, stepsBefore, type Ways } from "./plan";
 import { needsBatteryOff } from "./stepCaution";
 import { type Spread, spreadOf, stepMinutes } from "./stepMinutes";
 import { wayBack } from "./wayBack";
@@ -78,12 +78,14 @@ export function quickestRoute(
   const goals = targets.map((target) => openWays(plan.targets[target] ?? [], shut));
   const found = cheapestSteps(graph, goals);
   if (found.kind !== "found") return refused([{ path: "--to", message: noWay(found.kind, prefer) }]);
-  const steps = inOrder(
-    taken.filter(({ id }) => found.ids.has(id) && !done.has(id)),
-    new Map(graph.map(({ id, needs }) => [id, needs])),
-    new Set([...found.ids, ...done]),
-  );
-  return { ok: true, value: routeOf(steps, targets) };
+  const steps = stepsInOrder({ ...plan, steps: taken }, new Set([...found.ids, ...done]));
+  return {
+    ok: true,
+    value: routeOf(
+      steps.filter(({ id }) => !done.has(id)),
+      targets,
+    ),
+  };
 }
 
 function noWay(kind: "none" | "too-many", prefer: Preference): string {
@@ -138,30 +140,32 @@ function shutSteps({ steps }: AccessPlan, done: ReadonlySet<string>): ReadonlySe
 const openWays = (ways: Ways, shut: ReadonlySet<string>): Ways =>
   ways.filter((way) => !way.some((id) => shut.has(id)));
 
-/** What a step needs, with the negative off before what cuts, splices or moves the battery. */
+/**
+ * What a step needs, with the negative off before what cuts, splices or moves the battery; not where the step itself is on
+ * the way to the negative.
+ */
 function safeNeeds(plan: AccessPlan, step: AccessStep, shut: ReadonlySet<string>): Ways {
   const ways = openWays(step.needs ?? [], shut);
   const off = plan.steps.find(({ kind }) => kind === "battery-off");
-  if (!off || !needsBatteryOff(step)) return ways;
+  if (!off || !needsBatteryOff(step) || stepsBefore(plan.steps, off).has(step.id)) return ways;
   return (ways.length > 0 ? ways : [[]]).map((way) => (way.includes(off.id) ? way : [...way, off.id]));
 }
 
 /**
- * Steps with what each needs before it: the negative first, and otherwise a way is followed to its end before the next is
- * begun, in the plan's own order.
+ * Steps of a plan with what each needs before it: the negative first, and otherwise a way is followed to its end before the
+ * next is begun, in the plan's own order.
+ * @param has ids of the steps; each has one of its ways among them
  */
-function inOrder(
-  steps: readonly AccessStep[],
-  needsOf: ReadonlyMap<string, Ways>,
-  has: ReadonlySet<string>,
-): AccessStep[] {
+export function stepsInOrder(plan: AccessPlan, has: ReadonlySet<string>): AccessStep[] {
+  const steps = plan.steps.filter(({ id }) => has.has(id));
+  const open = new Set<string>();
   const ordered: AccessStep[] = [];
   const placed = new Set<string>();
   const byId = new Map(steps.map((step) => [step.id, step]));
   const place = (step: AccessStep): void => {
     if (placed.has(step.id)) return;
     placed.add(step.id);
-    const met = (needsOf.get(step.id) ?? []).find((way) => way.every((need) => has.has(need)));
+    const met = safeNeeds(plan, step, open).find((way) => way.every((need) => has.has(need)));
     for (const need of met ?? []) {
       const before = byId.get(need);
       if (before) place(before);

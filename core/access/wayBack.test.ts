@@ -3,9 +3,9 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { problemText } from "../formats/problem";
 import { shippedPlan, type shippedPlans } from "../testing/shippedPlan";
-import { type AccessStep, stepKinds } from "./plan";
+import { type AccessStep, stepKinds, testStepId } from "./plan";
 import { quickestRoute } from "./route";
-import { testStepId, wayBack } from "./wayBack";
+import { wayBack } from "./wayBack";
 
 const backTo = (name: (typeof shippedPlans)[number], part: string) => {
   const route = quickestRoute(shippedPlan(name), [part]);
@@ -86,6 +86,15 @@ describe("how each step goes back", () => {
     expect(cut[0]?.how.join()).toMatch(/1 screw stays out for good/);
     expect(backTo("godwit-moulded", "R2")[0]?.how.join()).toMatch(/slid home, then tightened/);
   });
+});
+
+test("what covers the battery goes on after its negative: last but for that", () => {
+  const steps = [
+    step("cover", { kind: "panel" }),
+    step("negative", { kind: "battery-off", needs: [["cover"]] }),
+    step("motor", { kind: "out", needs: [["negative"]] }),
+  ];
+  expect(wayBack(steps, []).map(({ id }) => id)).toEqual(["motor", testStepId, "negative", "cover"]);
 });
 
 describe("the test before the panels", () => {

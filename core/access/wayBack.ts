@@ -1,5 +1,5 @@
 import { fastenerText, screwsBack, screwsOut } from "./fastener";
-import type { AccessStep } from "./plan";
+import { type AccessStep, stepsBefore, testStepId } from "./plan";
 import { cautionsOfStep, type StepCaution } from "./stepCaution";
 
 /** One step of the way back. */
@@ -16,8 +16,6 @@ export interface BackStep {
   readonly cautions: readonly StepCaution[];
 }
 
-export const testStepId = "test";
-
 /** What a panel or a battery closes for good: the test comes before it. */
 const closes: ReadonlySet<AccessStep["kind"]> = new Set(["panel", "bracket"]);
 
@@ -31,8 +29,11 @@ const closes: ReadonlySet<AccessStep["kind"]> = new Set(["panel", "bracket"]);
  */
 export function wayBack(steps: readonly AccessStep[], targets: readonly string[]): BackStep[] {
   const negative = steps.find(({ kind }) => kind === "battery-off");
-  const reverse = [...steps].reverse();
-  const back = [...reverse.filter((step) => step !== negative), ...(negative ? [negative] : [])];
+  const others = [...steps].reverse().filter((step) => step !== negative);
+  // As late as can be: before what covers the battery itself.
+  const covers = negative ? stepsBefore(steps, negative) : new Set<string>();
+  const late = others.findIndex(({ id }) => covers.has(id));
+  const back = negative ? others.toSpliced(late < 0 ? others.length : late, 0, negative) : others;
   const returning = back.filter((step) => step.back !== null);
   const made = returning.map(backStep);
   if (steps.length === 0) return made;
