@@ -51,7 +51,7 @@ export function EstimateBench({ page, problem }: { page: EstimateData; problem: 
               ? "The bill, from what was approved"
               : `The bill, from what was approved and the ${minutesText(page.billFrom.minutes)} ticked`
           }
-          from={{ ...latest.body, title: page.billFrom.title, lines: page.billFrom.lines }}
+          from={page.billFrom.body}
         />
       )}
     </main>

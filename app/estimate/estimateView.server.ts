@@ -7,7 +7,7 @@ import { lookMinutes, placesNeeded } from "@core/diagnose/access";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { matchParts } from "@core/match/partMatch";
 import { plainNumber } from "@core/match/supersession";
-import { billDifference, type EstimateLine, estimateLineSchema, priced } from "@core/money/estimate";
+import { billDifference, estimateLineSchema, priced } from "@core/money/estimate";
 import { type OfferedPart, type OfferInput, repairOffers } from "@core/money/repairOffer";
 import { tenthsMilli } from "@core/money/shopTerms";
 import { defaultStoppingCosts, repairDefaults } from "@core/money/stoppingCosts";
@@ -155,12 +155,16 @@ const versionOf = ({ body, madeAt, approvedAt, ...own }: StoredEstimate) => ({
   approved: approvedAt ? dayText(approvedAt, shopZone()) : null,
 });
 
-/** Lines of a bill from an estimate: labour by the minutes the steps took. */
-function billLines(lines: readonly EstimateLine[], minutes: number | null): EstimateLine[] {
-  if (minutes === null) return [...lines];
-  return lines.map((line) =>
-    line.kind === "labour" ? { ...line, quantityMilli: tenthsMilli(minutes) } : { ...line },
-  );
+/** A bill from what was approved: the one line of labour by the minutes the steps took; several are left as they are. */
+function billBody(body: EstimateBody, minutes: number | null): EstimateBody {
+  const single = body.lines.filter(({ kind }) => kind === "labour").length === 1;
+  if (minutes === null || !single) return body;
+  return {
+    ...body,
+    lines: body.lines.map((line) =>
+      line.kind === "labour" ? { ...line, quantityMilli: tenthsMilli(minutes) } : line,
+    ),
+  };
 }
 
 /** Minutes the ticked steps took; the plan's where a tick says nothing, null where nothing was ticked. */
@@ -197,9 +201,7 @@ export async function estimateView(id: string | undefined) {
     /** Labour together beside each part by itself: what is shared is charged once. */
     shared: sharedLabour(input),
     versions: made,
-    billFrom: approved
-      ? { title: approved.body.title, lines: billLines(approved.body.lines, ticked), minutes: ticked }
-      : null,
+    billFrom: approved ? { body: billBody(approved.body, ticked), minutes: ticked } : null,
     difference: approved && bill ? billDifference(approved.priced, bill.priced) : null,
   };
 }

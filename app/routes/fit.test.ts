@@ -191,8 +191,8 @@ describe("the estimate", () => {
 
   test("the bill beside what was approved", async () => {
     const before = await page();
-    expect(before.billFrom?.lines).toHaveLength(4);
-    const lines = before.billFrom?.lines.map((line) =>
+    expect(before.billFrom?.body.lines).toHaveLength(4);
+    const lines = before.billFrom?.body.lines.map((line) =>
       line.kind === "labour" ? { ...line, quantityMilli: line.quantityMilli + 200 } : line,
     );
     const body = JSON.stringify({ ...before.versions[0]?.body, lines });
