@@ -149,7 +149,7 @@ describe("bad input exits 2 with one line that names the place", () => {
     [
       "another format",
       () => ["check", file("other.json", '{"format":"other"}')],
-      /format: expected "airway-circuit" or "airway-case", got "other"/,
+      /format: expected "airway-circuit", "airway-case", "airway-plan" or "airway-part", got "other"/,
     ],
     [
       "a file too large",
@@ -364,7 +364,7 @@ describe("route, match and price", () => {
     expect(match.verdict).toBe("adaptable");
     expect(match.leads.joints).toHaveLength(4);
     expect(airway(["match", part("QR 771 420"), ...asked, "--text"]).stdout).toMatch(
-      /^wrong\n(.*\n)*ohms: wrong/,
+      /^wrong, 2 min of work\n(.*\n)*ohms: wrong/,
     );
     expect(airway(["match", part("HW 4410-18")]).stderr).toMatch(/expected --circuit/);
     expect(
