@@ -131,7 +131,8 @@ async function offerInput(view: JobView): Promise<OfferInput> {
           failsWithin: failsWithin(besideId.kind, terms.warrantyMonths, doubt(besideId.id)),
         }
       : null,
-    guess: guessId ? { ...offered(guessId), p: heard.p } : null,
+    // The usual part for what was heard, as likely as it is by all that is known today.
+    guess: guessId ? { ...offered(guessId), p: beliefIn(diagnosis.suspects, [guessId]) } : null,
     labourMinutes: (ids) => labour.minutes(ids, false),
     bookMinutes: (ids) => labour.minutes(ids, true),
     diagnosisMinutes: minutesLooked(view),

@@ -107,7 +107,10 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
         </dl>
         <p className="mt-1 text-base text-soft">
           Expected cost at {price(money.hourMinor)} an hour and {price(money.comebackMinor)} a comeback, with
-          the usual prices of parts. <Link to="/settings">The shop's terms</Link>
+          the usual prices of parts.{" "}
+          <Link to="/settings" className="underline">
+            The shop's terms
+          </Link>
         </p>
       </section>
       <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
