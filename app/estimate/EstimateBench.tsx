@@ -70,7 +70,7 @@ function Offers({ page }: { page: EstimateData }) {
       {page.open && (
         <p className="text-base">
           The verdict is still open: these are for the likeliest, with the diagnosis they charge carried
-          through to the end. A guess is made on what was heard alone.
+          through to the end. The guess is the usual part for what was heard.
         </p>
       )}
       {page.shared && page.shared.apart - page.shared.together > 1 && (
