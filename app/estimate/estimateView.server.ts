@@ -1,10 +1,12 @@
 import { failsWithin } from "@core/access/failureChance";
 import { quickestRoute } from "@core/access/route";
 import { learntMinutes, shopPace } from "@core/access/stepTimes";
+import { wearingKinds } from "@core/access/wearingPart";
 import type { Circuit } from "@core/circuit/circuit";
-import type { PartKind } from "@core/circuit/parts/index";
 import { lookMinutes, placesNeeded } from "@core/diagnose/access";
 import type { Diagnosis } from "@core/diagnose/diagnose";
+import { repairKind } from "@core/diagnose/stopping";
+import { listedPriceMinor } from "@core/match/partDescription";
 import { matchParts } from "@core/match/partMatch";
 import { plainNumber } from "@core/match/supersession";
 import { billDifference, estimateLineSchema, priced } from "@core/money/estimate";
@@ -16,7 +18,6 @@ import { fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { priceOf } from "../fit/fitView.server";
 import { dayText } from "../format/clock";
 import { repairName } from "../format/partName";
 import { diagnosisFrom, diagnosisOf, type JobView, jobViewAt, standingReadings } from "../jobView.server";
@@ -27,18 +28,8 @@ import { offerTitles } from "./offerTitles";
 const proofMinutes = 5;
 
 /** What repairs take where no plan says: the usual of their kind. */
-function usual(circuit: Circuit, id: string): { readonly priceMinor: number; readonly minutes: number } {
-  const kind =
-    circuit.parts.find((part) => part.id === id)?.kind ??
-    (circuit.connectors.some((own) => own.id === id)
-      ? "connector"
-      : circuit.wires.some((own) => own.id === id)
-        ? "wire"
-        : id === "CAR"
-          ? "car"
-          : "unknown");
-  return repairDefaults[kind] ?? { priceMinor: 0, minutes: 60 };
-}
+const usual = (circuit: Circuit, id: string) =>
+  repairDefaults[repairKind(circuit, id)] ?? { priceMinor: 0, minutes: 60 };
 
 /** Minutes spent looking so far: each look's own, and every place opened once. */
 function minutesLooked(view: JobView): number {
@@ -86,12 +77,10 @@ async function labourOf(view: JobView) {
   };
   const priceMinor = (id: string): number =>
     byNumber(matches.find(({ part }) => part === id)?.newNumber ?? null)?.priceMinor ??
-    priceOf(parts, circuit.id, id) ??
+    listedPriceMinor(parts, circuit.id, id) ??
     usual(circuit, id).priceMinor;
   return { minutes, priceMinor };
 }
-
-const wearing: ReadonlySet<PartKind> = new Set(["motor", "resistor", "module"]);
 
 /** What the offers of a job are made from: its verdict, its plan, its catalogue, the shop's terms. */
 async function offerInput(view: JobView): Promise<OfferInput> {
@@ -112,7 +101,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   const doubt = (id: string): number => diagnosis.parts.find(({ part }) => part === id)?.p ?? 0;
   const causeId = [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !chosen.includes(id));
   const besideId = circuit.parts.find(
-    ({ id, kind }) => wearing.has(kind) && !chosen.includes(id) && id !== causeId,
+    ({ id, kind }) => wearingKinds.has(kind) && !chosen.includes(id) && id !== causeId,
   );
   const heard = diagnosisFrom(
     view,

@@ -1,17 +1,17 @@
 import { failsWithin } from "@core/access/failureChance";
 import { fastenerText } from "@core/access/fastener";
-import type { AccessStep } from "@core/access/plan";
+import { type AccessStep, testStepId } from "@core/access/plan";
 import { preferences, quickestRoute, type Route, routeOf, stepsInOrder } from "@core/access/route";
 import { cautionsOfStep } from "@core/access/stepCaution";
 import { learntMinutes, shopPace } from "@core/access/stepTimes";
 import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "@core/access/tray";
 import { wayBack } from "@core/access/wayBack";
-import { whileThere } from "@core/access/whileThere";
+import { wearingKinds } from "@core/access/wearingPart";
+import { type OtherPart, whileThere } from "@core/access/whileThere";
 import type { Circuit } from "@core/circuit/circuit";
-import type { PartKind } from "@core/circuit/parts/index";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { scaled } from "@core/money/rounding";
-import { repairDefaults } from "@core/money/stoppingCosts";
+import { listedPriceMinor, type PartDescription } from "@core/match/partDescription";
+import { minutesMinor, repairDefaults } from "@core/money/stoppingCosts";
 import { type FitTick, fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts } from "@db/repositories/parts.server";
@@ -69,8 +69,6 @@ export async function fitView(job: Job, circuit: Circuit) {
   const steps = stepsInOrder(plan, new Set([...route.steps.map(({ id }) => id), ...off]));
   const entries: TrayEntry[] = ticks;
   const back = wayBack(steps, targets);
-  const minor = (minutes: number): number =>
-    scaled(terms.hourMinor, Math.round(minutes * 1000), 60_000, terms.rounding.rule);
   const named = (id: string): string => (id === "lamp" ? "the lamp" : repairName(circuit, [id]));
   return {
     title: plan.title ?? plan.id,
@@ -134,7 +132,7 @@ export async function fitView(job: Job, circuit: Circuit) {
       calls: callsBefore(steps, entries, id).map(({ words }) => words),
       notes: notes.filter((note) => note.step === id && note.struckAt === null).map(({ words }) => words),
       // A step that never came off needs no putting back.
-      off: id === "test" || off.has(id),
+      off: id === testStepId || off.has(id),
       tick: tickOf(ticks, id, "back"),
     })),
     batteryOff: steps.some(({ kind }) => kind === "battery-off"),
@@ -144,49 +142,40 @@ export async function fitView(job: Job, circuit: Circuit) {
     substitutes: route.substitutes,
     uses: route.uses,
     opens: route.opens.map(named),
-    besides: besidesOf(circuit, terms.warrantyMonths, diagnosis).flatMap((other) => {
-      const [found] = whileThere(
-        plan,
-        targets,
-        [{ ...other, priceMinor: priceOf(parts, circuit.id, other.part) ?? other.priceMinor }],
-        minor,
-        terms.comebackMinor,
-        { prefer, minutesOf },
-      );
-      return targets.length > 0 && found ? [{ ...found, name: named(other.part) }] : [];
-    }),
+    besides: (targets.length === 0
+      ? []
+      : whileThere(
+          plan,
+          targets,
+          besidesOf(circuit, terms.warrantyMonths, diagnosis, parts),
+          (minutes) => minutesMinor(minutes, view.costs),
+          terms.comebackMinor,
+          { prefer, minutesOf },
+        )
+    ).map((other) => ({ ...other, name: named(other.part) })),
     warrantyMonths: terms.warrantyMonths,
   };
 }
 
-/** Parts worth a thought while all is open: those that wear. */
-const wearing: ReadonlySet<PartKind> = new Set(["motor", "resistor", "module"]);
+/** Putting a part in once it is in reach, minutes (judgement). */
 const fitMinutes = 2;
 
-function besidesOf(circuit: Circuit, months: number, { parts }: Diagnosis) {
-  const doubt = (id: string): number => parts.find(({ part }) => part === id)?.p ?? 0;
+/** Parts worth a thought while all is open: those that wear, as likely to fail as their kind and today's doubt make them. */
+function besidesOf(
+  circuit: Circuit,
+  months: number,
+  diagnosis: Diagnosis,
+  catalogue: PartDescription[],
+): OtherPart[] {
+  const doubt = (id: string): number => diagnosis.parts.find(({ part }) => part === id)?.p ?? 0;
   return circuit.parts
-    .filter(({ kind }) => wearing.has(kind))
+    .filter(({ kind }) => wearingKinds.has(kind))
     .map(({ id, kind }) => ({
       part: id,
-      priceMinor: repairDefaults[kind]?.priceMinor ?? 0,
+      priceMinor: listedPriceMinor(catalogue, circuit.id, id) ?? repairDefaults[kind]?.priceMinor ?? 0,
       fitMinutes,
       failsWithin: failsWithin(kind, months, doubt(id)),
     }));
-}
-
-type Parts = Awaited<ReturnType<typeof listParts>>;
-
-/** What a part costs the shop, where its catalogue lists one for this place: the cheapest that is not superseded. */
-export function priceOf(parts: Parts, circuit: string, part: string): number | null {
-  const prices = parts.flatMap(({ fits, priceMinor, replacedBy }) =>
-    priceMinor !== undefined &&
-    !replacedBy &&
-    fits?.some((own) => own.circuit === circuit && own.part === part)
-      ? [priceMinor]
-      : [],
-  );
-  return prices.length > 0 ? Math.min(...prices) : null;
 }
 
 export type FitData = NonNullable<Awaited<ReturnType<typeof fitView>>>;

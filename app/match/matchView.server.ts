@@ -1,8 +1,8 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { mostAmps } from "@core/match/newPart";
-import type { PartDescription } from "@core/match/partDescription";
+import { listedFor, type PartDescription } from "@core/match/partDescription";
 import { matchParts } from "@core/match/partMatch";
-import { leadMap } from "@core/match/spliceLeads";
+import { leadMap, plugOf } from "@core/match/spliceLeads";
 import { plainNumber, supersededBy } from "@core/match/supersession";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
@@ -12,15 +12,6 @@ import { shopZone } from "../shop.server";
 
 /** Kinds of part that come in a box with a number. */
 const boxed: ReadonlySet<string> = new Set(["motor", "resistor", "module", "relay", "selector"]);
-
-const listedFor = ({ fits }: PartDescription, circuit: string, part: string): boolean =>
-  fits?.some((own) => own.circuit === circuit && own.part === part) ?? false;
-
-/** The plug that goes onto a part. */
-const plugOf = (circuit: Circuit, part: string): string | null =>
-  circuit.connectors.find(({ pins }) =>
-    Object.values(pins).some((terminal) => terminal.startsWith(`${part}.`)),
-  )?.id ?? null;
 
 /** Everything the match page shows: the part in hand against the one that was there, and against the circuit. */
 export async function matchView(job: Job, circuit: Circuit, asked: string | null, likely: readonly string[]) {

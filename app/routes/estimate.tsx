@@ -6,7 +6,7 @@ import { z } from "zod";
 import { EstimateBench } from "../estimate/EstimateBench";
 import { estimateView, offerBody } from "../estimate/estimateView.server";
 import { jobAt } from "../jobView.server";
-import { parsedJson } from "../trace/takeStep.server";
+import { parsedJson } from "../parsedJson";
 import type { Route } from "./+types/estimate";
 
 const form = z.discriminatedUnion("intent", [

@@ -1,4 +1,4 @@
-import { stepIdSchema } from "@core/access/plan";
+import { stepIdSchema, testStepId } from "@core/access/plan";
 import { planTemplates } from "@core/access/planTemplate";
 import { preferences } from "@core/access/route";
 import { findingIt, type PlaceSign, placeSigns, whereIsIt } from "@core/access/whereIsIt";
@@ -15,7 +15,7 @@ import { beginPlan } from "../plan/beginPlan.server";
 import type { Route } from "./+types/fit";
 
 const token = z.uuid();
-const stepName = z.union([stepIdSchema, z.literal("test")]);
+const stepName = z.union([stepIdSchema, z.literal(testStepId)]);
 const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("choose"), prefer: z.enum(preferences), targets: z.string().max(400) }),
   z.object({
@@ -71,7 +71,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     }
     case "tick": {
       const step = plan.steps.find(({ id }) => id === sent.step);
-      if (!step && sent.step !== "test") throw data("The plan has no such step.", { status: 400 });
+      if (!step && sent.step !== testStepId) throw data("The plan has no such step.", { status: 400 });
       const takenAt = new Date();
       const before = (await ticksOf(job.id)).filter(({ way }) => way === sent.way).at(-1);
       await addTick(job.id, circuit.id, {

@@ -6,7 +6,7 @@ import { z } from "zod";
 import { diagnosisOf, jobAt, jobViewAt } from "../jobView.server";
 import { MatchBench } from "../match/MatchBench";
 import { matchView } from "../match/matchView.server";
-import { parsedJson } from "../trace/takeStep.server";
+import { parsedJson } from "../parsedJson";
 import type { Route } from "./+types/parts";
 
 const partId = z.string().min(1).max(32);

@@ -1,8 +1,9 @@
 import { circuitEditSchema } from "@core/circuit/circuitEdit";
 import { moveDraft } from "@db/repositories/drafts.server";
 import { z } from "zod";
+import { parsedJson } from "../parsedJson";
 import { draftAt } from "../trace/draftView.server";
-import { parsedJson, takeStep } from "../trace/takeStep.server";
+import { takeStep } from "../trace/takeStep.server";
 import type { Route } from "./+types/traceSteps";
 
 const form = z.discriminatedUnion("intent", [

@@ -10,11 +10,11 @@ import { findPlan, movePlan, storePlan } from "@db/repositories/plans.server";
 import { data, Link } from "react-router";
 import { Rail } from "../components/Rail";
 import { repairName } from "../format/partName";
+import { parsedJson } from "../parsedJson";
 import { beginPlan } from "../plan/beginPlan.server";
 import { layOutPlan } from "../plan/planLayout";
 import { stepFrom } from "../plan/stepForm";
 import { WayBench, WayTemplates } from "../plan/WayBench";
-import { parsedJson } from "../trace/takeStep.server";
 import type { Route } from "./+types/way";
 
 /** The newest version of the address's circuit; answers 404 where the shelf has none. */

@@ -31,12 +31,3 @@ export async function takeStep(
   await addDraftStep(draft.id, step, stepId);
   return undefined;
 }
-
-/** The value of a JSON text; undefined where it is none. */
-export const parsedJson = (text: string): unknown => {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-};

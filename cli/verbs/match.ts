@@ -3,7 +3,7 @@ import { type Parsed, quoted, refused } from "@core/formats/problem";
 import { mostAmps } from "@core/match/newPart";
 import { parsePart } from "@core/match/partDescription";
 import { matchParts, type PartMatch } from "@core/match/partMatch";
-import { type LeadMap, leadMap } from "@core/match/spliceLeads";
+import { type LeadMap, leadMap, plugOf } from "@core/match/spliceLeads";
 
 /** The options of `match` as they come from the command line, their files read. */
 export interface MatchInput {
@@ -27,16 +27,14 @@ export function matchFrom({ circuit: input, part, old, fresh }: MatchInput): Par
   if (!now.ok) return now;
   if (!circuit.value.parts.some(({ id }) => id === part))
     return refused([{ path: "--part", message: `the circuit has no part ${quoted(part)}` }]);
-  const plug = circuit.value.connectors.find(({ pins }) =>
-    Object.values(pins).some((terminal) => terminal.startsWith(`${part}.`)),
-  );
+  const plug = plugOf(circuit.value, part);
   return {
     ok: true,
     value: {
       ...matchParts(circuit.value, part, was.value, now.value),
       leads:
         now.value.leads && plug
-          ? leadMap(circuit.value, plug.id, now.value.leads, mostAmps(circuit.value))
+          ? leadMap(circuit.value, plug, now.value.leads, mostAmps(circuit.value))
           : null,
     },
   };

@@ -2,6 +2,7 @@ import type { Circuit } from "../circuit/circuit";
 import type { AccessPlan } from "./plan";
 import { quickestRoute } from "./route";
 import { needsBatteryOff } from "./stepCaution";
+import { wearingKinds } from "./wearingPart";
 
 /** Something of a plan that is not wrong in itself but will trouble whoever follows it. */
 export interface PlanFinding {
@@ -50,14 +51,11 @@ export function planFindings(plan: AccessPlan, circuit: Circuit | null): PlanFin
   return [...shut, ...orphans, ...battery, ...forgotten(plan, circuit)];
 }
 
-/** Parts that get replaced, and stand behind trim: those a plan is made for. */
-const behindTrim: ReadonlySet<string> = new Set(["motor", "resistor", "module"]);
-
 function forgotten(plan: AccessPlan, circuit: Circuit | null): PlanFinding[] {
   if (!circuit) return [];
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id));
   const missing = circuit.parts
-    .filter(({ id, kind }) => behindTrim.has(kind) && !Object.hasOwn(plan.targets, id))
+    .filter(({ id, kind }) => wearingKinds.has(kind) && !Object.hasOwn(plan.targets, id))
     .map(({ id }) => ({ path: "targets", words: `${id}: the circuit has it, the plan does not reach it` }));
   const strange = Object.keys(plan.targets)
     .filter((id) => !known.has(id))

@@ -1,3 +1,4 @@
+import type { Circuit } from "../circuit/circuit";
 import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } from "../money/stoppingCosts";
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Forecast } from "./forecast";
@@ -12,7 +13,7 @@ export function fitCostMinor(compiled: CompiledCircuit, repair: string, costs: S
   const met = own.get(repair);
   if (met !== undefined) return met;
   const sum = repair.split("+").reduce((total, id) => {
-    const kind = repairKind(compiled, id);
+    const kind = repairKind(compiled.netlist.circuit, id);
     const { priceMinor, minutes } =
       costs.repairs?.[id] ?? costs.repairs?.[kind] ?? repairDefaults[kind] ?? noRepair;
     return total + priceMinor + minutesMinor(minutes, costs);
@@ -21,7 +22,8 @@ export function fitCostMinor(compiled: CompiledCircuit, repair: string, costs: S
   return sum;
 }
 
-function repairKind({ netlist: { circuit } }: CompiledCircuit, id: string): string {
+/** The kind a repair is priced by: a part's own, else a plug, a wire, the car, or unknown. */
+export function repairKind(circuit: Circuit, id: string): string {
   const part = circuit.parts.find((candidate) => candidate.id === id);
   if (part) return part.kind;
   if (circuit.connectors.some((connector) => connector.id === id)) return "connector";

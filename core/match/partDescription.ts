@@ -91,3 +91,19 @@ export function parsePart(input: unknown): Parsed<PartDescription> {
   const shaped = partDescriptionSchema.safeParse(input);
   return shaped.success ? { ok: true, value: shaped.data } : refused(problemsOf(shaped.error, input));
 }
+
+/** Whether a part is listed for a place: a circuit, and the part there. */
+export const listedFor = ({ fits }: PartDescription, circuit: string, part: string): boolean =>
+  fits?.some((own) => own.circuit === circuit && own.part === part) ?? false;
+
+/** What a part costs the shop, where one is listed for its place: the cheapest that is not superseded; else null. */
+export function listedPriceMinor(
+  catalogue: readonly PartDescription[],
+  circuit: string,
+  part: string,
+): number | null {
+  const prices = catalogue.flatMap((own) =>
+    own.priceMinor !== undefined && !own.replacedBy && listedFor(own, circuit, part) ? [own.priceMinor] : [],
+  );
+  return prices.length > 0 ? Math.min(...prices) : null;
+}

@@ -4,6 +4,11 @@ import type { PartDescription } from "./partDescription";
 
 type Lead = NonNullable<PartDescription["leads"]>[number];
 
+/** The plug that goes onto a part; null where it has none. */
+export const plugOf = ({ connectors }: Circuit, part: string): string | null =>
+  connectors.find(({ pins }) => Object.values(pins).some((terminal) => terminal.startsWith(`${part}.`)))
+    ?.id ?? null;
+
 /** One lead of the new plug and the old wire it is joined to. */
 export interface LeadJoint {
   readonly pin: string;

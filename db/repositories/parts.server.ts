@@ -38,7 +38,7 @@ export interface StoredMatch {
 
 /** A job's matches, by part of its circuit. */
 export async function matchesOf(jobId: number): Promise<StoredMatch[]> {
-  const rows = await MatchRow.findAll({ where: { jobId } });
+  const rows = await MatchRow.findAll({ where: { jobId }, order: [["part", "ASC"]] });
   return rows.map(({ part, oldNumber, newNumber, overrides }) => ({
     part,
     oldNumber,
