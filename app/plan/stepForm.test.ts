@@ -69,7 +69,7 @@ describe("what is typed into a step", () => {
     [{ nextPerson: "five" }, /^nextPerson: expected like/],
     [{ risk: "8, 25" }, /^risk: expected like/],
   ])("%j is refused by its field", (fields, message) => {
-    const read = typed(fields as Record<string, string>);
+    const read = typed(fields);
     expect(read.ok ? "" : read.problems.map(problemText).join()).toMatch(message);
   });
 });

@@ -1,6 +1,6 @@
 import { problemsOf, problemText } from "@core/formats/problem";
-import { roundingRules } from "@core/money/rounding";
-import { shopTermsSchema } from "@core/money/shopTerms";
+import type { RoundingRule } from "@core/money/rounding";
+import { type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
 import { setShopTerms, shopTerms } from "@db/repositories/settings.server";
 import { data, Form, Link, useNavigation } from "react-router";
 import { Rail } from "../components/Rail";
@@ -60,19 +60,70 @@ export async function action({ request }: Route.ActionArgs) {
   return { problems: null, fields: null };
 }
 
-const ruleWords: Readonly<Record<string, string>> = {
-  "half-up": "halves away from zero",
-  "half-even": "halves to the even neighbour",
-  up: "always up",
-  down: "always down",
-};
+type Term = Exclude<keyof ShopTerms, "rounding">;
+
+interface Shown {
+  readonly name: string;
+  readonly label: string;
+  readonly value: (terms: ShopTerms) => string;
+  /** What it is picked from; typed where there is none. */
+  readonly of?: Readonly<Record<string, string>>;
+}
+
+const money = (name: string, label: string, minor: (terms: ShopTerms) => number): Shown => ({
+  name,
+  label,
+  value: (terms) => amountText(minor(terms), terms.currency),
+});
+const share = (name: Term, label: string): Shown => ({
+  name,
+  label,
+  value: (terms) => String((terms[name] as number) / 100),
+});
+const plain = (name: Term, label: string, of?: Shown["of"]): Shown => ({
+  name,
+  label,
+  value: (terms) => String(terms[name]),
+  ...(of ? { of } : {}),
+});
+
+/** The terms as the page asks for them, in its order. */
+const shown: readonly Shown[] = [
+  plain("currency", "Currency (ISO 4217; XXX is none)"),
+  money("hourMinor", "An hour of labour", ({ hourMinor }) => hourMinor),
+  plain("labourBy", "Labour goes by", { plan: "the plan's minutes, in tenths", book: "the book's tenths" }),
+  plain("diagnosisMinimumMinutes", "Diagnosis is at least, minutes"),
+  plain("diagnosisPolicy", "Diagnosis is", { "on-top": "charged on top", swallowed: "swallowed by the job" }),
+  share("markupBasisPoints", "Markup on parts, %"),
+  share("consumablesBasisPoints", "Consumables, % of labour"),
+  share("labourTaxBasisPoints", "Tax on labour, %"),
+  share("partTaxBasisPoints", "Tax on parts, %"),
+  {
+    name: "rule",
+    label: "Rounding",
+    value: ({ rounding }) => rounding.rule,
+    of: {
+      "half-up": "halves away from zero",
+      "half-even": "halves to the even neighbour",
+      up: "always up",
+      down: "always down",
+    } satisfies Readonly<Record<RoundingRule, string>>,
+  },
+  {
+    name: "at",
+    label: "Tax is rounded",
+    value: ({ rounding }) => rounding.at,
+    of: { line: "on every line", total: "once on the total" },
+  },
+  money("coinMinor", "Smallest coin", ({ rounding }) => rounding.coinMinor),
+  money("comebackMinor", "A car that comes back costs", ({ comebackMinor }) => comebackMinor),
+  plain("warrantyMonths", "Warranty, months"),
+];
 
 export default function Settings({ loaderData, actionData }: Route.ComponentProps) {
   const { terms } = loaderData;
   const typed = actionData?.fields as Record<string, string> | null | undefined;
   const busy = useNavigation().state !== "idle";
-  const money = (name: string, minor: number): string => typed?.[name] ?? amountText(minor, terms.currency);
-  const share = (name: string, points: number): string => typed?.[name] ?? String(points / 100);
   return (
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />
@@ -100,76 +151,13 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
         )}
         {actionData && !actionData.problems && <p role="status">Stored.</p>}
         <Form method="post" className="sheet-card grid gap-x-5 gap-y-3 p-4 sm:grid-cols-2">
-          <Field
-            name="currency"
-            label="Currency (ISO 4217; XXX is none)"
-            value={typed?.currency ?? terms.currency}
-          />
-          <Field name="hourMinor" label="An hour of labour" value={money("hourMinor", terms.hourMinor)} />
-          <Pick
-            name="labourBy"
-            label="Labour goes by"
-            value={terms.labourBy}
-            of={{ plan: "the plan's minutes, in tenths", book: "the book's tenths" }}
-          />
-          <Field
-            name="diagnosisMinimumMinutes"
-            label="Diagnosis is at least, minutes"
-            value={typed?.diagnosisMinimumMinutes ?? String(terms.diagnosisMinimumMinutes)}
-          />
-          <Pick
-            name="diagnosisPolicy"
-            label="Diagnosis is"
-            value={terms.diagnosisPolicy}
-            of={{ "on-top": "charged on top", swallowed: "swallowed by the job" }}
-          />
-          <Field
-            name="markupBasisPoints"
-            label="Markup on parts, %"
-            value={share("markupBasisPoints", terms.markupBasisPoints)}
-          />
-          <Field
-            name="consumablesBasisPoints"
-            label="Consumables, % of labour"
-            value={share("consumablesBasisPoints", terms.consumablesBasisPoints)}
-          />
-          <Field
-            name="labourTaxBasisPoints"
-            label="Tax on labour, %"
-            value={share("labourTaxBasisPoints", terms.labourTaxBasisPoints)}
-          />
-          <Field
-            name="partTaxBasisPoints"
-            label="Tax on parts, %"
-            value={share("partTaxBasisPoints", terms.partTaxBasisPoints)}
-          />
-          <Pick
-            name="rule"
-            label="Rounding"
-            value={terms.rounding.rule}
-            of={Object.fromEntries(roundingRules.map((rule) => [rule, ruleWords[rule] ?? rule]))}
-          />
-          <Pick
-            name="at"
-            label="Tax is rounded"
-            value={terms.rounding.at}
-            of={{ line: "on every line", total: "once on the total" }}
-          />
-          <Field
-            name="coinMinor"
-            label="Smallest coin"
-            value={money("coinMinor", terms.rounding.coinMinor)}
-          />
-          <Field
-            name="comebackMinor"
-            label="A car that comes back costs"
-            value={money("comebackMinor", terms.comebackMinor)}
-          />
-          <Field
-            name="warrantyMonths"
-            label="Warranty, months"
-            value={typed?.warrantyMonths ?? String(terms.warrantyMonths)}
-          />
+          {shown.map((field) =>
+            field.of ? (
+              <Pick key={field.name} {...field} value={typed?.[field.name] ?? field.value(terms)} />
+            ) : (
+              <Field key={field.name} {...field} value={typed?.[field.name] ?? field.value(terms)} />
+            ),
+          )}
           <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
             Store the terms
           </button>
@@ -196,14 +184,14 @@ interface PickProps {
   readonly name: string;
   readonly label: string;
   readonly value: string;
-  readonly of: Readonly<Record<string, string>>;
+  readonly of?: Shown["of"];
 }
 
 const Pick = ({ name, label, value, of }: PickProps) => (
   <label className="grid gap-0.5 text-base text-soft">
     {label}
     <select key={value} name={name} defaultValue={value} className="field text-ink">
-      {Object.entries(of).map(([own, words]) => (
+      {Object.entries(of ?? {}).map(([own, words]) => (
         <option key={own} value={own}>
           {words}
         </option>
