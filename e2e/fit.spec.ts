@@ -77,6 +77,28 @@ test("leads are spliced colour to colour, and one that would meet the wrong circ
   await expect(page.getByText(/Refused: BU of the new plug is pin 1/)).toBeVisible();
 });
 
+test("a part in no list is typed as it lies in the hand and held against the old one", async ({ page }) => {
+  await page.goto("/jobs/6/parts?part=R1");
+  await page.waitForLoadState("networkidle");
+  await page.getByText("Describe a part that is not listed").click();
+  await page.getByLabel("Number on it").fill("zx 77-1");
+  await page.getByLabel("What the box says").fill("Pack from a box");
+  await page.getByLabel("T1 to T2").fill("2,4");
+  await page.getByLabel("T2 to T3").fill("1.3");
+  await page.getByLabel("T3 to N").fill("0.7");
+  await page.getByLabel("Screws").fill("a few");
+  await page.getByRole("button", { name: /^List it/ }).click();
+  await expect(page.getByText(/screws: expected number, got "a few"/)).toBeVisible();
+  await expect(page.getByLabel("T1 to T2")).toHaveValue("2,4");
+  await page.getByLabel("Screws").fill("2");
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id }) => id)).toEqual([]);
+  await page.getByRole("button", { name: /^List it/ }).click();
+  await expect(page.getByText("On the list, and in hand above.")).toBeVisible();
+  await expect(page.getByLabel("In hand")).toHaveValue("ZX 77-1");
+  await expect(page.locator('[data-feature="ohms"]')).toContainText("2.4");
+});
+
 test("an estimate changed, refused, stored, taken out as PDF and CSV, and billed", async ({ page }) => {
   await page.goto("/jobs/3/estimate");
   await page.waitForLoadState("networkidle");

@@ -5,6 +5,7 @@ import { DifferenceTable } from "./DifferenceTable";
 import { JobMoneyNav } from "./JobMoneyNav";
 import { LeadTable } from "./LeadTable";
 import type { MatchData } from "./matchView.server";
+import { Again, PartForm } from "./PartForm";
 import { SpeedsWithPart } from "./SpeedsWithPart";
 
 interface MatchBenchProps {
@@ -99,19 +100,23 @@ export function MatchBench({ jobId, match, problem, text }: MatchBenchProps) {
         </p>
       )}
       <section className="sheet-card max-w-3xl px-3 py-1 text-base">
-        <Fold title="Describe a part that is not listed" {...(text === null ? {} : { open: true })}>
+        <Fold title="Describe a part that is not listed">
+          <PartForm key={part} match={match} />
+        </Fold>
+        <Fold title="Take one from an airway-part file" {...(text === null ? {} : { open: true })}>
           <Form method="post" className="grid gap-2 pb-2">
             <input type="hidden" name="intent" value="describe" />
             <label className="grid gap-1 text-soft">
-              An airway-part file: what is seen and measured, as much of it as you know
+              The file's text
               <textarea
                 name="text"
-                rows={10}
+                rows={8}
                 maxLength={20_000}
                 className="field figures w-full text-ink"
-                defaultValue={text ?? JSON.stringify(emptyPart(fresh ?? old), null, 1)}
+                defaultValue={text ?? ""}
               />
             </label>
+            <Again />
             {problem && text !== null && (
               <p role="alert" className="text-danger">
                 Not taken: {problem}.
@@ -125,15 +130,6 @@ export function MatchBench({ jobId, match, problem, text }: MatchBenchProps) {
       </section>
     </main>
   );
-}
-
-/** A description to begin from: the one on the page under another number. */
-function emptyPart(like: MatchData["old"]): unknown {
-  const listing = ["fits", "replaces", "replacedBy"];
-  const seen = like
-    ? Object.fromEntries(Object.entries(like).filter(([key]) => !listing.includes(key)))
-    : { format: "airway-part", version: 1, kind: "motor" };
-  return { ...seen, number: "NEW 000-00", title: "what the box says" };
 }
 
 interface ChoiceProps {

@@ -9,9 +9,23 @@ import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { dayText } from "../format/clock";
 import { repairName } from "../format/partName";
 import { shopZone } from "../shop.server";
+import type { PartPlace } from "./partForm";
 
 /** Kinds of part that come in a box with a number. */
 const boxed: ReadonlySet<string> = new Set(["motor", "resistor", "module", "relay", "selector"]);
+
+/** What a circuit says of the place a part is for. */
+export function placeOf(circuit: Circuit, id: string): PartPlace {
+  const part = circuit.parts.find((own) => own.id === id);
+  const plug = plugOf(circuit, id);
+  return {
+    coils:
+      part?.kind === "resistor"
+        ? part.elements.flatMap((coil) => ("thermalLink" in coil ? [] : [{ from: coil.from, to: coil.to }]))
+        : [],
+    pins: Object.keys(circuit.connectors.find((own) => own.id === plug)?.pins ?? {}),
+  };
+}
 
 /** Everything the match page shows: the part in hand against the one that was there, and against the circuit. */
 export async function matchView(job: Job, circuit: Circuit, asked: string | null, likely: readonly string[]) {
@@ -39,6 +53,8 @@ export async function matchView(job: Job, circuit: Circuit, asked: string | null
   const leads = fresh?.leads && plug ? leadMap(circuit, plug, fresh.leads, mostAmps(circuit)) : null;
   return {
     part: part.id,
+    kind: part.kind as PartDescription["kind"],
+    place: placeOf(circuit, part.id),
     parts: choices.map(({ id }) => ({ id, name: repairName(circuit, [id]) })),
     /** Described parts of this kind, those listed for this place first. */
     catalogue: [...same, ...withLeads.filter((own) => own.kind === "connector" && own !== fresh)]

@@ -159,11 +159,43 @@ describe("the match", () => {
     });
     await answer(parts.action, { intent: "describe", text });
     expect((await page())?.catalogue.map(({ number }) => number)).toContain("ZX 100");
+    const again = await answer(parts.action, { intent: "describe", text });
+    expect(again.data.problem).toMatch(/^ZX 100 is on the list already/);
+    expect((await answer(parts.action, { intent: "describe", text, again: "yes" })).data.problem).toBeNull();
     expect(
       (await answer(parts.action, { ...{ intent: "hold", part: "Q9", old: "", fresh: "" } })).status,
     ).toBe(400);
     const short = await answer(parts.action, { intent: "override", part: "R1", feature: "tab", words: "" });
     expect(short.data.problem).toMatch(/say in a few words/);
+  });
+});
+
+describe("a part typed as it lies in the hand", () => {
+  const typed = (more: Record<string, string>) =>
+    answer(parts.action, { intent: "typed", part: "R1", old: "HW 4410-17", ...more });
+  const box = { number: "zx 200", title: "from a box", kind: "resistor" };
+
+  test("is listed, is in hand at once, and is weighed against the old one in the circuit", async () => {
+    await typed({
+      ...box,
+      "coil T1 T2": "2,4",
+      "coil T2 T3": "1.3",
+      "coil T3 N": "0.7",
+      holes: "52 between",
+    });
+    const { match } = await parts.loader(get(String(id), "part=R1"));
+    expect([match?.old?.number, match?.fresh?.number]).toEqual(["HW 4410-17", "ZX 200"]);
+    expect(match?.match?.differences.find(({ feature }) => feature === "ohms")?.judgement).toBe("wrong");
+    expect(match?.match?.inCircuit?.speeds.every(({ airflow }) => airflow < 1.01)).toBe(true);
+  });
+
+  test("is refused by its field, or where its number is listed, and nothing is stored", async () => {
+    expect((await typed({ ...box, number: "zx 201", screws: "a few" })).data.problem).toMatch(
+      /^screws: expected number, got "a few"/,
+    );
+    expect((await typed(box)).data.problem).toMatch(/^ZX 200 is on the list already/);
+    expect((await typed({ ...box, title: "another", again: "yes" })).data.problem).toBeNull();
+    expect((await typed({ ...box, part: "Q9" })).status).toBe(400);
   });
 });
 

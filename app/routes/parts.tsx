@@ -1,11 +1,13 @@
-import { problemText } from "@core/formats/problem";
-import { parsePart } from "@core/match/partDescription";
+import { type Parsed, problemText } from "@core/formats/problem";
+import { type PartDescription, parsePart } from "@core/match/partDescription";
 import { matchesOf, setMatch, storePart } from "@db/repositories/parts.server";
+import { shopTerms } from "@db/repositories/settings.server";
 import { data } from "react-router";
 import { z } from "zod";
 import { diagnosisOf, jobAt, jobViewAt } from "../jobView.server";
 import { MatchBench } from "../match/MatchBench";
-import { matchView } from "../match/matchView.server";
+import { matchView, placeOf } from "../match/matchView.server";
+import { partFrom } from "../match/partForm";
 import { parsedJson } from "../parsedJson";
 import type { Route } from "./+types/parts";
 
@@ -24,8 +26,27 @@ const form = z.discriminatedUnion("intent", [
     words: z.string().trim().min(3, "say in a few words why it does no harm").max(300),
   }),
   z.object({ intent: z.literal("judge-again"), part: partId, feature: z.string().min(1).max(40) }),
-  z.object({ intent: z.literal("describe"), text: z.string().min(1).max(20_000) }),
+  z.object({
+    intent: z.literal("describe"),
+    text: z.string().min(1).max(20_000),
+    again: z.literal("yes").optional(),
+  }),
+  z.looseObject({
+    intent: z.literal("typed"),
+    part: partId,
+    old: z.string().max(24),
+    again: z.literal("yes").optional(),
+  }),
 ]);
+
+/** Puts a part on the list; refused with what cannot be read, or where its number already is on it. */
+async function listed(part: Parsed<PartDescription>, again: boolean): Promise<string | null> {
+  if (!part.ok) return part.problems.map(problemText).join("; ");
+  const stored = await storePart(part.value, again);
+  return stored
+    ? null
+    : `${part.value.number} is on the list already: choose it above, or tick that this takes its place`;
+}
 
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
@@ -44,16 +65,30 @@ export async function action({ params, request }: Route.ActionArgs) {
     );
   const sent = parsed.data;
   if (sent.intent === "describe") {
-    const part = parsePart(parsedJson(sent.text));
-    if (!part.ok)
-      return data({ problem: part.problems.map(problemText).join("; "), text: sent.text }, { status: 400 });
-    await storePart(part.value);
-    return { problem: null, text: null };
+    const problem = await listed(parsePart(parsedJson(sent.text)), sent.again === "yes");
+    return problem ? data({ problem, text: sent.text }, { status: 400 }) : { problem: null, text: null };
   }
   if (!circuit.parts.some(({ id }) => id === sent.part))
     throw data("The circuit has no such part.", { status: 400 });
   const stored = (await matchesOf(job.id)).find(({ part }) => part === sent.part);
   const own = stored ?? { part: sent.part, oldNumber: null, newNumber: null, overrides: [] };
+  if (sent.intent === "typed") {
+    const fields = Object.fromEntries(
+      Object.entries(sent).flatMap(([name, value]) => (typeof value === "string" ? [[name, value]] : [])),
+    );
+    const part = partFrom(fields, placeOf(circuit, sent.part), (await shopTerms()).currency);
+    const problem = await listed(part, sent.again === "yes");
+    if (problem) return data({ problem, text: null }, { status: 400 });
+    // What was just described is what is in hand.
+    if (part.ok)
+      await setMatch(job.id, {
+        ...own,
+        oldNumber: sent.old || own.oldNumber,
+        newNumber: part.value.number,
+        overrides: [],
+      });
+    return { problem: null, text: null };
+  }
   if (sent.intent === "hold") {
     const [oldNumber, newNumber] = [sent.old || null, sent.fresh || null];
     const kept = oldNumber === own.oldNumber && newNumber === own.newNumber;

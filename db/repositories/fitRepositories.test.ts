@@ -149,7 +149,7 @@ describe("what a job goes in for, and its ticks", () => {
 });
 
 describe("parts and what is held together", () => {
-  test("a part described again under the same number, however it is written, takes the place of the first", async () => {
+  test("a number that is listed stays as it is, however it is written, until one says it again", async () => {
     const before = (await listParts()).length;
     const part = {
       format: "airway-part",
@@ -158,8 +158,11 @@ describe("parts and what is held together", () => {
       title: "first",
       kind: "motor",
     } as const;
-    await storePart(part);
-    await storePart({ ...part, number: "ZX101", title: "second" });
+    const again = { ...part, number: "ZX101", title: "second" };
+    expect(await storePart(part)).toBe(true);
+    expect(await storePart(again)).toBe(false);
+    expect((await listParts()).find(({ title }) => title === "second")).toBeUndefined();
+    expect(await storePart(again, true)).toBe(true);
     const parts = await listParts();
     expect(parts).toHaveLength(before + 1);
     expect(parts.find(({ number }) => number === "ZX101")?.title).toBe("second");

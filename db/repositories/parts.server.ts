@@ -19,9 +19,14 @@ export async function insertPart(part: PartDescription, transaction: Transaction
   await PartRow.upsert({ number: plainNumber(part.number), body: JSON.stringify(part) }, { transaction });
 }
 
-export async function storePart(part: PartDescription): Promise<void> {
+/** Stores a part's description. @returns false, and stores nothing, where its number is on the list and `again` is not said */
+export async function storePart(part: PartDescription, again = false): Promise<boolean> {
   const store = await database();
-  await store.write((transaction) => insertPart(part, transaction));
+  return store.write(async (transaction) => {
+    if (!again && (await PartRow.findByPk(plainNumber(part.number), { transaction }))) return false;
+    await insertPart(part, transaction);
+    return true;
+  });
 }
 
 const overrideSchema = z.strictObject({ feature: z.string(), words: z.string(), at: z.iso.datetime() });
