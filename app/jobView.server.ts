@@ -1,18 +1,23 @@
 import type { Circuit } from "@core/circuit/circuit";
+import { lookMinutes, placesNeeded } from "@core/diagnose/access";
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
+import type { FailedRepair } from "@core/diagnose/failedRepair";
 import { faultFromId } from "@core/diagnose/fault";
 import { problemText } from "@core/formats/problem";
 import { defaultStoppingCosts, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { Reading } from "@core/predict/reading";
 import { evidenceText, resultText } from "@core/predict/readingText";
+import { familyName } from "@core/solve/circuitFamily";
 import { operatingPoint } from "@core/solve/operatingPoint";
 import type { Setup } from "@core/solve/setup";
 import { findCircuit } from "@db/repositories/circuits.server";
+import { type FamilyCounts, faultCounts } from "@db/repositories/closures.server";
+import { type Fitting, fittingsOf } from "@db/repositories/fittings.server";
 import { findJob, type Job } from "@db/repositories/jobs.server";
 import { type Note, notesOf } from "@db/repositories/notes.server";
 import { readingsOf, type StoredReading } from "@db/repositories/readings.server";
-import { shopTerms } from "@db/repositories/settings.server";
+import { learningOn, shopTerms } from "@db/repositories/settings.server";
 import { data } from "react-router";
 import type { SheetState } from "./drawing/sheetState";
 import { engineFor } from "./engine.server";
@@ -28,6 +33,10 @@ export interface JobView {
   readonly notes: readonly Note[];
   /** The shop's own money, which decides when to stop looking. */
   readonly costs: StoppingCosts;
+  /** What was fitted in this job and did not hold. */
+  readonly repairs: readonly FailedRepair[];
+  /** What the shop has proven, which sharpens the odds. */
+  readonly learnt: FamilyCounts;
 }
 
 /** The number in a job's address; answers 404 where it is none. */
@@ -47,14 +56,34 @@ export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit
 /** A job with its readings and its engine. */
 export async function jobViewAt(id: string | undefined): Promise<JobView> {
   const { job, circuit } = await jobAt(id);
-  const [engine, stored, notes, { hourMinor, comebackMinor }] = await Promise.all([
+  const [engine, stored, notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
     engineFor(circuit),
     readingsOf(job.id),
     notesOf(job.id),
+    fittingsOf(job.id),
     shopTerms(),
+    learningOn(),
   ]);
-  return { job, circuit, engine, stored, notes, costs: stoppingCosts(hourMinor, comebackMinor) };
+  const learnt = on ? await faultCounts(familyName(engine.netlist)) : { counts: [], ofFamily: [] };
+  return {
+    job,
+    circuit,
+    engine,
+    stored,
+    notes,
+    costs: stoppingCosts(hourMinor, comebackMinor),
+    repairs: failedRepairs(fittings, stored),
+    learnt,
+  };
 }
+
+/** What was fitted and did not hold, by how many of the readings that stand came before it. */
+const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredReading[]): FailedRepair[] =>
+  fittings.flatMap(({ outcome, parts, fittedAt }) =>
+    outcome === "failed"
+      ? [{ after: stored.filter(({ struckAt, takenAt }) => !struckAt && takenAt <= fittedAt).length, parts }]
+      : [],
+  );
 
 /** Costs once made, so that what was priced with them is known again. */
 const costsMade = new Map<string, StoppingCosts>();
@@ -72,17 +101,18 @@ const mostWorked = 40;
 
 /** The diagnosis from some readings of a job, worked out once. */
 export function diagnosisFrom(
-  { job, engine, costs }: JobView,
+  { job, engine, costs, repairs, learnt }: JobView,
   readings: readonly Reading[],
   options: DiagnoseOptions,
 ): Diagnosis {
   const own = worked.get(engine) ?? new Map<string, Diagnosis>();
   worked.set(engine, own);
-  const key = JSON.stringify([job.school, costs, options, readings]);
+  const past = { repairs, counts: learnt.counts, familyCounts: learnt.ofFamily };
+  const key = JSON.stringify([job.school, costs, past, options, readings]);
   const known = own.get(key);
   // Taken out and put back, the newest stand last.
   if (known) own.delete(key);
-  const made = known ?? worksOut(engine, readings, { school: job.school, costs, ...options });
+  const made = known ?? worksOut(engine, readings, { school: job.school, costs, ...past, ...options });
   own.set(key, made);
   if (own.size > mostWorked) own.delete(own.keys().next().value as string);
   return made;
@@ -109,6 +139,26 @@ export const standingNumbers = ({ stored }: JobView): number[] =>
 /** The diagnosis from the readings that stand, called by their numbers in the evidence. */
 export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Diagnosis =>
   diagnosisFrom(view, standingReadings(view), { ...options, numbers: standingNumbers(view) });
+
+/** Belief that replacing some parts is the repair: that nothing outside them is at fault. */
+export const beliefIn = (suspects: Diagnosis["suspects"], parts: readonly string[]): number =>
+  suspects.reduce(
+    (sum, { fault, p }) =>
+      fault.split("+").every((one) => parts.includes(/^[^.:/@]+/.exec(one)?.[0] ?? "")) ? sum + p : sum,
+    0,
+  );
+
+/** Minutes spent looking so far: each look's own, and every place opened once. */
+export function minutesLooked(view: JobView): number {
+  const open = new Set<string>();
+  let minutes = 0;
+  for (const reading of standingReadings(view)) {
+    if (reading.heard) continue;
+    minutes += lookMinutes(view.engine, reading, open);
+    for (const place of placesNeeded(view.engine, reading)) open.add(place);
+  }
+  return minutes;
+}
 
 /** A note as the evidence shows it. */
 export interface NoteLine {

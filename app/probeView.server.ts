@@ -1,7 +1,12 @@
 import { beliefHistory } from "@core/diagnose/beliefHistory";
 import { cautionsOf } from "@core/diagnose/caution";
 import { isCleared } from "@core/diagnose/cleared";
-import type { NextLook as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
+import {
+  type NextLook as CoreLook,
+  type DiagnoseOptions,
+  type Diagnosis,
+  priorsFrom,
+} from "@core/diagnose/diagnose";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/pathBoard";
 import { isMechanical } from "@core/motor/mechanicalMode";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
@@ -89,11 +94,16 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
     .sort((a, b) => b.p - a.p)
     .filter(({ p, part }, index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
   const standing = standingReadings(view);
-  const moved = beliefHistory(engine, standing, ({ fault, repair }) =>
-    groupOf(
-      repair,
-      fault.names.every(({ mode }) => isMechanical(mode)),
-    ),
+  const past = { counts: view.learnt.counts, familyCounts: view.learnt.ofFamily };
+  const moved = beliefHistory(
+    engine,
+    standing,
+    { repairs: view.repairs, priors: priorsFrom(engine, past) },
+    ({ fault, repair }) =>
+      groupOf(
+        repair,
+        fault.names.every(({ mode }) => isMechanical(mode)),
+      ),
   );
   return shown.map((line) => ({ ...line, moved: moved.get(line.part) ?? [] }));
 }

@@ -27,6 +27,7 @@ export default [
   route("jobs/:id/traces", "routes/traces.ts"),
   route("jobs/:id/instrument", "routes/instrument.ts"),
   route("traces/:trace/samples", "routes/traceSamples.ts"),
+  route("jobs/:id/card/:kind", "routes/cardFile.ts"),
   route("jobs/:id/estimate/:number/:kind", "routes/estimateFile.ts"),
   route("jobs/:id", "routes/job.tsx", [
     index("routes/jobStart.ts"),

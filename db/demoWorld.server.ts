@@ -3,10 +3,10 @@ import { join } from "node:path";
 import { type AccessPlan, parsePlan } from "@core/access/plan";
 import type { Circuit } from "@core/circuit/circuit";
 import { parseCircuit } from "@core/circuit/parseCircuit";
-import { proofSteps } from "@core/diagnose/proofRun";
 import { type Parsed, problemText } from "@core/formats/problem";
 import { type PartDescription, parsePart } from "@core/match/partDescription";
 import { readingSchema } from "@core/predict/reading";
+import { proofSteps } from "@core/proof/proofRun";
 import { z } from "zod";
 import type { Database } from "./database.server";
 import { jobStages } from "./jobWords";
@@ -135,10 +135,21 @@ async function loadHistory({ job, id, circuit, arrived }: History, transaction: 
     { where: { id }, transaction },
   );
   if (!job.proof) return;
-  for (const [place, { id: step, expected }] of proofSteps(circuit).entries()) {
+  for (const [place, step] of proofSteps(circuit).entries())
     await insertProof(
-      { id: `demo-${id}-${step}`, jobId: id, step, expected, seen: expected, takenAt: later(70 + place) },
+      {
+        id: `demo-${id}-${step.id}`,
+        jobId: id,
+        step: step.id,
+        finding:
+          step.kind === "air"
+            ? { by: "airflow", seen: step.expected }
+            : step.kind === "listen"
+              ? { by: "listen", seen: "quiet" }
+              : { by: "check", good: true },
+        judged: "right",
+        takenAt: later(70 + place / 2),
+      },
       transaction,
     );
-  }
 }

@@ -62,6 +62,9 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare found: CreationOptional<string | null>;
   declare fittedAt: CreationOptional<Date | null>;
   declare closedAt: CreationOptional<Date | null>;
+  /** The job whose repair this one came back from. */
+  declare comebackOf: CreationOptional<number | null>;
+  declare deletedAt: CreationOptional<Date | null>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -106,9 +109,64 @@ export class ProofRow extends Model<InferAttributes<ProofRow>, InferCreationAttr
   declare id: string;
   declare jobId: number;
   declare step: string;
-  declare expected: string;
-  declare seen: string;
+  declare body: string;
+  /** How the finding was judged when it was made. */
+  declare judged: string;
   declare takenAt: Date;
+}
+
+/** Parts fitted on a verdict, and whether that held. */
+export class FittingRow extends Model<InferAttributes<FittingRow>, InferCreationAttributes<FittingRow>> {
+  declare id: CreationOptional<number>;
+  declare jobId: number;
+  declare parts: string;
+  /** Belief in the verdict when they were fitted. */
+  declare p: number;
+  declare state: string;
+  declare looks: number;
+  declare minutes: number;
+  declare fittedAt: Date;
+  declare outcome: string;
+  declare outcomeAt: CreationOptional<Date | null>;
+}
+
+export class ClosureRow extends Model<InferAttributes<ClosureRow>, InferCreationAttributes<ClosureRow>> {
+  declare jobId: number;
+  declare fault: string;
+  declare kind: string;
+  declare mode: string;
+  declare family: string;
+  declare cause: string;
+  declare looks: number;
+  declare minutes: number;
+  declare chartMinutes: number | null;
+  declare repairKind: string;
+  declare repairMinutes: number | null;
+  declare totalMinor: number | null;
+  declare closedAt: Date;
+  /** 1 where the shop learns from it. */
+  declare counted: number;
+  declare body: string;
+}
+
+/** One line of a job's audit trail, written by the database itself. */
+export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttributes<EventRow>> {
+  declare id: CreationOptional<number>;
+  declare jobId: number;
+  declare at: string;
+  declare what: string;
+  declare about: string | null;
+}
+
+/** Proven faults by family, kind and mode, kept by the database as jobs close. */
+export class FaultCountRow extends Model<
+  InferAttributes<FaultCountRow>,
+  InferCreationAttributes<FaultCountRow>
+> {
+  declare family: string;
+  declare kind: string;
+  declare mode: string;
+  declare n: number;
 }
 
 export class PlanRow extends Model<InferAttributes<PlanRow>, InferCreationAttributes<PlanRow>> {
@@ -194,6 +252,61 @@ const number = () => ({ type: DataTypes.INTEGER, allowNull: false });
 const counted = () => ({ type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true });
 const named = () => ({ type: DataTypes.TEXT, primaryKey: true });
 
+const real = () => ({ type: DataTypes.FLOAT, allowNull: false });
+
+/** The tables of what was fitted, closed and learnt. */
+function defineMemory(sequelize: Sequelize): void {
+  const plain = { sequelize, timestamps: false } as const;
+  FittingRow.init(
+    {
+      id: counted(),
+      jobId: number(),
+      parts: text(),
+      p: real(),
+      state: text(),
+      looks: number(),
+      minutes: real(),
+      fittedAt: moment(),
+      outcome: text(),
+      outcomeAt: maybeMoment(),
+    },
+    { ...plain, tableName: "fittings" },
+  );
+  ClosureRow.init(
+    {
+      jobId: { ...number(), primaryKey: true },
+      fault: text(),
+      kind: text(),
+      mode: text(),
+      family: text(),
+      cause: text(),
+      looks: number(),
+      minutes: real(),
+      chartMinutes: { type: DataTypes.FLOAT, allowNull: true },
+      repairKind: text(),
+      repairMinutes: { type: DataTypes.FLOAT, allowNull: true },
+      totalMinor: { type: DataTypes.INTEGER, allowNull: true },
+      closedAt: moment(),
+      counted: number(),
+      body: text(),
+    },
+    { ...plain, tableName: "closures" },
+  );
+  EventRow.init(
+    { id: counted(), jobId: number(), at: text(), what: text(), about: maybeText() },
+    { ...plain, tableName: "events" },
+  );
+  FaultCountRow.init(
+    {
+      family: { ...text(), primaryKey: true },
+      kind: { ...text(), primaryKey: true },
+      mode: { ...text(), primaryKey: true },
+      n: number(),
+    },
+    { ...plain, tableName: "faultCounts" },
+  );
+}
+
 /** Binds the tables' models to a connection. */
 export function defineModels(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: true, updatedAt: false } as const;
@@ -243,6 +356,8 @@ export function defineModels(sequelize: Sequelize): void {
       found: maybeText(),
       fittedAt: maybeMoment(),
       closedAt: maybeMoment(),
+      comebackOf: { type: DataTypes.INTEGER, allowNull: true },
+      deletedAt: maybeMoment(),
       createdAt: moment(),
     },
     { ...options, tableName: "jobs" },
@@ -293,9 +408,10 @@ export function defineModels(sequelize: Sequelize): void {
     { sequelize, timestamps: false, tableName: "photos" },
   );
   ProofRow.init(
-    { id: named(), jobId: number(), step: text(), expected: text(), seen: text(), takenAt: moment() },
+    { id: named(), jobId: number(), step: text(), body: text(), judged: text(), takenAt: moment() },
     { sequelize, timestamps: false, tableName: "proofs" },
   );
+  defineMemory(sequelize);
   const plain = { sequelize, timestamps: false } as const;
   PlanRow.init({ shelfId: named(), position: number(), taken: text() }, { ...plain, tableName: "plans" });
   PlanBodyRow.init(

@@ -3,8 +3,6 @@ import { quickestRoute } from "@core/access/route";
 import { learntMinutes, shopPace } from "@core/access/stepTimes";
 import { wearingKinds } from "@core/access/wearingPart";
 import type { Circuit } from "@core/circuit/circuit";
-import { lookMinutes, placesNeeded } from "@core/diagnose/access";
-import type { Diagnosis } from "@core/diagnose/diagnose";
 import { repairKind } from "@core/diagnose/stopping";
 import { listedPriceMinor } from "@core/match/partDescription";
 import { matchParts } from "@core/match/partMatch";
@@ -20,7 +18,15 @@ import { findPlan } from "@db/repositories/plans.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { dayText } from "../format/clock";
 import { repairName } from "../format/partName";
-import { diagnosisFrom, diagnosisOf, type JobView, jobViewAt, standingReadings } from "../jobView.server";
+import {
+  beliefIn,
+  diagnosisFrom,
+  diagnosisOf,
+  type JobView,
+  jobViewAt,
+  minutesLooked,
+  standingReadings,
+} from "../jobView.server";
 import { shopZone } from "../shop.server";
 import { offerTitles } from "./offerTitles";
 
@@ -30,18 +36,6 @@ const proofMinutes = 5;
 /** What repairs take where no plan says: the usual of their kind. */
 const usual = (circuit: Circuit, id: string) =>
   repairDefaults[repairKind(circuit, id)] ?? { priceMinor: 0, minutes: 60 };
-
-/** Minutes spent looking so far: each look's own, and every place opened once. */
-function minutesLooked(view: JobView): number {
-  const open = new Set<string>();
-  let minutes = 0;
-  for (const reading of standingReadings(view)) {
-    if (reading.heard) continue;
-    minutes += lookMinutes(view.engine, reading, open);
-    for (const place of placesNeeded(view.engine, reading)) open.add(place);
-  }
-  return minutes;
-}
 
 /** Minutes at the car for some parts together: in and back by the plan as this shop works, the work on new parts, the proof. */
 async function labourOf(view: JobView) {
@@ -106,7 +100,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   const heard = diagnosisFrom(
     view,
     standingReadings(view).filter((reading) => reading.heard),
-    {},
+    { repairs: [] },
   ).verdict;
   const guessId = heard.replace.find((id) => id !== "unknown");
   return {
@@ -127,14 +121,6 @@ async function offerInput(view: JobView): Promise<OfferInput> {
     diagnosisMinutes: minutesLooked(view),
   };
 }
-
-/** Belief that replacing some parts is the repair: that nothing outside them is at fault. */
-const beliefIn = (suspects: Diagnosis["suspects"], parts: readonly string[]): number =>
-  suspects.reduce(
-    (sum, { fault, p }) =>
-      fault.split("+").every((one) => parts.includes(/^[^.:/@]+/.exec(one)?.[0] ?? "")) ? sum + p : sum,
-    0,
-  );
 
 /** A version with its money. */
 const versionOf = ({ body, madeAt, approvedAt, ...own }: StoredEstimate) => ({
@@ -158,7 +144,7 @@ function billBody(body: EstimateBody, minutes: number | null): EstimateBody {
 }
 
 /** Minutes the ticked steps took; the plan's where a tick says nothing, null where nothing was ticked. */
-async function minutesTicked(view: JobView): Promise<number | null> {
+export async function minutesTicked(view: JobView): Promise<number | null> {
   const [stored, ticks] = await Promise.all([findPlan(view.circuit.id), ticksOf(view.job.id)]);
   if (!stored || ticks.length === 0) return null;
   const planned = (step: string): number =>

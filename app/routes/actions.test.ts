@@ -1,12 +1,15 @@
 // Every action and loader of a job's pages against a database of its own: what is stored, what is refused, and
 // that a refusal changes nothing.
+import { faultCounts } from "@db/repositories/closures.server";
+import { fittingsOf } from "@db/repositories/fittings.server";
 import { findJob, listJobs } from "@db/repositories/jobs.server";
 import { addProof, proofsOf } from "@db/repositories/proofs.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { listVehicles } from "@db/repositories/vehicles.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { proofSteps } from "../../core/diagnose/proofRun";
+import { type ProofStep, proofSteps } from "../../core/proof/proofRun";
 import { shippedCircuit } from "../../core/testing/shippedCircuit";
+import { diagnosisFrom, diagnosisOf, jobViewAt, standingReadings } from "../jobView.server";
 import { answer, asked, closeDemoShop, type Fields, json, openDemoShop } from "../testing/demoShop";
 import * as bench from "./bench";
 import * as board from "./board";
@@ -34,6 +37,14 @@ afterAll(closeDemoShop);
 
 const token = () => crypto.randomUUID();
 const standing = async () => (await readingsOf(id)).filter(({ struckAt }) => !struckAt);
+
+/** What a sound vehicle shows at a step, as it is tapped. */
+const soundly = (step: ProofStep): Fields =>
+  step.kind === "air"
+    ? { by: "airflow", seen: step.expected }
+    : step.kind === "listen"
+      ? { by: "listen", seen: "quiet" }
+      : { by: "check", seen: "good" };
 
 describe("a job that is not there", () => {
   test.each(["999", "0", "-1", "1e3", "4'--", "../1", "", "99999999999999"])(
@@ -225,34 +236,69 @@ describe("from verdict to proof to the closed card", () => {
     await answer(verdict.action, { intent: "fitted", parts: "M1+R1" });
     expect(await findJob(id)).toMatchObject({ stage: "proof-due", fitted: ["M1", "R1"] });
     expect((await answer(jobStart.loader as never, null)).location).toBe(`/jobs/${id}/prove`);
-    for (const { id: step, expected } of proofSteps(shippedCircuit("whimbrel-four-speed")))
-      await answer(prove.action, { intent: "proof", token: token(), step, seen: expected });
-    expect((await answer(close.action as never, { found: "x" })).status).toBe(400);
-    expect((await answer(close.action as never, { found: "link melted, motor tight" })).status).toBe(302);
+    for (const step of proofSteps(shippedCircuit("whimbrel-four-speed")))
+      await answer(prove.action, { intent: "proof", token: token(), step: step.id, ...soundly(step) });
+    const closing = { intent: "close", fault: "M1:tight+R1.link:open", cause: "none", learn: "yes" };
+    expect((await answer(close.action as never, { ...closing, found: "x" })).status).toBe(400);
+    expect((await answer(close.action as never, { ...closing, found: "abc", fault: "Q9:open" })).status).toBe(
+      400,
+    );
+    const unnamed = { ...closing, found: "link melted", cause: "found" };
+    expect((await answer(close.action as never, unnamed)).status).toBe(400);
+    const found = { ...closing, found: "link melted, motor tight", advice: "Keep the drain clear." };
+    expect((await answer(close.action as never, found)).status).toBe(302);
     expect(await findJob(id)).toMatchObject({ stage: "closed", found: "link melted, motor tight" });
-    const card = (await answer(close.loader, null)).data as {
-      proof: { seen: string; expected: string }[];
+    const { card } = (await answer(close.loader, null)).data as {
+      card: { proof: { whole: string }; closure: { faultWords: string; advice: string } };
     };
-    for (const step of card.proof) expect(step.seen).toBe(step.expected);
+    expect(card.proof.whole).toBe("proven");
+    expect(card.closure.advice).toBe("Keep the drain clear.");
+    expect(card.closure.faultWords).toContain("tight");
+    expect((await fittingsOf(id)).at(-1)).toMatchObject({ parts: ["M1", "R1"], outcome: "held" });
+    const { ofFamily } = await faultCounts("resistor ground");
+    expect(ofFamily).toContainEqual({ kind: "motor+link", mode: "tight+open", n: 1 });
   });
 
   test("a failed step goes back to probing as measured evidence", async () => {
     const count = (await standing()).length;
     await answer(verdict.action, { intent: "fitted", parts: "R1" });
-    await answer(prove.action, { intent: "proof", token: token(), step: "up-1", seen: "none" });
+    const step = (own: string, seen: string, by = "airflow") =>
+      answer(prove.action, { intent: "proof", token: token(), step: own, by, seen });
+    expect((await answer(prove.action, { intent: "back", token: token() })).status).toBe(400);
+    await step("up-1", "none");
+    await step("up-4", "15,5", "amps");
+    expect((await step("up-2", "a lot", "amps")).data).toMatchObject({
+      problem: expect.stringMatching(/a lot/),
+    });
+    await step("drain", "good", "check");
     await answer(prove.action, { intent: "back", token: token() });
     expect((await findJob(id))?.stage).toBe("probing");
     const readings = await standing();
-    expect(readings).toHaveLength(count + 1);
-    expect(readings.at(-1)?.reading).toEqual({ test: "airflow", key: "run", setting: "1", seen: "none" });
+    expect(readings).toHaveLength(count + 2);
+    const seen = readings.slice(-2).map(({ reading }) => reading);
+    expect(seen).toContainEqual({ test: "airflow", key: "run", setting: "1", seen: "none" });
+    expect(seen).toContainEqual({ test: "amps", key: "run", setting: "4", around: "M1", amps: 15.5 });
+    expect((await fittingsOf(id)).at(-1)).toMatchObject({ parts: ["R1"], outcome: "failed" });
+    const view = await jobViewAt(String(id));
+    expect(view.repairs.at(-1)).toEqual({ after: count, parts: ["R1"] });
+    const sure = diagnosisFrom(view, standingReadings(view), { repairs: [] }).verdict;
+    expect(diagnosisOf(view).verdict.p).toBeLessThan(sure.p);
   });
 
   test.each<[string, unknown, Fields]>([
     ["a part that is none", verdict.action, { intent: "fitted", parts: "Q9" }],
     ["no part", verdict.action, { intent: "await", parts: "" }],
     ["an unknown decision", verdict.action, { intent: "scrap", parts: "R1" }],
-    ["a step that is none", prove.action, { intent: "proof", token: token(), step: "up-99", seen: "none" }],
-    ["a word that is none", prove.action, { intent: "proof", token: token(), step: "up-1", seen: "gale" }],
+    [
+      "a step that is none",
+      prove.action,
+      { intent: "proof", token: token(), step: "up-99", by: "airflow", seen: "none" },
+    ],
+    [
+      "a word that is none",
+      prove.action,
+      { intent: "proof", token: token(), step: "up-1", by: "airflow", seen: "gale" },
+    ],
   ])("%s is refused and the job stays as it was", async (_, action, fields) => {
     const before = [await findJob(id), await proofsOf(id, null)];
     expect((await answer(action as never, fields)).status).toBe(400);
@@ -261,12 +307,13 @@ describe("from verdict to proof to the closed card", () => {
 
   test("a proof step of an earlier repair is not counted for a later one", async () => {
     const at = new Date(Date.now() - 3_600_000);
-    await addProof({ id: token(), jobId: id, step: "up-4", expected: "normal", seen: "normal", takenAt: at });
+    const finding = { by: "airflow", seen: "normal" } as const;
+    await addProof({ id: token(), jobId: id, step: "up-4", finding, judged: "right", takenAt: at });
     await answer(verdict.action, { intent: "fitted", parts: "R1" });
-    const page = (await answer(prove.loader, null)).data as {
-      steps: { id: string; seen: string | null }[];
+    const { proof } = (await answer(prove.loader, null)).data as {
+      proof: { steps: { id: string; found: string | null }[] };
     };
-    expect(page.steps.find((step) => step.id === "up-4")?.seen).toBeNull();
+    expect(proof.steps.find((step) => step.id === "up-4")?.found).toBeNull();
   });
 });
 

@@ -6,7 +6,7 @@ import { z } from "zod";
 import { lookWords } from "../format/lookWords";
 import { priceText } from "../format/money";
 import { repairName } from "../format/partName";
-import { diagnosisOf, jobAt, jobViewAt } from "../jobView.server";
+import { beliefIn, diagnosisOf, jobAt, jobViewAt, minutesLooked, standingReadings } from "../jobView.server";
 import type { Route } from "./+types/verdict";
 
 const form = z.object({
@@ -43,7 +43,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (!parsed.success) throw data("That decision cannot be read.", { status: 400 });
   const { intent, parts: text } = parsed.data;
   if (intent === "reopen") {
-    await reopen(job.id);
+    await reopen(job.id, new Date());
     return redirect(`/jobs/${job.id}/probe`);
   }
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id)).add(
@@ -55,7 +55,15 @@ export async function action({ params, request }: Route.ActionArgs) {
     await awaitParts(job.id, parts);
     return redirect(`/jobs/${job.id}/verdict`);
   }
-  await partsFitted(job.id, parts, new Date());
+  const view = await jobViewAt(params.id);
+  const { suspects, verdict } = diagnosisOf(view);
+  const then = {
+    p: beliefIn(suspects, parts),
+    state: verdict.state,
+    looks: standingReadings(view).filter(({ heard }) => !heard).length,
+    minutes: minutesLooked(view),
+  };
+  await partsFitted(job.id, parts, then, new Date());
   return redirect(`/jobs/${job.id}/prove`);
 }
 

@@ -4,8 +4,16 @@ import { posteriorOf, rescale } from "./bayes";
 import { unknownShare } from "./prior";
 import { type ReadingScore, scoreReading } from "./readingScore";
 
+/** A belief to go on from: by variant times draws plus draw, and the unknown. It need not sum to 1. */
+export interface Start {
+  readonly joint: Float64Array;
+  readonly unknown: number;
+}
+
 /** Belief over every suspect after the readings. */
 export interface Belief {
+  /** What it began from: a belief, odds by suspect in place of the catalogue's, or null for those. */
+  readonly start: Start | ArrayLike<number> | null;
   readonly readings: readonly Reading[];
   /** What each reading is called where they are listed: its place, from 1, unless its list counts others too. */
   readonly numbers: readonly number[];
@@ -50,23 +58,17 @@ function sameLooks(readings: readonly Reading[]): number[][] {
  * P(fault | readings), by Bayes: within one drawn vehicle readings are independent, and the
  * average over vehicles comes last, so that what readings share is counted once.
  * @param scores scores already known for these readings, by the same order
- * @param priors by suspect, in place of the catalogue's
+ * @param start a belief to go on from, or odds by suspect in place of the catalogue's
  */
 export function believe(
   compiled: CompiledCircuit,
   readings: readonly Reading[],
   scores: readonly ReadingScore[] = readings.map((reading) => scoreReading(compiled, reading)),
-  priors: ArrayLike<number> | null = null,
+  start: Belief["start"] = null,
 ): Belief {
   const draws = compiled.draws.length;
   const count = compiled.variants.length;
-  // By variant times draws plus draw, the unknown last.
-  const weights = new Float64Array(count * draws + 1);
-  weights[count * draws] = unknownShare;
-  for (let variant = 0; variant < count; variant++) {
-    const prior = priors?.[variant] ?? (compiled.variants[variant] as { prior: number }).prior;
-    weights.fill(prior / draws, variant * draws, (variant + 1) * draws);
-  }
+  const weights = startingWeights(compiled, start);
   let logScale = 0;
   sameLooks(readings).forEach((group, index) => {
     multiplyGroup(weights, group, readings, scores);
@@ -81,7 +83,24 @@ export function believe(
     variants[variant] = sum;
   }
   const numbers = readings.map((_, index) => index + 1);
-  return { readings, numbers, scores, joint, variants, unknown: p[count * draws] as number, evidence };
+  return { start, readings, numbers, scores, joint, variants, unknown: p[count * draws] as number, evidence };
+}
+
+/** Where the weighing begins, by variant times draws plus draw, the unknown last. */
+function startingWeights({ variants, draws }: CompiledCircuit, start: Belief["start"]): Float64Array {
+  const cells = variants.length * draws.length;
+  const weights = new Float64Array(cells + 1);
+  if (start && "joint" in start) {
+    weights.set(start.joint);
+    weights[cells] = start.unknown;
+    return weights;
+  }
+  weights[cells] = unknownShare;
+  variants.forEach(({ prior }, variant) => {
+    const own = start?.[variant] ?? prior;
+    weights.fill(own / draws.length, variant * draws.length, (variant + 1) * draws.length);
+  });
+  return weights;
 }
 
 /** Weights are rescaled this often: so many slip-floored odds cannot underflow a double. */

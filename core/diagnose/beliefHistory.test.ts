@@ -6,13 +6,14 @@ import { believe, repairBelief } from "./belief";
 import { beliefHistory } from "./beliefHistory";
 
 const engine = shippedEngine("whimbrel-four-speed");
+const plainly = { repairs: [], priors: null };
 const readings: Reading[] = [
   ...heard({ "1": "none", "2": "none", "3": "none", "4": "normal" }),
   { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },
 ];
 
 describe("how the belief moved", () => {
-  const histories = beliefHistory(engine, readings, ({ repair }) => repair);
+  const histories = beliefHistory(engine, readings, plainly, ({ repair }) => repair);
   const of = (group: string) => histories.get(group) ?? [];
 
   test("each step is the belief in the readings up to there, and sums to 1", () => {
@@ -32,7 +33,7 @@ describe("how the belief moved", () => {
 
   test("a noise raises what tells by the ear, apart from the rest of the same motor", () => {
     const rumble: Reading = { test: "listen", heard: true, key: "run", setting: "4", seen: "rumble" };
-    const apart = beliefHistory(engine, [rumble], ({ fault }) =>
+    const apart = beliefHistory(engine, [rumble], plainly, ({ fault }) =>
       fault.names.every(({ mode }) => isMechanical(mode)) ? "mechanical" : "electrical",
     );
     const [before = 0, after = 0] = apart.get("mechanical") ?? [];

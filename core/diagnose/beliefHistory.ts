@@ -1,21 +1,35 @@
 import type { CompiledCircuit, Variant } from "../predict/compiledCircuit";
 import type { Reading } from "../predict/reading";
-import { type Belief, believe } from "./belief";
-import { scoreReading } from "./readingScore";
+import type { Belief } from "./belief";
+import { believeThrough, type FailedRepair } from "./failedRepair";
+
+/** What a job's belief begins from, and what was tried in between. */
+export interface Past {
+  readonly repairs: readonly FailedRepair[];
+  readonly priors: ArrayLike<number> | null;
+}
 
 /**
  * How the belief moved, reading by reading.
+ * @param past repairs between them that did not hold, and odds by suspect in place of the catalogue's
  * @param groupOf the group a suspect is counted in; `unknown` is a group of its own
  * @returns by group, its probability before the first reading and after each
  */
 export function beliefHistory(
   compiled: CompiledCircuit,
   readings: readonly Reading[],
+  past: Past,
   groupOf: (variant: Variant) => string,
 ): ReadonlyMap<string, readonly number[]> {
   const groups = compiled.variants.map(groupOf);
   const steps = Array.from({ length: readings.length + 1 }, (_, taken) =>
-    byGroup(beliefAfter(compiled, readings.slice(0, taken)), groups),
+    byGroup(
+      beliefAfter(compiled, readings.slice(0, taken), {
+        ...past,
+        repairs: past.repairs.filter(({ after }) => after <= taken),
+      }),
+      groups,
+    ),
   );
   return new Map(
     ["unknown", ...new Set(groups)].map((group) => [group, steps.map((step) => step.get(group) ?? 0)]),
@@ -25,10 +39,14 @@ export function beliefHistory(
 type Suspected = Pick<Belief, "variants" | "unknown">;
 
 /** The belief after some readings; a job's earlier steps are asked for again with every reading. */
-function beliefAfter(compiled: CompiledCircuit, readings: readonly Reading[]): Suspected {
-  return compiled.remember(`belief after ${JSON.stringify(readings)}`, (): Suspected => {
-    const scores = readings.map((reading) => scoreReading(compiled, reading));
-    const { variants, unknown } = believe(compiled, readings, scores);
+function beliefAfter(
+  compiled: CompiledCircuit,
+  readings: readonly Reading[],
+  { repairs, priors }: Past,
+): Suspected {
+  const learnt = priors ? Array.from(priors) : null;
+  return compiled.remember(`belief after ${JSON.stringify([readings, repairs, learnt])}`, (): Suspected => {
+    const { variants, unknown } = believeThrough(compiled, readings, repairs, priors);
     return { variants, unknown };
   });
 }

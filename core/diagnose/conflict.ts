@@ -88,9 +88,9 @@ export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Su
 }
 
 /** What is left when a reading is taken away, if most of the belief then fits all of it. */
-function cure(compiled: CompiledCircuit, { readings, scores }: Belief, index: number): Cure | null {
+function cure(compiled: CompiledCircuit, { start, readings, scores }: Belief, index: number): Cure | null {
   const others = <T>(items: readonly T[]): T[] => items.filter((_, other) => other !== index);
-  const without = believe(compiled, others(readings), others(scores));
+  const without = believe(compiled, others(readings), others(scores), start);
   const support = supportOf(compiled, without);
   if (fitOf(without, support, likely).all < agreed && fitOf(without, support).all < agreed) return null;
   return {

@@ -6,11 +6,12 @@ import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look, Reading } from "../predict/reading";
 import { allTools, type Tool } from "../predict/testModel";
 import { type Agreement, asIfTrue } from "./asIfTrue";
-import { type Belief, believe, partBelief, repairBelief } from "./belief";
+import { type Belief, partBelief, repairBelief } from "./belief";
 import { candidateLooks } from "./candidateLooks";
 import { type Cleared, clearedParts } from "./cleared";
 import { type Conflict, conflicts } from "./conflict";
 import { type Support, supportOf } from "./expectation";
+import { believeThrough, type FailedRepair, readingsBefore } from "./failedRepair";
 import type { Forecast } from "./forecast";
 import { indistinguishable } from "./grouping";
 import { type FaultCount, learnedPriors } from "./learnedPrior";
@@ -72,6 +73,10 @@ export interface DiagnoseOptions {
   readonly looks?: number;
   /** The shop's own counts of proven faults, which sharpen the priors. */
   readonly counts?: readonly FaultCount[];
+  /** Counts of this circuit's own family; `counts` are then those of all others. */
+  readonly familyCounts?: readonly FaultCount[];
+  /** Repairs that did not hold, between the readings. */
+  readonly repairs?: readonly FailedRepair[];
   /** Reasons for every suspect and every cleared part, not only for the leaders. */
   readonly explainAll?: boolean;
   /** The looks to come after each outcome, and the schools' minutes. */
@@ -104,17 +109,19 @@ export function diagnose(
     })),
   );
   if (wrong.length > 0) return refused(wrong);
-  const priors = options.counts?.length ? learnedPriors(compiled, options.counts) : null;
-  const believed = believe(compiled, readings, undefined, priors);
-  const belief = options.numbers ? { ...believed, numbers: options.numbers } : believed;
+  const priors = priorsFrom(compiled, options);
+  const repairs = options.repairs ?? [];
+  const before = readingsBefore(repairs, readings.length);
+  const believed = believeThrough(compiled, readings, repairs, priors);
+  const belief = options.numbers ? { ...believed, numbers: options.numbers.slice(before) } : believed;
   const tools = options.tools ?? allTools;
   const next: NextOptions = { tools, school: options.school ?? "least-time", count: weighedLooks };
   const oneStep = nextLooks(compiled, belief, next);
   const weighed = options.lookAhead ? byTwoSteps(compiled, belief, next, oneStep) : oneStep;
-  const repairs = repairBelief(compiled, belief);
+  const byRepair = repairBelief(compiled, belief);
   const support = supportOf(compiled, belief);
   const costs = options.costs ?? defaultStoppingCosts;
-  const verdict = reachVerdict(compiled, belief, support, repairs, weighed, costs);
+  const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs);
   const declined = declinedParts(compiled.netlist.circuit);
   const suspects = suspectsOf({
     compiled,
@@ -128,10 +135,13 @@ export function diagnose(
     value: {
       id: options.id ?? null,
       suspects,
-      parts: partBelief(repairs),
+      parts: partBelief(byRepair),
       verdict,
       next: weighed.slice(0, options.looks ?? defaultLooks).map(nextLook),
-      conflicts: conflicts(compiled, belief, support),
+      conflicts: conflicts(compiled, belief, support).map((own) => ({
+        ...own,
+        reading: own.reading + before,
+      })),
       ...(declined.length > 0 ? { declined } : {}),
       ...(options.explainAll ? { cleared: clearedParts(compiled, belief, support) } : {}),
       ...(options.plan ? { plan: planAhead(compiled, belief, next) } : {}),
@@ -140,11 +150,20 @@ export function diagnose(
             asIf: suspects
               .slice(0, options.asIf)
               .map(({ fault }) => compiled.variants.findIndex(({ id }) => id === fault))
-              .map((variant) => (variant < 0 ? [] : asIfTrue(compiled, belief, support, variant))),
+              .map((variant) => (variant < 0 ? [] : asIfTrue(compiled, belief, support, variant)))
+              .map((own) => own.map((line) => ({ ...line, reading: line.reading + before }))),
           }
         : {}),
     },
   };
+}
+
+/** Odds by suspect before anything is seen: the table's, sharpened by a shop's counts; null for the table as it is. */
+export function priorsFrom(
+  compiled: CompiledCircuit,
+  { counts = [], familyCounts = [] }: Pick<DiagnoseOptions, "counts" | "familyCounts">,
+): Float64Array | null {
+  return counts.length + familyCounts.length > 0 ? learnedPriors(compiled, counts, familyCounts) : null;
 }
 
 /** Looks considered when weighing whether another pays. */

@@ -111,24 +111,36 @@ function together(support: Support, variants: readonly number[]): { weight: numb
 
 const ratio = (now: number, before: number): number => (before > 0 ? now / before : 0);
 
-/**
- * What a look would show if a suspect were true: the likeliest word, or the nominal display.
- * @param variant the suspect's place among the variants, or `healthyVariant`
- */
-export function expectedResult(compiled: CompiledCircuit, look: Look, variant: number): string {
+/** What a look would show if a suspect were true: the likeliest word, or the nominal display. */
+function expectedValue(compiled: CompiledCircuit, look: Look, variant: number): string | number {
   const model = testModels[look.test];
   if (model.gives === "word") {
     const word = model as unknown as WordTest<"light">;
     const oddsAt: OddsAt = word.odds(compiled, look as never, false);
     const own = new Float64Array(word.outcomes.length);
     oddsAt(variant, 0, own);
-    const best = own.indexOf(Math.max(...own));
-    return word.outcomes[best] ?? "";
+    return word.outcomes[own.indexOf(Math.max(...own))] ?? "";
   }
   const number = model as NumberTest<"volts">;
   const row = compiled.rowsOf(variant)[0]?.row ?? 0;
-  const value = number.value(compiled, look as never)(row, 0);
-  return displayText(look.test, value);
+  return number.value(compiled, look as never)(row, 0);
+}
+
+/**
+ * What a look would show if a suspect were true, as a text.
+ * @param variant the suspect's place among the variants, or `healthyVariant`
+ */
+export function expectedResult(compiled: CompiledCircuit, look: Look, variant: number): string {
+  const value = expectedValue(compiled, look, variant);
+  return typeof value === "string" ? value : displayText(look.test, value);
+}
+
+/** The same as a reading: what would be entered. Ohms without end are null. */
+export function expectedReading(compiled: CompiledCircuit, look: Look, variant: number): Reading {
+  const value = expectedValue(compiled, look, variant);
+  if (typeof value === "string") return { ...look, seen: value } as Reading;
+  if (look.test === "ohms") return { ...look, ohms: Number.isFinite(value) && value < 1e7 ? value : null };
+  return { ...look, [look.test]: value } as Reading;
 }
 
 /** A display with its unit. */

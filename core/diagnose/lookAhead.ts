@@ -18,7 +18,12 @@ function twoSteps(
   let minutes = forecast.minutes + attentionMinutes;
   for (const outcome of forecast.outcomes) {
     if (outcome.p < leastP) continue;
-    const after = believe(compiled, [...belief.readings, readingFrom(forecast.look, outcome)]);
+    const after = believe(
+      compiled,
+      [...belief.readings, readingFrom(forecast.look, outcome)],
+      undefined,
+      belief.start,
+    );
     const [next] = nextLooks(compiled, after, { ...options, count: 1 });
     if (!next) continue;
     bits += outcome.p * next.bits;

@@ -12,7 +12,6 @@ import { entropyAfter, entropyBits } from "./entropy";
 import { forecastLook } from "./forecast";
 import { indistinguishable } from "./grouping";
 import { type NextOptions, nextLooks } from "./nextLook";
-import { proofReading, proofSteps } from "./proofRun";
 import { schools } from "./school";
 import { Screening } from "./screening";
 
@@ -234,23 +233,4 @@ describe("what no look tells apart", () => {
     expect(groups[4]).not.toBe(groups[5]);
     expect(indistinguishable(engine, [at("M1:open"), at("M1:open")], looks)).toEqual([1, 1]);
   });
-});
-
-describe("the proof run", () => {
-  test.each(shippedIds)(
-    "of %s goes off, up, down, off and key out, and a sound vehicle passes every step",
-    (id) => {
-      const own = shippedEngine(id);
-      const steps = proofSteps(own.netlist.circuit);
-      const speeds = own.netlist.circuit.settings.length - 1;
-      expect(steps).toHaveLength(1 + speeds + (speeds - 1) + 2);
-      expect(new Set(steps.map((step) => step.id)).size).toBe(steps.length);
-      for (const step of steps) {
-        const table = own.table(step.setup);
-        const share = table.airflowAt(0, 0, 0) / (own.topSpeed[0] ?? 1);
-        expect(share > 0.05 ? "normal" : "none").toBe(step.expected);
-        expect(proofReading(step, "weak")).toMatchObject({ test: "airflow", ...step.setup, seen: "weak" });
-      }
-    },
-  );
 });

@@ -83,7 +83,12 @@ function walk(compiled: CompiledCircuit, belief: Belief, options: NextOptions, l
   const known = told.reduce((sum, outcome) => sum + outcome.p, 0);
   let minutes = forecast.minutes;
   const outcomes = told.map((outcome) => {
-    const after = believe(compiled, [...belief.readings, readingFrom(forecast.look, outcome)]);
+    const after = believe(
+      compiled,
+      [...belief.readings, readingFrom(forecast.look, outcome)],
+      undefined,
+      belief.start,
+    );
     const following = walk(compiled, after, options, left - 1);
     minutes += (outcome.p / known) * following.minutes;
     const [repair, repairP] = best(repairBelief(compiled, after));

@@ -1,13 +1,14 @@
 import { z } from "zod";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
+import type { FailedRepair } from "../diagnose/failedRepair";
 import type { FaultCount } from "../diagnose/learnedPrior";
 import { schools } from "../diagnose/school";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
 import { type Reading, readingSchema } from "../predict/reading";
 import { allTools, type Tool } from "../predict/testModel";
 import type { CircuitLibrary } from "./library";
-import { type Parsed, problemsOf, refused } from "./problem";
+import { type Parsed, type Problem, problemsOf, quoted, refused } from "./problem";
 
 const repairCost = z.strictObject({
   priceMinor: z.number().int().min(0).max(1e9),
@@ -42,6 +43,16 @@ export const caseSchema = z.strictObject({
   tools: z.array(z.enum(allTools)).max(20).optional(),
   school: z.enum(schools).optional(),
   readings: z.array(readingSchema).max(500),
+  /** Repairs that did not hold: what was replaced, after how many of the readings. */
+  repairs: z
+    .array(
+      z.strictObject({
+        after: z.number().int().min(0).max(500),
+        parts: z.array(z.string().min(1).max(32)).min(1).max(8),
+      }),
+    )
+    .max(20)
+    .optional(),
   shop: shopSchema.optional(),
 });
 
@@ -52,6 +63,7 @@ export interface Case {
   readonly tools: readonly Tool[];
   readonly school: (typeof schools)[number];
   readonly readings: readonly Reading[];
+  readonly repairs: readonly FailedRepair[];
   readonly costs: StoppingCosts;
   readonly counts: readonly FaultCount[];
 }
@@ -66,6 +78,13 @@ export function parseCase(input: unknown, library: CircuitLibrary): Parsed<Case>
   const { data } = shaped;
   const circuit = caseCircuit(data, library);
   if (!circuit.ok) return circuit;
+  const late = data.repairs?.findIndex(({ after }) => after > data.readings.length) ?? -1;
+  if (late >= 0)
+    return refused([
+      { path: `repairs.${late}.after`, message: `there are ${data.readings.length} readings` },
+    ]);
+  const strange = strangePart(data.repairs ?? [], circuit.value);
+  if (strange) return refused([strange]);
   return {
     ok: true,
     value: {
@@ -74,10 +93,21 @@ export function parseCase(input: unknown, library: CircuitLibrary): Parsed<Case>
       tools: data.tools ?? allTools,
       school: data.school ?? "least-time",
       readings: data.readings,
+      repairs: data.repairs ?? [],
       costs: shopCosts(data.shop),
       counts: data.shop?.counts ?? [],
     },
   };
+}
+
+/** The first part named as replaced that the circuit does not have. */
+function strangePart(repairs: readonly FailedRepair[], circuit: Circuit): Problem | null {
+  const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id));
+  for (const [index, { parts }] of repairs.entries())
+    for (const [at, part] of parts.entries())
+      if (part !== "CAR" && !known.has(part))
+        return { path: `repairs.${index}.parts.${at}`, message: `the circuit has no ${quoted(part)}` };
+  return null;
 }
 
 function shopCosts(shop: z.infer<typeof shopSchema> = {}): StoppingCosts {

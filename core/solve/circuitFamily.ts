@@ -47,6 +47,12 @@ export function circuitFamily(netlist: Netlist): CircuitFamily {
   };
 }
 
+/** The family in which a shop counts its faults: what makes the speeds, and on which side: `resistor ground`. */
+export function familyName(netlist: Netlist): string {
+  const { control, side } = circuitFamily(netlist);
+  return `${control} ${side}`;
+}
+
 const controlWords: Readonly<Record<CircuitFamily["control"], string>> = {
   resistor: "resistor pack",
   linear: "linear control",

@@ -6,6 +6,7 @@ import { circuitVersions } from "./005-circuit-versions";
 import { drafts } from "./006-drafts";
 import { traces } from "./007-traces";
 import { fit } from "./008-fit";
+import { memory } from "./009-memory";
 
 /** Every migration, oldest first: adding one is a file and a line. */
-export const migrations = [first, heardAnswers, school, notes, circuitVersions, drafts, traces, fit];
+export const migrations = [first, heardAnswers, school, notes, circuitVersions, drafts, traces, fit, memory];

@@ -4,7 +4,10 @@ import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
 import { type JobStage, jobStages } from "../jobWords";
-import { JobRow, type VehicleRow } from "../models.server";
+import { ClosureRow, JobRow, type VehicleRow } from "../models.server";
+import { countedOf } from "./closures.server";
+import { cameBack, insertFitting, settleFitting, type VerdictThen } from "./fittings.server";
+import { insertReading, type NewReading } from "./readings.server";
 import type { Vehicle } from "./vehicles.server";
 
 export interface Job {
@@ -22,6 +25,9 @@ export interface Job {
   readonly found: string | null;
   readonly fittedAt: Date | null;
   readonly closedAt: Date | null;
+  /** The job whose repair this one came back from. */
+  readonly comebackOf: number | null;
+  readonly deletedAt: Date | null;
   readonly createdAt: Date;
 }
 
@@ -45,6 +51,8 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
     found: row.found ?? null,
     fittedAt: row.fittedAt ?? null,
     closedAt: row.closedAt ?? null,
+    comebackOf: row.comebackOf ?? null,
+    deletedAt: row.deletedAt ?? null,
     createdAt: row.createdAt,
   };
 }
@@ -54,17 +62,30 @@ export async function findJob(id: number): Promise<Job | null> {
   return row?.vehicle ? jobOf(row, row.vehicle) : null;
 }
 
-/** All jobs, the newest first. */
-export async function listJobs(): Promise<Job[]> {
+type Stages = readonly JobStage[];
+
+/** Jobs in some stages, the newest first; deleted ones are left out. */
+export async function listJobs(stages: Stages = jobStages, limit = 500): Promise<Job[]> {
   const rows: JobWithVehicle[] = await JobRow.findAll({
+    where: { stage: [...stages], deletedAt: null },
     include: "vehicle",
     order: [
       ["createdAt", "DESC"],
       ["id", "DESC"],
     ],
-    limit: 500,
+    limit,
   });
   return rows.flatMap((row) => (row.vehicle ? [jobOf(row, row.vehicle)] : []));
+}
+
+/** Jobs that came back from a job's repair, the first first. */
+export async function comebacksOf(id: number): Promise<number[]> {
+  const rows = await JobRow.findAll({
+    where: { comebackOf: id, deletedAt: null },
+    attributes: ["id"],
+    order: [["id", "ASC"]],
+  });
+  return rows.map((row) => row.id);
 }
 
 export interface NewJob {
@@ -74,6 +95,7 @@ export interface NewJob {
   readonly circuitId: string;
   readonly words: string;
   readonly school?: School;
+  readonly comebackOf?: number;
 }
 
 /** The job a form opened already; null where it has opened none. */
@@ -125,16 +147,76 @@ export async function moveJob(id: number, from: readonly string[], to: string): 
 /** Notes what the customer said. */
 export const setWords = (id: number, words: string): Promise<void> => change(id, { words });
 
+/**
+ * Opens a comeback of a closed job: a job of its own on the same vehicle, linked to the first, whose repair then did not hold.
+ * @returns the new job; sent twice it is opened once
+ */
+export async function openComeback(first: Job, formToken: string, words: string, at: Date): Promise<number> {
+  const store = await database();
+  return store.write(async (transaction) => {
+    const opened = await jobOfForm(formToken, transaction);
+    if (opened !== null) return opened;
+    await cameBack(first.id, true, at, transaction);
+    return addJob(
+      {
+        formToken,
+        vehicleId: first.vehicle.id,
+        circuitId: first.circuitId,
+        words,
+        school: first.school,
+        comebackOf: first.id,
+      },
+      transaction,
+    );
+  });
+}
+
 /** The parts are decided on and awaited. */
 export const awaitParts = (id: number, fitted: readonly string[]): Promise<void> =>
   change(id, { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null });
 
-/** The parts are in; the proof run is due. */
-export const partsFitted = (id: number, fitted: readonly string[], at: Date): Promise<void> =>
-  change(id, { stage: "proof-due", fitted: JSON.stringify(fitted), fittedAt: at });
+/** The parts are in, on what the verdict then was; the proof run is due. */
+export async function partsFitted(
+  id: number,
+  fitted: readonly string[],
+  verdict: VerdictThen,
+  at: Date,
+): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    await insertFitting(id, fitted, verdict, at, transaction);
+    await JobRow.update(
+      { stage: "proof-due", fitted: JSON.stringify(fitted), fittedAt: at },
+      { where: { id }, transaction },
+    );
+  });
+}
 
-/** Back to probing with everything seen kept. */
-export const reopen = (id: number): Promise<void> => change(id, { stage: "probing", closedAt: null });
+/** Back to probing with everything seen kept, what was fitted not proven. */
+export async function reopen(id: number, at: Date): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    await settleFitting(id, "withdrawn", at, transaction);
+    await JobRow.update({ stage: "probing", closedAt: null }, { where: { id }, transaction });
+  });
+}
 
-export const closeJob = (id: number, found: string, at: Date): Promise<void> =>
-  change(id, { stage: "closed", found, closedAt: at });
+/** The proof run failed: back to probing with what it showed, at once. */
+export async function repairFailed(id: number, readings: readonly NewReading[], at: Date): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    await settleFitting(id, "failed", at, transaction);
+    for (const reading of readings) await insertReading(reading, transaction);
+    await JobRow.update({ stage: "probing", closedAt: null }, { where: { id }, transaction });
+  });
+}
+
+/** Takes a job off the board and the records, or puts it back; the shop forgets and relearns it. */
+export async function deleteJob(id: number, deletedAt: Date | null): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    await JobRow.update({ deletedAt }, { where: { id }, transaction });
+    const closure = await ClosureRow.findByPk(id, { transaction });
+    if (closure) await closure.update({ counted: deletedAt ? 0 : countedOf(closure.body) }, { transaction });
+  });
+}

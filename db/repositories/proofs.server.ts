@@ -1,18 +1,18 @@
-import { airflowSeen } from "@core/predict/reading";
+import { type ProofFinding, type ProofJudgement, proofFindingSchema } from "@core/proof/proofFinding";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
 import { ProofRow } from "../models.server";
 
-const seenWord = z.enum(airflowSeen);
+const judgement = z.enum(["right", "too-low", "too-high", "wrong"] satisfies ProofJudgement[]);
 
-/** One step of a proof run as it was found. */
+/** One step of a proof run as it was found, and how that was judged then. */
 export interface ProofEntry {
   readonly id: string;
   readonly jobId: number;
   readonly step: string;
-  readonly expected: z.infer<typeof seenWord>;
-  readonly seen: z.infer<typeof seenWord>;
+  readonly finding: ProofFinding;
+  readonly judged: ProofJudgement;
   readonly takenAt: Date;
 }
 
@@ -26,16 +26,23 @@ export async function proofsOf(jobId: number, since: Date | null): Promise<Proof
       id: row.id,
       jobId: row.jobId,
       step: row.step,
-      expected: seenWord.parse(row.expected),
-      seen: seenWord.parse(row.seen),
+      finding: proofFindingSchema.parse(JSON.parse(row.body)),
+      judged: judgement.parse(row.judged),
       takenAt: row.takenAt,
     });
   }
   return [...latest.values()];
 }
 
-export async function insertProof(entry: ProofEntry, transaction: Transaction): Promise<void> {
-  await ProofRow.findOrCreate({ where: { id: entry.id }, defaults: { ...entry }, transaction });
+export async function insertProof(
+  { id, jobId, step, finding, judged, takenAt }: ProofEntry,
+  transaction: Transaction,
+): Promise<void> {
+  await ProofRow.findOrCreate({
+    where: { id },
+    defaults: { id, jobId, step, body: JSON.stringify(finding), judged, takenAt },
+    transaction,
+  });
 }
 
 /** Stores one proof step; sent twice it is stored once. */

@@ -5,7 +5,8 @@ import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import type { Reading } from "../../core/predict/reading";
 import { closeDatabase, database, openDatabase } from "../database.server";
 import { loadDemoWorld } from "../demoWorld.server";
-import { addJob, closeJob, findJob, listJobs } from "./jobs.server";
+import { closeJob, closureOf, type StoredClosure } from "./closures.server";
+import { addJob, findJob, listJobs } from "./jobs.server";
 import { jobVersion } from "./jobVersion.server";
 import { addProof, proofsOf } from "./proofs.server";
 import { addReading, readingsOf, setHeard, strikeReading } from "./readings.server";
@@ -26,6 +27,24 @@ afterEach(async () => {
 const now = new Date("2026-11-24T10:05:00Z");
 const dark: Reading = { test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2", seen: "dark" };
 const jobId = 6;
+const closing = {
+  closure: {
+    found: "link melted",
+    fault: "R1.link:open",
+    parts: ["R1"],
+    cause: "none" as const,
+    learn: true,
+  },
+  kind: "link",
+  mode: "open",
+  family: "resistor ground",
+  looks: 3,
+  minutes: 7.5,
+  chartMinutes: null,
+  repairKind: "resistor",
+  repairMinutes: 14,
+  totalMinor: 12_300,
+} satisfies Omit<StoredClosure, "counted" | "closedAt">;
 const standing = async () => (await readingsOf(jobId)).filter(({ struckAt }) => !struckAt);
 
 describe("the demo workshop", () => {
@@ -139,15 +158,17 @@ describe("jobs", () => {
   });
 
   test("closing keeps what was found", async () => {
-    await closeJob(2, "link melted", now);
+    await closeJob(2, { ...closing, closedAt: now });
     expect(await findJob(2)).toMatchObject({ stage: "closed", found: "link melted", closedAt: now });
+    expect(await closureOf(2)).toEqual({ ...closing, closedAt: now, counted: true });
   });
 
   test("a proof step found anew replaces the earlier finding, and an older repair's is left out", async () => {
-    const entry = { jobId: 2, step: "up-1", expected: "normal", takenAt: now } as const;
-    await addProof({ ...entry, id: "a", seen: "none" });
-    await addProof({ ...entry, id: "b", seen: "normal", takenAt: new Date(now.getTime() + 1000) });
-    expect((await proofsOf(2, null)).map(({ seen }) => seen)).toEqual(["normal"]);
+    const entry = { jobId: 2, step: "up-1", judged: "right", takenAt: now } as const;
+    await addProof({ ...entry, id: "a", judged: "too-low", finding: { by: "airflow", seen: "none" } });
+    const later = new Date(now.getTime() + 1000);
+    await addProof({ ...entry, id: "b", finding: { by: "amps", amps: 14.2 }, takenAt: later });
+    expect((await proofsOf(2, null)).map(({ finding }) => finding)).toEqual([{ by: "amps", amps: 14.2 }]);
     expect(await proofsOf(2, new Date(now.getTime() + 60_000))).toEqual([]);
   });
 });

@@ -16,3 +16,18 @@ export async function setShopTerms(own: ShopTerms): Promise<void> {
     SettingRow.upsert({ name: terms, body: JSON.stringify(own) }, { transaction }),
   );
 }
+
+const learning = "learning";
+
+/** Whether the shop's own closed jobs sharpen its odds; they do unless switched off. */
+export async function learningOn(): Promise<boolean> {
+  const row = await SettingRow.findByPk(learning);
+  return row?.body !== "off";
+}
+
+export async function setLearning(on: boolean): Promise<void> {
+  const store = await database();
+  await store.write((transaction) =>
+    SettingRow.upsert({ name: learning, body: on ? "on" : "off" }, { transaction }),
+  );
+}

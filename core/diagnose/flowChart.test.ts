@@ -1,14 +1,15 @@
 // The fixed strategies and the simulator's instruments, on vehicles whose fault is known.
-import { catalogue } from "@core/diagnose/catalogue";
-import { faultFromId } from "@core/diagnose/fault";
-import type { Reading } from "@core/predict/reading";
-import { shippedEngine, shippedNetlist } from "@core/testing/shippedCircuit";
+
 import { describe, expect, test } from "@jest/globals";
-import { followChart, swapBySymptom } from "./flowChart";
-import { playVehicle } from "./play";
-import { chanceFrom } from "./random";
-import { drawSeverity, SimulatedVehicle } from "./vehicle";
-import { usualWorld, variations } from "./world";
+import { playVehicle } from "../../bench/fleet/play";
+import { chanceFrom } from "../../bench/fleet/random";
+import { drawSeverity, SimulatedVehicle } from "../../bench/fleet/vehicle";
+import { usualWorld, variations } from "../../bench/fleet/world";
+import type { Reading } from "../predict/reading";
+import { shippedEngine, shippedNetlist } from "../testing/shippedCircuit";
+import { catalogue } from "./catalogue";
+import { faultFromId } from "./fault";
+import { chartMinutes, followChart, swapBySymptom } from "./flowChart";
 
 const exact = { ...usualWorld, slip: 0, heardSlip: 0, handError: 0, senses: 1 };
 
@@ -147,4 +148,26 @@ describe("one vehicle played", () => {
     expect(once.minutes).toBeGreaterThan(0);
     expect(once.entropy).toBeGreaterThan(0);
   }, 60_000);
+});
+
+describe("the chart's minutes to a known fault", () => {
+  const engine = shippedEngine("whimbrel-four-speed");
+  const heard: Reading[] = ["none", "none", "none", "none", "normal"].map((seen, i) => ({
+    test: "airflow",
+    heard: true,
+    key: "run",
+    setting: engine.netlist.circuit.settings[i] ?? "off",
+    seen: seen as "none" | "normal",
+  }));
+  const variant = (family: string) => engine.variants.findIndex((own) => own.family === family);
+
+  test("are those it takes on a vehicle that shows just what the engine expects", () => {
+    const minutes = chartMinutes(engine, heard, variant("R1.link:open"));
+    const own = vehicle("whimbrel-four-speed", "R1.link:open");
+    expect(minutes).toBeCloseTo(followChart(engine, own, heard).minutes, 6);
+  });
+
+  test("are none where the chart blames another part", () => {
+    expect(chartMinutes(engine, heard, variant("CAR:filter-blocked"))).toBeNull();
+  });
 });

@@ -1,14 +1,19 @@
-// The fixed strategies of docs/fleet.md, on the same vehicles and with the same instruments.
-import { lookMinutes, openPlaces } from "@core/diagnose/access";
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import type { Look, Reading } from "@core/predict/reading";
-import { operatingPoint } from "@core/solve/operatingPoint";
-import { PointSolver } from "@core/solve/pointSolver";
-import { lampEnds, setupState } from "@core/solve/setup";
-import { lampVolts, testLight } from "@core/solve/tungstenLamp";
-import { nominalValues } from "@core/solve/values";
-import type { SimulatedVehicle } from "./vehicle";
+import type { CompiledCircuit } from "../predict/compiledCircuit";
+import type { Look, Reading } from "../predict/reading";
+import { operatingPoint } from "../solve/operatingPoint";
+import { PointSolver } from "../solve/pointSolver";
+import { lampEnds, setupState } from "../solve/setup";
+import { lampVolts, testLight } from "../solve/tungstenLamp";
+import { nominalValues } from "../solve/values";
+import { lookMinutes, openPlaces } from "./access";
+import { expectedReading } from "./expectation";
 
+/** Instruments on a vehicle: what a look shows there. */
+export interface Instruments {
+  take(look: Look): Reading;
+}
+
+/** Where a fixed flow chart ends. */
 export interface ChartResult {
   readonly replace: string;
   readonly looks: number;
@@ -36,15 +41,32 @@ export function swapBySymptom(compiled: CompiledCircuit, complaint: readonly Rea
   return first("motor") ?? "";
 }
 
-/** Works through the flow chart on a vehicle. */
+/**
+ * Works through the flow chart of docs/fleet.md on a vehicle: the fixed order of the trade's printed charts.
+ * @param complaint what was heard, airflow by speed
+ */
 export function followChart(
   compiled: CompiledCircuit,
-  vehicle: SimulatedVehicle,
+  vehicle: Instruments,
   complaint: readonly Reading[],
 ): ChartResult {
   const chart = new FlowChart(compiled, vehicle, complaint);
   const replace = chart.run();
   return { replace, looks: chart.readings.length - complaint.length, minutes: chart.minutes };
+}
+
+/** Minutes the chart takes to a known fault in the nominal vehicle; null where it ends at another part. */
+export function chartMinutes(
+  compiled: CompiledCircuit,
+  complaint: readonly Reading[],
+  variant: number,
+): number | null {
+  const { replace, minutes } = followChart(
+    compiled,
+    { take: (look) => expectedReading(compiled, look, variant) },
+    complaint,
+  );
+  return compiled.variants[variant]?.fault.parts.includes(replace) ? minutes : null;
 }
 
 class FlowChart {
@@ -55,7 +77,7 @@ class FlowChart {
 
   constructor(
     private readonly compiled: CompiledCircuit,
-    private readonly vehicle: SimulatedVehicle,
+    private readonly vehicle: Instruments,
     complaint: readonly Reading[],
   ) {
     this.readings = [...complaint];

@@ -1,0 +1,146 @@
+import { percent } from "@core/units/wording";
+import { useState } from "react";
+import { Form, Link, useNavigation } from "react-router";
+import type { CloseData } from "./closeView.server";
+
+interface CloseFormProps {
+  readonly card: CloseData;
+  readonly problem: string | null;
+}
+
+const causes = [
+  ["found", "found, and named here"],
+  ["not-found", "looked for and not found"],
+  ["none", "nothing had to kill it"],
+] as const;
+
+/** What is written down when a job closes: what was found, what killed it, what only holds for a while, what is advised. */
+export function CloseForm({ card, problem }: CloseFormProps) {
+  const busy = useNavigation().state !== "idle";
+  const proven = card.fitted !== null && card.proof.whole === "proven";
+  const [first] = card.faults;
+  const [cause, setCause] = useState<string>(card.verdict.killer ? "found" : "none");
+  const [fault, setFault] = useState(first?.family ?? "unknown");
+  const { plain, advised, months } = card.odds;
+  return (
+    <Form method="post" className="no-print grid gap-4">
+      <input type="hidden" name="intent" value="close" />
+      {!proven && (
+        <p>
+          A job closes once it is proven. <Link to={`/jobs/${card.id}/prove`}>To the proof run</Link>
+        </p>
+      )}
+      <div>
+        <label htmlFor="found" className="font-bold">
+          What was found and done
+        </label>
+        <textarea
+          id="found"
+          name="found"
+          rows={2}
+          maxLength={1000}
+          className="field w-full"
+          defaultValue={card.fitted ? `Replaced ${card.fitted}.` : ""}
+        />
+      </div>
+      <label className="grid gap-0.5">
+        <span className="font-bold">The fault in it</span>
+        <select
+          name="fault"
+          value={fault}
+          onChange={(event) => setFault(event.target.value)}
+          className="field w-full max-w-xl"
+        >
+          {card.faults.map(({ family, words }) => (
+            <option key={family} value={family}>
+              {words}
+            </option>
+          ))}
+          <option value="unknown">something the circuit does not list</option>
+        </select>
+      </label>
+      <fieldset className="grid gap-1">
+        <legend className="font-bold">What killed it</legend>
+        <div className="flex flex-wrap gap-x-5">
+          {causes.map(([value, words]) => (
+            <label key={value} className="flex min-h-11 items-center gap-2">
+              <input
+                type="radio"
+                name="cause"
+                value={value}
+                checked={cause === value}
+                onChange={() => setCause(value)}
+                className="size-5"
+              />
+              {words}
+            </label>
+          ))}
+        </div>
+        {cause === "found" && (
+          <label className="grid gap-0.5 text-base text-soft">
+            Its name: a tight motor, a wet plug
+            <input
+              name="causeWords"
+              maxLength={300}
+              className="field w-full max-w-xl text-ink"
+              defaultValue={card.verdict.killer ?? ""}
+            />
+          </label>
+        )}
+      </fieldset>
+      <div className="grid gap-2 sm:grid-cols-[1fr_12rem]">
+        <label className="grid gap-0.5 text-base text-soft">
+          What only holds for a while, like a bearing oiled; empty where nothing does
+          <input name="stopgap" maxLength={300} className="field w-full text-ink" />
+        </label>
+        <label className="grid content-end gap-0.5 text-base text-soft">
+          Look again on
+          <input type="date" name="followUpOn" min={card.today} className="field w-full text-ink" />
+        </label>
+      </div>
+      <label className="grid gap-0.5 text-base text-soft">
+        Advice to the owner
+        <textarea
+          name="advice"
+          rows={2}
+          maxLength={500}
+          className="field w-full text-ink"
+          defaultValue={
+            card.advised ? `Have the ${card.advised} looked at too: it can cook the new part.` : ""
+          }
+        />
+      </label>
+      <p className="text-base">
+        Comes back within {months} months: <b>{percent(plain)}</b>
+        {advised !== null && card.advised && (
+          <>
+            ; with {card.advised} done too: <b>{percent(advised)}</b>
+          </>
+        )}
+        . {card.bill ? `${card.bill.kind === "bill" ? "Bill" : "Estimate"}: ${card.bill.total}. ` : ""}
+        <Link to={`/jobs/${card.id}/estimate`} className="underline">
+          {card.bill ? "To the bill" : "Make the bill"}
+        </Link>
+      </p>
+      <label className="flex min-h-11 items-center gap-2">
+        <input
+          type="checkbox"
+          name="learn"
+          value="yes"
+          defaultChecked
+          disabled={fault === "unknown"}
+          className="size-5"
+        />
+        The shop learns from it: it was proven, not guessed
+      </label>
+      {problem && (
+        <p role="alert" className="text-danger">
+          Not closed: {problem}.
+        </p>
+      )}
+      <button className="btn btn-main justify-self-start" type="submit" disabled={!proven || busy}>
+        Close the job
+      </button>
+    </Form>
+  );
+}

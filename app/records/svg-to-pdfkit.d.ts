@@ -1,0 +1,15 @@
+declare module "svg-to-pdfkit" {
+  interface Options {
+    readonly width?: number;
+    readonly height?: number;
+    readonly fontCallback?: (family: string, bold: boolean, italic: boolean) => string;
+  }
+  /** Draws an SVG onto a PDF page, as lines and text. */
+  export default function SVGtoPDF(
+    paper: PDFKit.PDFDocument,
+    svg: string,
+    x: number,
+    y: number,
+    options?: Options,
+  ): void;
+}

@@ -1,0 +1,74 @@
+import { vehicleDraws } from "../predict/vehicleDraw";
+import type { Netlist } from "../solve/netlist";
+import { PointSolver } from "../solve/pointSolver";
+import { type Setup, setupState } from "../solve/setup";
+
+/** What a sound vehicle shows: the usual, and the ends within which nearly all lie. */
+export interface Band {
+  readonly low: number;
+  readonly usual: number;
+  readonly high: number;
+}
+
+/** The bands of one set-up: of the motor that draws most there. */
+export interface ProofBands {
+  readonly motor: string;
+  /** Amps around the motor's lead, and volts across the motor. */
+  readonly amps: Band;
+  readonly volts: Band;
+}
+
+const vehicles = 64;
+const seed = 31;
+/** So many standard deviations to either side: one sound vehicle in eighty lies outside (normal distribution). */
+const deviations = 2.5;
+/** One standard deviation of a usual clamp and a usual meter: half of 3 % + 0.3 A, of 0.5 % + 0.02 V (common practice, no source). */
+const clampSigma = (amps: number): number => (0.3 + 0.03 * Math.abs(amps)) / 2;
+const meterSigma = (volts: number): number => (0.02 + 0.005 * Math.abs(volts)) / 2;
+
+/**
+ * What a repaired vehicle is expected to show, from its circuit with the new part in it, over vehicles drawn from the
+ * tolerances and the instrument's own error.
+ * @param setup engine off unless it says otherwise
+ * @returns null where the circuit has no motor
+ */
+export function proofBands(netlist: Netlist, setup: Setup): ProofBands | null {
+  const solver = new PointSolver(netlist);
+  const state = setupState(netlist, setup);
+  const solved = vehicleDraws(netlist, vehicles, seed).map(({ values }) => {
+    const { volts, amps } = solver.solve(values, state, []);
+    const at = (name: string): number => {
+      const node = netlist.nodeOf.get(name) ?? -1;
+      return node < 0 ? 0 : (volts[node] as number);
+    };
+    return netlist.motors.map(({ part, branch }) => ({
+      amps: amps[branch] ?? 0,
+      volts: at(`${part.id}.+`) - at(`${part.id}.-`),
+    }));
+  });
+  const [nominal] = solved;
+  if (!nominal || nominal.length === 0) return null;
+  const most = nominal.reduce(
+    (best, { amps }, index) => (Math.abs(amps) > Math.abs(nominal[best]?.amps ?? 0) ? index : best),
+    0,
+  );
+  const of = (quantity: "amps" | "volts", sigma: (value: number) => number): Band =>
+    bandOf(
+      solved.map((motors) => motors[most]?.[quantity] ?? 0),
+      sigma,
+    );
+  return {
+    motor: netlist.motors[most]?.part.id ?? "",
+    amps: of("amps", clampSigma),
+    volts: of("volts", meterSigma),
+  };
+}
+
+/** Mean and spread of some values, the instrument's error added in quadrature. */
+export function bandOf(values: readonly number[], sigma: (value: number) => number): Band {
+  const usual = values.reduce((sum, value) => sum + value, 0) / values.length;
+  const variance =
+    values.reduce((sum, value) => sum + (value - usual) ** 2, 0) / Math.max(1, values.length - 1);
+  const reach = deviations * Math.sqrt(variance + sigma(usual) ** 2);
+  return { low: usual - reach, usual, high: usual + reach };
+}

@@ -1,0 +1,95 @@
+import { z } from "zod";
+import { noises } from "../motor/mechanicalMode";
+import { airflowSeen, type Reading } from "../predict/reading";
+import type { Band, ProofBands } from "./proofBand";
+import type { ProofPhase, ProofStep } from "./proofRun";
+
+/** What a step of a proof run showed, by the hand in the vent, the clamp, the meter, the ear or the eye. */
+export const proofFindingSchema = z.discriminatedUnion("by", [
+  z.strictObject({ by: z.literal("airflow"), seen: z.enum(airflowSeen) }),
+  z.strictObject({ by: z.literal("amps"), amps: z.number().min(-1000).max(1000) }),
+  z.strictObject({ by: z.literal("volts"), volts: z.number().min(-100).max(100) }),
+  z.strictObject({ by: z.literal("listen"), seen: z.enum(noises) }),
+  z.strictObject({ by: z.literal("check"), good: z.boolean() }),
+]);
+export type ProofFinding = z.infer<typeof proofFindingSchema>;
+
+/** Whether a finding is what a sound vehicle shows, and in which direction it is not. */
+export type ProofJudgement = "right" | "too-low" | "too-high" | "wrong";
+
+/** A figure against its band. */
+function against(value: number, { low, high }: Band): ProofJudgement {
+  return value < low ? "too-low" : value > high ? "too-high" : "right";
+}
+
+const strength: readonly string[] = airflowSeen;
+
+/**
+ * Judges what a step showed.
+ * @param bands of the step's set-up; null where the circuit has no motor
+ * @throws RangeError where the finding is of another kind than the step asks for
+ */
+export function judgeFinding(
+  step: ProofStep,
+  finding: ProofFinding,
+  bands: ProofBands | null,
+): ProofJudgement {
+  if (step.kind === "check" && finding.by === "check") return finding.good ? "right" : "wrong";
+  if (step.kind === "listen" && finding.by === "listen") return finding.seen === "quiet" ? "right" : "wrong";
+  if (step.kind === "air" && finding.by === "airflow") {
+    const off = strength.indexOf(finding.seen) - strength.indexOf(step.expected);
+    return off === 0 ? "right" : off < 0 ? "too-low" : "too-high";
+  }
+  if (step.kind === "air" && bands && finding.by === "amps") return against(finding.amps, bands.amps);
+  if (step.kind === "air" && bands && finding.by === "volts") return against(finding.volts, bands.volts);
+  throw new RangeError(`${step.id} is not proven by ${finding.by}`);
+}
+
+/** What a step showed, as a reading for the belief; null where it says nothing of the circuit. */
+export function proofReading(
+  step: ProofStep,
+  finding: ProofFinding,
+  bands: ProofBands | null,
+): Reading | null {
+  if (step.kind === "check" || finding.by === "check") return null;
+  const { setup } = step;
+  switch (finding.by) {
+    case "airflow":
+      // A switch of its own drives a motor of its own.
+      return {
+        test: "airflow",
+        ...setup,
+        ...(setup.selectors && bands ? { at: bands.motor } : {}),
+        seen: finding.seen,
+      };
+    case "listen":
+      return { test: "listen", ...setup, seen: finding.seen };
+    case "amps":
+      return bands ? { test: "amps", ...setup, around: bands.motor, amps: finding.amps } : null;
+    case "volts":
+      return bands
+        ? {
+            test: "volts",
+            ...setup,
+            red: `${bands.motor}.+`,
+            black: `${bands.motor}.-`,
+            volts: finding.volts,
+          }
+        : null;
+  }
+}
+
+/** How far a run has come. */
+export type ProofStanding = "waiting" | "failed" | "proven";
+
+/** A phase's standing from how each of its steps was judged; null for one not done. */
+export function proofStanding(judged: readonly (ProofJudgement | null)[]): ProofStanding {
+  if (judged.some((own) => own !== null && own !== "right")) return "failed";
+  return judged.includes(null) ? "waiting" : "proven";
+}
+
+/** A whole run's standing: both phases. */
+export const wholeStanding = (byPhase: Readonly<Record<ProofPhase, ProofStanding>>): ProofStanding =>
+  proofStanding(
+    Object.values(byPhase).map((own) => (own === "proven" ? "right" : own === "failed" ? "wrong" : null)),
+  );

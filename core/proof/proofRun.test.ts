@@ -1,0 +1,132 @@
+import { describe, expect, test } from "@jest/globals";
+import { vehicleDraws } from "../predict/vehicleDraw";
+import { operatingPoint } from "../solve/operatingPoint";
+import { PointSolver } from "../solve/pointSolver";
+import { setupState } from "../solve/setup";
+import { shippedEngine, shippedIds, shippedNetlist } from "../testing/shippedCircuit";
+import { bandOf, proofBands } from "./proofBand";
+import { judgeFinding, proofFindingSchema, proofReading, proofStanding, wholeStanding } from "./proofFinding";
+import { proofSteps as stepsOf } from "./proofRun";
+
+describe.each(shippedIds)("the proof run of %s", (id) => {
+  const own = shippedEngine(id);
+  const steps = stepsOf(own.netlist.circuit);
+
+  test("goes off, up, down, off and key out, then closed up once more; a sound vehicle passes every step", () => {
+    const speeds = own.netlist.circuit.settings.length - 1;
+    expect(new Set(steps.map((step) => step.id)).size).toBe(steps.length);
+    expect(steps.filter(({ id: step }) => /^(off|up|down|key)-/.test(step))).toHaveLength(
+      1 + speeds + (speeds - 1) + 2,
+    );
+    expect(steps.filter(({ phase }) => phase === "closed")).toHaveLength(speeds + 4);
+    for (const step of steps) {
+      if (step.kind !== "air") continue;
+      const point = operatingPoint(own.netlist, step.setup);
+      const turning = Object.values(point.rpm).some((rpm) => (rpm ?? 0) > 60);
+      expect([step.id, turning ? "normal" : "none"]).toEqual([step.id, step.expected]);
+    }
+  });
+
+  test("its bands hold a sound vehicle's own amps and volts, and what a hand felt becomes a reading", () => {
+    for (const step of steps) {
+      if (step.kind !== "air") continue;
+      const bands = proofBands(own.netlist, step.setup);
+      if (!bands) throw new Error("no motor");
+      const point = operatingPoint(own.netlist, step.setup);
+      const amps = point.amps[bands.motor] ?? 0;
+      const across = (point.volts[`${bands.motor}.+`] ?? 0) - (point.volts[`${bands.motor}.-`] ?? 0);
+      expect(judgeFinding(step, { by: "amps", amps }, bands)).toBe("right");
+      expect(judgeFinding(step, { by: "volts", volts: across }, bands)).toBe("right");
+      expect(proofReading(step, { by: "airflow", seen: "weak" }, bands)).toMatchObject({
+        test: "airflow",
+        ...step.setup,
+        seen: "weak",
+      });
+    }
+  });
+});
+
+describe("a band", () => {
+  test("is the mean and 2.5 standard deviations, the instrument's added in quadrature: 2, 4, 4, 4, 5, 5, 7, 9", () => {
+    // The usual classroom example: mean 5, sum of squares 32; sample variance 32/7.
+    const { low, usual, high } = bandOf([2, 4, 4, 4, 5, 5, 7, 9], () => 1.5);
+    expect(usual).toBe(5);
+    const reach = 2.5 * Math.sqrt(32 / 7 + 2.25);
+    expect(high - usual).toBeCloseTo(reach, 12);
+    expect(usual - low).toBeCloseTo(reach, 12);
+  });
+
+  test("holds all but about one in eighty sound vehicles drawn anew, a real clamp's error not counted", () => {
+    const netlist = shippedNetlist("whimbrel-four-speed");
+    const setup = { key: "run", setting: "4" } as const;
+    const bands = proofBands(netlist, setup);
+    const solver = new PointSolver(netlist);
+    const branch = netlist.motors[0]?.branch ?? 0;
+    const fresh = vehicleDraws(netlist, 400, 977).map(
+      ({ values }) => solver.solve(values, setupState(netlist, setup), []).amps[branch] ?? 0,
+    );
+    const outside = fresh.filter((amps) => amps < (bands?.amps.low ?? 0) || amps > (bands?.amps.high ?? 0));
+    expect(outside.length).toBeLessThan(400 / 40);
+  });
+});
+
+describe("what a step showed", () => {
+  const netlist = shippedNetlist("whimbrel-four-speed");
+  const steps = stepsOf(netlist.circuit);
+  const step = (id: string) => {
+    const found = steps.find((own) => own.id === id);
+    if (!found) throw new Error(id);
+    return found;
+  };
+  const top = step("up-4");
+  const bands = top.kind === "air" ? proofBands(netlist, top.setup) : null;
+
+  test("a tight motor's amps are too high, a bad joint's too low", () => {
+    const usual = bands?.amps.usual ?? 0;
+    expect(judgeFinding(top, { by: "amps", amps: 1.6 * usual }, bands)).toBe("too-high");
+    expect(judgeFinding(top, { by: "amps", amps: 0.4 * usual }, bands)).toBe("too-low");
+    expect(judgeFinding(top, { by: "volts", volts: 7 }, bands)).toBe("too-low");
+  });
+
+  test("air against what is expected, in either direction; a noise; a check", () => {
+    expect(judgeFinding(top, { by: "airflow", seen: "weak" }, bands)).toBe("too-low");
+    expect(judgeFinding(top, { by: "airflow", seen: "strong" }, bands)).toBe("too-high");
+    expect(judgeFinding(step("key-out"), { by: "airflow", seen: "normal" }, null)).toBe("too-high");
+    expect(judgeFinding(step("listen"), { by: "listen", seen: "squeal" }, null)).toBe("wrong");
+    expect(judgeFinding(step("drain"), { by: "check", good: true }, null)).toBe("right");
+    expect(() => judgeFinding(step("drain"), { by: "airflow", seen: "none" }, null)).toThrow(RangeError);
+    expect(() => judgeFinding(top, { by: "listen", seen: "quiet" }, bands)).toThrow(RangeError);
+  });
+
+  test("becomes a reading the engine takes; a check says nothing of the circuit", () => {
+    expect(proofReading(top, { by: "amps", amps: 21 }, bands)).toEqual({
+      test: "amps",
+      key: "run",
+      setting: "4",
+      around: "M1",
+      amps: 21,
+    });
+    expect(proofReading(top, { by: "volts", volts: 11 }, bands)).toMatchObject({
+      red: "M1.+",
+      black: "M1.-",
+    });
+    expect(proofReading(step("listen"), { by: "listen", seen: "tick" }, null)).toMatchObject({
+      seen: "tick",
+    });
+    expect(proofReading(step("drain"), { by: "check", good: false }, null)).toBeNull();
+  });
+
+  test("one wrong step fails the run, one not done keeps it waiting, and both phases prove it", () => {
+    expect(proofStanding(["right", null, "too-low"])).toBe("failed");
+    expect(proofStanding(["right", null])).toBe("waiting");
+    expect(proofStanding(["right"])).toBe("proven");
+    expect(wholeStanding({ open: "proven", closed: "waiting" })).toBe("waiting");
+    expect(wholeStanding({ open: "proven", closed: "proven" })).toBe("proven");
+    expect(wholeStanding({ open: "proven", closed: "failed" })).toBe("failed");
+  });
+
+  test.each([{ by: "amps", amps: "12" }, { by: "airflow", seen: "gale" }, { by: "ear" }, { by: "check" }])(
+    "%j is no finding",
+    (finding) => expect(proofFindingSchema.safeParse(finding).success).toBe(false),
+  );
+});

@@ -1,0 +1,77 @@
+import type { Circuit } from "../circuit/circuit";
+
+/** Before the panels go back, and after. */
+export const proofPhases = ["open", "closed"] as const;
+export type ProofPhase = (typeof proofPhases)[number];
+
+interface StepBase {
+  readonly id: string;
+  readonly title: string;
+  readonly phase: ProofPhase;
+}
+
+/** A set-up of a proof run, engine off. */
+export interface ProofSetup {
+  readonly key: "run" | "off";
+  readonly setting: string;
+  readonly selectors?: Record<string, string>;
+}
+
+/** One step of a proof run: a set-up and what a sound vehicle does in it; a noise; or something to look at. */
+export type ProofStep =
+  | (StepBase & {
+      readonly kind: "air";
+      readonly setup: ProofSetup;
+      readonly expected: "none" | "normal";
+    })
+  | (StepBase & {
+      readonly kind: "listen";
+      readonly setup: ProofSetup;
+    })
+  | (StepBase & { readonly kind: "check"; readonly check: "drain" | "panels" });
+
+/**
+ * The proof run of a repaired vehicle. Before the panels go back: off, every speed up and back down, off stays off, key out,
+ * every switch that is moved by itself, and a listen. After them: every speed once more, off, a listen for what rattles, the
+ * drain, the panels. The first setting is off; a sound vehicle blows normally on all others.
+ */
+export function proofSteps(circuit: Circuit): ProofStep[] {
+  const [off = "off", ...speeds] = circuit.settings;
+  const top = speeds.at(-1) ?? off;
+  const still = (phase: ProofPhase, id: string, title: string, key: "run" | "off", setting: string) =>
+    ({ id, title, phase, kind: "air", setup: { key, setting }, expected: "none" }) as const;
+  const blowing = (phase: ProofPhase, id: string, title: string, setup: Omit<ProofSetup, "key">) =>
+    ({ id, title, phase, kind: "air", setup: { ...setup, key: "run" }, expected: "normal" }) as const;
+  const listening = (phase: ProofPhase, id: string, title: string) =>
+    ({ id, title, phase, kind: "listen", setup: { key: "run", setting: top } }) as const;
+  return [
+    still("open", "off-first", "off, key on", "run", off),
+    ...speeds.map((setting) => blowing("open", `up-${setting}`, `up to ${setting}`, { setting })),
+    ...speeds
+      .slice(0, -1)
+      .reverse()
+      .map((setting) => blowing("open", `down-${setting}`, `down to ${setting}`, { setting })),
+    ...ownSwitches(circuit).map(({ id, setting }) =>
+      blowing("open", `own-${id}-${setting}`, `${id} on ${setting}`, {
+        setting: off,
+        selectors: { [id]: setting },
+      }),
+    ),
+    still("open", "off-again", "off again stays off", "run", off),
+    still("open", "key-out", `key out, switch on ${top}`, "off", top),
+    listening("open", "listen", `listen, on ${top}`),
+    ...speeds.map((setting) => blowing("closed", `shut-${setting}`, `closed up: ${setting}`, { setting })),
+    still("closed", "shut-off", "closed up: off", "run", off),
+    listening("closed", "shut-listen", `closed up: listen, on ${top}`),
+    { id: "drain", title: "drain", phase: "closed", kind: "check", check: "drain" },
+    { id: "panels", title: "panels", phase: "closed", kind: "check", check: "panels" },
+  ];
+}
+
+/** Switches with positions of their own, off left out. */
+const ownSwitches = ({ parts }: Circuit): { id: string; setting: string }[] =>
+  parts.flatMap((part) =>
+    part.kind === "selector" && part.settings
+      ? part.settings.slice(1).map((setting) => ({ id: part.id, setting }))
+      : [],
+  );

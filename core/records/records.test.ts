@@ -1,0 +1,156 @@
+// Odds and scores of a shop's own records, against hand-worked numbers and jStat, a general statistics package.
+import { describe, expect, test } from "@jest/globals";
+import jstat from "jstat";
+import { dirichletShares } from "../diagnose/learnedPrior";
+import { closureProblem, closureSchema } from "./closure";
+import { comebackOdds } from "./comebackOdds";
+import { binOf, type Held, reliability, sumsOf, wilsonInterval } from "./reliability";
+
+describe("Wilson's interval", () => {
+  // R. G. Newcombe, Statistics in Medicine 17 (1998), table I, method 3, 95 % (values from memory).
+  test.each([
+    [81, 263, 0.2553, 0.3662],
+    [15, 148, 0.0624, 0.1605],
+    [0, 20, 0, 0.1611],
+    [1, 29, 0.0061, 0.1718],
+  ])("of %i in %i is Newcombe's", (hits, trials, low, high) => {
+    const own = wilsonInterval(hits, trials, 0.95);
+    expect(own.low).toBeCloseTo(low, 4);
+    expect(own.high).toBeCloseTo(high, 4);
+  });
+
+  test("of nothing says nothing", () => {
+    expect(wilsonInterval(0, 0)).toEqual({ share: 0, low: 0, high: 1 });
+  });
+
+  test("uses the normal quantile jStat knows", () => {
+    const z = jstat.jStat.normal.inv(0.95, 0, 1);
+    const centre = (0.5 + (z * z) / 20) / (1 + (z * z) / 10);
+    const { low, high } = wilsonInterval(5, 10);
+    expect((low + high) / 2).toBeCloseTo(centre, 6);
+  });
+});
+
+describe("how well the odds held", () => {
+  const verdicts: Held[] = [
+    { p: 0.99, held: true },
+    { p: 0.99, held: true },
+    { p: 0.96, held: true },
+    { p: 0.96, held: false },
+    { p: 0.6, held: true },
+    { p: 1, held: true },
+  ];
+  const own = reliability(sumsOf(verdicts));
+
+  test("Brier's score, by hand: (0.0001 + 0.0001 + 0.0016 + 0.9216 + 0.16 + 0) / 6", () => {
+    expect(own.brier).toBeCloseTo(1.0834 / 6, 12);
+    expect(own.brierOfShare).toBeCloseTo((5 / 6) * (1 / 6), 12);
+  });
+
+  test("bins hold their own: what was said, how many held, within Wilson's interval", () => {
+    expect(own.bins.map(({ from, to, hits, trials }) => [from, to, hits, trials])).toEqual([
+      [0.5, 0.7, 1, 1],
+      [0.95, 0.98, 1, 2],
+      [0.98, 1, 3, 3],
+    ]);
+    expect(own.bins[1]?.said).toBeCloseTo(0.96, 12);
+    expect(own.bins[1]).toMatchObject(wilsonInterval(1, 2));
+  });
+
+  test("sums tell as much as the verdicts one by one: jStat's mean squared error on 500 drawn", () => {
+    let state = 7;
+    const next = () => {
+      state = (state * 48271) % 2147483647;
+      return state / 2147483647;
+    };
+    const many = Array.from({ length: 500 }, (): Held => {
+      const p = next();
+      return { p, held: next() < p };
+    });
+    const errors = many.map(({ p, held }) => (p - (held ? 1 : 0)) ** 2);
+    const whole = reliability(sumsOf(many));
+    expect(whole.brier).toBeCloseTo(jstat.jStat.mean(errors), 10);
+    expect(whole.trials).toBe(500);
+    // Odds that are drawn true lie on the diagonal: no bin of theirs is far outside its interval.
+    for (const bin of whole.bins) expect(Math.abs(bin.share - bin.said)).toBeLessThan(0.15);
+  });
+
+  test("edges belong to the bin above; certainty to the last", () => {
+    expect([0, 0.49, 0.5, 0.95, 0.979, 0.98].map(binOf)).toEqual([0, 0, 1, 5, 5, 6]);
+    expect(sumsOf([{ p: 1, held: true }])[6]?.trials).toBe(1);
+    expect(reliability(sumsOf([]))).toEqual({ bins: [], trials: 0, brier: 0, brierOfShare: 0 });
+  });
+});
+
+describe("what counts teach", () => {
+  const shares = new Map([
+    ["link open", 0.5],
+    ["motor open", 0.3],
+    ["fuse blown", 0.2],
+  ]);
+
+  test("is the Dirichlet's mean and its beta marginals' spread, as jStat has them", () => {
+    const learnt = dirichletShares(shares, [
+      { kind: "link", mode: "open", n: 30 },
+      { kind: "motor", mode: "open", n: 10 },
+      { kind: "module", mode: "dead", n: 99 },
+    ]);
+    // By hand: 60 jobs of table and 40 of one's own: (30 + 30) / 100, (18 + 10) / 100, 12 / 100.
+    expect([...learnt.values()].map(({ share }) => share)).toEqual([0.6, 0.28, 0.12]);
+    for (const { share, deviation } of learnt.values()) {
+      expect(share).toBeCloseTo(jstat.jStat.beta.mean(100 * share, 100 * (1 - share)), 12);
+      expect(deviation).toBeCloseTo(Math.sqrt(jstat.jStat.beta.variance(100 * share, 100 * (1 - share))), 12);
+    }
+  });
+
+  test("one count at a time comes to the same as all at once", () => {
+    const once = dirichletShares(shares, [{ kind: "link", mode: "open", n: 3 }]);
+    const three = Array.from({ length: 3 }, () => ({ kind: "link", mode: "open", n: 1 }));
+    expect(dirichletShares(shares, three)).toEqual(once);
+  });
+});
+
+describe("the odds of a comeback", () => {
+  test("by hand: a pack at 3 % a year, a motor left in at 20 % doubt and 4 % a year, over a year", () => {
+    const own = comebackOdds({
+      months: 12,
+      fitted: ["resistor"],
+      advised: { kind: "motor", doubt: 0.2 },
+    });
+    // 1 − 0.97 · (0.8 · 0.96), and 1 − 0.97 · 0.96 with the motor new too.
+    expect(own.plain).toBeCloseTo(1 - 0.97 * 0.768, 12);
+    expect(own.advised).toBeCloseTo(1 - 0.97 * 0.96, 12);
+  });
+
+  test("nothing advised, and no warranty", () => {
+    expect(comebackOdds({ months: 12, fitted: ["resistor"], advised: null })).toEqual({
+      months: 12,
+      plain: 1 - 0.97,
+      advised: null,
+    });
+    expect(comebackOdds({ months: 0, fitted: ["motor"], advised: null }).plain).toBe(0);
+  });
+});
+
+describe("a closure", () => {
+  const closure = {
+    found: "link open",
+    fault: "R1.link:open",
+    parts: ["R1"],
+    cause: "none",
+    learn: true,
+  } as const;
+
+  test("is plain, or says what is missing", () => {
+    const own = closureSchema.parse(closure);
+    expect(closureProblem(own)).toBeNull();
+    expect(closureProblem({ ...own, stopgap: "bearing oiled" })).toMatch(/needs a day/);
+    expect(closureProblem({ ...own, stopgap: "oiled", followUpOn: "2026-12-24" })).toBeNull();
+    expect(closureProblem({ ...own, cause: "found" })).toMatch(/name what killed it/);
+  });
+
+  test.each([{ found: "x" }, { followUpOn: "24.12.2026" }, { cause: "perhaps" }, { parts: [] }, { more: 1 }])(
+    "%j is refused",
+    (wrong) => expect(closureSchema.safeParse({ ...closure, ...wrong }).success).toBe(false),
+  );
+});

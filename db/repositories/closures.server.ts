@@ -1,0 +1,119 @@
+import type { FaultCount } from "@core/diagnose/learnedPrior";
+import { type CauseKind, type Closure, closureSchema } from "@core/records/closure";
+import { z } from "zod";
+import { database } from "../database.server";
+import { ClosureRow, FaultCountRow, JobRow } from "../models.server";
+import { settleFitting } from "./fittings.server";
+
+/** How a job was closed, with what the records count of it. */
+export interface StoredClosure {
+  readonly closure: Closure;
+  /** Kind and mode of the fault, and the family of its circuit, as the shop's counts name them. */
+  readonly kind: string;
+  readonly mode: string;
+  readonly family: string;
+  readonly looks: number;
+  /** Minutes to the verdict, and what the fixed chart would have taken to the same part. */
+  readonly minutes: number;
+  readonly chartMinutes: number | null;
+  /** What was replaced, by the kind its money goes by, and the minutes the way in and back took. */
+  readonly repairKind: string;
+  readonly repairMinutes: number | null;
+  readonly totalMinor: number | null;
+  readonly closedAt: Date;
+  readonly counted: boolean;
+}
+
+/** A fault that is none the circuit lists teaches nothing about those it does. */
+const teaches = ({ learn, fault }: Closure): boolean => learn && fault !== "unknown";
+
+/** Whether a stored closure's own words let the shop learn from it. */
+export const countedOf = (body: string): 0 | 1 => (teaches(closureSchema.parse(JSON.parse(body))) ? 1 : 0);
+
+const storedOf = (row: ClosureRow): StoredClosure => ({
+  closure: closureSchema.parse(JSON.parse(row.body)),
+  kind: row.kind,
+  mode: row.mode,
+  family: row.family,
+  looks: row.looks,
+  minutes: row.minutes,
+  chartMinutes: row.chartMinutes,
+  repairKind: row.repairKind,
+  repairMinutes: row.repairMinutes,
+  totalMinor: row.totalMinor,
+  closedAt: row.closedAt,
+  counted: row.counted === 1,
+});
+
+export async function closureOf(jobId: number): Promise<StoredClosure | null> {
+  const row = await ClosureRow.findByPk(jobId);
+  return row ? storedOf(row) : null;
+}
+
+/** Closes a proven job: what was fitted held, and what was found is counted where the shop may learn from it. */
+export async function closeJob(
+  jobId: number,
+  { closure, ...own }: Omit<StoredClosure, "counted">,
+): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    await settleFitting(jobId, "held", own.closedAt, transaction);
+    await ClosureRow.destroy({ where: { jobId }, transaction });
+    await ClosureRow.create(
+      {
+        jobId,
+        ...own,
+        fault: closure.fault,
+        cause: closure.cause satisfies CauseKind,
+        counted: teaches(closure) ? 1 : 0,
+        body: JSON.stringify(closure),
+      },
+      { transaction },
+    );
+    await JobRow.update(
+      { stage: "closed", found: closure.found, closedAt: own.closedAt },
+      { where: { id: jobId }, transaction },
+    );
+  });
+}
+
+/** Lets the shop learn from a closed job, or not. */
+export async function setCounted(jobId: number, counted: boolean): Promise<void> {
+  const store = await database();
+  await store.write(async (transaction) => {
+    const row = await ClosureRow.findByPk(jobId, { transaction });
+    if (!row) return;
+    const closure = { ...closureSchema.parse(JSON.parse(row.body)), learn: counted };
+    await row.update({ counted: teaches(closure) ? 1 : 0, body: JSON.stringify(closure) }, { transaction });
+  });
+}
+
+/** What the shop has proven: counts of one family, and of everything else. */
+export interface FamilyCounts {
+  readonly counts: readonly FaultCount[];
+  readonly ofFamily: readonly FaultCount[];
+}
+
+/** The shop's counts, parted by a family. */
+export async function faultCounts(family: string): Promise<FamilyCounts> {
+  const rows = await FaultCountRow.findAll({ order: ["family", "kind", "mode"] });
+  const others = new Map<string, FaultCount>();
+  const ofFamily: FaultCount[] = [];
+  for (const { family: own, kind, mode, n } of rows) {
+    if (n <= 0) continue;
+    if (own === family) ofFamily.push({ kind, mode, n });
+    else {
+      const key = `${kind} ${mode}`;
+      others.set(key, { kind, mode, n: n + (others.get(key)?.n ?? 0) });
+    }
+  }
+  return { counts: [...others.values()], ofFamily };
+}
+
+/** Every family met, with how many proven faults. */
+export async function familiesMet(): Promise<{ family: string; n: number }[]> {
+  const sums = new Map<string, number>();
+  for (const { family, n } of await FaultCountRow.findAll())
+    sums.set(family, (sums.get(family) ?? 0) + z.number().parse(n));
+  return [...sums].map(([family, n]) => ({ family, n })).filter(({ n }) => n > 0);
+}

@@ -1,0 +1,78 @@
+import { Op, type Transaction } from "sequelize";
+import { z } from "zod";
+import { FittingRow } from "../models.server";
+
+/** What became of a fitting: its proof run is due; it failed it; it held; it was taken back unproven; or the car came back. */
+export const fittingOutcomes = ["pending", "failed", "held", "withdrawn", "came-back"] as const;
+export type FittingOutcome = (typeof fittingOutcomes)[number];
+
+/** The verdict parts were fitted on. */
+export interface VerdictThen {
+  readonly p: number;
+  readonly state: "open" | "settled" | "best-guess";
+  readonly looks: number;
+  readonly minutes: number;
+}
+
+/** Parts fitted on a verdict, and what became of it. */
+export interface Fitting extends VerdictThen {
+  readonly parts: readonly string[];
+  readonly fittedAt: Date;
+  readonly outcome: FittingOutcome;
+}
+
+const partList = z.array(z.string());
+const outcomeWord = z.enum(fittingOutcomes);
+const stateWord = z.enum(["open", "settled", "best-guess"]);
+
+/** What was fitted in a job, the first first. */
+export async function fittingsOf(jobId: number): Promise<Fitting[]> {
+  const rows = await FittingRow.findAll({ where: { jobId }, order: [["id", "ASC"]] });
+  return rows.map((row) => ({
+    parts: partList.parse(JSON.parse(row.parts)),
+    p: row.p,
+    state: stateWord.parse(row.state),
+    looks: row.looks,
+    minutes: row.minutes,
+    fittedAt: row.fittedAt,
+    outcome: outcomeWord.parse(row.outcome),
+  }));
+}
+
+/** Notes parts fitted on a verdict; one that stood without proof is withdrawn. */
+export async function insertFitting(
+  jobId: number,
+  parts: readonly string[],
+  { p, state, looks, minutes }: VerdictThen,
+  fittedAt: Date,
+  transaction: Transaction,
+): Promise<void> {
+  await settleFitting(jobId, "withdrawn", fittedAt, transaction);
+  await FittingRow.create(
+    { jobId, parts: JSON.stringify(parts), p, state, looks, minutes, fittedAt, outcome: "pending" },
+    { transaction },
+  );
+}
+
+/** Says what became of the fitting whose proof run was due. */
+export async function settleFitting(
+  jobId: number,
+  outcome: FittingOutcome,
+  outcomeAt: Date,
+  transaction: Transaction,
+): Promise<void> {
+  await FittingRow.update({ outcome, outcomeAt }, { where: { jobId, outcome: "pending" }, transaction });
+}
+
+/** The repair that held did not, after all: the vehicle came back; or it did, the coming back taken back. */
+export async function cameBack(
+  jobId: number,
+  back: boolean,
+  outcomeAt: Date,
+  transaction: Transaction,
+): Promise<void> {
+  await FittingRow.update(
+    { outcome: back ? "came-back" : "held", outcomeAt },
+    { where: { jobId, outcome: { [Op.in]: ["held", "came-back"] } }, transaction },
+  );
+}
