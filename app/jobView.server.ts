@@ -4,15 +4,16 @@ import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/d
 import type { FailedRepair } from "@core/diagnose/failedRepair";
 import { faultFromId } from "@core/diagnose/fault";
 import { problemText } from "@core/formats/problem";
-import { defaultStoppingCosts, type StoppingCosts } from "@core/money/stoppingCosts";
+import { defaultStoppingCosts, repairDefaults, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { Reading } from "@core/predict/reading";
 import { evidenceText, resultText } from "@core/predict/readingText";
+import { learntRepairs, type MeasuredRepairs, repairsAsLearnt } from "@core/records/learntRepairs";
 import { familyName } from "@core/solve/circuitFamily";
 import { operatingPoint } from "@core/solve/operatingPoint";
 import type { Setup } from "@core/solve/setup";
 import { findCircuit } from "@db/repositories/circuits.server";
-import { type FamilyCounts, faultCounts } from "@db/repositories/closures.server";
+import { type FamilyCounts, faultCounts, measuredRepairs } from "@db/repositories/closures.server";
 import { type Fitting, fittingsOf } from "@db/repositories/fittings.server";
 import { findJob, type Job } from "@db/repositories/jobs.server";
 import { type Note, notesOf } from "@db/repositories/notes.server";
@@ -64,14 +65,16 @@ export async function jobViewAt(id: string | undefined): Promise<JobView> {
     shopTerms(),
     learningOn(),
   ]);
-  const learnt = on ? await faultCounts(familyName(engine.netlist)) : { counts: [], ofFamily: [] };
+  const [learnt, repaired] = on
+    ? await Promise.all([faultCounts(familyName(engine.netlist)), measuredRepairs()])
+    : [{ counts: [], ofFamily: [] }, []];
   return {
     job,
     circuit,
     engine,
     stored,
     notes,
-    costs: stoppingCosts(hourMinor, comebackMinor),
+    costs: stoppingCosts(hourMinor, comebackMinor, repaired),
     repairs: failedRepairs(fittings, stored),
     learnt,
   };
@@ -88,9 +91,17 @@ const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredRead
 /** Costs once made, so that what was priced with them is known again. */
 const costsMade = new Map<string, StoppingCosts>();
 
-function stoppingCosts(hourMinor: number, comebackMinor: number): StoppingCosts {
-  const key = `${hourMinor} ${comebackMinor}`;
-  const made = costsMade.get(key) ?? { ...defaultStoppingCosts, hourMinor, comebackMinor };
+function stoppingCosts(
+  hourMinor: number,
+  comebackMinor: number,
+  repaired: readonly MeasuredRepairs[],
+): StoppingCosts {
+  const key = JSON.stringify([hourMinor, comebackMinor, repaired]);
+  const repairs =
+    repaired.length > 0
+      ? repairsAsLearnt(repairDefaults, learntRepairs(repairDefaults, repaired))
+      : undefined;
+  const made = costsMade.get(key) ?? { ...defaultStoppingCosts, hourMinor, comebackMinor, repairs };
   costsMade.set(key, made);
   return made;
 }

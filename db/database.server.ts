@@ -65,14 +65,12 @@ async function checkPragmas(database: Database): Promise<void> {
       throw new Error(`the database is not safe to write to: ${JSON.stringify(found)}`);
 }
 
-/** Opens the database in a folder, brings its tables up to date and checks that writes are durable. */
-export async function openDatabase(folder = dataFolder()): Promise<Database> {
+export const databaseFile = (folder: string): string => join(folder, "airway.sqlite");
+
+/** Connects to the database in a folder and brings its tables up to date, or up to one migration. */
+export async function migrated(folder: string, upTo?: string): Promise<Sequelize> {
   mkdirSync(folder, { recursive: true });
-  const sequelize = new Sequelize({
-    dialect: "sqlite",
-    storage: join(folder, "airway.sqlite"),
-    logging: false,
-  });
+  const sequelize = new Sequelize({ dialect: "sqlite", storage: databaseFile(folder), logging: false });
   await sequelize.query("PRAGMA journal_mode = WAL");
   await sequelize.query("PRAGMA synchronous = FULL");
   const umzug = new Umzug({
@@ -81,7 +79,13 @@ export async function openDatabase(folder = dataFolder()): Promise<Database> {
     storage: new SequelizeStorage({ sequelize }),
     logger: undefined,
   });
-  await umzug.up();
+  await umzug.up(upTo === undefined ? undefined : { to: upTo });
+  return sequelize;
+}
+
+/** Opens the database in a folder, brings its tables up to date and checks that writes are durable. */
+export async function openDatabase(folder = dataFolder()): Promise<Database> {
+  const sequelize = await migrated(folder);
   defineModels(sequelize);
   const database = new Database(sequelize);
   await checkPragmas(database);
@@ -101,4 +105,22 @@ export async function closeDatabase(): Promise<void> {
   const closing = opened;
   opened = null;
   if (closing) await (await closing).close();
+}
+
+/**
+ * Puts another database in the place of the process's: writes in flight are done first, and whoever asks meanwhile waits for
+ * the new one. Where the exchange fails the old one is opened again.
+ */
+export async function replaceDatabase(exchange: () => Promise<void>): Promise<void> {
+  const closing = opened;
+  let failed: unknown = null;
+  opened = (async () => {
+    if (closing) await (await closing).close();
+    await exchange().catch((thrown: unknown) => {
+      failed = thrown;
+    });
+    return openDatabase();
+  })();
+  await opened;
+  if (failed) throw failed;
 }

@@ -137,6 +137,7 @@ export class ClosureRow extends Model<InferAttributes<ClosureRow>, InferCreation
   declare mode: string;
   declare family: string;
   declare cause: string;
+  declare symptom: string;
   declare looks: number;
   declare minutes: number;
   declare chartMinutes: number | null;
@@ -280,6 +281,7 @@ function defineMemory(sequelize: Sequelize): void {
       mode: text(),
       family: text(),
       cause: text(),
+      symptom: text(),
       looks: number(),
       minutes: real(),
       chartMinutes: { type: DataTypes.FLOAT, allowNull: true },

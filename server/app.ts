@@ -3,6 +3,7 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { join } from "node:path";
 import { closeDatabase, database } from "@db/database.server";
 import { loadDemoWorld } from "@db/demoWorld.server";
+import { backUp, backupDue, listBackups } from "@db/keeping/backup.server";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
 import express, { type Express } from "express";
@@ -13,6 +14,7 @@ import { RouterContextProvider, type ServerBuild } from "react-router";
 import { drawOnWorker } from "../app/drawing/layouts.server";
 import { compileOnWorker } from "../app/engine.server";
 import { nonceContext } from "../app/nonce.server";
+import { shopZone } from "../app/shop.server";
 import { warmUp } from "../app/warmUp.server";
 import { limitBodies, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
 
@@ -98,6 +100,19 @@ export function createApp({ host, root, logger }: ServerOptions): Express {
   return app;
 }
 
+const hourMilliseconds = 3_600_000;
+
+/** Backs the shop up where a nightly backup is due; a failure is logged, and tried again the next hour. */
+async function backUpAtNight(logger: Logger): Promise<void> {
+  const now = new Date();
+  try {
+    const [newest] = listBackups();
+    if (backupDue(newest?.at ?? null, now, shopZone())) await backUp(now);
+  } catch (thrown) {
+    logger.error(thrown, "the nightly backup failed");
+  }
+}
+
 /** Opens the database, loads the demo where there is nothing, and serves until told to stop. */
 export async function start({ root }: { root: string }): Promise<void> {
   const host = process.env.AIRWAY_HOST ?? "127.0.0.1";
@@ -118,7 +133,10 @@ export async function start({ root }: { root: string }): Promise<void> {
     process.stdout.write(`Airway is ready: http://${shown}:${port}/\n`);
     void warmUp().catch((warm: unknown) => logger.error(warm, "warming up failed"));
   });
+  const nightly = setInterval(() => void backUpAtNight(logger), hourMilliseconds);
+  nightly.unref();
   const stop = (): void => {
+    clearInterval(nightly);
     server.close(() => void closeDatabase().then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => server.closeAllConnections(), 2000).unref();

@@ -8,6 +8,9 @@ export const mostTraceBytes = 4 * 1024 * 1024;
 export const mostNoteBytes = 13 * 1024 * 1024;
 /** A bundle of the whole shelf. */
 export const mostBundleBytes = 20 * 1024 * 1024;
+/** A bundle of the whole shop, or records from elsewhere. */
+export const mostShopBytes = 400 * 1024 * 1024;
+const shopPath = /^\/records\/(keeping|in)(\.data)?$/;
 const bundlePath = /^\/bring-in(\.data)?$/;
 const tracePath = /^\/jobs\/\d{1,9}\/traces(\.data)?$/;
 const notePath = /^\/jobs\/\d{1,9}\/notes(\.data)?$/;
@@ -63,7 +66,9 @@ export function limitBodies(request: Request, response: Response, next: NextFunc
       ? mostBundleBytes
       : tracePath.test(request.path)
         ? mostTraceBytes
-        : mostBodyBytes;
+        : shopPath.test(request.path)
+          ? mostShopBytes
+          : mostBodyBytes;
   if (Number(length) > most) {
     response.status(413).type("text").send(`At most ${most} bytes are read.\n`);
     return;

@@ -77,3 +77,32 @@ export function faultWords(fault: string): string {
     })
     .join(", then ");
 }
+
+const labelNames: Readonly<Record<string, string>> = {
+  ...kindNames,
+  link: "heat fuse",
+  element: "pack coil",
+  pin: "plug pin",
+  wire: "wire",
+  CAR: "filter or duct",
+  unknown: "not listed",
+};
+
+/** A kind of thing that fails, as the shop counts it; a pair's cause first. */
+export const kindWords = (kind: string): string =>
+  kind
+    .split("+")
+    .map((own) => labelNames[own] ?? own)
+    .join(", then ");
+
+/** A fault by its kind and mode as the shop counts it: `heat fuse open`, `blower motor tight, then heat fuse open`. */
+export function faultLabelWords(kind: string, mode: string): string {
+  const modes = mode.split("+");
+  return kind
+    .split("+")
+    .map((own, index) => {
+      const words = modeWords[modes[index] ?? ""] ?? "";
+      return `${labelNames[own] ?? own}${words ? ` ${words}` : ""}`;
+    })
+    .join(", then ");
+}

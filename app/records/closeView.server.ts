@@ -5,6 +5,7 @@ import { repairKind } from "@core/diagnose/stopping";
 import { priced } from "@core/money/estimate";
 import { type Closure, closureProblem, closureSchema } from "@core/records/closure";
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
+import { symptomOf } from "@core/records/symptom";
 import { familyName } from "@core/solve/circuitFamily";
 import { closureOf, type StoredClosure } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
@@ -99,6 +100,7 @@ export async function closeView(id: string | undefined) {
   return {
     id: job.id,
     stage: job.stage,
+    deleted: job.deletedAt !== null,
     vehicleId: job.vehicle.id,
     vehicle: `${job.vehicle.model}, ${job.vehicle.label}`,
     circuit: circuit.title,
@@ -216,6 +218,7 @@ export async function closureFrom(
       closure,
       ...(variant ? faultLabel(engine, variant) : { kind: "unknown", mode: "unknown" }),
       family: familyName(engine.netlist),
+      symptom: symptomOf(circuit, readings),
       looks: readings.filter(({ heard }) => !heard).length,
       minutes: minutesLooked(view),
       chartMinutes: variant

@@ -27,8 +27,15 @@ async function lineOf(job: Job): Promise<string> {
   return `Next look: ${before} ${points.join(` ${between} `)}${after}`;
 }
 
+/** The rest are in the records. */
+const closedShown = 12;
+
 export async function loader() {
-  const jobs = await listJobs();
+  const [open, closed] = await Promise.all([
+    listJobs(["probing", "part-awaited", "proof-due"]),
+    listJobs(["closed"], closedShown),
+  ]);
+  const jobs = [...open, ...closed];
   const zone = shopZone();
   return {
     jobs: jobs.map((job) => ({
@@ -54,7 +61,10 @@ export default function Board({ loaderData }: Route.ComponentProps) {
       <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
         <div className="flex flex-wrap items-center justify-between gap-3">
           <h1 className="text-2xl font-bold">On the ramps</h1>
-          <div className="flex gap-3">
+          <div className="flex flex-wrap gap-3">
+            <Link to="/records" className="btn">
+              Records
+            </Link>
             <Link to="/settings" className="btn">
               Shop's terms
             </Link>
@@ -79,7 +89,12 @@ export default function Board({ loaderData }: Route.ComponentProps) {
         )}
         {closed.length > 0 && (
           <section className="mt-8">
-            <h2 className="text-lg font-semibold text-soft">Closed</h2>
+            <h2 className="text-lg font-semibold text-soft">
+              Closed lately ·{" "}
+              <Link to="/records" className="underline">
+                all in the records
+              </Link>
+            </h2>
             <ul className="mt-2 divide-y divide-rule border-y border-rule">
               {closed.map((job) => (
                 <li key={job.id} className="py-2">

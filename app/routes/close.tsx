@@ -70,6 +70,15 @@ export default function Close({ loaderData, actionData }: Route.ComponentProps) 
         <Link to={`/records/vehicle/${card.vehicleId}`} className="btn">
           This vehicle's history
         </Link>
+        <Link to={`/jobs/${card.id}/trail`} className="btn">
+          Its trail
+        </Link>
+        <Form method="post" action="/records" className="contents">
+          <input type="hidden" name="job" value={card.id} />
+          <button type="submit" name="intent" value={card.deleted ? "put-back" : "delete"} className="btn">
+            {card.deleted ? "Put the job back" : "Delete the job"}
+          </button>
+        </Form>
       </div>
       {closed && (
         <Form method="post" className="no-print flex flex-wrap items-end gap-3">

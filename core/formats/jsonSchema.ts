@@ -3,6 +3,7 @@ import { planSchema } from "../access/plan";
 import { circuitSchema } from "../circuit/circuit";
 import { partDescriptionSchema } from "../match/partDescription";
 import { caseSchema } from "./case";
+import { recordFileSchema } from "./recordFile";
 import { shelfBundleSchema } from "./shelfBundle";
 
 /** The open formats as JSON Schema, by name; `docs/formats/` publishes the same. */
@@ -12,6 +13,7 @@ export function formatSchemas(): Record<string, unknown> {
     "airway-case": z.toJSONSchema(caseSchema),
     "airway-shelf": z.toJSONSchema(shelfBundleSchema),
     "airway-plan": z.toJSONSchema(planSchema),
+    "airway-records": z.toJSONSchema(recordFileSchema),
     "airway-part": z.toJSONSchema(partDescriptionSchema),
   };
 }

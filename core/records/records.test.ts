@@ -4,6 +4,7 @@ import jstat from "jstat";
 import { dirichletShares } from "../diagnose/learnedPrior";
 import { closureProblem, closureSchema } from "./closure";
 import { comebackOdds } from "./comebackOdds";
+import { learntRepairs, repairsAsLearnt } from "./learntRepairs";
 import { binOf, type Held, reliability, sumsOf, wilsonInterval } from "./reliability";
 
 describe("Wilson's interval", () => {
@@ -153,4 +154,23 @@ describe("a closure", () => {
     "%j is refused",
     (wrong) => expect(closureSchema.safeParse({ ...closure, ...wrong }).success).toBe(false),
   );
+});
+
+describe("minutes learnt of repairs", () => {
+  const table = { resistor: { priceMinor: 3500, minutes: 15 }, motor: { priceMinor: 9500, minutes: 30 } };
+
+  test("are the table's as three jobs, and the shop's own: (3 × 15 + 2 × 25) / 5", () => {
+    const learnt = learntRepairs(table, [
+      { kind: "resistor", jobs: 2, minutes: 50 },
+      { kind: "motor", jobs: 0, minutes: 0 },
+      { kind: "gearbox", jobs: 4, minutes: 900 },
+    ]);
+    expect(learnt).toEqual([
+      { kind: "resistor", before: 15, jobs: 2, minutes: 19, sum: "(3 × 15 + 50) / (3 + 2)" },
+    ]);
+    expect(repairsAsLearnt(table, learnt)).toEqual({
+      resistor: { priceMinor: 3500, minutes: 19 },
+      motor: table.motor,
+    });
+  });
 });

@@ -144,6 +144,7 @@ export const memory = {
       mode: text(),
       family: text(),
       cause: text(),
+      symptom: text(),
       looks: number(),
       minutes: real(),
       chartMinutes: maybeReal(),

@@ -1,5 +1,8 @@
 import type { FaultCount } from "@core/diagnose/learnedPrior";
 import { type CauseKind, type Closure, closureSchema } from "@core/records/closure";
+import type { MeasuredRepairs } from "@core/records/learntRepairs";
+import { type Symptom, symptoms } from "@core/records/symptom";
+import { col, fn, Op, type Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
 import { ClosureRow, FaultCountRow, JobRow } from "../models.server";
@@ -12,6 +15,7 @@ export interface StoredClosure {
   readonly kind: string;
   readonly mode: string;
   readonly family: string;
+  readonly symptom: Symptom;
   readonly looks: number;
   /** Minutes to the verdict, and what the fixed chart would have taken to the same part. */
   readonly minutes: number;
@@ -24,6 +28,8 @@ export interface StoredClosure {
   readonly counted: boolean;
 }
 
+const symptomWord = z.enum(symptoms);
+
 /** A fault that is none the circuit lists teaches nothing about those it does. */
 const teaches = ({ learn, fault }: Closure): boolean => learn && fault !== "unknown";
 
@@ -35,6 +41,7 @@ const storedOf = (row: ClosureRow): StoredClosure => ({
   kind: row.kind,
   mode: row.mode,
   family: row.family,
+  symptom: symptomWord.parse(row.symptom),
   looks: row.looks,
   minutes: row.minutes,
   chartMinutes: row.chartMinutes,
@@ -51,30 +58,36 @@ export async function closureOf(jobId: number): Promise<StoredClosure | null> {
 }
 
 /** Closes a proven job: what was fitted held, and what was found is counted where the shop may learn from it. */
-export async function closeJob(
-  jobId: number,
-  { closure, ...own }: Omit<StoredClosure, "counted">,
-): Promise<void> {
+export async function closeJob(jobId: number, own: Omit<StoredClosure, "counted">): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
     await settleFitting(jobId, "held", own.closedAt, transaction);
-    await ClosureRow.destroy({ where: { jobId }, transaction });
-    await ClosureRow.create(
-      {
-        jobId,
-        ...own,
-        fault: closure.fault,
-        cause: closure.cause satisfies CauseKind,
-        counted: teaches(closure) ? 1 : 0,
-        body: JSON.stringify(closure),
-      },
-      { transaction },
-    );
+    await insertClosure(jobId, own, transaction);
     await JobRow.update(
-      { stage: "closed", found: closure.found, closedAt: own.closedAt },
+      { stage: "closed", found: own.closure.found, closedAt: own.closedAt },
       { where: { id: jobId }, transaction },
     );
   });
+}
+
+/** Writes how a job was closed, in place of an earlier closing. */
+export async function insertClosure(
+  jobId: number,
+  { closure, ...own }: Omit<StoredClosure, "counted">,
+  transaction: Transaction,
+): Promise<void> {
+  await ClosureRow.destroy({ where: { jobId }, transaction });
+  await ClosureRow.create(
+    {
+      jobId,
+      ...own,
+      fault: closure.fault,
+      cause: closure.cause satisfies CauseKind,
+      counted: teaches(closure) ? 1 : 0,
+      body: JSON.stringify(closure),
+    },
+    { transaction },
+  );
 }
 
 /** Lets the shop learn from a closed job, or not. */
@@ -116,4 +129,44 @@ export async function familiesMet(): Promise<{ family: string; n: number }[]> {
   for (const { family, n } of await FaultCountRow.findAll())
     sums.set(family, (sums.get(family) ?? 0) + z.number().parse(n));
   return [...sums].map(([family, n]) => ({ family, n })).filter(({ n }) => n > 0);
+}
+
+/** Minutes the ways in and back took, by what was replaced: of jobs the shop learns from. */
+export async function measuredRepairs(): Promise<MeasuredRepairs[]> {
+  const rows = await ClosureRow.findAll({
+    where: { counted: 1, repairMinutes: { [Op.not]: null } },
+    attributes: [
+      ["repairKind", "kind"],
+      [fn("COUNT", col("jobId")), "jobs"],
+      [fn("SUM", col("repairMinutes")), "minutes"],
+    ],
+    group: ["repairKind"],
+    raw: true,
+  });
+  return z.array(z.object({ kind: z.string(), jobs: z.number(), minutes: z.number() })).parse(rows);
+}
+
+/** A closed job the shop may learn from, or has been told not to. */
+export interface Lesson {
+  readonly jobId: number;
+  readonly kind: string;
+  readonly mode: string;
+  readonly closedAt: Date;
+  readonly counted: boolean;
+}
+
+/** The newest closed jobs, whether they count or not. */
+export async function lessons(limit: number): Promise<Lesson[]> {
+  const rows = await ClosureRow.findAll({
+    attributes: ["jobId", "kind", "mode", "closedAt", "counted"],
+    order: [["closedAt", "DESC"]],
+    limit,
+  });
+  return rows.map(({ jobId, kind, mode, closedAt, counted }) => ({
+    jobId,
+    kind,
+    mode,
+    closedAt,
+    counted: counted === 1,
+  }));
 }

@@ -38,6 +38,7 @@ const closing = {
   kind: "link",
   mode: "open",
   family: "resistor ground",
+  symptom: "some-speeds",
   looks: 3,
   minutes: 7.5,
   chartMinutes: null,

@@ -1,0 +1,24 @@
+import { NavLink } from "react-router";
+
+const pages = [
+  ["/records", "Jobs"],
+  ["/records/figures", "How it goes"],
+  ["/records/learnt", "What was learnt"],
+  ["/records/keeping", "Keeping it"],
+] as const;
+
+/** The ways through the shop's memory. */
+export const RecordsNav = () => (
+  <nav aria-label="Records" className="flex flex-wrap gap-2">
+    {pages.map(([to, title]) => (
+      <NavLink
+        key={to}
+        to={to}
+        end
+        className="btn px-3 text-base aria-[current=page]:border-ink aria-[current=page]:bg-ink aria-[current=page]:text-paper"
+      >
+        {title}
+      </NavLink>
+    ))}
+  </nav>
+);

@@ -1,0 +1,58 @@
+import { reliability, wilsonInterval } from "@core/records/reliability";
+import { symptoms } from "@core/records/symptom";
+import {
+  comebacksByCause,
+  faultsBySymptom,
+  minutesBySymptom,
+  moneyByMonth,
+  verdictSums,
+} from "@db/repositories/figures.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { minorDigits } from "../format/money";
+import { kindWords } from "../format/partName";
+
+/** The shop's figures, each for one question. */
+export async function figuresView(family: string | null) {
+  const [faults, minutes, causes, months, sums, { currency }] = await Promise.all([
+    faultsBySymptom(),
+    minutesBySymptom(),
+    comebacksByCause(),
+    moneyByMonth(),
+    verdictSums(),
+    shopTerms(),
+  ]);
+  const families = [...new Set(faults.map((own) => own.family))].sort();
+  const chosen = families.find((own) => own === family) ?? null;
+  const met = chosen === null ? faults : faults.filter((own) => own.family === chosen);
+  const kinds = [...new Set(met.map(({ kind }) => kind))];
+  const shown = symptoms.filter((symptom) => met.some((own) => own.symptom === symptom));
+  return {
+    jobs: minutes.reduce((sum, { jobs }) => sum + jobs, 0),
+    families,
+    family: chosen,
+    symptoms: shown,
+    faults: kinds.map((kind) => ({
+      kind,
+      words: kindWords(kind),
+      counts: shown.map((symptom) =>
+        met.reduce((sum, own) => (own.symptom === symptom && own.kind === kind ? sum + own.n : sum), 0),
+      ),
+    })),
+    minutes,
+    causes: causes.map(({ cause, jobs, comebacks }) => ({
+      cause,
+      jobs,
+      comebacks,
+      ...wilsonInterval(comebacks, jobs),
+    })),
+    months: months.reverse().map(({ month, jobs, totalMinor }) => ({
+      month,
+      jobs,
+      total: totalMinor / 10 ** minorDigits(currency),
+    })),
+    currency,
+    odds: reliability(sums),
+  };
+}
+
+export type FiguresData = Awaited<ReturnType<typeof figuresView>>;

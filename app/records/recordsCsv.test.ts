@@ -1,0 +1,99 @@
+// Records out and in, parsed back by an independent package.
+import { describe, expect, test } from "@jest/globals";
+import { parse } from "csv-parse/sync";
+import fc from "fast-check";
+import { problemText } from "../../core/formats/problem";
+import {
+  guardedCell,
+  type JobRecord,
+  parseRecords,
+  recordColumns,
+  unguardedCell,
+} from "../../core/formats/recordFile";
+import { readRecordsCsv, recordsCsv } from "./recordsCsv";
+
+const record: JobRecord = {
+  key: "form-1",
+  vehicle: "ferry crew van 3",
+  model: "Harrow Whimbrel",
+  circuit: "whimbrel-four-speed",
+  came: "2026-11-20T08:00:00Z",
+  closed: "2026-11-20T10:30:00Z",
+  words: 'Only on "4",\nthen nothing; weak',
+  found: "=link open, melted",
+  fault: "R1.link:open",
+  kind: "link",
+  mode: "open",
+  family: "resistor ground",
+  symptom: "some-speeds",
+  cause: "not-found",
+  parts: "R1",
+  looks: 3,
+  minutes: 7.5,
+  totalMinor: 12_300,
+  cameBack: false,
+};
+
+describe("records as comma-separated text", () => {
+  test("are what an independent package reads, no cell a formula", () => {
+    const rows: string[][] = parse(recordsCsv([record, { ...record, totalMinor: null }]));
+    expect(rows[0]).toEqual(recordColumns);
+    expect(rows[1]?.[recordColumns.indexOf("words")]).toBe(record.words);
+    expect(rows[1]?.[recordColumns.indexOf("found")]).toBe("'=link open, melted");
+    expect(rows[2]?.[recordColumns.indexOf("totalMinor")]).toBe("");
+    for (const row of rows) for (const cell of row) expect(cell).not.toMatch(/^[=+\-@\t\r]/);
+  });
+
+  test("end every row with CR LF and come back the same, whatever was written in them", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.string({ maxLength: 80, unit: fc.constantFrom(..."=+-@'\"\t\r\n,;aé€ 1") }), {
+          maxLength: 5,
+        }),
+        (texts) => {
+          const records = texts.map((words, i) => ({ ...record, key: `k${i}`, words, found: `xyz${words}` }));
+          const text = recordsCsv(records);
+          expect(text.endsWith("\r\n")).toBe(true);
+          const read = readRecordsCsv(text);
+          expect(read.ok ? read.value : read.problems).toEqual(records);
+        },
+      ),
+    );
+  });
+
+  test("a guard is taken off as it was put on", () => {
+    for (const cell of ["=1", "'=1", "''+", "plain", "'quoted'", "-5", "@x", ""]) {
+      expect(guardedCell(cell)).not.toMatch(/^[=+\-@\t\r]/);
+      expect(unguardedCell(guardedCell(cell))).toBe(cell);
+    }
+  });
+
+  test.each<[string, string, RegExp]>([
+    ["nothing", "", /^row 1: expected a header/],
+    ["another table", "a,b\r\n1,2\r\n", /^row 1: the header lacks key, vehicle/],
+    [
+      "a figure that is none",
+      recordsCsv([record]).replace(",7.5,", ",long,"),
+      /^row 2, minutes: expected number, got "long"/,
+    ],
+    [
+      "a day for a moment",
+      recordsCsv([record]).replace("2026-11-20T08:00:00Z", "20.11.2026"),
+      /^row 2, came: /,
+    ],
+    ["an open quote", `${recordColumns.join(",")}\r\n"never closed`, /^row 2: Quoted field/],
+  ])("%s is refused with its place", (_, text, message) => {
+    const read = readRecordsCsv(text);
+    expect(read.ok ? "" : read.problems.map(problemText).join("; ")).toMatch(message);
+  });
+});
+
+test("records as JSON are read, or refused with the place", () => {
+  const file = { format: "airway-records", version: 1, records: [record] };
+  const read = parseRecords(file);
+  expect(read.ok && read.value).toEqual([record]);
+  const wrong = parseRecords({ ...file, records: [record, { ...record, cause: "perhaps" }] });
+  expect(wrong.ok ? "" : wrong.problems.map(problemText).join()).toMatch(
+    /^records\.1\.cause: expected "found"/,
+  );
+});

@@ -1,0 +1,77 @@
+import { readingSchema } from "@core/predict/reading";
+import { evidenceText, resultText } from "@core/predict/readingText";
+import { proofFindingSchema } from "@core/proof/proofFinding";
+import type { TrailLine } from "@db/repositories/events.server";
+
+const said = (value: unknown): string =>
+  typeof value === "string" ? value : value === null || value === undefined ? "" : JSON.stringify(value);
+
+function readingWords(value: unknown): string {
+  const parsed = readingSchema.safeParse(value);
+  return parsed.success ? `${evidenceText(parsed.data)}: ${resultText(parsed.data)}` : said(value);
+}
+
+function findingWords(value: unknown): string {
+  const parsed = proofFindingSchema.safeParse(value);
+  if (!parsed.success) return said(value);
+  const finding = parsed.data;
+  switch (finding.by) {
+    case "amps":
+      return `${finding.amps} A`;
+    case "volts":
+      return `${finding.volts} V`;
+    case "check":
+      return finding.good ? "good" : "not good";
+    default:
+      return finding.seen;
+  }
+}
+
+const partList = (value: unknown): string => (Array.isArray(value) ? value.join(", ") : said(value));
+
+/** One line of the trail in words. */
+export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): string {
+  const struck = about.at ? "struck out" : "put back";
+  switch (what) {
+    case "opened":
+      return `Job opened: ${said(about.words) || "nothing said"}`;
+    case "stage":
+      return `From ${said(about.from)} to ${said(about.to)}`;
+    case "words":
+      return `Complaint now: ${said(about.to)}`;
+    case "circuit":
+      return `Moved from circuit ${said(about.from)} to ${said(about.to)}`;
+    case "deleted":
+      return about.at ? "Deleted" : "Put back";
+    case "reading":
+      return `Reading ${said(about.number)}: ${readingWords(about.reading)}`;
+    case "reading-struck":
+      return `Reading ${said(about.number)} ${struck}`;
+    case "note":
+      return `Note: ${said(about.words) || "a photo"}`;
+    case "note-struck":
+      return `Note ${struck}: ${said(about.words)}`;
+    case "recording":
+      return "Recording stored";
+    case "recording-struck":
+      return `Recording ${struck}`;
+    case "proof":
+      return `Proof, ${said(about.step)}: ${findingWords(about.finding)}, ${said(about.judged)}`;
+    case "fitted":
+      return `Fitted ${partList(about.parts)} on a verdict of ${Math.round(100 * Number(about.p))} %`;
+    case "fitting":
+      return `Fitted ${partList(about.parts)}: ${said(about.outcome)}`;
+    case "estimate":
+      return `${about.kind === "bill" ? "Bill" : "Estimate"} ${said(about.number)} stored`;
+    case "approved":
+      return `Estimate ${said(about.number)} approved, ${said(about.by)}`;
+    case "closed":
+      return `Closed: ${said(about.fault)}`;
+    case "counted":
+      return about.counted === 1 ? "The shop learns from it" : "The shop does not learn from it";
+    case "reopened":
+      return `Closing taken back: ${said(about.fault)}`;
+    default:
+      return `${what} ${said(about)}`;
+  }
+}

@@ -1,0 +1,228 @@
+import { backUp, backupFile, listBackups, lookInto, restore } from "@db/keeping/backup.server";
+import { bringIn, dropIncoming, incomingFile } from "@db/keeping/incoming.server";
+import { countRecords, everything } from "@db/repositories/records.server";
+import { data, Form, useNavigation } from "react-router";
+import { z } from "zod";
+import { Rail } from "../components/Rail";
+import { dayText } from "../format/clock";
+import { RecordsNav } from "../records/RecordsNav";
+import { shopZone } from "../shop.server";
+import type { Route } from "./+types/keeping";
+
+export const meta: Route.MetaFunction = () => [{ title: "Keeping it · Airway" }];
+
+const kilobytes = (bytes: number): string =>
+  bytes < 2e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+
+export async function loader() {
+  const zone = shopZone();
+  const incoming = incomingFile();
+  return {
+    backups: listBackups().map(({ name, at, bytes }) => ({
+      name,
+      when: dayText(at, zone),
+      size: kilobytes(bytes),
+    })),
+    incoming: incoming ? await lookInto(incoming) : null,
+    jobs: await countRecords(everything),
+  };
+}
+
+const form = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("back-up") }),
+  z.object({ intent: z.literal("try"), name: z.string().max(80) }),
+  z.object({ intent: z.literal("restore"), name: z.string().max(80) }),
+  z.object({ intent: z.literal("bring"), file: z.instanceof(File) }),
+  z.object({ intent: z.literal("take") }),
+  z.object({ intent: z.literal("drop") }),
+]);
+
+/** What came of an action: what was found out, what was done, what is wrong. */
+interface Outcome {
+  readonly tried?: { readonly name: string; readonly finding: Awaited<ReturnType<typeof lookInto>> };
+  readonly done?: string;
+  readonly problems?: readonly string[];
+}
+
+const wrong = (problems: readonly string[]) => data<Outcome>({ problems }, { status: 400 });
+
+async function takeIn(file: string) {
+  try {
+    const { name } = await restore(file, new Date());
+    return { done: `It is in place. What was here before is kept as ${name}.` };
+  } catch (thrown) {
+    return wrong([(thrown as Error).message]);
+  }
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) return wrong(["That cannot be read."]);
+  const sent = parsed.data;
+  switch (sent.intent) {
+    case "back-up": {
+      const { name } = await backUp(new Date());
+      return { done: `Backed up and proven sound: ${name}.` };
+    }
+    case "try":
+    case "restore": {
+      const file = backupFile(sent.name);
+      if (!file) return wrong(["There is no such backup."]);
+      if (sent.intent === "try") return { tried: { name: sent.name, finding: await lookInto(file) } };
+      return takeIn(file);
+    }
+    case "bring": {
+      const brought = await bringIn(new Uint8Array(await sent.file.arrayBuffer()));
+      if ("problems" in brought) return wrong(brought.problems);
+      if (brought.finding.faults.length > 0) return wrong(brought.finding.faults);
+      return { done: "It can be read. Nothing here has changed yet." };
+    }
+    case "take": {
+      const file = incomingFile();
+      if (!file) return wrong(["Nothing was brought that waits."]);
+      const outcome = await takeIn(file);
+      dropIncoming();
+      return outcome;
+    }
+    case "drop":
+      dropIncoming();
+      return { done: "Laid aside." };
+  }
+}
+
+export default function Keeping({ loaderData, actionData }: Route.ComponentProps) {
+  const { backups, incoming, jobs } = loaderData;
+  const outcome: Outcome = actionData ?? {};
+  const busy = useNavigation().state !== "idle";
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main id="main" className="grid w-full max-w-4xl grow content-start gap-4 p-5 max-md:p-3">
+        <h1 className="text-2xl font-bold">Keeping it</h1>
+        <RecordsNav />
+        {outcome.done && (
+          <p role="status" className="sheet-card p-3">
+            {outcome.done}
+          </p>
+        )}
+        {outcome.problems && (
+          <div role="alert" className="text-danger">
+            Nothing changed: {outcome.problems.join("; ")}.
+          </div>
+        )}
+        <section aria-labelledby="backups" className="grid gap-2">
+          <h2 id="backups" className="text-lg font-bold">
+            Backups
+          </h2>
+          <p className="max-w-prose text-base text-soft">
+            Made every night and whenever you ask, while the shop works on. Kept: one a day for a week, one a
+            week for five, one a month for a year. They lie in the data folder; take one elsewhere now and
+            then.
+          </p>
+          <Form method="post" className="flex flex-wrap gap-3">
+            <button type="submit" name="intent" value="back-up" className="btn btn-main" disabled={busy}>
+              Back up now
+            </button>
+          </Form>
+          {backups.length === 0 && <p>None yet.</p>}
+          <ul className="divide-y divide-rule border-y border-rule empty:hidden">
+            {backups.map(({ name, when, size }) => (
+              <li key={name} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1" data-backup={name}>
+                <span className="grow">
+                  {when} <span className="text-soft">{size}</span>
+                </span>
+                <a href={`/records/keeping/${name}`} download className="btn px-3 text-base">
+                  Take it out
+                </a>
+                <Form method="post" className="contents">
+                  <input type="hidden" name="name" value={name} />
+                  <button
+                    type="submit"
+                    name="intent"
+                    value="try"
+                    className="btn px-3 text-base"
+                    disabled={busy}
+                  >
+                    Look into it
+                  </button>
+                </Form>
+                {outcome.tried?.name === name && (
+                  <Tried name={name} finding={outcome.tried.finding} jobs={jobs} busy={busy} />
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+        <section aria-labelledby="bundle" className="grid gap-2">
+          <h2 id="bundle" className="text-lg font-bold">
+            Everything as one bundle
+          </h2>
+          <p className="max-w-prose text-base text-soft">
+            Every table as lines of JSON, every picture and recording as a file, in one zip: to read with
+            other tools, or to put in the place of another Airway's shop.
+          </p>
+          <p>
+            <a href="/records/keeping/airway-shop.zip" download className="btn">
+              Take the whole shop out
+            </a>
+          </p>
+          <Form method="post" encType="multipart/form-data" className="flex flex-wrap items-end gap-3">
+            <input type="hidden" name="intent" value="bring" />
+            <label className="grid gap-0.5 text-base text-soft">
+              A bundle or a backup from elsewhere
+              <input type="file" name="file" required accept=".zip,.sqlite" className="field text-ink" />
+            </label>
+            <button type="submit" className="btn" disabled={busy}>
+              Look into it
+            </button>
+          </Form>
+          {incoming && (
+            <Form method="post" className="sheet-card grid gap-2 p-3">
+              <p>
+                It holds {incoming.jobs} jobs and {incoming.readings} readings. Here are {jobs} jobs now: they
+                are backed up first, then it takes their place.
+              </p>
+              <p className="flex flex-wrap gap-3">
+                <button type="submit" name="intent" value="take" className="btn" disabled={busy}>
+                  Put it in the place of what is here
+                </button>
+                <button type="submit" name="intent" value="drop" className="btn" disabled={busy}>
+                  Lay it aside
+                </button>
+              </p>
+            </Form>
+          )}
+        </section>
+      </main>
+    </div>
+  );
+}
+
+interface TriedProps {
+  readonly name: string;
+  readonly finding: NonNullable<Outcome["tried"]>["finding"];
+  readonly jobs: number;
+  readonly busy: boolean;
+}
+
+/** What a restore would bring, before it is done. */
+function Tried({ name, finding, jobs, busy }: TriedProps) {
+  if (finding.faults.length > 0)
+    return (
+      <p role="alert" className="w-full text-danger">
+        It cannot be restored: {finding.faults.join("; ")}.
+      </p>
+    );
+  return (
+    <Form method="post" className="sheet-card grid w-full gap-2 p-3">
+      <input type="hidden" name="name" value={name} />
+      <p role="status">
+        Tried, nothing changed: it is sound and holds {finding.jobs} jobs and {finding.readings} readings.
+        Here are {jobs} jobs now; they are backed up before it takes their place.
+      </p>
+      <button type="submit" name="intent" value="restore" className="btn justify-self-start" disabled={busy}>
+        Restore it
+      </button>
+    </Form>
+  );
+}

@@ -1,0 +1,241 @@
+import { tableJobs, whatChanged } from "@core/diagnose/learnedPrior";
+import { repairDefaults } from "@core/money/stoppingCosts";
+import { learntRepairs } from "@core/records/learntRepairs";
+import { familyName } from "@core/solve/circuitFamily";
+import { minutesText } from "@core/units/wording";
+import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
+import {
+  closureOf,
+  faultCounts,
+  lessons,
+  measuredRepairs,
+  setCounted,
+} from "@db/repositories/closures.server";
+import { learningOn, setLearning } from "@db/repositories/settings.server";
+import { data, Form, Link } from "react-router";
+import { z } from "zod";
+import { Rail } from "../components/Rail";
+import { engineFor } from "../engine.server";
+import { dayText } from "../format/clock";
+import { faultLabelWords, kindWords } from "../format/partName";
+import { RecordsNav } from "../records/RecordsNav";
+import { shopZone } from "../shop.server";
+import type { Route } from "./+types/learnt";
+
+export const meta: Route.MetaFunction = () => [{ title: "What was learnt · Airway" }];
+
+const linesShown = 24;
+const lessonsShown = 30;
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const circuits = await listCircuits();
+  const asked = new URL(request.url).searchParams.get("circuit");
+  const line = circuits.find(({ rowId }) => rowId === asked) ?? circuits[0];
+  const circuit = line ? await findCircuit(line.rowId) : null;
+  const engine = circuit ? await engineFor(circuit) : null;
+  const family = engine ? familyName(engine.netlist) : "";
+  const [{ counts, ofFamily }, on, repairs, latest] = await Promise.all([
+    faultCounts(family),
+    learningOn(),
+    measuredRepairs(),
+    lessons(lessonsShown),
+  ]);
+  const changed = engine ? whatChanged(engine, counts, ofFamily) : [];
+  const jobs = (of: readonly { n: number }[]): number => of.reduce((sum, { n }) => sum + n, 0);
+  const zone = shopZone();
+  return {
+    on,
+    family,
+    circuit: line?.rowId ?? "",
+    circuits: circuits.map(({ rowId, title }) => ({ id: rowId, title })),
+    jobs: { family: jobs(ofFamily), others: jobs(counts) },
+    changed: changed
+      .sort((a, b) => Math.abs(b.share - b.before) - Math.abs(a.share - a.before))
+      .slice(0, linesShown)
+      .map((own) => ({ ...own, words: faultLabelWords(own.kind, own.mode) })),
+    repairs: learntRepairs(repairDefaults, repairs).map((own) => ({ ...own, words: kindWords(own.kind) })),
+    lessons: latest.map(({ jobId, kind, mode, closedAt, counted }) => ({
+      jobId,
+      counted,
+      words: faultLabelWords(kind, mode),
+      listed: kind !== "unknown",
+      when: dayText(closedAt, zone),
+    })),
+  };
+}
+
+const form = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("learning"), on: z.enum(["yes", "no"]) }),
+  z.object({
+    intent: z.literal("count"),
+    job: z.coerce.number().int().positive(),
+    counted: z.enum(["yes", "no"]),
+  }),
+]);
+
+export async function action({ request }: Route.ActionArgs) {
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) throw data("That cannot be read.", { status: 400 });
+  const sent = parsed.data;
+  if (sent.intent === "learning") {
+    await setLearning(sent.on === "yes");
+    return { done: true };
+  }
+  if (!(await closureOf(sent.job))) throw data("That job is not closed.", { status: 404 });
+  await setCounted(sent.job, sent.counted === "yes");
+  return { done: true };
+}
+
+const share = (p: number): string => `${(100 * p).toFixed(1)} %`;
+
+export default function Learnt({ loaderData }: Route.ComponentProps) {
+  const { on, family, circuit, circuits, jobs, changed, repairs } = loaderData;
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main id="main" className="grid w-full max-w-6xl min-w-0 grow content-start gap-4 p-5 max-md:p-3">
+        <h1 className="text-2xl font-bold">What was learnt</h1>
+        <RecordsNav />
+        <Form method="post" className="sheet-card flex flex-wrap items-center gap-3 p-4">
+          <input type="hidden" name="intent" value="learning" />
+          <p className="max-w-prose">
+            {on
+              ? "The shop's own proven jobs sharpen the odds every job begins with."
+              : "Switched off: every job begins with the table's odds. What was counted is kept."}
+          </p>
+          <button type="submit" name="on" value={on ? "no" : "yes"} className="btn">
+            {on ? "Switch it off" : "Switch it on"}
+          </button>
+        </Form>
+        <Form className="flex flex-wrap items-end gap-2">
+          <label className="grid gap-0.5 text-base text-soft">
+            On the circuit
+            <select name="circuit" defaultValue={circuit} className="field w-96 max-w-full text-ink">
+              {circuits.map(({ id, title }) => (
+                <option key={id} value={id}>
+                  {title}
+                </option>
+              ))}
+            </select>
+          </label>
+          <button type="submit" className="btn">
+            Show
+          </button>
+        </Form>
+        <section aria-labelledby="odds" className="overflow-x-auto">
+          <h2 id="odds" className="text-lg font-bold">
+            Odds of each fault, of a {family} circuit
+          </h2>
+          <p className="max-w-prose text-base text-soft">
+            The table counts as {tableJobs} jobs. {jobs.others} jobs on other families sharpen it, then{" "}
+            {jobs.family} on this one: ({tableJobs} × share + count) / ({tableJobs} + jobs), each time. A few
+            move it little, many carry it.
+          </p>
+          <table className="mt-2 w-full max-w-3xl text-left text-base">
+            <thead>
+              <tr>
+                <th scope="col">Fault</th>
+                <th scope="col" className="text-right">
+                  proven here
+                </th>
+                <th scope="col" className="text-right">
+                  table
+                </th>
+                <th scope="col" className="text-right">
+                  now
+                </th>
+                <th scope="col" className="text-right">
+                  give or take
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {changed.map((own) => (
+                <tr key={`${own.kind} ${own.mode}`} className="border-t border-rule">
+                  <td className="py-1">{own.words}</td>
+                  <td className="figures text-right">{own.n}</td>
+                  <td className="figures text-right">{share(own.before)}</td>
+                  <td className="figures text-right">
+                    {Math.abs(own.share - own.before) < 0.0005 ? "" : own.share > own.before ? "↑ " : "↓ "}
+                    {share(own.share)}
+                  </td>
+                  <td className="figures text-right">± {share(own.deviation)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+        <section aria-labelledby="minutes">
+          <h2 id="minutes" className="text-lg font-bold">
+            Minutes a repair takes
+          </h2>
+          {repairs.length === 0 ? (
+            <p className="text-base text-soft">
+              Nothing measured yet: tick the steps on the way in and back, and close the job.
+            </p>
+          ) : (
+            <ul className="text-base">
+              {repairs.map(({ kind, words, before, minutes, jobs: n, sum }) => (
+                <li key={kind}>
+                  {words}: {minutesText(minutes)} instead of {minutesText(before)}, from {n}{" "}
+                  {n === 1 ? "job" : "jobs"}: <span className="figures">{sum}</span>
+                </li>
+              ))}
+            </ul>
+          )}
+        </section>
+        <Lessons lessons={loaderData.lessons} />
+      </main>
+    </div>
+  );
+}
+
+function Lessons({ lessons: own }: { lessons: Route.ComponentProps["loaderData"]["lessons"] }) {
+  return (
+    <section aria-labelledby="lessons">
+      <h2 id="lessons" className="text-lg font-bold">
+        From which jobs
+      </h2>
+      <p className="max-w-prose text-base text-soft">
+        Only jobs whose proof run passed are closed, and only faults the circuit lists are counted. What
+        should not count is taken out here, and put back.
+      </p>
+      {own.length === 0 ? (
+        <p className="mt-2 text-base">No job is closed yet.</p>
+      ) : (
+        <ul className="mt-2 divide-y divide-rule border-y border-rule">
+          {own.map(({ jobId, words, when, counted, listed }) => (
+            <li
+              key={jobId}
+              className="flex flex-wrap items-center gap-x-3 py-1 text-base"
+              data-lesson={jobId}
+            >
+              <Link to={`/jobs/${jobId}/close`} className="inline-flex min-h-11 items-center underline">
+                job {jobId}
+              </Link>
+              <span className="grow">
+                {when} · {words}
+                {!counted && <b> · not counted</b>}
+              </span>
+              {listed && (
+                <Form method="post" preventScrollReset>
+                  <input type="hidden" name="intent" value="count" />
+                  <input type="hidden" name="job" value={jobId} />
+                  <button
+                    type="submit"
+                    name="counted"
+                    value={counted ? "no" : "yes"}
+                    className="btn px-3 text-base"
+                    aria-label={counted ? `Do not count job ${jobId}` : `Count job ${jobId}`}
+                  >
+                    {counted ? "Do not count" : "Count it"}
+                  </button>
+                </Form>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

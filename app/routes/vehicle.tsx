@@ -1,0 +1,43 @@
+import { everything, findRecords } from "@db/repositories/records.server";
+import { findVehicle } from "@db/repositories/vehicles.server";
+import { data, Link } from "react-router";
+import { Rail } from "../components/Rail";
+import { RecordTable } from "../records/RecordTable";
+import { recordRows } from "../records/recordRows.server";
+import type { Route } from "./+types/vehicle";
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.vehicle ?? "Vehicle"} · Airway` },
+];
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const id = /^\d{1,9}$/.test(params.id) ? Number(params.id) : 0;
+  const vehicle = await findVehicle(id);
+  if (!vehicle) throw data("There is no such vehicle.", { status: 404 });
+  const lines = await findRecords({ ...everything, vehicle: id, count: 500 });
+  return {
+    vehicle: `${vehicle.model}, ${vehicle.label}`,
+    circuitId: vehicle.circuitId,
+    rows: await recordRows(lines),
+  };
+}
+
+export default function VehicleHistory({ loaderData }: Route.ComponentProps) {
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main id="main" className="grid w-full max-w-7xl grow content-start gap-3 p-5 max-md:p-3">
+        <h1 className="text-2xl font-bold">{loaderData.vehicle}</h1>
+        <p className="flex flex-wrap gap-3">
+          <Link to="/records" className="btn">
+            All records
+          </Link>
+          <Link to={`/shelf/${encodeURIComponent(loaderData.circuitId)}`} className="btn">
+            Its circuit
+          </Link>
+        </p>
+        <RecordTable rows={loaderData.rows} />
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,248 @@
+// Backups, restores and the bundle of the whole shop: nothing lost, nothing changed by trying, refused with its place.
+import { copyFileSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import { QueryTypes } from "sequelize";
+import { closeDatabase, database, databaseFile } from "../database.server";
+import { loadDemoWorld } from "../demoWorld.server";
+import { closeJob } from "../repositories/closures.server";
+import { findJob, listJobs } from "../repositories/jobs.server";
+import { addNote } from "../repositories/notes.server";
+import { addReading, readingsOf, strikeReading } from "../repositories/readings.server";
+import { everything, findRecords } from "../repositories/records.server";
+import { backUp, backupDue, backupFile, listBackups, lookInto, restore } from "./backup.server";
+import { bringIn, dropIncoming, incomingFile } from "./incoming.server";
+import { PlainSqlite } from "./plainSqlite.server";
+import { shopBundle, unpackShop } from "./shopBundle.server";
+
+let folder = "";
+const now = new Date("2026-11-24T10:05:00Z");
+const later = (hours: number) => new Date(now.getTime() + hours * 3_600_000);
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "airway-keeping-"));
+  process.env.AIRWAY_DATA = folder;
+  await loadDemoWorld(await database(), join(process.cwd(), "demo"), now);
+  const photo = { width: 2, height: 1, jpeg: Buffer.from([0xff, 0xd8, 0, 1, 2, 255]) };
+  await addNote(
+    { id: "n1", jobId: 6, readingId: null, words: "burnt plug behind the drain", takenAt: now },
+    photo,
+  );
+  await addReading({ id: "r1", jobId: 6, reading: { test: "look", at: "X5", seen: "melted" }, takenAt: now });
+  await strikeReading(6, "r1", later(1));
+  await closeJob(2, {
+    closure: { found: "link melted", fault: "R2.link:open", parts: ["R2"], cause: "not-found", learn: true },
+    kind: "link",
+    mode: "open",
+    family: "resistor ground",
+    symptom: "some-speeds",
+    looks: 3,
+    minutes: 7.5,
+    chartMinutes: 21.25,
+    repairKind: "resistor",
+    repairMinutes: null,
+    totalMinor: 12_300,
+    closedAt: now,
+  });
+});
+
+afterEach(async () => {
+  await closeDatabase();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+/** Every row of every table that is kept, and what is made from them. */
+async function everyRow(file: string): Promise<Record<string, unknown>> {
+  const own = await PlainSqlite.open(file);
+  try {
+    const tables = (await own.all("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name"))
+      .map(({ name }) => String(name))
+      .filter((name) => !/^sqlite_|^jobSearch_/.test(name));
+    return Object.fromEntries(
+      await Promise.all(
+        tables.map(async (name) => [name, await own.all(`SELECT * FROM "${name}" ORDER BY 1`)]),
+      ),
+    );
+  } finally {
+    await own.close();
+  }
+}
+
+describe("a backup", () => {
+  test("is made while the shop works, is sound, and holds what was stored before it", async () => {
+    const writes = Array.from({ length: 30 }, (_, i) =>
+      addReading({ id: `w${i}`, jobId: 6, reading: { test: "look", at: "X5", seen: "clean" }, takenAt: now }),
+    );
+    const backup = await backUp(later(1));
+    await Promise.all(writes);
+    expect(backupFile(backup.name)).not.toBeNull();
+    const found = await lookInto(backupFile(backup.name) ?? "");
+    expect(found.faults).toEqual([]);
+    expect(found.jobs).toBe((await listJobs()).length);
+    expect(listBackups().map(({ name }) => name)).toEqual([backup.name]);
+  });
+
+  test("is restored to what it held, after a backup of what is there; looking into it changes nothing", async () => {
+    const backup = await backUp(later(1));
+    const before = await everyRow(databaseFile(folder));
+    await addReading({
+      id: "r2",
+      jobId: 6,
+      reading: { test: "look", at: "F7", seen: "blown" },
+      takenAt: now,
+    });
+    const changed = await everyRow(databaseFile(folder));
+    await lookInto(backupFile(backup.name) ?? "");
+    expect(await everyRow(databaseFile(folder))).toEqual(changed);
+    const kept = await restore(backupFile(backup.name) ?? "", later(2));
+    expect((await readingsOf(6)).some(({ id }) => id === "r2")).toBe(false);
+    expect(await everyRow(databaseFile(folder))).toEqual(before);
+    await restore(backupFile(kept.name) ?? "", later(3));
+    expect((await readingsOf(6)).some(({ id }) => id === "r2")).toBe(true);
+  });
+
+  test("that is damaged, or no database, is refused and nothing changes", async () => {
+    const backup = await backUp(later(1));
+    const file = backupFile(backup.name) ?? "";
+    const bytes = readFileSync(file);
+    bytes.fill(0x5a, 8192, 40_000);
+    const damaged = join(folder, "damaged.sqlite");
+    writeFileSync(damaged, bytes);
+    await expect(restore(damaged, later(2))).rejects.toThrow();
+    const text = join(folder, "text.sqlite");
+    writeFileSync(text, "these are the notes of last week");
+    expect((await lookInto(text)).faults.join()).toMatch(/no database of Airway's/);
+    expect(await findJob(6)).not.toBeNull();
+    expect(backupFile("../airway.sqlite")).toBeNull();
+  });
+
+  test("of a later Airway is told so", async () => {
+    const file = join(folder, "later.sqlite");
+    copyFileSync(backupFile((await backUp(later(1))).name) ?? "", file);
+    const own = await PlainSqlite.open(file);
+    await own.run("INSERT INTO SequelizeMeta (name) VALUES ('999-tomorrow')");
+    await own.close();
+    expect((await lookInto(file)).faults).toEqual(["it is from a later Airway (999-tomorrow): update first"]);
+  });
+
+  test("is due at night by the shop's clock, when there is none, and when the last is older than a day", () => {
+    const at = (text: string) => new Date(`2026-11-25T${text}:00Z`);
+    expect(backupDue(null, at("12:00"), "UTC")).toBe(true);
+    expect(backupDue(at("00:30"), at("03:10"), "UTC")).toBe(true);
+    expect(backupDue(at("03:10"), at("04:10"), "UTC")).toBe(false);
+    expect(backupDue(at("00:30"), at("02:10"), "Europe/Berlin")).toBe(false);
+    expect(backupDue(at("00:05"), at("02:10"), "Europe/Berlin")).toBe(true);
+    expect(backupDue(new Date("2026-11-24T08:00:00Z"), at("12:00"), "UTC")).toBe(true);
+  });
+});
+
+describe("the bundle of the whole shop", () => {
+  test("brought into an empty folder is the same shop, row for row, and makes the same bundle byte for byte", async () => {
+    const bundle = await shopBundle();
+    const empty = mkdtempSync(join(tmpdir(), "airway-empty-"));
+    const unpacked = await unpackShop(bundle, empty);
+    if ("problems" in unpacked) throw new Error(unpacked.problems.join());
+    expect(await everyRow(unpacked.value.file)).toEqual(await everyRow(databaseFile(folder)));
+    await closeDatabase();
+    process.env.AIRWAY_DATA = empty;
+    expect(Buffer.from(await shopBundle()).equals(Buffer.from(bundle))).toBe(true);
+    // What is made from the rows is there too: the search, the counts, the picture.
+    await database();
+    expect((await findRecords({ ...everything, words: "drain" })).map(({ id }) => id)).toContain(6);
+    const store = await database();
+    const [photo] = await store.sequelize.query<{ jpeg: Buffer }>("SELECT jpeg FROM photos", {
+      type: QueryTypes.SELECT,
+    });
+    expect([...(photo?.jpeg ?? [])]).toEqual([0xff, 0xd8, 0, 1, 2, 255]);
+    rmSync(empty, { recursive: true, force: true });
+  });
+
+  test("is laid aside and looked into, then takes the place of what is here", async () => {
+    const bundle = await shopBundle();
+    await addReading({
+      id: "r3",
+      jobId: 6,
+      reading: { test: "look", at: "F7", seen: "blown" },
+      takenAt: now,
+    });
+    const brought = await bringIn(bundle);
+    expect("finding" in brought && brought.finding.faults).toEqual([]);
+    expect((await readingsOf(6)).some(({ id }) => id === "r3")).toBe(true);
+    await restore(incomingFile() ?? "", later(2));
+    expect((await readingsOf(6)).some(({ id }) => id === "r3")).toBe(false);
+    dropIncoming();
+    expect(incomingFile()).toBeNull();
+  });
+
+  const spoilt = async (change: (files: Record<string, Uint8Array>) => void) => {
+    const files = unzipSync(await shopBundle());
+    change(files);
+    const brought = await bringIn(zipSync(files));
+    expect(incomingFile()).toBeNull();
+    return "problems" in brought ? brought.problems.join("; ") : brought.finding.faults.join("; ");
+  };
+
+  test.each<[string, (files: Record<string, Uint8Array>) => void, RegExp]>([
+    [
+      "without its contents",
+      (files) => delete files["airway-shop.json"],
+      /airway-shop\.json: it is not in the bundle/,
+    ],
+    [
+      "without a table",
+      (files) => delete files["tables/jobs.jsonl"],
+      /tables\/jobs\.jsonl: it is not in the bundle/,
+    ],
+    [
+      "short of a row",
+      (files) => {
+        files["tables/readings.jsonl"] = strToU8(
+          strFromU8(files["tables/readings.jsonl"] ?? new Uint8Array())
+            .split("\n")
+            .slice(1)
+            .join("\n"),
+        );
+      },
+      /tables\/readings\.jsonl: expected \d+ rows, got \d+/,
+    ],
+    [
+      "without a picture",
+      (files) => {
+        for (const name of Object.keys(files)) if (name.startsWith("blobs/")) delete files[name];
+      },
+      /blobs\/photos-0-jpeg\.bin is not in the bundle/,
+    ],
+    [
+      "of a later Airway",
+      (files) => {
+        const text = strFromU8(files["airway-shop.json"] ?? new Uint8Array());
+        files["airway-shop.json"] = strToU8(text.replace(/"schema": "[^"]*"/, '"schema": "999-tomorrow"'));
+      },
+      /later Airway: update first/,
+    ],
+    [
+      "whose job is of no vehicle",
+      (files) => {
+        const rows = strFromU8(files["tables/vehicles.jsonl"] ?? new Uint8Array()).split("\n");
+        files["tables/vehicles.jsonl"] = strToU8(rows.slice(1).join("\n"));
+        const contents = strFromU8(files["airway-shop.json"] ?? new Uint8Array());
+        files["airway-shop.json"] = strToU8(
+          contents.replace(
+            /("name": "vehicles",[^}]*"rows": )(\d+)/s,
+            (_, head: string, n: string) => `${head}${Number(n) - 1}`,
+          ),
+        );
+      },
+      /names a vehicles that is not there/,
+    ],
+  ])("%s is refused with its place", async (_, change, message) => {
+    expect(await spoilt(change)).toMatch(message);
+  });
+
+  test("that is no zip is refused", async () => {
+    const brought = await bringIn(strToU8("hello"));
+    expect("problems" in brought && brought.problems[0]).toMatch(/^This is no zip/);
+  });
+});

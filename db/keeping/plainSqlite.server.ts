@@ -1,0 +1,74 @@
+import sqlite3 from "sqlite3";
+
+/** A cell as SQLite holds it. */
+export type Cell = string | number | null | Buffer;
+
+/** SQLite's online backup as the driver hands it out; its types leave it out. */
+interface OnlineBackup {
+  step(pages: number, done: (error: Error | null) => void): void;
+  finish(done: (error: Error | null) => void): void;
+}
+
+/** A database file of its own, beside the one the shop works on: read, filled or copied statement by statement. */
+export class PlainSqlite {
+  private constructor(private readonly handle: sqlite3.Database) {}
+
+  static open(file: string): Promise<PlainSqlite> {
+    return new Promise((done, failed) => {
+      const handle = new sqlite3.Database(file, sqlite3.OPEN_READWRITE, (error) =>
+        error ? failed(error) : done(new PlainSqlite(handle)),
+      );
+    });
+  }
+
+  all(sql: string, values: readonly Cell[] = []): Promise<Record<string, Cell>[]> {
+    return new Promise((done, failed) =>
+      this.handle.all<Record<string, Cell>>(sql, values, (error, rows) =>
+        error ? failed(error) : done(rows),
+      ),
+    );
+  }
+
+  run(sql: string): Promise<void> {
+    return new Promise((done, failed) => this.handle.exec(sql, (error) => (error ? failed(error) : done())));
+  }
+
+  /** Runs one statement for each row of values, in their order. */
+  async each(sql: string, rows: Iterable<readonly Cell[]>): Promise<void> {
+    const statement = await new Promise<sqlite3.Statement>((done, failed) => {
+      const made = this.handle.prepare(sql, (error: Error | null) => (error ? failed(error) : done(made)));
+    });
+    try {
+      for (const row of rows)
+        await new Promise<void>((done, failed) =>
+          statement.run([...row], (error: Error | null) => (error ? failed(error) : done())),
+        );
+    } finally {
+      await new Promise<void>((done) => statement.finalize(() => done()));
+    }
+  }
+
+  /** Copies the database to another file while others work on it (SQLite's own online backup). */
+  copyTo(file: string): Promise<void> {
+    return new Promise((done, failed) => {
+      const { handle } = this;
+      const backup = (handle as unknown as { backup(file: string): OnlineBackup }).backup(file);
+      backup.step(-1, (error) => {
+        backup.finish(() => (error ? failed(error) : done()));
+      });
+    });
+  }
+
+  /** What SQLite finds wrong with the file; empty where it is sound. */
+  async faults(): Promise<string[]> {
+    const integrity = (await this.all("PRAGMA integrity_check")).map((row) => String(row.integrity_check));
+    const keys = (await this.all("PRAGMA foreign_key_check")).map(
+      (row) => `${row.table} row ${row.rowid} names a ${row.parent} that is not there`,
+    );
+    return [...integrity.filter((line) => line !== "ok"), ...keys].slice(0, 12);
+  }
+
+  close(): Promise<void> {
+    return new Promise((done, failed) => this.handle.close((error) => (error ? failed(error) : done())));
+  }
+}

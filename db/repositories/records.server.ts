@@ -1,0 +1,305 @@
+import type { JobRecord } from "@core/formats/recordFile";
+import { closureSchema } from "@core/records/closure";
+import { symptoms } from "@core/records/symptom";
+import { QueryTypes, type Transaction } from "sequelize";
+import { z } from "zod";
+import { database } from "../database.server";
+import { type JobStage, jobStages } from "../jobWords";
+import { CircuitRow, JobRow, VehicleRow } from "../models.server";
+import { insertClosure } from "./closures.server";
+import { addJob, jobOfForm } from "./jobs.server";
+
+/** What the records can be ordered by. */
+export const recordOrders = ["closed", "came", "vehicle", "circuit", "fault", "minutes", "money"] as const;
+export type RecordOrder = (typeof recordOrders)[number];
+export const recordOutcomes = ["open", "held", "came-back", "deleted"] as const;
+export type RecordOutcome = (typeof recordOutcomes)[number];
+
+/** What is asked of the records; an empty text asks nothing. */
+export interface RecordQuery {
+  /** Words of the vehicle, the complaint, what was found, the notes. */
+  readonly words: string;
+  readonly vehicle: number | null;
+  readonly circuit: string;
+  /** A fault by kind and mode, `link open`. */
+  readonly fault: string;
+  /** What was replaced, by the kind its money goes by. */
+  readonly part: string;
+  readonly outcome: RecordOutcome | "";
+  readonly order: RecordOrder;
+  readonly down: boolean;
+  readonly from: number;
+  readonly count: number;
+}
+
+export const everything: RecordQuery = {
+  words: "",
+  vehicle: null,
+  circuit: "",
+  fault: "",
+  part: "",
+  outcome: "",
+  order: "came",
+  down: true,
+  from: 0,
+  count: 50,
+};
+
+/** One job as the records list it. */
+export interface RecordLine {
+  readonly id: number;
+  readonly vehicleId: number;
+  readonly vehicle: string;
+  readonly circuit: string;
+  readonly words: string;
+  readonly stage: JobStage;
+  readonly found: string | null;
+  readonly fault: string | null;
+  readonly kind: string | null;
+  readonly mode: string | null;
+  readonly cause: string | null;
+  readonly minutes: number | null;
+  readonly totalMinor: number | null;
+  readonly came: Date;
+  readonly closed: Date | null;
+  readonly comebackOf: number | null;
+  readonly cameBack: boolean;
+}
+
+const lineSchema = z.object({
+  id: z.number(),
+  vehicleId: z.number(),
+  vehicle: z.string(),
+  circuit: z.string(),
+  words: z.string(),
+  stage: z.enum(jobStages),
+  found: z.string().nullable(),
+  fault: z.string().nullable(),
+  kind: z.string().nullable(),
+  mode: z.string().nullable(),
+  cause: z.string().nullable(),
+  minutes: z.number().nullable(),
+  totalMinor: z.number().nullable(),
+  came: z.coerce.date(),
+  closed: z.coerce.date().nullable(),
+  comebackOf: z.number().nullable(),
+  cameBack: z.number().transform((own) => own === 1),
+});
+
+/** Words as the search takes them: each must begin a word of the job. Quotes lose their meaning. */
+export const matchText = (words: string): string =>
+  words
+    .split(/\s+/)
+    .flatMap((word) => (/[\p{L}\p{N}]/u.test(word) ? [`"${word.replaceAll('"', '""')}"*`] : []))
+    .join(" ");
+
+const columns: Readonly<Record<RecordOrder, string>> = {
+  closed: "j.closedAt",
+  came: "j.createdAt",
+  vehicle: "v.label",
+  circuit: "c.title",
+  fault: "k.kind || ' ' || k.mode",
+  minutes: "k.minutes",
+  money: "k.totalMinor",
+};
+
+const came = "EXISTS (SELECT 1 FROM jobs b WHERE b.comebackOf = j.id AND b.deletedAt IS NULL)";
+
+function conditions(query: RecordQuery): string[] {
+  const match = matchText(query.words);
+  return [
+    query.outcome === "deleted" ? "j.deletedAt IS NOT NULL" : "j.deletedAt IS NULL",
+    ...(match ? ["j.id IN (SELECT rowid FROM jobSearch WHERE jobSearch MATCH :match)"] : []),
+    ...(query.vehicle === null ? [] : ["j.vehicleId = :vehicle"]),
+    ...(query.circuit ? ["c.shelfId = :circuit"] : []),
+    ...(query.fault ? ["k.kind || ' ' || k.mode = :fault"] : []),
+    ...(query.part ? ["k.repairKind = :part"] : []),
+    ...(query.outcome === "open" ? ["j.stage <> 'closed'"] : []),
+    ...(query.outcome === "held" ? ["j.stage = 'closed'", `NOT ${came}`] : []),
+    ...(query.outcome === "came-back" ? [came] : []),
+  ];
+}
+
+const tables = `jobs j JOIN vehicles v ON v.id = j.vehicleId JOIN circuits c ON c.id = j.circuitId
+  LEFT JOIN closures k ON k.jobId = j.id`;
+
+function connection() {
+  const { sequelize } = JobRow;
+  if (!sequelize) throw new Error("no database is open");
+  return sequelize;
+}
+
+const replacements = (query: RecordQuery) => ({
+  match: matchText(query.words),
+  vehicle: query.vehicle,
+  circuit: query.circuit,
+  fault: query.fault,
+  part: query.part,
+  count: query.count,
+  from: query.from,
+});
+
+/** The jobs a query asks for, a page of them. */
+export async function findRecords(query: RecordQuery): Promise<RecordLine[]> {
+  const rows = await connection().query(
+    `SELECT j.id, j.vehicleId, v.model || ', ' || v.label AS vehicle, c.title AS circuit, j.words, j.stage, j.found,
+       k.fault, k.kind, k.mode, k.cause, k.minutes, k.totalMinor, j.createdAt AS came, j.closedAt AS closed, j.comebackOf,
+       ${came} AS cameBack
+     FROM ${tables} WHERE ${conditions(query).join(" AND ")}
+     ORDER BY ${columns[query.order]} ${query.down ? "DESC" : "ASC"}, j.id ${query.down ? "DESC" : "ASC"}
+     LIMIT :count OFFSET :from`,
+    { type: QueryTypes.SELECT, replacements: replacements(query) },
+  );
+  return z.array(lineSchema).parse(rows);
+}
+
+/** How many jobs a query asks for. */
+export async function countRecords(query: RecordQuery): Promise<number> {
+  const plain = !query.circuit && !query.fault && !query.part;
+  const [row] = await connection().query(
+    `SELECT COUNT(*) AS n FROM ${plain ? "jobs j" : tables} WHERE ${conditions(query).join(" AND ")}`,
+    { type: QueryTypes.SELECT, replacements: replacements(query) },
+  );
+  return z.object({ n: z.number() }).parse(row).n;
+}
+
+/** Faults and repair kinds met, for the lists to choose from. */
+export async function recordChoices(): Promise<{ faults: string[]; parts: string[] }> {
+  const ask = async (sql: string): Promise<string[]> =>
+    z
+      .array(z.object({ name: z.string() }))
+      .parse(await connection().query(sql, { type: QueryTypes.SELECT }))
+      .map(({ name }) => name);
+  return {
+    faults: await ask(
+      "SELECT DISTINCT kind || ' ' || mode AS name FROM faultCounts WHERE n > 0 ORDER BY name",
+    ),
+    parts: await ask("SELECT DISTINCT repairKind AS name FROM closures ORDER BY name"),
+  };
+}
+
+const exported = z.object({
+  key: z.string(),
+  vehicle: z.string(),
+  model: z.string(),
+  circuit: z.string(),
+  came: z.coerce.date().transform((own) => own.toISOString()),
+  closed: z.coerce.date().transform((own) => own.toISOString()),
+  words: z.string(),
+  body: z.string(),
+  kind: z.string(),
+  mode: z.string(),
+  family: z.string(),
+  symptom: z.enum(symptoms),
+  looks: z.number(),
+  minutes: z.number(),
+  totalMinor: z.number().nullable(),
+  cameBack: z.number(),
+});
+
+/** Every closed job as it travels, the oldest first. */
+export async function exportRecords(): Promise<JobRecord[]> {
+  const rows = await connection().query(
+    `SELECT j.formToken AS key, v.label AS vehicle, v.model, c.shelfId AS circuit, j.createdAt AS came, k.closedAt AS closed,
+       j.words, k.body, k.kind, k.mode, k.family, k.symptom, k.looks, k.minutes, k.totalMinor, ${came} AS cameBack
+     FROM closures k JOIN jobs j ON j.id = k.jobId JOIN vehicles v ON v.id = j.vehicleId JOIN circuits c ON c.id = j.circuitId
+     WHERE j.deletedAt IS NULL ORDER BY k.closedAt, j.id`,
+    { type: QueryTypes.SELECT },
+  );
+  return z
+    .array(exported)
+    .parse(rows)
+    .map(({ body, cameBack, ...row }) => {
+      const { found, fault, cause, parts } = closureSchema.parse(JSON.parse(body));
+      return { ...row, found, fault, cause, parts: parts.join("+"), cameBack: cameBack === 1 };
+    });
+}
+
+/** What bringing records in did, or would do. */
+export interface RecordsBroughtIn {
+  readonly brought: number;
+  /** Already here by their key. */
+  readonly known: number;
+  /** Circuits they name and the shelf does not have: their jobs are left out. */
+  readonly strange: readonly string[];
+}
+
+/** Stops a write that was only tried. */
+class Tried extends Error {
+  constructor(readonly outcome: RecordsBroughtIn) {
+    super("tried");
+  }
+}
+
+/**
+ * Brings closed jobs in from elsewhere, all or none; the shop does not learn from what it has not proven itself.
+ * @param dry tries it and takes it back
+ */
+export async function importRecords(records: readonly JobRecord[], dry: boolean): Promise<RecordsBroughtIn> {
+  const store = await database();
+  try {
+    return await store.write(async (transaction) => {
+      const strange = new Set<string>();
+      let brought = 0;
+      let known = 0;
+      for (const record of records) {
+        const circuit = await CircuitRow.findOne({
+          where: { shelfId: record.circuit },
+          attributes: ["id"],
+          order: [["version", "DESC"]],
+          transaction,
+        });
+        if (!circuit) strange.add(record.circuit);
+        else if ((await jobOfForm(record.key, transaction)) !== null) known += 1;
+        else {
+          await insertRecord(record, circuit.id, transaction);
+          brought += 1;
+        }
+      }
+      const outcome = { brought, known, strange: [...strange] };
+      if (dry) throw new Tried(outcome);
+      return outcome;
+    });
+  } catch (thrown) {
+    if (thrown instanceof Tried) return thrown.outcome;
+    throw thrown;
+  }
+}
+
+async function insertRecord(record: JobRecord, circuitId: string, transaction: Transaction): Promise<void> {
+  const { vehicle: label, model, key, words, found, cause, parts, ...own } = record;
+  const [vehicle] = await VehicleRow.findOrCreate({
+    where: { label, model },
+    defaults: { label, model, circuitId },
+    transaction,
+  });
+  const id = await addJob(
+    { formToken: key, vehicleId: vehicle.id, circuitId, words },
+    transaction,
+    new Date(own.came),
+  );
+  const closedAt = new Date(own.closed);
+  const fitted = parts.split("+");
+  await insertClosure(
+    id,
+    {
+      closure: closureSchema.parse({ found, fault: own.fault, parts: fitted, cause, learn: false }),
+      kind: own.kind,
+      mode: own.mode,
+      family: own.family,
+      symptom: own.symptom,
+      looks: own.looks,
+      minutes: own.minutes,
+      chartMinutes: null,
+      repairKind: "unknown",
+      repairMinutes: null,
+      totalMinor: own.totalMinor,
+      closedAt,
+    },
+    transaction,
+  );
+  await JobRow.update(
+    { stage: "closed", found, fitted: JSON.stringify(fitted), fittedAt: closedAt, closedAt },
+    { where: { id }, transaction },
+  );
+}
