@@ -6,16 +6,15 @@ import { parseCircuit } from "@core/circuit/parseCircuit";
 import { type Parsed, problemText } from "@core/formats/problem";
 import { type PartDescription, parsePart } from "@core/match/partDescription";
 import { readingSchema } from "@core/predict/reading";
-import { proofSteps } from "@core/proof/proofRun";
 import { z } from "zod";
 import type { Database } from "./database.server";
+import { insertSoundProof, loadPast } from "./demoPast.server";
 import { jobStages } from "./jobWords";
 import { CircuitRow, JobRow } from "./models.server";
 import { addCircuit } from "./repositories/circuits.server";
 import { addJob } from "./repositories/jobs.server";
 import { insertPart } from "./repositories/parts.server";
 import { insertPlan } from "./repositories/plans.server";
-import { insertProof } from "./repositories/proofs.server";
 import { insertReading } from "./repositories/readings.server";
 import { addVehicle } from "./repositories/vehicles.server";
 
@@ -102,11 +101,12 @@ export async function loadDemoWorld(database: Database, folder: string, now: Dat
       );
       await loadHistory({ job, id, circuit, arrived }, transaction);
     }
+    await loadPast(folder, { circuits, vehicles: world.vehicles, ids: vehicles, now }, transaction);
   });
   return true;
 }
 
-type Transaction = Parameters<typeof insertProof>[1];
+type Transaction = Parameters<typeof insertSoundProof>[3];
 
 interface History {
   readonly job: World["jobs"][number];
@@ -134,22 +134,5 @@ async function loadHistory({ job, id, circuit, arrived }: History, transaction: 
     },
     { where: { id }, transaction },
   );
-  if (!job.proof) return;
-  for (const [place, step] of proofSteps(circuit).entries())
-    await insertProof(
-      {
-        id: `demo-${id}-${step.id}`,
-        jobId: id,
-        step: step.id,
-        finding:
-          step.kind === "air"
-            ? { by: "airflow", seen: step.expected }
-            : step.kind === "listen"
-              ? { by: "listen", seen: "quiet" }
-              : { by: "check", good: true },
-        judged: "right",
-        takenAt: later(70 + place / 2),
-      },
-      transaction,
-    );
+  if (job.proof) await insertSoundProof(circuit, id, later(70), transaction);
 }

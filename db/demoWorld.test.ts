@@ -2,10 +2,15 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync }
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
+import { faultLabel } from "../core/diagnose/learnedPrior";
+import { readingProblems } from "../core/formats/readingProblems";
+import { shippedEngine } from "../core/testing/shippedCircuit";
 import { type Database, openDatabase } from "./database.server";
 import { loadDemoWorld, shippedCircuits } from "./demoWorld.server";
 import { findCircuit, listCircuits } from "./repositories/circuits.server";
-import { listJobs } from "./repositories/jobs.server";
+import { closureOf } from "./repositories/closures.server";
+import { fittingsOf } from "./repositories/fittings.server";
+import { comebacksOf, listJobs } from "./repositories/jobs.server";
 import { proofsOf } from "./repositories/proofs.server";
 import { readingsOf } from "./repositories/readings.server";
 
@@ -59,6 +64,29 @@ describe("the demo workshop", () => {
         expect(job.closedAt).not.toBeNull();
         expect((await proofsOf(job.id, job.fittedAt)).length).toBeGreaterThan(0);
       }
+    }
+  });
+
+  test("has no reading its circuit does not know", async () => {
+    await loadDemoWorld(store, demo, now);
+    for (const job of await listJobs()) {
+      const engine = shippedEngine(job.circuitId);
+      for (const { reading } of await readingsOf(job.id))
+        expect(readingProblems(engine, reading)).toEqual([]);
+    }
+  });
+
+  test("closed its jobs of the past on faults their circuits list, proven and held or come back", async () => {
+    await loadDemoWorld(store, demo, now);
+    const past = (await listJobs()).filter(({ id, stage }) => stage === "closed" && id > 16);
+    expect(past).toHaveLength(14);
+    for (const job of past) {
+      const closure = await closureOf(job.id);
+      const engine = shippedEngine(job.circuitId);
+      const variant = engine.variants.find(({ family }) => family === closure?.closure.fault);
+      expect(variant && faultLabel(engine, variant)).toEqual({ kind: closure?.kind, mode: closure?.mode });
+      const outcome = (await comebacksOf(job.id)).length > 0 ? "came-back" : "held";
+      expect((await fittingsOf(job.id)).map((own) => own.outcome)).toEqual([outcome]);
     }
   });
 

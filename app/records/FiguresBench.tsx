@@ -170,6 +170,7 @@ function ReliabilityPicture({ figures: { odds } }: { figures: FiguresData }) {
                 borderColor: colours.ink,
                 pointRadius: 7,
                 pointStyle: "rectRot" as const,
+                clip: false as const,
               },
               {
                 label: "as said",

@@ -1,4 +1,4 @@
-import type { RecordOrder } from "@db/repositories/records.server";
+import type { RecordOrder } from "@db/recordQuery";
 import { Link, useSearchParams } from "react-router";
 
 /** One job as the table shows it, its figures as texts. */

@@ -77,6 +77,27 @@ function line(paper: Paper, text: string): void {
   paper.text(text, margin, paper.y, { width });
 }
 
+/** Draws an SVG at the pen's height; the pen stays where it is. */
+function drawing(paper: Paper, svg: string, scale: number): void {
+  const { y } = paper;
+  paper.save();
+  paper.translate(margin, y + 4).scale(scale);
+  SVGtoPDF(paper, printable(svg), 0, 0, {
+    assumePt: true,
+    fontCallback: (_: string, bold: boolean) => (bold ? "bold" : "plain"),
+  });
+  paper.restore();
+  paper.font("plain");
+  paper.x = margin;
+  paper.y = y;
+}
+
+/** Letters without the halo that a screen paints behind them, and without signs the font does not have. */
+const printable = (svg: string): string =>
+  svg
+    .replace(/<text\b[^>]*>/g, (tag) => tag.replace(/\s(?:stroke|stroke-width|paint-order)="[^"]*"/g, ""))
+    .replaceAll("Ω", "ohm");
+
 function file(paper: Paper, card: CloseData, { sheet, turns, photos }: CardPictures): void {
   const { closure, minutes, verdict } = card;
   paper.font("bold").fontSize(14).text(`Job ${card.id}, for the file: ${card.vehicle}`);
@@ -90,13 +111,8 @@ function file(paper: Paper, card: CloseData, { sheet, turns, photos }: CardPictu
     heading(paper, `The fault in the circuit, on ${sheet.setting}`);
     const scale = Math.min(width / sheet.width, 260 / sheet.height);
     if (paper.y + sheet.height * scale > foot) paper.addPage();
-    SVGtoPDF(paper, sheet.svg, margin, paper.y + 4, {
-      width: sheet.width * scale,
-      height: sheet.height * scale,
-      fontCallback: (_: string, bold: boolean) => (bold ? "bold" : "plain"),
-    });
+    drawing(paper, sheet.svg, scale);
     paper.y += sheet.height * scale + 8;
-    paper.x = margin;
   }
   heading(paper, "Seen");
   for (const own of card.evidence)
@@ -125,16 +141,19 @@ function file(paper: Paper, card: CloseData, { sheet, turns, photos }: CardPictu
     );
   for (const { title, svg } of turns) {
     heading(paper, title);
-    SVGtoPDF(paper, svg, margin, paper.y, { width: 260, height: 56 });
+    drawing(paper, svg, 1);
     paper.y += 62;
-    paper.x = margin;
   }
   heading(paper, "Proof");
-  for (const step of card.proof.steps)
-    line(
-      paper,
-      `${step.title}: expected ${step.expected}, ${step.found ?? "not done"}${step.judged && step.judged !== "right" ? " (not so)" : ""}`,
-    );
+  line(
+    paper,
+    `${card.proof.steps
+      .map(
+        ({ title, expected, found, judged }) =>
+          `${title}: ${found ?? "not done"}${judged && judged !== "right" ? ` (not so: expected ${expected})` : ""}`,
+      )
+      .join("; ")}.`,
+  );
   if (card.notes.length > 0) heading(paper, "Notes");
   for (const note of card.notes) if (note.words) line(paper, `${note.time} ${note.words}`);
   for (const { words, jpeg } of photos) {

@@ -30,6 +30,10 @@ const plain: Readonly<Record<string, string>> = {
 export const plainFault = (kind: string, mode: string): string =>
   plain[`${kind} ${mode}`] ?? plain[kind] ?? "The fan's circuit had a fault.";
 
+/** Words as a sentence of their own. */
+const sentence = (words: string): string =>
+  `${words.charAt(0).toUpperCase()}${words.slice(1)}${/[.!?]$/.test(words) ? "" : "."}`;
+
 /** The customer's page: what was wrong, done, proven, advised and to be paid, in plain words. */
 export function customerPage(card: CloseData): { title: string; words: string }[] {
   const { closure, fitted, numbers, bill, odds, advised } = card;
@@ -41,7 +45,7 @@ export function customerPage(card: CloseData): { title: string; words: string }[
     { title: "What you told us", words: card.words || "The fan did not work as it should." },
     ...(card.faultPlain ? [{ title: "What was wrong", words: card.faultPlain }] : []),
     ...(closure?.cause === "found" && closure.causeWords
-      ? [{ title: "What had caused it", words: closure.causeWords }]
+      ? [{ title: "What had caused it", words: sentence(closure.causeWords) }]
       : []),
     {
       title: "What we did",
@@ -58,7 +62,7 @@ export function customerPage(card: CloseData): { title: string; words: string }[
       ? [
           {
             title: "What only holds for a while",
-            words: `${closure.stopgap}. Please come back by ${closure.followUpOn}.`,
+            words: `${sentence(closure.stopgap)} Please come back by ${closure.followUpOn}.`,
           },
         ]
       : []),

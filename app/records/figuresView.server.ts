@@ -11,6 +11,8 @@ import { shopTerms } from "@db/repositories/settings.server";
 import { minorDigits } from "../format/money";
 import { kindWords } from "../format/partName";
 
+const kindsShown = 6;
+
 /** The shop's figures, each for one question. */
 export async function figuresView(family: string | null) {
   const [faults, minutes, causes, months, sums, { currency }] = await Promise.all([
@@ -24,20 +26,27 @@ export async function figuresView(family: string | null) {
   const families = [...new Set(faults.map((own) => own.family))].sort();
   const chosen = families.find((own) => own === family) ?? null;
   const met = chosen === null ? faults : faults.filter((own) => own.family === chosen);
-  const kinds = [...new Set(met.map(({ kind }) => kind))];
+  const often = new Map<string, number>();
+  for (const { kind, n } of met) often.set(kind, n + (often.get(kind) ?? 0));
+  const kinds = [...often].sort((a, b) => b[1] - a[1]).map(([kind]) => kind);
   const shown = symptoms.filter((symptom) => met.some((own) => own.symptom === symptom));
   return {
     jobs: minutes.reduce((sum, { jobs }) => sum + jobs, 0),
     families,
     family: chosen,
     symptoms: shown,
-    faults: kinds.map((kind) => ({
-      kind,
-      words: kindWords(kind),
-      counts: shown.map((symptom) =>
-        met.reduce((sum, own) => (own.symptom === symptom && own.kind === kind ? sum + own.n : sum), 0),
-      ),
-    })),
+    // More kinds than can be told apart at a glance are shown as one.
+    faults: [...kinds.slice(0, kindsShown).map((kind) => [kind]), kinds.slice(kindsShown)]
+      .filter((together) => together.length > 0)
+      .map((together) => ({
+        words: together.length === 1 ? kindWords(together[0] ?? "") : `${together.length} others`,
+        counts: shown.map((symptom) =>
+          met.reduce(
+            (sum, own) => (own.symptom === symptom && together.includes(own.kind) ? sum + own.n : sum),
+            0,
+          ),
+        ),
+      })),
     minutes,
     causes: causes.map(({ cause, jobs, comebacks }) => ({
       cause,

@@ -1,4 +1,4 @@
-import { everything, type RecordQuery, recordOrders, recordOutcomes } from "@db/repositories/records.server";
+import { everything, type RecordQuery, recordOrders, recordOutcomes } from "@db/recordQuery";
 import { z } from "zod";
 
 const querySchema = z.object({

@@ -1,7 +1,6 @@
 declare module "svg-to-pdfkit" {
   interface Options {
-    readonly width?: number;
-    readonly height?: number;
+    readonly assumePt?: boolean;
     readonly fontCallback?: (family: string, bold: boolean, italic: boolean) => string;
   }
   /** Draws an SVG onto a PDF page, as lines and text. */

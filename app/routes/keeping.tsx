@@ -1,6 +1,7 @@
 import { backUp, backupFile, listBackups, lookInto, restore } from "@db/keeping/backup.server";
 import { bringIn, dropIncoming, incomingFile } from "@db/keeping/incoming.server";
-import { countRecords, everything } from "@db/repositories/records.server";
+import { everything } from "@db/recordQuery";
+import { countRecords } from "@db/repositories/records.server";
 import { data, Form, useNavigation } from "react-router";
 import { z } from "zod";
 import { Rail } from "../components/Rail";

@@ -135,16 +135,16 @@ export default function Learnt({ loaderData }: Route.ComponentProps) {
             <thead>
               <tr>
                 <th scope="col">Fault</th>
-                <th scope="col" className="text-right">
+                <th scope="col" className="pl-4 text-right">
                   proven here
                 </th>
-                <th scope="col" className="text-right">
+                <th scope="col" className="pl-4 text-right">
                   table
                 </th>
-                <th scope="col" className="text-right">
+                <th scope="col" className="pl-4 text-right">
                   now
                 </th>
-                <th scope="col" className="text-right">
+                <th scope="col" className="pl-4 text-right">
                   give or take
                 </th>
               </tr>
@@ -153,13 +153,13 @@ export default function Learnt({ loaderData }: Route.ComponentProps) {
               {changed.map((own) => (
                 <tr key={`${own.kind} ${own.mode}`} className="border-t border-rule">
                   <td className="py-1">{own.words}</td>
-                  <td className="figures text-right">{own.n}</td>
-                  <td className="figures text-right">{share(own.before)}</td>
-                  <td className="figures text-right">
+                  <td className="figures pl-4 text-right whitespace-nowrap">{own.n}</td>
+                  <td className="figures pl-4 text-right whitespace-nowrap">{share(own.before)}</td>
+                  <td className="figures pl-4 text-right whitespace-nowrap">
                     {Math.abs(own.share - own.before) < 0.0005 ? "" : own.share > own.before ? "↑ " : "↓ "}
                     {share(own.share)}
                   </td>
-                  <td className="figures text-right">± {share(own.deviation)}</td>
+                  <td className="figures pl-4 text-right whitespace-nowrap">± {share(own.deviation)}</td>
                 </tr>
               ))}
             </tbody>

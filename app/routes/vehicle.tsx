@@ -1,4 +1,5 @@
-import { everything, findRecords } from "@db/repositories/records.server";
+import { everything } from "@db/recordQuery";
+import { findRecords } from "@db/repositories/records.server";
 import { findVehicle } from "@db/repositories/vehicles.server";
 import { data, Link } from "react-router";
 import { Rail } from "../components/Rail";

@@ -16,7 +16,10 @@ export interface FaultCount extends FaultLabel {
 export const tableJobs = 60;
 
 /** Kind and mode of a suspect. */
-export function faultLabel(compiled: CompiledCircuit, { fault: { names, parts } }: Variant): FaultLabel {
+export function faultLabel(
+  compiled: Pick<CompiledCircuit, "netlist">,
+  { fault: { names, parts } }: Pick<Variant, "fault">,
+): FaultLabel {
   return {
     kind: names.map(({ where }, i) => faultKind(compiled, where, parts[i] ?? parts[0] ?? where)).join("+"),
     mode: names.map(({ mode }) => mode).join("+"),

@@ -2,7 +2,7 @@ import type { CompiledCircuit } from "./compiledCircuit";
 import type { OddsAt } from "./testModel";
 
 /** What kind of thing a fault sits in, for tables of what it shows. */
-export function faultKind(compiled: CompiledCircuit, where: string, part: string): string {
+export function faultKind(compiled: Pick<CompiledCircuit, "netlist">, where: string, part: string): string {
   if (where === "CAR") return "CAR";
   if (where.includes(":")) return "pin";
   const { circuit } = compiled.netlist;

@@ -14,6 +14,14 @@ export const proofFindingSchema = z.discriminatedUnion("by", [
 ]);
 export type ProofFinding = z.infer<typeof proofFindingSchema>;
 
+/** What a sound vehicle shows at a step, by hand and ear. */
+export const soundFinding = (step: ProofStep): ProofFinding =>
+  step.kind === "air"
+    ? { by: "airflow", seen: step.expected }
+    : step.kind === "listen"
+      ? { by: "listen", seen: "quiet" }
+      : { by: "check", good: true };
+
 /** Whether a finding is what a sound vehicle shows, and in which direction it is not. */
 export type ProofJudgement = "right" | "too-low" | "too-high" | "wrong";
 

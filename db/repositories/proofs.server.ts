@@ -34,19 +34,23 @@ export async function proofsOf(jobId: number, since: Date | null): Promise<Proof
   return [...latest.values()];
 }
 
-export async function insertProof(
-  { id, jobId, step, finding, judged, takenAt }: ProofEntry,
-  transaction: Transaction,
-): Promise<void> {
-  await ProofRow.findOrCreate({
-    where: { id },
-    defaults: { id, jobId, step, body: JSON.stringify(finding), judged, takenAt },
-    transaction,
-  });
+/** Writes proof steps; one that is there already is left alone. */
+export async function insertProofs(entries: readonly ProofEntry[], transaction: Transaction): Promise<void> {
+  await ProofRow.bulkCreate(
+    entries.map(({ id, jobId, step, finding, judged, takenAt }) => ({
+      id,
+      jobId,
+      step,
+      body: JSON.stringify(finding),
+      judged,
+      takenAt,
+    })),
+    { transaction, ignoreDuplicates: true },
+  );
 }
 
 /** Stores one proof step; sent twice it is stored once. */
 export async function addProof(entry: ProofEntry): Promise<void> {
   const store = await database();
-  await store.write((transaction) => insertProof(entry, transaction));
+  await store.write((transaction) => insertProofs([entry], transaction));
 }

@@ -49,9 +49,9 @@ const closing = {
 const standing = async () => (await readingsOf(jobId)).filter(({ struckAt }) => !struckAt);
 
 describe("the demo workshop", () => {
-  test("has circuits of both sides, fourteen vehicles and sixteen jobs in different stages", async () => {
+  test("has circuits of both sides, fourteen vehicles, sixteen jobs in different stages and fourteen of the past", async () => {
     const jobs = await listJobs();
-    expect(jobs).toHaveLength(16);
+    expect(jobs).toHaveLength(30);
     expect(new Set(jobs.map(({ vehicle }) => vehicle.label)).size).toBe(14);
     expect(new Set(jobs.map(({ stage }) => stage))).toEqual(
       new Set(["probing", "part-awaited", "proof-due", "closed"]),
@@ -60,7 +60,7 @@ describe("the demo workshop", () => {
 
   test("is loaded only into an empty database", async () => {
     expect(await loadDemoWorld(await database(), join(process.cwd(), "demo"), now)).toBe(false);
-    expect(await listJobs()).toHaveLength(16);
+    expect(await listJobs()).toHaveLength(30);
   });
 });
 
@@ -155,7 +155,7 @@ describe("jobs", () => {
     };
     const ids = await Promise.all([1, 2].map(() => store.write((transaction) => addJob(job, transaction))));
     expect(ids[0]).toBe(ids[1]);
-    expect(await listJobs()).toHaveLength(17);
+    expect(await listJobs()).toHaveLength(31);
   });
 
   test("closing keeps what was found", async () => {
