@@ -244,6 +244,16 @@ export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreation
   declare body: string;
 }
 
+/** Minutes of repairs by what was replaced, kept by the database as jobs close. */
+export class RepairSumRow extends Model<
+  InferAttributes<RepairSumRow>,
+  InferCreationAttributes<RepairSumRow>
+> {
+  declare kind: string;
+  declare jobs: number;
+  declare minutes: number;
+}
+
 // Sequelize writes into the attribute objects it is given, so each column gets its own.
 const text = () => ({ type: DataTypes.TEXT, allowNull: false });
 const maybeText = () => ({ type: DataTypes.TEXT, allowNull: true });
@@ -297,6 +307,10 @@ function defineMemory(sequelize: Sequelize): void {
   EventRow.init(
     { id: counted(), jobId: number(), at: text(), what: text(), about: maybeText() },
     { ...plain, tableName: "events" },
+  );
+  RepairSumRow.init(
+    { kind: { ...text(), primaryKey: true }, jobs: number(), minutes: real() },
+    { ...plain, tableName: "repairSums" },
   );
   FaultCountRow.init(
     {

@@ -19,7 +19,7 @@ export async function figuresView(family: string | null) {
     faultsBySymptom(),
     minutesBySymptom(),
     comebacksByCause(),
-    moneyByMonth(),
+    moneyByMonth(new Date()),
     verdictSums(),
     shopTerms(),
   ]);

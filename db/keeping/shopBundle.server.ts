@@ -17,7 +17,7 @@ import { migrations } from "../migrations/index";
 import { type Cell, PlainSqlite } from "./plainSqlite.server";
 
 /** Tables made from others, or that say nothing of the shop. */
-const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|importing$)/;
+const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|repairSums$|importing$)/;
 
 /** Files of a bundle carry one date, so that the same shop makes the same bytes. */
 const fixedDate = new Date(2000, 0, 1);

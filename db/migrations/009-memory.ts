@@ -79,12 +79,18 @@ const counts = (row: "old" | "new", by: string): string =>
    SELECT ${row}.family, ${row}.kind, ${row}.mode, ${by} WHERE ${row}.counted = 1
    ON CONFLICT (family, kind, mode) DO UPDATE SET n = n + excluded.n;`;
 
+const minutesSums = (row: "old" | "new", by: string): string =>
+  `INSERT INTO repairSums (kind, jobs, minutes)
+   SELECT ${row}.repairKind, ${by}, ${by} * ${row}.repairMinutes WHERE ${row}.counted = 1 AND ${row}.repairMinutes IS NOT NULL
+   ON CONFLICT (kind) DO UPDATE SET jobs = jobs + excluded.jobs, minutes = minutes + excluded.minutes;`;
+const learns = (row: "old" | "new", by: string): string => `${counts(row, by)} ${minutesSums(row, by)}`;
+
 /** What the shop has learnt moves with every closing, by one count: never counted anew. */
 const learning = [
-  `CREATE TRIGGER learnt AFTER INSERT ON closures BEGIN ${counts("new", "1")} END`,
-  `CREATE TRIGGER unlearnt AFTER DELETE ON closures BEGIN ${counts("old", "-1")} END`,
-  `CREATE TRIGGER relearnt AFTER UPDATE OF counted, family, kind, mode ON closures
-     BEGIN ${counts("old", "-1")} ${counts("new", "1")} END`,
+  `CREATE TRIGGER learnt AFTER INSERT ON closures BEGIN ${learns("new", "1")} END`,
+  `CREATE TRIGGER unlearnt AFTER DELETE ON closures BEGIN ${learns("old", "-1")} END`,
+  `CREATE TRIGGER relearnt AFTER UPDATE OF counted, family, kind, mode, repairKind, repairMinutes ON closures
+     BEGIN ${learns("old", "-1")} ${learns("new", "1")} END`,
 ];
 
 const notesOf = (row: string): string =>
@@ -136,7 +142,7 @@ export const memory = {
       outcomeAt: maybeMoment(),
     });
     await context.addIndex("fittings", ["jobId"]);
-    await context.addIndex("fittings", ["outcome", "p"]);
+    await context.addIndex("fittings", ["outcome", "p", "jobId"]);
     await context.createTable("closures", {
       jobId: { ...job(), primaryKey: true },
       fault: text(),
@@ -155,13 +161,23 @@ export const memory = {
       counted: number(),
       body: text(),
     });
-    await context.addIndex("closures", ["closedAt"]);
-    await context.addIndex("closures", ["family", "kind", "mode"]);
+    // Each of the figures is read from an index of its own, not from the closures.
+    await context.addIndex("closures", ["closedAt", "totalMinor", "jobId"]);
+    await context.addIndex("closures", ["family", "symptom", "kind", "jobId"]);
+    await context.addIndex("closures", ["symptom", "minutes", "chartMinutes", "jobId"]);
+    await context.addIndex("closures", ["cause", "jobId"]);
+    await context.addIndex("closures", ["repairKind"]);
     await context.addIndex("jobs", ["stage", "createdAt"]);
+    await context.addIndex("jobs", ["createdAt"]);
+    await context.addIndex("jobs", ["closedAt"]);
     await context.addIndex("jobs", ["vehicleId"]);
+    await sequelize.query("CREATE INDEX jobs_deleted ON jobs (id) WHERE deletedAt IS NOT NULL");
     await context.addIndex("jobs", ["comebackOf"]);
     await sequelize.query(
       "CREATE TABLE faultCounts (family TEXT NOT NULL, kind TEXT NOT NULL, mode TEXT NOT NULL, n INTEGER NOT NULL, PRIMARY KEY (family, kind, mode)) WITHOUT ROWID",
+    );
+    await sequelize.query(
+      "CREATE TABLE repairSums (kind TEXT NOT NULL PRIMARY KEY, jobs INTEGER NOT NULL, minutes FLOAT NOT NULL) WITHOUT ROWID",
     );
     await context.createTable("events", {
       id: counted(),
@@ -183,10 +199,21 @@ export const memory = {
       ...["searchJob", "searchWords", "searchNote", "searchStruck"],
     ];
     for (const name of triggers) await sequelize.query(`DROP TRIGGER ${name}`);
-    for (const table of ["jobSearch", "importing", "events", "faultCounts", "closures", "fittings"])
+    for (const table of [
+      "jobSearch",
+      "importing",
+      "events",
+      "repairSums",
+      "faultCounts",
+      "closures",
+      "fittings",
+    ])
       await context.dropTable(table);
     await context.removeIndex("jobs", ["stage", "createdAt"]);
+    await context.removeIndex("jobs", ["createdAt"]);
+    await context.removeIndex("jobs", ["closedAt"]);
     await context.removeIndex("jobs", ["vehicleId"]);
+    await sequelize.query("DROP INDEX jobs_deleted");
     await context.removeIndex("jobs", ["comebackOf"]);
     for (const column of ["comebackOf", "deletedAt"])
       await sequelize.query(`ALTER TABLE jobs DROP COLUMN ${column}`);

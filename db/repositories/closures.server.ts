@@ -2,10 +2,10 @@ import type { FaultCount } from "@core/diagnose/learnedPrior";
 import { type CauseKind, type Closure, closureSchema } from "@core/records/closure";
 import type { MeasuredRepairs } from "@core/records/learntRepairs";
 import { type Symptom, symptoms } from "@core/records/symptom";
-import { col, fn, Op, type Transaction } from "sequelize";
+import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
-import { ClosureRow, FaultCountRow, JobRow } from "../models.server";
+import { ClosureRow, FaultCountRow, JobRow, RepairSumRow } from "../models.server";
 import { settleFitting } from "./fittings.server";
 
 /** How a job was closed, with what the records count of it. */
@@ -133,17 +133,8 @@ export async function familiesMet(): Promise<{ family: string; n: number }[]> {
 
 /** Minutes the ways in and back took, by what was replaced: of jobs the shop learns from. */
 export async function measuredRepairs(): Promise<MeasuredRepairs[]> {
-  const rows = await ClosureRow.findAll({
-    where: { counted: 1, repairMinutes: { [Op.not]: null } },
-    attributes: [
-      ["repairKind", "kind"],
-      [fn("COUNT", col("jobId")), "jobs"],
-      [fn("SUM", col("repairMinutes")), "minutes"],
-    ],
-    group: ["repairKind"],
-    raw: true,
-  });
-  return z.array(z.object({ kind: z.string(), jobs: z.number(), minutes: z.number() })).parse(rows);
+  const rows = await RepairSumRow.findAll({ order: [["kind", "ASC"]] });
+  return rows.flatMap(({ kind, jobs, minutes }) => (jobs > 0 ? [{ kind, jobs, minutes }] : []));
 }
 
 /** A closed job the shop may learn from, or has been told not to. */

@@ -19,7 +19,7 @@ export interface FaultOfSymptom {
 }
 
 /** Closed jobs that were not deleted. */
-const closed = "closures k JOIN jobs j ON j.id = k.jobId AND j.deletedAt IS NULL";
+const closed = "closures k WHERE k.jobId NOT IN (SELECT id FROM jobs WHERE deletedAt IS NOT NULL)";
 
 export const faultsBySymptom = (): Promise<FaultOfSymptom[]> =>
   ask(
@@ -60,15 +60,24 @@ export interface ComebacksOfCause {
   readonly comebacks: number;
 }
 
-export const comebacksByCause = (): Promise<ComebacksOfCause[]> =>
-  ask(
-    z.object({ cause: z.string(), jobs: z.number(), comebacks: z.number() }),
-    `SELECT k.cause, COUNT(*) AS jobs,
-       COUNT(b.first) AS comebacks
-     FROM ${closed} LEFT JOIN (SELECT DISTINCT comebackOf AS first FROM jobs WHERE comebackOf IS NOT NULL AND deletedAt IS NULL) b
-       ON b.first = k.jobId
-     GROUP BY k.cause ORDER BY k.cause`,
+export async function comebacksByCause(): Promise<ComebacksOfCause[]> {
+  const jobs = await ask(
+    z.object({ cause: z.string(), jobs: z.number() }),
+    `SELECT k.cause, COUNT(*) AS jobs FROM ${closed} GROUP BY k.cause ORDER BY k.cause`,
   );
+  // From the comebacks, which are few, to the causes.
+  const back = await ask(
+    z.object({ cause: z.string(), comebacks: z.number() }),
+    `SELECT k.cause, COUNT(*) AS comebacks FROM
+       (SELECT DISTINCT b.comebackOf AS first FROM jobs b WHERE b.comebackOf IS NOT NULL AND b.deletedAt IS NULL) b
+       CROSS JOIN closures k ON k.jobId = b.first JOIN jobs j ON j.id = k.jobId AND j.deletedAt IS NULL
+     GROUP BY k.cause`,
+  );
+  return jobs.map((own) => ({
+    ...own,
+    comebacks: back.find(({ cause }) => cause === own.cause)?.comebacks ?? 0,
+  }));
+}
 
 /** Money billed by month, of the newest two years. */
 export interface MoneyOfMonth {
@@ -77,19 +86,33 @@ export interface MoneyOfMonth {
   readonly totalMinor: number;
 }
 
-export const moneyByMonth = (): Promise<MoneyOfMonth[]> =>
-  ask(
+export async function moneyByMonth(now: Date): Promise<MoneyOfMonth[]> {
+  const first = (back: number): string =>
+    new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth() - back, 1)).toISOString().slice(0, 10);
+  const months = Array.from({ length: 24 }, (_, back) => ({ from: first(back), to: first(back - 1) }));
+  const rows = await ask(
     z.object({ month: z.string(), jobs: z.number(), totalMinor: z.number() }),
-    `SELECT substr(k.closedAt, 1, 7) AS month, COUNT(*) AS jobs, COALESCE(SUM(k.totalMinor), 0) AS totalMinor
-     FROM ${closed} GROUP BY month ORDER BY month DESC LIMIT 24`,
+    `WITH months (month, low, high) AS (VALUES ${months
+      .map(({ from, to }) => `('${from.slice(0, 7)}', '${from}', '${to}')`)
+      .join(", ")})
+     SELECT month, COUNT(k.jobId) AS jobs, COALESCE(SUM(k.totalMinor), 0) AS totalMinor
+     FROM months CROSS JOIN closures k ON k.closedAt >= low AND k.closedAt < high
+     WHERE k.jobId NOT IN (SELECT id FROM jobs WHERE deletedAt IS NOT NULL)
+     GROUP BY month`,
   );
+  return rows.sort((one, other) => (one.month < other.month ? 1 : -1));
+}
 
 /** Sums of the verdicts parts were fitted on, by bin of their belief: those whose outcome is known. */
 export async function verdictSums(): Promise<BinSums[]> {
-  const bin = `CASE ${reliabilityEdges
-    .slice(1, -1)
-    .map((edge, index) => `WHEN f.p < ${edge} THEN ${index}`)
-    .join(" ")} ELSE ${reliabilityEdges.length - 2} END`;
+  const bins = reliabilityEdges
+    .slice(0, -1)
+    .map((low, index) => {
+      // The last bin holds certainty too.
+      const high = index === reliabilityEdges.length - 2 ? 2 : reliabilityEdges[index + 1];
+      return `(${index}, ${low}, ${high})`;
+    })
+    .join(", ");
   const rows = await ask(
     z.object({
       bin: z.number(),
@@ -99,10 +122,11 @@ export async function verdictSums(): Promise<BinSums[]> {
       squares: z.number(),
       saidOfHits: z.number(),
     }),
-    `SELECT ${bin} AS bin, COUNT(*) AS trials, SUM(f.outcome = 'held') AS hits, SUM(f.p) AS said, SUM(f.p * f.p) AS squares,
-       SUM(CASE WHEN f.outcome = 'held' THEN f.p ELSE 0 END) AS saidOfHits
-     FROM fittings f JOIN jobs j ON j.id = f.jobId AND j.deletedAt IS NULL
-     WHERE f.outcome IN ('held', 'failed', 'came-back') GROUP BY bin`,
+    `WITH bins (bin, low, high) AS (VALUES ${bins}), outcomes (outcome, hit) AS (VALUES ('held', 1), ('failed', 0), ('came-back', 0))
+     SELECT bin, COUNT(*) AS trials, SUM(hit) AS hits, SUM(f.p) AS said, SUM(f.p * f.p) AS squares, SUM(f.p * hit) AS saidOfHits
+     FROM bins CROSS JOIN outcomes CROSS JOIN fittings f ON f.outcome = outcomes.outcome AND f.p >= low AND f.p < high
+     WHERE f.jobId NOT IN (SELECT id FROM jobs WHERE deletedAt IS NOT NULL)
+     GROUP BY bin`,
   );
   return reliabilityEdges
     .slice(1)

@@ -356,7 +356,7 @@ describe("the figures", () => {
     expect([sums?.trials, sums?.hits]).toEqual([before.sums.trials + 2, before.sums.hits + 1]);
     const stops = (await minutesBySymptom()).find(({ symptom }) => symptom === "never-stops");
     expect(stops).toMatchObject({ chartJobs: expect.any(Number) });
-    const november = (await moneyByMonth()).find(({ month }) => month === "2026-11");
+    const november = (await moneyByMonth(now)).find(({ month }) => month === "2026-11");
     expect(november?.totalMinor).toBeGreaterThanOrEqual(24_600);
   });
 });

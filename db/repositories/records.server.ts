@@ -104,25 +104,48 @@ const replacements = (query: RecordQuery) => ({
   from: query.from,
 });
 
-/** The jobs a query asks for, a page of them. */
+/** Tables an order or a condition needs beside the jobs. */
+function tablesFor(query: RecordQuery, order: boolean): string {
+  const asked = [...conditions(query), ...(order ? [columns[query.order]] : [])].join(" ");
+  return [
+    "jobs j",
+    ...(/\bv\./.test(asked) ? ["JOIN vehicles v ON v.id = j.vehicleId"] : []),
+    ...(/\bc\./.test(asked) ? ["JOIN circuits c ON c.id = j.circuitId"] : []),
+    ...(/\bk\./.test(asked) ? ["LEFT JOIN closures k ON k.jobId = j.id"] : []),
+  ].join(" ");
+}
+
+/** The jobs a query asks for, a page of them: which they are first, from as little as tells it, then what they say. */
 export async function findRecords(query: RecordQuery): Promise<RecordLine[]> {
+  const way = query.down ? "DESC" : "ASC";
+  const ordered = await connection().query(
+    `SELECT j.id FROM ${tablesFor(query, true)} WHERE ${conditions(query).join(" AND ")}
+     ORDER BY ${columns[query.order]} ${way}, j.id ${way} LIMIT :count OFFSET :from`,
+    { type: QueryTypes.SELECT, replacements: replacements(query) },
+  );
+  const ids = z
+    .array(z.object({ id: z.number() }))
+    .parse(ordered)
+    .map(({ id }) => id);
+  if (ids.length === 0) return [];
   const rows = await connection().query(
     `SELECT j.id, j.vehicleId, v.model || ', ' || v.label AS vehicle, c.title AS circuit, j.words, j.stage, j.found,
        k.fault, k.kind, k.mode, k.cause, k.minutes, k.totalMinor, j.createdAt AS came, j.closedAt AS closed, j.comebackOf,
        ${came} AS cameBack
-     FROM ${tables} WHERE ${conditions(query).join(" AND ")}
-     ORDER BY ${columns[query.order]} ${query.down ? "DESC" : "ASC"}, j.id ${query.down ? "DESC" : "ASC"}
-     LIMIT :count OFFSET :from`,
-    { type: QueryTypes.SELECT, replacements: replacements(query) },
+     FROM ${tables} WHERE j.id IN (:ids)`,
+    { type: QueryTypes.SELECT, replacements: { ids } },
   );
-  return z.array(lineSchema).parse(rows);
+  const place = new Map(ids.map((id, index) => [id, index]));
+  return z
+    .array(lineSchema)
+    .parse(rows)
+    .sort((a, b) => (place.get(a.id) ?? 0) - (place.get(b.id) ?? 0));
 }
 
 /** How many jobs a query asks for. */
 export async function countRecords(query: RecordQuery): Promise<number> {
-  const plain = !query.circuit && !query.fault && !query.part;
   const [row] = await connection().query(
-    `SELECT COUNT(*) AS n FROM ${plain ? "jobs j" : tables} WHERE ${conditions(query).join(" AND ")}`,
+    `SELECT COUNT(*) AS n FROM ${tablesFor(query, false)} WHERE ${conditions(query).join(" AND ")}`,
     { type: QueryTypes.SELECT, replacements: replacements(query) },
   );
   return z.object({ n: z.number() }).parse(row).n;

@@ -1,0 +1,168 @@
+import { readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { parse } from "csv-parse/sync";
+import ICAL from "ical.js";
+
+const settled = (page: Page) => page.waitForLoadState("networkidle");
+
+async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+}
+
+test("proven by clamp against this circuit's own band, then the other way out: failed, and what failed is not forgotten", async ({
+  page,
+}) => {
+  await page.goto("/jobs/8/verdict");
+  await page.getByRole("button", { name: /fitted|Fitted/ }).click();
+  await page.getByRole("heading", { name: "Before the panels go back" }).waitFor();
+  await page.getByText("clamp", { exact: true }).click();
+  const top = page.locator('[data-step="up-4"]');
+  await expect(top.getByText(/expect [\d.]+ A to [\d.]+ A at M1/)).toBeVisible();
+  await top.getByRole("textbox").fill("some");
+  await top.getByRole("button", { name: "Store" }).click();
+  await expect(top.getByRole("alert")).toContainText("“some” cannot be stored here");
+  await top.getByRole("textbox").fill("31,5");
+  await top.getByRole("button", { name: "Store" }).click();
+  await expect(top.getByText("31.5 A: not so: too much")).toBeVisible();
+  await accessible(page);
+  await page.getByRole("button", { name: "Back to probing with this" }).click();
+  await page.waitForURL(/probe/);
+  await expect(page.getByText(/clamp round M1.*31\.5 A|31\.5 A/).first()).toBeVisible();
+  await page.goto("/jobs/8/trail");
+  await expect(page.getByText(/^Fitted .*: failed$/)).toBeVisible();
+});
+
+test("a job of the past: its card, its follow-up in a calendar, its history, its comeback", async ({
+  page,
+}) => {
+  await page.goto("/records?words=oiled");
+  await settled(page);
+  await expect(page.getByRole("status").first()).toHaveText(/1 job/);
+  await page.locator("[data-job] a").first().click();
+  const file = page.waitForEvent("download");
+  await page.getByRole("link", { name: /Follow-up .* to the calendar/ }).click();
+  const calendar = new ICAL.Component(ICAL.parse(readFileSync(await (await file).path(), "utf8")));
+  const event = new ICAL.Event(calendar.getFirstSubcomponent("vevent") ?? undefined);
+  expect(event.summary).toBe("Look again: Skerry Godwit hatchback, pharmacy hatchback");
+  expect(event.startDate.isDate).toBe(true);
+  const pdf = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Both pages as PDF" }).click();
+  expect(
+    readFileSync(await (await pdf).path())
+      .subarray(0, 5)
+      .toString(),
+  ).toBe("%PDF-");
+  await page.getByLabel(/It came back/).fill("Squeals again.");
+  await page.getByRole("button", { name: "Open the comeback" }).click();
+  await page.waitForURL(/complaint/);
+  await page.goto("/records?outcome=came-back");
+  await expect(page.locator("[data-job]").filter({ hasText: "pharmacy hatchback" })).toContainText(
+    "came back",
+  );
+  await page
+    .getByRole("link", { name: /oiled|26|2026/ })
+    .first()
+    .click();
+  await page.getByRole("link", { name: "This vehicle's history" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+});
+
+test("records are ordered, taken out as CSV, tried and refused on the way in", async ({ page }) => {
+  await page.goto("/records?outcome=held&order=money&down=yes");
+  await settled(page);
+  await expect(page.getByRole("columnheader", { name: /Billed/ })).toHaveAttribute("aria-sort", "descending");
+  await page.getByRole("link", { name: /^Billed/ }).click();
+  await expect(page.getByRole("columnheader", { name: /Billed/ })).toHaveAttribute("aria-sort", "ascending");
+  await accessible(page);
+  const file = page.waitForEvent("download");
+  await page.getByRole("link", { name: "All closed jobs as CSV" }).click();
+  const text = readFileSync(await (await file).path(), "utf8");
+  const rows: string[][] = parse(text);
+  expect(rows.length).toBeGreaterThan(13);
+  await page.getByRole("link", { name: "Bring records in" }).click();
+  await settled(page);
+  await page.getByLabel("or its text").fill(text);
+  await page.getByRole("button", { name: "Try it first" }).click();
+  await expect(page.getByText(/Tried, nothing stored: 0 brought in, \d+ here already/)).toBeVisible();
+  await page.getByLabel("or its text").fill(text.replace("not-found", "perhaps"));
+  await page.getByRole("button", { name: "Bring them in" }).click();
+  await expect(page.getByText(/row \d+, cause: expected "found"/)).toBeVisible();
+});
+
+test("what was learnt is shown, taken back for one job, and switched off", async ({ page }) => {
+  await page.goto("/records/learnt?circuit=whimbrel-four-speed");
+  await settled(page);
+  const link = page.getByRole("row").filter({ hasText: /^heat fuse open/ });
+  const before = await link.textContent();
+  await accessible(page);
+  const lesson = page.locator("[data-lesson]").filter({ hasText: "heat fuse open" }).first();
+  await lesson.getByRole("button", { name: /Do not count/ }).click();
+  await expect(lesson).toContainText("not counted");
+  expect(await link.textContent()).not.toBe(before);
+  await lesson.getByRole("button", { name: /^Count job/ }).click();
+  await expect(lesson).not.toContainText("not counted");
+  await page.getByRole("button", { name: "Switch it off" }).click();
+  await expect(page.getByText(/Switched off/)).toBeVisible();
+  await page.getByRole("button", { name: "Switch it on" }).click();
+  await expect(page.getByRole("button", { name: "Switch it off" })).toBeVisible();
+});
+
+test("figures answer their questions in words too", async ({ page }) => {
+  await page.goto("/records/figures");
+  await settled(page);
+  await expect(page.getByRole("img", { name: /some speeds dead: heat fuse/ })).toBeAttached();
+  await expect(page.getByText(/verdicts, Brier score 0\.\d{3}/)).toBeVisible();
+  await expect(page.getByText("what killed it was found")).toBeVisible();
+  await accessible(page);
+});
+
+test("deleted and put back; backed up, looked into, restored; the whole shop taken out and brought in", async ({
+  page,
+}) => {
+  await page.goto("/jobs/17/close");
+  await page.getByRole("button", { name: "Delete the job" }).click();
+  await expect(page.getByText(/Job 17 is deleted/)).toBeVisible();
+  await page.getByRole("button", { name: "Put it back" }).click();
+  await expect(page.getByRole("button", { name: "Delete the job" })).toBeVisible();
+  await page.goto("/records/keeping");
+  await settled(page);
+  await page.getByRole("button", { name: "Back up now" }).click();
+  await expect(page.getByText(/Backed up and proven sound/)).toBeVisible();
+  const backup = page.locator("[data-backup]").first();
+  await backup.getByRole("button", { name: "Look into it" }).click();
+  await expect(backup.getByText(/Tried, nothing changed: it is sound/)).toBeVisible();
+  await accessible(page);
+  await backup.getByRole("button", { name: "Restore it" }).click();
+  await expect(page.getByText(/It is in place/)).toBeVisible();
+  const file = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Take the whole shop out" }).click();
+  const bundle = await (await file).path();
+  await page.getByLabel("A bundle or a backup from elsewhere").setInputFiles({
+    name: "notes.zip",
+    mimeType: "application/zip",
+    buffer: Buffer.from("these are no notes"),
+  });
+  await page
+    .locator("form")
+    .filter({ hasText: "A bundle or a backup" })
+    .getByRole("button", { name: "Look into it" })
+    .click();
+  await expect(page.getByRole("alert")).toContainText("This is no zip");
+  await page.getByLabel("A bundle or a backup from elsewhere").setInputFiles({
+    name: "airway-shop.zip",
+    mimeType: "application/zip",
+    buffer: readFileSync(bundle),
+  });
+  await page
+    .locator("form")
+    .filter({ hasText: "A bundle or a backup" })
+    .getByRole("button", { name: "Look into it" })
+    .click();
+  await expect(page.getByText(/It holds \d+ jobs and \d+ readings/)).toBeVisible();
+  await page.getByRole("button", { name: "Put it in the place of what is here" }).click();
+  await expect(page.getByText(/It is in place/)).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "On the ramps" })).toBeVisible();
+});
