@@ -12,6 +12,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     circuit,
     school: job.school,
     readings: standingReadings(view),
+    ...(view.repairs.length > 0 ? { repairs: view.repairs } : {}),
   };
   return new Response(`${JSON.stringify(file, null, 2)}\n`, {
     headers: {

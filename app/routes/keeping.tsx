@@ -116,9 +116,9 @@ export default function Keeping({ loaderData, actionData }: Route.ComponentProps
             Backups
           </h2>
           <p className="max-w-prose text-base text-soft">
-            Made every night and whenever you ask, while the shop works on. Kept: one a day for a week, one a
-            week for five, one a month for a year. They lie in the data folder; take one elsewhere now and
-            then.
+            Made every night and whenever you ask, while the shop works on. Kept: all of the last day, one a
+            day for a week, one a week for five, one a month for a year. They lie in the data folder; take one
+            elsewhere now and then.
           </p>
           <Form method="post" className="flex flex-wrap gap-3">
             <button type="submit" name="intent" value="back-up" className="btn btn-main" disabled={busy}>

@@ -32,9 +32,11 @@ describe("which backups stay", () => {
     expect(backupsToDrop([], now)).toEqual([]);
   });
 
-  test("of one day the newest alone stays", () => {
-    const hours = [1, 2, 3].map((back) => ({ name: `${back}`, at: now - back * 3600 * 1000 }));
-    expect(keptOf(hours)).toEqual(["1"]);
+  test("all of the last 24 hours stay; of a day before them the newest alone", () => {
+    const ago = (...hours: number[]) =>
+      hours.map((back) => ({ name: `${back}`, at: now - back * 3600 * 1000 }));
+    expect(keptOf(ago(1, 2, 23))).toEqual(["1", "2", "23"]);
+    expect(keptOf(ago(1, 31, 32, 33))).toEqual(["1", "31"]);
   });
 
   test("taken night by night, rotation leaves at each step what it would leave of them all", () => {

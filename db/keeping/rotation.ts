@@ -23,7 +23,7 @@ function ordinals(at: number): { day: number; week: number; month: number } {
 }
 
 /**
- * The backups that may go: of each of the last days, weeks and months that have one, the newest stays; so does the newest of all.
+ * The backups that may go. All of the last 24 hours stay, those made before a restore among them; of each of the last days, weeks and months that have one, the newest stays; so does the newest of all.
  * @param now milliseconds since 1970
  */
 export function backupsToDrop(backups: readonly BackupName[], now: number): string[] {
@@ -32,7 +32,7 @@ export function backupsToDrop(backups: readonly BackupName[], now: number): stri
   const met = new Set<string>();
   for (const { name, at } of [...backups].sort((a, b) => b.at - a.at)) {
     const own = ordinals(at);
-    if (stays.size === 0) stays.add(name);
+    if (stays.size === 0 || now - at < dayMilliseconds) stays.add(name);
     for (const [unit, back] of [
       ["day", kept.days],
       ["week", kept.weeks],

@@ -1,0 +1,239 @@
+// The pages of the shop's memory against a database of their own: what they answer, store and refuse.
+import { database } from "@db/database.server";
+import { closureOf } from "@db/repositories/closures.server";
+import { findJob } from "@db/repositories/jobs.server";
+import { addNote } from "@db/repositories/notes.server";
+import { addProof } from "@db/repositories/proofs.server";
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { parse } from "csv-parse/sync";
+import sharp from "sharp";
+import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
+import * as cardFile from "./cardFile";
+import * as caseFile from "./caseFile";
+import * as close from "./close";
+import * as figures from "./figures";
+import * as keeping from "./keeping";
+import * as keepingFile from "./keepingFile";
+import * as learnt from "./learnt";
+import * as prove from "./prove";
+import * as records from "./records";
+import * as recordsFile from "./recordsFile";
+import * as recordsIn from "./recordsIn";
+import * as trail from "./trail";
+import * as vehicle from "./vehicle";
+import * as verdict from "./verdict";
+
+beforeAll(async () => {
+  await openDemoShop();
+});
+afterAll(closeDemoShop);
+
+const get = (params: Record<string, string>, query = "") =>
+  ({ params, request: new Request(`http://127.0.0.1/x?${query}`) }) as never;
+const status = async (work: () => Promise<unknown>): Promise<number> => {
+  try {
+    const made = await work();
+    return made instanceof Response ? made.status : 200;
+  } catch (thrown) {
+    return (thrown as { init?: { status?: number } }).init?.status ?? 500;
+  }
+};
+
+describe("the records", () => {
+  test("answer an address however it is spoilt", async () => {
+    const page = await records.loader(
+      get({}, "page=-3&order=drop&down=perhaps&vehicle=x&outcome=all&words=%00"),
+    );
+    expect(page.count).toBe(31);
+    expect(page.rows).toHaveLength(31);
+    expect(page.query).toMatchObject({ order: "came", down: true, outcome: "", from: 0 });
+    const none = await records.loader(get({}, "words=zzzz"));
+    expect([none.count, none.rows]).toEqual([0, []]);
+  });
+
+  test("take a job away, say so, and put it back; one that is none is 404", async () => {
+    const away = await answer(records.action, { intent: "delete", job: "20" });
+    expect(away.location).toBe("/records?deleted=20");
+    expect((await records.loader(get({}, "deleted=20"))).deleted).toBe(20);
+    expect((await findJob(20))?.deletedAt).not.toBeNull();
+    expect((await answer(records.action, { intent: "put-back", job: "20" })).location).toBe("/jobs/20/close");
+    expect((await findJob(20))?.deletedAt).toBeNull();
+    expect((await answer(records.action, { intent: "delete", job: "999" })).status).toBe(404);
+    expect((await answer(records.action, { intent: "burn", job: "20" })).status).toBe(404);
+  });
+
+  test("go out as CSV and JSON, and come in again as nothing new", async () => {
+    const csv = await (await recordsFile.loader(get({ kind: "csv" }))).text();
+    const rows: string[][] = parse(csv);
+    expect(rows).toHaveLength(15);
+    const json = await (await recordsFile.loader(get({ kind: "json" }))).text();
+    expect(await status(() => recordsFile.loader(get({ kind: "xls" })))).toBe(404);
+    for (const text of [csv, json]) {
+      const tried = await answer(recordsIn.action, { intent: "try", text });
+      expect(tried.data.outcome).toEqual({ brought: 0, known: 14, strange: [], dry: true });
+    }
+    const strange = await answer(recordsIn.action, { intent: "bring", text: "{" });
+    expect(strange.status).toBe(400);
+    expect(strange.data.text).toBe("{");
+    expect((await answer(recordsIn.action, { intent: "bring", text: "" })).data.problems).toEqual([
+      "paste a file's text, or choose one",
+    ]);
+  });
+
+  test("hold a vehicle's whole history", async () => {
+    const page = await vehicle.loader(get({ id: "4" }));
+    expect(page.vehicle).toBe("Harrow Whimbrel van, ferry crew van 5");
+    expect(page.rows.map(({ outcome }) => outcome)).toEqual(["part awaited", "held", "came back"]);
+    for (const id of ["0", "99", "x"]) expect(await status(() => vehicle.loader(get({ id })))).toBe(404);
+  });
+});
+
+describe("the figures and what was learnt", () => {
+  test("are of all families or of one; a family that is none is all", async () => {
+    const all = (await figures.loader(get({}))).figures;
+    expect(all.jobs).toBe(14);
+    expect(all.faults.reduce((sum, { counts }) => sum + counts.reduce((a, b) => a + b, 0), 0)).toBe(14);
+    expect(all.odds.trials).toBe(14);
+    expect(all.causes.find(({ cause }) => cause === "not-found")?.comebacks).toBe(1);
+    const one = (await figures.loader(get({}, "family=resistor+ground"))).figures;
+    expect(one.family).toBe("resistor ground");
+    expect((await figures.loader(get({}, "family=steam"))).figures.family).toBeNull();
+  });
+
+  test("show the table beside the shop's own, and are taken back and switched off", async () => {
+    const page = () => learnt.loader(get({}, "circuit=whimbrel-four-speed"));
+    const link = async () =>
+      (await page()).changed.find(({ kind, mode }) => kind === "link" && mode === "open");
+    const before = await link();
+    expect(before?.share).toBeGreaterThan(before?.before ?? 1);
+    const lesson = (await page()).lessons.find(({ words }) => words === "heat fuse open");
+    const job = String(lesson?.jobId);
+    await answer(learnt.action, { intent: "count", job, counted: "no" });
+    expect((await link())?.n).toBe((before?.n ?? 0) - 1);
+    expect((await closureOf(Number(job)))?.counted).toBe(false);
+    await answer(learnt.action, { intent: "count", job, counted: "yes" });
+    expect((await link())?.share).toBeCloseTo(before?.share ?? 0, 12);
+    await answer(learnt.action, { intent: "learning", on: "no" });
+    expect((await page()).on).toBe(false);
+    await answer(learnt.action, { intent: "learning", on: "yes" });
+    expect((await answer(learnt.action, { intent: "count", job: "6", counted: "no" })).status).toBe(404);
+    expect((await answer(learnt.action, { intent: "forget" })).status).toBe(400);
+  });
+});
+
+describe("the card of a job", () => {
+  test("is a PDF with the drawing, the photos and the humps in it, and a calendar file where there is a day", async () => {
+    const jpeg = await sharp({ create: { width: 8, height: 6, channels: 3, background: "#a85a08" } })
+      .jpeg()
+      .toBuffer();
+    await addNote(
+      { id: "photo-1", jobId: 25, readingId: null, words: "the bearing", takenAt: new Date() },
+      { width: 8, height: 6, jpeg },
+    );
+    const pdf = Buffer.from(await (await cardFile.loader(get({ id: "25", kind: "pdf" }))).arrayBuffer());
+    expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
+    expect(pdf.toString("latin1").match(/\/Type \/Page\b/g)?.length).toBe(3);
+    expect(pdf.includes("/Subtype /Image")).toBe(true);
+    const ics = await (await cardFile.loader(get({ id: "25", kind: "ics" }))).text();
+    expect(ics).toMatch(/^BEGIN:VCALENDAR/);
+    expect(await status(() => cardFile.loader(get({ id: "17", kind: "ics" })))).toBe(404);
+    expect(await status(() => cardFile.loader(get({ id: "17", kind: "doc" })))).toBe(404);
+  });
+
+  test("of an open job is a PDF too, and says what is not proven", async () => {
+    const pdf = Buffer.from(await (await cardFile.loader(get({ id: "6", kind: "pdf" }))).arrayBuffer());
+    expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
+    const { card } = await close.loader(get({ id: "6" }));
+    expect(card.proof.whole).toBe("waiting");
+    expect(card.closure).toBeNull();
+  });
+
+  test("tells what came back from what, both ways", async () => {
+    const first = (await close.loader(get({ id: "17" }))).card;
+    const back = (await close.loader(get({ id: "18" }))).card;
+    expect(first.comebacks).toEqual([18]);
+    expect(back.comebackOf).toBe(17);
+    expect(back.closure?.causeText).toBe("found: a stiff motor");
+    const open = await answer(close.action as never, { intent: "comeback", token: crypto.randomUUID() }, "6");
+    expect(open.status).toBe(400);
+  });
+
+  test("has a trail in words", async () => {
+    const { lines } = await trail.loader(get({ id: "18" }));
+    expect(lines.some(({ words }) => words.startsWith("Closed: M1:tight+R1.link:open"))).toBe(true);
+    expect(lines.every(({ words }) => !/undefined|\[object/.test(words))).toBe(true);
+  });
+});
+
+describe("a repair that failed", () => {
+  test("goes out with the case, so that the command line weighs it as the page does", async () => {
+    await answer(verdict.action as never, { intent: "fitted", parts: "R1" });
+    await answer(prove.action, {
+      intent: "proof",
+      token: crypto.randomUUID(),
+      step: "up-2",
+      by: "airflow",
+      seen: "none",
+    });
+    await answer(prove.action, { intent: "back", token: crypto.randomUUID() });
+    const { id } = (await trail.loader(get({ id: "31" }))) ?? { id: 31 };
+    const file = (await (await caseFile.loader(get({ id: String(id) }))).json()) as {
+      repairs: unknown;
+      readings: unknown[];
+    };
+    expect(file.repairs).toEqual([{ after: 0, parts: ["R1"] }]);
+    expect(file.readings).toHaveLength(1);
+  });
+
+  test("a finding before anything is fitted is refused", async () => {
+    const early = { intent: "proof", token: crypto.randomUUID(), step: "up-2", by: "airflow", seen: "none" };
+    expect((await answer(prove.action, early, "7")).status).toBe(400);
+    expect((await answer(prove.action, { intent: "back", token: crypto.randomUUID() }, "7")).status).toBe(
+      400,
+    );
+  });
+});
+
+describe("keeping", () => {
+  test("backs up, looks into it, takes it out; a name that is none is refused", async () => {
+    const done = await answer(keeping.action, { intent: "back-up" });
+    const name = /airway-[^ ]+\.sqlite/.exec(String(done.data.done))?.[0] ?? "";
+    const [backup] = (await keeping.loader()).backups;
+    expect(backup?.name).toBe(name);
+    const tried = await answer(keeping.action, { intent: "try", name });
+    expect(tried.data.tried).toMatchObject({ finding: { faults: [], jobs: 31 } });
+    const file = await keepingFile.loader(get({ file: name }));
+    expect(
+      Buffer.from(await file.arrayBuffer())
+        .subarray(0, 15)
+        .toString(),
+    ).toBe("SQLite format 3");
+    for (const wrong of ["../airway.sqlite", "airway.sqlite", ""]) {
+      expect((await answer(keeping.action, { intent: "restore", name: wrong })).status).toBe(400);
+      expect(await status(() => keepingFile.loader(get({ file: wrong })))).toBe(404);
+    }
+    expect((await answer(keeping.action, { intent: "take" })).status).toBe(400);
+  });
+
+  test("restores, and the page is there again", async () => {
+    const [backup] = (await keeping.loader()).backups;
+    const finding = { by: "airflow", seen: "none" } as const;
+    await addProof({ id: "late", jobId: 2, step: "up-1", finding, judged: "too-low", takenAt: new Date() });
+    const done = await answer(keeping.action, { intent: "restore", name: backup?.name ?? "" });
+    expect(done.data.done).toMatch(/^It is in place/);
+    const { sequelize } = await database();
+    const [rows] = await sequelize.query("SELECT id FROM proofs WHERE id = 'late'");
+    expect(rows).toEqual([]);
+    expect((await keeping.loader()).backups.length).toBeGreaterThan(1);
+  });
+
+  test("the bundle goes out by its name", async () => {
+    const bundle = await keepingFile.loader(get({ file: "airway-shop.zip" }));
+    expect(bundle.headers.get("Content-Type")).toBe("application/zip");
+    expect(
+      Buffer.from(await bundle.arrayBuffer())
+        .subarray(0, 2)
+        .toString(),
+    ).toBe("PK");
+  });
+});
