@@ -10,7 +10,8 @@ const views = [
   { name: "heard", path: "/jobs/6/complaint" },
   { name: "probe", path: "/jobs/6/probe" },
   { name: "path-board", path: "/jobs/6/probe", act: (page) => openBoard(page) },
-  { name: "probe-control", path: "/jobs/7/probe" },
+  { name: "records", path: "/records?outcome=held" },
+  { name: "figures", path: "/records/figures" },
   { name: "probe-night", path: "/jobs/5/probe", scheme: "dark" },
   { name: "verdict", path: "/jobs/2/verdict" },
   { name: "draw", path: "/jobs/6/motor", act: (page) => clampTight(page) },
@@ -19,13 +20,25 @@ const views = [
   { name: "fit", path: "/jobs/16/fit", act: (page) => halfWayBack(page) },
   { name: "estimate", path: "/jobs/6/estimate", act: (page) => approveFirst(page) },
   { name: "way", path: "/shelf/dotterel-switch-feed/way", act: (page) => bookWay(page) },
-  { name: "prove", path: "/jobs/2/prove" },
-  { name: "card", path: "/jobs/1/close" },
+  { name: "prove", path: "/jobs/2/prove?by=amps", act: (page) => clampTop(page) },
+  { name: "card", path: "/jobs/30/close" },
   { name: "shelf", path: "/shelf" },
-  { name: "circuit", path: "/shelf/godwit-two-relays" },
   { name: "trace", path: "/trace", act: (page) => trace(page) },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
 ];
+
+async function clampTop(page) {
+  for (const [step, amps] of [
+    ["up-1", "3.1"],
+    ["up-2", "5.3"],
+    ["up-3", "11.9"],
+  ]) {
+    const line = page.locator(`[data-step="${step}"]`);
+    await line.getByRole("textbox").fill(amps);
+    await line.getByRole("button", { name: "Store" }).click();
+    await line.getByText(/A: /).waitFor();
+  }
+}
 
 async function openBoard(page) {
   await page.keyboard.press("p");
