@@ -43,7 +43,7 @@ test("a job of the past: its card, its follow-up in a calendar, its history, its
   await page.locator("[data-job] a").first().click();
   const file = page.waitForEvent("download");
   await page.getByRole("link", { name: /Follow-up .* to the calendar/ }).click();
-  const calendar = new ICAL.Component(ICAL.parse(readFileSync(await (await file).path(), "utf8")));
+  const calendar = ICAL.Component.fromString(readFileSync(await (await file).path(), "utf8"));
   const event = new ICAL.Event(calendar.getFirstSubcomponent("vevent") ?? undefined);
   expect(event.summary).toBe("Look again: Skerry Godwit hatchback, pharmacy hatchback");
   expect(event.startDate.isDate).toBe(true);

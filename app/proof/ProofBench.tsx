@@ -75,6 +75,14 @@ export function ProofBench({ id, closed, fitted, proof, token }: ProofBenchProps
           </ol>
         </section>
       ))}
+      {failed.some(({ finding, judged }) => finding?.by === "amps" && judged === "too-high") && (
+        <p>
+          It draws more than a sound motor does here.{" "}
+          <Link to={`/jobs/${id}/motor`} className="underline">
+            What would draw so much, and what it does to the new part
+          </Link>
+        </p>
+      )}
       {failed.length > 0 && !closed && (
         <Form method="post" className="grid gap-2">
           <input type="hidden" name="token" value={token} />

@@ -116,7 +116,7 @@ function BandMark({ band, value }: { band: Band; value: number | null }) {
   const reach = Math.max(1e-6, band.high - band.low);
   const from = Math.min(band.low - 0.5 * reach, value ?? band.low);
   const to = Math.max(band.high + 0.5 * reach, value ?? band.high);
-  const at = (own: number): number => 4 + ((own - from) / (to - from)) * (width - 8);
+  const at = (own: number): number => 7 + ((own - from) / (to - from)) * (width - 14);
   const outside = value !== null && (value < band.low || value > band.high);
   return (
     <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden="true">

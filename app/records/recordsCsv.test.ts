@@ -34,6 +34,8 @@ const record: JobRecord = {
   cameBack: false,
 };
 
+const signs = ["=", "+", "-", "@", "'", '"', "\t", "\r", "\n", ",", ";", "a", "é", "€", " ", "1"];
+
 describe("records as comma-separated text", () => {
   test("are what an independent package reads, no cell a formula", () => {
     const rows: string[][] = parse(recordsCsv([record, { ...record, totalMinor: null }]));
@@ -47,7 +49,7 @@ describe("records as comma-separated text", () => {
   test("end every row with CR LF and come back the same, whatever was written in them", () => {
     fc.assert(
       fc.property(
-        fc.array(fc.string({ maxLength: 80, unit: fc.constantFrom(..."=+-@'\"\t\r\n,;aé€ 1") }), {
+        fc.array(fc.string({ maxLength: 80, unit: fc.constantFrom(...signs) }), {
           maxLength: 5,
         }),
         (texts) => {

@@ -154,7 +154,7 @@ describe("the card of a job", () => {
     expect(first.comebacks).toEqual([18]);
     expect(back.comebackOf).toBe(17);
     expect(back.closure?.causeText).toBe("found: a stiff motor");
-    const open = await answer(close.action as never, { intent: "comeback", token: crypto.randomUUID() }, "6");
+    const open = await answer(close.action, { intent: "comeback", token: crypto.randomUUID() }, "6");
     expect(open.status).toBe(400);
   });
 
@@ -167,7 +167,7 @@ describe("the card of a job", () => {
 
 describe("a repair that failed", () => {
   test("goes out with the case, so that the command line weighs it as the page does", async () => {
-    await answer(verdict.action as never, { intent: "fitted", parts: "R1" });
+    await answer(verdict.action, { intent: "fitted", parts: "R1" });
     await answer(prove.action, {
       intent: "proof",
       token: crypto.randomUUID(),

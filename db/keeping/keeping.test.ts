@@ -211,7 +211,7 @@ describe("the bundle of the whole shop", () => {
     [
       "without a picture",
       (files) => {
-        for (const name of Object.keys(files)) if (name.startsWith("blobs/")) delete files[name];
+        delete files["blobs/photos-0-jpeg.bin"];
       },
       /blobs\/photos-0-jpeg\.bin is not in the bundle/,
     ],

@@ -63,7 +63,8 @@ export class PlainSqlite {
   async faults(): Promise<string[]> {
     const integrity = (await this.all("PRAGMA integrity_check")).map((row) => String(row.integrity_check));
     const keys = (await this.all("PRAGMA foreign_key_check")).map(
-      (row) => `${row.table} row ${row.rowid} names a ${row.parent} that is not there`,
+      ({ table, rowid, parent }) =>
+        `${String(table)} row ${String(rowid)} names a ${String(parent)} that is not there`,
     );
     return [...integrity.filter((line) => line !== "ok"), ...keys].slice(0, 12);
   }
