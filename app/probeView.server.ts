@@ -200,6 +200,11 @@ export function probeView(view: JobView) {
       name: repairName(circuit, diagnosis.verdict.replace),
     },
     evidence: evidenceLines(stored, notes),
+    /** What was fitted and did not hold, by the number of the last reading before it. */
+    repairs: view.repairs.map(({ after, parts }) => ({
+      after: numbers[after - 1] ?? 0,
+      name: repairName(circuit, parts),
+    })),
     notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
     conflicts: diagnosis.conflicts.map(({ reading, why }) => ({ number: numbers[reading] ?? 0, why })),
     token: crypto.randomUUID(),

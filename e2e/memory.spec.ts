@@ -30,6 +30,7 @@ test("proven by clamp against this circuit's own band, then the other way out: f
   await page.getByRole("button", { name: "Back to probing with this" }).click();
   await page.waitForURL(/probe/);
   await expect(page.getByText(/clamp round M1.*31\.5 A|31\.5 A/).first()).toBeVisible();
+  await expect(page.locator("[data-failed-repair]")).toContainText("it did not hold");
   await page.goto("/jobs/8/trail");
   await expect(page.getByText(/^Fitted .*: failed$/)).toBeVisible();
 });

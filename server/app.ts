@@ -101,6 +101,7 @@ export function createApp({ host, root, logger }: ServerOptions): Express {
 }
 
 const hourMilliseconds = 3_600_000;
+const soonMilliseconds = 60_000;
 
 /** Backs the shop up where a nightly backup is due; a failure is logged, and tried again the next hour. */
 async function backUpAtNight(logger: Logger): Promise<void> {
@@ -135,6 +136,8 @@ export async function start({ root }: { root: string }): Promise<void> {
   });
   const nightly = setInterval(() => void backUpAtNight(logger), hourMilliseconds);
   nightly.unref();
+  // A shop that never runs through a night has its backup soon after it opens.
+  setTimeout(() => void backUpAtNight(logger), soonMilliseconds).unref();
   const stop = (): void => {
     clearInterval(nightly);
     server.close(() => void closeDatabase().then(() => process.exit(0)));

@@ -251,7 +251,13 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
           shownFaults={job.under.map(({ fault }) => fault)}
           onShow={setUnder}
         />
-        <Evidence jobId={job.id} lines={job.evidence} notes={job.notes} conflicts={job.conflicts} />
+        <Evidence
+          jobId={job.id}
+          lines={job.evidence}
+          notes={job.notes}
+          conflicts={job.conflicts}
+          repairs={job.repairs}
+        />
         <HandsBusy say={offered ? lookText(JSON.parse(offered.look) as Look) : ""} />
       </aside>
     </div>

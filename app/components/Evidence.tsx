@@ -1,4 +1,4 @@
-import { memo, useState } from "react";
+import { Fragment, memo, useState } from "react";
 import { EntryForm, useQueue } from "../entries/useEntries";
 import type { EvidenceLine, NoteLine } from "../jobView.server";
 import { NoteDialog, type NoteSubject, Notes } from "./Notes";
@@ -9,10 +9,12 @@ interface EvidenceProps {
   /** Notes on the job as a whole. */
   readonly notes: readonly NoteLine[];
   readonly conflicts: readonly { readonly number: number; readonly why: string }[];
+  /** What was fitted and did not hold, by the number of the last reading before it. */
+  readonly repairs: readonly { readonly after: number; readonly name: string }[];
 }
 
 /** What was seen, in order; each can be struck out and put back, and noted on. */
-export function Evidence({ jobId, lines, notes, conflicts }: EvidenceProps) {
+export function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidenceProps) {
   const standing = lines.filter(({ struck }) => !struck).length;
   const [subject, setSubject] = useState<NoteSubject | null>(null);
   return (
@@ -42,19 +44,33 @@ export function Evidence({ jobId, lines, notes, conflicts }: EvidenceProps) {
       <Notes jobId={jobId} notes={notes} />
       <ol className="mt-1 text-base" reversed>
         {[...lines].reverse().map((line) => (
-          <Line
-            key={line.id}
-            jobId={jobId}
-            line={line}
-            doubted={conflicts.some(({ number }) => number === line.number)}
-            onNote={setSubject}
-          />
+          <Fragment key={line.id}>
+            <Failed repairs={repairs} after={line.number} />
+            <Line
+              jobId={jobId}
+              line={line}
+              doubted={conflicts.some(({ number }) => number === line.number)}
+              onNote={setSubject}
+            />
+          </Fragment>
         ))}
+        <Failed repairs={repairs} after={0} />
       </ol>
       <NoteDialog jobId={jobId} subject={subject} onClose={() => setSubject(null)} />
     </section>
   );
 }
+
+/** Repairs that did not hold, between the readings before them and those after. */
+const Failed = ({ repairs, after }: Pick<EvidenceProps, "repairs"> & { readonly after: number }) =>
+  repairs
+    .filter((own) => own.after === after)
+    .map(({ name }) => (
+      <li key={name} className="list-none border-t-2 border-danger py-1 pl-2" data-failed-repair={name}>
+        <b>Replaced {name} here; it did not hold.</b>{" "}
+        <span className="text-soft">What is below counts through the belief it gave.</span>
+      </li>
+    ));
 
 /** What is entered and not stored yet, while the server does not answer. */
 function Waiting({ jobId }: { jobId: number }) {

@@ -76,3 +76,11 @@ export async function cameBack(
     { where: { jobId, outcome: { [Op.in]: ["held", "came-back"] } }, transaction },
   );
 }
+
+/** A closing was taken back: whether what was fitted holds is open again. */
+export async function unproven(jobId: number, transaction: Transaction): Promise<void> {
+  await FittingRow.update(
+    { outcome: "withdrawn" },
+    { where: { jobId, outcome: { [Op.in]: ["held", "came-back"] } }, transaction },
+  );
+}

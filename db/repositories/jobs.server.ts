@@ -6,7 +6,7 @@ import { database } from "../database.server";
 import { type JobStage, jobStages } from "../jobWords";
 import { ClosureRow, JobRow, type VehicleRow } from "../models.server";
 import { countedOf } from "./closures.server";
-import { cameBack, insertFitting, settleFitting, type VerdictThen } from "./fittings.server";
+import { cameBack, insertFitting, settleFitting, unproven, type VerdictThen } from "./fittings.server";
 import { insertReading, type NewReading } from "./readings.server";
 import type { Vehicle } from "./vehicles.server";
 
@@ -171,9 +171,19 @@ export async function openComeback(first: Job, formToken: string, words: string,
   });
 }
 
+/** Moves a job back before its closing, inside a write: what was learnt from that is taken back with it. */
+async function moveBack(id: number, values: Partial<JobRow>, transaction: Transaction): Promise<void> {
+  if (await ClosureRow.destroy({ where: { jobId: id }, transaction })) await unproven(id, transaction);
+  await JobRow.update({ closedAt: null, ...values }, { where: { id }, transaction });
+}
+
 /** The parts are decided on and awaited. */
-export const awaitParts = (id: number, fitted: readonly string[]): Promise<void> =>
-  change(id, { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null });
+export async function awaitParts(id: number, fitted: readonly string[]): Promise<void> {
+  const store = await database();
+  await store.write((transaction) =>
+    moveBack(id, { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null }, transaction),
+  );
+}
 
 /** The parts are in, on what the verdict then was; the proof run is due. */
 export async function partsFitted(
@@ -184,11 +194,8 @@ export async function partsFitted(
 ): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
+    await moveBack(id, { stage: "proof-due", fitted: JSON.stringify(fitted), fittedAt: at }, transaction);
     await insertFitting(id, fitted, verdict, at, transaction);
-    await JobRow.update(
-      { stage: "proof-due", fitted: JSON.stringify(fitted), fittedAt: at },
-      { where: { id }, transaction },
-    );
   });
 }
 
@@ -197,7 +204,7 @@ export async function reopen(id: number, at: Date): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
     await settleFitting(id, "withdrawn", at, transaction);
-    await JobRow.update({ stage: "probing", closedAt: null }, { where: { id }, transaction });
+    await moveBack(id, { stage: "probing" }, transaction);
   });
 }
 
@@ -207,7 +214,7 @@ export async function repairFailed(id: number, readings: readonly NewReading[], 
   await store.write(async (transaction) => {
     await settleFitting(id, "failed", at, transaction);
     for (const reading of readings) await insertReading(reading, transaction);
-    await JobRow.update({ stage: "probing", closedAt: null }, { where: { id }, transaction });
+    await moveBack(id, { stage: "probing" }, transaction);
   });
 }
 
@@ -215,7 +222,16 @@ export async function repairFailed(id: number, readings: readonly NewReading[], 
 export async function deleteJob(id: number, deletedAt: Date | null): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
-    await JobRow.update({ deletedAt }, { where: { id }, transaction });
+    const row = await JobRow.findByPk(id, { transaction });
+    if (!row) return;
+    await row.update({ deletedAt }, { transaction });
+    if (row.comebackOf) {
+      const backs = await JobRow.count({
+        where: { comebackOf: row.comebackOf, deletedAt: null },
+        transaction,
+      });
+      await cameBack(row.comebackOf, backs > 0, row.createdAt, transaction);
+    }
     const closure = await ClosureRow.findByPk(id, { transaction });
     if (closure) await closure.update({ counted: deletedAt ? 0 : countedOf(closure.body) }, { transaction });
   });

@@ -106,15 +106,15 @@ describe("the trail", () => {
       "reading-struck",
       "reading-struck",
       "note",
-      "fitted",
       "stage",
+      "fitted",
       "fitting",
       "stage",
     ]);
     expect(lines[0]?.about).toMatchObject({ reading: { test: "look", at: "X5", seen: "melted" } });
     expect(lines[1]?.about.at).not.toBeNull();
     expect(lines[2]?.about.at).toBeNull();
-    expect(lines[4]?.about).toEqual({ parts: ["R1"], p: 0.97 });
+    expect(lines[5]?.about).toEqual({ parts: ["R1"], p: 0.97 });
     expect(Math.abs((lines[0]?.at.getTime() ?? 0) - Date.now())).toBeLessThan(60_000);
   });
 
@@ -214,6 +214,32 @@ describe("a comeback", () => {
     });
     const back = await findRecords({ ...everything, outcome: "came-back" });
     expect(back.map(({ id }) => id)).toContain(6);
+  });
+});
+
+describe("a closing taken back", () => {
+  test("is unlearnt, and what was fitted is no longer said to have held", async () => {
+    const start = await n("link", "open");
+    await closed(6);
+    await reopen(6, later(70));
+    expect(await n("link", "open")).toBe(start);
+    expect(await closureOf(6)).toBeNull();
+    expect((await fittingsOf(6)).map(({ outcome }) => outcome)).toEqual(["withdrawn"]);
+    expect((await trailOf(6)).map(({ what }) => what)).toContain("reopened");
+    await closed(6);
+    expect(await n("link", "open")).toBe(start + 1);
+    expect((await fittingsOf(6)).at(-1)?.outcome).toBe("held");
+  });
+
+  test("a comeback that is deleted was none; put back it is one again", async () => {
+    await closed(6);
+    const first = await findJob(6);
+    if (!first) throw new Error("no job");
+    const back = await openComeback(first, "t", "dead again", later(90));
+    await deleteJob(back, later(91));
+    expect((await fittingsOf(6)).at(-1)?.outcome).toBe("held");
+    await deleteJob(back, null);
+    expect((await fittingsOf(6)).at(-1)?.outcome).toBe("came-back");
   });
 });
 
