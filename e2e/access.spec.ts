@@ -31,6 +31,8 @@ const views = [
 
 for (const scheme of ["light", "dark"] as const) {
   test(`axe finds nothing serious on any view, ${scheme}`, async ({ page }) => {
+    // Two dozen views, a few seconds each on a slow machine.
+    test.setTimeout(300_000);
     await page.emulateMedia({ colorScheme: scheme });
     for (const view of views) {
       await page.goto(view);

@@ -41,8 +41,9 @@ export async function playPlan(page: Page, plan: Played, phone: boolean): Promis
   await page.goto(`/jobs/${job}/fit`);
   await page.waitForLoadState("networkidle");
   const out = page.locator('[aria-label="What comes out, and how"]');
-  for (const pressed of await out.locator('button[aria-pressed="true"].btn').all()) {
-    if ((await pressed.innerText()).endsWith(plan.part)) continue;
+  for (const name of await out.locator('button[aria-pressed="true"].btn').allInnerTexts()) {
+    if (name.endsWith(plan.part) || (plan.way?.test(name) ?? false)) continue;
+    const pressed = out.getByRole("button", { name, exact: true });
     await pressed.click();
     await expect(pressed).toHaveAttribute("aria-pressed", "false");
   }

@@ -14,11 +14,10 @@ import {
 import { learningOn, setLearning } from "@db/repositories/settings.server";
 import { data, Form, Link } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
 import { engineFor } from "../engine.server";
 import { dayText } from "../format/clock";
 import { faultLabelWords, kindWords } from "../format/partName";
-import { RecordsNav } from "../records/RecordsNav";
+import { RecordsPage } from "../records/RecordsPage";
 import { shopZone } from "../shop.server";
 import type { Route } from "./+types/learnt";
 
@@ -91,102 +90,97 @@ const share = (p: number): string => `${(100 * p).toFixed(1)} %`;
 export default function Learnt({ loaderData }: Route.ComponentProps) {
   const { on, family, circuit, circuits, jobs, changed, repairs } = loaderData;
   return (
-    <div className="flex min-h-screen max-md:flex-col">
-      <Rail />
-      <main id="main" className="grid w-full max-w-6xl min-w-0 grow content-start gap-4 p-5 max-md:p-3">
-        <h1 className="text-2xl font-bold">What was learnt</h1>
-        <RecordsNav />
-        <Form method="post" className="sheet-card flex flex-wrap items-center gap-3 p-4">
-          <input type="hidden" name="intent" value="learning" />
-          <p className="max-w-prose">
-            {on
-              ? "The shop's own proven jobs sharpen the odds every job begins with."
-              : "Switched off: every job begins with the table's odds. What was counted is kept."}
-          </p>
-          <button type="submit" name="on" value={on ? "no" : "yes"} className="btn">
-            {on ? "Switch it off" : "Switch it on"}
-          </button>
-        </Form>
-        <Form className="flex flex-wrap items-end gap-2">
-          <label className="grid gap-0.5 text-base text-soft">
-            On the circuit
-            <select name="circuit" defaultValue={circuit} className="field w-96 max-w-full text-ink">
-              {circuits.map(({ id, title }) => (
-                <option key={id} value={id}>
-                  {title}
-                </option>
-              ))}
-            </select>
-          </label>
-          <button type="submit" className="btn">
-            Show
-          </button>
-        </Form>
-        <section aria-labelledby="odds" className="overflow-x-auto">
-          <h2 id="odds" className="text-lg font-bold">
-            Odds of each fault, of a {family} circuit
-          </h2>
-          <p className="max-w-prose text-base text-soft">
-            The table counts as {tableJobs} jobs. {jobs.others} jobs on other families sharpen it, then{" "}
-            {jobs.family} on this one: ({tableJobs} × share + count) / ({tableJobs} + jobs), each time. A few
-            move it little, many carry it.
-          </p>
-          <table className="mt-2 w-full max-w-3xl text-left text-base">
-            <thead>
-              <tr>
-                <th scope="col">Fault</th>
-                <th scope="col" className="pl-4 text-right">
-                  proven here
-                </th>
-                <th scope="col" className="pl-4 text-right">
-                  table
-                </th>
-                <th scope="col" className="pl-4 text-right">
-                  now
-                </th>
-                <th scope="col" className="pl-4 text-right">
-                  give or take
-                </th>
+    <RecordsPage title="What was learnt" width="max-w-6xl">
+      <Form method="post" className="sheet-card flex flex-wrap items-center gap-3 p-4">
+        <input type="hidden" name="intent" value="learning" />
+        <p className="max-w-prose">
+          {on
+            ? "The shop's own proven jobs sharpen the odds every job begins with."
+            : "Switched off: every job begins with the table's odds. What was counted is kept."}
+        </p>
+        <button type="submit" name="on" value={on ? "no" : "yes"} className="btn">
+          {on ? "Switch it off" : "Switch it on"}
+        </button>
+      </Form>
+      <Form className="flex flex-wrap items-end gap-2">
+        <label className="grid gap-0.5 text-base text-soft">
+          On the circuit
+          <select name="circuit" defaultValue={circuit} className="field w-96 max-w-full text-ink">
+            {circuits.map(({ id, title }) => (
+              <option key={id} value={id}>
+                {title}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="submit" className="btn">
+          Show
+        </button>
+      </Form>
+      <section aria-labelledby="odds" className="overflow-x-auto">
+        <h2 id="odds" className="text-lg font-bold">
+          Odds of each fault, of a {family} circuit
+        </h2>
+        <p className="max-w-prose text-base text-soft">
+          The table counts as {tableJobs} jobs. {jobs.others} jobs on other families sharpen it, then{" "}
+          {jobs.family} on this one: ({tableJobs} × share + count) / ({tableJobs} + jobs), each time. A few
+          move it little, many carry it.
+        </p>
+        <table className="mt-2 w-full max-w-3xl text-left text-base">
+          <thead>
+            <tr>
+              <th scope="col">Fault</th>
+              <th scope="col" className="pl-4 text-right">
+                proven here
+              </th>
+              <th scope="col" className="pl-4 text-right">
+                table
+              </th>
+              <th scope="col" className="pl-4 text-right">
+                now
+              </th>
+              <th scope="col" className="pl-4 text-right">
+                give or take
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {changed.map((own) => (
+              <tr key={`${own.kind} ${own.mode}`} className="border-t border-rule">
+                <td className="py-1">{own.words}</td>
+                <td className="figures pl-4 text-right whitespace-nowrap">{own.n}</td>
+                <td className="figures pl-4 text-right whitespace-nowrap">{share(own.before)}</td>
+                <td className="figures pl-4 text-right whitespace-nowrap">
+                  {Math.abs(own.share - own.before) < 0.0005 ? "" : own.share > own.before ? "↑ " : "↓ "}
+                  {share(own.share)}
+                </td>
+                <td className="figures pl-4 text-right whitespace-nowrap">± {share(own.deviation)}</td>
               </tr>
-            </thead>
-            <tbody>
-              {changed.map((own) => (
-                <tr key={`${own.kind} ${own.mode}`} className="border-t border-rule">
-                  <td className="py-1">{own.words}</td>
-                  <td className="figures pl-4 text-right whitespace-nowrap">{own.n}</td>
-                  <td className="figures pl-4 text-right whitespace-nowrap">{share(own.before)}</td>
-                  <td className="figures pl-4 text-right whitespace-nowrap">
-                    {Math.abs(own.share - own.before) < 0.0005 ? "" : own.share > own.before ? "↑ " : "↓ "}
-                    {share(own.share)}
-                  </td>
-                  <td className="figures pl-4 text-right whitespace-nowrap">± {share(own.deviation)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </section>
-        <section aria-labelledby="minutes">
-          <h2 id="minutes" className="text-lg font-bold">
-            Minutes a repair takes
-          </h2>
-          {repairs.length === 0 ? (
-            <p className="text-base text-soft">
-              Nothing measured yet: tick the steps on the way in and back, and close the job.
-            </p>
-          ) : (
-            <ul className="text-base">
-              {repairs.map(({ kind, words, before, minutes, jobs: n, sum }) => (
-                <li key={kind}>
-                  {words}: {minutesText(minutes)} instead of {minutesText(before)}, from {n}{" "}
-                  {n === 1 ? "job" : "jobs"}: <span className="figures">{sum}</span>
-                </li>
-              ))}
-            </ul>
-          )}
-        </section>
-        <Lessons lessons={loaderData.lessons} />
-      </main>
-    </div>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <section aria-labelledby="minutes">
+        <h2 id="minutes" className="text-lg font-bold">
+          Minutes a repair takes
+        </h2>
+        {repairs.length === 0 ? (
+          <p className="text-base text-soft">
+            Nothing measured yet: tick the steps on the way in and back, and close the job.
+          </p>
+        ) : (
+          <ul className="text-base">
+            {repairs.map(({ kind, words, before, minutes, jobs: n, sum }) => (
+              <li key={kind}>
+                {words}: {minutesText(minutes)} instead of {minutesText(before)}, from {n}{" "}
+                {n === 1 ? "job" : "jobs"}: <span className="figures">{sum}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+      <Lessons lessons={loaderData.lessons} />
+    </RecordsPage>
   );
 }
 

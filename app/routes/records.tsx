@@ -3,9 +3,8 @@ import { deleteJob, findJob } from "@db/repositories/jobs.server";
 import { countRecords, findRecords, recordChoices } from "@db/repositories/records.server";
 import { data, Form, Link, redirect, useSearchParams } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
 import { faultLabelWords } from "../format/partName";
-import { RecordsNav } from "../records/RecordsNav";
+import { RecordsPage } from "../records/RecordsPage";
 import { RecordTable } from "../records/RecordTable";
 import { pageLength, recordQuery } from "../records/recordQuery";
 import { recordRows } from "../records/recordRows.server";
@@ -72,88 +71,83 @@ export default function Records({ loaderData }: Route.ComponentProps) {
     return `?${next}`;
   };
   return (
-    <div className="flex min-h-screen max-md:flex-col">
-      <Rail />
-      <main id="main" className="grid w-full max-w-7xl grow content-start gap-3 p-5 max-md:p-3">
-        <h1 className="text-2xl font-bold">Records</h1>
-        <RecordsNav />
-        {deleted !== null && (
-          <Form method="post" className="sheet-card flex flex-wrap items-center gap-3 p-3" role="status">
-            <input type="hidden" name="job" value={deleted} />
-            Job {deleted} is deleted; the shop no longer learns from it.
-            <button type="submit" name="intent" value="put-back" className="btn">
-              Put it back
-            </button>
-          </Form>
-        )}
-        <Form className="flex flex-wrap items-end gap-2">
-          <label className="grid grow gap-0.5 text-base text-soft">
-            Search: vehicle, complaint, what was found, notes
-            <input name="words" type="search" defaultValue={query.words} className="field w-full text-ink" />
-          </label>
-          <Choice name="circuit" title="Circuit" value={query.circuit} of={choices.circuits} />
-          <Choice name="fault" title="Fault" value={query.fault} of={choices.faults} />
-          <Choice
-            name="part"
-            title="Replaced"
-            value={query.part}
-            of={choices.parts.map((name) => ({ name, words: name }))}
-          />
-          <label className="grid gap-0.5 text-base text-soft">
-            Outcome
-            <select name="outcome" defaultValue={query.outcome} className="field text-ink">
-              {outcomes.map(([value, words]) => (
-                <option key={value} value={value}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          </label>
-          <button type="submit" className="btn btn-main">
-            Find
+    <RecordsPage title="Records" width="max-w-7xl">
+      {deleted !== null && (
+        <Form method="post" className="sheet-card flex flex-wrap items-center gap-3 p-3" role="status">
+          <input type="hidden" name="job" value={deleted} />
+          Job {deleted} is deleted; the shop no longer learns from it.
+          <button type="submit" name="intent" value="put-back" className="btn">
+            Put it back
           </button>
-          {asked && (
-            <Link to="/records" className="btn">
-              All
-            </Link>
-          )}
         </Form>
-        <p role="status" className="text-base text-soft">
-          {count} {count === 1 ? "job" : "jobs"}
-          {pages > 1 && `, page ${query.page} of ${pages}`}
-        </p>
-        {rows.length > 0 ? (
-          <RecordTable rows={rows} />
-        ) : (
-          <p className="sheet-card p-5">
-            {asked
-              ? "No job is like that. Ask for less, or for all."
-              : "No job yet: the first one begins on the board."}
-          </p>
-        )}
-        <div className="flex flex-wrap gap-3">
-          {query.page > 1 && (
-            <Link to={at(query.page - 1)} className="btn">
-              Newer
-            </Link>
-          )}
-          {query.page < pages && (
-            <Link to={at(query.page + 1)} className="btn">
-              Further
-            </Link>
-          )}
-          <a href="/records/file/csv" download className="btn">
-            All closed jobs as CSV
-          </a>
-          <a href="/records/file/json" download className="btn">
-            as JSON
-          </a>
-          <Link to="/records/in" className="btn">
-            Bring records in
+      )}
+      <Form className="flex flex-wrap items-end gap-2">
+        <label className="grid grow gap-0.5 text-base text-soft">
+          Search: vehicle, complaint, what was found, notes
+          <input name="words" type="search" defaultValue={query.words} className="field w-full text-ink" />
+        </label>
+        <Choice name="circuit" title="Circuit" value={query.circuit} of={choices.circuits} />
+        <Choice name="fault" title="Fault" value={query.fault} of={choices.faults} />
+        <Choice
+          name="part"
+          title="Replaced"
+          value={query.part}
+          of={choices.parts.map((name) => ({ name, words: name }))}
+        />
+        <label className="grid gap-0.5 text-base text-soft">
+          Outcome
+          <select name="outcome" defaultValue={query.outcome} className="field text-ink">
+            {outcomes.map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="submit" className="btn btn-main">
+          Find
+        </button>
+        {asked && (
+          <Link to="/records" className="btn">
+            All
           </Link>
-        </div>
-      </main>
-    </div>
+        )}
+      </Form>
+      <p role="status" className="text-base text-soft">
+        {count} {count === 1 ? "job" : "jobs"}
+        {pages > 1 && `, page ${query.page} of ${pages}`}
+      </p>
+      {rows.length > 0 ? (
+        <RecordTable rows={rows} />
+      ) : (
+        <p className="sheet-card p-5">
+          {asked
+            ? "No job is like that. Ask for less, or for all."
+            : "No job yet: the first one begins on the board."}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-3">
+        {query.page > 1 && (
+          <Link to={at(query.page - 1)} className="btn">
+            Newer
+          </Link>
+        )}
+        {query.page < pages && (
+          <Link to={at(query.page + 1)} className="btn">
+            Further
+          </Link>
+        )}
+        <a href="/records/file/csv" download className="btn">
+          All closed jobs as CSV
+        </a>
+        <a href="/records/file/json" download className="btn">
+          as JSON
+        </a>
+        <Link to="/records/in" className="btn">
+          Bring records in
+        </Link>
+      </div>
+    </RecordsPage>
   );
 }
 

@@ -3,9 +3,8 @@ import { parseRecords } from "@core/formats/recordFile";
 import { importRecords } from "@db/repositories/records.server";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
 import { parsedJson } from "../parsedJson";
-import { RecordsNav } from "../records/RecordsNav";
+import { RecordsPage } from "../records/RecordsPage";
 import { readRecordsCsv } from "../records/recordsCsv";
 import type { Route } from "./+types/recordsIn";
 
@@ -39,64 +38,59 @@ export default function RecordsIn({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
   const outcome = actionData?.outcome ?? null;
   return (
-    <div className="flex min-h-screen max-md:flex-col">
-      <Rail />
-      <main id="main" className="grid w-full max-w-3xl grow content-start gap-4 p-5 max-md:p-3">
-        <h1 className="text-2xl font-bold">Bring records in</h1>
-        <RecordsNav />
-        <p>
-          Closed jobs as CSV or JSON, as “All closed jobs” writes them. The shop's odds do not learn from
-          them: they were proven elsewhere. A job that is here already is left as it is.
+    <RecordsPage title="Bring records in" width="max-w-3xl">
+      <p>
+        Closed jobs as CSV or JSON, as “All closed jobs” writes them. The shop's odds do not learn from them:
+        they were proven elsewhere. A job that is here already is left as it is.
+      </p>
+      <Form method="post" encType="multipart/form-data" className="grid gap-3">
+        <label className="grid gap-0.5 text-base text-soft">
+          A file
+          <input
+            type="file"
+            name="file"
+            accept=".csv,.json,text/csv,application/json"
+            className="field text-ink"
+          />
+        </label>
+        <label className="grid gap-0.5 text-base text-soft">
+          or its text
+          <textarea
+            name="text"
+            rows={6}
+            key={actionData?.text}
+            defaultValue={actionData?.text ?? ""}
+            className="field figures w-full text-ink"
+          />
+        </label>
+        <p className="flex flex-wrap gap-3">
+          <button type="submit" name="intent" value="try" className="btn btn-main" disabled={busy}>
+            Try it first
+          </button>
+          <button type="submit" name="intent" value="bring" className="btn" disabled={busy}>
+            Bring them in
+          </button>
         </p>
-        <Form method="post" encType="multipart/form-data" className="grid gap-3">
-          <label className="grid gap-0.5 text-base text-soft">
-            A file
-            <input
-              type="file"
-              name="file"
-              accept=".csv,.json,text/csv,application/json"
-              className="field text-ink"
-            />
-          </label>
-          <label className="grid gap-0.5 text-base text-soft">
-            or its text
-            <textarea
-              name="text"
-              rows={6}
-              key={actionData?.text}
-              defaultValue={actionData?.text ?? ""}
-              className="field figures w-full text-ink"
-            />
-          </label>
-          <p className="flex flex-wrap gap-3">
-            <button type="submit" name="intent" value="try" className="btn btn-main" disabled={busy}>
-              Try it first
-            </button>
-            <button type="submit" name="intent" value="bring" className="btn" disabled={busy}>
-              Bring them in
-            </button>
-          </p>
-        </Form>
-        {actionData && actionData.problems.length > 0 && (
-          <div role="alert" className="text-danger">
-            <p>Nothing was brought in:</p>
-            <ul className="list-disc pl-5">
-              {actionData.problems.map((problem) => (
-                <li key={problem}>{problem}</li>
-              ))}
-            </ul>
-          </div>
-        )}
-        {outcome && (
-          <p role="status" className="sheet-card p-4">
-            {outcome.dry ? "Tried, nothing stored: " : "Stored: "}
-            {outcome.brought} brought in, {outcome.known} here already
-            {outcome.strange.length > 0 &&
-              `; left out for want of their circuits on the shelf: ${outcome.strange.join(", ")}`}
-            .{!outcome.dry && <Link to="/records">To the records</Link>}
-          </p>
-        )}
-      </main>
-    </div>
+      </Form>
+      {actionData && actionData.problems.length > 0 && (
+        <div role="alert" className="text-danger">
+          <p>Nothing was brought in:</p>
+          <ul className="list-disc pl-5">
+            {actionData.problems.map((problem) => (
+              <li key={problem}>{problem}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {outcome && (
+        <p role="status" className="sheet-card p-4">
+          {outcome.dry ? "Tried, nothing stored: " : "Stored: "}
+          {outcome.brought} brought in, {outcome.known} here already
+          {outcome.strange.length > 0 &&
+            `; left out for want of their circuits on the shelf: ${outcome.strange.join(", ")}`}
+          .{!outcome.dry && <Link to="/records">To the records</Link>}
+        </p>
+      )}
+    </RecordsPage>
   );
 }

@@ -1,8 +1,8 @@
 import { trailOf } from "@db/repositories/events.server";
 import { Link } from "react-router";
-import { Rail } from "../components/Rail";
 import { dayText } from "../format/clock";
 import { jobAt } from "../jobView.server";
+import { RecordsPage } from "../records/RecordsPage";
 import { trailWords } from "../records/trailWords";
 import { shopZone } from "../shop.server";
 import type { Route } from "./+types/trail";
@@ -28,30 +28,24 @@ export async function loader({ params }: Route.LoaderArgs) {
 export default function Trail({ loaderData }: Route.ComponentProps) {
   const { id, vehicle, lines } = loaderData;
   return (
-    <div className="flex min-h-screen max-md:flex-col">
-      <Rail />
-      <main id="main" className="grid w-full max-w-4xl grow content-start gap-3 p-5 max-md:p-3">
-        <h1 className="text-2xl font-bold">
-          Trail of job {id}: {vehicle}
-        </h1>
-        <p className="text-base text-soft">
-          Written by the database itself as things happen; nobody can change or take out a line.{" "}
-          <Link to={`/jobs/${id}`} className="underline">
-            To the job
-          </Link>
-        </p>
-        <ol className="divide-y divide-rule border-y border-rule text-base">
-          {lines.map((line) => (
-            <li key={line.id} className="grid gap-x-4 py-1 sm:grid-cols-[11rem_1fr]">
-              <span className="figures text-soft">{line.when}</span>
-              <span>{line.words}</span>
-            </li>
-          ))}
-        </ol>
-        {lines.length === 0 && (
-          <p className="text-base">Nothing yet: this job is from before the trail was kept.</p>
-        )}
-      </main>
-    </div>
+    <RecordsPage title={`Trail of job ${id}: ${vehicle}`} width="max-w-4xl">
+      <p className="text-base text-soft">
+        Written by the database itself as things happen; nobody can change or take out a line.{" "}
+        <Link to={`/jobs/${id}`} className="underline">
+          To the job
+        </Link>
+      </p>
+      <ol className="divide-y divide-rule border-y border-rule text-base">
+        {lines.map((line) => (
+          <li key={line.id} className="grid gap-x-4 py-1 sm:grid-cols-[11rem_1fr]">
+            <span className="figures text-soft">{line.when}</span>
+            <span>{line.words}</span>
+          </li>
+        ))}
+      </ol>
+      {lines.length === 0 && (
+        <p className="text-base">Nothing yet: this job is from before the trail was kept.</p>
+      )}
+    </RecordsPage>
   );
 }

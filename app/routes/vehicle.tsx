@@ -2,7 +2,7 @@ import { everything } from "@db/recordQuery";
 import { findRecords } from "@db/repositories/records.server";
 import { findVehicle } from "@db/repositories/vehicles.server";
 import { data, Link } from "react-router";
-import { Rail } from "../components/Rail";
+import { RecordsPage } from "../records/RecordsPage";
 import { RecordTable } from "../records/RecordTable";
 import { recordRows } from "../records/recordRows.server";
 import type { Route } from "./+types/vehicle";
@@ -25,20 +25,16 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export default function VehicleHistory({ loaderData }: Route.ComponentProps) {
   return (
-    <div className="flex min-h-screen max-md:flex-col">
-      <Rail />
-      <main id="main" className="grid w-full max-w-7xl grow content-start gap-3 p-5 max-md:p-3">
-        <h1 className="text-2xl font-bold">{loaderData.vehicle}</h1>
-        <p className="flex flex-wrap gap-3">
-          <Link to="/records" className="btn">
-            All records
-          </Link>
-          <Link to={`/shelf/${encodeURIComponent(loaderData.circuitId)}`} className="btn">
-            Its circuit
-          </Link>
-        </p>
-        <RecordTable rows={loaderData.rows} />
-      </main>
-    </div>
+    <RecordsPage title={loaderData.vehicle} width="max-w-7xl">
+      <p className="flex flex-wrap gap-3">
+        <Link to="/records" className="btn">
+          All records
+        </Link>
+        <Link to={`/shelf/${encodeURIComponent(loaderData.circuitId)}`} className="btn">
+          Its circuit
+        </Link>
+      </p>
+      <RecordTable rows={loaderData.rows} />
+    </RecordsPage>
   );
 }
