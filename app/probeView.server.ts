@@ -1,12 +1,7 @@
 import { beliefHistory } from "@core/diagnose/beliefHistory";
 import { cautionsOf } from "@core/diagnose/caution";
 import { isCleared } from "@core/diagnose/cleared";
-import {
-  type NextLook as CoreLook,
-  type DiagnoseOptions,
-  type Diagnosis,
-  priorsFrom,
-} from "@core/diagnose/diagnose";
+import type { NextLook as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/pathBoard";
 import { isMechanical } from "@core/motor/mechanicalMode";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
@@ -94,11 +89,11 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
     .sort((a, b) => b.p - a.p)
     .filter(({ p, part }, index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
   const standing = standingReadings(view);
-  const past = { counts: view.learnt.counts, familyCounts: view.learnt.ofFamily };
+  const { counts, ofFamily: familyCounts } = view.learnt;
   const moved = beliefHistory(
     engine,
     standing,
-    { repairs: view.repairs, priors: priorsFrom(engine, past) },
+    { repairs: view.repairs, counts, familyCounts },
     ({ fault, repair }) =>
       groupOf(
         repair,

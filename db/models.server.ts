@@ -6,6 +6,18 @@ import {
   Model,
   type Sequelize,
 } from "sequelize";
+import {
+  counted,
+  maybeMoment,
+  maybeNumber,
+  maybeReal,
+  maybeText,
+  moment,
+  named,
+  number,
+  text,
+} from "./columns";
+import { defineMemory } from "./memoryModels.server";
 
 export class CircuitRow extends Model<InferAttributes<CircuitRow>, InferCreationAttributes<CircuitRow>> {
   declare id: string;
@@ -115,61 +127,6 @@ export class ProofRow extends Model<InferAttributes<ProofRow>, InferCreationAttr
   declare takenAt: Date;
 }
 
-/** Parts fitted on a verdict, and whether that held. */
-export class FittingRow extends Model<InferAttributes<FittingRow>, InferCreationAttributes<FittingRow>> {
-  declare id: CreationOptional<number>;
-  declare jobId: number;
-  declare parts: string;
-  /** Belief in the verdict when they were fitted. */
-  declare p: number;
-  declare state: string;
-  declare looks: number;
-  declare minutes: number;
-  declare fittedAt: Date;
-  declare outcome: string;
-  declare outcomeAt: CreationOptional<Date | null>;
-}
-
-export class ClosureRow extends Model<InferAttributes<ClosureRow>, InferCreationAttributes<ClosureRow>> {
-  declare jobId: number;
-  declare fault: string;
-  declare kind: string;
-  declare mode: string;
-  declare family: string;
-  declare cause: string;
-  declare symptom: string;
-  declare looks: number;
-  declare minutes: number;
-  declare chartMinutes: number | null;
-  declare repairKind: string;
-  declare repairMinutes: number | null;
-  declare totalMinor: number | null;
-  declare closedAt: Date;
-  /** 1 where the shop learns from it. */
-  declare counted: number;
-  declare body: string;
-}
-
-/** One line of a job's audit trail, written by the database itself. */
-export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttributes<EventRow>> {
-  declare id: CreationOptional<number>;
-  declare jobId: number;
-  declare at: string;
-  declare what: string;
-  declare about: string | null;
-}
-
-/** Proven faults by family, kind and mode, kept by the database as jobs close. */
-export class FaultCountRow extends Model<
-  InferAttributes<FaultCountRow>,
-  InferCreationAttributes<FaultCountRow>
-> {
-  declare family: string;
-  declare kind: string;
-  declare mode: string;
-  declare n: number;
-}
-
 export class PlanRow extends Model<InferAttributes<PlanRow>, InferCreationAttributes<PlanRow>> {
   declare shelfId: string;
   /** Number of the body that stands; those above it are undone. */
@@ -244,85 +201,6 @@ export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreation
   declare body: string;
 }
 
-/** Minutes of repairs by what was replaced, kept by the database as jobs close. */
-export class RepairSumRow extends Model<
-  InferAttributes<RepairSumRow>,
-  InferCreationAttributes<RepairSumRow>
-> {
-  declare kind: string;
-  declare jobs: number;
-  declare minutes: number;
-}
-
-// Sequelize writes into the attribute objects it is given, so each column gets its own.
-const text = () => ({ type: DataTypes.TEXT, allowNull: false });
-const maybeText = () => ({ type: DataTypes.TEXT, allowNull: true });
-const moment = () => ({ type: DataTypes.DATE, allowNull: false });
-const maybeMoment = () => ({ type: DataTypes.DATE, allowNull: true });
-const number = () => ({ type: DataTypes.INTEGER, allowNull: false });
-const counted = () => ({ type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true });
-const named = () => ({ type: DataTypes.TEXT, primaryKey: true });
-
-const real = () => ({ type: DataTypes.FLOAT, allowNull: false });
-
-/** The tables of what was fitted, closed and learnt. */
-function defineMemory(sequelize: Sequelize): void {
-  const plain = { sequelize, timestamps: false } as const;
-  FittingRow.init(
-    {
-      id: counted(),
-      jobId: number(),
-      parts: text(),
-      p: real(),
-      state: text(),
-      looks: number(),
-      minutes: real(),
-      fittedAt: moment(),
-      outcome: text(),
-      outcomeAt: maybeMoment(),
-    },
-    { ...plain, tableName: "fittings" },
-  );
-  ClosureRow.init(
-    {
-      jobId: { ...number(), primaryKey: true },
-      fault: text(),
-      kind: text(),
-      mode: text(),
-      family: text(),
-      cause: text(),
-      symptom: text(),
-      looks: number(),
-      minutes: real(),
-      chartMinutes: { type: DataTypes.FLOAT, allowNull: true },
-      repairKind: text(),
-      repairMinutes: { type: DataTypes.FLOAT, allowNull: true },
-      totalMinor: { type: DataTypes.INTEGER, allowNull: true },
-      closedAt: moment(),
-      counted: number(),
-      body: text(),
-    },
-    { ...plain, tableName: "closures" },
-  );
-  EventRow.init(
-    { id: counted(), jobId: number(), at: text(), what: text(), about: maybeText() },
-    { ...plain, tableName: "events" },
-  );
-  RepairSumRow.init(
-    { kind: { ...text(), primaryKey: true }, jobs: number(), minutes: real() },
-    { ...plain, tableName: "repairSums" },
-  );
-  FaultCountRow.init(
-    {
-      family: { ...text(), primaryKey: true },
-      kind: { ...text(), primaryKey: true },
-      mode: { ...text(), primaryKey: true },
-      n: number(),
-    },
-    { ...plain, tableName: "faultCounts" },
-  );
-}
-
 /** Binds the tables' models to a connection. */
 export function defineModels(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: true, updatedAt: false } as const;
@@ -372,7 +250,7 @@ export function defineModels(sequelize: Sequelize): void {
       found: maybeText(),
       fittedAt: maybeMoment(),
       closedAt: maybeMoment(),
-      comebackOf: { type: DataTypes.INTEGER, allowNull: true },
+      comebackOf: maybeNumber(),
       deletedAt: maybeMoment(),
       createdAt: moment(),
     },
@@ -450,7 +328,7 @@ export function defineModels(sequelize: Sequelize): void {
       step: text(),
       way: text(),
       screws: number(),
-      minutes: { type: DataTypes.FLOAT, allowNull: true },
+      minutes: maybeReal(),
       takenAt: moment(),
       struckAt: maybeMoment(),
     },

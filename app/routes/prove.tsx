@@ -1,4 +1,4 @@
-import { judgeFinding, proofReading } from "@core/proof/proofFinding";
+import { instrumentsFor, judgeFinding, proofReading } from "@core/proof/proofFinding";
 import { repairFailed } from "@db/repositories/jobs.server";
 import { addProof, proofsOf } from "@db/repositories/proofs.server";
 import { data, Link, redirect } from "react-router";
@@ -35,6 +35,8 @@ export async function action({ params, request }: Route.ActionArgs) {
     if (!finding)
       return data({ problem: `“${sent.seen}” cannot be stored here: a figure like 14.2` }, { status: 400 });
     const { step, bands } = found;
+    if (!instrumentsFor(step, bands).includes(finding.by))
+      throw data(`${step.title} is not proven by ${finding.by}.`, { status: 400 });
     await addProof({
       id: sent.token,
       jobId: job.id,

@@ -185,6 +185,14 @@ describe("a repair that failed", () => {
     expect(file.readings).toHaveLength(1);
   });
 
+  test("a step proven by what cannot prove it is refused", async () => {
+    const wrong = { intent: "proof", token: crypto.randomUUID(), step: "drain", by: "airflow", seen: "none" };
+    expect((await answer(prove.action, wrong, "2")).status).toBe(400);
+    expect(
+      (await answer(prove.action, { ...wrong, step: "listen", by: "amps", seen: "3" }, "2")).status,
+    ).toBe(400);
+  });
+
   test("a finding before anything is fitted is refused", async () => {
     const early = { intent: "proof", token: crypto.randomUUID(), step: "up-2", by: "airflow", seen: "none" };
     expect((await answer(prove.action, early, "7")).status).toBe(400);

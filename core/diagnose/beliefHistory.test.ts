@@ -6,7 +6,7 @@ import { believe, repairBelief } from "./belief";
 import { beliefHistory } from "./beliefHistory";
 
 const engine = shippedEngine("whimbrel-four-speed");
-const plainly = { repairs: [], priors: null };
+const plainly = { repairs: [] };
 const readings: Reading[] = [
   ...heard({ "1": "none", "2": "none", "3": "none", "4": "normal" }),
   { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },

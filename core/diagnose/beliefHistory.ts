@@ -2,16 +2,19 @@ import type { CompiledCircuit, Variant } from "../predict/compiledCircuit";
 import type { Reading } from "../predict/reading";
 import type { Belief } from "./belief";
 import { believeThrough, type FailedRepair } from "./failedRepair";
+import { type FaultCount, priorsFrom } from "./learnedPrior";
 
 /** What a job's belief begins from, and what was tried in between. */
 export interface Past {
   readonly repairs: readonly FailedRepair[];
-  readonly priors: ArrayLike<number> | null;
+  /** The shop's counts of other families and of this circuit's own; none for the table's odds. */
+  readonly counts?: readonly FaultCount[];
+  readonly familyCounts?: readonly FaultCount[];
 }
 
 /**
  * How the belief moved, reading by reading.
- * @param past repairs between them that did not hold, and odds by suspect in place of the catalogue's
+ * @param past repairs between them that did not hold, and the shop's counts
  * @param groupOf the group a suspect is counted in; `unknown` is a group of its own
  * @returns by group, its probability before the first reading and after each
  */
@@ -39,14 +42,10 @@ export function beliefHistory(
 type Suspected = Pick<Belief, "variants" | "unknown">;
 
 /** The belief after some readings; a job's earlier steps are asked for again with every reading. */
-function beliefAfter(
-  compiled: CompiledCircuit,
-  readings: readonly Reading[],
-  { repairs, priors }: Past,
-): Suspected {
-  const learnt = priors ? Array.from(priors) : null;
-  return compiled.remember(`belief after ${JSON.stringify([readings, repairs, learnt])}`, (): Suspected => {
-    const { variants, unknown } = believeThrough(compiled, readings, repairs, priors);
+function beliefAfter(compiled: CompiledCircuit, readings: readonly Reading[], past: Past): Suspected {
+  return compiled.remember(`belief after ${JSON.stringify([readings, past])}`, (): Suspected => {
+    const priors = priorsFrom(compiled, past.counts, past.familyCounts);
+    const { variants, unknown } = believeThrough(compiled, readings, past.repairs, priors);
     return { variants, unknown };
   });
 }

@@ -14,7 +14,7 @@ import { type Support, supportOf } from "./expectation";
 import { believeThrough, type FailedRepair, readingsBefore } from "./failedRepair";
 import type { Forecast } from "./forecast";
 import { indistinguishable } from "./grouping";
-import { type FaultCount, learnedPriors } from "./learnedPrior";
+import { type FaultCount, priorsFrom } from "./learnedPrior";
 import { byTwoSteps } from "./lookAhead";
 import { type NextOptions, nextLooks } from "./nextLook";
 import { type Plan, planAhead } from "./plan";
@@ -109,7 +109,7 @@ export function diagnose(
     })),
   );
   if (wrong.length > 0) return refused(wrong);
-  const priors = priorsFrom(compiled, options);
+  const priors = priorsFrom(compiled, options.counts, options.familyCounts);
   const repairs = options.repairs ?? [];
   const before = readingsBefore(repairs, readings.length);
   const believed = believeThrough(compiled, readings, repairs, priors);
@@ -156,14 +156,6 @@ export function diagnose(
         : {}),
     },
   };
-}
-
-/** Odds by suspect before anything is seen: the table's, sharpened by a shop's counts; null for the table as it is. */
-export function priorsFrom(
-  compiled: CompiledCircuit,
-  { counts = [], familyCounts = [] }: Pick<DiagnoseOptions, "counts" | "familyCounts">,
-): Float64Array | null {
-  return counts.length + familyCounts.length > 0 ? learnedPriors(compiled, counts, familyCounts) : null;
 }
 
 /** Looks considered when weighing whether another pays. */

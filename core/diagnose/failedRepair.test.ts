@@ -125,7 +125,7 @@ describe("a repair that did not hold", () => {
     const moved = beliefHistory(
       engine,
       [...complaint, ...stillDead],
-      { repairs: [pack], priors: null },
+      { repairs: [pack] },
       ({ repair }) => repair,
     );
     const r1 = moved.get("R1") ?? [];

@@ -1,3 +1,4 @@
+import { plugsOf } from "../circuit/plugs";
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Reading } from "../predict/reading";
 import { type Belief, believe, type Start } from "./belief";
@@ -55,7 +56,7 @@ export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: re
         (joint[onto * draws + draw] as number) + (1 - newPartBad - secondFault) * own;
     }
   }
-  const touched = new Set([...parts, ...plugsOn(compiled, fresh)]);
+  const touched = new Set([...parts, ...parts.flatMap((part) => plugsOf(compiled.netlist.circuit, part))]);
   const spread = (share: number, over: readonly number[]): void => {
     const whole = over.reduce((sum, index) => sum + (variants[index]?.prior ?? 0), 0);
     for (const index of over)
@@ -74,11 +75,6 @@ export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: re
   );
   return { joint, unknown: belief.unknown };
 }
-
-const plugsOn = ({ netlist }: CompiledCircuit, parts: ReadonlySet<string>): string[] =>
-  netlist.circuit.connectors.flatMap(({ id, pins }) =>
-    Object.values(pins).some((terminal) => parts.has(terminal.split(".")[0] ?? "")) ? [id] : [],
-  );
 
 /**
  * The belief after readings with repairs between them that did not hold: each stretch of readings is weighed against what

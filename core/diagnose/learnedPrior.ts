@@ -105,6 +105,14 @@ export function learnedPriors(
   });
 }
 
+/** The same where anything was counted; null for the table as it is. */
+export const priorsFrom = (
+  compiled: CompiledCircuit,
+  counts: readonly FaultCount[] = [],
+  ofFamily: readonly FaultCount[] = [],
+): Float64Array | null =>
+  counts.length + ofFamily.length > 0 ? learnedPriors(compiled, counts, ofFamily) : null;
+
 function learntShares(
   table: ReadonlyMap<string, number>,
   counts: readonly FaultCount[],

@@ -1,13 +1,12 @@
 import type { Circuit } from "../circuit/circuit";
+import { plugsOf } from "../circuit/plugs";
 import { ampacity } from "../units/ampacity";
 import type { PartDescription } from "./partDescription";
 
 type Lead = NonNullable<PartDescription["leads"]>[number];
 
-/** The plug that goes onto a part; null where it has none. */
-export const plugOf = ({ connectors }: Circuit, part: string): string | null =>
-  connectors.find(({ pins }) => Object.values(pins).some((terminal) => terminal.startsWith(`${part}.`)))
-    ?.id ?? null;
+/** The plug that goes onto a part, the first where there are several; null where it has none. */
+export const plugOf = (circuit: Circuit, part: string): string | null => plugsOf(circuit, part)[0] ?? null;
 
 /** One lead of the new plug and the old wire it is joined to. */
 export interface LeadJoint {

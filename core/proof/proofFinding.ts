@@ -22,6 +22,13 @@ export const soundFinding = (step: ProofStep): ProofFinding =>
       ? { by: "listen", seen: "quiet" }
       : { by: "check", good: true };
 
+/** What a step can be proven by; amps and volts only where there is a motor to hold them against. */
+export function instrumentsFor(step: ProofStep, bands: ProofBands | null): readonly ProofFinding["by"][] {
+  if (step.kind === "listen") return ["listen"];
+  if (step.kind === "check") return ["check"];
+  return bands ? ["airflow", "amps", "volts"] : ["airflow"];
+}
+
 /** Whether a finding is what a sound vehicle shows, and in which direction it is not. */
 export type ProofJudgement = "right" | "too-low" | "too-high" | "wrong";
 

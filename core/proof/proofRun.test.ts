@@ -5,7 +5,14 @@ import { PointSolver } from "../solve/pointSolver";
 import { setupState } from "../solve/setup";
 import { shippedEngine, shippedIds, shippedNetlist } from "../testing/shippedCircuit";
 import { bandOf, proofBands } from "./proofBand";
-import { judgeFinding, proofFindingSchema, proofReading, proofStanding, wholeStanding } from "./proofFinding";
+import {
+  instrumentsFor,
+  judgeFinding,
+  proofFindingSchema,
+  proofReading,
+  proofStanding,
+  wholeStanding,
+} from "./proofFinding";
 import { proofSteps as stepsOf } from "./proofRun";
 
 describe.each(shippedIds)("the proof run of %s", (id) => {
@@ -96,6 +103,23 @@ describe("what a step showed", () => {
     expect(judgeFinding(step("drain"), { by: "check", good: true }, null)).toBe("right");
     expect(() => judgeFinding(step("drain"), { by: "airflow", seen: "none" }, null)).toThrow(RangeError);
     expect(() => judgeFinding(top, { by: "listen", seen: "quiet" }, bands)).toThrow(RangeError);
+  });
+
+  test("is by an instrument its step can be proven by, and only by those is it judged", () => {
+    const findings = [
+      { by: "airflow", seen: "normal" },
+      { by: "amps", amps: 10 },
+      { by: "volts", volts: 12 },
+      { by: "listen", seen: "quiet" },
+      { by: "check", good: true },
+    ] as const;
+    for (const own of [top, step("listen"), step("drain")])
+      for (const having of [bands, null])
+        for (const finding of findings) {
+          const judge = () => judgeFinding(own, finding, having);
+          if (instrumentsFor(own, having).includes(finding.by)) expect(judge).not.toThrow();
+          else expect(judge).toThrow(RangeError);
+        }
   });
 
   test("becomes a reading the engine takes; a check says nothing of the circuit", () => {

@@ -112,15 +112,19 @@ export async function restore(file: string, at: Date): Promise<Backup> {
   // Rotation after the backup may let the very file go that is asked for.
   const folder = dataFolder();
   const incoming = join(folder, "airway.incoming.sqlite");
-  await copyFile(file, incoming);
-  const before = await backUp(at);
-  await replaceDatabase(() => {
-    const own = databaseFile(folder);
-    for (const beside of ["-wal", "-shm"]) rmSync(`${own}${beside}`, { force: true });
-    renameSync(incoming, own);
-    return Promise.resolve();
-  });
-  return before;
+  try {
+    await copyFile(file, incoming);
+    const before = await backUp(at);
+    await replaceDatabase(() => {
+      const own = databaseFile(folder);
+      for (const beside of ["-wal", "-shm"]) rmSync(`${own}${beside}`, { force: true });
+      renameSync(incoming, own);
+      return Promise.resolve();
+    });
+    return before;
+  } finally {
+    rmSync(incoming, { force: true });
+  }
 }
 
 const nightHour = 3;

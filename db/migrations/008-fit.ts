@@ -1,11 +1,6 @@
 import { DataTypes, type QueryInterface } from "sequelize";
+import { maybeMoment, maybeText, moment, named, number, text } from "../columns";
 
-const text = () => ({ type: DataTypes.TEXT, allowNull: false });
-const maybeText = () => ({ type: DataTypes.TEXT, allowNull: true });
-const moment = () => ({ type: DataTypes.DATE, allowNull: false });
-const maybeMoment = () => ({ type: DataTypes.DATE, allowNull: true });
-const number = () => ({ type: DataTypes.INTEGER, allowNull: false });
-const named = () => ({ type: DataTypes.TEXT, primaryKey: true });
 const job = () => ({ ...number(), references: { model: "jobs", key: "id" }, onDelete: "RESTRICT" });
 
 /** Access plans and what was learnt of them, parts matched, screws counted, estimates, and the shop's terms. */

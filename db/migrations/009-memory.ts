@@ -1,14 +1,16 @@
-import { DataTypes, type QueryInterface } from "sequelize";
+import type { QueryInterface } from "sequelize";
+import {
+  counted,
+  maybeMoment,
+  maybeNumber,
+  maybeReal,
+  maybeText,
+  moment,
+  number,
+  real,
+  text,
+} from "../columns";
 
-const text = () => ({ type: DataTypes.TEXT, allowNull: false });
-const maybeText = () => ({ type: DataTypes.TEXT, allowNull: true });
-const moment = () => ({ type: DataTypes.DATE, allowNull: false });
-const maybeMoment = () => ({ type: DataTypes.DATE, allowNull: true });
-const number = () => ({ type: DataTypes.INTEGER, allowNull: false });
-const maybeNumber = () => ({ type: DataTypes.INTEGER, allowNull: true });
-const real = () => ({ type: DataTypes.FLOAT, allowNull: false });
-const maybeReal = () => ({ type: DataTypes.FLOAT, allowNull: true });
-const counted = () => ({ type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true });
 const job = () => ({ ...number(), references: { model: "jobs", key: "id" }, onDelete: "RESTRICT" });
 
 /** What the audit trail notes: the table, when, what it is called, and what is told of it. */

@@ -2,10 +2,11 @@ import type { FaultCount } from "@core/diagnose/learnedPrior";
 import { type CauseKind, type Closure, closureSchema } from "@core/records/closure";
 import type { MeasuredRepairs } from "@core/records/learntRepairs";
 import { type Symptom, symptoms } from "@core/records/symptom";
-import type { Transaction } from "sequelize";
+import { literal, Op, type Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
-import { ClosureRow, FaultCountRow, JobRow, RepairSumRow } from "../models.server";
+import { ClosureRow, FaultCountRow, RepairSumRow } from "../memoryModels.server";
+import { JobRow } from "../models.server";
 import { settleFitting } from "./fittings.server";
 
 /** How a job was closed, with what the records count of it. */
@@ -95,9 +96,12 @@ export async function setCounted(jobId: number, counted: boolean): Promise<void>
   const store = await database();
   await store.write(async (transaction) => {
     const row = await ClosureRow.findByPk(jobId, { transaction });
-    if (!row) return;
+    const job = await JobRow.findByPk(jobId, { attributes: ["deletedAt"], transaction });
+    if (!row || !job) return;
     const closure = { ...closureSchema.parse(JSON.parse(row.body)), learn: counted };
-    await row.update({ counted: teaches(closure) ? 1 : 0, body: JSON.stringify(closure) }, { transaction });
+    // A job that is deleted teaches nothing until it is put back.
+    const teaching = teaches(closure) && !job.deletedAt;
+    await row.update({ counted: teaching ? 1 : 0, body: JSON.stringify(closure) }, { transaction });
   });
 }
 
@@ -123,14 +127,6 @@ export async function faultCounts(family: string): Promise<FamilyCounts> {
   return { counts: [...others.values()], ofFamily };
 }
 
-/** Every family met, with how many proven faults. */
-export async function familiesMet(): Promise<{ family: string; n: number }[]> {
-  const sums = new Map<string, number>();
-  for (const { family, n } of await FaultCountRow.findAll())
-    sums.set(family, (sums.get(family) ?? 0) + z.number().parse(n));
-  return [...sums].map(([family, n]) => ({ family, n })).filter(({ n }) => n > 0);
-}
-
 /** Minutes the ways in and back took, by what was replaced: of jobs the shop learns from. */
 export async function measuredRepairs(): Promise<MeasuredRepairs[]> {
   const rows = await RepairSumRow.findAll({ order: [["kind", "ASC"]] });
@@ -146,9 +142,10 @@ export interface Lesson {
   readonly counted: boolean;
 }
 
-/** The newest closed jobs, whether they count or not. */
+/** The newest closed jobs that are not deleted, whether they count or not. */
 export async function lessons(limit: number): Promise<Lesson[]> {
   const rows = await ClosureRow.findAll({
+    where: { jobId: { [Op.notIn]: literal("(SELECT id FROM jobs WHERE deletedAt IS NOT NULL)") } },
     attributes: ["jobId", "kind", "mode", "closedAt", "counted"],
     order: [["closedAt", "DESC"]],
     limit,

@@ -1,4 +1,4 @@
-import { EventRow } from "../models.server";
+import { EventRow } from "../memoryModels.server";
 
 /** One line of a job's audit trail: what was done, when, and the database's own words on it. */
 export interface TrailLine {

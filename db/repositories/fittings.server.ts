@@ -1,6 +1,6 @@
 import { Op, type Transaction } from "sequelize";
 import { z } from "zod";
-import { FittingRow } from "../models.server";
+import { FittingRow } from "../memoryModels.server";
 
 /** What became of a fitting: its proof run is due; it failed it; it held; it was taken back unproven; or the car came back. */
 export const fittingOutcomes = ["pending", "failed", "held", "withdrawn", "came-back"] as const;

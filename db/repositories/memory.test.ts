@@ -156,6 +156,10 @@ describe("what the shop learns", () => {
     await setCounted(6, false);
     expect(await n("motor", "tight")).toBe(0);
     await deleteJob(6, later(71));
+    await setCounted(6, true);
+    expect(await n("motor", "tight")).toBe(0);
+    expect((await lessons(100)).some(({ jobId }) => jobId === 6)).toBe(false);
+    await setCounted(6, false);
     await deleteJob(6, null);
     expect(await n("motor", "tight")).toBe(0);
     await setCounted(6, true);
