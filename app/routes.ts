@@ -21,6 +21,7 @@ export default [
   route("records/keeping/:file", "routes/keepingFile.ts"),
   route("jobs/:id/trail", "routes/trail.tsx"),
   route("settings", "routes/settings.tsx"),
+  route("sums/:sum?", "routes/sums.tsx"),
   route("theme", "routes/theme.ts"),
   route("jobs/new", "routes/newJob.tsx"),
   route("shelf-bundle", "routes/shelfBundle.ts"),

@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { closeDatabase, database, databaseFile } from "@db/database.server";
 import { loadDemoWorld } from "@db/demoWorld.server";
 import { PlainSqlite } from "@db/keeping/plainSqlite.server";
+import { shopBundle } from "@db/keeping/shopBundle.server";
 import { closeJob, setCounted } from "@db/repositories/closures.server";
 import { partsFitted } from "@db/repositories/jobs.server";
 import { loader as board } from "../app/routes/board";
@@ -146,6 +147,11 @@ await timed("figures", () => figures(ask("")));
 await timed("figures of a family", () => figures(ask("family=resistor+ground")));
 await timed("what was learnt", () => learnt(ask("circuit=whimbrel-four-speed")));
 process.stdout.write(`memory ${memory()}\n`);
+const bundleFrom = performance.now();
+const bundle = await shopBundle();
+process.stdout.write(
+  `the whole shop as one bundle: ${((performance.now() - bundleFrom) / 1000).toFixed(1)} s, ${(bundle.length / 1e6).toFixed(1)} MB, memory ${memory()}\n`,
+);
 let job = 0;
 await timed("closing a job, the learning with it", async () => {
   const id = 1 + (job++ % 16);

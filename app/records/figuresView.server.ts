@@ -1,12 +1,6 @@
 import { reliability, wilsonInterval } from "@core/records/reliability";
 import { symptoms } from "@core/records/symptom";
-import {
-  comebacksByCause,
-  faultsBySymptom,
-  minutesBySymptom,
-  moneyByMonth,
-  verdictSums,
-} from "@db/repositories/figures.server";
+import { shopFigures } from "@db/repositories/figures.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { minorDigits } from "../format/money";
 import { kindWords } from "../format/partName";
@@ -15,12 +9,8 @@ const kindsShown = 6;
 
 /** The shop's figures, each for one question. */
 export async function figuresView(family: string | null) {
-  const [faults, minutes, causes, months, sums, { currency }] = await Promise.all([
-    faultsBySymptom(),
-    minutesBySymptom(),
-    comebacksByCause(),
-    moneyByMonth(new Date()),
-    verdictSums(),
+  const [{ faults, minutes, causes, months, sums }, { currency }] = await Promise.all([
+    shopFigures(new Date()),
     shopTerms(),
   ]);
   const families = [...new Set(faults.map((own) => own.family))].sort();
@@ -54,7 +44,7 @@ export async function figuresView(family: string | null) {
       comebacks,
       ...wilsonInterval(comebacks, jobs),
     })),
-    months: months.reverse().map(({ month, jobs, totalMinor }) => ({
+    months: [...months].reverse().map(({ month, jobs, totalMinor }) => ({
       month,
       jobs,
       total: totalMinor / 10 ** minorDigits(currency),

@@ -65,6 +65,12 @@ export default function Board({ loaderData }: Route.ComponentProps) {
             <Link to="/records" className="btn">
               Records
             </Link>
+            <Link to="/sums" className="btn">
+              Bench sums
+            </Link>
+            <Link to="/practice" className="btn">
+              Practice bay
+            </Link>
             <Link to="/settings" className="btn">
               Shop's terms
             </Link>

@@ -81,8 +81,8 @@ export default function Records({ loaderData }: Route.ComponentProps) {
           </button>
         </Form>
       )}
-      <Form className="flex flex-wrap items-end gap-2">
-        <label className="grid grow gap-0.5 text-base text-soft">
+      <Form className="flex flex-wrap items-end gap-2 max-md:grid max-md:grid-cols-2">
+        <label className="grid grow gap-0.5 text-base text-soft max-md:col-span-2">
           Search: vehicle, complaint, what was found, notes
           <input name="words" type="search" defaultValue={query.words} className="field w-full text-ink" />
         </label>
@@ -96,7 +96,7 @@ export default function Records({ loaderData }: Route.ComponentProps) {
         />
         <label className="grid gap-0.5 text-base text-soft">
           Outcome
-          <select name="outcome" defaultValue={query.outcome} className="field text-ink">
+          <select name="outcome" defaultValue={query.outcome} className="field w-full text-ink">
             {outcomes.map(([value, words]) => (
               <option key={value} value={value}>
                 {words}
@@ -159,9 +159,9 @@ interface ChoiceProps {
 }
 
 const Choice = ({ name, title, value, of }: ChoiceProps) => (
-  <label className="grid gap-0.5 text-base text-soft">
+  <label className="grid min-w-0 gap-0.5 text-base text-soft">
     {title}
-    <select name={name} defaultValue={value} className="field w-52 max-w-full text-ink">
+    <select name={name} defaultValue={value} className="field w-52 max-w-full text-ink max-md:w-full">
       <option value="">any</option>
       {of.map((own) => (
         <option key={own.name} value={own.name}>

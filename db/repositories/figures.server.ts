@@ -1,6 +1,6 @@
 import { type BinSums, reliabilityEdges } from "@core/records/reliability";
 import { type Symptom, symptoms } from "@core/records/symptom";
-import { QueryTypes } from "sequelize";
+import { QueryTypes, type Sequelize } from "sequelize";
 import { z } from "zod";
 import { JobRow } from "../models.server";
 
@@ -134,4 +134,44 @@ export async function verdictSums(): Promise<BinSums[]> {
       (_, index) =>
         rows.find((row) => row.bin === index) ?? { trials: 0, hits: 0, said: 0, squares: 0, saidOfHits: 0 },
     );
+}
+
+/** Everything the figures are made from. */
+export interface Figures {
+  readonly faults: readonly FaultOfSymptom[];
+  readonly minutes: readonly MinutesOfSymptom[];
+  readonly causes: readonly ComebacksOfCause[];
+  readonly months: readonly MoneyOfMonth[];
+  readonly sums: readonly BinSums[];
+}
+
+/** What was last worked out of a database, and how that database stood then. */
+const kept = new WeakMap<Sequelize, { readonly standing: string; readonly figures: Promise<Figures> }>();
+
+/** A text that changes with every write, by this connection (`total_changes`) or another (`data_version`). */
+async function standingNow(now: Date): Promise<string> {
+  const [[own], [others]] = await Promise.all([
+    ask(z.object({ changes: z.number() }), "SELECT total_changes() AS changes"),
+    ask(z.object({ data_version: z.number() }), "PRAGMA data_version"),
+  ]);
+  return `${own?.changes} ${others?.data_version} ${now.toISOString().slice(0, 7)}`;
+}
+
+/** All the figures, worked out anew only where something was written since: the sums go over every closed job. */
+export async function shopFigures(now: Date): Promise<Figures> {
+  const { sequelize } = JobRow;
+  if (!sequelize) throw new Error("no database is open");
+  const standing = await standingNow(now);
+  const known = kept.get(sequelize);
+  if (known?.standing === standing) return known.figures;
+  const figures = Promise.all([
+    faultsBySymptom(),
+    minutesBySymptom(),
+    comebacksByCause(),
+    moneyByMonth(now),
+    verdictSums(),
+  ]).then(([faults, minutes, causes, months, sums]) => ({ faults, minutes, causes, months, sums }));
+  kept.set(sequelize, { standing, figures });
+  figures.catch(() => kept.delete(sequelize));
+  return figures;
 }

@@ -1,0 +1,109 @@
+import { type Typed, typedFigure } from "@core/sums/benchSums";
+import type { SumField } from "@core/sums/sum";
+import { inUnit, type Unit, unitNamed, units } from "@core/units/quantity";
+import { useId, useState } from "react";
+import { steppedFigure } from "./steppedFigure";
+
+interface SumFieldLineProps {
+  readonly field: SumField;
+  readonly typed: Typed;
+  readonly problem: string | null;
+  readonly first: boolean;
+  readonly onTyped: (typed: Typed) => void;
+}
+
+/** More digits than a person types came out of a conversion: they are kept, and shown short. */
+const shownDigits = 7;
+const shortened = (text: string): string =>
+  text.replace(/\D/g, "").length > 12 ? String(Number(Number(text).toPrecision(shownDigits))) : text;
+
+/** One value of a sum: its title, the figure with its unit, and what is wrong with it. */
+export function SumFieldLine({ field, typed, problem, first, onTyped }: SumFieldLineProps) {
+  const id = useId();
+  // While a unit is being typed behind the figure the text stands as it is typed.
+  const [writing, setWriting] = useState<string | null>(null);
+  const described = problem ? `${id}-problem` : undefined;
+  if ("choices" in field)
+    return (
+      <fieldset className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <legend className="float-left mr-3 text-base text-soft">{field.title}</legend>
+        {field.choices.map((choice) => (
+          <label key={choice.id} className="flex min-h-11 items-center gap-2">
+            <input
+              type="radio"
+              name={field.id}
+              className="size-5 accent-[var(--feed)]"
+              checked={typed.text === choice.id}
+              onChange={() => onTyped({ text: choice.id, unit: "" })}
+            />
+            {choice.title}
+          </label>
+        ))}
+      </fieldset>
+    );
+  const isFigure = "quantity" in field;
+  const own: readonly Unit[] = isFigure ? units[field.quantity] : [];
+  const shown = writing ?? (isFigure ? shortened(typed.text) : typed.text);
+  const take = (text: string): void => {
+    setWriting(text);
+    onTyped(isFigure ? typedFigure(field, text, typed.unit) : { text, unit: "" });
+  };
+  const turnTo = (to: string): void => {
+    if (!isFigure) return;
+    const [from, other] = [unitNamed(field.quantity, typed.unit), unitNamed(field.quantity, to)];
+    if (!from || !other) return;
+    setWriting(null);
+    onTyped({ text: inUnit(typed.text, from, other) ?? typed.text, unit: other.id });
+  };
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-x-2">
+      <label htmlFor={id} className="text-base text-soft">
+        {field.title}
+        {"hint" in field && field.hint && <span className="block text-base">({field.hint})</span>}
+      </label>
+      <input
+        id={id}
+        // biome-ignore lint/a11y/noAutofocus: the first figure is what one comes here to type
+        autoFocus={first}
+        className={`field figures text-ink ${isFigure ? "w-28 px-2 text-right" : "col-span-2 w-44"} ${problem ? "border-danger" : ""}`}
+        value={shown}
+        autoComplete="off"
+        spellCheck={false}
+        aria-invalid={problem !== null}
+        aria-describedby={described}
+        onChange={({ target }) => take(target.value)}
+        onFocus={({ target }) => target.select()}
+        onBlur={() => setWriting(null)}
+        onKeyDown={(event) => {
+          if (!isFigure || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+          const stepped = steppedFigure(shown, event.key === "ArrowUp" ? 1 : -1);
+          if (stepped === null) return;
+          event.preventDefault();
+          take(stepped);
+        }}
+      />
+      {isFigure &&
+        (own.length > 1 ? (
+          <select
+            aria-label={`${field.title}, unit`}
+            className="field w-20 px-1.5 text-base"
+            value={typed.unit}
+            onChange={({ target }) => turnTo(target.value)}
+          >
+            {own.map(({ id: name, text }) => (
+              <option key={name} value={name}>
+                {text}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <span className="w-20 text-base">{own[0]?.text}</span>
+        ))}
+      {problem && (
+        <p id={`${id}-problem`} className="col-span-3 text-base text-danger">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}

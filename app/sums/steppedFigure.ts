@@ -1,0 +1,8 @@
+/** A typed figure one step of its last digit up or down; null where it is none. A decimal comma stays one. */
+export function steppedFigure(text: string, by: 1 | -1): string | null {
+  const found = /^\s*([+-]?\d*)([.,]?)(\d*)\s*$/.exec(text);
+  const [, whole = "", point = "", part = ""] = found ?? [];
+  if (!found || whole + part === "" || part.length > 12) return null;
+  const stepped = Number(`${whole}.${part}`) + by * 10 ** -part.length;
+  return stepped.toFixed(part.length).replace(".", point || ".");
+}

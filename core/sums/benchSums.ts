@@ -1,0 +1,89 @@
+import { baseFigure, unitNamed } from "../units/quantity";
+import { clampAndShunt } from "./clampAndShunt";
+import { fanLaw } from "./fanLaw";
+import { hoursAndTenths } from "./hoursAndTenths";
+import { lampAtVolts } from "./lampAtVolts";
+import { loadedDivider } from "./loadedDivider";
+import { packForSpeeds } from "./packForSpeeds";
+import { spannerSize } from "./spannerSize";
+import type { Sum, SumField, SumOutcome, SumProblem } from "./sum";
+import { wireDrop } from "./wireDrop";
+import { wireForLoad } from "./wireForLoad";
+
+/** Every sum of the bench, in the order they are offered. */
+export const benchSums: readonly Sum[] = [
+  wireDrop,
+  wireForLoad,
+  packForSpeeds,
+  clampAndShunt,
+  lampAtVolts,
+  fanLaw,
+  loadedDivider,
+  spannerSize,
+  hoursAndTenths,
+];
+
+export const sumNamed = (id: string): Sum | null => benchSums.find((sum) => sum.id === id) ?? null;
+
+/** A figure as it stands in an address or a field: the text and the unit's id. */
+export interface Typed {
+  readonly text: string;
+  readonly unit: string;
+}
+
+/** Reads what was typed into a figure's field: a figure, and behind it perhaps a unit. */
+export function typedFigure(
+  field: Extract<SumField, { quantity: string }>,
+  text: string,
+  unit: string,
+): Typed {
+  const split = /^([+-]?[\d.,]+(?:[eE][+-]?\d+)?)\s*(.*)$/.exec(text.trim());
+  const named = split?.[2] ? unitNamed(field.quantity, split[2]) : null;
+  return named && split?.[1] ? { text: split[1], unit: named.id } : { text: text.trim(), unit };
+}
+
+/** What is asked of a sum, field by field; a field left out has its start. */
+export function startOf(sum: Sum): Record<string, Typed> {
+  return Object.fromEntries(
+    sum.fields.map((field) => [field.id, { text: field.start, unit: "quantity" in field ? field.unit : "" }]),
+  );
+}
+
+function checked(field: SumField, own: Typed): { readonly base: number } | SumProblem | null {
+  if ("text" in field)
+    return own.text === "" ? { field: field.id, message: "Something must stand here." } : null;
+  if ("choices" in field)
+    return field.choices.some(({ id }) => id === own.text)
+      ? null
+      : { field: field.id, message: `One of ${field.choices.map(({ title }) => title).join(", ")}.` };
+  const unit = unitNamed(field.quantity, own.unit);
+  const base = unit ? baseFigure(own.text, unit) : null;
+  if (base === null || !Number.isFinite(base))
+    return {
+      field: field.id,
+      message: `${field.title}: a figure, as ${field.start} or ${field.start} ${field.unit}.`,
+    };
+  if (base < field.low || base > field.high)
+    return {
+      field: field.id,
+      message: `${field.title}: ${own.text} ${unit?.text ?? ""} is out of reach of this sum.`,
+    };
+  return { base };
+}
+
+/** Works a sum from what was typed; says which field cannot be read, and what to write there. */
+export function workSum(sum: Sum, asked: Readonly<Record<string, Typed>>): SumOutcome {
+  const figures = new Map<string, number>();
+  const problems: SumProblem[] = [];
+  for (const field of sum.fields) {
+    const own = asked[field.id] ?? { text: field.start, unit: "quantity" in field ? field.unit : "" };
+    const found = checked(field, own);
+    if (found && "message" in found) problems.push(found);
+    else if (found) figures.set(field.id, found.base);
+  }
+  if (problems.length > 0) return { ok: false, problems };
+  return sum.work({
+    figure: (id) => figures.get(id) as number,
+    text: (id) => asked[id]?.text ?? sum.fields.find((field) => field.id === id)?.start ?? "",
+  });
+}

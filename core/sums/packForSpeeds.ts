@@ -1,0 +1,177 @@
+import { motorConstants, rpmOf, steadySpeed } from "../motor/motorConstants";
+import { curvePoints, done, refusedAt, type Sum } from "./sum";
+
+/** A speed of a pack: the ohms in the motor's way, its amps, and what its own element turns into heat. */
+export interface PackSpeed {
+  readonly share: number;
+  readonly rpm: number;
+  readonly amps: number;
+  readonly totalOhms: number;
+  /** What this speed has more than the next one up, and its watts at each speed that uses it: the most of them. */
+  readonly elementOhms: number;
+  readonly elementWatts: number;
+  readonly packWatts: number;
+}
+
+/** A motor by its plate and the volts it runs on. */
+export interface PackMotor {
+  readonly ratedVolts: number;
+  readonly ratedAmps: number;
+  readonly stallAmps: number;
+  readonly ratedRpm: number;
+  readonly supplyVolts: number;
+}
+
+const constantsOf = ({ ratedVolts, ratedAmps, stallAmps, ratedRpm }: PackMotor) =>
+  motorConstants({ kind: "motor", id: "M", ratedVolts, ratedAmps, stallAmps, ratedRpm });
+
+/**
+ * A string of elements that gives a motor certain shares of its top speed: at each the torque k I meets friction and
+ * the fan's square law, and what is left of the supply over I (R + Rpack) + k ω is the pack's.
+ * @param shares of the top speed, below 1
+ */
+export function packFor(motor: PackMotor, shares: readonly number[]): PackSpeed[] {
+  const constants = constantsOf(motor);
+  const top = steadySpeed(constants, motor.supplyVolts);
+  const fastest = [...shares].sort((a, b) => b - a);
+  const speeds = fastest.map((share) => {
+    const speed = share * top;
+    const amps =
+      (constants.friction + constants.viscous * speed + constants.fan * speed * speed) / constants.k;
+    const totalOhms = (motor.supplyVolts - constants.k * speed) / amps - constants.ohms;
+    return { share, rpm: rpmOf(speed), amps, totalOhms };
+  });
+  return speeds.map((speed, index) => {
+    const elementOhms = speed.totalOhms - (speeds[index - 1]?.totalOhms ?? 0);
+    // The fastest speed that still goes through it heats it most.
+    return {
+      ...speed,
+      elementOhms,
+      elementWatts: speed.amps ** 2 * elementOhms,
+      packWatts: speed.amps ** 2 * speed.totalOhms,
+    };
+  });
+}
+
+/** Shares of the top speed as they are typed: `25, 50 75`, in per cent; null where one is none. */
+export function sharesFrom(text: string): number[] | null {
+  const words = text.split(/[;,\s]+/).filter((word) => word !== "" && word !== "%");
+  const shares = words.map((word) => Number(word.replace("%", "")) / 100);
+  return shares.length > 0 && shares.every((share) => share > 0 && share < 1) ? shares : null;
+}
+
+export const packForSpeeds: Sum = {
+  id: "pack",
+  title: "Elements of a resistor pack",
+  question: "The ohms each speed needs in the motor's way, and the watts the pack must lose there.",
+  fields: [
+    {
+      id: "speeds",
+      title: "Wanted speeds, %",
+      text: true,
+      start: "35, 55, 75",
+      hint: "of the top one, which has no element",
+    },
+    {
+      id: "supply",
+      title: "Volts at the motor's feed",
+      quantity: "voltage",
+      unit: "V",
+      start: "13",
+      low: 1,
+      high: 100,
+    },
+    {
+      id: "ratedVolts",
+      title: "Motor's plate, volts",
+      quantity: "voltage",
+      unit: "V",
+      start: "13.5",
+      low: 1,
+      high: 100,
+    },
+    { id: "ratedAmps", title: "Its amps", quantity: "current", unit: "A", start: "18", low: 0.1, high: 200 },
+    {
+      id: "stallAmps",
+      title: "Its amps held still",
+      quantity: "current",
+      unit: "A",
+      start: "75",
+      low: 0.2,
+      high: 2000,
+    },
+    {
+      id: "ratedRpm",
+      title: "Its speed",
+      quantity: "turning",
+      unit: "rpm",
+      start: "3200",
+      low: 50,
+      high: 30_000,
+    },
+  ],
+  formula:
+    "I = (friction + fan · ω²) / k;  Rpack = (V − k · ω) / I − Rmotor;  watts = I² · R of each element",
+  source:
+    "The permanent-magnet motor's equations, V = I R + k ω and torque = k I, with the fan's torque as the square of its speed (fan laws, ISO 5801). 8 % of the rated torque is taken as friction (judgement).",
+  work: ({ figure, text }) => {
+    const shares = sharesFrom(text("speeds"));
+    if (!shares)
+      return refusedAt("speeds", "Write per cents of the top speed, between 0 and 100, as 35, 55, 75.");
+    if (figure("stallAmps") <= figure("ratedAmps"))
+      return refusedAt(
+        "stallAmps",
+        "Held still a motor draws more than when it turns: this must be above its rated amps.",
+      );
+    const motor: PackMotor = {
+      ratedVolts: figure("ratedVolts"),
+      ratedAmps: figure("ratedAmps"),
+      stallAmps: figure("stallAmps"),
+      ratedRpm: figure("ratedRpm"),
+      supplyVolts: figure("supply"),
+    };
+    const speeds = packFor(motor, shares);
+    const slowest = speeds.at(-1);
+    const hottest = Math.max(...speeds.map(({ packWatts }) => packWatts));
+    const constants = constantsOf(motor);
+    const top = rpmOf(steadySpeed(constants, motor.supplyVolts));
+    return done({
+      results: [
+        {
+          id: "total",
+          title: "Whole pack, slowest speed",
+          base: slowest?.totalOhms ?? 0,
+          quantity: "resistance",
+          unit: "ohm",
+          main: true,
+        },
+        { id: "hottest", title: "Most heat in it", base: hottest, quantity: "power", unit: "W", main: true },
+        { id: "top", title: "Top speed on this supply", base: top, quantity: "turning", unit: "rpm" },
+      ],
+      notes: [
+        "The pack sits in the blower's air because of those watts: without air it burns. Never run it out of its duct.",
+      ],
+      table: {
+        head: ["speed", "rpm", "amps", "in all", "its element", "watts in it", "whole pack"],
+        body: speeds.map((own) => [
+          `${Number((100 * own.share).toFixed(1))} %`,
+          own.rpm.toFixed(0),
+          `${own.amps.toFixed(1)} A`,
+          `${own.totalOhms.toFixed(2)} Ω`,
+          `${own.elementOhms.toFixed(2)} Ω`,
+          `${own.elementWatts.toFixed(0)} W`,
+          `${own.packWatts.toFixed(0)} W`,
+        ]),
+      },
+      curve: {
+        title: "Speed by the pack's ohms",
+        across: "% of the top speed",
+        up: "Ω in the motor's way",
+        points: curvePoints(20, 100, (share) =>
+          Math.max(0, packFor(motor, [share / 100])[0]?.totalOhms ?? 0),
+        ),
+        here: slowest ? { x: 100 * slowest.share, y: slowest.totalOhms } : null,
+      },
+    });
+  },
+};
