@@ -7,12 +7,12 @@ import { join } from "node:path";
 import { parseArgs } from "node:util";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
 import { parseCircuit } from "@core/circuit/parseCircuit";
+import { chanceFrom } from "@core/practice/chance";
+import { calibrationError } from "@core/practice/outcome";
+import { usualWorld, variations, type World } from "@core/practice/world";
 import { CompiledCircuit } from "@core/predict/compiledCircuit";
 import { buildNetlist } from "@core/solve/netlist";
 import { type Played, playVehicle } from "./fleet/play";
-import { chanceFrom } from "./fleet/random";
-import { calibrationError } from "./fleet/score";
-import { usualWorld, variations, type World } from "./fleet/world";
 
 interface Task {
   readonly circuit: string;

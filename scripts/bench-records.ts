@@ -13,7 +13,7 @@ import { loader as figures } from "../app/routes/figures";
 import { loader as learnt } from "../app/routes/learnt";
 import { loader as records } from "../app/routes/records";
 import { loader as vehicle } from "../app/routes/vehicle";
-import { chanceFrom } from "../bench/fleet/random";
+import { chanceFrom } from "@core/practice/chance";
 
 const count = Number(process.env.AIRWAY_JOBS ?? 50_000);
 const rounds = 15;

@@ -4,13 +4,13 @@ import type { DiagnoseOptions } from "@core/diagnose/diagnose";
 import { entropyBits } from "@core/diagnose/entropy";
 import { faultId } from "@core/diagnose/faultId";
 import { followChart, swapBySymptom } from "@core/diagnose/flowChart";
+import type { Chance } from "@core/practice/chance";
+import { followAirway } from "@core/practice/followAirway";
+import { type Outcome, outcomeOf } from "@core/practice/outcome";
+import { drawSeverity, SimulatedVehicle } from "@core/practice/simulatedVehicle";
+import type { World } from "@core/practice/world";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { Netlist } from "@core/solve/netlist";
-import type { Chance } from "./random";
-import { type Outcome, outcomeOf } from "./score";
-import { followAirway } from "./technician";
-import { drawSeverity, SimulatedVehicle } from "./vehicle";
-import type { World } from "./world";
 
 /** One vehicle's job by Airway and by the fixed strategies. */
 export interface Played {

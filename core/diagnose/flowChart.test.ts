@@ -2,9 +2,9 @@
 
 import { describe, expect, test } from "@jest/globals";
 import { playVehicle } from "../../bench/fleet/play";
-import { chanceFrom } from "../../bench/fleet/random";
-import { drawSeverity, SimulatedVehicle } from "../../bench/fleet/vehicle";
-import { usualWorld, variations } from "../../bench/fleet/world";
+import { chanceFrom } from "../practice/chance";
+import { drawSeverity, SimulatedVehicle } from "../practice/simulatedVehicle";
+import { usualWorld, variations } from "../practice/world";
 import type { Reading } from "../predict/reading";
 import { shippedEngine, shippedNetlist } from "../testing/shippedCircuit";
 import { catalogue } from "./catalogue";

@@ -1,17 +1,18 @@
 // A simulated vehicle with a hidden fault, and the technician's instruments on it. It solves the exact
 // netlist (the engine's has its wires lumped) with part values drawn here, and judges with its own tables.
-import type { CatalogueEntry } from "@core/diagnose/catalogue";
-import { type Fault, placeFault } from "@core/diagnose/fault";
-import { type FaultName, faultId } from "@core/diagnose/faultId";
-import { mechanicalModes } from "@core/motor/mechanicalMode";
-import type { Look, Reading } from "@core/predict/reading";
-import type { Change } from "@core/solve/change";
-import type { Netlist } from "@core/solve/netlist";
-import { PointSolver } from "@core/solve/pointSolver";
-import { lampEnds, type Setup, setupState } from "@core/solve/setup";
-import { lampVolts, testLight } from "@core/solve/tungstenLamp";
-import { nominalValues, type Values } from "@core/solve/values";
-import type { Chance } from "./random";
+import type { CatalogueEntry } from "../diagnose/catalogue";
+import { type Fault, placeFault } from "../diagnose/fault";
+import { type FaultName, faultId } from "../diagnose/faultId";
+import { mechanicalModes } from "../motor/mechanicalMode";
+import { rpmOf } from "../motor/motorConstants";
+import type { Look, Reading } from "../predict/reading";
+import type { Change } from "../solve/change";
+import type { Netlist } from "../solve/netlist";
+import { PointSolver } from "../solve/pointSolver";
+import { lampEnds, type Setup, setupState } from "../solve/setup";
+import { lampVolts, testLight } from "../solve/tungstenLamp";
+import { nominalValues, type Values } from "../solve/values";
+import type { Chance } from "./chance";
 import type { World } from "./world";
 
 /** Ranges severities are drawn from, log-uniform; the engine tries a few points of each. */
@@ -83,6 +84,15 @@ function drawValues(netlist: Netlist, world: World, chance: Chance): Values {
 
 export type AirflowWord = "none" | "weak" | "normal" | "strong";
 
+/** A vehicle that is gone back to, look after look, by different visits. */
+export interface Resumed {
+  /** Chance of this look alone. */
+  readonly chance: Chance;
+  /** Chance of what stays as it is from one look to the next, by what it is of. */
+  readonly lasting: (key: string) => Chance;
+  readonly awoken: boolean;
+}
+
 export class SimulatedVehicle {
   private readonly solver: PointSolver;
   private readonly healthy: PointSolver;
@@ -94,11 +104,13 @@ export class SimulatedVehicle {
   private readonly looks = new Map<string, string>();
   private awoken = false;
 
+  /** @param chance draws the vehicle's own values here, and afterwards what each look adds of its own */
   constructor(
     readonly netlist: Netlist,
     readonly fault: Fault,
     private readonly world: World,
-    private readonly chance: Chance,
+    private chance: Chance,
+    private readonly resumed: Resumed | null = null,
   ) {
     this.solver = new PointSolver(netlist);
     this.healthy = new PointSolver(netlist);
@@ -108,6 +120,14 @@ export class SimulatedVehicle {
     this.bright = around(world.brightVolts);
     this.dim = around(world.dimVolts);
     this.handBias = Math.exp(chance.between(-0.1, 0.1));
+    if (!resumed) return;
+    this.chance = resumed.chance;
+    this.awoken = resumed.awoken;
+  }
+
+  /** True once a knock has woken a dead spot for good. */
+  get woken(): boolean {
+    return this.awoken;
   }
 
   /** Changes that are there at this moment: a loose contact comes and goes, a woken dead spot is gone. */
@@ -142,6 +162,11 @@ export class SimulatedVehicle {
     return Math.max(
       ...setups.map((setup) => this.speeds({ key: "run", ...setup }, [], this.nominal)[motor] ?? 0),
     );
+  }
+
+  /** Turns a minute of the fastest motor now, for the ear. */
+  rpm(setup: Setup): number {
+    return rpmOf(Math.max(0, ...this.speeds(setup, this.present(), this.values)));
   }
 
   airflow(setup: Setup & { at?: string | undefined }): AirflowWord {
@@ -362,7 +387,11 @@ export class SimulatedVehicle {
   private once(key: string, make: () => string): string {
     const known = this.looks.get(key);
     if (known !== undefined) return known;
+    const own = this.chance;
+    // A vehicle that is gone back to shows at a second look what it showed at the first.
+    if (this.resumed) this.chance = this.resumed.lasting(key);
     const made = make();
+    this.chance = own;
     this.looks.set(key, made);
     return made;
   }
@@ -411,6 +440,7 @@ export class SimulatedVehicle {
     if ((of === "bumps" || of === "heat") && loose && chance.uniform() < 0.6 * world.senses) return "yes";
     if (of === "damp" && this.mode("dead", "full-on", "high") && chance.uniform() < 0.3 * world.senses)
       return "yes";
+    if (of === "recent-work" && world.recentWork) return "yes";
     if (of === "recent-work" && loose && chance.uniform() < 0.3) return "yes";
     return chance.uniform() < 0.09 ? "yes" : "no";
   }

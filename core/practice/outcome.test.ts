@@ -1,10 +1,10 @@
-import { diagnose } from "@core/diagnose/diagnose";
-import { placeFault } from "@core/diagnose/fault";
-import { heard, shippedEngine, shippedNetlist } from "@core/testing/shippedCircuit";
 import { describe, expect, test } from "@jest/globals";
-import { chanceFrom } from "./random";
-import { calibrationError, outcomeOf } from "./score";
-import { SimulatedVehicle } from "./vehicle";
+import { diagnose } from "../diagnose/diagnose";
+import { placeFault } from "../diagnose/fault";
+import { heard, shippedEngine, shippedNetlist } from "../testing/shippedCircuit";
+import { chanceFrom } from "./chance";
+import { calibrationError, outcomeOf } from "./outcome";
+import { SimulatedVehicle } from "./simulatedVehicle";
 import { usualWorld } from "./world";
 
 describe("calibration over ten equal bins", () => {

@@ -1,5 +1,5 @@
 /**
- * What the fleet's vehicles, instruments and people are like: the simulator's own constants, kept apart
+ * What simulated vehicles, instruments and people are like: the simulator's own constants, kept apart
  * from those the engine believes in, and each of them varied by `npm run bench:fleet -- --vary`.
  */
 export interface World {
@@ -29,6 +29,8 @@ export interface World {
   readonly severity: number;
   /** How often eyes, ears and hands see what a failed thing shows. */
   readonly senses: number;
+  /** True where somebody had it apart lately, and says so when asked. */
+  readonly recentWork?: boolean;
 }
 
 export const usualWorld: World = {

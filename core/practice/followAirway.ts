@@ -1,8 +1,8 @@
-import { lookMinutes, openPlaces } from "@core/diagnose/access";
-import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import type { Reading } from "@core/predict/reading";
-import type { SimulatedVehicle } from "./vehicle";
+import { lookMinutes, openPlaces } from "../diagnose/access";
+import { type DiagnoseOptions, type Diagnosis, diagnose } from "../diagnose/diagnose";
+import type { CompiledCircuit } from "../predict/compiledCircuit";
+import type { Reading } from "../predict/reading";
+import type { SimulatedVehicle } from "./simulatedVehicle";
 
 /** How one job went. */
 export interface Job {

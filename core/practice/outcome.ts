@@ -1,5 +1,5 @@
-import type { Diagnosis } from "@core/diagnose/diagnose";
-import type { Fault } from "@core/diagnose/fault";
+import type { Diagnosis } from "../diagnose/diagnose";
+import type { Fault } from "../diagnose/fault";
 
 export type Outcome = "right" | "apart" | "wrong";
 

@@ -1,0 +1,324 @@
+import { lookCost } from "../diagnose/access";
+import { diagnose } from "../diagnose/diagnose";
+import type { FailedRepair } from "../diagnose/failedRepair";
+import type { Fault } from "../diagnose/fault";
+import { placeFault } from "../diagnose/fault";
+import { repairKind } from "../diagnose/stopping";
+import { problemText } from "../formats/problem";
+import { lookProblems } from "../formats/readingProblems";
+import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } from "../money/stoppingCosts";
+import type { CompiledCircuit } from "../predict/compiledCircuit";
+import type { Look, Reading } from "../predict/reading";
+import type { Netlist } from "../solve/netlist";
+import { chanceFrom } from "./chance";
+import { complaintOf, lastingChance, type PracticeCase, type PracticeCircuit, worldOf } from "./practiceCase";
+import { SimulatedVehicle } from "./simulatedVehicle";
+
+/** One thing done in the bay, with what came of it: a case is gone through again from these alone. */
+export type PracticeAct =
+  | { readonly act: "look"; readonly reading: Reading; readonly minutes: number; readonly woke?: boolean }
+  | { readonly act: "open"; readonly place: string; readonly minutes: number }
+  | { readonly act: "ask"; readonly look: Look | null; readonly minutes: number }
+  | {
+      readonly act: "fit";
+      readonly parts: readonly string[];
+      /** What the trainee gives it to be right. */
+      readonly odds: number;
+      readonly minutes: number;
+      readonly priceMinor: number;
+    }
+  | {
+      readonly act: "drive";
+      readonly held: boolean;
+      readonly minutes: number;
+      readonly costMinor: number;
+      /** What the customer says when it comes back; none where it held. */
+      readonly complaint: readonly Reading[];
+    }
+  | { readonly act: "give-up"; readonly minutes: number };
+
+/** Asking Airway for the next look costs so much, on the clock (judgement). */
+export const askMinutes = 5;
+/** Sweeping up, the drive out. */
+const driveMinutes = 5;
+
+/** How a case stands after what was done. */
+export interface BayStanding {
+  readonly minutes: number;
+  readonly moneyMinor: number;
+  /** Places that were opened. */
+  readonly open: ReadonlySet<string>;
+  /** What was heard and seen since the case began, the first complaint first. */
+  readonly readings: readonly Reading[];
+  /** Parts fitted, each once. */
+  readonly fitted: readonly string[];
+  readonly comebacks: number;
+  /** What the customer said last. */
+  readonly complaint: readonly Reading[];
+  readonly over: "held" | "gave-up" | null;
+}
+
+/** Adds up what was done: minutes, money, what is off and what was fitted. */
+export function standingOf(
+  own: PracticeCase,
+  acts: readonly PracticeAct[],
+  costs: StoppingCosts,
+): BayStanding {
+  let [minutes, spent, comebacks] = [0, 0, 0];
+  const open = new Set<string>();
+  const readings: Reading[] = [...own.complaint];
+  const fitted = new Set<string>();
+  let complaint = own.complaint;
+  let over: BayStanding["over"] = null;
+  for (const act of acts) {
+    minutes += act.minutes;
+    if (act.act === "look") readings.push(act.reading);
+    if (act.act === "open") open.add(act.place);
+    if (act.act === "fit") {
+      for (const part of act.parts) fitted.add(part);
+      spent += act.priceMinor;
+    }
+    if (act.act === "give-up") over = "gave-up";
+    if (act.act !== "drive") continue;
+    spent += act.costMinor;
+    // It was put together to be driven.
+    open.clear();
+    if (act.held) over = "held";
+    else {
+      comebacks += 1;
+      complaint = act.complaint;
+      readings.push(...act.complaint);
+    }
+  }
+  return {
+    minutes,
+    moneyMinor: spent + minutesMinor(minutes, costs),
+    open,
+    readings,
+    fitted: [...fitted],
+    comebacks,
+    complaint,
+    over,
+  };
+}
+
+export type Acted =
+  | { readonly ok: true; readonly act: PracticeAct }
+  | { readonly ok: false; readonly why: string };
+
+const refused = (why: string): Acted => ({ ok: false, why });
+
+/** What fitting some parts takes, by the shop's own prices and minutes. */
+export function fitCost(
+  compiled: CompiledCircuit,
+  parts: readonly string[],
+  costs: StoppingCosts,
+): RepairCost {
+  let [priceMinor, minutes] = [0, 0];
+  for (const id of parts) {
+    const kind = repairKind(compiled.netlist.circuit, id);
+    const own = costs.repairs?.[id] ?? costs.repairs?.[kind] ?? repairDefaults[kind];
+    priceMinor += own?.priceMinor ?? 0;
+    minutes += own?.minutes ?? 0;
+  }
+  return { priceMinor, minutes };
+}
+
+/**
+ * A simulated vehicle in the bay. It knows the hidden fault and tells it to nobody: what is done gives an act with what
+ * was seen, and nothing else.
+ */
+export class PracticeBay {
+  private readonly fault: Fault;
+  private readonly exact: Netlist;
+  private readonly compiled: CompiledCircuit;
+  readonly standing: BayStanding;
+
+  constructor(
+    on: PracticeCircuit,
+    private readonly own: PracticeCase,
+    readonly acts: readonly PracticeAct[],
+    private readonly costs: StoppingCosts,
+  ) {
+    this.exact = on.exact;
+    this.compiled = on.compiled;
+    const placed = placeFault(this.exact, own.fault);
+    if (!placed.ok) throw new Error(placed.problems.map(problemText).join("; "));
+    this.fault = placed.value;
+    this.standing = standingOf(own, acts, costs);
+  }
+
+  /** What is still wrong: names whose part is new are gone, until a cause that was left kills the new part too. */
+  private left(): Fault {
+    const { names, parts } = this.fault;
+    const fixed = new Set<string>();
+    for (const act of this.acts) {
+      if (act.act === "fit") for (const part of act.parts) fixed.add(part);
+      const cause = parts[0] ?? "";
+      if (act.act === "drive" && !act.held && names.length > 1 && !fixed.has(cause))
+        for (const victim of parts.slice(1)) fixed.delete(victim);
+    }
+    const standing = names.filter((_, index) => !fixed.has(parts[index] ?? ""));
+    const placed = placeFault(this.exact, standing);
+    if (standing.length === 0 || !placed.ok) return { names: [], parts: [], changes: [], presentShare: 1 };
+    return placed.value;
+  }
+
+  /** True once nothing is wrong any more. */
+  private get cured(): boolean {
+    return this.left().names.length === 0;
+  }
+
+  /** Takes a look on the live vehicle; refused where something is in its way. */
+  look(look: Look): Acted {
+    const over = this.refusedOver();
+    if (over) return over;
+    const [problem] = lookProblems(this.compiled, look);
+    if (problem) return refused(problemText(problem));
+    const cost = lookCost(this.compiled, look);
+    const shut = cost.places.filter(({ id }) => !this.standing.open.has(id));
+    if (shut.length > 0)
+      return refused(
+        `First take off what is in the way: ${shut.map(({ id }) => placeWords(id)).join(", ")}.`,
+      );
+    const at = this.acts.length;
+    const vehicle = new SimulatedVehicle(
+      this.exact,
+      this.left(),
+      worldOf(this.own),
+      chanceFrom(this.own.seed),
+      {
+        chance: chanceFrom(this.own.seed + 104_729 * (at + 1)),
+        lasting: lastingChance(this.own.seed),
+        awoken: this.acts.some((act) => act.act === "look" && act.woke),
+      },
+    );
+    const reading = vehicle.take(look);
+    return {
+      ok: true,
+      act: { act: "look", reading, minutes: cost.minutes, ...(vehicle.woken ? { woke: true } : {}) },
+    };
+  }
+
+  /** Turning speed of the motors at a look, as a share of the strongest, for the ear; nothing else of the state. */
+  rpmAt(look: Look): number {
+    const vehicle = new SimulatedVehicle(
+      this.exact,
+      this.left(),
+      worldOf(this.own),
+      chanceFrom(this.own.seed),
+      {
+        chance: chanceFrom(this.own.seed + 104_729 * (this.acts.length + 1)),
+        lasting: lastingChance(this.own.seed),
+        awoken: this.acts.some((act) => act.act === "look" && act.woke),
+      },
+    );
+    return vehicle.rpm(look);
+  }
+
+  /** Takes off what covers a place. */
+  open(place: string): Acted {
+    const over = this.refusedOver();
+    if (over) return over;
+    const found = this.compiled.netlist.circuit.places.find(({ id }) => id === place);
+    if (!found) return refused("This vehicle has no such place.");
+    if (this.standing.open.has(place)) return refused("That is off already.");
+    return { ok: true, act: { act: "open", place, minutes: found.minutes } };
+  }
+
+  /** Asks Airway what it would look at now. */
+  ask(): Acted {
+    const over = this.refusedOver();
+    if (over) return over;
+    const result = diagnose(this.compiled, this.standing.readings, {
+      costs: this.costs,
+      repairs: failedIn(this.own, this.acts),
+      looks: 1,
+    });
+    const next = result.ok && result.value.verdict.state === "open" ? result.value.next[0]?.test : undefined;
+    return { ok: true, act: { act: "ask", look: next ?? null, minutes: askMinutes } };
+  }
+
+  /**
+   * Fits parts.
+   * @param odds what the trainee gives them to be right, 0 to 1
+   */
+  fit(parts: readonly string[], odds: number): Acted {
+    const over = this.refusedOver();
+    if (over) return over;
+    const { circuit } = this.compiled.netlist;
+    const known = parts.every((id) => repairKind(circuit, id) !== "unknown");
+    if (parts.length === 0 || !known) return refused("Choose what to fit.");
+    if (!(odds >= 0.01 && odds <= 0.99)) return refused("Say how sure you are, 1 to 99 %.");
+    const places = circuit.places.filter(
+      (place) => place.parts.some((id) => parts.includes(id)) && !this.standing.open.has(place.id),
+    );
+    const cost = fitCost(this.compiled, parts, this.costs);
+    return {
+      ok: true,
+      act: {
+        act: "fit",
+        parts: [...new Set(parts)],
+        odds,
+        minutes: cost.minutes + places.reduce((sum, { minutes }) => sum + minutes, 0),
+        priceMinor: cost.priceMinor,
+      },
+    };
+  }
+
+  /** Gives the vehicle back: it held, or it comes back. */
+  drive(): Acted {
+    const over = this.refusedOver();
+    if (over) return over;
+    if (this.standing.fitted.length === 0)
+      return refused("Nothing was done to it yet: it would come back as it went.");
+    const held = this.cured;
+    const again = held
+      ? null
+      : new PracticeBay(
+          { exact: this.exact, compiled: this.compiled },
+          this.own,
+          [...this.acts, { act: "drive", held: false, minutes: 0, costMinor: 0, complaint: [] }],
+          this.costs,
+        );
+    return {
+      ok: true,
+      act: {
+        act: "drive",
+        held,
+        minutes: driveMinutes,
+        costMinor: held ? 0 : this.costs.comebackMinor,
+        complaint: again ? complaintOf(this.exact, this.own, again.left(), this.standing.comebacks + 1) : [],
+      },
+    };
+  }
+
+  giveUp(): Acted {
+    return this.refusedOver() ?? { ok: true, act: { act: "give-up", minutes: 0 } };
+  }
+
+  private refusedOver(): Acted | null {
+    return this.standing.over ? refused("This case is over: its debrief is open.") : null;
+  }
+}
+
+const placeWords = (id: string): string => id.replaceAll("-", " ");
+
+/**
+ * Fittings that did not cure it, between the readings: the vehicle itself told so, driven or felt at the vent. A repair
+ * that cured it ends the list.
+ */
+export function failedIn(own: PracticeCase, acts: readonly PracticeAct[]): FailedRepair[] {
+  const failed: FailedRepair[] = [];
+  let readings = own.complaint.length;
+  let fresh: string[] = [];
+  for (const act of acts) {
+    if (act.act === "look") readings += 1;
+    if (act.act === "fit") fresh.push(...act.parts);
+    if (act.act !== "drive" || act.held) continue;
+    if (fresh.length > 0) failed.push({ after: readings, parts: [...new Set(fresh)] });
+    readings += act.complaint.length;
+    fresh = [];
+  }
+  return failed;
+}

@@ -1,0 +1,229 @@
+import { believe, repairBelief } from "../diagnose/belief";
+import { type CatalogueEntry, catalogue } from "../diagnose/catalogue";
+import { type Fault, placeFault } from "../diagnose/fault";
+import { type FaultName, faultId } from "../diagnose/faultId";
+import { swapBySymptom } from "../diagnose/flowChart";
+import { type Parsed, problemText } from "../formats/problem";
+import type { CompiledCircuit } from "../predict/compiledCircuit";
+import type { Reading } from "../predict/reading";
+import { allTools } from "../predict/testModel";
+import { buildNetlist, type Netlist } from "../solve/netlist";
+import { type Chance, chanceFrom } from "./chance";
+import { followAirway, type Job } from "./followAirway";
+import { outcomeOf } from "./outcome";
+import { drawSeverity, SimulatedVehicle } from "./simulatedVehicle";
+import { usualWorld, type World } from "./world";
+
+/** How hard a case is. */
+export const practiceLevels = ["first", "usual", "hard"] as const;
+export type PracticeLevel = (typeof practiceLevels)[number];
+
+/** What lies behind a case. */
+export const practiceKinds = ["single", "cause", "intermittent", "slip"] as const;
+export type PracticeKind = (typeof practiceKinds)[number];
+
+/** A circuit to practise on: the vehicle is solved wire by wire, the engine believes in one with its wires lumped. */
+export interface PracticeCircuit {
+  readonly exact: Netlist;
+  readonly compiled: CompiledCircuit;
+}
+
+/** A circuit made ready to practise on. */
+export function practiceCircuit(compiled: CompiledCircuit): PracticeCircuit {
+  const exact = compiled.remember("exact netlist", () => buildNetlist(compiled.netlist.circuit));
+  if (!exact.ok) throw new Error(exact.problems.map(problemText).join("; "));
+  return { exact: exact.value, compiled };
+}
+
+/** A vehicle with a hidden fault. It is kept from the page: nothing of it but the complaint is ever sent there. */
+export interface PracticeCase {
+  readonly level: PracticeLevel;
+  readonly kind: PracticeKind;
+  /** What is wrong, the cause first. */
+  readonly fault: readonly FaultName[];
+  /** Draws this vehicle's own values, senses and noise. */
+  readonly seed: number;
+  /** What the customer says. */
+  readonly complaint: readonly Reading[];
+}
+
+/** Modes a beginner's vehicle has: something is through, stuck or stands still, and tells so wherever one looks. */
+const plainModes: ReadonlySet<string> = new Set([
+  "open",
+  "blown",
+  "dead",
+  "full-on",
+  "seized",
+  "coil-open",
+  "stuck-open",
+  "welded",
+  "debris",
+]);
+const comesAndGoes: ReadonlySet<string> = new Set(["loose", "dead-spot"]);
+
+/** What a level's vehicles are like: a beginner's tell all they have, a hard one's customer may be wrong. */
+const worlds: Readonly<Record<PracticeLevel, World>> = {
+  first: { ...usualWorld, slip: 0, heardSlip: 0, senses: 1, handError: 0.05 },
+  usual: { ...usualWorld, slip: 0, heardSlip: 0 },
+  hard: { ...usualWorld, slip: 0 },
+};
+
+export const worldOf = ({ level, kind }: Pick<PracticeCase, "level" | "kind">): World =>
+  kind === "slip" ? { ...worlds[level], recentWork: true } : worlds[level];
+
+/** Kinds a level draws from unless one is asked for, each as often as it stands there. */
+const kindsOf: Readonly<Record<PracticeLevel, readonly PracticeKind[]>> = {
+  first: ["single"],
+  usual: ["single", "single", "single", "slip", "cause"],
+  hard: ["single", "cause", "cause", "intermittent", "slip"],
+};
+
+/** Faults of the catalogue that a level's cases of a kind may hide. */
+export function entriesOf(netlist: Netlist, level: PracticeLevel, kind: PracticeKind): CatalogueEntry[] {
+  const { parts } = netlist.circuit;
+  // What a repairer leaves behind: a pin not home, a ground not tight, a fuse blown by his lead, a wire pulled.
+  const touched = (where: string): boolean => {
+    const own = where.split(/[.:/]/)[0] ?? where;
+    const part = parts.find(({ id }) => id === own);
+    return !part || part.kind === "ground" || part.kind === "fuse" || part.kind === "inline";
+  };
+  return catalogue(netlist).filter(({ fault: { names } }) => {
+    const [first] = names;
+    if (!first || first.where === "CAR") return false;
+    if (kind === "cause") return names.length === 2;
+    if (names.length !== 1) return false;
+    if (kind === "intermittent") return comesAndGoes.has(first.mode);
+    if (kind === "slip") return touched(first.where) && ["open", "high", "blown"].includes(first.mode);
+    return level === "first" ? plainModes.has(first.mode) : !comesAndGoes.has(first.mode);
+  });
+}
+
+/** Why a vehicle that was drawn makes no case. */
+export type Rejected = "no complaint" | "trivial" | "not solved with these tools";
+
+export interface CaseMade {
+  readonly case: PracticeCase;
+  /** Looks Airway takes on it after the complaint, and its minutes. */
+  readonly looks: number;
+  readonly minutes: number;
+  /** Belief in the likeliest repair on the complaint alone. */
+  readonly atFirst: number;
+}
+
+/** Belief on the complaint alone above which a case gives itself away. */
+const givenAway: Readonly<Record<PracticeLevel, number>> = { first: 0.95, usual: 0.85, hard: 0.75 };
+const leastLooks: Readonly<Record<PracticeLevel, number>> = { first: 1, usual: 1, hard: 2 };
+
+const repairOf = (fault: Fault): string => [...new Set(fault.parts)].sort().join("+");
+
+/**
+ * Whether a vehicle is worth practising on: there is a complaint, it does not give the repair away, and somebody who looks
+ * on finds it with these tools. At `usual` and `hard` changing what the symptom suggests must not have cured it.
+ */
+export function judgeCase(on: PracticeCircuit, own: PracticeCase, fault: Fault): CaseMade | Rejected {
+  const { compiled } = on;
+  const { complaint } = own;
+  if (complaint.length === 0) return "no complaint";
+  const atFirst = Math.max(
+    ...[...repairBelief(compiled, believe(compiled, complaint))]
+      .filter(([repair]) => repair !== "unknown")
+      .map(([, p]) => p),
+  );
+  if (atFirst > givenAway[own.level]) return "trivial";
+  if (own.level !== "first" && swapBySymptom(compiled, complaint) === repairOf(fault)) return "trivial";
+  const first = playedOn(on, own, fault, 1);
+  if (first.looks < leastLooks[own.level]) return "trivial";
+  // Once more with other noise: a case that was solved by luck alone is none.
+  const solved = [first, playedOn(on, own, fault, 2)].every(
+    ({ diagnosis }) => outcomeOf(diagnosis, fault) !== "wrong",
+  );
+  if (!solved) return "not solved with these tools";
+  return { case: own, looks: first.looks, minutes: first.minutes, atFirst };
+}
+
+/**
+ * A case played by a technician who does what Airway asks.
+ * @param noise which of the vehicle's visits: its own values stay, what each look adds differs
+ */
+export function playedOn(
+  { exact, compiled }: PracticeCircuit,
+  own: PracticeCase,
+  fault: Fault,
+  noise: number,
+): Job {
+  const vehicle = new SimulatedVehicle(exact, fault, worldOf(own), chanceFrom(own.seed), {
+    chance: chanceFrom(own.seed + 424_243 * noise),
+    lasting: lastingChance(own.seed),
+    awoken: false,
+  });
+  return followAirway(compiled, vehicle, own.complaint, { looks: 1, tools: allTools });
+}
+
+/** Chance that is the same for the same thing of the same vehicle: FNV-1a over its name, from the seed. */
+export const lastingChance =
+  (seed: number) =>
+  (key: string): Chance => {
+    let hash = 0x811c9dc5 ^ seed;
+    for (let i = 0; i < key.length; i++) hash = Math.imul(hash ^ key.charCodeAt(i), 0x01000193);
+    return chanceFrom(hash >>> 0);
+  };
+
+/** The fault of a case in its circuit. Refuses names the circuit does not have. */
+export const faultOf = (netlist: Netlist, own: Pick<PracticeCase, "fault">): Parsed<Fault> =>
+  placeFault(netlist, own.fault);
+
+/**
+ * One try at a case: a vehicle drawn from a seed, and whether it is worth practising on. Its caller decides how often to
+ * try and when to take a breath.
+ */
+export function tryCase(
+  on: PracticeCircuit,
+  level: PracticeLevel,
+  kind: PracticeKind | null,
+  seed: number,
+): CaseMade | Rejected {
+  const { exact, compiled } = on;
+  const chance = chanceFrom(seed);
+  const wanted = kind ?? chance.pick(kindsOf[level]);
+  const entries = compiled.remember(`practice ${level} ${wanted}`, () => entriesOf(exact, level, wanted));
+  if (entries.length === 0) return "no complaint";
+  // Every kind of fault as often as another: what is met daily is learnt daily.
+  const modes = [...new Set(entries.map(({ fault }) => modesOf(fault)))];
+  const mode = chance.pick(modes);
+  const entry = chance.pick(entries.filter(({ fault }) => modesOf(fault) === mode));
+  const fault = drawSeverity(exact, entry, worlds[level], chance);
+  return withComplaint(on, { level, kind: wanted, fault: fault.names, seed }, fault);
+}
+
+const modesOf = ({ names }: Fault): string => names.map(({ mode }) => mode).join("+");
+
+/** A case a trainer sets by hand: judged like any other, whatever comes of it. */
+export function withComplaint(
+  on: PracticeCircuit,
+  own: Omit<PracticeCase, "complaint">,
+  fault: Fault,
+): CaseMade | Rejected {
+  const complaint = complaintOf(on.exact, own, fault, 0);
+  return judgeCase(on, { ...own, complaint }, fault);
+}
+
+/**
+ * What the customer of a case says.
+ * @param visit 0 when the vehicle first comes, 1 when it comes back
+ */
+export function complaintOf(
+  netlist: Netlist,
+  own: Pick<PracticeCase, "level" | "kind" | "seed">,
+  fault: Fault,
+  visit: number,
+): Reading[] {
+  const vehicle = new SimulatedVehicle(netlist, fault, worldOf(own), chanceFrom(own.seed), {
+    chance: chanceFrom(own.seed + 7919 * (visit + 1)),
+    lasting: lastingChance(own.seed),
+    awoken: false,
+  });
+  return vehicle.complaint();
+}
+
+/** The fault as a line, for the debrief and the trainer. */
+export const caseFaultId = (own: PracticeCase): string => faultId(own.fault);
