@@ -158,7 +158,7 @@ export class PracticeBay {
       if (act.act === "drive" && !act.held && names.length > 1 && !fixed.has(cause))
         for (const victim of parts.slice(1)) fixed.delete(victim);
     }
-    const standing = names.filter((_, index) => !fixed.has(parts[index] ?? ""));
+    const standing = names.filter((_, index) => !fixed.has(parts[index] ?? parts[0] ?? ""));
     const placed = placeFault(this.exact, standing);
     if (standing.length === 0 || !placed.ok) return { names: [], parts: [], changes: [], presentShare: 1 };
     return placed.value;
@@ -230,11 +230,8 @@ export class PracticeBay {
   ask(): Acted {
     const over = this.refusedOver();
     if (over) return over;
-    const result = diagnose(this.compiled, this.standing.readings, {
-      costs: this.costs,
-      repairs: failedIn(this.own, this.acts),
-      looks: 1,
-    });
+    const { readings, repairs } = stretchesOf(this.own, this.acts, this.fault.parts);
+    const result = diagnose(this.compiled, readings, { costs: this.costs, repairs, looks: 1 });
     const next = result.ok && result.value.verdict.state === "open" ? result.value.next[0]?.test : undefined;
     return { ok: true, act: { act: "ask", look: next ?? null, minutes: askMinutes } };
   }
@@ -304,21 +301,44 @@ export class PracticeBay {
 
 const placeWords = (id: string): string => id.replaceAll("-", " ");
 
+/** What can be believed from: readings, and the fittings between them that did not cure the vehicle. */
+export interface Stretches {
+  readonly readings: readonly Reading[];
+  readonly repairs: readonly FailedRepair[];
+}
+
 /**
- * Fittings that did not cure it, between the readings: the vehicle itself told so, driven or felt at the vent. A repair
- * that cured it ends the list.
+ * What was heard and seen up to the fitting that cured it. A fitting that did not is told by the first look after it or by
+ * the comeback; looks at a cured vehicle say nothing of what was wrong with it.
+ * @param truth what has to be fitted for it to hold
  */
-export function failedIn(own: PracticeCase, acts: readonly PracticeAct[]): FailedRepair[] {
-  const failed: FailedRepair[] = [];
-  let readings = own.complaint.length;
+export function stretchesOf(
+  own: PracticeCase,
+  acts: readonly PracticeAct[],
+  truth: readonly string[],
+): Stretches {
+  const readings: Reading[] = [...own.complaint];
+  const repairs: FailedRepair[] = [];
+  const fitted = new Set<string>();
   let fresh: string[] = [];
-  for (const act of acts) {
-    if (act.act === "look") readings += 1;
-    if (act.act === "fit") fresh.push(...act.parts);
-    if (act.act !== "drive" || act.held) continue;
-    if (fresh.length > 0) failed.push({ after: readings, parts: [...new Set(fresh)] });
-    readings += act.complaint.length;
+  const cured = (): boolean => truth.every((part) => fitted.has(part));
+  const failed = (): void => {
+    if (fresh.length > 0) repairs.push({ after: readings.length, parts: [...new Set(fresh)] });
     fresh = [];
+  };
+  for (const act of acts) {
+    if (act.act === "fit") {
+      for (const part of act.parts) fitted.add(part);
+      fresh.push(...act.parts);
+    }
+    if (cured()) continue;
+    if (act.act === "look") {
+      failed();
+      readings.push(act.reading);
+    }
+    if (act.act !== "drive") continue;
+    failed();
+    readings.push(...act.complaint);
   }
-  return failed;
+  return { readings, repairs };
 }

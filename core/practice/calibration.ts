@@ -1,0 +1,59 @@
+import { normalQuantile } from "../predict/normal";
+
+/** Odds somebody gave before buying, and whether it was right. */
+export interface Said {
+  readonly p: number;
+  readonly right: boolean;
+}
+
+/**
+ * Mean of (odds − outcome)²: 0 is perfect, 0.25 is always saying one in two, 1 is always sure and always wrong.
+ * @see G. W. Brier, "Verification of forecasts expressed in terms of probability", Monthly Weather Review 78 (1950)
+ */
+export function brierScore(said: readonly Said[]): number {
+  return said.reduce((sum, { p, right }) => sum + (p - (right ? 1 : 0)) ** 2, 0) / Math.max(1, said.length);
+}
+
+/** The score's two faults: odds that do not match what came of them, and odds that say too little. */
+export interface BrierParts {
+  readonly score: number;
+  /** How far the odds said lie from the share that was right, over the odds said: 0 is honest. */
+  readonly reliability: number;
+  /** How far the shares that were right lie from their mean: the more the better. */
+  readonly resolution: number;
+  /** Of the outcomes themselves, whatever was said. */
+  readonly uncertainty: number;
+}
+
+/**
+ * The score in three parts, reliability − resolution + uncertainty, over odds that were said alike.
+ * @see A. H. Murphy, "A new vector partition of the probability score", Journal of Applied Meteorology 12 (1973)
+ */
+export function brierParts(said: readonly Said[]): BrierParts {
+  const count = Math.max(1, said.length);
+  const mean = said.filter(({ right }) => right).length / count;
+  const byOdds = new Map<number, Said[]>();
+  for (const own of said) byOdds.set(own.p, [...(byOdds.get(own.p) ?? []), own]);
+  let [reliability, resolution] = [0, 0];
+  for (const [p, group] of byOdds) {
+    const share = group.filter(({ right }) => right).length / group.length;
+    reliability += (group.length * (p - share) ** 2) / count;
+    resolution += (group.length * (share - mean) ** 2) / count;
+  }
+  return { score: brierScore(said), reliability, resolution, uncertainty: mean * (1 - mean) };
+}
+
+/** The score after each purchase, over the last so many: how the odds get better with practice. */
+export function brierOverTime(said: readonly Said[], window = 10): number[] {
+  return said.map((_, index) => brierScore(said.slice(Math.max(0, index + 1 - window), index + 1)));
+}
+
+/** Whether so many outcomes say anything yet: half width of the score's own interval, by its spread. */
+export function brierReach(said: readonly Said[], confidence = 0.9): number {
+  if (said.length < 2) return 1;
+  const score = brierScore(said);
+  const spread =
+    said.reduce((sum, { p, right }) => sum + ((p - (right ? 1 : 0)) ** 2 - score) ** 2, 0) /
+    (said.length - 1);
+  return normalQuantile(0.5 + confidence / 2) * Math.sqrt(spread / said.length);
+}

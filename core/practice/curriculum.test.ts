@@ -1,0 +1,134 @@
+import { describe, expect, test } from "@jest/globals";
+import { shippedEngine, shippedIds } from "../testing/shippedCircuit";
+import { chanceFrom } from "./chance";
+import { curriculum, exerciseForms, exerciseFrom, isRight } from "./curriculum";
+import { humpsOfMotor, whatKilledIt } from "./faultExercises";
+import { deadSpeeds, workingSpeed } from "./pathExercises";
+import { practiceCircuit } from "./practiceCase";
+import { dropUnderLoad, dropWithoutLoad, floatingGround, lightEitherClip } from "./probeExercises";
+
+const circuits = shippedIds.map((id) => practiceCircuit(shippedEngine(id)));
+const whimbrel = circuits[shippedIds.indexOf("whimbrel-four-speed")];
+if (!whimbrel) throw new Error("no such circuit");
+
+describe.each(exerciseForms.map(({ item }) => item))("%s", (item) => {
+  const made = Array.from({ length: 24 }, (_, seed) => exerciseFrom(item, circuits, 1000 + seed));
+
+  test("can be asked of some circuit, every time", () => {
+    for (const own of made) {
+      if (!own) throw new Error("nothing to ask");
+      const { exercise } = own;
+      const ids = exercise.answers.map(({ id }) => id);
+      expect(new Set(ids).size).toBe(ids.length);
+      expect(ids.length).toBeGreaterThan(1);
+      expect(exercise.right.length).toBeGreaterThan(0);
+      for (const id of exercise.right) expect(ids).toContain(id);
+      expect(exercise.right.length).toBeLessThan(ids.length);
+      expect(exercise.many || exercise.right.length === 1).toBe(true);
+      expect(exercise.question).not.toMatch(/undefined|NaN/);
+      expect(exercise.why).not.toMatch(/undefined|NaN/);
+      expect(isRight(exercise, exercise.right)).toBe(true);
+      expect(isRight(exercise, ids)).toBe(false);
+      expect(isRight(exercise, [])).toBe(false);
+    }
+  });
+
+  test("is not always the same, and the same from the same seed", () => {
+    expect(new Set(made.map((own) => JSON.stringify(own?.exercise))).size).toBeGreaterThan(1);
+    expect(exerciseFrom(item, circuits, 1003)).toEqual(made[3]);
+  });
+});
+
+describe("answers worked by hand on a ground-switched pack", () => {
+  const asked = <T>(of: (seed: number) => T | null, wanted: (own: T) => boolean): T => {
+    for (let seed = 0; seed < 400; seed++) {
+      const own = of(seed);
+      if (own && wanted(own)) return own;
+    }
+    throw new Error("never asked");
+  };
+
+  test("speed 4 goes past the pack: it proves neither its coils nor its link", () => {
+    const own = asked(
+      (seed) => workingSpeed(whimbrel, chanceFrom(seed)),
+      ({ setup, answers }) => setup.setting === "4" && answers.some(({ id }) => id.startsWith("R1")),
+    );
+    expect(own.right.filter((id) => id.startsWith("R1"))).toEqual([]);
+    expect(own.right.length).toBeGreaterThan(0);
+  });
+
+  test("only 4 alive points at what the pack's speeds share", () => {
+    const own = asked(
+      (seed) => deadSpeeds(whimbrel, chanceFrom(seed)),
+      ({ question }) => question.startsWith("Only 4"),
+    );
+    expect(own.right[0]).toMatch(/^R1\./);
+  });
+
+  test("volts over a joint are the current times its ohms", () => {
+    for (let seed = 0; seed < 12; seed++) {
+      const own = dropUnderLoad(whimbrel, chanceFrom(seed));
+      const ohms = Number(/joint of ([\d.]+) Ω/.exec(own?.question ?? "")?.[1]);
+      const amps = Number(/drawing ([\d.]+) A/.exec(own?.question ?? "")?.[1]);
+      const volts = Number(own?.right[0]?.replace(" V", ""));
+      // The wire's own ohms come on top: a few hundredths of a volt each metre.
+      expect(volts).toBeGreaterThanOrEqual(ohms * amps - 0.06);
+      expect(volts).toBeLessThan(ohms * amps + 0.6);
+    }
+  });
+
+  test("without current a joint shows nothing", () => {
+    const told = Array.from({ length: 12 }, (_, seed) => dropWithoutLoad(whimbrel, chanceFrom(seed))?.right[0]);
+    expect(new Set(told.filter((own) => own !== undefined))).toEqual(new Set(["0.0 V"]));
+  });
+
+  test("a light answers bright, dim and dark, each often enough to be learnt", () => {
+    const told = Array.from(
+      { length: 60 },
+      (_, seed) => lightEitherClip(whimbrel, chanceFrom(seed))?.right[0],
+    );
+    for (const word of ["bright", "dark"])
+      expect(told.filter((own) => own === word).length).toBeGreaterThan(9);
+  });
+
+  test("with its ground off a motor's minus lights to ground, not to feed", () => {
+    for (const on of circuits)
+      for (let seed = 0; seed < 6; seed++) {
+        const own = floatingGround(on, chanceFrom(seed));
+        if (own?.question.includes("clipped to feed")) expect(own.right).toEqual(["dark"]);
+        else if (own) expect(own.right[0]).not.toBe("dark");
+      }
+  });
+
+  // Twelve bars and two poles give twelve humps, eleven give twenty-two (textbooks on direct-current machines, from memory).
+  test("humps by bars and poles", () => {
+    const count = (bars: number): string | undefined =>
+      asked(
+        (seed) => humpsOfMotor(whimbrel, chanceFrom(seed)),
+        ({ question }) => question.startsWith(`A motor of ${bars} bars and 2 poles`),
+      ).right[0];
+    expect(count(12)).toBe("12");
+    expect(count(11)).toBe("22");
+  });
+
+  test("what burns a pack is what draws more", () => {
+    const own = whatKilledIt(whimbrel, chanceFrom(3));
+    expect(own?.right).toEqual(["tight"]);
+    const amps = (id: string): number =>
+      Number(
+        new RegExp(`${own?.answers.find((answer) => answer.id === id)?.text} it draws ([\\d.]+) A`).exec(
+          own?.why ?? "",
+        )?.[1],
+      );
+    // A blocked duct lowers a centrifugal fan's draw (fan laws).
+    expect(amps("filter")).toBeLessThan(amps("tight"));
+  });
+});
+
+test("lessons have something to read and something to ask", () => {
+  expect(curriculum.length).toBeGreaterThanOrEqual(9);
+  for (const { text, forms } of curriculum) {
+    expect(text.join(" ").length).toBeGreaterThan(120);
+    expect(Object.keys(forms).length).toBeGreaterThan(0);
+  }
+});

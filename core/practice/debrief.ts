@@ -1,0 +1,250 @@
+import { lookCost, minutesNow } from "../diagnose/access";
+import { activeSuspects, cellsOf } from "../diagnose/activeSuspects";
+import { type Belief, partBelief, repairBelief } from "../diagnose/belief";
+import { believeThrough } from "../diagnose/failedRepair";
+import { followChart, swapBySymptom } from "../diagnose/flowChart";
+import { forecastLook } from "../diagnose/forecast";
+import { attentionMinutes, nextLooks } from "../diagnose/nextLook";
+import { minutesMinor, type StoppingCosts } from "../money/stoppingCosts";
+import type { Look } from "../predict/reading";
+import { lookOf } from "../predict/reading";
+import { allTools } from "../predict/testModel";
+import { brierScore, type Said } from "./calibration";
+import { chanceFrom } from "./chance";
+import { followAirway } from "./followAirway";
+import { fitCost, type PracticeAct, standingOf, stretchesOf } from "./practiceBay";
+import { faultOf, lastingChance, type PracticeCase, type PracticeCircuit, worldOf } from "./practiceCase";
+import { SimulatedVehicle } from "./simulatedVehicle";
+
+/** What a look was worth when it was taken. */
+export interface LookWorth {
+  readonly look: Look;
+  readonly bits: number;
+  readonly minutes: number;
+  /** Bits a minute, some minutes of attention counted on every look, as Airway ranks them. */
+  readonly rate: number;
+}
+
+export interface PartOdds {
+  readonly part: string;
+  readonly p: number;
+}
+
+/** One step of a case gone through again. */
+export interface DebriefStep {
+  readonly act: PracticeAct;
+  /** On the clock once it was done. */
+  readonly minutes: number;
+  readonly moneyMinor: number;
+  /** Likeliest repairs before and after. */
+  readonly before: readonly PartOdds[];
+  readonly after: readonly PartOdds[];
+  /** Repairs that were thinkable before and are not after. */
+  readonly ruledOut: readonly string[];
+  /** What was looked at, and what would have told most; null where nothing was looked at. */
+  readonly own: LookWorth | null;
+  readonly best: LookWorth | null;
+  /** Bits a minute that the best look would have told more. */
+  readonly lost: number;
+  /** Airway's belief in what was fitted, where something was. */
+  readonly engineOdds: number | null;
+}
+
+/** What a way of working would have cost on the same vehicle. */
+export interface WayCost {
+  readonly minutes: number;
+  readonly moneyMinor: number;
+  /** What it ended at. */
+  readonly fitted: readonly string[];
+  readonly wrong: number;
+}
+
+export interface Debrief {
+  readonly truth: { readonly parts: readonly string[]; readonly fault: string };
+  readonly steps: readonly DebriefStep[];
+  readonly own: WayCost & { readonly held: boolean };
+  /** Swapping by guess, the printed chart, and Airway. */
+  readonly guess: WayCost;
+  readonly chart: WayCost;
+  readonly airway: WayCost;
+  /** What was said before each purchase, and whether it cured the vehicle. */
+  readonly said: readonly Said[];
+  readonly brier: number | null;
+}
+
+const thinkable = 0.03;
+const ruledOutBelow = 0.005;
+const shownOdds = 5;
+
+/**
+ * A case gone through again: every look beside the one that would have told most, what it ruled out, where the trainee's
+ * odds and Airway's belief parted, and what other ways of working would have cost on the same vehicle.
+ */
+export function debriefOf(
+  on: PracticeCircuit,
+  own: PracticeCase,
+  acts: readonly PracticeAct[],
+  costs: StoppingCosts,
+): Debrief {
+  const placed = faultOf(on.exact, own);
+  if (!placed.ok) throw new Error("the case's fault is not in its circuit");
+  const truth = placed.value;
+  const steps = stepsOf(on, own, acts, truth.parts, costs);
+  const said = saidOf(acts, [...new Set(truth.parts)]);
+  const end = standingOf(own, acts, costs);
+  return {
+    truth: {
+      parts: [...new Set(truth.parts)],
+      fault: truth.names.map(({ where, mode }) => `${where}:${mode}`).join("+"),
+    },
+    steps,
+    own: {
+      minutes: end.minutes,
+      moneyMinor: end.moneyMinor,
+      fitted: end.fitted,
+      wrong: said.filter(({ right }) => !right).length,
+      held: end.over === "held",
+    },
+    ...otherWays(on, own, truth.parts, costs),
+    said,
+    brier: said.length === 0 ? null : brierScore(said),
+  };
+}
+
+/** Odds given to each purchase: right where the parts fitted by then are all that was wrong. */
+export function saidOf(acts: readonly PracticeAct[], truth: readonly string[]): Said[] {
+  const fitted = new Set<string>();
+  return acts.flatMap((act): Said[] => {
+    if (act.act !== "fit") return [];
+    for (const part of act.parts) fitted.add(part);
+    return [{ p: act.odds, right: truth.every((part) => fitted.has(part)) }];
+  });
+}
+
+function stepsOf(
+  { compiled }: PracticeCircuit,
+  own: PracticeCase,
+  acts: readonly PracticeAct[],
+  truth: readonly string[],
+  costs: StoppingCosts,
+): DebriefStep[] {
+  const open = new Set<string>();
+  const beliefAfter = (count: number): Belief => {
+    const { readings, repairs } = stretchesOf(own, acts.slice(0, count), truth);
+    return believeThrough(compiled, readings, repairs);
+  };
+  let belief = beliefAfter(0);
+  return acts.map((act, index) => {
+    const was = belief;
+    const worth = act.act === "look" ? worthOf(compiled, was, lookOf(act.reading), open) : null;
+    if (act.act === "open") open.add(act.place);
+    if (act.act === "drive") open.clear();
+    if (act.act === "look" || act.act === "drive") belief = beliefAfter(index + 1);
+    const { minutes, moneyMinor } = standingOf(own, acts.slice(0, index + 1), costs);
+    const [before, after] = [repairBelief(compiled, was), repairBelief(compiled, belief)];
+    return {
+      act,
+      minutes,
+      moneyMinor,
+      before: leading(before),
+      after: leading(after),
+      ruledOut: [...before].flatMap(([repair, p]) =>
+        p >= thinkable && (after.get(repair) ?? 0) < ruledOutBelow ? [repair] : [],
+      ),
+      own: worth?.own ?? null,
+      best: worth?.best ?? null,
+      lost: worth?.best ? Math.max(0, worth.best.rate - worth.own.rate) : 0,
+      engineOdds: act.act === "fit" ? oddsOf(was, compiled, act.parts) : null,
+    };
+  });
+}
+
+const leading = (repairs: ReadonlyMap<string, number>): PartOdds[] =>
+  partBelief(repairs)
+    .slice(0, shownOdds)
+    .map(({ part, p }) => ({ part, p }));
+
+/** Belief that some parts are all there is to replace. */
+function oddsOf(belief: Belief, compiled: PracticeCircuit["compiled"], parts: readonly string[]): number {
+  let sum = 0;
+  for (const [repair, p] of repairBelief(compiled, belief))
+    if (repair !== "unknown" && repair.split("+").every((part) => parts.includes(part))) sum += p;
+  return sum;
+}
+
+function worthOf(
+  compiled: PracticeCircuit["compiled"],
+  belief: Belief,
+  look: Look,
+  open: ReadonlySet<string>,
+): { own: LookWorth; best: LookWorth | null } {
+  const active = activeSuspects(compiled, belief);
+  const { bits } = forecastLook(compiled, active, cellsOf(compiled, belief, active), look);
+  const minutes = minutesNow(lookCost(compiled, look), open);
+  const own = { look, bits, minutes, rate: bits / (minutes + attentionMinutes) };
+  const [best] = nextLooks(compiled, belief, { tools: allTools, school: "least-time", count: 1 });
+  return {
+    own,
+    best: best
+      ? {
+          look: best.look,
+          bits: best.bits,
+          minutes: best.minutes,
+          rate: best.bits / (best.minutes + attentionMinutes),
+        }
+      : null,
+  };
+}
+
+/** What swapping by guess, the printed chart and Airway cost on this vehicle. */
+function otherWays(
+  on: PracticeCircuit,
+  own: PracticeCase,
+  truth: readonly string[],
+  costs: StoppingCosts,
+): Pick<Debrief, "guess" | "chart" | "airway"> {
+  const { compiled } = on;
+  const wanted = new Set(truth);
+  /** Fits one set after the other until all that is wrong was among them; what is still wrong then is cured at once. */
+  const fitting = (sets: readonly (readonly string[])[], minutesBefore: number): WayCost => {
+    const fitted = new Set<string>();
+    let [minutes, minor, wrong] = [minutesBefore, 0, 0];
+    for (const set of [...sets, truth]) {
+      const parts = set.filter((part) => !fitted.has(part));
+      if (parts.length === 0 && set !== truth) continue;
+      const cost = fitCost(compiled, parts, costs);
+      minutes += cost.minutes;
+      minor += cost.priceMinor;
+      for (const part of parts) fitted.add(part);
+      if ([...wanted].every((part) => fitted.has(part))) break;
+      wrong += 1;
+      minor += costs.comebackMinor;
+    }
+    return { minutes, moneyMinor: minor + minutesMinor(minutes, costs), fitted: [...fitted], wrong };
+  };
+  const byBelief = [...repairBelief(compiled, believeThrough(compiled, own.complaint, []))]
+    .filter(([repair]) => repair !== "unknown")
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, mostGuesses)
+    .map(([repair]) => repair.split("+"));
+  const symptom = swapBySymptom(compiled, own.complaint);
+  const vehicle = (): SimulatedVehicle => {
+    const placed = faultOf(on.exact, own);
+    if (!placed.ok) throw new Error("the case's fault is not in its circuit");
+    return new SimulatedVehicle(on.exact, placed.value, worldOf(own), chanceFrom(own.seed), {
+      chance: chanceFrom(own.seed + 31),
+      lasting: lastingChance(own.seed),
+      awoken: false,
+    });
+  };
+  const chart = followChart(compiled, vehicle(), own.complaint);
+  const job = followAirway(compiled, vehicle(), own.complaint, { looks: 1, tools: allTools, costs });
+  return {
+    guess: fitting([symptom === "" ? [] : [symptom], ...byBelief], 0),
+    chart: fitting([[chart.replace]], chart.minutes),
+    airway: fitting([job.diagnosis.verdict.replace], job.minutes),
+  };
+}
+
+/** Somebody who guesses goes on guessing for so long, by what is likeliest on the complaint. */
+const mostGuesses = 3;

@@ -1,0 +1,117 @@
+import type { Change } from "../solve/change";
+import { PointSolver } from "../solve/pointSolver";
+import { type Setup, setupState } from "../solve/setup";
+import { lampVolts, testLight } from "../solve/tungstenLamp";
+import { nominalValues } from "../solve/values";
+import type { Chance } from "./chance";
+import type { PracticeCircuit } from "./practiceCase";
+
+/** One of the answers offered. */
+export interface Answer {
+  readonly id: string;
+  readonly text: string;
+}
+
+/** A question worked out of a circuit: what is asked, what is offered, and what is right. */
+export interface Exercise {
+  readonly question: string;
+  /** How the vehicle stands, to be shown beside it. */
+  readonly setup: Setup;
+  /** Points, parts or wires to be marked on the drawing. */
+  readonly marked: readonly string[];
+  readonly answers: readonly Answer[];
+  /** Ids of the right ones. */
+  readonly right: readonly string[];
+  /** True where several may be right. */
+  readonly many: boolean;
+  /** Why, with the figures it was worked out from. */
+  readonly why: string;
+}
+
+/** Makes an exercise of a form; null where the circuit has nothing to ask it of. */
+export type ExerciseForm = (on: PracticeCircuit, chance: Chance) => Exercise | null;
+
+/** In another order, by chance. */
+export function shuffled<T>(items: readonly T[], chance: Chance): T[] {
+  const left = [...items];
+  return items.map(() => left.splice(Math.floor(chance.uniform() * left.length), 1)[0] as T);
+}
+
+/** A few of some things, by chance, in the order they stand. */
+export function someOf<T>(items: readonly T[], count: number, chance: Chance): T[] {
+  const chosen = new Set(shuffled([...items.keys()], chance).slice(0, count));
+  return items.filter((_, index) => chosen.has(index));
+}
+
+/** What stands between two points of a vehicle with some changes in it. */
+export interface Across {
+  /** Volts with nothing on them; 0 where a point floats. */
+  readonly volts: number;
+  /** Ohms behind them; Infinity where a point floats. */
+  readonly ohms: number;
+  readonly floats: boolean;
+}
+
+/** Volts and ohms between two points of a nominal vehicle. */
+export function across(
+  { exact }: PracticeCircuit,
+  setup: Setup,
+  one: string,
+  other: string,
+  changes: readonly Change[] = [],
+): Across {
+  const solver = new PointSolver(exact);
+  const solved = solver.solve(nominalValues(exact), setupState(exact, setup), changes);
+  const node = (point: string): number => exact.nodeOf.get(point) ?? -1;
+  const floats = [one, other].some((point) => node(point) >= 0 && solved.floating[node(point)] === 1);
+  if (floats) return { volts: 0, ohms: Number.POSITIVE_INFINITY, floats };
+  const at = (point: string): number => (node(point) < 0 ? 0 : (solved.volts[node(point)] ?? 0));
+  return { volts: at(one) - at(other), ohms: solver.ohmsBetween(node(one), node(other)), floats };
+}
+
+/** Amps of a branch, by its part or wire, of a nominal vehicle with some changes in it. */
+export function ampsOf(
+  { exact }: PracticeCircuit,
+  setup: Setup,
+  id: string,
+  changes: readonly Change[] = [],
+): number {
+  const solved = new PointSolver(exact).solve(nominalValues(exact), setupState(exact, setup), changes);
+  return Math.abs(solved.amps[exact.branchOf.get(id) ?? -1] ?? 0);
+}
+
+/** What the eye calls a 3 W test light between two points (common practice: bright above 9 V, dim above 3 V). */
+export function lightCalled({ volts, ohms }: Across): "bright" | "dim" | "dark" {
+  const lit = lampVolts(testLight, volts, ohms);
+  return lit > 9 ? "bright" : lit > 3 ? "dim" : "dark";
+}
+
+export const topOf = ({ exact }: PracticeCircuit): string => exact.circuit.settings.at(-1) ?? "off";
+
+/** The battery's two posts, which stand for any good feed and any bare metal. */
+export const posts = ({ exact }: PracticeCircuit): { plus: string; minus: string } => ({
+  plus: `${exact.battery.id}.+`,
+  minus: `${exact.battery.id}.-`,
+});
+
+/** A point as it is reached: the pin on a terminal where there is a plug. */
+export const plugged = ({ exact }: PracticeCircuit, terminal: string): string =>
+  exact.points.pinOnTerminal.get(terminal) ?? terminal;
+
+/** Figures offered around a right one, told apart by so much, the right one among them. */
+export function figuresAround(
+  right: number,
+  others: readonly number[],
+  apart: number,
+  text: (value: number) => string,
+  chance: Chance,
+): { answers: Answer[]; right: string[] } {
+  const kept: number[] = [right];
+  for (const own of others)
+    if (kept.length < 4 && kept.every((met) => Math.abs(met - own) >= apart)) kept.push(own);
+  const texts = [...new Set(kept.map(text))];
+  return {
+    answers: shuffled(texts, chance).map((own) => ({ id: own, text: own })),
+    right: [text(right)],
+  };
+}

@@ -1,0 +1,200 @@
+import { describe, expect, test } from "@jest/globals";
+import { defaultStoppingCosts, minutesMinor } from "../money/stoppingCosts";
+import { shippedEngine } from "../testing/shippedCircuit";
+import { debriefOf, saidOf } from "./debrief";
+import { askMinutes, type PracticeAct, PracticeBay, standingOf, stretchesOf } from "./practiceBay";
+import { complaintOf, faultOf, type PracticeCase, practiceCircuit } from "./practiceCase";
+
+const on = practiceCircuit(shippedEngine("whimbrel-four-speed"));
+const costs = defaultStoppingCosts;
+
+function caseOf(fault: PracticeCase["fault"], more: Partial<PracticeCase> = {}): PracticeCase {
+  const own = { level: "first" as const, kind: "single" as const, fault, seed: 11, ...more };
+  const placed = faultOf(on.exact, own);
+  if (!placed.ok) throw new Error("no such fault");
+  return { ...own, complaint: complaintOf(on.exact, own, placed.value, 0) };
+}
+
+const openLink = caseOf([{ where: "R1.link", mode: "open", value: null }]);
+const tightAndLink = caseOf(
+  [
+    { where: "M1", mode: "tight", value: 1.3 },
+    { where: "R1.link", mode: "open", value: null },
+  ],
+  { kind: "cause" },
+);
+
+/** Does one thing after another; throws where one is refused. */
+function done(
+  own: PracticeCase,
+  ...steps: ((bay: PracticeBay) => ReturnType<PracticeBay["drive"]>)[]
+): PracticeAct[] {
+  const acts: PracticeAct[] = [];
+  for (const step of steps) {
+    const acted = step(new PracticeBay(on, own, acts, costs));
+    if (!acted.ok) throw new Error(acted.why);
+    acts.push(acted.act);
+  }
+  return acts;
+}
+
+const lightAtPack = { test: "light", probe: "X5:1", clip: "G1.+", key: "run", setting: "2" } as const;
+
+describe("the bay", () => {
+  test("what is covered cannot be probed until it is off, which takes its minutes once", () => {
+    const bay = new PracticeBay(on, openLink, [], costs);
+    expect(bay.look(lightAtPack)).toMatchObject({ ok: false, why: expect.stringContaining("under dash") });
+    const opened = done(openLink, (own) => own.open("under-dash"));
+    expect(new PracticeBay(on, openLink, opened, costs).open("under-dash")).toMatchObject({ ok: false });
+    const looked = new PracticeBay(on, openLink, opened, costs).look(lightAtPack);
+    expect(looked).toMatchObject({ ok: true, act: { act: "look", minutes: 0.5 } });
+  });
+
+  test("a look asked twice of the same moment gives the same; the act alone says what was seen", () => {
+    const opened = done(openLink, (own) => own.open("under-dash"));
+    const once = new PracticeBay(on, openLink, opened, costs).look(lightAtPack);
+    expect(new PracticeBay(on, openLink, opened, costs).look(lightAtPack)).toEqual(once);
+  });
+
+  test("an open link leaves the speeds of the pack dead and the top one alive, by ground through the motor", () => {
+    const acts = done(
+      openLink,
+      (bay) => bay.look({ test: "airflow", key: "run", setting: "2" }),
+      (bay) => bay.look({ test: "airflow", key: "run", setting: "4" }),
+    );
+    expect(
+      acts.map((act) => (act.act === "look" && act.reading.test === "airflow" ? act.reading.seen : null)),
+    ).toEqual(["none", "normal"]);
+  });
+
+  test("the right part holds; the clock and the money add up", () => {
+    const acts = done(
+      openLink,
+      (bay) => bay.ask(),
+      (bay) => bay.fit(["R1"], 0.9),
+      (bay) => bay.drive(),
+    );
+    const end = standingOf(openLink, acts, costs);
+    expect(end).toMatchObject({ over: "held", comebacks: 0, fitted: ["R1"] });
+    const under = on.compiled.netlist.circuit.places.find(({ parts }) => parts.includes("R1"))?.minutes ?? 0;
+    // By hand: asking 5, a pack's 15 minutes and the way to it, 5 for the drive.
+    expect(end.minutes).toBeCloseTo(askMinutes + 15 + under + 5, 9);
+    expect(end.moneyMinor).toBe(3500 + minutesMinor(end.minutes, costs));
+    expect(new PracticeBay(on, openLink, acts, costs).ask()).toMatchObject({ ok: false });
+  });
+
+  test("the wrong part comes back and costs a comeback; the right one then still holds", () => {
+    const acts = done(
+      openLink,
+      (bay) => bay.fit(["M1"], 0.6),
+      (bay) => bay.drive(),
+    );
+    expect(acts[1]).toMatchObject({ act: "drive", held: false, costMinor: costs.comebackMinor });
+    const [, drive] = acts;
+    expect(drive?.act === "drive" && drive.complaint.length).toBeGreaterThan(3);
+    const held = done(
+      openLink,
+      (bay) => bay.fit(["M1"], 0.6),
+      (bay) => bay.drive(),
+      (bay) => bay.fit(["R1"], 0.95),
+      (bay) => bay.drive(),
+    );
+    expect(standingOf(openLink, held, costs)).toMatchObject({ over: "held", comebacks: 1 });
+  });
+
+  test("a new pack on a motor left tight works, comes back, and is dead again", () => {
+    const acts = done(
+      tightAndLink,
+      (bay) => bay.fit(["R1"], 0.9),
+      (bay) => bay.look({ test: "airflow", key: "run", setting: "3" }),
+      (bay) => bay.drive(),
+      (bay) => bay.look({ test: "airflow", key: "run", setting: "3" }),
+    );
+    const seen = acts.flatMap((act) =>
+      act.act === "look" && act.reading.test === "airflow" ? [act.reading.seen] : [],
+    );
+    expect(seen[0]).not.toBe("none");
+    expect(seen[1]).toBe("none");
+    const both = done(
+      tightAndLink,
+      (bay) => bay.fit(["R1"], 0.9),
+      (bay) => bay.drive(),
+      (bay) => bay.fit(["M1", "R1"], 0.9),
+      (bay) => bay.drive(),
+    );
+    expect(standingOf(tightAndLink, both, costs).over).toBe("held");
+  });
+
+  test("nothing fitted is not driven out, odds have to be said, and unknown parts are refused", () => {
+    const bay = new PracticeBay(on, openLink, [], costs);
+    expect(bay.drive().ok).toBe(false);
+    expect(bay.fit(["R1"], 1).ok).toBe(false);
+    expect(bay.fit(["R99"], 0.5).ok).toBe(false);
+    expect(bay.fit([], 0.5).ok).toBe(false);
+    expect(bay.open("attic").ok).toBe(false);
+    expect(bay.look({ test: "light", probe: "X99:1", clip: "G1.+", key: "run", setting: "2" }).ok).toBe(
+      false,
+    );
+  });
+});
+
+describe("what can be believed from", () => {
+  test("a fitting that did not cure it is told by the next look, one that did ends the story", () => {
+    const acts = done(
+      openLink,
+      (bay) => bay.fit(["M1"], 0.6),
+      (bay) => bay.look({ test: "airflow", key: "run", setting: "2" }),
+      (bay) => bay.fit(["R1"], 0.9),
+      (bay) => bay.look({ test: "airflow", key: "run", setting: "2" }),
+    );
+    const { readings, repairs } = stretchesOf(openLink, acts, ["R1"]);
+    expect(repairs).toEqual([{ after: openLink.complaint.length, parts: ["M1"] }]);
+    expect(readings.length).toBe(openLink.complaint.length + 1);
+  });
+});
+
+describe("the debrief", () => {
+  const acts = done(
+    openLink,
+    (bay) => bay.look({ test: "smell", key: "run", setting: "4" }),
+    (bay) => bay.open("under-dash"),
+    (bay) => bay.look(lightAtPack),
+    (bay) => bay.fit(["M1"], 0.8),
+    (bay) => bay.drive(),
+    (bay) => bay.fit(["R1"], 0.9),
+    (bay) => bay.drive(),
+  );
+  const debrief = debriefOf(on, openLink, acts, costs);
+
+  test("tells what it was, and each look beside the one that would have told most", () => {
+    expect(debrief.truth).toEqual({ parts: ["R1"], fault: "R1.link:open" });
+    const looks = debrief.steps.filter(({ own }) => own !== null);
+    expect(looks).toHaveLength(2);
+    for (const { own, best, lost } of looks) {
+      expect(own?.bits).toBeGreaterThanOrEqual(0);
+      expect(best?.rate).toBeGreaterThan(0);
+      expect(lost).toBeCloseTo(Math.max(0, (best?.rate ?? 0) - (own?.rate ?? 0)), 12);
+    }
+    // Smelling at a vent that works tells next to nothing of a dead pack.
+    expect(looks[0]?.lost).toBeGreaterThan(0.5 * (looks[0]?.best?.rate ?? 1));
+  });
+
+  test("belief and what was said part at the motor, and the guess costs a comeback", () => {
+    const fits = debrief.steps.filter(({ engineOdds }) => engineOdds !== null);
+    expect(fits[0]?.engineOdds).toBeLessThan(0.2);
+    expect(fits[1]?.engineOdds).toBeGreaterThan(0.5);
+    expect(debrief.said).toEqual([
+      { p: 0.8, right: false },
+      { p: 0.9, right: true },
+    ]);
+    // By hand: (0.8² + 0.1²) / 2.
+    expect(debrief.brier).toBeCloseTo(0.325, 9);
+    expect(debrief.own).toMatchObject({ wrong: 1, held: true, fitted: ["M1", "R1"] });
+  });
+
+  test("the other ways end with the right part, and Airway is not dearer than guessing wrong once", () => {
+    for (const way of [debrief.guess, debrief.chart, debrief.airway]) expect(way.fitted).toContain("R1");
+    expect(debrief.airway.moneyMinor).toBeLessThan(debrief.own.moneyMinor);
+    expect(saidOf(acts, ["R1", "M1"]).map(({ right }) => right)).toEqual([false, true]);
+  });
+});
