@@ -91,7 +91,7 @@ const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredRead
 /** Costs once made, so that what was priced with them is known again. */
 const costsMade = new Map<string, StoppingCosts>();
 
-function stoppingCosts(
+export function stoppingCosts(
   hourMinor: number,
   comebackMinor: number,
   repaired: readonly MeasuredRepairs[],

@@ -18,6 +18,7 @@ import {
   text,
 } from "./columns";
 import { defineMemory } from "./memoryModels.server";
+import { definePractice } from "./practiceModels.server";
 
 export class CircuitRow extends Model<InferAttributes<CircuitRow>, InferCreationAttributes<CircuitRow>> {
   declare id: string;
@@ -306,6 +307,7 @@ export function defineModels(sequelize: Sequelize): void {
     { sequelize, timestamps: false, tableName: "proofs" },
   );
   defineMemory(sequelize);
+  definePractice(sequelize);
   const plain = { sequelize, timestamps: false } as const;
   PlanRow.init({ shelfId: named(), position: number(), taken: text() }, { ...plain, tableName: "plans" });
   PlanBodyRow.init(

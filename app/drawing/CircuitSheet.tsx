@@ -138,7 +138,8 @@ function walk(sheet: SVGSVGElement, event: React.KeyboardEvent): void {
   points[nearestIn(direction, from, points.map(placeOf))]?.focus();
 }
 
-function sheetWords(circuit: Circuit, { key, setting, point }: SheetState): string {
+function sheetWords(circuit: Circuit, { key, setting, point, bare }: SheetState): string {
+  if (bare) return `${circuit.title}; the wiring, key ${key}, ${setting}`;
   const running = Object.entries(point.rpm).map(
     ([id, rpm]) => `${id} ${rpm > 1 ? `at ${Math.round(rpm)} rpm` : "still"}`,
   );

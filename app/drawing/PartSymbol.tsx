@@ -12,6 +12,8 @@ interface SymbolProps {
   /** Relays pulled in, by id. */
   readonly pulled: boolean;
   readonly turning: boolean;
+  /** True where it is not known what turns and what has pulled in. */
+  readonly bare: boolean;
 }
 
 const line = { stroke: "var(--ink)", strokeWidth: 2.2, fill: "none" } as const;
@@ -55,7 +57,7 @@ export function PartSymbol(props: SymbolProps) {
             M
           </text>
           <Label x={62} y={28} text={part.id} />
-          <Label x={62} y={46} text={props.turning ? "turns" : "still"} soft />
+          {!props.bare && <Label x={62} y={46} text={props.turning ? "turns" : "still"} soft />}
         </g>
       );
     case "relay":
@@ -157,7 +159,7 @@ function Label({ x, y, text, soft = false }: { x: number; y: number; text: strin
   );
 }
 
-function RelaySymbol({ id, shape, pulled }: SymbolProps & { id: string }) {
+function RelaySymbol({ id, shape, pulled, bare }: SymbolProps & { id: string }) {
   const fed = shape.ports.find(({ terminal }) => terminal === "30")?.side !== "south";
   const working = shape.ports.find(({ terminal }) => terminal === "87a");
   const tip = pulled ? 84 : working ? 108 : 98;
@@ -173,7 +175,7 @@ function RelaySymbol({ id, shape, pulled }: SymbolProps & { id: string }) {
         <circle cx={84} cy={48} r={3} fill="var(--ink)" />
       </g>
       <Label x={118} y={26} text={id} />
-      <Label x={118} y={44} text={pulled ? "in" : "out"} soft />
+      {!bare && <Label x={118} y={44} text={pulled ? "in" : "out"} soft />}
     </g>
   );
 }

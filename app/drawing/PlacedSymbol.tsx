@@ -77,6 +77,7 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
         keyOn={state.key === "run"}
         pulled={pulled}
         turning={(state.point.rpm[part.id] ?? 0) > 1}
+        bare={state.bare === true}
       />
       {own >= 0.02 && (
         <text

@@ -46,15 +46,16 @@ export function PointPort(props: PortProps) {
   const plugged = plugs.get(terminal);
   const name = plugged ? `${plugged.plug}:${plugged.pin}` : terminal;
   const volts = state.point.volts[name];
+  const said = state.bare ? name : `${name}: ${typeof volts === "number" ? voltsText(volts) : "floating"}`;
   const y = port.side === "north" ? 0 : height;
   const away = port.side === "north" ? -1 : 1;
   const suspected = plugged ? (doubt[plugged.plug] ?? 0) : 0;
   const pulled = plugged !== undefined && props.unplugged.includes(plugged.plug);
-  if (volts === undefined) return null;
-  const shown = port.side === "south" || !sameAbove(circuit, state, terminal, volts);
+  if (volts === undefined && !state.bare) return null;
+  const shown = volts !== undefined && (port.side === "south" || !sameAbove(circuit, state, terminal, volts));
   return (
     <g>
-      <title>{`${name}: ${volts === null ? "floating" : voltsText(volts)}`}</title>
+      <title>{said}</title>
       {plugged && (
         <g>
           {suspected >= 0.02 && (
@@ -122,7 +123,7 @@ export function PointPort(props: PortProps) {
         data-terminal={terminal}
         role="button"
         tabIndex={chosen === name || (chosen === null && first === terminal) ? 0 : -1}
-        aria-label={`${name}: ${volts === null ? "floating" : voltsText(volts)}`}
+        aria-label={said}
         aria-pressed={chosen === name}
         x={port.x - pointSize / 2}
         y={y + away * 7 - pointSize / 2}

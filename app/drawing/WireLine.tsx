@@ -56,7 +56,11 @@ export const WireLine = memo(function WireLine(props: WireProps) {
       <path d={d} fill="none" stroke="transparent" strokeWidth={22} pointerEvents="stroke" />
       {lit && <path data-lit={wire.id} d={d} fill="none" stroke="var(--lit)" strokeWidth={20} />}
       {chosen && <path d={d} fill="none" stroke="var(--feed)" strokeWidth={16} opacity={0.5} />}
-      <title>{`${wire.id}, ${colourWords(wire.colour)}, ${amps.toFixed(1)} A${mean === null ? ", floating" : ""}`}</title>
+      <title>
+        {state.bare
+          ? `${wire.id}, ${colourWords(wire.colour)}`
+          : `${wire.id}, ${colourWords(wire.colour)}, ${amps.toFixed(1)} A${mean === null ? ", floating" : ""}`}
+      </title>
       {p >= 0.02 && (
         <path d={d} fill="none" stroke="url(#doubt-hatch)" strokeWidth={12 + 14 * p} opacity={0.7} />
       )}
@@ -64,7 +68,9 @@ export const WireLine = memo(function WireLine(props: WireProps) {
       <path d={d} fill="none" stroke={paint[base]} strokeWidth={8} />
       {tracer && <path d={d} fill="none" stroke={paint[tracer]} strokeWidth={8} strokeDasharray="7 11" />}
       <path d={d} fill="none" stroke="var(--card)" strokeWidth={5.4} />
-      {mean === null ? (
+      {state.bare ? (
+        <path d={d} fill="none" stroke="var(--soft)" strokeWidth={1.6} />
+      ) : mean === null ? (
         <path
           d={d}
           fill="none"

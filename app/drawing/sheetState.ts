@@ -7,8 +7,19 @@ export interface SheetState {
   /** `run` with a setting, or `off`. */
   readonly key: "run" | "off";
   readonly setting: string;
+  /** True where nothing is known of the vehicle: the wiring alone is drawn, as on paper. */
+  readonly bare?: true;
   readonly point: Pick<OperatingPoint, "volts" | "amps" | "rpm" | "floating" | "buzzing">;
 }
+
+/** The wiring alone, with the switches as they are set. */
+export const bareState = (key: SheetState["key"], setting: string): SheetState => ({
+  under: "healthy",
+  key,
+  setting,
+  bare: true,
+  point: { volts: {}, amps: {}, rpm: {}, floating: [], buzzing: [] },
+});
 
 /** Doubt by part: how likely each needs work. */
 export type PartDoubt = Readonly<Record<string, number>>;

@@ -73,7 +73,7 @@ export function playVehicle(
     const wanted = [...fault.parts].sort().join("+");
     const chart = options.compare
       ? followChart(compiled, new SimulatedVehicle(netlist, fault, options.world, chance), complaint)
-      : { replace: "", looks: 0, minutes: 0 };
+      : { replace: "", looks: 0, minutes: 0, readings: [] };
     const { verdict } = job.diagnosis;
     return {
       circuit: netlist.circuit.id,

@@ -18,6 +18,8 @@ export interface ChartResult {
   readonly replace: string;
   readonly looks: number;
   readonly minutes: number;
+  /** The complaint and every look taken. */
+  readonly readings: readonly Reading[];
 }
 
 type Heard = Extract<Reading, { test: "airflow" }>;
@@ -52,7 +54,12 @@ export function followChart(
 ): ChartResult {
   const chart = new FlowChart(compiled, vehicle, complaint);
   const replace = chart.run();
-  return { replace, looks: chart.readings.length - complaint.length, minutes: chart.minutes };
+  return {
+    replace,
+    looks: chart.readings.length - complaint.length,
+    minutes: chart.minutes,
+    readings: chart.readings,
+  };
 }
 
 /** Minutes the chart takes to a known fault in the nominal vehicle; null where it ends at another part. */

@@ -3,6 +3,7 @@ import { planSchema } from "../access/plan";
 import { circuitSchema } from "../circuit/circuit";
 import { partDescriptionSchema } from "../match/partDescription";
 import { caseSchema } from "./case";
+import { practiceFileSchema } from "./practiceFile";
 import { recordFileSchema } from "./recordFile";
 import { shelfBundleSchema } from "./shelfBundle";
 
@@ -14,6 +15,7 @@ export function formatSchemas(): Record<string, unknown> {
     "airway-shelf": z.toJSONSchema(shelfBundleSchema),
     "airway-plan": z.toJSONSchema(planSchema),
     "airway-records": z.toJSONSchema(recordFileSchema),
+    "airway-practice": z.toJSONSchema(practiceFileSchema),
     "airway-part": z.toJSONSchema(partDescriptionSchema),
   };
 }

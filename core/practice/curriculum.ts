@@ -1,4 +1,4 @@
-import { type Chance, chanceFrom } from "./chance";
+import { chanceFrom } from "./chance";
 import type { Exercise, ExerciseForm } from "./exercise";
 import { commandVolts, humpsOfMotor, tapAndWiggle, whatKilledIt } from "./faultExercises";
 import { deadSpeeds, workingSpeed } from "./pathExercises";
@@ -114,22 +114,11 @@ export const exerciseForms: readonly {
   Object.entries(lesson.forms).map(([name, form]) => ({ item: `${lesson.id}/${name}`, lesson, form })),
 );
 
-/** An exercise of a form made from a seed, on the first of some circuits that has something to ask it of. */
-export function exerciseFrom(
-  item: string,
-  circuits: readonly PracticeCircuit[],
-  seed: number,
-): { readonly on: PracticeCircuit; readonly exercise: Exercise } | null {
+/** An exercise of a form on a circuit, the same from the same seed; null where the circuit has nothing to ask it of. */
+export function exerciseOn(item: string, on: PracticeCircuit, seed: number): Exercise | null {
   const own = exerciseForms.find((candidate) => candidate.item === item);
-  if (!own) return null;
-  const chance: Chance = chanceFrom(seed);
-  const first = Math.floor(chance.uniform() * circuits.length);
-  for (let i = 0; i < circuits.length; i++) {
-    const on = circuits[(first + i) % circuits.length];
-    const exercise = on ? own.form(on, chance) : null;
-    if (on && exercise && exercise.answers.length > 1) return { on, exercise };
-  }
-  return null;
+  const exercise = own?.form(on, chanceFrom(seed)) ?? null;
+  return exercise && exercise.answers.length > 1 ? exercise : null;
 }
 
 /** Whether an answer is right: the same ids, no more and no fewer. */

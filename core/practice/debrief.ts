@@ -1,4 +1,4 @@
-import { lookCost, minutesNow } from "../diagnose/access";
+import { lookCost, minutesNow, openPlaces } from "../diagnose/access";
 import { activeSuspects, cellsOf } from "../diagnose/activeSuspects";
 import { type Belief, partBelief, repairBelief } from "../diagnose/belief";
 import { believeThrough } from "../diagnose/failedRepair";
@@ -6,13 +6,13 @@ import { followChart, swapBySymptom } from "../diagnose/flowChart";
 import { forecastLook } from "../diagnose/forecast";
 import { attentionMinutes, nextLooks } from "../diagnose/nextLook";
 import { minutesMinor, type StoppingCosts } from "../money/stoppingCosts";
-import type { Look } from "../predict/reading";
+import type { Look, Reading } from "../predict/reading";
 import { lookOf } from "../predict/reading";
 import { allTools } from "../predict/testModel";
 import { brierScore, type Said } from "./calibration";
 import { chanceFrom } from "./chance";
 import { followAirway } from "./followAirway";
-import { fitCost, type PracticeAct, standingOf, stretchesOf } from "./practiceBay";
+import { driveMinutes, fitCost, type PracticeAct, standingOf, stretchesOf, wayMinutes } from "./practiceBay";
 import { faultOf, lastingChance, type PracticeCase, type PracticeCircuit, worldOf } from "./practiceCase";
 import { SimulatedVehicle } from "./simulatedVehicle";
 
@@ -206,14 +206,21 @@ function otherWays(
   const { compiled } = on;
   const wanted = new Set(truth);
   /** Fits one set after the other until all that is wrong was among them; what is still wrong then is cured at once. */
-  const fitting = (sets: readonly (readonly string[])[], minutesBefore: number): WayCost => {
+  const fitting = (
+    sets: readonly (readonly string[])[],
+    minutesBefore: number,
+    taken: readonly Reading[],
+  ): WayCost => {
+    let open: ReadonlySet<string> = openPlaces(compiled, taken);
     const fitted = new Set<string>();
     let [minutes, minor, wrong] = [minutesBefore, 0, 0];
     for (const set of [...sets, truth]) {
       const parts = set.filter((part) => !fitted.has(part));
       if (parts.length === 0 && set !== truth) continue;
       const cost = fitCost(compiled, parts, costs);
-      minutes += cost.minutes;
+      minutes += cost.minutes + wayMinutes(compiled.netlist.circuit, parts, open) + driveMinutes;
+      // It was put together to be driven.
+      open = new Set();
       minor += cost.priceMinor;
       for (const part of parts) fitted.add(part);
       if ([...wanted].every((part) => fitted.has(part))) break;
@@ -240,9 +247,9 @@ function otherWays(
   const chart = followChart(compiled, vehicle(), own.complaint);
   const job = followAirway(compiled, vehicle(), own.complaint, { looks: 1, tools: allTools, costs });
   return {
-    guess: fitting([symptom === "" ? [] : [symptom], ...byBelief], 0),
-    chart: fitting([[chart.replace]], chart.minutes),
-    airway: fitting([job.diagnosis.verdict.replace], job.minutes),
+    guess: fitting([symptom === "" ? [] : [symptom], ...byBelief], 0, []),
+    chart: fitting([[chart.replace]], chart.minutes, chart.readings),
+    airway: fitting([job.diagnosis.verdict.replace], job.minutes, job.readings),
   };
 }
 

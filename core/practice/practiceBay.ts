@@ -1,3 +1,4 @@
+import type { Circuit } from "../circuit/circuit";
 import { lookCost } from "../diagnose/access";
 import { diagnose } from "../diagnose/diagnose";
 import type { FailedRepair } from "../diagnose/failedRepair";
@@ -16,7 +17,15 @@ import { SimulatedVehicle } from "./simulatedVehicle";
 
 /** One thing done in the bay, with what came of it: a case is gone through again from these alone. */
 export type PracticeAct =
-  | { readonly act: "look"; readonly reading: Reading; readonly minutes: number; readonly woke?: boolean }
+  | {
+      readonly act: "look";
+      readonly reading: Reading;
+      readonly minutes: number;
+      /** A knock woke a dead spot for good. */
+      readonly woke?: boolean | undefined;
+      /** Turns a minute while it was listened to, for the ear. */
+      readonly rpm?: number | undefined;
+    }
   | { readonly act: "open"; readonly place: string; readonly minutes: number }
   | { readonly act: "ask"; readonly look: Look | null; readonly minutes: number }
   | {
@@ -39,8 +48,8 @@ export type PracticeAct =
 
 /** Asking Airway for the next look costs so much, on the clock (judgement). */
 export const askMinutes = 5;
-/** Sweeping up, the drive out. */
-const driveMinutes = 5;
+/** Sweeping up, the drive out (judgement). */
+export const driveMinutes = 5;
 
 /** How a case stands after what was done. */
 export interface BayStanding {
@@ -124,6 +133,17 @@ export function fitCost(
   return { priceMinor, minutes };
 }
 
+/** Minutes to get to some parts, what is open already left out. */
+export function wayMinutes(
+  { places }: Pick<Circuit, "places">,
+  parts: readonly string[],
+  open: ReadonlySet<string>,
+): number {
+  return places
+    .filter((place) => !open.has(place.id) && place.parts.some((id) => parts.includes(id)))
+    .reduce((sum, { minutes }) => sum + minutes, 0);
+}
+
 /**
  * A simulated vehicle in the bay. It knows the hidden fault and tells it to nobody: what is done gives an act with what
  * was seen, and nothing else.
@@ -196,24 +216,14 @@ export class PracticeBay {
     const reading = vehicle.take(look);
     return {
       ok: true,
-      act: { act: "look", reading, minutes: cost.minutes, ...(vehicle.woken ? { woke: true } : {}) },
-    };
-  }
-
-  /** Turning speed of the motors at a look, as a share of the strongest, for the ear; nothing else of the state. */
-  rpmAt(look: Look): number {
-    const vehicle = new SimulatedVehicle(
-      this.exact,
-      this.left(),
-      worldOf(this.own),
-      chanceFrom(this.own.seed),
-      {
-        chance: chanceFrom(this.own.seed + 104_729 * (this.acts.length + 1)),
-        lasting: lastingChance(this.own.seed),
-        awoken: this.acts.some((act) => act.act === "look" && act.woke),
+      act: {
+        act: "look",
+        reading,
+        minutes: cost.minutes,
+        ...(vehicle.woken ? { woke: true } : {}),
+        ...(look.test === "listen" ? { rpm: Math.round(vehicle.rpm(look)) } : {}),
       },
-    );
-    return vehicle.rpm(look);
+    };
   }
 
   /** Takes off what covers a place. */
@@ -247,9 +257,6 @@ export class PracticeBay {
     const known = parts.every((id) => repairKind(circuit, id) !== "unknown");
     if (parts.length === 0 || !known) return refused("Choose what to fit.");
     if (!(odds >= 0.01 && odds <= 0.99)) return refused("Say how sure you are, 1 to 99 %.");
-    const places = circuit.places.filter(
-      (place) => place.parts.some((id) => parts.includes(id)) && !this.standing.open.has(place.id),
-    );
     const cost = fitCost(this.compiled, parts, this.costs);
     return {
       ok: true,
@@ -257,7 +264,7 @@ export class PracticeBay {
         act: "fit",
         parts: [...new Set(parts)],
         odds,
-        minutes: cost.minutes + places.reduce((sum, { minutes }) => sum + minutes, 0),
+        minutes: cost.minutes + wayMinutes(circuit, parts, this.standing.open),
         priceMinor: cost.priceMinor,
       },
     };

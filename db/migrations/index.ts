@@ -7,6 +7,18 @@ import { drafts } from "./006-drafts";
 import { traces } from "./007-traces";
 import { fit } from "./008-fit";
 import { memory } from "./009-memory";
+import { practice } from "./010-practice";
 
 /** Every migration, oldest first: adding one is a file and a line. */
-export const migrations = [first, heardAnswers, school, notes, circuitVersions, drafts, traces, fit, memory];
+export const migrations = [
+  first,
+  heardAnswers,
+  school,
+  notes,
+  circuitVersions,
+  drafts,
+  traces,
+  fit,
+  memory,
+  practice,
+];

@@ -1,0 +1,149 @@
+import type { Look, TestName } from "@core/predict/reading";
+import { X } from "lucide-react";
+import { type BenchSetup, withPlug } from "../components/benchSetup";
+import {
+  lookAt,
+  otherSide,
+  ownerOf,
+  type ProbeTarget,
+  pullable,
+  targetName,
+  testsAt,
+} from "../components/probeTarget";
+import { whereAt } from "../format/lookWords";
+import { partName } from "../format/partName";
+import type { BayData } from "./bayView.server";
+
+interface BayProbeProps {
+  readonly bay: BayData;
+  readonly target: ProbeTarget;
+  readonly setup: BenchSetup;
+  readonly onSetup: (setup: BenchSetup) => void;
+  /** The meter's other lead, once it is put somewhere. */
+  readonly other: string | null;
+  readonly placing: boolean;
+  readonly onPlace: (placing: boolean) => void;
+  readonly onLook: (look: Look) => void;
+  readonly onOpen: (place: string) => void;
+  readonly onClose: () => void;
+  readonly busy: boolean;
+}
+
+const titles: Partial<Record<TestName, string>> = {
+  volts: "Volts",
+  ohms: "Ohms, battery off",
+  amps: "Clamp round it",
+  look: "Look at it",
+  spin: "Spin by hand",
+  listen: "Listen",
+  tap: "Tap or wiggle",
+  lampload: "Load lamp in its place",
+  swap: "Known-good one in its place",
+  ripple: "Humps",
+};
+
+/** What can be done at what was tapped, with its minutes. */
+export function BayProbe(props: BayProbeProps) {
+  const { bay, target, setup, onSetup, other, placing, onPlace, onLook, onOpen, onClose, busy } = props;
+  const { circuit } = bay;
+  const battery = circuit.parts.find(({ kind }) => kind === "battery")?.id ?? "";
+  const name = targetName(target);
+  const owner = target.kind === "point" ? ownerOf(circuit, name) : name;
+  const shut = bay.places.find((place) => !place.open && place.parts.includes(owner));
+  const black = other ?? `${battery}.-`;
+  const make = (test: TestName, at: string): Look => lookAt(target, test, setup, { other: at });
+  const plugs = pullable(circuit, target);
+  const beyond = target.kind === "point" ? otherSide(circuit, name, setup.unplugged) : null;
+  return (
+    <section aria-labelledby="at" className="sheet-card grid gap-2 p-3">
+      <div className="flex items-start justify-between gap-2">
+        <h2 id="at" className="font-semibold">
+          {target.kind === "point" ? whereAt(circuit, name) : `${name}: ${partName(circuit, name)}`}
+        </h2>
+        <button
+          type="button"
+          className="grid size-11 shrink-0 place-items-center"
+          onClick={onClose}
+          aria-label="Take the instrument away"
+        >
+          <X aria-hidden="true" className="size-5" />
+        </button>
+      </div>
+      {shut && (
+        <button type="button" className="btn btn-main" disabled={busy} onClick={() => onOpen(shut.id)}>
+          Open {shut.words} first, {shut.minutes}
+        </button>
+      )}
+      <div className="flex flex-wrap gap-1.5 text-base">
+        {testsAt(circuit, target).flatMap((test) =>
+          test === "light"
+            ? (["+", "-"] as const).map((post) => (
+                <Do
+                  key={post}
+                  busy={busy}
+                  onDo={() => onLook(make("light", `${battery}.${post}`))}
+                  minutes={bay.testMinutes.light}
+                >
+                  Light from {post === "+" ? "feed" : "ground"}
+                </Do>
+              ))
+            : [
+                <Do
+                  key={test}
+                  busy={busy}
+                  onDo={() => onLook(make(test, black))}
+                  minutes={bay.testMinutes[test]}
+                >
+                  {titles[test] ?? test}
+                </Do>,
+              ],
+        )}
+      </div>
+      {target.kind === "point" && (
+        <p className="flex flex-wrap items-center gap-2 text-base">
+          Black lead on <b className="figures">{black}</b>
+          <button
+            type="button"
+            className="min-h-11 underline"
+            aria-pressed={placing}
+            onClick={() => onPlace(!placing)}
+          >
+            {placing ? "tap the other point now" : "put it elsewhere"}
+          </button>
+          {beyond && <span>The other side of the plug is {beyond}.</span>}
+        </p>
+      )}
+      {plugs.length > 0 && (
+        <div className="flex flex-wrap gap-1.5 text-base">
+          {plugs.map((id) => (
+            <button
+              key={id}
+              type="button"
+              className="btn border-dashed px-2.5"
+              aria-pressed={setup.unplugged.includes(id)}
+              onClick={() => onSetup(withPlug(setup, id))}
+            >
+              {setup.unplugged.includes(id) ? `Put ${id} back` : `Pull ${id}`}
+            </button>
+          ))}
+        </div>
+      )}
+    </section>
+  );
+}
+
+interface DoProps {
+  readonly busy: boolean;
+  readonly onDo: () => void;
+  readonly minutes: string | undefined;
+  readonly children: React.ReactNode;
+}
+
+const Do = ({ busy, onDo, minutes, children }: DoProps) => (
+  <button type="button" className="btn px-2.5" disabled={busy} onClick={onDo}>
+    <span>
+      {children}
+      <span className="text-soft">, {minutes}</span>
+    </span>
+  </button>
+);

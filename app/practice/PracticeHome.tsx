@@ -1,0 +1,271 @@
+import { practiceKinds, practiceLevels } from "@core/practice/practiceCase";
+import { Form, Link, useNavigation } from "react-router";
+import { CalibrationPicture } from "./CalibrationPicture";
+import { kindWords, levelWords } from "./practiceWords";
+import type { Progress } from "./progress.server";
+
+interface PracticeHomeProps {
+  readonly home: {
+    readonly learner: string | null;
+    readonly learners: readonly string[];
+    readonly token: string;
+    readonly circuits: readonly { readonly rowId: string; readonly title: string }[];
+    readonly progress: Progress | null;
+  };
+  readonly problem: string | null;
+}
+
+/** The way into the bay: who practises, a vehicle to begin, the lessons and what is due, and how the odds hold. */
+export function PracticeHome({ home, problem }: PracticeHomeProps) {
+  const { learner, progress } = home;
+  return (
+    <main
+      id="main"
+      className="grid w-full min-w-0 grow grid-cols-[minmax(0,1fr)] content-start gap-5 p-5 max-md:p-3"
+    >
+      <header className="flex flex-wrap items-end gap-x-6 gap-y-2">
+        <div>
+          <h1 className="text-2xl font-bold">Practice bay</h1>
+          <p className="text-soft">Learn it on a vehicle that belongs to nobody.</p>
+        </div>
+        <Learners {...home} />
+      </header>
+      {problem && (
+        <p role="alert" className="border-l-4 border-danger pl-3">
+          {problem}
+        </p>
+      )}
+      {learner !== null && progress && (
+        <>
+          <div className="grid items-start gap-5 lg:grid-cols-2">
+            <Begin home={home} learner={learner} />
+            <Lessons progress={progress} />
+          </div>
+          <div className="grid items-start gap-5 lg:grid-cols-2">
+            <Cases progress={progress} />
+            <section aria-labelledby="odds" className="grid min-w-0 gap-2">
+              <h2 id="odds" className="text-lg font-semibold">
+                Do your odds hold?
+              </h2>
+              {progress.calibration ? (
+                <CalibrationPicture
+                  said={progress.said}
+                  calibration={progress.calibration}
+                  learner={learner}
+                />
+              ) : (
+                <p className="sheet-card p-4">
+                  Before every purchase in the bay you say how sure you are. Here it shows whether you are
+                  right that often.
+                </p>
+              )}
+            </section>
+          </div>
+          <p className="flex flex-wrap gap-3">
+            <a
+              href={`/practice/progress/csv?learner=${encodeURIComponent(learner)}`}
+              download
+              className="btn"
+            >
+              Progress as CSV
+            </a>
+            <a
+              href={`/practice/progress/json?learner=${encodeURIComponent(learner)}`}
+              download
+              className="btn"
+            >
+              as JSON
+            </a>
+            <Link to="/practice/trainer" className="btn">
+              Set a fault by hand
+            </Link>
+          </p>
+        </>
+      )}
+    </main>
+  );
+}
+
+function Learners({ learner, learners }: PracticeHomeProps["home"]) {
+  return (
+    <div className="ml-auto flex flex-wrap items-end gap-3 text-base">
+      {learners.length > 1 && (
+        <Form className="flex items-end gap-2">
+          <label className="grid gap-0.5 text-soft">
+            Who practises
+            <select name="learner" className="field text-ink" defaultValue={learner ?? ""} key={learner}>
+              {learners.map((label) => (
+                <option key={label}>{label}</option>
+              ))}
+            </select>
+          </label>
+          <button type="submit" className="btn">
+            That is me
+          </button>
+        </Form>
+      )}
+      {learners.length === 1 && <p>{learner}</p>}
+      <Form method="post" className="flex items-end gap-2">
+        <label className="grid gap-0.5 text-soft">
+          {learners.length === 0 ? "A label for yourself, to begin" : "Somebody new: a label"}
+          <input
+            name="label"
+            required
+            maxLength={40}
+            autoComplete="off"
+            className="field w-44 text-ink"
+            key={learners.length}
+          />
+        </label>
+        <button
+          type="submit"
+          name="intent"
+          value="learner"
+          className={`btn ${learners.length === 0 ? "btn-main" : ""}`}
+        >
+          {learners.length === 0 ? "Begin" : "Add"}
+        </button>
+      </Form>
+    </div>
+  );
+}
+
+function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: string }) {
+  const busy = useNavigation().state !== "idle";
+  return (
+    <section aria-labelledby="begin" className="tag-card">
+      <div className="tag-face grid gap-3">
+        <h2 id="begin" className="text-lg font-semibold">
+          A vehicle with something wrong
+        </h2>
+        <Form method="post" className="grid gap-3">
+          <input type="hidden" name="learner" value={learner} />
+          <input type="hidden" name="token" value={home.token} />
+          <label className="grid gap-0.5 text-base text-soft">
+            Circuit
+            <select name="circuit" className="field w-full text-ink">
+              <option value="">any on the shelf</option>
+              {home.circuits.map(({ rowId, title }) => (
+                <option key={rowId} value={rowId}>
+                  {title}
+                </option>
+              ))}
+            </select>
+          </label>
+          <div className="grid gap-3 sm:grid-cols-2">
+            <label className="grid min-w-0 gap-0.5 text-base text-soft">
+              How hard
+              <select name="level" className="field w-full text-ink">
+                {practiceLevels.map((level) => (
+                  <option key={level} value={level}>
+                    {levelWords[level]}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <label className="grid min-w-0 gap-0.5 text-base text-soft">
+              What is behind it
+              <select name="kind" className="field w-full text-ink">
+                {(["any", ...practiceKinds] as const).map((kind) => (
+                  <option key={kind} value={kind}>
+                    {kindWords[kind]}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </div>
+          <button
+            type="submit"
+            name="intent"
+            value="start"
+            className="btn btn-main justify-self-start"
+            disabled={busy}
+          >
+            {busy ? "It is being driven in…" : "Drive it in"}
+          </button>
+        </Form>
+        <Form
+          method="post"
+          encType="multipart/form-data"
+          className="flex flex-wrap items-end gap-2 border-t border-rule pt-3"
+        >
+          <input type="hidden" name="learner" value={learner} />
+          <input type="hidden" name="token" value={home.token} />
+          <label className="grid min-w-0 gap-0.5 text-base text-soft">
+            Or a case a trainer gave you
+            <input
+              name="file"
+              type="file"
+              required
+              accept=".json,application/json"
+              className="field max-w-full text-ink"
+            />
+          </label>
+          <button type="submit" name="intent" value="file" className="btn" disabled={busy}>
+            Take it
+          </button>
+        </Form>
+      </div>
+    </section>
+  );
+}
+
+const Lessons = ({ progress: { lessons, learner } }: { progress: Progress }) => (
+  <section aria-labelledby="lessons" className="grid min-w-0 gap-1">
+    <h2 id="lessons" className="text-lg font-semibold">
+      Lessons
+    </h2>
+    <ol className="border-t border-rule">
+      {lessons.map(({ id, title, done, answered, right, due, next }) => (
+        <li key={id} className="border-b border-rule">
+          <Link
+            to={`/practice/lessons/${id}?learner=${encodeURIComponent(learner)}`}
+            className="flex min-h-11 items-center gap-3 no-underline"
+          >
+            <span
+              aria-hidden="true"
+              className={`inline-block size-2.5 shrink-0 rounded-full border-2 border-current ${done ? "bg-current" : ""}`}
+            />
+            <span className="grow underline">{title}</span>
+            <span className="shrink-0 text-base text-soft">
+              {due.length > 0 ? (
+                <b className="text-feed">due again</b>
+              ) : answered === 0 ? (
+                "new"
+              ) : (
+                `${right} of ${answered}${next ? `, again ${next}` : ""}`
+              )}
+            </span>
+            {done && <span className="sr-only">, done</span>}
+          </Link>
+        </li>
+      ))}
+    </ol>
+  </section>
+);
+
+const Cases = ({ progress: { cases } }: { progress: Progress }) => (
+  <section aria-labelledby="cases" className="grid min-w-0 gap-1">
+    <h2 id="cases" className="text-lg font-semibold">
+      Your vehicles
+    </h2>
+    {cases.length === 0 && <p className="sheet-card p-4">None yet. The first one is driven in above.</p>}
+    <ul className="grid">
+      {cases.slice(0, 12).map(({ id, title, began, over, minutes, money, comebacks }) => (
+        <li key={id} className="border-b border-rule">
+          <Link
+            to={`/practice/cases/${id}${over ? "/debrief" : ""}`}
+            className="flex min-h-11 flex-wrap items-center gap-x-3 py-1"
+          >
+            <span className="grow">{title}</span>
+            <span className="text-base text-soft">
+              {began} · {over === "held" ? "held" : over === "gave-up" ? "given up" : "still standing"}
+              {comebacks > 0 && `, came back ${comebacks === 1 ? "once" : `${comebacks} times`}`} · {minutes}{" "}
+              · {money}
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  </section>
+);

@@ -1,0 +1,161 @@
+import { speedWords } from "@core/diagnose/pathBoard";
+import { fitCost, type PracticeAct, PracticeBay } from "@core/practice/practiceBay";
+import type { PracticeCircuit } from "@core/practice/practiceCase";
+import type { Reading } from "@core/predict/reading";
+import { evidenceText, lookText, resultText, setupText } from "@core/predict/readingText";
+import { testModels } from "@core/predict/tests/index";
+import { listed, minutesText, percent } from "@core/units/wording";
+import { actsOf, findCase, type StoredCase } from "@db/repositories/practice.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { data } from "react-router";
+import { airflowWords } from "../components/words";
+import { layoutOf } from "../drawing/layouts.server";
+import { priceText } from "../format/money";
+import { partName, repairName } from "../format/partName";
+import { practiceCircuitAt } from "./practiceCircuits.server";
+
+/** A case of an address; answers 404 where there is none. */
+export async function caseAt(id: string | undefined): Promise<StoredCase> {
+  const found = await findCase(id ?? "");
+  if (!found) throw data("There is no such case.", { status: 404 });
+  return found;
+}
+
+/** The bay of a case as it stands. */
+export async function bayAt(id: string | undefined) {
+  const stored = await caseAt(id);
+  const on = await practiceCircuitAt(stored.circuitId);
+  const acts = await actsOf(stored.id);
+  return { stored, on, acts, bay: new PracticeBay(on, stored.hidden, acts, stored.costs) };
+}
+
+/** What was done, as the bay lists it. */
+export function actWords(
+  { exact }: PracticeCircuit,
+  act: PracticeAct,
+): { readonly what: string; readonly came: string } {
+  const { circuit } = exact;
+  switch (act.act) {
+    case "look":
+      return { what: evidenceText(act.reading), came: resultText(act.reading) };
+    case "open":
+      return { what: `Opened ${act.place.replaceAll("-", " ")}`, came: "" };
+    case "ask":
+      return {
+        what: "Asked Airway",
+        came: act.look ? `${lookText(act.look)}, ${setupText(act.look)}` : "nothing more is worth looking at",
+      };
+    case "fit":
+      return { what: `Fitted ${repairName(circuit, act.parts)}`, came: `${percent(act.odds)} sure` };
+    case "drive":
+      return { what: "Gave it back", came: act.held ? "it held" : "it came back" };
+    case "give-up":
+      return { what: "Gave up", came: "" };
+  }
+}
+
+/** What the customer says, in a sentence or two. */
+export function customerSays(settings: readonly string[], complaint: readonly Reading[]): string {
+  const said = speedWords(complaint);
+  const groups = new Map<string, string[]>();
+  for (const setting of settings.slice(1)) {
+    const word = said.get(setting);
+    if (word) groups.set(word, [...(groups.get(word) ?? []), setting]);
+  }
+  const onSpeeds = [...groups].map(([word, speeds]) =>
+    groups.size === 1
+      ? word === "normal"
+        ? "it blows on every speed"
+        : `${word === "none" ? "nothing at all" : airflowWords[word as "weak"]} on every speed`
+      : `${word === "none" ? "nothing" : airflowWords[word as "weak"]} on ${listed(speeds)}`,
+  );
+  const off = said.get(settings[0] ?? "off");
+  const noise = complaint.find((reading) => reading.test === "listen");
+  const key = complaint.find((reading) => reading.test === "airflow" && reading.key === "off");
+  const rear = complaint.filter((reading) => reading.test === "airflow" && reading.selectors);
+  const sentences = [
+    `${onSpeeds.join(", ")}`,
+    ...(off && off !== "none" ? ["switched off it goes on blowing"] : []),
+    ...(key?.test === "airflow" && key.seen !== "none" ? ["it even blows with the key out"] : []),
+    ...(noise?.test === "listen" && noise.seen !== "quiet" ? [`there is a ${noise.seen} from it`] : []),
+    ...(rear.length > 0
+      ? [
+          `the other blower: ${rear
+            .flatMap((reading) =>
+              reading.test === "airflow"
+                ? [`${airflowWords[reading.seen]} on ${Object.values(reading.selectors ?? {}).join()}`]
+                : [],
+            )
+            .join(", ")}`,
+        ]
+      : []),
+  ];
+  return `${sentences.map((own) => `${own.charAt(0).toUpperCase()}${own.slice(1)}`).join(". ")}.`;
+}
+
+/**
+ * What the bay's page is sent: the circuit, what was done and what came of it. Nothing in it is made from the hidden fault
+ * but the readings themselves.
+ */
+export async function bayView(id: string | undefined) {
+  const { stored, on, acts, bay } = await bayAt(id);
+  const { circuit } = on.exact;
+  const { standing } = bay;
+  const { currency } = await shopTerms();
+  const lastAct = acts.at(-1);
+  const listening = lastAct?.act === "look" && lastAct.reading.test === "listen" ? lastAct : null;
+  const fittable = [
+    ...circuit.parts.flatMap(({ id: own, kind }) => (kind === "battery" || kind === "splice" ? [] : [own])),
+    ...circuit.connectors.map(({ id: own }) => own),
+    ...circuit.wires.map(({ id: own }) => own),
+  ];
+  return {
+    id: stored.id,
+    learner: stored.learner,
+    title: stored.title,
+    level: stored.hidden.level,
+    token: crypto.randomUUID(),
+    circuit,
+    layout: layoutOf(on.compiled.netlist),
+    says: customerSays(circuit.settings, standing.complaint),
+    heard: Object.fromEntries(
+      [...speedWords(standing.complaint)].map(([setting, word]) => [setting, airflowWords[word]]),
+    ),
+    minutes: standing.minutes,
+    money: priceText(standing.moneyMinor, currency),
+    comebacks: standing.comebacks,
+    over: standing.over,
+    fitted: standing.fitted,
+    places: circuit.places.map(({ id: place, minutes, parts }) => ({
+      id: place,
+      words: place.replaceAll("-", " "),
+      minutes: minutesText(minutes),
+      parts,
+      open: standing.open.has(place),
+    })),
+    acts: acts.map((act, index) => ({
+      number: index + 1,
+      act: act.act,
+      ...actWords(on, act),
+      minutes: act.minutes === 0 ? "" : minutesText(act.minutes),
+    })),
+    parts: fittable.map((own) => {
+      const cost = fitCost(on.compiled, [own], stored.costs);
+      return {
+        id: own,
+        words: `${own}, ${partName(circuit, own)}`,
+        price: priceText(cost.priceMinor, currency),
+        minutes: minutesText(cost.minutes),
+      };
+    }),
+    testMinutes: Object.fromEntries(
+      Object.values(testModels).map(({ test, minutes }) => [test, minutesText(minutes)]),
+    ),
+    sound:
+      listening?.reading.test === "listen"
+        ? { number: acts.length, rpm: listening.rpm ?? 0, noise: listening.reading.seen }
+        : null,
+  };
+}
+
+export type BayData = Awaited<ReturnType<typeof bayView>>;

@@ -1,0 +1,85 @@
+import { randomInt } from "node:crypto";
+import type { Circuit } from "@core/circuit/circuit";
+import { parsePracticeFile } from "@core/formats/practiceFile";
+import { problemText } from "@core/formats/problem";
+import {
+  complaintOf,
+  faultOf,
+  type PracticeCase,
+  type PracticeKind,
+  type PracticeLevel,
+} from "@core/practice/practiceCase";
+import { database } from "@db/database.server";
+import { addCircuit, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
+import { addLearner, beginCase } from "@db/repositories/practice.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { stoppingCosts } from "../jobView.server";
+import { parsedJson } from "../parsedJson";
+import { drawCase, practiceCircuitAt } from "./practiceCircuits.server";
+
+type Begun = { readonly problem: string } | { readonly id: string };
+
+/** Who begins a case, and the id the page gave it: sent twice it is one. */
+interface Beginner {
+  readonly learner: string;
+  readonly token: string;
+}
+
+async function store(
+  { learner, token }: Beginner,
+  circuitId: string,
+  title: string,
+  hidden: PracticeCase,
+): Promise<Begun> {
+  const { hourMinor, comebackMinor } = await shopTerms();
+  const startedAt = new Date();
+  await addLearner(learner, startedAt);
+  await beginCase({
+    id: token,
+    learner,
+    circuitId,
+    title,
+    hidden,
+    startedAt,
+    costs: stoppingCosts(hourMinor, comebackMinor, []),
+  });
+  return { id: token };
+}
+
+/** Draws a case on a circuit of the shelf, or on any. */
+export async function beginDrawn(
+  who: Beginner,
+  asked: { readonly circuit: string; readonly level: PracticeLevel; readonly kind: PracticeKind | null },
+): Promise<Begun> {
+  const circuits = await listCircuits();
+  const chosen =
+    circuits.find(({ rowId }) => rowId === asked.circuit) ??
+    (circuits.length > 0 ? circuits[randomInt(circuits.length)] : undefined);
+  if (!chosen) return { problem: "The shelf has no circuit to practise on." };
+  const hidden = await drawCase(await practiceCircuitAt(chosen.rowId), asked.level, asked.kind);
+  if (!hidden) return { problem: "This circuit has no such case: choose another circuit, level or kind." };
+  return store(who, chosen.rowId, chosen.title, hidden);
+}
+
+/** The shelf's row of a circuit that came with a case: the version that is the same, else a new one. */
+async function rowOf(circuit: Circuit): Promise<string> {
+  const body = JSON.stringify(circuit);
+  for (const { rowId } of await versionsOf(circuit.id))
+    if (JSON.stringify(await findCircuit(rowId)) === body) return rowId;
+  const shelf = await database();
+  const { rowId } = await shelf.write((transaction) => addCircuit(circuit, transaction));
+  return rowId;
+}
+
+/** Begins a case a trainer set and handed on as a file. */
+export async function beginShared(who: Beginner, name: string, text: string): Promise<Begun> {
+  const shared = parsePracticeFile(parsedJson(text));
+  if (!shared.ok) return { problem: `${name}: ${shared.problems.slice(0, 3).map(problemText).join("; ")}` };
+  const { circuit, title, ...own } = shared.value;
+  const rowId = await rowOf(circuit);
+  const { exact } = await practiceCircuitAt(rowId);
+  const placed = faultOf(exact, own);
+  const complaint = placed.ok ? complaintOf(exact, own, placed.value, 0) : [];
+  if (complaint.length === 0) return { problem: `${name}: nobody would complain of what is wrong there.` };
+  return store(who, rowId, title, { ...own, complaint });
+}

@@ -1,0 +1,71 @@
+import { type Debrief, debriefOf, type LookWorth, type PartOdds } from "@core/practice/debrief";
+import { caseFaultId } from "@core/practice/practiceCase";
+import { lookText, setupText } from "@core/predict/readingText";
+import { minutesText } from "@core/units/wording";
+import { shopTerms } from "@db/repositories/settings.server";
+import { redirect } from "react-router";
+import { priceText } from "../format/money";
+import { faultWords, repairName } from "../format/partName";
+import { actWords, bayAt, customerSays } from "./bayView.server";
+
+/** What a case was, step by step; while it goes on there is nothing to tell. */
+export async function debriefView(id: string | undefined) {
+  const { stored, on, acts, bay } = await bayAt(id);
+  if (!bay.standing.over) throw redirect(`/practice/cases/${stored.id}`);
+  const debrief = on.compiled.remember(
+    `debrief ${stored.id} ${acts.length}`,
+    (): Debrief => debriefOf(on, stored.hidden, acts, stored.costs),
+  );
+  const { circuit } = on.exact;
+  const { currency } = await shopTerms();
+  const odds = (own: readonly PartOdds[]) =>
+    own.map(({ part, p }) => ({ part, words: repairName(circuit, part.split("+")), p }));
+  const worth = (own: LookWorth | null) =>
+    own && {
+      words: `${lookText(own.look)}, ${setupText(own.look)}`,
+      bits: own.bits,
+      minutes: minutesText(own.minutes),
+      rate: own.rate,
+    };
+  const way = (own: Debrief["guess"]) => ({
+    minutes: minutesText(own.minutes),
+    money: priceText(own.moneyMinor, currency),
+    moneyMinor: own.moneyMinor,
+    fitted: repairName(circuit, own.fitted),
+    wrong: own.wrong,
+  });
+  return {
+    id: stored.id,
+    learner: stored.learner,
+    title: stored.title,
+    says: customerSays(circuit.settings, stored.hidden.complaint),
+    held: debrief.own.held,
+    truth: {
+      words: `${repairName(circuit, debrief.truth.parts)}: ${faultWords(caseFaultId(stored.hidden))}`,
+      fault: debrief.truth.fault,
+    },
+    steps: debrief.steps.map((step, index) => ({
+      number: index + 1,
+      act: step.act.act,
+      ...actWords(on, step.act),
+      clock: minutesText(Math.max(0.5, step.minutes)),
+      before: odds(step.before),
+      after: odds(step.after),
+      ruledOut: step.ruledOut.map((part) => repairName(circuit, part.split("+"))),
+      own: worth(step.own),
+      best: worth(step.best),
+      lost: step.lost,
+      said: step.act.act === "fit" ? step.act.odds : null,
+      engineOdds: step.engineOdds,
+    })),
+    ways: {
+      own: way(debrief.own),
+      airway: way(debrief.airway),
+      chart: way(debrief.chart),
+      guess: way(debrief.guess),
+    },
+    brier: debrief.brier,
+  };
+}
+
+export type DebriefData = Awaited<ReturnType<typeof debriefView>>;

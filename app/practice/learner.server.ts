@@ -1,0 +1,18 @@
+import { listLearners } from "@db/repositories/practice.server";
+import { z } from "zod";
+
+/** A learner's label: short, of their own choosing; no name is asked for. */
+export const learnerLabel = z
+  .string()
+  .trim()
+  .min(1, "give yourself a label")
+  .max(40, "at most 40 characters");
+
+/** Who practises, by the address; else whoever is there first. */
+export async function learnerOf(
+  request: Request,
+): Promise<{ readonly learner: string | null; readonly learners: readonly string[] }> {
+  const learners = await listLearners();
+  const asked = new URL(request.url).searchParams.get("learner");
+  return { learner: learners.find((own) => own === asked) ?? learners[0] ?? null, learners };
+}

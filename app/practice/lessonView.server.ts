@@ -1,0 +1,103 @@
+import {
+  curriculum,
+  exerciseForms,
+  exerciseOn,
+  isRight,
+  type Lesson,
+  passedAfter,
+} from "@core/practice/curriculum";
+import { dueAt, qualityOf, recallAfter } from "@core/practice/spacedRepetition";
+import { answersOf, recallsOf, storeAnswer } from "@db/repositories/practice.server";
+import { data } from "react-router";
+import { layoutOf } from "../drawing/layouts.server";
+import { dayText } from "../format/clock";
+import { shopZone } from "../shop.server";
+import { drawExercise, practiceCircuitAt } from "./practiceCircuits.server";
+
+/** A lesson of an address; answers 404 where there is none. */
+export function lessonAt(id: string | undefined): Lesson {
+  const lesson = curriculum.find((own) => own.id === id);
+  if (!lesson) throw data("There is no such lesson.", { status: 404 });
+  return lesson;
+}
+
+/** The form to be asked next: one that is due, else the one answered least, the first first. */
+async function nextItem(lesson: Lesson, learner: string, now: Date): Promise<string> {
+  const items = Object.keys(lesson.forms).map((form) => `${lesson.id}/${form}`);
+  const [answers, recalls] = await Promise.all([answersOf(learner), recallsOf(learner)]);
+  const due = recalls.find(({ item, dueAt: at }) => items.includes(item) && at <= now);
+  if (due) return due.item;
+  const inARow = (item: string): number => {
+    let count = 0;
+    for (const own of answers.filter((answer) => answer.item === item).reverse()) {
+      if (!own.right) break;
+      count += 1;
+    }
+    return Math.min(passedAfter, count);
+  };
+  return [...items].sort((a, b) => inARow(a) - inARow(b))[0] ?? items[0] ?? "";
+}
+
+/** A lesson's page: what there is to read, and a question without its answer. */
+export async function lessonView(lesson: Lesson, learner: string, now: Date) {
+  const item = await nextItem(lesson, learner, now);
+  const drawn = await drawExercise(item);
+  const answers = (await answersOf(learner)).filter((own) => own.item.startsWith(`${lesson.id}/`));
+  const place = curriculum.indexOf(lesson);
+  return {
+    lesson: { id: lesson.id, title: lesson.title, text: lesson.text },
+    learner,
+    next: curriculum[place + 1]?.id ?? null,
+    given: answers.slice(-8).map(({ right }) => right),
+    question: drawn && {
+      item,
+      seed: drawn.seed,
+      rowId: drawn.rowId,
+      token: crypto.randomUUID(),
+      words: drawn.exercise.question,
+      setup: drawn.exercise.setup,
+      marked: drawn.exercise.marked,
+      many: drawn.exercise.many,
+      answers: drawn.exercise.answers,
+      circuit: drawn.on.exact.circuit,
+      layout: layoutOf(drawn.on.compiled.netlist),
+    },
+  };
+}
+
+export type LessonData = Awaited<ReturnType<typeof lessonView>>;
+
+/** An answer as it comes from the page. */
+export interface GivenAnswer {
+  readonly token: string;
+  readonly item: string;
+  readonly seed: number;
+  readonly rowId: string;
+  readonly seconds: number;
+  readonly chosen: readonly string[];
+}
+
+/** Judges an answer, stores it, and says why and when it comes again. */
+export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date) {
+  const { item, seed, rowId, token, seconds } = given;
+  if (!exerciseForms.some((own) => own.item === item))
+    throw data("There is no such question.", { status: 404 });
+  const exercise = exerciseOn(item, await practiceCircuitAt(rowId), seed);
+  if (!exercise) throw data("There is no such question.", { status: 404 });
+  const right = isRight(exercise, given.chosen);
+  let again = now;
+  await storeAnswer({ id: token, learner, item, seed, right, seconds, answeredAt: now }, (recall) => {
+    const next = recallAfter(recall, qualityOf(right, seconds));
+    // What was wrong comes again in this sitting, and then by the algorithm.
+    again = new Date(right ? dueAt(next, now.getTime()) : now.getTime());
+    return { recall: next, dueAt: again };
+  });
+  return {
+    token,
+    right,
+    rightIds: exercise.right,
+    chosen: given.chosen,
+    why: exercise.why,
+    again: right ? dayText(again, shopZone()) : null,
+  };
+}

@@ -1,0 +1,89 @@
+import { brierOverTime, brierParts, type Said } from "@core/practice/calibration";
+import { curriculum, passedAfter } from "@core/practice/curriculum";
+import { saidOf } from "@core/practice/debrief";
+import { standingOf } from "@core/practice/practiceBay";
+import { faultOf } from "@core/practice/practiceCase";
+import { reliability, sumsOf } from "@core/records/reliability";
+import { minutesText } from "@core/units/wording";
+import { actsOf, answersOf, casesOf, recallsOf, type StoredCase } from "@db/repositories/practice.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { dayText } from "../format/clock";
+import { priceText } from "../format/money";
+import { shopZone } from "../shop.server";
+import { practiceCircuitAt } from "./practiceCircuits.server";
+
+/** Odds said in a finished case, and whether they were right. */
+async function saidIn(stored: StoredCase): Promise<Said[]> {
+  const { exact } = await practiceCircuitAt(stored.circuitId);
+  const fault = faultOf(exact, stored.hidden);
+  return fault.ok ? saidOf(await actsOf(stored.id), fault.value.parts) : [];
+}
+
+/** How a learner stands: lessons and what is due, cases, and how well their odds hold. */
+export async function progressOf(learner: string, now: Date) {
+  const [answers, recalls, cases, { currency }] = await Promise.all([
+    answersOf(learner),
+    recallsOf(learner),
+    casesOf(learner),
+    shopTerms(),
+  ]);
+  const zone = shopZone();
+  const lines = await Promise.all(
+    cases.map(async (own) => {
+      const standing = standingOf(own.hidden, await actsOf(own.id), own.costs);
+      return {
+        id: own.id,
+        title: own.title,
+        level: own.hidden.level,
+        began: dayText(own.startedAt, zone),
+        over: standing.over,
+        minutes: minutesText(Math.max(0.5, standing.minutes)),
+        money: priceText(standing.moneyMinor, currency),
+        comebacks: standing.comebacks,
+      };
+    }),
+  );
+  const said = (
+    await Promise.all(
+      cases
+        .filter(({ endedAt }) => endedAt)
+        .reverse()
+        .map(saidIn),
+    )
+  ).flat();
+  return {
+    learner,
+    lessons: curriculum.map(({ id, title, forms }) => {
+      const items = Object.keys(forms).map((form) => `${id}/${form}`);
+      const own = recalls.filter(({ item }) => items.includes(item));
+      const given = answers.filter(({ item }) => items.includes(item));
+      const due = own.filter(({ dueAt }) => dueAt <= now).map(({ item }) => item);
+      const done = items.every((item) => {
+        const last = given.filter((answer) => answer.item === item).slice(-passedAfter);
+        return last.length === passedAfter && last.every(({ right }) => right);
+      });
+      const next = own.map(({ dueAt }) => dueAt).sort((a, b) => a.getTime() - b.getTime())[0];
+      return {
+        id,
+        title,
+        done,
+        answered: given.length,
+        right: given.filter(({ right }) => right).length,
+        due,
+        next: next ? dayText(next, zone) : null,
+      };
+    }),
+    cases: lines,
+    said: said.length,
+    calibration:
+      said.length === 0
+        ? null
+        : {
+            ...brierParts(said),
+            overTime: brierOverTime(said),
+            bins: reliability(sumsOf(said.map(({ p, right }) => ({ p, held: right })))).bins,
+          },
+  };
+}
+
+export type Progress = Awaited<ReturnType<typeof progressOf>>;

@@ -1,0 +1,74 @@
+import { catalogue } from "@core/diagnose/catalogue";
+import { faultFromId } from "@core/diagnose/fault";
+import { faultId } from "@core/diagnose/faultId";
+import { practiceFile } from "@core/formats/practiceFile";
+import { problemText } from "@core/formats/problem";
+import {
+  complaintOf,
+  type PracticeKind,
+  type PracticeLevel,
+  withComplaint,
+} from "@core/practice/practiceCase";
+import { listCircuits } from "@db/repositories/circuits.server";
+import { faultWords, repairName } from "../format/partName";
+import { customerSays } from "./bayView.server";
+import { freshSeed, practiceCircuitAt } from "./practiceCircuits.server";
+
+/** What a trainer can set on a circuit: every fault of its catalogue, at a usual size that may be written over. */
+export async function trainerView(asked: string | null) {
+  const circuits = await listCircuits();
+  const chosen = circuits.find(({ rowId }) => rowId === asked) ?? circuits[0];
+  if (!chosen) return { circuits: [], rowId: null, faults: [] };
+  const { exact } = await practiceCircuitAt(chosen.rowId);
+  const families = new Map<string, string>();
+  for (const { family, fault } of catalogue(exact)) {
+    const id = faultId(fault.names);
+    if (!families.has(family)) families.set(family, id);
+  }
+  return {
+    circuits: circuits.map(({ rowId, title }) => ({ rowId, title })),
+    rowId: chosen.rowId,
+    faults: [...families].map(([family, id]) => ({
+      id,
+      words: `${repairName(exact.circuit, [...new Set(family.split("+").map((one) => one.split(/[.:/]/)[0] ?? one))])}: ${faultWords(id)}`,
+    })),
+  };
+}
+
+/** A case as a trainer asks for it. */
+export interface TrainerCase {
+  readonly rowId: string;
+  readonly title: string;
+  readonly level: PracticeLevel;
+  readonly kind: PracticeKind;
+  /** One fault, or a cause and its victim: `M1:tight@1.6+R1.link:open`. */
+  readonly fault: string;
+}
+
+/** What the trainee will hear of it, what the generator would say, and the file; or what is wrong with it. */
+export async function setCase(asked: TrainerCase) {
+  const on = await practiceCircuitAt(asked.rowId);
+  const fault = faultFromId(on.exact, asked.fault.trim());
+  if (!fault.ok) return { problem: fault.problems.map(problemText).join("; "), set: null };
+  const seed = freshSeed();
+  const own = { level: asked.level, kind: asked.kind, fault: fault.value.names, seed };
+  const judged = withComplaint(on, own, fault.value);
+  const complaint = complaintOf(on.exact, own, fault.value, 0);
+  if (complaint.length === 0)
+    return { problem: "Nobody would complain of that: nothing a driver notices is amiss.", set: null };
+  const { circuit } = on.exact;
+  return {
+    problem: null,
+    set: {
+      says: customerSays(circuit.settings, complaint),
+      verdict:
+        typeof judged === "string"
+          ? judged === "trivial"
+            ? "The complaint gives it away, or what the symptom suggests cures it: too easy for this level."
+            : "Airway does not find it on this vehicle with these tools: unfair to most."
+          : `Airway finds it in ${judged.looks} ${judged.looks === 1 ? "look" : "looks"} after the complaint.`,
+      name: `practice-${circuit.id}.json`,
+      file: JSON.stringify(practiceFile({ ...own, title: asked.title, circuit }), null, 1),
+    },
+  };
+}

@@ -1,0 +1,147 @@
+import { practiceKinds, practiceLevels } from "@core/practice/practiceCase";
+import { data, Form, Link, useNavigation } from "react-router";
+import { z } from "zod";
+import { Rail } from "../components/Rail";
+import { kindWords, levelWords } from "../practice/practiceWords";
+import { setCase, trainerView } from "../practice/trainerView.server";
+import type { Route } from "./+types/practiceTrainer";
+
+export const meta: Route.MetaFunction = () => [{ title: "Set a fault · Airway" }];
+
+export const loader = ({ request }: Route.LoaderArgs) =>
+  trainerView(new URL(request.url).searchParams.get("circuit"));
+
+const form = z.object({
+  rowId: z.string().max(80),
+  title: z.string().trim().min(1, "give it a title the trainee may read").max(120),
+  level: z.enum(practiceLevels),
+  kind: z.enum(practiceKinds),
+  fault: z.string().min(1, "choose a fault").max(200),
+});
+
+export async function action({ request }: Route.ActionArgs) {
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success)
+    return data(
+      { problem: parsed.error.issues.map(({ message }) => message).join("; "), set: null },
+      { status: 400 },
+    );
+  const made = await setCase(parsed.data);
+  return data(made, { status: made.problem === null ? 200 : 400 });
+}
+
+export default function PracticeTrainer({ loaderData, actionData }: Route.ComponentProps) {
+  const { circuits, rowId, faults } = loaderData;
+  const busy = useNavigation().state !== "idle";
+  const set = actionData?.set ?? null;
+  return (
+    <div className="flex min-h-screen max-md:flex-col">
+      <Rail />
+      <main
+        id="main"
+        className="grid w-full max-w-4xl min-w-0 grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-5 max-md:p-3"
+      >
+        <header>
+          <p className="text-base">
+            <Link to="/practice">Practice bay</Link>
+          </p>
+          <h1 className="text-2xl font-bold">Set a fault by hand</h1>
+          <p className="text-soft">
+            The case becomes a file for the trainee to take into the bay. What is wrong is written in it so
+            that the eye does not fall on it; whoever wants to read it can.
+          </p>
+        </header>
+        {circuits.length === 0 && (
+          <p className="sheet-card p-4">The shelf is empty: bring a circuit in first.</p>
+        )}
+        <Form className="flex flex-wrap items-end gap-2">
+          <label className="grid min-w-0 grow gap-0.5 text-base text-soft">
+            Circuit
+            <select name="circuit" defaultValue={rowId ?? ""} key={rowId} className="field w-full text-ink">
+              {circuits.map((own) => (
+                <option key={own.rowId} value={own.rowId}>
+                  {own.title}
+                </option>
+              ))}
+            </select>
+          </label>
+          <button type="submit" className="btn">
+            Take this one
+          </button>
+        </Form>
+        {rowId !== null && (
+          <Form method="post" className="sheet-card grid gap-3 p-4" key={rowId}>
+            <input type="hidden" name="rowId" value={rowId} />
+            <label className="grid gap-0.5 text-base text-soft">
+              Title, which the trainee reads
+              <input name="title" required maxLength={120} className="field text-ink" autoComplete="off" />
+            </label>
+            <label className="grid min-w-0 gap-0.5 text-base text-soft">
+              What is wrong: choose, or write, a cause before its victim (M1:tight@1.6+R1.link:open)
+              <input
+                name="fault"
+                list="faults"
+                required
+                className="field figures text-ink"
+                autoComplete="off"
+              />
+              <datalist id="faults">
+                {faults.map(({ id, words }) => (
+                  <option key={id} value={id}>
+                    {words}
+                  </option>
+                ))}
+              </datalist>
+            </label>
+            <div className="grid gap-3 sm:grid-cols-2">
+              <label className="grid min-w-0 gap-0.5 text-base text-soft">
+                How hard
+                <select name="level" defaultValue="usual" className="field text-ink">
+                  {practiceLevels.map((level) => (
+                    <option key={level} value={level}>
+                      {levelWords[level]}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <label className="grid min-w-0 gap-0.5 text-base text-soft">
+                What is behind it
+                <select name="kind" defaultValue="single" className="field text-ink">
+                  {practiceKinds.map((kind) => (
+                    <option key={kind} value={kind}>
+                      {kindWords[kind]}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            </div>
+            <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
+              Set it
+            </button>
+          </Form>
+        )}
+        {actionData?.problem && (
+          <p role="alert" className="border-l-4 border-danger pl-3">
+            {actionData.problem}
+          </p>
+        )}
+        {set && (
+          <section role="status" className="grid gap-2 border-l-4 border-feed pl-3">
+            <p>
+              The customer will say: “{set.says}” {set.verdict}
+            </p>
+            <p>
+              <a
+                className="btn btn-main"
+                download={set.name}
+                href={`data:application/json;charset=utf-8,${encodeURIComponent(set.file)}`}
+              >
+                Save the case
+              </a>
+            </p>
+          </section>
+        )}
+      </main>
+    </div>
+  );
+}
