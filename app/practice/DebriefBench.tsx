@@ -197,7 +197,7 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
       <table className="w-full text-base">
         <thead>
           <tr className="text-left text-soft">
-            {["", "on the clock", "money", "fitted", "wrong"].map((title) => (
+            {["who", "on the clock", "money", "fitted", "wrong"].map((title) => (
               <th key={title} scope="col" className="border-b border-rule py-1 pr-2 font-normal">
                 {title}
               </th>

@@ -46,7 +46,9 @@ export function LessonBench({ page }: { page: LessonData }) {
       const own = event.target as HTMLElement;
       const index = Number(event.key) - 1;
       if (!judged && Number.isInteger(index) && question.answers[index]) {
-        document.querySelector<HTMLInputElement>(`[data-answer="${index}"]`)?.click();
+        const chosen = document.querySelector<HTMLInputElement>(`[data-answer="${index}"]`);
+        chosen?.focus();
+        chosen?.click();
         event.preventDefault();
       }
       if (judged && event.key === "Enter" && own.tagName !== "A" && own.tagName !== "BUTTON") {

@@ -1,7 +1,7 @@
 import { type Typed, typedFigure } from "@core/sums/benchSums";
 import type { SumField } from "@core/sums/sum";
 import { inUnit, type Unit, unitNamed, units } from "@core/units/quantity";
-import { useId, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import { steppedFigure } from "./steppedFigure";
 
 interface SumFieldLineProps {
@@ -22,6 +22,11 @@ export function SumFieldLine({ field, typed, problem, first, onTyped }: SumField
   const id = useId();
   // While a unit is being typed behind the figure the text stands as it is typed.
   const [writing, setWriting] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  // The browser gives the first field the focus before there are scripts: what stands there is written over.
+  useEffect(() => {
+    if (document.activeElement === input.current) input.current?.select();
+  }, []);
   const described = problem ? `${id}-problem` : undefined;
   if ("choices" in field)
     return (
@@ -62,6 +67,7 @@ export function SumFieldLine({ field, typed, problem, first, onTyped }: SumField
         {"hint" in field && field.hint && <span className="block text-base">({field.hint})</span>}
       </label>
       <input
+        ref={input}
         id={id}
         // biome-ignore lint/a11y/noAutofocus: the first figure is what one comes here to type
         autoFocus={first}

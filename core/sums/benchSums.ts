@@ -37,7 +37,8 @@ export function typedFigure(
   text: string,
   unit: string,
 ): Typed {
-  const split = /^([+-]?[\d.,]+(?:[eE][+-]?\d+)?)\s*(.*)$/.exec(text.trim());
+  const split =
+    /^([+-]?[\d.,]+(?:[eE][+-]?\d+)?)\s*(.*)$/.exec(text.trim()) ?? /^(.*)\s(\S+)$/.exec(text.trim());
   const named = split?.[2] ? unitNamed(field.quantity, split[2]) : null;
   return named && split?.[1] ? { text: split[1], unit: named.id } : { text: text.trim(), unit };
 }
