@@ -9,21 +9,21 @@ const views = [
   { name: "board", path: "/" },
   { name: "heard", path: "/jobs/6/complaint" },
   { name: "probe", path: "/jobs/6/probe" },
-  { name: "path-board", path: "/jobs/6/probe", act: (page) => openBoard(page) },
   { name: "records", path: "/records?outcome=held" },
   { name: "figures", path: "/records/figures" },
-  { name: "probe-night", path: "/jobs/5/probe", scheme: "dark" },
   { name: "verdict", path: "/jobs/2/verdict" },
-  { name: "draw", path: "/jobs/6/motor", act: (page) => clampTight(page) },
   { name: "humps", path: "/jobs/8/motor?view=humps", act: (page) => scopeWorn(page) },
   { name: "match", path: "/jobs/6/parts?part=M1", act: (page) => holdOther(page) },
   { name: "fit", path: "/jobs/16/fit", act: (page) => halfWayBack(page) },
-  { name: "estimate", path: "/jobs/6/estimate", act: (page) => approveFirst(page) },
+  { name: "estimate", path: "/jobs/6/estimate", act: (page) => approveFirst(page), scheme: "dark" },
   { name: "way", path: "/shelf/dotterel-switch-feed/way", act: (page) => bookWay(page) },
   { name: "prove", path: "/jobs/2/prove?by=amps", act: (page) => clampTop(page) },
   { name: "card", path: "/jobs/30/close" },
   { name: "shelf", path: "/shelf" },
   { name: "trace", path: "/trace", act: (page) => trace(page) },
+  { name: "practice", path: "/practice/trainer?circuit=whimbrel-four-speed", act: (page) => inTheBay(page) },
+  { name: "debrief", path: "/practice", act: (page) => lost(page) },
+  { name: "sums", path: "/sums/wire-drop?job=6" },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
 ];
 
@@ -40,10 +40,44 @@ async function clampTop(page) {
   }
 }
 
-async function openBoard(page) {
-  await page.keyboard.press("p");
-  await page.getByRole("button", { name: /^R1\.e3 on 2:/ }).click();
-  await page.locator('[data-path="M1"]').scrollIntoViewIfNeeded();
+async function inTheBay(page) {
+  await page.getByLabel(/^Title/).fill("Four speeds, set by the trainer");
+  await page.getByLabel(/^What is wrong/).fill("R1.link:open");
+  await page.getByRole("button", { name: "Set it" }).click();
+  const saved = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Save the case" }).click();
+  const file = await (await saved).path();
+  await page.goto("/practice");
+  await page.getByRole("textbox", { name: /label/ }).fill("apprentice 1");
+  await page.getByRole("button", { name: "Begin" }).click();
+  await page.getByLabel("Or a case a trainer gave you").setInputFiles(file);
+  await page.getByRole("button", { name: "Take it" }).click();
+  await page.waitForURL(/cases/);
+  await page.getByRole("button", { name: "Feel the air" }).click();
+  await page.locator('[data-act="1"]').waitFor();
+  await page.locator('.airway-sheet [data-point="X5:2"]').click();
+  await page.getByRole("button", { name: /^Open .* first/ }).click();
+  await page.locator('[data-act="2"]').waitFor();
+  await page.getByRole("button", { name: /^Light from feed/ }).click();
+  await page.locator('[data-act="3"]').waitFor();
+}
+
+async function lost(page) {
+  await page.getByRole("link", { name: /still standing/ }).click();
+  await page.waitForURL(/cases/);
+  const fit = async (part, odds, count) => {
+    await page.getByRole("combobox", { name: "What", exact: true }).selectOption(part);
+    await page.getByLabel(/How sure are you/).fill(odds);
+    await page.getByRole("button", { name: "Buy and fit" }).click();
+    await page.locator(`[data-act="${count}"]`).waitFor();
+  };
+  await fit("M1", "60", 4);
+  await page.getByRole("button", { name: "Give it back" }).click();
+  await page.locator('[data-act="5"]').waitFor();
+  await fit("R1", "90", 6);
+  await page.getByRole("button", { name: "Give it back" }).click();
+  await page.waitForURL(/debrief/);
+  await page.getByRole("button", { name: /light clipped/ }).click();
 }
 
 async function trace(page) {
@@ -109,18 +143,6 @@ async function attach(page, fault) {
   await page.getByLabel("practice vehicle with").selectOption({ label: fault });
   await page.getByRole("button", { name: "Attach practice instrument" }).click();
   await page.getByRole("button", { name: "Take it off" }).waitFor();
-}
-
-async function clampTight(page) {
-  await attach(page, "a tight motor");
-  for (const speed of ["2", "3", "4"]) {
-    await page.getByLabel("speed it reads at").selectOption(speed);
-    await page.getByRole("button", { name: "Read", exact: true }).click();
-    await page.getByRole("button", { name: "Keep this reading" }).click();
-    await page.waitForTimeout(900);
-  }
-  await page.getByText("Practice instrument attached").click();
-  await page.waitForTimeout(800);
 }
 
 async function scopeWorn(page) {

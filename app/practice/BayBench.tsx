@@ -31,6 +31,7 @@ export function BayBench({ bay }: { bay: BayData }) {
     unplugged: [],
     lampFor: null,
   });
+  const [selectors, setSelectors] = useState<Readonly<Record<string, string>>>({});
   const [target, setTarget] = useState<ProbeTarget | null>(null);
   const [other, setOther] = useState<string | null>(null);
   const [placing, setPlacing] = useState(false);
@@ -48,7 +49,14 @@ export function BayBench({ bay }: { bay: BayData }) {
   const send = (fields: Readonly<Record<string, string>>): void => {
     if (!busy) void submit({ ...fields, token: bay.token }, { method: "post" });
   };
-  const look = (own: Look): void => send({ intent: "look", look: JSON.stringify(own) });
+  // A switch of a second blower stands as it was put for every look on the live vehicle.
+  const look = (own: Look): void =>
+    send({
+      intent: "look",
+      look: JSON.stringify(
+        "setting" in own && Object.keys(selectors).length > 0 ? { ...own, selectors } : own,
+      ),
+    });
   const live = lookSetup(setup);
   const chosen = target ? targetName(target) : null;
   const sheet = useMemo(
@@ -90,7 +98,20 @@ export function BayBench({ bay }: { bay: BayData }) {
           <b>The customer:</b> <span data-testid="says">“{bay.says}”</span>
         </p>
         <BenchBar settings={circuit.settings} heard={bay.heard} setup={setup} onSetup={setSetup}>
-          <span className="sr-only">the wiring as it is drawn; what stands on it you find out</span>
+          {bay.switches.map(({ id, settings, words }) => (
+            <label key={id} className="flex items-center gap-2 text-base">
+              {words}
+              <select
+                className="field"
+                value={selectors[id] ?? settings[0]}
+                onChange={({ target: { value } }) => setSelectors({ ...selectors, [id]: value })}
+              >
+                {settings.map((setting) => (
+                  <option key={setting}>{setting}</option>
+                ))}
+              </select>
+            </label>
+          ))}
         </BenchBar>
         <div className="sheet-card sheet-pane relative grow max-md:h-[38vh] max-md:shrink-0 md:h-0 md:min-h-64">
           <LaidOutSheet
@@ -149,7 +170,9 @@ export function BayBench({ bay }: { bay: BayData }) {
           <SheetTools focus={chosen} />
         </div>
       </main>
-      <aside className="flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l">
+      <aside
+        className={`flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l ${target ? "max-md:pb-[56vh]" : ""}`}
+      >
         {answer?.problem && (
           <p role="alert" className="border-l-4 border-danger pl-3">
             {answer.problem}
@@ -176,7 +199,7 @@ export function BayBench({ bay }: { bay: BayData }) {
             minutes.
           </p>
         )}
-        <Done bay={bay} />
+        <Done bay={bay} busy={busy} onDo={(asked) => send({ intent: "look", look: asked })} />
         <Places bay={bay} busy={busy} onOpen={(place) => send({ intent: "open", place })} />
         <BayFit bay={bay} busy={busy} />
         <div className="flex flex-wrap gap-2">
@@ -241,7 +264,7 @@ const Places = ({ bay, busy, onOpen }: PlacesProps) => (
 );
 
 /** What was done, the last first. */
-const Done = ({ bay }: { bay: BayData }) => (
+const Done = ({ bay, busy, onDo }: { bay: BayData; busy: boolean; onDo: (look: string) => void }) => (
   <section aria-labelledby="done" className="grid gap-1">
     <h2 id="done" className="font-semibold">
       Done so far
@@ -249,7 +272,7 @@ const Done = ({ bay }: { bay: BayData }) => (
     {bay.acts.length === 0 && <p className="text-base text-soft">Nothing yet.</p>}
     {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1) */}
     <ol className="grid max-h-48 overflow-y-auto text-base" reversed data-testid="acts" tabIndex={0}>
-      {[...bay.acts].reverse().map(({ number, what, came, minutes }) => (
+      {[...bay.acts].reverse().map(({ number, what, came, minutes, asked }) => (
         <li key={number} className="flex justify-between gap-2 border-b border-rule py-1" data-act={number}>
           <span>
             {what}
@@ -257,6 +280,11 @@ const Done = ({ bay }: { bay: BayData }) => (
               <>
                 : <b>{came}</b>
               </>
+            )}
+            {asked && number === bay.acts.length && (
+              <button type="button" className="btn my-1 flex px-3" disabled={busy} onClick={() => onDo(asked)}>
+                Do that
+              </button>
             )}
           </span>
           <span className="figures shrink-0 text-soft">{minutes}</span>

@@ -53,9 +53,13 @@ export function BayProbe(props: BayProbeProps) {
   const black = other ?? `${battery}.-`;
   const make = (test: TestName, at: string): Look => lookAt(target, test, setup, { other: at });
   const plugs = pullable(circuit, target);
+  const last = bay.acts.findLast(({ act }) => act === "look");
   const beyond = target.kind === "point" ? otherSide(circuit, name, setup.unplugged) : null;
   return (
-    <section aria-labelledby="at" className="sheet-card grid gap-2 p-3">
+    <section
+      aria-labelledby="at"
+      className="sheet-card grid gap-2 p-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-30 max-md:max-h-[56vh] max-md:overflow-y-auto max-md:border-t-2 max-md:border-ink"
+    >
       <div className="flex items-start justify-between gap-2">
         <h2 id="at" className="font-semibold">
           {target.kind === "point" ? whereAt(circuit, name) : `${name}: ${partName(circuit, name)}`}
@@ -69,6 +73,11 @@ export function BayProbe(props: BayProbeProps) {
           <X aria-hidden="true" className="size-5" />
         </button>
       </div>
+      {last && (
+        <p className="border-b border-rule pb-1 text-base md:hidden" aria-hidden="true">
+          {last.what}: <b>{last.came}</b>
+        </p>
+      )}
       {shut && (
         <button type="button" className="btn btn-main" disabled={busy} onClick={() => onOpen(shut.id)}>
           Open {shut.words} first, {shut.minutes}

@@ -26,7 +26,7 @@ export function DebriefBench({ debrief }: { debrief: DebriefData }) {
           “{debrief.says}” It was <b data-testid="truth">{debrief.truth.words}</b>.
         </p>
       </header>
-      <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
+      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
         <section aria-labelledby="steps" className="grid min-w-0 gap-2">
           <h2 id="steps" className="text-lg font-semibold">
             Step by step
@@ -62,7 +62,7 @@ export function DebriefBench({ debrief }: { debrief: DebriefData }) {
         </section>
         {step && <StepCard step={step} onMove={move} last={at === steps.length - 1} first={at === 0} />}
       </div>
-      <div className="grid gap-5 lg:grid-cols-2">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-2">
         <Ways debrief={debrief} />
         <Told debrief={debrief} />
       </div>

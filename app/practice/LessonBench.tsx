@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Form, Link, useActionData, useNavigation, useRevalidator } from "react-router";
+import { PathBoard } from "../components/PathBoard";
 import { LaidOutSheet } from "../drawing/SheetView";
 import { bareState } from "../drawing/sheetState";
 import type { action } from "../routes/practiceLesson";
@@ -8,6 +9,8 @@ import type { LessonData } from "./lessonView.server";
 const nothing: ReadonlySet<string> = new Set();
 const noDoubt = {};
 const noTarget = (): void => {};
+const noLight = (): void => {};
+const noHeard = {};
 
 /** A lesson: a few sentences, the drawing, and a question worked out of it. */
 export function LessonBench({ page }: { page: LessonData }) {
@@ -89,7 +92,7 @@ export function LessonBench({ page }: { page: LessonData }) {
           No circuit on the shelf has anything to ask of this. Bring one in, or trace one.
         </p>
       ) : (
-        <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,27rem)]">
+        <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,27rem)]">
           <div className="sheet-card sheet-pane relative h-[26rem] max-md:h-[36vh]">
             <LaidOutSheet
               layout={question.layout}
@@ -179,6 +182,17 @@ export function LessonBench({ page }: { page: LessonData }) {
           All lessons
         </Link>
       </p>
+      {judged?.board && (
+        <section aria-label="The path board" className="sheet-card max-h-80 overflow-auto">
+          <PathBoard
+            settings={judged.board.settings}
+            heard={noHeard}
+            lines={judged.board.lines}
+            lit={null}
+            onLight={noLight}
+          />
+        </section>
+      )}
     </main>
   );
 }

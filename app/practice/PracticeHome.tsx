@@ -37,11 +37,11 @@ export function PracticeHome({ home, problem }: PracticeHomeProps) {
       )}
       {learner !== null && progress && (
         <>
-          <div className="grid items-start gap-5 lg:grid-cols-2">
+          <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
             <Begin home={home} learner={learner} />
             <Lessons progress={progress} />
           </div>
-          <div className="grid items-start gap-5 lg:grid-cols-2">
+          <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
             <Cases progress={progress} />
             <section aria-labelledby="odds" className="grid min-w-0 gap-2">
               <h2 id="odds" className="text-lg font-semibold">
@@ -134,11 +134,11 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
   const busy = useNavigation().state !== "idle";
   return (
     <section aria-labelledby="begin" className="tag-card">
-      <div className="tag-face grid gap-3">
+      <div className="tag-face grid grid-cols-[minmax(0,1fr)] gap-3">
         <h2 id="begin" className="text-lg font-semibold">
           A vehicle with something wrong
         </h2>
-        <Form method="post" className="grid gap-3">
+        <Form method="post" className="grid grid-cols-[minmax(0,1fr)] gap-3">
           <input type="hidden" name="learner" value={learner} />
           <input type="hidden" name="token" value={home.token} />
           <label className="grid gap-0.5 text-base text-soft">
@@ -152,7 +152,7 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
               ))}
             </select>
           </label>
-          <div className="grid gap-3 sm:grid-cols-2">
+          <div className="grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-2">
             <label className="grid min-w-0 gap-0.5 text-base text-soft">
               How hard
               <select name="level" className="field w-full text-ink">
@@ -198,7 +198,7 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
               type="file"
               required
               accept=".json,application/json"
-              className="field max-w-full text-ink"
+              className="field w-full min-w-0 text-ink"
             />
           </label>
           <button type="submit" name="intent" value="file" className="btn" disabled={busy}>

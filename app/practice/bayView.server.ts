@@ -138,6 +138,8 @@ export async function bayView(id: string | undefined) {
       act: act.act,
       ...actWords(on, act),
       minutes: act.minutes === 0 ? "" : minutesText(act.minutes),
+      // What Airway was asked for can be done as it stands, leads and all.
+      asked: act.act === "ask" && act.look ? JSON.stringify(act.look) : null,
     })),
     parts: fittable.map((own) => {
       const cost = fitCost(on.compiled, [own], stored.costs);
@@ -150,6 +152,12 @@ export async function bayView(id: string | undefined) {
     }),
     testMinutes: Object.fromEntries(
       Object.values(testModels).map(({ test, minutes }) => [test, minutesText(minutes)]),
+    ),
+    /** Switches with settings of their own, for a second blower. */
+    switches: circuit.parts.flatMap((part) =>
+      part.kind === "selector" && part.settings
+        ? [{ id: part.id, settings: part.settings, words: part.place ?? `switch ${part.id}` }]
+        : [],
     ),
     sound:
       listening?.reading.test === "listen"

@@ -1,3 +1,4 @@
+import { pathBoard } from "@core/diagnose/pathBoard";
 import {
   curriculum,
   exerciseForms,
@@ -6,11 +7,13 @@ import {
   type Lesson,
   passedAfter,
 } from "@core/practice/curriculum";
+import type { PracticeCircuit } from "@core/practice/practiceCase";
 import { dueAt, qualityOf, recallAfter } from "@core/practice/spacedRepetition";
 import { answersOf, recallsOf, storeAnswer } from "@db/repositories/practice.server";
 import { data } from "react-router";
 import { layoutOf } from "../drawing/layouts.server";
 import { dayText } from "../format/clock";
+import { partName } from "../format/partName";
 import { shopZone } from "../shop.server";
 import { drawExercise, practiceCircuitAt } from "./practiceCircuits.server";
 
@@ -77,12 +80,29 @@ export interface GivenAnswer {
   readonly chosen: readonly string[];
 }
 
+/** The path board of a circuit, with nothing said of it. */
+function boardOf({ exact }: PracticeCircuit) {
+  return {
+    settings: exact.circuit.settings,
+    lines: pathBoard(exact).map(({ id, part, amps }) => ({
+      id,
+      part,
+      name: partName(exact.circuit, part),
+      amps,
+      shared: false,
+      p: 0,
+      cleared: false,
+    })),
+  };
+}
+
 /** Judges an answer, stores it, and says why and when it comes again. */
 export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date) {
   const { item, seed, rowId, token, seconds } = given;
   if (!exerciseForms.some((own) => own.item === item))
     throw data("There is no such question.", { status: 404 });
-  const exercise = exerciseOn(item, await practiceCircuitAt(rowId), seed);
+  const on = await practiceCircuitAt(rowId);
+  const exercise = exerciseOn(item, on, seed);
   if (!exercise) throw data("There is no such question.", { status: 404 });
   const right = isRight(exercise, given.chosen);
   let again = now;
@@ -99,5 +119,7 @@ export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date
     chosen: given.chosen,
     why: exercise.why,
     again: right ? dayText(again, shopZone()) : null,
+    // The board is the answer to these: it is shown once the answer is given.
+    board: item.startsWith("paths/") ? boardOf(on) : null,
   };
 }

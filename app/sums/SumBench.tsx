@@ -87,7 +87,7 @@ function Worked({ worked, sum }: { worked: SumWorked; sum: Sum }) {
   const { curve, table, notes, results } = worked;
   return (
     <>
-      <dl className="sheet-card grid gap-x-8 px-4 py-2 sm:grid-cols-2" aria-live="polite">
+      <dl className="sheet-card grid px-4 py-2" aria-live="polite">
         {results.map((result) => (
           <Result key={result.id} result={result} />
         ))}
@@ -144,7 +144,7 @@ function Worked({ worked, sum }: { worked: SumWorked; sum: Sum }) {
                   <th
                     key={title}
                     scope="col"
-                    className="border-b border-rule px-2 py-1 text-left font-normal text-soft"
+                    className="border-b border-rule py-1 pr-2.5 text-left font-normal text-soft"
                   >
                     {title}
                   </th>
@@ -155,7 +155,7 @@ function Worked({ worked, sum }: { worked: SumWorked; sum: Sum }) {
               {table.body.map((row) => (
                 <tr key={row[0]} className={row[0]?.endsWith("←") ? "bg-mark" : ""}>
                   {table.head.map((title, i) => (
-                    <td key={title} className="figures whitespace-nowrap border-b border-rule px-2 py-1">
+                    <td key={title} className="figures whitespace-nowrap border-b border-rule py-1 pr-2.5">
                       {row[i]}
                     </td>
                   ))}
@@ -165,6 +165,18 @@ function Worked({ worked, sum }: { worked: SumWorked; sum: Sum }) {
           </table>
         </div>
       )}
+      <p
+        className="sticky bottom-[var(--rail)] z-10 -mx-3 border-t-2 border-ink bg-card px-3 py-2 md:hidden"
+        aria-hidden="true"
+      >
+        {results
+          .filter(({ main }) => main)
+          .map(({ title, base, quantity, unit }) => {
+            const own = (units[quantity] as readonly Unit[]).find(({ id }) => id === unit);
+            return own ? `${title} ${figureIn(base, own)} ${own.text}` : "";
+          })
+          .join(" · ")}
+      </p>
       {notes.map((note) => (
         <p key={note} className="border-l-4 border-feed pl-3 text-base">
           {note}
@@ -182,7 +194,7 @@ function Result({ result }: { result: SumResult }) {
   if (!unit) return null;
   return (
     <div
-      className={`flex min-h-11 items-center justify-between gap-2 ${result.main ? "border-b border-rule sm:col-span-2" : ""}`}
+      className={`flex min-h-11 items-center justify-between gap-2 ${result.main ? "border-b border-rule" : ""}`}
     >
       <dt className="text-base text-soft">{result.title}</dt>
       <dd className={`flex items-center gap-2 ${result.main ? "text-2xl font-bold" : ""}`}>

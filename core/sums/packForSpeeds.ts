@@ -164,7 +164,7 @@ export const packForSpeeds: Sum = {
         ]),
       },
       curve: {
-        title: "Speed by the pack's ohms",
+        title: "The pack's ohms by speed",
         across: "% of the top speed",
         up: "Ω in the motor's way",
         points: curvePoints(20, 100, (share) =>
