@@ -13,7 +13,7 @@ test("three lessons, a case won and one lost on purpose; nothing sent says what 
   await expect(page.getByText(/over 2 purchases/)).toBeVisible();
   const saved = page.waitForEvent("download");
   await page.getByRole("link", { name: "Progress as CSV" }).click();
-  const rows = parse(readFileSync(await (await saved).path()), { columns: true }) as Record<string, string>[];
+  const rows = parse<Record<string, string>>(readFileSync(await (await saved).path()), { columns: true });
   expect(rows.filter(({ what, state }) => what === "lesson" && state !== "new").length).toBe(3);
   expect(
     rows

@@ -282,7 +282,12 @@ const Done = ({ bay, busy, onDo }: { bay: BayData; busy: boolean; onDo: (look: s
               </>
             )}
             {asked && number === bay.acts.length && (
-              <button type="button" className="btn my-1 flex px-3" disabled={busy} onClick={() => onDo(asked)}>
+              <button
+                type="button"
+                className="btn my-1 flex px-3"
+                disabled={busy}
+                onClick={() => onDo(asked)}
+              >
                 Do that
               </button>
             )}

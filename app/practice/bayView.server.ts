@@ -74,7 +74,7 @@ export function customerSays(settings: readonly string[], complaint: readonly Re
   const key = complaint.find((reading) => reading.test === "airflow" && reading.key === "off");
   const rear = complaint.filter((reading) => reading.test === "airflow" && reading.selectors);
   const sentences = [
-    `${onSpeeds.join(", ")}`,
+    onSpeeds.join(", "),
     ...(off && off !== "none" ? ["switched off it goes on blowing"] : []),
     ...(key?.test === "airflow" && key.seen !== "none" ? ["it even blows with the key out"] : []),
     ...(noise?.test === "listen" && noise.seen !== "quiet" ? [`there is a ${noise.seen} from it`] : []),

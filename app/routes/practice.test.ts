@@ -126,7 +126,7 @@ describe("a vehicle driven in", () => {
     expect(sent).not.toContain(String(seed));
     for (const key of ["hidden", "fault", "seed", "kind", "truth"])
       expect(Object.keys(data)).not.toContain(key);
-    expect(sent).toContain(data.says as string);
+    expect(sent).toContain(data.says);
     // The list of one's own vehicles and the file of one's progress tell no more.
     const listed = JSON.stringify((await get(home.loader, {})).data);
     expect(listed).toContain(id);
@@ -183,7 +183,7 @@ describe("working in the bay", () => {
     expect(await act(id, { intent: "look", look })).toMatchObject({
       status: 400,
       data: { problem: /under dash/ },
-    } as never);
+    });
     expect((await act(id, { intent: "open", place: "under-dash" })).status).toBe(200);
     const once = { token: token(), intent: "look", look };
     for (let sent = 0; sent < 3; sent++) expect((await post(bay.action, { id }, once)).status).toBe(200);
@@ -327,14 +327,14 @@ describe("progress", () => {
     const csv = (await progress.loader({
       request: new Request("http://127.0.0.1/x?learner=%3Dcmd"),
       params: { kind: "csv" },
-    } as never)) as Response;
-    const rows = parse(await csv.text(), { columns: true }) as Record<string, string>[];
+    } as never));
+    const rows = parse<Record<string, string>>(await csv.text(), { columns: true });
     expect(rows.length).toBeGreaterThan(8);
     expect(rows[0]).toMatchObject({ learner: "'=cmd", what: "lesson", state: "new" });
     const json = (await progress.loader({
       request: new Request("http://127.0.0.1/x?learner=apprentice+1"),
       params: { kind: "json" },
-    } as never)) as Response;
+    } as never));
     const own = (await json.json()) as { said: number; calibration: { score: number }; cases: unknown[] };
     // Two purchases were made in finished cases: 0.85 and wrong, 0.9 and right; by hand (0.7225 + 0.01) / 2.
     expect(own.said).toBe(2);

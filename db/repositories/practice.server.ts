@@ -32,7 +32,7 @@ const caseOf = (row: PracticeCaseRow): StoredCase => ({
   title: row.title,
   startedAt: row.startedAt,
   endedAt: row.endedAt,
-  hidden: practiceCaseSchema.parse(JSON.parse(row.hidden)) as PracticeCase,
+  hidden: practiceCaseSchema.parse(JSON.parse(row.hidden)),
   costs: JSON.parse(row.costs) as StoppingCosts,
 });
 
