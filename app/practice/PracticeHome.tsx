@@ -1,7 +1,6 @@
-import { practiceKinds, practiceLevels } from "@core/practice/practiceCase";
 import { Form, Link, useNavigation } from "react-router";
 import { CalibrationPicture } from "./CalibrationPicture";
-import { kindWords, levelWords } from "./practiceWords";
+import { LevelAndKind } from "./LevelAndKind";
 import type { Progress } from "./progress.server";
 
 interface PracticeHomeProps {
@@ -152,28 +151,7 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
               ))}
             </select>
           </label>
-          <div className="grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-2">
-            <label className="grid min-w-0 gap-0.5 text-base text-soft">
-              How hard
-              <select name="level" className="field w-full text-ink">
-                {practiceLevels.map((level) => (
-                  <option key={level} value={level}>
-                    {levelWords[level]}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <label className="grid min-w-0 gap-0.5 text-base text-soft">
-              What is behind it
-              <select name="kind" className="field w-full text-ink">
-                {(["any", ...practiceKinds] as const).map((kind) => (
-                  <option key={kind} value={kind}>
-                    {kindWords[kind]}
-                  </option>
-                ))}
-              </select>
-            </label>
-          </div>
+          <LevelAndKind level="first" any={true} />
           <button
             type="submit"
             name="intent"

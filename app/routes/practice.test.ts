@@ -324,17 +324,17 @@ describe("a trainer's case", () => {
 describe("progress", () => {
   test("as CSV and JSON, its cells no formulas, its odds scored", async () => {
     await post(home.action, {}, { intent: "learner", label: "=cmd" });
-    const csv = (await progress.loader({
+    const csv = await progress.loader({
       request: new Request("http://127.0.0.1/x?learner=%3Dcmd"),
       params: { kind: "csv" },
-    } as never));
+    } as never);
     const rows = parse<Record<string, string>>(await csv.text(), { columns: true });
     expect(rows.length).toBeGreaterThan(8);
     expect(rows[0]).toMatchObject({ learner: "'=cmd", what: "lesson", state: "new" });
-    const json = (await progress.loader({
+    const json = await progress.loader({
       request: new Request("http://127.0.0.1/x?learner=apprentice+1"),
       params: { kind: "json" },
-    } as never));
+    } as never);
     const own = (await json.json()) as { said: number; calibration: { score: number }; cases: unknown[] };
     // Two purchases were made in finished cases: 0.85 and wrong, 0.9 and right; by hand (0.7225 + 0.01) / 2.
     expect(own.said).toBe(2);

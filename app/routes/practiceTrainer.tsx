@@ -2,7 +2,7 @@ import { practiceKinds, practiceLevels } from "@core/practice/practiceCase";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
 import { Rail } from "../components/Rail";
-import { kindWords, levelWords } from "../practice/practiceWords";
+import { LevelAndKind } from "../practice/LevelAndKind";
 import { setCase, trainerView } from "../practice/trainerView.server";
 import type { Route } from "./+types/practiceTrainer";
 
@@ -93,28 +93,7 @@ export default function PracticeTrainer({ loaderData, actionData }: Route.Compon
                 ))}
               </datalist>
             </label>
-            <div className="grid gap-3 sm:grid-cols-2">
-              <label className="grid min-w-0 gap-0.5 text-base text-soft">
-                How hard
-                <select name="level" defaultValue="usual" className="field text-ink">
-                  {practiceLevels.map((level) => (
-                    <option key={level} value={level}>
-                      {levelWords[level]}
-                    </option>
-                  ))}
-                </select>
-              </label>
-              <label className="grid min-w-0 gap-0.5 text-base text-soft">
-                What is behind it
-                <select name="kind" defaultValue="single" className="field text-ink">
-                  {practiceKinds.map((kind) => (
-                    <option key={kind} value={kind}>
-                      {kindWords[kind]}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            </div>
+            <LevelAndKind level="usual" any={false} />
             <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
               Set it
             </button>
