@@ -1,6 +1,7 @@
 import { percent } from "@core/units/wording";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
+import { LaidOutSheet } from "../drawing/SheetView";
 import { Picture } from "../motor/Picture";
 import type { DebriefData } from "./debriefView.server";
 
@@ -59,6 +60,7 @@ export function DebriefBench({ debrief }: { debrief: DebriefData }) {
               </li>
             ))}
           </ol>
+          <Stood debrief={debrief} step={step} />
         </section>
         {step && <StepCard step={step} onMove={move} last={at === steps.length - 1} first={at === 0} />}
       </div>
@@ -96,6 +98,45 @@ function Mark({ step }: { step: Step }) {
       </span>
       <span className="figures">{percent(share)}</span>
     </span>
+  );
+}
+
+const nothing: ReadonlySet<string> = new Set();
+const noDoubt = {};
+const noTarget = (): void => {};
+
+/** The drawing as the vehicle truly stood at the step, its fault in it: what every point would have shown. */
+function Stood({ debrief, step }: { debrief: DebriefData; step: Step | undefined }) {
+  const stood = step?.stood ?? null;
+  const { circuit, layout } = debrief;
+  const sheet = useMemo(
+    () =>
+      stood && {
+        circuit,
+        state: stood.state,
+        doubt: noDoubt,
+        cleared: nothing,
+        probe: stood.probe,
+        fullVolts: 12.6,
+        lit: nothing,
+        chosen: null,
+        other: null,
+        unplugged: stood.unplugged,
+        onTarget: noTarget,
+      },
+    [circuit, stood],
+  );
+  if (!sheet || !stood) return null;
+  return (
+    <figure className="grid gap-1">
+      <figcaption className="text-base text-soft">
+        How it truly stood then, key {stood.state.key}, on {stood.state.setting}: parts at their nominal
+        values, the fault in it.
+      </figcaption>
+      <div className="sheet-card sheet-pane relative h-[24rem]">
+        <LaidOutSheet layout={layout} fileName={`practice-${debrief.id}`} focus={stood.probe} sheet={sheet} />
+      </div>
+    </figure>
   );
 }
 

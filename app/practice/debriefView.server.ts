@@ -1,11 +1,17 @@
+import { faultId } from "@core/diagnose/faultId";
 import { type Debrief, debriefOf, type LookWorth, type PartOdds } from "@core/practice/debrief";
-import { caseFaultId } from "@core/practice/practiceCase";
+import { faultLeft } from "@core/practice/practiceBay";
+import { caseFaultId, faultOf } from "@core/practice/practiceCase";
+import { lookOf } from "@core/predict/reading";
 import { lookText, setupText } from "@core/predict/readingText";
 import { minutesText } from "@core/units/wording";
 import { shopTerms } from "@db/repositories/settings.server";
 import { redirect } from "react-router";
+import { layoutOf } from "../drawing/layouts.server";
+import { probePoint } from "../format/lookWords";
 import { priceText } from "../format/money";
 import { faultWords, repairName } from "../format/partName";
+import { sheetStatesAt } from "../jobView.server";
 import { actWords, bayAt, customerSays } from "./bayView.server";
 
 /** What a case was, step by step; while it goes on there is nothing to tell. */
@@ -34,6 +40,26 @@ export async function debriefView(id: string | undefined) {
     fitted: repairName(circuit, own.fitted),
     wrong: own.wrong,
   });
+  const fault = faultOf(on.exact, stored.hidden);
+  /** How the vehicle truly stood at a look: its nominal self with what was wrong with it then. */
+  const stoodAt = (index: number) => {
+    const act = acts[index];
+    if (act?.act !== "look" || !fault.ok) return null;
+    const left = faultLeft(on.exact, fault.value, acts.slice(0, index));
+    const look = lookOf(act.reading);
+    const [state] = sheetStatesAt(
+      { netlist: on.exact },
+      [left.names.length === 0 ? "healthy" : faultId(left.names)],
+      [
+        {
+          ...look,
+          key: look.key === "run" ? ("run" as const) : ("off" as const),
+          setting: look.setting ?? circuit.settings[0] ?? "off",
+        },
+      ],
+    );
+    return state ? { state, probe: probePoint(look), unplugged: look.unplugged ?? [] } : null;
+  };
   return {
     id: stored.id,
     learner: stored.learner,
@@ -57,6 +83,7 @@ export async function debriefView(id: string | undefined) {
       lost: step.lost,
       said: step.act.act === "fit" ? step.act.odds : null,
       engineOdds: step.engineOdds,
+      stood: stoodAt(index),
     })),
     ways: {
       own: way(debrief.own),
@@ -65,6 +92,8 @@ export async function debriefView(id: string | undefined) {
       guess: way(debrief.guess),
     },
     brier: debrief.brier,
+    circuit,
+    layout: layoutOf(on.compiled.netlist),
   };
 }
 

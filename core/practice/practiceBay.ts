@@ -144,6 +144,27 @@ export function wayMinutes(
     .reduce((sum, { minutes }) => sum + minutes, 0);
 }
 
+const nothingWrong: Fault = { names: [], parts: [], changes: [], presentShare: 1 };
+
+/**
+ * What is still wrong after what was done: names whose part is new are gone, until a cause that was left kills the new part
+ * too.
+ */
+export function faultLeft(netlist: Netlist, fault: Fault, acts: readonly PracticeAct[]): Fault {
+  const { names, parts } = fault;
+  const cause = parts[0] ?? "";
+  const fixed = new Set<string>();
+  for (const act of acts) {
+    if (act.act === "fit") for (const part of act.parts) fixed.add(part);
+    if (act.act === "drive" && !act.held && names.length > 1 && !fixed.has(cause))
+      for (const victim of parts.slice(1)) fixed.delete(victim);
+  }
+  const standing = names.filter((_, index) => !fixed.has(parts[index] ?? cause));
+  if (standing.length === 0) return nothingWrong;
+  const placed = placeFault(netlist, standing);
+  return placed.ok ? placed.value : nothingWrong;
+}
+
 /**
  * A simulated vehicle in the bay. It knows the hidden fault and tells it to nobody: what is done gives an act with what
  * was seen, and nothing else.
@@ -168,20 +189,8 @@ export class PracticeBay {
     this.standing = standingOf(own, acts, costs);
   }
 
-  /** What is still wrong: names whose part is new are gone, until a cause that was left kills the new part too. */
   private left(): Fault {
-    const { names, parts } = this.fault;
-    const fixed = new Set<string>();
-    for (const act of this.acts) {
-      if (act.act === "fit") for (const part of act.parts) fixed.add(part);
-      const cause = parts[0] ?? "";
-      if (act.act === "drive" && !act.held && names.length > 1 && !fixed.has(cause))
-        for (const victim of parts.slice(1)) fixed.delete(victim);
-    }
-    const standing = names.filter((_, index) => !fixed.has(parts[index] ?? parts[0] ?? ""));
-    const placed = placeFault(this.exact, standing);
-    if (standing.length === 0 || !placed.ok) return { names: [], parts: [], changes: [], presentShare: 1 };
-    return placed.value;
+    return faultLeft(this.exact, this.fault, this.acts);
   }
 
   /** True once nothing is wrong any more. */

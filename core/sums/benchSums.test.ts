@@ -1,9 +1,11 @@
 import { describe, expect, test } from "@jest/globals";
 import { motorConstants, steadySpeed } from "../motor/motorConstants";
+import { ampacity } from "../units/ampacity";
 import { baseFigure, unitNamed } from "../units/quantity";
 import { benchSums, startOf, sumNamed, type Typed, typedFigure, workSum } from "./benchSums";
 import { packFor } from "./packForSpeeds";
 import type { SumWorked } from "./sum";
+import { fusesFor, wireSizes } from "./wireForLoad";
 
 /** Works a sum with some fields as they would be typed: `3 ft`, `20`, `shunt`. */
 function worked(id: string, typed: Readonly<Record<string, string>>): SumWorked {
@@ -80,6 +82,29 @@ describe("wire and fuse for a load", () => {
     expect(resultOf(value, "fuse")).toBe(30);
     expect(resultOf(value, "amps")).toBeCloseTo(20, 9);
     expect(resultOf(value, "lost")).toBeCloseTo(0.3448, 4);
+  });
+
+  // The formula boat builders size wires by, ABYC E-11 (from memory): circular mils = 10.75 · amps · feet there and back / volts
+  // lost, for copper at 30 °C; a circular mil is 5.067e-4 mm². The wire is the next one on sale that also carries the amps.
+  test.each([
+    [20, 10, 3],
+    [20, 20, 3],
+    [5, 30, 3],
+    [10, 15, 10],
+    [30, 25, 3],
+  ])("%p A over %p ft for %p %%: the size after the formula's", (amps, feet, share) => {
+    const volts = 12 * (share / 100);
+    const wanted = ((10.75 * amps * feet) / volts) * 5.067e-4;
+    const value = worked("wire-and-fuse", {
+      watts: String(12 * amps),
+      supply: "12",
+      length: `${feet} ft`,
+      allowed: String(share),
+      temperature: "30",
+    });
+    expect(resultOf(value, "area")).toBe(
+      wireSizes.find((mm2) => mm2 >= wanted && ampacity(mm2) >= amps && fusesFor(amps, mm2).length > 0),
+    );
   });
 
   test("what no wire on sale can do is refused at the load", () => {
