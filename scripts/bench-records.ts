@@ -2,6 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { chanceFrom } from "@core/practice/chance";
 import { closeDatabase, database, databaseFile } from "@db/database.server";
 import { loadDemoWorld } from "@db/demoWorld.server";
 import { PlainSqlite } from "@db/keeping/plainSqlite.server";
@@ -13,7 +14,6 @@ import { loader as figures } from "../app/routes/figures";
 import { loader as learnt } from "../app/routes/learnt";
 import { loader as records } from "../app/routes/records";
 import { loader as vehicle } from "../app/routes/vehicle";
-import { chanceFrom } from "@core/practice/chance";
 
 const count = Number(process.env.AIRWAY_JOBS ?? 50_000);
 const rounds = 15;
