@@ -1,4 +1,4 @@
-// npm run screenshots: takes docs/screenshots anew from the demo workshop, in a data folder of its own.
+// npm run screenshots [-- NAME ...]: takes docs/screenshots, or some of them, anew from the demo workshop, in a data folder of its own.
 import { join } from "node:path";
 import { demoServer } from "./demo-server.mjs";
 import { root } from "./freshness.mjs";
@@ -47,7 +47,7 @@ async function inTheBay(page) {
   const saved = page.waitForEvent("download");
   await page.getByRole("link", { name: "Save the case" }).click();
   const file = await (await saved).path();
-  await page.goto("/practice");
+  await page.goto(`${new URL(page.url()).origin}/practice`);
   await page.getByRole("textbox", { name: /label/ }).fill("apprentice 1");
   await page.getByRole("button", { name: "Begin" }).click();
   await page.getByLabel("Or a case a trainer gave you").setInputFiles(file);
@@ -156,14 +156,19 @@ async function scopeWorn(page) {
 }
 
 const { browser, address, stop } = await demoServer(port);
-for (const { name, path, act, scheme = "light", viewport = desk } of views) {
-  const page = await browser.newPage({ viewport, colorScheme: scheme });
-  await page.goto(`${address}${path}`);
-  await page.waitForLoadState("networkidle");
-  await page.waitForTimeout(name === "board" ? 4000 : 300);
-  await act?.(page);
-  await page.waitForTimeout(300);
-  await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
-  await page.close();
+const wanted = process.argv.slice(2);
+try {
+  for (const { name, path, act, scheme = "light", viewport = desk } of views) {
+    if (wanted.length > 0 && !wanted.includes(name)) continue;
+    const page = await browser.newPage({ viewport, colorScheme: scheme });
+    await page.goto(`${address}${path}`);
+    await page.waitForLoadState("networkidle");
+    await page.waitForTimeout(name === "board" ? 4000 : 300);
+    await act?.(page);
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
+    await page.close();
+  }
+} finally {
+  await stop();
 }
-await stop();
