@@ -149,8 +149,11 @@ interface StepCardProps {
 
 /** One step: belief before and after, what it ruled out, and what would have told more. */
 function StepCard({ step, onMove, first, last }: StepCardProps) {
-  const parts = [...new Set([...step.before, ...step.after].map(({ part }) => part))].slice(0, 7);
+  const most = (part: string): number => Math.max(of(step.before, part), of(step.after, part));
   const of = (odds: Step["before"], part: string): number => odds.find((own) => own.part === part)?.p ?? 0;
+  const parts = [...new Set([...step.before, ...step.after].map(({ part }) => part))]
+    .sort((a, b) => most(b) - most(a))
+    .slice(0, 6);
   const wordsOf = (part: string): string =>
     [...step.after, ...step.before].find((own) => own.part === part)?.words ?? part;
   return (
@@ -205,8 +208,8 @@ function StepCard({ step, onMove, first, last }: StepCardProps) {
               <th scope="row" className="py-1 pr-2 text-left font-normal">
                 {wordsOf(part)}
               </th>
-              <td className="figures w-16 text-right text-soft">{percent(of(step.before, part))}</td>
-              <td className="figures w-16 text-right font-bold">{percent(of(step.after, part))}</td>
+              <td className="figures w-28 text-right text-soft">{percent(of(step.before, part))}</td>
+              <td className="figures w-28 text-right font-bold">{percent(of(step.after, part))}</td>
             </tr>
           ))}
         </tbody>

@@ -4,6 +4,7 @@ import { verdictWords } from "../components/words";
 import { TurnSketch } from "../motor/TurnSketch";
 import type { CloseData } from "./closeView.server";
 import { customerPage } from "./customerWords";
+import { DrawSketch } from "./DrawSketch";
 
 /** The page for the customer, in plain words. */
 export function CustomerCard({ card }: { card: CloseData }) {
@@ -76,6 +77,11 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
               </li>
             ))}
           </ul>
+        </Row>
+      )}
+      {card.draw.length > 0 && (
+        <Row title="Its draw, A">
+          <DrawSketch draw={card.draw} />
         </Row>
       )}
       <Row title="Verdict">

@@ -27,6 +27,8 @@ export interface CardPictures {
     readonly height: number;
     readonly setting: string;
   } | null;
+  /** The motor's draw in the proof run, where it was measured. */
+  readonly draw: { readonly title: string; readonly svg: string } | null;
   /** One turn of the motor's current, where it was recorded. */
   readonly turns: readonly { readonly title: string; readonly svg: string }[];
   readonly photos: readonly { readonly words: string; readonly jpeg: Buffer }[];
@@ -98,7 +100,7 @@ const printable = (svg: string): string =>
     .replace(/<text\b[^>]*>/g, (tag) => tag.replace(/\s(?:stroke|stroke-width|paint-order)="[^"]*"/g, ""))
     .replaceAll("Ω", "ohm");
 
-function file(paper: Paper, card: CloseData, { sheet, turns, photos }: CardPictures): void {
+function file(paper: Paper, card: CloseData, { sheet, draw, turns, photos }: CardPictures): void {
   const { closure, minutes, verdict } = card;
   paper.font("bold").fontSize(14).text(`Job ${card.id}, for the file: ${card.vehicle}`);
   paper
@@ -143,6 +145,12 @@ function file(paper: Paper, card: CloseData, { sheet, turns, photos }: CardPictu
     heading(paper, title);
     drawing(paper, svg, 1);
     paper.y += 62;
+  }
+  if (draw) {
+    if (paper.y + 190 > foot) paper.addPage();
+    heading(paper, draw.title);
+    drawing(paper, draw.svg, 1);
+    paper.y += 156;
   }
   heading(paper, "Proof");
   line(

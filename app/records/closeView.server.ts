@@ -149,6 +149,20 @@ export async function closeView(id: string | undefined) {
     faults: faultChoices(view, diagnosis.suspects),
     advised: after.advised ? repairName(circuit, [after.advised]) : null,
     odds: closure?.comeback ?? after.odds,
+    /** The motor's draw as the proof run measured it before the panels, speed by speed, in its band. */
+    draw: proof.steps.flatMap(({ id: step, phase, bands, finding, judged }) =>
+      phase === "open" && step.startsWith("up-") && bands && finding?.by === "amps"
+        ? [
+            {
+              setting: step.slice("up-".length),
+              amps: finding.amps,
+              low: Math.max(0, bands.amps.low),
+              high: bands.amps.high,
+              right: judged === "right",
+            },
+          ]
+        : [],
+    ),
     proof: {
       whole: proof.whole,
       steps: proof.steps.map(({ id: step, title, phase, expected, found, judged }) => ({

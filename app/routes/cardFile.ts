@@ -7,6 +7,7 @@ import { jobViewAt } from "../jobView.server";
 import { TurnSketch } from "../motor/TurnSketch";
 import { cardPdf } from "../records/cardPdf.server";
 import { type CloseData, closeView } from "../records/closeView.server";
+import { DrawSketch } from "../records/DrawSketch";
 import { faultSheet, paperColour } from "../records/faultSheet.server";
 import { followUpCalendar } from "../records/followUp.server";
 import type { Route } from "./+types/cardFile";
@@ -22,6 +23,17 @@ const turnsOf = (card: CloseData) =>
     const title = `One turn of the motor's current: ${name}, speed ${setting}, ${when} the repair, humps ${humps.verdict}`;
     return [{ title, svg: standAlone(drawing, box, paperColour, () => "sans", title) }];
   });
+
+/** The draw of the proof run, as SVG of its own. */
+function drawOf(card: CloseData) {
+  if (card.draw.length === 0) return null;
+  const drawing = renderToStaticMarkup(createElement(DrawSketch, { draw: card.draw }));
+  const title = "The motor's draw by speed, A, in the band this circuit gives with the new part";
+  return {
+    title,
+    svg: standAlone(drawing, { x: 0, y: 0, width: 360, height: 150 }, paperColour, () => "sans", title),
+  };
+}
 
 /** The job card as a PDF, or its follow-up as a calendar file. */
 export async function loader({ params, request }: Route.LoaderArgs) {
@@ -44,6 +56,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
       );
       const pdf = await cardPdf(card, {
         sheet: await faultSheet(view, card.closure?.fault ?? "unknown"),
+        draw: drawOf(card),
         turns: turnsOf(card),
         photos: photos.flatMap(({ words, photo }) => (photo ? [{ words, jpeg: photo.jpeg }] : [])),
       });

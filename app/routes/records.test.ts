@@ -6,7 +6,10 @@ import { addNote } from "@db/repositories/notes.server";
 import { addProof } from "@db/repositories/proofs.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { parse } from "csv-parse/sync";
+import { createElement } from "react";
+import { renderToStaticMarkup } from "react-dom/server";
 import sharp from "sharp";
+import { DrawSketch } from "../records/DrawSketch";
 import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
 import * as cardFile from "./cardFile";
 import * as caseFile from "./caseFile";
@@ -138,6 +141,32 @@ describe("the card of a job", () => {
     expect(ics).toMatch(/^BEGIN:VCALENDAR/);
     expect(await status(() => cardFile.loader(get({ id: "17", kind: "ics" })))).toBe(404);
     expect(await status(() => cardFile.loader(get({ id: "17", kind: "doc" })))).toBe(404);
+  });
+
+  test("draws what the clamp showed in its band, once the proof run was measured", async () => {
+    expect((await close.loader(get({ id: "2" }))).card.draw).toEqual([]);
+    for (const [step, seen] of [
+      ["up-1", "3.1"],
+      ["up-2", "5.3"],
+      ["up-4", "31"],
+    ] as const)
+      await answer(
+        prove.action,
+        { intent: "proof", token: crypto.randomUUID(), step, by: "amps", seen },
+        "2",
+      );
+    const { draw } = (await close.loader(get({ id: "2" }))).card;
+    expect(draw.map(({ setting, amps, right }) => [setting, amps, right])).toEqual([
+      ["1", 3.1, true],
+      ["2", 5.3, true],
+      ["4", 31, false],
+    ]);
+    for (const { low, high } of draw) expect(high).toBeGreaterThan(low);
+    const drawn = renderToStaticMarkup(createElement(DrawSketch, { draw }));
+    expect(drawn.match(/<circle/g)?.length).toBe(3);
+    expect(drawn).toContain("4: 31.0 A, expected");
+    const pdf = Buffer.from(await (await cardFile.loader(get({ id: "2", kind: "pdf" }))).arrayBuffer());
+    expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
   });
 
   test("of an open job is a PDF too, and says what is not proven", async () => {

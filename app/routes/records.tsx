@@ -1,6 +1,7 @@
 import { listCircuits } from "@db/repositories/circuits.server";
 import { deleteJob, findJob } from "@db/repositories/jobs.server";
 import { countRecords, findRecords, recordChoices } from "@db/repositories/records.server";
+import { listVehicles } from "@db/repositories/vehicles.server";
 import { data, Form, Link, redirect, useSearchParams } from "react-router";
 import { z } from "zod";
 import { faultLabelWords } from "../format/partName";
@@ -15,11 +16,12 @@ export const meta: Route.MetaFunction = () => [{ title: "Records · Airway" }];
 export async function loader({ request }: Route.LoaderArgs) {
   const { searchParams } = new URL(request.url);
   const query = recordQuery(searchParams);
-  const [lines, count, choices, circuits] = await Promise.all([
+  const [lines, count, choices, circuits, vehicles] = await Promise.all([
     findRecords(query),
     countRecords(query),
     recordChoices(),
     listCircuits(),
+    listVehicles(),
   ]);
   const deleted = z.coerce.number().int().positive().safeParse(searchParams.get("deleted"));
   return {
@@ -32,6 +34,7 @@ export async function loader({ request }: Route.LoaderArgs) {
         return { name, words: faultLabelWords(name.slice(0, space), name.slice(space + 1)) };
       }),
       parts: choices.parts,
+      vehicles: vehicles.map(({ id, label, model }) => ({ name: String(id), words: `${label}, ${model}` })),
       circuits: circuits.map(({ shelfId, title }) => ({ name: shelfId, words: title })),
     },
     deleted: deleted.success ? deleted.data : null,
@@ -86,6 +89,12 @@ export default function Records({ loaderData }: Route.ComponentProps) {
           Search: vehicle, complaint, what was found, notes
           <input name="words" type="search" defaultValue={query.words} className="field w-full text-ink" />
         </label>
+        <Choice
+          name="vehicle"
+          title="Vehicle"
+          value={query.vehicle === null ? "" : String(query.vehicle)}
+          of={choices.vehicles}
+        />
         <Choice name="circuit" title="Circuit" value={query.circuit} of={choices.circuits} />
         <Choice name="fault" title="Fault" value={query.fault} of={choices.faults} />
         <Choice

@@ -36,7 +36,7 @@ export interface DebriefStep {
   /** On the clock once it was done. */
   readonly minutes: number;
   readonly moneyMinor: number;
-  /** Likeliest repairs before and after. */
+  /** Parts that may need work, likeliest first, before and after. */
   readonly before: readonly PartOdds[];
   readonly after: readonly PartOdds[];
   /** Repairs that were thinkable before and are not after. */
@@ -74,7 +74,8 @@ export interface Debrief {
 
 const thinkable = 0.03;
 const ruledOutBelow = 0.005;
-const shownOdds = 5;
+/** Parts less likely than this are not listed. */
+const leastShown = 0.0005;
 
 /**
  * A case gone through again: every look beside the one that would have told most, what it ruled out, where the trainee's
@@ -160,9 +161,7 @@ function stepsOf(
 }
 
 const leading = (repairs: ReadonlyMap<string, number>): PartOdds[] =>
-  partBelief(repairs)
-    .slice(0, shownOdds)
-    .map(({ part, p }) => ({ part, p }));
+  partBelief(repairs).flatMap(({ part, p }) => (p >= leastShown ? [{ part, p }] : []));
 
 /** Belief that some parts are all there is to replace. */
 function oddsOf(belief: Belief, compiled: PracticeCircuit["compiled"], parts: readonly string[]): number {
