@@ -21,7 +21,11 @@ const views = [
   { name: "card", path: "/jobs/30/close" },
   { name: "shelf", path: "/shelf" },
   { name: "trace", path: "/trace", act: (page) => trace(page) },
-  { name: "practice", path: "/practice/trainer?circuit=whimbrel-four-speed", act: (page) => inTheBay(page) },
+  {
+    name: "practice",
+    path: "/practice/trainer?circuit=whimbrel-four-speed",
+    act: (page, address) => inTheBay(page, address),
+  },
   { name: "debrief", path: "/practice", act: (page) => lost(page) },
   { name: "sums", path: "/sums/wire-drop?job=6" },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
@@ -40,14 +44,14 @@ async function clampTop(page) {
   }
 }
 
-async function inTheBay(page) {
+async function inTheBay(page, address) {
   await page.getByLabel(/^Title/).fill("Four speeds, set by the trainer");
   await page.getByLabel(/^What is wrong/).fill("R1.link:open");
   await page.getByRole("button", { name: "Set it" }).click();
   const saved = page.waitForEvent("download");
   await page.getByRole("link", { name: "Save the case" }).click();
   const file = await (await saved).path();
-  await page.goto(`${new URL(page.url()).origin}/practice`);
+  await page.goto(`${address}/practice`);
   await page.getByRole("textbox", { name: /label/ }).fill("apprentice 1");
   await page.getByRole("button", { name: "Begin" }).click();
   await page.getByLabel("Or a case a trainer gave you").setInputFiles(file);
@@ -164,7 +168,7 @@ try {
     await page.goto(`${address}${path}`);
     await page.waitForLoadState("networkidle");
     await page.waitForTimeout(name === "board" ? 4000 : 300);
-    await act?.(page);
+    await act?.(page, address);
     await page.waitForTimeout(300);
     await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
     await page.close();

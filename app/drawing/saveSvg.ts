@@ -25,11 +25,14 @@ export function standAlone(
     .replace(faces, (_, css: string) => `font-family="${font(css).replaceAll('"', "'")}"`)
     .replace(
       /^<svg([^>]*)>/,
+      // Said twice, a size makes the whole drawing unreadable to a strict reader.
       (_, attributes: string) =>
-        `<svg${attributes.includes("xmlns=") ? attributes : ` xmlns="http://www.w3.org/2000/svg"${attributes}`} width="${box.width}" height="${box.height}" font-family="${font("var(--font-sans)").replaceAll('"', "'")}"><title>${escaped(title)}</title>${paper}`,
+        `<svg${named(attributes.replace(/\s(?:width|height)="[^"]*"/g, ""))} width="${box.width}" height="${box.height}" font-family="${font("var(--font-sans)").replaceAll('"', "'")}"><title>${escaped(title)}</title>${paper}`,
     );
 }
 
+const named = (attributes: string): string =>
+  attributes.includes("xmlns=") ? attributes : ` xmlns="http://www.w3.org/2000/svg"${attributes}`;
 const escaped = (text: string): string =>
   text.replaceAll("&", "&amp;").replaceAll("<", "&lt;").replaceAll(">", "&gt;");
 const unescaped = (text: string): string => text.replaceAll("&amp;", "&");

@@ -9,6 +9,7 @@ import { parse } from "csv-parse/sync";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import sharp from "sharp";
+import { standAlone } from "../drawing/saveSvg";
 import { DrawSketch } from "../records/DrawSketch";
 import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
 import * as cardFile from "./cardFile";
@@ -165,6 +166,16 @@ describe("the card of a job", () => {
     const drawn = renderToStaticMarkup(createElement(DrawSketch, { draw }));
     expect(drawn.match(/<circle/g)?.length).toBe(3);
     expect(drawn).toContain("4: 31.0 A, expected");
+    // The PDF's reader of drawings is strict: a size said twice, and it draws nothing.
+    const alone = standAlone(
+      drawn,
+      { x: 0, y: 0, width: 360, height: 150 },
+      () => "#000",
+      () => "sans",
+      "draw",
+    );
+    for (const size of ["width", "height"])
+      expect(/^<svg[^>]*>/.exec(alone)?.[0].match(new RegExp(`\\s${size}=`, "g"))).toHaveLength(1);
     const pdf = Buffer.from(await (await cardFile.loader(get({ id: "2", kind: "pdf" }))).arrayBuffer());
     expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
   });
