@@ -41,9 +41,10 @@ const breath = (): Promise<void> => new Promise((resolve) => void setImmediate(r
 const sliceMilliseconds = 4;
 
 /** Goes through a work step by step, other requests being served meanwhile. */
-async function inSlices(steps: Iterator<void>): Promise<void> {
+export async function inSlices<T>(steps: Iterator<void, T>): Promise<T> {
   let began = performance.now();
-  while (!steps.next().done) {
+  for (let step = steps.next(); ; step = steps.next()) {
+    if (step.done) return step.value;
     if (performance.now() - began < sliceMilliseconds) continue;
     await breath();
     began = performance.now();

@@ -158,13 +158,14 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
   });
   await page.getByLabel("Circuit").selectOption("whimbrel-four-speed");
   await page.getByLabel("How hard").selectOption("usual");
+  await page.getByLabel("What is behind it").selectOption("cause");
   await press(page.getByRole("button", { name: "Drive it in" }));
   await page.waitForURL(/cases/);
   await settled(page);
   const source = await page.content();
   await press(page.getByRole("button", { name: "Smell" }));
   await doneLine(page, 1);
-  // A wire to the battery's fuse is never all of what is wrong and is complained of like this: lost on purpose.
+  // Of a cause and its victim one wire is never all: lost on purpose.
   await fit(page, "W1", "5", press);
   await press(page.getByRole("button", { name: "Give it back" }));
   await expect(page.getByTestId("clock")).toContainText("came back once");

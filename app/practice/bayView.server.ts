@@ -105,9 +105,11 @@ export async function bayView(id: string | undefined) {
   const lastAct = acts.at(-1);
   const listening = lastAct?.act === "look" && lastAct.reading.test === "listen" ? lastAct : null;
   const fittable = [
-    ...circuit.parts.flatMap(({ id: own, kind }) => (kind === "battery" || kind === "splice" ? [] : [own])),
+    ...circuit.parts.flatMap(({ id: own, kind }) => (kind === "splice" ? [] : [own])),
     ...circuit.connectors.map(({ id: own }) => own),
     ...circuit.wires.map(({ id: own }) => own),
+    // The filter and the duct, which no circuit draws.
+    "CAR",
   ];
   return {
     id: stored.id,
@@ -145,7 +147,7 @@ export async function bayView(id: string | undefined) {
       const cost = fitCost(on.compiled, [own], stored.costs);
       return {
         id: own,
-        words: `${own}, ${partName(circuit, own)}`,
+        words: own === "CAR" ? partName(circuit, own) : `${own}, ${partName(circuit, own)}`,
         price: priceText(cost.priceMinor, currency),
         minutes: minutesText(cost.minutes),
       };

@@ -1,5 +1,5 @@
 import { faultId } from "@core/diagnose/faultId";
-import { type Debrief, debriefOf, type LookWorth, type PartOdds } from "@core/practice/debrief";
+import { type Debrief, debriefing, type LookWorth, type PartOdds } from "@core/practice/debrief";
 import { faultLeft } from "@core/practice/practiceBay";
 import { caseFaultId, faultOf } from "@core/practice/practiceCase";
 import { lookOf } from "@core/predict/reading";
@@ -8,6 +8,7 @@ import { minutesText } from "@core/units/wording";
 import { shopTerms } from "@db/repositories/settings.server";
 import { redirect } from "react-router";
 import { layoutOf } from "../drawing/layouts.server";
+import { inSlices } from "../engine.server";
 import { probePoint } from "../format/lookWords";
 import { priceText } from "../format/money";
 import { faultWords, repairName } from "../format/partName";
@@ -18,9 +19,9 @@ import { actWords, bayAt, customerSays } from "./bayView.server";
 export async function debriefView(id: string | undefined) {
   const { stored, on, acts, bay } = await bayAt(id);
   if (!bay.standing.over) throw redirect(`/practice/cases/${stored.id}`);
-  const debrief = on.compiled.remember(
-    `debrief ${stored.id} ${acts.length}`,
-    (): Debrief => debriefOf(on, stored.hidden, acts, stored.costs),
+  const debrief = await on.compiled.remember(
+    `debrief ${stored.id}`,
+    (): Promise<Debrief> => inSlices(debriefing(on, stored.hidden, acts, stored.costs)),
   );
   const { circuit } = on.exact;
   const { currency } = await shopTerms();

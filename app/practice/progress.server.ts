@@ -4,19 +4,22 @@ import { saidOf } from "@core/practice/debrief";
 import { standingOf } from "@core/practice/practiceBay";
 import { faultOf } from "@core/practice/practiceCase";
 import { reliability, sumsOf } from "@core/records/reliability";
+import { buildNetlist } from "@core/solve/netlist";
 import { minutesText } from "@core/units/wording";
+import { findCircuit } from "@db/repositories/circuits.server";
 import { actsOf, answersOf, casesOf, recallsOf, type StoredCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { dayText } from "../format/clock";
 import { priceText } from "../format/money";
 import { shopZone } from "../shop.server";
-import { practiceCircuitAt } from "./practiceCircuits.server";
 
 /** Odds said in a finished case, and whether they were right. */
 async function saidIn(stored: StoredCase): Promise<Said[]> {
-  const { exact } = await practiceCircuitAt(stored.circuitId);
-  const fault = faultOf(exact, stored.hidden);
-  return fault.ok ? saidOf(await actsOf(stored.id), fault.value.parts) : [];
+  // The circuit alone: a page of progress does not wait for it to be made ready.
+  const circuit = await findCircuit(stored.circuitId);
+  const netlist = circuit ? buildNetlist(circuit) : null;
+  const fault = netlist?.ok ? faultOf(netlist.value, stored.hidden) : null;
+  return fault?.ok ? saidOf(await actsOf(stored.id), fault.value.parts) : [];
 }
 
 /** How a learner stands: lessons and what is due, cases, and how well their odds hold. */

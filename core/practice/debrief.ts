@@ -2,6 +2,7 @@ import { lookCost, minutesNow, openPlaces } from "../diagnose/access";
 import { activeSuspects, cellsOf } from "../diagnose/activeSuspects";
 import { type Belief, partBelief, repairBelief } from "../diagnose/belief";
 import { believeThrough } from "../diagnose/failedRepair";
+import { familyId } from "../diagnose/faultId";
 import { followChart, swapBySymptom } from "../diagnose/flowChart";
 import { forecastLook } from "../diagnose/forecast";
 import { attentionMinutes, nextLooks } from "../diagnose/nextLook";
@@ -80,24 +81,26 @@ const leastShown = 0.0005;
 /**
  * A case gone through again: every look beside the one that would have told most, what it ruled out, where the trainee's
  * odds and Airway's belief parted, and what other ways of working would have cost on the same vehicle.
+ * @returns a step at a time: its caller decides when to take a breath
  */
-export function debriefOf(
+export function* debriefing(
   on: PracticeCircuit,
   own: PracticeCase,
   acts: readonly PracticeAct[],
   costs: StoppingCosts,
-): Debrief {
+): Generator<void, Debrief> {
   const placed = faultOf(on.exact, own);
   if (!placed.ok) throw new Error("the case's fault is not in its circuit");
   const truth = placed.value;
-  const steps = stepsOf(on, own, acts, truth.parts, costs);
-  const said = saidOf(acts, [...new Set(truth.parts)]);
+  const steps: DebriefStep[] = [];
+  for (const step of stepsOf(on, own, acts, truth.parts, costs)) {
+    steps.push(step);
+    yield;
+  }
+  const said = saidOf(acts, truth.parts);
   const end = standingOf(own, acts, costs);
   return {
-    truth: {
-      parts: [...new Set(truth.parts)],
-      fault: truth.names.map(({ where, mode }) => `${where}:${mode}`).join("+"),
-    },
+    truth: { parts: truth.parts, fault: familyId(truth.names) },
     steps,
     own: {
       minutes: end.minutes,
@@ -112,6 +115,17 @@ export function debriefOf(
   };
 }
 
+/** The same at once. */
+export function debriefOf(
+  on: PracticeCircuit,
+  own: PracticeCase,
+  acts: readonly PracticeAct[],
+  costs: StoppingCosts,
+): Debrief {
+  const steps = debriefing(on, own, acts, costs);
+  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
+}
+
 /** Odds given to each purchase: right where the parts fitted by then are all that was wrong. */
 export function saidOf(acts: readonly PracticeAct[], truth: readonly string[]): Said[] {
   const fitted = new Set<string>();
@@ -122,20 +136,20 @@ export function saidOf(acts: readonly PracticeAct[], truth: readonly string[]): 
   });
 }
 
-function stepsOf(
+function* stepsOf(
   { compiled }: PracticeCircuit,
   own: PracticeCase,
   acts: readonly PracticeAct[],
   truth: readonly string[],
   costs: StoppingCosts,
-): DebriefStep[] {
+): Generator<DebriefStep> {
   const open = new Set<string>();
   const beliefAfter = (count: number): Belief => {
     const { readings, repairs } = stretchesOf(own, acts.slice(0, count), truth);
     return believeThrough(compiled, readings, repairs);
   };
   let belief = beliefAfter(0);
-  return acts.map((act, index) => {
+  for (const [index, act] of acts.entries()) {
     const was = belief;
     const worth = act.act === "look" ? worthOf(compiled, was, lookOf(act.reading), open) : null;
     if (act.act === "open") open.add(act.place);
@@ -143,7 +157,7 @@ function stepsOf(
     if (act.act === "look" || act.act === "drive") belief = beliefAfter(index + 1);
     const { minutes, moneyMinor } = standingOf(own, acts.slice(0, index + 1), costs);
     const [before, after] = [repairBelief(compiled, was), repairBelief(compiled, belief)];
-    return {
+    yield {
       act,
       minutes,
       moneyMinor,
@@ -157,7 +171,7 @@ function stepsOf(
       lost: worth?.best ? Math.max(0, worth.best.rate - worth.own.rate) : 0,
       engineOdds: act.act === "fit" ? oddsOf(was, compiled, act.parts) : null,
     };
-  });
+  }
 }
 
 const leading = (repairs: ReadonlyMap<string, number>): PartOdds[] =>
