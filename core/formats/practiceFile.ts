@@ -37,6 +37,7 @@ export const practiceActSchema = z.discriminatedUnion("act", [
     act: z.literal("fit"),
     parts: z.array(id).min(1).max(20),
     odds: z.number().min(0).max(1),
+    opened: z.array(id).max(100),
     minutes,
     priceMinor: minor,
   }),

@@ -13,7 +13,15 @@ import { allTools } from "../predict/testModel";
 import { brierScore, type Said } from "./calibration";
 import { chanceFrom } from "./chance";
 import { followAirway } from "./followAirway";
-import { driveMinutes, fitCost, type PracticeAct, standingOf, stretchesOf, wayMinutes } from "./practiceBay";
+import {
+  driveMinutes,
+  fitCost,
+  isCured,
+  type PracticeAct,
+  standingOf,
+  stretchesOf,
+  wayTo,
+} from "./practiceBay";
 import { faultOf, lastingChance, type PracticeCase, type PracticeCircuit, worldOf } from "./practiceCase";
 import { SimulatedVehicle } from "./simulatedVehicle";
 
@@ -126,14 +134,11 @@ export function debriefOf(
   for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
 }
 
-/** Odds given to each purchase: right where the parts fitted by then are all that was wrong. */
+/** Odds given to each purchase: right where all that was wrong is new and good by then. */
 export function saidOf(acts: readonly PracticeAct[], truth: readonly string[]): Said[] {
-  const fitted = new Set<string>();
-  return acts.flatMap((act): Said[] => {
-    if (act.act !== "fit") return [];
-    for (const part of act.parts) fitted.add(part);
-    return [{ p: act.odds, right: truth.every((part) => fitted.has(part)) }];
-  });
+  return acts.flatMap((act, index): Said[] =>
+    act.act === "fit" ? [{ p: act.odds, right: isCured(truth, acts.slice(0, index + 1)) }] : [],
+  );
 }
 
 function* stepsOf(
@@ -153,6 +158,7 @@ function* stepsOf(
     const was = belief;
     const worth = act.act === "look" ? worthOf(compiled, was, lookOf(act.reading), open) : null;
     if (act.act === "open") open.add(act.place);
+    if (act.act === "fit") for (const place of act.opened) open.add(place);
     if (act.act === "drive") open.clear();
     if (act.act === "look" || act.act === "drive") belief = beliefAfter(index + 1);
     const { minutes, moneyMinor } = standingOf(own, acts.slice(0, index + 1), costs);
@@ -231,7 +237,7 @@ function otherWays(
       const parts = set.filter((part) => !fitted.has(part));
       if (parts.length === 0 && set !== truth) continue;
       const cost = fitCost(compiled, parts, costs);
-      minutes += cost.minutes + wayMinutes(compiled.netlist.circuit, parts, open) + driveMinutes;
+      minutes += cost.minutes + wayTo(compiled.netlist.circuit, parts, open).minutes + driveMinutes;
       // It was put together to be driven.
       open = new Set();
       minor += cost.priceMinor;

@@ -80,6 +80,9 @@ describe("the bay", () => {
     // By hand: asking 5, a pack's 15 minutes and the way to it, 5 for the drive.
     expect(end.minutes).toBeCloseTo(askMinutes + 15 + under + 5, 9);
     expect(end.moneyMinor).toBe(3500 + minutesMinor(end.minutes, costs));
+    // What was opened to fit it is open, until it is put together for the drive.
+    expect(standingOf(openLink, acts.slice(0, 2), costs).open).toEqual(new Set(["under-dash"]));
+    expect(end.open.size).toBe(0);
     expect(new PracticeBay(on, openLink, acts, costs).ask()).toMatchObject({ ok: false });
   });
 
@@ -115,6 +118,16 @@ describe("the bay", () => {
     );
     expect(seen[0]).not.toBe("none");
     expect(seen[1]).toBe("none");
+    // Then the motor alone is not all of it any more: the pack died once more on the way.
+    const motor = done(
+      tightAndLink,
+      (bay) => bay.fit(["R1"], 0.9),
+      (bay) => bay.drive(),
+      (bay) => bay.fit(["M1"], 0.8),
+      (bay) => bay.drive(),
+    );
+    expect(standingOf(tightAndLink, motor, costs)).toMatchObject({ over: null, comebacks: 2 });
+    expect(saidOf(motor, ["M1", "R1"]).map(({ right }) => right)).toEqual([false, false]);
     const both = done(
       tightAndLink,
       (bay) => bay.fit(["R1"], 0.9),
@@ -195,6 +208,8 @@ describe("the debrief", () => {
   test("the other ways end with the right part, and Airway is not dearer than guessing wrong once", () => {
     for (const way of [debrief.guess, debrief.chart, debrief.airway]) expect(way.fitted).toContain("R1");
     expect(debrief.airway.moneyMinor).toBeLessThan(debrief.own.moneyMinor);
-    expect(saidOf(acts, ["R1", "M1"]).map(({ right }) => right)).toEqual([false, true]);
+    expect(saidOf(acts, ["R1"]).map(({ right }) => right)).toEqual([false, true]);
+    // Had the pack been the cause of a dead motor, the new motor would have died on the drive.
+    expect(saidOf(acts, ["R1", "M1"]).map(({ right }) => right)).toEqual([false, false]);
   });
 });

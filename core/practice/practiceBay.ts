@@ -33,6 +33,8 @@ export type PracticeAct =
       readonly parts: readonly string[];
       /** What the trainee gives it to be right. */
       readonly odds: number;
+      /** Places that were opened for it. */
+      readonly opened: readonly string[];
       readonly minutes: number;
       readonly priceMinor: number;
     }
@@ -85,6 +87,7 @@ export function standingOf(
     if (act.act === "open") open.add(act.place);
     if (act.act === "fit") {
       for (const part of act.parts) fitted.add(part);
+      for (const place of act.opened) open.add(place);
       spent += act.priceMinor;
     }
     if (act.act === "give-up") over = "gave-up";
@@ -133,33 +136,47 @@ export function fitCost(
   return { priceMinor, minutes };
 }
 
-/** Minutes to get to some parts, what is open already left out. */
-export function wayMinutes(
+/** Places some parts lie in that are not open, and the minutes to open them. */
+export function wayTo(
   { places }: Pick<Circuit, "places">,
   parts: readonly string[],
   open: ReadonlySet<string>,
-): number {
-  return places
-    .filter((place) => !open.has(place.id) && place.parts.some((id) => parts.includes(id)))
-    .reduce((sum, { minutes }) => sum + minutes, 0);
+): { readonly places: readonly string[]; readonly minutes: number } {
+  const shut = places.filter((place) => !open.has(place.id) && place.parts.some((id) => parts.includes(id)));
+  return {
+    places: shut.map(({ id }) => id),
+    minutes: shut.reduce((sum, { minutes }) => sum + minutes, 0),
+  };
 }
 
 const nothingWrong: Fault = { names: [], parts: [], changes: [], presentShare: 1 };
 
 /**
- * What is still wrong after what was done: names whose part is new are gone, until a cause that was left kills the new part
- * too.
+ * Parts that are new and still good after what was done: a cause that was left kills the new part of its victim on the
+ * drive.
+ * @param truth what is wrong, the cause first
  */
+export function goodParts(truth: readonly string[], acts: readonly PracticeAct[]): ReadonlySet<string> {
+  const [cause = "", ...victims] = truth;
+  const good = new Set<string>();
+  for (const act of acts) {
+    if (act.act === "fit") for (const part of act.parts) good.add(part);
+    if (act.act === "drive" && !act.held && !good.has(cause)) for (const part of victims) good.delete(part);
+  }
+  return good;
+}
+
+/** True where all that is wrong is new and still good. */
+export const isCured = (truth: readonly string[], acts: readonly PracticeAct[]): boolean => {
+  const good = goodParts(truth, acts);
+  return truth.every((part) => good.has(part));
+};
+
+/** What is still wrong after what was done. */
 export function faultLeft(netlist: Netlist, fault: Fault, acts: readonly PracticeAct[]): Fault {
   const { names, parts } = fault;
-  const cause = parts[0] ?? "";
-  const fixed = new Set<string>();
-  for (const act of acts) {
-    if (act.act === "fit") for (const part of act.parts) fixed.add(part);
-    if (act.act === "drive" && !act.held && names.length > 1 && !fixed.has(cause))
-      for (const victim of parts.slice(1)) fixed.delete(victim);
-  }
-  const standing = names.filter((_, index) => !fixed.has(parts[index] ?? cause));
+  const good = goodParts(parts, acts);
+  const standing = names.filter((_, index) => !good.has(parts[index] ?? parts[0] ?? ""));
   if (standing.length === 0) return nothingWrong;
   const placed = placeFault(netlist, standing);
   return placed.ok ? placed.value : nothingWrong;
@@ -267,13 +284,15 @@ export class PracticeBay {
     if (parts.length === 0 || !known) return refused("Choose what to fit.");
     if (!(odds >= 0.01 && odds <= 0.99)) return refused("Say how sure you are, 1 to 99 %.");
     const cost = fitCost(this.compiled, parts, this.costs);
+    const way = wayTo(circuit, parts, this.standing.open);
     return {
       ok: true,
       act: {
         act: "fit",
         parts: [...new Set(parts)],
         odds,
-        minutes: cost.minutes + wayMinutes(circuit, parts, this.standing.open),
+        opened: way.places,
+        minutes: cost.minutes + way.minutes,
         priceMinor: cost.priceMinor,
       },
     };
@@ -335,19 +354,14 @@ export function stretchesOf(
 ): Stretches {
   const readings: Reading[] = [...own.complaint];
   const repairs: FailedRepair[] = [];
-  const fitted = new Set<string>();
   let fresh: string[] = [];
-  const cured = (): boolean => truth.every((part) => fitted.has(part));
   const failed = (): void => {
     if (fresh.length > 0) repairs.push({ after: readings.length, parts: [...new Set(fresh)] });
     fresh = [];
   };
-  for (const act of acts) {
-    if (act.act === "fit") {
-      for (const part of act.parts) fitted.add(part);
-      fresh.push(...act.parts);
-    }
-    if (cured()) continue;
+  for (const [index, act] of acts.entries()) {
+    if (act.act === "fit") fresh.push(...act.parts);
+    if (isCured(truth, acts.slice(0, index + 1))) continue;
     if (act.act === "look") {
       failed();
       readings.push(act.reading);
