@@ -122,6 +122,16 @@ export async function fit(page: Page, part: string, odds: string, press: Press):
 
 /** Three lessons, a case won and a case lost on purpose. */
 export async function learnAndPractise(page: Page, label: string, press: Press): Promise<void> {
+  await page.addInitScript(() => {
+    const counted = window as unknown as { sounds: number };
+    counted.sounds = 0;
+    window.AudioContext = class extends AudioContext {
+      constructor() {
+        super();
+        counted.sounds += 1;
+      }
+    };
+  });
   await practiseAs(page, label, press);
   await accessible(page);
   await takeLesson(page, "What each speed proves", press, true);
@@ -137,6 +147,8 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
   await lightOn(page, "X5:1", "feed", press);
   await press(page.getByRole("button", { name: "Listen" }));
   await doneLine(page, 4);
+  const sounds = () => page.evaluate(() => (window as unknown as { sounds: number }).sounds);
+  await expect.poll(sounds).toBe(1);
   await press(page.getByRole("button", { name: /^Ask Airway/ }));
   await doneLine(page, 5);
   await page.reload();
