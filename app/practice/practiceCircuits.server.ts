@@ -40,6 +40,9 @@ export async function drawCase(
   return null;
 }
 
+/** What a circuit has nothing to ask of by one chance it may have by another. */
+const triesEach = 4;
+
 /** A question of a lesson on some circuit of the shelf. */
 export async function drawExercise(item: string): Promise<{
   readonly rowId: string;
@@ -49,12 +52,14 @@ export async function drawExercise(item: string): Promise<{
 } | null> {
   const circuits = await listCircuits();
   const first = circuits.length > 0 ? randomInt(circuits.length) : 0;
-  const seed = freshSeed();
   for (let i = 0; i < circuits.length; i++) {
     const rowId = circuits[(first + i) % circuits.length]?.rowId ?? "";
     const on = await practiceCircuitAt(rowId);
-    const exercise = exerciseOn(item, on, seed);
-    if (exercise) return { rowId, seed, exercise, on };
+    for (let tries = 0; tries < triesEach; tries++) {
+      const seed = freshSeed();
+      const exercise = exerciseOn(item, on, seed);
+      if (exercise) return { rowId, seed, exercise, on };
+    }
   }
   return null;
 }

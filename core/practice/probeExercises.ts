@@ -52,28 +52,28 @@ export const lightEitherClip: ExerciseForm = (on, chance) => {
   };
 };
 
-/** A joint on the motor's own path that carries its whole current. */
-function loadJoint(
-  on: PracticeCircuit,
-  pick: <T>(items: readonly T[]) => T,
-): { index: number; id: string; ends: [string, string] } | null {
+/** A wire on the motor's own path that carries its whole current, and the points at its ends. */
+interface LoadJoint {
+  readonly index: number;
+  readonly id: string;
+  readonly ends: readonly [string, string];
+}
+
+function loadJoints(on: PracticeCircuit): LoadJoint[] {
   const { exact } = on;
-  const top = topOf(on);
-  const motor = exact.motors[0]?.part.id ?? "";
-  const full = ampsOf(on, { key: "run", setting: top }, motor);
-  const joints = exact.circuit.wires.flatMap((wire) => {
+  const setup = { key: "run", setting: topOf(on) } as const;
+  const full = ampsOf(on, setup, exact.motors[0]?.part.id ?? "");
+  return exact.circuit.wires.flatMap((wire) => {
     const index = exact.branchOf.get(wire.id);
-    const amps = ampsOf(on, { key: "run", setting: top }, wire.id);
+    const amps = ampsOf(on, setup, wire.id);
     if (index === undefined || full < 1 || Math.abs(amps - full) > 0.05 * full) return [];
-    const ends: [string, string] = [plugged(on, wire.from), plugged(on, wire.to)];
-    return [{ index, id: wire.id, ends }];
+    return [{ index, id: wire.id, ends: [plugged(on, wire.from), plugged(on, wire.to)] as const }];
   });
-  return joints.length > 0 ? pick(joints) : null;
 }
 
 /** Volts over a bad wire while its current flows. */
 export const dropUnderLoad: ExerciseForm = (on, chance) => {
-  const joint = loadJoint(on, chance.pick);
+  const [joint] = shuffled(loadJoints(on), chance);
   if (!joint) return null;
   const ohms = chance.pick([0.08, 0.15, 0.25, 0.4]);
   const change: Change = { type: "series", branch: joint.index, ohms };
@@ -95,20 +95,23 @@ export const dropUnderLoad: ExerciseForm = (on, chance) => {
 
 /** The same joint with no current: a meter across it shows nothing. */
 export const dropWithoutLoad: ExerciseForm = (on, chance) => {
-  const joint = loadJoint(on, chance.pick);
   const motorPlug = on.exact.circuit.connectors.find(({ pins: own }) =>
     Object.values(own).some((terminal) => terminal.startsWith(`${on.exact.motors[0]?.part.id}.`)),
   );
-  if (!joint || !motorPlug) return null;
+  if (!motorPlug) return null;
   const ohms = chance.pick([0.2, 0.4, 1]);
-  const change: Change = { type: "series", branch: joint.index, ohms };
   const running = { key: "run", setting: topOf(on) } as const;
   const off = { ...running, unplugged: [motorPlug.id] };
+  const changeOf = ({ index }: LoadJoint): Change => ({ type: "series", branch: index, ohms });
+  // A relay's coil may go on drawing its little through a joint: one that then carries nothing is asked for.
+  const joint = shuffled(loadJoints(on), chance).find(
+    (own) => Math.abs(across(on, off, own.ends[0], own.ends[1], [changeOf(own)]).volts) < 0.05,
+  );
+  if (!joint) return null;
+  const change = changeOf(joint);
   const loaded = Math.abs(across(on, running, joint.ends[0], joint.ends[1], [change]).volts);
   const found = across(on, off, joint.ends[0], joint.ends[1], [change]);
   const { plus, minus } = posts(on);
-  // A relay's coil may go on drawing its little through the same joint: another one is asked for.
-  if (Math.abs(found.volts) >= 0.05) return null;
   return {
     question: `${joint.id} has a bad joint of ${ohms} Ω. The motor's plug ${motorPlug.id} is off, the switch on ${topOf(on)}. The meter stands across the joint, ${joint.ends[0]} to ${joint.ends[1]}. What does it show?`,
     setup: off,
@@ -136,14 +139,14 @@ export const ghostVolts: ExerciseForm = (on, chance) => {
   );
   const pin = plugged(on, `${motor}.+`);
   const fed = Math.abs(across(on, setup, pin, minus).volts) > 5;
-  const joint = loadJoint(on, chance.pick);
-  if (!motorPlug || !fed || !joint) return null;
+  if (!motorPlug || !fed) return null;
   const ohms = chance.pick([4700, 22_000, 68_000]);
-  const change: Change = { type: "series", branch: joint.index, ohms };
   const off = { ...setup, unplugged: [motorPlug.id] };
-  const found = across(on, off, pin, minus, [change]);
-  // The joint may lie behind the motor: then it is no feed's.
-  if (Math.abs(found.volts) < 5 || found.ohms < 1000) return null;
+  // A joint may lie behind the motor: then it is no feed's.
+  const found = shuffled(loadJoints(on), chance)
+    .map(({ index }) => across(on, off, pin, minus, [{ type: "series", branch: index, ohms }]))
+    .find((own) => Math.abs(own.volts) >= 5 && own.ohms >= 1000 && Number.isFinite(own.ohms));
+  if (!found) return null;
   const meter = (found.volts * 1e7) / (1e7 + found.ohms);
   const called = lightCalled(found);
   return {
