@@ -24,7 +24,11 @@ export function DebriefBench({ debrief }: { debrief: DebriefData }) {
         </p>
         <h1 className="text-2xl font-bold">{debrief.held ? "It held." : "Not found this time."}</h1>
         <p>
-          “{debrief.says}” It was <b data-testid="truth">{debrief.truth.words}</b>.
+          “{debrief.says}” It was{" "}
+          <b data-testid="truth" data-fault={debrief.truth.fault}>
+            {debrief.truth.words}
+          </b>
+          .
         </p>
       </header>
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
