@@ -3,6 +3,7 @@ import type { TestName } from "@core/predict/reading";
 import { testModels } from "@core/predict/tests/index";
 import type { Netlist } from "@core/solve/netlist";
 import { layoutOf } from "./drawing/layouts.server";
+import { restVolts } from "./drawing/plainSheet";
 import { partName } from "./format/partName";
 import { type JobView, sheetStates } from "./jobView.server";
 
@@ -36,12 +37,11 @@ function ownChoices(engine: CompiledCircuit) {
 /** A circuit's drawing, and how a healthy one stands. */
 export function healthyView(netlist: Netlist) {
   const { circuit } = netlist;
-  const battery = circuit.parts.find(({ kind }) => kind === "battery");
   return {
     circuit,
     layout: layoutOf(netlist),
     healthy: sheetStates({ netlist }, ["healthy"]),
-    fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
+    fullVolts: restVolts(circuit),
   };
 }
 

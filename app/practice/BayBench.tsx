@@ -7,6 +7,7 @@ import { BenchBar } from "../components/BenchBar";
 import { type BenchSetup, lookSetup } from "../components/benchSetup";
 import type { ProbeTarget } from "../components/probeTarget";
 import { targetName } from "../components/probeTarget";
+import { plainSheet } from "../drawing/plainSheet";
 import { orderSheet, SheetTools } from "../drawing/SheetTools";
 import { LaidOutSheet } from "../drawing/SheetView";
 import { bareState } from "../drawing/sheetState";
@@ -14,9 +15,6 @@ import { BayFit } from "./BayFit";
 import { BayProbe } from "./BayProbe";
 import type { BayData } from "./bayView.server";
 import { playSound } from "./playSound";
-
-const nothing: ReadonlySet<string> = new Set();
-const noDoubt = {};
 
 /** The bay: a live vehicle nobody comments on. What is done costs minutes; nothing is suggested unless asked. */
 export function BayBench({ bay }: { bay: BayData }) {
@@ -60,19 +58,13 @@ export function BayBench({ bay }: { bay: BayData }) {
   const live = lookSetup(setup);
   const chosen = target ? targetName(target) : null;
   const sheet = useMemo(
-    () => ({
-      circuit,
-      state: bareState(setup.key, setup.setting),
-      doubt: noDoubt,
-      cleared: nothing,
-      probe: null,
-      fullVolts: 12.6,
-      lit: nothing,
-      chosen,
-      other,
-      unplugged: setup.unplugged,
-      onTarget: take,
-    }),
+    () =>
+      plainSheet(circuit, bareState(setup.key, setup.setting), {
+        chosen,
+        other,
+        unplugged: setup.unplugged,
+        onTarget: take,
+      }),
     [circuit, setup.key, setup.setting, setup.unplugged, chosen, other, take],
   );
   const { sound } = bay;

@@ -1,6 +1,7 @@
 import { percent } from "@core/units/wording";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
+import { plainSheet } from "../drawing/plainSheet";
 import { LaidOutSheet } from "../drawing/SheetView";
 import { Picture } from "../motor/Picture";
 import type { DebriefData } from "./debriefView.server";
@@ -105,29 +106,12 @@ function Mark({ step }: { step: Step }) {
   );
 }
 
-const nothing: ReadonlySet<string> = new Set();
-const noDoubt = {};
-const noTarget = (): void => {};
-
 /** The drawing as the vehicle truly stood at the step, its fault in it: what every point would have shown. */
 function Stood({ debrief, step }: { debrief: DebriefData; step: Step | undefined }) {
   const stood = step?.stood ?? null;
   const { circuit, layout } = debrief;
   const sheet = useMemo(
-    () =>
-      stood && {
-        circuit,
-        state: stood.state,
-        doubt: noDoubt,
-        cleared: nothing,
-        probe: stood.probe,
-        fullVolts: 12.6,
-        lit: nothing,
-        chosen: null,
-        other: null,
-        unplugged: stood.unplugged,
-        onTarget: noTarget,
-      },
+    () => stood && plainSheet(circuit, stood.state, { probe: stood.probe, unplugged: stood.unplugged }),
     [circuit, stood],
   );
   if (!sheet || !stood) return null;

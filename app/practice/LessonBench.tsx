@@ -1,14 +1,12 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Form, Link, useActionData, useNavigation, useRevalidator } from "react-router";
 import { PathBoard } from "../components/PathBoard";
+import { plainSheet } from "../drawing/plainSheet";
 import { LaidOutSheet } from "../drawing/SheetView";
 import { bareState } from "../drawing/sheetState";
 import type { action } from "../routes/practiceLesson";
 import type { LessonData } from "./lessonView.server";
 
-const nothing: ReadonlySet<string> = new Set();
-const noDoubt = {};
-const noTarget = (): void => {};
 const noLight = (): void => {};
 const noHeard = {};
 
@@ -28,19 +26,11 @@ export function LessonBench({ page }: { page: LessonData }) {
       setup.key === "run" ? "run" : "off",
       setup.setting ?? circuit.settings[0] ?? "off",
     );
-    return {
-      circuit,
-      state,
-      doubt: noDoubt,
-      cleared: nothing,
+    return plainSheet(circuit, state, {
       probe: marked.find((id) => id.includes(":") || id.includes(".")) ?? null,
-      fullVolts: 12.6,
       lit: new Set(marked),
-      chosen: null,
-      other: null,
       unplugged: setup.unplugged ?? [],
-      onTarget: noTarget,
-    };
+    });
   }, [question]);
   // Digits choose, Enter answers, and Enter again asks the next one.
   useEffect(() => {

@@ -9,7 +9,13 @@ import {
 } from "@core/practice/curriculum";
 import type { PracticeCircuit } from "@core/practice/practiceCase";
 import { dueAt, qualityOf, recallAfter } from "@core/practice/spacedRepetition";
-import { answersOf, recallsOf, storeAnswer } from "@db/repositories/practice.server";
+import {
+  answersOf,
+  type LessonAnswer,
+  recallsOf,
+  type StoredRecall,
+  storeAnswer,
+} from "@db/repositories/practice.server";
 import { data } from "react-router";
 import { layoutOf } from "../drawing/layouts.server";
 import { dayText } from "../format/clock";
@@ -25,9 +31,13 @@ export function lessonAt(id: string | undefined): Lesson {
 }
 
 /** The form to be asked next: one that is due, else the one answered least, the first first. */
-async function nextItem(lesson: Lesson, learner: string, now: Date): Promise<string> {
+function nextItem(
+  lesson: Lesson,
+  answers: readonly LessonAnswer[],
+  recalls: readonly StoredRecall[],
+  now: Date,
+): string {
   const items = Object.keys(lesson.forms).map((form) => `${lesson.id}/${form}`);
-  const [answers, recalls] = await Promise.all([answersOf(learner), recallsOf(learner)]);
   const due = recalls.find(({ item, dueAt: at }) => items.includes(item) && at <= now);
   if (due) return due.item;
   const inARow = (item: string): number => {
@@ -43,9 +53,10 @@ async function nextItem(lesson: Lesson, learner: string, now: Date): Promise<str
 
 /** A lesson's page: what there is to read, and a question without its answer. */
 export async function lessonView(lesson: Lesson, learner: string, now: Date) {
-  const item = await nextItem(lesson, learner, now);
+  const [all, recalls] = await Promise.all([answersOf(learner), recallsOf(learner)]);
+  const answers = all.filter((own) => own.item.startsWith(`${lesson.id}/`));
+  const item = nextItem(lesson, answers, recalls, now);
   const drawn = await drawExercise(item);
-  const answers = (await answersOf(learner)).filter((own) => own.item.startsWith(`${lesson.id}/`));
   const place = curriculum.indexOf(lesson);
   return {
     lesson: { id: lesson.id, title: lesson.title, text: lesson.text },

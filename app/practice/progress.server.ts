@@ -1,7 +1,7 @@
 import { brierOverTime, brierParts, type Said } from "@core/practice/calibration";
 import { curriculum, passedAfter } from "@core/practice/curriculum";
 import { saidOf } from "@core/practice/debrief";
-import { standingOf } from "@core/practice/practiceBay";
+import { type PracticeAct, standingOf } from "@core/practice/practiceBay";
 import { faultOf } from "@core/practice/practiceCase";
 import { reliability, sumsOf } from "@core/records/reliability";
 import { buildNetlist } from "@core/solve/netlist";
@@ -14,12 +14,12 @@ import { priceText } from "../format/money";
 import { shopZone } from "../shop.server";
 
 /** Odds said in a finished case, and whether they were right. */
-async function saidIn(stored: StoredCase): Promise<Said[]> {
+async function saidIn(stored: StoredCase, acts: readonly PracticeAct[]): Promise<Said[]> {
   // The circuit alone: a page of progress does not wait for it to be made ready.
   const circuit = await findCircuit(stored.circuitId);
   const netlist = circuit ? buildNetlist(circuit) : null;
   const fault = netlist?.ok ? faultOf(netlist.value, stored.hidden) : null;
-  return fault?.ok ? saidOf(await actsOf(stored.id), fault.value.parts) : [];
+  return fault?.ok ? saidOf(acts, fault.value.parts) : [];
 }
 
 /** How a learner stands: lessons and what is due, cases, and how well their odds hold. */
@@ -31,29 +31,23 @@ export async function progressOf(learner: string, now: Date) {
     shopTerms(),
   ]);
   const zone = shopZone();
-  const lines = await Promise.all(
-    cases.map(async (own) => {
-      const standing = standingOf(own.hidden, await actsOf(own.id), own.costs);
-      return {
-        id: own.id,
-        title: own.title,
-        level: own.hidden.level,
-        began: dayText(own.startedAt, zone),
-        over: standing.over,
-        minutes: minutesText(Math.max(0.5, standing.minutes)),
-        money: priceText(standing.moneyMinor, currency),
-        comebacks: standing.comebacks,
-      };
-    }),
-  );
-  const said = (
-    await Promise.all(
-      cases
-        .filter(({ endedAt }) => endedAt)
-        .reverse()
-        .map(saidIn),
-    )
-  ).flat();
+  const done = await Promise.all(cases.map(async (own) => ({ own, acts: await actsOf(own.id) })));
+  const lines = done.map(({ own, acts }) => {
+    const standing = standingOf(own.hidden, acts, own.costs);
+    return {
+      id: own.id,
+      title: own.title,
+      level: own.hidden.level,
+      began: dayText(own.startedAt, zone),
+      over: standing.over,
+      minutes: minutesText(Math.max(0.5, standing.minutes)),
+      money: priceText(standing.moneyMinor, currency),
+      comebacks: standing.comebacks,
+    };
+  });
+  // The oldest first: the odds get better with practice, or do not.
+  const finished = done.filter(({ own }) => own.endedAt).reverse();
+  const said = (await Promise.all(finished.map(({ own, acts }) => saidIn(own, acts)))).flat();
   return {
     learner,
     lessons: curriculum.map(({ id, title, forms }) => {

@@ -1,14 +1,9 @@
 import { catalogue } from "@core/diagnose/catalogue";
-import { faultFromId } from "@core/diagnose/fault";
+import { type Fault, faultFromId } from "@core/diagnose/fault";
 import { faultId } from "@core/diagnose/faultId";
 import { practiceFile } from "@core/formats/practiceFile";
 import { problemText } from "@core/formats/problem";
-import {
-  complaintOf,
-  type PracticeKind,
-  type PracticeLevel,
-  withComplaint,
-} from "@core/practice/practiceCase";
+import { complaintOf, judgeCase, type PracticeKind, type PracticeLevel } from "@core/practice/practiceCase";
 import { listCircuits } from "@db/repositories/circuits.server";
 import { faultWords, repairName } from "../format/partName";
 import { customerSays } from "./bayView.server";
@@ -20,17 +15,14 @@ export async function trainerView(asked: string | null) {
   const chosen = circuits.find(({ rowId }) => rowId === asked) ?? circuits[0];
   if (!chosen) return { circuits: [], rowId: null, faults: [] };
   const { exact } = await practiceCircuitAt(chosen.rowId);
-  const families = new Map<string, string>();
-  for (const { family, fault } of catalogue(exact)) {
-    const id = faultId(fault.names);
-    if (!families.has(family)) families.set(family, id);
-  }
+  const families = new Map<string, Fault>();
+  for (const { family, fault } of catalogue(exact)) if (!families.has(family)) families.set(family, fault);
   return {
     circuits: circuits.map(({ rowId, title }) => ({ rowId, title })),
     rowId: chosen.rowId,
-    faults: [...families].map(([family, id]) => ({
-      id,
-      words: `${repairName(exact.circuit, [...new Set(family.split("+").map((one) => one.split(/[.:/]/)[0] ?? one))])}: ${faultWords(id)}`,
+    faults: [...families.values()].map(({ names, parts }) => ({
+      id: faultId(names),
+      words: `${repairName(exact.circuit, parts)}: ${faultWords(faultId(names))}`,
     })),
   };
 }
@@ -52,10 +44,10 @@ export async function setCase(asked: TrainerCase) {
   if (!fault.ok) return { problem: fault.problems.map(problemText).join("; "), set: null };
   const seed = freshSeed();
   const own = { level: asked.level, kind: asked.kind, fault: fault.value.names, seed };
-  const judged = withComplaint(on, own, fault.value);
   const complaint = complaintOf(on.exact, own, fault.value, 0);
   if (complaint.length === 0)
     return { problem: "Nobody would complain of that: nothing a driver notices is amiss.", set: null };
+  const judged = judgeCase(on, { ...own, complaint }, fault.value);
   const { circuit } = on.exact;
   return {
     problem: null,

@@ -3,6 +3,7 @@ import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import { CircuitSheet } from "../drawing/CircuitSheet";
 import { layoutOf } from "../drawing/layouts.server";
+import { plainSheet } from "../drawing/plainSheet";
 import { standAlone } from "../drawing/saveSvg";
 import { type JobView, sheetStatesAt, standingReadings } from "../jobView.server";
 
@@ -60,28 +61,16 @@ export async function faultSheet(
   fault: string,
 ): Promise<{ svg: string; width: number; height: number; setting: string }> {
   const { circuit, engine } = view;
-  const battery = circuit.parts.find(({ kind }) => kind === "battery");
   const setting = showingSpeed(view);
   const variant = engine.variants.find(({ family }) => family === fault);
   const [state] = sheetStatesAt(engine, [variant?.id ?? "healthy"], [{ key: "run", setting }]);
   if (!state) throw new Error(`${circuit.id} has no state at ${setting}`);
   const layout = await layoutOf(engine.netlist);
   const marked = variant?.fault.parts ?? view.job.fitted ?? [];
-  const none: ReadonlySet<string> = new Set();
   const markup = renderToStaticMarkup(
     createElement(CircuitSheet, {
-      circuit,
+      ...plainSheet(circuit, state, { doubt: Object.fromEntries(marked.map((part) => [part, 1])) }),
       layout,
-      state,
-      doubt: Object.fromEntries(marked.map((part) => [part, 1])),
-      cleared: none,
-      probe: null,
-      fullVolts: battery?.kind === "battery" ? battery.restVolts : 12.6,
-      lit: none,
-      chosen: null,
-      other: null,
-      unplugged: [],
-      onTarget: () => {},
     }),
   );
   const { x, y, width, height } = layout;

@@ -3,14 +3,12 @@ import { useMemo } from "react";
 import { BenchBar } from "../components/BenchBar";
 import type { BenchSetup } from "../components/benchSetup";
 import type { CircuitLayout } from "../drawing/circuitLayout";
+import { plainSheet } from "../drawing/plainSheet";
 import { SheetTools } from "../drawing/SheetTools";
 import { LaidOutSheet } from "../drawing/SheetView";
 import type { SheetState } from "../drawing/sheetState";
 
-const nothing: ReadonlySet<string> = new Set();
 const noHeard = {};
-/** It is looked at, not probed. */
-const noTarget = (): void => {};
 
 /** The set-up a circuit is first looked at in: key on, no setting chosen yet. */
 export const firstSetup: BenchSetup = {
@@ -48,22 +46,7 @@ export function HealthySheet(props: HealthySheetProps) {
   const setup = { ...props.setup, setting: settingOf(circuit, props.setup) };
   const state = healthy.find(({ setting, key }) => setting === setup.setting && key === setup.key);
   const sheet = useMemo(
-    () =>
-      state
-        ? {
-            circuit,
-            state,
-            doubt: {},
-            cleared: nothing,
-            probe: null,
-            fullVolts,
-            lit: lit ?? nothing,
-            chosen: null,
-            other: null,
-            unplugged: [],
-            onTarget: noTarget,
-          }
-        : null,
+    () => (state ? plainSheet(circuit, state, { fullVolts, ...(lit ? { lit } : {}) }) : null),
     [circuit, state, fullVolts, lit],
   );
   return (

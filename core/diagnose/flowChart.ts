@@ -1,9 +1,10 @@
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look, Reading } from "../predict/reading";
+import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { operatingPoint } from "../solve/operatingPoint";
 import { PointSolver } from "../solve/pointSolver";
 import { lampEnds, setupState } from "../solve/setup";
-import { lampVolts, testLight } from "../solve/tungstenLamp";
+import { lampVolts, lampWord, testLight } from "../solve/tungstenLamp";
 import { nominalValues } from "../solve/values";
 import { lookMinutes, openPlaces } from "./access";
 import { expectedReading } from "./expectation";
@@ -99,14 +100,10 @@ class FlowChart {
   }
 
   /** Open volts and ohms between two points of a sound vehicle. */
-  private sound(look: Look, one: string, other: string): { volts: number; ohms: number } {
+  private sound(look: Look, one: string, other: string): OpenCircuit {
     const { netlist } = this.compiled;
     const solved = this.solver.solve(nominalValues(netlist), setupState(netlist, look), []);
-    const node = (point: string): number => netlist.nodeOf.get(point) ?? -1;
-    const floats = [one, other].some((point) => node(point) >= 0 && solved.floating[node(point)] === 1);
-    if (floats) return { volts: 0, ohms: Number.POSITIVE_INFINITY };
-    const at = (point: string): number => (node(point) < 0 ? 0 : (solved.volts[node(point)] ?? 0));
-    return { volts: at(one) - at(other), ohms: this.solver.ohmsBetween(node(one), node(other)) };
+    return openCircuit(this.solver, solved, netlist, one, other);
   }
 
   /** Takes a light reading; true where it is as on a sound vehicle. */
@@ -114,8 +111,7 @@ class FlowChart {
     const { id } = this.compiled.netlist.battery;
     const look: Look = { test: "light", probe, clip: `${id}.${clip}`, key: "run", setting };
     const { volts, ohms } = this.sound(look, probe, look.clip);
-    const lit = lampVolts(testLight, volts, ohms);
-    const expected = lit > 9 ? "bright" : lit > 3 ? "dim" : "dark";
+    const expected = lampWord(lampVolts(testLight, volts, ohms));
     const reading = this.take(look);
     const right = reading.test === "light" && reading.seen === expected;
     if (!right) this.firstWrong ??= this.compiled.netlist.points.ownerOf.get(probe) ?? null;
@@ -207,7 +203,7 @@ class FlowChart {
     const lamp = this.take(lampLook);
     const healthy = operatingPoint(netlist, { key: "run", setting, lampFor: motor });
     const volts = Math.abs((healthy.volts[ends[0]] ?? 0) - (healthy.volts[ends[1]] ?? 0));
-    const expected = volts > 9 ? "bright" : volts > 3 ? "dim" : "dark";
+    const expected = lampWord(volts);
     if (lamp.test === "lampload" && lamp.seen === expected) return motor;
     const command = this.plugged(`${control}.cmd`);
     const look: Look = { test: "volts", red: command, black: `${battery}.-`, key: "run", setting };

@@ -1,5 +1,3 @@
-import { normalQuantile } from "../predict/normal";
-
 /** Odds somebody gave before buying, and whether it was right. */
 export interface Said {
   readonly p: number;
@@ -46,14 +44,4 @@ export function brierParts(said: readonly Said[]): BrierParts {
 /** The score after each purchase, over the last so many: how the odds get better with practice. */
 export function brierOverTime(said: readonly Said[], window = 10): number[] {
   return said.map((_, index) => brierScore(said.slice(Math.max(0, index + 1 - window), index + 1)));
-}
-
-/** Whether so many outcomes say anything yet: half width of the score's own interval, by its spread. */
-export function brierReach(said: readonly Said[], confidence = 0.9): number {
-  if (said.length < 2) return 1;
-  const score = brierScore(said);
-  const spread =
-    said.reduce((sum, { p, right }) => sum + ((p - (right ? 1 : 0)) ** 2 - score) ** 2, 0) /
-    (said.length - 1);
-  return normalQuantile(0.5 + confidence / 2) * Math.sqrt(spread / said.length);
 }

@@ -2,6 +2,7 @@ import { lookCost, minutesNow, openPlaces } from "../diagnose/access";
 import { activeSuspects, cellsOf } from "../diagnose/activeSuspects";
 import { type Belief, partBelief, repairBelief } from "../diagnose/belief";
 import { believeThrough } from "../diagnose/failedRepair";
+import type { Fault } from "../diagnose/fault";
 import { familyId } from "../diagnose/faultId";
 import { followChart, swapBySymptom } from "../diagnose/flowChart";
 import { forecastLook } from "../diagnose/forecast";
@@ -11,7 +12,6 @@ import type { Look, Reading } from "../predict/reading";
 import { lookOf } from "../predict/reading";
 import { allTools } from "../predict/testModel";
 import { brierScore, type Said } from "./calibration";
-import { chanceFrom } from "./chance";
 import { followAirway } from "./followAirway";
 import {
   driveMinutes,
@@ -22,8 +22,8 @@ import {
   stretchesOf,
   wayTo,
 } from "./practiceBay";
-import { faultOf, lastingChance, type PracticeCase, type PracticeCircuit, worldOf } from "./practiceCase";
-import { SimulatedVehicle } from "./simulatedVehicle";
+import { faultOf, type PracticeCase, type PracticeCircuit, vehicleOf } from "./practiceCase";
+import type { SimulatedVehicle } from "./simulatedVehicle";
 
 /** What a look was worth when it was taken. */
 export interface LookWorth {
@@ -117,7 +117,7 @@ export function* debriefing(
       wrong: said.filter(({ right }) => !right).length,
       held: end.over === "held",
     },
-    ...otherWays(on, own, truth.parts, costs),
+    ...otherWays(on, own, truth, costs),
     said,
     brier: said.length === 0 ? null : brierScore(said),
   };
@@ -219,11 +219,11 @@ function worthOf(
 function otherWays(
   on: PracticeCircuit,
   own: PracticeCase,
-  truth: readonly string[],
+  fault: Fault,
   costs: StoppingCosts,
 ): Pick<Debrief, "guess" | "chart" | "airway"> {
   const { compiled } = on;
-  const wanted = new Set(truth);
+  const truth = fault.parts;
   /** Fits one set after the other until all that is wrong was among them; what is still wrong then is cured at once. */
   const fitting = (
     sets: readonly (readonly string[])[],
@@ -242,7 +242,7 @@ function otherWays(
       open = new Set();
       minor += cost.priceMinor;
       for (const part of parts) fitted.add(part);
-      if ([...wanted].every((part) => fitted.has(part))) break;
+      if (truth.every((part) => fitted.has(part))) break;
       wrong += 1;
       minor += costs.comebackMinor;
     }
@@ -254,15 +254,7 @@ function otherWays(
     .slice(0, mostGuesses)
     .map(([repair]) => repair.split("+"));
   const symptom = swapBySymptom(compiled, own.complaint);
-  const vehicle = (): SimulatedVehicle => {
-    const placed = faultOf(on.exact, own);
-    if (!placed.ok) throw new Error("the case's fault is not in its circuit");
-    return new SimulatedVehicle(on.exact, placed.value, worldOf(own), chanceFrom(own.seed), {
-      chance: chanceFrom(own.seed + 31),
-      lasting: lastingChance(own.seed),
-      awoken: false,
-    });
-  };
+  const vehicle = (): SimulatedVehicle => vehicleOf(on.exact, own, fault, 31);
   const chart = followChart(compiled, vehicle(), own.complaint);
   const job = followAirway(compiled, vehicle(), own.complaint, { looks: 1, tools: allTools, costs });
   return {

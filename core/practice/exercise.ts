@@ -1,7 +1,8 @@
 import type { Change } from "../solve/change";
+import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
 import { type Setup, setupState } from "../solve/setup";
-import { lampVolts, testLight } from "../solve/tungstenLamp";
+import { type LampWord, lampVolts, lampWord, testLight } from "../solve/tungstenLamp";
 import { nominalValues } from "../solve/values";
 import type { Chance } from "./chance";
 import type { PracticeCircuit } from "./practiceCase";
@@ -43,30 +44,17 @@ export function someOf<T>(items: readonly T[], count: number, chance: Chance): T
   return items.filter((_, index) => chosen.has(index));
 }
 
-/** What stands between two points of a vehicle with some changes in it. */
-export interface Across {
-  /** Volts with nothing on them; 0 where a point floats. */
-  readonly volts: number;
-  /** Ohms behind them; Infinity where a point floats. */
-  readonly ohms: number;
-  readonly floats: boolean;
-}
-
-/** Volts and ohms between two points of a nominal vehicle. */
+/** Volts and ohms between two points of a nominal vehicle with some changes in it. */
 export function across(
   { exact }: PracticeCircuit,
   setup: Setup,
   one: string,
   other: string,
   changes: readonly Change[] = [],
-): Across {
+): OpenCircuit {
   const solver = new PointSolver(exact);
   const solved = solver.solve(nominalValues(exact), setupState(exact, setup), changes);
-  const node = (point: string): number => exact.nodeOf.get(point) ?? -1;
-  const floats = [one, other].some((point) => node(point) >= 0 && solved.floating[node(point)] === 1);
-  if (floats) return { volts: 0, ohms: Number.POSITIVE_INFINITY, floats };
-  const at = (point: string): number => (node(point) < 0 ? 0 : (solved.volts[node(point)] ?? 0));
-  return { volts: at(one) - at(other), ohms: solver.ohmsBetween(node(one), node(other)), floats };
+  return openCircuit(solver, solved, exact, one, other);
 }
 
 /** Amps of a branch, by its part or wire, of a nominal vehicle with some changes in it. */
@@ -80,11 +68,9 @@ export function ampsOf(
   return Math.abs(solved.amps[exact.branchOf.get(id) ?? -1] ?? 0);
 }
 
-/** What the eye calls a 3 W test light between two points (common practice: bright above 9 V, dim above 3 V). */
-export function lightCalled({ volts, ohms }: Across): "bright" | "dim" | "dark" {
-  const lit = lampVolts(testLight, volts, ohms);
-  return lit > 9 ? "bright" : lit > 3 ? "dim" : "dark";
-}
+/** What the eye calls a 3 W test light put between two points. */
+export const lightCalled = ({ volts, ohms }: OpenCircuit): LampWord =>
+  lampWord(lampVolts(testLight, volts, ohms));
 
 export const topOf = ({ exact }: PracticeCircuit): string => exact.circuit.settings.at(-1) ?? "off";
 

@@ -11,9 +11,7 @@ import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } fro
 import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look, Reading } from "../predict/reading";
 import type { Netlist } from "../solve/netlist";
-import { chanceFrom } from "./chance";
-import { complaintOf, lastingChance, type PracticeCase, type PracticeCircuit, worldOf } from "./practiceCase";
-import { SimulatedVehicle } from "./simulatedVehicle";
+import { complaintOf, type PracticeCase, type PracticeCircuit, vehicleOf } from "./practiceCase";
 
 /** One thing done in the bay, with what came of it: a case is gone through again from these alone. */
 export type PracticeAct =
@@ -227,18 +225,8 @@ export class PracticeBay {
       return refused(
         `First take off what is in the way: ${shut.map(({ id }) => placeWords(id)).join(", ")}.`,
       );
-    const at = this.acts.length;
-    const vehicle = new SimulatedVehicle(
-      this.exact,
-      this.left(),
-      worldOf(this.own),
-      chanceFrom(this.own.seed),
-      {
-        chance: chanceFrom(this.own.seed + 104_729 * (at + 1)),
-        lasting: lastingChance(this.own.seed),
-        awoken: this.acts.some((act) => act.act === "look" && act.woke),
-      },
-    );
+    const woken = this.acts.some((act) => act.act === "look" && act.woke);
+    const vehicle = vehicleOf(this.exact, this.own, this.left(), 104_729 * (this.acts.length + 1), woken);
     const reading = vehicle.take(look);
     return {
       ok: true,

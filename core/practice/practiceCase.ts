@@ -151,13 +151,28 @@ export function playedOn(
   fault: Fault,
   noise: number,
 ): Job {
-  const vehicle = new SimulatedVehicle(exact, fault, worldOf(own), chanceFrom(own.seed), {
-    chance: chanceFrom(own.seed + 424_243 * noise),
-    lasting: lastingChance(own.seed),
-    awoken: false,
-  });
+  const vehicle = vehicleOf(exact, own, fault, 424_243 * noise);
   return followAirway(compiled, vehicle, own.complaint, { looks: 1, tools: allTools });
 }
+
+/**
+ * The vehicle of a case as it is gone to once: its values are the case's own, and what lasts stays as it is.
+ * @param fault what is wrong with it by then
+ * @param visit tells this time from others: what a look adds of its own differs
+ * @param awoken true once a knock has woken a dead spot
+ */
+export const vehicleOf = (
+  netlist: Netlist,
+  own: Pick<PracticeCase, "level" | "kind" | "seed">,
+  fault: Fault,
+  visit: number,
+  awoken = false,
+): SimulatedVehicle =>
+  new SimulatedVehicle(netlist, fault, worldOf(own), chanceFrom(own.seed), {
+    chance: chanceFrom(own.seed + visit),
+    lasting: lastingChance(own.seed),
+    awoken,
+  });
 
 /** Chance that is the same for the same thing of the same vehicle: FNV-1a over its name, from the seed. */
 export const lastingChance =
@@ -192,20 +207,11 @@ export function tryCase(
   const mode = chance.pick(modes);
   const entry = chance.pick(entries.filter(({ fault }) => modesOf(fault) === mode));
   const fault = drawSeverity(exact, entry, worlds[level], chance);
-  return withComplaint(on, { level, kind: wanted, fault: fault.names, seed }, fault);
+  const own = { level, kind: wanted, fault: fault.names, seed };
+  return judgeCase(on, { ...own, complaint: complaintOf(exact, own, fault, 0) }, fault);
 }
 
 const modesOf = ({ names }: Fault): string => names.map(({ mode }) => mode).join("+");
-
-/** A case a trainer sets by hand: judged like any other, whatever comes of it. */
-export function withComplaint(
-  on: PracticeCircuit,
-  own: Omit<PracticeCase, "complaint">,
-  fault: Fault,
-): CaseMade | Rejected {
-  const complaint = complaintOf(on.exact, own, fault, 0);
-  return judgeCase(on, { ...own, complaint }, fault);
-}
 
 /**
  * What the customer of a case says.
@@ -217,12 +223,7 @@ export function complaintOf(
   fault: Fault,
   visit: number,
 ): Reading[] {
-  const vehicle = new SimulatedVehicle(netlist, fault, worldOf(own), chanceFrom(own.seed), {
-    chance: chanceFrom(own.seed + 7919 * (visit + 1)),
-    lasting: lastingChance(own.seed),
-    awoken: false,
-  });
-  return vehicle.complaint();
+  return vehicleOf(netlist, own, fault, 7919 * (visit + 1)).complaint();
 }
 
 /** The fault as a line, for the debrief and the trainer. */

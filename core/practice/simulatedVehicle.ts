@@ -8,6 +8,7 @@ import { rpmOf } from "../motor/motorConstants";
 import type { Look, Reading } from "../predict/reading";
 import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
+import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
 import { lampEnds, type Setup, setupState } from "../solve/setup";
 import { lampVolts, testLight } from "../solve/tungstenLamp";
@@ -307,17 +308,13 @@ export class SimulatedVehicle {
     return this.netlist.nodeOf.get(point) ?? -1;
   }
 
-  /** Open volts and ohms between two points at this moment. */
-  private between(setup: Setup, one: string, other: string): { volts: number; ohms: number; buzz: boolean } {
+  /** Open volts and ohms between two points at this moment, and whether something chatters meanwhile. */
+  private between(setup: Setup, one: string, other: string): OpenCircuit & { readonly buzz: boolean } {
     const solved = this.solver.solve(this.values, setupState(this.netlist, setup), this.present());
-    const at = (point: string): number | null => {
-      const node = this.node(point);
-      return node < 0 ? 0 : solved.floating[node] === 1 ? null : (solved.volts[node] ?? 0);
+    return {
+      ...openCircuit(this.solver, solved, this.netlist, one, other),
+      buzz: solved.buzzing.includes(1),
     };
-    const [a, b] = [at(one), at(other)];
-    const buzz = solved.buzzing.includes(1);
-    if (a === null || b === null) return { volts: 0, ohms: Number.POSITIVE_INFINITY, buzz };
-    return { volts: a - b, ohms: this.solver.ohmsBetween(this.node(one), this.node(other)), buzz };
   }
 
   private call(volts: number): "bright" | "dim" | "dark" {

@@ -48,6 +48,11 @@ export function lampVolts(lamp: TungstenLamp, openVolts: number, seriesOhms: num
   return volts;
 }
 
+export type LampWord = "bright" | "dim" | "dark";
+
+/** What an eye calls a lamp at some volts: bright above 9 V, dim above 3 V (common practice, no source). */
+export const lampWord = (volts: number): LampWord => (volts > 9 ? "bright" : volts > 3 ? "dim" : "dark");
+
 /** Behind so little two rounds of substitution come within some hundredths of a volt. */
 const fewOhms = 3;
 
