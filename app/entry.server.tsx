@@ -6,7 +6,11 @@ import { type EntryContext, type RouterContextProvider, ServerRouter } from "rea
 import { NonceContext } from "./nonce";
 import { nonceContext } from "./nonce.server";
 
-export const streamTimeout = 5000;
+/**
+ * What follows a page is waited for so long: after the first start a dozen circuits are made ready one after the other, and
+ * the board says meanwhile that it reads them.
+ */
+export const streamTimeout = 90_000;
 
 /** Renders a page with its nonce; whole for robots, as it comes for people. */
 export default function handleRequest(

@@ -26,8 +26,22 @@ const views = [
   "/bring-in",
   "/trace",
   "/shelf/whimbrel-four-speed",
+  "/practice",
+  "/practice/trainer",
+  "/sums/pack",
+  "/sums/wire-drop?job=4",
   "/nowhere",
 ];
+
+test("right after the first start the board reads every job's line, however long that takes", async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await page.goto("/", { waitUntil: "commit" });
+  await expect(page.getByText("reading the circuit…")).toHaveCount(0, { timeout: 120_000 });
+  await expect(page.getByText("cannot be read now")).toHaveCount(0);
+  await expect(page.getByText(/^(Next look|Verdict|Waiting for|Fitted): /).first()).toBeVisible();
+});
 
 for (const scheme of ["light", "dark"] as const) {
   test(`axe finds nothing serious on any view, ${scheme}`, async ({ page }) => {

@@ -167,7 +167,9 @@ try {
     const page = await browser.newPage({ viewport, colorScheme: scheme });
     await page.goto(`${address}${path}`);
     await page.waitForLoadState("networkidle");
-    await page.waitForTimeout(name === "board" ? 4000 : 300);
+    if (name === "board")
+      await page.getByText("reading the circuit…").first().waitFor({ state: "hidden", timeout: 90_000 });
+    await page.waitForTimeout(300);
     await act?.(page, address);
     await page.waitForTimeout(300);
     await page.screenshot({ path: join(root, "docs", "screenshots", `${name}.png`) });
