@@ -32,9 +32,10 @@ export interface Cells {
 }
 
 export function activeSuspects(compiled: CompiledCircuit, belief: Belief): Active {
-  const order = [...belief.variants.keys()].sort(
-    (a, b) => (belief.variants[b] as number) - (belief.variants[a] as number),
-  );
+  const order: number[] = [];
+  for (let variant = 0; variant < belief.variants.length; variant++)
+    if ((belief.variants[variant] as number) > leastWeight) order.push(variant);
+  order.sort((a, b) => (belief.variants[b] as number) - (belief.variants[a] as number));
   const variants: number[] = [];
   let covered = belief.unknown;
   for (const variant of order) {
@@ -66,7 +67,7 @@ export function activeSuspects(compiled: CompiledCircuit, belief: Belief): Activ
   };
 }
 
-/** A vehicle in which a suspect is less likely than this is left out. */
+/** A suspect, and a vehicle with it, less likely than this is left out. */
 const leastWeight = 1e-9;
 
 /**

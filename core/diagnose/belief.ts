@@ -87,18 +87,30 @@ export function believe(
 }
 
 /** Where the weighing begins, by variant times draws plus draw, the unknown last. */
-function startingWeights({ variants, draws }: CompiledCircuit, start: Belief["start"]): Float64Array {
+function startingWeights(compiled: CompiledCircuit, start: Belief["start"]): Float64Array {
+  const { variants, draws } = compiled;
   const cells = variants.length * draws.length;
   const weights = new Float64Array(cells + 1);
-  if (start && "joint" in start) {
+  if (!start) {
+    weights.set(compiled.remember("starting weights", () => byPriors(compiled, null)));
+    return weights;
+  }
+  if ("joint" in start) {
     weights.set(start.joint);
     weights[cells] = start.unknown;
     return weights;
   }
+  return byPriors(compiled, start);
+}
+
+/** The catalogue's odds by suspect, or others in their place. */
+function byPriors({ variants, draws }: CompiledCircuit, own: ArrayLike<number> | null): Float64Array {
+  const cells = variants.length * draws.length;
+  const weights = new Float64Array(cells + 1);
   weights[cells] = unknownShare;
   variants.forEach(({ prior }, variant) => {
-    const own = start?.[variant] ?? prior;
-    weights.fill(own / draws.length, variant * draws.length, (variant + 1) * draws.length);
+    const p = own?.[variant] ?? prior;
+    weights.fill(p / draws.length, variant * draws.length, (variant + 1) * draws.length);
   });
   return weights;
 }
@@ -141,13 +153,28 @@ function multiplyGroup(
   weights[cells] = (weights[cells] as number) * together;
 }
 
+/** Every repair by name, `unknown` first, and each suspect's place among them. */
+function repairsOf(compiled: CompiledCircuit): {
+  readonly names: readonly string[];
+  readonly of: Int32Array;
+} {
+  return compiled.remember("repairs", () => {
+    const names = [...new Set(["unknown", ...compiled.variants.map(({ repair }) => repair)])];
+    const place = new Map(names.map((name, index) => [name, index]));
+    return { names, of: Int32Array.from(compiled.variants, ({ repair }) => place.get(repair) ?? 0) };
+  });
+}
+
 /** Probability by repair: the parts to replace together, as one text; `unknown` is one of them. */
 export function repairBelief(compiled: CompiledCircuit, belief: Belief): Map<string, number> {
-  const sums = new Map<string, number>([["unknown", belief.unknown]]);
-  compiled.variants.forEach(({ repair }, variant) => {
-    sums.set(repair, (sums.get(repair) ?? 0) + (belief.variants[variant] as number));
-  });
-  return sums;
+  const { names, of } = repairsOf(compiled);
+  const sums = new Float64Array(names.length);
+  sums[0] = belief.unknown;
+  for (let variant = 0; variant < of.length; variant++) {
+    const place = of[variant] as number;
+    sums[place] = (sums[place] as number) + (belief.variants[variant] as number);
+  }
+  return new Map(names.map((name, index) => [name, sums[index] as number]));
 }
 
 /** Probability that each part needs work; parts of a pair count each, so these may sum above 1. */

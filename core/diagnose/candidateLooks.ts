@@ -66,10 +66,12 @@ export function* completeColumns(compiled: CompiledCircuit, tools: readonly Tool
 export const shortsWorth = 0.02;
 
 export function shortsBelief(compiled: CompiledCircuit, belief: Belief): number {
+  const shorts = compiled.remember("shorts", () =>
+    [...compiled.variants.keys()].filter((variant) =>
+      compiled.variants[variant]?.fault.names.some(({ mode }) => mode === "to-ground" || mode === "to-feed"),
+    ),
+  );
   let sum = 0;
-  compiled.variants.forEach(({ fault }, variant) => {
-    if (fault.names.some(({ mode }) => mode === "to-ground" || mode === "to-feed"))
-      sum += belief.variants[variant] as number;
-  });
+  for (const variant of shorts) sum += belief.variants[variant] as number;
   return sum;
 }

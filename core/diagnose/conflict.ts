@@ -20,35 +20,47 @@ const mostTried = 4;
 /** Share of the belief a reading has to misfit to be looked into. */
 const suspicious = 0.1;
 
-/**
- * How much of the belief fits every reading, and how much misfits each.
- * @param least suspects below this are left out
- */
-function fitOf(
-  belief: Belief,
-  support: Support,
-  least = leastWeighed,
-): { readonly all: number; readonly misfit: number[] } {
-  const misfit = belief.readings.map(() => 0);
-  let all = 0;
-  for (let variant = 0; variant < belief.variants.length; variant++) {
-    if ((belief.variants[variant] as number) < least) continue;
-    const { weight, odds } = support.of(variant);
-    let fits = true;
-    odds.forEach((sum, index) => {
-      const blind = belief.scores[index]?.blind ?? 1;
-      if (sum / weight > contrary * blind) return;
-      fits = false;
-      misfit[index] = (misfit[index] as number) + weight;
-    });
-    if (fits) all += weight;
-  }
-  return { all, misfit };
+/** Suspects below this do not count for or against a reading. */
+const leastWeighed = 1e-6;
+
+/** Places of the suspects that count, likeliest first. */
+function weighed({ variants }: Belief): number[] {
+  const places: number[] = [];
+  for (let variant = 0; variant < variants.length; variant++)
+    if ((variants[variant] as number) >= leastWeighed) places.push(variant);
+  return places.sort((a, b) => (variants[b] as number) - (variants[a] as number));
 }
 
-const leastWeighed = 1e-6;
-/** Suspects that mostly settle it by themselves. */
-const likely = 0.01;
+/** Whether a suspect made a reading unlikely. */
+function misfits({ scores }: Belief, support: Support, variant: number, reading: number): boolean {
+  const { weight, odds } = support.of(variant);
+  return (odds[reading] as number) / weight <= contrary * (scores[reading]?.blind ?? 1);
+}
+
+/** Whether most of the belief fits every reading: the likeliest suspects mostly settle it by themselves. */
+function allAgree(belief: Belief, support: Support): boolean {
+  let fitting = 0;
+  let fighting = 0;
+  for (const variant of weighed(belief)) {
+    const fights = belief.readings.some((_, reading) => misfits(belief, support, variant, reading));
+    if (fights) fighting += support.of(variant).weight;
+    else fitting += support.of(variant).weight;
+    if (fitting >= agreed) return true;
+    if (fighting > 1 - agreed) return false;
+  }
+  return false;
+}
+
+/** How much of the belief misfits each reading. */
+function misfitOf(belief: Belief, support: Support): number[] {
+  const misfit = belief.readings.map(() => 0);
+  for (const variant of weighed(belief)) {
+    for (let reading = 0; reading < misfit.length; reading++)
+      if (misfits(belief, support, variant, reading))
+        misfit[reading] = (misfit[reading] as number) + support.of(variant).weight;
+  }
+  return misfit;
+}
 
 interface Cure {
   readonly reading: number;
@@ -64,10 +76,8 @@ interface Cure {
  */
 export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Support): Conflict[] {
   if (belief.readings.length < 3) return [];
-  if (fitOf(belief, support, likely).all >= agreed) return [];
-  const { all, misfit } = fitOf(belief, support);
-  if (all >= agreed) return [];
-  const cures = misfit
+  if (allAgree(belief, support)) return [];
+  const cures = misfitOf(belief, support)
     .flatMap((share, index) => (share > suspicious ? [{ share, index }] : []))
     .sort((a, b) => b.share - a.share)
     .slice(0, mostTried)
@@ -91,8 +101,7 @@ export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Su
 function cure(compiled: CompiledCircuit, { start, readings, scores }: Belief, index: number): Cure | null {
   const others = <T>(items: readonly T[]): T[] => items.filter((_, other) => other !== index);
   const without = believe(compiled, others(readings), others(scores), start);
-  const support = supportOf(compiled, without);
-  if (fitOf(without, support, likely).all < agreed && fitOf(without, support).all < agreed) return null;
+  if (!allAgree(without, supportOf(compiled, without))) return null;
   return {
     reading: index,
     without,

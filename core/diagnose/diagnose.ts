@@ -182,10 +182,12 @@ const leastLeft = 0.01;
 
 /** Repairs that can add up to something worth naming. */
 function likely(names: readonly string[], belief: readonly number[]): (readonly [string, number])[] {
-  return names.flatMap((name, i) => {
+  const found: (readonly [string, number])[] = [];
+  for (let i = 0; i < names.length; i++) {
     const p = belief[i] ?? 0;
-    return p >= leastLeft / 10 ? [[name, p] as const] : [];
-  });
+    if (p >= leastLeft / 10) found.push([names[i] as string, p]);
+  }
+  return found;
 }
 
 interface Weighed {
@@ -197,39 +199,56 @@ interface Weighed {
   readonly explained: number;
 }
 
-/** Sizes of every suspect, as variants. */
-function sizesByFamily({ variants }: CompiledCircuit): number[][] {
+/** A suspect: its sizes, as variants, and what its name says. */
+interface Family {
+  readonly variants: readonly number[];
+  readonly part: string;
+  readonly mode: string;
+}
+
+/** Every suspect with its sizes. */
+function familiesOf({ variants }: CompiledCircuit): Family[] {
   const families = new Map<string, number[]>();
   variants.forEach(({ family }, variant) => {
     const own = families.get(family);
     if (own) own.push(variant);
     else families.set(family, [variant]);
   });
-  return [...families.values()];
+  return [...families.values()].map((sizes) => {
+    const fault = variants[sizes[0] as number]?.fault;
+    return {
+      variants: sizes,
+      part: fault?.parts.join("+") ?? "",
+      mode: fault?.names.map(({ mode }) => mode).join("+") ?? "",
+    };
+  });
+}
+
+/** A suspect's sizes, likeliest first. */
+function bySize(belief: Belief, variants: readonly number[]): readonly number[] {
+  if (variants.length === 1) return variants;
+  return [...variants].sort((a, b) => (belief.variants[b] as number) - (belief.variants[a] as number));
 }
 
 /** Suspects by family, likeliest first, `unknown` among them; their probabilities sum to 1. */
 function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): Suspect[] {
-  const families = compiled.remember("families", () => sizesByFamily(compiled));
-  const sum = (variants: readonly number[]): number =>
-    variants.reduce((total, variant) => total + (belief.variants[variant] as number), 0);
-  const ranked = families
-    .map((variants) => {
-      const bySize = [...variants].sort(
-        (a, b) => (belief.variants[b] as number) - (belief.variants[a] as number),
-      );
-      return { variants: bySize, p: sum(variants) };
+  const ranked = compiled
+    .remember("families", () => familiesOf(compiled))
+    .map((family) => {
+      let p = 0;
+      for (const variant of family.variants) p += belief.variants[variant] as number;
+      return { family, p };
     })
-    .sort((a, b) => b.p - a.p);
+    .sort((a, b) => b.p - a.p)
+    .map(({ family, p }) => ({ ...family, p, variants: bySize(belief, family.variants) }));
   const leaders = ranked.slice(0, groupedSuspects).map(({ variants }) => variants[0] as number);
   const groups = indistinguishable(compiled, leaders, candidateLooks(compiled, tools, true));
-  const suspects = ranked.map(({ variants, p }, index): Suspect => {
-    const best = compiled.variants[variants[0] as number];
+  const suspects = ranked.map(({ variants, part, mode, p }, index): Suspect => {
     const full = index < explained;
     return {
-      fault: best?.id ?? "",
-      part: best?.fault.parts.join("+") ?? "",
-      mode: best?.fault.names.map(({ mode }) => mode).join("+") ?? "",
+      fault: compiled.variants[variants[0] as number]?.id ?? "",
+      part,
+      mode,
       p,
       why: full ? suspectWhy(compiled, belief, support, variants) : "Too unlikely to weigh now.",
       group: groups[index] ?? groupedSuspects + index + 1,

@@ -4,6 +4,7 @@ import type { NumberTest, OddsAt, WordTest } from "../predict/testModel";
 import { testModels } from "../predict/tests/index";
 import { ampsText, ohmsText, voltsText } from "../units/wording";
 import { type Belief, slipMixed } from "./belief";
+import type { ReadingScore } from "./readingScore";
 
 /** What a suspect carries, summed over the drawn vehicles. */
 interface Carried {
@@ -24,10 +25,19 @@ export class Support {
   private readonly known: (Carried | undefined)[] = [];
   private whole: Carried | null = null;
 
+  /** By reading: the odds it had as a slip, and the share of its own odds besides. */
+  private readonly slips: readonly number[];
+  private readonly times: readonly number[];
+
   constructor(
     private readonly draws: number,
     private readonly belief: Belief,
-  ) {}
+  ) {
+    const mixed = (odds: number): number[] =>
+      belief.scores.map(({ blind }, i) => slipMixed(belief.readings[i] as Reading, odds, blind));
+    this.slips = mixed(0);
+    this.times = mixed(1).map((whole, i) => whole - (this.slips[i] as number));
+  }
 
   of(variant: number): Carried {
     const known = this.known[variant];
@@ -44,32 +54,28 @@ export class Support {
   }
 
   private sum(from: number, to: number, least: number): Carried {
-    const { joint, scores, readings } = this.belief;
+    const { joint, scores } = this.belief;
+    const { slips, times } = this;
     const odds = new Float64Array(scores.length);
     const without = new Float64Array(scores.length);
-    const cells: number[] = [];
     let weight = 0;
-    for (let cell = from; cell < to; cell++) {
-      const own = (joint[cell] as number) + floor;
-      weight += own;
-      if (own >= least) cells.push(cell);
-    }
-    scores.forEach((score, index) => {
-      const reading = readings[index] as Reading;
-      const slip = slipMixed(reading, 0, score.blind);
-      const times = slipMixed(reading, 1, score.blind) - slip;
+    for (let cell = from; cell < to; cell++) weight += (joint[cell] as number) + floor;
+    for (let reading = 0; reading < scores.length; reading++) {
+      const scored = (scores[reading] as ReadingScore).odds;
+      const slip = slips[reading] as number;
+      const share = times[reading] as number;
       let withOdds = 0;
       let before = 0;
-      for (let i = 0; i < cells.length; i++) {
-        const cell = cells[i] as number;
+      for (let cell = from; cell < to; cell++) {
         const own = (joint[cell] as number) + floor;
-        const seen = score.odds[cell] as number;
+        if (own < least) continue;
+        const seen = scored[cell] as number;
         withOdds += own * seen;
-        before += own / (slip + times * seen);
+        before += own / (slip + share * seen);
       }
-      odds[index] = withOdds;
-      without[index] = before;
-    });
+      odds[reading] = withOdds;
+      without[reading] = before;
+    }
     return { weight, odds, without };
   }
 }
@@ -102,9 +108,7 @@ function together(support: Support, variants: readonly number[]): { weight: numb
   for (const variant of variants) {
     const own = support.of(variant);
     weight += own.weight;
-    own.without.forEach((before, index) => {
-      without[index] = (without[index] as number) + before;
-    });
+    for (let i = 0; i < without.length; i++) without[i] = (without[i] as number) + (own.without[i] as number);
   }
   return { weight, without };
 }

@@ -2,7 +2,7 @@ import type { Motor } from "../circuit/parts/index";
 import { type CatalogueEntry, catalogue, changesAt } from "../diagnose/catalogue";
 import type { Change } from "../solve/change";
 import type { Netlist } from "../solve/netlist";
-import { PointSolver } from "../solve/pointSolver";
+import { type HealthyNetwork, PointSolver } from "../solve/pointSolver";
 import { type Setup, setupKey, setupState } from "../solve/setup";
 import { SetupTable } from "./setupTable";
 import { type VehicleDraw, vehicleDraws } from "./vehicleDraw";
@@ -186,12 +186,15 @@ export class CompiledCircuit {
     }
     const known = column;
     const state = setupState(this.netlist, setup, true);
+    let network: HealthyNetwork | undefined;
     return (row) => {
       const ohms = known[row] as number;
       if (!Number.isNaN(ohms)) return ohms;
       const [nominal] = this.draws;
       if (!nominal) return 0;
-      this.solver.solve(nominal.values, state, this.rows[row]?.[0] ?? healthy);
+      const changes = this.rows[row]?.[0] ?? healthy;
+      network ??= this.solver.healthyNetwork(nominal.values, state);
+      if (!this.solver.solveOn(network, changes)) this.solver.solve(nominal.values, state, changes);
       known[row] = this.solver.ohmsBetween(red, black);
       return known[row];
     };

@@ -9,26 +9,23 @@ export type NominalColumn = WordColumn | NumberColumn;
 /** Odds of each word by suspect. */
 export class WordColumn {
   readonly gives = "word";
-  /** By suspect times `outcomes` plus outcome; filled where `at` has been asked. */
+  /** By suspect times `outcomes` plus outcome; NaN until `at` has been asked. */
   readonly odds: Float32Array;
-  private readonly known: Uint8Array;
   private readonly own: Float64Array;
 
   constructor(
-    variants: number,
+    private readonly variants: number,
     readonly outcomes: number,
     private readonly oddsAt: OddsAt,
   ) {
-    this.odds = new Float32Array(variants * outcomes);
-    this.known = new Uint8Array(variants);
+    this.odds = new Float32Array(variants * outcomes).fill(Number.NaN);
     this.own = new Float64Array(outcomes);
   }
 
   /** Place in `odds` of a suspect's first outcome. */
   at(variant: number): number {
     const place = variant * this.outcomes;
-    if (this.known[variant] === 0) {
-      this.known[variant] = 1;
+    if (Number.isNaN(this.odds[place])) {
       this.oddsAt(variant, 0, this.own);
       this.odds.set(this.own, place);
     }
@@ -37,8 +34,8 @@ export class WordColumn {
 
   /** Works out what was not asked for yet, a suspect a step. */
   *completing(): Generator<void> {
-    for (let variant = 0; variant < this.known.length; variant++) {
-      if (this.known[variant] !== 0) continue;
+    for (let variant = 0; variant < this.variants; variant++) {
+      if (!Number.isNaN(this.odds[variant * this.outcomes])) continue;
       this.at(variant);
       yield;
     }
@@ -47,6 +44,9 @@ export class WordColumn {
 
 /** Bins to either side of zero on a test's scale; what lies beyond falls into the last. */
 const mostBins = 400;
+
+/** Marks a row not asked for yet. */
+const unasked = -32768;
 
 /** Displays by table row. */
 export class NumberColumn {
@@ -60,7 +60,7 @@ export class NumberColumn {
     private readonly value: (row: number, draw: number) => number,
   ) {
     this.shown = new Float64Array(rows).fill(Number.NaN);
-    this.bins = new Int16Array(rows);
+    this.bins = new Int16Array(rows).fill(unasked);
   }
 
   /** The display in a row. */
@@ -76,7 +76,10 @@ export class NumberColumn {
 
   /** The window of the display it falls into, counted from the scale's zero. */
   binAt(row: number): number {
-    if (Number.isNaN(this.shown[row])) this.at(row);
+    // The bins alone are looked at here: they lie close together, and hundreds of looks are weighed at once.
+    const known = this.bins[row] as number;
+    if (known !== unasked) return known;
+    this.at(row);
     return this.bins[row] as number;
   }
 

@@ -86,6 +86,24 @@ describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])
   });
 });
 
+test("a panel whose ground is lost stays dead, though its own output would hold it up once it stood", () => {
+  const engine = shippedEngine("whimbrel-pwm-low");
+  const { netlist, draws, variants, rows } = engine;
+  const solver = new PointSolver(netlist);
+  const setup = { key: "run", setting: "2" } as const;
+  const lost = variants.filter(({ id }) => id.endsWith(":open") && /^(E3|W10)\b/.test(id));
+  expect(lost).toHaveLength(2);
+  for (const row of lost.flatMap((variant) => variant.rows.map((own) => own.row)))
+    for (const [draw, { values }] of draws.entries()) {
+      const solved = solver.solve(values, setupState(netlist, setup), rows[row]?.[draw] ?? []);
+      for (const [node, volts] of solved.volts.entries()) {
+        const kept = engine.table(setup).voltsAt(row, draw, node);
+        if (solved.floating[node] === 1) expect(kept).toBeNaN();
+        else expect(kept).toBeCloseTo(volts, 2);
+      }
+    }
+});
+
 describe("points and set-ups worth suggesting", () => {
   test("no node twice, no wire end, the parts' own side of their plugs among them", () => {
     const engine = shippedEngine("whimbrel-four-speed");

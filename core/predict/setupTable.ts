@@ -31,7 +31,8 @@ export class SetupTable {
   private amps: Float32Array;
   /** Place of each wire and motor branch among the clamped ones. */
   private readonly clamped: Int32Array;
-  private readonly clampedCount: number;
+  /** The clamped branches in their order. */
+  private readonly clamps: Int32Array;
   /** Ohms from a node to the reference by (node, row), nominal vehicle. */
   private behind: Float32Array;
   private buzz: Uint8Array;
@@ -55,16 +56,19 @@ export class SetupTable {
   ) {
     const nodes = netlist.nodeNames.length;
     const motors = netlist.motors.length;
-    const cells = rows.length * draws.length;
-    let clamps = 0;
-    this.clamped = Int32Array.from(netlist.branches, ({ spread }) =>
-      spread === "wire" || spread === "winding" ? clamps++ : -1,
+    // An odd number of rows apart, so that what lies at one row of many nodes does not crowd the same cache lines.
+    const cells = (rows.length | 1) * draws.length;
+    this.clamps = Int32Array.from(
+      netlist.branches.flatMap(({ spread }, branch) =>
+        spread === "wire" || spread === "winding" ? [branch] : [],
+      ),
     );
-    this.clampedCount = clamps;
+    this.clamped = new Int32Array(netlist.branches.length).fill(-1);
+    for (const [place, branch] of this.clamps.entries()) this.clamped[branch] = place;
     this.volts = new Float32Array(cells * nodes);
     this.speed = new Float32Array(cells * motors);
     this.airflowTimes = new Float32Array(cells * motors);
-    this.amps = new Float32Array(cells * clamps);
+    this.amps = new Float32Array(cells * this.clamps.length);
     this.behind = new Float32Array(rows.length * nodes);
     this.buzz = new Uint8Array(cells);
     this.cells = cells;
@@ -73,14 +77,14 @@ export class SetupTable {
     this.healthyOn = new Uint8Array(netlist.devices.length);
     this.healthyAmps = new Float64Array(draws.length * netlist.branches.length);
     this.scratch = new Float64Array(nodes);
-    for (const [row, changes] of rows.entries()) {
-      for (let motor = 0; motor < motors; motor++)
-        for (let draw = 0; draw < draws.length; draw++)
-          this.airflowTimes[motor * cells + row * draws.length + draw] = airflowTimes(
-            changes[draw] ?? [],
-            motor,
-          );
-    }
+    this.airflowTimes.fill(1);
+    for (const [row, byDraw] of rows.entries())
+      for (const [draw, changes] of byDraw.entries())
+        for (const change of changes)
+          if (change.type === "airflow") {
+            const cell = change.motor * cells + row * draws.length + draw;
+            this.airflowTimes[cell] = (this.airflowTimes[cell] as number) * change.times;
+          }
   }
 
   /**
@@ -117,13 +121,15 @@ export class SetupTable {
     this.left -= 1;
     const { draws, solver, setup, scratch } = this;
     const byDraw = this.rows[row] ?? [];
-    let devicesStand = true;
+    let devicesStand = row > 0;
     let last: HealthyNetwork | null = null;
+    solver.readAmpsOf(row === 0 ? null : this.clamps);
     for (let draw = 0; draw < draws.length; draw++) {
       const changes = byDraw[draw] ?? [];
-      const cell = row * draws.length + draw;
-      if (draw > 0 && row > 0 && devicesStand && this.isIdle(changes, draw)) {
-        this.copyHealthy(row, draw);
+      if (draw > 0 && devicesStand && this.isIdle(changes, draw)) {
+        const from = draw;
+        while (draw + 1 < draws.length && this.isIdle(byDraw[draw + 1] ?? [], draw + 1)) draw += 1;
+        this.copyHealthy(row, from, draw + 1);
         continue;
       }
       const { values } = draws[draw] as VehicleDraw;
@@ -131,8 +137,10 @@ export class SetupTable {
       this.networks[draw] = network;
       solver.standLike(network, last);
       last = network;
-      const solved = solver.solveOn(network, changes, true) ?? solver.solve(values, setup, changes, true);
-      this.keep(cell, solved);
+      // The first vehicle's devices find their states from off: what holds itself in must not begin held in.
+      const aim = draw > 0 ? "rough-as-before" : "rough";
+      const solved = solver.solveOn(network, changes, aim) ?? solver.solve(values, setup, changes, aim);
+      this.keep(row * draws.length + draw, solved);
       if (row === 0) this.healthyAmps.set(solved.amps, draw * solved.amps.length);
       if (draw > 0) continue;
       if (row === 0) this.healthyOn.set(solved.on);
@@ -142,6 +150,7 @@ export class SetupTable {
       for (let node = 0; node < scratch.length; node++)
         this.behind[node * rowCount + row] = scratch[node] as number;
     }
+    solver.readAmpsOf(null);
     if (this.left === 0) this.networks = [];
   }
 
@@ -164,36 +173,33 @@ export class SetupTable {
     return Math.abs(amps) < idleAmps;
   }
 
-  /** The healthy cell again, what floats in the nominal vehicle floating here too. */
-  private copyHealthy(row: number, draw: number): void {
-    const { cells } = this;
-    const count = this.draws.length;
-    const cell = row * count + draw;
-    const nodes = this.netlist.nodeNames.length;
-    const motors = this.netlist.motors.length;
-    for (let node = 0; node < nodes; node++) {
-      const floats = Number.isNaN(this.volts[node * cells + row * count]);
-      this.volts[node * cells + cell] = floats ? Number.NaN : (this.volts[node * cells + draw] as number);
+  /** The healthy cells of some vehicles again, what floats in the nominal vehicle floating here too. */
+  private copyHealthy(row: number, from: number, to: number): void {
+    const { cells, volts } = this;
+    const start = row * this.draws.length;
+    const copy = (kept: Float32Array | Uint8Array, place: number): void => {
+      kept.copyWithin(place * cells + start + from, place * cells + from, place * cells + to);
+    };
+    for (let node = 0; node < this.netlist.nodeNames.length; node++) {
+      if (Number.isNaN(volts[node * cells + start]))
+        volts.fill(Number.NaN, node * cells + start + from, node * cells + start + to);
+      else copy(volts, node);
     }
-    for (let motor = 0; motor < motors; motor++)
-      this.speed[motor * cells + cell] = this.speed[motor * cells + draw] as number;
-    for (let clamp = 0; clamp < this.clampedCount; clamp++)
-      this.amps[clamp * cells + cell] = this.amps[clamp * cells + draw] as number;
-    this.buzz[cell] = this.buzz[draw] as number;
+    for (let motor = 0; motor < this.netlist.motors.length; motor++) copy(this.speed, motor);
+    for (let clamp = 0; clamp < this.clamps.length; clamp++) copy(this.amps, clamp);
+    copy(this.buzz, 0);
   }
 
   private keep(cell: number, solved: SolvedState): void {
-    const { netlist, clamped, cells } = this;
+    const { netlist, clamps, cells } = this;
     const nodes = netlist.nodeNames.length;
     for (let node = 0; node < nodes; node++)
       this.volts[node * cells + cell] =
         solved.floating[node] === 1 ? Number.NaN : (solved.volts[node] as number);
     for (let motor = 0; motor < netlist.motors.length; motor++)
       this.speed[motor * cells + cell] = solved.speeds[motor] as number;
-    for (let branch = 0; branch < clamped.length; branch++) {
-      const place = clamped[branch] as number;
-      if (place >= 0) this.amps[place * cells + cell] = solved.amps[branch] as number;
-    }
+    for (let place = 0; place < clamps.length; place++)
+      this.amps[place * cells + cell] = solved.amps[clamps[place] as number] as number;
     this.buzz[cell] = solved.buzzing.includes(1) ? 1 : 0;
   }
 
@@ -325,11 +331,3 @@ const rowsPerReport = 64;
 
 /** Below this a branch carries nothing. */
 const idleAmps = 1e-7;
-
-function airflowTimes(changes: readonly Change[], motor: number): number {
-  let times = 1;
-  for (const change of changes) {
-    if (change.type === "airflow" && change.motor === motor) times *= change.times;
-  }
-  return times;
-}

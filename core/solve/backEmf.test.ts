@@ -60,6 +60,34 @@ describe("back-EMF of what turns and glows", () => {
     expect(backEmf([], speeds, { drawn: () => 0, siemens: () => 0 })).toEqual([]);
   });
 
+  test.each([
+    ["that share next to nothing", 0.005],
+    ["that share a tired feed", 0.5],
+    ["behind more ohms than their own", 20],
+  ])("two motors %s: both torque balances hold, whichever is tighter", (_, shared) => {
+    const tight = { ...motor, friction: 4 * motor.friction, ohms: 2 * motor.ohms };
+    for (const pair of [
+      [motor, tight],
+      [tight, motor],
+      [motor, { ...motor, held: true }],
+    ]) {
+      const loads = pair.map(load);
+      for (const volts of [0.5, 3, 9, 14.2]) {
+        const speeds = new Float64Array(2);
+        const rest = behind(volts, shared, [0.02, 0.05], loads);
+        const emf = backEmf(loads, speeds, rest);
+        for (const [i, own] of pair.entries()) {
+          const amps = emf.reduce((sum, volt, j) => sum - rest.siemens(i, j) * volt, rest.drawn(i));
+          const speed = speeds[i] ?? 0;
+          expect(emf[i]).toBeCloseTo(own.k * speed, 9);
+          if (own.held) expect(speed).toBe(0);
+          else if (speed > 0) expect(own.k * amps).toBeCloseTo(own.friction + own.fan * speed * speed, 8);
+          else expect(own.k * amps).toBeLessThanOrEqual(own.friction + 1e-9);
+        }
+      }
+    }
+  });
+
   test("two motors and a lamp behind one tired feed: every law holds at once", () => {
     const loads = [load(motor, 0), load({ ...motor, friction: 3 * motor.friction }, 1), lamp];
     const leads = [0.05, 0.4, 0.02];

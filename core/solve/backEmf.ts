@@ -23,15 +23,42 @@ export function backEmf(
   speeds: Float64Array,
   rest: RestOfCircuit,
 ): readonly number[] {
-  const [only] = loads;
-  if (!only) return [];
-  if (loads.length === 1 && only.motor) {
-    const { constants, index } = only.motor;
-    const speed = behindSource(constants, rest.drawn(0), rest.siemens(0, 0));
-    speeds[index] = speed;
-    return [constants.k * speed];
+  return bySweeps(loads, speeds, rest) ?? newton(loads, speeds, rest);
+}
+
+const sweepRounds = 12;
+const leastVolts = 1e-11;
+
+/**
+ * Motors in turn, each behind the source the others leave it, until none moves: they share little but the
+ * feed, so some rounds do. One alone needs one.
+ * @returns null where something else hangs on too, or they do not come to rest
+ */
+function bySweeps(
+  loads: readonly Load[],
+  speeds: Float64Array,
+  { drawn, siemens }: RestOfCircuit,
+): number[] | null {
+  const emf: number[] = [];
+  for (let load = 0; load < loads.length; load++) {
+    if (!loads[load]?.motor) return null;
+    emf.push(0);
   }
-  return newton(loads, speeds, rest);
+  for (let round = 0; round < sweepRounds; round++) {
+    let moved = 0;
+    for (let load = 0; load < loads.length; load++) {
+      const { constants, index } = (loads[load] as Load).motor as NonNullable<Load["motor"]>;
+      let amps = drawn(load);
+      for (let other = 0; other < loads.length; other++)
+        if (other !== load) amps -= siemens(load, other) * (emf[other] as number);
+      const speed = behindSource(constants, amps, siemens(load, load));
+      speeds[index] = speed;
+      moved = Math.max(moved, Math.abs(constants.k * speed - (emf[load] as number)));
+      emf[load] = constants.k * speed;
+    }
+    if (loads.length <= 1 || moved < leastVolts) return emf;
+  }
+  return null;
 }
 
 /**

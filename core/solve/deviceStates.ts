@@ -1,9 +1,23 @@
-import type { Groups } from "./connectivity";
-import type { Edge } from "./ldl";
+import type { Change } from "./change";
+import { mostHung } from "./hungChange";
+import type { Edge, LdlPattern } from "./ldl";
 import { isPort, type NetHead, type Netlist, type NetModule, type NetRelay } from "./netlist";
-import type { PointInputs } from "./pointSolver";
-import type { LinearElement, Load, PortNetwork, Tap } from "./portNetwork";
+import { type LinearElement, type Load, PortNetwork, type Tap } from "./portNetwork";
+import type { SetupState } from "./setup";
 import type { StageForm } from "./solvedState";
+import type { Standing } from "./standing";
+import type { Values } from "./values";
+
+/** What the devices of a netlist are solved with: the same numbers for every state they try. */
+export interface PointInputs {
+  readonly values: Values;
+  readonly setup: SetupState;
+  readonly changes: readonly Change[];
+  /** Ohms of every branch with the changes in; Infinity where open. */
+  readonly ohms: Float64Array;
+  /** 1 where a branch may conduct. */
+  readonly usable: Uint8Array;
+}
 
 const dutyTolerance = 1e-9;
 /** Good enough for a prediction: some millivolts at the motor. */
@@ -21,7 +35,7 @@ const one = (port: number): readonly Tap[] => [{ port, share: 1 }];
 export class DeviceStates {
   readonly ports: number;
   readonly lampPort: number;
-  /** Where a change of one of the network's own branches hangs. */
+  /** Where changes of the network itself hang: the first of as many ports as there may be. */
   readonly changePort: number;
   readonly portOfBranch: Int32Array;
   readonly on: Uint8Array;
@@ -30,24 +44,33 @@ export class DeviceStates {
   private readonly contacts: { branch: number; device: number; closedWhen: 0 | 1; taps: readonly Tap[] }[] =
     [];
   private readonly deviceOfModule: number[] = [];
+  private readonly deviceOfHead: number[] = [];
   private readonly taps: (readonly Tap[])[];
   private readonly freewheelFirst: number;
-  /** Ends of every port but the lamp's, which come with the set-up. */
+  /** Ends of every port but the lamp's, which come with the set-up, and the changes'. */
   private readonly endsOf: Edge[];
   private parent = new Int32Array(1);
+  /** Whether `parent` holds for the network and the forms as they are. */
+  private setsFound = false;
   private tolerance = dutyTolerance;
   /** How the gap between asked and given duty falls as the duty rises, by control. */
   private readonly lean: Float64Array;
   /** Duties of the point solved before, from which each state of this one begins. */
   private readonly before: Float64Array;
   private inputs!: PointInputs;
+  /** The network as the devices stand. */
+  standing!: Standing;
   private current: LinearElement[] = [];
   /** What conducts beside the stages and the loads as the devices stand. */
   private fixed: LinearElement[] = [];
   /** Amps by element of `current`; the element of each live stage, or -1. */
   private readonly stageElement: Int32Array;
 
-  constructor(private readonly netlist: Netlist) {
+  /** @param network the network as the devices stand */
+  constructor(
+    private readonly netlist: Netlist,
+    private readonly network: (on: Uint8Array) => Standing,
+  ) {
     const { branches, devices, modules } = netlist;
     this.portOfBranch = new Int32Array(branches.length).fill(-1);
     let ports = 0;
@@ -63,7 +86,8 @@ export class DeviceStates {
     this.freewheelFirst = ports;
     ports += modules.length;
     this.lampPort = ports++;
-    this.changePort = ports++;
+    this.changePort = ports;
+    ports += mostHung;
     this.ports = ports;
     this.taps = Array.from({ length: ports }, (_, port) => one(port));
     this.on = new Uint8Array(devices.length);
@@ -74,6 +98,7 @@ export class DeviceStates {
     this.stageElement = new Int32Array(modules.length);
     devices.forEach(({ kind, index }, device) => {
       if (kind === "module") this.deviceOfModule[index] = device;
+      if (kind === "head") this.deviceOfHead[index] = device;
     });
   }
 
@@ -85,9 +110,20 @@ export class DeviceStates {
     return this.freewheelFirst + module;
   }
 
-  /** Tells a network where each port's ends are. */
-  placePorts(network: PortNetwork): void {
+  /** The ports of all these on a network. */
+  portsOn(pattern: LdlPattern): PortNetwork {
+    const network = new PortNetwork(pattern, this.ports);
     this.endsOf.forEach((ends, port) => void network.setEnds(port, ends));
+    return network;
+  }
+
+  /** Whether a contact or a panel conducts where the devices stand so; true for other branches. */
+  conducts(branch: number, on: Uint8Array): boolean {
+    const contact = this.contacts.find((own) => own.branch === branch);
+    if (contact) return on[contact.device] === contact.closedWhen;
+    const control = this.netlist.branches[branch]?.control;
+    if (control?.by !== "head") return true;
+    return on[this.deviceOfHead[control.index] as number] === 1;
   }
 
   /** What conducts as the devices stand, motors at their winding. */
@@ -102,9 +138,7 @@ export class DeviceStates {
    */
   settle(
     inputs: PointInputs,
-    network: PortNetwork,
     loads: readonly Load[],
-    groups: Groups,
     speeds: Float64Array,
     rough = false,
   ): Uint8Array | null {
@@ -116,18 +150,18 @@ export class DeviceStates {
     held.forEach((hold, device) => {
       this.on[device] = hold ?? 0;
     });
-    this.solve(network, loads, groups, speeds);
+    this.solve(loads, speeds);
     if (devices.length === 0) return null;
     const passes = Math.min(2 ** devices.length + 2, 24);
     const flips = new Uint8Array(devices.length);
     for (let pass = 0; pass < passes; pass++) {
       flips.fill(0);
       for (let device = 0; device < devices.length; device++) {
-        if (held[device] !== null || !this.wantsChange(device, network, groups)) continue;
+        if (held[device] !== null || !this.wantsChange(device)) continue;
         this.on[device] = this.on[device] === 1 ? 0 : 1;
         flips[device] = 1;
         this.duty.set(this.before);
-        this.solve(network, loads, groups, speeds);
+        this.solve(loads, speeds);
       }
       if (!flips.includes(1)) return null;
     }
@@ -139,13 +173,7 @@ export class DeviceStates {
    * volts that switch it on and off below them, so that its history cannot matter.
    * @returns whether they stand
    */
-  settleAsBefore(
-    inputs: PointInputs,
-    network: PortNetwork,
-    loads: readonly Load[],
-    groups: Groups,
-    speeds: Float64Array,
-  ): boolean {
+  settleAsBefore(inputs: PointInputs, loads: readonly Load[], speeds: Float64Array): boolean {
     this.inputs = inputs;
     this.tolerance = roughDuty;
     const { devices } = this.netlist;
@@ -153,12 +181,12 @@ export class DeviceStates {
     held.forEach((hold, device) => {
       if (hold !== null) this.on[device] = hold;
     });
-    this.solve(network, loads, groups, speeds);
+    this.solve(loads, speeds);
     for (let device = 0; device < devices.length; device++) {
       const on = this.on[device] === 1;
       if (held[device] !== null) continue;
       this.on[device] = 0;
-      const switchesOn = this.wantsChange(device, network, groups);
+      const switchesOn = this.wantsChange(device);
       this.on[device] = on ? 1 : 0;
       if (switchesOn !== on) return false;
     }
@@ -166,18 +194,11 @@ export class DeviceStates {
   }
 
   /** Puts what buzzes in one position and solves. */
-  force(
-    buzz: Uint8Array,
-    position: number,
-    network: PortNetwork,
-    loads: readonly Load[],
-    groups: Groups,
-    speeds: Float64Array,
-  ): void {
+  force(buzz: Uint8Array, position: number, loads: readonly Load[], speeds: Float64Array): void {
     buzz.forEach((buzzes, device) => {
       if (buzzes === 1) this.on[device] = position;
     });
-    this.solve(network, loads, groups, speeds);
+    this.solve(loads, speeds);
   }
 
   /** The state a fault holds a device in, or null where it decides for itself. */
@@ -197,49 +218,51 @@ export class DeviceStates {
     return null;
   }
 
-  private wantsChange(device: number, network: PortNetwork, groups: Groups): boolean {
+  private wantsChange(device: number): boolean {
     const found = this.netlist.devices[device];
     if (!found) return false;
     const on = this.on[device] === 1;
     const { values } = this.inputs;
     if (found.kind === "relay") {
-      const volts = this.coilVolts(this.netlist.relays[found.index] as NetRelay, network);
+      const volts = this.coilVolts(this.netlist.relays[found.index] as NetRelay);
       const limit = (on ? values.dropOutVolts : values.pullInVolts)[found.index] as number;
       return on ? volts < limit : volts >= limit;
     }
-    this.sets(groups);
     if (found.kind === "module") {
       const { feed, ground } = this.netlist.modules[found.index] as NetModule;
       const own = values.modules[found.index];
-      const volts = this.supply(network, groups, feed, ground);
+      const volts = this.supply(feed, ground);
       return on ? volts < (own?.sleepVolts ?? 0) : volts >= (own?.wakeVolts ?? 0);
     }
     const head = this.netlist.heads[found.index] as NetHead;
     const needed = values.heads[found.index]?.feedVolts ?? 0;
     const alive =
-      this.supply(network, groups, head.permanent, head.ground) >= needed &&
-      this.supply(network, groups, head.switched, head.ground) >= needed;
+      this.supply(head.permanent, head.ground) >= needed && this.supply(head.switched, head.ground) >= needed;
     return alive !== on;
   }
 
-  private coilVolts({ coil }: NetRelay, network: PortNetwork): number {
+  private coilVolts({ coil }: NetRelay): number {
     const branch = this.netlist.branches[coil];
     if (!branch || this.inputs.usable[coil] === 0) return 0;
-    return Math.abs(network.volts(branch.a) - network.volts(branch.b));
+    return Math.abs(this.volts(branch.a) - this.volts(branch.b));
   }
 
   /** Volts a supply gives; 0 where either pin hangs on nothing. */
-  private supply(network: PortNetwork, groups: Groups, feed: number, ground: number): number {
-    if (!this.isTied(groups, feed) || !this.isTied(groups, ground)) return 0;
-    return network.volts(feed) - network.volts(ground);
+  private supply(feed: number, ground: number): number {
+    if (!this.isTied(feed) || !this.isTied(ground)) return 0;
+    return this.volts(feed) - this.volts(ground);
   }
 
-  private isTied(groups: Groups, node: number): boolean {
-    return node < 0 || this.parent[groups.of[node] as number] === 0;
+  private isTied(node: number): boolean {
+    return node < 0 || this.parent[this.standing.groups.of[node] as number] === 0;
+  }
+
+  private volts(node: number): number {
+    return this.standing.plan.ports.volts(node);
   }
 
   /** Solves with the devices as they stand, controls finding the duty their command asks for. */
-  private solve(network: PortNetwork, loads: readonly Load[], groups: Groups, speeds: Float64Array): void {
+  private solve(loads: readonly Load[], speeds: Float64Array): void {
     const { modules } = this.netlist;
     const free: number[] = [];
     for (let module = 0; module < modules.length; module++) {
@@ -248,13 +271,14 @@ export class DeviceStates {
       if (duty !== null) this.duty[module] = duty;
       else free.push(module);
     }
+    this.standing = this.network(this.on);
     this.fixed = this.fixedElements();
-    this.solveStages(network, loads, groups, speeds);
+    this.setsFound = false;
+    this.solveStages(loads, speeds);
     if (free.length === 0) return;
     for (let round = 0; round < 20; round++) {
       let moved = 0;
-      for (const module of free)
-        moved = Math.max(moved, this.findDuty(module, network, loads, groups, speeds));
+      for (const module of free) moved = Math.max(moved, this.findDuty(module, loads, speeds));
       if (free.length === 1 || moved < this.tolerance) return;
     }
   }
@@ -280,20 +304,14 @@ export class DeviceStates {
    * and 1 by the secant method, halving the bracket where that would leave it.
    * @returns how far the duty moved
    */
-  private findDuty(
-    module: number,
-    network: PortNetwork,
-    loads: readonly Load[],
-    groups: Groups,
-    speeds: Float64Array,
-  ): number {
+  private findDuty(module: number, loads: readonly Load[], speeds: Float64Array): number {
     const before = this.duty[module] as number;
     // The ends stand just outside until they have been tried themselves: a step back onto a tried end is no step.
     let [low, high] = [-Number.EPSILON, 1 + Number.EPSILON];
     let [earlier, earlierGap] = [Number.NaN, Number.NaN];
     for (let round = 0; round < dutyRounds; round++) {
       const duty = this.duty[module] as number;
-      const gap = this.askedDuty(module, network) - duty;
+      const gap = this.askedDuty(module) - duty;
       if (Math.abs(gap) < this.tolerance) break;
       if (gap > 0) low = Math.max(low, duty);
       else high = Math.min(high, duty);
@@ -305,42 +323,45 @@ export class DeviceStates {
       if (!(next > low && next < high)) next = Math.min(1, Math.max(0, (low + high) / 2));
       [earlier, earlierGap] = [duty, gap];
       this.duty[module] = next;
-      this.solveStages(network, loads, groups, speeds);
+      this.solveStages(loads, speeds);
     }
     return Math.abs((this.duty[module] as number) - before);
   }
 
-  private askedDuty(module: number, network: PortNetwork): number {
+  private askedDuty(module: number): number {
     const { command, ground } = this.netlist.modules[module] as NetModule;
     const own = this.inputs.values.modules[module];
     if (!own) return 0;
-    const volts = network.volts(command) - network.volts(ground);
+    const volts = this.volts(command) - this.volts(ground);
     const duty = (volts - own.zeroVolts) / (own.fullVolts - own.zeroVolts);
     return Math.min(1, Math.max(0, duty));
   }
 
   /** Solves at the duties as they stand; stages that would be driven backwards block. */
-  private solveStages(
-    network: PortNetwork,
-    loads: readonly Load[],
-    groups: Groups,
-    speeds: Float64Array,
-  ): void {
+  private solveStages(loads: readonly Load[], speeds: Float64Array): void {
     const { modules } = this.netlist;
-    for (let module = 0; module < modules.length; module++) this.forms[module] = this.firstForm(module);
+    for (let module = 0; module < modules.length; module++) this.form(module, this.firstForm(module));
     for (let round = 0; round <= 2 * modules.length; round++) {
       this.current = this.conducting(loads);
+      if (!this.setsFound) this.findSets();
+      this.setsFound = true;
       speeds.fill(0);
-      const amps = network.solve(this.current, loads, this.sets(groups), speeds);
+      const amps = this.standing.plan.ports.solve(this.current, loads, this.sets(), speeds);
       let settled = true;
       for (let module = 0; module < modules.length; module++) {
-        const next = this.nextForm(module, amps, network);
+        const next = this.nextForm(module, amps);
         if (next === this.forms[module]) continue;
-        this.forms[module] = next;
+        this.form(module, next);
         settled = false;
       }
       if (settled) return;
     }
+  }
+
+  private form(module: number, form: StageForm): void {
+    if (this.forms[module] === form) return;
+    this.forms[module] = form;
+    this.setsFound = false;
   }
 
   private firstForm(module: number): StageForm {
@@ -351,7 +372,7 @@ export class DeviceStates {
     return duty >= 1 ? "through" : "regulating";
   }
 
-  private nextForm(module: number, amps: Float64Array, network: PortNetwork): StageForm {
+  private nextForm(module: number, amps: Float64Array): StageForm {
     const form = this.forms[module] as StageForm;
     if (form === "open" || this.isFullOn(module)) return form;
     const { stage } = this.netlist.modules[module] as NetModule;
@@ -359,7 +380,7 @@ export class DeviceStates {
     if (own < -reverseAmps) return "open";
     if (form !== "regulating") return form;
     const branch = this.netlist.branches[stage];
-    const across = network.volts(branch?.a ?? -1) - network.volts(branch?.b ?? -1);
+    const across = this.volts(branch?.a ?? -1) - this.volts(branch?.b ?? -1);
     return across < own * (this.inputs.ohms[stage] as number) - 1e-9 ? "through" : form;
   }
 
@@ -377,8 +398,12 @@ export class DeviceStates {
   }
 
   private fixedElements(): LinearElement[] {
-    const { ohms, usable, setup, values, changed } = this.inputs;
-    const elements: LinearElement[] = changed ? [changed] : [];
+    const { ohms, usable, setup, values } = this.inputs;
+    const elements = this.standing.changed.map(({ ohms }, index): LinearElement => {
+      const taps = this.taps[this.changePort + index] as readonly Tap[];
+      return { carries: taps, senses: taps, ohms, emfVolts: 0 };
+    });
+    if (this.standing.devicesInside) return elements;
     for (const { branch, device, closedWhen, taps } of this.contacts) {
       if (usable[branch] === 1 && this.on[device] === closedWhen)
         elements.push({ carries: taps, senses: taps, ohms: ohms[branch] as number, emfVolts: 0 });
@@ -423,33 +448,41 @@ export class DeviceStates {
   }
 
   /**
-   * Sets of groups as the ports join them: the lowest group of each group's set, so 0 for all that hang
-   * on the reference.
+   * Sets of groups as the ports join them in the point just solved: the lowest group of each group's set, so 0
+   * for all that hang on the reference.
    */
-  sets(groups: Groups): Int32Array {
+  sets(): Int32Array {
+    return this.parent;
+  }
+
+  /** Finds the sets; the same while neither the network nor a stage's form changes. */
+  private findSets(): void {
+    const { groups } = this.standing;
     if (this.parent.length < groups.count) this.parent = new Int32Array(groups.count);
     const { parent } = this;
     for (let group = 0; group < groups.count; group++) parent[group] = group;
-    if (groups.count === 1) return parent;
+    if (groups.count === 1) return;
     for (const { carries } of this.current) {
-      for (const { port } of carries) this.join(groups, this.edgeOf(port));
+      for (const { port } of carries) this.join(this.edgeOf(port));
     }
     this.netlist.modules.forEach(({ feed, ground, freewheel }, module) => {
       // A stage that holds the motor at a share of the supply fixes both legs against both pins.
       if (this.forms[module] !== "regulating") return;
-      this.join(groups, { a: feed, b: ground });
-      this.join(groups, freewheel);
+      this.join({ a: feed, b: ground });
+      this.join(freewheel);
     });
-    return parent;
   }
 
   private edgeOf(port: number): Edge | null {
-    return port === this.lampPort ? this.inputs.setup.lamp : (this.endsOf[port] ?? null);
+    if (port === this.lampPort) return this.inputs.setup.lamp;
+    if (port >= this.changePort) return this.standing.changed[port - this.changePort]?.ends ?? null;
+    return this.endsOf[port] ?? null;
   }
 
-  private join(groups: Groups, edge: Edge | null): void {
+  private join(edge: Edge | null): void {
     if (!edge) return;
     const { parent } = this;
+    const { groups } = this.standing;
     const one = parent[edge.a < 0 ? 0 : (groups.of[edge.a] as number)] as number;
     const other = parent[edge.b < 0 ? 0 : (groups.of[edge.b] as number)] as number;
     if (one === other) return;
@@ -457,10 +490,19 @@ export class DeviceStates {
     for (let group = 0; group < groups.count; group++) if (parent[group] === high) parent[group] = low;
   }
 
-  /** Marks the nodes no path leads to. */
-  markFloating(groups: Groups, floating: Uint8Array): void {
-    const parent = this.sets(groups);
-    for (let node = 0; node < floating.length; node++)
-      floating[node] = parent[groups.of[node] as number] === 0 ? 0 : 1;
+  /**
+   * Marks the nodes no path leads to.
+   * @returns whether there are any
+   */
+  markFloating(floating: Uint8Array): boolean {
+    const parent = this.sets();
+    const { groups } = this.standing;
+    let some = false;
+    for (let group = 0; group < groups.count; group++) if (parent[group] !== 0) some = true;
+    if (!some) floating.fill(0);
+    else
+      for (let node = 0; node < floating.length; node++)
+        floating[node] = parent[groups.of[node] as number] === 0 ? 0 : 1;
+    return some;
   }
 }

@@ -1,54 +1,26 @@
 import { changedMotor, type MotorConstants } from "../motor/motorConstants";
 import type { Change } from "./change";
-import { type Groups, groupsOf } from "./connectivity";
+import type { Groups } from "./connectivity";
 import { DeviceStates } from "./deviceStates";
-import { type Edge, factorise, inverseDiagonal, type LdlPattern, ldlRoom, planLdl, seenOhms } from "./ldl";
-import { isPort, type Netlist } from "./netlist";
-import { type LinearElement, type Load, PortNetwork } from "./portNetwork";
+import { hang, type NetworkChanges, networkChanges } from "./hungChange";
+import { type Edge, inverseDiagonal, ldlRoom, seenOhms } from "./ldl";
+import { type Bridge, LinearNetworks } from "./linearNetwork";
+import { type Branch, isPort, type Netlist } from "./netlist";
+import type { Load } from "./portNetwork";
 import type { SetupState } from "./setup";
 import type { SolvedState } from "./solvedState";
+import type { BareNetwork, HealthyNetwork, HealthyStanding, HungChange, Standing } from "./standing";
 import { loadLamp, ratedAmps } from "./tungstenLamp";
 import type { Values } from "./values";
 
 export type { SolvedState } from "./solvedState";
-
-/** Each network with its own extra connections keeps its elimination plan. */
-export interface Plan {
-  readonly pattern: LdlPattern;
-  readonly values: Float64Array;
-  readonly ports: PortNetwork;
-}
-
-/** What the devices of a netlist are solved with: the same numbers for every state they try. */
-export interface PointInputs {
-  readonly values: Values;
-  readonly setup: SetupState;
-  readonly changes: readonly Change[];
-  /** Ohms of every branch with the changes in; Infinity where open. */
-  readonly ohms: Float64Array;
-  /** 1 where a branch may conduct. */
-  readonly usable: Uint8Array;
-  /** What a changed branch of the network conducts beside its healthy self; null where none changed. */
-  readonly changed: LinearElement | null;
-}
+export type { HealthyNetwork } from "./standing";
 
 /**
- * The healthy network of one vehicle in one set-up, factorised, with what its ports have shown so far: most
- * faults leave it as it is but for one branch, and are solved on it without factorising again.
+ * How a point is wanted: exact; good enough for a prediction; the same with the devices likely to stand as in
+ * the point solved before, which is tried first.
  */
-export interface HealthyNetwork {
-  readonly values: Values;
-  readonly setup: SetupState;
-  readonly plan: Plan;
-  readonly groups: Groups;
-  readonly emf: number;
-  readonly ohms: Float64Array;
-  readonly usable: Uint8Array;
-  readonly siemens: Float64Array;
-  /** How its devices stand while it is healthy. */
-  readonly on: Uint8Array;
-  readonly duty: Float64Array;
-}
+export type Aim = "exact" | "rough" | "rough-as-before";
 
 /**
  * Operating points of one netlist by nodal analysis (Ho, Ruehli and Brennan 1975, without the
@@ -56,25 +28,38 @@ export interface HealthyNetwork {
  * switches, turns or glows (contacts, motors, controls, panels, the load lamp) hangs on it as ports.
  */
 export class PointSolver {
-  private readonly plans = new Map<string, Plan>();
   private readonly size: number;
   private readonly ohms: Float64Array;
   private readonly usable: Uint8Array;
   private readonly siemens: Float64Array;
+  private emfs: Float64Array;
   private readonly scratch: Float64Array;
   private readonly portBranch: Uint8Array;
   private readonly devices: DeviceStates;
-  private readonly fromNode: Int32Array;
-  private readonly toNode: Int32Array;
-  /** Port of each port branch, -1 for the others. */
-  private readonly portOf: Int32Array;
+  /** Every network with contacts and panels outside, for points of their own. */
+  private readonly bare: LinearNetworks;
+  /** Healthy networks with contacts and panels inside, as they stand. */
+  private readonly whole: LinearNetworks;
+  /** Ports of motors and stages alone. */
+  private readonly loadPortOf: Int32Array;
+  /** Volts by node, and the reference's. */
+  private readonly padded: Float64Array;
+  /** Places of each branch's ends in `padded`. */
+  private readonly fromPlace: Int32Array;
+  private readonly toPlace: Int32Array;
+  private readonly everyBranch: Int32Array;
+  private ampsRead: Int32Array;
   private motors: MotorConstants[] = [];
-  private bridges: { a: number; b: number; ohms: number }[] = [];
   private lamp: Edge | null = null;
-  private plan!: Plan;
-  private groups!: Groups;
+  /** The network of a point of its own; null while one is solved on a healthy network. */
+  private alone: BareNetwork | null = null;
+  private hanging: { readonly network: HealthyNetwork; readonly changes: NetworkChanges } | null = null;
+  /** Counts the solves, so that each way of standing knows whether its changes hang yet. */
+  private solves = 0;
+  /** Groups of healthy networks by set-up, way of standing, and the branch opened (-1 for none). */
+  private readonly groupsOf = new WeakMap<SetupState, Map<string, Groups>>();
   /** The set-up and changes the groups were found for. */
-  private groupsFor: { setup: SetupState; changes: readonly Change[] } | null = null;
+  private groupsFor: { setup: SetupState; changes: readonly Change[]; groups: Groups } | null = null;
   private readonly state: {
     -readonly [K in keyof SolvedState]: SolvedState[K];
   };
@@ -85,14 +70,25 @@ export class PointSolver {
     this.ohms = new Float64Array(branches);
     this.usable = new Uint8Array(branches);
     this.siemens = new Float64Array(branches);
+    this.emfs = new Float64Array(branches);
     this.scratch = new Float64Array(this.size);
-    this.fromNode = Int32Array.from(netlist.branches, ({ a }) => a);
-    this.toNode = Int32Array.from(netlist.branches, ({ b }) => b);
+    // The reference's volts are the 0 behind the last node's.
+    const place = (node: number): number => (node < 0 ? this.size : node);
+    this.padded = new Float64Array(this.size + 1);
+    this.fromPlace = Int32Array.from(netlist.branches, ({ a }) => place(a));
+    this.toPlace = Int32Array.from(netlist.branches, ({ b }) => place(b));
+    this.everyBranch = Int32Array.from(netlist.branches, (_, branch) => branch);
+    this.ampsRead = this.everyBranch;
     this.portBranch = Uint8Array.from(netlist.branches, (branch) => (isPort(branch) ? 1 : 0));
-    this.devices = new DeviceStates(netlist);
-    this.portOf = this.devices.portOfBranch;
+    this.devices = new DeviceStates(netlist, (on) => this.standing(on));
+    const makePorts = this.devices.portsOn.bind(this.devices);
+    this.bare = new LinearNetworks(netlist, (branch) => !isPort(branch), makePorts);
+    this.whole = new LinearNetworks(netlist, (branch) => !isLoad(branch), makePorts);
+    this.loadPortOf = this.devices.portOfBranch.map((port, branch) =>
+      isLoad(netlist.branches[branch] as Branch) ? port : -1,
+    );
     this.state = {
-      volts: new Float64Array(this.size),
+      volts: this.padded.subarray(0, this.size),
       amps: new Float64Array(branches),
       ohms: this.ohms,
       speeds: new Float64Array(netlist.motors.length),
@@ -108,39 +104,40 @@ export class PointSolver {
 
   /**
    * Solves one state of one vehicle.
-   * @param like true where the devices are likely to stand as in the state solved before
    */
-  solve(values: Values, setup: SetupState, changes: readonly Change[], like = false): SolvedState {
-    this.prepare(values, setup, changes);
-    const emf = sourceVolts(values, setup, changes);
-    this.factorBase(emf);
-    return this.settle(values, setup, changes, null, emf, like);
+  solve(values: Values, setup: SetupState, changes: readonly Change[], aim: Aim = "exact"): SolvedState {
+    const bridges = this.prepare(values, setup, changes);
+    const { siemens } = this;
+    for (let i = 0; i < siemens.length; i++) if (this.portBranch[i] === 1) siemens[i] = 0;
+    if (this.groupsFor?.setup !== setup || this.groupsFor.changes !== changes)
+      this.groupsFor = { setup, changes, groups: this.bare.groups(siemens, bridges) };
+    const { groups } = this.groupsFor;
+    const plan = this.bare.plan(bridges);
+    if (setup.lamp) plan.ports.setEnds(this.devices.lampPort, setup.lamp);
+    this.bare.factor(plan, siemens, bridges, groups, this.emfs);
+    const portOf = this.devices.portOfBranch;
+    this.alone = { plan, siemens, portOf, devicesInside: false, groups, changed: [] };
+    this.hanging = null;
+    return this.settle(values, setup, changes, aim);
   }
 
-  /** Factorises the healthy network of a vehicle in a set-up, to be solved on with `solveOn`. */
+  /** The healthy network of a vehicle in a set-up, to be solved on with `solveOn`. */
   healthyNetwork(values: Values, setup: SetupState): HealthyNetwork {
     this.prepare(values, setup, []);
-    const emf = sourceVolts(values, setup, []);
-    const { pattern } = this.plan;
-    const ports = new PortNetwork(pattern, this.devices.ports);
-    this.devices.placePorts(ports);
-    if (setup.lamp) ports.setEnds(this.devices.lampPort, setup.lamp);
-    this.plan = { pattern, values: ldlRoom(pattern), ports };
-    this.factorBase(emf);
-    const { plan, groups } = this;
-    const { on, duty } = this.settle(values, setup, [], null, emf, false);
-    return {
+    const network: HealthyNetwork = {
       values,
       setup,
-      plan,
-      groups,
-      emf,
+      emfs: this.emfs,
       ohms: this.ohms.slice(),
       usable: this.usable.slice(),
-      siemens: this.siemens.slice(),
-      on: on.slice(),
-      duty: duty.slice(),
+      on: new Uint8Array(this.netlist.devices.length),
+      duty: new Float64Array(this.netlist.modules.length),
+      standings: new Map(),
     };
+    const { on, duty } = this.solveOn(network, []) ?? this.solve(values, setup, []);
+    network.on.set(on);
+    network.duty.set(duty);
+    return network;
   }
 
   /**
@@ -158,89 +155,112 @@ export class PointSolver {
   }
 
   /**
-   * Solves changes on a healthy network factorised before: a branch with more ohms is its healthy self with a
-   * negative resistance beside it, and what switches or turns hangs on ports as ever.
-   * @returns null where the changes open or join the network itself: `solve` those
+   * Solves changes on a healthy network factorised before: its branches keep their factors, and what differs
+   * hangs on ports (see `hang`), with the motors, the controls' stages and the lamp.
+   * @returns null where that is not enough (another battery, too many changes at once): `solve` those
    */
-  solveOn(network: HealthyNetwork, changes: readonly Change[], like = false): SolvedState | null {
-    const series = this.seriesOnNetwork(network, changes);
-    if (series === "another") return null;
-    const { values, setup, emf } = network;
-    this.plan = network.plan;
-    this.groups = network.groups;
-    this.groupsFor = null;
+  solveOn(network: HealthyNetwork, changes: readonly Change[], aim: Aim = "exact"): SolvedState | null {
+    const { values, setup } = network;
+    const own = networkChanges(this.netlist, network, changes, (branch) => this.loadPortOf[branch] === -1);
+    if (!own) return null;
+    const { ohms, usable } = this;
+    this.hanging = { network, changes: own };
+    this.alone = null;
+    this.solves += 1;
     this.lamp = setup.lamp;
-    this.bridges = [];
-    this.ohms.set(network.ohms);
-    this.usable.set(network.usable);
-    this.siemens.set(network.siemens);
+    ohms.set(network.ohms);
+    usable.set(network.usable);
+    this.emfs = network.emfs;
     this.motors = values.motors.slice();
-    for (const change of changes) if (change.type === "motor") this.changeMotor(change);
-    this.changePortBranches(values, setup, changes);
-    return this.settle(values, setup, changes, series && this.hang(network, series), emf, like);
-  }
-
-  /** The one change that adds ohms to the network itself; "another" where that is not all. */
-  private seriesOnNetwork(
-    network: HealthyNetwork,
-    changes: readonly Change[],
-  ): { branch: number; ohms: number } | null | "another" {
-    let found: { branch: number; ohms: number } | null = null;
+    for (const { branch } of this.netlist.motors) ohms[branch] = values.ohms[branch] as number;
     for (const change of changes) {
-      if (change.type === "bridge" || change.type === "battery") return "another";
-      if (change.type !== "series" || this.portBranch[change.branch] === 1) continue;
-      const healthy = network.siemens[change.branch] as number;
-      if (healthy === 0) continue;
-      const opens = change.ohms === Number.POSITIVE_INFINITY;
-      if (opens || found || healthy > mostSiemens || change.branch === this.netlist.battery.branch)
-        return "another";
-      found = change;
-    }
-    return found;
-  }
-
-  /** Hangs the difference a series resistance makes beside its branch, and makes the branch's own what it is. */
-  private hang({ plan }: HealthyNetwork, { branch, ohms }: { branch: number; ohms: number }): LinearElement {
-    const healthy = 1 / (this.siemens[branch] as number);
-    plan.ports.movePort(this.devices.changePort, {
-      a: this.fromNode[branch] as number,
-      b: this.toNode[branch] as number,
-    });
-    this.ohms[branch] = healthy + ohms;
-    this.siemens[branch] = 1 / (healthy + ohms);
-    const taps = this.devices.tapsOf(this.devices.changePort);
-    return { carries: taps, senses: taps, ohms: (-healthy * (healthy + ohms)) / ohms, emfVolts: 0 };
-  }
-
-  /** Ohms of what hangs on ports: a contact or stage with a resistance in series, a motor's winding. */
-  private changePortBranches(values: Values, setup: SetupState, changes: readonly Change[]): void {
-    const { ohms, usable, netlist } = this;
-    for (const { branch } of netlist.motors) ohms[branch] = values.ohms[branch] as number;
-    for (const change of changes) {
-      if (change.type !== "series" || this.portBranch[change.branch] === 0) continue;
+      if (change.type === "motor") this.changeMotor(change);
+      if (change.type !== "series") continue;
       ohms[change.branch] = (ohms[change.branch] as number) + change.ohms;
-      if (change.ohms === Number.POSITIVE_INFINITY || setup.closed[change.branch] === 0)
-        usable[change.branch] = 0;
+      if (change.ohms === Number.POSITIVE_INFINITY) usable[change.branch] = 0;
     }
     this.windMotors(values);
+    return this.settle(values, setup, changes, aim);
   }
 
-  private settle(
-    values: Values,
-    setup: SetupState,
-    changes: readonly Change[],
-    changed: LinearElement | null,
-    emf: number,
-    like: boolean,
-  ): SolvedState {
-    const { ohms, usable, plan, groups, state } = this;
+  /** The network as the devices stand. */
+  private standing(on: Uint8Array): Standing {
+    if (this.alone) return this.alone;
+    const { network, changes } = this.hanging as NonNullable<typeof this.hanging>;
+    let key = 0;
+    for (let device = 0; device < on.length; device++) key = 2 * key + (on[device] as number);
+    const standing = network.standings.get(key) ?? this.healthyStanding(network, key, on);
+    if (standing.hungFor === this.solves) return standing;
+    standing.hungFor = this.solves;
+    const { branches } = this.netlist;
+    const { groups, changed } = hang(changes, standing, branches, (branch) =>
+      this.groupsWithout(network, standing, branch),
+    );
+    standing.groups = groups;
+    standing.changed = changed;
+    const { ports } = standing.plan;
+    ports.regroup(groups);
+    for (let i = 0; i < changed.length; i++)
+      ports.movePort(this.devices.changePort + i, (changed[i] as HungChange).ends);
+    return standing;
+  }
+
+  /** Factorises a healthy network as its devices stand. */
+  private healthyStanding(network: HealthyNetwork, key: number, on: Uint8Array): HealthyStanding {
+    const { setup, ohms, usable, emfs } = network;
+    const siemens = Float64Array.from(ohms, (own, branch) =>
+      usable[branch] === 0 || this.loadPortOf[branch] !== -1 || !this.devices.conducts(branch, on)
+        ? 0
+        : 1 / own,
+    );
+    const bridges = jumpersOf(setup);
+    const plan = this.whole.ownPlan(bridges);
+    if (setup.lamp) plan.ports.setEnds(this.devices.lampPort, setup.lamp);
+    const groups = this.groupsWithout({ setup }, { key, siemens }, -1);
+    this.whole.factor(plan, siemens, bridges, groups, emfs);
+    const standing: HealthyStanding = {
+      plan,
+      siemens,
+      portOf: this.loadPortOf,
+      devicesInside: true,
+      key,
+      whole: groups,
+      groups,
+      changed: [],
+      hungFor: -1,
+      inverse: null,
+    };
+    network.standings.set(key, standing);
+    return standing;
+  }
+
+  /** Groups of a healthy network with one branch open, or none (-1); the same for all vehicles in a set-up. */
+  private groupsWithout(
+    { setup }: { readonly setup: SetupState },
+    { key, siemens }: { readonly key: number; readonly siemens: Float64Array },
+    branch: number,
+  ): Groups {
+    const known = this.groupsOf.get(setup) ?? new Map<string, Groups>();
+    this.groupsOf.set(setup, known);
+    const place = `${key}/${branch}`;
+    const before = known.get(place);
+    if (before) return before;
+    const open = siemens.slice();
+    if (branch >= 0) open[branch] = 0;
+    const groups = this.whole.groups(open, jumpersOf(setup));
+    known.set(place, groups);
+    return groups;
+  }
+
+  private settle(values: Values, setup: SetupState, changes: readonly Change[], aim: Aim): SolvedState {
+    const { ohms, usable, state, devices } = this;
     const loads = this.loads();
-    const inputs = { values, setup, changes, ohms, usable, changed };
-    const settled = like && this.devices.settleAsBefore(inputs, plan.ports, loads, groups, state.speeds);
-    const buzz = settled ? null : this.devices.settle(inputs, plan.ports, loads, groups, state.speeds, like);
+    const inputs = { values, setup, changes, ohms, usable };
+    const settled = aim === "rough-as-before" && devices.settleAsBefore(inputs, loads, state.speeds);
+    const buzz = settled ? null : devices.settle(inputs, loads, state.speeds, aim !== "exact");
     state.buzzing.fill(0);
-    if (buzz) this.averageBuzz(buzz, emf);
-    else this.readState(emf);
+    if (buzz) this.averageBuzz(buzz);
+    else this.readState();
     return state;
   }
 
@@ -248,54 +268,71 @@ export class PointSolver {
   ohmsBetween(a: number, b: number): number {
     if (a === b) return 0;
     if (!this.joined(a, b)) return Number.POSITIVE_INFINITY;
-    const { pattern, values, ports } = this.plan;
+    const { pattern, values, ports } = this.devices.standing.plan;
     const bare = seenOhms(pattern, values, { a, b }, this.scratch);
-    const relief = ports.relief(this.devices.elements(), this.devices.sets(this.groups));
+    const relief = ports.relief(this.devices.elements(), this.devices.sets());
     return Math.max(0, bare - relief({ a, b }));
   }
 
   /** Ohms from every node to the reference in the state just solved, motors at their winding. */
   ohmsBehind(out: Float64Array): void {
-    const { pattern, values, ports } = this.plan;
-    const inverse = ldlRoom(pattern);
-    inverseDiagonal(pattern, values, inverse);
-    const relief = ports.relief(this.devices.elements(), this.devices.sets(this.groups));
+    const { pattern, ports } = this.devices.standing.plan;
+    const inverse = this.inverse();
+    ports.reliefOfAll(this.devices.elements(), this.devices.sets(), out);
     for (let node = 0; node < this.size; node++) {
       const bare = inverse[pattern.stepOf[node] as number] as number;
       const floats = this.state.floating[node] === 1;
-      out[node] = floats ? Number.POSITIVE_INFINITY : Math.max(0, bare - relief({ a: node, b: -1 }));
+      out[node] = floats ? Number.POSITIVE_INFINITY : Math.max(0, bare - (out[node] as number));
     }
+  }
+
+  /** Diagonal of the inverse of the network just solved, by step. */
+  private inverse(): Float64Array {
+    const { standing } = this.devices;
+    if (standing.devicesInside && standing.inverse) return standing.inverse;
+    const { pattern, values } = standing.plan;
+    const inverse = ldlRoom(pattern);
+    inverseDiagonal(pattern, values, inverse);
+    if (standing.devicesInside) standing.inverse = inverse;
+    return inverse;
   }
 
   /** True when both nodes hang together in the state just solved. */
   private joined(a: number, b: number): boolean {
-    const sets = this.devices.sets(this.groups);
-    const of = (node: number): number => (node < 0 ? 0 : (this.groups.of[node] as number));
+    const sets = this.devices.sets();
+    const { of: groupOf } = this.devices.standing.groups;
+    const of = (node: number): number => (node < 0 ? 0 : (groupOf[node] as number));
     return sets[of(a)] === sets[of(b)];
   }
 
-  private prepare(values: Values, setup: SetupState, changes: readonly Change[]): void {
-    const { ohms, usable } = this;
-    this.bridges = setup.jumpers.map(({ a, b }) => ({ a, b, ohms: jumperOhms }));
+  /**
+   * Takes over a vehicle's numbers with the changes in.
+   * @returns what connects nodes beside the netlist's own branches
+   */
+  private prepare(values: Values, setup: SetupState, changes: readonly Change[]): Bridge[] {
+    const { ohms, usable, siemens } = this;
+    const bridges = jumpersOf(setup);
     this.motors = values.motors.slice();
     ohms.set(values.ohms);
     for (const change of changes) {
       if (change.type === "series") ohms[change.branch] = (ohms[change.branch] as number) + change.ohms;
-      else if (change.type === "bridge") this.bridges.push(change);
+      else if (change.type === "bridge") bridges.push(change);
       else if (change.type === "motor") this.changeMotor(change);
     }
     this.windMotors(values);
     for (let i = 0; i < ohms.length; i++) {
       const open = setup.closed[i] === 0 || ohms[i] === Number.POSITIVE_INFINITY;
       usable[i] = open ? 0 : 1;
-      this.siemens[i] = open || this.portBranch[i] === 1 ? 0 : 1 / (ohms[i] as number);
+      siemens[i] = open ? 0 : 1 / (ohms[i] as number);
     }
+    const emfs = new Float64Array(ohms.length);
+    emfs[this.netlist.battery.branch] = sourceVolts(values, setup, changes);
+    this.netlist.heads.forEach(({ source }, head) => {
+      emfs[source] = (setup.commands[head] ?? 0) * (values.heads[head]?.commandTimes ?? 1);
+    });
+    this.emfs = emfs;
     this.lamp = setup.lamp;
-    this.plan = this.planFor();
-    if (this.groupsFor?.setup !== setup || this.groupsFor.changes !== changes) {
-      this.groups = this.conductingGroups();
-      this.groupsFor = { setup, changes };
-    }
+    return bridges;
   }
 
   /** Gives each motor's branch the ohms of its winding, with what was added in series. */
@@ -316,68 +353,6 @@ export class PointSolver {
     if (rated && own) this.motors[motor] = changedMotor(own, rated.part, change);
   }
 
-  private planFor(): Plan {
-    const key = this.bridges.map(({ a, b }) => `${a},${b}`).join(";");
-    const known = this.plans.get(key);
-    const plan = known ?? this.makePlan(key);
-    if (this.lamp) plan.ports.setEnds(this.devices.lampPort, this.lamp);
-    return plan;
-  }
-
-  private makePlan(key: string): Plan {
-    const none = { a: -1, b: -1 };
-    const edges: Edge[] = this.netlist.branches.map((branch) => (isPort(branch) ? none : branch));
-    const pattern = planLdl(this.size, [...edges, ...this.bridges]);
-    const ports = new PortNetwork(pattern, this.devices.ports);
-    this.devices.placePorts(ports);
-    const plan = { pattern, values: ldlRoom(pattern), ports };
-    this.plans.set(key, plan);
-    if (this.plans.size > mostPlans) this.plans.delete(this.plans.keys().next().value as string);
-    return plan;
-  }
-
-  /** Groups of the linear network, ports left out. */
-  private conductingGroups(): Groups {
-    const ends: number[] = [];
-    for (let i = 0; i < this.fromNode.length; i++) {
-      if (this.siemens[i] !== 0) ends.push(this.fromNode[i] as number, this.toNode[i] as number);
-    }
-    for (const { a, b } of this.bridges) ends.push(a, b);
-    return groupsOf(this.size, ends);
-  }
-
-  private factorBase(emf: number): void {
-    const { plan, groups, siemens } = this;
-    const { values, pattern } = plan;
-    values.fill(0);
-    const count = siemens.length;
-    for (let i = 0; i < count; i++) {
-      const own = siemens[i] as number;
-      if (own !== 0) this.stamp(i, this.fromNode[i] as number, this.toNode[i] as number, own);
-    }
-    for (let i = 0; i < this.bridges.length; i++) {
-      const bridge = this.bridges[i] as { a: number; b: number; ohms: number };
-      this.stamp(count + i, bridge.a, bridge.b, 1 / bridge.ohms);
-    }
-    for (const node of groups.pins) this.add(pattern.stepOf[node] as number, pinSiemens);
-    factorise(pattern, values);
-    const { positive, branch } = this.netlist.battery;
-    plan.ports.begin(values, groups, { node: positive, amps: emf * (siemens[branch] as number) });
-  }
-
-  private stamp(edge: number, a: number, b: number, siemens: number): void {
-    if (a === b) return;
-    const { pattern } = this.plan;
-    if (a >= 0) this.add(pattern.stepOf[a] as number, siemens);
-    if (b >= 0) this.add(pattern.stepOf[b] as number, siemens);
-    const slot = pattern.edgeSlot[edge] as number;
-    if (slot >= 0) this.add(slot, -siemens);
-  }
-
-  private add(slot: number, siemens: number): void {
-    this.plan.values[slot] = (this.plan.values[slot] as number) + siemens;
-  }
-
   /** Motors whose winding is whole, and the lamp. */
   private loads(): Load[] {
     const found: Load[] = [];
@@ -389,42 +364,47 @@ export class PointSolver {
       const branch = this.netlist.motors[index]?.branch as number;
       if (this.usable[branch] === 0) continue;
       const constants = this.motors[index] as MotorConstants;
-      found.push(load(this.portOf[branch] as number, constants.ohms, { constants, index }));
+      found.push(load(this.loadPortOf[branch] as number, constants.ohms, { constants, index }));
     }
     if (this.lamp) found.push(load(this.devices.lampPort, loadLamp.ratedVolts / ratedAmps(loadLamp), null));
     return found;
   }
 
-  private readState(emf: number): void {
-    const { netlist, plan, state } = this;
-    this.devices.markFloating(this.groups, state.floating);
-    plan.ports.readVolts(state.volts);
-    for (let node = 0; node < this.size; node++) if (state.floating[node] === 1) state.volts[node] = 0;
-    for (let i = 0; i < this.siemens.length; i++) {
-      const port = this.portOf[i] as number;
-      state.amps[i] =
-        port >= 0
-          ? (plan.ports.amps[port] as number)
-          : (this.siemens[i] as number) *
-            (this.voltsAt(this.fromNode[i] as number) - this.voltsAt(this.toNode[i] as number));
-    }
-    const { branch } = netlist.battery;
-    state.amps[branch] = (state.amps[branch] as number) - emf * (this.siemens[branch] as number);
-    for (let i = 0; i < state.freewheel.length; i++)
-      state.freewheel[i] = plan.ports.amps[this.devices.freewheelPort(i)] as number;
-    state.lampAmps = plan.ports.amps[this.devices.lampPort] as number;
+  /** Reads amps of these branches only in the states to come; of every branch after null. */
+  readAmpsOf(branches: Int32Array | null): void {
+    this.ampsRead = branches ?? this.everyBranch;
   }
 
-  private voltsAt(node: number): number {
-    return node < 0 ? 0 : (this.state.volts[node] as number);
+  private readState(): void {
+    const { state, padded, fromPlace, toPlace, ampsRead, ohms, emfs } = this;
+    const { floating, amps } = state;
+    const { plan, portOf, siemens } = this.devices.standing;
+    const { ports } = plan;
+    ports.readVolts(state.volts);
+    if (this.devices.markFloating(floating))
+      for (let node = 0; node < floating.length; node++) if (floating[node] === 1) padded[node] = 0;
+    for (let i = 0; i < ampsRead.length; i++) {
+      const branch = ampsRead[i] as number;
+      const port = portOf[branch] as number;
+      if (port >= 0) amps[branch] = ports.amps[port] as number;
+      else if (siemens[branch] === 0) amps[branch] = 0;
+      else {
+        const across =
+          (padded[fromPlace[branch] as number] as number) - (padded[toPlace[branch] as number] as number);
+        amps[branch] = (across - (emfs[branch] as number)) / (ohms[branch] as number);
+      }
+    }
+    for (let i = 0; i < state.freewheel.length; i++)
+      state.freewheel[i] = ports.amps[this.devices.freewheelPort(i)] as number;
+    state.lampAmps = ports.amps[this.devices.lampPort] as number;
   }
 
   /** Solves both positions of what buzzes and keeps their mean. */
-  private averageBuzz(buzz: Uint8Array, emf: number): void {
+  private averageBuzz(buzz: Uint8Array): void {
     const { state } = this;
     const halves = [0, 1].map((position) => {
-      this.devices.force(buzz, position, this.plan.ports, this.loads(), this.groups, state.speeds);
-      this.readState(emf);
+      this.devices.force(buzz, position, this.loads(), state.speeds);
+      this.readState();
       return {
         volts: state.volts.slice(),
         amps: state.amps.slice(),
@@ -447,6 +427,12 @@ export class PointSolver {
   }
 }
 
+/** Motors and controls' stages: what hangs on ports even where the devices' states are given. */
+const isLoad = ({ control }: Branch): boolean => control?.by === "motor" || control?.by === "module";
+
+const jumpersOf = ({ jumpers }: SetupState): Bridge[] =>
+  jumpers.map(({ a, b }) => ({ a, b, ohms: jumperOhms }));
+
 function sourceVolts(values: Values, setup: SetupState, changes: readonly Change[]): number {
   if (setup.source === "disconnected") return 0;
   for (const change of changes) if (change.type === "battery") return change.volts;
@@ -455,8 +441,3 @@ function sourceVolts(values: Values, setup: SetupState, changes: readonly Change
 
 /** A fused jump lead's ohms: a metre or two of 2.5 mm² and two clips (common practice, no source). */
 export const jumperOhms = 0.02;
-/** Pins a group that hangs on ports alone while its own potential is still unknown. */
-const pinSiemens = 1;
-const mostPlans = 400;
-/** A branch of fewer than 100 µΩ is not told from its change with enough digits to spare. */
-const mostSiemens = 1e4;

@@ -38,6 +38,7 @@ export interface Load {
 export class PortNetwork {
   /** Volts by elimination step with nothing hung on. */
   private readonly open: Float64Array;
+  private readonly byStep: Float64Array;
   private readonly columns: Float64Array[];
   private readonly known: Uint8Array;
   /** Amps through each port after the last `solve`. */
@@ -60,7 +61,12 @@ export class PortNetwork {
     ports: number,
   ) {
     this.open = new Float64Array(pattern.size);
-    this.columns = Array.from({ length: ports }, () => new Float64Array(pattern.size));
+    this.byStep = new Float64Array(pattern.size);
+    const { size } = pattern;
+    const columns = new Float64Array(ports * size);
+    this.columns = Array.from({ length: ports }, (_, port) =>
+      columns.subarray(port * size, (port + 1) * size),
+    );
     this.known = new Uint8Array(ports);
     this.amps = new Float64Array(ports);
     this.openAcross = new Float64Array(ports);
@@ -75,6 +81,8 @@ export class PortNetwork {
 
   /** Moves one port of a network that is in use; what is known of the others stays. */
   movePort(port: number, ends: Edge): void {
+    const before = this.ends[port] as Edge;
+    if (before.a === ends.a && before.b === ends.b) return;
     this.ends[port] = ends;
     this.known[port] = 0;
     this.openAcross[port] = this.across(this.open, port);
@@ -88,14 +96,37 @@ export class PortNetwork {
   /**
    * Takes a newly factorised network.
    * @param values the factors, each loose group pinned
-   * @param source the node current is fed into, and how many amps
+   * @param sources amps fed into node `a` and out of node `b`
    */
   begin(
     values: Float64Array,
     groups: Groups,
-    source: { readonly node: number; readonly amps: number },
+    sources: readonly { readonly a: number; readonly b: number; readonly amps: number }[],
   ): void {
     this.values = values;
+    this.regroup(groups);
+    this.known.fill(0);
+    this.amps.fill(0);
+    this.open.fill(0);
+    for (const { a, b, amps } of sources) {
+      this.feed(a, amps);
+      this.feed(b, -amps);
+    }
+    if (sources.length > 0) backSolve(this.pattern, values, this.open);
+    this.readOpen();
+  }
+
+  private feed(node: number, amps: number): void {
+    if (node < 0) return;
+    const step = this.pattern.stepOf[node] as number;
+    this.open[step] = (this.open[step] as number) + amps;
+  }
+
+  /**
+   * Takes other groups of the same network: finer ones, where a branch that alone held some nodes to the rest is
+   * open and so only pins them.
+   */
+  regroup(groups: Groups): void {
     this.groups = groups;
     if (this.potential.length < groups.count) {
       this.potential = new Float64Array(groups.count);
@@ -103,14 +134,6 @@ export class PortNetwork {
     }
     this.potential.fill(0);
     this.free.fill(-1);
-    this.known.fill(0);
-    this.amps.fill(0);
-    this.open.fill(0);
-    if (source.amps !== 0) {
-      this.open[this.pattern.stepOf[source.node] as number] = source.amps;
-      backSolve(this.pattern, values, this.open);
-    }
-    this.readOpen();
   }
 
   private readOpen(): void {
@@ -310,18 +333,19 @@ export class PortNetwork {
 
   /** Volts of every node, into `out` by node. */
   readVolts(out: Float64Array): void {
+    const { byStep, potential, amps } = this;
     const { stepOf } = this.pattern;
-    for (let node = 0; node < out.length; node++)
-      out[node] =
-        (this.open[stepOf[node] as number] as number) +
-        (this.potential[this.groups.of[node] as number] as number);
-    for (let port = 0; port < this.amps.length; port++) {
-      const amps = this.amps[port] as number;
-      if (amps === 0) continue;
+    const { of } = this.groups;
+    byStep.set(this.open);
+    for (let port = 0; port < amps.length; port++) {
+      const own = amps[port] as number;
+      if (own === 0) continue;
       const column = this.columns[port] as Float64Array;
-      for (let node = 0; node < out.length; node++)
-        out[node] = (out[node] as number) - amps * (column[stepOf[node] as number] as number);
+      for (let step = 0; step < byStep.length; step++)
+        byStep[step] = (byStep[step] as number) - own * (column[step] as number);
     }
+    for (let node = 0; node < out.length; node++)
+      out[node] = (byStep[stepOf[node] as number] as number) + (potential[of[node] as number] as number);
   }
 
   /**
@@ -331,11 +355,8 @@ export class PortNetwork {
    */
   relief(elements: readonly LinearElement[], parent: Int32Array): (at: Edge) => number {
     const linear = elements.length;
-    const freeCount = this.freeGroups(parent);
-    const { unknowns, width } = this.fill(elements, freeCount, linear + freeCount);
+    const { unknowns, width } = this.invert(elements, parent);
     const { matrix } = this;
-    for (let row = 0; row < unknowns; row++) matrix[row * width + unknowns + row] = 1;
-    eliminate(matrix, unknowns, width);
     const right = new Float64Array(unknowns);
     const left = new Float64Array(unknowns);
     return (at) => {
@@ -362,6 +383,71 @@ export class PortNetwork {
       }
       return sum;
     };
+  }
+
+  /**
+   * What linear elements take off the resistance from every node of the bare network to the reference.
+   * @param parent root of each group's set as these elements join them
+   * @param out filled by node
+   */
+  reliefOfAll(elements: readonly LinearElement[], parent: Int32Array, out: Float64Array): void {
+    const linear = elements.length;
+    const { unknowns, width } = this.invert(elements, parent);
+    const { matrix, byStep } = this;
+    const inverse = (row: number, col: number): number => matrix[row * width + unknowns + col] as number;
+    const left = elements.map(({ carries }) => this.mixed(carries));
+    const right = elements.map(({ carries, senses }, i) =>
+      carries === senses ? (left[i] as Float64Array) : this.mixed(senses),
+    );
+    byStep.fill(0);
+    for (let row = 0; row < linear; row++) {
+      const own = left[row] as Float64Array;
+      for (let col = 0; col < linear; col++) {
+        const factor = inverse(row, col);
+        if (factor === 0) continue;
+        const other = right[col] as Float64Array;
+        for (let step = 0; step < byStep.length; step++)
+          byStep[step] = (byStep[step] as number) + factor * (own[step] as number) * (other[step] as number);
+      }
+    }
+    const { stepOf } = this.pattern;
+    for (let node = 0; node < out.length; node++) {
+      const step = stepOf[node] as number;
+      out[node] = byStep[step] as number;
+      const free = this.free[this.groups.of[node] as number] as number;
+      if (free < 0) continue;
+      const group = linear + free;
+      let sum = -inverse(group, group);
+      for (let i = 0; i < linear; i++)
+        sum +=
+          (left[i]?.[step] as number) * inverse(i, group) - inverse(group, i) * (right[i]?.[step] as number);
+      out[node] = (out[node] as number) + sum;
+    }
+  }
+
+  /** Node volts by step for one amp through taps. */
+  private mixed(taps: readonly Tap[]): Float64Array {
+    const [only] = taps;
+    if (taps.length === 1 && only?.share === 1) return this.column(only.port);
+    const sum = new Float64Array(this.pattern.size);
+    for (const { port, share } of taps) {
+      const column = this.column(port);
+      for (let step = 0; step < sum.length; step++)
+        sum[step] = (sum[step] as number) + share * (column[step] as number);
+    }
+    return sum;
+  }
+
+  /** Fills the sums' left side and inverts it into the columns on its right. */
+  private invert(
+    elements: readonly LinearElement[],
+    parent: Int32Array,
+  ): { unknowns: number; width: number } {
+    const freeCount = this.freeGroups(parent);
+    const { unknowns, width } = this.fill(elements, freeCount, elements.length + freeCount);
+    for (let row = 0; row < unknowns; row++) this.matrix[row * width + unknowns + row] = 1;
+    eliminate(this.matrix, unknowns, width);
+    return { unknowns, width };
   }
 
   /** Volts between two nodes for one amp through taps. */
