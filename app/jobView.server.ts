@@ -19,6 +19,7 @@ import { findJob, type Job } from "@db/repositories/jobs.server";
 import { type Note, notesOf } from "@db/repositories/notes.server";
 import { readingsOf, type StoredReading } from "@db/repositories/readings.server";
 import { learningOn, shopTerms } from "@db/repositories/settings.server";
+import { untilCommit } from "@db/repositories/untilCommit.server";
 import { data } from "react-router";
 import type { SheetState } from "./drawing/sheetState";
 import { engineFor } from "./engine.server";
@@ -48,36 +49,41 @@ export function jobNumber(id: string | undefined): number {
 
 /** The job of an address; answers 404 where there is none. */
 export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit: Circuit }> {
-  const job = await findJob(jobNumber(id));
-  const circuit = job ? await findCircuit(job.circuitId) : null;
-  if (!job || !circuit) throw data("There is no such job.", { status: 404 });
-  return { job, circuit };
+  const number = jobNumber(id);
+  const found = await untilCommit(`job ${number}`, async () => {
+    const job = await findJob(number);
+    const circuit = job ? await findCircuit(job.circuitId) : null;
+    return job && circuit ? { job, circuit } : null;
+  });
+  if (!found) throw data("There is no such job.", { status: 404 });
+  return found;
 }
+
+/** What a job's pages are made from beside its readings and its engine: it changes seldom while one looks. */
+const besidesReadings = (jobId: number, { netlist }: CompiledCircuit) =>
+  untilCommit(`besides the readings of job ${jobId}`, async () => {
+    const [notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
+      notesOf(jobId),
+      fittingsOf(jobId),
+      shopTerms(),
+      learningOn(),
+    ]);
+    const [learnt, repaired] = on
+      ? await Promise.all([faultCounts(familyName(netlist)), measuredRepairs()])
+      : [{ counts: [], ofFamily: [] }, []];
+    return { notes, fittings, learnt, costs: stoppingCosts(hourMinor, comebackMinor, repaired) };
+  });
 
 /** A job with its readings and its engine. */
 export async function jobViewAt(id: string | undefined): Promise<JobView> {
   const { job, circuit } = await jobAt(id);
-  const [engine, stored, notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
-    engineFor(circuit),
+  const readied = engineFor(circuit);
+  const [engine, stored, { fittings, ...besides }] = await Promise.all([
+    readied,
     readingsOf(job.id),
-    notesOf(job.id),
-    fittingsOf(job.id),
-    shopTerms(),
-    learningOn(),
+    readied.then((own) => besidesReadings(job.id, own)),
   ]);
-  const [learnt, repaired] = on
-    ? await Promise.all([faultCounts(familyName(engine.netlist)), measuredRepairs()])
-    : [{ counts: [], ofFamily: [] }, []];
-  return {
-    job,
-    circuit,
-    engine,
-    stored,
-    notes,
-    costs: stoppingCosts(hourMinor, comebackMinor, repaired),
-    repairs: failedRepairs(fittings, stored),
-    learnt,
-  };
+  return { job, circuit, engine, stored, ...besides, repairs: failedRepairs(fittings, stored) };
 }
 
 /** What was fitted and did not hold, by how many of the readings that stand came before it. */

@@ -1,4 +1,4 @@
-import { beliefHistory } from "@core/diagnose/beliefHistory";
+import { beliefHistory, suspectGroups } from "@core/diagnose/beliefHistory";
 import { cautionsOf } from "@core/diagnose/caution";
 import { isCleared } from "@core/diagnose/cleared";
 import type { NextLook as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
@@ -57,85 +57,106 @@ function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): Offered
   };
 }
 
+const isMechanicalMode = (mode: string): boolean =>
+  mode.includes("+") ? mode.split("+").every(isMechanical) : isMechanical(mode);
+
 /** A motor that squeals and one that is dead are two suspects, though one part. */
 const groupOf = (repair: string, mechanical: boolean): string =>
   mechanical ? `${repair} mechanical` : repair;
 
+type Faults = SuspectLine["faults"][number][];
+
+const faultsShown = 4;
+
 function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   const { circuit, engine } = view;
-  const byPart = new Map<string, SuspectLine & { faults: SuspectLine["faults"][number][] }>();
+  const groups = new Map<string, { repair: string; mechanical: boolean; p: number; faults: Faults }>();
   for (const { part: repair, fault, mode, p, why } of suspects) {
-    const mechanical = mode.split("+").every(isMechanical);
+    const mechanical = isMechanicalMode(mode);
     const part = groupOf(repair, mechanical);
-    const line = byPart.get(part) ?? {
-      part,
-      repair,
-      mechanical,
-      name: repairName(circuit, repair.split("+")),
-      p: 0,
-      moved: [],
-      faults: [],
-    };
-    const faults =
-      line.faults.length < 4 && (p >= 0.005 || line.faults.length === 0)
-        ? [
-            ...line.faults,
-            { fault, words: fault === "unknown" ? "outside this circuit" : faultWords(fault), p, why },
-          ]
-        : line.faults;
-    byPart.set(part, { ...line, p: line.p + p, faults });
+    const line = groups.get(part) ?? { repair, mechanical, p: 0, faults: [] };
+    groups.set(part, line);
+    line.p += p;
+    if (line.faults.length < faultsShown && (p >= 0.005 || line.faults.length === 0))
+      line.faults.push({
+        fault,
+        words: fault === "unknown" ? "outside this circuit" : faultWords(fault),
+        p,
+        why,
+      });
   }
-  const shown = [...byPart.values()]
-    .sort((a, b) => b.p - a.p)
-    .filter(({ p, part }, index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
-  const standing = standingReadings(view);
+  const shown = [...groups]
+    .sort(([, a], [, b]) => b.p - a.p)
+    .filter(([part, { p }], index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
   const { counts, ofFamily: familyCounts } = view.learnt;
   const moved = beliefHistory(
     engine,
-    standing,
+    standingReadings(view),
     { repairs: view.repairs, counts, familyCounts },
-    ({ fault, repair }) =>
-      groupOf(
-        repair,
-        fault.names.every(({ mode }) => isMechanical(mode)),
+    engine.remember("groups of suspects", () =>
+      suspectGroups(engine, ({ fault, repair }) =>
+        groupOf(
+          repair,
+          fault.names.every(({ mode }) => isMechanical(mode)),
+        ),
       ),
+    ),
   );
-  return shown.map((line) => ({ ...line, moved: moved.get(line.part) ?? [] }));
+  return shown.map(([part, line]) => ({
+    part,
+    ...line,
+    name: repairName(circuit, line.repair.split("+")),
+    moved: moved.get(part) ?? [],
+  }));
 }
+
+/** How likely each part, or each piece with faults of its own, was before anything was seen. */
+const likelyBefore = (engine: CompiledCircuit, what: "part" | "piece"): ReadonlyMap<string, number> =>
+  engine.remember(`each ${what} before`, () => {
+    const sums = new Map<string, number>();
+    for (const { fault, prior } of engine.variants)
+      for (const id of what === "part" ? fault.parts : fault.names.map(({ where }) => where))
+        sums.set(id, (sums.get(id) ?? 0) + prior);
+    return sums;
+  });
 
 /** Parts the readings have all but cleared. */
 function clearedParts(engine: CompiledCircuit, { parts }: Pick<Diagnosis, "parts">): string[] {
-  const before = new Map<string, number>();
-  for (const { fault, prior } of engine.variants) {
-    for (const part of fault.parts) before.set(part, (before.get(part) ?? 0) + prior);
-  }
+  const before = likelyBefore(engine, "part");
   return parts.filter(({ part, p }) => isCleared(p, before.get(part) ?? 0)).map(({ part }) => part);
+}
+
+/** Belief in each piece: the faults whose id begins with it. */
+function pieceBeliefs(suspects: Diagnosis["suspects"]): ReadonlyMap<string, number> {
+  const sums = new Map<string, number>();
+  for (const { fault, p } of suspects) {
+    const pieces = new Set<string>();
+    for (const one of fault.split("+"))
+      for (let end = one.indexOf(":"); end > 0; end = one.indexOf(":", end + 1))
+        pieces.add(one.slice(0, end));
+    for (const piece of pieces) sums.set(piece, (sums.get(piece) ?? 0) + p);
+  }
+  return sums;
 }
 
 /** The lines of the path board with what the readings say of them. */
 function boardLines(
   { engine, circuit }: JobView,
   { suspects, parts }: Diagnosis,
+  clear: readonly string[],
   words: ReadonlyMap<string, string>,
 ) {
   const { settings } = circuit;
   const rows = engine.remember("path board", () => pathBoard(engine.netlist));
   const shared = new Set(sharedByDead(rows, settings, words));
-  const before = engine.variants.reduce((sums, { fault, prior }) => {
-    for (const { where } of fault.names) sums.set(where, (sums.get(where) ?? 0) + prior);
-    return sums;
-  }, new Map<string, number>());
-  const cleared = new Set(clearedParts(engine, { parts }));
-  const pieceBelief = (id: string): number =>
-    suspects.reduce(
-      (sum, { fault, p }) => sum + (fault.split("+").some((one) => one.startsWith(`${id}:`)) ? p : 0),
-      0,
-    );
+  const before = likelyBefore(engine, "piece");
+  const cleared = new Set(clear);
+  const pieces = pieceBeliefs(suspects);
+  const believed = new Map(parts.map(({ part, p }) => [part, p]));
   /** A piece with faults of its own stands for itself, any other for its part. */
   const standing = (id: string, part: string) => {
-    if (id === part || !before.has(id))
-      return { p: parts.find((one) => one.part === part)?.p ?? 0, cleared: cleared.has(part) };
-    const p = pieceBelief(id);
+    if (id === part || !before.has(id)) return { p: believed.get(part) ?? 0, cleared: cleared.has(part) };
+    const p = pieces.get(id) ?? 0;
     return { p, cleared: isCleared(p, before.get(id) ?? 0) };
   };
   return rows.map(({ id, part, amps }) => ({
@@ -173,6 +194,7 @@ export function probeView(view: JobView) {
     .slice(0, assumedShown)
     .map(({ fault }) => fault);
   const words = speedWords(standingReadings(view));
+  const cleared = clearedParts(engine, diagnosis);
   return {
     id: job.id,
     stage: job.stage,
@@ -185,8 +207,8 @@ export function probeView(view: JobView) {
     doubt: Object.fromEntries(
       diagnosis.parts.filter(({ p }) => p >= 0.005).map(({ part, p }) => [part, Math.round(p * 1000) / 1000]),
     ),
-    cleared: clearedParts(engine, diagnosis),
-    board: boardLines(view, diagnosis, words),
+    cleared,
+    board: boardLines(view, diagnosis, cleared, words),
     looks: diagnosis.next.slice(0, looksOffered).map((next) => offeredLook(view, next)),
     suspects: suspectLines(view, diagnosis),
     verdict: {

@@ -3,7 +3,7 @@ import { isMechanical } from "../motor/mechanicalMode";
 import type { Reading } from "../predict/reading";
 import { heard, shippedEngine } from "../testing/shippedCircuit";
 import { believe, repairBelief } from "./belief";
-import { beliefHistory } from "./beliefHistory";
+import { beliefHistory, suspectGroups } from "./beliefHistory";
 
 const engine = shippedEngine("whimbrel-four-speed");
 const plainly = { repairs: [] };
@@ -13,7 +13,12 @@ const readings: Reading[] = [
 ];
 
 describe("how the belief moved", () => {
-  const histories = beliefHistory(engine, readings, plainly, ({ repair }) => repair);
+  const histories = beliefHistory(
+    engine,
+    readings,
+    plainly,
+    suspectGroups(engine, ({ repair }) => repair),
+  );
   const of = (group: string) => histories.get(group) ?? [];
 
   test("each step is the belief in the readings up to there, and sums to 1", () => {
@@ -33,10 +38,22 @@ describe("how the belief moved", () => {
 
   test("a noise raises what tells by the ear, apart from the rest of the same motor", () => {
     const rumble: Reading = { test: "listen", heard: true, key: "run", setting: "4", seen: "rumble" };
-    const apart = beliefHistory(engine, [rumble], plainly, ({ fault }) =>
+    const groups = suspectGroups(engine, ({ fault }) =>
       fault.names.every(({ mode }) => isMechanical(mode)) ? "mechanical" : "electrical",
     );
+    const apart = beliefHistory(engine, [rumble], plainly, groups);
     const [before = 0, after = 0] = apart.get("mechanical") ?? [];
     expect(after).toBeGreaterThan(2 * before);
+  });
+
+  test("asked again it is the same, and a striking-out and a put-back in between change nothing", () => {
+    const groups = suspectGroups(engine, ({ repair }) => repair);
+    const first = beliefHistory(engine, readings, plainly, groups);
+    const without = beliefHistory(engine, readings.slice(0, -1), plainly, groups);
+    expect([...beliefHistory(engine, readings, plainly, groups)]).toEqual([...first]);
+    for (const [group, p] of without) expect(p).toEqual(first.get(group)?.slice(0, -1));
+    const counts = [{ kind: "motor", mode: "worn-brushes", n: 500 }];
+    const counted = beliefHistory(engine, readings, { repairs: [], counts }, groups);
+    expect(counted.get("M1")?.[0]).toBeGreaterThan(first.get("M1")?.[0] ?? 1);
   });
 });

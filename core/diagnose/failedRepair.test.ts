@@ -4,7 +4,7 @@ import { problemText } from "../formats/problem";
 import type { Reading } from "../predict/reading";
 import { heard, shippedCircuit, shippedEngine } from "../testing/shippedCircuit";
 import { believe } from "./belief";
-import { beliefHistory } from "./beliefHistory";
+import { beliefHistory, suspectGroups } from "./beliefHistory";
 import { diagnose } from "./diagnose";
 import { believeThrough, newPartBad, readingsBefore, secondFault } from "./failedRepair";
 
@@ -126,7 +126,7 @@ describe("a repair that did not hold", () => {
       engine,
       [...complaint, ...stillDead],
       { repairs: [pack] },
-      ({ repair }) => repair,
+      suspectGroups(engine, ({ repair }) => repair),
     );
     const r1 = moved.get("R1") ?? [];
     expect(r1[4]).toBeLessThan((r1[3] as number) / 2);
