@@ -1,3 +1,4 @@
+import type { DiagnoseOptions } from "@core/diagnose/diagnose";
 import { type Reading, readingSchema } from "@core/predict/reading";
 import {
   diagnosisFrom,
@@ -18,10 +19,37 @@ const looksForeseen = 3;
 /** Which job's outcomes are being worked out: a newer state of the job puts an end to an older one's. */
 const latest = new Map<number, JobView>();
 
+/** Jobs as their pages were last made, the longest unseen forgotten first. */
+const shown = new Map<number, JobView>();
+const mostShown = 30;
+
+/**
+ * Works out what a reading means while it is on its way to the disk, from the job as it was last shown: where that is still how
+ * it stands, the page that follows has its diagnosis at hand.
+ */
+export function expectReading(jobId: number, reading: Reading): void {
+  const view = shown.get(jobId);
+  if (!view) return;
+  try {
+    diagnosisFrom(view, [...standingReadings(view), reading], aheadOf(view));
+  } catch {
+    // What fails here fails again where it is asked for, and is answered there.
+  }
+}
+
+/** How a diagnosis with one reading more is asked for. */
+const aheadOf = (view: JobView): DiagnoseOptions => ({
+  ...probeOptions,
+  numbers: [...standingNumbers(view), view.stored.length + 1],
+});
+
 /** The probe page of a job as it now is; what the look it offers may show is worked out once it is sent. */
 export async function probePage(id: string | undefined) {
   const view = await jobViewAt(id);
   const page = probeView(view);
+  shown.delete(view.job.id);
+  shown.set(view.job.id, view);
+  if (shown.size > mostShown) shown.delete(shown.keys().next().value as number);
   void foresee(view);
   return page;
 }
@@ -41,8 +69,7 @@ export async function foresee(view: JobView): Promise<void> {
 async function workAhead(view: JobView): Promise<void> {
   latest.set(view.job.id, view);
   const readings = standingReadings(view);
-  const numbers = standingNumbers(view);
-  const ahead = { ...probeOptions, numbers: [...numbers, view.stored.length + 1] };
+  const ahead = aheadOf(view);
   const outcomes = diagnosisOf(view, probeOptions)
     .next.slice(0, looksForeseen)
     .flatMap(({ test, outcomes }, place) =>

@@ -49,7 +49,13 @@ async function play(page) {
       const light = await page.locator('[data-choice="bright"]').count();
       await page.keyboard.press(light ? ["b", "d", "k"][round % 3] : String(1 + (round % 2)));
     } else {
-      await page.keyboard.type("6.1");
+      // In a range the page offers, and yet none of the values it worked out ahead.
+      const offered = await page
+        .locator("[data-about]")
+        .evaluateAll((ranges) =>
+          ranges.flatMap(({ dataset }) => (dataset.about === "" ? [] : [Number(dataset.about)])),
+        );
+      await page.keyboard.type((1.01 * (offered[round % 2] ?? offered[0] ?? 6) + 0.03).toFixed(2));
       await page.keyboard.press("Enter");
     }
     await settled(before);

@@ -6,6 +6,15 @@ const gap = 2;
 /** The latest readings: more would not fit beside a name. */
 const mostShown = 12;
 
+/** The outline of some bars, by their places: one path, since a page of suspects has dozens of them. */
+const bars = (p: readonly number[], from: number): string =>
+  p
+    .map((own, index) => {
+      const tall = Math.max(1, own * height);
+      return `M${(from + index) * (barWidth + gap)} ${(height - tall).toFixed(1)}h${barWidth}V${height}h-${barWidth}z`;
+    })
+    .join("");
+
 /** How a suspect moved, reading by reading: one bar before the first and one after each, all to one scale. */
 export function BeliefSteps({ p }: { p: readonly number[] }) {
   const shown = p.slice(-mostShown);
@@ -20,16 +29,8 @@ export function BeliefSteps({ p }: { p: readonly number[] }) {
       aria-label={`so far ${shown.map(percent).join(", ")}`}
     >
       <path d={`M0 ${height - 0.5}H${width}`} stroke="var(--edge)" />
-      {shown.map((own, index) => (
-        <rect
-          key={index}
-          x={index * (barWidth + gap)}
-          y={height - Math.max(1, own * height)}
-          width={barWidth}
-          height={Math.max(1, own * height)}
-          fill={index === shown.length - 1 ? "var(--doubt)" : "var(--soft)"}
-        />
-      ))}
+      <path d={bars(shown.slice(0, -1), 0)} fill="var(--soft)" />
+      <path d={bars(shown.slice(-1), shown.length - 1)} fill="var(--doubt)" />
     </svg>
   );
 }

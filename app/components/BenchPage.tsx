@@ -131,11 +131,12 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
         : null,
     [circuit, state, job.doubt, cleared, offered, bench, litPath, chosen, other, setup.unplugged, take],
   );
-  // Suspects and the next look are shown first; the drawing and the board follow, and give way to the next key.
+  // Suspects and the next look are shown first; drawing, board and evidence follow, and give way to the next key.
   const drawn = useDeferredValue(sheet);
   const drawnFocus = useDeferredValue(focus);
   const laterToken = useDeferredValue(token);
   const boardLines = useDeferredValue(job.board);
+  const { evidence, notes, conflicts, repairs } = useDeferredValue(job);
   const lightCell = useCallback(
     (cell: LitCell): void => {
       setLit(cell);
@@ -251,13 +252,7 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
           shownFaults={job.under.map(({ fault }) => fault)}
           onShow={setUnder}
         />
-        <Evidence
-          jobId={job.id}
-          lines={job.evidence}
-          notes={job.notes}
-          conflicts={job.conflicts}
-          repairs={job.repairs}
-        />
+        <Evidence jobId={job.id} lines={evidence} notes={notes} conflicts={conflicts} repairs={repairs} />
         <HandsBusy say={offered ? lookText(JSON.parse(offered.look) as Look) : ""} />
       </aside>
     </div>

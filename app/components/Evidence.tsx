@@ -14,7 +14,7 @@ interface EvidenceProps {
 }
 
 /** What was seen, in order; each can be struck out and put back, and noted on. */
-export function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidenceProps) {
+export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidenceProps) {
   const standing = lines.filter(({ struck }) => !struck).length;
   const [subject, setSubject] = useState<NoteSubject | null>(null);
   return (
@@ -59,7 +59,7 @@ export function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidencePr
       <NoteDialog jobId={jobId} subject={subject} onClose={() => setSubject(null)} />
     </section>
   );
-}
+});
 
 /** Repairs that did not hold, between the readings before them and those after. */
 const Failed = ({ repairs, after }: Pick<EvidenceProps, "repairs"> & { readonly after: number }) =>

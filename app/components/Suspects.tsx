@@ -1,4 +1,5 @@
 import { percent } from "@core/units/wording";
+import { useState } from "react";
 import { BeliefSteps } from "./BeliefSteps";
 
 /** A part under suspicion with the faults inside it. */
@@ -48,49 +49,61 @@ export function Suspects(props: SuspectsProps) {
   );
 }
 
-function Lines({ suspects, under, shownFaults, onShow }: SuspectsProps) {
+const Lines = ({ suspects, ...rest }: SuspectsProps) => (
+  <ul className="mt-1 border-b border-rule">
+    {suspects.map((line) => (
+      <Line key={line.part} line={line} {...rest} />
+    ))}
+  </ul>
+);
+
+interface LineProps extends Omit<SuspectsProps, "suspects"> {
+  readonly line: SuspectLine;
+}
+
+/** One part under suspicion; the faults inside are drawn only while it is open. */
+function Line({ line: { repair, name, p, moved, faults }, under, shownFaults, onShow }: LineProps) {
+  const [open, setOpen] = useState(false);
   return (
-    <ul className="mt-1 border-b border-rule">
-      {suspects.map(({ part, repair, name, p, moved, faults }) => (
-        <li key={part} className="relative border-t border-rule" data-suspect={repair}>
-          <details name="suspect">
-            <summary className="flex min-h-11 cursor-pointer list-none items-center justify-between gap-3">
-              <span className="min-w-0 grow truncate">
-                <span className="font-semibold">{name}</span>{" "}
-                <span className="text-base text-soft">{faults[0]?.words}</span>
-              </span>
-              {moved.length > 1 && <BeliefSteps p={moved} />}
-              <span className="figures w-14 text-right font-semibold whitespace-nowrap">{percent(p)}</span>
-            </summary>
-            <ul className="pb-3 text-base">
-              {faults.map(({ fault, words, p: own, why }) => (
-                <li key={fault} className="mt-1">
-                  <p>
-                    <span className="font-semibold">{words}</span>{" "}
-                    <span className="figures">{percent(own)}</span>{" "}
-                    {shownFaults.includes(fault) && (
-                      <button
-                        type="button"
-                        aria-pressed={under === fault}
-                        className="min-h-8 px-1 underline aria-pressed:font-bold"
-                        onClick={() => onShow(under === fault ? "healthy" : fault)}
-                      >
-                        {under === fault ? "show healthy" : "show as if so"}
-                      </button>
-                    )}
-                  </p>
-                  <p className="text-soft">{why}</p>
-                </li>
-              ))}
-            </ul>
-          </details>
-          <span
-            aria-hidden="true"
-            className="doubt-bar pointer-events-none absolute top-[2.15rem] left-0 block"
-            style={{ width: `${Math.min(100, p * 100)}%` }}
-          />
-        </li>
-      ))}
-    </ul>
+    <li className="relative border-t border-rule" data-suspect={repair}>
+      <details name="suspect" onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
+        <summary className="flex min-h-11 cursor-pointer list-none items-center justify-between gap-3">
+          <span className="min-w-0 grow truncate">
+            <span className="font-semibold">{name}</span>{" "}
+            <span className="text-base text-soft">{faults[0]?.words}</span>
+          </span>
+          {moved.length > 1 && <BeliefSteps p={moved} />}
+          <span className="figures w-14 text-right font-semibold whitespace-nowrap">{percent(p)}</span>
+        </summary>
+        {open && (
+          <ul className="pb-3 text-base">
+            {faults.map(({ fault, words, p: own, why }) => (
+              <li key={fault} className="mt-1">
+                <p>
+                  <span className="font-semibold">{words}</span>{" "}
+                  <span className="figures">{percent(own)}</span>{" "}
+                  {shownFaults.includes(fault) && (
+                    <button
+                      type="button"
+                      aria-pressed={under === fault}
+                      className="min-h-8 px-1 underline aria-pressed:font-bold"
+                      onClick={() => onShow(under === fault ? "healthy" : fault)}
+                    >
+                      {under === fault ? "show healthy" : "show as if so"}
+                    </button>
+                  )}
+                </p>
+                <p className="text-soft">{why}</p>
+              </li>
+            ))}
+          </ul>
+        )}
+      </details>
+      <span
+        aria-hidden="true"
+        className="doubt-bar pointer-events-none absolute top-[2.15rem] left-0 block"
+        style={{ width: `${Math.min(100, p * 100)}%` }}
+      />
+    </li>
   );
 }

@@ -1,3 +1,4 @@
+import type { Reading } from "@core/predict/reading";
 import { readCautions, setSchool } from "@db/repositories/jobs.server";
 import { addReading, strikeReading } from "@db/repositories/readings.server";
 import { engineFor } from "../engine.server";
@@ -9,11 +10,13 @@ const longestWaitSeconds = 7 * 24 * 3600;
 
 /**
  * Takes what was entered at the bench into a job; resolves once it is on disk.
+ * @param onReading called once a reading is on its way there
  * @returns why it was refused, or undefined
  */
 export async function takeEntry(
   jobId: string | undefined,
   fields: FormData,
+  onReading: (jobId: number, reading: Reading) => void = () => undefined,
 ): Promise<{ problem: string | undefined }> {
   const { job, circuit } = await jobAt(jobId);
   const parsed = probeForm.safeParse(Object.fromEntries(fields));
@@ -37,7 +40,11 @@ export async function takeEntry(
       const engine = await engineFor(circuit);
       const entered = form.intent === "reading" ? offeredReading(engine, form) : ownReading(engine, form);
       if ("problem" in entered) return entered;
-      await addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: madeAt });
+      const { reading } = entered;
+      const stored = addReading({ id: form.token, jobId: job.id, reading, takenAt: madeAt });
+      // The disk takes its time; what the reading means is worked out meanwhile.
+      setImmediate(() => onReading(job.id, reading));
+      await stored;
     }
   }
   return { problem: undefined };

@@ -1,5 +1,5 @@
 import { takeEntry } from "../entries/takeEntry.server";
-import { probePage } from "../foresight.server";
+import { expectReading, probePage } from "../foresight.server";
 import type { Route } from "./+types/entries";
 
 /**
@@ -7,7 +7,7 @@ import type { Route } from "./+types/entries";
  * why it was refused.
  */
 export async function action({ params, request }: Route.ActionArgs) {
-  const taken = await takeEntry(params.id, await request.formData());
+  const taken = await takeEntry(params.id, await request.formData(), expectReading);
   const headers = { "Cache-Control": "no-store" };
   if (taken.problem !== undefined) return Response.json(taken, { status: 422, headers });
   // Stored is stored: a page that cannot be made now is asked for by itself.
