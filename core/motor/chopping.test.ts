@@ -34,6 +34,37 @@ describe("a control's chopping", () => {
     expect(apart(trace.amps, plain.amps)).toBeLessThan(0.06);
   });
 
+  test.each([
+    ["well apart", 930.5],
+    ["close beside the humps", 586.3],
+    ["slower than the humps", 411.9],
+  ])(
+    "among the humps is told at a steady speed too, since they come a little early and late: %s",
+    (_, hz) => {
+      const steady = { ...made, noise: 0.03, jitter: 0.012 };
+      const chopped = drawnTrace({ ...steady, chopping: { hz, amps: 1 } });
+      const { chopping, rivals } = withoutChopping(chopped, whole(chopped));
+      expect(rivals).toBeNull();
+      expect(chopping?.hz).toBeCloseTo(hz, 0);
+      const plain = drawnTrace(steady);
+      expect(withoutChopping(plain, whole(plain))).toMatchObject({ chopping: null, rivals: null });
+    },
+  );
+
+  test("is told where the speed drifts so far that the humps are no line of the whole", () => {
+    const chopped = drawnTrace({ ...made, noise: 0.03, drift: 0.06, chopping: { hz: 930.5, amps: 1.4 } });
+    expect(withoutChopping(chopped, whole(chopped)).chopping?.hz).toBeCloseTo(930.5, 0);
+  });
+
+  test("what turns with the shaft is no clock, each hump a little early or late", () => {
+    for (const seed of [1, 3, 5])
+      for (const drift of [0, 0.002]) {
+        const heights = (hump: number): number => (hump % 12 === seed ? 0.3 : 1);
+        const trace = drawnTrace({ ...made, noise: 0.03, jitter: 0.02, drift, mark: 0.2, heights, seed });
+        expect(withoutChopping(trace, whole(trace))).toMatchObject({ chopping: null, rivals: null });
+      }
+  });
+
   test("what turns with the shaft is no clock: humps, their overtones, a mark, a bad bar", () => {
     for (const drift of [0, 0.003, 0.03, 0.1]) {
       const trace = drawnTrace({ ...made, drift, mark: 0.3, heights: (hump) => (hump % 6 === 1 ? 0.2 : 1) });

@@ -1,5 +1,6 @@
 import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "./currentTrace";
 import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
+import { lineJitter } from "./lineJitter";
 import { peaksOf, spectrumOf } from "./spectrum";
 
 /** A control's chopping, found on a motor's current and taken out of it. */
@@ -22,6 +23,9 @@ const clockStrays = 0.18;
 /** A motor's strays by more, and in time by so many times what the clock does. */
 const motorStrays = 0.3;
 const timesStray = 4;
+/** A clock's line trembles in time no more than noise makes it (see `lineJitter`), a motor's by more than chance. */
+const clockTrembles = 1.5;
+const surelyTrembles = 3;
 const parts = 8;
 /** A second rhythm this tall, as a share of the tallest, counts. */
 const secondShare = 0.12;
@@ -34,6 +38,7 @@ const rivalShare = 0.3;
 const mostOrders = 48;
 /** Frequencies are known to this share of a bin. */
 const sameWithin = 0.015;
+const nearlyWithin = 0.25;
 
 /**
  * Finds the chopping of a control: a line above what humps can reach, or a line that keeps time like a clock
@@ -78,6 +83,7 @@ function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch, per
   const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
   if (count < 1024) return { none: true };
   const spectrum = spectrumOf(amps, rateHz, { from, count });
+  const { binHz } = spectrum;
   const median = medianOf(spectrum.magnitude);
   const peaks = peaksOf(spectrum, slowestHumpHz, rateHz / 2, mostPeaks).filter(
     ({ magnitude }) => magnitude > standsOut * median,
@@ -89,41 +95,117 @@ function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch, per
   if (above && strays(above.hz) < 2 * motorStrays) return { hz: above.hz };
   const strong = peaks
     .filter(({ magnitude, hz }) => magnitude > secondShare * tallest && hz <= fastestHumpHz)
-    .map(({ hz }) => ({ hz, radians: strays(hz) }));
-  const standsAlone = (hz: number): boolean => {
+    .map(({ hz, magnitude }) => ({ hz, magnitude, radians: strays(hz) }));
+  const standsAlone = (hz: number, beside: readonly { readonly hz: number }[] = []): boolean => {
     const bin = Math.round(hz / spectrum.binHz);
+    const isOther = (at: number): boolean =>
+      beside.some((other) => Math.abs(at - other.hz / spectrum.binHz) < besideFrom);
     for (let off = besideFrom; off <= besideTo; off++)
       for (const at of [bin - off, bin + off])
-        if ((spectrum.magnitude[at] ?? 0) > besideShare * (spectrum.magnitude[bin] as number)) return false;
+        if ((spectrum.magnitude[at] ?? 0) > besideShare * (spectrum.magnitude[bin] as number) && !isOther(at))
+          return false;
     return true;
   };
+  // What drifts far is a low ridge over the whole stretch, yet tall in each short part of it.
+  const ridges = ridgesOf(amps, rateHz, from, count)
+    .filter((ridge) => strong.every(({ hz }) => Math.abs(hz - ridge.hz) > ridgeBins * ridge.binHz))
+    .map(({ hz }) => ({ hz, radians: strays(hz) }));
   // All that turns with the shaft strays alike in time, whatever its order; a clock does not stray.
   const clocks = strong.filter(
-    ({ hz, radians }) =>
+    ({ hz, magnitude, radians }) =>
       radians < clockStrays &&
       standsAlone(hz) &&
-      strong.some(
-        (other) => other.radians > motorStrays && other.radians / other.hz > (timesStray * radians) / hz,
+      // A harmonic goes with the line it belongs to.
+      !strong.some((base) => base.hz < hz && base.magnitude > magnitude && isMultiple(base.hz, hz, binHz)) &&
+      [...strong, ...ridges].some(
+        (other) =>
+          other.radians > motorStrays &&
+          other.radians / other.hz > (timesStray * radians) / hz &&
+          !isMultiple(other.hz, hz, binHz),
       ),
   );
   if (clocks.length > 0) return { hz: Math.min(...clocks.map(({ hz }) => hz)) };
+  // At a steady speed too humps come each a little early or late; a clock does not.
+  const told = strong.map((line) => ({ ...line, jitter: lineJitter(amps, rateHz, from, count, line.hz) }));
+  const trembling = told.filter(({ jitter }) => jitter && jitter.deviations > surelyTrembles);
+  const keeping = told.filter(
+    (line) =>
+      line.jitter &&
+      line.jitter.ratio < clockTrembles &&
+      line.jitter.deviations < surelyTrembles &&
+      // Beside a line of the motor the parts cannot part the two, and what strays is their beat.
+      (line.radians < clockStrays ||
+        trembling.some(({ hz }) => Math.abs(hz - line.hz) < 2 * parts * binHz)) &&
+      standsAlone(line.hz, trembling) &&
+      trembling.length > 0 &&
+      trembling.every(
+        ({ hz, magnitude }) =>
+          !isMultiple(hz, line.hz, binHz) &&
+          // What is taller than the humps is no lesser order of their turn, whatever order it happens to fit.
+          (line.magnitude > magnitude || !turnTogether(hz, line.hz, nearlyWithin * binHz, perTurn)),
+      ),
+  );
+  if (keeping.length > 0) return { hz: Math.min(...keeping.map(({ hz }) => hz)) };
   const [first, second] = peaks.filter(
     ({ magnitude, hz }) => magnitude > rivalShare * tallest && hz <= fastestHumpHz,
   );
+  if (!first || !second || isMultiple(first.hz, second.hz, binHz)) return { none: true };
   const steady = strong.every(({ radians }) => radians < clockStrays);
-  if (!first || !second || !steady || turnTogether(first.hz, second.hz, rateHz / count, perTurn))
-    return { none: true };
+  // Where they stray a little, orders of a known turn are told by the nearest; of an unknown one any would fit.
+  const together = turnTogether(
+    first.hz,
+    second.hz,
+    steady ? sameWithin * binHz : nearlyWithin * binHz,
+    perTurn,
+  );
+  const apart = standsAlone(first.hz, [second]) && strays(first.hz) < clockStrays;
+  if (together || (!steady && !(perTurn !== null && apart))) return { none: true };
   return { rivals: [first.hz, second.hz] };
+}
+
+const ridgeSeconds = 0.15;
+/** A ridge this many of its own bins from a line of the whole stretch is that line. */
+const ridgeBins = 3;
+
+/** Rhythms that are tall in the mean of short parts' spectra. */
+function ridgesOf(
+  amps: Float32Array,
+  rateHz: number,
+  from: number,
+  count: number,
+): { readonly hz: number; readonly binHz: number }[] {
+  const length = Math.min(count, 2 ** Math.floor(Math.log2(Math.max(256, ridgeSeconds * rateHz))));
+  const steps = Math.max(1, Math.floor((2 * count) / length) - 1);
+  const magnitude = new Float64Array(length / 2);
+  let binHz = rateHz / length;
+  for (let step = 0; step < steps; step++) {
+    const own = spectrumOf(amps, rateHz, { from: from + (step * length) / 2, count: length });
+    binHz = own.binHz;
+    for (let bin = 0; bin < magnitude.length; bin++)
+      magnitude[bin] = (magnitude[bin] as number) + (own.magnitude[bin] as number) / steps;
+  }
+  const peaks = peaksOf({ magnitude, binHz }, slowestHumpHz, fastestHumpHz, mostPeaks);
+  const tallest = peaks[0]?.magnitude ?? 0;
+  return peaks
+    .filter((peak) => peak.magnitude > secondShare * tallest && peak.hz < rateHz / 2)
+    .map(({ hz }) => ({ hz, binHz }));
+}
+
+/** True where one rhythm is a whole multiple of the other, to the half bin its drift may move it. */
+function isMultiple(one: number, other: number, binHz: number): boolean {
+  const [low, high] = one < other ? [one, other] : [other, one];
+  const times = Math.round(high / low);
+  return Math.abs(high - times * low) < 0.5 * binHz * times;
 }
 
 /**
  * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, and where humps a turn
  * are known one of them that many.
  */
-function turnTogether(first: number, second: number, binHz: number, perTurn: number | null): boolean {
+function turnTogether(first: number, second: number, within: number, perTurn: number | null): boolean {
   const belongs = (humps: number, other: number, order: number): boolean => {
     const turn = humps / order;
-    return Math.abs(other - Math.round(other / turn) * turn) < sameWithin * binHz * (1 + other / humps);
+    return Math.abs(other - Math.round(other / turn) * turn) < within * (1 + other / humps);
   };
   if (perTurn !== null) return belongs(first, second, perTurn) || belongs(second, first, perTurn);
   const [low, high] = first < second ? [first, second] : [second, first];
