@@ -36,6 +36,8 @@ const besideShare = 0.35;
 const rivalShare = 0.3;
 /** Humps a turn at most: the highest order that may be met. */
 const mostOrders = 48;
+/** Fewer come to no turn. */
+const fewestHumps = 7.5;
 /** Frequencies are known to this share of a bin. */
 const sameWithin = 0.015;
 const nearlyWithin = 0.25;
@@ -106,28 +108,49 @@ function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch, per
           return false;
     return true;
   };
-  // What drifts far is a low ridge over the whole stretch, yet tall in each short part of it.
-  const ridges = ridgesOf(amps, rateHz, from, count)
-    .filter((ridge) => strong.every(({ hz }) => Math.abs(hz - ridge.hz) > ridgeBins * ridge.binHz))
-    .map(({ hz }) => ({ hz, radians: strays(hz) }));
-  // All that turns with the shaft strays alike in time, whatever its order; a clock does not stray.
-  const clocks = strong.filter(
+  const alone = strong.filter(
     ({ hz, magnitude, radians }) =>
       radians < clockStrays &&
       standsAlone(hz) &&
       // A harmonic goes with the line it belongs to.
-      !strong.some((base) => base.hz < hz && base.magnitude > magnitude && isMultiple(base.hz, hz, binHz)) &&
-      [...strong, ...ridges].some(
+      !strong.some((base) => base.hz < hz && base.magnitude > magnitude && isMultiple(base.hz, hz, binHz)),
+  );
+  // All that turns with the shaft strays alike in time, whatever its order; a clock does not stray.
+  const besideOne = (others: readonly { readonly hz: number; readonly radians: number }[]) =>
+    alone.filter(({ hz, radians }) =>
+      others.some(
         (other) =>
           other.radians > motorStrays &&
           other.radians / other.hz > (timesStray * radians) / hz &&
           !isMultiple(other.hz, hz, binHz),
       ),
-  );
+    );
+  // What drifts far is a low ridge over the whole stretch, yet tall in each short part of it: a clock can hide it.
+  const ridges = () =>
+    ridgesOf(amps, rateHz, from, count)
+      .filter((ridge) => strong.every(({ hz }) => Math.abs(hz - ridge.hz) > ridgeBins * ridge.binHz))
+      .slice(0, mostRidges)
+      .map(({ hz }) => ({ hz, radians: strays(hz) }));
+  const besideLines = besideOne(strong);
+  const hides = strong.length === 1 && alone.length === 1;
+  const clocks = hides ? besideOne(ridges()) : besideLines;
   if (clocks.length > 0) return { hz: Math.min(...clocks.map(({ hz }) => hz)) };
   // At a steady speed too humps come each a little early or late; a clock does not.
   const told = strong.map((line) => ({ ...line, jitter: lineJitter(amps, rateHz, from, count, line.hz) }));
   const trembling = told.filter(({ jitter }) => jitter && jitter.deviations > surelyTrembles);
+  // Bad bars make a comb of lines, of which any fits some order of the turn: with a clock all others are the humps' own, its
+  // own, or the turn's mark far below.
+  const explainsTheRest = ({ hz }: { readonly hz: number }): boolean =>
+    told.every(
+      (other) =>
+        isMultiple(hz, other.hz, binHz) ||
+        trembling.some(
+          (humps) =>
+            isMultiple(humps.hz, other.hz, binHz) ||
+            other.hz * fewestHumps < humps.hz ||
+            Math.abs(other.hz - humps.hz) < 2 * parts * binHz,
+        ),
+    );
   const keeping = told.filter(
     (line) =>
       line.jitter &&
@@ -138,12 +161,10 @@ function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch, per
         trembling.some(({ hz }) => Math.abs(hz - line.hz) < 2 * parts * binHz)) &&
       standsAlone(line.hz, trembling) &&
       trembling.length > 0 &&
-      trembling.every(
-        ({ hz, magnitude }) =>
-          !isMultiple(hz, line.hz, binHz) &&
-          // What is taller than the humps is no lesser order of their turn, whatever order it happens to fit.
-          (line.magnitude > magnitude || !turnTogether(hz, line.hz, nearlyWithin * binHz, perTurn)),
-      ),
+      trembling.every(({ hz }) => !isMultiple(hz, line.hz, binHz)) &&
+      (perTurn === null
+        ? explainsTheRest(line)
+        : trembling.every(({ hz }) => !turnTogether(hz, line.hz, nearlyWithin * binHz, perTurn))),
   );
   if (keeping.length > 0) return { hz: Math.min(...keeping.map(({ hz }) => hz)) };
   const [first, second] = peaks.filter(
@@ -166,6 +187,7 @@ function findChopping({ amps, rateHz }: CurrentTrace, { from, to }: Stretch, per
 const ridgeSeconds = 0.15;
 /** A ridge this many of its own bins from a line of the whole stretch is that line. */
 const ridgeBins = 3;
+const mostRidges = 4;
 
 /** Rhythms that are tall in the mean of short parts' spectra. */
 function ridgesOf(
