@@ -123,3 +123,34 @@ test("no circuit of up to sixty nodes gives NaN, hangs or breaks Kirchhoff's cur
   );
   expect(solvedStates).toBeGreaterThan(900);
 }, 60_000);
+
+test("whatever fails in such a circuit, its healthy network with the fault hung on it gives the point a fresh solve finds", () => {
+  let compared = 0;
+  fc.assert(
+    fc.property(anyCircuit, fc.nat(), (circuit, pick) => {
+      if (!circuit) return;
+      const netlist = netlistOf(circuit);
+      const [solver, fresh] = [new PointSolver(netlist), new PointSolver(netlist)];
+      const faults = catalogue(netlist);
+      if (faults.length === 0) return;
+      const values = nominalValues(netlist);
+      const state = setupState(netlist, { key: "run", setting: settings[pick % 3] ?? "off" });
+      const network = solver.healthyNetwork(values, state);
+      for (let at = pick % 5; at < faults.length; at += 5) {
+        const { id = "", fault } = faults[at] ?? {};
+        const quick = fault && solver.solveOn(network, fault.changes);
+        if (!fault || !quick) continue;
+        const exact = fresh.solve(values, state, fault.changes);
+        expect({ id, buzzing: [...quick.buzzing] }).toEqual({ id, buzzing: [...exact.buzzing] });
+        expect({ id, floating: [...quick.floating] }).toEqual({ id, floating: [...exact.floating] });
+        const most = Math.max(
+          ...quick.volts.map((volts, node) => Math.abs(volts - (exact.volts[node] ?? 0))),
+        );
+        expect({ id, close: most < 1e-4 }).toEqual({ id, close: true });
+        compared += 1;
+      }
+    }),
+    { numRuns: 150, seed: 8 },
+  );
+  expect(compared).toBeGreaterThan(1000);
+}, 60_000);
