@@ -234,13 +234,12 @@ function bySize(belief: Belief, variants: readonly number[]): readonly number[] 
 function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): Suspect[] {
   const ranked = compiled
     .remember("families", () => familiesOf(compiled))
-    .map((family) => {
+    .map(({ variants, part, mode }) => {
       let p = 0;
-      for (const variant of family.variants) p += belief.variants[variant] as number;
-      return { family, p };
+      for (const variant of variants) p += belief.variants[variant] as number;
+      return { variants: bySize(belief, variants), part, mode, p };
     })
-    .sort((a, b) => b.p - a.p)
-    .map(({ family, p }) => ({ ...family, p, variants: bySize(belief, family.variants) }));
+    .sort((a, b) => b.p - a.p);
   const leaders = ranked.slice(0, groupedSuspects).map(({ variants }) => variants[0] as number);
   const groups = indistinguishable(compiled, leaders, candidateLooks(compiled, tools, true));
   const suspects = ranked.map(({ variants, part, mode, p }, index): Suspect => {

@@ -31,23 +31,40 @@ export interface Forecast {
   readonly outcomes: readonly ForecastOutcome[];
 }
 
+/** What an outcome is called; its text is made only where it is shown. */
+interface OutcomeLabel {
+  readonly seen: () => string;
+  readonly value: number | null;
+}
+
 /** Joint weights of outcome and repair, outcome by outcome. */
 function forecastFrom(
   joint: readonly Float64Array[],
-  labelOf: (outcome: number) => { readonly seen: string; readonly value: number | null } | null,
+  labelOf: (outcome: number) => OutcomeLabel,
   active: Active,
 ): Told {
   const sums = joint.map(sumOf);
   const total = sumOf(sums);
-  const outcomes = (): ForecastOutcome[] =>
-    joint.flatMap((row, i) => {
+  const outcomes = (): ForecastOutcome[] => {
+    const made: ForecastOutcome[] = [];
+    for (let i = 0; i < joint.length; i++) {
       const sum = sums[i] as number;
-      const label = sum / total < 0.004 ? null : labelOf(i);
-      if (!label) return [];
+      if (sum / total < 0.004) continue;
+      const row = joint[i] as Float64Array;
       const repairs: number[] = [];
       for (let repair = 0; repair < row.length; repair++) repairs.push((row[repair] as number) / sum);
-      return [{ seen: label.seen, value: label.value, p: sum / total, repairs }];
-    });
+      const { seen, value } = labelOf(i);
+      made.push({
+        get seen() {
+          return seen();
+        },
+        value,
+        p: sum / total,
+        repairs,
+      });
+    }
+    return made;
+  };
   return { bits: Math.max(0, active.entropy - entropyAfter(joint)), outcomes };
 }
 
@@ -65,7 +82,7 @@ function forecastLight(compiled: CompiledCircuit, active: Active, cells: Cells, 
   compiled.table(look).addLight(cells.rows, node(look.probe), node(look.clip), joint, repairs);
   const rows = lightSeen.map((_, outcome) => joint.subarray(outcome * repairs, (outcome + 1) * repairs));
   for (const row of rows) row[0] = (row[0] as number) + active.unknown / lightSeen.length;
-  return forecastFrom(rows, (i) => ({ seen: lightSeen[i] ?? "", value: null }), active);
+  return forecastFrom(rows, (i) => ({ seen: () => lightSeen[i] ?? "", value: null }), active);
 }
 
 function forecastWord(active: Active, cells: Cells, outcomes: readonly string[], oddsAt: OddsAt): Told {
@@ -82,7 +99,7 @@ function forecastWord(active: Active, cells: Cells, outcomes: readonly string[],
     }
   }
   for (const row of joint) row[0] = (row[0] as number) + active.unknown / count;
-  return forecastFrom(joint, (i) => ({ seen: outcomes[i] ?? "", value: null }), active);
+  return forecastFrom(joint, (i) => ({ seen: () => outcomes[i] ?? "", value: null }), active);
 }
 
 /** What a look would tell; the outcomes are spelled out only for those that rank. */
@@ -142,9 +159,12 @@ function forecastNumber(active: Active, cells: RowCells, model: NumberTest<"volt
   return forecastFrom(
     merged.map(({ row }) => row),
     (i) => {
-      texts ??= rangeTexts(merged);
       const { low: from, high: to } = merged[i] as Range;
-      return { seen: texts[i] ?? "", value: Number.isFinite(to) ? (from + to) / 2 : null };
+      const seen = (): string => {
+        texts ??= rangeTexts(merged);
+        return texts[i] ?? "";
+      };
+      return { seen, value: Number.isFinite(to) ? (from + to) / 2 : null };
     },
     active,
   );

@@ -33,14 +33,15 @@ export function nextLooks(compiled: CompiledCircuit, belief: Belief, options: Ne
   const fine = cellsOf(compiled, belief, active);
   const prefers = (look: Look): boolean => schoolPrefers(compiled, options.school, look, belief.readings);
   const shorts = shortsBelief(compiled, belief) > shortsWorth;
-  const candidates = candidateLooks(compiled, options.tools, shorts)
-    .filter(({ key }) => !taken.has(key))
-    .map(({ look, cost, column }) => {
-      const minutes = minutesNow(cost, open);
-      return { look, bits: screening.bits(column()), minutes, accessMinutes: minutes - cost.minutes };
-    })
-    .filter(({ bits }) => bits > leastBits)
-    .sort(byWorth);
+  const candidates: { look: Look; bits: number; minutes: number; accessMinutes: number }[] = [];
+  for (const { key, look, cost, column } of candidateLooks(compiled, options.tools, shorts)) {
+    if (taken.has(key)) continue;
+    const bits = screening.bits(column());
+    if (bits <= leastBits) continue;
+    const minutes = minutesNow(cost, open);
+    candidates.push({ look, bits, minutes, accessMinutes: minutes - cost.minutes });
+  }
+  candidates.sort(byWorth);
   const kept = [
     ...(options.school === "least-time" ? [] : candidates.filter(({ look }) => prefers(look)).slice(0, 5)),
     ...candidates.slice(0, screened),
