@@ -43,47 +43,54 @@ export interface JobView {
 
 /** The number in a job's address; answers 404 where it is none. */
 export function jobNumber(id: string | undefined): number {
-  if (!/^\d{1,9}$/.test(id ?? "")) throw data("There is no such job.", { status: 404 });
+  if (!/^\d{1,9}$/.test(id ?? "")) throw noSuchJob();
   return Number(id);
+}
+
+const noSuchJob = () => data("There is no such job.", { status: 404 });
+
+async function findJobAndCircuit(number: number): Promise<{ job: Job; circuit: Circuit } | null> {
+  const job = await findJob(number);
+  const circuit = job ? await findCircuit(job.circuitId) : null;
+  return job && circuit ? { job, circuit } : null;
 }
 
 /** The job of an address; answers 404 where there is none. */
 export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit: Circuit }> {
   const number = jobNumber(id);
-  const found = await untilCommit(`job ${number}`, async () => {
-    const job = await findJob(number);
-    const circuit = job ? await findCircuit(job.circuitId) : null;
-    return job && circuit ? { job, circuit } : null;
-  });
-  if (!found) throw data("There is no such job.", { status: 404 });
+  const found = await untilCommit(`job ${number}`, () => findJobAndCircuit(number));
+  if (!found) throw noSuchJob();
   return found;
 }
 
 /** What a job's pages are made from beside its readings and its engine: it changes seldom while one looks. */
-const besidesReadings = (jobId: number, { netlist }: CompiledCircuit) =>
-  untilCommit(`besides the readings of job ${jobId}`, async () => {
-    const [notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
-      notesOf(jobId),
-      fittingsOf(jobId),
-      shopTerms(),
-      learningOn(),
-    ]);
-    const [learnt, repaired] = on
-      ? await Promise.all([faultCounts(familyName(netlist)), measuredRepairs()])
-      : [{ counts: [], ofFamily: [] }, []];
-    return { notes, fittings, learnt, costs: stoppingCosts(hourMinor, comebackMinor, repaired) };
-  });
+async function besidesReadings(number: number) {
+  const found = await findJobAndCircuit(number);
+  if (!found) return null;
+  const { netlist } = await engineFor(found.circuit);
+  const [notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
+    notesOf(number),
+    fittingsOf(number),
+    shopTerms(),
+    learningOn(),
+  ]);
+  const [learnt, repaired] = on
+    ? await Promise.all([faultCounts(familyName(netlist)), measuredRepairs()])
+    : [{ counts: [], ofFamily: [] }, []];
+  return { ...found, notes, fittings, learnt, costs: stoppingCosts(hourMinor, comebackMinor, repaired) };
+}
 
 /** A job with its readings and its engine. */
 export async function jobViewAt(id: string | undefined): Promise<JobView> {
-  const { job, circuit } = await jobAt(id);
-  const readied = engineFor(circuit);
-  const [engine, stored, { fittings, ...besides }] = await Promise.all([
-    readied,
-    readingsOf(job.id),
-    readied.then((own) => besidesReadings(job.id, own)),
+  const number = jobNumber(id);
+  const [found, stored] = await Promise.all([
+    untilCommit(`all but the readings of job ${number}`, () => besidesReadings(number)),
+    readingsOf(number),
   ]);
-  return { job, circuit, engine, stored, ...besides, repairs: failedRepairs(fittings, stored) };
+  if (!found) throw noSuchJob();
+  const { fittings, ...besides } = found;
+  const engine = await engineFor(found.circuit);
+  return { ...besides, engine, stored, repairs: failedRepairs(fittings, stored) };
 }
 
 /** What was fitted and did not hold, by how many of the readings that stand came before it. */

@@ -192,7 +192,7 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
             </div>
           </Fold>
           <OwnReading token={laterToken} {...own} />
-          <SheetTools focus={focus} />
+          <SheetTools focus={drawnFocus} />
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
       </main>

@@ -1,4 +1,4 @@
-import { useEffect, useState, useSyncExternalStore } from "react";
+import { memo, useEffect, useState, useSyncExternalStore } from "react";
 
 const never = () => () => {};
 /** Whether this browser, on this page, can do a thing; false while the server draws the page. */
@@ -72,7 +72,7 @@ function useSpoken(on: boolean, text: string): void {
 }
 
 /** For hands that are busy: the next look said aloud, the screen kept on. Only what this browser can do is offered. */
-export function HandsBusy({ say }: { say: string }) {
+export const HandsBusy = memo(function HandsBusy({ say }: { say: string }) {
   const canSpeak = useCan(() => "speechSynthesis" in window);
   const canWake = useCan(() => "wakeLock" in navigator);
   const [speaks, setSpeaks] = useKept("airway:speaks");
@@ -90,7 +90,7 @@ export function HandsBusy({ say }: { say: string }) {
       )}
     </fieldset>
   );
-}
+});
 
 interface ToggleProps {
   readonly on: boolean;

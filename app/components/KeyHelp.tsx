@@ -1,5 +1,6 @@
 import { Keyboard } from "lucide-react";
 import { Dialog } from "radix-ui";
+import { memo } from "react";
 import { Form, useLocation } from "react-router";
 
 const keys: readonly (readonly [string, string])[] = [
@@ -23,7 +24,7 @@ interface KeyHelpProps {
 }
 
 /** All keys of the page, and the switch that turns the letters off. */
-export function KeyHelp({ open, onOpenChange, lettersOn }: KeyHelpProps) {
+export const KeyHelp = memo(function KeyHelp({ open, onOpenChange, lettersOn }: KeyHelpProps) {
   const { pathname } = useLocation();
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
@@ -61,4 +62,4 @@ export function KeyHelp({ open, onOpenChange, lettersOn }: KeyHelpProps) {
       </Dialog.Portal>
     </Dialog.Root>
   );
-}
+});

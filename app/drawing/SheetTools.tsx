@@ -1,5 +1,6 @@
 import { ChevronDown, Maximize2, Minus, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { memo } from "react";
 
 /** What the sheet can be told to do, by its buttons and by keys. */
 export type SheetOrder = "in" | "out" | "all" | "closer" | "save";
@@ -18,7 +19,7 @@ interface SheetToolsProps {
 }
 
 /** Fit, smaller, larger; closer to the probe, save and print. */
-export function SheetTools({ focus }: SheetToolsProps) {
+export const SheetTools = memo(function SheetTools({ focus }: SheetToolsProps) {
   return (
     <fieldset className="flex gap-1" aria-label="The sheet">
       <button type="button" className={tool} onClick={() => orderSheet("all")}>
@@ -59,4 +60,4 @@ export function SheetTools({ focus }: SheetToolsProps) {
       </DropdownMenu.Root>
     </fieldset>
   );
-}
+});

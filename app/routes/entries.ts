@@ -8,7 +8,8 @@ import type { Route } from "./+types/entries";
  */
 export async function action({ params, request }: Route.ActionArgs) {
   const taken = await takeEntry(params.id, await request.formData(), expectReading);
-  const headers = { "Cache-Control": "no-store" };
+  // Some kilobytes on the shop's own network: packing them would take longer than sending them.
+  const headers = { "Cache-Control": "no-store, no-transform" };
   if (taken.problem !== undefined) return Response.json(taken, { status: 422, headers });
   // Stored is stored: a page that cannot be made now is asked for by itself.
   const page = await probePage(params.id).catch(() => null);
