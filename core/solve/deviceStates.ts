@@ -1,4 +1,5 @@
 import type { Change } from "./change";
+import { GroupSets } from "./groupSets";
 import { mostHung } from "./hungChange";
 import type { Edge, LdlPattern } from "./ldl";
 import { isPort, type NetHead, type Netlist, type NetModule, type NetRelay } from "./netlist";
@@ -49,8 +50,9 @@ export class DeviceStates {
   private readonly freewheelFirst: number;
   /** Ends of every port but the lamp's, which come with the set-up, and the changes'. */
   private readonly endsOf: Edge[];
-  private parent = new Int32Array(1);
-  /** Whether `parent` holds for the network and the forms as they are. */
+  /** The groups as what conducts in the point just solved joins them. */
+  readonly sets = new GroupSets();
+  /** Whether they hold for the network and the forms as they are. */
   private setsFound = false;
   private tolerance = dutyTolerance;
   /** How the gap between asked and given duty falls as the duty rises, by control. */
@@ -169,8 +171,8 @@ export class DeviceStates {
   }
 
   /**
-   * Tries the states of the point solved before: right when each device stands firm there, on above the
-   * volts that switch it on and off below them, so that its history cannot matter.
+   * Tries the states of the point solved before: taken when each device stands firm there, on above the volts that
+   * switch it on and off below them. What would hold itself in is firm too, so that point must have been found from off.
    * @returns whether they stand
    */
   settleAsBefore(inputs: PointInputs, loads: readonly Load[], speeds: Float64Array): boolean {
@@ -249,12 +251,8 @@ export class DeviceStates {
 
   /** Volts a supply gives; 0 where either pin hangs on nothing. */
   private supply(feed: number, ground: number): number {
-    if (!this.isTied(feed) || !this.isTied(ground)) return 0;
+    if (!this.sets.isTied(feed) || !this.sets.isTied(ground)) return 0;
     return this.volts(feed) - this.volts(ground);
-  }
-
-  private isTied(node: number): boolean {
-    return node < 0 || this.parent[this.standing.groups.of[node] as number] === 0;
   }
 
   private volts(node: number): number {
@@ -343,10 +341,10 @@ export class DeviceStates {
     for (let module = 0; module < modules.length; module++) this.form(module, this.firstForm(module));
     for (let round = 0; round <= 2 * modules.length; round++) {
       this.current = this.conducting(loads);
-      if (!this.setsFound) this.findSets();
+      if (!this.setsFound) this.joinSets();
       this.setsFound = true;
       speeds.fill(0);
-      const amps = this.standing.plan.ports.solve(this.current, loads, this.sets(), speeds);
+      const amps = this.standing.plan.ports.solve(this.current, loads, this.sets.roots, speeds);
       let settled = true;
       for (let module = 0; module < modules.length; module++) {
         const next = this.nextForm(module, amps);
@@ -447,29 +445,16 @@ export class DeviceStates {
     return { carries: through, senses: mixed, ohms: 0, emfVolts: 0 };
   }
 
-  /**
-   * Sets of groups as the ports join them in the point just solved: the lowest group of each group's set, so 0
-   * for all that hang on the reference.
-   */
-  sets(): Int32Array {
-    return this.parent;
-  }
-
-  /** Finds the sets; the same while neither the network nor a stage's form changes. */
-  private findSets(): void {
-    const { groups } = this.standing;
-    if (this.parent.length < groups.count) this.parent = new Int32Array(groups.count);
-    const { parent } = this;
-    for (let group = 0; group < groups.count; group++) parent[group] = group;
-    if (groups.count === 1) return;
-    for (const { carries } of this.current) {
-      for (const { port } of carries) this.join(this.edgeOf(port));
-    }
+  /** Joins the groups as what conducts does; the same while neither the network nor a stage's form changes. */
+  private joinSets(): void {
+    const { sets } = this;
+    sets.begin(this.standing.groups);
+    for (const { carries } of this.current) for (const { port } of carries) sets.join(this.edgeOf(port));
     this.netlist.modules.forEach(({ feed, ground, freewheel }, module) => {
       // A stage that holds the motor at a share of the supply fixes both legs against both pins.
       if (this.forms[module] !== "regulating") return;
-      this.join({ a: feed, b: ground });
-      this.join(freewheel);
+      sets.join({ a: feed, b: ground });
+      sets.join(freewheel);
     });
   }
 
@@ -477,32 +462,5 @@ export class DeviceStates {
     if (port === this.lampPort) return this.inputs.setup.lamp;
     if (port >= this.changePort) return this.standing.changed[port - this.changePort]?.ends ?? null;
     return this.endsOf[port] ?? null;
-  }
-
-  private join(edge: Edge | null): void {
-    if (!edge) return;
-    const { parent } = this;
-    const { groups } = this.standing;
-    const one = parent[edge.a < 0 ? 0 : (groups.of[edge.a] as number)] as number;
-    const other = parent[edge.b < 0 ? 0 : (groups.of[edge.b] as number)] as number;
-    if (one === other) return;
-    const [low, high] = one < other ? [one, other] : [other, one];
-    for (let group = 0; group < groups.count; group++) if (parent[group] === high) parent[group] = low;
-  }
-
-  /**
-   * Marks the nodes no path leads to.
-   * @returns whether there are any
-   */
-  markFloating(floating: Uint8Array): boolean {
-    const parent = this.sets();
-    const { groups } = this.standing;
-    let some = false;
-    for (let group = 0; group < groups.count; group++) if (parent[group] !== 0) some = true;
-    if (!some) floating.fill(0);
-    else
-      for (let node = 0; node < floating.length; node++)
-        floating[node] = parent[groups.of[node] as number] === 0 ? 0 : 1;
-    return some;
   }
 }

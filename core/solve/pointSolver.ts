@@ -270,7 +270,7 @@ export class PointSolver {
     if (!this.joined(a, b)) return Number.POSITIVE_INFINITY;
     const { pattern, values, ports } = this.devices.standing.plan;
     const bare = seenOhms(pattern, values, { a, b }, this.scratch);
-    const relief = ports.relief(this.devices.elements(), this.devices.sets());
+    const relief = ports.relief(this.devices.elements(), this.devices.sets.roots);
     return Math.max(0, bare - relief({ a, b }));
   }
 
@@ -278,7 +278,7 @@ export class PointSolver {
   ohmsBehind(out: Float64Array): void {
     const { pattern, ports } = this.devices.standing.plan;
     const inverse = this.inverse();
-    ports.reliefOfAll(this.devices.elements(), this.devices.sets(), out);
+    ports.reliefOfAll(this.devices.elements(), this.devices.sets.roots, out);
     for (let node = 0; node < this.size; node++) {
       const bare = inverse[pattern.stepOf[node] as number] as number;
       const floats = this.state.floating[node] === 1;
@@ -299,10 +299,8 @@ export class PointSolver {
 
   /** True when both nodes hang together in the state just solved. */
   private joined(a: number, b: number): boolean {
-    const sets = this.devices.sets();
-    const { of: groupOf } = this.devices.standing.groups;
-    const of = (node: number): number => (node < 0 ? 0 : (groupOf[node] as number));
-    return sets[of(a)] === sets[of(b)];
+    const { sets } = this.devices;
+    return sets.rootOf(a) === sets.rootOf(b);
   }
 
   /**
@@ -381,7 +379,7 @@ export class PointSolver {
     const { plan, portOf, siemens } = this.devices.standing;
     const { ports } = plan;
     ports.readVolts(state.volts);
-    if (this.devices.markFloating(floating))
+    if (this.devices.sets.markFloating(floating))
       for (let node = 0; node < floating.length; node++) if (floating[node] === 1) padded[node] = 0;
     for (let i = 0; i < ampsRead.length; i++) {
       const branch = ampsRead[i] as number;

@@ -1,6 +1,7 @@
 import type { MotorConstants } from "../motor/motorConstants";
 import { backEmf } from "./backEmf";
 import type { Groups } from "./connectivity";
+import { gaussJordan } from "./gaussJordan";
 import { backSolve, type Edge, type LdlPattern } from "./ldl";
 
 /** A share of a port's voltage or current; an element mixes at most two ports. */
@@ -287,7 +288,7 @@ export class PortNetwork {
     // A column for one volt of back-EMF in each load.
     const firstLoad = linear - loads.length;
     for (let load = 0; load < loads.length; load++) matrix[(firstLoad + load) * width + unknowns + load] = -1;
-    eliminate(matrix, unknowns, width);
+    gaussJordan(matrix, unknowns, width);
     const emf = backEmf(loads, speeds, {
       drawn: (load) => matrix[(firstLoad + load) * width + width - 1] as number,
       siemens: (load, other) => -(matrix[(firstLoad + load) * width + unknowns + other] as number),
@@ -446,7 +447,7 @@ export class PortNetwork {
     const freeCount = this.freeGroups(parent);
     const { unknowns, width } = this.fill(elements, freeCount, elements.length + freeCount);
     for (let row = 0; row < unknowns; row++) this.matrix[row * width + unknowns + row] = 1;
-    eliminate(this.matrix, unknowns, width);
+    gaussJordan(this.matrix, unknowns, width);
     return { unknowns, width };
   }
 
@@ -461,35 +462,5 @@ export class PortNetwork {
       sum += share * (high - low);
     }
     return sum;
-  }
-}
-
-/** Gauss–Jordan with partial pivoting of the left square part; the right columns hold the solutions. */
-function eliminate(matrix: Float64Array, count: number, width: number): void {
-  for (let column = 0; column < count; column++) {
-    let best = column;
-    for (let row = column + 1; row < count; row++) {
-      if (
-        Math.abs(matrix[row * width + column] as number) > Math.abs(matrix[best * width + column] as number)
-      )
-        best = row;
-    }
-    if (best !== column) {
-      for (let j = column; j < width; j++) {
-        const kept = matrix[column * width + j] as number;
-        matrix[column * width + j] = matrix[best * width + j] as number;
-        matrix[best * width + j] = kept;
-      }
-    }
-    const pivot = 1 / (matrix[column * width + column] as number);
-    for (let j = column; j < width; j++)
-      matrix[column * width + j] = (matrix[column * width + j] as number) * pivot;
-    for (let row = 0; row < count; row++) {
-      const factor = matrix[row * width + column] as number;
-      if (row === column || factor === 0) continue;
-      for (let j = column; j < width; j++)
-        matrix[row * width + j] =
-          (matrix[row * width + j] as number) - factor * (matrix[column * width + j] as number);
-    }
   }
 }

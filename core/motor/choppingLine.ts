@@ -1,0 +1,276 @@
+import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "./currentTrace";
+import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
+import { lineJitter } from "./lineJitter";
+import { peaksOf, type Spectrum, spectrumOf } from "./spectrum";
+
+const mostSamples = 2 ** 18;
+const standsOut = 12;
+/** A clock's phase strays by less than this over the stretch, radians. */
+const clockStrays = 0.18;
+/** A motor's strays by more, and in time by so many times what the clock does. */
+const motorStrays = 0.3;
+const timesStray = 4;
+/** A clock's line trembles in time no more than noise makes it (see `lineJitter`), a motor's by more than chance. */
+const clockTrembles = 1.5;
+const surelyTrembles = 3;
+const parts = 8;
+/** A second rhythm this tall, as a share of the tallest, counts. */
+const secondShare = 0.12;
+const mostPeaks = 24;
+/** A clock's line stands alone: so many bins beside it hold nothing above this share of it; a drifting one is a ridge. */
+const [besideFrom, besideTo] = [4, 40];
+const besideShare = 0.35;
+const rivalShare = 0.3;
+/** Humps a turn at most: the highest order that may be met. */
+const mostOrders = 48;
+/** Fewer come to no turn. */
+const fewestHumps = 7.5;
+/** Frequencies are known to this share of a bin. */
+const sameWithin = 0.015;
+const nearlyWithin = 0.25;
+
+/** A control's chopping by its frequency; two rhythms of which either may be it; or none. */
+export type FoundChopping =
+  | { readonly hz: number }
+  | { readonly rivals: readonly [number, number] }
+  | { readonly none: true };
+
+/** A line of the spectrum, and how far its phase strays over the whole. */
+interface Line {
+  readonly hz: number;
+  readonly magnitude: number;
+  readonly radians: number;
+}
+
+/** Looks for the line of a control's chopping among a current's. */
+export function findChopping(
+  trace: CurrentTrace,
+  { from, to }: Stretch,
+  perTurn: number | null,
+): FoundChopping {
+  const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
+  return count < 1024 ? { none: true } : new LineSearch(trace, from, count, perTurn).found();
+}
+
+class LineSearch {
+  private readonly spectrum: Spectrum;
+  private readonly peaks: readonly { readonly hz: number; readonly magnitude: number }[];
+  private readonly tallest: number;
+  /** The tall lines where humps may be. */
+  private readonly strong: readonly Line[];
+
+  constructor(
+    private readonly trace: CurrentTrace,
+    private readonly from: number,
+    private readonly count: number,
+    private readonly perTurn: number | null,
+  ) {
+    const { amps, rateHz } = trace;
+    this.spectrum = spectrumOf(amps, rateHz, { from, count });
+    const median = medianOf(this.spectrum.magnitude);
+    this.peaks = peaksOf(this.spectrum, slowestHumpHz, rateHz / 2, mostPeaks).filter(
+      ({ magnitude }) => magnitude > standsOut * median,
+    );
+    this.tallest = this.peaks[0]?.magnitude ?? 0;
+    this.strong = this.peaks
+      .filter(({ magnitude, hz }) => magnitude > secondShare * this.tallest && hz <= fastestHumpHz)
+      .map(({ hz, magnitude }) => ({ hz, magnitude, radians: this.strays(hz) }));
+  }
+
+  found(): FoundChopping {
+    const above = this.peaks.find(
+      ({ hz, magnitude }) => hz > fastestHumpHz && magnitude > secondShare * this.tallest,
+    );
+    if (above && this.strays(above.hz) < 2 * motorStrays) return { hz: above.hz };
+    const steadier = this.besideWhatStrays();
+    const clocks = steadier.length > 0 ? steadier : this.besideWhatTrembles();
+    return clocks.length > 0 ? { hz: Math.min(...clocks.map(({ hz }) => hz)) } : this.rivals();
+  }
+
+  /** How far a line's phase strays from a clock's over the whole, radians. */
+  private strays(hz: number): number {
+    const { amps, rateHz } = this.trace;
+    return Math.sqrt(-2 * Math.log(Math.min(1, clockShare(amps, rateHz, this.from, this.count, hz))));
+  }
+
+  private isMultiple(one: number, other: number): boolean {
+    return isMultiple(one, other, this.spectrum.binHz);
+  }
+
+  private turnTogether(one: number, other: number, bins: number): boolean {
+    return turnTogether(one, other, bins * this.spectrum.binHz, this.perTurn);
+  }
+
+  /** True where nothing tall lies close beside a line but some others that are known. */
+  private standsAlone(hz: number, beside: readonly { readonly hz: number }[] = []): boolean {
+    const { magnitude, binHz } = this.spectrum;
+    const bin = Math.round(hz / binHz);
+    const isOther = (at: number): boolean =>
+      beside.some((other) => Math.abs(at - other.hz / binHz) < besideFrom);
+    for (let off = besideFrom; off <= besideTo; off++)
+      for (const at of [bin - off, bin + off])
+        if ((magnitude[at] ?? 0) > besideShare * (magnitude[bin] as number) && !isOther(at)) return false;
+    return true;
+  }
+
+  /** Clocks beside a rhythm that drifts: all that turns with the shaft strays alike in time, whatever its order. */
+  private besideWhatStrays(): Line[] {
+    const { strong } = this;
+    const alone = strong.filter(
+      ({ hz, magnitude, radians }) =>
+        radians < clockStrays &&
+        this.standsAlone(hz) &&
+        // A harmonic goes with the line it belongs to.
+        !strong.some((base) => base.hz < hz && base.magnitude > magnitude && this.isMultiple(base.hz, hz)),
+    );
+    // A clock can hide what drifts far: a low ridge over the whole stretch, yet tall in each short part of it.
+    const others = strong.length === 1 && alone.length === 1 ? this.ridges() : strong;
+    return alone.filter(({ hz, radians }) =>
+      others.some(
+        (other) =>
+          other.radians > motorStrays &&
+          other.radians / other.hz > (timesStray * radians) / hz &&
+          !this.isMultiple(other.hz, hz),
+      ),
+    );
+  }
+
+  private ridges(): { readonly hz: number; readonly radians: number }[] {
+    const { amps, rateHz } = this.trace;
+    return ridgesOf(amps, rateHz, this.from, this.count)
+      .filter((ridge) => this.strong.every(({ hz }) => Math.abs(hz - ridge.hz) > ridgeBins * ridge.binHz))
+      .slice(0, mostRidges)
+      .map(({ hz }) => ({ hz, radians: this.strays(hz) }));
+  }
+
+  /** Clocks at a steady speed: humps come each a little early or late there too, a clock does not. */
+  private besideWhatTrembles(): Line[] {
+    const { amps, rateHz } = this.trace;
+    const told = this.strong.map((line) => ({
+      ...line,
+      jitter: lineJitter(amps, rateHz, this.from, this.count, line.hz),
+    }));
+    const trembling = told.filter(({ jitter }) => jitter && jitter.deviations > surelyTrembles);
+    if (trembling.length === 0) return [];
+    return told.filter(
+      (line) =>
+        line.jitter &&
+        line.jitter.ratio < clockTrembles &&
+        line.jitter.deviations < surelyTrembles &&
+        // Beside a line of the motor the parts cannot part the two, and what strays is their beat.
+        (line.radians < clockStrays || trembling.some(({ hz }) => this.beats(hz, line.hz))) &&
+        this.standsAlone(line.hz, trembling) &&
+        trembling.every(({ hz }) => !this.isMultiple(hz, line.hz)) &&
+        (this.perTurn === null
+          ? this.explainsTheRest(line, trembling)
+          : trembling.every(({ hz }) => !this.turnTogether(hz, line.hz, nearlyWithin))),
+    );
+  }
+
+  /** True where two lines lie too close to be told apart in a part of the stretch. */
+  private beats(one: number, other: number): boolean {
+    return Math.abs(one - other) < 2 * parts * this.spectrum.binHz;
+  }
+
+  /**
+   * Bad bars make a comb of lines, of which any fits some order of the turn: with a clock all others are the humps' own,
+   * its own, or the turn's mark far below.
+   */
+  private explainsTheRest({ hz }: Line, trembling: readonly Line[]): boolean {
+    return this.strong.every(
+      (other) =>
+        this.isMultiple(hz, other.hz) ||
+        trembling.some(
+          (humps) =>
+            this.isMultiple(humps.hz, other.hz) ||
+            other.hz * fewestHumps < humps.hz ||
+            this.beats(humps.hz, other.hz),
+        ),
+    );
+  }
+
+  /** Two tall rhythms that keep time and have no turn in common; or none. */
+  private rivals(): FoundChopping {
+    const [first, second] = this.peaks.filter(
+      ({ magnitude, hz }) => magnitude > rivalShare * this.tallest && hz <= fastestHumpHz,
+    );
+    if (!first || !second || this.isMultiple(first.hz, second.hz)) return { none: true };
+    const steady = this.strong.every(({ radians }) => radians < clockStrays);
+    // Where they stray a little, orders of a known turn are told by the nearest; of an unknown one any would fit.
+    if (this.turnTogether(first.hz, second.hz, steady ? sameWithin : nearlyWithin)) return { none: true };
+    const apart = this.standsAlone(first.hz, [second]) && this.strays(first.hz) < clockStrays;
+    return steady || (this.perTurn !== null && apart) ? { rivals: [first.hz, second.hz] } : { none: true };
+  }
+}
+
+const ridgeSeconds = 0.15;
+/** A ridge this many of its own bins from a line of the whole stretch is that line. */
+const ridgeBins = 3;
+const mostRidges = 4;
+
+/** Rhythms that are tall in the mean of short parts' spectra. */
+function ridgesOf(
+  amps: Float32Array,
+  rateHz: number,
+  from: number,
+  count: number,
+): { readonly hz: number; readonly binHz: number }[] {
+  const length = Math.min(count, 2 ** Math.floor(Math.log2(Math.max(256, ridgeSeconds * rateHz))));
+  const steps = Math.max(1, Math.floor((2 * count) / length) - 1);
+  const magnitude = new Float64Array(length / 2);
+  let binHz = rateHz / length;
+  for (let step = 0; step < steps; step++) {
+    const own = spectrumOf(amps, rateHz, { from: from + (step * length) / 2, count: length });
+    binHz = own.binHz;
+    for (let bin = 0; bin < magnitude.length; bin++)
+      magnitude[bin] = (magnitude[bin] as number) + (own.magnitude[bin] as number) / steps;
+  }
+  const peaks = peaksOf({ magnitude, binHz }, slowestHumpHz, fastestHumpHz, mostPeaks);
+  const tallest = peaks[0]?.magnitude ?? 0;
+  return peaks
+    .filter((peak) => peak.magnitude > secondShare * tallest && peak.hz < rateHz / 2)
+    .map(({ hz }) => ({ hz, binHz }));
+}
+
+/** True where one rhythm is a whole multiple of the other, to the half bin its drift may move it. */
+function isMultiple(one: number, other: number, binHz: number): boolean {
+  const [low, high] = one < other ? [one, other] : [other, one];
+  const times = Math.round(high / low);
+  return Math.abs(high - times * low) < 0.5 * binHz * times;
+}
+
+/**
+ * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, and where humps a turn
+ * are known one of them that many.
+ */
+function turnTogether(first: number, second: number, within: number, perTurn: number | null): boolean {
+  const belongs = (humps: number, other: number, order: number): boolean => {
+    const turn = humps / order;
+    return Math.abs(other - Math.round(other / turn) * turn) < within * (1 + other / humps);
+  };
+  if (perTurn !== null) return belongs(first, second, perTurn) || belongs(second, first, perTurn);
+  const [low, high] = first < second ? [first, second] : [second, first];
+  for (let order = 1; order <= mostOrders; order++) if (belongs(low, high, order)) return true;
+  return false;
+}
+
+/** How much of a line's parts adds up over the whole: near 1 for a clock, little where the rhythm drifts. */
+function clockShare(amps: Float32Array, rateHz: number, from: number, count: number, hz: number): number {
+  const length = Math.floor(count / parts);
+  const { mean } = rangeOf(amps, { from, to: from + count });
+  let [re, im, sizes] = [0, 0, 0];
+  for (let part = 0; part < parts; part++) {
+    let [a, b] = [0, 0];
+    for (let i = 0; i < length; i++) {
+      const at = from + part * length + i;
+      const angle = (2 * Math.PI * hz * (part * length + i)) / rateHz;
+      const weighed = ((amps[at] as number) - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / length));
+      a += weighed * Math.cos(angle);
+      b -= weighed * Math.sin(angle);
+    }
+    re += a;
+    im += b;
+    sizes += Math.hypot(a, b);
+  }
+  return Math.hypot(re, im) / Math.max(1e-300, sizes);
+}
