@@ -119,9 +119,12 @@ export function stoppingCosts(
   return made;
 }
 
-/** Diagnoses worked out lately, by circuit: the same readings weigh the same. */
+/**
+ * Diagnoses worked out lately, by circuit: the same readings weigh the same. Some twenty are worked ahead after every
+ * entry; so many are kept that those before the last few entries are there for the one who takes them back.
+ */
 const worked = new WeakMap<CompiledCircuit, Map<string, Diagnosis>>();
-const mostWorked = 40;
+const mostWorked = 120;
 
 /** The diagnosis from some readings of a job, worked out once. */
 export function diagnosisFrom(

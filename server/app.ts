@@ -63,7 +63,7 @@ function securityHeaders() {
 }
 
 /** The whole server: guards, static files, then the application's routes. */
-export function createApp({ host, root, logger }: ServerOptions): Express {
+export async function createApp({ host, root, logger }: ServerOptions): Promise<Express> {
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -89,7 +89,8 @@ export function createApp({ host, root, logger }: ServerOptions): Express {
   app.use(express.static(client, { maxAge: "1h" }));
   app.use(
     createRequestHandler({
-      build: () => import("virtual:react-router/server-build") as Promise<ServerBuild>,
+      // Not a function that fetches it: the routing would be derived anew at every request.
+      build: (await import("virtual:react-router/server-build")) as ServerBuild,
       getLoadContext: (_request, response) => {
         const context = new RouterContextProvider();
         context.set(nonceContext, response.nonce ?? "");
@@ -122,7 +123,8 @@ export async function start({ root }: { root: string }): Promise<void> {
   compileOnWorker(join(root, "build", "server", "compileWorker.mjs"));
   drawOnWorker(join(root, "build", "server", "layoutWorker.mjs"));
   const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
-  const server = createApp({ host, root, logger }).listen(port, host, (error) => {
+  const app = await createApp({ host, root, logger });
+  const server = app.listen(port, host, (error) => {
     if (error) {
       process.stderr.write(
         `Airway cannot listen on ${host}:${port} (${error.message}); set AIRWAY_PORT to another\n`,

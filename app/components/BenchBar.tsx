@@ -1,4 +1,5 @@
 import { ToggleGroup } from "radix-ui";
+import { memo } from "react";
 import { type BenchSetup, withKey, withPlug } from "./benchSetup";
 
 interface BenchBarProps {
@@ -13,7 +14,14 @@ interface BenchBarProps {
 }
 
 /** How the vehicle stands: speed, key, engine, and what is pulled. */
-export function BenchBar({ settings, heard, setup, onSetup, engineToo = true, children }: BenchBarProps) {
+export const BenchBar = memo(function BenchBar({
+  settings,
+  heard,
+  setup,
+  onSetup,
+  engineToo = true,
+  children,
+}: BenchBarProps) {
   const { key, engine, setting, unplugged, lampFor } = setup;
   return (
     <div className="flex flex-wrap items-center gap-2 print:hidden">
@@ -63,7 +71,7 @@ export function BenchBar({ settings, heard, setup, onSetup, engineToo = true, ch
       {lampFor && <Out onBack={() => onSetup({ ...setup, lampFor: null })}>lamp in place of {lampFor}</Out>}
     </div>
   );
-}
+});
 
 function Out({ children, onBack }: { children: React.ReactNode; onBack: () => void }) {
   return (

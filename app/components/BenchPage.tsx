@@ -1,12 +1,13 @@
 import type { Look } from "@core/predict/reading";
 import { lookText } from "@core/predict/readingText";
 import { percent } from "@core/units/wording";
-import { memo, useCallback, useDeferredValue, useMemo, useState } from "react";
+import { memo, useCallback, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { orderSheet, SheetTools } from "../drawing/SheetTools";
 import { LaidOutSheet } from "../drawing/SheetView";
 import { useAwayLooks, useEntries } from "../entries/useEntries";
 import { AsIfTrue } from "./AsIfTrue";
+import { usePainted } from "./afterPaint";
 import { BenchBar } from "./BenchBar";
 import type { Bench, Probed } from "./benchData";
 import { Evidence } from "./Evidence";
@@ -132,11 +133,8 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
     [circuit, state, job.doubt, cleared, offered, bench, litPath, chosen, other, setup.unplugged, take],
   );
   // Suspects and the next look are shown first; drawing, board and evidence follow, and give way to the next key.
-  const drawn = useDeferredValue(sheet);
-  const drawnFocus = useDeferredValue(focus);
-  const laterToken = useDeferredValue(token);
-  const boardLines = useDeferredValue(job.board);
-  const { evidence, notes, conflicts, repairs } = useDeferredValue(job);
+  const later = usePainted(useMemo(() => ({ sheet, focus, token, job }), [sheet, focus, token, job]));
+  const { evidence, notes, conflicts, repairs } = later.job;
   const lightCell = useCallback(
     (cell: LitCell): void => {
       setLit(cell);
@@ -144,24 +142,34 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
     },
     [setup, setSetup],
   );
+  const laterUnder = later.job.under;
+  const asIf = useMemo(
+    () => (
+      <select
+        aria-label="Show the sheet as if"
+        className="field ml-auto w-36 text-base max-md:w-28"
+        value={shownUnder}
+        onChange={({ target: { value } }) => setUnder(value)}
+      >
+        <option value="healthy">as if healthy</option>
+        {laterUnder.map(({ fault, words }) => (
+          <option key={fault} value={fault}>
+            as if {words}
+          </option>
+        ))}
+      </select>
+    ),
+    [shownUnder, laterUnder],
+  );
   const healthyVolts = chosen === null ? undefined : healthy?.point.volts[chosen];
   return (
     <div className="grid min-h-0 grow max-md:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] md:grid-rows-[minmax(0,1fr)] print:block">
-      <main id="main" className="flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:px-3">
+      <main
+        id="main"
+        className="main-pane flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:px-3 md:overflow-y-auto"
+      >
         <BenchBar settings={circuit.settings} heard={job.heard} setup={setup} onSetup={setSetup}>
-          <select
-            aria-label="Show the sheet as if"
-            className="field ml-auto w-36 text-base max-md:w-28"
-            value={shownUnder}
-            onChange={({ target: { value } }) => setUnder(value)}
-          >
-            <option value="healthy">as if healthy</option>
-            {job.under.map(({ fault, words }) => (
-              <option key={fault} value={fault}>
-                as if {words}
-              </option>
-            ))}
-          </select>
+          {asIf}
         </BenchBar>
         <div
           className={`sheet-card sheet-pane relative grow max-md:h-[30vh] max-md:shrink-0 md:h-0 print:h-[80vh] ${board ? "md:min-h-64" : "md:min-h-72"}`}
@@ -169,8 +177,8 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
           <LaidOutSheet
             layout={bench.layout}
             fileName={`${circuit.id}-${setup.setting}`}
-            focus={drawnFocus}
-            sheet={drawn}
+            focus={later.focus}
+            sheet={later.sheet}
           />
         </div>
         <div className="flex flex-wrap items-start gap-2 print:hidden">
@@ -185,14 +193,14 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
               <PathBoard
                 settings={circuit.settings}
                 heard={job.heard}
-                lines={boardLines}
+                lines={later.job.board}
                 lit={lit}
                 onLight={lightCell}
               />
             </div>
           </Fold>
-          <OwnReading token={laterToken} {...own} />
-          <SheetTools focus={drawnFocus} />
+          <OwnReading token={later.token} {...own} />
+          <SheetTools focus={later.focus} />
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
       </main>

@@ -74,7 +74,7 @@ export function NextLook({ offered, token, lettersOn, onNext, position, hidden }
         </h2>
         <p className="mt-1 text-base text-soft">{words.how}</p>
         <Cautions cautions={offered.cautions} token={token} />
-        <EntryForm className="mt-3 grid gap-1.5" key={token + offered.look}>
+        <EntryForm passing className="mt-3 grid gap-1.5" key={token + offered.look}>
           <input type="hidden" name="intent" value="reading" />
           <input type="hidden" name="token" value={token} />
           <input type="hidden" name="form" value="next" />

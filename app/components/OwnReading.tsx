@@ -48,7 +48,7 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
   const items = itemsFor(test, props);
   return (
     <Fold title="Own reading" className="sheet-card grow basis-36 px-3 open:basis-full">
-      <EntryForm className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
+      <EntryForm passing className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />
         <Choice title="Test" name="test" value={test} onChange={(value) => setTest(value as TestName)}>

@@ -169,7 +169,7 @@ export function ProbePanel(props: ProbePanelProps) {
         cautions={(answer?.cautions ?? []).filter((caution) => !props.cautionsRead.includes(caution))}
         token={token}
       />
-      <EntryForm className="flex flex-wrap items-center gap-1.5" key={`${test} ${token}`}>
+      <EntryForm passing className="flex flex-wrap items-center gap-1.5" key={`${test} ${token}`}>
         <input type="hidden" name="intent" value="reading" />
         <input type="hidden" name="token" value={token} />
         <input type="hidden" name="form" value="panel" />

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import type { SheetState } from "../drawing/sheetState";
 import type { Bench } from "./benchData";
 import { type BenchSetup, isUsual, setupQuery } from "./benchSetup";
@@ -13,8 +13,12 @@ export function useBenchSetup(
     token,
     setup: { key: "run", engine: false, setting: offeredSetting, unplugged: [], lampFor: null },
   });
-  const setup = held.token === token ? held.setup : { ...held.setup, setting: offeredSetting };
-  return [setup, (next) => setHeld({ token, setup: next })];
+  const setup = useMemo(
+    () => (held.token === token ? held.setup : { ...held.setup, setting: offeredSetting }),
+    [held, token, offeredSetting],
+  );
+  const setSetup = useCallback((next: BenchSetup) => setHeld({ token, setup: next }), [token]);
+  return [setup, setSetup];
 }
 
 /** The sheet's state in a set-up as if something were true: at hand for a usual healthy one, asked for otherwise. */

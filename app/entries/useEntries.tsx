@@ -7,7 +7,8 @@ import {
   useRef,
   useSyncExternalStore,
 } from "react";
-import { Form, type FormProps, useRevalidator } from "react-router";
+import { useRevalidator } from "react-router";
+import { afterPaint } from "../components/afterPaint";
 import type { Probed } from "../components/benchData";
 import { entryId } from "./entryId";
 import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
@@ -68,6 +69,14 @@ export const useQueue = (): QueueState =>
     subscribe,
     () => theQueue().snapshot(),
     () => nothing,
+  );
+
+/** The last entry, where it was refused. */
+const useRefused = (): QueueState["refused"] =>
+  useSyncExternalStore(
+    subscribe,
+    () => theQueue().snapshot().refused,
+    () => null,
   );
 
 const noLooks = "";
@@ -136,11 +145,10 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
   useEffect(() => {
     const [mark] = performance.getEntriesByName(enteredMark).slice(-1);
     if (!mark || token === "") return;
-    const frame = requestAnimationFrame(() => {
+    return afterPaint(() => {
       performance.measure(answeredMeasure, { start: mark.startTime });
       performance.clearMarks(enteredMark);
     });
-    return () => cancelAnimationFrame(frame);
   }, [token]);
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent): void => {
@@ -153,24 +161,41 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
   return <EntriesContext value={value}>{children}</EntriesContext>;
 }
 
-/** A form whose entry goes through the queue; without scripts it is posted as it stands. */
-export function EntryForm(props: FormProps) {
+interface EntryFormProps extends React.ComponentProps<"form"> {
+  /** True for a form that another takes the place of once its entry is stored. */
+  readonly passing?: boolean;
+}
+
+/**
+ * A form whose entry goes through the queue; without scripts it is posted as it stands. One that passes has its field left at
+ * once: the next key is the next look's, and taking a field away that still has the focus holds the browser up for some ten
+ * milliseconds, which are to spare while the server is at work. A refused entry has its field back.
+ */
+export function EntryForm({ passing = false, ...props }: EntryFormProps) {
   const { enter } = useEntries();
+  const left = useRef<{ fields: Entry["fields"]; field: HTMLElement } | null>(null);
+  const refused = useRefused();
+  useEffect(() => {
+    if (refused && refused.fields === left.current?.fields) left.current.field.focus();
+  }, [refused]);
   return (
-    <Form
+    <form
       {...props}
       method="post"
       onSubmit={(event) => {
         event.preventDefault();
-        const { submitter } = event.nativeEvent as SubmitEvent;
-        const fields = [...new FormData(event.currentTarget, submitter)];
-        enter(
-          Object.fromEntries(
-            fields.flatMap(([name, value]) =>
-              name === "token" || typeof value !== "string" ? [] : [[name, value] as const],
-            ),
+        const form = event.currentTarget;
+        const { submitter } = event.nativeEvent;
+        const fields = Object.fromEntries(
+          [...new FormData(form, submitter)].flatMap(([name, value]) =>
+            name === "token" || typeof value !== "string" ? [] : [[name, value] as const],
           ),
         );
+        enter(fields);
+        const field = document.activeElement;
+        if (!passing || !(field instanceof HTMLElement) || !form.contains(field)) return;
+        left.current = { fields, field };
+        field.blur();
       }}
     />
   );
@@ -178,7 +203,7 @@ export function EntryForm(props: FormProps) {
 
 /** Why the last entry of a form was refused, where it was that form's. */
 export function EntryProblem({ of }: { of: (fields: Readonly<Record<string, string>>) => boolean }) {
-  const { refused } = useQueue();
+  const refused = useRefused();
   if (!refused || !of(refused.fields)) return null;
   return (
     <p role="alert" className="mt-2 text-danger">

@@ -32,7 +32,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   useSharedJob(job.id, job.version);
   if (!bench) return null;
   return (
-    <EntriesProvider jobId={job.id} token={job.token} standing={standing} show={show}>
+    <EntriesProvider key={job.id} jobId={job.id} token={job.token} standing={standing} show={show}>
       <BenchPage bench={bench} job={job} lettersOn={lettersOn} />
     </EntriesProvider>
   );
