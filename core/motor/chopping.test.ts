@@ -83,13 +83,23 @@ describe("a control's chopping", () => {
 
   test("two clocks that share no turn are rivals; with the humps a turn known only orders of them belong together", () => {
     const chopped = drawnTrace({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
-    const { rivals, chopping } = withoutChopping(chopped, whole(chopped), undefined, 12);
+    const { rivals, chopping } = withoutChopping(chopped, whole(chopped), undefined, { perTurn: 12 });
     expect(chopping).toBeNull();
     const [low = 0, high = 0] = [...(rivals ?? [])].sort((a, b) => a - b);
     expect(low).toBeCloseTo(580, 0);
     expect(high).toBeCloseTo(930.5, 0);
     const swung = drawnTrace({ ...made, noise: 0, mark: 0.4 });
-    expect(withoutChopping(swung, whole(swung), undefined, 12).rivals).toBeNull();
+    expect(withoutChopping(swung, whole(swung), undefined, { perTurn: 12 }).rivals).toBeNull();
+  });
+
+  test("a speed known within some percent leaves few turns to belong to: 580 Hz is 12 a turn at 2900 rpm, and 930.5 Hz is 19.25", () => {
+    const chopped = drawnTrace({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
+    const rivalsAt = (rpm: number) =>
+      [...(withoutChopping(chopped, whole(chopped), undefined, { rpm }).rivals ?? [])].sort((a, b) => a - b);
+    for (const rpm of [2850, 2900, 2950])
+      expect(rivalsAt(rpm).map((hz) => Math.round(hz / 10))).toEqual([58, 93]);
+    const swung = drawnTrace({ ...made, noise: 0, mark: 0.4 });
+    expect(withoutChopping(swung, whole(swung), undefined, { rpm: 2850 }).rivals).toBeNull();
   });
 
   test("a frequency given is believed, one no sampling can hold is left", () => {

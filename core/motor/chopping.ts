@@ -1,4 +1,4 @@
-import { type FoundChopping, findChopping } from "./choppingLine";
+import { type FoundChopping, findChopping, type KnownTurn } from "./choppingLine";
 import type { CurrentTrace, Stretch } from "./currentTrace";
 import { fastestHumpHz } from "./humpRhythm";
 
@@ -19,15 +19,15 @@ export interface Unchopped {
  * Finds the chopping of a control: a line above what humps can reach, or a line that keeps time like a clock
  * beside a rhythm that drifts as a motor does.
  * @param given hertz, where known
- * @param perTurn humps a turn, where known: two rhythms then belong together only as orders of that
+ * @param turn what is known of the turn: two rhythms then belong together only as orders of that
  */
 export function withoutChopping(
   trace: CurrentTrace,
   stretch: Stretch,
   given?: number,
-  perTurn: number | null = null,
+  turn: KnownTurn = null,
 ): Unchopped {
-  const found: FoundChopping = given === undefined ? findChopping(trace, stretch, perTurn) : { hz: given };
+  const found: FoundChopping = given === undefined ? findChopping(trace, stretch, turn) : { hz: given };
   if (!("hz" in found) || found.hz >= trace.rateHz / 2)
     return { trace, chopping: null, rivals: "rivals" in found ? found.rivals : null };
   const { hz } = found;

@@ -2,6 +2,7 @@ import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "./currentTra
 import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
 import { lineJitter } from "./lineJitter";
 import { peaksOf, type Spectrum, spectrumOf } from "./spectrum";
+import { rpmWithin } from "./turnCount";
 
 const mostSamples = 2 ** 18;
 const standsOut = 12;
@@ -42,14 +43,13 @@ interface Line {
   readonly radians: number;
 }
 
+/** What is known of the turn before the humps are read: humps a turn, or some rpm; null for neither. */
+export type KnownTurn = { readonly perTurn: number } | { readonly rpm: number } | null;
+
 /** Looks for the line of a control's chopping among a current's. */
-export function findChopping(
-  trace: CurrentTrace,
-  { from, to }: Stretch,
-  perTurn: number | null,
-): FoundChopping {
+export function findChopping(trace: CurrentTrace, { from, to }: Stretch, turn: KnownTurn): FoundChopping {
   const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
-  return count < 1024 ? { none: true } : new LineSearch(trace, from, count, perTurn).found();
+  return count < 1024 ? { none: true } : new LineSearch(trace, from, count, turn).found();
 }
 
 class LineSearch {
@@ -63,7 +63,7 @@ class LineSearch {
     private readonly trace: CurrentTrace,
     private readonly from: number,
     private readonly count: number,
-    private readonly perTurn: number | null,
+    private readonly turn: KnownTurn,
   ) {
     const { amps, rateHz } = trace;
     this.spectrum = spectrumOf(amps, rateHz, { from, count });
@@ -98,7 +98,7 @@ class LineSearch {
   }
 
   private turnTogether(one: number, other: number, bins: number): boolean {
-    return turnTogether(one, other, bins * this.spectrum.binHz, this.perTurn);
+    return turnTogether(one, other, bins * this.spectrum.binHz, this.turn);
   }
 
   /** True where nothing tall lies close beside a line but some others that are known. */
@@ -161,7 +161,7 @@ class LineSearch {
         (line.radians < clockStrays || trembling.some(({ hz }) => this.beats(hz, line.hz))) &&
         this.standsAlone(line.hz, trembling) &&
         trembling.every(({ hz }) => !this.isMultiple(hz, line.hz)) &&
-        (this.perTurn === null
+        (this.turn === null
           ? this.explainsTheRest(line, trembling)
           : trembling.every(({ hz }) => !this.turnTogether(hz, line.hz, nearlyWithin))),
     );
@@ -199,7 +199,7 @@ class LineSearch {
     // Where they stray a little, orders of a known turn are told by the nearest; of an unknown one any would fit.
     if (this.turnTogether(first.hz, second.hz, steady ? sameWithin : nearlyWithin)) return { none: true };
     const apart = this.standsAlone(first.hz, [second]) && this.strays(first.hz) < clockStrays;
-    return steady || (this.perTurn !== null && apart) ? { rivals: [first.hz, second.hz] } : { none: true };
+    return steady || (this.turn !== null && apart) ? { rivals: [first.hz, second.hz] } : { none: true };
   }
 }
 
@@ -240,17 +240,21 @@ function isMultiple(one: number, other: number, binHz: number): boolean {
 }
 
 /**
- * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, and where humps a turn
- * are known one of them that many.
+ * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, which is about that of the
+ * rpm where it is known; and where humps a turn are known one of them that many.
  */
-function turnTogether(first: number, second: number, within: number, perTurn: number | null): boolean {
+function turnTogether(first: number, second: number, within: number, turn: KnownTurn): boolean {
   const belongs = (humps: number, other: number, order: number): boolean => {
-    const turn = humps / order;
-    return Math.abs(other - Math.round(other / turn) * turn) < within * (1 + other / humps);
+    const once = humps / order;
+    return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / humps);
   };
-  if (perTurn !== null) return belongs(first, second, perTurn) || belongs(second, first, perTurn);
+  if (turn && "perTurn" in turn)
+    return belongs(first, second, turn.perTurn) || belongs(second, first, turn.perTurn);
   const [low, high] = first < second ? [first, second] : [second, first];
-  for (let order = 1; order <= mostOrders; order++) if (belongs(low, high, order)) return true;
+  for (let order = 1; order <= mostOrders; order++) {
+    if (turn && Math.abs((60 * low) / order / turn.rpm - 1) > rpmWithin) continue;
+    if (belongs(low, high, order)) return true;
+  }
   return false;
 }
 

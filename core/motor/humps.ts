@@ -146,7 +146,8 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
     const expected = (rpm * perTurnGiven) / 60;
     if (rateHz < samplesForRhythm * expected) return unclear(tooSlow(rateHz, expected));
   }
-  const { trace: plain, chopping, rivals } = withoutChopping(trace, steady, options.choppingHz, perTurnGiven);
+  const turnGiven = perTurnGiven !== null ? { perTurn: perTurnGiven } : rpm !== undefined ? { rpm } : null;
+  const { trace: plain, chopping, rivals } = withoutChopping(trace, steady, options.choppingHz, turnGiven);
   told(0.4);
   const band = bandOf(options);
   if (rivals?.every((hz) => hz > band.lowHz && hz < band.highHz))

@@ -42,6 +42,26 @@ describe("a mark that comes once a turn", () => {
     expect(marked(even, raw)).toEqual({ kind: "once-a-turn", humps: 16 });
   });
 
+  test.each([2, 3])("bad bars %p humps wide, half a turn of 16 bars, are no turn of eight", (wide) => {
+    const dips = [0, -0.01, -1.99, wide === 2 ? -0.05 : -1.4, 0.02, 0.02, 0.01, -2.08];
+    const raw = levels(4000, (hump) => dips[(hump + 4) % 8] ?? 0);
+    // Where the dips were evened out what is left of them is nearly a swing.
+    const even = levels(4000, (hump) => -0.1 * Math.max(0, Math.cos((2 * Math.PI * hump) / 8)) ** 1.2);
+    expect(marked(even, raw)).toMatchObject({ kind: "pattern", humps: 8 });
+  });
+
+  test("a swing is seen beside a bad bar that takes half the humps of eight bars down", () => {
+    const turn = [-2.11, -1.9, 0.23, 0.39, -1.58, -1.55, 0.2, 0];
+    const raw = levels(4000, (hump) => turn[hump % 8] ?? 0);
+    const even = levels(4000, (hump) => Math.max(-0.25, turn[hump % 8] ?? 0));
+    expect(marked(even, raw)).toEqual({ kind: "once-a-turn", humps: 8 });
+  });
+
+  test("two bad bars that differ, half a period apart, are no swing", () => {
+    const raw = levels(4000, (hump) => (hump % 8 === 1 ? -2 : hump % 8 === 5 ? -0.8 : 0));
+    expect(marked(raw).kind).toBe("pattern");
+  });
+
   test("a period no commutator gives is told as that, an even current and a short one as nothing", () => {
     expect(marked(levels(3000, swing(13)))).toMatchObject({ kind: "pattern", humps: 13 });
     expect(marked(levels(3000, () => 0)).kind).toBe("none");

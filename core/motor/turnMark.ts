@@ -16,14 +16,12 @@ const leastShare = 0.1;
 const within = 0.4;
 const withinWeak = 1.2;
 const strongLines = 2;
-/** Share of a swing's power in its first order, beside the third and higher; a pattern of bars spreads over all. */
-const swingShare = 0.9;
-/** Brushes whose dips differ by less than this share of their mean dip alike. */
-const halfCommon = 0.5;
+/** Share of a swing's power in its first order; a dip of bars spreads over more of them. */
+const swingShare = 0.95;
+/** A swing is that far, as a share of its power, from being the brushes' common dips left at one of them and turned over at the other. */
+const leastApart = 0.2;
 /** A dip lies so many times as far off as the middle of all. */
 const dipOverSpread = 6;
-/** Beside bad bars a swing must be purer still. */
-const sureShare = 0.95;
 /** A dip goes so many times as far below the middle as anything goes above it. */
 const dipOverTop = 2.2;
 const spikeOverRest = 5;
@@ -69,7 +67,7 @@ export function turnMark(
     // The periods next to it must be told from it.
     const alike = [humps - 1, humps + 1].some((other) => Math.abs(1 / other - 1 / humps) < binHz * within);
     if (alike) return { kind: "none" };
-    return judged({ even, raw, spectrum, humps, poles }, possible.includes(humps));
+    return judged({ even, raw, humps, poles }, possible.includes(humps));
   }
   return { kind: "none" };
 }
@@ -95,12 +93,11 @@ function belongs({ hz }: Peak, humps: number, tolerance: number): boolean {
 interface Repeating {
   readonly even: Float64Array;
   readonly raw: Float64Array;
-  readonly spectrum: Spectrum;
   readonly humps: number;
   readonly poles: number;
 }
 
-function judged({ even, raw, spectrum, humps, poles }: Repeating, feasible: boolean): TurnMark {
+function judged({ even, raw, humps, poles }: Repeating, feasible: boolean): TurnMark {
   const pattern = (reason: string): TurnMark => ({
     kind: "pattern",
     humps,
@@ -108,30 +105,37 @@ function judged({ even, raw, spectrum, humps, poles }: Repeating, feasible: bool
   });
   if (!feasible) return pattern(", which no commutator gives as a turn");
   const profile = foldedLevels(raw, humps);
-  const once = pattern(": bars that differ do so once a brush, so this need not be a turn");
-  const line = turnLine(profile, 1);
-  const off = profile.map((value, hump) => value - line.at(hump));
-  const dips = dipsOf(off);
-  if (dips.length === 0) {
-    const swings = firstOrderShare(spectrum, humps) > swingShare;
-    return swings || isSpike(foldedLevels(even, humps)) ? { kind: "once-a-turn", humps } : once;
-  }
-  // Bad bars dip at every brush alike, so what the brushes have in common goes; the rest must swing once.
+  return swingsOnce(profile, poles) || (!hasDips(profile) && isSpike(foldedLevels(even, humps)))
+    ? { kind: "once-a-turn", humps }
+    : pattern(": bars that differ do so once a brush, so this need not be a turn");
+}
+
+/**
+ * True where a period swings once. Bars, bad ones too, pass every brush alike, so what the brushes have in common goes; what is
+ * left swings purely. Where half a turn is taken for a whole one, its one dip is left at one brush and, turned over, at the
+ * other: as deep there as what they have in common.
+ */
+function swingsOnce(profile: Float64Array, poles: number): boolean {
+  const count = profile.length;
   const common = profile.map((_, hump) => {
     let sum = 0;
     for (let brush = 0; brush < poles; brush++)
-      sum += profile[(hump + (brush * humps) / poles) % humps] as number;
+      sum += profile[(hump + (brush * count) / poles) % count] as number;
     return sum / poles;
   });
   const own = profile.map((value, hump) => value - (common[hump] as number));
-  const alike =
-    dips.every((at) => dips.includes((at + humps / poles) % humps)) ||
-    dips.every((at) => Math.abs(own[at] as number) < halfCommon * Math.abs(common[at] as number));
-  return alike && swingOf(own) > sureShare ? { kind: "once-a-turn", humps } : once;
+  const level = Math.max(...common);
+  let [apart, power] = [0, 0];
+  own.forEach((value, hump) => {
+    const dip = level - (common[hump] as number);
+    apart += (Math.abs(value) - dip) ** 2;
+    power += value * value;
+  });
+  return firstOrderShare(own) > swingShare && apart > leastApart * power;
 }
 
 /** Share of a profile's power in its first order. */
-function swingOf(profile: Float64Array): number {
+function firstOrderShare(profile: Float64Array): number {
   let [re, im, power] = [0, 0, 0];
   profile.forEach((value, hump) => {
     const angle = (2 * Math.PI * hump) / profile.length;
@@ -140,19 +144,6 @@ function swingOf(profile: Float64Array): number {
     power += value * value;
   });
   return (2 * (re * re + im * im)) / profile.length / Math.max(1e-300, power);
-}
-
-/** Share of the first order's power among itself and the orders from the third on. */
-function firstOrderShare({ magnitude, binHz }: Spectrum, humps: number): number {
-  const powerAt = (order: number): number => {
-    const centre = Math.round(order / humps / binHz);
-    let best = 0;
-    for (let bin = centre - 2; bin <= centre + 2; bin++) best = Math.max(best, magnitude[bin] ?? 0);
-    return best * best;
-  };
-  let higher = 0;
-  for (let order = 3; order <= humps / 2; order++) higher += powerAt(order);
-  return powerAt(1) / Math.max(1e-300, powerAt(1) + higher);
 }
 
 /** Mean level of each hump of a period, about their middle. */
@@ -165,12 +156,14 @@ function foldedLevels(levels: Float64Array, humps: number): Float64Array {
   return sums.map((value) => value - middle);
 }
 
-/** Humps that lie far below the middle of their period, where nothing lies as far above it. */
-function dipsOf(profile: Float64Array): number[] {
-  const low = Math.min(...profile);
-  const spread = medianOf(profile.map(Math.abs));
-  if (-low < Math.max(dipOverTop * Math.max(...profile), dipOverSpread * spread)) return [];
-  return [...profile.keys()].filter((hump) => (profile[hump] as number) < 0.5 * low);
+/** True where something lies far below the middle of a period, and nothing as far above it. */
+function hasDips(profile: Float64Array): boolean {
+  const line = turnLine(profile, 1);
+  const off = profile.map((value, hump) => value - line.at(hump));
+  return (
+    -Math.min(...off) >=
+    Math.max(dipOverTop * Math.max(...off), dipOverSpread * medianOf(off.map((value) => Math.abs(value))))
+  );
 }
 
 /** True where one hump of the period stands far above the rest: a bad bar takes away, it does not add. */
