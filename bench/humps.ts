@@ -90,18 +90,23 @@ const wound: Model = (seed, decibels, bad, mark, chopped) => {
     jitterShare: 0.02 * uniform(),
   };
   const motor = { constants, bars, poles: 2 };
-  const quiet = simulatedTrace(motor, { ...base, seconds: 0.3, driftShare: 0, jitterShare: 0 });
+  const badBars = bad ? [{ bar: Math.floor(uniform() * bars), ohms: 0.05 + 0.3 * uniform() }] : [];
+  const chopping = chopped ? { hz: 8000 + 12_000 * uniform(), duty: 0.4 + 0.5 * uniform() } : null;
+  // The humps' own swing at the speed the trace is taken at: a chopped motor has its share of the volts.
+  const quiet = simulatedTrace(motor, {
+    ...base,
+    volts: volts * (chopping?.duty ?? 1),
+    seconds: 0.3,
+    driftShare: 0,
+    jitterShare: 0,
+  });
   const half = quiet.amps.subarray(quiet.amps.length >> 1);
   const mean = half.reduce((s, v) => s + v, 0) / half.length;
   const rms = Math.sqrt(half.reduce((s, v) => s + (v - mean) ** 2, 0) / half.length);
   const noise = rms * 10 ** (-decibels / 20);
   const trace = simulatedTrace(
-    { ...motor, badBars: bad ? [{ bar: Math.floor(uniform() * bars), ohms: 0.05 + 0.3 * uniform() }] : [] },
-    {
-      ...base,
-      seed,
-      ...(chopped ? { chopping: { hz: 8000 + 12_000 * uniform(), duty: 0.4 + 0.5 * uniform() } } : {}),
-    },
+    { ...motor, badBars },
+    { ...base, seed, ...(chopping === null ? {} : { chopping }) },
   );
   // A mark laid on: the swing of a wheel out of balance, at the true turn, which the humps' count gives.
   const { turns } = trace;

@@ -57,6 +57,12 @@ describe("a mark that comes once a turn", () => {
     expect(marked(even, raw)).toEqual({ kind: "once-a-turn", humps: 8 });
   });
 
+  test("bars that differ by chance may swing a little over half a turn of 20; over 14 humps no commutator's half turn is", () => {
+    const little = (perTurn: number) => levels(4000, (hump) => 0.05 * swing(perTurn)(hump), 0.001);
+    expect(marked(little(10))).toMatchObject({ kind: "pattern", humps: 10 });
+    expect(marked(little(14))).toEqual({ kind: "once-a-turn", humps: 14 });
+  });
+
   test("two bad bars that differ, half a period apart, are no swing", () => {
     const raw = levels(4000, (hump) => (hump % 8 === 1 ? -2 : hump % 8 === 5 ? -0.8 : 0));
     expect(marked(raw).kind).toBe("pattern");

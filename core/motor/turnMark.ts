@@ -24,6 +24,8 @@ const leastApart = 0.2;
 const dipOverSpread = 6;
 /** A dip goes so many times as far below the middle as anything goes above it. */
 const dipOverTop = 2.2;
+/** A swing over what may be half a turn counts from so many times the least mark. */
+const surelyMore = 8;
 const spikeOverRest = 5;
 const mostLines = 30;
 
@@ -67,7 +69,9 @@ export function turnMark(
     // The periods next to it must be told from it.
     const alike = [humps - 1, humps + 1].some((other) => Math.abs(1 / other - 1 / humps) < binHz * within);
     if (alike) return { kind: "none" };
-    return judged({ even, raw, humps, poles }, possible.includes(humps));
+    // Bars that differ by chance may swing a little over half a turn.
+    const leastSwing = possible.includes(poles * humps) ? surelyMore * leastAmps : 0;
+    return judged({ even, raw, humps, poles, leastSwing }, possible.includes(humps));
   }
   return { kind: "none" };
 }
@@ -94,10 +98,11 @@ interface Repeating {
   readonly even: Float64Array;
   readonly raw: Float64Array;
   readonly humps: number;
+  readonly leastSwing: number;
   readonly poles: number;
 }
 
-function judged({ even, raw, humps, poles }: Repeating, feasible: boolean): TurnMark {
+function judged({ even, raw, humps, poles, leastSwing }: Repeating, feasible: boolean): TurnMark {
   const pattern = (reason: string): TurnMark => ({
     kind: "pattern",
     humps,
@@ -105,7 +110,7 @@ function judged({ even, raw, humps, poles }: Repeating, feasible: boolean): Turn
   });
   if (!feasible) return pattern(", which no commutator gives as a turn");
   const profile = foldedLevels(raw, humps);
-  return swingsOnce(profile, poles) || (!hasDips(profile) && isSpike(foldedLevels(even, humps)))
+  return swingsOnce(profile, poles, leastSwing) || (!hasDips(profile) && isSpike(foldedLevels(even, humps)))
     ? { kind: "once-a-turn", humps }
     : pattern(": bars that differ do so once a brush, so this need not be a turn");
 }
@@ -115,7 +120,7 @@ function judged({ even, raw, humps, poles }: Repeating, feasible: boolean): Turn
  * left swings purely. Where half a turn is taken for a whole one, its one dip is left at one brush and, turned over, at the
  * other: as deep there as what they have in common.
  */
-function swingsOnce(profile: Float64Array, poles: number): boolean {
+function swingsOnce(profile: Float64Array, poles: number, leastSwing: number): boolean {
   const count = profile.length;
   const common = profile.map((_, hump) => {
     let sum = 0;
@@ -131,11 +136,12 @@ function swingsOnce(profile: Float64Array, poles: number): boolean {
     apart += (Math.abs(value) - dip) ** 2;
     power += value * value;
   });
-  return firstOrderShare(own) > swingShare && apart > leastApart * power;
+  const { share, amplitude } = firstOrder(own);
+  return share > swingShare && amplitude > leastSwing && apart > leastApart * power;
 }
 
-/** Share of a profile's power in its first order. */
-function firstOrderShare(profile: Float64Array): number {
+/** A profile's swing once a period: its share of the profile's power, and its amplitude. */
+function firstOrder(profile: Float64Array): { readonly share: number; readonly amplitude: number } {
   let [re, im, power] = [0, 0, 0];
   profile.forEach((value, hump) => {
     const angle = (2 * Math.PI * hump) / profile.length;
@@ -143,7 +149,11 @@ function firstOrderShare(profile: Float64Array): number {
     im += value * Math.sin(angle);
     power += value * value;
   });
-  return (2 * (re * re + im * im)) / profile.length / Math.max(1e-300, power);
+  const square = re * re + im * im;
+  return {
+    share: (2 * square) / profile.length / Math.max(1e-300, power),
+    amplitude: (2 * Math.sqrt(square)) / profile.length,
+  };
 }
 
 /** Mean level of each hump of a period, about their middle. */
