@@ -16,6 +16,9 @@ const leastLikelyOther = 0.15;
 /** Looks whose outcomes are worked out: the one offered and those that come up when it is passed over. */
 const looksForeseen = 3;
 
+const milliseconds = { first: 100, between: 15 };
+const rest = (time: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, time));
+
 /** Which job's outcomes are being worked out: a newer state of the job puts an end to an older one's. */
 const latest = new Map<number, JobView>();
 
@@ -77,9 +80,11 @@ async function workAhead(view: JobView): Promise<void> {
         .filter(({ p }) => p >= (place === 0 ? leastLikely : leastLikelyOther))
         .map(({ seen, value }) => ({ test, seen, value })),
     );
+  // The page that was asked for is drawn first, often by a browser on this machine.
+  await rest(milliseconds.first);
   for (const { test, seen, value } of outcomes) {
-    // The page that was asked for goes first, and so does whatever else is asked meanwhile.
-    await new Promise((resolve) => setTimeout(resolve, 20));
+    // Whatever else is asked meanwhile goes first.
+    await rest(milliseconds.between);
     if (latest.get(view.job.id) !== view) return;
     const reading = outcomeReading(test, seen, value);
     if (reading) diagnosisFrom(view, [...readings, reading], ahead);
