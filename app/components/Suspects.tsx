@@ -73,7 +73,9 @@ function Line({ line: { repair, name, p, moved, faults }, under, shownFaults, on
             <span className="text-base text-soft">{faults[0]?.words}</span>
           </span>
           {moved.length > 1 && <BeliefSteps p={moved} />}
-          <span className="figures min-w-14 shrink-0 text-right font-semibold whitespace-nowrap">{percent(p)}</span>
+          <span className="figures min-w-14 shrink-0 text-right font-semibold whitespace-nowrap">
+            {percent(p)}
+          </span>
         </summary>
         {open && (
           <ul className="pb-3 text-base">

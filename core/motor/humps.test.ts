@@ -212,6 +212,45 @@ describe("a motor's humps, from the winding's equations", () => {
     }
   });
 
+  test.each([
+    [[{ bar: 3, ohms: 0.155 }]],
+    [[{ bar: 14, ohms: 0.086 }]],
+    [
+      [
+        { bar: 11, ohms: 0.22 },
+        { bar: 4, ohms: 0.2 },
+      ],
+    ],
+    [
+      [
+        { bar: 6, ohms: 0.27 },
+        { bar: 7, ohms: 0.13 },
+        { bar: 12, ohms: 0.3 },
+      ],
+    ],
+  ])("with nothing given, 16 bars of which %j are bad are not read as eight", (badBars) => {
+    for (const volts of [7, 11]) {
+      const trace = simulatedTrace({ ...motor, bars: 16, badBars }, { ...scope, volts, jitterShare: 0.01 });
+      const humps = readHumps(trace);
+      expect([humps.rpm, humps.bars]).toEqual([null, null]);
+      expect(humps.cannot.join()).toMatch(/give bars or rpm/);
+    }
+  });
+
+  test.each([0.15, 0.3])("a swing once a turn of %p A tells eight bars, one of them bad", (amps) => {
+    const trace = simulatedTrace(
+      { ...motor, bars: 8, badBars: [{ bar: 7, ohms: 0.29 }] },
+      { ...scope, volts: 7, jitterShare: 0.01 },
+    );
+    trace.amps.forEach((value, i) => {
+      trace.amps[i] = value + amps * Math.cos(2 * Math.PI * (trace.turns[i] as number));
+    });
+    const humps = readHumps(trace);
+    expect(humps.bars).toBe(8);
+    expect(Math.abs((humps.rpm ?? 0) / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
+    expect(humps.badBars).toBe(1);
+  });
+
   test("from rest the inrush nears the stall current, and the humps are read once it has settled", () => {
     const humps = readHumps(simulatedTrace(motor, { ...scope, seconds: 4, fromRest: true }), { bars: 12 });
     // Stall current at 12 V: volts over the winding's ohms; the shaft turns a little before it is reached.
