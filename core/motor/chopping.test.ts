@@ -51,6 +51,25 @@ describe("a control's chopping", () => {
     },
   );
 
+  test.each([
+    { bars: 12, rpm: 2027, hz: 854.4 },
+    { bars: 12, rpm: 2279, hz: 1351.9 },
+    { bars: 8, rpm: 2773, hz: 1227.1 },
+    { bars: 14, rpm: 688, hz: 1319.6 },
+  ])(
+    "at $hz Hz is told beside the comb of lines that a bad bar of $bars makes at $rpm rpm, and no line of the comb is taken for one",
+    ({ bars, rpm, hz }) => {
+      const heights = (hump: number): number => (hump % (bars / 2) === 1 ? 0.1 : 1);
+      for (const mark of [0, 0.3]) {
+        const bad = { ...made, bars, rpm, heights, mark, noise: 0.03, jitter: 0.02, drift: 0.002 };
+        const chopped = drawnTrace({ ...bad, chopping: { hz, amps: 1.3 } });
+        expect(withoutChopping(chopped, whole(chopped)).chopping?.hz).toBeCloseTo(hz, 0);
+        const plain = drawnTrace(bad);
+        expect(withoutChopping(plain, whole(plain)).chopping).toBeNull();
+      }
+    },
+  );
+
   test("is told where the speed drifts so far that the humps are no line of the whole", () => {
     const chopped = drawnTrace({ ...made, noise: 0.03, drift: 0.06, chopping: { hz: 930.5, amps: 1.4 } });
     expect(withoutChopping(chopped, whole(chopped)).chopping?.hz).toBeCloseTo(930.5, 0);

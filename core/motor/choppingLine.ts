@@ -24,8 +24,12 @@ const besideShare = 0.35;
 const rivalShare = 0.3;
 /** Humps a turn at most: the highest order that may be met. */
 const mostOrders = 48;
+const orders: readonly number[] = Array.from({ length: mostOrders }, (_, i) => i + 1);
 /** Fewer come to no turn. */
 const fewestHumps = 7.5;
+/** Of a comb more than this share of the lines up to twice the humps stand so many times over the middle of all. */
+const combShare = 0.6;
+const combOver = 5;
 /** Frequencies are known to this share of a bin. */
 const sameWithin = 0.015;
 const nearlyWithin = 0.25;
@@ -55,6 +59,7 @@ export function findChopping(trace: CurrentTrace, { from, to }: Stretch, turn: K
 class LineSearch {
   private readonly spectrum: Spectrum;
   private readonly peaks: readonly { readonly hz: number; readonly magnitude: number }[];
+  private readonly median: number;
   private readonly tallest: number;
   /** The tall lines where humps may be. */
   private readonly strong: readonly Line[];
@@ -67,9 +72,9 @@ class LineSearch {
   ) {
     const { amps, rateHz } = trace;
     this.spectrum = spectrumOf(amps, rateHz, { from, count });
-    const median = medianOf(this.spectrum.magnitude);
+    this.median = medianOf(this.spectrum.magnitude);
     this.peaks = peaksOf(this.spectrum, slowestHumpHz, rateHz / 2, mostPeaks).filter(
-      ({ magnitude }) => magnitude > standsOut * median,
+      ({ magnitude }) => magnitude > standsOut * this.median,
     );
     this.tallest = this.peaks[0]?.magnitude ?? 0;
     this.strong = this.peaks
@@ -99,6 +104,10 @@ class LineSearch {
 
   private turnTogether(one: number, other: number, bins: number): boolean {
     return turnTogether(one, other, bins * this.spectrum.binHz, this.turn);
+  }
+
+  private isOrder(humps: number, order: number, other: number): boolean {
+    return isOrder(humps, order, other, nearlyWithin * this.spectrum.binHz);
   }
 
   /** True where nothing tall lies close beside a line but some others that are known. */
@@ -173,20 +182,42 @@ class LineSearch {
   }
 
   /**
-   * Bad bars make a comb of lines, of which any fits some order of the turn: with a clock all others are the humps' own,
-   * its own, or the turn's mark far below.
+   * Bad bars make a comb of lines, and a low one keeps time nearly like a clock: with a clock all others belong to one turn
+   * with the humps, or are its own harmonics, or the turn's mark far below; and it is no line of a comb itself.
    */
   private explainsTheRest({ hz }: Line, trembling: readonly Line[]): boolean {
-    return this.strong.every(
-      (other) =>
-        this.isMultiple(hz, other.hz) ||
-        trembling.some(
-          (humps) =>
-            this.isMultiple(humps.hz, other.hz) ||
-            other.hz * fewestHumps < humps.hz ||
-            this.beats(humps.hz, other.hz),
-        ),
+    const others = this.strong.filter(
+      (other) => other.hz !== hz && !this.isMultiple(hz, other.hz) && !this.beats(hz, other.hz),
     );
+    return trembling.some((humps) => {
+      const rest = others.filter(
+        (other) =>
+          !this.isMultiple(humps.hz, other.hz) &&
+          other.hz * fewestHumps >= humps.hz &&
+          !this.beats(humps.hz, other.hz),
+      );
+      const together = orders.some((order) => rest.every((line) => this.isOrder(humps.hz, order, line.hz)));
+      return together && !this.isOfComb(humps.hz, hz);
+    });
+  }
+
+  /** True where a line is one of many that share a turn with the humps; far above them a comb has fallen off. */
+  private isOfComb(humps: number, hz: number): boolean {
+    if (hz > 2 * humps) return false;
+    const { magnitude, binHz } = this.spectrum;
+    const stands = (at: number): boolean => {
+      const bin = Math.round(at / binHz);
+      return Math.max(...magnitude.subarray(bin - 1, bin + 2)) > combOver * this.median;
+    };
+    return orders.slice(1).some((order) => {
+      if (order > mostOrders / 2 || !this.isOrder(humps, order, hz)) return false;
+      const once = humps / order;
+      const lines = orders
+        .filter((line) => line < 2 * order && line % order !== 0)
+        .map((line) => line * once)
+        .filter((at) => Math.abs(at - hz) > once / 2 && at > slowestHumpHz);
+      return lines.length > 0 && lines.filter(stands).length > combShare * lines.length;
+    });
   }
 
   /** Two tall rhythms that keep time and have no turn in common; or none. */
@@ -239,23 +270,25 @@ function isMultiple(one: number, other: number, binHz: number): boolean {
   return Math.abs(high - times * low) < 0.5 * binHz * times;
 }
 
+/** True where a rhythm is some order of the turn of which the humps are one order. */
+function isOrder(humps: number, order: number, other: number, within: number): boolean {
+  const once = humps / order;
+  return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / humps);
+}
+
 /**
  * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, which is about that of the
  * rpm where it is known; and where humps a turn are known one of them that many.
  */
 function turnTogether(first: number, second: number, within: number, turn: KnownTurn): boolean {
-  const belongs = (humps: number, other: number, order: number): boolean => {
-    const once = humps / order;
-    return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / humps);
-  };
   if (turn && "perTurn" in turn)
-    return belongs(first, second, turn.perTurn) || belongs(second, first, turn.perTurn);
+    return isOrder(first, turn.perTurn, second, within) || isOrder(second, turn.perTurn, first, within);
   const [low, high] = first < second ? [first, second] : [second, first];
-  for (let order = 1; order <= mostOrders; order++) {
-    if (turn && Math.abs((60 * low) / order / turn.rpm - 1) > rpmWithin) continue;
-    if (belongs(low, high, order)) return true;
-  }
-  return false;
+  return orders.some(
+    (order) =>
+      (turn === null || Math.abs((60 * low) / order / turn.rpm - 1) <= rpmWithin) &&
+      isOrder(low, order, high, within),
+  );
 }
 
 /** How much of a line's parts adds up over the whole: near 1 for a clock, little where the rhythm drifts. */
