@@ -69,6 +69,13 @@ test("a doubled tap stores one reading; a wrong value stores none", async ({ pag
   await page.getByRole("button", { name: "Enter" }).click();
   await expect(page.getByRole("alert")).toContainText("check the points and the value");
   expect(await standing(page)).toBe(before);
+  // By its key the field is left while the server is asked, and is back, with what was typed, once it refused.
+  const field = page.getByLabel("Read (V)");
+  await field.fill("a lot");
+  await field.press("Enter");
+  await expect(field).toBeFocused();
+  await expect(field).toHaveValue("a lot");
+  expect(await standing(page)).toBe(before);
   await page.getByLabel("Test").selectOption("look");
   await page.getByRole("button", { name: "Enter" }).dblclick();
   await expect.poll(() => standing(page)).toBe(before + 1);

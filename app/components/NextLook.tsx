@@ -74,6 +74,8 @@ export function NextLook({ offered, token, lettersOn, onNext, position, hidden }
         </h2>
         <p className="mt-1 text-base text-soft">{words.how}</p>
         <Cautions cautions={offered.cautions} token={token} />
+        {/* Above the ranges: on a phone they fill the card. */}
+        <EntryProblem of={({ form }) => form === "next"} />
         <EntryForm passing className="mt-3 grid gap-1.5" key={token + offered.look}>
           <input type="hidden" name="intent" value="reading" />
           <input type="hidden" name="token" value={token} />
@@ -105,7 +107,6 @@ export function NextLook({ offered, token, lettersOn, onNext, position, hidden }
             <NumberEntry offered={offered} />
           )}
         </EntryForm>
-        <EntryProblem of={({ form }) => form === "next"} />
         <div className="mt-2 flex items-start justify-between gap-3 text-base">
           <details>
             <summary className="min-h-11 cursor-pointer py-2 underline">why this one</summary>
