@@ -5,6 +5,7 @@ import { problemText } from "@core/formats/problem";
 import { CircuitCache } from "@core/predict/circuitCache";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import { allTools } from "@core/predict/testModel";
+import { breath, inSlices, requestsFirst } from "./turnTaking.server";
 import type { CompileNews, CompileTask } from "./workers/compileWorker";
 import { WorkerThread } from "./workers/workerThread.server";
 
@@ -35,25 +36,9 @@ const prepareOn = (
     return false;
   });
 
-const breath = (): Promise<void> => new Promise((resolve) => void setImmediate(resolve));
-
-/** Works of the background hold the thread no longer than this. */
-const sliceMilliseconds = 4;
-
-/** Goes through a work step by step, other requests being served meanwhile. */
-export async function inSlices<T>(steps: Iterator<void, T>): Promise<T> {
-  let began = performance.now();
-  for (let step = steps.next(); ; step = steps.next()) {
-    if (step.done) return step.value;
-    if (performance.now() - began < sliceMilliseconds) continue;
-    await breath();
-    began = performance.now();
-  }
-}
-
 /** Works out what every suspect shows at every look, once a circuit is ready: no reading has to wait for it. */
 const fillColumns = (compiled: CompiledCircuit): Promise<void> =>
-  inSlices(completeColumns(compiled, allTools));
+  inSlices(completeColumns(compiled, allTools), requestsFirst);
 
 async function prepareHere(compiled: CompiledCircuit): Promise<void> {
   for (const setup of compiled.usualSetups()) {

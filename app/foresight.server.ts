@@ -9,6 +9,7 @@ import {
   standingReadings,
 } from "./jobView.server";
 import { probeOptions, probeView } from "./probeView.server";
+import { requestsFirst } from "./turnTaking.server";
 
 /** Outcomes less likely than this are not worked out before they are seen: of the look offered, and of those after it. */
 const leastLikely = 0.02;
@@ -83,8 +84,8 @@ async function workAhead(view: JobView): Promise<void> {
   // The page that was asked for is drawn first, often by a browser on this machine.
   await rest(milliseconds.first);
   for (const { test, seen, value } of outcomes) {
-    // Whatever else is asked meanwhile goes first.
     await rest(milliseconds.between);
+    await requestsFirst();
     if (latest.get(view.job.id) !== view) return;
     const reading = outcomeReading(test, seen, value);
     if (reading) diagnosisFrom(view, [...readings, reading], ahead);

@@ -28,6 +28,21 @@ function pace() {
 }
 process.stdout.write(`a multiply and add takes ${pace()} just now\n`);
 
+const aloneMilliseconds = 3000;
+
+/** How long this process is held up while nothing of Airway runs beside it: what a key may take longer by. */
+function heldUp() {
+  const end = performance.now() + aloneMilliseconds;
+  let [last, longest] = [performance.now(), 0];
+  while (last < end) {
+    const now = performance.now();
+    longest = Math.max(longest, now - last);
+    last = now;
+  }
+  return `alone, the machine held a process up for at most ${longest.toFixed(1)} ms in ${aloneMilliseconds / 1000} s\n`;
+}
+process.stdout.write(heldUp());
+
 const { browser, address, stop } = await demoServer(port);
 
 /** Enters what the look offered asks for by keys, then strikes it out, and waits for the page after each. */
@@ -104,6 +119,7 @@ process.stdout.write(
   `tasks over 50 ms on the main thread while readings were entered: ${all.tasks.length}${all.tasks.length > 0 ? `, ${spread(all.tasks)}` : ""}\n`,
 );
 await stop();
+process.stdout.write(heldUp());
 
 const worker = new Worker(join(root, "build", "server", "layoutWorker.mjs"));
 const folder = join(root, "demo", "circuits");

@@ -15,6 +15,7 @@ import { drawOnWorker } from "../app/drawing/layouts.server";
 import { compileOnWorker } from "../app/engine.server";
 import { nonceContext } from "../app/nonce.server";
 import { shopZone } from "../app/shop.server";
+import { countAsAnswering } from "../app/turnTaking.server";
 import { warmUp } from "../app/warmUp.server";
 import { limitBodies, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
 
@@ -87,6 +88,10 @@ export async function createApp({ host, root, logger }: ServerOptions): Promise<
     express.static(join(client, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }),
   );
   app.use(express.static(client, { maxAge: "1h" }));
+  app.use((_request, response, next) => {
+    countAsAnswering(response);
+    next();
+  });
   app.use(
     createRequestHandler({
       // Not a function that fetches it: the routing would be derived anew at every request.

@@ -8,11 +8,11 @@ import { minutesText } from "@core/units/wording";
 import { shopTerms } from "@db/repositories/settings.server";
 import { redirect } from "react-router";
 import { layoutOf } from "../drawing/layouts.server";
-import { inSlices } from "../engine.server";
 import { probePoint } from "../format/lookWords";
 import { priceText } from "../format/money";
 import { faultWords, repairName } from "../format/partName";
 import { sheetStatesAt } from "../jobView.server";
+import { inSlices } from "../turnTaking.server";
 import { actWords, bayAt, customerSays } from "./bayView.server";
 
 /** What a case was, step by step; while it goes on there is nothing to tell. */

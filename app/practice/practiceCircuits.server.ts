@@ -12,6 +12,7 @@ import {
 import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
 import { data } from "react-router";
 import { engineFor } from "../engine.server";
+import { breath } from "../turnTaking.server";
 
 /** A circuit of the shelf made ready to practise on; answers 404 where there is none. */
 export async function practiceCircuitAt(rowId: string): Promise<PracticeCircuit> {
@@ -20,7 +21,6 @@ export async function practiceCircuitAt(rowId: string): Promise<PracticeCircuit>
   return practiceCircuit(await engineFor(circuit));
 }
 
-const breath = (): Promise<void> => new Promise((resolve) => void setImmediate(resolve));
 const mostTries = 60;
 
 /** A seed nobody can guess: a fault could be worked out of it. */
