@@ -1,3 +1,4 @@
+import { removeAliases } from "./aliases";
 import { type FoundChopping, findChopping, type KnownTurn } from "./choppingLine";
 import type { CurrentTrace, Stretch } from "./currentTrace";
 import { fastestHumpHz } from "./humpRhythm";
@@ -36,6 +37,7 @@ export function withoutChopping(
     hz > fastestHumpHz && periodSamples >= 2.5
       ? averagedOver(trace.amps, periodSamples)
       : withoutPeriod(trace.amps, periodSamples);
+  if (hz > fastestHumpHz) removeAliases({ ...trace, amps }, stretch, hz);
   let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let i = stretch.from; i < stretch.to; i++) {
     const off = (trace.amps[i] as number) - (amps[i] as number);

@@ -2,6 +2,7 @@ import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "./currentTra
 import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
 import { lineJitter } from "./lineJitter";
 import { peaksOf, type Spectrum, spectrumOf } from "./spectrum";
+import { isOrder, mostOrders, type TurnComb, turnComb } from "./turnComb";
 import { rpmWithin } from "./turnCount";
 
 const mostSamples = 2 ** 18;
@@ -14,6 +15,8 @@ const timesStray = 4;
 /** A clock's line trembles in time no more than noise makes it (see `lineJitter`), a motor's by more than chance. */
 const clockTrembles = 1.5;
 const surelyTrembles = 3;
+/** What lies about a clock is no pure noise: it may deviate by this share of what a motor's line does. */
+const clockDeviates = 0.4;
 const parts = 8;
 /** A second rhythm this tall, as a share of the tallest, counts. */
 const secondShare = 0.12;
@@ -22,14 +25,18 @@ const mostPeaks = 24;
 const [besideFrom, besideTo] = [4, 40];
 const besideShare = 0.35;
 const rivalShare = 0.3;
-/** Humps a turn at most: the highest order that may be met. */
-const mostOrders = 48;
 const orders: readonly number[] = Array.from({ length: mostOrders }, (_, i) => i + 1);
 /** Fewer come to no turn. */
 const fewestHumps = 7.5;
 /** Of a comb more than this share of the lines up to twice the humps stand so many times over the middle of all. */
 const combShare = 0.6;
 const combOver = 5;
+/** So many times the humps' frequency a comb has fallen off. */
+const combFalls = 2;
+/** Lines speak for one rhythm's turn and not for another's from so much evidence, in natural logarithms. */
+const surelyAComb = 7;
+/** A turn's mark is looked for from here. */
+const slowestMarkHz = 5;
 /** Frequencies are known to this share of a bin. */
 const sameWithin = 0.015;
 const nearlyWithin = 0.25;
@@ -88,7 +95,8 @@ class LineSearch {
     );
     if (above && this.strays(above.hz) < 2 * motorStrays) return { hz: above.hz };
     const steadier = this.besideWhatStrays();
-    const clocks = steadier.length > 0 ? steadier : this.besideWhatTrembles();
+    const told = steadier.length > 0 ? steadier : this.besideWhatTrembles();
+    const clocks = told.length > 0 ? told : this.besideAComb();
     return clocks.length > 0 ? { hz: Math.min(...clocks.map(({ hz }) => hz)) } : this.rivals();
   }
 
@@ -159,21 +167,81 @@ class LineSearch {
       ...line,
       jitter: lineJitter(amps, rateHz, this.from, this.count, line.hz),
     }));
-    const trembling = told.filter(({ jitter }) => jitter && jitter.deviations > surelyTrembles);
+    const trembling = told.filter(
+      ({ jitter }) => jitter && jitter.deviations > surelyTrembles && jitter.ratio > clockTrembles,
+    );
     if (trembling.length === 0) return [];
+    const most = Math.max(...trembling.map(({ jitter }) => jitter?.deviations ?? 0));
     return told.filter(
       (line) =>
         line.jitter &&
         line.jitter.ratio < clockTrembles &&
-        line.jitter.deviations < surelyTrembles &&
+        line.jitter.deviations < Math.max(surelyTrembles, clockDeviates * most) &&
         // Beside a line of the motor the parts cannot part the two, and what strays is their beat.
         (line.radians < clockStrays || trembling.some(({ hz }) => this.beats(hz, line.hz))) &&
         this.standsAlone(line.hz, trembling) &&
         trembling.every(({ hz }) => !this.isMultiple(hz, line.hz)) &&
         (this.turn === null
           ? this.explainsTheRest(line, trembling)
-          : trembling.every(({ hz }) => !this.turnTogether(hz, line.hz, nearlyWithin))),
+          : trembling.every(
+              (humps) => this.towers(line, humps) || !this.turnTogether(humps.hz, line.hz, nearlyWithin),
+            )),
     );
+  }
+
+  /**
+   * Clocks beside humps that neither stray nor tremble: bars that differ, a bad one, a mark make lines at orders of the turn,
+   * and those go with the humps and not with the clock.
+   */
+  private besideAComb(): Line[] {
+    const clocks = this.strong.filter(({ hz, radians }) => radians < clockStrays && this.standsAlone(hz));
+    return clocks.filter((clock) =>
+      this.strong.some((humps) => {
+        if (humps.hz === clock.hz || this.isMultiple(humps.hz, clock.hz)) return false;
+        const lesser = this.lesserLines([humps, clock]);
+        const own = this.combOf(humps, lesser);
+        const other = this.combOf(clock, lesser);
+        return (
+          own !== null &&
+          own.evidence > Math.max(0, other?.evidence ?? 0) + surelyAComb &&
+          (this.towers(clock, humps) || !this.isOrder(humps.hz, own.perTurn, clock.hz))
+        );
+      }),
+    );
+  }
+
+  /** Lines that stand out a little and are no harmonics of two tall ones, nor lie close beside a taller one. */
+  private lesserLines(tall: readonly Line[]): readonly number[] {
+    const { binHz } = this.spectrum;
+    const standing = peaksOf(this.spectrum, slowestMarkHz, 2 * fastestHumpHz, mostPeaks).filter(
+      ({ magnitude }) => magnitude > combOver * this.median,
+    );
+    return standing
+      .filter(
+        ({ hz, magnitude }) =>
+          tall.every((line) => !this.isMultiple(line.hz, hz)) &&
+          standing.every(
+            (taller) => taller.magnitude <= magnitude || Math.abs(taller.hz - hz) > besideFrom * binHz,
+          ),
+      )
+      .map(({ hz }) => hz);
+  }
+
+  /** The turn that lines beside some humps speak for, as far as it is not known. */
+  private combOf({ hz }: Line, lines: readonly number[]): TurnComb | null {
+    const { turn } = this;
+    const counts =
+      turn === null
+        ? orders.filter((order) => order > fewestHumps)
+        : "perTurn" in turn
+          ? [turn.perTurn]
+          : orders.filter((order) => Math.abs((60 * hz) / order / turn.rpm - 1) <= rpmWithin);
+    return turnComb(hz, lines, counts, nearlyWithin * this.spectrum.binHz);
+  }
+
+  /** True where a line is taller than the humps far above them: no order of theirs but a multiple is. */
+  private towers(line: Line, humps: Line): boolean {
+    return line.hz > combFalls * humps.hz && line.magnitude > humps.magnitude;
   }
 
   /** True where two lines lie too close to be told apart in a part of the stretch. */
@@ -203,7 +271,7 @@ class LineSearch {
 
   /** True where a line is one of many that share a turn with the humps; far above them a comb has fallen off. */
   private isOfComb(humps: number, hz: number): boolean {
-    if (hz > 2 * humps) return false;
+    if (hz > combFalls * humps) return false;
     const { magnitude, binHz } = this.spectrum;
     const stands = (at: number): boolean => {
       const bin = Math.round(at / binHz);
@@ -268,12 +336,6 @@ function isMultiple(one: number, other: number, binHz: number): boolean {
   const [low, high] = one < other ? [one, other] : [other, one];
   const times = Math.round(high / low);
   return Math.abs(high - times * low) < 0.5 * binHz * times;
-}
-
-/** True where a rhythm is some order of the turn of which the humps are one order. */
-function isOrder(humps: number, order: number, other: number, within: number): boolean {
-  const once = humps / order;
-  return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / humps);
 }
 
 /**

@@ -54,6 +54,8 @@ export interface ToFollow {
 const repeatsWell = 0.85;
 /** Turns that repeat each other less than this are no turns. */
 const leastRepeats = 0.4;
+/** Where no humps stand out and only a comb does, its turns must repeat each other so well. */
+const repeatsSurely = 0.92;
 /** Rhythms nearer to each other than this factor are one. */
 const sameRhythm = 1.02;
 /** Rhythms whose turns repeat each other so nearly as well as the best one's are alike. */
@@ -73,6 +75,18 @@ export function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFol
     const points = Math.max(1, Math.min(mostPoints, Math.floor(thin.rateHz / humpHz)));
     return { rhythm, humpHz, phase, points, grid: humpGrid(thin.amps, phase, points) };
   };
+  const timesAsFast = ({ rhythm, phase, humpHz }: Followed, times: number): Followed => {
+    const fast = { ...phase, humps: phase.humps.map((humps) => humps * times) };
+    const points = Math.max(1, Math.min(mostPoints, Math.floor(thin.rateHz / (humpHz * times))));
+    const own = { ...rhythm, hz: rhythm.hz.map((hz) => hz * times) };
+    return {
+      rhythm: own,
+      humpHz: humpHz * times,
+      phase: fast,
+      points,
+      grid: humpGrid(thin.amps, fast, points),
+    };
+  };
   const plain = along(humpRhythm(humped, whole, band), humped, 1);
   if (perTurn === null) return plain;
   const repeats = plain ? foldConsistency(plain.grid, perTurn) : 0;
@@ -84,9 +98,21 @@ export function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFol
     along(comb, thin, 1),
     ...[1, 2].map((line) => along(comb, thin, line / perPole)),
   ].flatMap((way) => (way ? [{ way, repeats: foldConsistency(way.grid, perTurn) }] : []));
+  // What a bad bar makes comes once a pole; where no humps stand out, lines at half or a third of that are met as well.
+  if (!plain)
+    for (const { way, repeats } of [...ways])
+      for (const times of [2, 3]) {
+        const fast = timesAsFast(way, times);
+        if (
+          repeats > repeatsSurely &&
+          fast.humpHz < band.highHz &&
+          foldConsistency(fast.grid, perPole) > repeatsAlike * repeats
+        )
+          ways.push({ way: fast, repeats });
+      }
   const best = Math.max(...ways.map((way) => way.repeats));
   // The comb finds lines in anything: turns that do not repeat each other bear it out as little as noise does.
-  if (best < leastRepeats) return plain;
+  if (best < (plain ? leastRepeats : repeatsSurely)) return plain;
   const fit = ways.filter((way) => way.repeats > repeatsAlike * best).map(({ way }) => way);
   if (plain && fit.includes(plain) && isOneHump(plain.grid.values, plain.points)) return plain;
   // A rhythm several times too slow repeats as well as the right one: the fastest that does so is taken.

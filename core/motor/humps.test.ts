@@ -251,6 +251,46 @@ describe("a motor's humps, from the winding's equations", () => {
     expect(humps.badBars).toBe(1);
   });
 
+  test("a slow, chopped motor of eight bars, one bad, whose humps do not stand out, is read right or not at all", () => {
+    let right = 0;
+    for (const [ratedAmps, duty, ohms] of [
+      [14, 0.4, 0.25],
+      [18, 0.4, 0.3],
+      [18, 0.45, 0.25],
+    ] as const) {
+      const trace = simulatedTrace(
+        {
+          constants: motorConstants({
+            id: "M1",
+            kind: "motor",
+            ratedVolts: 13.5,
+            ratedAmps,
+            stallAmps: 70,
+            ratedRpm: 3000,
+          }),
+          bars: 8,
+          poles: 2,
+          badBars: [{ bar: 3, ohms }],
+        },
+        {
+          rateHz: 80_000,
+          seconds: 1.4,
+          volts: 5.5,
+          noiseAmps: 0.06,
+          driftShare: 0.02,
+          jitterShare: 0.01,
+          seed: 5,
+          chopping: { hz: 12_121, duty },
+        },
+      );
+      const { rpm } = readHumps(trace, { bars: 8 });
+      if (rpm === null) continue;
+      expect(Math.abs(rpm / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
+      right += 1;
+    }
+    expect(right).toBeGreaterThan(1);
+  });
+
   test("from rest the inrush nears the stall current, and the humps are read once it has settled", () => {
     const humps = readHumps(simulatedTrace(motor, { ...scope, seconds: 4, fromRest: true }), { bars: 12 });
     // Stall current at 12 V: volts over the winding's ohms; the shaft turns a little before it is reached.

@@ -1,7 +1,7 @@
 import FFT from "fft.js";
 import { medianOf } from "./currentTrace";
 
-/** Samples a period the line is looked at with. */
+/** Samples a period the line is looked at with, at least. */
 const samplesPerPeriod = 4;
 /** Bins off the line from which its surroundings are weighed: nearer lies what the speed's own drift leaves. */
 const nearestBin = 6;
@@ -33,8 +33,10 @@ export function lineJitter(
   count: number,
   hz: number,
 ): LineJitter | null {
-  const each = Math.max(1, Math.floor(rateHz / (samplesPerPeriod * hz)));
-  const size = 2 ** Math.floor(Math.log2(count / each));
+  const most = Math.max(1, Math.floor(rateHz / (samplesPerPeriod * hz)));
+  const size = 2 ** Math.ceil(Math.log2(count / most));
+  const each = Math.floor(count / size);
+  if (each < 1) return null;
   const binHz = rateHz / each / size;
   const last = Math.min(size / 2 - 1, Math.floor((farthestShare * hz) / binHz));
   if (last - nearestBin < fewestBins) return null;

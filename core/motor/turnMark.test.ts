@@ -18,6 +18,18 @@ describe("a mark that comes once a turn", () => {
     expect(marked(levels(4000, swing(perTurn)))).toEqual({ kind: "once-a-turn", humps: perTurn });
   });
 
+  test("sixteen turns of 46 humps tell them from 45 and 47 where the swing is far over the noise, and not where it is not", () => {
+    expect(marked(levels(744, swing(46)))).toEqual({ kind: "once-a-turn", humps: 46 });
+    expect(marked(levels(744, (hump) => 0.1 * swing(46)(hump), 0.03)).kind).toBe("none");
+    expect(marked(levels(744, swing(45))).kind).toBe("pattern");
+  });
+
+  test("a swing that changes along the trace throws lines up beside it, which are no others", () => {
+    const grows = (hump: number): number =>
+      (1 + 0.3 * Math.cos((2 * Math.PI * 3.5 * hump) / 382)) * swing(10)(hump);
+    expect(marked(levels(382, grows))).toEqual({ kind: "once-a-turn", humps: 10 });
+  });
+
   test("a spike once a turn is found: a bad bar takes away, it does not add", () => {
     expect(marked(levels(3000, (hump) => (hump % 14 === 3 ? 0.3 : 0)))).toMatchObject({
       kind: "once-a-turn",

@@ -12,10 +12,15 @@ export type TurnMark =
 const linePower = 30;
 /** Lines below this share of the strongest are left to leakage and rounding. */
 const leastShare = 0.1;
-/** The strongest lines must lie this near to where they belong, in bins; the others are less sure of their place. */
+/** The strongest lines must lie this near to where they belong, in bins, those far over the noise nearer; the others are less sure of their place. */
 const within = 0.4;
+const withinSure = 0.1;
+const withinOverNoise = 5;
 const withinWeak = 1.2;
 const strongLines = 2;
+/** Lines this near to one so many times taller, in bins, come of what changes along the trace. */
+const besideBins = 4;
+const besideTaller = 4;
 /** Share of a swing's power in its first order; a dip of bars spreads over more of them. */
 const swingShare = 0.95;
 /** A swing is that far, as a share of its power, from being the brushes' common dips left at one of them and turned over at the other. */
@@ -62,12 +67,12 @@ export function turnMark(
   const lines = linesOf(spectrum, even.length, most, (leastAmps * even.length) / 4);
   if (lines.length === 0) return { kind: "none" };
   const binHz = 1 / even.length;
+  const strongest = Math.min(...lines.map((line) => line.within));
   // The shortest period all lines are multiples of.
   for (let humps = 2; humps <= most; humps++) {
-    if (!lines.every((line, i) => belongs(line, humps, binHz * (i < strongLines ? within : withinWeak))))
-      continue;
+    if (!lines.every((line) => belongs(line, humps, binHz * line.within))) continue;
     // The periods next to it must be told from it.
-    const alike = [humps - 1, humps + 1].some((other) => Math.abs(1 / other - 1 / humps) < binHz * within);
+    const alike = [humps - 1, humps + 1].some((other) => Math.abs(1 / other - 1 / humps) < binHz * strongest);
     if (alike) return { kind: "none" };
     // Bars that differ by chance may swing a little over half a turn.
     const leastSwing = possible.includes(poles * humps) ? surelyMore * leastAmps : 0;
@@ -76,17 +81,36 @@ export function turnMark(
   return { kind: "none" };
 }
 
-function linesOf(spectrum: Spectrum, count: number, most: number, least: number): Peak[] {
+/** A line of the humps' levels, and how near to its place it must lie, in bins. */
+interface Line extends Peak {
+  readonly within: number;
+}
+
+function linesOf(spectrum: Spectrum, count: number, most: number, least: number): Line[] {
   const low = Math.max(0.7 / most, 3 / count);
   const floor = medianOf(spectrum.magnitude.subarray(Math.ceil(low / spectrum.binHz)));
   const peaks = peaksOf(spectrum, low, 0.5, mostLines);
   const strongest = peaks[0]?.magnitude ?? 0;
-  return peaks.filter(
-    ({ magnitude }) =>
-      magnitude > least &&
-      magnitude ** 2 > linePower * floor ** 2 &&
-      magnitude ** 2 > leastShare ** 2 * strongest ** 2,
-  );
+  const isBeside = ({ hz, magnitude }: Peak): boolean =>
+    peaks.some(
+      (taller) =>
+        taller.magnitude > besideTaller * magnitude && Math.abs(taller.hz - hz) * count < besideBins,
+    );
+  return peaks
+    .filter(
+      (peak) =>
+        peak.magnitude > least &&
+        peak.magnitude ** 2 > linePower * floor ** 2 &&
+        peak.magnitude ** 2 > leastShare ** 2 * strongest ** 2 &&
+        !isBeside(peak),
+    )
+    .map((peak, place) => ({
+      ...peak,
+      within:
+        place < strongLines
+          ? Math.min(within, Math.max(withinSure, (withinOverNoise * floor) / peak.magnitude))
+          : withinWeak,
+    }));
 }
 
 function belongs({ hz }: Peak, humps: number, tolerance: number): boolean {

@@ -1,0 +1,51 @@
+/** Humps a turn at most: the highest order that may be met. */
+export const mostOrders = 48;
+/** Share of the lines beside a comb that belong to nothing: what trembles throws some up. */
+const strayShare = 0.1;
+/** Orders of less than this chance to be met tell no more. */
+const leastChance = 0.005;
+
+/**
+ * True where a rhythm is some order of the turn of which the humps are one order.
+ * @param order humps a turn
+ * @param within hertz at the humps' own frequency; farther up it grows with it
+ */
+export function isOrder(humps: number, order: number, other: number, within: number): boolean {
+  const once = humps / order;
+  return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / humps);
+}
+
+/** The humps a turn that lines speak for most, and by how much. */
+export interface TurnComb {
+  readonly perTurn: number;
+  /** Natural logarithm of how many times likelier the lines are as orders of that turn than as lines anywhere. */
+  readonly evidence: number;
+}
+
+/**
+ * How well lines go as orders of one turn with the humps. A line meets some order by chance in the share of all frequencies
+ * that lie as near to one, so many close orders say little of each; that a count had to be chosen is paid for by its logarithm.
+ * @param counts humps a turn that may be
+ * @param within hertz, as in `isOrder`
+ * @returns null where no count may be
+ */
+export function turnComb(
+  humps: number,
+  lines: readonly number[],
+  counts: readonly number[],
+  within: number,
+): TurnComb | null {
+  let best: TurnComb | null = null;
+  for (const perTurn of counts) {
+    let evidence = -Math.log(counts.length);
+    for (const line of lines) {
+      const near = (2 * within * (1 + line / humps) * perTurn) / humps;
+      const chance = Math.min(1, Math.max(leastChance, near));
+      evidence += isOrder(humps, perTurn, line, within)
+        ? Math.log(1 - strayShare + strayShare * chance) - Math.log(chance)
+        : Math.log(strayShare);
+    }
+    if (best === null || evidence > best.evidence) best = { perTurn, evidence };
+  }
+  return best;
+}
