@@ -24,6 +24,9 @@ const mostPeaks = 24;
 /** A clock's line stands alone: so many bins beside it hold nothing above this share of it; a drifting one is a ridge. */
 const [besideFrom, besideTo] = [4, 40];
 const besideShare = 0.35;
+/** One as steady as this may have a drifting one close beside it. */
+const surelySteady = 0.05;
+const besideShareSteady = 0.8;
 const rivalShare = 0.3;
 const orders: readonly number[] = Array.from({ length: mostOrders }, (_, i) => i + 1);
 /** Fewer come to no turn. */
@@ -33,7 +36,8 @@ const combShare = 0.6;
 const combOver = 5;
 /** So many times the humps' frequency a comb has fallen off. */
 const combFalls = 2;
-/** Lines speak for one rhythm's turn and not for another's from so much evidence, in natural logarithms. */
+/** Lines speak for one rhythm's turn from so much evidence, in natural logarithms, and from so much more than for another's. */
+const leastAComb = 3;
 const surelyAComb = 7;
 /** A turn's mark is looked for from here. */
 const slowestMarkHz = 5;
@@ -119,14 +123,18 @@ class LineSearch {
   }
 
   /** True where nothing tall lies close beside a line but some others that are known. */
-  private standsAlone(hz: number, beside: readonly { readonly hz: number }[] = []): boolean {
+  private standsAlone(
+    hz: number,
+    beside: readonly { readonly hz: number }[] = [],
+    share: number = besideShare,
+  ): boolean {
     const { magnitude, binHz } = this.spectrum;
     const bin = Math.round(hz / binHz);
     const isOther = (at: number): boolean =>
       beside.some((other) => Math.abs(at - other.hz / binHz) < besideFrom);
     for (let off = besideFrom; off <= besideTo; off++)
       for (const at of [bin - off, bin + off])
-        if ((magnitude[at] ?? 0) > besideShare * (magnitude[bin] as number) && !isOther(at)) return false;
+        if ((magnitude[at] ?? 0) > share * (magnitude[bin] as number) && !isOther(at)) return false;
     return true;
   }
 
@@ -136,7 +144,7 @@ class LineSearch {
     const alone = strong.filter(
       ({ hz, magnitude, radians }) =>
         radians < clockStrays &&
-        this.standsAlone(hz) &&
+        this.standsAlone(hz, [], radians < surelySteady ? besideShareSteady : besideShare) &&
         // A harmonic goes with the line it belongs to.
         !strong.some((base) => base.hz < hz && base.magnitude > magnitude && this.isMultiple(base.hz, hz)),
     );
@@ -203,7 +211,8 @@ class LineSearch {
         const other = this.combOf(clock, lesser);
         return (
           own !== null &&
-          own.evidence > Math.max(0, other?.evidence ?? 0) + surelyAComb &&
+          own.evidence > leastAComb &&
+          own.evidence > (other?.evidence ?? 0) + surelyAComb &&
           (this.towers(clock, humps) || !this.isOrder(humps.hz, own.perTurn, clock.hz))
         );
       }),
@@ -306,8 +315,11 @@ const ridgeSeconds = 0.15;
 /** A ridge this many of its own bins from a line of the whole stretch is that line. */
 const ridgeBins = 3;
 const mostRidges = 4;
+/** From one part to the next a ridge moves by at most this share, and is met in this share of all parts. */
+const ridgeStep = 0.015;
+const ridgeMet = 0.8;
 
-/** Rhythms that are tall in the mean of short parts' spectra. */
+/** Rhythms that are tall in nearly every short part, each a little beside where it was in the part before. */
 function ridgesOf(
   amps: Float32Array,
   rateHz: number,
@@ -315,20 +327,32 @@ function ridgesOf(
   count: number,
 ): { readonly hz: number; readonly binHz: number }[] {
   const length = Math.min(count, 2 ** Math.floor(Math.log2(Math.max(256, ridgeSeconds * rateHz))));
-  const steps = Math.max(1, Math.floor((2 * count) / length) - 1);
-  const magnitude = new Float64Array(length / 2);
-  let binHz = rateHz / length;
-  for (let step = 0; step < steps; step++) {
-    const own = spectrumOf(amps, rateHz, { from: from + (step * length) / 2, count: length });
-    binHz = own.binHz;
-    for (let bin = 0; bin < magnitude.length; bin++)
-      magnitude[bin] = (magnitude[bin] as number) + (own.magnitude[bin] as number) / steps;
+  const parts = Math.max(1, Math.floor((2 * count) / length) - 1);
+  const tracks: { hz: number; sum: number; met: number }[] = [];
+  for (let part = 0; part < parts; part++) {
+    const own = spectrumOf(amps, rateHz, { from: from + (part * length) / 2, count: length });
+    const peaks = peaksOf(own, slowestHumpHz, Math.min(fastestHumpHz, rateHz / 2), mostPeaks);
+    const tall = peaks.filter(({ magnitude }) => magnitude > secondShare * (peaks[0]?.magnitude ?? 0));
+    if (part === 0) tracks.push(...tall.map(({ hz }) => ({ hz, sum: hz, met: 1 })));
+    else
+      for (const track of tracks) {
+        const next = tall.reduce<number | null>(
+          (best, { hz }) =>
+            Math.abs(hz / track.hz - 1) < ridgeStep &&
+            (best === null || Math.abs(hz - track.hz) < Math.abs(best - track.hz))
+              ? hz
+              : best,
+          null,
+        );
+        if (next === null) continue;
+        track.hz = next;
+        track.sum += next;
+        track.met += 1;
+      }
   }
-  const peaks = peaksOf({ magnitude, binHz }, slowestHumpHz, fastestHumpHz, mostPeaks);
-  const tallest = peaks[0]?.magnitude ?? 0;
-  return peaks
-    .filter((peak) => peak.magnitude > secondShare * tallest && peak.hz < rateHz / 2)
-    .map(({ hz }) => ({ hz, binHz }));
+  return tracks
+    .filter(({ met }) => met > ridgeMet * parts)
+    .map(({ sum, met }) => ({ hz: sum / met, binHz: rateHz / length }));
 }
 
 /** True where one rhythm is a whole multiple of the other, to the half bin its drift may move it. */

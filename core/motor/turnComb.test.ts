@@ -31,10 +31,10 @@ describe("the turn that lines speak for", () => {
   test("one line at a hundredth's chance, one count: the logarithm of how much likelier it is so, by hand", () => {
     // Ten humps a turn at 500 Hz: orders every 50 Hz, each met within 0.2 (1 + 0.1) Hz to both sides.
     const chance = (2 * 0.2 * 1.1) / 50;
-    expect(turnComb(500, [50], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.9 / chance + 0.1), 10);
-    expect(turnComb(500, [75], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.1), 10);
+    expect(turnComb(500, [50], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.7 / chance + 0.3), 10);
+    expect(turnComb(500, [75], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.3), 10);
     expect(turnComb(500, [50], [10, 11], 0.2)?.evidence).toBeCloseTo(
-      Math.log(0.9 / chance + 0.1) - Math.log(2),
+      Math.log(0.7 / chance + 0.3) - Math.log(2),
       10,
     );
   });

@@ -1,7 +1,7 @@
 /** Humps a turn at most: the highest order that may be met. */
 export const mostOrders = 48;
 /** Share of the lines beside a comb that belong to nothing: what trembles throws some up. */
-const strayShare = 0.1;
+const strayShare = 0.3;
 /** Orders of less than this chance to be met tell no more. */
 const leastChance = 0.005;
 
