@@ -24,10 +24,22 @@ describe("a mark that comes once a turn", () => {
     expect(marked(levels(744, swing(45))).kind).toBe("pattern");
   });
 
-  test("a swing that changes along the trace throws lines up beside it, which are no others", () => {
-    const grows = (hump: number): number =>
-      (1 + 0.3 * Math.cos((2 * Math.PI * 3.5 * hump) / 382)) * swing(10)(hump);
-    expect(marked(levels(382, grows))).toEqual({ kind: "once-a-turn", humps: 10 });
+  test.each([
+    { humps: 382, perTurn: 10, changes: 3.5 },
+    { humps: 2000, perTurn: 10, changes: 12 },
+    { humps: 2400, perTurn: 38, changes: 11.4 },
+  ])(
+    "a swing over $perTurn of $humps humps that changes $changes times along the trace throws lines up beside it, which are no others",
+    ({ humps, perTurn, changes }) => {
+      const grows = (hump: number): number =>
+        (1 + 0.4 * Math.cos((2 * Math.PI * changes * hump) / humps)) * swing(perTurn)(hump);
+      expect(marked(levels(humps, grows, 0.002))).toEqual({ kind: "once-a-turn", humps: perTurn });
+    },
+  );
+
+  test("a line beside a swing on one side only is no change along the trace", () => {
+    const beside = (hump: number): number => swing(10)(hump) + 0.3 * swing(10.8)(hump);
+    expect(marked(levels(2000, beside)).kind).not.toBe("once-a-turn");
   });
 
   test("a spike once a turn is found: a bad bar takes away, it does not add", () => {

@@ -21,6 +21,10 @@ const strongLines = 2;
 /** Lines this near to one so many times taller, in bins, come of what changes along the trace. */
 const besideBins = 4;
 const besideTaller = 4;
+/** Sidebands of a slow change lie nearer than this share of the distance between a turn's orders; a third as tall at most, and alike. */
+const sidebandShare = 0.35;
+const sidebandTaller = 3;
+const sidebandsAlike = 2;
 /** Share of a swing's power in its first order; a dip of bars spreads over more of them. */
 const swingShare = 0.95;
 /** A swing is that far, as a share of its power, from being the brushes' common dips left at one of them and turned over at the other. */
@@ -70,7 +74,8 @@ export function turnMark(
   const strongest = Math.min(...lines.map((line) => line.within));
   // The shortest period all lines are multiples of.
   for (let humps = 2; humps <= most; humps++) {
-    if (!lines.every((line) => belongs(line, humps, binHz * line.within))) continue;
+    const own = lines.filter((line) => !isSideband(line, lines, sidebandShare / humps, binHz * withinWeak));
+    if (!own.every((line) => belongs(line, humps, binHz * line.within))) continue;
     // The periods next to it must be told from it.
     const alike = [humps - 1, humps + 1].some((other) => Math.abs(1 / other - 1 / humps) < binHz * strongest);
     if (alike) return { kind: "none" };
@@ -112,6 +117,24 @@ function linesOf(spectrum: Spectrum, count: number, most: number, least: number)
           : withinWeak,
     }));
 }
+
+/**
+ * True where a line lies close beside a taller one with its like on the other side: something changes along the trace, slower
+ * than the turn.
+ * @param reach how near, and `same` how alike the two distances are, both a hump
+ */
+const isSideband = (line: Line, lines: readonly Line[], reach: number, same: number): boolean =>
+  lines.some(
+    (taller) =>
+      taller.magnitude > sidebandTaller * line.magnitude &&
+      Math.abs(line.hz - taller.hz) < reach &&
+      lines.some(
+        (other) =>
+          other !== line &&
+          Math.abs(line.hz + other.hz - 2 * taller.hz) < same &&
+          Math.max(line.magnitude / other.magnitude, other.magnitude / line.magnitude) < sidebandsAlike,
+      ),
+  );
 
 function belongs({ hz }: Peak, humps: number, tolerance: number): boolean {
   const order = Math.round(hz * humps);
