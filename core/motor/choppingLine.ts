@@ -1,4 +1,5 @@
 import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "./currentTrace";
+import { ridgesOf } from "./driftingRidge";
 import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
 import { lineJitter } from "./lineJitter";
 import { peaksOf, type Spectrum, spectrumOf } from "./spectrum";
@@ -39,6 +40,9 @@ const combFalls = 2;
 /** Lines speak for one rhythm's turn from so much evidence, in natural logarithms, and from so much more than for another's. */
 const leastAComb = 3;
 const surelyAComb = 7;
+/** A ridge this many of its own bins from a line of the whole stretch is that line. */
+const ridgeBins = 3;
+const mostRidges = 4;
 /** A turn's mark is looked for from here. */
 const slowestMarkHz = 5;
 /** Frequencies are known to this share of a bin. */
@@ -309,50 +313,6 @@ class LineSearch {
     const apart = this.standsAlone(first.hz, [second]) && this.strays(first.hz) < clockStrays;
     return steady || (this.turn !== null && apart) ? { rivals: [first.hz, second.hz] } : { none: true };
   }
-}
-
-const ridgeSeconds = 0.15;
-/** A ridge this many of its own bins from a line of the whole stretch is that line. */
-const ridgeBins = 3;
-const mostRidges = 4;
-/** From one part to the next a ridge moves by at most this share, and is met in this share of all parts. */
-const ridgeStep = 0.015;
-const ridgeMet = 0.8;
-
-/** Rhythms that are tall in nearly every short part, each a little beside where it was in the part before. */
-function ridgesOf(
-  amps: Float32Array,
-  rateHz: number,
-  from: number,
-  count: number,
-): { readonly hz: number; readonly binHz: number }[] {
-  const length = Math.min(count, 2 ** Math.floor(Math.log2(Math.max(256, ridgeSeconds * rateHz))));
-  const parts = Math.max(1, Math.floor((2 * count) / length) - 1);
-  const tracks: { hz: number; sum: number; met: number }[] = [];
-  for (let part = 0; part < parts; part++) {
-    const own = spectrumOf(amps, rateHz, { from: from + (part * length) / 2, count: length });
-    const peaks = peaksOf(own, slowestHumpHz, Math.min(fastestHumpHz, rateHz / 2), mostPeaks);
-    const tall = peaks.filter(({ magnitude }) => magnitude > secondShare * (peaks[0]?.magnitude ?? 0));
-    if (part === 0) tracks.push(...tall.map(({ hz }) => ({ hz, sum: hz, met: 1 })));
-    else
-      for (const track of tracks) {
-        const next = tall.reduce<number | null>(
-          (best, { hz }) =>
-            Math.abs(hz / track.hz - 1) < ridgeStep &&
-            (best === null || Math.abs(hz - track.hz) < Math.abs(best - track.hz))
-              ? hz
-              : best,
-          null,
-        );
-        if (next === null) continue;
-        track.hz = next;
-        track.sum += next;
-        track.met += 1;
-      }
-  }
-  return tracks
-    .filter(({ met }) => met > ridgeMet * parts)
-    .map(({ sum, met }) => ({ hz: sum / met, binHz: rateHz / length }));
 }
 
 /** True where one rhythm is a whole multiple of the other, to the half bin its drift may move it. */
