@@ -1,7 +1,10 @@
 import { removeAliases } from "./aliases";
 import { type FoundChopping, findChopping, type KnownTurn } from "./choppingLine";
-import type { CurrentTrace, Stretch } from "./currentTrace";
+import { type CurrentTrace, medianOf, type Stretch } from "./currentTrace";
 import { fastestHumpHz } from "./humpRhythm";
+import { peaksOf, spectrumOf } from "./spectrum";
+
+const mostSamples = 2 ** 18;
 
 /** A control's chopping, found on a motor's current and taken out of it. */
 export interface Chopping {
@@ -31,12 +34,12 @@ export function withoutChopping(
   const found: FoundChopping = given === undefined ? findChopping(trace, stretch, turn) : { hz: given };
   if (!("hz" in found) || found.hz >= trace.rateHz / 2)
     return { trace, chopping: null, rivals: "rivals" in found ? found.rivals : null };
-  const { hz } = found;
+  const hz = given === undefined ? found.hz : refined(trace, stretch, given);
   const periodSamples = trace.rateHz / hz;
   const amps =
     hz > fastestHumpHz && periodSamples >= 2.5
       ? averagedOver(trace.amps, periodSamples)
-      : withoutPeriod(trace.amps, periodSamples);
+      : withoutPeriod(trace.amps, periodSamples, trace.rateHz);
   if (hz > fastestHumpHz) removeAliases({ ...trace, amps }, stretch, hz);
   let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let i = stretch.from; i < stretch.to; i++) {
@@ -74,12 +77,27 @@ function averagedOver(amps: Float32Array, period: number): Float32Array {
 const clamped = (at: number, length: number): number => Math.max(0, Math.min(length - 1, at));
 
 const phasePoints = 64;
-const periodsPerBlock = 60;
+/** A shape is taken anew so often, since it changes with the duty; in shorter blocks it would hold humps that pass close by. */
+const blockSeconds = 1;
+const leastPeriods = 60;
+
+/** A frequency read off a meter or a data sheet is this near; the line there says it better. */
+const givenWithin = 0.003;
+const standsOut = 12;
+
+function refined({ amps, rateHz }: CurrentTrace, { from, to }: Stretch, given: number): number {
+  const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
+  if (count < 1024) return given;
+  const spectrum = spectrumOf(amps, rateHz, { from, count });
+  const reach = Math.max(givenWithin * given, 1.5 * spectrum.binHz);
+  const [line] = peaksOf(spectrum, given - reach, given + reach, 1);
+  return line && line.magnitude > standsOut * medianOf(spectrum.magnitude) ? line.hz : given;
+}
 
 /** Takes the mean shape of a period out of the trace, block by block, so that it may change with the duty. */
-function withoutPeriod(amps: Float32Array, period: number): Float32Array {
+function withoutPeriod(amps: Float32Array, period: number, rateHz: number): Float32Array {
   const out = new Float32Array(amps.length);
-  const block = Math.max(256, Math.round(periodsPerBlock * period));
+  const block = Math.max(256, Math.round(Math.max(blockSeconds * rateHz, leastPeriods * period)));
   const blocks = Math.max(1, Math.floor(amps.length / block));
   for (let at = 0; at < blocks; at++) {
     const [start, end] = [at * block, at === blocks - 1 ? amps.length : (at + 1) * block];

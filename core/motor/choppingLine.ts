@@ -40,7 +40,8 @@ const combFalls = 2;
 /** Lines speak for one rhythm's turn from so much evidence, in natural logarithms, and from so much more than for another's. */
 const leastAComb = 3;
 const surelyAComb = 7;
-/** A ridge this many of its own bins from a line of the whole stretch is that line. */
+/** A ridge moves through more than so many of its own bins; one no farther than so many from a line of the whole stretch is that line. */
+const ridgeMoves = 2;
 const ridgeBins = 3;
 const mostRidges = 4;
 /** A turn's mark is looked for from here. */
@@ -153,7 +154,7 @@ class LineSearch {
         !strong.some((base) => base.hz < hz && base.magnitude > magnitude && this.isMultiple(base.hz, hz)),
     );
     // A clock can hide what drifts far: a low ridge over the whole stretch, yet tall in each short part of it.
-    const others = strong.length === 1 && alone.length === 1 ? this.ridges() : strong;
+    const others = alone.length > 0 ? [...strong, ...this.ridgesBeside(alone)] : strong;
     return alone.filter(({ hz, radians }) =>
       others.some(
         (other) =>
@@ -164,12 +165,16 @@ class LineSearch {
     );
   }
 
-  private ridges(): { readonly hz: number; readonly radians: number }[] {
+  private ridgesBeside(lines: readonly Line[]): { readonly hz: number; readonly radians: number }[] {
     const { amps, rateHz } = this.trace;
     return ridgesOf(amps, rateHz, this.from, this.count)
-      .filter((ridge) => this.strong.every(({ hz }) => Math.abs(hz - ridge.hz) > ridgeBins * ridge.binHz))
+      .filter(
+        (ridge) =>
+          ridge.driftHz > ridgeMoves * ridge.binHz &&
+          lines.every(({ hz }) => Math.abs(hz - ridge.hz) > ridgeBins * ridge.binHz),
+      )
       .slice(0, mostRidges)
-      .map(({ hz }) => ({ hz, radians: this.strays(hz) }));
+      .map(({ hz, driftHz }) => ({ hz, radians: Math.PI * driftHz * (this.count / rateHz) }));
   }
 
   /** Clocks at a steady speed: humps come each a little early or late there too, a clock does not. */

@@ -24,7 +24,8 @@ function drawn({ clock, drifts, noise = 0.05 }: Drawn): Float32Array {
   });
 }
 
-const found = (made: Drawn): number[] => ridgesOf(drawn(made), rateHz, 0, count).map(({ hz }) => hz);
+const ridges = (made: Drawn) => ridgesOf(drawn(made), rateHz, 0, count);
+const found = (made: Drawn): number[] => ridges(made).map(({ hz }) => hz);
 
 describe("a rhythm that drifts", () => {
   test.each<[number, number]>([
@@ -42,6 +43,12 @@ describe("a rhythm that drifts", () => {
       expect(hz).toHaveLength(2);
     },
   );
+
+  test("how far it moved is told to a bin or two; a clock does not move", () => {
+    const [clock, motor] = [...ridges({ clock: 1.2, drifts: [2300, 2450] })].sort((a, b) => a.hz - b.hz);
+    expect(Math.abs((motor?.driftHz ?? 0) - 150)).toBeLessThan(25);
+    expect(clock?.driftHz).toBeLessThan(1);
+  });
 
   test("a clock in noise is alone", () => {
     expect(found({ clock: 1, noise: 0.3 })).toHaveLength(1);

@@ -138,6 +138,18 @@ describe("a motor's humps, half-sines", () => {
     expect(alike.cannot.join()).toMatch(/two rhythms, .* give its frequency/);
   });
 
+  test.each([1528.3, 1531.8, 1535])(
+    "humps that cross a chopping's own frequency, here %p Hz, are not taken out with it, nor where it was given a little wrong",
+    (hz) => {
+      for (const drift of [0.002, 0.01, 0.02]) {
+        const made = { bars: 13, rpm: 3535, seconds: 1.2, rateHz: 60_000, noise: 0.05, drift, jitter: 0.01 };
+        const crossed = drawnTrace({ ...made, chopping: { hz, amps: 1.2 } });
+        const { rpm } = readHumps(crossed, { bars: 13, choppingHz: Math.round(hz) });
+        expect(Math.abs((rpm ?? 0) / crossed.rpm - 1)).toBeLessThan(0.005);
+      }
+    },
+  );
+
   test("what cannot be told is null, with its reason", () => {
     const noBars = readHumps(drawnTrace(made));
     expect(noBars).toMatchObject({ rpm: null, humpsPerTurn: null, bars: null, verdict: "even" });

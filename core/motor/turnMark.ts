@@ -29,6 +29,8 @@ const sidebandsAlike = 2;
 const swingShare = 0.95;
 /** A swing is that far, as a share of its power, from being the brushes' common dips left at one of them and turned over at the other. */
 const leastApart = 0.2;
+/** Humps lower than this share of the deepest dip are left out of it. */
+const dippedShare = 0.04;
 /** A dip lies so many times as far off as the middle of all. */
 const dipOverSpread = 6;
 /** A dip goes so many times as far below the middle as anything goes above it. */
@@ -183,24 +185,37 @@ function swingsOnce(profile: Float64Array, poles: number, leastSwing: number): b
     apart += (Math.abs(value) - dip) ** 2;
     power += value * value;
   });
-  const { share, amplitude } = firstOrder(own);
-  return share > swingShare && amplitude > leastSwing && apart > leastApart * power;
+  if (apart <= leastApart * power) return false;
+  // In a deep dip the brushes differ a little; where no half turn can be meant it has no say.
+  const lowest = level - dippedShare * (level - Math.min(...common));
+  const isLevel = (hump: number): boolean => (common[hump] as number) >= lowest;
+  const dipped =
+    leastSwing === 0 && hasDips(common) && own.filter((_, hump) => isLevel(hump)).length > count / 2;
+  const { share, amplitude } = firstOrder(own, dipped ? isLevel : () => true);
+  return share > swingShare && amplitude > leastSwing;
 }
 
-/** A profile's swing once a period: its share of the profile's power, and its amplitude. */
-function firstOrder(profile: Float64Array): { readonly share: number; readonly amplitude: number } {
-  let [re, im, power] = [0, 0, 0];
+/** A profile's swing once a period, by least squares over some of its humps: its share of their power, and its amplitude. */
+function firstOrder(
+  profile: Float64Array,
+  takes: (hump: number) => boolean,
+): { readonly share: number; readonly amplitude: number } {
+  let [cosines, sines, both, withCosine, withSine, power] = [0, 0, 0, 0, 0, 0];
   profile.forEach((value, hump) => {
+    if (!takes(hump)) return;
     const angle = (2 * Math.PI * hump) / profile.length;
-    re += value * Math.cos(angle);
-    im += value * Math.sin(angle);
+    const [cosine, sine] = [Math.cos(angle), Math.sin(angle)];
+    cosines += cosine * cosine;
+    sines += sine * sine;
+    both += cosine * sine;
+    withCosine += value * cosine;
+    withSine += value * sine;
     power += value * value;
   });
-  const square = re * re + im * im;
-  return {
-    share: (2 * square) / profile.length / Math.max(1e-300, power),
-    amplitude: (2 * Math.sqrt(square)) / profile.length,
-  };
+  const determinant = cosines * sines - both * both;
+  const a = (withCosine * sines - withSine * both) / determinant;
+  const b = (withSine * cosines - withCosine * both) / determinant;
+  return { share: (a * withCosine + b * withSine) / Math.max(1e-300, power), amplitude: Math.hypot(a, b) };
 }
 
 /** Mean level of each hump of a period, about their middle. */
