@@ -1,15 +1,15 @@
-import type { CurrentTrace, Stretch } from "./currentTrace";
-import { medianOf } from "./currentTrace";
+import { type CurrentTrace, medianOf, type Stretch } from "./currentTrace";
 import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
-import { peakAt, spectrumOf } from "./spectrum";
+import { peaksOf, samplesForLines, spectrumOf } from "./spectrum";
 
 /** Harmonics of a control's chopping that are still tall enough to be met again. */
 const harmonics = [2, 3, 4, 5, 6, 7];
-const mostSamples = 2 ** 18;
 /** An alias is a line so many times over the middle of all. */
 const standsOut = 8;
 /** The control's frequency is known to this share of a bin, and its harmonics' by so many times that. */
 const knownBins = 0.15;
+/** It is looked for so many bins about. */
+const reachBins = 1.5;
 /** A line's height is taken anew so often, since it changes with the duty. */
 const blockSeconds = 1;
 
@@ -21,27 +21,20 @@ const aliasOf = (hz: number, rateHz: number): number => Math.abs(hz - Math.round
  * among the humps, as lines of no harmonic of anything there. Changes the amps given.
  * @param choppingHz the control's frequency, to a small part of a bin
  */
-export function removeAliases(
-  { amps, rateHz }: CurrentTrace,
-  { from, to }: Stretch,
-  choppingHz: number,
-): void {
+export function removeAliases({ amps, rateHz }: CurrentTrace, stretch: Stretch, choppingHz: number): void {
   const expected = harmonics
     .map((harmonic) => ({ harmonic, hz: aliasOf(harmonic * choppingHz, rateHz) }))
     .filter(
       ({ harmonic, hz }) => 2 * harmonic * choppingHz > rateHz && hz > slowestHumpHz && hz < fastestHumpHz,
     );
-  const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
-  if (expected.length === 0 || count < 1024) return;
-  const spectrum = spectrumOf(amps, rateHz, { from, count });
+  const count = samplesForLines(stretch);
+  if (expected.length === 0 || count === null) return;
+  const spectrum = spectrumOf(amps, rateHz, { from: stretch.from, count });
   const floor = medianOf(spectrum.magnitude);
   for (const { harmonic, hz } of expected) {
-    const bin = Math.round(hz / spectrum.binHz);
-    const top = [bin - 1, bin, bin + 1].reduce((best, at) =>
-      (spectrum.magnitude[at] ?? 0) > (spectrum.magnitude[best] ?? 0) ? at : best,
-    );
-    const line = peakAt(spectrum, top);
-    if (line.magnitude < standsOut * floor) continue;
+    const reach = reachBins * spectrum.binHz;
+    const [line] = peaksOf(spectrum, hz - reach, hz + reach, 1);
+    if (!line || line.magnitude < standsOut * floor) continue;
     if (Math.abs(line.hz - hz) > harmonic * knownBins * spectrum.binHz) continue;
     removeLine(amps, rateHz, line.hz);
   }

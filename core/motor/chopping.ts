@@ -2,9 +2,7 @@ import { removeAliases } from "./aliases";
 import { type FoundChopping, findChopping, type KnownTurn } from "./choppingLine";
 import { type CurrentTrace, medianOf, type Stretch } from "./currentTrace";
 import { fastestHumpHz } from "./humpRhythm";
-import { peaksOf, spectrumOf } from "./spectrum";
-
-const mostSamples = 2 ** 18;
+import { peaksOf, samplesForLines, spectrumOf } from "./spectrum";
 
 /** A control's chopping, found on a motor's current and taken out of it. */
 export interface Chopping {
@@ -85,10 +83,10 @@ const leastPeriods = 60;
 const givenWithin = 0.003;
 const standsOut = 12;
 
-function refined({ amps, rateHz }: CurrentTrace, { from, to }: Stretch, given: number): number {
-  const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
-  if (count < 1024) return given;
-  const spectrum = spectrumOf(amps, rateHz, { from, count });
+function refined({ amps, rateHz }: CurrentTrace, stretch: Stretch, given: number): number {
+  const count = samplesForLines(stretch);
+  if (count === null) return given;
+  const spectrum = spectrumOf(amps, rateHz, { from: stretch.from, count });
   const reach = Math.max(givenWithin * given, 1.5 * spectrum.binHz);
   const [line] = peaksOf(spectrum, given - reach, given + reach, 1);
   return line && line.magnitude > standsOut * medianOf(spectrum.magnitude) ? line.hz : given;

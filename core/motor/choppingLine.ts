@@ -2,11 +2,10 @@ import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "./currentTra
 import { ridgesOf } from "./driftingRidge";
 import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
 import { lineJitter } from "./lineJitter";
-import { peaksOf, type Spectrum, spectrumOf } from "./spectrum";
+import { peaksOf, type Spectrum, samplesForLines, spectrumOf } from "./spectrum";
 import { isOrder, mostOrders, type TurnComb, turnComb } from "./turnComb";
 import { rpmWithin } from "./turnCount";
 
-const mostSamples = 2 ** 18;
 const standsOut = 12;
 /** A clock's phase strays by less than this over the stretch, radians. */
 const clockStrays = 0.18;
@@ -67,9 +66,9 @@ interface Line {
 export type KnownTurn = { readonly perTurn: number } | { readonly rpm: number } | null;
 
 /** Looks for the line of a control's chopping among a current's. */
-export function findChopping(trace: CurrentTrace, { from, to }: Stretch, turn: KnownTurn): FoundChopping {
-  const count = Math.min(mostSamples, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
-  return count < 1024 ? { none: true } : new LineSearch(trace, from, count, turn).found();
+export function findChopping(trace: CurrentTrace, stretch: Stretch, turn: KnownTurn): FoundChopping {
+  const count = samplesForLines(stretch);
+  return count === null ? { none: true } : new LineSearch(trace, stretch.from, count, turn).found();
 }
 
 class LineSearch {

@@ -182,20 +182,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   };
   const judged = judgedHumps(grid, turn, poles, humpHz, cannot);
   told(1);
-  // Taken out, it took the humps with it where they crossed.
-  if (chopping && judged.verdict === "unclear" && liesOn(chopping, rhythm))
-    return unclear(
-      `a control's chopping at ${chopping.hz.toFixed(0)} Hz lies on the humps' own rhythm: take a trace at another speed`,
-      { chopping },
-    );
   return { ...result, ...judged };
-}
-
-/** The share of its frequency about a chopping that goes with it. */
-const takenWith = 1 / 60;
-function liesOn({ hz }: Chopping, rhythm: HumpRhythm): boolean {
-  const [low, high] = driftOf(rhythm);
-  return hz > low * (1 - takenWith) && hz < high * (1 + takenWith);
 }
 
 const tooSlow = (rateHz: number, humpHz: number): string =>

@@ -1,4 +1,5 @@
 import FFT from "fft.js";
+import type { Stretch } from "./currentTrace";
 
 /** Magnitudes of a windowed stretch of samples, by bin; a tone of size 1 stands a quarter of the samples high. */
 export interface Spectrum {
@@ -46,6 +47,16 @@ export function spectrumOf(
   for (let bin = 0; bin < magnitude.length; bin++)
     magnitude[bin] = Math.hypot(out[2 * bin] as number, out[2 * bin + 1] as number);
   return { magnitude, binHz: rateHz / size };
+}
+
+/** More samples than this part no lines that matter, fewer none at all. */
+const mostForLines = 2 ** 18;
+const fewestForLines = 1024;
+
+/** How many samples of a stretch, from its first, lines are looked for in; null where it is too short. */
+export function samplesForLines({ from, to }: Stretch): number | null {
+  const count = Math.min(mostForLines, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
+  return count < fewestForLines ? null : count;
 }
 
 /** A local maximum of a spectrum, its place found between the bins. */

@@ -18,9 +18,6 @@ const withinSure = 0.1;
 const withinOverNoise = 5;
 const withinWeak = 1.2;
 const strongLines = 2;
-/** Lines this near to one so many times taller, in bins, come of what changes along the trace. */
-const besideBins = 4;
-const besideTaller = 4;
 /** Sidebands of a slow change lie nearer than this share of the distance between a turn's orders; a third as tall at most, and alike. */
 const sidebandShare = 0.35;
 const sidebandTaller = 3;
@@ -98,18 +95,12 @@ function linesOf(spectrum: Spectrum, count: number, most: number, least: number)
   const floor = medianOf(spectrum.magnitude.subarray(Math.ceil(low / spectrum.binHz)));
   const peaks = peaksOf(spectrum, low, 0.5, mostLines);
   const strongest = peaks[0]?.magnitude ?? 0;
-  const isBeside = ({ hz, magnitude }: Peak): boolean =>
-    peaks.some(
-      (taller) =>
-        taller.magnitude > besideTaller * magnitude && Math.abs(taller.hz - hz) * count < besideBins,
-    );
   return peaks
     .filter(
       (peak) =>
         peak.magnitude > least &&
         peak.magnitude ** 2 > linePower * floor ** 2 &&
-        peak.magnitude ** 2 > leastShare ** 2 * strongest ** 2 &&
-        !isBeside(peak),
+        peak.magnitude ** 2 > leastShare ** 2 * strongest ** 2,
     )
     .map((peak, place) => ({
       ...peak,
