@@ -1,6 +1,6 @@
 export default {
   // A slow machine is no failure: a test that hangs still ends.
-  testTimeout: 60_000,
+  testTimeout: 600_000,
   testEnvironment: "node",
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   testMatch: ["<rootDir>/{core,cli,db,server,app,bench}/**/*.test.ts"],

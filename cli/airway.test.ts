@@ -127,7 +127,7 @@ describe("airway", () => {
       "again",
     ]);
     expect({ ...answers[4], id: "van-3" }).toEqual(answers[1]);
-  }, 30_000);
+  });
 });
 
 describe("bad input exits 2 with one line that names the place", () => {
@@ -199,7 +199,7 @@ describe("bad input exits 2 with one line that names the place", () => {
     const { status, stderr } = airway(["diagnose", "-"], `{"format":"${"x".repeat(100_000_000)}"}`);
     expect(status).toBe(2);
     expect(stderr).toMatch(/at most 4194304 bytes are read/);
-  }, 30_000);
+  });
 });
 
 describe("the rest of the contract", () => {
@@ -412,7 +412,7 @@ describe("instrument", () => {
     } finally {
       child.kill();
     }
-  }, 30_000);
+  });
 
   test("a port or a set-up that makes no sense is refused", () => {
     expect(airway(["instrument", whimbrel, "--port", "x"]).stderr).toMatch(/--port: expected a whole number/);

@@ -120,10 +120,7 @@ test("as if true, the other looks and what comes after", async ({ page }) => {
   await expect(page.getByRole("button", { name: /^quickest/ })).toHaveAttribute("aria-pressed", "true");
 });
 
-test("two windows on one job show each other's readings within two seconds, and lose none", async ({
-  page,
-  context,
-}) => {
+test("two windows on one job show each other's readings and lose none", async ({ page, context }) => {
   const other = await context.newPage();
   for (const window of [page, other]) {
     await window.goto("/jobs/5/probe");
@@ -133,13 +130,13 @@ test("two windows on one job show each other's readings within two seconds, and 
   expect(await standing(other)).toBe(before);
   await skipToLight(page);
   await page.keyboard.press("d");
-  await expect.poll(() => standing(other), { timeout: 4000 }).toBe(before + 1);
+  await expect.poll(() => standing(other)).toBe(before + 1);
   await other.bringToFront();
   await other.locator('[data-point="F11.in"]').click();
   await other.getByRole("region", { name: "F11.in" }).getByRole("button", { name: "bright" }).click();
   await expect.poll(() => standing(other)).toBe(before + 2);
   await page.bringToFront();
-  await expect.poll(() => standing(page), { timeout: 4000 }).toBe(before + 2);
+  await expect.poll(() => standing(page)).toBe(before + 2);
   for (let i = 0; i < 2; i++) {
     await page.keyboard.press("u");
     await expect.poll(() => standing(page)).toBe(before + 1 - i);

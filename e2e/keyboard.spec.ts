@@ -16,7 +16,6 @@ async function tabTo(page: Page, name: RegExp): Promise<void> {
 }
 
 test("the whole story by keyboard alone", async ({ page }) => {
-  test.setTimeout(180_000);
   const van = brokenVehicle("whimbrel-four-speed", "R1.link:open");
   await page.goto("/");
   await tabTo(page, /^Harrow Whimbrel van, ferry crew van 3$/);

@@ -68,7 +68,7 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
   await expect(found).toContainText("semicolons between columns, decimal comma, 2 lines of header");
   await expect(found).toContainText("20,000 a second");
   await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("heading", { name: "Humps are missing" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Humps are missing" })).toBeVisible();
   await expect(page.getByRole("button", { name: /^speed/ })).toContainText("2900 rpm");
   await expect(page.getByRole("button", { name: /bad humps/ })).toContainText("1 bar at least");
   await expect(page.getByRole("img", { name: /^hump 1:/ })).toBeVisible();
@@ -84,7 +84,7 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
   await expect(page.getByRole("button", { name: "Entered" })).toBeVisible();
   await file.setInputFiles(csv("after.csv", scopeFile(false)));
   await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("heading", { name: "Even humps" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Even humps" })).toBeVisible();
   await page.getByLabel("laid over it").selectOption({ index: 1 });
   await page.getByRole("button", { name: "Keep as this motor's healthy one" }).click();
   await expect(page.getByRole("button", { name: "Not the healthy one after all" })).toBeVisible();
@@ -104,7 +104,7 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
     .getByLabel("A CSV or WAV file of the motor's current")
     .setInputFiles(csv("mine.csv", scopeFile(true)));
   await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("heading", { name: "Humps are missing" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Humps are missing" })).toBeVisible();
   await expect(page.getByLabel("laid over it")).toContainText("healthy one of this motor part: after.csv");
 });
 
@@ -139,7 +139,7 @@ test("long work shows how far it is and can be stopped; what is no trace is refu
   await page.getByRole("button", { name: "Leave it" }).click();
   await file.setInputFiles(csv("again.csv", scopeFile(false)));
   await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("heading", { name: "Even humps" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Even humps" })).toBeVisible();
 });
 
 test("a practice clamp reads a tight motor, by a tap and by itself, and its readings say where they came from", async ({
@@ -157,7 +157,7 @@ test("a practice clamp reads a tight motor, by a tap and by itself, and its read
   await expect(page.locator('tr[data-speed="4"]')).toContainText("too much");
   await page.getByLabel("speed it reads at").selectOption("3");
   await page.getByLabel("keep it by itself once steady").check();
-  await expect(page.locator('tr[data-speed="3"]')).toContainText("too much", { timeout: 20_000 });
+  await expect(page.locator('tr[data-speed="3"]')).toContainText("too much");
   await expect(page.locator('[aria-labelledby="fits"]')).toContainText("a tight motor");
   await expect(page.locator('[aria-labelledby="hot"]')).toContainText("cooks");
   // A hand's own figure and a drop.
@@ -188,7 +188,7 @@ test("two recordings of a phone tell a squeal that follows the speed, on a phone
   await speeds.nth(0).fill("2900");
   await speeds.nth(1).fill("1700");
   await page.getByRole("button", { name: "Hear them" }).click();
-  await expect(page.getByRole("heading", { name: "squeal" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "squeal" })).toBeVisible();
   await expect(page.getByText("It follows the speed.")).toBeVisible();
   await expect(page.locator('[aria-labelledby="tones"]')).toContainText("order 43.7");
   await quietToAxe(page);

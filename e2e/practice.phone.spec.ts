@@ -2,7 +2,6 @@ import { test } from "@playwright/test";
 import { accessible, learnAndPractise, notWiderThan } from "./practiceSteps";
 
 test("on a phone: three lessons, a case won and one lost on purpose", async ({ page }) => {
-  test.setTimeout(240_000);
   await learnAndPractise(page, "apprentice 2", (target) => target.tap());
   await notWiderThan(page, 390);
   for (const path of [

@@ -6,7 +6,6 @@ import { accessible, learnAndPractise } from "./practiceSteps";
 test("three lessons, a case won and one lost on purpose; nothing sent says what is wrong", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   await learnAndPractise(page, "apprentice 1", (target) => target.click());
   await page.goto("/practice?learner=apprentice%201");
   await expect(page.getByRole("heading", { name: "Do your odds hold?" })).toBeVisible();

@@ -17,9 +17,7 @@ async function start(): Promise<void> {
     stdio: "ignore",
   });
   await expect
-    .poll(async () => (await fetch(`${address}/favicon.svg`).catch(() => null))?.status ?? 0, {
-      timeout: 60_000,
-    })
+    .poll(async () => (await fetch(`${address}/favicon.svg`).catch(() => null))?.status ?? 0)
     .toBe(200);
 }
 
@@ -77,7 +75,7 @@ test("readings entered while the server is away wait, are marked, warn on leavin
   await expect(page.locator("[data-waiting]")).toHaveCount(2);
 
   await start();
-  await expect.poll(() => standing(page), { timeout: 30_000 }).toBe(before + 2);
+  await expect.poll(() => standing(page)).toBe(before + 2);
   await expect(page.locator("[data-waiting]")).toHaveCount(0);
   await page.reload();
   expect(await standing(page)).toBe(before + 2);
@@ -99,5 +97,5 @@ test("a page closed with readings waiting hands them to the next one", async ({ 
   await start();
   const next = await context.newPage();
   await next.goto(`${address}/jobs/4/probe`);
-  await expect.poll(() => standing(next), { timeout: 20_000 }).toBe(before + 1);
+  await expect.poll(() => standing(next)).toBe(before + 1);
 });

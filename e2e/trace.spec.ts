@@ -32,13 +32,13 @@ async function quietToAxe(page: Page): Promise<void> {
 
 /** Waits until every change made is on disk, by the page's own word. */
 const stored = (page: Page): Promise<void> =>
-  expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "0", { timeout: 30_000 });
+  expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "0");
 
 /** Answers the question asked by its button. */
 async function choose(page: Page, question: string, words: string): Promise<void> {
   const asked = page.locator(`[data-asked="${question}"]`);
   await asked.getByRole("button", { name: words, exact: true }).click();
-  await expect(asked).toBeHidden({ timeout: 15_000 });
+  await expect(asked).toBeHidden();
 }
 
 /** Fills in the question asked; what is left out stays as it stands. */
@@ -46,18 +46,17 @@ async function fill(page: Page, question: string, fields: Record<string, string>
   const asked = page.locator(`[data-asked="${question}"]`);
   for (const [label, value] of Object.entries(fields)) await asked.getByLabel(label).fill(value);
   await asked.getByRole("button", { name: "That is it" }).click();
-  await expect(asked).toBeHidden({ timeout: 15_000 });
+  await expect(asked).toBeHidden();
 }
 
 test("a ground-side four-speed circuit is traced from a printed list and finds its fault at once", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   await page.goto("/shelf");
   await page.getByRole("link", { name: "Trace a circuit" }).click();
   await page.getByLabel("Vehicle", { exact: true }).fill("Fenmark Siskin wagon, short roof");
   await page.getByRole("button", { name: "Begin" }).click();
-  await page.waitForURL(/\/trace\/.+/, { timeout: 15_000 });
+  await page.waitForURL(/\/trace\/.+/);
   await expect(page.locator(".airway-sheet")).toBeVisible();
 
   await choose(page, "feed", "at all times");
@@ -169,7 +168,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
 test("a circuit on the shelf is changed in its tables and becomes its next version", async ({ page }) => {
   await page.goto("/shelf/siskin-five-speed");
   await page.getByRole("button", { name: "Change it" }).click();
-  await page.waitForURL(/\/trace\/.+/, { timeout: 15_000 });
+  await page.waitForURL(/\/trace\/.+/);
   await page.getByRole("tab", { name: "Parts" }).click();
   const fuse = page.locator("tr[data-row]").filter({ hasText: "fuse" }).first();
   const id = await fuse.getAttribute("data-row");

@@ -118,6 +118,39 @@ process.stdout.write(`all jobs: a key to new suspects ${spread(all.entered)}\n`)
 process.stdout.write(
   `tasks over 50 ms on the main thread while readings were entered: ${all.tasks.length}${all.tasks.length > 0 ? `, ${spread(all.tasks)}` : ""}\n`,
 );
+
+/** From a key in one window until another window on the same job shows that reading, or shows it struck out. */
+async function windowToWindow(job) {
+  const windows = [];
+  for (const _ of ["the one keys are pressed in", "the one that is looked at"]) {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${address}/jobs/${job}/probe`);
+    await page.waitForLoadState("networkidle");
+    windows.push(page);
+  }
+  const [one, other] = windows;
+  const standing = () => other.getByTestId("standing").innerText();
+  while ((await one.locator('[data-choice="bright"]').count()) === 0) await one.keyboard.press("n");
+  const taken = [];
+  for (let i = 0; i < 2 * rounds; i++) {
+    const before = await standing();
+    const began = performance.now();
+    await one.keyboard.press(i % 2 === 0 ? "d" : "u");
+    await other.waitForFunction(
+      (shown) => document.querySelector('[data-testid="standing"]')?.textContent !== shown,
+      before,
+      // A window behind another paints nothing, so that frames cannot be waited for.
+      { polling: 20 },
+    );
+    taken.push(performance.now() - began);
+    await one.waitForTimeout(pauseMilliseconds);
+  }
+  for (const page of windows) await page.close();
+  return taken;
+}
+process.stdout.write(
+  `from one window to another on the same job: ${spread(await windowToWindow(jobs[0]))}\n`,
+);
 await stop();
 process.stdout.write(heldUp());
 

@@ -146,7 +146,7 @@ describe("probing", () => {
     expect((await standing()).length).toBe(count + 1);
     const after = (await answer(probe.loader, null)).data as typeof before;
     expect(after.looks.map((offered) => offered.look)).not.toContain(look);
-  }, 60_000);
+  });
 
   test("struck out and put back", async () => {
     const last = (await standing()).at(-1)?.id ?? "";
@@ -172,7 +172,7 @@ describe("probing", () => {
       expect(p).toBeLessThanOrEqual(1);
     }
     await answer(probe.action, { intent: "school", school: "least-time" });
-  }, 60_000);
+  });
 
   test("another job's reading is not struck from here", async () => {
     const other = (await readingsOf(4)).at(-1);
@@ -366,7 +366,7 @@ describe("the board", () => {
       expect(line).toMatch(/^[A-Z]/);
       expect(line).not.toMatch(/undefined|something else/);
     }
-  }, 120_000);
+  });
 });
 
 describe("the theme", () => {

@@ -117,7 +117,7 @@ describe("bringing a circuit in", () => {
     const other = await act(shelfCircuit.action, { intent: "move", job: "4" }, van);
     expect(other.problems?.join()).toMatch(/not on this circuit/);
     expect((await findJob(4))?.circuitId).not.toContain(van);
-  }, 60_000);
+  });
 
   test("a job says what its belief would do, and is not moved where a reading's point is gone", async () => {
     const weighed = async (job: number) =>
@@ -168,7 +168,7 @@ describe("bringing a circuit in", () => {
     const refused = await act(shelfCircuit.action, { intent: "move", job: String(job) }, circuit.id);
     expect(refused.problems?.join()).toContain(pin);
     expect((await findJob(job))?.circuitId).toBe("siskin-five-speed");
-  }, 60_000);
+  });
 
   test("a circuit new to the shelf goes on it, its twins named", async () => {
     const text = JSON.stringify({
@@ -236,7 +236,7 @@ describe("notes for the next person", () => {
     expect(await shown()).toEqual([{ words: note.words, struck: false }]);
     await act(shelfCircuit.action, { intent: "strike", id, struck: "yes" }, van);
     expect(await shown()).toEqual([{ words: note.words, struck: true }]);
-  }, 30_000);
+  });
 });
 
 /** A source of choices that is the same every time (mulberry32). */
@@ -317,4 +317,4 @@ test("5 000 mutated imports: each is taken or refused with its place, and refusa
   expect(taken + named).toBe(5000);
   expect(await rows()).toBe(before);
   expect(await find("q=whimbrel")).toHaveLength(3);
-}, 180_000);
+});

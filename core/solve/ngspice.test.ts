@@ -19,7 +19,7 @@ beforeAll(async () => {
   jest.spyOn(console, "error").mockImplementation(() => undefined);
   jest.spyOn(console, "log").mockImplementation(() => undefined);
   await simulation.start();
-}, 120_000);
+});
 
 /** Node volts by spice node number; throws when ngspice reports an error. */
 async function ngspiceVolts(text: string): Promise<Map<number, number>> {
@@ -109,7 +109,7 @@ describe.each(shippedIds)("ngspice on %s", (id) => {
       expect({ setup, far }).toEqual({ setup, far: false });
       expect(compared?.nodes).toBeGreaterThan(5);
     }
-  }, 120_000);
+  });
 
   test("agrees the same on every kind of fault and a dozen spread over the catalogue", async () => {
     let states = 0;
@@ -125,5 +125,5 @@ describe.each(shippedIds)("ngspice on %s", (id) => {
       }
     }
     expect(states).toBeGreaterThanOrEqual(12 * (netlist.circuit.settings.length - 1));
-  }, 240_000);
+  });
 });

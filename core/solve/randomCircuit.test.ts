@@ -122,7 +122,7 @@ test("no circuit of up to sixty nodes gives NaN, hangs or breaks Kirchhoff's cur
     { numRuns: 400, seed: 3 },
   );
   expect(solvedStates).toBeGreaterThan(900);
-}, 60_000);
+});
 
 test("whatever fails in such a circuit, its healthy network with the fault hung on it gives the point a fresh solve finds", () => {
   let compared = 0;
@@ -153,4 +153,4 @@ test("whatever fails in such a circuit, its healthy network with the fault hung 
     { numRuns: 150, seed: 8 },
   );
   expect(compared).toBeGreaterThan(1000);
-}, 60_000);
+});

@@ -13,7 +13,7 @@ beforeAll(async () => {
   jest.spyOn(console, "error").mockImplementation(() => undefined);
   jest.spyOn(console, "log").mockImplementation(() => undefined);
   await simulation.start();
-}, 120_000);
+});
 
 /** Volts of a node of a circuit at rest. */
 async function nodeVolts(lines: readonly string[], node: number): Promise<number> {

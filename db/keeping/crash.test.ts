@@ -20,4 +20,4 @@ test("every reading that was acknowledged before the kill is there, none twice, 
   expect(found.faults).toEqual([]);
   expect(found.stored).toBeGreaterThanOrEqual(found.acknowledged);
   rmSync(folder, { recursive: true, force: true });
-}, 60_000);
+});

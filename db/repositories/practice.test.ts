@@ -26,7 +26,7 @@ beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), "airway-practice-"));
   process.env.AIRWAY_DATA = folder;
   await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
-}, 60_000);
+});
 afterAll(async () => {
   await closeDatabase();
   rmSync(folder, { recursive: true, force: true });
