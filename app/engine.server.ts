@@ -1,40 +1,69 @@
 import { existsSync } from "node:fs";
 import type { Circuit } from "@core/circuit/circuit";
 import { completeColumns } from "@core/diagnose/candidateLooks";
+import type { DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
 import { problemText } from "@core/formats/problem";
 import { CircuitCache } from "@core/predict/circuitCache";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import type { Reading } from "@core/predict/reading";
 import { allTools } from "@core/predict/testModel";
 import { breath, inSlices, requestsFirst } from "./turnTaking.server";
-import type { CompileNews, CompileTask } from "./workers/compileWorker";
+import type { EngineNews, EngineTask } from "./workers/engineWorker";
 import { WorkerThread } from "./workers/workerThread.server";
 
 const circuitsKept = 20;
 const cache = new CircuitCache(circuitsKept);
 const readying = new WeakMap<CompiledCircuit, Promise<CompiledCircuit>>();
 
-/** The thread circuits are made ready on; null where there is none, and they are made ready on this one. */
-let compiler: WorkerThread<CompileTask, CompileNews> | null = null;
+type Thread = WorkerThread<EngineTask, EngineNews>;
+
+/** The thread circuits are made ready on, and looked ahead with; null where there is none, and this one does it. */
+let ahead: Thread | null = null;
 
 /** Lets circuits be made ready on a thread of their own. */
-export function compileOnWorker(file: string): void {
+export function workAheadOn(file: string): void {
   if (!existsSync(file)) return;
-  compiler ??= new WorkerThread(file, () => {
-    compiler = null;
+  ahead ??= new WorkerThread(file, () => {
+    ahead = null;
   });
 }
 
-const prepareOn = (
-  thread: WorkerThread<CompileTask, CompileNews>,
-  compiled: CompiledCircuit,
-): Promise<void> =>
-  thread.ask({ circuit: compiled.netlist.circuit }, (news) => {
+/** What the thread calls each circuit it was given. */
+const names = new WeakMap<CompiledCircuit, number>();
+let lastName = 0;
+
+function prepareOn(thread: Thread, compiled: CompiledCircuit): Promise<void> {
+  const name = ++lastName;
+  names.set(compiled, name);
+  return thread.ask({ name, circuit: compiled.netlist.circuit }, (news) => {
     if ("problem" in news) throw new Error(news.problem);
-    if ("done" in news) return true;
-    const setup = compiled.usualSetups()[news.setup];
-    if (setup) compiled.table(setup).adopt(news.parts);
-    return false;
+    if ("parts" in news) {
+      const setup = compiled.usualSetups()[news.setup];
+      if (setup) compiled.table(setup).adopt(news.parts);
+    }
+    return "ready" in news;
   });
+}
+
+/** What some readings would mean, worked out without holding this thread up; null where only this one can. */
+export async function diagnoseAside(
+  compiled: CompiledCircuit,
+  readings: readonly Reading[],
+  options: DiagnoseOptions,
+): Promise<Diagnosis | null> {
+  const name = names.get(compiled);
+  if (!ahead || name === undefined) return null;
+  let found: Diagnosis | null = null;
+  const task = { name, readings, options };
+  // A circuit forgotten there, or a thread that died, leaves the work to this one.
+  await ahead
+    .ask(task, (news) => {
+      if ("diagnosis" in news) found = news.diagnosis;
+      return true;
+    })
+    .catch(() => undefined);
+  return found;
+}
 
 /** Works out what every suspect shows at every look, once a circuit is ready: no reading has to wait for it. */
 const fillColumns = (compiled: CompiledCircuit): Promise<void> =>
@@ -49,7 +78,7 @@ async function prepareHere(compiled: CompiledCircuit): Promise<void> {
 
 async function prepare(compiled: CompiledCircuit): Promise<CompiledCircuit> {
   // A worker that died leaves the work to this thread: slower, and answered all the same.
-  if (compiler) await prepareOn(compiler, compiled).catch(() => prepareHere(compiled));
+  if (ahead) await prepareOn(ahead, compiled).catch(() => prepareHere(compiled));
   else await prepareHere(compiled);
   return compiled;
 }
@@ -65,7 +94,7 @@ export function engineFor(circuit: Circuit): Promise<CompiledCircuit> {
   if (known) return known;
   const made = prepare(compiled.value);
   readying.set(compiled.value, made);
-  // A failure is answered where the circuit is asked for.
-  made.then(fillColumns).catch(() => undefined);
+  // The other thread fills its own; a failure is answered where the circuit is asked for.
+  made.then((own) => (names.has(own) ? undefined : fillColumns(own))).catch(() => undefined);
   return made;
 }

@@ -1,5 +1,6 @@
-import type { DiagnoseOptions } from "@core/diagnose/diagnose";
+import type { DiagnoseOptions, NextLook } from "@core/diagnose/diagnose";
 import { type Reading, readingSchema } from "@core/predict/reading";
+import { testModels } from "@core/predict/tests/index";
 import {
   diagnosisFrom,
   diagnosisOf,
@@ -11,14 +12,12 @@ import {
 import { probeOptions, probeView } from "./probeView.server";
 import { requestsFirst } from "./turnTaking.server";
 
-/** Outcomes less likely than this are not worked out before they are seen: of the look offered, and of those after it. */
+/** Displays less likely than this are not worked out before they are seen, as they are not offered to be tapped; words are. */
 const leastLikely = 0.02;
-const leastLikelyOther = 0.15;
 /** Looks whose outcomes are worked out: the one offered and those that come up when it is passed over. */
 const looksForeseen = 3;
 
-const milliseconds = { first: 100, between: 15 };
-const rest = (time: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, time));
+const drawnFirstMilliseconds = 100;
 
 /** Which job's outcomes are being worked out: a newer state of the job puts an end to an older one's. */
 const latest = new Map<number, JobView>();
@@ -28,17 +27,14 @@ const shown = new Map<number, JobView>();
 const mostShown = 30;
 
 /**
- * Works out what a reading means while it is on its way to the disk, from the job as it was last shown: where that is still how
- * it stands, the page that follows has its diagnosis at hand.
+ * Works out what a reading means while it is typed or on its way to the disk, from the job as it was last shown: where that is
+ * still how it stands, the page that follows has its diagnosis at hand.
  */
-export function expectReading(jobId: number, reading: Reading): void {
+export async function expectReading(jobId: number, reading: Reading): Promise<void> {
   const view = shown.get(jobId);
-  if (!view) return;
-  try {
-    diagnosisFrom(view, [...standingReadings(view), reading], aheadOf(view));
-  } catch {
-    // What fails here fails again where it is asked for, and is answered there.
-  }
+  // What fails here fails again where it is asked for, and is answered there.
+  if (view)
+    await diagnosisFrom(view, [...standingReadings(view), reading], aheadOf(view)).catch(() => undefined);
 }
 
 /** How a diagnosis with one reading more is asked for. */
@@ -50,7 +46,7 @@ const aheadOf = (view: JobView): DiagnoseOptions => ({
 /** The probe page of a job as it now is; what the look it offers may show is worked out once it is sent. */
 export async function probePage(id: string | undefined) {
   const view = await jobViewAt(id);
-  const page = probeView(view);
+  const page = await probeView(view);
   shown.delete(view.job.id);
   shown.set(view.job.id, view);
   if (shown.size > mostShown) shown.delete(shown.keys().next().value as number);
@@ -74,23 +70,29 @@ async function workAhead(view: JobView): Promise<void> {
   latest.set(view.job.id, view);
   const readings = standingReadings(view);
   const ahead = aheadOf(view);
-  const outcomes = diagnosisOf(view, probeOptions)
-    .next.slice(0, looksForeseen)
-    .flatMap(({ test, outcomes }, place) =>
-      outcomes
-        .filter(({ p }) => p >= (place === 0 ? leastLikely : leastLikelyOther))
-        .map(({ seen, value }) => ({ test, seen, value })),
-    );
+  const { next } = await diagnosisOf(view, probeOptions);
+  const outcomes = next.slice(0, looksForeseen).flatMap(outcomesOf);
   // The page that was asked for is drawn first, often by a browser on this machine.
-  await rest(milliseconds.first);
+  await new Promise((resolve) => setTimeout(resolve, drawnFirstMilliseconds));
   for (const { test, seen, value } of outcomes) {
-    await rest(milliseconds.between);
     await requestsFirst();
     if (latest.get(view.job.id) !== view) return;
     const reading = outcomeReading(test, seen, value);
-    if (reading) diagnosisFrom(view, [...readings, reading], ahead);
+    if (reading) await diagnosisFrom(view, [...readings, reading], ahead);
   }
   if (latest.get(view.job.id) === view) latest.delete(view.job.id);
+}
+
+/** What a look may show, likeliest first: every word it can be answered with, and every display the page offers to tap. */
+function outcomesOf({ test, outcomes }: NextLook) {
+  const shown = outcomes
+    .filter(({ value, p }) => value === null || p >= leastLikely)
+    .sort((a, b) => b.p - a.p)
+    .map(({ seen, value }) => ({ test, seen, value }));
+  const model = testModels[test.test];
+  const others =
+    model.gives === "word" ? model.outcomes.filter((word) => !shown.some(({ seen }) => seen === word)) : [];
+  return [...shown, ...others.map((seen) => ({ test, seen, value: null }))];
 }
 
 /** The reading an outcome would make, as the page would send it; null for what is not a reading. */

@@ -22,7 +22,7 @@ import { learningOn, shopTerms } from "@db/repositories/settings.server";
 import { untilCommit } from "@db/repositories/untilCommit.server";
 import { data } from "react-router";
 import type { SheetState } from "./drawing/sheetState";
-import { engineFor } from "./engine.server";
+import { diagnoseAside, engineFor } from "./engine.server";
 import { clockText } from "./format/clock";
 import { shopZone } from "./shop.server";
 
@@ -120,29 +120,49 @@ export function stoppingCosts(
 }
 
 /**
- * Diagnoses worked out lately, by circuit: the same readings weigh the same. Some twenty are worked ahead after every
+ * Diagnoses worked out lately, by circuit: the same readings weigh the same. Some thirty are worked ahead after every
  * entry; so many are kept that those before the last few entries are there for the one who takes them back.
  */
 const worked = new WeakMap<CompiledCircuit, Map<string, Diagnosis>>();
-const mostWorked = 120;
+const mostWorked = 160;
 
-/** The diagnosis from some readings of a job, worked out once. */
-export function diagnosisFrom(
+/** Those being worked out. */
+const coming = new WeakMap<CompiledCircuit, Map<string, Promise<Diagnosis>>>();
+
+/** The diagnosis from some readings of a job, worked out once, on a thread of its own where there is one. */
+export async function diagnosisFrom(
   { job, engine, costs, repairs, learnt }: JobView,
   readings: readonly Reading[],
   options: DiagnoseOptions,
-): Diagnosis {
-  const own = worked.get(engine) ?? new Map<string, Diagnosis>();
-  worked.set(engine, own);
+): Promise<Diagnosis> {
+  const known = keptBy(worked, engine);
+  const awaited = keptBy(coming, engine);
   const past = { repairs, counts: learnt.counts, familyCounts: learnt.ofFamily };
   const key = JSON.stringify([job.school, costs, past, options, readings]);
-  const known = own.get(key);
-  // Taken out and put back, the newest stand last.
-  if (known) own.delete(key);
-  const made = known ?? worksOut(engine, readings, { school: job.school, costs, ...past, ...options });
-  own.set(key, made);
-  if (own.size > mostWorked) own.delete(own.keys().next().value as string);
+  const keep = (made: Diagnosis): Diagnosis => {
+    // Taken out and put back, the newest stand last.
+    known.delete(key);
+    known.set(key, made);
+    if (known.size > mostWorked) known.delete(known.keys().next().value as string);
+    return made;
+  };
+  const own = known.get(key);
+  if (own) return keep(own);
+  const asked = { school: job.school, costs, ...past, ...options };
+  const made =
+    awaited.get(key) ??
+    diagnoseAside(engine, readings, asked)
+      .then((aside) => keep(aside ?? worksOut(engine, readings, asked)))
+      .finally(() => awaited.delete(key));
+  awaited.set(key, made);
   return made;
+}
+
+/** A circuit's own part of what is kept. */
+function keptBy<T>(all: WeakMap<CompiledCircuit, Map<string, T>>, engine: CompiledCircuit): Map<string, T> {
+  const own = all.get(engine) ?? new Map<string, T>();
+  all.set(engine, own);
+  return own;
 }
 
 function worksOut(
@@ -164,7 +184,7 @@ export const standingNumbers = ({ stored }: JobView): number[] =>
   stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
 
 /** The diagnosis from the readings that stand, called by their numbers in the evidence. */
-export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Diagnosis =>
+export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Promise<Diagnosis> =>
   diagnosisFrom(view, standingReadings(view), { ...options, numbers: standingNumbers(view) });
 
 /** Belief that replacing some parts is the repair: that nothing outside them is at fault. */

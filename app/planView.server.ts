@@ -33,9 +33,9 @@ function unitOf(test: TestName, seen: string): string {
   return unit && seen !== "no end" ? `${seen} ${unit}` : seen;
 }
 
-export function planView(view: JobView): PlanView {
+export async function planView(view: JobView): Promise<PlanView> {
   const { circuit } = view;
-  const { plan = { first: null, schools: [] } } = diagnosisOf(view, { plan: true });
+  const { plan = { first: null, schools: [] } } = await diagnosisOf(view, { plan: true });
   const shown = (look: PlannedLook | null, deep: number): LookAheadView | null => {
     if (!look || deep === 0) return null;
     const { before, points, between, after } = lookWords(circuit, look.test);

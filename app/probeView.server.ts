@@ -101,6 +101,7 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
         ),
       ),
     ),
+    new Map([...groups].map(([group, { p }]) => [group, p])),
   );
   return shown.map(([part, line]) => ({
     part,
@@ -185,10 +186,10 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
 }
 
 /** Everything the probe page shows of a job. */
-export function probeView(view: JobView) {
+export async function probeView(view: JobView) {
   const { job, circuit, engine, stored, notes } = view;
   const numbers = standingNumbers(view);
-  const diagnosis = diagnosisOf(view, probeOptions);
+  const diagnosis = await diagnosisOf(view, probeOptions);
   const under = diagnosis.suspects
     .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
     .slice(0, assumedShown)

@@ -21,7 +21,7 @@ test("a work of the background waits while a request is being answered, and goes
   const answer = new EventEmitter();
   countAsAnswering(answer);
   const through = inSlices(work(done, 3), requestsFirst).then((result) => done.push(result));
-  await later(60);
+  await later(20);
   expect(done).toEqual(["step 0"]);
   done.push("answered");
   answer.emit("close");
@@ -38,7 +38,7 @@ test("each of several requests is waited for", async () => {
     idle = true;
   });
   first.emit("close");
-  await later(30);
+  await later(20);
   expect(idle).toBe(false);
   second.emit("close");
   await waited;
@@ -56,7 +56,8 @@ test("a work somebody waits for goes on while its own request is being answered"
   const own = new EventEmitter();
   countAsAnswering(own);
   const done: string[] = [];
-  const first = later(100).then(() => "still waiting");
-  expect(await Promise.race([inSlices(work(done, 4)), first])).toBe("through");
+  // Forty slices, each held up by the request for a quarter of a second, would take ten seconds.
+  const first = later(5000).then(() => "still waiting");
+  expect(await Promise.race([inSlices(work(done, 40)), first])).toBe("through");
   own.emit("close");
 });

@@ -24,7 +24,7 @@ export async function build() {
   const built = existsSync(join(root, "build", "server", "index.js"));
   if (!built || !isFresh("build", mark)) {
     runTool("@react-router/dev/bin.js", ["build"], { env: { ...process.env, NODE_ENV: "production" } });
-    for (const worker of ["compileWorker", "layoutWorker"])
+    for (const worker of ["engineWorker", "layoutWorker"])
       await bundle(`app/workers/${worker}.ts`, join(root, "build", "server", `${worker}.mjs`));
     markFresh("build", mark);
   }

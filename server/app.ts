@@ -12,7 +12,7 @@ import pino, { type Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
 import { drawOnWorker } from "../app/drawing/layouts.server";
-import { compileOnWorker } from "../app/engine.server";
+import { workAheadOn } from "../app/engine.server";
 import { nonceContext } from "../app/nonce.server";
 import { shopZone } from "../app/shop.server";
 import { countAsAnswering } from "../app/turnTaking.server";
@@ -71,7 +71,7 @@ export async function createApp({ host, root, logger }: ServerOptions): Promise<
     pinoHttp({
       logger,
       serializers,
-      autoLogging: { ignore: ({ url }) => /^\/assets\/|\/pulse$/.test(url ?? "") },
+      autoLogging: { ignore: ({ url }) => /^\/assets\/|\/(pulse|typing)$/.test(url ?? "") },
     }),
   );
   app.use(refuseForeignHosts(host));
@@ -125,7 +125,7 @@ export async function start({ root }: { root: string }): Promise<void> {
   const host = process.env.AIRWAY_HOST ?? "127.0.0.1";
   const port = Number(process.env.AIRWAY_PORT ?? 4310);
   const logger = pino({ level: process.env.AIRWAY_LOG ?? "warn" });
-  compileOnWorker(join(root, "build", "server", "compileWorker.mjs"));
+  workAheadOn(join(root, "build", "server", "engineWorker.mjs"));
   drawOnWorker(join(root, "build", "server", "layoutWorker.mjs"));
   const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
   const app = await createApp({ host, root, logger });

@@ -204,64 +204,70 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
       </main>
-      <aside className="aside-pane flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l print:hidden">
-        {target && (
-          <ProbePanel
-            key={chosen}
-            jobId={job.id}
-            circuit={circuit}
-            target={target}
-            setup={setup}
-            onSetup={setSetup}
-            token={token}
-            under={job.under}
-            healthyVolts={typeof healthyVolts === "number" ? healthyVolts : null}
-            fullVolts={bench.fullVolts}
-            flipped={flipped}
-            onFlip={keys.flip}
-            other={other}
-            onPlaceOther={(waits) => {
-              setPlacingOther(waits);
-              if (!waits) setOther(null);
-            }}
-            placingOther={placingOther}
-            words={own.words}
-            onTarget={take}
-            cautionsRead={job.cautionsRead}
+      <aside className="relative border-rule bg-bench md:border-l print:hidden">
+        <div className="aside-pane flex flex-col gap-3 overflow-y-auto p-3.5">
+          {target && (
+            <ProbePanel
+              key={chosen}
+              jobId={job.id}
+              circuit={circuit}
+              target={target}
+              setup={setup}
+              onSetup={setSetup}
+              token={token}
+              under={job.under}
+              healthyVolts={typeof healthyVolts === "number" ? healthyVolts : null}
+              fullVolts={bench.fullVolts}
+              flipped={flipped}
+              onFlip={keys.flip}
+              other={other}
+              onPlaceOther={(waits) => {
+                setPlacingOther(waits);
+                if (!waits) setOther(null);
+              }}
+              placingOther={placingOther}
+              words={own.words}
+              onTarget={take}
+              cautionsRead={job.cautionsRead}
+            />
+          )}
+          {offered ? (
+            <NextLook
+              offered={offered}
+              token={token}
+              lettersOn={lettersOn}
+              position={by > 0 ? `, ${(by % looks.length) + 1} of ${looks.length}` : ""}
+              onNext={keys.next}
+              hidden={target !== null}
+            />
+          ) : (
+            <p className="sheet-card p-4">Nothing left to look at with a light and a meter.</p>
+          )}
+          <Standing verdict={job.verdict} jobId={job.id} />
+          <OtherLooks
+            looks={looks}
+            shown={offered?.look ?? null}
+            onTake={(at) => setSkip({ token, by: at })}
           />
-        )}
-        {offered ? (
-          <NextLook
-            offered={offered}
-            token={token}
-            lettersOn={lettersOn}
-            position={by > 0 ? `, ${(by % looks.length) + 1} of ${looks.length}` : ""}
-            onNext={keys.next}
-            hidden={target !== null}
+          <Fold title="What comes after" className="border-y border-rule">
+            <PlanAhead jobId={job.id} school={job.school} token={token} />
+          </Fold>
+          {shownUnder !== "healthy" && (
+            <AsIfTrue
+              title={job.under.find(({ fault }) => fault === shownUnder)?.words ?? ""}
+              lines={job.agreements[shownUnder] ?? []}
+              onHealthy={() => setUnder("healthy")}
+            />
+          )}
+          <Suspects
+            suspects={job.suspects}
+            under={shownUnder}
+            shownFaults={job.under.map(({ fault }) => fault)}
+            onShow={setUnder}
           />
-        ) : (
-          <p className="sheet-card p-4">Nothing left to look at with a light and a meter.</p>
-        )}
-        <Standing verdict={job.verdict} jobId={job.id} />
-        <OtherLooks looks={looks} shown={offered?.look ?? null} onTake={(at) => setSkip({ token, by: at })} />
-        <Fold title="What comes after" className="border-y border-rule">
-          <PlanAhead jobId={job.id} school={job.school} token={token} />
-        </Fold>
-        {shownUnder !== "healthy" && (
-          <AsIfTrue
-            title={job.under.find(({ fault }) => fault === shownUnder)?.words ?? ""}
-            lines={job.agreements[shownUnder] ?? []}
-            onHealthy={() => setUnder("healthy")}
-          />
-        )}
-        <Suspects
-          suspects={job.suspects}
-          under={shownUnder}
-          shownFaults={job.under.map(({ fault }) => fault)}
-          onShow={setUnder}
-        />
-        <Evidence jobId={job.id} lines={evidence} notes={notes} conflicts={conflicts} repairs={repairs} />
-        <HandsBusy say={offered ? lookText(JSON.parse(offered.look) as Look) : ""} />
+          <Evidence jobId={job.id} lines={evidence} notes={notes} conflicts={conflicts} repairs={repairs} />
+          <HandsBusy say={offered ? lookText(JSON.parse(offered.look) as Look) : ""} />
+        </div>
       </aside>
     </div>
   );

@@ -2,7 +2,7 @@ import type { Caution } from "@core/diagnose/caution";
 import { minutesText, percent } from "@core/units/wording";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { EntryForm, EntryProblem, useQueue } from "../entries/useEntries";
+import { EntryForm, EntryProblem, useEntries, useQueue } from "../entries/useEntries";
 import type { LookWords } from "../format/lookWords";
 import { Cautions } from "./Cautions";
 
@@ -133,6 +133,7 @@ function Storing() {
 }
 
 function NumberEntry({ offered }: { offered: OfferedLook }) {
+  const { typing } = useEntries();
   const input = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState("");
   useEffect(() => {
@@ -142,10 +143,11 @@ function NumberEntry({ offered }: { offered: OfferedLook }) {
       // Shown at once: the next key may come before the page would have redrawn by itself.
       flushSync(() => setTyped(detail));
       input.current?.focus();
+      if (input.current?.form) typing(input.current.form);
     };
     window.addEventListener("airway:digit", start);
     return () => window.removeEventListener("airway:digit", start);
-  }, []);
+  }, [typing]);
   return (
     <>
       <div className="flex items-center gap-2">

@@ -79,7 +79,7 @@ const SheetView = memo(function SheetView({ layout }: { readonly layout: Circuit
   const frame = useRef<HTMLDivElement>(null);
   const [zoomed, setZoomed] = useState(false);
   return (
-    <div ref={frame} className="sheet-window size-full">
+    <div ref={frame} className="sheet-window absolute inset-0">
       <TransformWrapper
         ref={view}
         minScale={1}

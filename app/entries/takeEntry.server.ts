@@ -1,12 +1,37 @@
+import type { Circuit } from "@core/circuit/circuit";
 import type { Reading } from "@core/predict/reading";
 import { readCautions, setSchool } from "@db/repositories/jobs.server";
 import { addReading, strikeReading } from "@db/repositories/readings.server";
+import type { z } from "zod";
 import { engineFor } from "../engine.server";
 import { jobAt } from "../jobView.server";
 import { offeredReading, ownReading, probeForm } from "./probeForm";
 
 /** An entry that waited is dated back to when it was made, by at most this. */
 const longestWaitSeconds = 7 * 24 * 3600;
+
+type ProbeForm = z.infer<typeof probeForm>;
+type ReadingForm = Extract<ProbeForm, { intent: "reading" | "own-reading" }>;
+
+/** The reading a form makes, or what is wrong with it. */
+async function enteredReading(circuit: Circuit, form: ReadingForm) {
+  const engine = await engineFor(circuit);
+  return form.intent === "reading" ? offeredReading(engine, form) : ownReading(engine, form);
+}
+
+/** The reading a form would make as it is filled in so far, and its job; null where it would make none. */
+export async function readingBeingTyped(
+  jobId: string | undefined,
+  fields: FormData,
+): Promise<{ jobId: number; reading: Reading } | null> {
+  const { job, circuit } = await jobAt(jobId);
+  const parsed = probeForm.safeParse(Object.fromEntries(fields));
+  if (!parsed.success) return null;
+  const form = parsed.data;
+  if (form.intent !== "reading" && form.intent !== "own-reading") return null;
+  const entered = await enteredReading(circuit, form);
+  return "problem" in entered ? null : { jobId: job.id, reading: entered.reading };
+}
 
 /**
  * Takes what was entered at the bench into a job; resolves once it is on disk.
@@ -16,7 +41,7 @@ const longestWaitSeconds = 7 * 24 * 3600;
 export async function takeEntry(
   jobId: string | undefined,
   fields: FormData,
-  onReading: (jobId: number, reading: Reading) => void = () => undefined,
+  onReading: (jobId: number, reading: Reading) => unknown = () => undefined,
 ): Promise<{ problem: string | undefined }> {
   const { job, circuit } = await jobAt(jobId);
   const parsed = probeForm.safeParse(Object.fromEntries(fields));
@@ -37,14 +62,12 @@ export async function takeEntry(
       break;
     case "reading":
     case "own-reading": {
-      const engine = await engineFor(circuit);
-      const entered = form.intent === "reading" ? offeredReading(engine, form) : ownReading(engine, form);
+      const entered = await enteredReading(circuit, form);
       if ("problem" in entered) return entered;
       const { reading } = entered;
-      const stored = addReading({ id: form.token, jobId: job.id, reading, takenAt: madeAt });
       // The disk takes its time; what the reading means is worked out meanwhile.
-      setImmediate(() => onReading(job.id, reading));
-      await stored;
+      onReading(job.id, reading);
+      await addReading({ id: form.token, jobId: job.id, reading, takenAt: madeAt });
     }
   }
   return { problem: undefined };

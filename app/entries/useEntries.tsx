@@ -13,6 +13,7 @@ import type { Probed } from "../components/benchData";
 import { entryId } from "./entryId";
 import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
 import { entryWords } from "./entryWords";
+import { fieldsOf, Typing } from "./typing";
 
 const answerWithin = 6000;
 
@@ -50,6 +51,8 @@ export const answeredMeasure = "airway:entered-to-suspects";
 interface Entries {
   /** Takes what was entered; it is stored when the server answers, and waits until then. */
   readonly enter: (fields: Readonly<Record<string, string>>) => void;
+  /** Tells the server what a form would enter, so that it works ahead while the hand is still at it. */
+  readonly typing: (form: HTMLFormElement) => void;
   /** Takes back the last entry that waits, or strikes the last stored one out. */
   readonly undo: () => void;
   /** Shows the job as it now is. */
@@ -58,6 +61,7 @@ interface Entries {
 
 const EntriesContext = createContext<Entries>({
   enter: () => {},
+  typing: () => {},
   undo: () => {},
   refresh: () => Promise.resolve(),
 });
@@ -108,13 +112,24 @@ interface EntriesProviderProps {
 /** The bench's way to the server: what is entered below goes through one queue that loses nothing. */
 export function EntriesProvider({ jobId, token, standing, show, children }: EntriesProviderProps) {
   const { revalidate } = useRevalidator();
+  const typed = useMemo(
+    () =>
+      new Typing((fields) => {
+        // Nothing hangs on it: unheard, the reading is worked out once it is entered.
+        fetch(`/jobs/${jobId}/typing`, { method: "POST", body: new URLSearchParams(fields) }).catch(() => {});
+      }),
+    [jobId],
+  );
+  useEffect(() => () => typed.stop(), [typed]);
   const enter = useCallback(
     (fields: Readonly<Record<string, string>>): void => {
       performance.mark(enteredMark);
+      typed.stop();
       theQueue().enter({ id: entryId(token, fields), jobId, fields, words: entryWords(fields) });
     },
-    [jobId, token],
+    [jobId, token, typed],
   );
+  const typing = useCallback((form: HTMLFormElement) => typed.key(() => fieldsOf(form)), [typed]);
   const undone = useRef({ token, ids: new Set<string>() });
   const undo = useCallback((): void => {
     if (theQueue().withdrawLast(jobId)) return;
@@ -157,7 +172,10 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
     window.addEventListener("beforeunload", warn);
     return () => window.removeEventListener("beforeunload", warn);
   }, []);
-  const value = useMemo(() => ({ enter, undo, refresh: revalidate }), [enter, undo, revalidate]);
+  const value = useMemo(
+    () => ({ enter, typing, undo, refresh: revalidate }),
+    [enter, typing, undo, revalidate],
+  );
   return <EntriesContext value={value}>{children}</EntriesContext>;
 }
 
@@ -172,7 +190,7 @@ interface EntryFormProps extends React.ComponentProps<"form"> {
  * milliseconds, which are to spare while the server is at work. A refused entry has its field back.
  */
 export function EntryForm({ passing = false, ...props }: EntryFormProps) {
-  const { enter } = useEntries();
+  const { enter, typing } = useEntries();
   const left = useRef<{ fields: Entry["fields"]; field: HTMLElement } | null>(null);
   const refused = useRefused();
   useEffect(() => {
@@ -182,15 +200,13 @@ export function EntryForm({ passing = false, ...props }: EntryFormProps) {
     <form
       {...props}
       method="post"
+      onInput={passing ? ({ currentTarget }) => typing(currentTarget) : undefined}
       onSubmit={(event) => {
         event.preventDefault();
         const form = event.currentTarget;
         const { submitter } = event.nativeEvent;
-        const fields = Object.fromEntries(
-          [...new FormData(form, submitter)].flatMap(([name, value]) =>
-            name === "token" || typeof value !== "string" ? [] : [[name, value] as const],
-          ),
-        );
+        const fields = fieldsOf(form, submitter);
+        delete fields.token;
         enter(fields);
         const field = document.activeElement;
         if (!passing || !(field instanceof HTMLElement) || !form.contains(field)) return;

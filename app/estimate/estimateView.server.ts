@@ -80,7 +80,7 @@ async function labourOf(view: JobView) {
 async function offerInput(view: JobView): Promise<OfferInput> {
   const { job, circuit } = view;
   const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), fitOf(job.id)]);
-  const diagnosis = diagnosisOf(view);
+  const diagnosis = await diagnosisOf(view);
   const { verdict } = diagnosis;
   const chosen =
     job.fitted ??
@@ -97,11 +97,11 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   const besideId = circuit.parts.find(
     ({ id, kind }) => wearingKinds.has(kind) && !chosen.includes(id) && id !== causeId,
   );
-  const heard = diagnosisFrom(
+  const { verdict: heard } = await diagnosisFrom(
     view,
     standingReadings(view).filter((reading) => reading.heard),
     { repairs: [] },
-  ).verdict;
+  );
   const guessId = heard.replace.find((id) => id !== "unknown");
   return {
     terms,
@@ -155,7 +155,8 @@ export async function minutesTicked(view: JobView): Promise<number | null> {
 /** Everything the estimate page shows of a job. */
 export async function estimateView(id: string | undefined) {
   const view = await jobViewAt(id);
-  const [input, versions, ticked] = await Promise.all([
+  const [{ verdict }, input, versions, ticked] = await Promise.all([
+    diagnosisOf(view),
     offerInput(view),
     estimatesOf(view.job.id),
     minutesTicked(view),
@@ -166,7 +167,7 @@ export async function estimateView(id: string | undefined) {
   return {
     id: view.job.id,
     token: crypto.randomUUID(),
-    open: diagnosisOf(view).verdict.state === "open",
+    open: verdict.state === "open",
     vehicle: `${view.job.vehicle.model}, ${view.job.vehicle.label}`,
     terms: input.terms,
     offers: (input.parts.length > 0 ? repairOffers(input) : []).map((offer) => ({

@@ -48,7 +48,7 @@ function faultChoices({ circuit, job, engine }: JobView, suspects: readonly { fa
 async function afterwards(view: JobView): Promise<{ advised: string | null; odds: ComebackOdds }> {
   const { circuit, job } = view;
   const { warrantyMonths } = await shopTerms();
-  const { verdict, parts } = diagnosisOf(view);
+  const { verdict, parts } = await diagnosisOf(view);
   const fitted = job.fitted ?? [];
   const kindOf = (id: string) => circuit.parts.find((part) => part.id === id)?.kind ?? ("connector" as const);
   const cause =
@@ -81,7 +81,7 @@ const causeWords = {
 export async function closeView(id: string | undefined) {
   const view = await jobViewAt(id);
   const { job, circuit, engine } = view;
-  const diagnosis = diagnosisOf(view);
+  const diagnosis = await diagnosisOf(view);
   const { verdict } = diagnosis;
   const zone = shopZone();
   const [proof, stored, estimates, matches, traces, after, comebacks] = await Promise.all([

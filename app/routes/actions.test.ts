@@ -282,8 +282,8 @@ describe("from verdict to proof to the closed card", () => {
     expect((await fittingsOf(id)).at(-1)).toMatchObject({ parts: ["R1"], outcome: "failed" });
     const view = await jobViewAt(String(id));
     expect(view.repairs.at(-1)).toEqual({ after: count, parts: ["R1"] });
-    const sure = diagnosisFrom(view, standingReadings(view), { repairs: [] }).verdict;
-    expect(diagnosisOf(view).verdict.p).toBeLessThan(sure.p);
+    const sure = (await diagnosisFrom(view, standingReadings(view), { repairs: [] })).verdict;
+    expect((await diagnosisOf(view)).verdict.p).toBeLessThan(sure.p);
   });
 
   test.each<[string, unknown, Fields]>([

@@ -17,7 +17,7 @@ const form = z.object({
 export async function loader({ params }: Route.LoaderArgs) {
   const view = await jobViewAt(params.id);
   const { job, circuit } = view;
-  const { verdict } = diagnosisOf(view);
+  const { verdict } = await diagnosisOf(view);
   const { currency, hourMinor, comebackMinor } = await shopTerms();
   const look = verdict.payingLook ? lookWords(circuit, verdict.payingLook) : null;
   return {
@@ -56,7 +56,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     return redirect(`/jobs/${job.id}/verdict`);
   }
   const view = await jobViewAt(params.id);
-  const { suspects, verdict } = diagnosisOf(view);
+  const { suspects, verdict } = await diagnosisOf(view);
   const then = {
     p: beliefIn(suspects, parts),
     state: verdict.state,

@@ -4,6 +4,9 @@ interface Numbered {
   readonly id: number;
 }
 
+/** A task before it has its number. */
+type Unnumbered<Task> = Task extends unknown ? Omit<Task, "id"> : never;
+
 interface Asked<News> {
   /** Takes a piece of news; true when it was the last. Throws to refuse. */
   readonly take: (news: News) => boolean;
@@ -31,7 +34,7 @@ export class WorkerThread<Task extends Numbered, News extends Numbered> {
   }
 
   /** Gives the thread a task; resolves when `take` has called a piece of news the last. */
-  ask(task: Omit<Task, "id">, take: (news: News) => boolean): Promise<void> {
+  ask(task: Unnumbered<Task>, take: (news: News) => boolean): Promise<void> {
     const id = ++this.last;
     return new Promise((resolve, reject) => {
       this.asked.set(id, { take, resolve, reject });

@@ -30,6 +30,19 @@ describe("how the belief moved", () => {
     }
   });
 
+  test("how it stands now may be given, and the steps before it stay what they are", () => {
+    const groups = suspectGroups(engine, ({ repair }) => repair);
+    const now = new Map([
+      ["R1", 0.75],
+      ["unknown", 0.25],
+    ]);
+    const given = beliefHistory(engine, readings, plainly, groups, now);
+    for (const [repair, p] of histories) {
+      expect(given.get(repair)?.slice(0, -1)).toEqual(p.slice(0, -1));
+      expect(given.get(repair)?.at(-1)).toBe(now.get(repair) ?? 0);
+    }
+  });
+
   test("the dead low speeds raise the pack, the working top speed clears the motor", () => {
     expect(of("R1").at(-1)).toBeGreaterThan(0.9);
     expect(of("R1")[3]).toBeGreaterThan(of("R1")[0] as number);

@@ -33,6 +33,7 @@ export function suspectGroups(
  * How the belief moved, reading by reading.
  * @param past repairs between them that did not hold, and the shop's counts
  * @param groups the same object each time: what is known by it is kept
+ * @param now by group, how it stands after the last reading, where that is known already
  * @returns by group, its probability before the first reading and after each
  */
 export function beliefHistory(
@@ -40,6 +41,7 @@ export function beliefHistory(
   readings: readonly Reading[],
   past: Past,
   groups: SuspectGroups,
+  now?: ReadonlyMap<string, number>,
 ): ReadonlyMap<string, readonly number[]> {
   const kept = compiled.remember("belief history", () => new WeakMap<SuspectGroups, Steps>());
   const own = kept.get(groups) ?? new Map<string, Float64Array>();
@@ -54,7 +56,10 @@ export function beliefHistory(
     const known = own.get(step);
     own.delete(step);
     const made =
-      known ?? byGroup(beliefAfter(compiled, readings.slice(0, taken), { ...past, repairs }), groups);
+      known ??
+      (now && taken === readings.length
+        ? Float64Array.from(groups.names, (name) => now.get(name) ?? 0)
+        : byGroup(beliefAfter(compiled, readings.slice(0, taken), { ...past, repairs }), groups));
     own.set(step, made);
     if (own.size > mostSteps) own.delete(own.keys().next().value as string);
     return made;
