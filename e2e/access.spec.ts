@@ -43,8 +43,14 @@ test("right after the first start the board reads every job's line, however long
 });
 
 for (const scheme of ["light", "dark"] as const) {
-  test(`axe finds nothing serious on any view, ${scheme}`, async ({ page }) => {
-    // Two dozen views, a few seconds each on a slow machine.
+  test(`axe finds nothing serious on any view, and none breaks, ${scheme}`, async ({ page }) => {
+    const broken: string[] = [];
+    page.on("pageerror", (error) => broken.push(`${page.url()}: ${error.message}`));
+    page.on("console", (message) => {
+      // A view that is not there answers 404, which is what it should.
+      if (message.type() === "error" && !message.text().includes("404"))
+        broken.push(`${page.url()}: ${message.text()}`);
+    });
     await page.emulateMedia({ colorScheme: scheme });
     for (const view of views) {
       await page.goto(view);
@@ -57,6 +63,7 @@ for (const scheme of ["light", "dark"] as const) {
       );
       expect(found).toEqual([]);
     }
+    expect(broken).toEqual([]);
   });
 }
 

@@ -17,6 +17,8 @@ test("on a phone-sized page: a hatchback dead on every speed, by touch", async (
   await page.getByRole("link", { name: "On to probing" }).tap();
   const buttons = page.locator("[data-choice]");
   await expect(page.getByText("Not yet.")).toBeVisible();
+  const benchWide = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(benchWide).toBeLessThanOrEqual(390);
   for (const button of await buttons.all()) {
     const box = await button.boundingBox();
     expect(box?.height ?? 0).toBeGreaterThanOrEqual(44);

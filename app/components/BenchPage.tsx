@@ -204,7 +204,7 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
           <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
         </div>
       </main>
-      <aside className="relative border-rule bg-bench md:border-l print:hidden">
+      <aside className="relative min-w-0 border-rule bg-bench md:border-l print:hidden">
         <div className="aside-pane flex flex-col gap-3 overflow-y-auto p-3.5">
           {target && (
             <ProbePanel

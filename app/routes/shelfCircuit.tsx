@@ -141,7 +141,7 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
           <p className="text-base text-soft">
             {family} · <code className="figures">{shelfId}</code>, version {version}
           </p>
-          <p className="mt-1 flex flex-wrap gap-2">
+          <div className="mt-1 flex flex-wrap gap-2">
             <Link to={`/trace?from=${encodeURIComponent(loaderData.rowId)}`} className="btn">
               Begin another vehicle's from it
             </Link>
@@ -157,7 +157,7 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
             <Link to={`/jobs/new?circuit=${encodeURIComponent(loaderData.rowId)}`} className="btn">
               New job on it
             </Link>
-          </p>
+          </div>
         </header>
         <section aria-label="The healthy circuit" className="grid gap-2">
           <HealthySheet
