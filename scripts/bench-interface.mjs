@@ -49,7 +49,7 @@ process.stdout.write(heldUp());
 
 const { browser, address, stop } = await demoServer(port);
 // A server runs for weeks; right after its start it makes the open jobs' circuits ready, for some seconds.
-await new Promise((resolve) => setTimeout(resolve, startedMilliseconds));
+await new Promise((resolve) => globalThis.setTimeout(resolve, startedMilliseconds));
 
 /** Enters what the look offered asks for by keys, then strikes it out, and waits for the page after each. */
 async function play(page) {

@@ -29,7 +29,7 @@ interface Page {
 
 describe("a figure while it is typed", () => {
   test("stores nothing, whatever it is, and is answered without a page", async () => {
-    await answer(probe.loader as never, null);
+    await answer(probe.loader, null);
     for (const typed of ["12.", "11,9", "", "a lot", "1e99"])
       expect((await answer(typing.action as never, fields(typed))).status).toBe(204);
     expect((await answer(typing.action as never, { intent: "strike", id: "x", struck: "yes" })).status).toBe(
@@ -44,9 +44,9 @@ describe("a figure while it is typed", () => {
   });
 
   test("entered, it answers with the suspects that follow from it, told of before or not", async () => {
-    await answer(probe.loader as never, null);
-    await answer(typing.action as never, fields("11.9"));
-    const { body } = await json(entries.action as never, posted(fields("11.9")));
+    await answer(probe.loader, null);
+    await answer(typing.action, fields("11.9"));
+    const { body } = await json(entries.action, posted(fields("11.9")));
     const page = body.page as Page;
     expect(page.evidence).toHaveLength(1);
     const view = await jobViewAt(String(id));

@@ -72,6 +72,36 @@ export function foldConsistency({ points, values, humps }: HumpGrid, perTurn: nu
   return all === 0 ? 0 : Math.max(0, (explained / all - 1 / turns) / (1 - 1 / turns));
 }
 
+/** What sets the humps of a grid apart: each less the mean of all. */
+export function humpsApart(grid: HumpGrid): HumpGrid {
+  const { points, values, humps } = grid;
+  const mean = new Float64Array(points);
+  for (let i = 0; i < humps * points; i++)
+    mean[i % points] = (mean[i % points] as number) + (values[i] as number) / humps;
+  return { ...grid, values: values.map((value, i) => value - (mean[i % points] as number)) };
+}
+
+/** The share of a grid's swing that repeats after so many humps, which need not be a whole number. */
+export function repeatsAfter({ points, values, humps }: HumpGrid, period: number): number {
+  const cells = Math.max(2, Math.round(period * points));
+  const step = (period * points) / cells;
+  const times = Math.floor((humps * points - 1) / (period * points));
+  if (times < 2) return 0;
+  const sum = new Float64Array(cells);
+  let all = 0;
+  for (let i = 0; i < times * cells; i++) {
+    const at = i * step;
+    const before = Math.floor(at);
+    const share = at - before;
+    const value = (1 - share) * (values[before] as number) + share * (values[before + 1] as number);
+    sum[i % cells] = (sum[i % cells] as number) + value;
+    all += value * value;
+  }
+  const explained = sum.reduce((total, own) => total + (own * own) / times, 0);
+  // Pure noise explains one part in as many as there are periods.
+  return all === 0 ? 0 : Math.max(0, (explained / all - 1 / times) / (1 - 1 / times));
+}
+
 /** Where in a hump its top and its valley lie, from the middle of all humps, so that bad ones have no say. */
 export interface HumpShape {
   readonly top: number;
@@ -80,7 +110,8 @@ export interface HumpShape {
 
 const shapeHumps = 1500;
 
-function usualShape(amps: ArrayLike<number>, points: number): number[] {
+/** Every hump's amps over its own mean, point by point; of very many, as many as tell. */
+function columnsOf(amps: ArrayLike<number>, points: number): number[][] {
   const humps = Math.floor(amps.length / points);
   const step = Math.max(1, Math.floor(humps / shapeHumps));
   const columns: number[][] = Array.from({ length: points }, () => []);
@@ -89,8 +120,11 @@ function usualShape(amps: ArrayLike<number>, points: number): number[] {
     for (let i = 0; i < points; i++) mean += (amps[hump * points + i] as number) / points;
     for (let i = 0; i < points; i++) columns[i]?.push((amps[hump * points + i] as number) - mean);
   }
-  return columns.map(medianOf);
+  return columns;
 }
+
+const usualShape = (amps: ArrayLike<number>, points: number): number[] =>
+  columnsOf(amps, points).map(medianOf);
 
 export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
   const shape = usualShape(amps, points);
@@ -100,23 +134,47 @@ export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
 /** A second bump this tall, as a share of the swing, means that what was taken for one hump holds several. */
 const bumpShare = 0.25;
 
-/** True where the usual hump goes up once and down once. */
-export function isOneHump(values: Float32Array, points: number): boolean {
-  const shape = usualShape(values, points);
-  const [low, high] = [Math.min(...shape), Math.max(...shape)];
+/** How often a shape goes up and down again by more than some amps on its way round from its lowest point. */
+function bumpsIn(shape: readonly number[], amps: number): number {
+  const low = Math.min(...shape);
   const start = shape.indexOf(low);
   let bumps = 0;
   let [foot, crest] = [low, low];
-  for (let i = 1; i <= points; i++) {
-    const own = shape[(start + i) % points] as number;
+  for (let i = 1; i <= shape.length; i++) {
+    const own = shape[(start + i) % shape.length] as number;
     if (own > crest) crest = own;
-    if (crest - own > bumpShare * (high - low) && crest - foot > bumpShare * (high - low)) {
+    if (crest - own > amps && crest - foot > amps) {
       bumps += 1;
       [foot, crest] = [own, own];
     }
     if (own < foot) [foot, crest] = [own, own];
   }
-  return bumps <= 1;
+  return bumps;
+}
+
+/** True where the usual hump goes up once and down once. */
+export function isOneHump(values: Float32Array, points: number): boolean {
+  const shape = usualShape(values, points);
+  return bumpsIn(shape, bumpShare * (Math.max(...shape) - Math.min(...shape))) <= 1;
+}
+
+/** A second bump of a smooth hump is no taller than this share of the swing, nor than so many of its standard errors. */
+const slightShare = 0.015;
+const slightErrors = 6;
+
+/**
+ * True where the usual hump is smooth: a commutator's hump has one top. What bad bars make in half a turn mostly has one that
+ * stands out, and the humps between them lie on its flanks as slight bumps.
+ * @param repeats the share of the swing that the turns have in common: the rest is noise
+ */
+export function isSmoothHump(values: Float32Array, points: number, repeats: number): boolean {
+  const columns = columnsOf(values, points);
+  const shape = columns.map(medianOf);
+  const swing = Math.max(...shape) - Math.min(...shape);
+  const square = meanOf(columns.map((own) => meanOf(own.map((amps) => amps * amps))));
+  // A median's standard error is 1.25 times a mean's (normal scatter; handbooks of statistics, from memory).
+  const error = 1.25 * Math.sqrt((square * Math.max(0, 1 - repeats)) / Math.max(1, columns[0]?.length ?? 1));
+  return bumpsIn(shape, Math.max(slightShare * swing, slightErrors * error)) <= 1;
 }
 
 /** The top of a hump: the mean of the three points about where tops lie, so that noise has no favourite. */

@@ -1,10 +1,16 @@
 import { humpsPerTurn, possibleHumps } from "./commutator";
-import type { CurrentTrace, Stretch } from "./currentTrace";
-import { foldConsistency, isOneHump } from "./foldedTurn";
+import { type CurrentTrace, meanOf, type Stretch } from "./currentTrace";
+import { foldConsistency, humpsApart, isOneHump, isSmoothHump, repeatsAfter } from "./foldedTurn";
 import { type HumpGrid, type HumpPhase, humpGrid, humpPhase } from "./humpPhase";
 import { fastestHumpHz, type HumpBand, type HumpRhythm, humpRhythm, slowestHumpHz } from "./humpRhythm";
 import type { HumpsOptions } from "./humps";
 import { rpmWithin } from "./turnCount";
+
+/** Root mean square of a grid's amps over their mean. */
+function swingOf({ values }: HumpGrid): number {
+  const mean = meanOf(values);
+  return Math.sqrt(values.reduce((sum, amps) => sum + (amps - mean) ** 2, 0) / values.length);
+}
 
 /** Points a hump at most. */
 const mostPoints = 24;
@@ -58,6 +64,14 @@ const leastRepeats = 0.4;
 const repeatsSurely = 0.92;
 /** Rhythms nearer to each other than this factor are one. */
 const sameRhythm = 1.02;
+/** A rhythm may be so many times too slow. */
+const mostTimes = 8;
+/** What sets humps apart must repeat so well to tell how fast the right rhythm is: what is left of a chopping does so less. */
+const leastApart = 0.7;
+/** Humps that differ by less than this share of their swing are alike: a trace without noise repeats what its sampling does. */
+const leastSwing = 0.1;
+/** And at the right rhythm so nearly as well as at any: bad bars opposite each other repeat a little less at twice that. */
+const apartWithin = 0.04;
 /** Rhythms whose turns repeat each other so nearly as well as the best one's are alike. */
 const repeatsAlike = 0.9;
 
@@ -89,9 +103,29 @@ export function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFol
   };
   const plain = along(humpRhythm(humped, whole, band), humped, 1);
   if (perTurn === null) return plain;
-  const repeats = plain ? foldConsistency(plain.grid, perTurn) : 0;
-  if (plain && repeats > repeatsWell && isOneHump(plain.grid.values, plain.points)) return plain;
   const perPole = perTurn / poles;
+  /**
+   * Bad bars repeat once a pole and at nothing faster. A rhythm a fraction of the right one repeats as well, but so does some
+   * rhythm faster than it; the humps themselves, which repeat at every bar, have no say.
+   */
+  const quickened = (way: Followed): Followed => {
+    const apart = humpsApart(way.grid);
+    const repeats = repeatsAfter(apart, perTurn);
+    const fits = (times: number): boolean => way.humpHz * times <= band.highHz;
+    if (repeats < leastApart || swingOf(apart) < leastSwing * swingOf(way.grid)) {
+      // All humps are alike: sound ones, or each is what bad bars make in half a turn, which is seldom as smooth.
+      const smooth = isSmoothHump(way.grid.values, way.points, foldConsistency(way.grid, perTurn));
+      return smooth || !fits(perPole) ? way : timesAsFast(way, perPole);
+    }
+    const faster = Array.from({ length: (mostTimes - 1) * poles }, (_, i) => 1 + (i + 1) / poles)
+      .filter(fits)
+      .map((times) => ({ times, repeats: repeatsAfter(apart, perPole / times) }));
+    const best = Math.max(repeats, ...faster.map((own) => own.repeats));
+    const fastest = faster.findLast((own) => own.repeats > best - apartWithin);
+    return fastest ? timesAsFast(way, fastest.times) : way;
+  };
+  const repeats = plain ? foldConsistency(plain.grid, perTurn) : 0;
+  if (plain && repeats > repeatsWell && isOneHump(plain.grid.values, plain.points)) return quickened(plain);
   const comb = humpRhythm(thin, whole, band, perPole);
   const ways = [
     plain,
@@ -116,8 +150,9 @@ export function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFol
   const fit = ways.filter((way) => way.repeats > repeatsAlike * best).map(({ way }) => way);
   if (plain && fit.includes(plain) && isOneHump(plain.grid.values, plain.points)) return plain;
   // A rhythm several times too slow repeats as well as the right one: the fastest that does so is taken.
-  return fit.reduce<Followed | null>(
-    (fastest, way) => (fastest === null || way.humpHz > sameRhythm * fastest.humpHz ? way : fastest),
+  const fastest = fit.reduce<Followed | null>(
+    (own, way) => (own === null || way.humpHz > sameRhythm * own.humpHz ? way : own),
     null,
   );
+  return fastest && quickened(fastest);
 }

@@ -249,6 +249,26 @@ describe("a motor's humps, from the winding's equations", () => {
     }
   });
 
+  test.each([
+    [8, 9, [6, 5, 1]],
+    [8, 6, [6, 4, 3]],
+    [10, 9, [8, 1, 9]],
+    [12, 12, [2, 4]],
+    [16, 6, [3, 12, 0]],
+    [24, 9, [17, 19]],
+  ])(
+    "%p bars at %p V, %p of them bad: what they make in half a turn is not taken for a hump",
+    (bars, volts, bad) => {
+      // The bars alone are given: read as a slower motor with even humps, all of them would be called sound.
+      const badBars = bad.map((bar, i) => ({ bar, ohms: 0.12 + 0.08 * i }));
+      const trace = simulatedTrace({ ...motor, bars, badBars }, { ...scope, volts, jitterShare: 0.01 });
+      const humps = readHumps(trace, { bars });
+      expect(humps.rpm).not.toBeNull();
+      expect(Math.abs((humps.rpm ?? 0) / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
+      expect(["uneven", "missing"]).toContain(humps.verdict);
+    },
+  );
+
   test.each([0.15, 0.3])("a swing once a turn of %p A tells eight bars, one of them bad", (amps) => {
     const trace = simulatedTrace(
       { ...motor, bars: 8, badBars: [{ bar: 7, ohms: 0.29 }] },
