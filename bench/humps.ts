@@ -67,11 +67,9 @@ const drawn: Model = (seed, decibels, bad, mark, chopped) => {
   return { trace: made, rpm: made.rpm, bars, bad };
 };
 
-/** The winding's own equations. */
-const wound: Model = (seed, decibels, bad, mark, chopped) => {
-  const { uniform } = randomSource(seed + 9000);
-  const bars = 8 + Math.floor(uniform() * 17);
-  const constants = motorConstants({
+/** Constants of any blower motor. */
+const anyMotor = (uniform: () => number) =>
+  motorConstants({
     id: "M1",
     kind: "motor",
     ratedVolts: 13.5,
@@ -79,6 +77,12 @@ const wound: Model = (seed, decibels, bad, mark, chopped) => {
     stallAmps: 60 + 20 * uniform(),
     ratedRpm: 2600 + 1200 * uniform(),
   });
+
+/** The winding's own equations. */
+const wound: Model = (seed, decibels, bad, mark, chopped) => {
+  const { uniform } = randomSource(seed + 9000);
+  const bars = 8 + Math.floor(uniform() * 17);
+  const constants = anyMotor(uniform);
   const volts = 5 + 8 * uniform();
   const seconds = 1 + uniform();
   const perTurn = humpsPerTurn(bars, 2);
@@ -185,14 +189,7 @@ function several(seed: number): void {
   for (const bars of [8, 10, 12, 16, 20, 24])
     for (const volts of [6, 9, 12])
       for (let k = 0; k < 12; k++) {
-        const constants = motorConstants({
-          id: "M1",
-          kind: "motor",
-          ratedVolts: 13.5,
-          ratedAmps: 14 + 8 * uniform(),
-          stallAmps: 60 + 20 * uniform(),
-          ratedRpm: 2600 + 1200 * uniform(),
-        });
+        const constants = anyMotor(uniform);
         const chosen = new Set<number>();
         while (chosen.size < k % 5) chosen.add(Math.floor(uniform() * bars));
         const badBars = [...chosen].map((bar) => ({ bar, ohms: 0.05 + 0.3 * uniform() }));
