@@ -12,6 +12,14 @@ function swingOf({ values }: HumpGrid): number {
   return Math.sqrt(values.reduce((sum, amps) => sum + (amps - mean) ** 2, 0) / values.length);
 }
 
+/** As many humps tell as well what repeats as the whole of a long record, which has hundreds of thousands. */
+const humpsWeighed = 12_000;
+
+const beginningOf = (grid: HumpGrid): HumpGrid => {
+  const humps = Math.min(grid.humps, humpsWeighed);
+  return { ...grid, humps, values: grid.values.subarray(0, humps * grid.points) };
+};
+
 /** Points a hump at most. */
 const mostPoints = 24;
 /** Humps averaged over while the turn is not known. */
@@ -109,10 +117,10 @@ export function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFol
    * rhythm faster than it; the humps themselves, which repeat at every bar, have no say.
    */
   const quickened = (way: Followed): Followed => {
-    const apart = humpsApart(way.grid);
+    const apart = humpsApart(beginningOf(way.grid));
     const repeats = repeatsAfter(apart, perTurn);
     const fits = (times: number): boolean => way.humpHz * times <= band.highHz;
-    if (repeats < leastApart || swingOf(apart) < leastSwing * swingOf(way.grid)) {
+    if (repeats < leastApart || swingOf(apart) < leastSwing * swingOf(beginningOf(way.grid))) {
       // All humps are alike: sound ones, or each is what bad bars make in half a turn, which is seldom as smooth.
       const smooth = isSmoothHump(way.grid.values, way.points, foldConsistency(way.grid, perTurn));
       return smooth || !fits(perPole) ? way : timesAsFast(way, perPole);
