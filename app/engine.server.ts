@@ -32,10 +32,9 @@ export function workAheadOn(file: string): void {
 const names = new WeakMap<CompiledCircuit, number>();
 let lastName = 0;
 
-function prepareOn(thread: Thread, compiled: CompiledCircuit): Promise<void> {
+async function prepareOn(thread: Thread, compiled: CompiledCircuit): Promise<void> {
   const name = ++lastName;
-  names.set(compiled, name);
-  return thread.ask({ name, circuit: compiled.netlist.circuit }, (news) => {
+  await thread.ask({ name, circuit: compiled.netlist.circuit }, (news) => {
     if ("problem" in news) throw new Error(news.problem);
     if ("parts" in news) {
       const setup = compiled.usualSetups()[news.setup];
@@ -43,6 +42,8 @@ function prepareOn(thread: Thread, compiled: CompiledCircuit): Promise<void> {
     }
     return "ready" in news;
   });
+  // Only what is ready there is asked of it.
+  names.set(compiled, name);
 }
 
 /** What some readings would mean, worked out without holding this thread up; null where only this one can. */

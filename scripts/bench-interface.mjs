@@ -2,6 +2,7 @@
 // that held the main thread up meanwhile, and the layout of every shipped circuit in its worker.
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
 import { Worker } from "node:worker_threads";
 import { demoServer } from "./demo-server.mjs";
 import { root } from "./freshness.mjs";
@@ -49,7 +50,7 @@ process.stdout.write(heldUp());
 
 const { browser, address, stop } = await demoServer(port);
 // A server runs for weeks; right after its start it makes the open jobs' circuits ready, for some seconds.
-await new Promise((resolve) => globalThis.setTimeout(resolve, startedMilliseconds));
+await wait(startedMilliseconds);
 
 /** Enters what the look offered asks for by keys, then strikes it out, and waits for the page after each. */
 async function play(page) {

@@ -1,24 +1,11 @@
 import { humpsPerTurn, possibleHumps } from "./commutator";
-import { type CurrentTrace, meanOf, type Stretch } from "./currentTrace";
-import { foldConsistency, humpsApart, isOneHump, isSmoothHump, repeatsAfter } from "./foldedTurn";
+import type { CurrentTrace, Stretch } from "./currentTrace";
+import { foldConsistency, isOneHump } from "./foldedTurn";
 import { type HumpGrid, type HumpPhase, humpGrid, humpPhase } from "./humpPhase";
 import { fastestHumpHz, type HumpBand, type HumpRhythm, humpRhythm, slowestHumpHz } from "./humpRhythm";
 import type { HumpsOptions } from "./humps";
+import { timesTooSlow } from "./timesTooSlow";
 import { rpmWithin } from "./turnCount";
-
-/** Root mean square of a grid's amps over their mean. */
-function swingOf({ values }: HumpGrid): number {
-  const mean = meanOf(values);
-  return Math.sqrt(values.reduce((sum, amps) => sum + (amps - mean) ** 2, 0) / values.length);
-}
-
-/** As many humps tell as well what repeats as the whole of a long record, which has hundreds of thousands. */
-const humpsWeighed = 12_000;
-
-const beginningOf = (grid: HumpGrid): HumpGrid => {
-  const humps = Math.min(grid.humps, humpsWeighed);
-  return { ...grid, humps, values: grid.values.subarray(0, humps * grid.points) };
-};
 
 /** Points a hump at most. */
 const mostPoints = 24;
@@ -72,14 +59,6 @@ const leastRepeats = 0.4;
 const repeatsSurely = 0.92;
 /** Rhythms nearer to each other than this factor are one. */
 const sameRhythm = 1.02;
-/** A rhythm may be so many times too slow. */
-const mostTimes = 8;
-/** What sets humps apart must repeat so well to tell how fast the right rhythm is: what is left of a chopping does so less. */
-const leastApart = 0.7;
-/** Humps that differ by less than this share of their swing are alike: a trace without noise repeats what its sampling does. */
-const leastSwing = 0.1;
-/** And at the right rhythm so nearly as well as at any: bad bars opposite each other repeat a little less at twice that. */
-const apartWithin = 0.04;
 /** Rhythms whose turns repeat each other so nearly as well as the best one's are alike. */
 const repeatsAlike = 0.9;
 
@@ -112,25 +91,9 @@ export function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFol
   const plain = along(humpRhythm(humped, whole, band), humped, 1);
   if (perTurn === null) return plain;
   const perPole = perTurn / poles;
-  /**
-   * Bad bars repeat once a pole and at nothing faster. A rhythm a fraction of the right one repeats as well, but so does some
-   * rhythm faster than it; the humps themselves, which repeat at every bar, have no say.
-   */
   const quickened = (way: Followed): Followed => {
-    const apart = humpsApart(beginningOf(way.grid));
-    const repeats = repeatsAfter(apart, perTurn);
-    const fits = (times: number): boolean => way.humpHz * times <= band.highHz;
-    if (repeats < leastApart || swingOf(apart) < leastSwing * swingOf(beginningOf(way.grid))) {
-      // All humps are alike: sound ones, or each is what bad bars make in half a turn, which is seldom as smooth.
-      const smooth = isSmoothHump(way.grid.values, way.points, foldConsistency(way.grid, perTurn));
-      return smooth || !fits(perPole) ? way : timesAsFast(way, perPole);
-    }
-    const faster = Array.from({ length: (mostTimes - 1) * poles }, (_, i) => 1 + (i + 1) / poles)
-      .filter(fits)
-      .map((times) => ({ times, repeats: repeatsAfter(apart, perPole / times) }));
-    const best = Math.max(repeats, ...faster.map((own) => own.repeats));
-    const fastest = faster.findLast((own) => own.repeats > best - apartWithin);
-    return fastest ? timesAsFast(way, fastest.times) : way;
+    const times = timesTooSlow(way.grid, perTurn, poles, band.highHz / way.humpHz);
+    return times === 1 ? way : timesAsFast(way, times);
   };
   const repeats = plain ? foldConsistency(plain.grid, perTurn) : 0;
   if (plain && repeats > repeatsWell && isOneHump(plain.grid.values, plain.points)) return quickened(plain);
