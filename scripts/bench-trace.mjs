@@ -2,7 +2,7 @@
 // browser's page process held at most, and which tasks held the main thread up meanwhile.
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { basename, join } from "node:path";
 import wavefile from "wavefile";
 import { demoServer } from "./demo-server.mjs";
 
@@ -10,28 +10,31 @@ const samples = Number(process.argv[2] ?? 10_000_000);
 const rateHz = 20_000;
 const folder = mkdtempSync(join(tmpdir(), "airway-trace-"));
 
-/** Half-sine humps at 580 a second, drifting, with noise: 16-bit steps of full scale. */
-function sample(i) {
-  const hertz = 580 * (1 + 0.01 * Math.sin(i / 1e6));
-  return 0.3 + 0.02 * Math.abs(Math.sin((Math.PI * hertz * i) / rateHz)) + 0.0006 * (Math.random() - 0.5);
+const bars = 12;
+
+/** Half-sine humps, drifting by 1 %, with noise, some of each half turn's lower: 16-bit steps of full scale. */
+function sample(i, bad) {
+  const humps = (580 * (i - 10_000 * Math.cos(i / 1e6))) / rateHz;
+  const height = bad.includes(((Math.floor(humps) % (bars / 2)) + bars / 2) % (bars / 2)) ? -0.05 : 0.02;
+  return 0.3 + height * Math.abs(Math.sin(Math.PI * humps)) + 0.0006 * (Math.random() - 0.5);
 }
 
-function wav() {
+function wav(name, bad) {
   const file = new wavefile.WaveFile();
-  const figures = Int16Array.from({ length: samples }, (_, i) => Math.round(32_767 * sample(i)));
+  const figures = Int16Array.from({ length: samples }, (_, i) => Math.round(32_767 * sample(i, bad)));
   file.fromScratch(1, rateHz, "16", figures);
-  const path = join(folder, "long.wav");
+  const path = join(folder, `${name}.wav`);
   writeFileSync(path, file.toBuffer());
   return path;
 }
 
 function csv() {
-  const path = join(folder, "long.csv");
+  const path = join(folder, "sound.csv");
   const parts = ["time (s),clamp (V)\n"];
   for (let from = 0; from < samples; from += 100_000) {
     const lines = [];
     for (let i = from; i < Math.min(samples, from + 100_000); i++)
-      lines.push(`${(i / rateHz).toFixed(5)},${sample(i).toFixed(5)}`);
+      lines.push(`${(i / rateHz).toFixed(5)},${sample(i, []).toFixed(5)}`);
     parts.push(`${lines.join("\n")}\n`);
   }
   writeFileSync(path, parts.join(""));
@@ -56,7 +59,8 @@ function pageMegabytes() {
 const { browser, address, stop } = await demoServer(4394);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await page.goto(`${address}/jobs/6/motor?view=humps`, { waitUntil: "networkidle" });
-for (const path of [wav(), csv()]) {
+await page.getByLabel("bars").fill(String(bars));
+for (const path of [wav("sound", []), wav("two bad bars", [1, 2]), csv()]) {
   const idle = pageMegabytes();
   await page.getByLabel("A CSV or WAV file of the motor's current").setInputFiles(path);
   await page.getByTestId("found").waitFor();
@@ -87,7 +91,7 @@ for (const path of [wav(), csv()]) {
     analysed: performance.getEntriesByName("airway:analysed").at(-1)?.duration ?? Number.NaN,
   }));
   process.stdout.write(
-    `${path.slice(-3)}, ${samples} samples: analysed in ${analysed.toFixed(0)} ms in the worker; read, analysed and stored in ${took} ms; page process at most ${most.toFixed(0)} MB (${idle.toFixed(0)} before); ${frames} frames drawn meanwhile, tasks over 50 ms: ${held.join(", ") || "none"}\n`,
+    `${basename(path)}, ${samples} samples: analysed in ${analysed.toFixed(0)} ms in the worker; read, analysed and stored in ${took} ms; page process at most ${most.toFixed(0)} MB (${idle.toFixed(0)} before); ${frames} frames drawn meanwhile, tasks over 50 ms: ${held.join(", ") || "none"}\n`,
   );
   await page.waitForTimeout(1500);
 }

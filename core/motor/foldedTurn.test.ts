@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { foldConsistency, humpsApart, isSmoothHump, repeatsAfter } from "./foldedTurn";
-import type { HumpGrid } from "./humpPhase";
+import type { HumpGrid } from "./humpGrid";
 import { randomSource } from "./randomSource";
 
 const points = 20;

@@ -1,5 +1,5 @@
 import { meanOf, medianOf } from "./currentTrace";
-import type { HumpGrid } from "./humpPhase";
+import type { HumpGrid } from "./humpGrid";
 import { turnLine } from "./turnLine";
 
 /** One revolution, the mean of many. */
@@ -48,28 +48,58 @@ export function foldedTurn(grid: HumpGrid, perTurn: number): FoldedTurn {
   };
 }
 
+/** A trace's swing within turns, as mean squares. */
+interface FoldShares {
+  /** All of it. */
+  readonly all: number;
+  /** What the mean turn explains; of pure noise one part in as many as there are turns. */
+  readonly explained: number;
+  /** What of the rest changes from point to point as noise does. */
+  readonly noise: number;
+  readonly turns: number;
+}
+
+function foldShares({ points, values, humps }: HumpGrid, perTurn: number): FoldShares {
+  const cells = perTurn * points;
+  const turns = Math.floor(humps / perTurn);
+  const mean = new Float64Array(cells);
+  const levels = Float64Array.from({ length: turns }, (_, turn) =>
+    meanOf(values.subarray(turn * cells, (turn + 1) * cells)),
+  );
+  const own = (i: number): number => (values[i] as number) - (levels[Math.floor(i / cells)] as number);
+  let all = 0;
+  for (let i = 0; i < turns * cells; i++) {
+    mean[i % cells] = (mean[i % cells] as number) + own(i) / turns;
+    all += own(i) ** 2 / (turns * cells);
+  }
+  let noise = 0;
+  let before = 0;
+  for (let i = 0; i < turns * cells; i++) {
+    const rest = own(i) - (mean[i % cells] as number);
+    // Half the mean square of the differences of white noise is its own mean square.
+    if (i > 0) noise += (rest - before) ** 2 / (2 * turns * cells);
+    before = rest;
+  }
+  return { all, explained: mean.reduce((sum, value) => sum + (value * value) / cells, 0), noise, turns };
+}
+
 /**
  * How well the turns of a trace repeat each other: the share of the swing within turns that their mean explains. Near 1
  * where the humps a turn and their rhythm are right, little where they are not.
  */
-export function foldConsistency({ points, values, humps }: HumpGrid, perTurn: number): number {
-  const cells = perTurn * points;
-  const turns = Math.floor(humps / perTurn);
+export function foldConsistency(grid: HumpGrid, perTurn: number): number {
+  const { all, explained, turns } = foldShares(grid, perTurn);
+  if (turns < 2 || all === 0) return 0;
+  return Math.max(0, (explained / all - 1 / turns) / (1 - 1 / turns));
+}
+
+/** The same of a trace without its noise, which changes from point to point; 1 where there is nothing but noise. */
+export function foldConsistencyBesideNoise(grid: HumpGrid, perTurn: number): number {
+  const { all, explained, noise, turns } = foldShares(grid, perTurn);
   if (turns < 2) return 0;
-  const mean = new Float64Array(cells);
-  let all = 0;
-  for (let turn = 0; turn < turns; turn++) {
-    let level = 0;
-    for (let i = 0; i < cells; i++) level += (values[turn * cells + i] as number) / cells;
-    for (let i = 0; i < cells; i++) {
-      const own = (values[turn * cells + i] as number) - level;
-      mean[i] = (mean[i] as number) + own / turns;
-      all += (own * own) / (turns * cells);
-    }
-  }
-  const explained = mean.reduce((sum, value) => sum + (value * value) / cells, 0);
-  // Pure noise explains one part in as many as there are turns.
-  return all === 0 ? 0 : Math.max(0, (explained / all - 1 / turns) / (1 - 1 / turns));
+  const repeats = Math.max(0, explained - noise / turns);
+  const differs = Math.max(0, all - explained - noise);
+  return repeats + differs === 0 ? 1 : repeats / (repeats + differs);
 }
 
 /** What sets the humps of a grid apart: each less the mean of all. */

@@ -1,7 +1,8 @@
 import { humpsPerTurn, possibleHumps } from "./commutator";
 import type { CurrentTrace, Stretch } from "./currentTrace";
 import { foldConsistency, isOneHump } from "./foldedTurn";
-import { type HumpGrid, type HumpPhase, humpGrid, humpPhase } from "./humpPhase";
+import { type HumpGrid, humpGrid } from "./humpGrid";
+import { type HumpPhase, humpPhase } from "./humpPhase";
 import { fastestHumpHz, type HumpBand, type HumpRhythm, humpRhythm, slowestHumpHz } from "./humpRhythm";
 import type { HumpsOptions } from "./humps";
 import { timesTooSlow } from "./timesTooSlow";
@@ -51,6 +52,20 @@ export interface ToFollow {
   readonly poles: number;
 }
 
+/** A way to follow the humps: by a line of so many to the hump, of a trace, the humps so many times as fast as it says. */
+interface Way {
+  readonly rhythm: HumpRhythm;
+  readonly of: CurrentTrace;
+  readonly line: number;
+  readonly times: number;
+}
+interface Tried {
+  readonly way: Way;
+  readonly followed: Followed;
+  /** The share of the swing that the turns have in common. */
+  readonly repeats: number;
+}
+
 /** Turns that repeat each other so well hang on the right rhythm, if a hump is one hump. */
 const repeatsWell = 0.85;
 /** Turns that repeat each other less than this are no turns. */
@@ -61,69 +76,70 @@ const repeatsSurely = 0.92;
 const sameRhythm = 1.02;
 /** Rhythms whose turns repeat each other so nearly as well as the best one's are alike. */
 const repeatsAlike = 0.9;
+/** Ways are tried on so many samples of a long record; the one taken is followed through the whole. */
+const triedSamples = 1_000_000;
 
 /**
  * Finds and follows the humps: by their own line; and where that gives turns that do not repeat each other, by the comb of
  * lines that many bad bars make.
  */
-export function followHumps({ thin, humped, whole, band, perTurn, poles }: ToFollow): Followed | null {
-  const along = (rhythm: HumpRhythm | null, of: CurrentTrace, order: number): Followed | null => {
-    if (!rhythm) return null;
-    const line = { ...rhythm, hz: rhythm.hz.map((hz) => hz * order) };
-    const found = humpPhase(of, whole, line, (perTurn ?? smoothUnknown) * order);
-    const phase = order === 1 ? found : { ...found, humps: found.humps.map((humps) => humps / order) };
-    const humpHz = frequencyOf(phase.humps, phase.block / thin.rateHz);
-    const points = Math.max(1, Math.min(mostPoints, Math.floor(thin.rateHz / humpHz)));
-    return { rhythm, humpHz, phase, points, grid: humpGrid(thin.amps, phase, points) };
-  };
-  const timesAsFast = ({ rhythm, phase, humpHz }: Followed, times: number): Followed => {
-    const fast = { ...phase, humps: phase.humps.map((humps) => humps * times) };
-    const points = Math.max(1, Math.min(mostPoints, Math.floor(thin.rateHz / (humpHz * times))));
-    const own = { ...rhythm, hz: rhythm.hz.map((hz) => hz * times) };
-    return {
-      rhythm: own,
-      humpHz: humpHz * times,
-      phase: fast,
-      points,
-      grid: humpGrid(thin.amps, fast, points),
-    };
-  };
-  const plain = along(humpRhythm(humped, whole, band), humped, 1);
-  if (perTurn === null) return plain;
+export function followHumps(to: ToFollow): Followed | null {
+  const { humped, whole, band, perTurn } = to;
+  const rhythm = humpRhythm(humped, whole, band);
+  const plain = rhythm && { rhythm, of: humped, line: 1, times: 1 };
+  const tried = { from: whole.from, to: Math.min(whole.to, whole.from + triedSamples) };
+  const taken = perTurn === null ? plain : bestWay(to, perTurn, plain, tried);
+  return taken && along(taken, to, whole);
+}
+
+function along({ rhythm, of, line, times }: Way, { thin, perTurn }: ToFollow, stretch: Stretch): Followed {
+  const followed = { ...rhythm, hz: rhythm.hz.map((hz) => hz * line) };
+  const found = humpPhase(of, stretch, followed, (perTurn ?? smoothUnknown) * line);
+  const each = times / line;
+  const phase = each === 1 ? found : { ...found, humps: found.humps.map((humps) => humps * each) };
+  const humpHz = frequencyOf(phase.humps, phase.block / thin.rateHz);
+  const points = Math.max(1, Math.min(mostPoints, Math.floor(thin.rateHz / humpHz)));
+  const own = times === 1 ? rhythm : { ...rhythm, hz: rhythm.hz.map((hz) => hz * times) };
+  return { rhythm: own, humpHz, phase, points, grid: humpGrid(thin.amps, phase, points) };
+}
+
+/** The way whose turns repeat each other, tried on a stretch. */
+function bestWay(to: ToFollow, perTurn: number, plain: Way | null, stretch: Stretch): Way | null {
+  const { thin, whole, band, poles } = to;
   const perPole = perTurn / poles;
-  const quickened = (way: Followed): Followed => {
-    const times = timesTooSlow(way.grid, perTurn, poles, band.highHz / way.humpHz);
-    return times === 1 ? way : timesAsFast(way, times);
+  const tryOut = (way: Way): Tried => {
+    const followed = along(way, to, stretch);
+    return { way, followed, repeats: foldConsistency(followed.grid, perPole) };
   };
-  const repeats = plain ? foldConsistency(plain.grid, perTurn) : 0;
-  if (plain && repeats > repeatsWell && isOneHump(plain.grid.values, plain.points)) return quickened(plain);
+  const quickened = ({ way, followed }: Tried): Way => {
+    const most = band.highHz / followed.humpHz;
+    return { ...way, times: way.times * timesTooSlow(followed.grid, perTurn, poles, most) };
+  };
+  const isOne = ({ followed }: Tried): boolean => isOneHump(followed.grid.values, followed.points);
+  const own = plain && tryOut(plain);
+  if (own && own.repeats > repeatsWell && isOne(own)) return quickened(own);
   const comb = humpRhythm(thin, whole, band, perPole);
+  const lines = comb ? [1, 1 / perPole, 2 / perPole] : [];
   const ways = [
-    plain,
-    along(comb, thin, 1),
-    ...[1, 2].map((line) => along(comb, thin, line / perPole)),
-  ].flatMap((way) => (way ? [{ way, repeats: foldConsistency(way.grid, perTurn) }] : []));
+    ...(own ? [own] : []),
+    ...lines.map((line) => tryOut({ rhythm: comb as HumpRhythm, of: thin, line, times: 1 })),
+  ];
   // What a bad bar makes comes once a pole; where no humps stand out, lines at half or a third of that are met as well.
-  if (!plain)
-    for (const { way, repeats } of [...ways])
+  if (!own)
+    for (const { way, repeats } of ways.filter((own) => own.repeats > repeatsSurely))
       for (const times of [2, 3]) {
-        const fast = timesAsFast(way, times);
-        if (
-          repeats > repeatsSurely &&
-          fast.humpHz < band.highHz &&
-          foldConsistency(fast.grid, perPole) > repeatsAlike * repeats
-        )
-          ways.push({ way: fast, repeats });
+        const fast = tryOut({ ...way, times });
+        if (fast.followed.humpHz < band.highHz && fast.repeats > repeatsAlike * repeats)
+          ways.push({ ...fast, repeats });
       }
   const best = Math.max(...ways.map((way) => way.repeats));
   // The comb finds lines in anything: turns that do not repeat each other bear it out as little as noise does.
-  if (best < (plain ? leastRepeats : repeatsSurely)) return plain;
-  const fit = ways.filter((way) => way.repeats > repeatsAlike * best).map(({ way }) => way);
-  if (plain && fit.includes(plain) && isOneHump(plain.grid.values, plain.points)) return plain;
+  if (best < (own ? leastRepeats : repeatsSurely)) return plain;
+  const fit = ways.filter((way) => way.repeats > repeatsAlike * best);
+  if (own && fit.includes(own) && isOne(own)) return plain;
   // A rhythm several times too slow repeats as well as the right one: the fastest that does so is taken.
-  const fastest = fit.reduce<Followed | null>(
-    (own, way) => (own === null || way.humpHz > sameRhythm * own.humpHz ? way : own),
-    null,
+  const fastest = fit.reduce((fast, way) =>
+    way.followed.humpHz > sameRhythm * fast.followed.humpHz ? way : fast,
   );
-  return fastest && quickened(fastest);
+  return quickened(fastest);
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
+import type { HumpGrid } from "./humpGrid";
 import { judgedHumps, usualHeight } from "./humpJudgement";
-import type { HumpGrid } from "./humpPhase";
 import { randomSource } from "./randomSource";
 import { turnCount } from "./turnCount";
 
@@ -56,6 +56,25 @@ describe("humps judged over the turn", () => {
     expect(few.cannot.join()).toMatch(/too noisy/);
   });
 
+  test("nearly all humps far below the valleys' line are missing, not noise; noise alone calls none so", () => {
+    // Ten bars, two of them bad: dips so deep and so many that no hump stands on the valleys' line but one.
+    const depth = (bar: number): number =>
+      [0.5, 3.5, 5.5, 8.5].reduce((sum, at) => sum + 4 * Math.exp(-(((bar - at) / 0.6) ** 2)), 0);
+    const { normal } = randomSource(4);
+    const values = Float32Array.from({ length: 600 * points }, (_, i) => {
+      const bar = ((i + 0.5) / points) % 10;
+      return 12 - depth(bar) + 0.3 * Math.abs(Math.sin(Math.PI * bar)) + 0.05 * normal();
+    });
+    const { verdict, badHumps } = judged(
+      { points, humps: 600, first: 0, values },
+      { perTurn: 10, bars: 10, period: null },
+    );
+    expect(verdict).toBe("missing");
+    expect(badHumps).toEqual(expect.arrayContaining([0, 3, 5, 8]));
+    expect(badHumps).not.toContain(1);
+    for (const noise of [2, 4, 8]) expect(judged(grid(12, even, noise)).badHumps).toEqual([]);
+  });
+
   test("too few turns are told with how long the trace must be, and the humps are judged one by one", () => {
     const short = judged(grid(2, even));
     expect(short.humpAmps).toEqual([]);
@@ -80,6 +99,7 @@ describe("humps judged over the turn", () => {
   test("the usual height is the middle one, or the good ones' where they are few", () => {
     expect(usualHeight([1, 1.1, 0.9, 1, 0.2])).toBeCloseTo(1, 6);
     expect(usualHeight([1, 1, 0.1, 0.1, 0.1, 1])).toBeCloseTo(1, 6);
+    expect(usualHeight([0.7, -3, -2, -1, -0.5])).toBeCloseTo(0.7, 6);
     expect(usualHeight([])).toBe(0);
   });
 });

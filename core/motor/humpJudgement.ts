@@ -1,6 +1,6 @@
 import { medianOf } from "./currentTrace";
 import { type FoldedTurn, foldedTurn, humpShape, singleHeights } from "./foldedTurn";
-import type { HumpGrid } from "./humpPhase";
+import type { HumpGrid } from "./humpGrid";
 import type { Humps } from "./humps";
 import type { TurnCount } from "./turnCount";
 
@@ -10,6 +10,8 @@ export const badShare = 0.6;
 const missingShare = 0.25;
 /** A hump is bad when it lies this many standard errors under the limit, at least. */
 const sureErrors = 2.5;
+/** In noise that hides what sound humps differ by, only one that lies so far under it is. */
+const sureInNoise = 10;
 /** Heights less certain than this share of the usual height cannot be judged. */
 const surestShare = 0.12;
 
@@ -81,12 +83,13 @@ const runsOf = (humps: readonly number[], perTurn: number): number =>
     ? perTurn
     : humps.filter((hump) => !humps.includes((hump + perTurn - 1) % perTurn)).length;
 
-/** The usual height: the middle one, or where half the humps or more are bad, that of the good ones. */
+/** The usual height: the middle one; where half the humps or more are bad, that of the good ones; where nearly all are, the tallest. */
 export function usualHeight(heights: readonly number[]): number {
   const sorted = Float64Array.from(heights).sort();
   const middle = sorted[Math.floor(0.5 * sorted.length)] ?? 0;
   const upper = sorted[Math.floor(0.75 * sorted.length)] ?? 0;
-  return middle < badShare * upper ? upper : middle;
+  const usual = middle < badShare * upper ? upper : middle;
+  return usual > 0 ? usual : (sorted.at(-1) ?? 0);
 }
 
 function judgedFold(
@@ -94,14 +97,16 @@ function judgedFold(
   cannot: string[],
 ): Pick<Humps, "verdict" | "because" | "badHumps"> {
   const usual = usualHeight(humpAmps);
-  if (!(usual > 0) || medianOf(errorAmps) > surestShare * usual) {
+  const isNoisy = !(usual > 0) || medianOf(errorAmps) > surestShare * usual;
+  const errors = isNoisy ? sureInNoise : sureErrors;
+  const badHumps = humpAmps.flatMap((height, hump) =>
+    badShare * usual - height > errors * (errorAmps[hump] ?? 0) ? [hump] : [],
+  );
+  if (isNoisy && (usual <= 0 || badHumps.length === 0)) {
     const reason = "too noisy for hump by hump: a longer trace, or a clamp on a finer range";
     cannot.push(reason);
     return { verdict: "unclear", because: reason, badHumps: [] };
   }
-  const badHumps = humpAmps.flatMap((height, hump) =>
-    badShare * usual - height > sureErrors * (errorAmps[hump] ?? 0) ? [hump] : [],
-  );
   const least = Math.min(...humpAmps);
   const share = (height: number): string => `${Math.round((100 * Math.max(0, height)) / usual)} %`;
   const over = `over ${turns} turns`;

@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { drawnTrace } from "../testing/humpTrace";
 import { withoutDips } from "./dips";
 import { foldConsistency, foldedTurn, isOneHump } from "./foldedTurn";
-import { humpGrid, humpPhase } from "./humpPhase";
+import { humpGrid } from "./humpGrid";
+import { humpPhase } from "./humpPhase";
 import { humpRhythm } from "./humpRhythm";
 import { randomSource } from "./randomSource";
 

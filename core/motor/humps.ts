@@ -3,9 +3,11 @@ import { humpsPerTurn } from "./commutator";
 import { type CurrentTrace, rangeOf, type Stretch } from "./currentTrace";
 import { withoutDips } from "./dips";
 import { bandOf, followHumps } from "./followHumps";
+import { type HumpGrid, humpGrid } from "./humpGrid";
 import { judgedHumps } from "./humpJudgement";
-import { type HumpGrid, humpGrid, humpPhase } from "./humpPhase";
+import { humpPhase } from "./humpPhase";
 import type { HumpRhythm } from "./humpRhythm";
+import { type RhythmDoubt, rhythmDoubt } from "./rhythmDoubt";
 import { type Dropout, runningPart, type StartUp } from "./startUp";
 import { Stopped } from "./stopped";
 import { turnCount } from "./turnCount";
@@ -164,6 +166,10 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   if (!followed) return unclear(nothing, { chopping });
   const { rhythm, humpHz, phase: rough, points, grid: roughGrid } = followed;
   const known = { chopping, humpHz, driftHz: driftOf(rhythm) };
+  const doubt =
+    perTurnGiven === null ? null : rhythmDoubt(roughGrid, perTurnGiven, poles, humpHz / band.lowHz);
+  if (doubt && perTurnGiven !== null)
+    return unclear(doubtful(doubt, (60 * humpHz) / perTurnGiven), { chopping });
   if (rateHz < samplesPerHump * humpHz)
     return unclear(tooSlow(rateHz, humpHz), { ...known, ...speedOf(humpHz, perTurnGiven) });
   const even = (): HumpGrid => humpGrid(humped.amps, rough, points, enoughHumps);
@@ -187,6 +193,14 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
 
 const tooSlow = (rateHz: number, humpHz: number): string =>
   `sampled too slowly for heights: ${Math.round(rateHz)} Hz, at least ${Math.ceil(samplesPerHump * humpHz)} Hz are needed`;
+
+function doubtful(doubt: RhythmDoubt, rpm: number): string {
+  if (doubt.kind === "no-turns")
+    return "no rhythm found has turns of so many bars that repeat each other: a longer, quieter trace at a steady speed, or the speed as well, may tell";
+  if (doubt.kind === "too-tall")
+    return "what looks like humps swings further than a sound commutator's do: several bad bars make it, and hide the humps; give the speed as well";
+  return `several bars are bad, and the humps fit ${Math.round(rpm)} rpm or ${Math.round(rpm / doubt.times)} rpm with bad bars opposite each other; give the speed as well`;
+}
 
 const driftOf = ({ hz }: HumpRhythm): [number, number] => [
   hz.reduce((least, value) => Math.min(least, value), Number.POSITIVE_INFINITY),

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import type { HumpGrid } from "./humpPhase";
+import type { HumpGrid } from "./humpGrid";
 import { timesTooSlow } from "./timesTooSlow";
 
 const points = 24;
@@ -12,7 +12,7 @@ function grid(dips: readonly number[], tooSlow: number): HumpGrid {
   const values = Float32Array.from({ length: humps * points }, (_, i) => {
     const bar = (((i + 0.5) / points) * tooSlow) % 6;
     const dip = dips.reduce((sum, depth, at) => sum - depth * Math.exp(-(((bar - at - 0.5) / 0.4) ** 2)), 0);
-    return dip + 0.2 * Math.abs(Math.sin(Math.PI * bar));
+    return 3 + dip + 0.2 * Math.abs(Math.sin(Math.PI * bar));
   });
   return { points, values, humps, first: 0 };
 }

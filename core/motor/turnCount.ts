@@ -1,7 +1,7 @@
 import { barsFor, humpsPerTurn, possibleHumps } from "./commutator";
 import { medianOf } from "./currentTrace";
 import { humpShape } from "./foldedTurn";
-import type { HumpGrid } from "./humpPhase";
+import type { HumpGrid } from "./humpGrid";
 import type { HumpsOptions } from "./humps";
 import { humpLevels, turnMark } from "./turnMark";
 

@@ -1,5 +1,5 @@
 import { medianOf } from "./currentTrace";
-import type { HumpGrid } from "./humpPhase";
+import type { HumpGrid } from "./humpGrid";
 import { type Peak, peaksOf, type Spectrum, spectrumOf } from "./spectrum";
 import { turnLine } from "./turnLine";
 
