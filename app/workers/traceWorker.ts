@@ -1,6 +1,14 @@
-import { problemText } from "@core/formats/problem";
-import { isWav, readTrace, sketchTrace, type TraceChoice } from "@core/formats/traceFile";
+import { type Parsed, problemText } from "@core/formats/problem";
+import {
+  isWav,
+  partBytes,
+  readTrace,
+  sketchTrace,
+  type TraceChoice,
+  textReader,
+} from "@core/formats/traceFile";
 import type { TraceSketch } from "@core/formats/traceSketch";
+import type { CurrentTrace } from "@core/motor/currentTrace";
 import { type Humps, type HumpsOptions, readHumps } from "@core/motor/humps";
 import { type MotorSound, motorSound, type SoundOptions } from "@core/motor/motorSound";
 import { spectrogramOf } from "@core/motor/soundTone";
@@ -122,10 +130,32 @@ async function sound(files: readonly SoundFile[], options: SoundOptions): Promis
 /** A text's first part tells what it holds; a WAV file's parts lie anywhere in it. */
 const headBytes = 80 * 1024;
 
+const headOf = (file: File): Promise<Uint8Array> => bytesOf(file.slice(0, headBytes));
+
 async function sketch(file: File): Promise<void> {
-  const head = await bytesOf(file.slice(0, headBytes));
+  const head = await headOf(file);
   const found = isWav(head) ? sketchTrace(await bytesOf(file)) : sketchTrace(head, "csv", file.size);
   say(found.ok ? { sketch: found.value } : { problem: found.problems.map(problemText).join("; ") });
+}
+
+/** A trace's samples; a text is read part by part, so that its some 200 MB never lie in memory at once. */
+async function readFile(file: File, choice: TraceChoice): Promise<Parsed<CurrentTrace>> {
+  const head = await headOf(file);
+  if (isWav(head)) return readTrace(await bytesOf(file), choice);
+  const found = sketchTrace(head, "csv", file.size);
+  const reader = found.ok ? textReader(found.value, choice) : found;
+  if (!reader.ok) return reader;
+  const part = (at: number): Promise<Uint8Array> => bytesOf(file.slice(at, at + partBytes));
+  let coming = part(0);
+  for (let at = 0; at < file.size; at += partBytes) {
+    const here = await coming;
+    // The next part is fetched while this one is read.
+    coming = part(at + partBytes);
+    const refused = reader.value.push(here);
+    if (refused) return refused;
+    say({ share: readShare * Math.min(1, (at + partBytes) / file.size) });
+  }
+  return reader.value.end();
 }
 
 async function take(task: TraceTask): Promise<void> {
@@ -133,10 +163,7 @@ async function take(task: TraceTask): Promise<void> {
     case "sketch":
       return sketch(task.file);
     case "read": {
-      const read = readTrace(await bytesOf(task.file), task.choice, (share) => {
-        say({ share: readShare * share });
-        return true;
-      });
+      const read = await readFile(task.file, task.choice);
       if (read.ok) humpsFrom(read.value.amps, read.value.rateHz, task.options, readShare);
       else say({ problem: read.problems.map(problemText).join("; ") });
       return;

@@ -6,11 +6,10 @@ export interface Problem {
   readonly message: string;
 }
 
-export type Parsed<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly problems: readonly Problem[] };
+export type Refused = { readonly ok: false; readonly problems: readonly Problem[] };
+export type Parsed<T> = { readonly ok: true; readonly value: T } | Refused;
 
-export const refused = (problems: readonly Problem[]): Parsed<never> => ({ ok: false, problems });
+export const refused = (problems: readonly Problem[]): Refused => ({ ok: false, problems });
 
 /** A problem in one line: `parts.3.amps: expected a number, got "ten"`. */
 export function problemText({ path, message }: Problem): string {

@@ -1,16 +1,21 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { Stopped } from "../motor/stopped";
-import { problemText } from "./problem";
-import { readTrace, sketchTrace, type TraceChoice } from "./traceFile";
+import { type Parsed, problemText } from "./problem";
+import { readTrace, sketchTrace, type TraceChoice, textReader } from "./traceFile";
 import { unitScale } from "./traceSketch";
 
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 const fromText = (text: string, choice?: TraceChoice) => readTrace(bytesOf(text), choice);
 
-function taken(parsed: ReturnType<typeof readTrace>) {
+function accepted<T>(parsed: Parsed<T>): T {
   if (!parsed.ok) throw new Error(parsed.problems.map(problemText).join("; "));
-  return { amps: [...parsed.value.amps], rateHz: parsed.value.rateHz };
+  return parsed.value;
+}
+
+function taken(parsed: ReturnType<typeof readTrace>) {
+  const { amps, rateHz } = accepted(parsed);
+  return { amps: [...amps], rateHz };
 }
 
 const refusal = (parsed: ReturnType<typeof readTrace>): string =>
@@ -126,6 +131,34 @@ describe("a trace from text", () => {
       }),
       { numRuns: 500, seed: 11 },
     );
+  });
+
+  test("read in parts it is what it is read whole, wherever the parts are cut", () => {
+    for (const text of [
+      "\ufefftime (s),clamp (V)\r\n0,1.5\r\n0.1,2.25\r\n\r\n0.2,-3e-1\r\n0.3,4",
+      "0;1,5\n0,1;2,5\n0,2;two\n0,3;4\n",
+      "0,1\n0.1,2\n0.05,3\n",
+    ]) {
+      const bytes = bytesOf(text);
+      const sketch = accepted(sketchTrace(bytes));
+      const inParts = (lengths: readonly number[]) => {
+        const reader = accepted(textReader(sketch));
+        let at = 0;
+        for (const length of [...lengths, bytes.length]) {
+          const refused = reader.push(bytes.subarray(at, at + length));
+          if (refused) return refused;
+          at += length;
+        }
+        return reader.end();
+      };
+      const whole = readTrace(bytes);
+      fc.assert(
+        fc.property(fc.array(fc.integer({ min: 0, max: 12 }), { maxLength: 30 }), (lengths) =>
+          expect(inParts(lengths)).toEqual(whole),
+        ),
+        { numRuns: 60, seed: 5 },
+      );
+    }
   });
 
   test("a long one tells how far it is and can be stopped", () => {

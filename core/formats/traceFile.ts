@@ -1,7 +1,8 @@
 import type { CurrentTrace } from "../motor/currentTrace";
 import { ampsPerFigure, type ProbeScale } from "../motor/probeScale";
+import { Stopped } from "../motor/stopped";
 import type { Parsed } from "./problem";
-import { readRows } from "./traceRows";
+import { RowReader } from "./traceRows";
 import { type TraceSketch, unitScale, wrong } from "./traceSketch";
 import { sketchCsv } from "./traceText";
 import { sketchWav, wavSamples } from "./traceWav";
@@ -45,23 +46,54 @@ export function readTrace(
 ): Parsed<CurrentTrace> {
   const found = sketchTrace(bytes, choice.kind);
   if (!found.ok) return found;
-  const sketch = found.value;
-  const scale: ProbeScale = choice.scale ?? { kind: "amps" };
+  if (found.value.kind === "csv") {
+    const reader = textReader(found.value, choice);
+    if (!reader.ok) return reader;
+    for (let at = 0; at < bytes.length; at += partBytes) {
+      const refused = reader.value.push(bytes.subarray(at, at + partBytes));
+      if (refused) return refused;
+      if (!onProgress(Math.min(1, (at + partBytes) / bytes.length))) throw new Stopped();
+    }
+    return reader.value.end();
+  }
+  const column = valueColumnOf(found.value, choice);
+  return column.ok ? wavSamples(bytes, column.value, timesOf(found.value, column.value, choice)) : column;
+}
+
+/** A text is read in parts of this size. */
+export const partBytes = 4 * 1024 * 1024;
+
+/**
+ * A reader for the parts of a text too long to lie in memory at once.
+ * @param sketch what its first part told
+ */
+export function textReader(sketch: TraceSketch, choice: TraceChoice = {}): Parsed<RowReader> {
+  const column = valueColumnOf(sketch, choice);
+  if (!column.ok) return column;
   const timeColumn = choice.timeColumn === undefined ? sketch.timeColumn : choice.timeColumn;
-  const valueColumn = choice.valueColumn ?? sketch.valueColumn;
-  if (!sketch.columns[valueColumn]) return wrong("column", `there is no column ${valueColumn + 1}`);
-  const times = scaleOf(sketch, valueColumn) * ampsPerFigure(scale);
-  if (sketch.kind === "wav") return wavSamples(bytes, valueColumn, times);
   const rateHz = choice.rateHz ?? (timeColumn === null ? sketch.rateHz : null);
   if (timeColumn === null && rateHz === null)
     return wrong("rate", "the file has no column of times: give the samples a second");
-  return readRows(
-    bytes,
-    sketch,
-    { timeColumn: rateHz === null ? timeColumn : null, valueColumn, rateHz, times },
-    onProgress,
-  );
+  const wanted = {
+    timeColumn: rateHz === null ? timeColumn : null,
+    valueColumn: column.value,
+    rateHz,
+    times: timesOf(sketch, column.value, choice),
+  };
+  return { ok: true, value: new RowReader(sketch, wanted) };
 }
+
+function valueColumnOf(
+  sketch: TraceSketch,
+  { valueColumn = sketch.valueColumn }: TraceChoice,
+): Parsed<number> {
+  return sketch.columns[valueColumn]
+    ? { ok: true, value: valueColumn }
+    : wrong("column", `there is no column ${valueColumn + 1}`);
+}
+
+const timesOf = (sketch: TraceSketch, column: number, { scale = { kind: "amps" } }: TraceChoice): number =>
+  scaleOf(sketch, column) * ampsPerFigure(scale);
 
 const scaleOf = (sketch: TraceSketch, column: number): number =>
   column === sketch.valueColumn ? sketch.perFigure : (unitScale(sketch.columns[column]?.unit ?? "").per ?? 1);

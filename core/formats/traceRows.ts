@@ -1,6 +1,5 @@
 import type { CurrentTrace } from "../motor/currentTrace";
-import { Stopped } from "../motor/stopped";
-import { type Parsed, quoted } from "./problem";
+import { type Parsed, quoted, type Refused } from "./problem";
 import { byteOrderMark, textOf } from "./traceBytes";
 import { mostSamples, type TraceSketch, wrong } from "./traceSketch";
 
@@ -8,9 +7,9 @@ const [lineFeed, carriageReturn, space, quote, plus, minus, point, comma, tab] =
   10, 13, 32, 34, 43, 45, 46, 44, 9,
 ];
 const tens = Float64Array.from({ length: 40 }, (_, i) => 10 ** i);
-const rowsPerReport = 250_000;
 
-interface Wanted {
+/** How the rows of a text are to be taken. */
+export interface RowsWanted {
   readonly timeColumn: number | null;
   readonly valueColumn: number;
   readonly rateHz: number | null;
@@ -19,53 +18,91 @@ interface Wanted {
 }
 
 /**
- * Reads the figures byte by byte: ten million rows are some 200 MB of text, which no splitting into strings survives.
- * Everything odd about a line is told with its number.
+ * Reads the figures of a text byte by byte, part after part: ten million rows are some 200 MB, which no splitting into strings
+ * survives and which need not lie in memory at once. Everything odd about a line is told with its number.
  */
-export function readRows(
-  bytes: Uint8Array,
-  sketch: TraceSketch,
-  { timeColumn, valueColumn, rateHz, times }: Wanted,
-  onProgress: (share: number) => boolean,
-): Parsed<CurrentTrace> {
-  const cell = new FigureReader(bytes, sketch.delimiter, sketch.decimal);
-  let at = byteOrderMark(bytes);
-  let line = 1;
-  for (; line <= sketch.headerLines; line++) at = cell.nextLine(at);
-  let amps = new Float32Array(Math.min(mostSamples, Math.max(1024, Math.round(sketch.samples * 1.05))));
-  let count = 0;
-  const clock = new SampleClock(sketch.secondsPerFigure);
-  const last = Math.max(timeColumn ?? 0, valueColumn);
-  for (; at < bytes.length; line++, at = cell.nextLine(at)) {
-    if (cell.isBlank(at)) continue;
-    let value = Number.NaN;
-    let time = Number.NaN;
-    let place = at;
-    for (let column = 0; column <= last; column++) {
-      if (column === valueColumn) value = cell.read(place);
-      else if (column === timeColumn) time = cell.read(place);
-      if (column < last) place = cell.nextCell(place);
-    }
-    if (!Number.isFinite(value) || (timeColumn !== null && !Number.isFinite(time)))
-      return wrong(
-        `line ${line}`,
-        `expected ${timeColumn === null ? "a number" : "two numbers"}, got ${quoted(cell.lineAt(at))}`,
-      );
-    if (count === mostSamples) return wrong(`line ${line}`, `at most ${mostSamples} samples are read`);
-    if (count === amps.length) {
-      const more = new Float32Array(Math.min(mostSamples, 2 * amps.length));
-      more.set(amps);
-      amps = more;
-    }
-    if (timeColumn !== null && !clock.tick(time, line)) return wrong(`line ${line}`, clock.backwards);
-    amps[count++] = value * times;
-    if (count % rowsPerReport === 0 && !onProgress(at / bytes.length)) throw new Stopped();
+export class RowReader {
+  private amps: Float32Array;
+  private count = 0;
+  private line = 0;
+  /** The beginning of a line whose end is not there yet. */
+  private rest = new Uint8Array(0);
+  private readonly clock: SampleClock;
+
+  constructor(
+    private readonly sketch: TraceSketch,
+    private readonly wanted: RowsWanted,
+  ) {
+    this.amps = new Float32Array(Math.min(mostSamples, Math.max(1024, Math.round(sketch.samples * 1.05))));
+    this.clock = new SampleClock(sketch.secondsPerFigure);
   }
-  if (count < 2) return wrong("", "expected at least two rows of numbers");
-  const taken = count === amps.length ? amps : amps.slice(0, count);
-  if (timeColumn === null) return { ok: true, value: { amps: taken, rateHz: rateHz ?? 1 } };
-  const rate = clock.rate(count);
-  return rate.ok ? { ok: true, value: { amps: taken, rateHz: rate.value } } : rate;
+
+  /**
+   * Takes the next part of the text.
+   * @returns why it cannot be taken, or null; nothing may be pushed after a refusal
+   */
+  push(part: Uint8Array): Refused | null {
+    const text = this.rest.length === 0 ? part : joined(this.rest, part);
+    const end = text.lastIndexOf(lineFeed) + 1;
+    this.rest = text.slice(end);
+    return this.read(text.subarray(0, end));
+  }
+
+  /** What was read, once the last part was pushed. */
+  end(): Parsed<CurrentTrace> {
+    const refused = this.read(this.rest);
+    if (refused) return refused;
+    const { amps, count, clock, wanted } = this;
+    if (count < 2) return wrong("", "expected at least two rows of numbers");
+    const taken = count === amps.length ? amps : amps.slice(0, count);
+    if (wanted.timeColumn === null) return { ok: true, value: { amps: taken, rateHz: wanted.rateHz ?? 1 } };
+    const rate = clock.rate(count);
+    return rate.ok ? { ok: true, value: { amps: taken, rateHz: rate.value } } : rate;
+  }
+
+  /** Reads whole lines. */
+  private read(bytes: Uint8Array): Refused | null {
+    const { sketch, clock } = this;
+    const { timeColumn, valueColumn, times } = this.wanted;
+    const cell = new FigureReader(bytes, sketch.delimiter, sketch.decimal);
+    const last = Math.max(timeColumn ?? 0, valueColumn);
+    for (let at = this.line === 0 ? byteOrderMark(bytes) : 0; at < bytes.length; at = cell.nextLine(at)) {
+      this.line += 1;
+      if (this.line <= sketch.headerLines || cell.isBlank(at)) continue;
+      let value = Number.NaN;
+      let time = Number.NaN;
+      let place = at;
+      for (let column = 0; column <= last; column++) {
+        if (column === valueColumn) value = cell.read(place);
+        else if (column === timeColumn) time = cell.read(place);
+        if (column < last) place = cell.nextCell(place);
+      }
+      if (!Number.isFinite(value) || (timeColumn !== null && !Number.isFinite(time)))
+        return this.wrongHere(
+          `expected ${timeColumn === null ? "a number" : "two numbers"}, got ${quoted(cell.lineAt(at))}`,
+        );
+      if (this.count === mostSamples) return this.wrongHere(`at most ${mostSamples} samples are read`);
+      if (this.count === this.amps.length) this.grow();
+      if (timeColumn !== null && !clock.tick(time, this.line)) return this.wrongHere(clock.backwards);
+      this.amps[this.count++] = value * times;
+    }
+    return null;
+  }
+
+  private readonly wrongHere = (message: string): Refused => wrong(`line ${this.line}`, message);
+
+  private grow(): void {
+    const more = new Float32Array(Math.min(mostSamples, 2 * this.amps.length));
+    more.set(this.amps);
+    this.amps = more;
+  }
+}
+
+function joined(one: Uint8Array, other: Uint8Array): Uint8Array {
+  const both = new Uint8Array(one.length + other.length);
+  both.set(one);
+  both.set(other, one.length);
+  return both;
 }
 
 /** Reads cells of text by their place. */

@@ -1,4 +1,4 @@
-import { type Parsed, refused } from "./problem";
+import { type Refused, refused } from "./problem";
 
 /** A column of a trace in text. */
 export interface TraceColumn {
@@ -36,7 +36,7 @@ export interface TraceSketch {
 /** A trace holds at most so many samples. */
 export const mostSamples = 12_000_000;
 
-export const wrong = (path: string, message: string): Parsed<never> => refused([{ path, message }]);
+export const wrong = (path: string, message: string): Refused => refused([{ path, message }]);
 
 const prefixes: Readonly<Record<string, number>> = {
   n: 1e-9,
