@@ -1,6 +1,17 @@
 // npm run bench:interface: in the built application, from a key to the new suspects by the browser's own marks, tasks
 // that held the main thread up meanwhile, and the layout of every shipped circuit in its worker.
-import { readdirSync, readFileSync } from "node:fs";
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdtempSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeSync,
+} from "node:fs";
+import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { Worker } from "node:worker_threads";
@@ -47,6 +58,42 @@ function heldUp() {
   return `alone, the machine held a process up for at most ${longest.toFixed(1)} ms in ${aloneMilliseconds / 1000} s\n`;
 }
 process.stdout.write(heldUp());
+
+/** How long a write of 8 kB takes until it is on the disk, which every reading waits for. */
+function diskAlone() {
+  const folder = mkdtempSync(join(tmpdir(), "airway-disk-"));
+  const file = openSync(join(folder, "written"), "w");
+  const page = Buffer.alloc(8192, 1);
+  const taken = Array.from({ length: 200 }, () => {
+    writeSync(file, page);
+    const began = performance.now();
+    fsyncSync(file);
+    const took = performance.now() - began;
+    Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 20);
+    return took;
+  });
+  closeSync(file);
+  rmSync(folder, { recursive: true });
+  return `alone, the disk takes a write in: ${spread(taken)}\n`;
+}
+process.stdout.write(diskAlone());
+
+/**
+ * When other machines on the same processors had them while this one wanted them (steal, proc(5)): milliseconds of all
+ * processors since the start, by the clock of the pages. None where the system does not tell.
+ */
+const taken = [];
+function watchTaken() {
+  if (!existsSync("/proc/stat")) return;
+  const [, ...ticks] = readFileSync("/proc/stat", "utf8").split("\n", 1)[0].trim().split(/\s+/);
+  taken.push({ at: Date.now(), milliseconds: 10 * Number(ticks[7] ?? 0) });
+}
+setInterval(watchTaken, 20).unref();
+function takenBetween(from, to) {
+  const before = taken.findLast(({ at }) => at <= from) ?? taken[0];
+  const after = taken.find(({ at }) => at >= to) ?? taken.at(-1);
+  return (after?.milliseconds ?? 0) - (before?.milliseconds ?? 0);
+}
 
 const { browser, address, stop } = await demoServer(port);
 // A server runs for weeks; right after its start it makes the open jobs' circuits ready, for some seconds.
@@ -95,7 +142,7 @@ async function play(page) {
   }
 }
 
-const all = { entered: [], tasks: [] };
+const all = { entered: [], undisturbed: [], disturbed: [], tasks: [] };
 for (const job of jobs) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${address}/jobs/${job}/probe`);
@@ -108,9 +155,15 @@ for (const job of jobs) {
     }).observe({ type: "longtask" });
   });
   await play(page);
-  const entered = await page.evaluate(() =>
-    performance.getEntriesByName("airway:entered-to-suspects").map(({ duration }) => duration),
+  const keys = await page.evaluate(() =>
+    performance.getEntriesByName("airway:entered-to-suspects").map(({ startTime, duration }) => ({
+      from: performance.timeOrigin + startTime,
+      duration,
+    })),
   );
+  const entered = keys.map(({ duration }) => duration);
+  for (const { from, duration } of keys)
+    all[takenBetween(from, from + duration) > 0 ? "disturbed" : "undisturbed"].push(duration);
   const tasks = await page.evaluate(() => globalThis.airwayTasks);
   const asked = await page.evaluate(() =>
     performance
@@ -126,6 +179,9 @@ for (const job of jobs) {
   await page.close();
 }
 process.stdout.write(`all jobs: a key to new suspects ${spread(all.entered)}\n`);
+process.stdout.write(
+  `of them while other machines took none of the processors: ${spread(all.undisturbed)}; while they did: ${spread(all.disturbed)}\n`,
+);
 process.stdout.write(
   `tasks over 50 ms on the main thread while readings were entered: ${all.tasks.length}${all.tasks.length > 0 ? `, ${spread(all.tasks)}` : ""}\n`,
 );
