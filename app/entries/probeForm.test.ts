@@ -47,6 +47,15 @@ describe("an offered look with its result", () => {
   });
 });
 
+test.each([
+  ["99999", "amps: must be at most 10000, got 99999."],
+  ["-99999", "amps: must be at least -10000, got -99999."],
+  ["ten", 'amps: expected number, got "ten".'],
+  ["", 'amps: expected number, got "".'],
+])("%p amps are refused with what a meter can show", (value, problem) =>
+  expect(offered({ test: "amps", around: "M1", key: "run", setting: "2" }, { value })).toEqual({ problem }),
+);
+
 describe("a reading of one's own", () => {
   test("takes every test", () => {
     expect(own({ test: "light", first: "X5:1", second: "G1.-", result: "bright" })).toHaveProperty(

@@ -1,6 +1,6 @@
 import { cautions } from "@core/diagnose/caution";
 import { schools } from "@core/diagnose/school";
-import { problemText } from "@core/formats/problem";
+import { problemsOf, problemText } from "@core/formats/problem";
 import { readingProblems } from "@core/formats/readingProblems";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import { type Reading, readingSchema, testNames } from "@core/predict/reading";
@@ -50,12 +50,22 @@ export function typedNumber(text: string): number | null {
   return text.trim() === "" || !Number.isFinite(value) ? null : value;
 }
 
+/** What a meter's reading gives. */
+const figures = ["volts", "ohms", "amps"];
+
 type Entered = { readonly reading: Reading } | { readonly problem: string };
 
 function checked(engine: CompiledCircuit, input: unknown): Entered {
   const parsed = readingSchema.safeParse(input);
-  if (!parsed.success)
-    return { problem: "That reading cannot be understood: check the points and the value." };
+  if (!parsed.success) {
+    const [slip] = problemsOf(parsed.error, input);
+    const isFigure = slip !== undefined && figures.includes(slip.path);
+    return {
+      problem: isFigure
+        ? `${problemText(slip)}.`
+        : "That reading cannot be understood: check the points and the value.",
+    };
+  }
   const [wrong] = readingProblems(engine, parsed.data);
   return wrong ? { problem: problemText(wrong) } : { reading: parsed.data };
 }
@@ -77,8 +87,8 @@ export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof off
 }
 
 function resultOf(test: string, seen: string | undefined, value: string | undefined, noEnd: boolean) {
-  if (test !== "volts" && test !== "ohms" && test !== "amps") return { seen };
-  const number = noEnd ? null : (typedNumber(value ?? "") ?? "not a number");
+  if (!figures.includes(test)) return { seen };
+  const number = noEnd ? null : (typedNumber(value ?? "") ?? value);
   return { [test]: number };
 }
 

@@ -50,6 +50,15 @@ describe("a motor's humps, half-sines", () => {
     },
   );
 
+  test("amps a hundred times too many are told from the probe's scale, and judged all the same", () => {
+    const { amps, rateHz } = drawnTrace(made);
+    const humps = readHumps({ amps: amps.map((own) => 100 * own), rateHz }, { bars: 12 });
+    expect(humps.cannot).toEqual([
+      "a mean of 1564 A is more than a blower draws even held fast: check the probe's scale",
+    ]);
+    expect(humps.verdict).toBe("even");
+  });
+
   test("a bad bar shows once a brush: two humps of the turn are bad, one bar, and the rpm stays", () => {
     const humps = readHumps(drawnTrace({ ...made, heights: bad }), { bars: 12 });
     expect(humps.verdict).toBe("missing");

@@ -69,6 +69,8 @@ const samplesPerHump = 8;
 const samplesForRhythm = 2.5;
 /** Faster sampling than this adds nothing the humps need. */
 const enoughHz = 48_000;
+/** More than the fuse of any blower lets through for a second (common practice, no source): 40 A ones stand twice that. */
+const mostMeanAmps = 100;
 /** Share of samples at the very top or bottom that means the trace was clipped. */
 const clippedShare = 0.004;
 function isClipped(amps: Float32Array, { from, to }: Stretch, low: number, high: number): boolean {
@@ -144,6 +146,10 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
     return unclear(`too short: ${amps.length} samples, at least ${leastSamples} are needed`);
   if (isClipped(amps, steady, low, high))
     cannot.push("clipped: the trace stops at its top or bottom; take it again on a coarser range");
+  if (Math.abs(mean) > mostMeanAmps)
+    cannot.push(
+      `a mean of ${Math.round(Math.abs(mean))} A is more than a blower draws even held fast: check the probe's scale`,
+    );
   if (rpm !== undefined && perTurnGiven !== null) {
     const expected = (rpm * perTurnGiven) / 60;
     if (rateHz < samplesForRhythm * expected) return unclear(tooSlow(rateHz, expected));
