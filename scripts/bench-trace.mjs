@@ -3,6 +3,7 @@
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
 import wavefile from "wavefile";
 import { demoServer } from "./demo-server.mjs";
 
@@ -95,6 +96,6 @@ for (const path of [wav("sound", []), wav("two bad bars", [1, 2]), csv()]) {
     `${basename(path)}, ${samples} samples: analysed in ${analysed.toFixed(0)} ms in the worker; read, analysed and stored in ${took} ms; page process at most ${most.toFixed(0)} MB (${idle.toFixed(0)} before); ${frames} frames drawn meanwhile, tasks over 50 ms: ${held.join(", ") || "none"}\n`,
   );
   await page.close();
-  await new Promise((resolve) => setTimeout(resolve, 1500));
+  await wait(1500);
 }
 await stop();

@@ -67,6 +67,21 @@ describe("a trace from text", () => {
     expect(refusal(readTrace(bytes, { valueColumn: 7 }))).toMatch(/there is no column 8/);
   });
 
+  test.each([
+    ["s,A", true],
+    ["ms,mA", true],
+    ["Time,A", false],
+    ["s,V", false],
+    ["A,B", false],
+  ])(
+    "headed %s it is in amps: %p, for a bare A is a channel's name unless all beside it are units",
+    (head, inAmps) =>
+      expect(sketchTrace(bytesOf(`${head}\n0,1\n0.5,2\n1.25,3\n`))).toMatchObject({
+        ok: true,
+        value: { inAmps },
+      }),
+  );
+
   // Clamp at 10 mV per A: 13.4 mV is 1.34 A (common practice, no source). Over a shunt by Ohm's law.
   test.each<[string, TraceChoice["scale"], number]>([
     ["10 mV an amp", { kind: "volts-per-amp", voltsPerAmp: 0.01 }, 1.34],

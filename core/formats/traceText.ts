@@ -54,14 +54,14 @@ function headOf(text: string): Head | null {
 }
 
 /** A header's cell: the name, and the unit in brackets after it or as the row below says. */
-function nameAndUnit(cell: string, below: string): { name: string; unit: string } {
+function nameAndUnit(cell: string, below: string, unitsAlone: boolean): { name: string; unit: string } {
   const text = cell.trim();
   const bracketed = /^(.*?)[([]\s*([^)\]]*?)\s*[)\]]\s*$/.exec(text);
   if (bracketed) return { name: (bracketed[1] ?? "").trim() || text, unit: bracketed[2] ?? "" };
   const under = below.replace(/[()[\]]/g, "").trim();
   if (unitScale(under).base) return { name: text, unit: under };
-  // A bare A is a channel's name as often as a unit.
-  return { name: text, unit: unitScale(text).base && !/^a$/i.test(text) ? text : "" };
+  // A bare A is a channel's name as often as a unit, unless all that is beside it are units.
+  return { name: text, unit: unitScale(text).base && (unitsAlone || !/^a$/i.test(text)) ? text : "" };
 }
 
 /** A rate in the header's own words: an interval or a frequency with its unit. */
@@ -109,8 +109,9 @@ export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<Trac
     header.length > 1 &&
     last.filter((cell) => unitScale(cell.replace(/[()[\]]/g, "")).base).length >= Math.min(2, width);
   const names = unitsBelow ? (header.at(-2) ?? []) : last;
+  const unitsAlone = width > 1 && names.every((cell) => unitScale(cell).base !== null);
   const columns: TraceColumn[] = Array.from({ length: width }, (_, column) => ({
-    ...nameAndUnit(names[column] ?? "", unitsBelow ? (last[column] ?? "") : ""),
+    ...nameAndUnit(names[column] ?? "", unitsBelow ? (last[column] ?? "") : "", unitsAlone),
     first: body.slice(0, shownFigures).map((row) => figure(row[column], decimal)),
   }));
   const figures = columns.map((_, column) =>
