@@ -2,6 +2,7 @@
 // speed and heights known) and the winding's equations integrated in time. Humps a turn are the least common
 // multiple of bars and poles: 12 and 2 give 12, 11 and 2 give 22 (stated in the trade; arithmetic).
 import { describe, expect, test } from "@jest/globals";
+import { blowerConstants as constants } from "../testing/blowerMotor";
 import { drawnTrace } from "../testing/humpTrace";
 import { barsFor, humpsPerTurn, possibleHumps } from "./commutator";
 import { readHumps } from "./humps";
@@ -199,14 +200,6 @@ describe("a motor's humps, half-sines", () => {
 });
 
 describe("a motor's humps, from the winding's equations", () => {
-  const constants = motorConstants({
-    id: "M1",
-    kind: "motor",
-    ratedVolts: 13.5,
-    ratedAmps: 18,
-    stallAmps: 70,
-    ratedRpm: 3200,
-  });
   const motor = { constants, bars: 12, poles: 2 };
   const scope = { rateHz: 20_000, seconds: 1, volts: 12, noiseAmps: 0.01 };
   const rpmOfTurns = ({ turns, rateHz }: { turns: Float64Array; rateHz: number }): number =>

@@ -1,16 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
-import type { Motor } from "../circuit/parts/index";
+import { blowerConstants, blowerPlate } from "../testing/blowerMotor";
 import { changedMotor, motorConstants, rpmOf, steadySpeed } from "./motorConstants";
 
-const plate: Motor = {
-  id: "M1",
-  kind: "motor",
-  ratedVolts: 13.5,
-  ratedAmps: 18,
-  stallAmps: 70,
-  ratedRpm: 3200,
-};
-const healthy = motorConstants(plate);
+const plate = blowerPlate;
+const healthy = blowerConstants;
 
 const ampsAt = (motor: typeof healthy, volts: number): number =>
   (volts - motor.k * steadySpeed(motor, volts)) / motor.ohms;

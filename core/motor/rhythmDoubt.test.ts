@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
+import { blowerConstants as constants } from "../testing/blowerMotor";
 import type { HumpGrid } from "./humpGrid";
 import { readHumps } from "./humps";
-import { motorConstants } from "./motorConstants";
 import { randomSource } from "./randomSource";
 import { rhythmDoubt } from "./rhythmDoubt";
 import { type SimulatedMotor, simulatedTrace } from "./windingModel";
@@ -67,14 +67,6 @@ describe("a rhythm is doubted", () => {
 });
 
 describe("several bad bars, their count alone given", () => {
-  const constants = motorConstants({
-    id: "M1",
-    kind: "motor",
-    ratedVolts: 13.5,
-    ratedAmps: 18,
-    stallAmps: 70,
-    ratedRpm: 3200,
-  });
   const read = (motor: Partial<SimulatedMotor>, given: { readonly aboutRpm?: number } = {}) => {
     const trace = simulatedTrace(
       { constants, bars: 12, poles: 2, ...motor },

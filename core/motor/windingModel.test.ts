@@ -1,21 +1,14 @@
 // The winding's model against what it must obey whatever its commutator does: the steady torque balance, the energy balance,
 // the count of humps, and the time constants of its inrush.
 import { describe, expect, test } from "@jest/globals";
+import { blowerConstants as constants } from "../testing/blowerMotor";
 import { humpsPerTurn } from "./commutator";
 import { meanOf } from "./currentTrace";
-import { motorConstants, steadySpeed } from "./motorConstants";
+import { steadySpeed } from "./motorConstants";
 import { randomSource } from "./randomSource";
 import { runningPart } from "./startUp";
 import { simulatedTrace } from "./windingModel";
 
-const constants = motorConstants({
-  id: "M1",
-  kind: "motor",
-  ratedVolts: 13.5,
-  ratedAmps: 18,
-  stallAmps: 70,
-  ratedRpm: 3200,
-});
 const motor = { constants, bars: 12, poles: 2 };
 const scope = { rateHz: 20_000, seconds: 2, volts: 12 };
 

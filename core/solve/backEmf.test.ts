@@ -1,18 +1,11 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { type MotorConstants, motorConstants } from "../motor/motorConstants";
+import type { MotorConstants } from "../motor/motorConstants";
+import { blowerConstants as motor } from "../testing/blowerMotor";
 import { backEmf } from "./backEmf";
 import type { Load } from "./portNetwork";
 import { lampAmps, loadLamp } from "./tungstenLamp";
 
-const motor = motorConstants({
-  id: "M1",
-  kind: "motor",
-  ratedVolts: 13.5,
-  ratedAmps: 18,
-  stallAmps: 70,
-  ratedRpm: 3200,
-});
 const load = (constants: MotorConstants, index: number): Load => ({
   element: { carries: [], senses: [], ohms: constants.ohms, emfVolts: 0 },
   motor: { constants, index },
