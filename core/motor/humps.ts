@@ -172,10 +172,11 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   if (!followed) return unclear(nothing, { chopping });
   const { rhythm, humpHz, phase: rough, points, grid: roughGrid } = followed;
   const known = { chopping, humpHz, driftHz: driftOf(rhythm) };
-  const doubt =
-    perTurnGiven === null ? null : rhythmDoubt(roughGrid, perTurnGiven, poles, humpHz / band.lowHz);
-  if (doubt && perTurnGiven !== null)
-    return unclear(doubtful(doubt, (60 * humpHz) / perTurnGiven), { chopping });
+  if (perTurnGiven !== null) {
+    const most = humpHz / band.lowHz;
+    const doubt = rhythmDoubt(roughGrid, { perTurn: perTurnGiven, poles, most, chopped: chopping !== null });
+    if (doubt) return unclear(doubtful(doubt, (60 * humpHz) / perTurnGiven), { chopping });
+  }
   if (rateHz < samplesPerHump * humpHz)
     return unclear(tooSlow(rateHz, humpHz), { ...known, ...speedOf(humpHz, perTurnGiven) });
   const even = (): HumpGrid => humpGrid(humped.amps, rough, points, enoughHumps);
@@ -202,7 +203,7 @@ const tooSlow = (rateHz: number, humpHz: number): string =>
 
 function doubtful(doubt: RhythmDoubt, rpm: number): string {
   if (doubt.kind === "no-turns")
-    return "no rhythm found has turns of so many bars that repeat each other: a longer, quieter trace at a steady speed, or the speed as well, may tell";
+    return "no rhythm found has turns of so many bars that repeat each other: a longer, quieter trace at a steady speed, the speed as well or a control's frequency may tell";
   if (doubt.kind === "too-tall")
     return "what looks like humps swings further than a sound commutator's do: several bad bars make it, and hide the humps; give the speed as well";
   return `several bars are bad, and the humps fit ${Math.round(rpm)} rpm or ${Math.round(rpm / doubt.times)} rpm with bad bars opposite each other; give the speed as well`;

@@ -33,7 +33,8 @@ function grid({ dips = [], times = 1, noise = 0.02, wander = 0, level = 8 }: Mad
   });
   return { points, values, humps, first: 0 };
 }
-const doubt = (made: Made, most = 5) => rhythmDoubt(grid(made), perTurn, 2, most);
+const known = { perTurn, poles: 2, most: 5, chopped: false };
+const doubt = (made: Made, most = 5) => rhythmDoubt(grid(made), { ...known, most });
 
 describe("a rhythm whose humps a turn are known is trusted", () => {
   test.each([
@@ -61,6 +62,17 @@ describe("a rhythm is doubted", () => {
   test.each([0.75, 4 / 3, 1.2])("that is not one: %p times the right one", (times) =>
     expect(doubt({ dips: [0, 1, 0.6, 0, 0.3, 0], times })).toEqual({ kind: "no-turns" }),
   );
+
+  test("that a control's clock made, though it is an order of the turn", () => {
+    const sound = grid({});
+    const values = sound.values.map((_, i) => {
+      const hump = (i + 0.5) / points;
+      return 8 + 0.2 * Math.sin(2 * Math.PI * hump) + 0.3 * Math.abs(Math.sin((Math.PI * hump) / 1.75));
+    });
+    const made = { ...sound, values };
+    expect(rhythmDoubt(made, known)).toEqual({ kind: "no-turns" });
+    expect(rhythmDoubt(made, { ...known, chopped: true })).toBeNull();
+  });
 
   test("of humps taller than a sound commutator's", () =>
     expect(doubt({ dips: [1, 1, 1, 1, 1, 1], level: 1.1 })).toEqual({ kind: "too-tall" }));
