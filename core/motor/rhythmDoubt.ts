@@ -2,8 +2,8 @@ import { foldConsistencyBesideNoise, humpsApart, repeatsAfter } from "./foldedTu
 import { beginningOf, type HumpGrid, humpsAlike, swingOf, swingsTooFar } from "./humpGrid";
 
 /**
- * Turns that repeat each other less than this, noise aside, are no turns: of 1 350 sound traces of two models none of the right
- * rhythm fell below 0.91, and a control's clock taken for the humps had 0.66 to 0.88 (measured).
+ * Turns that repeat each other less than this, noise aside, are no turns: of 1 350 traces of two models, sound or with a bad bar,
+ * none of the right rhythm fell below 0.91, and a control's clock taken for the humps had 0.66 to 0.88 (measured).
  */
 const leastRepeats = 0.9;
 /** Where a control's chopping was taken out what is left of it repeats with no turn, and its clock is not taken for the humps. */
