@@ -41,7 +41,7 @@ test("volts at a tapped point need a number and are stored for the set-up shown"
   await panel.getByRole("button", { name: "volts" }).click();
   await panel.getByLabel("Reads").fill("plenty");
   await panel.getByRole("button", { name: "Save" }).click();
-  await expect(panel.getByRole("alert")).toContainText("check the points and the value");
+  await expect(panel.getByRole("alert")).toContainText('volts: expected number, got "plenty"');
   expect(await standing(page)).toBe(before);
   await panel.getByLabel("Reads").fill("12,4");
   await panel.getByRole("button", { name: "Save" }).click();

@@ -67,7 +67,7 @@ test("a doubled tap stores one reading; a wrong value stores none", async ({ pag
   await page.getByLabel("Red on").selectOption("X4:1");
   await page.getByLabel("Read (V)").fill("much");
   await page.getByRole("button", { name: "Enter" }).click();
-  await expect(page.getByRole("alert")).toContainText("check the points and the value");
+  await expect(page.getByRole("alert")).toContainText('volts: expected number, got "much"');
   expect(await standing(page)).toBe(before);
   // By its key the field is left while the server is asked, and is back, with what was typed, once it refused.
   const field = page.getByLabel("Read (V)");
