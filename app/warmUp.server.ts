@@ -2,7 +2,7 @@ import { database } from "@db/database.server";
 import { describeCircuits } from "@db/repositories/circuits.server";
 import { listJobs } from "@db/repositories/jobs.server";
 import { layoutOf } from "./drawing/layouts.server";
-import { foresee, probePage } from "./foresight.server";
+import { foresee } from "./foresight.server";
 import { jobViewAt } from "./jobView.server";
 
 const mostWarmed = 4;
@@ -18,7 +18,5 @@ export async function warmUp(): Promise<void> {
     const view = await jobViewAt(String(id));
     await layoutOf(view.engine.netlist);
     await foresee(view);
-    // Made once before it is asked for: the first page is else several times as slow as the next.
-    JSON.stringify(await probePage(String(id)));
   }
 }

@@ -1,5 +1,5 @@
 import { meanOf, medianOf } from "./currentTrace";
-import type { HumpGrid } from "./humpGrid";
+import { type HumpGrid, meanHump } from "./humpGrid";
 import { turnLine } from "./turnLine";
 
 /** One revolution, the mean of many. */
@@ -104,11 +104,8 @@ export function foldConsistencyBesideNoise(grid: HumpGrid, perTurn: number): num
 
 /** What sets the humps of a grid apart: each less the mean of all. */
 export function humpsApart(grid: HumpGrid): HumpGrid {
-  const { points, values, humps } = grid;
-  const mean = new Float64Array(points);
-  for (let i = 0; i < humps * points; i++)
-    mean[i % points] = (mean[i % points] as number) + (values[i] as number) / humps;
-  return { ...grid, values: values.map((value, i) => value - (mean[i % points] as number)) };
+  const mean = meanHump(grid);
+  return { ...grid, values: grid.values.map((value, i) => value - (mean[i % grid.points] as number)) };
 }
 
 /** The share of a grid's swing that repeats after so many humps, which need not be a whole number. */

@@ -55,6 +55,14 @@ export function beginningOf(grid: HumpGrid): HumpGrid {
   return { ...grid, humps, values: grid.values.subarray(0, humps * grid.points) };
 }
 
+/** The mean of all humps, point by point. */
+export function meanHump({ points, values, humps }: HumpGrid): Float64Array {
+  const mean = new Float64Array(points);
+  for (let i = 0; i < humps * points; i++)
+    mean[i % points] = (mean[i % points] as number) + (values[i] as number) / humps;
+  return mean;
+}
+
 /** Root mean square of a grid's amps over their mean. */
 export function swingOf({ values }: HumpGrid): number {
   const mean = meanOf(values);
@@ -80,10 +88,7 @@ const mostSwing = 0.6;
  * nothing was taken without its mean, and tells nothing of that.
  */
 export function swingsTooFar(grid: HumpGrid): boolean {
-  const { points, values, humps } = beginningOf(grid);
-  const hump = new Float64Array(points);
-  for (let i = 0; i < humps * points; i++)
-    hump[i % points] = (hump[i % points] as number) + (values[i] as number) / humps;
+  const hump = meanHump(beginningOf(grid));
   const [low, high] = [Math.min(...hump), Math.max(...hump)];
   return low >= 0 && high - low > mostSwing * meanOf(hump);
 }
