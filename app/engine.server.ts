@@ -1,7 +1,7 @@
 import { existsSync } from "node:fs";
 import type { Circuit } from "@core/circuit/circuit";
 import { completeColumns } from "@core/diagnose/candidateLooks";
-import type { DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
+import type { DiagnoseOptions } from "@core/diagnose/diagnose";
 import { problemText } from "@core/formats/problem";
 import { CircuitCache } from "@core/predict/circuitCache";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
@@ -46,15 +46,15 @@ async function prepareOn(thread: Thread, compiled: CompiledCircuit): Promise<voi
   names.set(compiled, name);
 }
 
-/** What some readings would mean, worked out without holding this thread up; null where only this one can. */
+/** The bytes of what some readings would mean, worked out without holding this thread up; null where only this one can. */
 export async function diagnoseAside(
   compiled: CompiledCircuit,
   readings: readonly Reading[],
   options: DiagnoseOptions,
-): Promise<Diagnosis | null> {
+): Promise<Uint8Array | null> {
   const name = names.get(compiled);
   if (!ahead || name === undefined) return null;
-  let found: Diagnosis | null = null;
+  let found: Uint8Array | null = null;
   const task = { name, readings, options };
   // A circuit forgotten there, or a thread that died, leaves the work to this one.
   await ahead

@@ -1,14 +1,8 @@
 import type { DiagnoseOptions, NextLook } from "@core/diagnose/diagnose";
 import { type Reading, readingSchema } from "@core/predict/reading";
 import { testModels } from "@core/predict/tests/index";
-import {
-  diagnosisFrom,
-  diagnosisOf,
-  type JobView,
-  jobViewAt,
-  standingNumbers,
-  standingReadings,
-} from "./jobView.server";
+import { diagnosisOf, workOutAhead } from "./diagnosis.server";
+import { type JobView, jobViewAt, standingNumbers, standingReadings } from "./jobView.server";
 import { probeOptions, probeView } from "./probeView.server";
 import { requestsFirst } from "./turnTaking.server";
 
@@ -34,7 +28,7 @@ export async function expectReading(jobId: number, reading: Reading): Promise<vo
   const view = shown.get(jobId);
   // What fails here fails again where it is asked for, and is answered there.
   if (view)
-    await diagnosisFrom(view, [...standingReadings(view), reading], aheadOf(view)).catch(() => undefined);
+    await workOutAhead(view, [...standingReadings(view), reading], aheadOf(view)).catch(() => undefined);
 }
 
 /** How a diagnosis with one reading more is asked for. */
@@ -78,7 +72,7 @@ async function workAhead(view: JobView): Promise<void> {
     await requestsFirst();
     if (latest.get(view.job.id) !== view) return;
     const reading = outcomeReading(test, seen, value);
-    if (reading) await diagnosisFrom(view, [...readings, reading], ahead);
+    if (reading) await workOutAhead(view, [...readings, reading], ahead);
   }
   if (latest.get(view.job.id) === view) latest.delete(view.job.id);
 }

@@ -1,9 +1,7 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { lookMinutes, placesNeeded } from "@core/diagnose/access";
-import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
 import type { FailedRepair } from "@core/diagnose/failedRepair";
 import { faultFromId } from "@core/diagnose/fault";
-import { problemText } from "@core/formats/problem";
 import { defaultStoppingCosts, repairDefaults, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { Reading } from "@core/predict/reading";
@@ -22,7 +20,7 @@ import { learningOn, shopTerms } from "@db/repositories/settings.server";
 import { untilCommit } from "@db/repositories/untilCommit.server";
 import { data } from "react-router";
 import type { SheetState } from "./drawing/sheetState";
-import { diagnoseAside, engineFor } from "./engine.server";
+import { engineFor } from "./engine.server";
 import { clockText } from "./format/clock";
 import { shopZone } from "./shop.server";
 
@@ -119,62 +117,6 @@ export function stoppingCosts(
   return made;
 }
 
-/**
- * Diagnoses worked out lately, by circuit: the same readings weigh the same. Some thirty are worked ahead after every
- * entry; so many are kept that those before the last few entries are there for the one who takes them back.
- */
-const worked = new WeakMap<CompiledCircuit, Map<string, Diagnosis>>();
-const mostWorked = 160;
-
-/** Those being worked out. */
-const coming = new WeakMap<CompiledCircuit, Map<string, Promise<Diagnosis>>>();
-
-/** The diagnosis from some readings of a job, worked out once, on a thread of its own where there is one. */
-export async function diagnosisFrom(
-  { job, engine, costs, repairs, learnt }: JobView,
-  readings: readonly Reading[],
-  options: DiagnoseOptions,
-): Promise<Diagnosis> {
-  const known = keptBy(worked, engine);
-  const awaited = keptBy(coming, engine);
-  const past = { repairs, counts: learnt.counts, familyCounts: learnt.ofFamily };
-  const key = JSON.stringify([job.school, costs, past, options, readings]);
-  const keep = (made: Diagnosis): Diagnosis => {
-    // Taken out and put back, the newest stand last.
-    known.delete(key);
-    known.set(key, made);
-    if (known.size > mostWorked) known.delete(known.keys().next().value as string);
-    return made;
-  };
-  const own = known.get(key);
-  if (own) return keep(own);
-  const asked = { school: job.school, costs, ...past, ...options };
-  const made =
-    awaited.get(key) ??
-    diagnoseAside(engine, readings, asked)
-      .then((aside) => keep(aside ?? worksOut(engine, readings, asked)))
-      .finally(() => awaited.delete(key));
-  awaited.set(key, made);
-  return made;
-}
-
-/** A circuit's own part of what is kept. */
-function keptBy<T>(all: WeakMap<CompiledCircuit, Map<string, T>>, engine: CompiledCircuit): Map<string, T> {
-  const own = all.get(engine) ?? new Map<string, T>();
-  all.set(engine, own);
-  return own;
-}
-
-function worksOut(
-  engine: CompiledCircuit,
-  readings: readonly Reading[],
-  options: DiagnoseOptions,
-): Diagnosis {
-  const diagnosis = diagnose(engine, readings, options);
-  if (!diagnosis.ok) throw new Error(diagnosis.problems.map(problemText).join("; "));
-  return diagnosis.value;
-}
-
 /** Readings that stand. */
 export const standingReadings = ({ stored }: JobView): Reading[] =>
   stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
@@ -182,18 +124,6 @@ export const standingReadings = ({ stored }: JobView): Reading[] =>
 /** Their numbers in the evidence, in the same order. */
 export const standingNumbers = ({ stored }: JobView): number[] =>
   stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
-
-/** The diagnosis from the readings that stand, called by their numbers in the evidence. */
-export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Promise<Diagnosis> =>
-  diagnosisFrom(view, standingReadings(view), { ...options, numbers: standingNumbers(view) });
-
-/** Belief that replacing some parts is the repair: that nothing outside them is at fault. */
-export const beliefIn = (suspects: Diagnosis["suspects"], parts: readonly string[]): number =>
-  suspects.reduce(
-    (sum, { fault, p }) =>
-      fault.split("+").every((one) => parts.includes(/^[^.:/@]+/.exec(one)?.[0] ?? "")) ? sum + p : sum,
-    0,
-  );
 
 /** Minutes spent looking so far: each look's own, and every place opened once. */
 export function minutesLooked(view: JobView): number {

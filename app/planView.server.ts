@@ -1,9 +1,10 @@
 import type { PlannedLook, SchoolCost } from "@core/diagnose/plan";
 import type { TestName } from "@core/predict/reading";
 import { displayUnits } from "./components/words";
+import { diagnosisOf } from "./diagnosis.server";
 import { lookWords } from "./format/lookWords";
 import { repairName } from "./format/partName";
-import { diagnosisOf, type JobView } from "./jobView.server";
+import type { JobView } from "./jobView.server";
 
 /** A look to come, in words, and what would follow. */
 export interface LookAheadView {

@@ -12,16 +12,10 @@ import { versionOf } from "@db/repositories/jobVersion.server";
 import type { OfferedLook } from "./components/NextLook";
 import type { SuspectLine } from "./components/Suspects";
 import { airflowWords, displayUnits } from "./components/words";
+import { diagnosisOf } from "./diagnosis.server";
 import { lookWords, probePoint } from "./format/lookWords";
 import { faultWords, partName, repairName } from "./format/partName";
-import {
-  diagnosisOf,
-  evidenceLines,
-  type JobView,
-  noteLines,
-  standingNumbers,
-  standingReadings,
-} from "./jobView.server";
+import { evidenceLines, type JobView, noteLines, standingNumbers, standingReadings } from "./jobView.server";
 
 const looksOffered = 8;
 const suspectsShown = 6;

@@ -16,17 +16,10 @@ import { fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
 import { shopTerms } from "@db/repositories/settings.server";
+import { beliefIn, diagnosisFrom, diagnosisOf } from "../diagnosis.server";
 import { dayText } from "../format/clock";
 import { repairName } from "../format/partName";
-import {
-  beliefIn,
-  diagnosisFrom,
-  diagnosisOf,
-  type JobView,
-  jobViewAt,
-  minutesLooked,
-  standingReadings,
-} from "../jobView.server";
+import { type JobView, jobViewAt, minutesLooked, standingReadings } from "../jobView.server";
 import { shopZone } from "../shop.server";
 import { offerTitles } from "./offerTitles";
 

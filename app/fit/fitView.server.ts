@@ -17,10 +17,11 @@ import type { Job } from "@db/repositories/jobs.server";
 import { listParts } from "@db/repositories/parts.server";
 import { findPlan, planNotesOf } from "@db/repositories/plans.server";
 import { shopTerms } from "@db/repositories/settings.server";
+import { diagnosisOf } from "../diagnosis.server";
 import { clockText } from "../format/clock";
 import { repairName } from "../format/partName";
 import { stepCautionWords } from "../format/stepCautionWords";
-import { diagnosisOf, jobViewAt } from "../jobView.server";
+import { jobViewAt } from "../jobView.server";
 import { shopZone } from "../shop.server";
 
 /** What a job goes in for where nobody has chosen: what was decided on, else what the verdict would replace. */

@@ -13,12 +13,12 @@ import { comebacksOf } from "@db/repositories/jobs.server";
 import { matchesOf } from "@db/repositories/parts.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { tracesOf } from "@db/repositories/traces.server";
+import { diagnosisOf } from "../diagnosis.server";
 import { minutesTicked } from "../estimate/estimateView.server";
 import { dayText } from "../format/clock";
 import { priceText } from "../format/money";
 import { faultWords, repairName } from "../format/partName";
 import {
-  diagnosisOf,
   evidenceLines,
   type JobView,
   jobViewAt,

@@ -4,10 +4,11 @@ import { Suspense } from "react";
 import { Await, Link } from "react-router";
 import { Rail } from "../components/Rail";
 import { stageWords } from "../components/words";
+import { diagnosisOf } from "../diagnosis.server";
 import { dayText } from "../format/clock";
 import { lookWords } from "../format/lookWords";
 import { repairName } from "../format/partName";
-import { diagnosisOf, jobViewAt } from "../jobView.server";
+import { jobViewAt } from "../jobView.server";
 import { shopZone } from "../shop.server";
 import type { Route } from "./+types/board";
 

@@ -3,10 +3,11 @@ import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
+import { beliefIn, diagnosisOf } from "../diagnosis.server";
 import { lookWords } from "../format/lookWords";
 import { priceText } from "../format/money";
 import { repairName } from "../format/partName";
-import { beliefIn, diagnosisOf, jobAt, jobViewAt, minutesLooked, standingReadings } from "../jobView.server";
+import { jobAt, jobViewAt, minutesLooked, standingReadings } from "../jobView.server";
 import type { Route } from "./+types/verdict";
 
 const form = z.object({

@@ -2,6 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { deserialize } from "node:v8";
 import { diagnose } from "@core/diagnose/diagnose";
 import { defaultStoppingCosts } from "@core/money/stoppingCosts";
 import type { Reading } from "@core/predict/reading";
@@ -77,7 +78,7 @@ describe("the thread that works ahead", () => {
     const [news] = await weighed(1);
     const here = diagnose(shippedEngine("whimbrel-four-speed"), readings, options);
     expect(here.ok).toBe(true);
-    if (here.ok && news && "diagnosis" in news) expect(news.diagnosis).toEqual(here.value);
+    if (here.ok && news && "diagnosis" in news) expect(deserialize(news.diagnosis)).toEqual(here.value);
     expect(news).toHaveProperty("diagnosis");
   });
 

@@ -1,7 +1,8 @@
+import { serialize } from "node:v8";
 import { parentPort, receiveMessageOnPort } from "node:worker_threads";
 import type { Circuit } from "@core/circuit/circuit";
 import { completeColumns } from "@core/diagnose/candidateLooks";
-import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
+import { type DiagnoseOptions, diagnose } from "@core/diagnose/diagnose";
 import type { StoppingCosts } from "@core/money/stoppingCosts";
 import { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { Reading } from "@core/predict/reading";
@@ -31,7 +32,8 @@ export type EngineNews =
   /** The set-up at this place among `usualSetups` is ready. */
   | { readonly id: number; readonly setup: number; readonly parts: TableParts }
   | { readonly id: number; readonly ready: true }
-  | { readonly id: number; readonly diagnosis: Diagnosis }
+  /** A `Diagnosis` as bytes (`v8.serialize`). */
+  | { readonly id: number; readonly diagnosis: Uint8Array }
   | { readonly id: number; readonly problem: string };
 
 /** Circuits made ready here, by the name they were given; the longest unused goes when there are too many. */
@@ -106,7 +108,7 @@ function workOut({ id, name, readings, options }: ReadingsTask): void {
   const diagnosis = diagnose(compiled, readings, costs ? { ...options, costs: known(costs) } : options);
   say(
     diagnosis.ok
-      ? { id, diagnosis: diagnosis.value }
+      ? { id, diagnosis: serialize(diagnosis.value) }
       : { id, problem: diagnosis.problems[0]?.message ?? "cannot be weighed" },
   );
 }
