@@ -4,6 +4,7 @@ import { testModels } from "@core/predict/tests/index";
 import { diagnosisOf, workOutAhead } from "./diagnosis.server";
 import { type JobView, jobViewAt, standingNumbers, standingReadings } from "./jobView.server";
 import { probeOptions, probeView } from "./probeView.server";
+import { collectWhileQuiet } from "./quietCollection.server";
 import { requestsFirst } from "./turnTaking.server";
 
 /** Displays less likely than this are not worked out before they are seen, as they are not offered to be tapped; words are. */
@@ -75,6 +76,8 @@ async function workAhead(view: JobView): Promise<void> {
     if (reading) await workOutAhead(view, [...readings, reading], ahead);
   }
   if (latest.get(view.job.id) === view) latest.delete(view.job.id);
+  await requestsFirst();
+  collectWhileQuiet();
 }
 
 /** What a look may show, likeliest first: every word it can be answered with, and every display the page offers to tap. */

@@ -47,23 +47,23 @@ export function jobNumber(id: string | undefined): number {
 
 const noSuchJob = () => data("There is no such job.", { status: 404 });
 
-async function findJobAndCircuit(number: number): Promise<{ job: Job; circuit: Circuit } | null> {
-  const job = await findJob(number);
-  const circuit = job ? await findCircuit(job.circuitId) : null;
-  return job && circuit ? { job, circuit } : null;
-}
+const jobAndCircuit = (number: number) =>
+  untilCommit(`job ${number}`, async () => {
+    const job = await findJob(number);
+    const circuit = job ? await findCircuit(job.circuitId) : null;
+    return job && circuit ? { job, circuit } : null;
+  });
 
 /** The job of an address; answers 404 where there is none. */
 export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit: Circuit }> {
-  const number = jobNumber(id);
-  const found = await untilCommit(`job ${number}`, () => findJobAndCircuit(number));
+  const found = await jobAndCircuit(jobNumber(id));
   if (!found) throw noSuchJob();
   return found;
 }
 
 /** What a job's pages are made from beside its readings and its engine: it changes seldom while one looks. */
 async function besidesReadings(number: number) {
-  const found = await findJobAndCircuit(number);
+  const found = await jobAndCircuit(number);
   if (!found) return null;
   const { netlist } = await engineFor(found.circuit);
   const [notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([

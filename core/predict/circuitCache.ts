@@ -6,6 +6,8 @@ import { CompiledCircuit, type CompileOptions } from "./compiledCircuit";
 /** Compiled circuits kept by their content, the least recently used forgotten first. */
 export class CircuitCache {
   private readonly kept = new Map<string, CompiledCircuit>();
+  /** Content of circuits as a key: writing one out takes longer than finding it. */
+  private readonly keys = new WeakMap<Circuit, string>();
 
   constructor(
     private readonly most: number,
@@ -14,7 +16,8 @@ export class CircuitCache {
 
   /** The circuit made ready; a circuit met before, by content, is not compiled again. */
   compile(circuit: Circuit): Parsed<CompiledCircuit> {
-    const key = JSON.stringify(circuit);
+    const key = this.keys.get(circuit) ?? JSON.stringify(circuit);
+    this.keys.set(circuit, key);
     const known = this.kept.get(key);
     if (known) {
       this.kept.delete(key);
