@@ -4,6 +4,8 @@ import { listJobs } from "@db/repositories/jobs.server";
 import { layoutOf } from "./drawing/layouts.server";
 import { foresee } from "./foresight.server";
 import { jobViewAt } from "./jobView.server";
+import { collectAfterStart } from "./quietCollection.server";
+import { requestsFirst } from "./turnTaking.server";
 
 const mostWarmed = 4;
 
@@ -19,4 +21,6 @@ export async function warmUp(): Promise<void> {
     await layoutOf(view.engine.netlist);
     await foresee(view);
   }
+  await requestsFirst();
+  collectAfterStart();
 }
