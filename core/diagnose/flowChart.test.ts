@@ -3,7 +3,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { playVehicle } from "../../bench/fleet/play";
 import { chanceFrom } from "../practice/chance";
-import { drawSeverity, SimulatedVehicle } from "../practice/simulatedVehicle";
+import { drawSeverity } from "../practice/drawnVehicle";
+import { SimulatedVehicle } from "../practice/simulatedVehicle";
 import { usualWorld, variations } from "../practice/world";
 import type { Reading } from "../predict/reading";
 import { shippedEngine, shippedNetlist } from "../testing/shippedCircuit";

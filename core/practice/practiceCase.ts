@@ -9,9 +9,10 @@ import type { Reading } from "../predict/reading";
 import { allTools } from "../predict/testModel";
 import { buildNetlist, type Netlist } from "../solve/netlist";
 import { type Chance, chanceFrom } from "./chance";
+import { drawSeverity } from "./drawnVehicle";
 import { followAirway, type Job } from "./followAirway";
 import { outcomeOf } from "./outcome";
-import { drawSeverity, SimulatedVehicle } from "./simulatedVehicle";
+import { SimulatedVehicle } from "./simulatedVehicle";
 import { usualWorld, type World } from "./world";
 
 /** How hard a case is. */

@@ -1,9 +1,6 @@
 // A simulated vehicle with a hidden fault, and the technician's instruments on it. It solves the exact
 // netlist (the engine's has its wires lumped) with part values drawn here, and judges with its own tables.
-import type { CatalogueEntry } from "../diagnose/catalogue";
-import { type Fault, placeFault } from "../diagnose/fault";
-import { type FaultName, faultId } from "../diagnose/faultId";
-import { mechanicalModes } from "../motor/mechanicalMode";
+import type { Fault } from "../diagnose/fault";
 import { rpmOf } from "../motor/motorConstants";
 import type { Look, Reading } from "../predict/reading";
 import type { Change } from "../solve/change";
@@ -14,74 +11,9 @@ import { lampEnds, type Setup, setupState } from "../solve/setup";
 import { lampVolts, testLight } from "../solve/tungstenLamp";
 import { nominalValues, type Values } from "../solve/values";
 import type { Chance } from "./chance";
+import { drawValues } from "./drawnVehicle";
+import { FaultSigns, type Noise } from "./faultSigns";
 import type { World } from "./world";
-
-/** Ranges severities are drawn from, log-uniform; the engine tries a few points of each. */
-const severities: Readonly<Record<string, readonly [number, number]>> = {
-  high: [0.25, 30],
-  tight: [1.35, 2.8],
-  "shorted-turns": [0.45, 0.8],
-  "worn-brushes": [0.3, 2],
-  low: [9.5, 11.3],
-  "filter-blocked": [0.25, 0.6],
-  loose: [0.35, 0.75],
-  stuck: [0.1, 0.9],
-};
-
-/** A fault of the catalogue at a severity of its own. */
-export function drawSeverity(netlist: Netlist, entry: CatalogueEntry, world: World, chance: Chance): Fault {
-  const names = entry.fault.names.map((name): FaultName => {
-    const range = severities[name.mode];
-    if (!range || name.value === null) return name;
-    let value = chance.logBetween(range[0], range[1]);
-    if (name.mode === "high") value *= world.severity;
-    if (name.mode === "tight") value = 1 + (value - 1) * world.severity;
-    if (name.mode === "worn-brushes") value *= world.severity;
-    return { ...name, value: Number(value.toPrecision(4)) };
-  });
-  const placed = placeFault(netlist, names);
-  if (!placed.ok) throw new Error(`${faultId(names)}: ${placed.problems[0]?.message}`);
-  return placed.value;
-}
-
-function drawValues(netlist: Netlist, world: World, chance: Chance): Values {
-  const nominal = nominalValues(netlist);
-  const spread = (half: number): number => 1 + chance.between(-half, half);
-  const rest = chance.between(world.restVolts[0], world.restVolts[1]);
-  return {
-    ohms: Float64Array.from(netlist.branches, (branch) => {
-      switch (branch.spread) {
-        case "contact":
-        case "source":
-          return branch.ohms * Math.exp(chance.between(-world.contactSpread, world.contactSpread));
-        case "winding":
-          return branch.ohms;
-        default:
-          return branch.ohms * spread(world.elementSpread);
-      }
-    }),
-    restVolts: rest,
-    chargingVolts: chance.between(13.8, 14.5),
-    motors: nominal.motors.map((motor) => ({
-      ...motor,
-      ohms: motor.ohms * spread(world.windingSpread),
-      k: motor.k * spread(0.04),
-      friction: motor.friction * chance.logBetween(world.friction[0], world.friction[1]),
-      fan: motor.fan * spread(world.fanSpread),
-    })),
-    pullInVolts: nominal.pullInVolts.map((volts) => volts * spread(0.12)),
-    dropOutVolts: nominal.dropOutVolts.map((volts) => volts * spread(0.15)),
-    modules: nominal.modules.map((module) => {
-      const span = 0.03 * (module.fullVolts - module.zeroVolts);
-      return {
-        ...module,
-        zeroVolts: module.zeroVolts + span * chance.between(-1, 1),
-        fullVolts: module.fullVolts + span * chance.between(-1, 1),
-      };
-    }),
-    heads: nominal.heads.map((head) => ({ ...head, commandTimes: spread(0.02) })),
-  };
-}
 
 export type AirflowWord = "none" | "weak" | "normal" | "strong";
 
@@ -103,6 +35,7 @@ export class SimulatedVehicle {
   private readonly dim: number;
   private readonly handBias: number;
   private readonly looks = new Map<string, string>();
+  private readonly signs: FaultSigns;
   private awoken = false;
 
   /** @param chance draws the vehicle's own values here, and afterwards what each look adds of its own */
@@ -113,6 +46,7 @@ export class SimulatedVehicle {
     private chance: Chance,
     private readonly resumed: Resumed | null = null,
   ) {
+    this.signs = new FaultSigns(netlist, fault, world);
     this.solver = new PointSolver(netlist);
     this.healthy = new PointSolver(netlist);
     this.values = drawValues(netlist, world, chance);
@@ -254,24 +188,9 @@ export class SimulatedVehicle {
     return healthy < 0.08 * this.top(motor) ? "none" : "normal";
   }
 
-  private mode(...modes: string[]): boolean {
-    return this.fault.names.some(({ mode }) => modes.includes(mode));
-  }
-
-  private noise(setup: Setup): "quiet" | "squeal" | "rumble" | "tick" | "whistle" {
-    const { chance, world } = this;
-    const runs =
-      this.netlist.motors.some((_, motor) => this.flow(setup, motor) > 0.1 * this.top(motor)) ||
-      this.mode("wheel-loose");
-    const heard = chance.uniform() < world.senses;
-    if (runs && heard) {
-      if (this.mode("bearing-dry")) return chance.uniform() < 0.9 ? "squeal" : "whistle";
-      if (this.mode("bearing-worn", "unbalanced")) return "rumble";
-      if (this.mode("debris")) return "tick";
-      if (this.mode("wheel-loose") && chance.uniform() < 0.5) return "tick";
-      if (this.mode("tight") && chance.uniform() < 0.2) return "squeal";
-    }
-    return chance.uniform() < 0.04 && runs ? chance.pick(["squeal", "rumble", "tick"] as const) : "quiet";
+  private noise(setup: Setup): Noise {
+    const turns = this.netlist.motors.some((_, motor) => this.flow(setup, motor) > 0.1 * this.top(motor));
+    return this.signs.noise(turns, this.chance);
   }
 
   /** Takes a look; now and then it slips. */
@@ -358,9 +277,15 @@ export class SimulatedVehicle {
         return { ...look, seen: this.call(Math.abs(volts)) };
       }
       case "look":
-        return { ...look, seen: this.once(`look ${look.at}`, () => this.eyes(look.at)) as "clean" };
+        return {
+          ...look,
+          seen: this.once(`look ${look.at}`, () => this.signs.eyes(look.at, this.chance)) as "clean",
+        };
       case "spin":
-        return { ...look, seen: this.once(`spin ${look.at}`, () => this.hand(look.at)) as "free" };
+        return {
+          ...look,
+          seen: this.once(`spin ${look.at}`, () => this.signs.hand(look.at, this.chance)) as "free",
+        };
       case "listen": {
         const seen = this.noise(look);
         return seen === "quiet"
@@ -368,9 +293,12 @@ export class SimulatedVehicle {
           : { ...look, seen, followsSpeed: chance.uniform() < 0.85 };
       }
       case "smell":
-        return { ...look, seen: this.once("smell", () => this.nose()) as "none" };
+        return { ...look, seen: this.once("smell", () => this.signs.nose(this.chance)) as "none" };
       case "history":
-        return { ...look, seen: this.once(`history ${look.of}`, () => this.told(look.of)) as "no" };
+        return {
+          ...look,
+          seen: this.once(`history ${look.of}`, () => this.signs.told(look.of, this.chance)) as "no",
+        };
       case "tap":
         return { ...look, seen: this.tap(look.at) };
       case "swap":
@@ -393,63 +321,15 @@ export class SimulatedVehicle {
     return made;
   }
 
-  private eyes(at: string): string {
-    const { chance, world, fault, netlist } = this;
-    const index = fault.parts.indexOf(at);
-    const name = fault.names[Math.max(0, index)];
-    const part = netlist.circuit.parts.find(({ id }) => id === at);
-    if (index >= 0 && name && chance.uniform() < world.senses) {
-      const plug = !part || part.kind === "inline";
-      if (plug && name.mode === "high") return chance.pick(["melted", "melted", "corroded"]);
-      if (plug && name.mode === "open") return chance.pick(["melted", "corroded", "clean"]);
-      if (part?.kind === "fuse" && name.mode === "blown") return "blown";
-      if (part?.kind === "ground") return chance.pick(["corroded", "corroded", "clean"]);
-      if (part?.kind === "resistor" && name.mode === "open") return chance.pick(["melted", "clean", "clean"]);
-      if (part?.kind === "module") return chance.pick(["wet", "melted", "clean", "clean"]);
-      if (name.mode === "debris" || name.mode === "filter-blocked") return "debris";
-    }
-    return chance.uniform() < 0.06 ? chance.pick(["corroded", "wet", "debris", "melted"]) : "clean";
-  }
-
-  private hand(at: string): string {
-    const { chance, world } = this;
-    if (this.fault.parts.includes(at) && this.mode("seized"))
-      return chance.uniform() < 0.97 ? "seized" : "stiff";
-    if (this.fault.parts.includes(at) && chance.uniform() < 0.25 + 0.75 * world.senses) {
-      if (this.mode("tight")) return chance.uniform() < 0.85 ? "stiff" : "rough";
-      if (this.mode("bearing-dry")) return chance.pick(["stiff", "stiff", "rough", "free"]);
-      if (this.mode("debris", "bearing-worn")) return chance.uniform() < 0.8 ? "rough" : "free";
-    }
-    return chance.uniform() < 0.05 ? "rough" : "free";
-  }
-
-  private nose(): string {
-    const { chance, world } = this;
-    if (this.mode("tight", "seized", "shorted-turns") && chance.uniform() < 0.5 * world.senses)
-      return "burnt";
-    if (this.mode("filter-blocked") && chance.uniform() < 0.4 * world.senses) return "musty";
-    return chance.uniform() < 0.08 ? chance.pick(["burnt", "musty"]) : "none";
-  }
-
-  private told(of: string): string {
-    const { chance, world } = this;
-    const loose = this.mode("loose", "dead-spot");
-    if ((of === "bumps" || of === "heat") && loose && chance.uniform() < 0.6 * world.senses) return "yes";
-    if (of === "damp" && this.mode("dead", "full-on", "high") && chance.uniform() < 0.3 * world.senses)
-      return "yes";
-    if (of === "recent-work" && world.recentWork) return "yes";
-    if (of === "recent-work" && loose && chance.uniform() < 0.3) return "yes";
-    return chance.uniform() < 0.09 ? "yes" : "no";
-  }
-
   private tap(at: string): "starts" | "changes" | "nothing" {
     const { chance, fault } = this;
     if (fault.parts.includes(at)) {
-      if (this.mode("dead-spot") && chance.uniform() < 0.75) {
+      if (this.signs.has("dead-spot") && chance.uniform() < 0.75) {
         this.awoken = chance.uniform() < 0.5;
         return "starts";
       }
-      if (this.mode("loose") && chance.uniform() < 0.65) return chance.pick(["starts", "changes"] as const);
+      if (this.signs.has("loose") && chance.uniform() < 0.65)
+        return chance.pick(["starts", "changes"] as const);
     }
     return chance.uniform() < 0.03 ? "changes" : "nothing";
   }
@@ -460,14 +340,14 @@ export class SimulatedVehicle {
     const amps = Math.abs(solved.amps[netlist.branchOf.get(look.at) ?? -1] ?? 0);
     if (amps < 0.5) return "missing";
     if (this.fault.parts.includes(look.at)) {
-      if (this.mode("worn-brushes", "shorted-turns")) return chance.uniform() < 0.85 ? "uneven" : "even";
-      if (this.mode("seized")) return "missing";
+      if (this.signs.has("worn-brushes", "shorted-turns")) return chance.uniform() < 0.85 ? "uneven" : "even";
+      if (this.signs.has("seized")) return "missing";
     }
     return chance.uniform() < 0.05 ? "uneven" : "even";
   }
 
   /** Whether the fault is one of noise or feel alone. */
   get mechanical(): boolean {
-    return this.fault.names.some(({ mode }) => mode in mechanicalModes);
+    return this.signs.mechanical;
   }
 }
