@@ -22,25 +22,49 @@ const mostWorked = 160;
 /** Those being worked out. */
 const coming = new WeakMap<CompiledCircuit, Map<string, Promise<Worked>>>();
 
-/** How what some readings of a job mean is asked for, and what it is kept by. */
+/** What some readings of a job mean: how it is asked for, and what the answer is kept by. */
+interface Question {
+  readonly engine: CompiledCircuit;
+  readonly readings: readonly Reading[];
+  readonly asked: DiagnoseOptions;
+  readonly key: string;
+}
+
 function question(
-  { job, costs, repairs, learnt }: JobView,
+  { job, engine, costs, repairs, learnt }: JobView,
   readings: readonly Reading[],
   options: DiagnoseOptions,
-): { key: string; asked: DiagnoseOptions } {
+): Question {
   const past = { repairs, counts: learnt.counts, familyCounts: learnt.ofFamily };
   return {
-    key: JSON.stringify([job.school, costs, past, options, readings]),
+    engine,
+    readings,
     asked: { school: job.school, costs, ...past, ...options },
+    key: JSON.stringify([job.school, costs, past, options, readings]),
   };
 }
 
 /** Keeps what was worked out: taken out and put back, the newest stand last. */
-function keep<T extends Worked>(engine: CompiledCircuit, key: string, made: T): T {
+function keep<T extends Worked>({ engine, key }: Question, made: T): T {
   const known = keptBy(worked, engine);
   known.delete(key);
   known.set(key, made);
   if (known.size > mostWorked) known.delete(known.keys().next().value as string);
+  return made;
+}
+
+/** Worked out once, on a thread of its own where there is one. */
+async function answerTo(asking: Question): Promise<Worked> {
+  const { engine, readings, asked, key } = asking;
+  const known = keptBy(worked, engine).get(key);
+  if (known) return keep(asking, known);
+  const awaited = keptBy(coming, engine);
+  const made =
+    awaited.get(key) ??
+    diagnoseAside(engine, readings, asked)
+      .then((aside) => keep(asking, aside ?? worksOut(engine, readings, asked)))
+      .finally(() => awaited.delete(key));
+  awaited.set(key, made);
   return made;
 }
 
@@ -49,30 +73,19 @@ export async function workOutAhead(
   view: JobView,
   readings: readonly Reading[],
   options: DiagnoseOptions,
-): Promise<Worked> {
-  const { engine } = view;
-  const { key, asked } = question(view, readings, options);
-  const awaited = keptBy(coming, engine);
-  const own = keptBy(worked, engine).get(key);
-  if (own) return keep(engine, key, own);
-  const made =
-    awaited.get(key) ??
-    diagnoseAside(engine, readings, asked)
-      .then((aside) => keep(engine, key, aside ?? worksOut(engine, readings, asked)))
-      .finally(() => awaited.delete(key));
-  awaited.set(key, made);
-  return made;
+): Promise<void> {
+  await answerTo(question(view, readings, options));
 }
 
-/** The diagnosis from some readings of a job, worked out once, on a thread of its own where there is one. */
+/** The diagnosis from some readings of a job. */
 export async function diagnosisFrom(
   view: JobView,
   readings: readonly Reading[],
   options: DiagnoseOptions,
 ): Promise<Diagnosis> {
-  const made = await workOutAhead(view, readings, options);
-  if (!(made instanceof Uint8Array)) return made;
-  return keep(view.engine, question(view, readings, options).key, deserialize(made) as Diagnosis);
+  const asking = question(view, readings, options);
+  const made = await answerTo(asking);
+  return made instanceof Uint8Array ? keep(asking, deserialize(made) as Diagnosis) : made;
 }
 
 /** A circuit's own part of what is kept. */

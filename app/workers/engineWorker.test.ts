@@ -8,8 +8,8 @@ import { defaultStoppingCosts } from "@core/money/stoppingCosts";
 import type { Reading } from "@core/predict/reading";
 import type { TableParts } from "@core/predict/setupTable";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { build } from "esbuild";
 import { heard, shippedCircuit, shippedEngine } from "../../core/testing/shippedCircuit";
+import { bundledEngineWorker } from "../testing/bundledEngineWorker";
 import type { EngineNews, EngineTask } from "./engineWorker";
 import { WorkerThread } from "./workerThread.server";
 
@@ -24,16 +24,7 @@ let thread: WorkerThread<EngineTask, EngineNews>;
 
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), "airway-engine-"));
-  const outfile = join(folder, "engineWorker.mjs");
-  await build({
-    entryPoints: ["app/workers/engineWorker.ts"],
-    outfile,
-    bundle: true,
-    platform: "node",
-    format: "esm",
-    alias: { "@core": join(process.cwd(), "core") },
-    logLevel: "error",
-  });
+  const outfile = await bundledEngineWorker(folder);
   thread = new WorkerThread<EngineTask, EngineNews>(outfile, () => {});
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));

@@ -1,0 +1,17 @@
+import { join } from "node:path";
+import { build } from "esbuild";
+
+/** Bundles the thread circuits are made ready on into a folder, as the build does; resolves with its file. */
+export async function bundledEngineWorker(folder: string): Promise<string> {
+  const outfile = join(folder, "engineWorker.mjs");
+  await build({
+    entryPoints: ["app/workers/engineWorker.ts"],
+    outfile,
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    alias: { "@core": join(process.cwd(), "core") },
+    logLevel: "error",
+  });
+  return outfile;
+}
