@@ -1,7 +1,7 @@
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import { testModels } from "@core/predict/observations/index";
 import type { TestName } from "@core/predict/reading";
-import { testModels } from "@core/predict/tests/index";
-import type { Netlist } from "@core/solve/netlist";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import type { Netlist } from "@core/solve/netlist/netlist";
 import { layoutOf } from "./drawing/layouts.server";
 import { restVolts } from "./drawing/plainSheet";
 import { partName } from "./format/partName";

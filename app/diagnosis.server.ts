@@ -1,8 +1,8 @@
 import { deserialize } from "node:v8";
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
-import { problemText } from "@core/formats/problem";
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
 import type { Reading } from "@core/predict/reading";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { problemText } from "@core/problem/problem";
 import { diagnoseAside } from "./engine.server";
 import { type JobView, standingNumbers, standingReadings } from "./jobView.server";
 

@@ -1,12 +1,12 @@
 import { existsSync } from "node:fs";
 import type { Circuit } from "@core/circuit/circuit";
-import { completeColumns } from "@core/diagnose/candidateLooks";
 import type { DiagnoseOptions } from "@core/diagnose/diagnose";
-import { problemText } from "@core/formats/problem";
-import { CircuitCache } from "@core/predict/circuitCache";
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import { completeColumns } from "@core/diagnose/tests/candidateTests";
+import { allTools } from "@core/predict/observations/observation";
 import type { Reading } from "@core/predict/reading";
-import { allTools } from "@core/predict/testModel";
+import { CircuitCache } from "@core/predict/tables/circuitCache";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { problemText } from "@core/problem/problem";
 import { breath, inSlices, requestsFirst } from "./turnTaking.server";
 import type { EngineNews, EngineTask } from "./workers/engineWorker";
 import { WorkerThread } from "./workers/workerThread.server";

@@ -1,6 +1,6 @@
 import type { DiagnoseOptions, NextLook } from "@core/diagnose/diagnose";
+import { testModels } from "@core/predict/observations/index";
 import { type Reading, readingSchema } from "@core/predict/reading";
-import { testModels } from "@core/predict/tests/index";
 import { diagnosisOf, workOutAhead } from "./diagnosis.server";
 import { type JobView, jobViewAt, standingNumbers, standingReadings } from "./jobView.server";
 import { probeOptions, probeView } from "./probeView.server";

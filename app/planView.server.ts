@@ -1,4 +1,4 @@
-import type { PlannedLook, SchoolCost } from "@core/diagnose/plan";
+import type { PlannedLook, SchoolCost } from "@core/diagnose/tests/plan";
 import type { TestName } from "@core/predict/reading";
 import { displayUnits } from "./components/words";
 import { diagnosisOf } from "./diagnosis.server";

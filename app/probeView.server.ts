@@ -1,12 +1,12 @@
-import { beliefHistory, suspectGroups } from "@core/diagnose/beliefHistory";
-import { cautionsOf } from "@core/diagnose/caution";
-import { isCleared } from "@core/diagnose/cleared";
 import type { NextLook as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
-import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/pathBoard";
+import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/explain/pathBoard";
+import { beliefHistory, suspectGroups } from "@core/diagnose/history/beliefHistory";
+import { cautionsOf } from "@core/diagnose/tests/caution";
+import { isCleared } from "@core/diagnose/verdict/cleared";
 import { isMechanical } from "@core/motor/mechanicalMode";
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import { testModels } from "@core/predict/observations/index";
 import { evidenceText } from "@core/predict/readingText";
-import { testModels } from "@core/predict/tests/index";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { minutesText } from "@core/units/wording";
 import { versionOf } from "@db/repositories/jobVersion.server";
 import type { OfferedLook } from "./components/NextLook";

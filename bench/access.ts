@@ -1,7 +1,7 @@
 // npm run bench access: the quickest route through plans of 300 steps, drawn by chance; milliseconds a plan.
 import type { AccessPlan, AccessStep } from "@core/access/plan";
 import { quickestRoute } from "@core/access/route";
-import { type Chance, chanceFrom } from "@core/practice/chance";
+import { type Chance, chanceFrom } from "@core/chance/chance";
 
 const count = 300;
 const plans = Number(process.env.AIRWAY_PLANS ?? 200);

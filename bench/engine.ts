@@ -5,12 +5,13 @@ import { join } from "node:path";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnose } from "@core/diagnose/diagnose";
-import { CompiledCircuit, defaultDraws } from "@core/predict/compiledCircuit";
 import type { Reading } from "@core/predict/reading";
-import { buildNetlist, type Netlist } from "@core/solve/netlist";
+import { CompiledCircuit, defaultDraws } from "@core/predict/tables/compiledCircuit";
+import { buildNetlist } from "@core/solve/buildNetlist";
+import type { Netlist } from "@core/solve/netlist/netlist";
+import { setupState } from "@core/solve/netlist/setup";
+import { nominalValues } from "@core/solve/netlist/values";
 import { PointSolver } from "@core/solve/pointSolver";
-import { setupState } from "@core/solve/setup";
-import { nominalValues } from "@core/solve/values";
 
 const folder = join(process.env.AIRWAY_ROOT ?? process.cwd(), "demo", "circuits");
 

@@ -6,12 +6,12 @@ import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
+import { chanceFrom } from "@core/chance/chance";
 import { parseCircuit } from "@core/circuit/parseCircuit";
-import { chanceFrom } from "@core/practice/chance";
 import { calibrationError } from "@core/practice/outcome";
 import { usualWorld, variations, type World } from "@core/practice/world";
-import { CompiledCircuit } from "@core/predict/compiledCircuit";
-import { buildNetlist } from "@core/solve/netlist";
+import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { type Played, playVehicle } from "./fleet/play";
 
 interface Task {

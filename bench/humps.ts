@@ -1,11 +1,12 @@
 // npm run bench humps: how well the humps are read on traces made by two models that are not the analyser's own.
+
+import { randomSource } from "@core/chance/randomSource";
+import { simulatedTrace } from "@core/instrument/windingModel";
 import { barsFor, humpsPerTurn } from "@core/motor/commutator";
-import type { CurrentTrace } from "@core/motor/currentTrace";
-import { readHumps } from "@core/motor/humps";
 import { motorConstants } from "@core/motor/motorConstants";
-import { randomSource } from "@core/motor/randomSource";
-import { simulatedTrace } from "@core/motor/windingModel";
-import { drawnTrace, halfSineRms } from "@core/testing/humpTrace";
+import { readHumps } from "@core/ripple/readRipple";
+import type { CurrentTrace } from "@core/signal/currentRecording";
+import { drawnTrace, halfSineRms } from "@core/testing/rippleRecording";
 
 const firstSeed = Number(process.env.AIRWAY_SEED ?? 0);
 const draws = Number(process.env.AIRWAY_DRAWS ?? 200);

@@ -16,8 +16,8 @@ import {
   practiceLevels,
   tryCase,
 } from "@core/practice/practiceCase";
-import { CompiledCircuit } from "@core/predict/compiledCircuit";
-import { buildNetlist } from "@core/solve/netlist";
+import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { buildNetlist } from "@core/solve/buildNetlist";
 
 const folder = join(process.env.AIRWAY_ROOT ?? process.cwd(), "demo", "circuits");
 

@@ -2,7 +2,7 @@ import { resolve } from "node:path";
 import { type ParseArgsConfig, parseArgs } from "node:util";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnoseCase } from "@core/formats/diagnoseCase";
-import { CircuitCache } from "@core/predict/circuitCache";
+import { CircuitCache } from "@core/predict/tables/circuitCache";
 import { BadInput, parseJson, readInput, readTrace } from "./input";
 import { shippedCircuits } from "./library";
 import { accept, diagnosisLines, humpsLines, matchLines, pointLines, print, routeLines } from "./output";

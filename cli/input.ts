@@ -1,5 +1,5 @@
 import { readFileSync, statSync } from "node:fs";
-import { type Parsed, refused } from "@core/formats/problem";
+import { type Parsed, refused } from "@core/problem/problem";
 
 /** Files and lines longer than this are refused before they are parsed. */
 export const mostBytes = 4 * 1024 * 1024;

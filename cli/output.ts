@@ -1,8 +1,8 @@
 import type { Route } from "@core/access/route";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { type Parsed, problemText } from "@core/formats/problem";
-import type { Humps } from "@core/motor/humps";
 import { lookText, setupText } from "@core/predict/readingText";
+import { type Parsed, problemText } from "@core/problem/problem";
+import type { Humps } from "@core/ripple/rippleReading";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
 import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
 import { BadInput } from "./input";

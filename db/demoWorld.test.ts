@@ -2,8 +2,8 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync }
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
-import { faultLabel } from "../core/diagnose/learnedPrior";
-import { readingProblems } from "../core/formats/readingProblems";
+import { faultLabel } from "../core/diagnose/belief/learnedPrior";
+import { readingProblems } from "../core/predict/readingProblems";
 import { shippedEngine } from "../core/testing/shippedCircuit";
 import { type Database, openDatabase } from "./database.server";
 import { loadDemoWorld, shippedCircuits } from "./demoWorld.server";

@@ -2,14 +2,15 @@
 // nominal parts, hard thresholds. The page never sees which fault it has.
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { parseCircuit } from "../core/circuit/parseCircuit";
-import { faultFromId } from "../core/diagnose/fault";
+import { faultFromId } from "../core/fault/fault";
 import type { Look } from "../core/predict/reading";
-import { buildNetlist, type Netlist } from "../core/solve/netlist";
+import type { Netlist } from "../core/solve/netlist/netlist";
+import { lampEnds, setupState } from "../core/solve/netlist/setup";
+import { nominalValues } from "../core/solve/netlist/values";
 import { PointSolver } from "../core/solve/pointSolver";
-import { lampEnds, setupState } from "../core/solve/setup";
 import { lampVolts, testLight } from "../core/solve/tungstenLamp";
-import { nominalValues } from "../core/solve/values";
 
 export interface BrokenVehicle {
   /** The word or the figure a look gives; null is a meter's "no end". */

@@ -2,7 +2,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import wavefile from "wavefile";
-import { drawnTrace } from "../core/testing/humpTrace";
+import { drawnTrace } from "../core/testing/rippleRecording";
 
 async function quietToAxe(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page })

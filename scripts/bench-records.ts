@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { chanceFrom } from "@core/practice/chance";
+import { chanceFrom } from "@core/chance/chance";
 import { closeDatabase, database, databaseFile } from "@db/database.server";
 import { loadDemoWorld } from "@db/demoWorld.server";
 import { PlainSqlite } from "@db/keeping/plainSqlite.server";

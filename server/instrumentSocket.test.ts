@@ -1,5 +1,5 @@
 import { createServer, type Server } from "node:net";
-import { definiteBlock, ScpiDevice } from "@core/formats/scpi";
+import { definiteBlock, ScpiDevice } from "@core/instrument/scpi";
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { askInstrument, askNumber, serveInstrument } from "./instrumentSocket";
 

@@ -1,5 +1,5 @@
 import { createServer, type Server, Socket } from "node:net";
-import { blockBytes, type ScpiDevice } from "@core/formats/scpi";
+import { blockBytes, type ScpiDevice } from "@core/instrument/scpi";
 
 const loopback = "127.0.0.1";
 const longestLine = 4096;

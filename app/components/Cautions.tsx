@@ -1,4 +1,4 @@
-import type { Caution } from "@core/diagnose/caution";
+import type { Caution } from "@core/diagnose/tests/caution";
 import { EntryForm, useQueue } from "../entries/useEntries";
 import { cautionWords } from "../format/cautionWords";
 

@@ -1,4 +1,4 @@
-import type { Caution } from "@core/diagnose/caution";
+import type { Caution } from "@core/diagnose/tests/caution";
 import { minutesText, percent } from "@core/units/wording";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";

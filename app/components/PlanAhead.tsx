@@ -1,4 +1,4 @@
-import type { School } from "@core/diagnose/school";
+import type { School } from "@core/diagnose/tests/strategy";
 import { minutesText, percent } from "@core/units/wording";
 import { EntryForm } from "../entries/useEntries";
 import type { PlanView } from "../planView.server";

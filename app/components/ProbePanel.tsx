@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { colourWords } from "@core/circuit/wireColour";
-import type { Caution } from "@core/diagnose/caution";
+import type { Caution } from "@core/diagnose/tests/caution";
 import type { TestName } from "@core/predict/reading";
 import { setupText } from "@core/predict/readingText";
 import { X } from "lucide-react";

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { feedSides } from "@core/circuit/feedSide";
-import type { Netlist } from "@core/solve/netlist";
+import { feedSides } from "@core/solve/checks/feedSide";
+import type { Netlist } from "@core/solve/netlist/netlist";
 import ELK, { type ElkExtendedEdge, type ElkNode } from "elkjs/lib/elk.bundled.js";
 import { type Box, type PlacedLabel, placeLabels } from "./labelPlacement";
 import { type SymbolShape, symbolShape } from "./symbolShape";

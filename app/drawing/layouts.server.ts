@@ -1,5 +1,5 @@
 import { existsSync } from "node:fs";
-import type { Netlist } from "@core/solve/netlist";
+import type { Netlist } from "@core/solve/netlist/netlist";
 import type { LayoutNews, LayoutTask } from "../workers/layoutWorker";
 import { WorkerThread } from "../workers/workerThread.server";
 import { type CircuitLayout, layOut } from "./circuitLayout";

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import { feedSides } from "../../core/circuit/feedSide";
 import type { PartOf } from "../../core/circuit/parts/index";
+import { feedSides } from "../../core/solve/checks/feedSide";
 import { shippedIds, shippedNetlist } from "../../core/testing/shippedCircuit";
 import { packChain, packX, symbolShape } from "./symbolShape";
 

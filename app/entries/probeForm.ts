@@ -1,9 +1,9 @@
-import { cautions } from "@core/diagnose/caution";
-import { schools } from "@core/diagnose/school";
-import { problemsOf, problemText } from "@core/formats/problem";
-import { readingProblems } from "@core/formats/readingProblems";
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
+import { cautions } from "@core/diagnose/tests/caution";
+import { schools } from "@core/diagnose/tests/strategy";
 import { type Reading, readingSchema, testNames } from "@core/predict/reading";
+import { readingProblems } from "@core/predict/readingProblems";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { problemsOf, problemText } from "@core/problem/problem";
 import { z } from "zod";
 
 const short = z.string().max(64);

@@ -3,7 +3,7 @@ import { quickestRoute } from "@core/access/route";
 import { learntMinutes, shopPace } from "@core/access/stepTimes";
 import { wearingKinds } from "@core/access/wearingPart";
 import type { Circuit } from "@core/circuit/circuit";
-import { repairKind } from "@core/diagnose/stopping";
+import { repairKind } from "@core/diagnose/verdict/stopping";
 import { listedPriceMinor } from "@core/match/partDescription";
 import { matchParts } from "@core/match/partMatch";
 import { plainNumber } from "@core/match/supersession";

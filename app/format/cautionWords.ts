@@ -1,4 +1,4 @@
-import type { Caution } from "@core/diagnose/caution";
+import type { Caution } from "@core/diagnose/tests/caution";
 
 /** What each caution says; the maker's procedure and local rules stand above all of them. */
 export const cautionWords: Readonly<Record<Caution, string>> = {

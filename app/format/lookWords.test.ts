@@ -1,6 +1,6 @@
-import { candidateLooks } from "@core/diagnose/candidateLooks";
+import { candidateLooks } from "@core/diagnose/tests/candidateTests";
+import { allTools } from "@core/predict/observations/observation";
 import { lookText, setupText } from "@core/predict/readingText";
-import { allTools } from "@core/predict/testModel";
 import { shippedEngine, shippedIds } from "@core/testing/shippedCircuit";
 import { describe, expect, test } from "@jest/globals";
 import { lookWords, probePoint } from "./lookWords";

@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import { problemText } from "../../core/formats/problem";
 import { holesText } from "../../core/match/holeText";
 import { type PartDescription, partDescriptionSchema } from "../../core/match/partDescription";
+import { problemText } from "../../core/problem/problem";
 import { fieldsOf, type PartPlace, partFrom } from "./partForm";
 
 const demoParts: PartDescription[] = partDescriptionSchema

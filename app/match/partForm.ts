@@ -1,6 +1,6 @@
-import { type Parsed, refused } from "@core/formats/problem";
 import { parseHoles } from "@core/match/holeText";
 import { type PartDescription, parsePart } from "@core/match/partDescription";
+import { type Parsed, refused } from "@core/problem/problem";
 import { typedMinor } from "../format/money";
 
 type Fields = Readonly<Record<string, string>>;

@@ -1,4 +1,4 @@
-import { envelopeOf } from "@core/motor/tracePicture";
+import { envelopeOf } from "@core/signal/recordingPicture";
 import { useEffect, useState } from "react";
 import type { Mark } from "./chart";
 import { axes, envelopePoints, line, type Points } from "./chartParts";

@@ -1,4 +1,4 @@
-import type { DrawInSetup } from "@core/motor/motorDraw";
+import type { DrawInSetup } from "@core/predict/currentDraw";
 import type { MotorPageData } from "../routes/motor";
 import { Picture } from "./Picture";
 

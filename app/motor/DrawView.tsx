@@ -1,4 +1,4 @@
-import type { ConditionFit, DrawInSetup, MotorCondition } from "@core/motor/motorDraw";
+import type { ConditionFit, DrawInSetup, MotorCondition } from "@core/predict/currentDraw";
 import { Link, useFetcher } from "react-router";
 import type { MotorPageData } from "../routes/motor";
 import { DrawPicture } from "./DrawPicture";

@@ -1,4 +1,4 @@
-import { badShare, usualHeight } from "@core/motor/humpJudgement";
+import { badShare, usualHeight } from "@core/ripple/judgement";
 import type { ChartConfiguration } from "chart.js";
 import { useState } from "react";
 import { CloseUp } from "./CloseUp";

@@ -1,4 +1,4 @@
-import type { HumpsRecord } from "@core/formats/traceRecord";
+import type { HumpsRecord } from "@core/recording/storedRecording";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import type { MotorPageData } from "../routes/motor";

@@ -1,6 +1,6 @@
-import type { SoundRecord } from "@core/formats/traceRecord";
 import { noises } from "@core/motor/mechanicalMode";
-import type { ToneSource } from "@core/motor/motorSound";
+import type { SoundRecord } from "@core/recording/storedRecording";
+import type { ToneSource } from "@core/sound/motorSound";
 import { useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import type { MotorPageData } from "../routes/motor";

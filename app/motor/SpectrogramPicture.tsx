@@ -1,4 +1,4 @@
-import type { SpectrogramPicture as Levels } from "@core/motor/tracePicture";
+import type { SpectrogramPicture as Levels } from "@core/signal/recordingPicture";
 import { useEffect, useRef } from "react";
 
 /** Ink on paper, the louder the darker; the same by night, where quiet must not glare. */

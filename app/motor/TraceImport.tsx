@@ -1,7 +1,7 @@
-import type { TraceChoice } from "@core/formats/traceFile";
-import type { TraceSketch } from "@core/formats/traceSketch";
-import type { HumpsOptions } from "@core/motor/humps";
-import type { ProbeScale } from "@core/motor/probeScale";
+import type { TraceChoice } from "@core/recording/recordingFile";
+import type { TraceSketch } from "@core/recording/recordingSketch";
+import type { HumpsOptions } from "@core/ripple/rippleOptions";
+import type { ProbeScale } from "@core/signal/probeScale";
 import { useRef, useState } from "react";
 import { useFileDrop } from "../components/useFileDrop";
 import type { MotorPageData } from "../routes/motor";

@@ -1,4 +1,4 @@
-import type { Humps } from "@core/motor/humps";
+import type { Humps } from "@core/ripple/rippleReading";
 import { amps, rpm } from "./figureText";
 
 const [width, height, edge] = [260, 56, 4];

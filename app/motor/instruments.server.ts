@@ -1,6 +1,6 @@
-import { faultFromId } from "@core/diagnose/fault";
-import { PracticeInstrument } from "@core/motor/practiceInstrument";
-import type { Netlist } from "@core/solve/netlist";
+import { faultFromId } from "@core/fault/fault";
+import { PracticeInstrument } from "@core/instrument/practiceInstrument";
+import type { Netlist } from "@core/solve/netlist/netlist";
 import {
   askInstrument,
   askNumber,

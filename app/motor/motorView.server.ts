@@ -1,10 +1,11 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { type ClampedDraw, type MotorDraw, motorDraw } from "@core/motor/motorDraw";
+import { type ClampedDraw, type MotorDraw, motorDraw } from "@core/predict/currentDraw";
 import type { Reading } from "@core/predict/reading";
-import { type JointDrop, jointDrop } from "@core/solve/jointDrop";
-import { buildNetlist, type Netlist } from "@core/solve/netlist";
+import { buildNetlist } from "@core/solve/buildNetlist";
+import { type JointDrop, jointDrop } from "@core/solve/checks/jointDrop";
+import type { Netlist } from "@core/solve/netlist/netlist";
+import type { Setup } from "@core/solve/netlist/setup";
 import { operatingPoint } from "@core/solve/operatingPoint";
-import type { Setup } from "@core/solve/setup";
 import type { StoredReading } from "@db/repositories/readings.server";
 import type { StoredTrace } from "@db/repositories/traces.server";
 import { clockText } from "../format/clock";

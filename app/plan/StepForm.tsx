@@ -1,6 +1,7 @@
-import { type AccessStep, stepKinds } from "@core/access/plan";
+import type { AccessStep } from "@core/access/plan";
 import { fastenersText, plugsText, waysText } from "@core/access/planText";
 import { stepCautions } from "@core/access/stepCaution";
+import { stepKinds } from "@core/access/stepKind";
 import { useFetcher } from "react-router";
 import { stepCautionWords } from "../format/stepCautionWords";
 

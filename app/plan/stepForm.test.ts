@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { type AccessStep, stepSchema } from "../../core/access/plan";
 import { fastenersText, plugsText, waysText } from "../../core/access/planText";
-import { problemText } from "../../core/formats/problem";
+import { problemText } from "../../core/problem/problem";
 import { shippedPlan, shippedPlans } from "../../core/testing/shippedPlan";
 import { stepFrom } from "./stepForm";
 

@@ -1,6 +1,6 @@
 import type { AccessStep } from "@core/access/plan";
 import { parseFasteners, parsePlugs, parseWays, words } from "@core/access/planText";
-import { type Parsed, refused } from "@core/formats/problem";
+import { type Parsed, refused } from "@core/problem/problem";
 
 type Fields = Readonly<Record<string, string>>;
 

@@ -1,9 +1,9 @@
-import { speedWords } from "@core/diagnose/pathBoard";
+import { speedWords } from "@core/diagnose/explain/pathBoard";
 import { fitCost, type PracticeAct, PracticeBay } from "@core/practice/practiceBay";
 import type { PracticeCircuit } from "@core/practice/practiceCase";
+import { testModels } from "@core/predict/observations/index";
 import type { Reading } from "@core/predict/reading";
 import { evidenceText, lookText, resultText, setupText } from "@core/predict/readingText";
-import { testModels } from "@core/predict/tests/index";
 import { listed, minutesText, percent } from "@core/units/wording";
 import { actsOf, findCase, type StoredCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";

@@ -1,7 +1,6 @@
 import { randomInt } from "node:crypto";
 import type { Circuit } from "@core/circuit/circuit";
 import { parsePracticeFile } from "@core/formats/practiceFile";
-import { problemText } from "@core/formats/problem";
 import {
   complaintOf,
   faultOf,
@@ -9,6 +8,7 @@ import {
   type PracticeKind,
   type PracticeLevel,
 } from "@core/practice/practiceCase";
+import { problemText } from "@core/problem/problem";
 import { database } from "@db/database.server";
 import { addCircuit, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
 import { addLearner, beginCase } from "@db/repositories/practice.server";

@@ -1,4 +1,4 @@
-import { faultId } from "@core/diagnose/faultId";
+import { faultId } from "@core/fault/faultId";
 import { type Debrief, debriefing, type LookWorth, type PartOdds } from "@core/practice/debrief";
 import { faultLeft } from "@core/practice/practiceBay";
 import { caseFaultId, faultOf } from "@core/practice/practiceCase";

@@ -1,4 +1,4 @@
-import { pathBoard } from "@core/diagnose/pathBoard";
+import { pathBoard } from "@core/diagnose/explain/pathBoard";
 import {
   curriculum,
   exerciseForms,

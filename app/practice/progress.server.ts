@@ -4,7 +4,7 @@ import { saidOf } from "@core/practice/debrief";
 import { type PracticeAct, standingOf } from "@core/practice/practiceBay";
 import { faultOf } from "@core/practice/practiceCase";
 import { reliability, sumsOf } from "@core/records/reliability";
-import { buildNetlist } from "@core/solve/netlist";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { minutesText } from "@core/units/wording";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { actsOf, answersOf, casesOf, recallsOf, type StoredCase } from "@db/repositories/practice.server";

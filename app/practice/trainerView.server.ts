@@ -1,9 +1,9 @@
-import { catalogue } from "@core/diagnose/catalogue";
-import { type Fault, faultFromId } from "@core/diagnose/fault";
-import { faultId } from "@core/diagnose/faultId";
+import { catalogue } from "@core/fault/catalogue";
+import { type Fault, faultFromId } from "@core/fault/fault";
+import { faultId } from "@core/fault/faultId";
 import { practiceFile } from "@core/formats/practiceFile";
-import { problemText } from "@core/formats/problem";
 import { complaintOf, judgeCase, type PracticeKind, type PracticeLevel } from "@core/practice/practiceCase";
+import { problemText } from "@core/problem/problem";
 import { listCircuits } from "@db/repositories/circuits.server";
 import { faultWords, repairName } from "../format/partName";
 import { customerSays } from "./bayView.server";

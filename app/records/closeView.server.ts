@@ -1,12 +1,12 @@
 import { wearingKinds } from "@core/access/wearingPart";
-import { chartMinutes } from "@core/diagnose/flowChart";
-import { faultLabel } from "@core/diagnose/learnedPrior";
-import { repairKind } from "@core/diagnose/stopping";
+import { faultLabel } from "@core/diagnose/belief/learnedPrior";
+import { chartMinutes } from "@core/diagnose/tests/flowChart";
+import { repairKind } from "@core/diagnose/verdict/stopping";
 import { priced } from "@core/money/estimate";
 import { type Closure, closureProblem, closureSchema } from "@core/records/closure";
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
 import { symptomOf } from "@core/records/symptom";
-import { familyName } from "@core/solve/circuitFamily";
+import { familyName } from "@core/solve/checks/circuitFamily";
 import { closureOf, type StoredClosure } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";

@@ -2,7 +2,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
-import { problemText } from "../../core/formats/problem";
 import {
   guardedCell,
   type JobRecord,
@@ -10,6 +9,7 @@ import {
   recordColumns,
   unguardedCell,
 } from "../../core/formats/recordFile";
+import { problemText } from "../../core/problem/problem";
 import { readRecordsCsv, recordsCsv } from "./recordsCsv";
 
 const record: JobRecord = {

@@ -1,5 +1,5 @@
-import { type Parsed, refused } from "@core/formats/problem";
 import { type JobRecord, recordCells, recordColumns, recordFromCells } from "@core/formats/recordFile";
+import { type Parsed, refused } from "@core/problem/problem";
 import Papa from "papaparse";
 
 /** Closed jobs as comma-separated text (RFC 4180), safe to open in a spreadsheet. */

@@ -1,4 +1,4 @@
-import { answerOf, complaintQuestions, everyAnswer } from "@core/diagnose/complaintQuestions";
+import { answerOf, complaintQuestions, everyAnswer } from "@core/diagnose/tests/complaintQuestions";
 import { airflowSeen, keyOfReading, lookKey, type Reading } from "@core/predict/reading";
 import { setWords } from "@db/repositories/jobs.server";
 import { readingsOf, setHeard } from "@db/repositories/readings.server";

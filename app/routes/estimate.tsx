@@ -1,5 +1,5 @@
-import { problemsOf, problemText } from "@core/formats/problem";
 import { offerKinds } from "@core/money/repairOffer";
+import { problemsOf, problemText } from "@core/problem/problem";
 import { addEstimate, approveEstimate, estimateBodySchema } from "@db/repositories/estimates.server";
 import { data } from "react-router";
 import { z } from "zod";

@@ -1,7 +1,7 @@
-import { tableJobs, whatChanged } from "@core/diagnose/learnedPrior";
+import { tableJobs, whatChanged } from "@core/diagnose/belief/learnedPrior";
 import { repairDefaults } from "@core/money/stoppingCosts";
 import { learntRepairs } from "@core/records/learntRepairs";
-import { familyName } from "@core/solve/circuitFamily";
+import { familyName } from "@core/solve/checks/circuitFamily";
 import { minutesText } from "@core/units/wording";
 import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
 import {

@@ -2,9 +2,9 @@
 import { readingsOf } from "@db/repositories/readings.server";
 import { tracesOf } from "@db/repositories/traces.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { readHumps } from "../../core/motor/humps";
-import { tracePicture } from "../../core/motor/tracePicture";
-import { drawnTrace } from "../../core/testing/humpTrace";
+import { readHumps } from "../../core/ripple/readRipple";
+import { tracePicture } from "../../core/signal/recordingPicture";
+import { drawnTrace } from "../../core/testing/rippleRecording";
 import { detachPractice } from "../motor/instruments.server";
 import { answer, closeDemoShop, openDemoShop, posted } from "../testing/demoShop";
 import * as instrument from "./instrument";

@@ -1,6 +1,6 @@
-import { problemText } from "@core/formats/problem";
-import { readingProblems } from "@core/formats/readingProblems";
 import { readingSchema } from "@core/predict/reading";
+import { readingProblems } from "@core/predict/readingProblems";
+import { problemText } from "@core/problem/problem";
 import { addReading, readingsOf } from "@db/repositories/readings.server";
 import { healthyTracesOf, setHealthy, strikeTrace, tracesOf } from "@db/repositories/traces.server";
 import { data, Link, useSearchParams } from "react-router";

@@ -1,5 +1,5 @@
-import { type Parsed, problemText } from "@core/formats/problem";
 import { type PartDescription, parsePart } from "@core/match/partDescription";
+import { type Parsed, problemText } from "@core/problem/problem";
 import { matchesOf, setMatch, storePart } from "@db/repositories/parts.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { data } from "react-router";

@@ -1,4 +1,4 @@
-import { currentPath } from "@core/diagnose/currentPath";
+import { currentPath } from "@core/diagnose/explain/currentPath";
 import { jobViewAt } from "../jobView.server";
 import type { Route } from "./+types/path";
 

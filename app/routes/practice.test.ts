@@ -1,4 +1,4 @@
-import { faultId } from "@core/diagnose/faultId";
+import { faultId } from "@core/fault/faultId";
 import { defaultStoppingCosts } from "@core/money/stoppingCosts";
 import { complaintOf, faultOf, type PracticeCase } from "@core/practice/practiceCase";
 import { actsOf, answersOf, beginCase, findCase, recallsOf } from "@db/repositories/practice.server";

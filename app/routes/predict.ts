@@ -1,9 +1,9 @@
-import { cautionsOf } from "@core/diagnose/caution";
-import { expectedResult } from "@core/diagnose/expectation";
-import { problemText } from "@core/formats/problem";
-import { lookProblems } from "@core/formats/readingProblems";
-import { healthyVariant } from "@core/predict/compiledCircuit";
+import { expectedResult } from "@core/diagnose/explain/expectation";
+import { cautionsOf } from "@core/diagnose/tests/caution";
 import { parseLook } from "@core/predict/reading";
+import { lookProblems } from "@core/predict/readingProblems";
+import { healthyVariant } from "@core/predict/tables/compiledCircuit";
+import { problemText } from "@core/problem/problem";
 import { jobViewAt } from "../jobView.server";
 import type { Route } from "./+types/predict";
 

@@ -1,5 +1,5 @@
-import { problemText } from "@core/formats/problem";
 import { parseRecords } from "@core/formats/recordFile";
+import { problemText } from "@core/problem/problem";
 import { importRecords } from "@db/repositories/records.server";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";

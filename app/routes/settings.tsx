@@ -1,6 +1,6 @@
-import { problemsOf, problemText } from "@core/formats/problem";
 import type { RoundingRule } from "@core/money/rounding";
 import { type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
+import { problemsOf, problemText } from "@core/problem/problem";
 import { setShopTerms, shopTerms } from "@db/repositories/settings.server";
 import { data, Form, Link, useNavigation } from "react-router";
 import { Rail } from "../components/Rail";

@@ -1,5 +1,5 @@
-import { problemText } from "@core/formats/problem";
-import { setupProblems } from "@core/solve/setup";
+import { problemText } from "@core/problem/problem";
+import { setupProblems } from "@core/solve/netlist/setup";
 import { z } from "zod";
 import { jobViewAt, sheetStatesAt } from "../jobView.server";
 import type { Route } from "./+types/sheetStates";

@@ -1,4 +1,4 @@
-import { familyText } from "@core/solve/circuitFamily";
+import { familyText } from "@core/solve/checks/circuitFamily";
 import { listCircuits, type ShelfLine } from "@db/repositories/circuits.server";
 import { Form, Link } from "react-router";
 import { z } from "zod";

@@ -1,7 +1,7 @@
-import { problemText } from "@core/formats/problem";
-import { circuitFamily, familyText } from "@core/solve/circuitFamily";
-import { circuitFindings } from "@core/solve/circuitFinding";
-import { buildNetlist } from "@core/solve/netlist";
+import { problemText } from "@core/problem/problem";
+import { buildNetlist } from "@core/solve/buildNetlist";
+import { circuitFamily, familyText } from "@core/solve/checks/circuitFamily";
+import { circuitFindings } from "@core/solve/checks/circuitFinding";
 import { addCircuitNote, circuitNotesOf, strikeCircuitNote } from "@db/repositories/circuitNotes.server";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { beginDraft } from "@db/repositories/drafts.server";

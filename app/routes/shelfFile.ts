@@ -1,7 +1,7 @@
-import { problemText } from "@core/formats/problem";
 import { spiceNetlist } from "@core/formats/spiceNetlist";
 import { wireList } from "@core/formats/wireList";
-import { buildNetlist } from "@core/solve/netlist";
+import { problemText } from "@core/problem/problem";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import Papa from "papaparse";
 import { data } from "react-router";

@@ -1,6 +1,6 @@
-import { problemsOf, problemText } from "@core/formats/problem";
-import { traceRecordSchema } from "@core/formats/traceRecord";
-import { mostKept } from "@core/motor/tracePicture";
+import { problemsOf, problemText } from "@core/problem/problem";
+import { traceRecordSchema } from "@core/recording/storedRecording";
+import { mostKept } from "@core/signal/recordingPicture";
 import { addTrace } from "@db/repositories/traces.server";
 import { z } from "zod";
 import { jobAt } from "../jobView.server";

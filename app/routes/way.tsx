@@ -4,7 +4,7 @@ import { planFindings } from "@core/access/planFinding";
 import { planTemplates } from "@core/access/planTemplate";
 import { parseWays, waysText } from "@core/access/planText";
 import { preferences, quickestRoute } from "@core/access/route";
-import { type Parsed, problemsOf, problemText, refused } from "@core/formats/problem";
+import { type Parsed, problemsOf, problemText, refused } from "@core/problem/problem";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { findPlan, movePlan, storePlan } from "@db/repositories/plans.server";
 import { data, Link } from "react-router";

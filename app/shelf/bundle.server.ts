@@ -1,7 +1,7 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { parseCircuit } from "@core/circuit/parseCircuit";
-import { problemsOf, problemText } from "@core/formats/problem";
 import { bundleContents, bundleFile, type ShelfBundle, shelfBundleSchema } from "@core/formats/shelfBundle";
+import { problemsOf, problemText } from "@core/problem/problem";
 import { database } from "@db/database.server";
 import { circuitNotesOf, insertCircuitNote } from "@db/repositories/circuitNotes.server";
 import { addCircuit, findCircuit, listCircuits } from "@db/repositories/circuits.server";

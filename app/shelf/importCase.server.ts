@@ -1,9 +1,9 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { circuitChanges } from "@core/circuit/circuitChange";
 import { type Case, parseCase } from "@core/formats/case";
-import { problemText } from "@core/formats/problem";
-import { readingProblems } from "@core/formats/readingProblems";
-import { CircuitCache } from "@core/predict/circuitCache";
+import { readingProblems } from "@core/predict/readingProblems";
+import { CircuitCache } from "@core/predict/tables/circuitCache";
+import { problemText } from "@core/problem/problem";
 import { database } from "@db/database.server";
 import { addCircuit, findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { addJob, jobOfForm } from "@db/repositories/jobs.server";

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { diagnose } from "@core/diagnose/diagnose";
-import { problemText } from "@core/formats/problem";
+import { problemText } from "@core/problem/problem";
 import { percent } from "@core/units/wording";
 import { findCircuit } from "@db/repositories/circuits.server";
 import type { Job } from "@db/repositories/jobs.server";

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { type CircuitEdit, editedCircuit } from "@core/circuit/circuitEdit";
-import { problemText } from "@core/formats/problem";
+import { problemText } from "@core/problem/problem";
 import { createContext, useContext, useId } from "react";
 import { useForm } from "react-hook-form";
 

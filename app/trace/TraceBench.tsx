@@ -1,6 +1,6 @@
 import type { CircuitEdit } from "@core/circuit/circuitEdit";
-import { currentPath } from "@core/diagnose/currentPath";
-import { buildNetlist } from "@core/solve/netlist";
+import { currentPath } from "@core/diagnose/explain/currentPath";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { useCallback, useMemo, useState } from "react";
 import { Form, Link } from "react-router";
 import { Fold } from "../components/Fold";

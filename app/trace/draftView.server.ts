@@ -1,9 +1,10 @@
-import { pathBoard } from "@core/diagnose/pathBoard";
-import { problemText } from "@core/formats/problem";
-import { circuitFamily, familyText } from "@core/solve/circuitFamily";
-import { circuitFindings } from "@core/solve/circuitFinding";
+import { pathBoard } from "@core/diagnose/explain/pathBoard";
+import { problemText } from "@core/problem/problem";
+import { buildNetlist } from "@core/solve/buildNetlist";
+import { circuitFamily, familyText } from "@core/solve/checks/circuitFamily";
+import { circuitFindings } from "@core/solve/checks/circuitFinding";
 import { healthyPoints } from "@core/solve/healthyPoint";
-import { buildNetlist, type Netlist } from "@core/solve/netlist";
+import type { Netlist } from "@core/solve/netlist/netlist";
 import { type DraftState, draftState } from "@core/trace/draft";
 import { questionsAsked } from "@core/trace/traceAnswer";
 import { type Draft, findDraft } from "@db/repositories/drafts.server";

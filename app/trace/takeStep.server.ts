@@ -1,4 +1,4 @@
-import { problemText } from "@core/formats/problem";
+import { problemText } from "@core/problem/problem";
 import { type DraftStep, draftState } from "@core/trace/draft";
 import { addDraftStep, type Draft } from "@db/repositories/drafts.server";
 import { stateOf } from "./draftView.server";

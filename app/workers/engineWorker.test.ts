@@ -6,7 +6,7 @@ import { deserialize } from "node:v8";
 import { diagnose } from "@core/diagnose/diagnose";
 import { defaultStoppingCosts } from "@core/money/stoppingCosts";
 import type { Reading } from "@core/predict/reading";
-import type { TableParts } from "@core/predict/setupTable";
+import type { TableParts } from "@core/predict/tables/setupTable";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { heard, shippedCircuit, shippedEngine } from "../../core/testing/shippedCircuit";
 import { bundledEngineWorker } from "../testing/bundledEngineWorker";

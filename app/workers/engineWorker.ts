@@ -1,14 +1,14 @@
 import { serialize } from "node:v8";
 import { parentPort, receiveMessageOnPort } from "node:worker_threads";
 import type { Circuit } from "@core/circuit/circuit";
-import { completeColumns } from "@core/diagnose/candidateLooks";
 import { type DiagnoseOptions, diagnose } from "@core/diagnose/diagnose";
+import { completeColumns } from "@core/diagnose/tests/candidateTests";
 import type { StoppingCosts } from "@core/money/stoppingCosts";
-import { CompiledCircuit } from "@core/predict/compiledCircuit";
+import { allTools } from "@core/predict/observations/observation";
 import type { Reading } from "@core/predict/reading";
-import type { SetupTable, TableParts } from "@core/predict/setupTable";
-import { allTools } from "@core/predict/testModel";
-import { buildNetlist } from "@core/solve/netlist";
+import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import type { SetupTable, TableParts } from "@core/predict/tables/setupTable";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { inSlices } from "../turnTaking.server";
 
 /** A circuit to make ready. */

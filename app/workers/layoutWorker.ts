@@ -1,7 +1,7 @@
 import { parentPort } from "node:worker_threads";
 import type { Circuit } from "@core/circuit/circuit";
-import { problemText } from "@core/formats/problem";
-import { buildNetlist } from "@core/solve/netlist";
+import { problemText } from "@core/problem/problem";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { type CircuitLayout, layOut } from "../drawing/circuitLayout";
 
 /** A circuit to lay out. */

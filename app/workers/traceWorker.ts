@@ -1,4 +1,4 @@
-import { type Parsed, problemText } from "@core/formats/problem";
+import { type Parsed, problemText } from "@core/problem/problem";
 import {
   isWav,
   partBytes,
@@ -6,13 +6,13 @@ import {
   sketchTrace,
   type TraceChoice,
   textReader,
-} from "@core/formats/traceFile";
-import type { TraceSketch } from "@core/formats/traceSketch";
-import type { CurrentTrace } from "@core/motor/currentTrace";
-import { type Humps, type HumpsOptions, readHumps } from "@core/motor/humps";
-import { type MotorSound, motorSound, type SoundOptions } from "@core/motor/motorSound";
-import { spectrogramOf } from "@core/motor/soundTone";
-import { Stopped } from "@core/motor/stopped";
+} from "@core/recording/recordingFile";
+import type { TraceSketch } from "@core/recording/recordingSketch";
+import { Stopped } from "@core/recording/stopped";
+import { readHumps } from "@core/ripple/readRipple";
+import type { HumpsOptions } from "@core/ripple/rippleOptions";
+import type { Humps } from "@core/ripple/rippleReading";
+import type { CurrentTrace } from "@core/signal/currentRecording";
 import {
   type SpectrogramPicture,
   type SpectrumPicture,
@@ -20,7 +20,9 @@ import {
   spectrumPicture,
   type TracePicture,
   tracePicture,
-} from "@core/motor/tracePicture";
+} from "@core/signal/recordingPicture";
+import { spectrogramOf } from "@core/signal/soundTone";
+import { type MotorSound, motorSound, type SoundOptions } from "@core/sound/motorSound";
 
 /** A sound file with the speed it was recorded at. */
 export interface SoundFile {

@@ -1,17 +1,17 @@
-import { believe, repairBelief } from "@core/diagnose/belief";
-import { type CatalogueEntry, catalogue } from "@core/diagnose/catalogue";
+import type { Chance } from "@core/chance/chance";
+import { believe, repairBelief } from "@core/diagnose/belief/belief";
+import { entropyBits } from "@core/diagnose/belief/entropy";
 import type { DiagnoseOptions } from "@core/diagnose/diagnose";
-import { entropyBits } from "@core/diagnose/entropy";
-import { faultId } from "@core/diagnose/faultId";
-import { followChart, swapBySymptom } from "@core/diagnose/flowChart";
-import type { Chance } from "@core/practice/chance";
-import { drawSeverity } from "@core/practice/drawnVehicle";
+import { followChart, swapBySymptom } from "@core/diagnose/tests/flowChart";
+import { type CatalogueEntry, catalogue } from "@core/fault/catalogue";
+import { faultId } from "@core/fault/faultId";
 import { followAirway } from "@core/practice/followAirway";
 import { type Outcome, outcomeOf } from "@core/practice/outcome";
+import { drawSeverity } from "@core/practice/sampledVehicle";
 import { SimulatedVehicle } from "@core/practice/simulatedVehicle";
 import type { World } from "@core/practice/world";
-import type { CompiledCircuit } from "@core/predict/compiledCircuit";
-import type { Netlist } from "@core/solve/netlist";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import type { Netlist } from "@core/solve/netlist/netlist";
 
 /** One vehicle's job by Airway and by the fixed strategies. */
 export interface Played {

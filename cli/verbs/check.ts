@@ -2,11 +2,11 @@ import { parsePlan } from "@core/access/plan";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { parseCase } from "@core/formats/case";
 import type { CircuitLibrary } from "@core/formats/library";
-import { type Parsed, quoted, refused } from "@core/formats/problem";
-import { readingProblems } from "@core/formats/readingProblems";
 import { parsePart } from "@core/match/partDescription";
-import { CompiledCircuit } from "@core/predict/compiledCircuit";
-import { buildNetlist } from "@core/solve/netlist";
+import { readingProblems } from "@core/predict/readingProblems";
+import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { type Parsed, quoted, refused } from "@core/problem/problem";
+import { buildNetlist } from "@core/solve/buildNetlist";
 
 interface Checked {
   readonly ok: true;

@@ -1,7 +1,7 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { catalogue } from "@core/diagnose/catalogue";
-import type { Parsed } from "@core/formats/problem";
-import { buildNetlist } from "@core/solve/netlist";
+import { catalogue } from "@core/fault/catalogue";
+import type { Parsed } from "@core/problem/problem";
+import { buildNetlist } from "@core/solve/buildNetlist";
 
 /** Every fault the engine considers in a circuit, with its part and prior. */
 export function listFaults(circuit: Circuit): Parsed<{ fault: string; part: string; prior: number }[]> {

@@ -1,7 +1,8 @@
-import { type Parsed, quoted, refused } from "@core/formats/problem";
-import { readTrace as readTraceFile } from "@core/formats/traceFile";
-import { type Humps, readHumps } from "@core/motor/humps";
-import type { ProbeScale } from "@core/motor/probeScale";
+import { type Parsed, quoted, refused } from "@core/problem/problem";
+import { readTrace as readTraceFile } from "@core/recording/recordingFile";
+import { readHumps } from "@core/ripple/readRipple";
+import type { Humps } from "@core/ripple/rippleReading";
+import type { ProbeScale } from "@core/signal/probeScale";
 
 /** The options of `humps` as they come from the command line. */
 export interface HumpsFlags {

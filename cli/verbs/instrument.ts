@@ -1,8 +1,8 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { faultFromId } from "@core/diagnose/fault";
-import { ScpiError } from "@core/formats/scpi";
-import { PracticeInstrument } from "@core/motor/practiceInstrument";
-import { buildNetlist } from "@core/solve/netlist";
+import { faultFromId } from "@core/fault/fault";
+import { PracticeInstrument } from "@core/instrument/practiceInstrument";
+import { ScpiError } from "@core/instrument/scpi";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { serveInstrument } from "../../server/instrumentSocket";
 import { BadInput } from "../input";
 import { accept } from "../output";

@@ -2,8 +2,8 @@ import { createInterface } from "node:readline";
 import type { Readable, Writable } from "node:stream";
 import { diagnoseCase } from "@core/formats/diagnoseCase";
 import type { CircuitLibrary } from "@core/formats/library";
-import { problemText } from "@core/formats/problem";
-import { CircuitCache } from "@core/predict/circuitCache";
+import { CircuitCache } from "@core/predict/tables/circuitCache";
+import { problemText } from "@core/problem/problem";
 import { parseJson } from "../input";
 
 const circuitsKept = 12;

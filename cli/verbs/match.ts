@@ -1,9 +1,9 @@
 import { parseCircuit } from "@core/circuit/parseCircuit";
-import { type Parsed, quoted, refused } from "@core/formats/problem";
 import { mostAmps } from "@core/match/newPart";
 import { parsePart } from "@core/match/partDescription";
 import { matchParts, type PartMatch } from "@core/match/partMatch";
 import { type LeadMap, leadMap, plugOf } from "@core/match/spliceLeads";
+import { type Parsed, quoted, refused } from "@core/problem/problem";
 
 /** The options of `match` as they come from the command line, their files read. */
 export interface MatchInput {

@@ -1,5 +1,5 @@
-import { type Parsed, problemsOf, refused } from "@core/formats/problem";
 import { estimateLineSchema, type Priced, priced, roundingSchema } from "@core/money/estimate";
+import { type Parsed, problemsOf, refused } from "@core/problem/problem";
 import { z } from "zod";
 
 const schema = z.strictObject({ rounding: roundingSchema, lines: z.array(estimateLineSchema).max(500) });

@@ -1,6 +1,6 @@
 import { parsePlan } from "@core/access/plan";
 import { type Preference, preferences, quickestRoute, type Route } from "@core/access/route";
-import { type Parsed, quoted, refused } from "@core/formats/problem";
+import { type Parsed, quoted, refused } from "@core/problem/problem";
 
 /** The options of `route` as they come from the command line. */
 export interface RouteFlags {

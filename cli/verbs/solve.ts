@@ -1,13 +1,14 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { KeyPosition } from "@core/circuit/parts/ignition";
 import { keyPositions } from "@core/circuit/parts/ignition";
-import { faultFromId } from "@core/diagnose/fault";
-import { type Parsed, quoted, refused } from "@core/formats/problem";
+import { faultFromId } from "@core/fault/fault";
 import { spiceNetlist } from "@core/formats/spiceNetlist";
-import type { Change } from "@core/solve/change";
-import { buildNetlist, type Netlist } from "@core/solve/netlist";
+import { type Parsed, quoted, refused } from "@core/problem/problem";
+import { buildNetlist } from "@core/solve/buildNetlist";
+import type { Change } from "@core/solve/netlist/change";
+import type { Netlist } from "@core/solve/netlist/netlist";
+import { type Setup, setupProblems } from "@core/solve/netlist/setup";
 import { type OperatingPoint, operatingPoint } from "@core/solve/operatingPoint";
-import { type Setup, setupProblems } from "@core/solve/setup";
 
 /** The options of `solve` as they come from the command line. */
 export interface SolveOptions {

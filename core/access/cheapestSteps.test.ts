@@ -1,7 +1,7 @@
 // The outside measure is brute force: every set of steps tried, on small graphs drawn by chance.
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { randomSource } from "../motor/randomSource";
+import { randomSource } from "../chance/randomSource";
 import { cheapestSteps, type GraphStep } from "./cheapestSteps";
 
 const size = 11;

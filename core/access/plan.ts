@@ -1,31 +1,14 @@
 import { z } from "zod";
-import { type Parsed, type Problem, problemsOf, quoted, refused } from "../formats/problem";
+import { type Parsed, type Problem, problemsOf, quoted, refused } from "../problem/problem";
 import { fastenerSchema } from "./fastener";
 import { stepCautions } from "./stepCaution";
+import { stepKinds } from "./stepKind";
 
 export const stepIdSchema = z
   .string()
   .regex(/^[A-Za-z][A-Za-z0-9_-]{0,47}$/, "must be letters, digits, _ or -");
 /** Ways of meeting a need: any one of the lists, all the steps in it. */
 const anyOf = z.array(z.array(stepIdSchema).max(50)).max(20);
-
-/** What a step does, where more follows from it than its title. */
-export const stepKinds = [
-  "battery-off",
-  "battery",
-  "panel",
-  "plug",
-  "tube",
-  "bracket",
-  "screws",
-  "twist",
-  "tie",
-  "cut",
-  "break",
-  "splice",
-  "out",
-] as const;
-export type StepKind = (typeof stepKinds)[number];
 
 /** What a plug's tab wants before it lets go. */
 export const tabs = ["press", "lift", "slide", "squeeze", "lever"] as const;

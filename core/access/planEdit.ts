@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type Parsed, quoted, refused } from "../formats/problem";
+import { type Parsed, quoted, refused } from "../problem/problem";
 import { type AccessPlan, parsePlan, stepIdSchema, stepSchema } from "./plan";
 
 const anyOf = z.array(z.array(stepIdSchema).max(50)).max(20);

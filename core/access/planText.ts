@@ -1,4 +1,4 @@
-import { type Parsed, quoted, refused } from "../formats/problem";
+import { type Parsed, quoted, refused } from "../problem/problem";
 import type { Fastener } from "./fastener";
 import { type AccessStep, tabs, type Ways } from "./plan";
 

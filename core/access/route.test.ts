@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { problemText } from "../formats/problem";
+import { problemText } from "../problem/problem";
 import { planFile, planOf, shippedPlan, shippedPlans } from "../testing/shippedPlan";
 import { type AccessPlan, parsePlan } from "./plan";
 import { quickestRoute, type RouteOptions } from "./route";

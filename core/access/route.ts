@@ -1,4 +1,4 @@
-import { type Parsed, quoted, refused } from "../formats/problem";
+import { type Parsed, quoted, refused } from "../problem/problem";
 import { substitutesFor } from "../units/spanner";
 import { cheapestSteps, type GraphStep } from "./cheapestSteps";
 import { toolFor } from "./fastener";

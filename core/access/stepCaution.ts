@@ -1,4 +1,10 @@
-import type { AccessStep } from "./plan";
+import type { StepKind } from "./stepKind";
+
+/** What the cautions of a step are made from: its kind, and those its plan names. */
+interface CautionedStep {
+  readonly kind?: StepKind | undefined;
+  readonly cautions?: readonly StepCaution[] | undefined;
+}
 
 /** What can hurt someone on the way in or back. */
 export const stepCautions = [
@@ -14,7 +20,7 @@ export const stepCautions = [
 export type StepCaution = (typeof stepCautions)[number];
 
 /** Dangers that a kind of step brings whether its plan says so or not (the trade's own; no source). */
-const byKind: Readonly<Partial<Record<NonNullable<AccessStep["kind"]>, readonly StepCaution[]>>> = {
+const byKind: Readonly<Partial<Record<StepKind, readonly StepCaution[]>>> = {
   "battery-off": ["bare-positive"],
   battery: ["bare-positive", "battery-weight"],
   cut: ["knife"],
@@ -22,13 +28,13 @@ const byKind: Readonly<Partial<Record<NonNullable<AccessStep["kind"]>, readonly 
 };
 
 /** The cautions of a step: those its plan names, and those its kind brings. */
-export function cautionsOfStep({ kind, cautions = [] }: AccessStep): StepCaution[] {
+export function cautionsOfStep({ kind, cautions = [] }: CautionedStep): StepCaution[] {
   const own = new Set<StepCaution>([...cautions, ...(kind ? (byKind[kind] ?? []) : [])]);
   return stepCautions.filter((caution) => own.has(caution));
 }
 
 /** Kinds of step that want the battery's negative off: they cut, splice, or move the battery. */
-const wantsBatteryOff: ReadonlySet<AccessStep["kind"]> = new Set(["cut", "splice", "battery"]);
+const wantsBatteryOff: ReadonlySet<StepKind | undefined> = new Set(["cut", "splice", "battery"]);
 
 /** Whether a step wants the battery's negative off before it. */
-export const needsBatteryOff = ({ kind }: AccessStep): boolean => wantsBatteryOff.has(kind);
+export const needsBatteryOff = ({ kind }: CautionedStep): boolean => wantsBatteryOff.has(kind);

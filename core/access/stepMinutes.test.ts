@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { randomSource } from "../motor/randomSource";
+import { randomSource } from "../chance/randomSource";
 import { spreadOf, stepMinutes } from "./stepMinutes";
 
 describe("the minutes of one step", () => {

@@ -1,10 +1,11 @@
 // The rules are the trade's: common practice, no source.
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { problemText } from "../formats/problem";
+import { problemText } from "../problem/problem";
 import { shippedPlan, type shippedPlans } from "../testing/shippedPlan";
-import { type AccessStep, stepKinds, testStepId } from "./plan";
+import { type AccessStep, testStepId } from "./plan";
 import { quickestRoute } from "./route";
+import { stepKinds } from "./stepKind";
 import { wayBack } from "./wayBack";
 
 const backTo = (name: (typeof shippedPlans)[number], part: string) => {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type Parsed, refused } from "../formats/problem";
+import { type Parsed, refused } from "../problem/problem";
 import { type Circuit, connectorSchema, placeSchema, wireSchema } from "./circuit";
 import { parseCircuit } from "./parseCircuit";
 import { partSchema } from "./parts/index";

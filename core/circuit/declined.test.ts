@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { problemText } from "../formats/problem";
+import { problemText } from "../problem/problem";
 import { shippedCircuit, shippedIds, shippedJson } from "../testing/shippedCircuit";
 import type { Circuit } from "./circuit";
 import { busPoints, declinedParts } from "./declined";

@@ -1,4 +1,4 @@
-import { type Parsed, type Problem, problemsOf, quoted, refused } from "../formats/problem";
+import { type Parsed, type Problem, problemsOf, quoted, refused } from "../problem/problem";
 import { type Circuit, circuitSchema } from "./circuit";
 import { type Part, terminalsOf } from "./parts/index";
 

@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
 import { brokenVehicle } from "../../e2e/brokenVehicle";
-import { problemText } from "../formats/problem";
 import { type Reading, readingSchema } from "../predict/reading";
+import { problemText } from "../problem/problem";
 import { heard, shippedEngine, shippedIds } from "../testing/shippedCircuit";
-import { lookMinutes, openPlaces } from "./access";
 import { type Diagnosis, diagnose } from "./diagnose";
+import { lookMinutes, openPlaces } from "./tests/access";
 
 const engine = shippedEngine("whimbrel-four-speed");
 

@@ -1,26 +1,26 @@
 import { type Declined, declinedParts } from "../circuit/declined";
-import { type Parsed, refused } from "../formats/problem";
-import { readingProblems } from "../formats/readingProblems";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
-import type { CompiledCircuit } from "../predict/compiledCircuit";
+import { allTools, type Tool } from "../predict/observations/observation";
 import type { Look, Reading } from "../predict/reading";
-import { allTools, type Tool } from "../predict/testModel";
-import { type Agreement, asIfTrue } from "./asIfTrue";
-import { type Belief, partBelief, repairBelief } from "./belief";
-import { candidateLooks } from "./candidateLooks";
-import { type Cleared, clearedParts } from "./cleared";
-import { type Conflict, conflicts } from "./conflict";
-import { type Support, supportOf } from "./expectation";
-import { believeThrough, type FailedRepair, readingsBefore } from "./failedRepair";
-import type { Forecast } from "./forecast";
-import { indistinguishable } from "./grouping";
-import { type FaultCount, priorsFrom } from "./learnedPrior";
-import { byTwoSteps } from "./lookAhead";
-import { type NextOptions, nextLooks } from "./nextLook";
-import { type Plan, planAhead } from "./plan";
-import { suspectWhy } from "./reasons";
-import type { School } from "./school";
-import { reachVerdict, type Verdict } from "./verdict";
+import { readingProblems } from "../predict/readingProblems";
+import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
+import { type Parsed, refused } from "../problem/problem";
+import { type Belief, partBelief, repairBelief } from "./belief/belief";
+import { type FaultCount, priorsFrom } from "./belief/learnedPrior";
+import { type Agreement, asIfTrue } from "./explain/asIfTrue";
+import { type Conflict, conflicts } from "./explain/conflict";
+import { type Support, supportOf } from "./explain/expectation";
+import { suspectWhy } from "./explain/reasons";
+import { believeThrough, type FailedRepair, readingsBefore } from "./history/failedRepair";
+import { candidateLooks } from "./tests/candidateTests";
+import type { Forecast } from "./tests/forecast";
+import { indistinguishable } from "./tests/grouping";
+import { byTwoSteps } from "./tests/lookAhead";
+import { type NextOptions, nextLooks } from "./tests/nextTest";
+import { type Plan, planAhead } from "./tests/plan";
+import type { School } from "./tests/strategy";
+import { type Cleared, clearedParts } from "./verdict/cleared";
+import { reachVerdict, type Verdict } from "./verdict/verdict";
 
 /** One suspect: a fault at its likeliest size, all its sizes' belief together. */
 export interface Suspect {

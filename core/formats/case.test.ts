@@ -1,9 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import { defaultStoppingCosts } from "../money/stoppingCosts";
-import { allTools } from "../predict/testModel";
+import { allTools } from "../predict/observations/observation";
+import { problemText } from "../problem/problem";
 import { shippedCircuit, shippedJson } from "../testing/shippedCircuit";
 import { parseCase } from "./case";
-import { problemText } from "./problem";
 
 const library = (id: string) => (id === "whimbrel-four-speed" ? shippedCircuit(id) : null);
 const bare = { format: "airway-case", version: 1, circuitId: "whimbrel-four-speed", readings: [] };

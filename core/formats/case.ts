@@ -1,14 +1,14 @@
 import { z } from "zod";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
-import type { FailedRepair } from "../diagnose/failedRepair";
-import type { FaultCount } from "../diagnose/learnedPrior";
-import { schools } from "../diagnose/school";
+import type { FaultCount } from "../diagnose/belief/learnedPrior";
+import type { FailedRepair } from "../diagnose/history/failedRepair";
+import { schools } from "../diagnose/tests/strategy";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
+import { allTools, type Tool } from "../predict/observations/observation";
 import { type Reading, readingSchema } from "../predict/reading";
-import { allTools, type Tool } from "../predict/testModel";
+import { type Parsed, type Problem, problemsOf, quoted, refused } from "../problem/problem";
 import type { CircuitLibrary } from "./library";
-import { type Parsed, type Problem, problemsOf, quoted, refused } from "./problem";
 
 const repairCost = z.strictObject({
   priceMinor: z.number().int().min(0).max(1e9),

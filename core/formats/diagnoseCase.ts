@@ -1,8 +1,8 @@
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "../diagnose/diagnose";
-import type { CircuitCache } from "../predict/circuitCache";
+import type { CircuitCache } from "../predict/tables/circuitCache";
+import { type Parsed, refused } from "../problem/problem";
 import { parseCase } from "./case";
 import type { CircuitLibrary } from "./library";
-import { type Parsed, refused } from "./problem";
 
 /** An `airway-case` in, its diagnosis out: the whole way that `diagnose` and `lines` go. */
 export function diagnoseCase(

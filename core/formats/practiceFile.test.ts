@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { faultId } from "../diagnose/faultId";
+import { faultId } from "../fault/faultId";
 import { entriesOf } from "../practice/practiceCase";
 import { shippedCircuit, shippedNetlist } from "../testing/shippedCircuit";
 import { parsePracticeAct, parsePracticeFile, practiceFile } from "./practiceFile";

@@ -2,8 +2,8 @@ import { z } from "zod";
 import type { Circuit } from "../circuit/circuit";
 import { circuitSchema } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
-import { placeFault } from "../diagnose/fault";
-import { type FaultName, faultId, parseFaultId } from "../diagnose/faultId";
+import { placeFault } from "../fault/fault";
+import { type FaultName, faultId, parseFaultId } from "../fault/faultId";
 import type { PracticeAct } from "../practice/practiceBay";
 import {
   type PracticeKind,
@@ -12,8 +12,8 @@ import {
   practiceLevels,
 } from "../practice/practiceCase";
 import { readingSchema } from "../predict/reading";
-import { buildNetlist } from "../solve/netlist";
-import { type Parsed, problemsOf, refused } from "./problem";
+import { type Parsed, problemsOf, refused } from "../problem/problem";
+import { buildNetlist } from "../solve/buildNetlist";
 
 const minutes = z.number().min(0).max(100_000);
 const minor = z.number().int().min(0).max(1e9);

@@ -1,7 +1,7 @@
 import { z } from "zod";
+import { type Parsed, problemsOf, refused } from "../problem/problem";
 import { causeKinds } from "../records/closure";
 import { symptoms } from "../records/symptom";
-import { type Parsed, problemsOf, refused } from "./problem";
 
 const text = (most: number) => z.string().max(most);
 const moment = z.iso.datetime({ offset: true });

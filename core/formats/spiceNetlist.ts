@@ -1,12 +1,12 @@
 import type { MotorConstants } from "../motor/motorConstants";
 import { changedMotor } from "../motor/motorConstants";
-import type { Change } from "../solve/change";
-import type { Netlist, NetModule } from "../solve/netlist";
+import type { SolvedState } from "../solve/devices/solvedState";
+import type { Change } from "../solve/netlist/change";
+import type { Netlist, NetModule } from "../solve/netlist/netlist";
+import { type Setup, type SetupState, setupState } from "../solve/netlist/setup";
+import { nominalValues, type Values } from "../solve/netlist/values";
 import { jumperOhms, PointSolver } from "../solve/pointSolver";
-import { type Setup, type SetupState, setupState } from "../solve/setup";
-import type { SolvedState } from "../solve/solvedState";
 import { loadLamp, ratedAmps } from "../solve/tungstenLamp";
-import { nominalValues, type Values } from "../solve/values";
 
 /** An ngspice netlist of one operating point, and which spice node each of our nodes became. */
 export interface SpiceNetlist {

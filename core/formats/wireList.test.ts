@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { problemText } from "../problem/problem";
 import { shippedCircuit, shippedIds } from "../testing/shippedCircuit";
-import { problemText } from "./problem";
 import { wireList, withWireList } from "./wireList";
 
 const van = shippedCircuit("whimbrel-four-speed");

@@ -1,6 +1,6 @@
 import type { Circuit, Wire } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
-import { type Parsed, type Problem, quoted, refused } from "./problem";
+import { type Parsed, type Problem, quoted, refused } from "../problem/problem";
 
 /** Columns of a wire list, in the order they are written. */
 export const wireListColumns = [

@@ -1,4 +1,4 @@
-import { type Parsed, quoted, refused } from "../formats/problem";
+import { type Parsed, quoted, refused } from "../problem/problem";
 import type { Hole } from "./holePattern";
 
 /** Holes as they are typed: the place of each, millimetres, `0 0 / 52 0`. */

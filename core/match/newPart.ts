@@ -1,6 +1,7 @@
 import type { Circuit } from "../circuit/circuit";
 import type { Motor, ResistorPack } from "../circuit/parts/index";
-import { buildNetlist, type Netlist } from "../solve/netlist";
+import { buildNetlist } from "../solve/buildNetlist";
+import type { Netlist } from "../solve/netlist/netlist";
 import { type OperatingPoint, operatingPoint } from "../solve/operatingPoint";
 import type { PartDescription } from "./partDescription";
 

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type Parsed, problemsOf, refused } from "../formats/problem";
+import { type Parsed, problemsOf, refused } from "../problem/problem";
 
 const millimetres = z.number().min(0).max(1000);
 const place = z.number().min(-1000).max(1000);

@@ -3,7 +3,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";
-import { problemText } from "../formats/problem";
+import { problemText } from "../problem/problem";
 import { shippedCircuit } from "../testing/shippedCircuit";
 import { mostAmps, partInCircuit } from "./newPart";
 import { type PartDescription, parsePart } from "./partDescription";

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
+import { chanceFrom } from "../chance/chance";
 import { shippedEngine, shippedIds } from "../testing/shippedCircuit";
-import { chanceFrom } from "./chance";
 import { curriculum, exerciseForms, exerciseOn, isRight } from "./curriculum";
 import { humpsOfMotor, whatKilledIt } from "./faultExercises";
 import { deadSpeeds, workingSpeed } from "./pathExercises";

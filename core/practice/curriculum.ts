@@ -1,4 +1,4 @@
-import { chanceFrom } from "./chance";
+import { chanceFrom } from "../chance/chance";
 import type { Exercise, ExerciseForm } from "./exercise";
 import { commandVolts, humpsOfMotor, tapAndWiggle, whatKilledIt } from "./faultExercises";
 import { deadSpeeds, workingSpeed } from "./pathExercises";

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { attentionMinutes } from "../diagnose/nextLook";
+import { attentionMinutes } from "../diagnose/tests/nextTest";
 import { defaultStoppingCosts, minutesMinor } from "../money/stoppingCosts";
 import type { Look } from "../predict/reading";
 import { shippedEngine } from "../testing/shippedCircuit";

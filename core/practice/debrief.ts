@@ -1,16 +1,16 @@
-import { lookCost, minutesNow, openPlaces } from "../diagnose/access";
-import { activeSuspects, cellsOf } from "../diagnose/activeSuspects";
-import { type Belief, partBelief, repairBelief } from "../diagnose/belief";
-import { believeThrough } from "../diagnose/failedRepair";
-import type { Fault } from "../diagnose/fault";
-import { familyId } from "../diagnose/faultId";
-import { followChart, swapBySymptom } from "../diagnose/flowChart";
-import { forecastLook } from "../diagnose/forecast";
-import { attentionMinutes, nextLooks } from "../diagnose/nextLook";
+import { activeSuspects, cellsOf } from "../diagnose/belief/activeSuspects";
+import { type Belief, partBelief, repairBelief } from "../diagnose/belief/belief";
+import { believeThrough } from "../diagnose/history/failedRepair";
+import { lookCost, minutesNow, openPlaces } from "../diagnose/tests/access";
+import { followChart, swapBySymptom } from "../diagnose/tests/flowChart";
+import { forecastLook } from "../diagnose/tests/forecast";
+import { attentionMinutes, nextLooks } from "../diagnose/tests/nextTest";
+import type { Fault } from "../fault/fault";
+import { familyId } from "../fault/faultId";
 import { minutesMinor, type StoppingCosts } from "../money/stoppingCosts";
+import { allTools } from "../predict/observations/observation";
 import type { Look, Reading } from "../predict/reading";
 import { lookOf } from "../predict/reading";
-import { allTools } from "../predict/testModel";
 import { brierScore, type Said } from "./calibration";
 import { followAirway } from "./followAirway";
 import {

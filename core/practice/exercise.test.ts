@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { type Chance, chanceFrom } from "../chance/chance";
 import { shippedEngine } from "../testing/shippedCircuit";
-import { type Chance, chanceFrom } from "./chance";
 import {
   across,
   ampsOf,

@@ -1,10 +1,10 @@
-import type { Change } from "../solve/change";
+import type { Chance } from "../chance/chance";
+import type { Change } from "../solve/netlist/change";
+import { type Setup, setupState } from "../solve/netlist/setup";
+import { nominalValues } from "../solve/netlist/values";
 import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
-import { type Setup, setupState } from "../solve/setup";
 import { type LampWord, lampVolts, lampWord, testLight } from "../solve/tungstenLamp";
-import { nominalValues } from "../solve/values";
-import type { Chance } from "./chance";
 import type { PracticeCircuit } from "./practiceCase";
 
 /** One of the answers offered. */

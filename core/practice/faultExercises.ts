@@ -1,5 +1,5 @@
-import { believe, repairBelief } from "../diagnose/belief";
-import { placeFault } from "../diagnose/fault";
+import { believe, repairBelief } from "../diagnose/belief/belief";
+import { placeFault } from "../fault/fault";
 import { humpsPerTurn } from "../motor/commutator";
 import type { Reading } from "../predict/reading";
 import { ampsText, listed, percent, voltsText } from "../units/wording";

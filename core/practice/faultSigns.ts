@@ -1,7 +1,7 @@
-import type { Fault } from "../diagnose/fault";
+import type { Chance } from "../chance/chance";
+import type { Fault } from "../fault/fault";
 import { mechanicalModes } from "../motor/mechanicalMode";
-import type { Netlist } from "../solve/netlist";
-import type { Chance } from "./chance";
+import type { Netlist } from "../solve/netlist/netlist";
 import type { World } from "./world";
 
 export type Noise = "quiet" | "squeal" | "rumble" | "tick" | "whistle";

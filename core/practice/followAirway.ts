@@ -1,7 +1,7 @@
-import { lookMinutes, openPlaces } from "../diagnose/access";
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "../diagnose/diagnose";
-import type { CompiledCircuit } from "../predict/compiledCircuit";
+import { lookMinutes, openPlaces } from "../diagnose/tests/access";
 import type { Reading } from "../predict/reading";
+import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import type { SimulatedVehicle } from "./simulatedVehicle";
 
 /** How one job went. */

@@ -1,8 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
+import { chanceFrom } from "../chance/chance";
 import { diagnose } from "../diagnose/diagnose";
-import { placeFault } from "../diagnose/fault";
+import { placeFault } from "../fault/fault";
 import { heard, shippedEngine, shippedNetlist } from "../testing/shippedCircuit";
-import { chanceFrom } from "./chance";
 import { calibrationError, outcomeOf } from "./outcome";
 import { SimulatedVehicle } from "./simulatedVehicle";
 import { usualWorld } from "./world";

@@ -1,5 +1,5 @@
 import type { Diagnosis } from "../diagnose/diagnose";
-import type { Fault } from "../diagnose/fault";
+import type { Fault } from "../fault/fault";
 
 export type Outcome = "right" | "apart" | "wrong";
 

@@ -1,4 +1,4 @@
-import { carries, pathBoard, sharedByDead } from "../diagnose/pathBoard";
+import { carries, pathBoard, sharedByDead } from "../diagnose/explain/pathBoard";
 import { listed } from "../units/wording";
 import { type ExerciseForm, shuffled, someOf } from "./exercise";
 

@@ -1,16 +1,16 @@
 import type { Circuit } from "../circuit/circuit";
-import { lookCost } from "../diagnose/access";
 import { diagnose } from "../diagnose/diagnose";
-import type { FailedRepair } from "../diagnose/failedRepair";
-import type { Fault } from "../diagnose/fault";
-import { placeFault } from "../diagnose/fault";
-import { repairKind } from "../diagnose/stopping";
-import { problemText } from "../formats/problem";
-import { lookProblems } from "../formats/readingProblems";
+import type { FailedRepair } from "../diagnose/history/failedRepair";
+import { lookCost } from "../diagnose/tests/access";
+import { repairKind } from "../diagnose/verdict/stopping";
+import type { Fault } from "../fault/fault";
+import { placeFault } from "../fault/fault";
 import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } from "../money/stoppingCosts";
-import type { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Look, Reading } from "../predict/reading";
-import type { Netlist } from "../solve/netlist";
+import { lookProblems } from "../predict/readingProblems";
+import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
+import { problemText } from "../problem/problem";
+import type { Netlist } from "../solve/netlist/netlist";
 import { complaintOf, type PracticeCase, type PracticeCircuit, vehicleOf } from "./practiceCase";
 
 /** One thing done in the bay, with what came of it: a case is gone through again from these alone. */

@@ -1,9 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
-import { believe, repairBelief } from "../diagnose/belief";
-import { swapBySymptom } from "../diagnose/flowChart";
+import { chanceFrom } from "../chance/chance";
+import { believe, repairBelief } from "../diagnose/belief/belief";
+import { swapBySymptom } from "../diagnose/tests/flowChart";
 import type { Look } from "../predict/reading";
 import { shippedEngine } from "../testing/shippedCircuit";
-import { chanceFrom } from "./chance";
 import { outcomeOf } from "./outcome";
 import {
   type CaseMade,

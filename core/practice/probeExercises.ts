@@ -1,4 +1,4 @@
-import type { Change } from "../solve/change";
+import type { Change } from "../solve/netlist/change";
 import { ampsText, voltsText } from "../units/wording";
 import {
   across,

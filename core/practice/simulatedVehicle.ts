@@ -1,18 +1,19 @@
 // A simulated vehicle with a hidden fault, and the technician's instruments on it. It solves the exact
 // netlist (the engine's has its wires lumped) with part values drawn here, and judges with its own tables.
-import type { Fault } from "../diagnose/fault";
+
+import type { Chance } from "../chance/chance";
+import type { Fault } from "../fault/fault";
 import { rpmOf } from "../motor/motorConstants";
 import type { Look, Reading } from "../predict/reading";
-import type { Change } from "../solve/change";
-import type { Netlist } from "../solve/netlist";
+import type { Change } from "../solve/netlist/change";
+import type { Netlist } from "../solve/netlist/netlist";
+import { lampEnds, type Setup, setupState } from "../solve/netlist/setup";
+import { nominalValues, type Values } from "../solve/netlist/values";
 import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
-import { lampEnds, type Setup, setupState } from "../solve/setup";
 import { lampVolts, testLight } from "../solve/tungstenLamp";
-import { nominalValues, type Values } from "../solve/values";
-import type { Chance } from "./chance";
-import { drawValues } from "./drawnVehicle";
 import { FaultSigns, type Noise } from "./faultSigns";
+import { drawValues } from "./sampledVehicle";
 import type { World } from "./world";
 
 export type AirflowWord = "none" | "weak" | "normal" | "strong";

@@ -1,5 +1,5 @@
 import { busPoints } from "../circuit/declined";
-import type { CompiledCircuit } from "./compiledCircuit";
+import type { CompiledCircuit } from "./tables/compiledCircuit";
 
 /** Node of a point, -1 for the battery's negative; undefined for a name that is no point. */
 export function nodeAt(compiled: CompiledCircuit, point: string): number | undefined {

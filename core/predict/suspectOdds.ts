@@ -1,5 +1,5 @@
-import type { CompiledCircuit } from "./compiledCircuit";
-import type { OddsAt } from "./testModel";
+import type { OddsAt } from "./observations/observation";
+import type { CompiledCircuit } from "./tables/compiledCircuit";
 
 /** What kind of thing a fault sits in, for tables of what it shows. */
 export function faultKind(compiled: Pick<CompiledCircuit, "netlist">, where: string, part: string): string {

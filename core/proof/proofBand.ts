@@ -1,7 +1,7 @@
-import { vehicleDraws } from "../predict/vehicleDraw";
-import type { Netlist } from "../solve/netlist";
+import { vehicleDraws } from "../predict/tables/vehicleSample";
+import type { Netlist } from "../solve/netlist/netlist";
+import { type Setup, setupState } from "../solve/netlist/setup";
 import { PointSolver } from "../solve/pointSolver";
-import { type Setup, setupState } from "../solve/setup";
 
 /** What a sound vehicle shows: the usual, and the ends within which nearly all lie. */
 export interface Band {

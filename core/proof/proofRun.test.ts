@@ -1,8 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
-import { vehicleDraws } from "../predict/vehicleDraw";
+import { vehicleDraws } from "../predict/tables/vehicleSample";
+import { setupState } from "../solve/netlist/setup";
 import { operatingPoint } from "../solve/operatingPoint";
 import { PointSolver } from "../solve/pointSolver";
-import { setupState } from "../solve/setup";
 import { shippedEngine, shippedIds, shippedNetlist } from "../testing/shippedCircuit";
 import { bandOf, proofBands } from "./proofBand";
 import {

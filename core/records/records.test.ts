@@ -1,7 +1,7 @@
 // Odds and scores of a shop's own records, against hand-worked numbers and jStat, a general statistics package.
 import { describe, expect, test } from "@jest/globals";
 import jstat from "jstat";
-import { dirichletShares } from "../diagnose/learnedPrior";
+import { dirichletShares } from "../diagnose/belief/learnedPrior";
 import { closureProblem, closureSchema } from "./closure";
 import { comebackOdds } from "./comebackOdds";
 import { learntRepairs, repairsAsLearnt } from "./learntRepairs";

@@ -1,4 +1,4 @@
-import { normalQuantile } from "../predict/normal";
+import { normalQuantile } from "../predict/tables/normal";
 
 /** A verdict's belief when parts were fitted on it, and whether they held. */
 export interface Held {

@@ -1,4 +1,4 @@
-import type { Netlist } from "./netlist";
+import type { Netlist } from "./netlist/netlist";
 import { type OperatingPoint, operatingPoint } from "./operatingPoint";
 
 /** How a healthy vehicle stands in one setting, key on. */

@@ -2,15 +2,15 @@
 // whose speed is a node on which the torques balance: another solver and another formulation.
 import { beforeAll, describe, expect, jest, test } from "@jest/globals";
 import { Simulation } from "eecircuit-engine";
-import { catalogue } from "../diagnose/catalogue";
-import { faultFromId } from "../diagnose/fault";
+import { catalogue } from "../fault/catalogue";
+import { faultFromId } from "../fault/fault";
 import { spiceNetlist } from "../formats/spiceNetlist";
 import { shippedIds, shippedNetlist } from "../testing/shippedCircuit";
-import type { Change } from "./change";
-import type { Netlist } from "./netlist";
+import type { Change } from "./netlist/change";
+import type { Netlist } from "./netlist/netlist";
+import { type Setup, setupState } from "./netlist/setup";
+import { nominalValues } from "./netlist/values";
 import { PointSolver } from "./pointSolver";
-import { type Setup, setupState } from "./setup";
-import { nominalValues } from "./values";
 
 const simulation = new Simulation();
 let run = 0;

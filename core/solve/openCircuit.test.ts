@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
 import { shippedNetlist } from "../testing/shippedCircuit";
+import { setupState } from "./netlist/setup";
+import { nominalValues } from "./netlist/values";
 import { openCircuit } from "./openCircuit";
 import { PointSolver } from "./pointSolver";
-import { setupState } from "./setup";
 import { lampVolts, lampWord, testLight } from "./tungstenLamp";
-import { nominalValues } from "./values";
 
 const netlist = shippedNetlist("whimbrel-four-speed");
 const solver = new PointSolver(netlist);

@@ -1,6 +1,6 @@
-import type { Netlist } from "./netlist";
+import type { SolvedState } from "./devices/solvedState";
+import type { Netlist } from "./netlist/netlist";
 import type { PointSolver } from "./pointSolver";
-import type { SolvedState } from "./solvedState";
 
 /** What stands between two points with nothing on them: an equivalent source (Thévenin 1883), for whatever is put there. */
 export interface OpenCircuit {

@@ -1,9 +1,9 @@
 import { rpmOf } from "../motor/motorConstants";
-import type { Change } from "./change";
-import type { Device, Netlist } from "./netlist";
+import type { Change } from "./netlist/change";
+import type { Device, Netlist } from "./netlist/netlist";
+import { type Setup, setupState } from "./netlist/setup";
+import { nominalValues, type Values } from "./netlist/values";
 import { PointSolver, type SolvedState } from "./pointSolver";
-import { type Setup, setupState } from "./setup";
-import { nominalValues, type Values } from "./values";
 
 /** An operating point by names, as the command line prints it. */
 export interface OperatingPoint {

@@ -2,14 +2,14 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
-import { catalogue } from "../diagnose/catalogue";
-import { faultFromId } from "../diagnose/fault";
+import { catalogue } from "../fault/catalogue";
+import { faultFromId } from "../fault/fault";
 import { netlistOf, shippedIds, shippedNetlist } from "../testing/shippedCircuit";
-import type { Netlist } from "./netlist";
+import type { Netlist } from "./netlist/netlist";
+import { setupState } from "./netlist/setup";
+import { nominalValues } from "./netlist/values";
 import { operatingPoint } from "./operatingPoint";
 import { PointSolver } from "./pointSolver";
-import { setupState } from "./setup";
-import { nominalValues } from "./values";
 
 const whimbrel = shippedNetlist("whimbrel-four-speed");
 

@@ -1,20 +1,26 @@
 import { changedMotor, type MotorConstants } from "../motor/motorConstants";
-import type { Change } from "./change";
-import type { Groups } from "./connectivity";
-import { DeviceStates } from "./deviceStates";
-import { hang, type NetworkChanges, networkChanges } from "./hungChange";
-import { type Edge, inverseDiagonal, ldlRoom, seenOhms } from "./ldl";
-import { type Bridge, LinearNetworks } from "./linearNetwork";
-import { type Branch, isPort, type Netlist } from "./netlist";
-import type { Load } from "./portNetwork";
-import type { SetupState } from "./setup";
-import type { SolvedState } from "./solvedState";
-import type { BareNetwork, HealthyNetwork, HealthyStanding, HungChange, Standing } from "./standing";
+import { DeviceStates } from "./devices/deviceStates";
+import type { SolvedState } from "./devices/solvedState";
+import type { Change } from "./netlist/change";
+import { type Branch, isPort, type Netlist } from "./netlist/netlist";
+import type { SetupState } from "./netlist/setup";
+import type { Values } from "./netlist/values";
+import type { Groups } from "./network/connectivity";
+import { hang, type NetworkChanges, networkChanges } from "./network/hungChange";
+import { type Edge, inverseDiagonal, ldlRoom, seenOhms } from "./network/ldl";
+import { type Bridge, LinearNetworks } from "./network/linearNetwork";
+import type { Load } from "./network/load";
+import type {
+  BareNetwork,
+  HealthyNetwork,
+  HealthyStanding,
+  HungChange,
+  Standing,
+} from "./network/networkState";
 import { loadLamp, ratedAmps } from "./tungstenLamp";
-import type { Values } from "./values";
 
-export type { SolvedState } from "./solvedState";
-export type { HealthyNetwork } from "./standing";
+export type { SolvedState } from "./devices/solvedState";
+export type { HealthyNetwork } from "./network/networkState";
 
 /**
  * How a point is wanted: exact; good enough for a prediction; the same with the devices likely to stand as in

@@ -5,11 +5,11 @@ import fc from "fast-check";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import { type Part, terminalsOf } from "../circuit/parts/index";
-import { catalogue } from "../diagnose/catalogue";
+import { catalogue } from "../fault/catalogue";
 import { netlistOf } from "../testing/shippedCircuit";
+import { setupState } from "./netlist/setup";
+import { nominalValues } from "./netlist/values";
 import { PointSolver } from "./pointSolver";
-import { setupState } from "./setup";
-import { nominalValues } from "./values";
 
 const settings = ["off", "1", "2"];
 const stock = (kinds: readonly number[]): Part[] =>

@@ -1,4 +1,4 @@
-import { ampsPerFigure } from "../motor/probeScale";
+import { ampsPerFigure } from "../signal/probeScale";
 import { curvePoints, done, type Sum } from "./sum";
 
 export const clampAndShunt: Sum = {

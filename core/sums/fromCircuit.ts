@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit/circuit";
-import type { Netlist } from "../solve/netlist";
+import type { Netlist } from "../solve/netlist/netlist";
 import { operatingPoint } from "../solve/operatingPoint";
 import type { Typed } from "./benchSums";
 

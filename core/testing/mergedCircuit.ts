@@ -1,6 +1,6 @@
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
-import { problemText } from "../formats/problem";
+import { problemText } from "../problem/problem";
 import { shippedJson } from "./shippedCircuit";
 
 type Json = Record<string, unknown>;

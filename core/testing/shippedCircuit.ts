@@ -2,10 +2,11 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
-import { problemText } from "../formats/problem";
-import { CompiledCircuit } from "../predict/compiledCircuit";
 import type { Reading } from "../predict/reading";
-import { buildNetlist, type Netlist } from "../solve/netlist";
+import { CompiledCircuit } from "../predict/tables/compiledCircuit";
+import { problemText } from "../problem/problem";
+import { buildNetlist } from "../solve/buildNetlist";
+import type { Netlist } from "../solve/netlist/netlist";
 
 const folder = join(process.cwd(), "demo", "circuits");
 

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { type AccessPlan, parsePlan } from "../access/plan";
-import { problemText } from "../formats/problem";
+import { problemText } from "../problem/problem";
 
 /** A shipped plan's file, read anew every time so that a test may spoil it. */
 export const planFile = (name: string): Record<string, unknown> =>

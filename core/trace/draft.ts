@@ -2,7 +2,7 @@ import { z } from "zod";
 import { type Circuit, circuitSchema } from "../circuit/circuit";
 import { type CircuitEdit, circuitEditSchema, editedAtOnce, editedCircuit } from "../circuit/circuitEdit";
 import { parseCircuit } from "../circuit/parseCircuit";
-import { type Parsed, type Problem, problemsOf, refused } from "../formats/problem";
+import { type Parsed, type Problem, problemsOf, refused } from "../problem/problem";
 import { type TraceAnswers, type TraceQuestionId, traceAnswerSchemas, traceQuestionIds } from "./traceAnswer";
 import { type CircuitName, traceCircuit } from "./traceCircuit";
 

@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { parseCircuit } from "../circuit/parseCircuit";
-import { circuitFamily } from "../solve/circuitFamily";
-import { circuitFindings } from "../solve/circuitFinding";
+import { buildNetlist } from "../solve/buildNetlist";
+import { circuitFamily } from "../solve/checks/circuitFamily";
+import { circuitFindings } from "../solve/checks/circuitFinding";
 import { healthyPoints } from "../solve/healthyPoint";
-import { buildNetlist } from "../solve/netlist";
 import { questionsAsked, type TraceAnswers, traceQuestionIds } from "./traceAnswer";
 import { traceCircuit } from "./traceCircuit";
 

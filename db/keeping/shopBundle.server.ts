@@ -1,7 +1,6 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { problemsOf, problemText } from "@core/formats/problem";
 import {
   blobFile,
   cellSchema,
@@ -10,6 +9,7 @@ import {
   shopContents,
   tableFile,
 } from "@core/formats/shopBundle";
+import { problemsOf, problemText } from "@core/problem/problem";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { z } from "zod";
 import { databaseFile, dataFolder, migrated } from "../database.server";

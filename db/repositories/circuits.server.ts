@@ -1,8 +1,8 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { circuitShape } from "@core/circuit/circuitShape";
 import { parseCircuit } from "@core/circuit/parseCircuit";
-import { circuitFamily } from "@core/solve/circuitFamily";
-import { buildNetlist } from "@core/solve/netlist";
+import { buildNetlist } from "@core/solve/buildNetlist";
+import { circuitFamily } from "@core/solve/checks/circuitFamily";
 import type { Sequelize, Transaction } from "sequelize";
 import { z } from "zod";
 import type { Database } from "../database.server";

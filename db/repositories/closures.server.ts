@@ -1,4 +1,4 @@
-import type { FaultCount } from "@core/diagnose/learnedPrior";
+import type { FaultCount } from "@core/diagnose/belief/learnedPrior";
 import { type CauseKind, type Closure, closureSchema } from "@core/records/closure";
 import type { MeasuredRepairs } from "@core/records/learntRepairs";
 import { type Symptom, symptoms } from "@core/records/symptom";

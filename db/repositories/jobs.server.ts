@@ -1,5 +1,5 @@
-import { type Caution, cautions } from "@core/diagnose/caution";
-import { type School, schools } from "@core/diagnose/school";
+import { type Caution, cautions } from "@core/diagnose/tests/caution";
+import { type School, schools } from "@core/diagnose/tests/strategy";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";

@@ -1,5 +1,5 @@
 import { type AccessPlan, parsePlan } from "@core/access/plan";
-import { problemText } from "@core/formats/problem";
+import { problemText } from "@core/problem/problem";
 import { Op, type Transaction } from "sequelize";
 import { database } from "../database.server";
 import { PlanBodyRow, PlanNoteRow, PlanRow } from "../models.server";

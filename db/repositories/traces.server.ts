@@ -1,4 +1,4 @@
-import { type TraceRecord, traceRecordSchema } from "@core/formats/traceRecord";
+import { type TraceRecord, traceRecordSchema } from "@core/recording/storedRecording";
 import { Op } from "sequelize";
 import { database } from "../database.server";
 import { TraceRow } from "../models.server";

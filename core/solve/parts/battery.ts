@@ -1,4 +1,4 @@
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 
 /** The battery's internal resistance; its voltage comes with the set-up. */
 export const addBattery: AddPart<"battery"> = (builder, part) => {

@@ -1,4 +1,4 @@
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 
 /** Cold resistance falls with the rating: 0.075 / amps (this format's nominal value). */
 export const addFuse: AddPart<"fuse"> = (builder, part) => {

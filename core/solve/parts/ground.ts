@@ -1,4 +1,4 @@
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 
 /** A ground point's contact resistance to the battery's negative. */
 export const addGround: AddPart<"ground"> = (builder, part, circuit) => {

@@ -1,4 +1,4 @@
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 
 /** The panel's output: command volts behind `outOhms`, there while the panel is alive. */
 export const addHead: AddPart<"head"> = (builder, part) => {

@@ -1,5 +1,5 @@
 import { ignitionTerminals, keyPositions } from "../../circuit/parts/ignition";
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 import { switchContactOhms } from "./selector";
 
 /** One contact per output, closed in the key positions that list it. */

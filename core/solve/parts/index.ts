@@ -1,5 +1,5 @@
 import type { PartKind } from "../../circuit/parts/index";
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 import { addBattery } from "./battery";
 import { addFuse } from "./fuse";
 import { addGround } from "./ground";

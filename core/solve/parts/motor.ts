@@ -1,5 +1,5 @@
 import { motorConstants } from "../../motor/motorConstants";
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 
 /** The winding's resistance; the back-EMF is added by the solver from the speed. */
 export const addMotor: AddPart<"motor"> = (builder, part) => {

@@ -1,4 +1,4 @@
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 
 /** Coil from 86 to 85, working contact to 87 and, where it is wired, resting contact to 87a. */
 export const addRelay: AddPart<"relay"> = (builder, part, circuit) => {

@@ -1,5 +1,5 @@
 import { selectorTerminals } from "../../circuit/parts/selector";
-import type { AddPart } from "../netlist";
+import type { AddPart } from "../netlist/netlistBuilder";
 
 /** Nominal contact resistance of key switch and selector where the file gives none. */
 export const switchContactOhms = 0.005;

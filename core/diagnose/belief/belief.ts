@@ -1,0 +1,188 @@
+import { unknownShare } from "../../fault/prior";
+import { keyOfReading, type Reading } from "../../predict/reading";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { posteriorOf, rescale } from "./bayes";
+import { type ReadingScore, scoreReading } from "./readingScore";
+
+/** A belief to go on from: by variant times draws plus draw, and the unknown. It need not sum to 1. */
+export interface Start {
+  readonly joint: Float64Array;
+  readonly unknown: number;
+}
+
+/** Belief over every suspect after the readings. */
+export interface Belief {
+  /** What it began from: a belief, odds by suspect in place of the catalogue's, or null for those. */
+  readonly start: Start | ArrayLike<number> | null;
+  readonly readings: readonly Reading[];
+  /** What each reading is called where they are listed: its place, from 1, unless its list counts others too. */
+  readonly numbers: readonly number[];
+  readonly scores: readonly ReadingScore[];
+  /** Joint probability by variant times draws plus draw; with `unknown` it sums to 1. */
+  readonly joint: Float64Array;
+  /** Probability by variant, over the drawn vehicles. */
+  readonly variants: Float64Array;
+  readonly unknown: number;
+  /** Natural logarithm of how likely all the readings were together. */
+  readonly evidence: number;
+}
+
+/**
+ * Chances that a reading is a mistake: a slip of the moment, and one that would be made again (wrong
+ * terminal, wrong plug), which repeating the look does not cure. Judgements, no source.
+ */
+const slips = {
+  measured: { once: 0.012, again: 0.008 },
+  heard: { once: 0.03, again: 0.02 },
+} as const;
+
+/** How likely a reading was where its own odds were so, slips of both kinds mixed in. */
+export function slipMixed(reading: Reading, odds: number, blind: number): number {
+  const slip = reading.heard ? slips.heard : slips.measured;
+  return (1 - slip.again) * ((1 - slip.once) * odds + slip.once * blind) + slip.again * blind;
+}
+
+/** Readings that are the same look share one chance of a lasting slip. */
+function sameLooks(readings: readonly Reading[]): number[][] {
+  const groups = new Map<string, number[]>();
+  readings.forEach((reading, index) => {
+    const key = keyOfReading(reading);
+    const own = groups.get(key);
+    if (own) own.push(index);
+    else groups.set(key, [index]);
+  });
+  return [...groups.values()];
+}
+
+/**
+ * P(fault | readings), by Bayes: within one drawn vehicle readings are independent, and the
+ * average over vehicles comes last, so that what readings share is counted once.
+ * @param scores scores already known for these readings, by the same order
+ * @param start a belief to go on from, or odds by suspect in place of the catalogue's
+ */
+export function believe(
+  compiled: CompiledCircuit,
+  readings: readonly Reading[],
+  scores: readonly ReadingScore[] = readings.map((reading) => scoreReading(compiled, reading)),
+  start: Belief["start"] = null,
+): Belief {
+  const draws = compiled.draws.length;
+  const count = compiled.variants.length;
+  const weights = startingWeights(compiled, start);
+  let logScale = 0;
+  sameLooks(readings).forEach((group, index) => {
+    multiplyGroup(weights, group, readings, scores);
+    if ((index + 1) % groupsPerRescale === 0) logScale += rescale(weights);
+  });
+  const { p, evidence } = posteriorOf(weights, logScale);
+  const joint = p.subarray(0, count * draws);
+  const variants = new Float64Array(count);
+  for (let variant = 0, cell = 0; variant < count; variant++) {
+    let sum = 0;
+    for (let draw = 0; draw < draws; draw++) sum += joint[cell++] as number;
+    variants[variant] = sum;
+  }
+  const numbers = readings.map((_, index) => index + 1);
+  return { start, readings, numbers, scores, joint, variants, unknown: p[count * draws] as number, evidence };
+}
+
+/** Where the weighing begins, by variant times draws plus draw, the unknown last. */
+function startingWeights(compiled: CompiledCircuit, start: Belief["start"]): Float64Array {
+  const { variants, draws } = compiled;
+  const cells = variants.length * draws.length;
+  const weights = new Float64Array(cells + 1);
+  if (!start) {
+    weights.set(compiled.remember("starting weights", () => byPriors(compiled, null)));
+    return weights;
+  }
+  if ("joint" in start) {
+    weights.set(start.joint);
+    weights[cells] = start.unknown;
+    return weights;
+  }
+  return byPriors(compiled, start);
+}
+
+/** The catalogue's odds by suspect, or others in their place. */
+function byPriors({ variants, draws }: CompiledCircuit, own: ArrayLike<number> | null): Float64Array {
+  const cells = variants.length * draws.length;
+  const weights = new Float64Array(cells + 1);
+  weights[cells] = unknownShare;
+  variants.forEach(({ prior }, variant) => {
+    const p = own?.[variant] ?? prior;
+    weights.fill(p / draws.length, variant * draws.length, (variant + 1) * draws.length);
+  });
+  return weights;
+}
+
+/** Weights are rescaled this often: so many slip-floored odds cannot underflow a double. */
+const groupsPerRescale = 12;
+
+/** Multiplies the likelihood of one group of like readings into every cell, the unknown's last. */
+function multiplyGroup(
+  weights: Float64Array,
+  group: readonly number[],
+  readings: readonly Reading[],
+  scores: readonly ReadingScore[],
+): void {
+  const cells = weights.length - 1;
+  const slip = group.every((index) => readings[index]?.heard) ? slips.heard : slips.measured;
+  const [first = 0, ...more] = group;
+  const { odds, blind } = scores[first] as ReadingScore;
+  const rest = 1 - slip.again;
+  if (more.length === 0) {
+    const times = rest * (1 - slip.once);
+    const floor = (rest * slip.once + slip.again) * blind;
+    for (let cell = 0; cell < cells; cell++)
+      weights[cell] = (weights[cell] as number) * (times * (odds[cell] as number) + floor);
+    weights[cells] = (weights[cells] as number) * blind;
+    return;
+  }
+  const own = new Float64Array(cells).fill(rest);
+  let together = 1;
+  for (const index of group) {
+    const score = scores[index] as ReadingScore;
+    together *= score.blind;
+    const floor = slip.once * score.blind;
+    for (let cell = 0; cell < own.length; cell++)
+      own[cell] = (own[cell] as number) * ((1 - slip.once) * (score.odds[cell] as number) + floor);
+  }
+  const again = slip.again * together;
+  for (let cell = 0; cell < cells; cell++)
+    weights[cell] = (weights[cell] as number) * ((own[cell] as number) + again);
+  weights[cells] = (weights[cells] as number) * together;
+}
+
+/** Every repair by name, `unknown` first, and each suspect's place among them. */
+function repairsOf(compiled: CompiledCircuit): {
+  readonly names: readonly string[];
+  readonly of: Int32Array;
+} {
+  return compiled.remember("repairs", () => {
+    const names = [...new Set(["unknown", ...compiled.variants.map(({ repair }) => repair)])];
+    const place = new Map(names.map((name, index) => [name, index]));
+    return { names, of: Int32Array.from(compiled.variants, ({ repair }) => place.get(repair) ?? 0) };
+  });
+}
+
+/** Probability by repair: the parts to replace together, as one text; `unknown` is one of them. */
+export function repairBelief(compiled: CompiledCircuit, belief: Belief): Map<string, number> {
+  const { names, of } = repairsOf(compiled);
+  const sums = new Float64Array(names.length);
+  sums[0] = belief.unknown;
+  for (let variant = 0; variant < of.length; variant++) {
+    const place = of[variant] as number;
+    sums[place] = (sums[place] as number) + (belief.variants[variant] as number);
+  }
+  return new Map(names.map((name, index) => [name, sums[index] as number]));
+}
+
+/** Probability that each part needs work; parts of a pair count each, so these may sum above 1. */
+export function partBelief(repairs: Iterable<readonly [string, number]>): { part: string; p: number }[] {
+  const sums = new Map<string, number>();
+  for (const [repair, p] of repairs) {
+    const parts = repair.includes("+") ? repair.split("+") : [repair];
+    for (const part of parts) sums.set(part, (sums.get(part) ?? 0) + p);
+  }
+  return [...sums].map(([part, p]) => ({ part, p })).sort((a, b) => b.p - a.p);
+}

@@ -1,0 +1,118 @@
+import type { Reading } from "../../predict/reading";
+import { lookText, resultText } from "../../predict/readingText";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { type Belief, believe } from "../belief/belief";
+import { expectedAt, type Support, supportOf } from "./expectation";
+
+/** A reading that fights the others, or one of them. */
+export interface Conflict {
+  /** Its place among the readings, from 0. */
+  readonly reading: number;
+  readonly why: string;
+}
+
+/** Odds of a reading under a suspect, as a share of blind chance, at and below which it does not fit. */
+export const contrary = 0.24;
+/** Share of the belief that must fit everything seen for there to be no conflict. */
+const agreed = 0.5;
+/** Readings looked into, those that misfit most. */
+const mostTried = 4;
+/** Share of the belief a reading has to misfit to be looked into. */
+const suspicious = 0.1;
+
+/** Suspects below this do not count for or against a reading. */
+const leastWeighed = 1e-6;
+
+/** Places of the suspects that count, likeliest first. */
+function weighed({ variants }: Belief): number[] {
+  const places: number[] = [];
+  for (let variant = 0; variant < variants.length; variant++)
+    if ((variants[variant] as number) >= leastWeighed) places.push(variant);
+  return places.sort((a, b) => (variants[b] as number) - (variants[a] as number));
+}
+
+/** Whether a suspect made a reading unlikely. */
+function misfits({ scores }: Belief, support: Support, variant: number, reading: number): boolean {
+  const { weight, odds } = support.of(variant);
+  return (odds[reading] as number) / weight <= contrary * (scores[reading]?.blind ?? 1);
+}
+
+/** Whether most of the belief fits every reading: the likeliest suspects mostly settle it by themselves. */
+function allAgree(belief: Belief, support: Support): boolean {
+  let fitting = 0;
+  let fighting = 0;
+  for (const variant of weighed(belief)) {
+    const fights = belief.readings.some((_, reading) => misfits(belief, support, variant, reading));
+    if (fights) fighting += support.of(variant).weight;
+    else fitting += support.of(variant).weight;
+    if (fitting >= agreed) return true;
+    if (fighting > 1 - agreed) return false;
+  }
+  return false;
+}
+
+/** How much of the belief misfits each reading. */
+function misfitOf(belief: Belief, support: Support): number[] {
+  const misfit = belief.readings.map(() => 0);
+  for (const variant of weighed(belief)) {
+    for (let reading = 0; reading < misfit.length; reading++)
+      if (misfits(belief, support, variant, reading))
+        misfit[reading] = (misfit[reading] as number) + support.of(variant).weight;
+  }
+  return misfit;
+}
+
+interface Cure {
+  readonly reading: number;
+  readonly without: Belief;
+  /** How likely everything is with this reading a slip, as a logarithm. */
+  readonly slipEvidence: number;
+}
+
+/**
+ * Readings that cannot be right together with the rest: those whose removal lets most of the belief fit
+ * all that is left. Where two of them would each do, both are named and the likelier slip is the one to
+ * repeat. With fewer than three readings nothing can be called a slip.
+ */
+export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Support): Conflict[] {
+  if (belief.readings.length < 3) return [];
+  if (allAgree(belief, support)) return [];
+  const cures = misfitOf(belief, support)
+    .flatMap((share, index) => (share > suspicious ? [{ share, index }] : []))
+    .sort((a, b) => b.share - a.share)
+    .slice(0, mostTried)
+    .flatMap(({ index }) => cure(compiled, belief, index) ?? [])
+    .sort((a, b) => b.slipEvidence - a.slipEvidence);
+  const [slip, other] = cures;
+  if (!slip) return [];
+  if (other) return [{ reading: slip.reading, why: pairText(belief, slip.reading, other.reading) }];
+  const reading = belief.readings[slip.reading] as Reading;
+  const best = slip.without.variants.indexOf(Math.max(...slip.without.variants));
+  const expected = expectedAt(compiled, reading, best);
+  return [
+    {
+      reading: slip.reading,
+      why: `Reading ${belief.numbers[slip.reading]} (${cite(reading)}) fights the others, which make it ${expected}; repeat it.`,
+    },
+  ];
+}
+
+/** What is left when a reading is taken away, if most of the belief then fits all of it. */
+function cure(compiled: CompiledCircuit, { start, readings, scores }: Belief, index: number): Cure | null {
+  const others = <T>(items: readonly T[]): T[] => items.filter((_, other) => other !== index);
+  const without = believe(compiled, others(readings), others(scores), start);
+  if (!allAgree(without, supportOf(compiled, without))) return null;
+  return {
+    reading: index,
+    without,
+    slipEvidence: without.evidence + Math.log(scores[index]?.blind ?? 1),
+  };
+}
+
+const cite = (reading: Reading): string => `${lookText(reading)}: ${resultText(reading)}`;
+
+function pairText({ readings, numbers }: Belief, slip: number, other: number): string {
+  const name = (at: number): string => `${numbers[at]} (${cite(readings[at] as Reading)})`;
+  const [first, second] = slip < other ? [slip, other] : [other, slip];
+  return `Readings ${name(first)} and ${name(second)} cannot both be right; ${numbers[slip]} is the likelier slip: repeat it.`;
+}

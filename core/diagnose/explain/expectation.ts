@@ -1,0 +1,158 @@
+import { testModels } from "../../predict/observations/index";
+import type { NumberTest, OddsAt, WordTest } from "../../predict/observations/observation";
+import { type Look, lookOf, type Reading } from "../../predict/reading";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { ampsText, ohmsText, voltsText } from "../../units/wording";
+import { type Belief, slipMixed } from "../belief/belief";
+import type { ReadingScore } from "../belief/readingScore";
+
+/** What a suspect carries, summed over the drawn vehicles. */
+interface Carried {
+  /** Its belief, with a floor that keeps the impossible comparable. */
+  readonly weight: number;
+  /** By reading: belief times the odds of what was seen. */
+  readonly odds: Float64Array;
+  /** By reading: what the belief would be without that reading, up to a factor all share. */
+  readonly without: Float64Array;
+}
+
+const floor = 1e-300;
+/** Cells of the belief less likely than this do not move a sum over all. */
+const leastCell = 1e-15;
+
+/** How much of the belief, and of each reading's odds under it, every suspect carries; summed as it is asked for. */
+export class Support {
+  private readonly known: (Carried | undefined)[] = [];
+  private whole: Carried | null = null;
+
+  /** By reading: the odds it had as a slip, and the share of its own odds besides. */
+  private readonly slips: readonly number[];
+  private readonly times: readonly number[];
+
+  constructor(
+    private readonly draws: number,
+    private readonly belief: Belief,
+  ) {
+    const mixed = (odds: number): number[] =>
+      belief.scores.map(({ blind }, i) => slipMixed(belief.readings[i] as Reading, odds, blind));
+    this.slips = mixed(0);
+    this.times = mixed(1).map((whole, i) => whole - (this.slips[i] as number));
+  }
+
+  of(variant: number): Carried {
+    const known = this.known[variant];
+    if (known) return known;
+    const carried = this.sum(variant * this.draws, (variant + 1) * this.draws, 0);
+    this.known[variant] = carried;
+    return carried;
+  }
+
+  /** All suspects together. */
+  all(): Carried {
+    this.whole ??= this.sum(0, this.belief.joint.length, leastCell);
+    return this.whole;
+  }
+
+  private sum(from: number, to: number, least: number): Carried {
+    const { joint, scores } = this.belief;
+    const { slips, times } = this;
+    const odds = new Float64Array(scores.length);
+    const without = new Float64Array(scores.length);
+    let weight = 0;
+    for (let cell = from; cell < to; cell++) weight += (joint[cell] as number) + floor;
+    for (let reading = 0; reading < scores.length; reading++) {
+      const scored = (scores[reading] as ReadingScore).odds;
+      const slip = slips[reading] as number;
+      const share = times[reading] as number;
+      let withOdds = 0;
+      let before = 0;
+      for (let cell = from; cell < to; cell++) {
+        const own = (joint[cell] as number) + floor;
+        if (own < least) continue;
+        const seen = scored[cell] as number;
+        withOdds += own * seen;
+        before += own / (slip + share * seen);
+      }
+      odds[reading] = withOdds;
+      without[reading] = before;
+    }
+    return { weight, odds, without };
+  }
+}
+
+export const supportOf = (compiled: CompiledCircuit, belief: Belief): Support =>
+  new Support(compiled.draws.length, belief);
+
+/**
+ * How likely a suspect made each reading, given all the other readings: by Bayes the belief with it over
+ * the belief without it, so that the likeliest suspect is measured against those it beat.
+ */
+export function readingOdds(support: Support, variants: readonly number[]): number[] {
+  const { weight, without } = together(support, variants);
+  return without.map((before) => ratio(weight, before));
+}
+
+/** How likely everything but some suspects made each reading, given all the others. */
+export function othersOdds(support: Support, variants: readonly number[]): number[] {
+  const all = support.all();
+  const own = together(support, variants);
+  const weight = Math.max(0, all.weight - own.weight);
+  return own.without.map((before, index) =>
+    ratio(weight, Math.max(0, (all.without[index] as number) - before)),
+  );
+}
+
+function together(support: Support, variants: readonly number[]): { weight: number; without: number[] } {
+  let weight = 0;
+  const without = Array.from(support.all().without, () => 0);
+  for (const variant of variants) {
+    const own = support.of(variant);
+    weight += own.weight;
+    for (let i = 0; i < without.length; i++) without[i] = (without[i] as number) + (own.without[i] as number);
+  }
+  return { weight, without };
+}
+
+const ratio = (now: number, before: number): number => (before > 0 ? now / before : 0);
+
+/** What a look would show if a suspect were true: the likeliest word, or the nominal display. */
+function expectedValue(compiled: CompiledCircuit, look: Look, variant: number): string | number {
+  const model = testModels[look.test];
+  if (model.gives === "word") {
+    const word = model as unknown as WordTest<"light">;
+    const oddsAt: OddsAt = word.odds(compiled, look as never, false);
+    const own = new Float64Array(word.outcomes.length);
+    oddsAt(variant, 0, own);
+    return word.outcomes[own.indexOf(Math.max(...own))] ?? "";
+  }
+  const number = model as NumberTest<"volts">;
+  const row = compiled.rowsOf(variant)[0]?.row ?? 0;
+  return number.value(compiled, look as never)(row, 0);
+}
+
+/**
+ * What a look would show if a suspect were true, as a text.
+ * @param variant the suspect's place among the variants, or `healthyVariant`
+ */
+export function expectedResult(compiled: CompiledCircuit, look: Look, variant: number): string {
+  const value = expectedValue(compiled, look, variant);
+  return typeof value === "string" ? value : displayText(look.test, value);
+}
+
+/** The same as a reading: what would be entered. Ohms without end are null. */
+export function expectedReading(compiled: CompiledCircuit, look: Look, variant: number): Reading {
+  const value = expectedValue(compiled, look, variant);
+  if (typeof value === "string") return { ...look, seen: value } as Reading;
+  if (look.test === "ohms") return { ...look, ohms: Number.isFinite(value) && value < 1e7 ? value : null };
+  return { ...look, [look.test]: value } as Reading;
+}
+
+/** A display with its unit. */
+export function displayText(test: Look["test"], value: number): string {
+  if (test === "ohms") return ohmsText(value);
+  return test === "amps" ? ampsText(value) : voltsText(value);
+}
+
+/** What a reading's look would have shown if a suspect were true. */
+export const expectedAt = (compiled: CompiledCircuit, reading: Reading, variant: number): string =>
+  expectedResult(compiled, lookOf(reading), variant);

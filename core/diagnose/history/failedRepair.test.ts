@@ -1,0 +1,159 @@
+import { describe, expect, test } from "@jest/globals";
+import { parseCase } from "../../formats/case";
+import type { Reading } from "../../predict/reading";
+import { problemText } from "../../problem/problem";
+import { heard, shippedCircuit, shippedEngine } from "../../testing/shippedCircuit";
+import { believe } from "../belief/belief";
+import { diagnose } from "../diagnose";
+import { beliefHistory, suspectGroups } from "./beliefHistory";
+import { believeThrough, newPartBad, readingsBefore, secondFault } from "./failedRepair";
+
+const engine = shippedEngine("whimbrel-four-speed");
+const complaint: Reading[] = heard({ "1": "none", "2": "none", "3": "none", "4": "normal" });
+const pack = { after: complaint.length, parts: ["R1"] };
+const stillDead: Reading[] = [
+  { test: "airflow", key: "run", setting: "2", seen: "none" },
+  { test: "airflow", key: "run", setting: "4", seen: "normal" },
+];
+
+/** Belief in all suspects whose faults are all of these families. */
+const of = (variants: Float64Array, family: string): number =>
+  engine.variants.reduce((sum, own, i) => sum + (own.family === family ? (variants[i] as number) : 0), 0);
+const inParts = (variants: Float64Array, parts: readonly string[]): number =>
+  engine.variants.reduce(
+    (sum, { fault }, i) =>
+      sum + (fault.parts.every((part) => parts.includes(part)) ? (variants[i] as number) : 0),
+    0,
+  );
+
+describe("a repair that did not hold", () => {
+  const before = believe(engine, complaint).variants;
+  const after = believeThrough(engine, complaint, [pack]);
+
+  test("takes the new part out, and the rest keep their odds among one another", () => {
+    expect(inParts(before, ["R1"])).toBeGreaterThan(0.8);
+    // By hand: (1 − e − s) of its own belief, and s of the whole by how often it fails; all scaled alike.
+    const known = [...before].reduce((sum, p) => sum + p, 0);
+    const kept = engine.variants.flatMap(({ fault, prior }, i) =>
+      fault.parts.length === 1 && !["R1", "X5", "M1"].includes(fault.parts[0] ?? "")
+        ? [{ i, own: (1 - newPartBad - secondFault) * (before[i] ?? 0), prior }]
+        : [],
+    );
+    const elsewhere = engine.variants.reduce(
+      (sum, { fault, prior }) => (fault.parts.includes("R1") ? sum : sum + prior),
+      0,
+    );
+    const ratios = kept.map(
+      ({ i, own, prior }) =>
+        (after.variants[i] as number) / (own + (secondFault * known * prior) / elsewhere),
+    );
+    expect(ratios.length).toBeGreaterThan(20);
+    for (const ratio of ratios) expect(ratio / (ratios[0] as number)).toBeCloseTo(1, 6);
+    expect([...after.variants].reduce((sum, p) => sum + p, after.unknown)).toBeCloseTo(1, 9);
+  });
+
+  test("leaves the cause of a pair: the tight motor that burnt the link is a tight motor still", () => {
+    const pair = engine.variants.find(
+      ({ fault }) => fault.names.length === 2 && fault.parts.includes("R1") && fault.parts.includes("M1"),
+    );
+    const tight = pair?.family.split("+").find((own) => own.startsWith("M1")) ?? "";
+    const pairs = engine.variants
+      .filter(({ fault, family }) => fault.parts.includes("R1") && family.split("+").includes(tight))
+      .reduce((sum, own) => sum + (before[engine.variants.indexOf(own)] as number), 0);
+    expect(pairs).toBeGreaterThan(0);
+    const plain = engine.variants.findIndex(
+      ({ fault }) => fault.parts.length === 1 && fault.parts[0] === "W15",
+    );
+    // By hand: what the pair held goes onto the motor alone, beside its share of second faults; scaled as a wire is.
+    const known = [...before].reduce((sum, p) => sum + p, 0);
+    const elsewhere = engine.variants.reduce(
+      (sum, { fault, prior }) => (fault.parts.includes("R1") ? sum : sum + prior),
+      0,
+    );
+    const priorOf = (family: string) =>
+      engine.variants.reduce((sum, own) => (own.family === family ? sum + own.prior : sum), 0);
+    const expected = (own: number, prior: number) =>
+      (1 - newPartBad - secondFault) * own + (secondFault * known * prior) / elsewhere;
+    const wire = engine.variants[plain];
+    const scale = (after.variants[plain] as number) / expected(before[plain] as number, wire?.prior ?? 0);
+    expect(of(after.variants, tight)).toBeCloseTo(
+      scale * expected(of(before, tight) + pairs, priorOf(tight)),
+      9,
+    );
+    expect(of(after.variants, tight)).toBeGreaterThan(5 * of(before, tight));
+  });
+
+  test("gives the new part and its plug a small chance of being bad, and the rest one of having hidden", () => {
+    const certain = { after: 1, parts: ["R1"] };
+    const measured: Reading[] = [
+      { test: "ohms", red: "R1.T1", black: "R1.N", unplugged: ["X5"], ohms: null },
+      ...stillDead,
+    ];
+    const sure = believeThrough(engine, measured, [certain]);
+    const [fresh, elsewhere] = [
+      inParts(sure.variants, ["R1", "X5"]),
+      1 - inParts(sure.variants, ["R1", "X5"]),
+    ];
+    expect(fresh).toBeGreaterThan(0.3);
+    expect(elsewhere).toBeGreaterThan(0.01);
+  });
+
+  test("the same faults still there after it point elsewhere, and readings are called by their own numbers", () => {
+    const readings = [...complaint, ...stillDead];
+    const blind = diagnose(engine, readings);
+    const found = diagnose(engine, readings, { repairs: [pack], asIf: 1 });
+    if (!found.ok || !blind.ok) throw new Error("refused");
+    const p = (parts: typeof found.value.parts) => parts.find(({ part }) => part === "R1")?.p ?? 0;
+    expect(p(blind.value.parts)).toBeGreaterThan(0.8);
+    expect(p(found.value.parts)).toBeLessThan(0.3);
+    expect(found.value.verdict.replace).not.toEqual(["R1"]);
+    expect(found.value.asIf?.[0]?.map(({ reading }) => reading)).toEqual([4, 5]);
+    expect(found.value.suspects.reduce((sum, own) => sum + own.p, 0)).toBeCloseTo(1, 9);
+  });
+
+  test("one before any reading stands on how often things fail; two are taken one after the other", () => {
+    const none = believeThrough(engine, [], [{ after: 0, parts: ["R1"] }]);
+    expect(inParts(none.variants, ["R1"])).toBeLessThan(2 * newPartBad);
+    const both = believeThrough(engine, [...complaint, ...stillDead], [{ after: 6, parts: ["SW1"] }, pack]);
+    expect(inParts(both.variants, ["SW1"])).toBeLessThan(0.02);
+    expect(both.readings).toEqual([]);
+    expect(readingsBefore([{ after: 6, parts: ["SW1"] }, pack], 6)).toBe(6);
+    expect(readingsBefore([], 6)).toBe(0);
+  });
+
+  test("how the belief moved shows it: the step after the repair is the last before it, carried over", () => {
+    const moved = beliefHistory(
+      engine,
+      [...complaint, ...stillDead],
+      { repairs: [pack] },
+      suspectGroups(engine, ({ repair }) => repair),
+    );
+    const r1 = moved.get("R1") ?? [];
+    expect(r1[4]).toBeLessThan((r1[3] as number) / 2);
+    expect(r1).toHaveLength(7);
+  });
+});
+
+describe("in a case file", () => {
+  const file = (repairs: unknown) =>
+    parseCase(
+      { format: "airway-case", version: 1, circuitId: "whimbrel-four-speed", readings: complaint, repairs },
+      shippedCircuit,
+    );
+
+  test("repairs are read, and none are there unless named", () => {
+    const read = file([pack]);
+    expect(read.ok && read.value.repairs).toEqual([pack]);
+    const none = file(undefined);
+    expect(none.ok && none.value.repairs).toEqual([]);
+  });
+
+  test.each([
+    [[{ after: 9, parts: ["R1"] }], "repairs.0.after: there are 4 readings"],
+    [[pack, { after: 4, parts: ["R1", "Q9"] }], 'repairs.1.parts.1: the circuit has no "Q9"'],
+    [[{ after: 4, parts: [] }], "repairs.0.parts: must be at least 1 entries"],
+  ])("%j is refused with its place", (repairs, message) => {
+    const read = file(repairs);
+    expect(read.ok ? "" : read.problems.map(problemText).join()).toContain(message);
+  });
+});

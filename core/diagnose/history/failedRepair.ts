@@ -1,0 +1,104 @@
+import { plugsOf } from "../../circuit/plugs";
+import { familyId, faultId } from "../../fault/faultId";
+import type { Reading } from "../../predict/reading";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { type Belief, believe, type Start } from "../belief/belief";
+
+/** A repair that did not hold: what was replaced, and how many of the readings came before it. */
+export interface FailedRepair {
+  readonly after: number;
+  readonly parts: readonly string[];
+}
+
+/** Chance that the new part is bad too, or that a plug on it was not pushed home (judgement, no source). */
+export const newPartBad = 0.01;
+
+/** Chance that something else is wrong as well, which the first fault hid (judgement, no source). */
+export const secondFault = 0.01;
+
+/** Where a suspect's belief goes once some parts are new. */
+const cured = -1;
+
+/**
+ * What is left of each suspect once parts are new: nothing, the suspect as it was, or of a cause and its victim the one
+ * that was not replaced.
+ */
+function leftOver({ variants }: CompiledCircuit, parts: ReadonlySet<string>): Int32Array {
+  const byId = new Map(variants.map(({ id }, index) => [id, index]));
+  const byFamily = new Map(variants.map(({ family }, index) => [family, index]));
+  return Int32Array.from(variants, ({ fault }, index) => {
+    const names = fault.names.filter((_, at) => !parts.has(fault.parts[at] ?? ""));
+    if (names.length === fault.names.length) return index;
+    if (names.length === 0) return cured;
+    return byId.get(faultId(names)) ?? byFamily.get(familyId(names)) ?? index;
+  });
+}
+
+/**
+ * The belief to go on from after a repair that did not hold. Whatever the new parts would have cured is gone, since it is
+ * not cured; what remains keeps the odds the earlier readings gave it; and a small share goes to the new parts and the
+ * plugs on them, which were touched. By Bayes on the state of the vehicle after the repair, given that it still fails.
+ */
+export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: readonly string[]): Start {
+  const draws = compiled.draws.length;
+  const { variants } = compiled;
+  const fresh = new Set(parts);
+  const left = leftOver(compiled, fresh);
+  const joint = new Float64Array(variants.length * draws);
+  const byDraw = new Float64Array(draws);
+  for (let variant = 0, cell = 0; variant < variants.length; variant++) {
+    const onto = left[variant] as number;
+    for (let draw = 0; draw < draws; draw++, cell++) {
+      const own = belief.joint[cell] as number;
+      byDraw[draw] = (byDraw[draw] as number) + own;
+      if (onto === cured) continue;
+      joint[onto * draws + draw] =
+        (joint[onto * draws + draw] as number) + (1 - newPartBad - secondFault) * own;
+    }
+  }
+  const touched = new Set([...parts, ...parts.flatMap((part) => plugsOf(compiled.netlist.circuit, part))]);
+  const spread = (share: number, over: readonly number[]): void => {
+    const whole = over.reduce((sum, index) => sum + (variants[index]?.prior ?? 0), 0);
+    for (const index of over)
+      for (let draw = 0; draw < draws; draw++) {
+        const cell = index * draws + draw;
+        const own = (share * (byDraw[draw] as number) * (variants[index]?.prior ?? 0)) / whole;
+        joint[cell] = (joint[cell] as number) + own;
+      }
+  };
+  const all = [...variants.keys()];
+  const again = all.filter((index) => variants[index]?.fault.parts.every((part) => touched.has(part)));
+  spread(newPartBad, again);
+  spread(
+    secondFault,
+    all.filter((index) => left[index] === index),
+  );
+  return { joint, unknown: belief.unknown };
+}
+
+/**
+ * The belief after readings with repairs between them that did not hold: each stretch of readings is weighed against what
+ * the one before left. What comes back holds the readings since the last repair.
+ * @param priors by suspect, in place of the catalogue's
+ */
+export function believeThrough(
+  compiled: CompiledCircuit,
+  readings: readonly Reading[],
+  repairs: readonly FailedRepair[],
+  priors: ArrayLike<number> | null = null,
+): Belief {
+  const sorted = [...repairs].sort((a, b) => a.after - b.after);
+  let from = 0;
+  let start: Start | ArrayLike<number> | null = priors;
+  for (const { after, parts } of sorted) {
+    const upTo = Math.min(after, readings.length);
+    start = carriedOver(compiled, believe(compiled, readings.slice(from, upTo), undefined, start), parts);
+    from = upTo;
+  }
+  const belief = believe(compiled, readings.slice(from), undefined, start);
+  return from === 0 ? belief : { ...belief, numbers: belief.numbers.map((number) => number + from) };
+}
+
+/** How many of some readings lie before the last repair among them. */
+export const readingsBefore = (repairs: readonly FailedRepair[], count: number): number =>
+  Math.min(count, Math.max(0, ...repairs.map(({ after }) => after)));

@@ -1,0 +1,73 @@
+import { testModels } from "../../predict/observations/index";
+import type { Look, Reading } from "../../predict/reading";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+
+const eachUnplugged = 0.5;
+
+/** Where things are: the place a point, part or connector has to be reached in, if any. */
+export function placeOf(compiled: CompiledCircuit, item: string): string | null {
+  const { circuit, points, battery } = compiled.netlist;
+  // A clip on either battery post stands for any good feed or bare metal near by.
+  if (item === `${battery.id}.+` || item === `${battery.id}.-`) return null;
+  const find = (id: string): string | null =>
+    circuit.places.find(({ parts }) => parts.includes(id))?.id ?? null;
+  const owner = points.ownerOf.get(item) ?? item;
+  const wire = circuit.wires.find(({ id }) => id === owner);
+  if (wire) return placeOf(compiled, item.endsWith("/to") ? wire.to : wire.from);
+  const direct = find(owner);
+  if (direct) return direct;
+  const connector = circuit.connectors.find(({ id }) => id === owner);
+  if (connector) {
+    const terminal = connector.pins[item.slice(owner.length + 1)] ?? Object.values(connector.pins)[0];
+    return terminal ? find(terminal.slice(0, terminal.indexOf("."))) : null;
+  }
+  const plug = points.pinOnTerminal.get(item);
+  return plug ? find(plug.slice(0, plug.indexOf(":"))) : null;
+}
+
+/** The places a look needs open. */
+export function placesNeeded(compiled: CompiledCircuit, look: Look): string[] {
+  const model = testModels[look.test];
+  const reaches = (model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled);
+  const touched = [...reaches, ...(look.unplugged ?? []), ...(look.bridged ?? []).flat()];
+  if (look.lampFor) touched.push(look.lampFor);
+  return [...new Set(touched.flatMap((item) => placeOf(compiled, item) ?? []))];
+}
+
+/** Places the readings so far have opened; what was only heard opened nothing. */
+export function openPlaces(compiled: CompiledCircuit, readings: readonly Reading[]): Set<string> {
+  return new Set(
+    readings.filter(({ heard }) => !heard).flatMap((reading) => placesNeeded(compiled, reading)),
+  );
+}
+
+/** What a look costs, whatever is open. */
+export interface LookCost {
+  /** The test and what has to be unplugged or bridged. */
+  readonly minutes: number;
+  readonly places: readonly { readonly id: string; readonly minutes: number }[];
+}
+
+export function lookCost(compiled: CompiledCircuit, look: Look): LookCost {
+  const { places } = compiled.netlist.circuit;
+  const hands = (look.unplugged?.length ?? 0) + (look.bridged?.length ?? 0);
+  return {
+    minutes: testModels[look.test].minutes + eachUnplugged * hands,
+    places: placesNeeded(compiled, look).map((id) => ({
+      id,
+      minutes: places.find((place) => place.id === id)?.minutes ?? 0,
+    })),
+  };
+}
+
+/** Minutes a look costs with some places open already. */
+export function minutesNow({ minutes, places }: LookCost, open: ReadonlySet<string>): number {
+  let sum = minutes;
+  for (const place of places) if (!open.has(place.id)) sum += place.minutes;
+  return sum;
+}
+
+/** Minutes a look costs now: the test, what has to be unplugged or bridged, places not yet open. */
+export function lookMinutes(compiled: CompiledCircuit, look: Look, open: ReadonlySet<string>): number {
+  return minutesNow(lookCost(compiled, look), open);
+}

@@ -1,0 +1,38 @@
+import { describe, expect, test } from "@jest/globals";
+import { allTools } from "../../predict/observations/observation";
+import type { Look } from "../../predict/reading";
+import { shippedEngine, shippedIds } from "../../testing/shippedCircuit";
+import { candidateLooks } from "./candidateTests";
+import { cautionsOf } from "./caution";
+
+const engine = shippedEngine("whimbrel-four-speed");
+const live = { key: "run", setting: "2" } as const;
+
+// The dangers are the trade's: common practice, no source.
+describe("cautions where the action is", () => {
+  test.each<[string, Look, string[]]>([
+    ["air at the vent", { test: "airflow", ...live }, []],
+    ["a fuse under the bonnet", { test: "light", probe: "F7.in", clip: "G1.-", ...live }, []],
+    ["turning the wheel", { test: "spin", at: "M1" }, ["wheel", "airbag"]],
+    ["the pack", { test: "look", at: "R1" }, ["wheel", "airbag", "hot-pack"]],
+    [
+      "the pack's plug",
+      { test: "light", probe: "X5:2", clip: "G1.+", ...live },
+      ["wheel", "airbag", "hot-pack"],
+    ],
+    [
+      "a lamp in the motor's place",
+      { test: "lampload", lampFor: "M1", ...live },
+      ["wheel", "airbag", "fused-lead"],
+    ],
+    ["what was asked", { test: "history", of: "damp" }, []],
+  ])("%s", (_, look, expected) => expect(cautionsOf(engine, look)).toEqual(expected));
+
+  test.each(shippedIds)("%s: every jump lead and every lamp says that it wants a fuse", (id) => {
+    const compiled = shippedEngine(id);
+    for (const { look } of candidateLooks(compiled, allTools, true)) {
+      const lead = (look.bridged ?? []).length > 0 || look.lampFor !== undefined;
+      expect(cautionsOf(compiled, look).includes("fused-lead")).toBe(lead);
+    }
+  });
+});

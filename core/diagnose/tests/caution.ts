@@ -1,0 +1,53 @@
+import type { PartKind } from "../../circuit/parts/index";
+import { testModels } from "../../predict/observations/index";
+import type { Look } from "../../predict/reading";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { placesNeeded } from "./access";
+
+/** What can hurt someone who takes a look. */
+export const cautions = ["wheel", "airbag", "hot-pack", "fused-lead"] as const;
+export type Caution = (typeof cautions)[number];
+
+/** Kinds that sit in the cabin, behind the panels that airbag plugs share. */
+const behindThePanels: ReadonlySet<PartKind> = new Set(["motor", "resistor", "module", "head", "selector"]);
+/** Kinds that run hot enough to burn. */
+const hot: ReadonlySet<PartKind> = new Set(["resistor", "module"]);
+
+/** The part a point, plug or wire belongs to; itself where it is a part. */
+function partKindsAt({ netlist: { circuit, points } }: CompiledCircuit, item: string): PartKind[] {
+  const owner = points.ownerOf.get(item) ?? item;
+  const kindOf = (id: string): PartKind[] =>
+    circuit.parts.flatMap((part) => (part.id === id ? [part.kind] : []));
+  const connector = circuit.connectors.find(({ id }) => id === owner);
+  if (!connector) return kindOf(owner);
+  return Object.values(connector.pins).flatMap((terminal) =>
+    kindOf(terminal.slice(0, terminal.indexOf("."))),
+  );
+}
+
+/**
+ * The cautions that belong to a look: said at that point and nowhere else. The dangers are those of the trade
+ * (common practice, no source); the maker's procedure and local rules stand above them.
+ */
+export function cautionsOf(compiled: CompiledCircuit, look: Look): Caution[] {
+  const { circuit } = compiled.netlist;
+  const model = testModels[look.test];
+  const touched = [
+    ...(model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled),
+    ...(look.unplugged ?? []),
+    ...(look.bridged ?? []).flat(),
+    ...(look.lampFor ? [look.lampFor] : []),
+  ];
+  const places = new Set(placesNeeded(compiled, look));
+  const kindsAround = circuit.places
+    .filter(({ id }) => places.has(id))
+    .flatMap(({ parts }) => circuit.parts.filter(({ id }) => parts.includes(id)).map(({ kind }) => kind));
+  const kindsTouched = touched.flatMap((item) => partKindsAt(compiled, item));
+  const applies: Readonly<Record<Caution, boolean>> = {
+    wheel: [...kindsAround, ...kindsTouched].includes("motor") || look.test === "spin",
+    airbag: kindsAround.some((kind) => behindThePanels.has(kind)),
+    "hot-pack": kindsTouched.some((kind) => hot.has(kind)),
+    "fused-lead": (look.bridged ?? []).length > 0 || look.lampFor !== undefined,
+  };
+  return cautions.filter((caution) => applies[caution]);
+}

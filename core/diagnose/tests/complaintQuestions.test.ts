@@ -1,0 +1,83 @@
+import { describe, expect, test } from "@jest/globals";
+import { lookKey, lookOf, type Reading, readingSchema } from "../../predict/reading";
+import { readingProblems } from "../../predict/readingProblems";
+import { heard, shippedCircuit, shippedEngine, shippedIds } from "../../testing/shippedCircuit";
+import { believe, repairBelief } from "../belief/belief";
+import { answerOf, complaintQuestions, everyAnswer } from "./complaintQuestions";
+
+describe.each(shippedIds)("what to ask about %s", (id) => {
+  const questions = complaintQuestions(shippedCircuit(id));
+  const engine = shippedEngine(id);
+
+  test("every answer is a reading this circuit takes, of the question's own look, marked as heard", () => {
+    expect(new Set(questions.map((question) => question.id)).size).toBe(questions.length);
+    for (const question of questions) {
+      const answers = everyAnswer(question);
+      expect(answers.length).toBeGreaterThan(1);
+      expect(new Set(answers.map((answer) => answer.id)).size).toBe(answers.length);
+      for (const { reading } of answers) {
+        expect(readingSchema.parse(reading)).toEqual(reading);
+        expect(readingProblems(engine, reading)).toEqual([]);
+        expect(reading.heard).toBe(true);
+        expect(lookKey(lookOf(reading))).toBe(lookKey(question.look));
+      }
+    }
+  });
+
+  test("an answer is found again from what was stored", () => {
+    for (const question of questions)
+      for (const answer of everyAnswer(question)) {
+        const stored = JSON.parse(JSON.stringify(answer.reading)) as Reading;
+        expect(answerOf(question, stored)?.id).toBe(answer.id);
+      }
+  });
+});
+
+test("a blower with a switch of its own is asked about in each of its positions", () => {
+  const ids = complaintQuestions(shippedCircuit("dunlin-rear-blower")).map(({ title }) => title);
+  expect(ids.filter((title) => / on (low|high|1|2|on)$/i.test(title)).length).toBeGreaterThan(0);
+  expect(
+    complaintQuestions(shippedCircuit("whimbrel-four-speed")).some(({ id }) => id.startsWith("S2")),
+  ).toBe(false);
+});
+
+// How much an answer weighs is common practice, no source: held is only which way it moves the belief.
+describe("answers move the belief", () => {
+  const engine = shippedEngine("whimbrel-four-speed");
+  const questions = complaintQuestions(shippedCircuit("whimbrel-four-speed"));
+  const answered = (question: string, answer: string): Reading => {
+    const found = questions.find(({ id }) => id === question);
+    const reading = found && everyAnswer(found).find(({ id }) => id === answer)?.reading;
+    if (!reading) throw new Error(`${question} ${answer}`);
+    return reading;
+  };
+  const belief = (...readings: Reading[]) => {
+    const { variants } = believe(engine, readings);
+    const of = (test: (family: string) => boolean): number =>
+      engine.variants.reduce((sum, { family }, i) => sum + (test(family) ? (variants[i] ?? 0) : 0), 0);
+    return {
+      loose: of((family) => family.includes(":loose")),
+      motor: repairBelief(engine, believe(engine, readings)).get("M1") ?? 0,
+    };
+  };
+  const speeds = heard({ "1": "none", "2": "none", "3": "none", "4": "none" });
+
+  test("bumps that change it speak for what is loose", () => {
+    expect(belief(...speeds, answered("bumps", "yes")).loose).toBeGreaterThan(
+      2 * belief(...speeds, answered("bumps", "no")).loose,
+    );
+  });
+
+  test("a squeal that rises with the speed speaks for the motor, more than one that does not", () => {
+    const running = heard({ "1": "normal", "2": "normal", "3": "normal", "4": "normal" });
+    const follows = belief(...running, answered("noise", "squeal-follows")).motor;
+    expect(follows).toBeGreaterThan(belief(...running, answered("noise", "squeal-apart")).motor);
+    expect(follows).toBeGreaterThan(belief(...running, answered("noise", "quiet")).motor);
+  });
+
+  test("one that keeps blowing with the key out is not a blown fuse", () => {
+    const keeps = believe(engine, [answered("key-out", "normal")]);
+    const fuse = engine.variants.findIndex(({ family }) => family === "F7:blown");
+    expect(keeps.variants[fuse]).toBeLessThan(engine.variants[fuse]?.prior ?? 0);
+  });
+});

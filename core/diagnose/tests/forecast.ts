@@ -1,0 +1,248 @@
+import { testModels } from "../../predict/observations/index";
+import type { NumberTest, OddsAt, WordTest } from "../../predict/observations/observation";
+import { type Look, type LookOf, lightSeen } from "../../predict/reading";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import type { RowCells } from "../../predict/tables/setupTable";
+import type { Active, Cells } from "../belief/activeSuspects";
+import { entropyAfter } from "../belief/entropy";
+
+/** One way a look can turn out. */
+export interface ForecastOutcome {
+  /** The word seen, or the display's range as text: `11.8…12.4`, `no end`. */
+  readonly seen: string;
+  /** A number in the range, for a display; null for a word. */
+  readonly value: number | null;
+  readonly p: number;
+  /** Belief by repair if it turns out so, in the order of `Forecast.repairs`. */
+  readonly repairs: readonly number[];
+}
+
+/** What a look is expected to tell. */
+export interface Forecast {
+  readonly look: Look;
+  /** Expected information about the repair. */
+  readonly bits: number;
+  readonly minutes: number;
+  /** Of these, the way to places not yet open, which is paid once. */
+  readonly accessMinutes: number;
+  readonly repairs: readonly string[];
+  /** Entropy of the repair as it stands, in bits. */
+  readonly entropy: number;
+  readonly outcomes: readonly ForecastOutcome[];
+}
+
+/** What an outcome is called; its text is made only where it is shown. */
+interface OutcomeLabel {
+  readonly seen: () => string;
+  readonly value: number | null;
+}
+
+/** Joint weights of outcome and repair, outcome by outcome. */
+function forecastFrom(
+  joint: readonly Float64Array[],
+  labelOf: (outcome: number) => OutcomeLabel,
+  active: Active,
+): Told {
+  const sums = joint.map(sumOf);
+  const total = sumOf(sums);
+  const outcomes = (): ForecastOutcome[] => {
+    const made: ForecastOutcome[] = [];
+    for (let i = 0; i < joint.length; i++) {
+      const sum = sums[i] as number;
+      if (sum / total < 0.004) continue;
+      const row = joint[i] as Float64Array;
+      const repairs: number[] = [];
+      for (let repair = 0; repair < row.length; repair++) repairs.push((row[repair] as number) / sum);
+      const { seen, value } = labelOf(i);
+      made.push({
+        get seen() {
+          return seen();
+        },
+        value,
+        p: sum / total,
+        repairs,
+      });
+    }
+    return made;
+  };
+  return { bits: Math.max(0, active.entropy - entropyAfter(joint)), outcomes };
+}
+
+function sumOf(values: readonly number[] | Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < values.length; i++) sum += values[i] as number;
+  return sum;
+}
+
+/** The same for a test light, cell by cell straight from its table: there are hundreds of them to weigh. */
+function forecastLight(compiled: CompiledCircuit, active: Active, cells: Cells, look: LookOf<"light">): Told {
+  const repairs = active.repairs.length;
+  const joint = new Float64Array(lightSeen.length * repairs);
+  const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
+  compiled.table(look).addLight(cells.rows, node(look.probe), node(look.clip), joint, repairs);
+  const rows = lightSeen.map((_, outcome) => joint.subarray(outcome * repairs, (outcome + 1) * repairs));
+  for (const row of rows) row[0] = (row[0] as number) + active.unknown / lightSeen.length;
+  return forecastFrom(rows, (i) => ({ seen: () => lightSeen[i] ?? "", value: null }), active);
+}
+
+function forecastWord(active: Active, cells: Cells, outcomes: readonly string[], oddsAt: OddsAt): Told {
+  const count = outcomes.length;
+  const joint = outcomes.map(() => new Float64Array(active.repairs.length));
+  const own = new Float64Array(count);
+  for (let cell = 0; cell < cells.weight.length; cell++) {
+    oddsAt(cells.variant[cell] as number, cells.draw[cell] as number, own);
+    const repair = cells.repair[cell] as number;
+    const weight = cells.weight[cell] as number;
+    for (let outcome = 0; outcome < count; outcome++) {
+      const row = joint[outcome] as Float64Array;
+      row[repair] = (row[repair] as number) + weight * (own[outcome] as number);
+    }
+  }
+  for (const row of joint) row[0] = (row[0] as number) + active.unknown / count;
+  return forecastFrom(joint, (i) => ({ seen: () => outcomes[i] ?? "", value: null }), active);
+}
+
+/** What a look would tell; the outcomes are spelled out only for those that rank. */
+export interface Told {
+  readonly bits: number;
+  readonly outcomes: () => ForecastOutcome[];
+}
+
+/** Displays are weighed in bins on the test's own scale; bins that touch are one outcome, so wide at most. */
+const mostBins = 160;
+const widestOutcome = 3;
+
+/** Room that is used again: displays of every cell, and weights by bin and repair. */
+let shown = new Float64Array(4096);
+let scaled = new Float64Array(4096);
+let binned = new Float64Array(0);
+
+interface Range {
+  low: number;
+  high: number;
+}
+
+function forecastNumber(active: Active, cells: RowCells, model: NumberTest<"volts">, fill: Fill): Told {
+  const count = cells.weight.length;
+  if (shown.length < count) [shown, scaled] = [new Float64Array(2 * count), new Float64Array(2 * count)];
+  fill(cells, shown);
+  let low = Number.POSITIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i < count; i++) {
+    const at = model.scale(shown[i] as number);
+    scaled[i] = at;
+    if (at < low) low = at;
+    if (at > high) high = at;
+  }
+  const width = Math.max(model.window, (high - low) / mostBins);
+  // Everything in one outcome tells nothing.
+  if (high - low < width) return { bits: 0, outcomes: () => [] };
+  const size = active.repairs.length;
+  const room = (mostBins + 2) * size;
+  if (binned.length < room) binned = new Float64Array(room);
+  const ranges: (Range | undefined)[] = [];
+  for (let i = 0; i < count; i++) {
+    const bin = Math.floor(((scaled[i] as number) - low) / width);
+    const display = shown[i] as number;
+    const range = ranges[bin];
+    if (!range) {
+      ranges[bin] = { low: display, high: display };
+      binned.fill(0, bin * size, (bin + 1) * size);
+    } else if (display < range.low) range.low = display;
+    else if (display > range.high) range.high = display;
+    const at = bin * size + (cells.repair[i] as number);
+    binned[at] = (binned[at] as number) + (cells.weight[i] as number);
+  }
+  const merged = mergeTouching(ranges, size);
+  for (const { row } of merged) row[0] = (row[0] as number) + active.unknown / merged.length;
+  let texts: string[] | null = null;
+  return forecastFrom(
+    merged.map(({ row }) => row),
+    (i) => {
+      const { low: from, high: to } = merged[i] as Range;
+      const seen = (): string => {
+        texts ??= rangeTexts(merged);
+        return texts[i] ?? "";
+      };
+      return { seen, value: Number.isFinite(to) ? (from + to) / 2 : null };
+    },
+    active,
+  );
+}
+
+/** Fills in the display of every cell. */
+type Fill = (cells: RowCells, out: Float64Array) => void;
+
+const cellByCell =
+  (value: (row: number, draw: number) => number): Fill =>
+  (cells, out) => {
+    for (let i = 0; i < cells.weight.length; i++)
+      out[i] = value(cells.row[i] as number, cells.draw[i] as number);
+  };
+
+/** Neighbouring bins become one outcome, at most three wide, so that a long smear still tells. */
+function mergeTouching(
+  ranges: readonly (Range | undefined)[],
+  size: number,
+): (Range & { row: Float64Array })[] {
+  const merged: (Range & { row: Float64Array })[] = [];
+  let wide = 0;
+  for (let bin = 0; bin < ranges.length; bin++) {
+    const range = ranges[bin];
+    const last = merged.at(-1);
+    if (!range) continue;
+    if (last && ranges[bin - 1] && wide < widestOutcome) {
+      for (let repair = 0; repair < size; repair++)
+        last.row[repair] = (last.row[repair] as number) + (binned[bin * size + repair] as number);
+      last.low = Math.min(last.low, range.low);
+      last.high = Math.max(last.high, range.high);
+      wide += 1;
+    } else {
+      merged.push({ ...range, row: binned.slice(bin * size, (bin + 1) * size) });
+      wide = 1;
+    }
+  }
+  return merged;
+}
+
+const sane = (value: number, finer: number): string => {
+  const size = Math.abs(value);
+  const digits = (size < 10 ? 2 : size < 100 ? 1 : 0) + finer;
+  const text = value.toFixed(digits);
+  return Number(text) === 0 ? "0" : text;
+};
+
+function rangeText({ low, high }: Range, finer = 0): string {
+  if (low > 2e6) return "no end";
+  const [from, to] = [sane(low, finer), sane(high, finer)];
+  return from === to ? from : `${from}…${high > 2e6 ? "no end" : to}`;
+}
+
+/** Ranges as text; two that would read as touching are told with a digit more. */
+function rangeTexts(ranges: readonly Range[]): string[] {
+  const touches = (one: Range | undefined, other: Range | undefined): boolean =>
+    one !== undefined && other !== undefined && sane(one.high, 0) === sane(other.low, 0) && other.low < 2e6;
+  return ranges.map((range, i) =>
+    rangeText(range, touches(ranges[i - 1], range) || touches(range, ranges[i + 1]) ? 1 : 0),
+  );
+}
+
+/** What one look would tell, from the belief as it stands. */
+export function forecastLook(compiled: CompiledCircuit, active: Active, cells: Cells, look: Look): Told {
+  if (look.test === "light") return forecastLight(compiled, active, cells, look);
+  const model = testModels[look.test];
+  if (model.gives === "word") {
+    const word = model as unknown as WordTest<"light">;
+    return forecastWord(active, cells, word.outcomes, word.odds(compiled, look as never, false));
+  }
+  const number = model as NumberTest<"volts">;
+  return forecastNumber(active, cells.rows, number, fillOf(compiled, number, look));
+}
+
+/** Volts are filled straight from their table: most looks weighed are volts. */
+function fillOf(compiled: CompiledCircuit, model: NumberTest<"volts">, look: Look): Fill {
+  if (look.test !== "volts") return cellByCell(model.value(compiled, look as never));
+  const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
+  const [red, black] = [node(look.red), node(look.black)];
+  return (cells, out) => void compiled.table(look).fillVolts(cells, red, black, out);
+}

@@ -1,0 +1,84 @@
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import type { NumberColumn, WordColumn } from "../../predict/tables/nominalColumn";
+import type { Candidate } from "./candidateTests";
+
+/** Odds this far apart, or displays this many deviations apart, tell two suspects from each other. */
+const apartOdds = 0.3;
+const apartSigmas = 4;
+
+function tellsByWord(column: WordColumn, i: number, j: number): boolean {
+  const [a, b] = [column.at(i), column.at(j)];
+  for (let outcome = 0; outcome < column.outcomes; outcome++) {
+    const gap = (column.odds[a + outcome] as number) - (column.odds[b + outcome] as number);
+    if (Math.abs(gap) > apartOdds) return true;
+  }
+  return false;
+}
+
+/** By the rows in which the two faults are there. */
+function tellsByNumber({ variants }: CompiledCircuit, column: NumberColumn, i: number, j: number): boolean {
+  const { model } = column;
+  const a = column.at(variants[i]?.rows[0]?.row ?? 0);
+  const b = column.at(variants[j]?.rows[0]?.row ?? 0);
+  const gap = Math.abs(model.scale(a) - model.scale(b));
+  return gap > apartSigmas * model.sigma(Math.min(Math.max(a, b), 100));
+}
+
+function tells(compiled: CompiledCircuit, { column }: Candidate, i: number, j: number): boolean {
+  const own = column();
+  return own.gives === "word" ? tellsByWord(own, i, j) : tellsByNumber(compiled, own, i, j);
+}
+
+/** Which pairs some look tells apart, found once for a circuit and a set of tools. */
+class Pairs {
+  private readonly apart = new Map<number, boolean>();
+  /** A look that told the last pairs apart mostly tells the next. */
+  private lucky = 0;
+
+  constructor(
+    private readonly compiled: CompiledCircuit,
+    private readonly candidates: readonly Candidate[],
+  ) {}
+
+  told(i: number, j: number): boolean {
+    const key = Math.min(i, j) * this.compiled.variants.length + Math.max(i, j);
+    const known = this.apart.get(key);
+    if (known !== undefined) return known;
+    const found = i !== j && this.search(i, j);
+    this.apart.set(key, found);
+    return found;
+  }
+
+  private search(i: number, j: number): boolean {
+    const { candidates, compiled } = this;
+    for (let k = 0; k < candidates.length; k++) {
+      const at = (this.lucky + k) % candidates.length;
+      if (!tells(compiled, candidates[at] as Candidate, i, j)) continue;
+      this.lucky = at;
+      return true;
+    }
+    return false;
+  }
+}
+
+/**
+ * Numbers suspects so that those no look can tell apart share a number.
+ * @param suspects a variant of each, likeliest first
+ * @param candidates every look the tools allow, one list a set of tools
+ */
+export function indistinguishable(
+  compiled: CompiledCircuit,
+  suspects: readonly number[],
+  candidates: readonly Candidate[],
+): number[] {
+  const known = compiled.remember("told apart", () => new WeakMap<readonly Candidate[], Pairs>());
+  const pairs = known.get(candidates) ?? new Pairs(compiled, candidates);
+  known.set(candidates, pairs);
+  const groups: number[] = [];
+  let count = 0;
+  suspects.forEach((suspect, i) => {
+    const like = suspects.slice(0, i).findIndex((other) => !pairs.told(suspect, other));
+    groups.push(like < 0 ? ++count : (groups[like] as number));
+  });
+  return groups;
+}

@@ -1,0 +1,76 @@
+import { describe, expect, test } from "@jest/globals";
+import { allTools } from "../../predict/observations/observation";
+import { heard, shippedEngine } from "../../testing/shippedCircuit";
+import { believe, repairBelief } from "../belief/belief";
+import { byTwoSteps } from "./lookAhead";
+import { type NextOptions, nextLooks } from "./nextTest";
+import { type PlannedLook, planAhead, readingFrom } from "./plan";
+
+const engine = shippedEngine("whimbrel-four-speed");
+const options: NextOptions = { tools: allTools, school: "least-time", count: 8 };
+const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
+
+describe("the reading an outcome makes", () => {
+  const p = { p: 0.5, repairs: [] };
+  const points = { red: "F7.in", black: "G1.-" };
+  test.each([
+    [{ test: "light", probe: "F7.in", clip: "G1.-" }, { seen: "dim", value: null }, { seen: "dim" }],
+    [{ test: "volts", ...points }, { seen: "11.8…12.4", value: 12.1 }, { volts: 12.1 }],
+    [{ test: "amps", around: "M1" }, { seen: "18…19", value: 18.5 }, { amps: 18.5 }],
+    [{ test: "ohms", ...points }, { seen: "2.20", value: 2.2 }, { ohms: 2.2 }],
+    [{ test: "ohms", ...points }, { seen: "no end", value: null }, { ohms: null }],
+  ] as const)("%j turning out %j", (look, outcome, result) => {
+    expect(readingFrom(look, { ...p, ...outcome })).toEqual({ ...look, ...result });
+  });
+});
+
+function depthOf(look: PlannedLook | null): number {
+  return look ? 1 + Math.max(0, ...look.outcomes.map(({ next }) => depthOf(next))) : 0;
+}
+
+describe("a plan ahead", () => {
+  const belief = believe(engine, onlyTop);
+  const plan = planAhead(engine, belief, options);
+
+  test("starts with the look offered first and goes at most three deep, naming what each outcome would mean", () => {
+    const [first] = nextLooks(engine, belief, options);
+    expect(plan.first?.test).toEqual(first?.look);
+    expect(depthOf(plan.first)).toBeLessThanOrEqual(3);
+    expect(depthOf(plan.first)).toBeGreaterThan(1);
+    const walk = (look: PlannedLook): void => {
+      expect(look.outcomes.length).toBeLessThanOrEqual(3);
+      for (const { p, repair, repairP, next } of look.outcomes) {
+        expect(p).toBeGreaterThanOrEqual(0.06);
+        expect(repair).not.toBe("");
+        expect(repairP).toBeLessThanOrEqual(1);
+        if (next) walk(next);
+      }
+    };
+    if (plan.first) walk(plan.first);
+  });
+
+  test("prices the school that follows the arithmetic no higher than the others by more than a minute", () => {
+    // The walk is three looks deep and no more: small differences are not held against it.
+    const minutes = Object.fromEntries(plan.schools.map((cost) => [cost.school, cost.minutes]));
+    for (const other of Object.values(minutes)) expect(minutes["least-time"]).toBeLessThan(other + 1);
+  });
+
+  test("once it is settled there is nothing to plan", () => {
+    const settled = believe(engine, [
+      ...onlyTop,
+      { test: "ohms", red: "R1.T3", black: "R1.T4", unplugged: ["X5"], ohms: null },
+      { test: "ohms", red: "R1.T1", black: "R1.T2", unplugged: ["X5"], ohms: 1.2 },
+      { test: "volts", red: "X3:1", black: "X3:2", key: "run", setting: "4", volts: 11.6 },
+      { test: "spin", at: "M1", seen: "free" },
+    ]);
+    expect(repairBelief(engine, settled).get("R1")).toBeGreaterThan(0.95);
+    expect(planAhead(engine, settled, options).first).toBeNull();
+  });
+
+  test("two steps ahead keeps every look and changes at most the order of the first four", () => {
+    const one = nextLooks(engine, belief, options);
+    const two = byTwoSteps(engine, belief, options, one);
+    expect(new Set(two)).toEqual(new Set(one));
+    expect(two.slice(4)).toEqual(one.slice(4));
+  });
+});

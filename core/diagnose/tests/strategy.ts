@@ -1,0 +1,49 @@
+import type { PartKind } from "../../circuit/parts/index";
+import { testModels } from "../../predict/observations/index";
+import type { Look, Reading } from "../../predict/reading";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+
+/** Where practitioners begin: by the arithmetic alone, or at a favourite part first. */
+export const schools = ["least-time", "supply-first", "motor-first", "resistor-first"] as const;
+export type School = (typeof schools)[number];
+
+const firstKinds: Readonly<Record<School, readonly PartKind[]>> = {
+  "least-time": [],
+  "supply-first": ["fuse", "relay"],
+  "motor-first": ["motor"],
+  "resistor-first": ["resistor"],
+};
+
+/** Looks at the favourite part before the school follows the arithmetic like the others. */
+const openingLooks = 3;
+
+function kindAt(compiled: CompiledCircuit, item: string): PartKind | undefined {
+  const { circuit, points } = compiled.netlist;
+  const owner = points.ownerOf.get(item) ?? item;
+  const connector = circuit.connectors.find(({ id }) => id === owner);
+  const terminal = connector ? (connector.pins[item.slice(owner.length + 1)] ?? "") : `${owner}.`;
+  return circuit.parts.find(({ id }) => terminal.startsWith(`${id}.`))?.kind;
+}
+
+function touches(compiled: CompiledCircuit, look: Look, kinds: readonly PartKind[]): boolean {
+  const model = testModels[look.test];
+  return (model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled).some(
+    (item) => {
+      const kind = kindAt(compiled, item);
+      return kind !== undefined && kinds.includes(kind);
+    },
+  );
+}
+
+/** True for a look a school would take before following the arithmetic. */
+export function schoolPrefers(
+  compiled: CompiledCircuit,
+  school: School,
+  look: Look,
+  readings: readonly Reading[],
+): boolean {
+  const kinds = firstKinds[school];
+  if (kinds.length === 0 || !touches(compiled, look, kinds)) return false;
+  const taken = readings.filter((reading) => !reading.heard && touches(compiled, reading, kinds));
+  return taken.length < openingLooks;
+}

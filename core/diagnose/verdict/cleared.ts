@@ -1,0 +1,57 @@
+import type { Reading } from "../../predict/reading";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { oddsText } from "../../units/wording";
+import type { Belief } from "../belief/belief";
+import { expectedAt, othersOdds, readingOdds, type Support } from "../explain/expectation";
+import { cite } from "../explain/reasons";
+
+/** A part the readings have all but cleared, and what cleared it. */
+export interface Cleared {
+  readonly part: string;
+  readonly why: string;
+}
+
+const clearBelow = 0.004;
+const fallenBy = 3;
+
+/** True where a belief that stood under suspicion before anything was seen no longer does. */
+export const isCleared = (now: number, before: number): boolean =>
+  now < clearBelow && now * fallenBy < before;
+
+/** Suspects by the part they would have replaced. */
+function variantsByPart(compiled: CompiledCircuit): ReadonlyMap<string, readonly number[]> {
+  return compiled.remember("variants by part", () => {
+    const found = new Map<string, number[]>();
+    compiled.variants.forEach(({ fault }, variant) => {
+      for (const part of fault.parts) found.set(part, [...(found.get(part) ?? []), variant]);
+    });
+    return found;
+  });
+}
+
+/**
+ * Parts that stood under suspicion before anything was seen and no longer do, each with the reading that
+ * spoke most against its faults as they are now believed.
+ */
+export function clearedParts(compiled: CompiledCircuit, belief: Belief, support: Support): Cleared[] {
+  if (belief.readings.length === 0) return [];
+  return [...variantsByPart(compiled)].flatMap(([part, variants]) => {
+    const now = variants.reduce((sum, variant) => sum + (belief.variants[variant] as number), 0);
+    const before = variants.reduce((sum, variant) => sum + (compiled.variants[variant]?.prior ?? 0), 0);
+    if (!isCleared(now, before)) return [];
+    const own = readingOdds(support, variants);
+    const others = othersOdds(support, variants);
+    const ratios = own.map((odds, i) => (others[i] as number) / Math.max(1e-9, odds));
+    const worst = ratios.indexOf(Math.max(...ratios));
+    const likeliest = variants.reduce((best, variant) =>
+      (belief.variants[variant] as number) > (belief.variants[best] as number) ? variant : best,
+    );
+    const expected = expectedAt(compiled, belief.readings[worst] as Reading, likeliest);
+    return [
+      {
+        part,
+        why: `Cleared most by ${cite(belief, worst)}: ${compiled.variants[likeliest]?.id ?? part}, its likeliest fault left, predicts ${expected}; ${oddsText(ratios[worst] as number)}.`,
+      },
+    ];
+  });
+}

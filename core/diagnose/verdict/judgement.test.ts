@@ -1,0 +1,202 @@
+// Stopping, conflicts, plans, reasons and what is declined.
+import { describe, expect, test } from "@jest/globals";
+import { parseCircuit } from "../../circuit/parseCircuit";
+import { defaultStoppingCosts } from "../../money/stoppingCosts";
+import type { Reading } from "../../predict/reading";
+import { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { problemText } from "../../problem/problem";
+import { buildNetlist } from "../../solve/buildNetlist";
+import { heard, shippedEngine, shippedJson } from "../../testing/shippedCircuit";
+import { type DiagnoseOptions, type Diagnosis, diagnose } from "../diagnose";
+
+const engine = shippedEngine("whimbrel-four-speed");
+const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
+
+function diagnosed(readings: Reading[], options: DiagnoseOptions = {}, compiled = engine): Diagnosis {
+  const result = diagnose(compiled, readings, options);
+  if (!result.ok) throw new Error(result.problems.map(problemText).join("; "));
+  return result.value;
+}
+
+const linkOpen: Reading[] = [
+  ...onlyTop,
+  { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },
+];
+
+describe("stopping is a question of money", () => {
+  test("the break-even is where fitting now costs what testing on costs", () => {
+    const { verdict } = diagnosed(onlyTop);
+    const fit = verdict.fitNowMinor - (1 - verdict.p) * defaultStoppingCosts.comebackMinor;
+    const atBreakEven = fit + (1 - (verdict.breakEven ?? 0)) * defaultStoppingCosts.comebackMinor;
+    // Cents are whole; the likeliest repair is the one fitted here.
+    expect(Math.abs(atBreakEven - (verdict.testMoreMinor ?? 0))).toBeLessThan(2);
+  });
+
+  test("a shop whose comebacks cost nothing stops at once after one look; one whose comebacks cost much goes on", () => {
+    const one: Reading[] = [
+      ...onlyTop,
+      { test: "light", probe: "X5:4", clip: "G1.-", key: "run", setting: "2", seen: "bright" },
+    ];
+    const cheap = diagnosed(one, { costs: { ...defaultStoppingCosts, comebackMinor: 0 } });
+    const dear = diagnosed(one, { costs: { ...defaultStoppingCosts, comebackMinor: 500_000 } });
+    expect(cheap.verdict.state).not.toBe("open");
+    expect(dear.verdict.state).toBe("open");
+  });
+
+  test("prices and minutes of one's own are used, by part before kind", () => {
+    const own = diagnosed(linkOpen, {
+      costs: {
+        ...defaultStoppingCosts,
+        repairs: { R1: { priceMinor: 1, minutes: 0 }, resistor: { priceMinor: 9999, minutes: 9 } },
+      },
+    });
+    const usual = diagnosed(linkOpen);
+    expect(usual.verdict.fitNowMinor - own.verdict.fitNowMinor).toBe(3500 + 2250 - 1);
+  });
+
+  test("nothing is settled on the complaint alone, whatever the bar", () => {
+    expect(
+      diagnosed(onlyTop, { costs: { ...defaultStoppingCosts, settledBar: 0.5, comebackMinor: 0 } }).verdict
+        .state,
+    ).toBe("open");
+  });
+});
+
+describe("conflicts", () => {
+  test("two readings that cannot both be right are named, and the likelier slip is to be repeated", () => {
+    const readings: Reading[] = [
+      ...heard({ "1": "none", "2": "none", "3": "none", "4": "none" }),
+      { test: "volts", red: "X3:1", black: "G1.-", key: "run", setting: "4", volts: 12.2 },
+      { test: "light", probe: "X3:1", clip: "G1.-", key: "run", setting: "4", seen: "dark" },
+      { test: "light", probe: "X3:2", clip: "G1.+", key: "run", setting: "4", seen: "bright" },
+      { test: "spin", at: "M1", seen: "free" },
+    ];
+    const [conflict] = diagnosed(readings).conflicts;
+    expect(conflict?.why).toMatch(
+      /^Readings 5 \(volts.*\) and 6 \(light.*\) cannot both be right; \d is the likelier slip: repeat it\.$/,
+    );
+    expect([4, 5]).toContain(conflict?.reading);
+  });
+
+  test("readings are called by the numbers of the list they stand in, where struck ones count", () => {
+    const readings: Reading[] = [
+      ...heard({ "1": "none", "2": "none", "3": "none", "4": "none" }),
+      { test: "volts", red: "X3:1", black: "G1.-", key: "run", setting: "4", volts: 12.2 },
+      { test: "light", probe: "X3:1", clip: "G1.-", key: "run", setting: "4", seen: "dark" },
+      { test: "light", probe: "X3:2", clip: "G1.+", key: "run", setting: "4", seen: "bright" },
+      { test: "spin", at: "M1", seen: "free" },
+    ];
+    const { conflicts, suspects } = diagnosed(readings, { numbers: [1, 2, 3, 4, 7, 9, 10, 12] });
+    expect(conflicts[0]?.why).toMatch(
+      /^Readings 7 \(volts.*\) and 9 \(light.*\) cannot both be right; [79] is the likelier slip: repeat it\.$/,
+    );
+    expect([4, 5]).toContain(conflicts[0]?.reading);
+    const cited = suspects.flatMap(({ why }) =>
+      [...why.matchAll(/reading (\d+) \(/g)].map(([, number]) => Number(number)),
+    );
+    expect(cited.length).toBeGreaterThan(0);
+    for (const number of cited) expect([1, 2, 3, 4, 7, 9, 10, 12]).toContain(number);
+  });
+});
+
+describe("reasons", () => {
+  test("every suspect has one, and every cleared part says which reading cleared it and what it predicts", () => {
+    const { suspects } = diagnosed(linkOpen, { explainAll: true });
+    expect(suspects.every(({ why }) => why.length > 20 && !why.startsWith("Too unlikely"))).toBe(true);
+    const { cleared } = diagnosed(onlyTop, { explainAll: true });
+    const fuse = cleared?.find(({ part }) => part === "F7");
+    expect(fuse?.why).toMatch(
+      /^Cleared most by reading 4 \(airflow on 4.*: normal\): F7:\w+.*predicts none; \d+ to 1/,
+    );
+    expect(cleared?.some(({ part }) => part === "R1")).toBe(false);
+  });
+});
+
+describe("the plan ahead", () => {
+  test("follows the outcomes two or three looks deep and prices the schools", () => {
+    const { plan, next } = diagnosed(onlyTop, { plan: true });
+    expect(plan?.first?.test).toEqual(next[0]?.test);
+    const odds = plan?.first?.outcomes.map(({ p }) => p) ?? [];
+    expect(odds.length).toBeGreaterThan(1);
+    expect(odds.reduce((sum, p) => sum + p, 0)).toBeLessThanOrEqual(1.0001);
+    expect(plan?.first?.outcomes.some(({ next: after }) => after !== null)).toBe(true);
+    expect(plan?.schools.map(({ school }) => school)).toEqual([
+      "least-time",
+      "supply-first",
+      "motor-first",
+      "resistor-first",
+    ]);
+    for (const { minutes } of plan?.schools ?? []) expect(minutes).toBeGreaterThan(0);
+  });
+
+  test("two-step order keeps the looks and only changes their order", () => {
+    const one = diagnosed(onlyTop).next.map(({ test }) => JSON.stringify(test));
+    const two = diagnosed(onlyTop, { lookAhead: true }).next.map(({ test }) => JSON.stringify(test));
+    expect([...two].sort()).toEqual([...one].sort());
+  });
+});
+
+describe("recognised and declined", () => {
+  function marked(id: string, key: "bus" | "brushless", kinds: readonly string[]): CompiledCircuit {
+    const json = shippedJson(id);
+    for (const part of json.parts as Record<string, unknown>[])
+      if (kinds.includes(String(part.kind))) part[key] = true;
+    const circuit = parseCircuit(json);
+    if (!circuit.ok) throw new Error(circuit.problems.map(problemText).join("; "));
+    const netlist = buildNetlist(circuit.value, { lumpWires: true });
+    if (!netlist.ok) throw new Error(id);
+    return new CompiledCircuit(netlist.value);
+  }
+
+  test("a control on a data bus is named; its command is never probed and it is never settled", () => {
+    const bus = marked("siskin-linear-low", "bus", ["module", "head"]);
+    const dead = heard({ "1": "none", "2": "none", "3": "none", "4": "none", "5": "none" });
+    const diagnosis = diagnosed(
+      [
+        ...dead,
+        { test: "volts", red: "X4:1", black: "X4:2", key: "run", setting: "5", volts: 12.4 },
+        { test: "light", probe: "X4:5", clip: "G1.-", key: "run", setting: "5", seen: "bright" },
+        { test: "lampload", lampFor: "M1", key: "run", setting: "5", seen: "dark" },
+        { test: "spin", at: "M1", seen: "free" },
+      ],
+      {},
+      bus,
+    );
+    expect(diagnosis.declined?.map(({ part }) => part)).toEqual(["A1", "A2"]);
+    expect(JSON.stringify(diagnosis.next.map(({ test }) => test))).not.toMatch(/X4:3|A1\.cmd|X8:4|A2\.cmd/);
+    expect(diagnosis.verdict.state).not.toBe("settled");
+    expect(diagnosis.verdict.because.join(" ")).toMatch(
+      /talks over a data bus: Airway proves its fuses, feeds and grounds/,
+    );
+  });
+
+  test("a brushless motor is named, and never fed directly or replaced by a lamp", () => {
+    const brushless = marked("whimbrel-four-speed", "brushless", ["motor"]);
+    const { next, declined } = diagnosed(
+      heard({ "1": "none", "2": "none", "3": "none", "4": "none" }),
+      { looks: 60 },
+      brushless,
+    );
+    expect(declined?.map(({ part }) => part)).toEqual(["M1"]);
+    expect(next.some(({ test }) => test.bridged || test.test === "lampload" || test.test === "ripple")).toBe(
+      false,
+    );
+  });
+
+  test("a blown fuse still settles on such a vehicle", () => {
+    const brushless = marked("whimbrel-four-speed", "brushless", ["motor"]);
+    const { verdict } = diagnosed(
+      [
+        ...heard({ "1": "none", "2": "none", "3": "none", "4": "none" }),
+        { test: "light", probe: "F7.in", clip: "G1.-", key: "run", setting: "4", seen: "bright" },
+        { test: "light", probe: "F7.out", clip: "G1.-", key: "run", setting: "4", seen: "dark" },
+        { test: "look", at: "F7", seen: "blown" },
+        { test: "ohms", red: "F7.out", black: "G1.-", unplugged: ["F7"], ohms: null },
+        { test: "spin", at: "M1", seen: "free" },
+      ],
+      {},
+      brushless,
+    );
+    expect(verdict.replace).toEqual(["F7"]);
+  });
+});

@@ -1,0 +1,138 @@
+import { describe, expect, test } from "@jest/globals";
+import { minutesMinor, type StoppingCosts } from "../../money/stoppingCosts";
+import { shippedEngine } from "../../testing/shippedCircuit";
+import type { Forecast } from "../tests/forecast";
+import { fitCostMinor, weighStopping } from "./stopping";
+
+const engine = shippedEngine("whimbrel-four-speed");
+
+/** A shop whose sums can be done by hand: 60 an hour, the pack costs 10 and no time, the motor 30. */
+const costs: StoppingCosts = {
+  hourMinor: 6000,
+  comebackMinor: 10_000,
+  settledBar: 0.95,
+  repairs: { R1: { priceMinor: 1000, minutes: 0 }, M1: { priceMinor: 3000, minutes: 0 } },
+};
+
+/** A look that parts the pack from the motor outright. */
+function look(minutes: number, entropy: number, outcomes: Forecast["outcomes"], bits = entropy): Forecast {
+  return {
+    look: { test: "spin", at: "M1" },
+    bits,
+    minutes,
+    accessMinutes: 0,
+    repairs: ["unknown", "R1", "M1"],
+    entropy,
+    outcomes,
+  };
+}
+const parting = (p: number): Forecast["outcomes"] => [
+  { seen: "free", value: null, p, repairs: [0, 1, 0] },
+  { seen: "seized", value: null, p: 1 - p, repairs: [0, 0, 1] },
+];
+
+describe("fit now or test again, by hand", () => {
+  test("minutes are money at the shop's hour", () => {
+    expect(minutesMinor(30, costs)).toBe(3000);
+    expect(minutesMinor(1, { ...costs, hourMinor: 9000 })).toBe(150);
+  });
+
+  test("fitting the likeliest costs the part and a comeback as often as it is wrong", () => {
+    const { fitNowMinor } = weighStopping(
+      engine,
+      new Map([
+        ["R1", 0.8],
+        ["M1", 0.2],
+      ]),
+      [],
+      costs,
+    );
+    // R1: 1000 + 0.2 × 10 000 = 3000; M1: 3000 + 0.8 × 10 000 = 11 000.
+    expect(fitNowMinor).toBe(3000);
+  });
+
+  test("a dear part that is a little likelier gives way to a cheap one when a comeback costs next to nothing", () => {
+    const cheap = { ...costs, comebackMinor: 100 };
+    const { fitNowMinor } = weighStopping(
+      engine,
+      new Map([
+        ["M1", 0.55],
+        ["R1", 0.45],
+      ]),
+      [],
+      cheap,
+    );
+    expect(fitNowMinor).toBe(1000 + 55);
+  });
+
+  test("a look that settles it costs its minutes and then the right part", () => {
+    const { testMoreMinor, bestLook, breakEven } = weighStopping(
+      engine,
+      new Map([
+        ["R1", 0.8],
+        ["M1", 0.2],
+      ]),
+      [look(5, 0.7219, parting(0.8))],
+      costs,
+    );
+    // 5.8 min with handling at 100 a minute = 580, then 0.8 × 1000 + 0.2 × 3000 = 1400; the series asks the same
+    // plus a hundredth of a comeback.
+    expect(testMoreMinor).toBe(580 + 1400);
+    expect(bestLook?.look.test).toBe("spin");
+    // Fitting R1 costs 1000 + (1 − p) × 10 000: equal to 1980 at p = 0.902.
+    expect(breakEven).toBeCloseTo(0.902, 9);
+  });
+
+  test("the dearer of two like looks is passed over, and a long one does not pay at all", () => {
+    const repairs = new Map([
+      ["R1", 0.8],
+      ["M1", 0.2],
+    ]);
+    const cheap = look(2, 0.7219, parting(0.8));
+    const { bestLook } = weighStopping(engine, repairs, [look(9, 0.7219, parting(0.8)), cheap], costs);
+    expect(bestLook).toBe(cheap);
+    const slow = weighStopping(engine, repairs, [look(60, 0.7219, parting(0.8))], costs);
+    expect(slow.testMoreMinor ?? 0).toBeGreaterThan(slow.fitNowMinor);
+  });
+
+  test("no look left: nothing to weigh against", () => {
+    const stopping = weighStopping(engine, new Map([["R1", 1]]), [], costs);
+    expect(stopping).toMatchObject({ testMoreMinor: null, bestLook: null, breakEven: null });
+  });
+
+  test("looks that change nothing alone still pay as a series where a comeback is dear", () => {
+    // Neither outcome moves the choice of R1 at once, but three such looks would settle it.
+    const small: Forecast["outcomes"] = [
+      { seen: "free", value: null, p: 0.5, repairs: [0, 0.9, 0.1] },
+      { seen: "stiff", value: null, p: 0.5, repairs: [0, 0.6, 0.4] },
+    ];
+    const repairs = new Map([
+      ["R1", 0.75],
+      ["M1", 0.25],
+    ]);
+    const dear = { ...costs, comebackMinor: 100_000 };
+    const { testMoreMinor, fitNowMinor } = weighStopping(engine, repairs, [look(1, 0.81, small, 0.1)], dear);
+    expect(testMoreMinor ?? 0).toBeLessThan(fitNowMinor);
+  });
+});
+
+describe("what a repair costs to fit", () => {
+  test("a set costs every part of it", () => {
+    expect(fitCostMinor(engine, "M1+R1", costs)).toBe(4000);
+  });
+
+  test("a part's own price stands before its kind's, its kind's before the default", () => {
+    const byKind = {
+      ...costs,
+      repairs: { resistor: { priceMinor: 7, minutes: 0 }, R1: { priceMinor: 5, minutes: 0 } },
+    };
+    expect(fitCostMinor(engine, "R1", byKind)).toBe(5);
+    expect(
+      fitCostMinor(engine, "R1", { ...byKind, repairs: { resistor: { priceMinor: 7, minutes: 0 } } }),
+    ).toBe(7);
+    expect(fitCostMinor(engine, "F7", { ...costs, repairs: {} })).toBe(300 + 300);
+    expect(fitCostMinor(engine, "W9", { ...costs, repairs: {} })).toBe(500 + 3000);
+    expect(fitCostMinor(engine, "X5", { ...costs, repairs: {} })).toBe(1500 + 2500);
+    expect(fitCostMinor(engine, "CAR", { ...costs, repairs: {} })).toBe(1800 + 1000);
+  });
+});

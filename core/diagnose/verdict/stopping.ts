@@ -1,0 +1,147 @@
+import type { Circuit } from "../../circuit/circuit";
+import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } from "../../money/stoppingCosts";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import type { Forecast } from "../tests/forecast";
+
+const noRepair: RepairCost = { priceMinor: 0, minutes: 60 };
+
+/** What a repair costs to fit: every part of it, its price and its minutes. */
+export function fitCostMinor(compiled: CompiledCircuit, repair: string, costs: StoppingCosts): number {
+  const known = compiled.remember("fit costs", () => new WeakMap<StoppingCosts, Map<string, number>>());
+  const own = known.get(costs) ?? new Map<string, number>();
+  known.set(costs, own);
+  const met = own.get(repair);
+  if (met !== undefined) return met;
+  const sum = repair.split("+").reduce((total, id) => {
+    const kind = repairKind(compiled.netlist.circuit, id);
+    const { priceMinor, minutes } =
+      costs.repairs?.[id] ?? costs.repairs?.[kind] ?? repairDefaults[kind] ?? noRepair;
+    return total + priceMinor + minutesMinor(minutes, costs);
+  }, 0);
+  own.set(repair, sum);
+  return sum;
+}
+
+/** The kind a repair is priced by: a part's own, else a plug, a wire, the car, or unknown. */
+export function repairKind(circuit: Circuit, id: string): string {
+  const part = circuit.parts.find((candidate) => candidate.id === id);
+  if (part) return part.kind;
+  if (circuit.connectors.some((connector) => connector.id === id)) return "connector";
+  if (circuit.wires.some((wire) => wire.id === id)) return "wire";
+  return id === "CAR" ? "car" : "unknown";
+}
+
+/** A repair less likely than this is never the one to fit. */
+const leastRight = 0.02;
+
+/** Cost of fitting each repair; the unknown cannot be fitted. */
+const pricesOf = (compiled: CompiledCircuit, repairs: readonly string[], costs: StoppingCosts): number[] =>
+  repairs.map((repair) =>
+    repair === "unknown" ? Number.POSITIVE_INFINITY : fitCostMinor(compiled, repair, costs),
+  );
+
+/** Expected cost of fitting the likeliest repair now: its own, and a comeback when it is the wrong one. */
+function bestFitMinor(prices: readonly number[], belief: readonly number[], comebackMinor: number): number {
+  let best = Number.POSITIVE_INFINITY;
+  for (let i = 0; i < prices.length; i++) {
+    const right = belief[i] as number;
+    if (right < leastRight) continue;
+    const cost = (prices[i] as number) + (1 - right) * comebackMinor;
+    if (cost < best) best = cost;
+  }
+  return best;
+}
+
+/** Fit now against one more look and then deciding. */
+export interface Stopping {
+  readonly fitNowMinor: number;
+  /** Null when no look is left that tells anything. */
+  readonly testMoreMinor: number | null;
+  readonly bestLook: Forecast | null;
+  /** Belief in the likeliest repair from which fitting it now is the cheaper; null when nothing is left to test. */
+  readonly breakEven: number | null;
+}
+
+/** Reading what to do, setting up and writing down, for each look beside its own minutes (judgement). */
+const handlingMinutes = 0.8;
+/** A series of looks ends with this much doubt left (judgement). */
+const doubtLeft = 0.01;
+/** A look that tells less than this starts no series. */
+const leastBits = 0.02;
+
+/** Expected cost of the right repair, whichever it turns out to be. */
+function rightFitMinor(
+  compiled: CompiledCircuit,
+  repairs: ReadonlyMap<string, number>,
+  costs: StoppingCosts,
+): number {
+  let sum = 0;
+  let known = 0;
+  for (const [repair, p] of repairs) {
+    if (repair === "unknown" || p < leastRight) continue;
+    sum += p * fitCostMinor(compiled, repair, costs);
+    known += p;
+  }
+  return known > 0 ? sum / known : 0;
+}
+
+/**
+ * Cost of going on like this look until the doubt is gone: where no single outcome would change what is
+ * fitted, one look alone seems worthless though a few of them settle it. The way there is paid once.
+ */
+function seriesMinor(look: Forecast, fitMinor: number, costs: StoppingCosts): number {
+  if (look.bits < leastBits) return Number.POSITIVE_INFINITY;
+  const looks = Math.max(1, look.entropy / look.bits);
+  const each = look.minutes - look.accessMinutes + handlingMinutes;
+  return minutesMinor(look.accessMinutes + each * looks, costs) + fitMinor + doubtLeft * costs.comebackMinor;
+}
+
+/**
+ * Weighs stopping in money: the expected cost of fitting the likeliest repair now, against the
+ * cheapest look's minutes plus the expected cost of the best repair after each way it can turn out.
+ */
+export function weighStopping(
+  compiled: CompiledCircuit,
+  repairs: ReadonlyMap<string, number>,
+  looks: readonly Forecast[],
+  costs: StoppingCosts,
+): Stopping {
+  const { comebackMinor } = costs;
+  const fitNowMinor = Math.round(
+    bestFitMinor(pricesOf(compiled, [...repairs.keys()], costs), [...repairs.values()], comebackMinor),
+  );
+  const fitMinor = rightFitMinor(compiled, repairs, costs);
+  let testMoreMinor: number | null = null;
+  let bestLook: Forecast | null = null;
+  // The looks of one weighing share their list of repairs.
+  let named: readonly string[] | null = null;
+  let prices: readonly number[] = [];
+  for (const look of looks) {
+    if (look.repairs !== named) [named, prices] = [look.repairs, pricesOf(compiled, look.repairs, costs)];
+    let after = 0;
+    for (const outcome of look.outcomes)
+      after += outcome.p * bestFitMinor(prices, outcome.repairs, comebackMinor);
+    const one = minutesMinor(look.minutes + handlingMinutes, costs) + after;
+    const total = Math.round(Math.min(one, seriesMinor(look, fitMinor, costs)));
+    if (testMoreMinor === null || total < testMoreMinor) [testMoreMinor, bestLook] = [total, look];
+  }
+  return {
+    fitNowMinor,
+    testMoreMinor,
+    bestLook,
+    breakEven: breakEven(compiled, repairs, testMoreMinor, costs),
+  };
+}
+
+/** Fitting costs F + (1 − p) × comeback: the p at which that equals the cost of testing on. */
+function breakEven(
+  compiled: CompiledCircuit,
+  repairs: ReadonlyMap<string, number>,
+  testMoreMinor: number | null,
+  costs: StoppingCosts,
+): number | null {
+  const [first] = [...repairs].filter(([repair]) => repair !== "unknown").sort((a, b) => b[1] - a[1]);
+  if (testMoreMinor === null || !first || costs.comebackMinor <= 0) return null;
+  const spare = testMoreMinor - fitCostMinor(compiled, first[0], costs);
+  return Math.min(1, Math.max(0, 1 - spare / costs.comebackMinor));
+}

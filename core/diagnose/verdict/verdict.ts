@@ -1,0 +1,127 @@
+import { declinedParts } from "../../circuit/declined";
+import type { StoppingCosts } from "../../money/stoppingCosts";
+import type { Look } from "../../predict/reading";
+import { lookText } from "../../predict/readingText";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { listed, minutesText, percent } from "../../units/wording";
+import type { Belief } from "../belief/belief";
+import type { Support } from "../explain/expectation";
+import { decisiveReasons, pathReason } from "../explain/reasons";
+import type { Forecast } from "../tests/forecast";
+import { weighStopping } from "./stopping";
+
+/** What to replace, how sure, and whether stopping now pays. */
+export interface Verdict {
+  readonly state: "open" | "settled" | "best-guess";
+  /** Everything that needs work, the cause first. */
+  readonly replace: readonly string[];
+  /** Probability of the whole set. */
+  readonly p: number;
+  readonly killedBy: string | null;
+  readonly alsoCheck: readonly string[];
+  readonly fitNowMinor: number;
+  readonly testMoreMinor: number | null;
+  /** The look that costs: the one that pays most in money; null when none is left that tells anything. */
+  readonly payingLook: Look | null;
+  /** Belief from which fitting now is cheaper than testing on. */
+  readonly breakEven: number | null;
+  readonly because: readonly string[];
+}
+
+/** Variants that ask for a set of parts to be replaced. */
+function variantsOf(compiled: CompiledCircuit, repair: string): number[] {
+  return compiled.remember(`variants of ${repair}`, () =>
+    [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
+  );
+}
+
+/** Parts to look at before the new one goes in: a cooked pack, burnt pin or blown fuse had a cause. */
+function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): string[] {
+  const { circuit, motors } = compiled.netlist;
+  const kindOf = (id: string) =>
+    circuit.parts.find((part) => part.id === id)?.kind ??
+    (circuit.connectors.some((connector) => connector.id === id) ? "connector" : null);
+  const heated = replace.some((id) => {
+    const kind = kindOf(id);
+    return kind === "resistor" || kind === "fuse" || kind === "connector" || kind === "inline";
+  });
+  return heated ? motors.map(({ part }) => part.id).filter((id) => !replace.includes(id)) : [];
+}
+
+/**
+ * The verdict: `settled` only when something was measured, the belief is above the shop's bar and no
+ * look left is worth its minutes; `best-guess` when none is worth it below the bar; `open` otherwise.
+ */
+export function reachVerdict(
+  compiled: CompiledCircuit,
+  belief: Belief,
+  support: Support,
+  repairs: ReadonlyMap<string, number>,
+  looks: readonly Forecast[],
+  costs: StoppingCosts,
+): Verdict {
+  const ranked = [...repairs].filter(([repair]) => repair !== "unknown").sort((a, b) => b[1] - a[1]);
+  const [repair = "", p = 0] = ranked[0] ?? [];
+  const replace = repair.split("+");
+  const stopping = weighStopping(compiled, repairs, looks, costs);
+  const measured = belief.readings.some(({ heard }) => !heard);
+  const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
+  const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
+  const sure = p >= costs.settledBar && declined.length === 0;
+  const state = verdictState({ measured, pays, sure, any: looks.length > 0 });
+  const rivalRepair = ranked[1];
+  const rival = rivalRepair
+    ? { name: listed(rivalRepair[0].split("+")), variants: variantsOf(compiled, rivalRepair[0]) }
+    : null;
+  const path = pathReason(compiled, belief.readings);
+  const cause = replace.length > 1 ? (replace[0] ?? null) : null;
+  return {
+    state,
+    replace,
+    p,
+    killedBy: cause,
+    alsoCheck: suspectsBehind(compiled, replace),
+    fitNowMinor: stopping.fitNowMinor,
+    testMoreMinor: stopping.testMoreMinor,
+    payingLook: stopping.bestLook?.look ?? null,
+    breakEven: stopping.breakEven,
+    because: [
+      ...(path ? [path] : []),
+      ...decisiveReasons(compiled, belief, support, variantsOf(compiled, repair), rival),
+      ...declined.map(({ why }) => why),
+      ...doubt(state, ranked, measured, stopping.bestLook),
+    ],
+  };
+}
+
+interface Standing {
+  readonly measured: boolean;
+  readonly pays: boolean;
+  readonly sure: boolean;
+  readonly any: boolean;
+}
+
+function verdictState({ measured, pays, sure, any }: Standing): Verdict["state"] {
+  if (pays || (!measured && any)) return "open";
+  return sure && measured ? "settled" : "best-guess";
+}
+
+/** What is left to doubt, said plainly. */
+function doubt(
+  state: Verdict["state"],
+  ranked: readonly (readonly [string, number])[],
+  measured: boolean,
+  bestLook: Forecast | null,
+): string[] {
+  const others = ranked.slice(1, 3).filter(([, p]) => p >= 0.02);
+  const rest = listed(others.map(([repair, p]) => `${repair.split("+").join(" with ")} ${percent(p)}`));
+  const left = others.length > 0 ? [`Still possible: ${rest}.`] : [];
+  if (state === "settled") return left;
+  if (state === "best-guess")
+    return [...left, "No look left with these tools is worth its minutes, so this is a best guess."];
+  if (!measured) return ["Only the complaint so far: nothing is settled on a complaint alone.", ...left];
+  const next = bestLook
+    ? `The look that pays most: ${lookText(bestLook.look)}, ${minutesText(bestLook.minutes)}.`
+    : "";
+  return [...left, ...(next ? [next] : [])];
+}

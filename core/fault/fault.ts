@@ -1,0 +1,190 @@
+import { mechanicalModes } from "../motor/mechanicalMode";
+import { type Parsed, quoted, refused } from "../problem/problem";
+import type { Change } from "../solve/netlist/change";
+import { type Netlist, reference } from "../solve/netlist/netlist";
+import { type FaultName, parseFaultId } from "./faultId";
+
+/** A fault placed in a circuit: what it does to the netlist and what has to be replaced for it. */
+export interface Fault {
+  readonly names: readonly FaultName[];
+  /** Part, connector or wire to replace for each name, the cause first. */
+  readonly parts: readonly string[];
+  readonly changes: readonly Change[];
+  /** Share of readings in which the changes are there; 1 unless the fault comes and goes. */
+  readonly presentShare: number;
+}
+
+interface Effect {
+  readonly part: string;
+  readonly changes: readonly Change[];
+  readonly presentShare?: number;
+}
+
+type Outcome = Parsed<Effect>;
+
+const shortOhms = 0.01;
+
+const wrong = (message: string): Outcome => refused([{ path: "fault", message }]);
+
+/** Branches a plain open, high or loose acts on: a wire's copper, a pin, a contact, an element. */
+function seriesEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  const index = netlist.branchOf.get(name.where);
+  const branch = index === undefined ? undefined : netlist.branches[index];
+  if (index === undefined || !branch) return null;
+  const part = branch.owner;
+  const series = (ohms: number): Change[] => [{ type: "series", branch: index, ohms }];
+  switch (name.mode) {
+    case "open":
+    case "blown":
+      return { ok: true, value: { part, changes: series(Number.POSITIVE_INFINITY) } };
+    case "high":
+      if (name.value === null) return wrong(`${name.where}:high needs its ohms, as high@1.5`);
+      return { ok: true, value: { part, changes: series(name.value) } };
+    case "loose":
+      if (name.value === null || name.value >= 1)
+        return wrong(`${name.where}:loose needs its share below 1, as loose@0.5`);
+      return {
+        ok: true,
+        value: { part, changes: series(Number.POSITIVE_INFINITY), presentShare: name.value },
+      };
+    default:
+      return null;
+  }
+}
+
+function wireShort(netlist: Netlist, name: FaultName): Outcome | null {
+  const from = netlist.nodeOf.get(`${name.where}/from`);
+  if (from === undefined || !netlist.circuit.wires.some(({ id }) => id === name.where)) return null;
+  const to =
+    name.mode === "to-ground" ? reference : name.mode === "to-feed" ? netlist.battery.positive : null;
+  if (to === null) return null;
+  return {
+    ok: true,
+    value: { part: name.where, changes: [{ type: "bridge", a: from, b: to, ohms: shortOhms }] },
+  };
+}
+
+function relayEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  const relay = netlist.relays.findIndex(({ part }) => part.id === name.where);
+  if (relay < 0) return null;
+  const coil = netlist.relays[relay]?.coil ?? 0;
+  const changes: Record<string, Change> = {
+    "coil-open": { type: "series", branch: coil, ohms: Number.POSITIVE_INFINITY },
+    "stuck-open": { type: "relay", relay, held: "released" },
+    welded: { type: "relay", relay, held: "pulled" },
+  };
+  const change = changes[name.mode];
+  return change ? { ok: true, value: { part: name.where, changes: [change] } } : null;
+}
+
+function motorEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  const motor = netlist.motors.findIndex(({ part }) => part.id === name.where);
+  const found = netlist.motors[motor];
+  if (!found) return null;
+  const part = name.where;
+  const done = (changes: readonly Change[]): Outcome => ({ ok: true, value: { part, changes } });
+  const mechanical = mechanicalModes[name.mode];
+  if (mechanical) return done(mechanicalChanges(motor, mechanical));
+  const { value } = name;
+  switch (name.mode) {
+    case "dead-spot":
+      return done([{ type: "series", branch: found.branch, ohms: Number.POSITIVE_INFINITY }]);
+    case "seized":
+      return done([{ type: "motor", motor, change: { mode: "seized" } }]);
+    case "tight":
+      if (value === null || value <= 1)
+        return wrong(`${part}:tight needs how many times the rated amps, as tight@1.5`);
+      return done([{ type: "motor", motor, change: { mode: "tight", times: value } }]);
+    case "shorted-turns":
+      if (value === null || value >= 1)
+        return wrong(`${part}:shorted-turns needs a share below 1, as shorted-turns@0.6`);
+      return done([{ type: "motor", motor, change: { mode: "shorted-turns", share: value } }]);
+    case "worn-brushes":
+      if (value === null) return wrong(`${part}:worn-brushes needs its ohms, as worn-brushes@0.6`);
+      return done([{ type: "motor", motor, change: { mode: "worn-brushes", ohms: value } }]);
+    default:
+      return null;
+  }
+}
+
+function mechanicalChanges(motor: number, mode: (typeof mechanicalModes)[string]): Change[] {
+  const changes: Change[] = [];
+  if (mode.dragShare > 0)
+    changes.push({ type: "motor", motor, change: { mode: "drag", torqueShare: mode.dragShare } });
+  if (mode.fanTimes !== 1)
+    changes.push({ type: "motor", motor, change: { mode: "fan", times: mode.fanTimes } });
+  if (mode.airflowTimes !== 1) changes.push({ type: "airflow", motor, times: mode.airflowTimes });
+  return changes;
+}
+
+/** A control or a panel that says nothing, everything, or always the same. */
+function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  const { where, mode, value } = name;
+  const module = netlist.modules.findIndex(({ part }) => part.id === where);
+  const head = netlist.heads.findIndex(({ part }) => part.id === where);
+  if (module < 0 && head < 0) return null;
+  if (mode === "stuck" && (value === null || value > 1))
+    return wrong(`${where}:stuck needs a share up to 1, as stuck@0.4`);
+  const done = (change: Change): Outcome => ({ ok: true, value: { part: where, changes: [change] } });
+  if (module >= 0) {
+    if (mode === "dead" || mode === "full-on") return done({ type: "module", module, held: mode });
+    return mode === "stuck" ? done({ type: "module", module, held: { duty: value ?? 0 } }) : null;
+  }
+  if (mode === "dead") return done({ type: "head", head, held: "dead" });
+  return mode === "stuck" ? done({ type: "head", head, held: { share: value ?? 0 } }) : null;
+}
+
+/** The car's own: its filter, which throttles every fan. */
+function carEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  if (name.where !== "CAR" || name.mode !== "filter-blocked") return null;
+  if (name.value === null || name.value >= 1)
+    return wrong("CAR:filter-blocked needs a share below 1, as filter-blocked@0.5");
+  const times = name.value;
+  const changes = netlist.motors.flatMap((_, motor): Change[] => [
+    { type: "motor", motor, change: { mode: "fan", times } },
+    { type: "airflow", motor, times },
+  ]);
+  return { ok: true, value: { part: "CAR", changes } };
+}
+
+function batteryEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  if (name.where !== netlist.battery.id || name.mode !== "low") return null;
+  if (name.value === null) return wrong(`${name.where}:low needs its volts, as low@10.5`);
+  return { ok: true, value: { part: name.where, changes: [{ type: "battery", volts: name.value }] } };
+}
+
+/** Every way a fault may act; the first that knows the id's place and mode answers. */
+const effects = [carEffect, batteryEffect, relayEffect, motorEffect, controlEffect, wireShort, seriesEffect];
+
+function effectOf(netlist: Netlist, name: FaultName): Outcome {
+  for (const effect of effects) {
+    const outcome = effect(netlist, name);
+    if (outcome) return outcome;
+  }
+  return wrong(`no fault ${quoted(`${name.where}:${name.mode}`)} in this circuit`);
+}
+
+/** Places named faults in a circuit. */
+export function placeFault(netlist: Netlist, names: readonly FaultName[]): Parsed<Fault> {
+  const placed: Effect[] = [];
+  for (const name of names) {
+    const outcome = effectOf(netlist, name);
+    if (!outcome.ok) return outcome;
+    placed.push(outcome.value);
+  }
+  return {
+    ok: true,
+    value: {
+      names,
+      parts: [...new Set(placed.map(({ part }) => part))],
+      changes: placed.flatMap(({ changes }) => changes),
+      presentShare: Math.min(1, ...placed.map(({ presentShare }) => presentShare ?? 1)),
+    },
+  };
+}
+
+/** Reads a fault id and places it in a circuit. */
+export function faultFromId(netlist: Netlist, id: string): Parsed<Fault> {
+  const names = parseFaultId(id);
+  return names.ok ? placeFault(netlist, names.value) : names;
+}

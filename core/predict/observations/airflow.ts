@@ -1,0 +1,86 @@
+import { batteryPosts } from "../probePoints";
+import { airflowSeen, type LookOf } from "../reading";
+import { roughNormalCdf } from "../tables/normal";
+import { mixRows, type WordTest } from "./observation";
+
+/** Softness of the judgement, as a log ratio: at the vent, and as told by a customer. */
+const handSpread = 0.12;
+const heardSpread = 0.2;
+
+/** Shares of healthy airflow that part none from weak, weak from normal, normal from strong. */
+const shares = { none: 0.08, weak: 0.75, normal: 1.25 } as const;
+/** Where a healthy vehicle gives nothing, shares of its top speed. */
+const strayShares = { none: 0.08, weak: 0.5 } as const;
+
+/** Air at the vent against what this setting gives on a healthy vehicle. */
+export const airflowTest: WordTest<"airflow"> = {
+  test: "airflow",
+  gives: "word",
+  minutes: 0.3,
+  tools: [],
+  outcomes: airflowSeen,
+  problems: (compiled, { at }) =>
+    at === undefined || compiled.netlist.motors.some(({ part }) => part.id === at)
+      ? []
+      : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
+  reaches: () => [],
+  candidates: (compiled) => {
+    const { motors, circuit, points } = compiled.netlist;
+    const { plus, minus } = batteryPosts(compiled);
+    return [
+      ...circuit.settings.map((setting) => ({ test: "airflow" as const, key: "run" as const, setting })),
+      ...compiled
+        .liveSetups()
+        .filter(({ selectors }) => selectors)
+        .flatMap((setup) =>
+          motors.slice(1).map(({ part }) => ({ test: "airflow" as const, at: part.id, ...setup })),
+        ),
+      // The motor fed directly, its plug off.
+      ...compiled.brushedMotors().flatMap((part): LookOf<"airflow">[] => {
+        const plug = points.pinOnTerminal.get(`${part.id}.+`);
+        if (!plug) return [];
+        return [
+          {
+            test: "airflow",
+            at: part.id,
+            unplugged: [plug.slice(0, plug.indexOf(":"))],
+            bridged: [
+              [plus, `${part.id}.+`],
+              [minus, `${part.id}.-`],
+            ],
+          },
+        ];
+      }),
+    ];
+  },
+  odds: (compiled, look, heard) => {
+    const table = compiled.table(look);
+    const motor = Math.max(
+      0,
+      compiled.netlist.motors.findIndex(({ part }) => part.id === look.at),
+    );
+    const spread = heard ? heardSpread : handSpread;
+    const top = compiled.topSpeed[motor] ?? 0;
+    const healthy = table.airflowAt(0, 0, motor);
+    const stray = healthy < shares.none * top;
+    const measure = stray ? top : healthy;
+    const below = (share: number, level: number): number =>
+      roughNormalCdf((Math.log(share) - Math.log(Math.max(level, 1e-6))) / spread);
+    return mixRows(
+      compiled,
+      (row, draw, out) => {
+        const bias = compiled.draws[draw]?.airflowBias ?? 1;
+        const level = measure > 0 ? (bias * table.airflowAt(row, draw, motor)) / measure : 0;
+        const none = below(stray ? strayShares.none : shares.none, level);
+        const weak = below(stray ? strayShares.weak : shares.weak, level);
+        const normal = stray ? weak : below(shares.normal, level);
+        out[0] = none;
+        out[1] = weak - none;
+        out[2] = normal - weak;
+        out[3] = 1 - normal;
+      },
+      airflowSeen.length,
+    );
+  },
+  seen: ({ seen }) => seen,
+};

@@ -1,0 +1,60 @@
+import { historyOf, historySeen } from "../reading";
+import { oddsBySuspect, tabledOdds } from "../suspectOdds";
+import type { WordTest } from "./observation";
+
+type Asked = (typeof historyOf)[number];
+
+/** Chance of a yes where the fault has nothing to do with it (common practice, no source). */
+const soundYes: Readonly<Record<Asked, number>> = {
+  heat: 0.1,
+  bumps: 0.08,
+  damp: 0.1,
+  "wet-carpet": 0.05,
+  "recent-work": 0.1,
+  recall: 0.04,
+};
+
+/** Chance of a yes by kind and mode of the fault (common practice, no source). */
+const failedYes: Readonly<Record<Asked, Readonly<Record<string, number>>>> = {
+  heat: { loose: 0.45, "dead-spot": 0.25, "worn-brushes": 0.25, "module dead": 0.2, "pin high": 0.2 },
+  bumps: { loose: 0.55, "dead-spot": 0.35, "worn-brushes": 0.2, "wheel-loose": 0.2 },
+  damp: {
+    "module dead": 0.35,
+    "module full-on": 0.3,
+    "ground high": 0.35,
+    "ground open": 0.3,
+    "pin high": 0.22,
+    "pin open": 0.18,
+    "bearing-dry": 0.18,
+  },
+  "wet-carpet": { "module dead": 0.25, "module full-on": 0.22, "ground high": 0.2, "ground open": 0.15 },
+  "recent-work": {
+    "pin open": 0.28,
+    loose: 0.28,
+    "wire open": 0.25,
+    "wire to-ground": 0.25,
+    "wire to-feed": 0.25,
+    debris: 0.2,
+  },
+  recall: { "module dead": 0.08, "module full-on": 0.1, "link open": 0.07, "pin high": 0.07 },
+};
+
+/** What the customer can tell. */
+export const historyTest: WordTest<"history"> = {
+  test: "history",
+  gives: "word",
+  minutes: 0.2,
+  tools: [],
+  outcomes: historySeen,
+  problems: () => [],
+  reaches: () => [],
+  candidates: () => historyOf.map((of) => ({ test: "history" as const, of })),
+  odds: (compiled, { of }) => {
+    const table = Object.fromEntries(
+      Object.entries(failedYes[of]).map(([name, yes]) => [name, [yes, 1 - yes]]),
+    );
+    const sound = [soundYes[of], 1 - soundYes[of]];
+    return oddsBySuspect(compiled, `history ${of}`, (variant) => tabledOdds(compiled, variant, table, sound));
+  },
+  seen: ({ seen }) => seen,
+};

@@ -1,0 +1,69 @@
+import { lookSeen } from "../reading";
+import type { CompiledCircuit, Variant } from "../tables/compiledCircuit";
+import type { WordTest } from "./observation";
+
+type LookOdds = readonly [
+  clean: number,
+  corroded: number,
+  melted: number,
+  wet: number,
+  debris: number,
+  blown: number,
+];
+
+/** What eyes find on a thing with nothing wrong in it, and on one that failed (common practice, no source). */
+const soundOdds: LookOdds = [0.93, 0.03, 0.01, 0.015, 0.01, 0.005];
+const failedOdds: Readonly<Record<string, LookOdds>> = {
+  "pin high": [0.25, 0.22, 0.5, 0.02, 0.005, 0.005],
+  "pin open": [0.45, 0.2, 0.32, 0.02, 0.005, 0.005],
+  "pin loose": [0.7, 0.15, 0.13, 0.01, 0.005, 0.005],
+  "resistor open": [0.6, 0.06, 0.3, 0.01, 0.02, 0.01],
+  "fuse blown": [0.04, 0.005, 0.02, 0.005, 0.005, 0.925],
+  "ground high": [0.35, 0.6, 0.01, 0.03, 0.005, 0.005],
+  "ground open": [0.4, 0.5, 0.01, 0.05, 0.035, 0.005],
+  "relay high": [0.7, 0.12, 0.16, 0.01, 0.005, 0.005],
+  "module dead": [0.55, 0.08, 0.14, 0.2, 0.02, 0.01],
+  "module full-on": [0.6, 0.08, 0.12, 0.17, 0.02, 0.01],
+  "motor debris": [0.4, 0.02, 0.01, 0.03, 0.535, 0.005],
+  "CAR filter-blocked": [0.06, 0.01, 0.005, 0.02, 0.9, 0.005],
+};
+
+function failure(compiled: CompiledCircuit, variant: Variant, at: string): LookOdds | null {
+  const name = variant.fault.names.find((_, index) => variant.fault.parts[index] === at);
+  if (!name) return null;
+  if (at === "CAR") return failedOdds[`CAR ${name.mode}`] ?? null;
+  const part = compiled.netlist.circuit.parts.find(({ id }) => id === at);
+  const kind = part === undefined || part.kind === "inline" ? "pin" : part.kind;
+  return failedOdds[`${kind} ${name.mode}`] ?? null;
+}
+
+/** Eyes on a part or plug: a failed one often shows it, a sound one seldom shows anything. */
+export const lookTest: WordTest<"look"> = {
+  test: "look",
+  gives: "word",
+  minutes: 0.4,
+  tools: [],
+  outcomes: lookSeen,
+  problems: (compiled, { at }) =>
+    isVisible(compiled, at) ? [] : [{ path: "at", message: `no part or connector ${JSON.stringify(at)}` }],
+  reaches: ({ at }) => [at],
+  candidates: (compiled) => {
+    const { circuit } = compiled.netlist;
+    const parts = circuit.parts.filter(({ kind }) =>
+      ["resistor", "fuse", "ground", "relay", "motor", "module", "inline"].includes(kind),
+    );
+    return [...parts, ...circuit.connectors].map(({ id }) => ({ test: "look" as const, at: id }));
+  },
+  odds: (compiled, { at }) => {
+    const byVariant = compiled.remember(`look ${at}`, () =>
+      compiled.variants.map((variant) => failure(compiled, variant, at) ?? soundOdds),
+    );
+    return (variant, _draw, out) => out.set(byVariant[variant] ?? soundOdds);
+  },
+  seen: ({ seen }) => seen,
+};
+
+function isVisible(compiled: CompiledCircuit, at: string): boolean {
+  const { parts, connectors } = compiled.netlist.circuit;
+  return parts.some(({ id }) => id === at) || connectors.some(({ id }) => id === at);
+}

@@ -1,0 +1,56 @@
+import { lampEnds } from "../../solve/netlist/setup";
+import { type LookOf, lamploadSeen } from "../reading";
+import { lampOdds } from "../tables/eye";
+import { mixRows, type WordTest } from "./observation";
+
+/** The load lamp in a part's place at its plug or socket: how bright it burns. */
+export const lamploadTest: WordTest<"lampload"> = {
+  test: "lampload",
+  gives: "word",
+  minutes: 2.5,
+  tools: ["load-lamp"],
+  outcomes: lamploadSeen,
+  problems: () => [],
+  reaches: ({ lampFor }) => [lampFor],
+  candidates: (compiled) => {
+    const lamp = (lampFor: string, setup: object): LookOf<"lampload"> => ({
+      test: "lampload",
+      lampFor,
+      ...setup,
+    });
+    const running = compiled.runningSetups();
+    const worth = [running[0], running[Math.floor(running.length / 2)], running.at(-1)];
+    return compiled
+      .brushedMotors()
+      .flatMap((part) => [...new Set(worth)].flatMap((setup) => (setup ? [lamp(part.id, setup)] : [])));
+  },
+  // In a fuse's socket, everything switched off: only a short still draws.
+  shortHunt: ({ netlist: { circuit } }) =>
+    circuit.parts
+      .filter(({ kind }) => kind === "fuse")
+      .map(({ id }) => ({
+        test: "lampload",
+        lampFor: id,
+        key: "run",
+        setting: circuit.settings[0] ?? "off",
+      })),
+  odds: (compiled, look) => {
+    const table = compiled.table(look);
+    const ends = lampEnds(compiled.netlist, look.lampFor) ?? ["", ""];
+    const [a, b] = ends.map((point) => compiled.netlist.nodeOf.get(point) ?? -1) as [number, number];
+    const own = new Float64Array(4);
+    return mixRows(
+      compiled,
+      (row, draw, out) => {
+        const vehicle = compiled.draws[draw];
+        if (!vehicle) return;
+        const volts = Math.abs(table.voltsBetween(row, draw, a, b));
+        lampOdds(volts, vehicle.eyes, false, own, 0);
+        const seen = (own[0] as number) + (own[1] as number) + (own[2] as number);
+        for (let i = 0; i < 3; i++) out[i] = (own[i] as number) / seen;
+      },
+      lamploadSeen.length,
+    );
+  },
+  seen: ({ seen }) => seen,
+};

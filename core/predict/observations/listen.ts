@@ -1,0 +1,84 @@
+import { healthyNoise, mechanicalModes, noises, windingNoise } from "../../motor/mechanicalMode";
+import type { CompiledCircuit } from "../tables/compiledCircuit";
+import { mixRows, type WordTest } from "./observation";
+
+/** A motor slower than this share of its top speed makes no noise of its own. */
+const audibleShare = 0.08;
+const stillNoise = [0.965, 0.005, 0.01, 0.01, 0.01] as const;
+/** A chattering relay is heard as a tick. */
+const buzzNoise = [0.35, 0.03, 0.07, 0.5, 0.05] as const;
+const blockedNoise = [0.8, 0.02, 0.03, 0.03, 0.12] as const;
+
+/** Chance that a noise rises with the speed: from the motor nearly always, else as often as not. */
+const followsFromMotor = 0.92;
+const followsElse = 0.5;
+
+function ownNoise(compiled: CompiledCircuit, variant: number): readonly number[] {
+  const names = compiled.variants[variant]?.fault.names ?? [];
+  for (const { mode, where } of names) {
+    if (where === "CAR") return blockedNoise;
+    const noise = mechanicalModes[mode]?.noise ?? windingNoise[mode];
+    if (noise) return noise;
+  }
+  return healthyNoise;
+}
+
+const comesFromMotor = (compiled: CompiledCircuit, variant: number): boolean =>
+  (compiled.variants[variant]?.fault.names ?? []).some(
+    ({ mode }) => mode in mechanicalModes || mode in windingNoise,
+  );
+
+/** What an ear makes of a running blower; a still one is quiet. */
+export const listenTest: WordTest<"listen"> = {
+  test: "listen",
+  gives: "word",
+  minutes: 0.5,
+  tools: [],
+  outcomes: noises,
+  problems: () => [],
+  reaches: () => [],
+  candidates: (compiled) => {
+    const running = compiled.runningSetups();
+    const top = running.at(-1);
+    return top ? [{ test: "listen" as const, ...top }] : [];
+  },
+  odds: (compiled, look) => {
+    const table = compiled.table(look);
+    const motors = compiled.netlist.motors.length;
+    const own = compiled.remember("noise by suspect", () =>
+      compiled.variants.map((_, variant) => ownNoise(compiled, variant)),
+    );
+    let of: readonly number[] = healthyNoise;
+    const byRow = mixRows(
+      compiled,
+      (row, draw, out) => {
+        let runs = false;
+        for (let motor = 0; motor < motors; motor++) {
+          const level = table.speedAt(row, draw, motor) / Math.max(1e-6, compiled.topSpeed[motor] ?? 0);
+          if (level > audibleShare) runs = true;
+        }
+        const heard = table.buzzes(row, draw) ? buzzNoise : runs ? of : stillNoise;
+        const covered = look.ventCovered ? 0.8 * (heard[4] as number) : 0;
+        for (let i = 0; i < noises.length; i++) out[i] = heard[i] as number;
+        out[0] = (out[0] as number) + covered;
+        out[4] = (out[4] as number) - covered;
+      },
+      noises.length,
+    );
+    return (variant, draw, out) => {
+      of = own[variant] ?? healthyNoise;
+      byRow(variant, draw, out);
+    };
+  },
+  seen: ({ seen }) => seen,
+  also: (compiled, { seen, followsSpeed }) =>
+    followsSpeed === undefined || seen === "quiet"
+      ? null
+      : {
+          odds: (variant) => {
+            const follows = comesFromMotor(compiled, variant) ? followsFromMotor : followsElse;
+            return followsSpeed ? follows : 1 - follows;
+          },
+          blind: 0.5,
+        },
+};

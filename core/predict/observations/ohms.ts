@@ -1,0 +1,97 @@
+import { nodeAt, pointProblems } from "../probePoints";
+import type { LookOf } from "../reading";
+import type { CompiledCircuit } from "../tables/compiledCircuit";
+import type { NumberTest } from "./observation";
+
+/** Above this a meter shows no end. */
+const noEndOhms = 2e6;
+const leadOhms = 0.1;
+
+const window = 0.15;
+/** A lead on the wrong point mostly shows no end (judgement, no source); other displays spread over the log scale. */
+const noEndShare = 0.4;
+const rangeLog = 6;
+
+/** Log scale that is linear below the meter's own 0.1 Ω and ends at "no end". */
+const scale = (ohms: number): number => Math.log(Math.min(ohms, noEndOhms) + leadOhms);
+
+/** Ways to measure a pack or a motor on its own: its plug off, every pair of its plugged terminals. */
+function partPairs(compiled: CompiledCircuit): LookOf<"ohms">[] {
+  const { circuit } = compiled.netlist;
+  return circuit.connectors.flatMap((connector) => {
+    const terminals = Object.values(connector.pins).filter((terminal) => {
+      const kind = circuit.parts.find(({ id }) => terminal.startsWith(`${id}.`))?.kind;
+      return kind === "resistor" || kind === "motor";
+    });
+    return terminals.flatMap((red, index) =>
+      terminals
+        .slice(index + 1)
+        .map((black) => ({ test: "ohms" as const, red, black, unplugged: [connector.id] })),
+    );
+  });
+}
+
+/**
+ * Hunting a short with the battery off: from the load side of each fuse to ground, the fuse out and one
+ * thing after another unplugged; and from each pin of a plug that is off.
+ */
+function toGround({ netlist }: CompiledCircuit): LookOf<"ohms">[] {
+  const { circuit, battery } = netlist;
+  const black = `${battery.id}.-`;
+  const fuses = circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id);
+  const relays = circuit.parts.filter(({ kind }) => kind === "relay").map(({ id }) => id);
+  const inlines = circuit.parts.flatMap((part) => (part.kind === "inline" ? [part] : []));
+  const plugs = circuit.connectors.map(({ id }) => id);
+  const apart = [...relays, ...inlines.map(({ id }) => id), ...plugs];
+  const look = (red: string, unplugged: string[]): LookOf<"ohms"> => ({
+    test: "ohms",
+    red,
+    black,
+    unplugged,
+  });
+  return [
+    ...fuses.flatMap((id) => [
+      look(`${id}.out`, [id]),
+      ...apart.map((other) => look(`${id}.out`, [id, other])),
+      ...fuses.filter((other) => other !== id).map((other) => look(`${id}.out`, [id, other])),
+    ]),
+    ...relays.flatMap((id) =>
+      ["30", "87", "86", "85"].map((terminal) =>
+        look(netlist.points.pinOnTerminal.get(`${id}.${terminal}`) ?? `${id}.${terminal}`, [id]),
+      ),
+    ),
+    ...inlines.flatMap(({ id, pins }) =>
+      pins.flatMap((pin) => [look(`${id}.${pin}a`, [id]), look(`${id}.${pin}b`, [id])]),
+    ),
+    ...circuit.connectors.flatMap(({ id, pins }) =>
+      Object.keys(pins).map((pin) => look(`${id}:${pin}`, [id])),
+    ),
+  ];
+}
+
+/** Ohms on the dead circuit, battery off: parallel paths and all, as a meter sees them. */
+export const ohmsTest: NumberTest<"ohms"> = {
+  test: "ohms",
+  gives: "number",
+  minutes: 1.2,
+  tools: ["meter"],
+  problems: (compiled, look) => [
+    ...pointProblems(compiled, { red: look.red, black: look.black }),
+    ...(look.key !== undefined && look.key !== "off"
+      ? [{ path: "key", message: `ohms are measured with key "off", got "${look.key}"` }]
+      : []),
+  ],
+  reaches: ({ red, black }, { netlist }) => [red, black, netlist.battery.id],
+  candidates: partPairs,
+  shortHunt: toGround,
+  value: (compiled, look) => {
+    const red = nodeAt(compiled, look.red) ?? -1;
+    const black = nodeAt(compiled, look.black) ?? -1;
+    return compiled.ohmsBetween(look, red, black);
+  },
+  sigma: (ohms) => 0.06 + (ohms < 1 ? 0.12 * (1 - ohms) : 0),
+  window,
+  blind: (seen) => (seen > noEndOhms ? noEndShare : (1 - noEndShare) * (window / rangeLog)),
+  scale,
+  seen: ({ ohms }) => ohms ?? Number.POSITIVE_INFINITY,
+};

@@ -1,0 +1,66 @@
+import { rippleSeen } from "../reading";
+import type { CompiledCircuit } from "../tables/compiledCircuit";
+import { mixRows, type WordTest } from "./observation";
+
+/** Amps below which a clamp and a scope show no humps. */
+const leastAmps = 0.8;
+/** Even, uneven, missing (common practice, no source). */
+const noCurrent = [0.03, 0.05, 0.92];
+const standing = [0.1, 0.1, 0.8];
+const healthy = [0.93, 0.055, 0.015];
+const byMode: Readonly<Record<string, readonly number[]>> = {
+  "worn-brushes": [0.12, 0.68, 0.2],
+  "shorted-turns": [0.14, 0.72, 0.14],
+  "dead-spot": [0.12, 0.3, 0.58],
+  tight: [0.72, 0.24, 0.04],
+  "bearing-worn": [0.8, 0.18, 0.02],
+  debris: [0.8, 0.18, 0.02],
+};
+
+const ownOdds = (compiled: CompiledCircuit, variant: number, at: string): readonly number[] => {
+  const name = compiled.variants[variant]?.fault.names.find(({ where }) => where === at);
+  return (name && byMode[name.mode]) ?? healthy;
+};
+
+/** The humps on a motor's current, a clamp on a scope. */
+export const rippleTest: WordTest<"ripple"> = {
+  test: "ripple",
+  gives: "word",
+  minutes: 2,
+  tools: ["clamp", "scope"],
+  outcomes: rippleSeen,
+  problems: (compiled, { at }) =>
+    compiled.netlist.motors.some(({ part }) => part.id === at)
+      ? []
+      : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
+  reaches: ({ at }) => [at],
+  candidates: (compiled) =>
+    compiled.brushedMotors().map((part) => ({
+      test: "ripple" as const,
+      at: part.id,
+      ...compiled.runningSetups().at(-1),
+    })),
+  odds: (compiled, look) => {
+    const table = compiled.table(look);
+    const motor = compiled.netlist.motors.findIndex(({ part }) => part.id === look.at);
+    const branch = compiled.netlist.branchOf.get(look.at) ?? 0;
+    const rows = compiled.remember(`ripple ${look.at}`, () =>
+      compiled.variants.map((_, variant) => ownOdds(compiled, variant, look.at)),
+    );
+    let own: readonly number[] = healthy;
+    const byRow = mixRows(
+      compiled,
+      (row, draw, out) => {
+        const amps = Math.abs(table.ampsAt(row, draw, branch));
+        const seen = amps < leastAmps ? noCurrent : table.speedAt(row, draw, motor) <= 0 ? standing : own;
+        for (let i = 0; i < rippleSeen.length; i++) out[i] = seen[i] as number;
+      },
+      rippleSeen.length,
+    );
+    return (variant, draw, out) => {
+      own = rows[variant] ?? healthy;
+      byRow(variant, draw, out);
+    };
+  },
+  seen: ({ seen }) => seen,
+};

@@ -1,0 +1,57 @@
+import { tapSeen } from "../reading";
+import { oddsBySuspect } from "../suspectOdds";
+import type { CompiledCircuit } from "../tables/compiledCircuit";
+import type { WordTest } from "./observation";
+
+/** Starts, changes, nothing (common practice, no source). */
+const soundOdds = [0.01, 0.03, 0.96];
+const looseOdds = [0.35, 0.35, 0.3];
+const openOdds = [0.1, 0.05, 0.85];
+const deadSpotOdds = [0.75, 0.08, 0.17];
+const brushOdds = [0.1, 0.25, 0.65];
+
+function oddsFor(compiled: CompiledCircuit, variant: number, at: string, runs: boolean): readonly number[] {
+  const { names = [], parts = [] } = compiled.variants[variant]?.fault ?? {};
+  if (!runs) return soundOdds;
+  for (const [index, { mode }] of names.entries()) {
+    if (parts[index] !== at) continue;
+    if (mode === "loose") return looseOdds;
+    if (mode === "dead-spot") return deadSpotOdds;
+    if (mode === "worn-brushes") return brushOdds;
+    if (mode === "open" || mode === "high") return openOdds;
+  }
+  return soundOdds;
+}
+
+/** A knock on a motor's case, a wiggle at a plug or relay, where a sound vehicle would be running. */
+export const tapTest: WordTest<"tap"> = {
+  test: "tap",
+  gives: "word",
+  minutes: 0.6,
+  tools: [],
+  outcomes: tapSeen,
+  problems: (compiled, { at }) => {
+    const { parts, connectors, wires } = compiled.netlist.circuit;
+    const known = [...parts, ...connectors, ...wires].some(({ id }) => id === at);
+    return known ? [] : [{ path: "at", message: `nothing called ${JSON.stringify(at)} to tap` }];
+  },
+  reaches: ({ at }) => [at],
+  candidates: (compiled) => {
+    const { circuit, motors } = compiled.netlist;
+    const things = [
+      ...motors.map(({ part }) => part.id),
+      ...circuit.connectors.map(({ id }) => id),
+      ...circuit.parts.filter(({ kind }) => kind === "relay" || kind === "inline").map(({ id }) => id),
+    ];
+    const [low] = compiled.runningSetups();
+    return low ? things.map((at) => ({ test: "tap" as const, at, ...low })) : [];
+  },
+  odds: (compiled, look) => {
+    const table = compiled.table(look);
+    const runs = compiled.netlist.motors.some((_, motor) => table.speedAt(0, 0, motor) > 0);
+    return oddsBySuspect(compiled, `tap ${look.at} ${runs}`, (variant) =>
+      oddsFor(compiled, variant, look.at, runs),
+    );
+  },
+  seen: ({ seen }) => seen,
+};

@@ -1,0 +1,240 @@
+import type { Motor } from "../../circuit/parts/index";
+import { type CatalogueEntry, catalogue, changesAt } from "../../fault/catalogue";
+import type { Change } from "../../solve/netlist/change";
+import type { Netlist } from "../../solve/netlist/netlist";
+import { type Setup, setupKey, setupState } from "../../solve/netlist/setup";
+import { type HealthyNetwork, PointSolver } from "../../solve/pointSolver";
+import { type RowChanges, SetupTable } from "./setupTable";
+import { type VehicleDraw, vehicleDraws } from "./vehicleSample";
+
+/** A suspect at one size and the table rows its readings come from, by how often each. */
+export interface Variant extends CatalogueEntry {
+  readonly rows: readonly { readonly row: number; readonly share: number }[];
+  /** The parts to replace, as one text: faults with the same text need no telling apart. */
+  readonly repair: string;
+}
+
+export interface CompileOptions {
+  /** Whole vehicles drawn from the tolerances. */
+  readonly draws?: number;
+  readonly seed?: number;
+}
+
+/** Stands for a vehicle with nothing wrong wherever a suspect's place among the variants is asked for. */
+export const healthyVariant = -1;
+const healthyRows: Variant["rows"] = [{ row: 0, share: 1 }];
+
+const healthy: readonly Change[] = [];
+
+/** A set-up with the key on. */
+export interface LiveSetup {
+  readonly key: "run";
+  readonly setting: string;
+  readonly selectors?: Record<string, string>;
+}
+
+/** A motor slower than this share of its strongest is as good as still. */
+const audible = 0.05;
+
+export const defaultDraws = 16;
+const defaultSeed = 20;
+const mostKept = 1500;
+
+/**
+ * A circuit made ready for diagnosis: its faults, its drawn vehicles, and what each predicts in every
+ * set-up met so far. Tables are made when first needed and kept.
+ */
+export class CompiledCircuit {
+  readonly variants: readonly Variant[];
+  readonly draws: readonly VehicleDraw[];
+  /** Changes of each table row by drawn vehicle; row 0 is the healthy circuit. */
+  readonly rows: readonly RowChanges[];
+  /** Nominal healthy speed by motor at its strongest setting, radians a second. */
+  readonly topSpeed: readonly number[];
+  /** Set-ups worth having, key on, in which a healthy motor turns: weakest first. */
+  private readonly running: readonly LiveSetup[];
+  private readonly solver: PointSolver;
+  private readonly tables = new Map<string, SetupTable>();
+  private readonly ohmsColumns = new Map<string, Float64Array>();
+  /** The same by the set-up object itself, for looks weighed again and again. */
+  private readonly tableOf = new WeakMap<Setup, SetupTable>();
+  private readonly kept = new Map<string, unknown>();
+
+  constructor(
+    readonly netlist: Netlist,
+    options: CompileOptions = {},
+  ) {
+    this.solver = new PointSolver(netlist);
+    this.draws = vehicleDraws(netlist, options.draws ?? defaultDraws, options.seed ?? defaultSeed);
+    const rows: RowChanges[] = [this.draws.map(() => healthy)];
+    const rowOf = new Map<string, number>();
+    const place = (entry: CatalogueEntry): number => {
+      const key = JSON.stringify([entry.fault.changes, entry.bands], (_, value: unknown) =>
+        value === Number.POSITIVE_INFINITY ? "open" : value,
+      );
+      const known = rowOf.get(key);
+      if (known !== undefined) return known;
+      rowOf.set(key, rows.length);
+      const plain = entry.bands.every((band) => band === null);
+      return (
+        rows.push(
+          this.draws.map(({ severity }) =>
+            plain ? entry.fault.changes : changesAt(netlist, entry, severity),
+          ),
+        ) - 1
+      );
+    };
+    this.variants = catalogue(netlist).map((entry) => {
+      const row = place(entry);
+      const share = entry.fault.presentShare;
+      return {
+        ...entry,
+        rows:
+          share < 1
+            ? [
+                { row, share },
+                { row: 0, share: 1 - share },
+              ]
+            : [{ row, share }],
+        repair: entry.fault.parts.join("+"),
+      };
+    });
+    this.rows = rows;
+    const speeds = this.liveSetups().map((setup) => ({ setup, speeds: this.healthySpeeds(setup) }));
+    this.topSpeed = netlist.motors.map((_, motor) =>
+      Math.max(0, ...speeds.map((live) => live.speeds[motor] ?? 0)),
+    );
+    this.running = speeds
+      .filter((live) => live.speeds.some((speed, motor) => speed > audible * (this.topSpeed[motor] ?? 0)))
+      .map(({ setup }) => setup);
+  }
+
+  private healthySpeeds(setup: Setup): number[] {
+    const [nominal] = this.draws;
+    if (!nominal) return [];
+    return [...this.solver.solve(nominal.values, setupState(this.netlist, setup), []).speeds];
+  }
+
+  /** Table rows a suspect's readings come from; those of a vehicle with nothing wrong for `healthyVariant`. */
+  rowsOf(variant: number): Variant["rows"] {
+    return this.variants[variant]?.rows ?? healthyRows;
+  }
+
+  /** Key on in every setting, and in every position of a switch that is moved by itself. */
+  liveSetups(): LiveSetup[] {
+    const { settings, parts } = this.netlist.circuit;
+    const own = parts.flatMap((part) =>
+      part.kind === "selector" && part.settings
+        ? part.settings.slice(1).map((setting) => ({ [part.id]: setting }))
+        : [],
+    );
+    return [
+      ...settings.map((setting) => ({ key: "run" as const, setting })),
+      ...own.map((selectors) => ({ key: "run" as const, setting: settings[0] ?? "off", selectors })),
+    ];
+  }
+
+  /**
+   * Live set-ups worth probing in: all where the switch gives each speed a way of its own; off, the
+   * weakest, the middle and the strongest where a panel only asks for more or less of the same.
+   */
+  probingSetups(): readonly LiveSetup[] {
+    const live = this.liveSetups();
+    if (this.netlist.heads.length === 0) return live;
+    const running = this.running.filter(({ selectors }) => !selectors);
+    const kept = [running[0], running[Math.floor(running.length / 2)], running.at(-1)];
+    return live.filter(
+      (setup, index) =>
+        index === 0 || setup.selectors || kept.some((one) => one === setup || one?.setting === setup.setting),
+    );
+  }
+
+  /** The live set-ups in which a healthy motor turns. */
+  runningSetups(): readonly LiveSetup[] {
+    return this.running;
+  }
+
+  /** The table of a set-up, made when first asked for. */
+  table(setup: Setup): SetupTable {
+    const met = this.tableOf.get(setup);
+    if (met) return met;
+    const key = setupKey(this.netlist, setup);
+    const known = this.tables.get(key);
+    if (known) {
+      this.tableOf.set(setup, known);
+      return known;
+    }
+    const state = setupState(this.netlist, setup);
+    const table = new SetupTable(this.netlist, this.solver, this.rows, this.draws, state);
+    this.tables.set(key, table);
+    return table;
+  }
+
+  /**
+   * Ohms between two nodes on the dead circuit, battery off, nominal values, by row; Infinity if apart.
+   * A row is solved when it is first asked for.
+   */
+  ohmsBetween(setup: Setup, red: number, black: number): (row: number) => number {
+    const key = `${setupKey(this.netlist, setup)}|${red}|${black}`;
+    let column = this.ohmsColumns.get(key);
+    if (!column) {
+      column = new Float64Array(this.rows.length).fill(Number.NaN);
+      this.ohmsColumns.set(key, column);
+    }
+    const known = column;
+    const state = setupState(this.netlist, setup, true);
+    let network: HealthyNetwork | undefined;
+    return (row) => {
+      const ohms = known[row] as number;
+      if (!Number.isNaN(ohms)) return ohms;
+      const [nominal] = this.draws;
+      if (!nominal) return 0;
+      const changes = this.rows[row]?.[0] ?? healthy;
+      network ??= this.solver.healthyNetwork(nominal.values, state);
+      if (!this.solver.solveOn(network, changes)) this.solver.solve(nominal.values, state, changes);
+      known[row] = this.solver.ohmsBetween(red, black);
+      return known[row];
+    };
+  }
+
+  /** Keeps what `make` returns under a key; the longest unused goes when there are too many. */
+  remember<T>(key: string, make: () => T): T {
+    if (this.kept.has(key)) {
+      const known = this.kept.get(key) as T;
+      this.kept.delete(key);
+      this.kept.set(key, known);
+      return known;
+    }
+    const made = make();
+    if (this.kept.size >= mostKept) this.kept.delete(this.kept.keys().next().value as string);
+    this.kept.set(key, made);
+    return made;
+  }
+
+  /** Set-ups most looks are taken in: the live ones, and key off with the switch on its strongest. */
+  usualSetups(): Setup[] {
+    return [...this.liveSetups(), { key: "off" as const, setting: this.topSetting() }];
+  }
+
+  /** Motors a lamp or a pair of leads may stand in for. */
+  brushedMotors(): Motor[] {
+    return this.netlist.motors.map(({ part }) => part).filter(({ brushless }) => !brushless);
+  }
+
+  topSetting(): string {
+    const { settings } = this.netlist.circuit;
+    return settings.at(-1) ?? "off";
+  }
+
+  /**
+   * Makes the usual tables ahead of time.
+   * @param onProgress called with the share done, 0 to 1; returning false stops
+   */
+  prepare(onProgress: (share: number) => boolean = () => true): void {
+    const setups = this.usualSetups();
+    for (const [index, setup] of setups.entries()) {
+      const going = this.table(setup).complete((share) => onProgress((index + share) / setups.length));
+      if (!going || !onProgress((index + 1) / setups.length)) return;
+    }
+  }
+}

@@ -1,0 +1,111 @@
+import { testModels } from "../observations/index";
+import type { NumberTest, OddsAt, WordTest } from "../observations/observation";
+import type { Look } from "../reading";
+import type { CompiledCircuit } from "./compiledCircuit";
+
+/** What every suspect would show at one look in the nominal vehicle, worked out as it is asked for. */
+export type NominalColumn = WordColumn | NumberColumn;
+
+/** Odds of each word by suspect. */
+export class WordColumn {
+  readonly gives = "word";
+  /** By suspect times `outcomes` plus outcome; NaN until `at` has been asked. */
+  readonly odds: Float32Array;
+  private readonly own: Float64Array;
+
+  constructor(
+    private readonly variants: number,
+    readonly outcomes: number,
+    private readonly oddsAt: OddsAt,
+  ) {
+    this.odds = new Float32Array(variants * outcomes).fill(Number.NaN);
+    this.own = new Float64Array(outcomes);
+  }
+
+  /** Place in `odds` of a suspect's first outcome. */
+  at(variant: number): number {
+    const place = variant * this.outcomes;
+    if (Number.isNaN(this.odds[place])) {
+      this.oddsAt(variant, 0, this.own);
+      this.odds.set(this.own, place);
+    }
+    return place;
+  }
+
+  /** Works out what was not asked for yet, a suspect a step. */
+  *completing(): Generator<void> {
+    for (let variant = 0; variant < this.variants; variant++) {
+      if (!Number.isNaN(this.odds[variant * this.outcomes])) continue;
+      this.at(variant);
+      yield;
+    }
+  }
+}
+
+/** Bins to either side of zero on a test's scale; what lies beyond falls into the last. */
+const mostBins = 400;
+
+/** Marks a row not asked for yet. */
+const unasked = -32768;
+
+/** Displays by table row. */
+export class NumberColumn {
+  readonly gives = "number";
+  private readonly shown: Float64Array;
+  private readonly bins: Int16Array;
+
+  constructor(
+    rows: number,
+    readonly model: NumberTest<"volts">,
+    private readonly value: (row: number, draw: number) => number,
+  ) {
+    this.shown = new Float64Array(rows).fill(Number.NaN);
+    this.bins = new Int16Array(rows).fill(unasked);
+  }
+
+  /** The display in a row. */
+  at(row: number): number {
+    const known = this.shown[row] as number;
+    if (!Number.isNaN(known)) return known;
+    const value = this.value(row, 0);
+    this.shown[row] = value;
+    const bin = Math.floor(this.model.scale(value) / this.model.window);
+    this.bins[row] = Math.max(-mostBins, Math.min(mostBins, bin));
+    return value;
+  }
+
+  /** The window of the display it falls into, counted from the scale's zero. */
+  binAt(row: number): number {
+    // The bins alone are looked at here: they lie close together, and hundreds of looks are weighed at once.
+    const known = this.bins[row] as number;
+    if (known !== unasked) return known;
+    this.at(row);
+    return this.bins[row] as number;
+  }
+
+  /** Works out what was not asked for yet, a row a step. */
+  *completing(): Generator<void> {
+    for (let row = 0; row < this.shown.length; row++) {
+      if (!Number.isNaN(this.shown[row])) continue;
+      this.at(row);
+      yield;
+    }
+  }
+
+  static readonly most = mostBins;
+}
+
+/** The column of a look; its set-up's table is made if there is none yet. */
+export function nominalColumn(compiled: CompiledCircuit, look: Look): NominalColumn {
+  const model = testModels[look.test];
+  if (model.gives === "word") {
+    const word = model as unknown as WordTest<"light">;
+    return new WordColumn(
+      compiled.variants.length,
+      word.outcomes.length,
+      word.odds(compiled, look as never, false),
+    );
+  }
+  const number = model as NumberTest<"volts">;
+  return new NumberColumn(compiled.rows.length, number, number.value(compiled, look as never));
+}

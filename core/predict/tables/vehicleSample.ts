@@ -1,0 +1,124 @@
+import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
+import type { MotorConstants } from "../../motor/motorConstants";
+import type { Netlist, Spread } from "../../solve/netlist/netlist";
+import { type ModuleValues, nominalValues, type Values } from "../../solve/netlist/values";
+import type { Eyes } from "./eye";
+import { normalCdf, normalQuantile } from "./normal";
+
+/** One possible vehicle: its part values, and how its technician judges a lamp and a draught. */
+export interface VehicleDraw {
+  readonly values: Values;
+  readonly eyes: Eyes;
+  /** This hand's airflow judgement, as a factor near 1. */
+  readonly airflowBias: number;
+  /** Where in its band a continuous fault of this vehicle lies, 0 to 1. */
+  readonly severity: number;
+}
+
+/** Relative scatter (log standard deviation) by what a branch is: judgements, no source. */
+const logSpread: Readonly<Record<Spread, number>> = {
+  contact: 0.35,
+  wire: 0.05,
+  fuse: 0.15,
+  element: 0.05,
+  coil: 0.05,
+  winding: 0.05,
+  source: 0.3,
+};
+/** A value marked as assumed scatters by this much more. */
+const assumedTimes = 2.5;
+const timesOf = (item: { readonly assumed?: boolean | undefined } | undefined): number =>
+  item?.assumed ? assumedTimes : 1;
+const batteryVoltsSpread = 0.22;
+const lampVoltsSpread = 0.6;
+
+/** A standard normal source, seeded: Box and Muller (1958) on xoroshiro128+. */
+function normals(seed: number): () => number {
+  const random = xoroshiro128plus(seed);
+  const uniform = (): number => ((random.unsafeNext() >>> 0) + 0.5) / 2 ** 32;
+  return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
+}
+
+function drawnMotor(nominal: MotorConstants, normal: () => number, times: number): MotorConstants {
+  return {
+    ...nominal,
+    ohms: nominal.ohms * Math.exp(logSpread.winding * times * normal()),
+    k: nominal.k * Math.exp(0.03 * times * normal()),
+    friction: nominal.friction * Math.exp(0.4 * normal()),
+    fan: nominal.fan * Math.exp(0.07 * times * normal()),
+  };
+}
+
+/** A control's command thresholds scatter by a share of their span. */
+function drawnModule(nominal: ModuleValues, normal: () => number, times: number): ModuleValues {
+  const span = 0.02 * times * (nominal.fullVolts - nominal.zeroVolts);
+  return {
+    ...nominal,
+    zeroVolts: nominal.zeroVolts + span * normal(),
+    fullVolts: nominal.fullVolts + span * normal(),
+  };
+}
+
+function drawnValues(netlist: Netlist, nominal: Values, battery: number, normal: () => number): Values {
+  return {
+    ohms: Float64Array.from(netlist.branches, (branch) => {
+      const spread = logSpread[branch.spread] * timesOf(branch);
+      return branch.ohms * Math.exp(spread * normal());
+    }),
+    restVolts: nominal.restVolts + batteryVoltsSpread * battery,
+    chargingVolts: nominal.chargingVolts + batteryVoltsSpread * normal(),
+    motors: nominal.motors.map((motor, index) =>
+      drawnMotor(motor, normal, timesOf(netlist.motors[index]?.part)),
+    ),
+    pullInVolts: nominal.pullInVolts.map((volts) => volts * Math.exp(0.08 * normal())),
+    dropOutVolts: nominal.dropOutVolts.map((volts) => volts * Math.exp(0.12 * normal())),
+    modules: nominal.modules.map((module, index) =>
+      drawnModule(module, normal, timesOf(netlist.modules[index]?.part)),
+    ),
+    heads: nominal.heads.map((head, index) => ({
+      ...head,
+      commandTimes: Math.exp(0.015 * timesOf(netlist.heads[index]?.part) * normal()),
+    })),
+  };
+}
+
+/** The middles of `count` equal slices of 0 to 1, shuffled. */
+function shuffledSlices(count: number, normal: () => number): number[] {
+  const order = Array.from({ length: count }, (_, i) => (i + 0.5) / count);
+  for (let i = count - 1; i > 0; i--) {
+    const j = Math.min(i, Math.floor(normalCdf(normal()) * (i + 1)));
+    [order[i], order[j]] = [order[j] as number, order[i] as number];
+  }
+  return order;
+}
+
+/**
+ * Whole vehicles drawn from the tolerances: the first nominal, the rest with their battery volts and the
+ * severity of their fault each spread evenly over the distribution, since every reading shares them.
+ */
+export function vehicleDraws(netlist: Netlist, count: number, seed: number): VehicleDraw[] {
+  const nominal = nominalValues(netlist);
+  const normal = normals(seed);
+  const batteries = shuffledSlices(count - 1, normal);
+  const severities = shuffledSlices(count - 1, normal);
+  const draws: VehicleDraw[] = [
+    { values: nominal, eyes: { brightVolts, dimVolts }, airflowBias: 1, severity: 0.5 },
+  ];
+  for (let draw = 1; draw < count; draw++) {
+    const battery = normalQuantile(batteries[draw - 1] as number);
+    draws.push({
+      values: drawnValues(netlist, nominal, battery, normal),
+      eyes: {
+        brightVolts: brightVolts + lampVoltsSpread * normal(),
+        dimVolts: dimVolts + lampVoltsSpread * normal(),
+      },
+      airflowBias: Math.exp(0.08 * normal()),
+      severity: severities[draw - 1] as number,
+    });
+  }
+  return draws;
+}
+
+/** Lamp volts above which a test light is called bright, and dim. */
+const brightVolts = 9;
+const dimVolts = 3;

@@ -1,0 +1,99 @@
+import type { Parsed } from "../problem/problem";
+import type { CurrentTrace } from "../signal/currentRecording";
+import { ampsPerFigure, type ProbeScale } from "../signal/probeScale";
+import { RowReader } from "./csvRows";
+import { sketchCsv } from "./csvSketch";
+import { type TraceSketch, unitScale, wrong } from "./recordingSketch";
+import { Stopped } from "./stopped";
+import { sketchWav, wavSamples } from "./wavSamples";
+
+/** How a file is to be taken; what is left out is as it was found. */
+export interface TraceChoice {
+  /** What the file says it is; by its first bytes unless given. */
+  readonly kind?: "csv" | "wav" | undefined;
+  readonly valueColumn?: number | undefined;
+  readonly timeColumn?: number | null | undefined;
+  readonly rateHz?: number | undefined;
+  /** The probe; by what the column says unless given. */
+  readonly scale?: ProbeScale | undefined;
+}
+
+export const isWav = (bytes: Uint8Array): boolean =>
+  bytes.length >= 4 && bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46;
+
+/**
+ * Looks at a file's first part: delimiter, decimals, header, units, rate.
+ * @param kind what the file says it is; by its first bytes unless given
+ * @param length bytes of the whole file, where only its first part is at hand
+ * @returns what was found, or why it cannot be a trace
+ */
+export const sketchTrace = (
+  bytes: Uint8Array,
+  kind?: "csv" | "wav",
+  length = bytes.length,
+): Parsed<TraceSketch> =>
+  kind === "wav" || (kind === undefined && isWav(bytes)) ? sketchWav(bytes) : sketchCsv(bytes, length);
+
+/**
+ * Reads a current trace from a CSV or WAV file: evenly spaced samples, scaled to amps. A WAV file's full scale
+ * counts as one volt.
+ * @param onProgress told the share done; returning false stops it (throws Stopped)
+ */
+export function readTrace(
+  bytes: Uint8Array,
+  choice: TraceChoice = {},
+  onProgress: (share: number) => boolean = () => true,
+): Parsed<CurrentTrace> {
+  const found = sketchTrace(bytes, choice.kind);
+  if (!found.ok) return found;
+  if (found.value.kind === "csv") {
+    const reader = textReader(found.value, choice);
+    if (!reader.ok) return reader;
+    for (let at = 0; at < bytes.length; at += partBytes) {
+      const refused = reader.value.push(bytes.subarray(at, at + partBytes));
+      if (refused) return refused;
+      if (!onProgress(Math.min(1, (at + partBytes) / bytes.length))) throw new Stopped();
+    }
+    return reader.value.end();
+  }
+  const column = valueColumnOf(found.value, choice);
+  return column.ok ? wavSamples(bytes, column.value, timesOf(found.value, column.value, choice)) : column;
+}
+
+/** A text is read in parts of this size. */
+export const partBytes = 4 * 1024 * 1024;
+
+/**
+ * A reader for the parts of a text too long to lie in memory at once.
+ * @param sketch what its first part told
+ */
+export function textReader(sketch: TraceSketch, choice: TraceChoice = {}): Parsed<RowReader> {
+  const column = valueColumnOf(sketch, choice);
+  if (!column.ok) return column;
+  const timeColumn = choice.timeColumn === undefined ? sketch.timeColumn : choice.timeColumn;
+  const rateHz = choice.rateHz ?? (timeColumn === null ? sketch.rateHz : null);
+  if (timeColumn === null && rateHz === null)
+    return wrong("rate", "the file has no column of times: give the samples a second");
+  const wanted = {
+    timeColumn: rateHz === null ? timeColumn : null,
+    valueColumn: column.value,
+    rateHz,
+    times: timesOf(sketch, column.value, choice),
+  };
+  return { ok: true, value: new RowReader(sketch, wanted) };
+}
+
+function valueColumnOf(
+  sketch: TraceSketch,
+  { valueColumn = sketch.valueColumn }: TraceChoice,
+): Parsed<number> {
+  return sketch.columns[valueColumn]
+    ? { ok: true, value: valueColumn }
+    : wrong("column", `there is no column ${valueColumn + 1}`);
+}
+
+const timesOf = (sketch: TraceSketch, column: number, { scale = { kind: "amps" } }: TraceChoice): number =>
+  scaleOf(sketch, column) * ampsPerFigure(scale);
+
+const scaleOf = (sketch: TraceSketch, column: number): number =>
+  column === sketch.valueColumn ? sketch.perFigure : (unitScale(sketch.columns[column]?.unit ?? "").per ?? 1);

@@ -1,0 +1,92 @@
+import { type CurrentTrace, medianOf, type Stretch } from "../../signal/currentRecording";
+import { peaksOf, samplesForLines, spectrumOf } from "../../signal/spectrum";
+import { fastestHumpHz, slowestHumpHz } from "../rhythm/humpRhythm";
+
+/** Harmonics of a control's chopping that are still tall enough to be met again. */
+const harmonics = [2, 3, 4, 5, 6, 7];
+/** An alias is a line so many times over the middle of all. */
+const standsOut = 8;
+/** The control's frequency is known to this share of a bin, and its harmonics' by so many times that. */
+const knownBins = 0.15;
+/** It is looked for so many bins about. */
+const reachBins = 1.5;
+/** A line's height is taken anew so often, since it changes with the duty. */
+const blockSeconds = 1;
+
+/** Where a frequency above half the sampling rate comes back (the sampling theorem). */
+const aliasOf = (hz: number, rateHz: number): number => Math.abs(hz - Math.round(hz / rateHz) * rateHz);
+
+/**
+ * Takes out what a sampling without a filter makes of a control's chopping: harmonics above half the sampling rate come back
+ * among the humps, as lines of no harmonic of anything there. Changes the amps given.
+ * @param choppingHz the control's frequency, to a small part of a bin
+ */
+export function removeAliases({ amps, rateHz }: CurrentTrace, stretch: Stretch, choppingHz: number): void {
+  const expected = harmonics
+    .map((harmonic) => ({ harmonic, hz: aliasOf(harmonic * choppingHz, rateHz) }))
+    .filter(
+      ({ harmonic, hz }) => 2 * harmonic * choppingHz > rateHz && hz > slowestHumpHz && hz < fastestHumpHz,
+    );
+  const count = samplesForLines(stretch);
+  if (expected.length === 0 || count === null) return;
+  const spectrum = spectrumOf(amps, rateHz, { from: stretch.from, count });
+  const floor = medianOf(spectrum.magnitude);
+  for (const { harmonic, hz } of expected) {
+    const reach = reachBins * spectrum.binHz;
+    const [line] = peaksOf(spectrum, hz - reach, hz + reach, 1);
+    if (!line || line.magnitude < standsOut * floor) continue;
+    if (Math.abs(line.hz - hz) > harmonic * knownBins * spectrum.binHz) continue;
+    removeLine(amps, rateHz, line.hz);
+  }
+}
+
+/** A cosine and a sine from their beginning, step by step: ten million of them would take long one by one. */
+class Turning {
+  cosine = 1;
+  sine = 0;
+  private readonly stepCosine: number;
+  private readonly stepSine: number;
+
+  /** @param turns of a turn a step */
+  constructor(turns: number) {
+    this.stepCosine = Math.cos(2 * Math.PI * turns);
+    this.stepSine = Math.sin(2 * Math.PI * turns);
+  }
+
+  step(): void {
+    const cosine = this.cosine * this.stepCosine - this.sine * this.stepSine;
+    this.sine = this.sine * this.stepCosine + this.cosine * this.stepSine;
+    this.cosine = cosine;
+  }
+}
+
+/** Takes a sine out, its height and phase by least squares, block by block. */
+function removeLine(amps: Float32Array, rateHz: number, hz: number): void {
+  const blocks = Math.max(1, Math.floor(amps.length / (blockSeconds * rateHz)));
+  for (let block = 0; block < blocks; block++) {
+    const [start, end] = [block, block + 1].map((at) => Math.round((at * amps.length) / blocks)) as [
+      number,
+      number,
+    ];
+    const count = end - start;
+    let mean = 0;
+    for (let i = start; i < end; i++) mean += (amps[i] as number) / count;
+    let [re, im, weight] = [0, 0, 0];
+    const turning = new Turning(hz / rateHz);
+    for (let i = start; i < end; i++) {
+      // The window keeps the humps' own lines out.
+      const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * (i - start)) / count);
+      const value = ((amps[i] as number) - mean) * window;
+      re += value * turning.cosine;
+      im += value * turning.sine;
+      weight += window;
+      turning.step();
+    }
+    const [a, b] = [(2 * re) / weight, (2 * im) / weight];
+    const again = new Turning(hz / rateHz);
+    for (let i = start; i < end; i++) {
+      amps[i] = (amps[i] as number) - a * again.cosine - b * again.sine;
+      again.step();
+    }
+  }
+}

@@ -1,0 +1,363 @@
+import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "../../signal/currentRecording";
+import { peaksOf, type Spectrum, samplesForLines, spectrumOf } from "../../signal/spectrum";
+import { ridgesOf } from "../rhythm/driftingRidge";
+import { fastestHumpHz, slowestHumpHz } from "../rhythm/humpRhythm";
+import { isOrder, mostOrders, type TurnComb, turnComb } from "../turn/turnComb";
+import { rpmWithin } from "../turn/turnCount";
+import { lineJitter } from "./lineJitter";
+
+const standsOut = 12;
+/** A clock's phase strays by less than this over the stretch, radians. */
+const clockStrays = 0.18;
+/** A motor's strays by more, and in time by so many times what the clock does. */
+const motorStrays = 0.3;
+const timesStray = 4;
+/** A clock's line trembles in time no more than noise makes it (see `lineJitter`), a motor's by more than chance. */
+const clockTrembles = 1.5;
+const surelyTrembles = 3;
+/** What lies about a clock is no pure noise: it may deviate by this share of what a motor's line does. */
+const clockDeviates = 0.4;
+const parts = 8;
+/** A second rhythm this tall, as a share of the tallest, counts. */
+const secondShare = 0.12;
+const mostPeaks = 24;
+/** A clock's line stands alone: so many bins beside it hold nothing above this share of it; a drifting one is a ridge. */
+const [besideFrom, besideTo] = [4, 40];
+const besideShare = 0.35;
+/** One as steady as this may have a drifting one close beside it. */
+const surelySteady = 0.05;
+const besideShareSteady = 0.8;
+const rivalShare = 0.3;
+const orders: readonly number[] = Array.from({ length: mostOrders }, (_, i) => i + 1);
+/** Fewer come to no turn. */
+const fewestHumps = 7.5;
+/** Of a comb more than this share of the lines up to twice the humps stand so many times over the middle of all. */
+const combShare = 0.6;
+const combOver = 5;
+/** So many times the humps' frequency a comb has fallen off. */
+const combFalls = 2;
+/** Lines speak for one rhythm's turn from so much evidence, in natural logarithms, and from so much more than for another's. */
+const leastAComb = 3;
+const surelyAComb = 7;
+/** A ridge moves through more than so many of its own bins; one no farther than so many from a line of the whole stretch is that line. */
+const ridgeMoves = 2;
+const ridgeBins = 3;
+const mostRidges = 4;
+/** A turn's mark is looked for from here. */
+const slowestMarkHz = 5;
+/** Frequencies are known to this share of a bin. */
+const sameWithin = 0.015;
+const nearlyWithin = 0.25;
+
+/** A control's chopping by its frequency; two rhythms of which either may be it; or none. */
+export type FoundChopping =
+  | { readonly hz: number }
+  | { readonly rivals: readonly [number, number] }
+  | { readonly none: true };
+
+/** A line of the spectrum, and how far its phase strays over the whole. */
+interface Line {
+  readonly hz: number;
+  readonly magnitude: number;
+  readonly radians: number;
+}
+
+/** What is known of the turn before the humps are read: humps a turn, or some rpm; null for neither. */
+export type KnownTurn = { readonly perTurn: number } | { readonly rpm: number } | null;
+
+/** Looks for the line of a control's chopping among a current's. */
+export function findChopping(trace: CurrentTrace, stretch: Stretch, turn: KnownTurn): FoundChopping {
+  const count = samplesForLines(stretch);
+  return count === null ? { none: true } : new LineSearch(trace, stretch.from, count, turn).found();
+}
+
+class LineSearch {
+  private readonly spectrum: Spectrum;
+  private readonly peaks: readonly { readonly hz: number; readonly magnitude: number }[];
+  private readonly median: number;
+  private readonly tallest: number;
+  /** The tall lines where humps may be. */
+  private readonly strong: readonly Line[];
+
+  constructor(
+    private readonly trace: CurrentTrace,
+    private readonly from: number,
+    private readonly count: number,
+    private readonly turn: KnownTurn,
+  ) {
+    const { amps, rateHz } = trace;
+    this.spectrum = spectrumOf(amps, rateHz, { from, count });
+    this.median = medianOf(this.spectrum.magnitude);
+    this.peaks = peaksOf(this.spectrum, slowestHumpHz, rateHz / 2, mostPeaks).filter(
+      ({ magnitude }) => magnitude > standsOut * this.median,
+    );
+    this.tallest = this.peaks[0]?.magnitude ?? 0;
+    this.strong = this.peaks
+      .filter(({ magnitude, hz }) => magnitude > secondShare * this.tallest && hz <= fastestHumpHz)
+      .map(({ hz, magnitude }) => ({ hz, magnitude, radians: this.strays(hz) }));
+  }
+
+  found(): FoundChopping {
+    const above = this.peaks.find(
+      ({ hz, magnitude }) => hz > fastestHumpHz && magnitude > secondShare * this.tallest,
+    );
+    if (above && this.strays(above.hz) < 2 * motorStrays) return { hz: above.hz };
+    const steadier = this.besideWhatStrays();
+    const told = steadier.length > 0 ? steadier : this.besideWhatTrembles();
+    const clocks = told.length > 0 ? told : this.besideAComb();
+    return clocks.length > 0 ? { hz: Math.min(...clocks.map(({ hz }) => hz)) } : this.rivals();
+  }
+
+  /** How far a line's phase strays from a clock's over the whole, radians. */
+  private strays(hz: number): number {
+    const { amps, rateHz } = this.trace;
+    return Math.sqrt(-2 * Math.log(Math.min(1, clockShare(amps, rateHz, this.from, this.count, hz))));
+  }
+
+  private isMultiple(one: number, other: number): boolean {
+    return isMultiple(one, other, this.spectrum.binHz);
+  }
+
+  private turnTogether(one: number, other: number, bins: number): boolean {
+    return turnTogether(one, other, bins * this.spectrum.binHz, this.turn);
+  }
+
+  private isOrder(humps: number, order: number, other: number): boolean {
+    return isOrder(humps, order, other, nearlyWithin * this.spectrum.binHz);
+  }
+
+  /** True where nothing tall lies close beside a line but some others that are known. */
+  private standsAlone(
+    hz: number,
+    beside: readonly { readonly hz: number }[] = [],
+    share: number = besideShare,
+  ): boolean {
+    const { magnitude, binHz } = this.spectrum;
+    const bin = Math.round(hz / binHz);
+    const isOther = (at: number): boolean =>
+      beside.some((other) => Math.abs(at - other.hz / binHz) < besideFrom);
+    for (let off = besideFrom; off <= besideTo; off++)
+      for (const at of [bin - off, bin + off])
+        if ((magnitude[at] ?? 0) > share * (magnitude[bin] as number) && !isOther(at)) return false;
+    return true;
+  }
+
+  /** Clocks beside a rhythm that drifts: all that turns with the shaft strays alike in time, whatever its order. */
+  private besideWhatStrays(): Line[] {
+    const { strong } = this;
+    const alone = strong.filter(
+      ({ hz, magnitude, radians }) =>
+        radians < clockStrays &&
+        this.standsAlone(hz, [], radians < surelySteady ? besideShareSteady : besideShare) &&
+        // A harmonic goes with the line it belongs to.
+        !strong.some((base) => base.hz < hz && base.magnitude > magnitude && this.isMultiple(base.hz, hz)),
+    );
+    // A clock can hide what drifts far: a low ridge over the whole stretch, yet tall in each short part of it.
+    const others = alone.length > 0 ? [...strong, ...this.ridgesBeside(alone)] : strong;
+    return alone.filter(({ hz, radians }) =>
+      others.some(
+        (other) =>
+          other.radians > motorStrays &&
+          other.radians / other.hz > (timesStray * radians) / hz &&
+          !this.isMultiple(other.hz, hz),
+      ),
+    );
+  }
+
+  private ridgesBeside(lines: readonly Line[]): { readonly hz: number; readonly radians: number }[] {
+    const { amps, rateHz } = this.trace;
+    return ridgesOf(amps, rateHz, this.from, this.count)
+      .filter(
+        (ridge) =>
+          ridge.driftHz > ridgeMoves * ridge.binHz &&
+          lines.every(({ hz }) => Math.abs(hz - ridge.hz) > ridgeBins * ridge.binHz),
+      )
+      .slice(0, mostRidges)
+      .map(({ hz, driftHz }) => ({ hz, radians: Math.PI * driftHz * (this.count / rateHz) }));
+  }
+
+  /** Clocks at a steady speed: humps come each a little early or late there too, a clock does not. */
+  private besideWhatTrembles(): Line[] {
+    const { amps, rateHz } = this.trace;
+    const told = this.strong.map((line) => ({
+      ...line,
+      jitter: lineJitter(amps, rateHz, this.from, this.count, line.hz),
+    }));
+    const trembling = told.filter(
+      ({ jitter }) => jitter && jitter.deviations > surelyTrembles && jitter.ratio > clockTrembles,
+    );
+    if (trembling.length === 0) return [];
+    const most = Math.max(...trembling.map(({ jitter }) => jitter?.deviations ?? 0));
+    return told.filter(
+      (line) =>
+        line.jitter &&
+        line.jitter.ratio < clockTrembles &&
+        line.jitter.deviations < Math.max(surelyTrembles, clockDeviates * most) &&
+        // Beside a line of the motor the parts cannot part the two, and what strays is their beat.
+        (line.radians < clockStrays || trembling.some(({ hz }) => this.beats(hz, line.hz))) &&
+        this.standsAlone(line.hz, trembling) &&
+        trembling.every(({ hz }) => !this.isMultiple(hz, line.hz)) &&
+        (this.turn === null
+          ? this.explainsTheRest(line, trembling)
+          : trembling.every(
+              (humps) => this.towers(line, humps) || !this.turnTogether(humps.hz, line.hz, nearlyWithin),
+            )),
+    );
+  }
+
+  /**
+   * Clocks beside humps that neither stray nor tremble: bars that differ, a bad one, a mark make lines at orders of the turn,
+   * and those go with the humps and not with the clock.
+   */
+  private besideAComb(): Line[] {
+    const clocks = this.strong.filter(({ hz, radians }) => radians < clockStrays && this.standsAlone(hz));
+    return clocks.filter((clock) =>
+      this.strong.some((humps) => {
+        if (humps.hz === clock.hz || this.isMultiple(humps.hz, clock.hz)) return false;
+        const lesser = this.lesserLines([humps, clock]);
+        const own = this.combOf(humps, lesser);
+        const other = this.combOf(clock, lesser);
+        return (
+          own !== null &&
+          own.evidence > leastAComb &&
+          own.evidence > (other?.evidence ?? 0) + surelyAComb &&
+          (this.towers(clock, humps) || !this.isOrder(humps.hz, own.perTurn, clock.hz))
+        );
+      }),
+    );
+  }
+
+  /** Lines that stand out a little and are no harmonics of two tall ones, nor lie close beside a taller one. */
+  private lesserLines(tall: readonly Line[]): readonly number[] {
+    const { binHz } = this.spectrum;
+    const standing = peaksOf(this.spectrum, slowestMarkHz, 2 * fastestHumpHz, mostPeaks).filter(
+      ({ magnitude }) => magnitude > combOver * this.median,
+    );
+    return standing
+      .filter(
+        ({ hz, magnitude }) =>
+          tall.every((line) => !this.isMultiple(line.hz, hz)) &&
+          standing.every(
+            (taller) => taller.magnitude <= magnitude || Math.abs(taller.hz - hz) > besideFrom * binHz,
+          ),
+      )
+      .map(({ hz }) => hz);
+  }
+
+  /** The turn that lines beside some humps speak for, as far as it is not known. */
+  private combOf({ hz }: Line, lines: readonly number[]): TurnComb | null {
+    const { turn } = this;
+    const counts =
+      turn === null
+        ? orders.filter((order) => order > fewestHumps)
+        : "perTurn" in turn
+          ? [turn.perTurn]
+          : orders.filter((order) => Math.abs((60 * hz) / order / turn.rpm - 1) <= rpmWithin);
+    return turnComb(hz, lines, counts, nearlyWithin * this.spectrum.binHz);
+  }
+
+  /** True where a line is taller than the humps far above them: no order of theirs but a multiple is. */
+  private towers(line: Line, humps: Line): boolean {
+    return line.hz > combFalls * humps.hz && line.magnitude > humps.magnitude;
+  }
+
+  /** True where two lines lie too close to be told apart in a part of the stretch. */
+  private beats(one: number, other: number): boolean {
+    return Math.abs(one - other) < 2 * parts * this.spectrum.binHz;
+  }
+
+  /**
+   * Bad bars make a comb of lines, and a low one keeps time nearly like a clock: with a clock all others belong to one turn
+   * with the humps, or are its own harmonics, or the turn's mark far below; and it is no line of a comb itself.
+   */
+  private explainsTheRest({ hz }: Line, trembling: readonly Line[]): boolean {
+    const others = this.strong.filter(
+      (other) => other.hz !== hz && !this.isMultiple(hz, other.hz) && !this.beats(hz, other.hz),
+    );
+    return trembling.some((humps) => {
+      const rest = others.filter(
+        (other) =>
+          !this.isMultiple(humps.hz, other.hz) &&
+          other.hz * fewestHumps >= humps.hz &&
+          !this.beats(humps.hz, other.hz),
+      );
+      const together = orders.some((order) => rest.every((line) => this.isOrder(humps.hz, order, line.hz)));
+      return together && !this.isOfComb(humps.hz, hz);
+    });
+  }
+
+  /** True where a line is one of many that share a turn with the humps; far above them a comb has fallen off. */
+  private isOfComb(humps: number, hz: number): boolean {
+    if (hz > combFalls * humps) return false;
+    const { magnitude, binHz } = this.spectrum;
+    const stands = (at: number): boolean => {
+      const bin = Math.round(at / binHz);
+      return Math.max(...magnitude.subarray(bin - 1, bin + 2)) > combOver * this.median;
+    };
+    return orders.slice(1).some((order) => {
+      if (order > mostOrders / 2 || !this.isOrder(humps, order, hz)) return false;
+      const once = humps / order;
+      const lines = orders
+        .filter((line) => line < 2 * order && line % order !== 0)
+        .map((line) => line * once)
+        .filter((at) => Math.abs(at - hz) > once / 2 && at > slowestHumpHz);
+      return lines.length > 0 && lines.filter(stands).length > combShare * lines.length;
+    });
+  }
+
+  /** Two tall rhythms that keep time and have no turn in common; or none. */
+  private rivals(): FoundChopping {
+    const [first, second] = this.peaks.filter(
+      ({ magnitude, hz }) => magnitude > rivalShare * this.tallest && hz <= fastestHumpHz,
+    );
+    if (!first || !second || this.isMultiple(first.hz, second.hz)) return { none: true };
+    const steady = this.strong.every(({ radians }) => radians < clockStrays);
+    // Where they stray a little, orders of a known turn are told by the nearest; of an unknown one any would fit.
+    if (this.turnTogether(first.hz, second.hz, steady ? sameWithin : nearlyWithin)) return { none: true };
+    const apart = this.standsAlone(first.hz, [second]) && this.strays(first.hz) < clockStrays;
+    return steady || (this.turn !== null && apart) ? { rivals: [first.hz, second.hz] } : { none: true };
+  }
+}
+
+/** True where one rhythm is a whole multiple of the other, to the half bin its drift may move it. */
+function isMultiple(one: number, other: number, binHz: number): boolean {
+  const [low, high] = one < other ? [one, other] : [other, one];
+  const times = Math.round(high / low);
+  return Math.abs(high - times * low) < 0.5 * binHz * times;
+}
+
+/**
+ * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, which is about that of the
+ * rpm where it is known; and where humps a turn are known one of them that many.
+ */
+function turnTogether(first: number, second: number, within: number, turn: KnownTurn): boolean {
+  if (turn && "perTurn" in turn)
+    return isOrder(first, turn.perTurn, second, within) || isOrder(second, turn.perTurn, first, within);
+  const [low, high] = first < second ? [first, second] : [second, first];
+  return orders.some(
+    (order) =>
+      (turn === null || Math.abs((60 * low) / order / turn.rpm - 1) <= rpmWithin) &&
+      isOrder(low, order, high, within),
+  );
+}
+
+/** How much of a line's parts adds up over the whole: near 1 for a clock, little where the rhythm drifts. */
+function clockShare(amps: Float32Array, rateHz: number, from: number, count: number, hz: number): number {
+  const length = Math.floor(count / parts);
+  const { mean } = rangeOf(amps, { from, to: from + count });
+  let [re, im, sizes] = [0, 0, 0];
+  for (let part = 0; part < parts; part++) {
+    let [a, b] = [0, 0];
+    for (let i = 0; i < length; i++) {
+      const at = from + part * length + i;
+      const angle = (2 * Math.PI * hz * (part * length + i)) / rateHz;
+      const weighed = ((amps[at] as number) - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / length));
+      a += weighed * Math.cos(angle);
+      b -= weighed * Math.sin(angle);
+    }
+    re += a;
+    im += b;
+    sizes += Math.hypot(a, b);
+  }
+  return Math.hypot(re, im) / Math.max(1e-300, sizes);
+}

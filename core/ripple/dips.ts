@@ -1,0 +1,40 @@
+import type { Stretch } from "../signal/currentRecording";
+
+const blockSeconds = 0.1;
+const leastBlock = 256;
+/** Samples a level is estimated from. */
+const sampled = 512;
+/** Tops stand so far over the middle; valleys of healthy humps lie within so many times that below it. */
+const reach = 3;
+/** A dip ends where the current is back within so many times that. */
+const back = 1;
+
+/**
+ * The trace with what falls far below its humps evened out: a bad bar can take away ten times a hump's height, and its
+ * own rhythm would drown that of the humps. Only for finding the rhythm; heights are read from the trace itself.
+ */
+export function withoutDips(amps: Float32Array, rateHz: number, { from, to }: Stretch): Float32Array {
+  const out = amps.slice();
+  const block = Math.max(leastBlock, Math.round(blockSeconds * rateHz));
+  for (let start = from; start < to; start += block) {
+    const end = Math.min(to, start + block);
+    const step = Math.max(1, Math.floor((end - start) / sampled));
+    const some: number[] = [];
+    for (let i = start; i < end; i += step) some.push(amps[i] as number);
+    const sorted = Float64Array.from(some).sort();
+    const middle = sorted[Math.floor(0.5 * sorted.length)] ?? 0;
+    const top = sorted[Math.floor(0.9 * sorted.length)] ?? 0;
+    const below = sorted[Math.floor(0.35 * sorted.length)] ?? 0;
+    const swing = Math.max(top - middle, middle - below);
+    const [deep, near] = [middle - reach * swing, middle - back * swing];
+    for (let i = start; i < end; i++) {
+      if ((amps[i] as number) >= deep) continue;
+      let [first, last] = [i, i];
+      while (first > start && (amps[first - 1] as number) < near) first -= 1;
+      while (last + 1 < end && (amps[last + 1] as number) < near) last += 1;
+      out.fill(middle, first, last + 1);
+      i = last;
+    }
+  }
+  return out;
+}

@@ -1,0 +1,151 @@
+import { humpsPerTurn, possibleHumps } from "../motor/commutator";
+import type { CurrentTrace, Stretch } from "../signal/currentRecording";
+import { type HumpGrid, humpGrid } from "./rhythm/humpGrid";
+import { type HumpPhase, humpPhase } from "./rhythm/humpPhase";
+import {
+  fastestHumpHz,
+  type HumpBand,
+  type HumpRhythm,
+  humpRhythm,
+  slowestHumpHz,
+} from "./rhythm/humpRhythm";
+import type { HumpsOptions } from "./rippleOptions";
+import { timesTooSlow } from "./timesTooSlow";
+import { foldConsistency, isOneHump } from "./turn/foldedTurn";
+import { rpmWithin } from "./turn/turnCount";
+
+/** Points a hump at most. */
+const mostPoints = 24;
+/** Humps averaged over while the turn is not known. */
+const smoothUnknown = 12;
+const slowestRpm = 200;
+const fastestRpm = 6500;
+/** A prediction may be off by this factor: a tight motor turns slower, a blocked fan faster. */
+const aboutTimes = 1.45;
+
+/** Where the humps' rhythm is looked for, by what is known of the motor. */
+export function bandOf({ bars, poles = 2, rpm, aboutRpm }: HumpsOptions): HumpBand {
+  const counts = bars === undefined ? possibleHumps(poles) : [humpsPerTurn(bars, poles)];
+  const about =
+    aboutRpm === undefined ? [slowestRpm, fastestRpm] : [aboutRpm / aboutTimes, aboutRpm * aboutTimes];
+  const speeds = rpm === undefined ? about : [rpm * (1 - 2 * rpmWithin), rpm * (1 + 2 * rpmWithin)];
+  const low = ((counts[0] ?? 1) * (speeds[0] as number)) / 60;
+  const high = ((counts.at(-1) ?? 1) * (speeds[1] as number)) / 60;
+  const within = (hz: number): number => Math.max(slowestHumpHz, Math.min(fastestHumpHz, hz));
+  return { lowHz: within(low), highHz: Math.max(within(high), within(low) + 1) };
+}
+
+const frequencyOf = (humps: Float64Array, secondsPerEntry: number): number =>
+  ((humps.at(-1) ?? 0) - (humps[0] ?? 0)) / Math.max(1e-12, (humps.length - 1) * secondsPerEntry);
+
+/** The humps followed through a trace, and the trace laid on a grid of them. */
+export interface Followed {
+  readonly rhythm: HumpRhythm;
+  /** Humps a second, the mean of the whole. */
+  readonly humpHz: number;
+  readonly phase: HumpPhase;
+  readonly points: number;
+  readonly grid: HumpGrid;
+}
+
+export interface ToFollow {
+  readonly thin: CurrentTrace;
+  /** The same with dips evened out. */
+  readonly humped: CurrentTrace;
+  readonly whole: Stretch;
+  readonly band: HumpBand;
+  readonly perTurn: number | null;
+  readonly poles: number;
+}
+
+/** A way to follow the humps: by a line of so many to the hump, of a trace, the humps so many times as fast as it says. */
+interface Way {
+  readonly rhythm: HumpRhythm;
+  readonly of: CurrentTrace;
+  readonly line: number;
+  readonly times: number;
+}
+interface Tried {
+  readonly way: Way;
+  readonly followed: Followed;
+  /** The share of the swing that the turns have in common. */
+  readonly repeats: number;
+}
+
+/** Turns that repeat each other so well hang on the right rhythm, if a hump is one hump. */
+const repeatsWell = 0.85;
+/** Turns that repeat each other less than this are no turns. */
+const leastRepeats = 0.4;
+/** Where no humps stand out and only a comb does, its turns must repeat each other so well. */
+const repeatsSurely = 0.92;
+/** Rhythms nearer to each other than this factor are one. */
+const sameRhythm = 1.02;
+/** Rhythms whose turns repeat each other so nearly as well as the best one's are alike. */
+const repeatsAlike = 0.9;
+/** Ways are tried on so many samples of a long record; the one taken is followed through the whole. */
+const triedSamples = 1_000_000;
+
+/**
+ * Finds and follows the humps: by their own line; and where that gives turns that do not repeat each other, by the comb of
+ * lines that many bad bars make.
+ */
+export function followHumps(to: ToFollow): Followed | null {
+  const { humped, whole, band, perTurn } = to;
+  const rhythm = humpRhythm(humped, whole, band);
+  const plain = rhythm && { rhythm, of: humped, line: 1, times: 1 };
+  const tried = { from: whole.from, to: Math.min(whole.to, whole.from + triedSamples) };
+  const taken = perTurn === null ? plain : bestWay(to, perTurn, plain, tried);
+  return taken && along(taken, to, whole);
+}
+
+function along({ rhythm, of, line, times }: Way, { thin, perTurn }: ToFollow, stretch: Stretch): Followed {
+  const followed = { ...rhythm, hz: rhythm.hz.map((hz) => hz * line) };
+  const found = humpPhase(of, stretch, followed, (perTurn ?? smoothUnknown) * line);
+  const each = times / line;
+  const phase = each === 1 ? found : { ...found, humps: found.humps.map((humps) => humps * each) };
+  const humpHz = frequencyOf(phase.humps, phase.block / thin.rateHz);
+  const points = Math.max(1, Math.min(mostPoints, Math.floor(thin.rateHz / humpHz)));
+  const own = times === 1 ? rhythm : { ...rhythm, hz: rhythm.hz.map((hz) => hz * times) };
+  return { rhythm: own, humpHz, phase, points, grid: humpGrid(thin.amps, phase, points) };
+}
+
+/** The way whose turns repeat each other, tried on a stretch. */
+function bestWay(to: ToFollow, perTurn: number, plain: Way | null, stretch: Stretch): Way | null {
+  const { thin, whole, band, poles } = to;
+  const perPole = perTurn / poles;
+  const tryOut = (way: Way): Tried => {
+    const followed = along(way, to, stretch);
+    return { way, followed, repeats: foldConsistency(followed.grid, perPole) };
+  };
+  const quickened = ({ way, followed }: Tried): Way => {
+    const most = band.highHz / followed.humpHz;
+    return { ...way, times: way.times * timesTooSlow(followed.grid, perTurn, poles, most) };
+  };
+  const isOne = ({ followed }: Tried): boolean => isOneHump(followed.grid.values, followed.points);
+  const own = plain && tryOut(plain);
+  if (own && own.repeats > repeatsWell && isOne(own)) return quickened(own);
+  const comb = humpRhythm(thin, whole, band, perPole);
+  const lines = comb ? [1, 1 / perPole, 2 / perPole] : [];
+  const ways = [
+    ...(own ? [own] : []),
+    ...lines.map((line) => tryOut({ rhythm: comb as HumpRhythm, of: thin, line, times: 1 })),
+  ];
+  // What a bad bar makes comes once a pole; where no humps stand out, lines at half or a third of that are met as well.
+  if (!own)
+    for (const { way, repeats } of ways.filter((own) => own.repeats > repeatsSurely))
+      for (const times of [2, 3]) {
+        const fast = tryOut({ ...way, times });
+        if (fast.followed.humpHz < band.highHz && fast.repeats > repeatsAlike * repeats)
+          ways.push({ ...fast, repeats });
+      }
+  const best = Math.max(...ways.map((way) => way.repeats));
+  // The comb finds lines in anything: turns that do not repeat each other bear it out as little as noise does.
+  if (best < (own ? leastRepeats : repeatsSurely)) return plain;
+  const fit = ways.filter((way) => way.repeats > repeatsAlike * best);
+  if (own && fit.includes(own) && isOne(own)) return plain;
+  // A rhythm several times too slow repeats as well as the right one: the fastest that does so is taken.
+  const fastest = fit.reduce((fast, way) =>
+    way.followed.humpHz > sameRhythm * fast.followed.humpHz ? way : fast,
+  );
+  return quickened(fastest);
+}

@@ -1,0 +1,135 @@
+import { describe, expect, test } from "@jest/globals";
+import { randomSource } from "../chance/randomSource";
+import { judgedHumps, usualHeight } from "./judgement";
+import type { HumpGrid } from "./rhythm/humpGrid";
+import { turnCount } from "./turn/turnCount";
+
+const points = 16;
+
+/** A grid of half-sines, each hump of a turn as tall as given, with noise. */
+function grid(turns: number, heights: readonly number[], noise = 0.01): HumpGrid {
+  const { normal } = randomSource(21);
+  const humps = turns * heights.length;
+  const values = Float32Array.from({ length: humps * points }, (_, i) => {
+    const hump = Math.floor(i / points);
+    const height = heights[hump % heights.length] ?? 0;
+    return 10 + height * Math.sin((Math.PI * ((i % points) + 0.5)) / points) + noise * normal();
+  });
+  return { points, humps, first: 0, values };
+}
+
+const even = new Array<number>(12).fill(1);
+const with_ = (...bad: readonly (readonly [hump: number, height: number])[]): number[] =>
+  even.map((height, hump) => bad.find(([own]) => own === hump)?.[1] ?? height);
+const known = { perTurn: 12, bars: 12, period: null };
+const judged = (own: HumpGrid, turn: Parameters<typeof judgedHumps>[1] = known) => {
+  const cannot: string[] = [];
+  return { ...judgedHumps(own, turn, 2, 500, cannot), cannot };
+};
+
+describe("humps judged over the turn", () => {
+  test.each([
+    [even, "even", [], 0],
+    [with_([2, 0.5], [8, 0.5]), "uneven", [2, 8], 1],
+    [with_([2, 0.1], [8, 0.1]), "missing", [2, 8], 1],
+    [with_([2, 0.1], [3, 0.2], [8, 0.1], [9, 0.2]), "missing", [2, 3, 8, 9], 1],
+    [with_([1, 0.1], [4, 0.3], [7, 0.1], [10, 0.3]), "missing", [1, 4, 7, 10], 2],
+    [with_([0, 0.7], [6, 0.7]), "even", [], 0],
+  ] as const)("%j is %s", (heights, verdict, badHumps, badBars) => {
+    expect(judged(grid(60, heights))).toMatchObject({ verdict, badHumps, badBars, turns: 60 });
+  });
+
+  test("says which and by how much", () => {
+    expect(judged(grid(60, with_([2, 0.5], [8, 0.5]))).because).toMatch(
+      /^hump 3, 9 of the turn at (4|5)\d %/,
+    );
+    expect(judged(grid(60, even)).because).toMatch(
+      /^every hump at least (9\d|100) % of the usual over 60 turns$/,
+    );
+  });
+
+  test("is as sure as its turns make it: noise is averaged away or said to be too much", () => {
+    const bad = with_([2, 0.3], [8, 0.3]);
+    expect(judged(grid(400, bad, 0.6)).verdict).not.toBe("unclear");
+    const few = judged(grid(4, bad, 1.5));
+    expect(few.verdict).toBe("unclear");
+    expect(few.cannot.join()).toMatch(/too noisy/);
+  });
+
+  test("nearly all humps far below the valleys' line are missing, not noise; noise alone calls none so", () => {
+    // Ten bars, two of them bad: dips so deep and so many that no hump stands on the valleys' line but one.
+    const depth = (bar: number): number =>
+      [0.5, 3.5, 5.5, 8.5].reduce((sum, at) => sum + 4 * Math.exp(-(((bar - at) / 0.6) ** 2)), 0);
+    const { normal } = randomSource(4);
+    const values = Float32Array.from({ length: 600 * points }, (_, i) => {
+      const bar = ((i + 0.5) / points) % 10;
+      return 12 - depth(bar) + 0.3 * Math.abs(Math.sin(Math.PI * bar)) + 0.05 * normal();
+    });
+    const { verdict, badHumps } = judged(
+      { points, humps: 600, first: 0, values },
+      { perTurn: 10, bars: 10, period: null },
+    );
+    expect(verdict).toBe("missing");
+    expect(badHumps).toEqual(expect.arrayContaining([0, 3, 5, 8]));
+    expect(badHumps).not.toContain(1);
+    for (const noise of [2, 4, 8]) expect(judged(grid(12, even, noise)).badHumps).toEqual([]);
+  });
+
+  test("too few turns are told with how long the trace must be, and the humps are judged one by one", () => {
+    const short = judged(grid(2, even));
+    expect(short.humpAmps).toEqual([]);
+    expect(short.cannot.join()).toMatch(/2\.0 turns, take at least 0\.10 s/);
+  });
+
+  test("where the turn is not known a repeating bad hump is still seen, and none is numbered", () => {
+    const none = { perTurn: null, bars: null, period: null };
+    expect(judged(grid(60, with_([2, 0.1], [8, 0.1])), none)).toMatchObject({
+      verdict: "missing",
+      badHumps: [],
+      badBars: null,
+    });
+    expect(judged(grid(60, even), none)).toMatchObject({ verdict: "even", turns: null });
+    expect(judged(grid(60, even, 0.5), none).verdict).toBe("unclear");
+    expect(judged(grid(60, with_([2, 0.1])), { ...none, period: 12 })).toMatchObject({
+      verdict: "missing",
+      humpAmps: [],
+    });
+  });
+
+  test("the usual height is the middle one, or the good ones' where they are few", () => {
+    expect(usualHeight([1, 1.1, 0.9, 1, 0.2])).toBeCloseTo(1, 6);
+    expect(usualHeight([1, 1, 0.1, 0.1, 0.1, 1])).toBeCloseTo(1, 6);
+    expect(usualHeight([0.7, -3, -2, -1, -0.5])).toBeCloseTo(0.7, 6);
+    expect(usualHeight([])).toBe(0);
+  });
+});
+
+describe("humps a turn", () => {
+  const count = (options: Parameters<typeof turnCount>[2], humpHz = 500, own = grid(60, even)) => {
+    const cannot: string[] = [];
+    return { ...turnCount(humpHz, { even: () => own, raw: own }, options, cannot), cannot: cannot.join() };
+  };
+
+  test("follow from the bars, whatever the rpm says; a contradiction is told", () => {
+    expect(count({ bars: 11 })).toMatchObject({ perTurn: 22, bars: 11, cannot: "" });
+    expect(count({ bars: 12, rpm: 2500 })).toMatchObject({ perTurn: 12, cannot: "" });
+    expect(count({ bars: 12, rpm: 1800 }).cannot).toMatch(/2500 rpm of 12 bars, not 1800/);
+  });
+
+  test("follow from the rpm where a commutator has that many", () => {
+    expect(count({ rpm: 2520 })).toMatchObject({ perTurn: 12, bars: 12 });
+    expect(count({ rpm: 2520, poles: 4 })).toMatchObject({ perTurn: 12, bars: 12 });
+    expect(count({ rpm: 1364 })).toMatchObject({ perTurn: 22, bars: null });
+    expect(count({ rpm: 6000 })).toMatchObject({ perTurn: null, bars: null });
+    expect(count({ rpm: 6000 }).cannot).toMatch(
+      /5\.0 humps a turn, and no commutator of 2 poles has that many/,
+    );
+  });
+
+  test("do not follow from an even current, nor from one bad bar", () => {
+    expect(count({})).toMatchObject({ perTurn: null, period: null });
+    const dip = count({}, 500, grid(300, with_([2, 0.1], [8, 0.1])));
+    expect(dip).toMatchObject({ perTurn: null, period: 6 });
+    expect(dip.cannot).toMatch(/repeat every 6, which no commutator gives as a turn/);
+  });
+});

@@ -1,0 +1,142 @@
+import { medianOf } from "../signal/currentRecording";
+import type { HumpGrid } from "./rhythm/humpGrid";
+import type { Humps } from "./rippleReading";
+import { type FoldedTurn, foldedTurn, humpShape, singleHeights } from "./turn/foldedTurn";
+import type { TurnCount } from "./turn/turnCount";
+
+const leastTurns = 3;
+/** Below this share of the usual height a hump is bad; below the other it is missing. */
+export const badShare = 0.6;
+const missingShare = 0.25;
+/** A hump is bad when it lies this many standard errors under the limit, at least. */
+const sureErrors = 2.5;
+/** In noise that hides what sound humps differ by, only one that lies so far under it is. */
+const sureInNoise = 10;
+/** Heights less certain than this share of the usual height cannot be judged. */
+const surestShare = 0.12;
+
+/** What the heights of the humps come to. */
+export type Judged = Pick<
+  Humps,
+  | "humpAmps"
+  | "errorAmps"
+  | "badHumps"
+  | "badBars"
+  | "verdict"
+  | "because"
+  | "turns"
+  | "wanderAmps"
+  | "turnAmps"
+  | "cannot"
+>;
+
+/**
+ * Judges the humps: turn by turn where a period is known, else one by one.
+ * @param cannot takes what cannot be told, with its reason
+ */
+export function judgedHumps(
+  grid: HumpGrid,
+  turn: TurnCount,
+  poles: number,
+  humpHz: number,
+  cannot: string[],
+): Judged {
+  const none = {
+    humpAmps: [],
+    errorAmps: [],
+    badHumps: [],
+    badBars: null,
+    turns: null,
+    wanderAmps: null,
+    turnAmps: [],
+    cannot,
+  };
+  const period = turn.perTurn ?? turn.period;
+  const turns = period === null ? 0 : Math.floor(grid.humps / period);
+  if (turn.perTurn !== null && turns < leastTurns) {
+    const seconds = (((leastTurns + 1) * turn.perTurn) / humpHz).toFixed(2);
+    cannot.push(
+      `too short for hump by hump: ${(grid.humps / turn.perTurn).toFixed(1)} turns, take at least ${seconds} s`,
+    );
+  }
+  if (period === null || turns < leastTurns) return { ...none, ...judgedSingly(grid, cannot) };
+  const folded = foldedTurn(grid, period);
+  const { verdict, because, badHumps } = judgedFold(folded, cannot);
+  if (turn.perTurn === null) return { ...none, verdict, because };
+  return {
+    humpAmps: folded.humpAmps,
+    errorAmps: folded.errorAmps,
+    badHumps,
+    badBars: Math.ceil(runsOf(badHumps, turn.perTurn) / poles),
+    turns: folded.turns,
+    wanderAmps: folded.wanderAmps,
+    turnAmps: folded.amps,
+    verdict,
+    because,
+    cannot,
+  };
+}
+
+/** Runs of neighbouring humps round the turn: the current takes a hump or two to come back from a bad bar. */
+const runsOf = (humps: readonly number[], perTurn: number): number =>
+  humps.length === perTurn
+    ? perTurn
+    : humps.filter((hump) => !humps.includes((hump + perTurn - 1) % perTurn)).length;
+
+/** The usual height: the middle one; where half the humps or more are bad, that of the good ones; where nearly all are, the tallest. */
+export function usualHeight(heights: readonly number[]): number {
+  const sorted = Float64Array.from(heights).sort();
+  const middle = sorted[Math.floor(0.5 * sorted.length)] ?? 0;
+  const upper = sorted[Math.floor(0.75 * sorted.length)] ?? 0;
+  const usual = middle < badShare * upper ? upper : middle;
+  return usual > 0 ? usual : (sorted.at(-1) ?? 0);
+}
+
+function judgedFold(
+  { humpAmps, errorAmps, turns }: FoldedTurn,
+  cannot: string[],
+): Pick<Humps, "verdict" | "because" | "badHumps"> {
+  const usual = usualHeight(humpAmps);
+  const isNoisy = !(usual > 0) || medianOf(errorAmps) > surestShare * usual;
+  const errors = isNoisy ? sureInNoise : sureErrors;
+  const badHumps = humpAmps.flatMap((height, hump) =>
+    badShare * usual - height > errors * (errorAmps[hump] ?? 0) ? [hump] : [],
+  );
+  if (isNoisy && (usual <= 0 || badHumps.length === 0)) {
+    const reason = "too noisy for hump by hump: a longer trace, or a clamp on a finer range";
+    cannot.push(reason);
+    return { verdict: "unclear", because: reason, badHumps: [] };
+  }
+  const least = Math.min(...humpAmps);
+  const share = (height: number): string => `${Math.round((100 * Math.max(0, height)) / usual)} %`;
+  const over = `over ${turns} turns`;
+  if (badHumps.length === 0)
+    return { verdict: "even", because: `every hump at least ${share(least)} of the usual ${over}`, badHumps };
+  const names = badHumps.map((hump) => hump + 1).join(", ");
+  return {
+    verdict: least < missingShare * usual ? "missing" : "uneven",
+    because: `hump ${names} of the turn at ${share(least)} of the usual or a little more, ${over}`,
+    badHumps,
+  };
+}
+
+/** Hump after hump where the turn is not known: each by itself, so only a quiet trace can be judged. */
+function judgedSingly(grid: HumpGrid, cannot: string[]): Pick<Humps, "verdict" | "because"> {
+  const heights = singleHeights(grid, humpShape(grid.values, grid.points));
+  const usual = medianOf(heights);
+  const scatter = 1.48 * medianOf(heights.map((height) => Math.abs(height - usual)));
+  if (heights.length < 12 || !(usual > 0) || scatter > surestShare * usual) {
+    const reason =
+      "too noisy or too short to judge humps one by one; with the bars given they are averaged over turns";
+    cannot.push(reason);
+    return { verdict: "unclear", because: reason };
+  }
+  const sorted = Float64Array.from(heights).sort();
+  const weak = sorted[Math.floor(sorted.length / 60)] ?? 0;
+  const share = Math.round((100 * Math.max(0, weak)) / usual);
+  const verdict = weak < missingShare * usual ? "missing" : weak < badShare * usual ? "uneven" : "even";
+  return {
+    verdict,
+    because: `one hump in sixty at ${share} % of the usual or less, of ${heights.length} looked at one by one`,
+  };
+}

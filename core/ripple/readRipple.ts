@@ -1,0 +1,172 @@
+import { humpsPerTurn } from "../motor/commutator";
+import { Stopped } from "../recording/stopped";
+import { type CurrentTrace, rangeOf, type Stretch } from "../signal/currentRecording";
+import { type Chopping, withoutChopping } from "./chopping/chopping";
+import { withoutDips } from "./dips";
+import { bandOf, followHumps } from "./followHumps";
+import { judgedHumps } from "./judgement";
+import { type HumpGrid, humpGrid } from "./rhythm/humpGrid";
+import { humpPhase } from "./rhythm/humpPhase";
+import type { HumpRhythm } from "./rhythm/humpRhythm";
+import { type RhythmDoubt, rhythmDoubt } from "./rhythmDoubt";
+import type { HumpsOptions } from "./rippleOptions";
+import type { Humps } from "./rippleReading";
+import { type Dropout, runningPart, type StartUp } from "./startUp";
+import { turnCount } from "./turn/turnCount";
+import { enoughHumps } from "./turn/turnMark";
+
+const leastSamples = 64;
+const samplesPerHump = 8;
+/** A rhythm needs this many samples a hump to be told from its mirror image. */
+const samplesForRhythm = 2.5;
+/** Faster sampling than this adds nothing the humps need. */
+const enoughHz = 48_000;
+/** More than the fuse of any blower lets through for a second (common practice, no source): 40 A ones stand twice that. */
+const mostMeanAmps = 100;
+/** Share of samples at the very top or bottom that means the trace was clipped. */
+const clippedShare = 0.004;
+function isClipped(amps: Float32Array, { from, to }: Stretch, low: number, high: number): boolean {
+  if (high - low <= 0) return false;
+  let [atLow, atHigh] = [0, 0];
+  for (let i = from; i < to; i++) {
+    if (amps[i] === low) atLow += 1;
+    if (amps[i] === high) atHigh += 1;
+  }
+  return Math.max(atLow, atHigh) > Math.max(8, clippedShare * (to - from));
+}
+
+/** Fewer samples by whole steps, each the mean of the ones it stands for. */
+function thinned({ amps, rateHz }: CurrentTrace, { from, to }: Stretch): CurrentTrace {
+  const every = Math.max(1, Math.floor(rateHz / enoughHz));
+  if (every === 1) return { amps: amps.subarray(from, to), rateHz };
+  const out = new Float32Array(Math.floor((to - from) / every));
+  for (let i = 0; i < out.length; i++) {
+    let sum = 0;
+    for (let j = 0; j < every; j++) sum += amps[from + i * every + j] as number;
+    out[i] = sum / every;
+  }
+  return { amps: out, rateHz: rateHz / every };
+}
+
+/**
+ * Reads the humps of a permanent-magnet motor's current. One brush a pole: humps a turn are the least
+ * common multiple of bars and poles (12 bars and 2 poles give 12, 11 give 22). A single bad bar passes every
+ * brush, so it shows once a brush a turn; that changes the heights, not the rpm. Without bars, rpm or a mark that comes once
+ * a turn in the trace itself neither humps a turn nor rpm are told.
+ * @throws Stopped when `onProgress` says so
+ */
+export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Humps {
+  const { amps, rateHz } = trace;
+  const { bars, poles = 2, rpm, onProgress = () => true } = options;
+  const told = (share: number): void => {
+    if (!onProgress(share)) throw new Stopped();
+  };
+  told(0);
+  const running = runningPart(trace);
+  told(0.15);
+  const { steady } = running;
+  const { mean, low, high } = rangeOf(amps, steady);
+  const cannot: string[] = [];
+  const perTurnGiven = bars === undefined ? null : humpsPerTurn(bars, poles);
+  const base: Omit<Humps, "verdict" | "because"> = {
+    meanAmps: mean,
+    peakToPeakAmps: high - low,
+    humpHz: null,
+    humpsPerTurn: perTurnGiven,
+    bars: bars ?? null,
+    rpm: null,
+    humpAmps: [],
+    badHumps: [],
+    cannot,
+    errorAmps: [],
+    badBars: null,
+    turns: null,
+    wanderAmps: null,
+    turnAmps: [],
+    driftHz: null,
+    startUp: running.startUp,
+    dropouts: running.dropouts,
+    dropoutCount: running.dropoutCount,
+    chopping: null,
+    steadySeconds: [steady.from / rateHz, steady.to / rateHz],
+  };
+  const unclear = (reason: string, more: Partial<Humps> = {}): Humps => {
+    cannot.push(reason);
+    return { ...base, ...more, verdict: "unclear", because: reason };
+  };
+  if (amps.length < leastSamples)
+    return unclear(`too short: ${amps.length} samples, at least ${leastSamples} are needed`);
+  if (isClipped(amps, steady, low, high))
+    cannot.push("clipped: the trace stops at its top or bottom; take it again on a coarser range");
+  if (Math.abs(mean) > mostMeanAmps)
+    cannot.push(
+      `a mean of ${Math.round(Math.abs(mean))} A is more than a blower draws even held fast: check the probe's scale`,
+    );
+  if (rpm !== undefined && perTurnGiven !== null) {
+    const expected = (rpm * perTurnGiven) / 60;
+    if (rateHz < samplesForRhythm * expected) return unclear(tooSlow(rateHz, expected));
+  }
+  const turnGiven = perTurnGiven !== null ? { perTurn: perTurnGiven } : rpm !== undefined ? { rpm } : null;
+  const { trace: plain, chopping, rivals } = withoutChopping(trace, steady, options.choppingHz, turnGiven);
+  told(0.4);
+  const band = bandOf(options);
+  if (rivals?.every((hz) => hz > band.lowHz && hz < band.highHz))
+    return unclear(
+      `two rhythms, ${rivals.map((hz) => `${hz.toFixed(0)} Hz`).join(" and ")}, keep time like a clock: one is a control's chopping; give its frequency, or take a trace at another speed`,
+    );
+  const thin = thinned(plain, steady);
+  const whole = { from: 0, to: thin.amps.length };
+  const humped = { ...thin, amps: withoutDips(thin.amps, thin.rateHz, whole) };
+  const nothing = "no humps stand out: is the motor running, and the clamp round one wire?";
+  if (high - low < 1e-9) return unclear(nothing, { chopping });
+  const followed = followHumps({ thin, humped, whole, band, perTurn: perTurnGiven, poles });
+  told(0.8);
+  if (!followed) return unclear(nothing, { chopping });
+  const { rhythm, humpHz, phase: rough, points, grid: roughGrid } = followed;
+  const known = { chopping, humpHz, driftHz: driftOf(rhythm) };
+  if (perTurnGiven !== null) {
+    const most = humpHz / band.lowHz;
+    const doubt = rhythmDoubt(roughGrid, { perTurn: perTurnGiven, poles, most, chopped: chopping !== null });
+    if (doubt) return unclear(doubtful(doubt, (60 * humpHz) / perTurnGiven), { chopping });
+  }
+  if (rateHz < samplesPerHump * humpHz)
+    return unclear(tooSlow(rateHz, humpHz), { ...known, ...speedOf(humpHz, perTurnGiven) });
+  const even = (): HumpGrid => humpGrid(humped.amps, rough, points, enoughHumps);
+  const turn = turnCount(humpHz, { even, raw: roughGrid }, options, cannot);
+  told(0.9);
+  const grid =
+    turn.perTurn !== null && turn.perTurn !== perTurnGiven
+      ? humpGrid(thin.amps, humpPhase(humped, whole, rhythm, turn.perTurn), points)
+      : roughGrid;
+  const result = {
+    ...base,
+    ...known,
+    ...speedOf(humpHz, turn.perTurn),
+    bars: turn.bars,
+    humpsPerTurn: turn.perTurn,
+  };
+  const judged = judgedHumps(grid, turn, poles, humpHz, cannot);
+  told(1);
+  return { ...result, ...judged };
+}
+
+const tooSlow = (rateHz: number, humpHz: number): string =>
+  `sampled too slowly for heights: ${Math.round(rateHz)} Hz, at least ${Math.ceil(samplesPerHump * humpHz)} Hz are needed`;
+
+function doubtful(doubt: RhythmDoubt, rpm: number): string {
+  if (doubt.kind === "no-turns")
+    return "no rhythm found has turns of so many bars that repeat each other: a longer, quieter trace at a steady speed, the speed as well or a control's frequency may tell";
+  if (doubt.kind === "too-tall")
+    return "what looks like humps swings further than a sound commutator's do: several bad bars make it, and hide the humps; give the speed as well";
+  return `several bars are bad, and the humps fit ${Math.round(rpm)} rpm or ${Math.round(rpm / doubt.times)} rpm with bad bars opposite each other; give the speed as well`;
+}
+
+const driftOf = ({ hz }: HumpRhythm): [number, number] => [
+  hz.reduce((least, value) => Math.min(least, value), Number.POSITIVE_INFINITY),
+  hz.reduce((most, value) => Math.max(most, value), 0),
+];
+
+const speedOf = (humpHz: number, perTurn: number | null) => ({
+  humpsPerTurn: perTurn,
+  rpm: perTurn === null ? null : (60 * humpHz) / perTurn,
+});

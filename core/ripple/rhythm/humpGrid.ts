@@ -1,0 +1,94 @@
+import { meanOf } from "../../signal/currentRecording";
+import type { HumpPhase } from "./humpPhase";
+
+/** The trace by hump: `points` values a hump, hump after hump, the hump's top in the middle. */
+export interface HumpGrid {
+  readonly points: number;
+  readonly humps: number;
+  /** Hump's number, counted as the phase counts, of the first row. */
+  readonly first: number;
+  readonly values: Float32Array;
+}
+
+/**
+ * Puts a trace's samples onto a grid of so many points a hump; points no sample fell on are filled from beside.
+ * @param most humps taken at most, from the first
+ */
+export function humpGrid(
+  amps: Float32Array,
+  phase: HumpPhase,
+  points: number,
+  most = Number.POSITIVE_INFINITY,
+): HumpGrid {
+  const { from, block, humps } = phase;
+  const first = Math.ceil((humps[0] ?? 0) + 0.5);
+  const last = Math.floor((humps.at(-1) ?? 0) - 0.5);
+  const count = Math.max(0, Math.min(most, last - first));
+  const sums = new Float32Array(count * points);
+  const hits = new Uint16Array(count * points);
+  for (let at = 0; at + 1 < humps.length && (humps[at] as number) < first + count + 1; at++) {
+    const [here, next] = [humps[at] as number, humps[at + 1] as number];
+    const begin = from + at * block + (block >> 1);
+    for (let i = 0; i < block; i++) {
+      const place = (here + ((next - here) * (i + 0.5 * (1 - (block & 1)))) / block + 0.5 - first) * points;
+      const cell = Math.floor(place);
+      if (cell < 0) continue;
+      if (cell >= sums.length) break;
+      sums[cell] = (sums[cell] as number) + (amps[begin + i] as number);
+      hits[cell] = (hits[cell] as number) + 1;
+    }
+  }
+  let held = 0;
+  for (let cell = 0; cell < sums.length; cell++) {
+    if ((hits[cell] as number) > 0) held = (sums[cell] as number) / (hits[cell] as number);
+    sums[cell] = held;
+  }
+  return { points, humps: count, first, values: sums };
+}
+
+/** As many humps tell as well what repeats as the whole of a long record, which has hundreds of thousands. */
+const humpsWeighed = 12_000;
+
+/** The first humps of a grid. */
+export function beginningOf(grid: HumpGrid): HumpGrid {
+  const humps = Math.min(grid.humps, humpsWeighed);
+  return { ...grid, humps, values: grid.values.subarray(0, humps * grid.points) };
+}
+
+/** The mean of all humps, point by point. */
+export function meanHump({ points, values, humps }: HumpGrid): Float64Array {
+  const mean = new Float64Array(points);
+  for (let i = 0; i < humps * points; i++)
+    mean[i % points] = (mean[i % points] as number) + (values[i] as number) / humps;
+  return mean;
+}
+
+/** Root mean square of a grid's amps over their mean. */
+export function swingOf({ values }: HumpGrid): number {
+  const mean = meanOf(values);
+  return Math.sqrt(values.reduce((sum, amps) => sum + (amps - mean) ** 2, 0) / values.length);
+}
+
+/** Humps that differ by less than this share of their swing are alike: a trace without noise repeats what its sampling does. */
+const leastSwing = 0.1;
+
+/** True where what sets the humps of a grid apart swings by little beside the humps themselves. */
+export const humpsAlike = (grid: HumpGrid, apartSwing: number): boolean =>
+  apartSwing < leastSwing * swingOf(grid);
+
+/**
+ * Humps of a sound commutator swing by no more than this share of the mean current. The back-EMF of eight humps a turn or more
+ * ripples by up to 1 − cos(π / 8), 7.6 %, of itself, and the current by that times the back-EMF over what is left of the volts:
+ * 0.6 where the back-EMF takes eight ninths of them, and blower motors at work have it take less.
+ */
+const mostSwing = 0.6;
+
+/**
+ * True where the mean hump swings further than a sound commutator's can: it is made by bad bars then. A trace that goes below
+ * nothing was taken without its mean, and tells nothing of that.
+ */
+export function swingsTooFar(grid: HumpGrid): boolean {
+  const hump = meanHump(beginningOf(grid));
+  const [low, high] = [Math.min(...hump), Math.max(...hump)];
+  return low >= 0 && high - low > mostSwing * meanOf(hump);
+}

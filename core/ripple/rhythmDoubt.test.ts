@@ -1,0 +1,122 @@
+import { describe, expect, test } from "@jest/globals";
+import { randomSource } from "../chance/randomSource";
+import { type SimulatedMotor, simulatedTrace } from "../instrument/windingModel";
+import { blowerConstants as constants } from "../testing/blowerMotor";
+import { readHumps } from "./readRipple";
+import type { HumpGrid } from "./rhythm/humpGrid";
+import { rhythmDoubt } from "./rhythmDoubt";
+
+const points = 24;
+const perTurn = 12;
+
+interface Made {
+  /** Depth of each bar's dip, over half a turn of six bars. */
+  readonly dips?: readonly number[];
+  /** So many times as fast as it is the rhythm lays it out. */
+  readonly times?: number;
+  readonly noise?: number;
+  /** Amplitude of a swing once a turn. */
+  readonly wander?: number;
+  readonly level?: number;
+}
+
+/** Humps of twelve bars as some rhythm lays them on a grid. */
+function grid({ dips = [], times = 1, noise = 0.02, wander = 0, level = 8 }: Made): HumpGrid {
+  const { normal } = randomSource(3);
+  const humps = 480;
+  const values = Float32Array.from({ length: humps * points }, (_, i) => {
+    const hump = (i + 0.5) / points / times;
+    const bar = hump % 6;
+    const dip = dips.reduce((sum, depth, at) => sum - depth * Math.exp(-(((bar - at - 0.5) / 0.4) ** 2)), 0);
+    const turned = wander * Math.cos((2 * Math.PI * hump) / perTurn);
+    return level + dip + 0.2 * Math.abs(Math.sin(Math.PI * bar)) + turned + noise * normal();
+  });
+  return { points, values, humps, first: 0 };
+}
+const known = { perTurn, poles: 2, most: 5, chopped: false };
+const doubt = (made: Made, most = 5) => rhythmDoubt(grid(made), { ...known, most });
+
+describe("a rhythm whose humps a turn are known is trusted", () => {
+  test.each([
+    ["sound humps", {}],
+    ["a bad bar", { dips: [0, 1] }],
+    ["four bad bars", { dips: [0, 1, 0.6, 0, 0.3, 0.8] }],
+    ["a bad bar and a wheel out of balance", { dips: [0, 1], wander: 0.3 }],
+    ["a bad bar in noise", { dips: [0, 1], noise: 0.08 }],
+    ["sound humps in noise three times their swing", { noise: 0.2, level: 20 }],
+    ["humps taken without their mean", { dips: [0, 1], level: 0 }],
+  ])("%s", (_, made) => expect(doubt(made)).toBeNull());
+});
+
+describe("a rhythm is doubted", () => {
+  const opposite = { dips: [0, 1, 0, 0, 0.8, 0], times: 2 };
+
+  test("that bad bars opposite each other may have made twice too fast", () =>
+    expect(doubt(opposite)).toEqual({ kind: "slower", times: 2 }));
+
+  test("or three times, bad bars a third of the way apart", () =>
+    expect(doubt({ dips: [1, 0, 0.8, 0, 0.9, 0], times: 3 })).toEqual({ kind: "slower", times: 3 }));
+
+  test("not where the humps can be no slower", () => expect(doubt(opposite, 1.5)).toBeNull());
+
+  test.each([0.75, 4 / 3, 1.2])("that is not one: %p times the right one", (times) =>
+    expect(doubt({ dips: [0, 1, 0.6, 0, 0.3, 0], times })).toEqual({ kind: "no-turns" }),
+  );
+
+  test("that a control's clock made, though it is an order of the turn", () => {
+    const sound = grid({});
+    const values = sound.values.map((_, i) => {
+      const hump = (i + 0.5) / points;
+      return 8 + 0.2 * Math.sin(2 * Math.PI * hump) + 0.3 * Math.abs(Math.sin((Math.PI * hump) / 1.75));
+    });
+    const made = { ...sound, values };
+    expect(rhythmDoubt(made, known)).toEqual({ kind: "no-turns" });
+    expect(rhythmDoubt(made, { ...known, chopped: true })).toBeNull();
+  });
+
+  test("of humps taller than a sound commutator's", () =>
+    expect(doubt({ dips: [1, 1, 1, 1, 1, 1], level: 1.1 })).toEqual({ kind: "too-tall" }));
+});
+
+describe("several bad bars, their count alone given", () => {
+  const read = (motor: Partial<SimulatedMotor>, given: { readonly aboutRpm?: number } = {}) => {
+    const trace = simulatedTrace(
+      { constants, bars: 12, poles: 2, ...motor },
+      { rateHz: 20_000, seconds: 1.2, volts: 9, noiseAmps: 0.03, jitterShare: 0.01 },
+    );
+    const humps = readHumps(trace, { bars: 12, ...given });
+    // The speed settles at first: the truth is taken where the humps were.
+    const [from, to] = humps.steadySeconds.map((at) =>
+      Math.min(trace.turns.length - 1, Math.round(at * trace.rateHz)),
+    ) as [number, number];
+    const turned = (trace.turns[to] as number) - (trace.turns[from] as number);
+    return { humps, rpm: (60 * turned * trace.rateHz) / (to - from) };
+  };
+  const opposite = [
+    { bar: 10, ohms: 0.22 },
+    { bar: 7, ohms: 0.18 },
+  ];
+
+  test("opposite each other leave two speeds, and both are named; the rough speed settles it", () => {
+    const { humps, rpm } = read({ badBars: opposite });
+    expect(humps.rpm).toBeNull();
+    const named = (humps.cannot.join().match(/\d+(?= rpm)/g) ?? []).map(Number);
+    expect(named.some((own) => Math.abs(own / rpm - 1) < 0.005)).toBe(true);
+    const settled = read({ badBars: opposite }, { aboutRpm: 1.1 * rpm });
+    expect(Math.abs((settled.humps.rpm ?? 0) / rpm - 1)).toBeLessThan(0.005);
+    expect(settled.humps.verdict).toBe("missing");
+  });
+
+  test("a bad bar on a wheel out of balance leaves one", () => {
+    const { humps, rpm } = read({ badBars: [{ bar: 3, ohms: 0.2 }], wanderShare: 0.4 });
+    expect(Math.abs((humps.rpm ?? 0) / rpm - 1)).toBeLessThan(0.005);
+    expect(humps).toMatchObject({ verdict: "missing", badBars: 1 });
+  });
+
+  test("most of a half turn's bars bad are not a sound motor at a fraction of the speed", () => {
+    const badBars = [1, 2, 3, 4].map((bar, i) => ({ bar, ohms: 0.1 + 0.08 * i }));
+    const { humps, rpm } = read({ badBars });
+    expect(humps.verdict).not.toBe("even");
+    if (humps.rpm !== null) expect(Math.abs(humps.rpm / rpm - 1)).toBeLessThan(0.005);
+  });
+});

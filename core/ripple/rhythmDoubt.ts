@@ -1,0 +1,76 @@
+import { beginningOf, type HumpGrid, humpsAlike, swingOf, swingsTooFar } from "./rhythm/humpGrid";
+import { foldConsistencyBesideNoise, humpsApart, repeatsAfter } from "./turn/foldedTurn";
+
+/**
+ * Turns that repeat each other less than this, noise aside, are no turns: of 1 350 traces of two models, sound or with a bad bar,
+ * none of the right rhythm fell below 0.91, and a control's clock taken for the humps had 0.66 to 0.88 (measured).
+ */
+const leastRepeats = 0.9;
+/** Where a control's chopping was taken out what is left of it repeats with no turn, and its clock is not taken for the humps. */
+const leastRepeatsChopped = 0.5;
+/** And less than this where bad bars set the humps apart. */
+const leastShared = 0.92;
+/**
+ * A mean over so many periods holds that part of the noise, and what repeats grows by no more than a few times as much by chance:
+ * up to twice in 500 traces of two models with a bad bar, 4 to 480 times in 27 where bad bars lay opposite each other (measured).
+ */
+const mostChance = 3;
+
+/** Why a rhythm is not trusted: its turns do not repeat each other, or bad bars are taken for humps, or it may be slower. */
+export type RhythmDoubt =
+  | { readonly kind: "no-turns" }
+  | { readonly kind: "too-tall" }
+  | { readonly kind: "slower"; readonly times: number };
+
+/** What is known of a motor beside its humps' rhythm. */
+export interface RhythmKnown {
+  readonly perTurn: number;
+  readonly poles: number;
+  /** So many times slower than the rhythm the humps may be. */
+  readonly most: number;
+  /** True where a control's chopping was taken out of the trace. */
+  readonly chopped: boolean;
+}
+
+/**
+ * Whether a rhythm can be trusted where humps a turn are known: null where it can. What bad bars make must repeat once a pole,
+ * for they pass every brush, and no better after two or three: that is bad bars opposite each other on a slower motor.
+ */
+export function rhythmDoubt(
+  grid: HumpGrid,
+  { perTurn, poles, most, chopped }: RhythmKnown,
+): RhythmDoubt | null {
+  if (swingsTooFar(grid)) return { kind: "too-tall" };
+  const perPole = perTurn / poles;
+  const beginning = beginningOf(grid);
+  if (beginning.humps < 2 * perTurn) return null;
+  const steady = withoutWander(beginning, perTurn);
+  const shared = foldConsistencyBesideNoise(steady, perPole);
+  const apart = humpsApart(steady);
+  const [once, ...more] = [1, 2, 3].map((times) => repeatsAfter(apart, times * perPole)) as [number, number];
+  if (humpsAlike(beginning, Math.sqrt(Math.max(once, ...more)) * swingOf(apart)))
+    return shared < (chopped ? leastRepeatsChopped : leastRepeats) ? { kind: "no-turns" } : null;
+  if (shared < leastShared) return { kind: "no-turns" };
+  const better = more.findIndex((own, i) => {
+    const periods = Math.floor(beginning.humps / ((i + 2) * perPole));
+    return own - once > mostChance * ((1 - own) / periods);
+  });
+  return better >= 0 && better + 2 <= most ? { kind: "slower", times: better + 2 } : null;
+}
+
+/** A grid without what swings once a turn as a whole: a wheel out of balance, not its bars. */
+function withoutWander(grid: HumpGrid, perTurn: number): HumpGrid {
+  const { points, values } = grid;
+  const cells = perTurn * points;
+  const step = (2 * Math.PI) / cells;
+  const whole = Math.floor(values.length / cells) * cells;
+  let [re, im] = [0, 0];
+  for (let i = 0; i < whole; i++) {
+    re += (2 / whole) * (values[i] as number) * Math.cos(step * i);
+    im += (2 / whole) * (values[i] as number) * Math.sin(step * i);
+  }
+  return {
+    ...grid,
+    values: values.map((value, i) => value - re * Math.cos(step * i) - im * Math.sin(step * i)),
+  };
+}

@@ -1,0 +1,15 @@
+/** What is known of a motor before its current is read. */
+export interface HumpsOptions {
+  /** Commutator bars, where known. */
+  readonly bars?: number | undefined;
+  /** Magnet poles, one brush each; 2 unless given. */
+  readonly poles?: number | undefined;
+  /** Speed by a tachometer, where known, within some 2 %. */
+  readonly rpm?: number | undefined;
+  /** Speed as the circuit predicts it, within a third or so: keeps the humps from being looked for elsewhere. */
+  readonly aboutRpm?: number | undefined;
+  /** Frequency of a control's chopping, where known. */
+  readonly choppingHz?: number | undefined;
+  /** Told the share of the work that is done; returning false stops it. */
+  readonly onProgress?: ((share: number) => boolean) | undefined;
+}

@@ -1,0 +1,242 @@
+import { meanOf, medianOf } from "../../signal/currentRecording";
+import { type HumpGrid, meanHump } from "../rhythm/humpGrid";
+import { turnLine } from "./turnLine";
+
+/** One revolution, the mean of many. */
+export interface FoldedTurn {
+  readonly turns: number;
+  /** Points a hump, the hump's top in the middle. */
+  readonly points: number;
+  /** Amps by point, hump after hump. */
+  readonly amps: readonly number[];
+  /** Height of each hump over the line through the valleys. */
+  readonly humpAmps: readonly number[];
+  /** Standard error of each height, from its scatter over the turns. */
+  readonly errorAmps: readonly number[];
+  /** Swing of the valleys' line over the turn, peak to peak: a tight spot, a wheel out of balance. */
+  readonly wanderAmps: number;
+}
+
+/** So many valleys are needed for a second swing a turn in their line. */
+const leastForSecond = 14;
+
+/** Folds a trace's humps on so many a turn. */
+export function foldedTurn(grid: HumpGrid, perTurn: number): FoldedTurn {
+  const { points, values } = grid;
+  const turns = Math.floor(grid.humps / perTurn);
+  const cells = perTurn * points;
+  const amps = new Float64Array(cells);
+  for (let turn = 0; turn < turns; turn++)
+    for (let i = 0; i < cells; i++)
+      amps[i] = (amps[i] as number) + (values[turn * cells + i] as number) / turns;
+  const shape = humpShape(values, points);
+  const tops = Float64Array.from({ length: perTurn }, (_, hump) => topOf(amps, points, hump, shape.top));
+  const valleys = Float64Array.from(
+    { length: perTurn },
+    (_, hump) => amps[hump * points + shape.valley] as number,
+  );
+  const orders = perTurn >= leastForSecond ? 2 : 1;
+  const line = turnLine(valleys, orders, shape.valley / points);
+  const humpAmps = [...tops].map((top, hump) => top - line.at(hump + (shape.top + 0.5) / points));
+  return {
+    turns,
+    points,
+    amps: [...amps],
+    humpAmps,
+    errorAmps: errorsOf(grid, perTurn, turns, shape),
+    wanderAmps: line.swing,
+  };
+}
+
+/** A trace's swing within turns, as mean squares. */
+interface FoldShares {
+  /** All of it. */
+  readonly all: number;
+  /** What the mean turn explains; of pure noise one part in as many as there are turns. */
+  readonly explained: number;
+  /** What of the rest changes from point to point as noise does. */
+  readonly noise: number;
+  readonly turns: number;
+}
+
+function foldShares({ points, values, humps }: HumpGrid, perTurn: number): FoldShares {
+  const cells = perTurn * points;
+  const turns = Math.floor(humps / perTurn);
+  const mean = new Float64Array(cells);
+  const levels = Float64Array.from({ length: turns }, (_, turn) =>
+    meanOf(values.subarray(turn * cells, (turn + 1) * cells)),
+  );
+  const own = (i: number): number => (values[i] as number) - (levels[Math.floor(i / cells)] as number);
+  let all = 0;
+  for (let i = 0; i < turns * cells; i++) {
+    mean[i % cells] = (mean[i % cells] as number) + own(i) / turns;
+    all += own(i) ** 2 / (turns * cells);
+  }
+  let noise = 0;
+  let before = 0;
+  for (let i = 0; i < turns * cells; i++) {
+    const rest = own(i) - (mean[i % cells] as number);
+    // Half the mean square of the differences of white noise is its own mean square.
+    if (i > 0) noise += (rest - before) ** 2 / (2 * turns * cells);
+    before = rest;
+  }
+  return { all, explained: mean.reduce((sum, value) => sum + (value * value) / cells, 0), noise, turns };
+}
+
+/**
+ * How well the turns of a trace repeat each other: the share of the swing within turns that their mean explains. Near 1
+ * where the humps a turn and their rhythm are right, little where they are not.
+ */
+export function foldConsistency(grid: HumpGrid, perTurn: number): number {
+  const { all, explained, turns } = foldShares(grid, perTurn);
+  if (turns < 2 || all === 0) return 0;
+  return Math.max(0, (explained / all - 1 / turns) / (1 - 1 / turns));
+}
+
+/** The same of a trace without its noise, which changes from point to point; 1 where there is nothing but noise. */
+export function foldConsistencyBesideNoise(grid: HumpGrid, perTurn: number): number {
+  const { all, explained, noise, turns } = foldShares(grid, perTurn);
+  if (turns < 2) return 0;
+  const repeats = Math.max(0, explained - noise / turns);
+  const differs = Math.max(0, all - explained - noise);
+  return repeats + differs === 0 ? 1 : repeats / (repeats + differs);
+}
+
+/** What sets the humps of a grid apart: each less the mean of all. */
+export function humpsApart(grid: HumpGrid): HumpGrid {
+  const mean = meanHump(grid);
+  return { ...grid, values: grid.values.map((value, i) => value - (mean[i % grid.points] as number)) };
+}
+
+/** The share of a grid's swing that repeats after so many humps, which need not be a whole number. */
+export function repeatsAfter({ points, values, humps }: HumpGrid, period: number): number {
+  const cells = Math.max(2, Math.round(period * points));
+  const step = (period * points) / cells;
+  const times = Math.floor((humps * points - 1) / (period * points));
+  if (times < 2) return 0;
+  const sum = new Float64Array(cells);
+  let all = 0;
+  for (let i = 0; i < times * cells; i++) {
+    const at = i * step;
+    const before = Math.floor(at);
+    const share = at - before;
+    const value = (1 - share) * (values[before] as number) + share * (values[before + 1] as number);
+    sum[i % cells] = (sum[i % cells] as number) + value;
+    all += value * value;
+  }
+  const explained = sum.reduce((total, own) => total + (own * own) / times, 0);
+  // Pure noise explains one part in as many as there are periods.
+  return all === 0 ? 0 : Math.max(0, (explained / all - 1 / times) / (1 - 1 / times));
+}
+
+/** Where in a hump its top and its valley lie, from the middle of all humps, so that bad ones have no say. */
+export interface HumpShape {
+  readonly top: number;
+  readonly valley: number;
+}
+
+const shapeHumps = 1500;
+
+/** Every hump's amps over its own mean, point by point; of very many, as many as tell. */
+function columnsOf(amps: ArrayLike<number>, points: number): number[][] {
+  const humps = Math.floor(amps.length / points);
+  const step = Math.max(1, Math.floor(humps / shapeHumps));
+  const columns: number[][] = Array.from({ length: points }, () => []);
+  for (let hump = 0; hump < humps; hump += step) {
+    let mean = 0;
+    for (let i = 0; i < points; i++) mean += (amps[hump * points + i] as number) / points;
+    for (let i = 0; i < points; i++) columns[i]?.push((amps[hump * points + i] as number) - mean);
+  }
+  return columns;
+}
+
+const usualShape = (amps: ArrayLike<number>, points: number): number[] =>
+  columnsOf(amps, points).map(medianOf);
+
+export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
+  const shape = usualShape(amps, points);
+  return { top: shape.indexOf(Math.max(...shape)), valley: shape.indexOf(Math.min(...shape)) };
+}
+
+/** A second bump this tall, as a share of the swing, means that what was taken for one hump holds several. */
+const bumpShare = 0.25;
+
+/** How often a shape goes up and down again by more than some amps on its way round from its lowest point. */
+function bumpsIn(shape: readonly number[], amps: number): number {
+  const low = Math.min(...shape);
+  const start = shape.indexOf(low);
+  let bumps = 0;
+  let [foot, crest] = [low, low];
+  for (let i = 1; i <= shape.length; i++) {
+    const own = shape[(start + i) % shape.length] as number;
+    if (own > crest) crest = own;
+    if (crest - own > amps && crest - foot > amps) {
+      bumps += 1;
+      [foot, crest] = [own, own];
+    }
+    if (own < foot) [foot, crest] = [own, own];
+  }
+  return bumps;
+}
+
+/** True where the usual hump goes up once and down once. */
+export function isOneHump(values: Float32Array, points: number): boolean {
+  const shape = usualShape(values, points);
+  return bumpsIn(shape, bumpShare * (Math.max(...shape) - Math.min(...shape))) <= 1;
+}
+
+/** A second bump of a smooth hump is no taller than this share of the swing, nor than so many of its standard errors. */
+const slightShare = 0.015;
+const slightErrors = 6;
+
+/**
+ * True where the usual hump is smooth: a commutator's hump has one top. What bad bars make in half a turn mostly has one that
+ * stands out, and the humps between them lie on its flanks as slight bumps.
+ * @param repeats the share of the swing that the turns have in common: the rest is noise
+ */
+export function isSmoothHump(values: Float32Array, points: number, repeats: number): boolean {
+  const columns = columnsOf(values, points);
+  const shape = columns.map(medianOf);
+  const swing = Math.max(...shape) - Math.min(...shape);
+  const square = meanOf(columns.map((own) => meanOf(own.map((amps) => amps * amps))));
+  // A median's standard error is 1.25 times a mean's (normal scatter; handbooks of statistics, from memory).
+  const error = 1.25 * Math.sqrt((square * Math.max(0, 1 - repeats)) / Math.max(1, columns[0]?.length ?? 1));
+  return bumpsIn(shape, Math.max(slightShare * swing, slightErrors * error)) <= 1;
+}
+
+/** The top of a hump: the mean of the three points about where tops lie, so that noise has no favourite. */
+function topOf(amps: ArrayLike<number>, points: number, hump: number, top: number): number {
+  const at = hump * points + top;
+  const reach = points >= 12 ? 1 : 0;
+  let sum = 0;
+  for (let i = at - reach; i <= at + reach; i++) sum += amps[(i + amps.length) % amps.length] as number;
+  return sum / (2 * reach + 1);
+}
+
+/** Height of every hump of a grid over the mean of the valleys beside it, one by one. */
+export function singleHeights(grid: HumpGrid, shape: HumpShape): Float64Array {
+  const { points, values, humps } = grid;
+  // A valley behind the top belongs to this hump; one before it also closes the hump before.
+  return Float64Array.from({ length: Math.max(0, humps - 2) }, (_, i) => {
+    const hump = i + 1;
+    const valley = hump * points + shape.valley;
+    const other = shape.valley > shape.top ? valley - points : valley + points;
+    return (
+      topOf(values, points, hump, shape.top) - ((values[valley] as number) + (values[other] as number)) / 2
+    );
+  });
+}
+
+function errorsOf(grid: HumpGrid, perTurn: number, turns: number, shape: HumpShape): number[] {
+  const { points, values } = grid;
+  return Array.from({ length: perTurn }, (_, hump) => {
+    const own: number[] = [];
+    for (let turn = 0; turn < turns; turn++) {
+      const at = turn * perTurn + hump;
+      own.push(topOf(values, points, at, shape.top) - (values[at * points + shape.valley] as number));
+    }
+    const mean = meanOf(own);
+    const variance = own.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, turns - 1);
+    return Math.sqrt(variance / Math.max(1, turns));
+  });
+}

@@ -1,0 +1,56 @@
+// Checked against what the definition gives by hand, and against chance: random lines are no comb.
+import { describe, expect, test } from "@jest/globals";
+import { randomSource } from "../../chance/randomSource";
+import { isOrder, turnComb } from "./turnComb";
+
+const counts = Array.from({ length: 41 }, (_, i) => i + 8);
+
+describe("orders of a turn", () => {
+  test("580 Hz of 12 humps a turn: 48.33 Hz is once a turn, and its multiples are orders; what lies between is none", () => {
+    for (const order of [1, 2, 5, 11, 13, 19]) {
+      expect(isOrder(580, 12, (order * 580) / 12, 0.2)).toBe(true);
+      expect(isOrder(580, 12, ((order + 0.5) * 580) / 12, 0.2)).toBe(false);
+    }
+  });
+
+  test("farther up an order is less sure of its place", () => {
+    expect(isOrder(580, 12, 580 / 12 + 0.4, 0.2)).toBe(false);
+    expect(isOrder(580, 12, 5 * 580 + 0.4, 0.2)).toBe(true);
+  });
+});
+
+describe("the turn that lines speak for", () => {
+  test.each([8, 12, 14, 22, 30, 46])("is the one of %p humps whose orders they are", (perTurn) => {
+    const once = 911 / perTurn;
+    const lines = [1, 2, 3, 5, 7].map((order) => order * once);
+    const found = turnComb(911, lines, counts, 0.2);
+    expect(found?.perTurn).toBe(perTurn);
+    expect(found?.evidence).toBeGreaterThan(7);
+  });
+
+  test("one line at a hundredth's chance, one count: the logarithm of how much likelier it is so, by hand", () => {
+    // Ten humps a turn at 500 Hz: orders every 50 Hz, each met within 0.2 (1 + 0.1) Hz to both sides.
+    const chance = (2 * 0.2 * 1.1) / 50;
+    expect(turnComb(500, [50], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.7 / chance + 0.3), 10);
+    expect(turnComb(500, [75], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.3), 10);
+    expect(turnComb(500, [50], [10, 11], 0.2)?.evidence).toBeCloseTo(
+      Math.log(0.7 / chance + 0.3) - Math.log(2),
+      10,
+    );
+  });
+
+  test("lines anywhere speak for none", () => {
+    const { uniform } = randomSource(31);
+    let surely = 0;
+    for (let draw = 0; draw < 300; draw++) {
+      const humps = 150 + 1500 * uniform();
+      const lines = Array.from({ length: 8 }, () => 5 + 2 * humps * uniform());
+      if ((turnComb(humps, lines, counts, 0.2)?.evidence ?? 0) > 7) surely += 1;
+    }
+    expect(surely).toBeLessThan(3);
+  });
+
+  test("without a count that may be there is none", () => {
+    expect(turnComb(500, [50], [], 0.2)).toBeNull();
+  });
+});

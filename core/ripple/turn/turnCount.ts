@@ -1,0 +1,84 @@
+import { barsFor, humpsPerTurn, possibleHumps } from "../../motor/commutator";
+import { medianOf } from "../../signal/currentRecording";
+import type { HumpGrid } from "../rhythm/humpGrid";
+import type { HumpsOptions } from "../rippleOptions";
+import { humpShape } from "./foldedTurn";
+import { humpLevels, turnMark } from "./turnMark";
+
+/** A mark of the turn is at least this share of a hump's swing. */
+const leastMark = 0.006;
+/** A tachometer and the humps must agree within this. */
+export const rpmWithin = 0.04;
+
+/** Usual swing of a hump, from the middle of them. */
+function usualSwing({ values, points }: HumpGrid): number {
+  const { top, valley } = humpShape(values, points);
+  return Math.max(0, medianOf(columnOf(values, points, top)) - medianOf(columnOf(values, points, valley)));
+}
+
+const columnOf = (values: Float32Array, points: number, at: number): Float32Array =>
+  Float32Array.from(
+    { length: Math.min(2000, Math.floor(values.length / points)) },
+    (_, hump) => values[hump * points + at] as number,
+  );
+
+/** Humps a turn, as far as they can be known. */
+export interface TurnCount {
+  readonly perTurn: number | null;
+  readonly bars: number | null;
+  /** A period the humps repeat with, whatever it is of a turn. */
+  readonly period: number | null;
+}
+
+/**
+ * Humps a turn and bars: as given, or from the speed given, or from a mark that comes once a turn.
+ * @param even the humps with the dips of bad bars evened out, `raw` as they are
+ * @param cannot takes what cannot be told, with its reason
+ */
+export function turnCount(
+  humpHz: number,
+  { even, raw }: { readonly even: () => HumpGrid; readonly raw: HumpGrid },
+  options: Pick<HumpsOptions, "bars" | "poles" | "rpm">,
+  cannot: string[],
+): TurnCount {
+  const { bars, poles = 2, rpm } = options;
+  if (bars !== undefined) {
+    const perTurn = humpsPerTurn(bars, poles);
+    const own = (60 * humpHz) / perTurn;
+    if (rpm !== undefined && Math.abs(own / rpm - 1) > rpmWithin)
+      cannot.push(
+        `bars and rpm given do not fit each other: the humps make ${Math.round(own)} rpm of ${bars} bars, not ${Math.round(rpm)}`,
+      );
+    return { perTurn, bars, period: null };
+  }
+  const possible = possibleHumps(poles);
+  if (rpm !== undefined) {
+    const exact = (60 * humpHz) / rpm;
+    const nearest = possible.reduce((best, count) =>
+      Math.abs(count - exact) < Math.abs(best - exact) ? count : best,
+    );
+    if (Math.abs(nearest / exact - 1) <= rpmWithin)
+      return { perTurn: nearest, bars: oneOf(nearest, poles, cannot), period: null };
+    cannot.push(
+      `the rpm given does not fit: ${exact.toFixed(1)} humps a turn, and no commutator of ${poles} poles has that many`,
+    );
+    return { perTurn: null, bars: null, period: null };
+  }
+  const leastAmps = leastMark * usualSwing(raw);
+  const mark = turnMark(humpLevels(even()), humpLevels(raw), possible, poles, leastAmps);
+  if (mark.kind === "once-a-turn")
+    return { perTurn: mark.humps, bars: oneOf(mark.humps, poles, cannot), period: null };
+  cannot.push(
+    mark.kind === "pattern"
+      ? `bars not given, and no mark comes once a turn: ${mark.reason}; give bars or rpm`
+      : "bars not given: an even current carries no mark of the turn, so neither humps a turn nor rpm follow; give bars or rpm",
+  );
+  return { perTurn: null, bars: null, period: mark.kind === "pattern" ? mark.humps : null };
+}
+
+function oneOf(perTurn: number, poles: number, cannot: string[]): number | null {
+  const fitting = barsFor(perTurn, poles);
+  if (fitting.length === 1) return fitting[0] ?? null;
+  cannot.push(`bars: ${perTurn} humps a turn come from ${fitting.join(" or ")} bars alike`);
+  return null;
+}

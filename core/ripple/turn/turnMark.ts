@@ -1,0 +1,242 @@
+import { medianOf } from "../../signal/currentRecording";
+import { type Peak, peaksOf, type Spectrum, spectrumOf } from "../../signal/spectrum";
+import type { HumpGrid } from "../rhythm/humpGrid";
+import { turnLine } from "./turnLine";
+
+/** What repeats in the humps' mean current: nothing, once a turn, or in a way that need not be once a turn. */
+export type TurnMark =
+  | { readonly kind: "none" }
+  | { readonly kind: "once-a-turn"; readonly humps: number }
+  | { readonly kind: "pattern"; readonly humps: number; readonly reason: string };
+
+const linePower = 30;
+/** Lines below this share of the strongest are left to leakage and rounding. */
+const leastShare = 0.1;
+/** The strongest lines must lie this near to where they belong, in bins, those far over the noise nearer; the others are less sure of their place. */
+const within = 0.4;
+const withinSure = 0.1;
+const withinOverNoise = 5;
+const withinWeak = 1.2;
+const strongLines = 2;
+/** Sidebands of a slow change lie nearer than this share of the distance between a turn's orders; a third as tall at most, and alike. */
+const sidebandShare = 0.35;
+const sidebandTaller = 3;
+const sidebandsAlike = 2;
+/** Share of a swing's power in its first order; a dip of bars spreads over more of them. */
+const swingShare = 0.95;
+/** A swing is that far, as a share of its power, from being the brushes' common dips left at one of them and turned over at the other. */
+const leastApart = 0.2;
+/** Humps lower than this share of the deepest dip are left out of it. */
+const dippedShare = 0.04;
+/** A dip lies so many times as far off as the middle of all. */
+const dipOverSpread = 6;
+/** A dip goes so many times as far below the middle as anything goes above it. */
+const dipOverTop = 2.2;
+/** A swing over what may be half a turn counts from so many times the least mark. */
+const surelyMore = 8;
+const spikeOverRest = 5;
+const mostLines = 30;
+
+/** So many humps tell a turn as well as more would. */
+export const enoughHumps = 2 ** 15;
+
+/** Mean current of each hump, of the first some ten thousand. */
+export function humpLevels({ values, points, humps }: HumpGrid): Float64Array {
+  return Float64Array.from({ length: Math.min(enoughHumps, humps) }, (_, hump) => {
+    let sum = 0;
+    for (let i = 0; i < points; i++) sum += values[hump * points + i] as number;
+    return sum / points;
+  });
+}
+
+/**
+ * Looks for a mark that comes once a turn in the mean current of hump after hump: a swing, a spike. Bars that
+ * differ repeat too, but with one brush a pole each passes every brush, so their pattern comes once a pole, and a
+ * dip alone does not tell which of both it is.
+ * @param even levels with the dips of bad bars evened out, `raw` as they are
+ * @param possible counts of humps a turn that a commutator can give
+ * @param leastAmps swings smaller than this are the sampling's own
+ */
+export function turnMark(
+  even: Float64Array,
+  raw: Float64Array,
+  possible: readonly number[],
+  poles: number,
+  leastAmps: number,
+): TurnMark {
+  const most = possible.at(-1) ?? 0;
+  if (even.length < 3 * (possible[0] ?? 8)) return { kind: "none" };
+  const spectrum = spectrumOf(even, 1, { size: 2 ** Math.ceil(Math.log2(4 * even.length)) });
+  const lines = linesOf(spectrum, even.length, most, (leastAmps * even.length) / 4);
+  if (lines.length === 0) return { kind: "none" };
+  const binHz = 1 / even.length;
+  const strongest = Math.min(...lines.map((line) => line.within));
+  // The shortest period all lines are multiples of.
+  for (let humps = 2; humps <= most; humps++) {
+    const own = lines.filter((line) => !isSideband(line, lines, sidebandShare / humps, binHz * withinWeak));
+    if (!own.every((line) => belongs(line, humps, binHz * line.within))) continue;
+    // The periods next to it must be told from it.
+    const alike = [humps - 1, humps + 1].some((other) => Math.abs(1 / other - 1 / humps) < binHz * strongest);
+    if (alike) return { kind: "none" };
+    // Bars that differ by chance may swing a little over half a turn.
+    const leastSwing = possible.includes(poles * humps) ? surelyMore * leastAmps : 0;
+    return judged({ even, raw, humps, poles, leastSwing }, possible.includes(humps));
+  }
+  return { kind: "none" };
+}
+
+/** A line of the humps' levels, and how near to its place it must lie, in bins. */
+interface Line extends Peak {
+  readonly within: number;
+}
+
+function linesOf(spectrum: Spectrum, count: number, most: number, least: number): Line[] {
+  const low = Math.max(0.7 / most, 3 / count);
+  const floor = medianOf(spectrum.magnitude.subarray(Math.ceil(low / spectrum.binHz)));
+  const peaks = peaksOf(spectrum, low, 0.5, mostLines);
+  const strongest = peaks[0]?.magnitude ?? 0;
+  return peaks
+    .filter(
+      (peak) =>
+        peak.magnitude > least &&
+        peak.magnitude ** 2 > linePower * floor ** 2 &&
+        peak.magnitude ** 2 > leastShare ** 2 * strongest ** 2,
+    )
+    .map((peak, place) => ({
+      ...peak,
+      within:
+        place < strongLines
+          ? Math.min(within, Math.max(withinSure, (withinOverNoise * floor) / peak.magnitude))
+          : withinWeak,
+    }));
+}
+
+/**
+ * True where a line lies close beside a taller one with its like on the other side: something changes along the trace, slower
+ * than the turn.
+ * @param reach how near, and `same` how alike the two distances are, both a hump
+ */
+const isSideband = (line: Line, lines: readonly Line[], reach: number, same: number): boolean =>
+  lines.some(
+    (taller) =>
+      taller.magnitude > sidebandTaller * line.magnitude &&
+      Math.abs(line.hz - taller.hz) < reach &&
+      lines.some(
+        (other) =>
+          other !== line &&
+          Math.abs(line.hz + other.hz - 2 * taller.hz) < same &&
+          Math.max(line.magnitude / other.magnitude, other.magnitude / line.magnitude) < sidebandsAlike,
+      ),
+  );
+
+function belongs({ hz }: Peak, humps: number, tolerance: number): boolean {
+  const order = Math.round(hz * humps);
+  return order >= 1 && Math.abs(hz - order / humps) < tolerance;
+}
+
+interface Repeating {
+  readonly even: Float64Array;
+  readonly raw: Float64Array;
+  readonly humps: number;
+  readonly leastSwing: number;
+  readonly poles: number;
+}
+
+function judged({ even, raw, humps, poles, leastSwing }: Repeating, feasible: boolean): TurnMark {
+  const pattern = (reason: string): TurnMark => ({
+    kind: "pattern",
+    humps,
+    reason: `the humps repeat every ${humps}${reason}`,
+  });
+  if (!feasible) return pattern(", which no commutator gives as a turn");
+  const profile = foldedLevels(raw, humps);
+  return swingsOnce(profile, poles, leastSwing) || (!hasDips(profile) && isSpike(foldedLevels(even, humps)))
+    ? { kind: "once-a-turn", humps }
+    : pattern(": bars that differ do so once a brush, so this need not be a turn");
+}
+
+/**
+ * True where a period swings once. Bars, bad ones too, pass every brush alike, so what the brushes have in common goes; what is
+ * left swings purely. Where half a turn is taken for a whole one, its one dip is left at one brush and, turned over, at the
+ * other: as deep there as what they have in common.
+ */
+function swingsOnce(profile: Float64Array, poles: number, leastSwing: number): boolean {
+  const count = profile.length;
+  const common = profile.map((_, hump) => {
+    let sum = 0;
+    for (let brush = 0; brush < poles; brush++)
+      sum += profile[(hump + (brush * count) / poles) % count] as number;
+    return sum / poles;
+  });
+  const own = profile.map((value, hump) => value - (common[hump] as number));
+  const level = Math.max(...common);
+  let [apart, power] = [0, 0];
+  own.forEach((value, hump) => {
+    const dip = level - (common[hump] as number);
+    apart += (Math.abs(value) - dip) ** 2;
+    power += value * value;
+  });
+  if (apart <= leastApart * power) return false;
+  // In a deep dip the brushes differ a little; where no half turn can be meant it has no say.
+  const lowest = level - dippedShare * (level - Math.min(...common));
+  const isLevel = (hump: number): boolean => (common[hump] as number) >= lowest;
+  const dipped =
+    leastSwing === 0 && hasDips(common) && own.filter((_, hump) => isLevel(hump)).length > count / 2;
+  const { share, amplitude } = firstOrder(own, dipped ? isLevel : () => true);
+  return share > swingShare && amplitude > leastSwing;
+}
+
+/** A profile's swing once a period, by least squares over some of its humps: its share of their power, and its amplitude. */
+function firstOrder(
+  profile: Float64Array,
+  takes: (hump: number) => boolean,
+): { readonly share: number; readonly amplitude: number } {
+  let [cosines, sines, both, withCosine, withSine, power] = [0, 0, 0, 0, 0, 0];
+  profile.forEach((value, hump) => {
+    if (!takes(hump)) return;
+    const angle = (2 * Math.PI * hump) / profile.length;
+    const [cosine, sine] = [Math.cos(angle), Math.sin(angle)];
+    cosines += cosine * cosine;
+    sines += sine * sine;
+    both += cosine * sine;
+    withCosine += value * cosine;
+    withSine += value * sine;
+    power += value * value;
+  });
+  const determinant = cosines * sines - both * both;
+  const a = (withCosine * sines - withSine * both) / determinant;
+  const b = (withSine * cosines - withCosine * both) / determinant;
+  return { share: (a * withCosine + b * withSine) / Math.max(1e-300, power), amplitude: Math.hypot(a, b) };
+}
+
+/** Mean level of each hump of a period, about their middle. */
+function foldedLevels(levels: Float64Array, humps: number): Float64Array {
+  const periods = Math.floor(levels.length / humps);
+  const sums = new Float64Array(humps);
+  for (let i = 0; i < periods * humps; i++)
+    sums[i % humps] = (sums[i % humps] as number) + (levels[i] as number) / periods;
+  const middle = medianOf(sums);
+  return sums.map((value) => value - middle);
+}
+
+/** True where something lies far below the middle of a period, and nothing as far above it. */
+function hasDips(profile: Float64Array): boolean {
+  const line = turnLine(profile, 1);
+  const off = profile.map((value, hump) => value - line.at(hump));
+  return (
+    -Math.min(...off) >=
+    Math.max(dipOverTop * Math.max(...off), dipOverSpread * medianOf(off.map((value) => Math.abs(value))))
+  );
+}
+
+/** True where one hump of the period stands far above the rest: a bad bar takes away, it does not add. */
+function isSpike(profile: Float64Array): boolean {
+  const top = Math.max(...profile);
+  const at = profile.indexOf(top);
+  const count = profile.length;
+  const rest = [...profile].filter(
+    (_, i) => i !== at && i !== (at + 1) % count && i !== (at + count - 1) % count,
+  );
+  const spread = Math.sqrt(rest.reduce((sum, value) => sum + value * value, 0) / Math.max(1, rest.length));
+  return top > spikeOverRest * spread;
+}

@@ -1,0 +1,126 @@
+import { z } from "zod";
+import type { CurrentTrace, Stretch } from "./currentRecording";
+import { meanSpectrum, type Spectrogram } from "./soundTone";
+
+/** The lowest and highest sample of each column of a picture: no spike is lost, however far it is zoomed out. */
+export interface Envelope {
+  readonly low: number[];
+  readonly high: number[];
+}
+
+export function envelopeOf(samples: Float32Array, { from, to }: Stretch, columns: number): Envelope {
+  const wide = Math.max(1, Math.min(columns, to - from));
+  const low: number[] = [];
+  const high: number[] = [];
+  for (let column = 0; column < wide; column++) {
+    const first = from + Math.floor((column * (to - from)) / wide);
+    const last = Math.max(first + 1, from + Math.floor(((column + 1) * (to - from)) / wide));
+    let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    for (let i = first; i < last; i++) {
+      const own = samples[i] as number;
+      if (own < least) least = own;
+      if (own > most) most = own;
+    }
+    low.push(rounded(least));
+    high.push(rounded(most));
+  }
+  return { low, high };
+}
+
+/** Five figures are more than a picture shows. */
+const rounded = (value: number): number => Number(value.toPrecision(5));
+
+const figures = (most: number) => z.array(z.number()).max(most);
+
+export const spectrumPictureSchema = z.strictObject({
+  topHz: z.number().positive(),
+  /** Decibels below the tallest, evenly from 0 to `topHz`; the tallest of the bins a point stands for. */
+  decibels: figures(2000),
+});
+export type SpectrumPicture = z.infer<typeof spectrumPictureSchema>;
+
+const spectrumPoints = 700;
+const spectrumFloor = -80;
+
+/** A spectrum drawn up to some frequency, the tallest of the bins at each point. */
+export function spectrumPicture(samples: Float32Array, rateHz: number, topHz: number): SpectrumPicture {
+  const { magnitude, binHz } = meanSpectrum(samples, rateHz);
+  const top = Math.min(topHz, rateHz / 2);
+  const bins = Math.max(2, Math.min(magnitude.length, Math.ceil(top / binHz)));
+  const points = Math.min(spectrumPoints, bins);
+  const tallest = magnitude.subarray(1, bins).reduce((best, value) => Math.max(best, value), 1e-300);
+  const decibels = Array.from({ length: points }, (_, point) => {
+    const first = Math.floor((point * bins) / points);
+    const last = Math.max(first + 1, Math.floor(((point + 1) * bins) / points));
+    let own = 1e-300;
+    for (let bin = Math.max(1, first); bin < last; bin++) own = Math.max(own, magnitude[bin] as number);
+    return Math.round(10 * Math.max(spectrumFloor, 20 * Math.log10(own / tallest))) / 10;
+  });
+  return { topHz: bins * binHz, decibels };
+}
+
+export const tracePictureSchema = z.strictObject({
+  seconds: z.number().nonnegative(),
+  rateHz: z.number().positive(),
+  samples: z.number().int().nonnegative(),
+  low: figures(4000),
+  high: figures(4000),
+  spectrum: spectrumPictureSchema.nullable(),
+  /** Where the samples kept beside the picture begin. */
+  keptFrom: z.number().nonnegative(),
+});
+/** A current trace as it is kept: the whole as an envelope, its spectrum, and where the samples kept begin. */
+export type TracePicture = z.infer<typeof tracePictureSchema>;
+
+const columnsKept = 1500;
+/** Samples kept of a trace, for looking closely: some fifteen seconds at 20 kHz. */
+export const mostKept = 300_000;
+
+/** Makes what is kept of a trace: its picture, and the samples from where it runs steadily. */
+export function tracePicture(
+  { amps, rateHz }: CurrentTrace,
+  steadyFrom: number,
+  topHz: number,
+): { picture: TracePicture; kept: Float32Array } {
+  const from =
+    amps.length <= mostKept ? 0 : Math.min(Math.round(steadyFrom * rateHz), amps.length - mostKept);
+  const kept = amps.slice(from, from + mostKept);
+  const envelope = envelopeOf(amps, { from: 0, to: amps.length }, columnsKept);
+  return {
+    kept,
+    picture: {
+      seconds: amps.length / rateHz,
+      rateHz,
+      samples: amps.length,
+      ...envelope,
+      spectrum: amps.length < 256 ? null : spectrumPicture(kept, rateHz, topHz),
+      keptFrom: from / rateHz,
+    },
+  };
+}
+
+export const spectrogramPictureSchema = z.strictObject({
+  columns: z.number().int().min(1).max(400),
+  rows: z.number().int().min(1).max(200),
+  topHz: z.number().positive(),
+  seconds: z.number().positive(),
+  /** 0 at the quietest shown to 255 at the loudest, by column, the lowest frequency first. */
+  levels: figures(80_000),
+});
+export type SpectrogramPicture = z.infer<typeof spectrogramPictureSchema>;
+
+/** A spectrogram in 256 steps, to be kept and drawn. */
+export const spectrogramPicture = ({
+  columns,
+  rows,
+  topHz,
+  seconds,
+  decibels,
+  floor,
+}: Spectrogram): SpectrogramPicture => ({
+  columns,
+  rows,
+  topHz,
+  seconds,
+  levels: Array.from(decibels, (own) => Math.round(255 * (1 - own / floor))),
+});

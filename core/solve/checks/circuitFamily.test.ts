@@ -1,0 +1,22 @@
+import { expect, test } from "@jest/globals";
+import { shippedIds, shippedNetlist } from "../../testing/shippedCircuit";
+import { circuitFamily, familyText } from "./circuitFamily";
+
+// Each shipped circuit's own title says what it was drawn as.
+test.each([
+  ["whimbrel-four-speed", "4 speeds, resistor pack on the ground side, 1 relay"],
+  ["godwit-four-speed-feed", "4 speeds, resistor pack on the feed side, 1 relay"],
+  ["dunlin-three-speed", "3 speeds, resistor pack on the ground side, no relay"],
+  ["siskin-five-speed", "5 speeds, resistor pack on the ground side, 1 relay"],
+  ["whimbrel-pwm-low", "7 speeds, chopping control on the ground side, no relay"],
+  ["dunlin-pwm-high", "6 speeds, chopping control on the feed side, 1 relay"],
+  ["siskin-linear-low", "linear control on the ground side"],
+  ["dotterel-linear-high", "linear control on the feed side"],
+  ["godwit-two-relays", "2 relays"],
+  ["godwit-four-speed-rhd", "right-hand drive"],
+  ["dunlin-rear-blower", "2 motors"],
+])("%s: %s", (id, words) => expect(familyText(circuitFamily(shippedNetlist(id)))).toContain(words));
+
+test("every shipped circuit has at least two speeds", () => {
+  for (const id of shippedIds) expect(circuitFamily(shippedNetlist(id)).speeds).toBeGreaterThanOrEqual(2);
+});

@@ -1,0 +1,73 @@
+import { healthyPoints } from "../healthyPoint";
+import type { Netlist } from "../netlist/netlist";
+
+/** What kind of blower circuit this is, in the trade's terms. */
+export interface CircuitFamily {
+  /** What makes the lower speeds. */
+  readonly control: "resistor" | "linear" | "chopping" | "switch";
+  /** Side of the motor it works on. */
+  readonly side: "ground" | "feed";
+  /** Settings in which a motor turns. */
+  readonly speeds: number;
+  readonly relays: number;
+  readonly motors: number;
+  readonly steering: "left" | "right" | null;
+}
+
+/** A motor slower than this is as good as still, in rpm. */
+const turning = 60;
+
+/** Tells a circuit's family from its parts and from where the healthy volts are lost on its weakest speed. */
+export function circuitFamily(netlist: Netlist): CircuitFamily {
+  const { circuit, motors, relays, modules, battery } = netlist;
+  const [motor] = motors;
+  const points = healthyPoints(netlist)
+    .map(({ point }) => point)
+    .filter(({ rpm }) => motors.some(({ part }) => (rpm[part.id] ?? 0) > turning));
+  const weakest = points.reduce<(typeof points)[number] | undefined>((least, point) => {
+    const speed = (own: typeof point): number => own.rpm[motor?.part.id ?? ""] ?? 0;
+    return !least || (speed(point) > turning && speed(point) < speed(least)) ? point : least;
+  }, undefined);
+  const volts = (terminal: string): number => weakest?.volts[`${motor?.part.id}.${terminal}`] ?? 0;
+  const feed = weakest?.volts[`${battery.id}.+`] ?? 0;
+  const [module] = modules;
+  return {
+    control: module
+      ? module.part.drive === "pwm"
+        ? "chopping"
+        : "linear"
+      : circuit.parts.some(({ kind }) => kind === "resistor")
+        ? "resistor"
+        : "switch",
+    side: Math.min(volts("+"), volts("-")) > feed - Math.max(volts("+"), volts("-")) ? "ground" : "feed",
+    speeds: points.length,
+    relays: relays.length,
+    motors: motors.length,
+    steering: circuit.steering ?? null,
+  };
+}
+
+/** The family in which a shop counts its faults: what makes the speeds, and on which side: `resistor ground`. */
+export function familyName(netlist: Netlist): string {
+  const { control, side } = circuitFamily(netlist);
+  return `${control} ${side}`;
+}
+
+const controlWords: Readonly<Record<CircuitFamily["control"], string>> = {
+  resistor: "resistor pack",
+  linear: "linear control",
+  chopping: "chopping control",
+  switch: "switch alone",
+};
+
+/** A family in a few words: `4 speeds, resistor pack on the ground side, 1 relay`. */
+export function familyText({ control, side, speeds, relays, motors, steering }: CircuitFamily): string {
+  const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? "" : "s"}`;
+  return [
+    counted(speeds, "speed"),
+    `${controlWords[control]} on the ${side} side`,
+    relays === 0 ? "no relay" : counted(relays, "relay"),
+    ...(motors > 1 ? [counted(motors, "motor")] : []),
+    ...(steering === "right" ? ["right-hand drive"] : []),
+  ].join(", ");
+}

@@ -1,0 +1,114 @@
+import { describe, expect, test } from "@jest/globals";
+import { parseCircuit } from "../../circuit/parseCircuit";
+import { problemText } from "../../problem/problem";
+import { netlistOf, shippedIds, shippedJson, shippedNetlist } from "../../testing/shippedCircuit";
+import { healthyPoints } from "../healthyPoint";
+import { circuitFindings } from "./circuitFinding";
+
+interface Raw {
+  parts: Record<string, unknown>[];
+  wires: Record<string, unknown>[];
+}
+
+/** What is found in the shipped van with one thing spoilt. */
+function found(spoil: (raw: Raw) => void): string[] {
+  const raw = shippedJson("whimbrel-four-speed") as unknown as Raw;
+  spoil(raw);
+  const parsed = parseCircuit(raw);
+  if (!parsed.ok) throw new Error(parsed.problems.map(problemText).join("; "));
+  return circuitFindings(netlistOf(parsed.value)).map(
+    ({ path, message, weight }) => `${weight} ${path}: ${message}`,
+  );
+}
+const part = ({ parts }: Raw, id: string) => parts.find((own) => own.id === id) as Record<string, unknown>;
+/** Changes one key of an item. */
+const set = (item: Record<string, unknown>, key: string, value: unknown): void => {
+  item[key] = value;
+};
+const wire = ({ wires }: Raw, id: string) => wires.find((own) => own.id === id) as Record<string, unknown>;
+
+test.each(shippedIds)("%s: nothing is found amiss in a shipped circuit", (id) => {
+  expect(circuitFindings(shippedNetlist(id))).toEqual([]);
+});
+
+// A pack in the air stream is built for some tens of watts (common practice, no source; the limits are wide).
+test.each(shippedIds)("%s: speeds rise strictly, and a pack turns sensible watts into heat", (id) => {
+  const netlist = shippedNetlist(id);
+  const points = healthyPoints(netlist).map(({ point }) => point);
+  const speeds = points.map(({ rpm }) => rpm[netlist.motors[0]?.part.id ?? ""] ?? 0);
+  expect(speeds[0]).toBe(0);
+  for (const [index, own] of speeds.entries())
+    if (index > 0) expect(own).toBeGreaterThan(speeds[index - 1] as number);
+  const packs = netlist.circuit.parts.filter(({ kind }) => kind === "resistor");
+  const heat = points.map(({ watts }) =>
+    Object.entries(watts)
+      .filter(([piece]) => packs.some((pack) => piece.startsWith(`${pack.id}.`)))
+      .reduce((sum, [, own]) => sum + own, 0),
+  );
+  expect(heat[0]).toBeCloseTo(0, 6);
+  if (packs.length > 0) expect(Math.max(...heat)).toBeGreaterThan(15);
+  expect(Math.max(...heat)).toBeLessThan(60);
+});
+
+describe("what can hardly be right, by its place", () => {
+  test("a fuse too small for the healthy draw", () => {
+    expect(found((raw) => set(part(raw, "F7"), "amps", 10))).toEqual([
+      expect.stringMatching(/^wrong parts\.\d+\.amps: F7 of 10 A carries 1\d\.\d A on 4$/),
+    ]);
+    expect(found((raw) => set(part(raw, "F7"), "amps", 15))[0]).toMatch(/^doubtful .*F7 of 15 A/);
+  });
+
+  test("a wire too thin for what it carries, or too long", () => {
+    expect(found((raw) => set(wire(raw, "W9"), "mm2", 0.5))[0]).toMatch(
+      /^doubtful wires\.\d+\.mm2: W9 of 0\.5 mm² carries 1\d\.\d A on 4, more than the 11\.0 A/,
+    );
+    expect(found((raw) => set(wire(raw, "W9"), "metres", 14))[0]).toMatch(
+      /^doubtful wires\.\d+: W9 loses \d\.\d V/,
+    );
+  });
+
+  test("a short across the battery, and nothing else with it", () => {
+    expect(
+      found(
+        (raw) =>
+          void raw.wires.push({ id: "W99", from: "F7.out", to: "E1.31", colour: "RD", mm2: 2.5, metres: 1 }),
+      ),
+    ).toEqual([expect.stringMatching(/^wrong wires\.\d+: W\d+ would carry \d+\.\d A on off: a short/)]);
+  });
+
+  test("a speed that changes nothing, and one that is slower than the last", () => {
+    const pack = (ohms: number, element: number) => (raw: Raw) => {
+      (part(raw, "R1").elements as { ohms?: number }[])[element] = {
+        ...(part(raw, "R1").elements as { ohms?: number }[])[element],
+        ohms,
+      };
+    };
+    expect(found(pack(0.0001, 1))).toEqual([
+      expect.stringMatching(/^doubtful settings\.3: 3 changes nothing/),
+    ]);
+    const swapped = found((raw) => {
+      const [low, high] = [wire(raw, "W13"), wire(raw, "W15")];
+      [low.from, high.from] = [high.from, low.from];
+    });
+    expect(swapped.some((text) => /is slower than/.test(text))).toBe(true);
+  });
+
+  test("a splice that joins nothing", () => {
+    expect(found((raw) => void raw.parts.push({ id: "J9", kind: "splice" }))).toEqual([
+      expect.stringMatching(/^doubtful parts\.\d+: J9 joins no wires$/),
+    ]);
+  });
+
+  test("a motor that never turns, and a terminal on nothing", () => {
+    const cut = found((raw) => {
+      raw.wires = raw.wires.filter(({ id }) => id !== "W9");
+    });
+    expect(cut).toEqual(
+      expect.arrayContaining([
+        expect.stringMatching(/no wire at K3\.87/),
+        expect.stringMatching(/no wire at M1\.\+/),
+        expect.stringMatching(/^wrong .*M1 turns in no setting/),
+      ]),
+    );
+  });
+});

@@ -1,0 +1,38 @@
+import type { Netlist } from "../netlist/netlist";
+import { setupState } from "../netlist/setup";
+import { nominalValues } from "../netlist/values";
+import { PointSolver } from "../pointSolver";
+
+const leastAmps = 1e-4;
+
+/** Which way current goes on the healthy vehicle, over all settings. */
+export interface FeedSides {
+  /** True where current enters the part; absent where none ever flows. */
+  readonly enters: ReadonlyMap<string, boolean>;
+  /** True where a wire carries current against its own direction, from `to` to `from`. */
+  readonly backwards: ReadonlySet<string>;
+}
+
+/** Finds the feed side of every terminal from the currents of the healthy circuit, key on. */
+export function feedSides(netlist: Netlist): FeedSides {
+  const solver = new PointSolver(netlist);
+  const values = nominalValues(netlist);
+  const inflow = new Map<string, number>();
+  const carried = new Map<string, number>();
+  const add = (sums: Map<string, number>, key: string, amps: number): void =>
+    void sums.set(key, (sums.get(key) ?? 0) + amps);
+  for (const setting of netlist.circuit.settings) {
+    const solved = solver.solve(values, setupState(netlist, { key: "run", setting }), []);
+    for (const wire of netlist.circuit.wires) {
+      const amps = solved.amps[netlist.branchOf.get(wire.id) ?? 0] ?? 0;
+      add(inflow, wire.to, amps);
+      add(inflow, wire.from, -amps);
+      add(carried, wire.id, amps);
+    }
+  }
+  const moving = [...inflow].filter(([, amps]) => Math.abs(amps) > leastAmps);
+  return {
+    enters: new Map(moving.map(([terminal, amps]) => [terminal, amps > 0])),
+    backwards: new Set([...carried].filter(([, amps]) => amps < -leastAmps).map(([id]) => id)),
+  };
+}

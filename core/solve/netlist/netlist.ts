@@ -1,0 +1,89 @@
+import type { Circuit } from "../../circuit/circuit";
+import type { ControlHead, ControlModule, Motor, Relay } from "../../circuit/parts/index";
+import type { CircuitPoints } from "../../circuit/points";
+
+/** The reference node, the battery's negative post. */
+export const reference = -1;
+
+/** How a branch's value scatters from one vehicle to the next. */
+export type Spread = "contact" | "wire" | "fuse" | "element" | "coil" | "winding" | "source";
+
+/** What decides whether a branch conducts, beside faults and plugs. */
+export type Control =
+  | { readonly by: "selector"; readonly part: string; readonly closedIn: ReadonlySet<string> }
+  | { readonly by: "ignition"; readonly closedIn: ReadonlySet<string> }
+  | { readonly by: "relay"; readonly relay: number; readonly closedWhen: "pulled" | "released" }
+  | { readonly by: "motor" | "module" | "head"; readonly index: number };
+
+/** Branches that conduct as a device decides: the solver hangs them on the linear network as ports. */
+export const isPort = ({ control }: Branch): boolean =>
+  control !== null && control.by !== "selector" && control.by !== "ignition";
+
+/** A resistance between two nodes, in the direction its current is counted. */
+export interface Branch {
+  readonly id: string;
+  readonly a: number;
+  readonly b: number;
+  readonly ohms: number;
+  readonly spread: Spread;
+  /** True where the circuit marks the part's values as a guess. */
+  readonly assumed: boolean;
+  /** The part, connector or wire it belongs to. */
+  readonly owner: string;
+  readonly control: Control | null;
+}
+
+export interface NetRelay {
+  readonly part: Relay;
+  readonly coil: number;
+}
+
+export interface NetMotor {
+  readonly part: Motor;
+  readonly branch: number;
+}
+
+/** An electronic control: its legs by node, and the branches inside it. */
+export interface NetModule {
+  readonly part: ControlModule;
+  readonly feed: number;
+  readonly ground: number;
+  readonly command: number;
+  /** From the motor to its supply pin: the leg the control chops or throttles, `onOhms` when full on. */
+  readonly stage: number;
+  /** Where the motor's current goes while the stage is off: from the chopped leg to the joined one. */
+  readonly freewheel: { readonly a: number; readonly b: number };
+}
+
+/** A control panel: the feeds it needs and the branch that puts its volts on the command wire. */
+export interface NetHead {
+  readonly part: ControlHead;
+  readonly permanent: number;
+  readonly switched: number;
+  readonly ground: number;
+  readonly source: number;
+}
+
+/** What decides for itself whether it conducts, in file order. */
+export type Device =
+  | { readonly kind: "relay"; readonly index: number }
+  | { readonly kind: "module"; readonly index: number }
+  | { readonly kind: "head"; readonly index: number };
+
+/** A circuit as nodes and branches: what the solver works on. */
+export interface Netlist {
+  readonly circuit: Circuit;
+  readonly points: CircuitPoints;
+  /** Names of the nodes by index; points first seen give the node its name. */
+  readonly nodeNames: readonly string[];
+  /** Node of every point and of every internal name; `reference` for the battery's negative. */
+  readonly nodeOf: ReadonlyMap<string, number>;
+  readonly branches: readonly Branch[];
+  readonly branchOf: ReadonlyMap<string, number>;
+  readonly battery: { readonly branch: number; readonly positive: number; readonly id: string };
+  readonly relays: readonly NetRelay[];
+  readonly motors: readonly NetMotor[];
+  readonly modules: readonly NetModule[];
+  readonly heads: readonly NetHead[];
+  readonly devices: readonly Device[];
+}

@@ -1,0 +1,155 @@
+import { type MotorConstants, speedSlope, steadySpeed } from "../../motor/motorConstants";
+import { lampAmps, lampSiemens, loadLamp } from "../tungstenLamp";
+import type { Load } from "./load";
+
+/** Below this conductance (siemens) a load has no path to draw through. */
+const noPath = 1e-12;
+
+/** The circuit as its loads meet it. */
+export interface RestOfCircuit {
+  /** Amps of a load with no EMF anywhere. */
+  readonly drawn: (load: number) => number;
+  /** Amps a load loses for a volt of EMF in another. */
+  readonly siemens: (load: number, other: number) => number;
+}
+
+/**
+ * Back-EMF of each load: with the rest of the circuit linear, amps = drawn − Σ siemens × EMF, and each
+ * load's amps and EMF follow from its volts by its own law.
+ * @param speeds filled with radians a second by motor
+ */
+export function backEmf(
+  loads: readonly Load[],
+  speeds: Float64Array,
+  rest: RestOfCircuit,
+): readonly number[] {
+  return bySweeps(loads, speeds, rest) ?? newton(loads, speeds, rest);
+}
+
+const sweepRounds = 12;
+const leastVolts = 1e-11;
+
+/**
+ * Motors in turn, each behind the source the others leave it, until none moves: they share little but the
+ * feed, so some rounds do. One alone needs one.
+ * @returns null where something else hangs on too, or they do not come to rest
+ */
+function bySweeps(
+  loads: readonly Load[],
+  speeds: Float64Array,
+  { drawn, siemens }: RestOfCircuit,
+): number[] | null {
+  const emf: number[] = [];
+  for (let load = 0; load < loads.length; load++) {
+    if (!loads[load]?.motor) return null;
+    emf.push(0);
+  }
+  for (let round = 0; round < sweepRounds; round++) {
+    let moved = 0;
+    for (let load = 0; load < loads.length; load++) {
+      const { constants, index } = (loads[load] as Load).motor as NonNullable<Load["motor"]>;
+      let amps = drawn(load);
+      for (let other = 0; other < loads.length; other++)
+        if (other !== load) amps -= siemens(load, other) * (emf[other] as number);
+      const speed = behindSource(constants, amps, siemens(load, load));
+      speeds[index] = speed;
+      moved = Math.max(moved, Math.abs(constants.k * speed - (emf[load] as number)));
+      emf[load] = constants.k * speed;
+    }
+    if (loads.length <= 1 || moved < leastVolts) return emf;
+  }
+  return null;
+}
+
+/**
+ * One motor behind a source: its winding and the source's resistance are one, so its torque balance has
+ * the closed form of `steadySpeed`.
+ */
+function behindSource(motor: MotorConstants, amps: number, siemens: number): number {
+  if (siemens < noPath || motor.held) return 0;
+  // steadySpeed of the motor with 1 / siemens for its ohms, at amps / siemens volts.
+  const torque = motor.k * amps - motor.friction;
+  if (torque <= 0) return 0;
+  const slope = motor.viscous + motor.k * motor.k * siemens;
+  return (2 * torque) / (slope + Math.sqrt(slope * slope + 4 * motor.fan * torque));
+}
+
+/** Amps through a load at a voltage, and their slope in siemens. */
+function law({ motor, element }: Load, volts: number, speeds: Float64Array): { amps: number; slope: number } {
+  if (!motor) return { amps: lampAmps(loadLamp, volts), slope: lampSiemens(loadLamp, volts) };
+  const { constants, index } = motor;
+  const speed = steadySpeed(constants, volts);
+  speeds[index] = speed;
+  return {
+    amps: (volts - constants.k * speed) / element.ohms,
+    slope: (1 - constants.k * speedSlope(constants, speed)) / element.ohms,
+  };
+}
+
+const rounds = 60;
+const leastAmps = 1e-11;
+
+/** Damped Newton on the volts across several loads. */
+function newton(loads: readonly Load[], speeds: Float64Array, { drawn, siemens }: RestOfCircuit): number[] {
+  const ohms = loads.map(({ element }) => element.ohms);
+  const open = loads.map((_, i) => drawn(i));
+  const admittance = loads.map((_, i) => loads.map((__, j) => siemens(i, j)));
+  const evaluate = (volts: readonly number[]) => {
+    const own = loads.map((load, i) => law(load, volts[i] as number, speeds));
+    const emf = own.map(({ amps }, i) => (volts[i] as number) - (ohms[i] as number) * amps);
+    const error = own.map(({ amps }, i) =>
+      emf.reduce((sum, volt, j) => sum + (admittance[i]?.[j] as number) * volt, amps - (open[i] as number)),
+    );
+    return { own, emf, error, size: Math.max(...error.map(Math.abs)) };
+  };
+  let volts = open.map((amps, i) => amps * (ohms[i] as number));
+  let now = evaluate(volts);
+  for (let round = 0; round < rounds && now.size > leastAmps; round++) {
+    const jacobian = loads.map((_, i) =>
+      loads.map((__, j) => {
+        const { slope } = now.own[j] as { slope: number };
+        const through = (admittance[i]?.[j] as number) * (1 - (ohms[j] as number) * slope);
+        return i === j ? slope + through : through;
+      }),
+    );
+    const step = solveSmall(jacobian, now.error);
+    let scale = 1;
+    for (let halving = 0; halving < 30; halving++) {
+      const next = volts.map((volt, i) => volt - scale * (step[i] as number));
+      const trial = evaluate(next);
+      if (trial.size < now.size || halving === 29) {
+        volts = next;
+        now = trial;
+        break;
+      }
+      scale /= 2;
+    }
+  }
+  return now.emf;
+}
+
+/** Gaussian elimination with partial pivoting for the handful of loads. */
+function solveSmall(matrix: number[][], right: readonly number[]): number[] {
+  const rows = matrix.map((row, i) => [...row, right[i] as number]);
+  const count = rows.length;
+  for (let column = 0; column < count; column++) {
+    let best = column;
+    for (let row = column + 1; row < count; row++) {
+      if (Math.abs(rows[row]?.[column] as number) > Math.abs(rows[best]?.[column] as number)) best = row;
+    }
+    [rows[column], rows[best]] = [rows[best] as number[], rows[column] as number[]];
+    const pivotRow = rows[column] as number[];
+    for (let row = column + 1; row < count; row++) {
+      const own = rows[row] as number[];
+      const factor = (own[column] as number) / (pivotRow[column] as number);
+      for (let j = column; j <= count; j++) own[j] = (own[j] as number) - factor * (pivotRow[j] as number);
+    }
+  }
+  const x = new Array<number>(count).fill(0);
+  for (let row = count - 1; row >= 0; row--) {
+    let sum = rows[row]?.[count] as number;
+    for (let j = row + 1; j < count; j++) sum -= (rows[row]?.[j] as number) * (x[j] as number);
+    x[row] = sum / (rows[row]?.[row] as number);
+  }
+  return x;
+}

@@ -1,0 +1,61 @@
+import { randomSource } from "../chance/randomSource";
+import { humpsPerTurn } from "../motor/commutator";
+import type { CurrentTrace } from "../signal/currentRecording";
+
+/** A trace drawn from the definition: half-sine humps whose bars, poles, speed and heights are known. */
+export interface DrawnTrace {
+  readonly bars: number;
+  readonly poles?: number;
+  readonly rpm: number;
+  readonly seconds: number;
+  readonly rateHz: number;
+  /** Height of each hump of a turn, as a share of the usual. */
+  readonly heights?: (hump: number) => number;
+  /** Root mean square of noise added, amps; humps are 1 A high and 0.31 A root mean square about their mean. */
+  readonly noise?: number;
+  /** Amplitude of a swing that comes once a turn. */
+  readonly mark?: number;
+  /** Share the speed changes by over the trace. */
+  readonly drift?: number;
+  /** Random timing of each hump, as a share of its length. */
+  readonly jitter?: number;
+  readonly chopping?: { readonly hz: number; readonly amps: number };
+  readonly seed?: number;
+}
+
+/** Root mean square of a half-sine's swing about its mean: sqrt(1/2 − 4/π²). */
+export const halfSineRms = Math.sqrt(0.5 - 4 / Math.PI ** 2);
+
+/** Draws a trace; its true mean speed goes with it. */
+export function drawnTrace(made: DrawnTrace): CurrentTrace & { readonly rpm: number } {
+  const { bars, poles = 2, rpm, seconds, rateHz, heights = () => 1, noise = 0, mark = 0, drift = 0 } = made;
+  const perTurn = humpsPerTurn(bars, poles);
+  const { uniform, normal } = randomSource(made.seed ?? 1);
+  const count = Math.round(seconds * rateHz);
+  const start = uniform();
+  let turn = start;
+  let slip = 0;
+  let last = -1;
+  const amps = new Float32Array(count);
+  for (let i = 0; i < count; i++) {
+    const now = rpm * (1 + drift * (i / count - 0.5));
+    turn += now / 60 / rateHz;
+    const place = turn * perTurn + slip;
+    const hump = Math.floor(place);
+    if (hump !== last) {
+      last = hump;
+      slip = (made.jitter ?? 0) * normal();
+    }
+    const within = Math.max(0, Math.min(1, place - hump));
+    const chop = made.chopping
+      ? made.chopping.amps * (Math.abs((((i / rateHz) * made.chopping.hz) % 1) - 0.5) * 4 - 1)
+      : 0;
+    amps[i] =
+      15 +
+      heights(((hump % perTurn) + perTurn) % perTurn) * Math.sin(Math.PI * within) +
+      mark * Math.cos(2 * Math.PI * turn) +
+      chop +
+      noise * normal();
+  }
+  return { amps, rateHz, rpm: ((turn - start) * 60) / seconds };
+}
