@@ -3,7 +3,7 @@ export default {
   testTimeout: 600_000,
   testEnvironment: "node",
   extensionsToTreatAsEsm: [".ts", ".tsx"],
-  testMatch: ["<rootDir>/{core,cli,db,server,app,bench}/**/*.test.ts"],
+  testMatch: ["<rootDir>/{core,words,cli,db,server,app,benchmarks}/**/*.test.ts"],
   transform: {
     "^.+\\.tsx?$": [
       "@swc/jest",
@@ -20,6 +20,7 @@ export default {
   moduleNameMapper: {
     "^@core/(.*)$": "<rootDir>/core/$1",
     "^@db/(.*)$": "<rootDir>/db/$1",
+    "^@words/(.*)$": "<rootDir>/words/$1",
     "^~/(.*)$": "<rootDir>/app/$1",
   },
 };

@@ -12,6 +12,7 @@ export default defineConfig(({ isSsrBuild }) => ({
       "~": resolve(import.meta.dirname, "app"),
       "@core": resolve(import.meta.dirname, "core"),
       "@db": resolve(import.meta.dirname, "db"),
+      "@words": resolve(import.meta.dirname, "words"),
     },
   },
   build: isSsrBuild ? { rolldownOptions: { input: "./server/app.ts" } } : {},

@@ -3,8 +3,8 @@ import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
 import { type EntryContext, type RouterContextProvider, ServerRouter } from "react-router";
-import { NonceContext } from "./nonce";
-import { nonceContext } from "./nonce.server";
+import { NonceContext } from "./shell/nonce";
+import { nonceContext } from "./shell/nonce.server";
 
 /**
  * What follows a page is waited for so long: after the first start a dozen circuits are made ready one after the other, and

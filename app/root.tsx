@@ -12,9 +12,9 @@ import {
   useRouteLoaderData,
 } from "react-router";
 import type { Route } from "./+types/root";
-import { NonceContext } from "./nonce";
-import { notForReadings } from "./revalidation";
-import { preferences } from "./theme";
+import { NonceContext } from "./shell/nonce";
+import { notForReadings } from "./shell/revalidation";
+import { preferences } from "./shell/theme";
 
 export const links: LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
 

@@ -1,6 +1,6 @@
 // Builds the application and the command line, when a source changed since they were last built.
 import { existsSync } from "node:fs";
-import { join } from "node:path";
+import { basename, join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { bundle } from "./bundle.mjs";
 import { bundleCli } from "./bundle-cli.mjs";
@@ -10,6 +10,7 @@ import { runTool } from "./install.mjs";
 const sources = [
   "app",
   "core",
+  "words",
   "db",
   "server",
   "public",
@@ -24,8 +25,8 @@ export async function build() {
   const built = existsSync(join(root, "build", "server", "index.js"));
   if (!built || !isFresh("build", mark)) {
     runTool("@react-router/dev/bin.js", ["build"], { env: { ...process.env, NODE_ENV: "production" } });
-    for (const worker of ["engineWorker", "layoutWorker"])
-      await bundle(`app/workers/${worker}.ts`, join(root, "build", "server", `${worker}.mjs`));
+    for (const worker of ["engine/engineWorker", "sheet/layoutWorker"])
+      await bundle(`app/${worker}.ts`, join(root, "build", "server", `${basename(worker)}.mjs`));
     markFresh("build", mark);
   }
   await bundleCli();

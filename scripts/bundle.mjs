@@ -11,7 +11,7 @@ export async function bundle(entry, outfile) {
     platform: "node",
     format: "esm",
     target: "node20",
-    alias: { "@core": join(root, "core") },
+    alias: { "@core": join(root, "core"), "@words": join(root, "words") },
     banner: {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
     },

@@ -11,12 +11,12 @@ import helmet from "helmet";
 import pino, { type Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
-import { drawOnWorker } from "../app/drawing/layouts.server";
-import { workAheadOn } from "../app/engine.server";
-import { nonceContext } from "../app/nonce.server";
-import { shopZone } from "../app/shop.server";
-import { countAsAnswering } from "../app/turnTaking.server";
-import { warmUp } from "../app/warmUp.server";
+import { workAheadOn } from "../app/engine/engine.server";
+import { warmUp } from "../app/probe/warmUp.server";
+import { drawOnWorker } from "../app/sheet/layouts.server";
+import { nonceContext } from "../app/shell/nonce.server";
+import { countAsAnswering } from "../app/shell/turnTaking.server";
+import { shopZone } from "../app/text/shopZone.server";
 import { limitBodies, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
 
 export interface ServerOptions {

@@ -3,8 +3,8 @@ import type { Reading } from "@core/predict/reading";
 import { readCautions, setSchool } from "@db/repositories/jobs.server";
 import { addReading, strikeReading } from "@db/repositories/readings.server";
 import type { z } from "zod";
-import { engineFor } from "../engine.server";
-import { jobAt } from "../jobView.server";
+import { engineFor } from "../engine/engine.server";
+import { jobAt } from "../job/jobView.server";
 import { offeredReading, ownReading, probeForm } from "./probeForm";
 
 /** An entry that waited is dated back to when it was made, by at most this. */

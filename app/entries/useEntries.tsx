@@ -1,3 +1,4 @@
+import { entryWords } from "@words/entryWords";
 import {
   createContext,
   useCallback,
@@ -8,11 +9,9 @@ import {
   useSyncExternalStore,
 } from "react";
 import { useRevalidator } from "react-router";
-import { afterPaint } from "../components/afterPaint";
-import type { Probed } from "../components/benchData";
+import { afterPaint } from "../ui/afterPaint";
 import { entryId } from "./entryId";
 import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
-import { entryWords } from "./entryWords";
 import { fieldsOf, Typing } from "./typing";
 
 const answerWithin = 6000;
@@ -105,7 +104,7 @@ interface EntriesProviderProps {
   /** Ids of the readings that stand, in order. */
   readonly standing: readonly string[];
   /** Takes the page the server answered an entry with. */
-  readonly show: (page: Probed) => void;
+  readonly show: (page: unknown) => void;
   readonly children: React.ReactNode;
 }
 
@@ -153,7 +152,7 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
       if (now.stored === stored) return;
       stored = now.stored;
       if (now.shown?.jobId !== jobId) return;
-      if (now.shown.page) show(now.shown.page as Probed);
+      if (now.shown.page) show(now.shown.page);
       else void revalidate();
     });
   }, [jobId, show, revalidate]);

@@ -2,8 +2,8 @@ import { type EstimateLine, lineKinds, priced } from "@core/money/estimate";
 import { useId } from "react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import { useFetcher } from "react-router";
-import { Fold } from "../components/Fold";
-import { amountText, priceText, typedMinor } from "../format/money";
+import { amountText, priceText, typedMinor } from "../text/money";
+import { Fold } from "../ui/Fold";
 import type { EstimateData } from "./estimateView.server";
 import { typedScaled } from "./quantity";
 

@@ -1,5 +1,5 @@
 import { useFetcher } from "react-router";
-import { priceText } from "../format/money";
+import { priceText } from "../text/money";
 import type { EstimateData } from "./estimateView.server";
 import { quantityText } from "./quantity";
 

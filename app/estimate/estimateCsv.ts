@@ -1,6 +1,6 @@
 import type { Priced } from "@core/money/estimate";
 import Papa from "papaparse";
-import { amountText } from "../format/money";
+import { amountText } from "../text/money";
 
 /** A version as comma-separated text (RFC 4180), safe to open in a spreadsheet: its lines, then its totals. */
 export function estimateCsv(

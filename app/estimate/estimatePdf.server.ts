@@ -2,7 +2,7 @@ import { createRequire } from "node:module";
 import type { Priced } from "@core/money/estimate";
 import type { EstimateBody } from "@db/repositories/estimates.server";
 import PDFDocument from "pdfkit";
-import { priceText } from "../format/money";
+import { priceText } from "../text/money";
 import { quantityText } from "./quantity";
 
 /** What stands at the head of an estimate or a bill. */

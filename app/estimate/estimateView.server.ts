@@ -16,12 +16,12 @@ import { fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { beliefIn, diagnosisFrom, diagnosisOf } from "../diagnosis.server";
-import { dayText } from "../format/clock";
-import { repairName } from "../format/partName";
-import { type JobView, jobViewAt, minutesLooked, standingReadings } from "../jobView.server";
-import { shopZone } from "../shop.server";
-import { offerTitles } from "./offerTitles";
+import { offerTitles } from "@words/offerTitles";
+import { repairName } from "@words/partName";
+import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
+import { type JobView, jobViewAt, minutesLooked, standingReadings } from "../job/jobView.server";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 
 /** Key on, every speed, listening: the proof of a repair, minutes (judgement). */
 const proofMinutes = 5;

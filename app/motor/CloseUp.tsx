@@ -1,10 +1,10 @@
 import { envelopeOf } from "@core/signal/recordingPicture";
 import { useEffect, useState } from "react";
-import type { Mark } from "./chart";
-import { axes, envelopePoints, line, type Points } from "./chartParts";
+import type { Mark } from "../ui/chart";
+import { axes, envelopePoints, line, type Points } from "../ui/chartParts";
+import { Picture } from "../ui/Picture";
 import { amps, hertz, rpm, seconds } from "./figureText";
-import type { HumpsLine } from "./HumpsView";
-import { Picture } from "./Picture";
+import type { HumpsLine } from "./rippleLine";
 
 const columns = 1200;
 const turnsShown = 4;

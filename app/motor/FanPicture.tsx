@@ -1,5 +1,5 @@
-import type { MotorPageData } from "../routes/motor";
-import { Picture } from "./Picture";
+import { Picture } from "../ui/Picture";
+import type { MotorPageData } from "./motorPageView.server";
 
 /** The fan's own curve: less air let through, less work, less draw. */
 export function FanPicture({ page }: { page: MotorPageData }) {

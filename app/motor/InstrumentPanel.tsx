@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { useFetcher, useRevalidator } from "react-router";
-import { Fold } from "../components/Fold";
-import type { MotorPageData } from "../routes/motor";
-import { SmallField } from "./SmallField";
+import { Fold } from "../ui/Fold";
+import { SmallField } from "../ui/SmallField";
+import type { MotorPageData } from "./motorPageView.server";
 import { SpeedChoice } from "./SpeedChoice";
 
 interface PanelProps {

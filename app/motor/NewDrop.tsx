@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
-import type { MotorPageData } from "../routes/motor";
-import { SmallField } from "./SmallField";
+import { SmallField } from "../ui/SmallField";
+import type { MotorPageData } from "./motorPageView.server";
 import { SpeedChoice } from "./SpeedChoice";
 
 /** A drop of one's own: two points, the speed, the volts; it is a reading like any other. */

@@ -3,17 +3,17 @@ import type { SoundRecord } from "@core/recording/storedRecording";
 import type { ToneSource } from "@core/sound/motorSound";
 import { useRef, useState } from "react";
 import { useRevalidator } from "react-router";
-import type { MotorPageData } from "../routes/motor";
-import type { ReadSound } from "../workers/traceWorker";
+import { Picture, zoomX } from "../ui/Picture";
+import { SmallField } from "../ui/SmallField";
 import { EnterEvidence } from "./EnterEvidence";
 import { hertz, percentOf } from "./figureText";
+import type { MotorPageData } from "./motorPageView.server";
 import type { TraceLine } from "./motorView.server";
-import { Picture, zoomX } from "./Picture";
-import { SmallField } from "./SmallField";
+import { TraceActions } from "./RecordingActions";
+import type { ReadSound } from "./recordingWorker";
 import { SpectrogramPicture } from "./SpectrogramPicture";
 import { SpeedChoice } from "./SpeedChoice";
-import { TraceActions } from "./TraceActions";
-import { storeTrace, useTraceWorker } from "./useTraceWorker";
+import { storeTrace, useTraceWorker } from "./useRecordingWorker";
 import { WorkingBar } from "./WorkingBar";
 
 const sourceWords: Readonly<Record<ToneSource, string>> = {

@@ -1,4 +1,4 @@
-import type { Working } from "./useTraceWorker";
+import type { Working } from "./useRecordingWorker";
 
 interface WorkingBarProps {
   readonly working: Working;

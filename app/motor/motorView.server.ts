@@ -8,8 +8,8 @@ import type { Setup } from "@core/solve/netlist/setup";
 import { operatingPoint } from "@core/solve/operatingPoint";
 import type { StoredReading } from "@db/repositories/readings.server";
 import type { StoredTrace } from "@db/repositories/traces.server";
-import { clockText } from "../format/clock";
-import { shopZone } from "../shop.server";
+import { clockText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 
 /** A drop entered on this job, beside its limit. */
 export interface DropLine {

@@ -1,6 +1,7 @@
 import type { Look, TestName } from "@core/predict/reading";
+import { partName } from "@words/partName";
+import { whereAt } from "@words/testWords";
 import { X } from "lucide-react";
-import { type BenchSetup, withPlug } from "../components/benchSetup";
 import {
   lookAt,
   otherSide,
@@ -9,9 +10,8 @@ import {
   pullable,
   targetName,
   testsAt,
-} from "../components/probeTarget";
-import { whereAt } from "../format/lookWords";
-import { partName } from "../format/partName";
+} from "../sheet/probeTarget";
+import { type BenchSetup, withPlug } from "../sheet/shownSetup";
 import type { BayData } from "./bayView.server";
 
 interface BayProbeProps {

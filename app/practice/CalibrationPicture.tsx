@@ -1,5 +1,5 @@
 import { percent } from "@core/units/wording";
-import { Picture } from "../motor/Picture";
+import { Picture } from "../ui/Picture";
 import type { Progress } from "./progress.server";
 
 interface CalibrationPictureProps {

@@ -1,5 +1,5 @@
 import { type PracticeLevel, practiceKinds, practiceLevels } from "@core/practice/practiceCase";
-import { kindWords, levelWords } from "./practiceWords";
+import { kindWords, levelWords } from "@words/practiceWords";
 
 interface LevelAndKindProps {
   readonly level: PracticeLevel;

@@ -7,11 +7,11 @@ import { evidenceText, lookText, resultText, setupText } from "@core/predict/rea
 import { listed, minutesText, percent } from "@core/units/wording";
 import { actsOf, findCase, type StoredCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
+import { partName, repairName } from "@words/partName";
+import { airflowWords } from "@words/stateWords";
 import { data } from "react-router";
-import { airflowWords } from "../components/words";
-import { layoutOf } from "../drawing/layouts.server";
-import { priceText } from "../format/money";
-import { partName, repairName } from "../format/partName";
+import { layoutOf } from "../sheet/layouts.server";
+import { priceText } from "../text/money";
 import { practiceCircuitAt } from "./practiceCircuits.server";
 
 /** A case of an address; answers 404 where there is none. */

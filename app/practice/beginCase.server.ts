@@ -13,8 +13,8 @@ import { database } from "@db/database.server";
 import { addCircuit, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
 import { addLearner, beginCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { stoppingCosts } from "../jobView.server";
-import { parsedJson } from "../parsedJson";
+import { stoppingCosts } from "../job/jobView.server";
+import { parsedJson } from "../text/parsedJson";
 import { drawCase, practiceCircuitAt } from "./practiceCircuits.server";
 
 type Begun = { readonly problem: string } | { readonly id: string };

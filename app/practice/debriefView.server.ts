@@ -6,13 +6,13 @@ import { lookOf } from "@core/predict/reading";
 import { lookText, setupText } from "@core/predict/readingText";
 import { minutesText } from "@core/units/wording";
 import { shopTerms } from "@db/repositories/settings.server";
+import { faultWords, repairName } from "@words/partName";
+import { probePoint } from "@words/testWords";
 import { redirect } from "react-router";
-import { layoutOf } from "../drawing/layouts.server";
-import { probePoint } from "../format/lookWords";
-import { priceText } from "../format/money";
-import { faultWords, repairName } from "../format/partName";
-import { sheetStatesAt } from "../jobView.server";
-import { inSlices } from "../turnTaking.server";
+import { sheetStatesAt } from "../job/jobView.server";
+import { layoutOf } from "../sheet/layouts.server";
+import { inSlices } from "../shell/turnTaking.server";
+import { priceText } from "../text/money";
 import { actWords, bayAt, customerSays } from "./bayView.server";
 
 /** What a case was, step by step; while it goes on there is nothing to tell. */

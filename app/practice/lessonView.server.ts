@@ -16,11 +16,11 @@ import {
   type StoredRecall,
   storeAnswer,
 } from "@db/repositories/practice.server";
+import { partName } from "@words/partName";
 import { data } from "react-router";
-import { layoutOf } from "../drawing/layouts.server";
-import { dayText } from "../format/clock";
-import { partName } from "../format/partName";
-import { shopZone } from "../shop.server";
+import { layoutOf } from "../sheet/layouts.server";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 import { drawExercise, practiceCircuitAt } from "./practiceCircuits.server";
 
 /** A lesson of an address; answers 404 where there is none. */
@@ -133,4 +133,10 @@ export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date
     // The board is the answer to these: it is shown once the answer is given.
     board: item.startsWith("paths/") ? boardOf(on) : null,
   };
+}
+
+/** What the lesson's page hears back of an answer: how it was judged, or why it could not be. */
+export interface LessonReply {
+  readonly problem: string | null;
+  readonly judged: Awaited<ReturnType<typeof judgeAnswer>> | null;
 }

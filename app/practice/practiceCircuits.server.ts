@@ -11,8 +11,8 @@ import {
 } from "@core/practice/practiceCase";
 import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
 import { data } from "react-router";
-import { engineFor } from "../engine.server";
-import { breath } from "../turnTaking.server";
+import { engineFor } from "../engine/engine.server";
+import { breath } from "../shell/turnTaking.server";
 
 /** A circuit of the shelf made ready to practise on; answers 404 where there is none. */
 export async function practiceCircuitAt(rowId: string): Promise<PracticeCircuit> {

@@ -9,9 +9,9 @@ import { minutesText } from "@core/units/wording";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { actsOf, answersOf, casesOf, recallsOf, type StoredCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { dayText } from "../format/clock";
-import { priceText } from "../format/money";
-import { shopZone } from "../shop.server";
+import { dayText } from "../text/clock";
+import { priceText } from "../text/money";
+import { shopZone } from "../text/shopZone.server";
 
 /** Odds said in a finished case, and whether they were right. */
 async function saidIn(stored: StoredCase, acts: readonly PracticeAct[]): Promise<Said[]> {

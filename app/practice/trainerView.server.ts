@@ -5,7 +5,7 @@ import { practiceFile } from "@core/formats/practiceFile";
 import { complaintOf, judgeCase, type PracticeKind, type PracticeLevel } from "@core/practice/practiceCase";
 import { problemText } from "@core/problem/problem";
 import { listCircuits } from "@db/repositories/circuits.server";
-import { faultWords, repairName } from "../format/partName";
+import { faultWords, repairName } from "@words/partName";
 import { customerSays } from "./bayView.server";
 import { freshSeed, practiceCircuitAt } from "./practiceCircuits.server";
 

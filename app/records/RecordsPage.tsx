@@ -1,4 +1,4 @@
-import { Rail } from "../components/Rail";
+import { Rail } from "../shell/Rail";
 import { RecordsNav } from "./RecordsNav";
 
 interface RecordsPageProps {

@@ -1,11 +1,11 @@
 import { minutesText } from "@core/units/wording";
 import type { RecordLine } from "@db/repositories/records.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { stageWords } from "../components/words";
-import { dayText } from "../format/clock";
-import { priceText } from "../format/money";
-import { faultLabelWords } from "../format/partName";
-import { shopZone } from "../shop.server";
+import { faultLabelWords } from "@words/partName";
+import { stageWords } from "@words/stateWords";
+import { dayText } from "../text/clock";
+import { priceText } from "../text/money";
+import { shopZone } from "../text/shopZone.server";
 import type { RecordRow } from "./RecordTable";
 
 /** Jobs as the records' table shows them. */

@@ -1,6 +1,6 @@
 import { Outlet } from "react-router";
-import { benchView } from "../benchView.server";
-import { jobViewAt } from "../jobView.server";
+import { jobViewAt } from "../job/jobView.server";
+import { benchView } from "../probe/benchView.server";
 import type { Route } from "./+types/bench";
 
 export async function loader({ params }: Route.LoaderArgs) {

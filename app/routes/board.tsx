@@ -1,15 +1,15 @@
 import { percent } from "@core/units/wording";
 import { type Job, listJobs } from "@db/repositories/jobs.server";
+import { repairName } from "@words/partName";
+import { stageWords } from "@words/stateWords";
+import { lookWords } from "@words/testWords";
 import { Suspense } from "react";
 import { Await, Link } from "react-router";
-import { Rail } from "../components/Rail";
-import { stageWords } from "../components/words";
-import { diagnosisOf } from "../diagnosis.server";
-import { dayText } from "../format/clock";
-import { lookWords } from "../format/lookWords";
-import { repairName } from "../format/partName";
-import { jobViewAt } from "../jobView.server";
-import { shopZone } from "../shop.server";
+import { diagnosisOf } from "../job/diagnosis.server";
+import { jobViewAt } from "../job/jobView.server";
+import { Rail } from "../shell/Rail";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/board";
 
 /** The one line that matters about a job. */

@@ -2,14 +2,14 @@ import { findPhoto } from "@db/repositories/notes.server";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import { data } from "react-router";
-import { standAlone } from "../drawing/saveSvg";
-import { jobViewAt } from "../jobView.server";
+import { DrawSketch } from "../close/CurrentDrawSketch";
+import { cardPdf } from "../close/cardPdf.server";
+import { type CloseData, closeView } from "../close/closeView.server";
+import { faultSheet, paperColour } from "../close/faultSheet.server";
+import { followUpCalendar } from "../close/followUp.server";
+import { jobViewAt } from "../job/jobView.server";
 import { TurnSketch } from "../motor/TurnSketch";
-import { cardPdf } from "../records/cardPdf.server";
-import { type CloseData, closeView } from "../records/closeView.server";
-import { DrawSketch } from "../records/DrawSketch";
-import { faultSheet, paperColour } from "../records/faultSheet.server";
-import { followUpCalendar } from "../records/followUp.server";
+import { standAlone } from "../sheet/saveSvg";
 import type { Route } from "./+types/cardFile";
 
 /** One turn of each recording of the motor's current, as SVG of its own. */

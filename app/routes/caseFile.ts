@@ -1,4 +1,4 @@
-import { jobViewAt, standingReadings } from "../jobView.server";
+import { jobViewAt, standingReadings } from "../job/jobView.server";
 import type { Route } from "./+types/caseFile";
 
 /** A job as an airway-case: its circuit whole, and the readings that stand. */

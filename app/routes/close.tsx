@@ -3,11 +3,11 @@ import { openComeback } from "@db/repositories/jobs.server";
 import { CalendarPlus, FileText, Printer } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
-import { jobAt, jobViewAt } from "../jobView.server";
-import { CloseForm } from "../records/CloseForm";
-import { closeView, closureFrom } from "../records/closeView.server";
-import { faultSheet } from "../records/faultSheet.server";
-import { CustomerCard, JobCard } from "../records/JobCard";
+import { CloseForm } from "../close/CloseForm";
+import { closeView, closureFrom } from "../close/closeView.server";
+import { faultSheet } from "../close/faultSheet.server";
+import { CustomerCard, JobCard } from "../close/JobCard";
+import { jobAt, jobViewAt } from "../job/jobView.server";
 import type { Route } from "./+types/close";
 
 const form = z.discriminatedUnion("intent", [

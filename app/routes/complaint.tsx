@@ -4,9 +4,9 @@ import { setWords } from "@db/repositories/jobs.server";
 import { readingsOf, setHeard } from "@db/repositories/readings.server";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
-import { ComplaintQuestionLine } from "../components/ComplaintQuestionLine";
-import { type AirflowWord, ComplaintStrip } from "../components/ComplaintStrip";
-import { jobAt } from "../jobView.server";
+import { ComplaintQuestionLine } from "../complaint/ComplaintQuestionLine";
+import { type AirflowWord, ComplaintStrip } from "../complaint/ComplaintStrip";
+import { jobAt } from "../job/jobView.server";
 import type { Route } from "./+types/complaint";
 
 const form = z.discriminatedUnion("intent", [

@@ -1,5 +1,5 @@
 import { takeEntry } from "../entries/takeEntry.server";
-import { expectReading, probePage } from "../foresight.server";
+import { expectReading, probePage } from "../probe/lookahead.server";
 import type { Route } from "./+types/entries";
 
 /**

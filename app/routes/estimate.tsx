@@ -3,10 +3,10 @@ import { problemsOf, problemText } from "@core/problem/problem";
 import { addEstimate, approveEstimate, estimateBodySchema } from "@db/repositories/estimates.server";
 import { data } from "react-router";
 import { z } from "zod";
-import { EstimateBench } from "../estimate/EstimateBench";
+import { EstimateBench } from "../estimate/EstimatePage";
 import { estimateView, offerBody } from "../estimate/estimateView.server";
-import { jobAt } from "../jobView.server";
-import { parsedJson } from "../parsedJson";
+import { jobAt } from "../job/jobView.server";
+import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/estimate";
 
 const form = z.discriminatedUnion("intent", [

@@ -3,9 +3,9 @@ import { estimatesOf } from "@db/repositories/estimates.server";
 import { data } from "react-router";
 import { estimateCsv } from "../estimate/estimateCsv";
 import { estimatePdf } from "../estimate/estimatePdf.server";
-import { dayText } from "../format/clock";
-import { jobAt } from "../jobView.server";
-import { shopZone } from "../shop.server";
+import { jobAt } from "../job/jobView.server";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/estimateFile";
 
 /** A version of an estimate, or the bill, as a file to keep. */

@@ -1,6 +1,6 @@
-import { FiguresBench } from "../records/FiguresBench";
-import { figuresView } from "../records/figuresView.server";
 import { RecordsPage } from "../records/RecordsPage";
+import { FiguresBench } from "../records/StatisticsPage";
+import { figuresView } from "../records/statisticsView.server";
 import type { Route } from "./+types/figures";
 
 export const meta: Route.MetaFunction = () => [{ title: "How it goes · Airway" }];

@@ -1,17 +1,16 @@
 import { stepIdSchema, testStepId } from "@core/access/plan";
-import { planTemplates } from "@core/access/planTemplate";
 import { preferences } from "@core/access/route";
-import { findingIt, type PlaceSign, placeSigns, whereIsIt } from "@core/access/whereIsIt";
+import { type PlaceSign, placeSigns } from "@core/access/whereIsIt";
 import { addTick, setFit, strikeTick, ticksOf } from "@db/repositories/fits.server";
 import { addPlanNote, findPlan, strikePlanNote } from "@db/repositories/plans.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { FitBench } from "../fit/FitBench";
-import { fitView } from "../fit/fitView.server";
-import { measuredMinutes } from "../fit/measuredMinutes";
-import { NoPlan } from "../fit/NoPlan";
-import { jobAt } from "../jobView.server";
-import { beginPlan } from "../plan/beginPlan.server";
+import { jobAt } from "../job/jobView.server";
+import { beginPlan } from "../repair/beginAccessPlan.server";
+import { measuredMinutes } from "../repair/measuredMinutes";
+import { NoPlan } from "../repair/NoPlan";
+import { FitBench } from "../repair/RepairPage";
+import { repairPageView } from "../repair/repairView.server";
 import type { Route } from "./+types/fit";
 
 const token = z.uuid();
@@ -38,17 +37,10 @@ const form = z.discriminatedUnion("intent", [
 
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const search = new URL(request.url).searchParams;
-  const signs = search
+  const signs = new URL(request.url).searchParams
     .getAll("sign")
     .filter((id): id is PlaceSign => placeSigns.some((own) => own.id === id));
-  return {
-    id: job.id,
-    shelfId: circuit.id,
-    fit: await fitView(job, circuit),
-    templates: Object.entries(planTemplates).map(([id, { title }]) => ({ id, title })),
-    where: { signs, odds: whereIsIt(signs), finding: findingIt },
-  };
+  return repairPageView(job, circuit, signs);
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
@@ -106,5 +98,3 @@ export default function FitPage({ loaderData }: Route.ComponentProps) {
   if (!fit) return <NoPlan page={loaderData} />;
   return <FitBench key={id} jobId={id} shelfId={shelfId} fit={fit} where={loaderData.where} />;
 }
-
-export type FitPageData = Route.ComponentProps["loaderData"];

@@ -1,10 +1,10 @@
 import { matchesOf } from "@db/repositories/parts.server";
 import { readingsOf } from "@db/repositories/readings.server";
+import { stageWords } from "@words/stateWords";
 import { Outlet } from "react-router";
-import { Rail } from "../components/Rail";
-import { stageWords } from "../components/words";
-import { jobAt } from "../jobView.server";
-import { notForReadings } from "../revalidation";
+import { jobAt } from "../job/jobView.server";
+import { Rail } from "../shell/Rail";
+import { notForReadings } from "../shell/revalidation";
 import type { Route } from "./+types/job";
 
 export async function loader({ params }: Route.LoaderArgs) {

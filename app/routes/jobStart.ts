@@ -1,5 +1,5 @@
 import { redirect } from "react-router";
-import { jobAt } from "../jobView.server";
+import { jobAt } from "../job/jobView.server";
 import type { Route } from "./+types/jobStart";
 
 const firstPage = {

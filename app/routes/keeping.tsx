@@ -4,9 +4,9 @@ import { everything } from "@db/recordQuery";
 import { countRecords } from "@db/repositories/records.server";
 import { data, Form, useNavigation } from "react-router";
 import { z } from "zod";
-import { dayText } from "../format/clock";
 import { RecordsPage } from "../records/RecordsPage";
-import { shopZone } from "../shop.server";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/keeping";
 
 export const meta: Route.MetaFunction = () => [{ title: "Keeping it · Airway" }];

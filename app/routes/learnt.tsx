@@ -12,13 +12,13 @@ import {
   setCounted,
 } from "@db/repositories/closures.server";
 import { learningOn, setLearning } from "@db/repositories/settings.server";
+import { faultLabelWords, kindWords } from "@words/partName";
 import { data, Form, Link } from "react-router";
 import { z } from "zod";
-import { engineFor } from "../engine.server";
-import { dayText } from "../format/clock";
-import { faultLabelWords, kindWords } from "../format/partName";
+import { engineFor } from "../engine/engine.server";
 import { RecordsPage } from "../records/RecordsPage";
-import { shopZone } from "../shop.server";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/learnt";
 
 export const meta: Route.MetaFunction = () => [{ title: "What was learnt · Airway" }];

@@ -1,21 +1,20 @@
 import { readingSchema } from "@core/predict/reading";
 import { readingProblems } from "@core/predict/readingProblems";
 import { problemText } from "@core/problem/problem";
-import { addReading, readingsOf } from "@db/repositories/readings.server";
-import { healthyTracesOf, setHealthy, strikeTrace, tracesOf } from "@db/repositories/traces.server";
+import { addReading } from "@db/repositories/readings.server";
+import { setHealthy, strikeTrace } from "@db/repositories/traces.server";
 import { data, Link, useSearchParams } from "react-router";
 import { z } from "zod";
-import { engineFor } from "../engine.server";
+import { engineFor } from "../engine/engine.server";
 import { typedNumber } from "../entries/probeForm";
-import { partName } from "../format/partName";
-import { jobAt } from "../jobView.server";
-import { DrawView } from "../motor/DrawView";
-import { HumpsView } from "../motor/HumpsView";
+import { jobAt } from "../job/jobView.server";
+import { DrawView } from "../motor/CurrentDrawView";
 import { InstrumentPanel } from "../motor/InstrumentPanel";
-import { attachPractice, detachPractice, practicePort } from "../motor/instruments.server";
-import { motorPart, motorView, traceLines, wholeNetlist } from "../motor/motorView.server";
+import { attachPractice, detachPractice } from "../motor/instruments.server";
+import { motorPageView } from "../motor/motorPageView.server";
+import { motorPart, wholeNetlist } from "../motor/motorView.server";
+import { HumpsView } from "../motor/RippleView";
 import { SoundView } from "../motor/SoundView";
-import { shopZone } from "../shop.server";
 import type { Route } from "./+types/motor";
 
 const short = z.string().max(64);
@@ -40,38 +39,7 @@ const viewTitles: Readonly<Record<View, string>> = { draw: "Draw", humps: "Humps
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
   const search = new URL(request.url).searchParams;
-  const asked = search.get("motor");
-  const engine = search.get("engine") === "on";
-  const motors = circuit.parts.flatMap((part) => (part.kind === "motor" ? [part] : []));
-  const motor = motors.find(({ id }) => id === asked) ?? motors[0];
-  if (!motor) throw data("This circuit has no motor.", { status: 404 });
-  const [stored, traces, healthy] = await Promise.all([
-    readingsOf(job.id),
-    tracesOf(job.id),
-    healthyTracesOf(motorPart(circuit, motor.id)),
-  ]);
-  const own = traces.filter(({ record }) => record.motor === motor.id);
-  const elsewhere = healthy.filter(({ jobId, record }) => jobId !== job.id && record.kind === "humps");
-  return {
-    id: job.id,
-    motors: motors.map(({ id }) => ({ id, name: `${id}, ${partName(circuit, id)}` })),
-    motor: {
-      id: motor.id,
-      bars: motor.commutatorBars ?? null,
-      poles: 2 * (motor.polePairs ?? 1),
-      ratedAmps: motor.ratedAmps,
-    },
-    chopped: circuit.parts.some((part) => part.kind === "module" && part.drive === "pwm"),
-    settings: circuit.settings,
-    points: wholeNetlist(circuit).points.names,
-    engine,
-    ...motorView(circuit, motor.id, stored, engine),
-    traces: traceLines(own, job.fittedAt),
-    healthy: traceLines(elsewhere, null),
-    practice: practicePort(job.id),
-    token: crypto.randomUUID(),
-    zone: shopZone(),
-  };
+  return motorPageView(job, circuit, search.get("motor"), search.get("engine") === "on");
 }
 
 /** A reading of this page, its figure typed into it; refused with the place where it does not fit. */
@@ -160,5 +128,3 @@ export default function MotorPage({ loaderData: page }: Route.ComponentProps) {
     </main>
   );
 }
-
-export type MotorPageData = Route.ComponentProps["loaderData"];

@@ -4,7 +4,7 @@ import { addJob, jobOfForm } from "@db/repositories/jobs.server";
 import { addVehicle, findVehicle, listVehicles } from "@db/repositories/vehicles.server";
 import { Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
+import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/newJob";
 
 const text = (most: number) => z.string().trim().max(most, `at most ${most} characters`);

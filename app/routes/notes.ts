@@ -1,8 +1,8 @@
 import { addNote, type Photo, strikeNote } from "@db/repositories/notes.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { z } from "zod";
-import { jobAt } from "../jobView.server";
-import { photoFrom } from "../notes/photo.server";
+import { jobAt } from "../job/jobView.server";
+import { photoFrom } from "../job/photo.server";
 import type { Route } from "./+types/notes";
 
 const noteForm = z.discriminatedUnion("intent", [

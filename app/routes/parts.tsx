@@ -4,12 +4,12 @@ import { matchesOf, setMatch, storePart } from "@db/repositories/parts.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { data } from "react-router";
 import { z } from "zod";
-import { diagnosisOf } from "../diagnosis.server";
-import { jobAt, jobViewAt } from "../jobView.server";
-import { MatchBench } from "../match/MatchBench";
-import { matchView, placeOf } from "../match/matchView.server";
-import { partFrom } from "../match/partForm";
-import { parsedJson } from "../parsedJson";
+import { diagnosisOf } from "../job/diagnosis.server";
+import { jobAt, jobViewAt } from "../job/jobView.server";
+import { MatchBench } from "../parts/PartsPage";
+import { partFrom } from "../parts/partForm";
+import { matchView, placeOf } from "../parts/partsView.server";
+import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/parts";
 
 const partId = z.string().min(1).max(32);

@@ -1,5 +1,5 @@
 import { currentPath } from "@core/diagnose/explain/currentPath";
-import { jobViewAt } from "../jobView.server";
+import { jobViewAt } from "../job/jobView.server";
 import type { Route } from "./+types/path";
 
 /** Parts and wires on the path of a cell of the path board. */

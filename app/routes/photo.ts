@@ -1,6 +1,6 @@
 import { findPhoto } from "@db/repositories/notes.server";
 import { data } from "react-router";
-import { jobAt } from "../jobView.server";
+import { jobAt } from "../job/jobView.server";
 import type { Route } from "./+types/photo";
 
 /** A photo as it was made anew when it came in; it never changes. */

@@ -1,5 +1,5 @@
-import { jobViewAt } from "../jobView.server";
-import { planView } from "../planView.server";
+import { jobViewAt } from "../job/jobView.server";
+import { planView } from "../probe/lookaheadView.server";
 import type { Route } from "./+types/plan";
 
 /** The looks to come: asked for when the page's fold is opened, since it weighs dozens of beliefs. */

@@ -3,11 +3,11 @@ import { listCircuits } from "@db/repositories/circuits.server";
 import { addLearner } from "@db/repositories/practice.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
 import { beginDrawn, beginShared } from "../practice/beginCase.server";
 import { learnerLabel, learnerOf } from "../practice/learner.server";
 import { PracticeHome } from "../practice/PracticeHome";
 import { progressOf } from "../practice/progress.server";
+import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/practice";
 
 export const meta: Route.MetaFunction = () => [{ title: "Practice bay · Airway" }];

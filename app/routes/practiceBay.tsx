@@ -3,10 +3,10 @@ import { parseLook } from "@core/predict/reading";
 import { act } from "@db/repositories/practice.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
-import { parsedJson } from "../parsedJson";
-import { BayBench } from "../practice/BayBench";
+import { BayBench } from "../practice/BayPage";
 import { bayAt, bayView } from "../practice/bayView.server";
+import { Rail } from "../shell/Rail";
+import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/practiceBay";
 
 export const meta: Route.MetaFunction = () => [{ title: "Practice bay · Airway" }];

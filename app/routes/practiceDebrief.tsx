@@ -1,6 +1,6 @@
-import { Rail } from "../components/Rail";
-import { DebriefBench } from "../practice/DebriefBench";
+import { DebriefBench } from "../practice/DebriefPage";
 import { debriefView } from "../practice/debriefView.server";
+import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/practiceDebrief";
 
 export const meta: Route.MetaFunction = () => [{ title: "Debrief · Airway" }];

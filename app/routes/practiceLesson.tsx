@@ -1,10 +1,10 @@
 import { addLearner } from "@db/repositories/practice.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
-import { LessonBench } from "../practice/LessonBench";
+import { LessonBench } from "../practice/LessonPage";
 import { learnerLabel, learnerOf } from "../practice/learner.server";
 import { judgeAnswer, lessonAt, lessonView } from "../practice/lessonView.server";
+import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/practiceLesson";
 
 export const meta: Route.MetaFunction = () => [{ title: "Lesson · Airway" }];

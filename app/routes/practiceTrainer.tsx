@@ -1,9 +1,9 @@
 import { practiceKinds, practiceLevels } from "@core/practice/practiceCase";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
 import { LevelAndKind } from "../practice/LevelAndKind";
 import { setCase, trainerView } from "../practice/trainerView.server";
+import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/practiceTrainer";
 
 export const meta: Route.MetaFunction = () => [{ title: "Set a fault · Airway" }];

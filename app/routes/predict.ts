@@ -4,7 +4,7 @@ import { parseLook } from "@core/predict/reading";
 import { lookProblems } from "@core/predict/readingProblems";
 import { healthyVariant } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
-import { jobViewAt } from "../jobView.server";
+import { jobViewAt } from "../job/jobView.server";
 import type { Route } from "./+types/predict";
 
 const mostFaults = 6;

@@ -1,11 +1,11 @@
 import { useCallback, useMemo, useState } from "react";
 import { data, useRouteLoaderData } from "react-router";
-import { BenchPage } from "../components/BenchPage";
-import type { Probed } from "../components/benchData";
-import { useSharedJob } from "../components/useSharedJob";
 import { takeEntry } from "../entries/takeEntry.server";
 import { EntriesProvider } from "../entries/useEntries";
-import { probePage } from "../foresight.server";
+import { probePage } from "../probe/lookahead.server";
+import { BenchPage } from "../probe/ProbePage";
+import type { Probed } from "../probe/probeData";
+import { useSharedJob } from "../probe/useSharedJob";
 import type { loader as rootLoader } from "../root";
 import type { Route } from "./+types/probe";
 import type { loader as benchLoader } from "./bench";
@@ -26,7 +26,10 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   // What an entry was answered with is shown until the page is loaded anew.
   const [answered, setAnswered] = useState({ over: loaderData, page: loaderData });
   const job = answered.over === loaderData ? answered.page : loaderData;
-  const show = useCallback((page: Probed) => setAnswered({ over: loaderData, page }), [loaderData]);
+  const show = useCallback(
+    (page: unknown) => setAnswered({ over: loaderData, page: page as Probed }),
+    [loaderData],
+  );
   const { evidence } = job;
   const standing = useMemo(() => evidence.filter(({ struck }) => !struck).map(({ id }) => id), [evidence]);
   useSharedJob(job.id, job.version);

@@ -1,12 +1,12 @@
 import { instrumentsFor, judgeFinding, proofReading } from "@core/proof/proofFinding";
 import { repairFailed } from "@db/repositories/jobs.server";
 import { addProof, proofsOf } from "@db/repositories/proofs.server";
+import { repairName } from "@words/partName";
 import { data, Link, redirect } from "react-router";
-import { repairName } from "../format/partName";
-import { jobAt } from "../jobView.server";
-import { ProofBench } from "../proof/ProofBench";
-import { findingFrom, proofForm } from "../proof/proofForm";
-import { proofStep, proofView } from "../proof/proofView.server";
+import { ProofBench } from "../check/CheckPage";
+import { findingFrom, proofForm } from "../check/checkForm";
+import { proofStep, proofView } from "../check/checkView.server";
+import { jobAt } from "../job/jobView.server";
 import type { Route } from "./+types/prove";
 
 export async function loader({ params }: Route.LoaderArgs) {

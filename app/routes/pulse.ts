@@ -1,5 +1,5 @@
 import { jobVersion } from "@db/repositories/jobVersion.server";
-import { jobNumber } from "../jobView.server";
+import { jobNumber } from "../job/jobView.server";
 import type { Route } from "./+types/pulse";
 
 /** A short text that changes with every reading or note entered or struck: another window asks for it every second. */

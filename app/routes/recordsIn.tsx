@@ -3,9 +3,9 @@ import { problemText } from "@core/problem/problem";
 import { importRecords } from "@db/repositories/records.server";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
-import { parsedJson } from "../parsedJson";
 import { RecordsPage } from "../records/RecordsPage";
 import { readRecordsCsv } from "../records/recordsCsv";
+import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/recordsIn";
 
 export const meta: Route.MetaFunction = () => [{ title: "Bring records in · Airway" }];

@@ -3,9 +3,9 @@ import { type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
 import { problemsOf, problemText } from "@core/problem/problem";
 import { setShopTerms, shopTerms } from "@db/repositories/settings.server";
 import { data, Form, Link, useNavigation } from "react-router";
-import { Rail } from "../components/Rail";
 import { typedScaled } from "../estimate/quantity";
-import { amountText, typedMinor } from "../format/money";
+import { Rail } from "../shell/Rail";
+import { amountText, typedMinor } from "../text/money";
 import type { Route } from "./+types/settings";
 
 export const meta: Route.MetaFunction = () => [{ title: "Shop's terms · Airway" }];

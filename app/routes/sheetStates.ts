@@ -1,7 +1,7 @@
 import { problemText } from "@core/problem/problem";
 import { setupProblems } from "@core/solve/netlist/setup";
 import { z } from "zod";
-import { jobViewAt, sheetStatesAt } from "../jobView.server";
+import { jobViewAt, sheetStatesAt } from "../job/jobView.server";
 import type { Route } from "./+types/sheetStates";
 
 const asked = z.object({

@@ -2,7 +2,7 @@ import { familyText } from "@core/solve/checks/circuitFamily";
 import { listCircuits, type ShelfLine } from "@db/repositories/circuits.server";
 import { Form, Link } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
+import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/shelf";
 
 const asked = z.object({

@@ -9,14 +9,14 @@ import { findJob, listJobs, moveJob } from "@db/repositories/jobs.server";
 import { useState } from "react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
-import { healthyView } from "../benchView.server";
-import { Rail } from "../components/Rail";
-import { dayText } from "../format/clock";
+import { healthyView } from "../probe/benchView.server";
 import { firstSetup, HealthySheet, settingOf } from "../shelf/HealthySheet";
 import { Findings, ImportForm } from "../shelf/ImportForm";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
 import { weighMove } from "../shelf/jobMove.server";
-import { shopZone } from "../shop.server";
+import { Rail } from "../shell/Rail";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/shelfCircuit";
 
 /** The newest version of the address's circuit; answers 404 where the shelf has none. */

@@ -1,10 +1,10 @@
 import { Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
 import { type BundleLine, previewBundle, storeBundle } from "../shelf/bundle.server";
 import { ImportForm, Refusal } from "../shelf/ImportForm";
 import { previewCase, storeCase } from "../shelf/importCase.server";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
+import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/shelfImport";
 
 const mostText = 240_000;

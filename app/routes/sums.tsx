@@ -2,9 +2,9 @@ import { benchSums, sumNamed } from "@core/sums/benchSums";
 import { startsFrom } from "@core/sums/fromCircuit";
 import { listJobs } from "@db/repositories/jobs.server";
 import { data } from "react-router";
-import { Rail } from "../components/Rail";
-import { jobViewAt } from "../jobView.server";
-import { SumBench } from "../sums/SumBench";
+import { jobViewAt } from "../job/jobView.server";
+import { Rail } from "../shell/Rail";
+import { SumBench } from "../sums/SumPage";
 import { SumsNav } from "../sums/SumsNav";
 import type { Route } from "./+types/sums";
 

@@ -1,6 +1,6 @@
 import { redirect } from "react-router";
 import { z } from "zod";
-import { themes } from "../theme";
+import { themes } from "../shell/theme";
 import type { Route } from "./+types/theme";
 
 const form = z.object({

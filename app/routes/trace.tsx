@@ -5,9 +5,9 @@ import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
 import { beginDraft, dropDraft, listDrafts } from "@db/repositories/drafts.server";
 import { Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
-import { clockText, dayText } from "../format/clock";
-import { shopZone } from "../shop.server";
+import { Rail } from "../shell/Rail";
+import { clockText, dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/trace";
 
 export async function loader({ request }: Route.LoaderArgs) {

@@ -3,23 +3,17 @@ import { circuitNameSchema } from "@core/trace/traceCircuit";
 import { dropDraft, nameDraft } from "@db/repositories/drafts.server";
 import { redirect } from "react-router";
 import { z } from "zod";
-import { Rail } from "../components/Rail";
-import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
-import { draftAt, draftView, stateOf } from "../trace/draftView.server";
+import { circuitFrom, storeImport } from "../shelf/importCircuit.server";
+import { Rail } from "../shell/Rail";
+import { draftAt, stateOf } from "../trace/draftView.server";
 import { answerFrom } from "../trace/questionForm";
-import { TraceBench } from "../trace/TraceBench";
+import { TraceBench } from "../trace/TracePage";
 import { type Refused, takeStep } from "../trace/takeStep.server";
+import { tracedDraft } from "../trace/tracedDraft.server";
 import type { Route } from "./+types/traceDraft";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const draft = await draftAt(params.id);
-  const view = draftView(draft);
-  const preview = view.problems.length === 0 ? await previewImport(view.circuit) : null;
-  const stored = preview && "value" in preview ? preview.value : null;
-  return {
-    ...view,
-    shelf: stored && { version: stored.version, changes: stored.changes, twins: stored.twins },
-  };
+  return tracedDraft(await draftAt(params.id));
 }
 
 const form = z.discriminatedUnion("intent", [

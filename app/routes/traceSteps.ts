@@ -1,7 +1,7 @@
 import { circuitEditSchema } from "@core/circuit/circuitEdit";
 import { moveDraft } from "@db/repositories/drafts.server";
 import { z } from "zod";
-import { parsedJson } from "../parsedJson";
+import { parsedJson } from "../text/parsedJson";
 import { draftAt } from "../trace/draftView.server";
 import { takeStep } from "../trace/takeStep.server";
 import type { Route } from "./+types/traceSteps";

@@ -3,7 +3,7 @@ import { traceRecordSchema } from "@core/recording/storedRecording";
 import { mostKept } from "@core/signal/recordingPicture";
 import { addTrace } from "@db/repositories/traces.server";
 import { z } from "zod";
-import { jobAt } from "../jobView.server";
+import { jobAt } from "../job/jobView.server";
 import type { Route } from "./+types/traces";
 
 const fields = z.object({ id: z.uuid(), record: z.string().max(2_000_000) });

@@ -1,10 +1,10 @@
 import { trailOf } from "@db/repositories/events.server";
 import { Link } from "react-router";
-import { dayText } from "../format/clock";
-import { jobAt } from "../jobView.server";
+import { jobAt } from "../job/jobView.server";
 import { RecordsPage } from "../records/RecordsPage";
 import { trailWords } from "../records/trailWords";
-import { shopZone } from "../shop.server";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/trail";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

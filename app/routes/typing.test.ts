@@ -1,9 +1,9 @@
 // A figure told of while it is typed, and the page that answers it once it is entered, in a shop of their own.
 import { readingsOf } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { diagnosisOf } from "../diagnosis.server";
-import { jobViewAt } from "../jobView.server";
-import { probeOptions } from "../probeView.server";
+import { diagnosisOf } from "../job/diagnosis.server";
+import { jobViewAt } from "../job/jobView.server";
+import { probeOptions } from "../probe/probeView.server";
 import { answer, closeDemoShop, json, openDemoShop, posted } from "../testing/demoShop";
 import * as entries from "./entries";
 import * as probe from "./probe";

@@ -1,5 +1,5 @@
 import { readingBeingTyped } from "../entries/takeEntry.server";
-import { expectReading } from "../foresight.server";
+import { expectReading } from "../probe/lookahead.server";
 import type { Route } from "./+types/typing";
 
 /** Told of a figure while it is typed, so that what it means is worked out by the time it is entered; nothing is stored. */

@@ -1,13 +1,13 @@
 import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
+import { repairName } from "@words/partName";
+import { lookWords } from "@words/testWords";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { beliefIn, diagnosisOf } from "../diagnosis.server";
-import { lookWords } from "../format/lookWords";
-import { priceText } from "../format/money";
-import { repairName } from "../format/partName";
-import { jobAt, jobViewAt, minutesLooked, standingReadings } from "../jobView.server";
+import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
+import { jobAt, jobViewAt, minutesLooked, standingReadings } from "../job/jobView.server";
+import { priceText } from "../text/money";
 import type { Route } from "./+types/verdict";
 
 const form = z.object({

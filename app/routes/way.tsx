@@ -1,20 +1,16 @@
 import { type AccessPlan, parsePlan } from "@core/access/plan";
 import { editedPlan, type PlanEdit, planEditSchema } from "@core/access/planEdit";
-import { planFindings } from "@core/access/planFinding";
-import { planTemplates } from "@core/access/planTemplate";
-import { parseWays, waysText } from "@core/access/planText";
-import { preferences, quickestRoute } from "@core/access/route";
+import { parseWays } from "@core/access/planText";
 import { type Parsed, problemsOf, problemText, refused } from "@core/problem/problem";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { findPlan, movePlan, storePlan } from "@db/repositories/plans.server";
 import { data, Link } from "react-router";
-import { Rail } from "../components/Rail";
-import { repairName } from "../format/partName";
-import { parsedJson } from "../parsedJson";
-import { beginPlan } from "../plan/beginPlan.server";
-import { layOutPlan } from "../plan/planLayout";
-import { stepFrom } from "../plan/stepForm";
-import { WayBench, WayTemplates } from "../plan/WayBench";
+import { WayBench, WayTemplates } from "../repair/AccessPlanEditor";
+import { accessPlanPageView } from "../repair/accessPlanView.server";
+import { beginPlan } from "../repair/beginAccessPlan.server";
+import { stepFrom } from "../repair/stepForm";
+import { Rail } from "../shell/Rail";
+import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/way";
 
 /** The newest version of the address's circuit; answers 404 where the shelf has none. */
@@ -26,42 +22,7 @@ async function circuitAt(id: string) {
 }
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const circuit = await circuitAt(params.id);
-  const stored = await findPlan(circuit.id);
-  const shared = {
-    shelfId: circuit.id,
-    title: circuit.title,
-    token: crypto.randomUUID(),
-    templates: Object.entries(planTemplates).map(([id, { title }]) => ({ id, title })),
-  };
-  if (!stored) return { ...shared, own: null };
-  const { plan, undo, redo } = stored;
-  return {
-    ...shared,
-    own: {
-      plan,
-      undo,
-      redo,
-      layout: await layOutPlan(plan),
-      findings: planFindings(plan, circuit),
-      targets: Object.entries(plan.targets).map(([id, ways]) => ({
-        id,
-        name: repairName(circuit, [id]),
-        ways: waysText(ways),
-        routes: preferences.map((prefer) => {
-          const route = quickestRoute(plan, [id], { prefer });
-          return {
-            prefer,
-            minutes: route.ok ? route.value.minutes : null,
-            steps: route.ok ? route.value.steps.map((step) => step.id) : [],
-          };
-        }),
-      })),
-      free: circuit.parts
-        .filter((part) => !Object.hasOwn(plan.targets, part.id))
-        .map(({ id }) => ({ id, name: repairName(circuit, [id]) })),
-    },
-  };
+  return accessPlanPageView(await circuitAt(params.id));
 }
 
 /** The change a form asks for, not yet made. */
@@ -162,5 +123,3 @@ export default function Way({ loaderData }: Route.ComponentProps) {
     </div>
   );
 }
-
-export type WayData = Route.ComponentProps["loaderData"];

@@ -1,12 +1,12 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { useMemo } from "react";
-import { BenchBar } from "../components/BenchBar";
-import type { BenchSetup } from "../components/benchSetup";
-import type { CircuitLayout } from "../drawing/circuitLayout";
-import { plainSheet } from "../drawing/plainSheet";
-import { SheetTools } from "../drawing/SheetTools";
-import { LaidOutSheet } from "../drawing/SheetView";
-import type { SheetState } from "../drawing/sheetState";
+import type { CircuitLayout } from "../sheet/circuitLayout";
+import { plainSheet } from "../sheet/plainSheet";
+import { BenchBar } from "../sheet/SetupBar";
+import { SheetTools } from "../sheet/SheetTools";
+import { LaidOutSheet } from "../sheet/SheetView";
+import type { SheetState } from "../sheet/sheetState";
+import type { BenchSetup } from "../sheet/shownSetup";
 
 const noHeard = {};
 

@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { Form, useNavigation } from "react-router";
-import { useFileDrop } from "../components/useFileDrop";
+import { useFileDrop } from "../ui/useFileDrop";
 import type { CasePreview } from "./importCase.server";
 import type { ImportPreview } from "./importCircuit.server";
 

@@ -5,8 +5,8 @@ import { percent } from "@core/units/wording";
 import { findCircuit } from "@db/repositories/circuits.server";
 import type { Job } from "@db/repositories/jobs.server";
 import { readingsOf } from "@db/repositories/readings.server";
-import { engineFor } from "../engine.server";
-import { repairName } from "../format/partName";
+import { repairName } from "@words/partName";
+import { engineFor } from "../engine/engine.server";
 
 /** What a job's readings say under the version it is on and under the newest, or why it cannot be moved. */
 export type JobMove =

@@ -5,12 +5,12 @@ import { build } from "esbuild";
 export async function bundledEngineWorker(folder: string): Promise<string> {
   const outfile = join(folder, "engineWorker.mjs");
   await build({
-    entryPoints: ["app/workers/engineWorker.ts"],
+    entryPoints: ["app/engine/engineWorker.ts"],
     outfile,
     bundle: true,
     platform: "node",
     format: "esm",
-    alias: { "@core": join(process.cwd(), "core") },
+    alias: { "@core": join(process.cwd(), "core"), "@words": join(process.cwd(), "words") },
     logLevel: "error",
   });
   return outfile;

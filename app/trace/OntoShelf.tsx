@@ -1,6 +1,6 @@
 import { Form, useNavigation } from "react-router";
 import { Refusal } from "../shelf/ImportForm";
-import type { TracedDraft } from "./tracedDraft";
+import type { TracedDraft } from "./tracedDraft.server";
 
 interface OntoShelfProps {
   readonly name: TracedDraft["name"];

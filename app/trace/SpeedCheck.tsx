@@ -1,5 +1,5 @@
 import { ampsText, percent, voltsText } from "@core/units/wording";
-import type { TracedDraft } from "./tracedDraft";
+import type { TracedDraft } from "./tracedDraft.server";
 
 /** What each speed would give at the motor of a healthy vehicle: whether that is sensible shows at a glance. */
 export function SpeedCheck({ motors }: Pick<TracedDraft, "motors">) {

@@ -8,9 +8,9 @@ import type { Netlist } from "@core/solve/netlist/netlist";
 import { type DraftState, draftState } from "@core/trace/draft";
 import { questionsAsked } from "@core/trace/traceAnswer";
 import { type Draft, findDraft } from "@db/repositories/drafts.server";
+import { partName } from "@words/partName";
 import { data } from "react-router";
-import { healthyView } from "../benchView.server";
-import { partName } from "../format/partName";
+import { healthyView } from "../probe/benchView.server";
 
 /** The draft of an address; answers 404 where there is none. */
 export async function draftAt(id: string): Promise<Draft> {

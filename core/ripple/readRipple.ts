@@ -1,7 +1,7 @@
 import { humpsPerTurn } from "../motor/commutator";
 import { Stopped } from "../recording/stopped";
 import { type CurrentTrace, rangeOf, type Stretch } from "../signal/currentRecording";
-import { type Chopping, withoutChopping } from "./chopping/chopping";
+import { withoutChopping } from "./chopping/chopping";
 import { withoutDips } from "./dips";
 import { bandOf, followHumps } from "./followHumps";
 import { judgedHumps } from "./judgement";
@@ -11,7 +11,7 @@ import type { HumpRhythm } from "./rhythm/humpRhythm";
 import { type RhythmDoubt, rhythmDoubt } from "./rhythmDoubt";
 import type { HumpsOptions } from "./rippleOptions";
 import type { Humps } from "./rippleReading";
-import { type Dropout, runningPart, type StartUp } from "./startUp";
+import { runningPart } from "./startUp";
 import { turnCount } from "./turn/turnCount";
 import { enoughHumps } from "./turn/turnMark";
 

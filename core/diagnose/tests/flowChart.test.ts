@@ -1,7 +1,7 @@
 // The fixed strategies and the simulator's instruments, on vehicles whose fault is known.
 
 import { describe, expect, test } from "@jest/globals";
-import { playVehicle } from "../../../bench/fleet/play";
+import { playVehicle } from "../../../benchmarks/fleet/play";
 import { chanceFrom } from "../../chance/chance";
 import { catalogue } from "../../fault/catalogue";
 import { faultFromId } from "../../fault/fault";

@@ -1,0 +1,105 @@
+import { listed } from "@core/units/wording";
+import { Form, Link, useSearchParams } from "react-router";
+import { ProofLine, type ProvenBy } from "./CheckLine";
+import type { ProofData } from "./checkView.server";
+
+interface ProofBenchProps {
+  readonly id: number;
+  readonly closed: boolean;
+  readonly fitted: string;
+  readonly proof: ProofData;
+  readonly token: string;
+}
+
+const ways: readonly (readonly [ProvenBy, string])[] = [
+  ["airflow", "hand at the vent"],
+  ["amps", "clamp"],
+  ["volts", "meter at the motor"],
+];
+const phases = [
+  ["open", "Before the panels go back", "Hands out, then key on. Every speed, up and down."],
+  ["closed", "Closed up", "Every speed once more: what was pinched, or rubs, shows now."],
+] as const;
+
+/** The proof run: what a sound vehicle with the new part shows at every step, against what this one does. */
+export function ProofBench({ id, closed, fitted, proof, token }: ProofBenchProps) {
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get("by");
+  const by = ways.find(([way]) => way === asked)?.[0] ?? "airflow";
+  const failed = proof.steps.filter(({ judged }) => judged !== null && judged !== "right");
+  const waiting = proof.steps.filter(({ judged }) => judged === null).length;
+  return (
+    <main id="main" className="grid w-full max-w-3xl gap-3 px-5 py-3">
+      <p className="text-base text-soft">
+        Fitted: {fitted}. Tap what each step does; amps and volts are held against this circuit with the new
+        part in it, engine off.
+      </p>
+      <p role="status" className="font-semibold">
+        {failed.length > 0
+          ? `${failed.length} ${failed.length === 1 ? "step" : "steps"} not as expected: ${listed(failed.map(({ title }) => title))}.`
+          : waiting > 0
+            ? `${waiting} to go.`
+            : "Every step as expected: the repair is proven."}
+      </p>
+      <fieldset className="flex flex-wrap items-center gap-2">
+        <legend className="sr-only">Proven by</legend>
+        {ways.map(([way, words]) => (
+          <label
+            key={way}
+            className="btn px-3 text-base has-checked:border-ink has-checked:bg-ink has-checked:text-paper"
+          >
+            <input
+              type="radio"
+              name="by"
+              value={way}
+              checked={way === by}
+              onChange={() => setSearch({ by: way }, { replace: true, preventScrollReset: true })}
+              className="sr-only"
+            />
+            {words}
+          </label>
+        ))}
+      </fieldset>
+      {phases.map(([phase, title, hint]) => (
+        <section key={phase} aria-labelledby={phase}>
+          <h2 id={phase} className="text-lg font-bold">
+            {title}
+          </h2>
+          <p className="pb-1 text-base text-soft">{hint}</p>
+          <ol className="border-b border-rule">
+            {proof.steps
+              .filter((step) => step.phase === phase)
+              .map((step) => (
+                <ProofLine key={step.id} step={step} by={by} />
+              ))}
+          </ol>
+        </section>
+      ))}
+      {failed.some(({ finding, judged }) => finding?.by === "amps" && judged === "too-high") && (
+        <p>
+          It draws more than a sound motor does here.{" "}
+          <Link to={`/jobs/${id}/motor`} className="underline">
+            What would draw so much, and what it does to the new part
+          </Link>
+        </p>
+      )}
+      {failed.length > 0 && !closed && (
+        <Form method="post" className="grid gap-2">
+          <input type="hidden" name="token" value={token} />
+          <button className="btn btn-main justify-self-start" type="submit" name="intent" value="back">
+            Back to probing with this
+          </button>
+          <p className="text-base text-soft">
+            What the new part would have cured is then ruled out, what was seen before keeps its weight, and
+            this run's findings are new readings.
+          </p>
+        </Form>
+      )}
+      {proof.whole === "proven" && (
+        <Link to={`/jobs/${id}/close`} className="btn btn-main justify-self-start">
+          On to closing
+        </Link>
+      )}
+    </main>
+  );
+}

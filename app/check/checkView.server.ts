@@ -1,0 +1,109 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { circuitWith } from "@core/match/newPart";
+import { plainNumber } from "@core/match/supersession";
+import { type ProofBands, proofBands } from "@core/proof/proofBand";
+import { type ProofFinding, proofStanding, wholeStanding } from "@core/proof/proofFinding";
+import { type ProofPhase, type ProofStep, proofPhases, proofSteps } from "@core/proof/proofRun";
+import { buildNetlist } from "@core/solve/buildNetlist";
+import type { Netlist } from "@core/solve/netlist/netlist";
+import { ampsText, voltsText } from "@core/units/wording";
+import type { Job } from "@db/repositories/jobs.server";
+import { listParts, matchesOf } from "@db/repositories/parts.server";
+import { proofsOf } from "@db/repositories/proofs.server";
+import { airflowWords } from "@words/stateWords";
+
+/** The circuit as it is once the new parts are in, and what its steps show; made once for the same parts. */
+interface RepairedCircuit {
+  readonly netlist: Netlist;
+  readonly bands: Map<string, ProofBands | null>;
+}
+
+const made = new WeakMap<Circuit, Map<string, RepairedCircuit>>();
+
+/** The circuit with the parts a job matched for what it fitted, as far as their figures are known. */
+async function repaired(job: Job, circuit: Circuit): Promise<RepairedCircuit> {
+  const [parts, matches] = await Promise.all([listParts(), matchesOf(job.id)]);
+  const fresh = (job.fitted ?? []).flatMap((part) => {
+    const number = matches.find((own) => own.part === part)?.newNumber;
+    const described = number ? parts.find((own) => plainNumber(own.number) === plainNumber(number)) : null;
+    return described ? [{ part, described }] : [];
+  });
+  const key = JSON.stringify(fresh);
+  const own = made.get(circuit) ?? new Map<string, RepairedCircuit>();
+  made.set(circuit, own);
+  const known = own.get(key);
+  if (known) return known;
+  const changed = fresh.reduce((so, { part, described }) => circuitWith(so, part, described) ?? so, circuit);
+  const netlist = buildNetlist(changed);
+  if (!netlist.ok) throw new Error(`${circuit.id} cannot be solved with the new part`);
+  const kept = { netlist: netlist.value, bands: new Map<string, ProofBands | null>() };
+  own.set(key, kept);
+  return kept;
+}
+
+function bandsAt({ netlist, bands }: RepairedCircuit, step: ProofStep): ProofBands | null {
+  if (step.kind !== "air") return null;
+  const known = bands.get(step.id);
+  if (known !== undefined) return known;
+  const own = proofBands(netlist, step.setup);
+  bands.set(step.id, own);
+  return own;
+}
+
+/** A step by its name, with what a sound vehicle shows in it; null where there is none. */
+export async function proofStep(job: Job, circuit: Circuit, id: string) {
+  const step = proofSteps(circuit).find((own) => own.id === id);
+  return step ? { step, bands: bandsAt(await repaired(job, circuit), step) } : null;
+}
+
+/** A finding as the page and the card say it. */
+export function findingText(finding: ProofFinding): string {
+  switch (finding.by) {
+    case "airflow":
+      return airflowWords[finding.seen];
+    case "amps":
+      return ampsText(finding.amps);
+    case "volts":
+      return voltsText(finding.volts);
+    case "listen":
+      return finding.seen;
+    case "check":
+      return finding.good ? "good" : "not good";
+  }
+}
+
+const expectedText = (step: ProofStep): string =>
+  step.kind === "air" ? airflowWords[step.expected] : step.kind === "listen" ? "quiet" : "good";
+
+/** The proof run of what a job fitted: every step, what a sound vehicle shows, and what was found. */
+export async function proofView(job: Job, circuit: Circuit) {
+  const [own, found] = await Promise.all([
+    repaired(job, circuit),
+    job.fittedAt ? proofsOf(job.id, job.fittedAt) : [],
+  ]);
+  const byStep = new Map(found.map((entry) => [entry.step, entry]));
+  const steps = proofSteps(circuit).map((step) => {
+    const entry = byStep.get(step.id) ?? null;
+    return {
+      id: step.id,
+      title: step.title,
+      phase: step.phase,
+      kind: step.kind,
+      check: step.kind === "check" ? step.check : null,
+      expected: expectedText(step),
+      bands: bandsAt(own, step),
+      found: entry ? findingText(entry.finding) : null,
+      finding: entry?.finding ?? null,
+      judged: entry?.judged ?? null,
+      token: crypto.randomUUID(),
+    };
+  });
+  const standingOf = (phase: ProofPhase) =>
+    proofStanding(steps.filter((step) => step.phase === phase).map(({ judged }) => judged));
+  const [open, closed] = proofPhases.map(standingOf);
+  const standing = { open: open ?? "waiting", closed: closed ?? "waiting" };
+  return { steps, standing, whole: wholeStanding(standing) };
+}
+
+export type ProofData = Awaited<ReturnType<typeof proofView>>;
+export type ProofLineData = ProofData["steps"][number];

@@ -1,0 +1,171 @@
+import { percent } from "@core/units/wording";
+import { verdictWords } from "@words/stateWords";
+import { Link } from "react-router";
+import { TurnSketch } from "../motor/TurnSketch";
+import { DrawSketch } from "./CurrentDrawSketch";
+import type { CloseData } from "./closeView.server";
+import { customerPage } from "./customerWords";
+
+/** The page for the customer, in plain words. */
+export function CustomerCard({ card }: { card: CloseData }) {
+  return (
+    <article className="sheet-card grid gap-3 p-5 print:border-0 print:p-0" aria-label="For the customer">
+      <header>
+        <h2 className="text-xl font-bold">{card.vehicle}</h2>
+        <p className="text-base text-soft">
+          Job {card.id} · came {card.came}
+          {card.closed ? ` · done ${card.closed}` : ""}
+        </p>
+      </header>
+      {customerPage(card).map(({ title, words }) => (
+        <section key={title}>
+          <h3 className="font-semibold">{title}</h3>
+          <p>{words}</p>
+        </section>
+      ))}
+    </article>
+  );
+}
+
+/** The card for the file: everything read, decided, fitted and proven. */
+export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNode }) {
+  const { closure, minutes } = card;
+  return (
+    <article
+      className="sheet-card grid gap-3 p-5 print:break-before-page print:border-0 print:p-0"
+      aria-label="Job card"
+    >
+      <header>
+        <h2 className="text-xl font-bold">
+          Job {card.id}: {card.vehicle}
+        </h2>
+        <p className="text-base text-soft">
+          {card.circuit} · came {card.came}
+          {card.closed ? ` · closed ${card.closed}` : ""}
+        </p>
+        {card.comebackOf && (
+          <p className="text-base">
+            A comeback of <Link to={`/jobs/${card.comebackOf}/close`}>job {card.comebackOf}</Link>.
+          </p>
+        )}
+        {card.comebacks.map((id) => (
+          <p key={id} className="text-base text-danger">
+            It came back as <Link to={`/jobs/${id}`}>job {id}</Link>.
+          </p>
+        ))}
+      </header>
+      <Row title="Complaint">{card.words || "–"}</Row>
+      {sheet && <Row title="The fault">{sheet}</Row>}
+      <Row title="Seen">
+        <ol>
+          {card.evidence.map((line) => (
+            <li key={line.id}>
+              <span className="figures">{line.number}.</span> {line.what}
+              {line.heard && " (heard)"}: <b>{line.result}</b>
+              {line.source && ` (by ${line.source})`}
+            </li>
+          ))}
+        </ol>
+      </Row>
+      {card.recordings.length > 0 && (
+        <Row title="Motor">
+          <ul className="grid gap-1">
+            {card.recordings.map(({ id, name, setting, when, humps, noise }) => (
+              <li key={id}>
+                {name}, speed {setting}, {when} the repair:{" "}
+                {humps ? <TurnSketch humps={humps} /> : <b>sounds like {noise}</b>}
+              </li>
+            ))}
+          </ul>
+        </Row>
+      )}
+      {card.draw.length > 0 && (
+        <Row title="Its draw, A">
+          <DrawSketch draw={card.draw} />
+        </Row>
+      )}
+      <Row title="Verdict">
+        {card.verdict.name}, {percent(card.verdict.p)} ({verdictWords[card.verdict.state]}).
+        <ul className="list-disc pl-5">
+          {card.verdict.because.map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
+      </Row>
+      <Row title="Fitted">
+        {card.fitted ?? "nothing yet"}
+        {card.numbers.length > 0 && <span className="figures"> ({card.numbers.join(", ")})</span>}
+      </Row>
+      {card.found && <Row title="Found and done">{card.found}</Row>}
+      {closure && (
+        <>
+          <Row title="Fault">{closure.faultWords}</Row>
+          <Row title="What killed it">{closure.causeText}</Row>
+          {closure.stopgap && (
+            <Row title="Stopgap">
+              {closure.stopgap}; look again {closure.followUpOn}
+            </Row>
+          )}
+          {closure.advice && <Row title="Advised">{closure.advice}</Row>}
+        </>
+      )}
+      {minutes && (
+        <Row title="Time">
+          {minutes.looks} looks, {Math.round(minutes.looking)} min to the verdict
+          {minutes.chart !== null && ` (the fixed chart: ${Math.round(minutes.chart)} min)`}
+          {minutes.repair !== null && `; ${Math.round(minutes.repair)} min in and back`}
+        </Row>
+      )}
+      <Row title="Proof">
+        <table className="w-full text-left">
+          <thead>
+            <tr>
+              <th scope="col">step</th>
+              <th scope="col">expected</th>
+              <th scope="col">seen</th>
+            </tr>
+          </thead>
+          <tbody>
+            {card.proof.steps.map(({ id, title, expected, found, judged }) => (
+              <tr key={id} className="border-t border-rule">
+                <td>{title}</td>
+                <td>{expected}</td>
+                <td className={judged && judged !== "right" ? "text-danger" : ""}>{found ?? "–"}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Row>
+      {card.notes.length > 0 && (
+        <Row title="Notes">
+          <ul className="grid gap-2">
+            {card.notes.map(({ id, words, photo, time }) => (
+              <li key={id}>
+                <span className="figures text-soft">{time}</span> {words}
+                {photo && (
+                  <img
+                    src={`/jobs/${card.id}/photos/${id}`}
+                    alt={words || "photo of the job"}
+                    width={photo.width}
+                    height={photo.height}
+                    loading="lazy"
+                    className="mt-1 h-auto max-h-80 w-auto max-w-full"
+                  />
+                )}
+              </li>
+            ))}
+          </ul>
+        </Row>
+      )}
+    </article>
+  );
+}
+
+function Row({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <section className="grid gap-x-4 text-base sm:grid-cols-[8rem_1fr]">
+      <h3 className="font-semibold text-soft">{title}</h3>
+      <div>{children}</div>
+    </section>
+  );
+}

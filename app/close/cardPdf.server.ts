@@ -1,0 +1,172 @@
+import { createRequire } from "node:module";
+import { percent } from "@core/units/wording";
+import { verdictWords } from "@words/stateWords";
+import PDFDocument from "pdfkit";
+import SVGtoPDF from "svg-to-pdfkit";
+import type { CloseData } from "./closeView.server";
+import { customerPage } from "./customerWords";
+
+// As WOFF, which the PDF writer can take apart; the screen has the variable one.
+const { resolve } = createRequire(import.meta.url);
+const fontFile = (weight: 400 | 700): string =>
+  resolve(
+    `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
+  );
+
+const margin = 50;
+const width = 595.28 - 2 * margin;
+const foot = 780;
+
+type Paper = InstanceType<typeof PDFDocument>;
+
+export interface CardPictures {
+  /** The circuit with the fault marked. */
+  readonly sheet: {
+    readonly svg: string;
+    readonly width: number;
+    readonly height: number;
+    readonly setting: string;
+  } | null;
+  /** The motor's draw in the proof run, where it was measured. */
+  readonly draw: { readonly title: string; readonly svg: string } | null;
+  /** One turn of the motor's current, where it was recorded. */
+  readonly turns: readonly { readonly title: string; readonly svg: string }[];
+  readonly photos: readonly { readonly words: string; readonly jpeg: Buffer }[];
+}
+
+/** The job card as a PDF, A4: one page for the customer, and one for the file that goes on where its readings need more. */
+export function cardPdf(card: CloseData, pictures: CardPictures): Promise<Buffer> {
+  const paper = new PDFDocument({
+    size: "A4",
+    margin,
+    info: { Title: `Job ${card.id}, ${card.vehicle}` },
+  });
+  const pieces: Buffer[] = [];
+  const made = new Promise<Buffer>((done, failed) => {
+    paper.on("data", (piece: Buffer) => pieces.push(piece));
+    paper.on("end", () => done(Buffer.concat(pieces)));
+    paper.on("error", failed);
+  });
+  paper.registerFont("plain", fontFile(400)).registerFont("bold", fontFile(700));
+  customer(paper, card);
+  paper.addPage();
+  file(paper, card, pictures);
+  paper.end();
+  return made;
+}
+
+function customer(paper: Paper, card: CloseData): void {
+  paper.font("bold").fontSize(20).text(card.vehicle);
+  paper
+    .font("plain")
+    .fontSize(11)
+    .text(`Job ${card.id}, came ${card.came}${card.closed ? `, done ${card.closed}` : ""}`);
+  for (const { title, words } of customerPage(card)) {
+    paper.moveDown(0.8).font("bold").fontSize(13).text(title);
+    paper.font("plain").fontSize(12).text(words);
+  }
+  paper.moveDown().fontSize(9).text("Local rules and the maker's procedure stand above anything said here.");
+}
+
+function heading(paper: Paper, title: string): void {
+  if (paper.y > foot - 40) paper.addPage();
+  paper.moveDown(0.6).font("bold").fontSize(11).text(title, margin);
+  paper.font("plain").fontSize(9.5);
+}
+
+function line(paper: Paper, text: string): void {
+  if (paper.y > foot) paper.addPage();
+  paper.text(text, margin, paper.y, { width });
+}
+
+/** Draws an SVG at the pen's height; the pen stays where it is. */
+function drawing(paper: Paper, svg: string, scale: number): void {
+  const { y } = paper;
+  paper.save();
+  paper.translate(margin, y + 4).scale(scale);
+  SVGtoPDF(paper, printable(svg), 0, 0, {
+    assumePt: true,
+    fontCallback: (_: string, bold: boolean) => (bold ? "bold" : "plain"),
+  });
+  paper.restore();
+  paper.font("plain");
+  paper.x = margin;
+  paper.y = y;
+}
+
+/** Letters without the halo that a screen paints behind them, and without signs the font does not have. */
+const printable = (svg: string): string =>
+  svg
+    .replace(/<text\b[^>]*>/g, (tag) => tag.replace(/\s(?:stroke|stroke-width|paint-order)="[^"]*"/g, ""))
+    .replaceAll("Ω", "ohm");
+
+function file(paper: Paper, card: CloseData, { sheet, draw, turns, photos }: CardPictures): void {
+  const { closure, minutes, verdict } = card;
+  paper.font("bold").fontSize(14).text(`Job ${card.id}, for the file: ${card.vehicle}`);
+  paper
+    .font("plain")
+    .fontSize(9.5)
+    .text(`${card.circuit}. Came ${card.came}. ${card.closed ? `Closed ${card.closed}.` : ""}`);
+  heading(paper, "Complaint");
+  line(paper, card.words || "none written down");
+  if (sheet) {
+    heading(paper, `The fault in the circuit, on ${sheet.setting}`);
+    const scale = Math.min(width / sheet.width, 260 / sheet.height);
+    if (paper.y + sheet.height * scale > foot) paper.addPage();
+    drawing(paper, sheet.svg, scale);
+    paper.y += sheet.height * scale + 8;
+  }
+  heading(paper, "Seen");
+  for (const own of card.evidence)
+    line(
+      paper,
+      `${own.number}. ${own.what}${own.heard ? " (heard)" : ""}: ${own.result}${own.source ? ` (by ${own.source})` : ""}, ${own.time}`,
+    );
+  heading(paper, "Verdict");
+  line(paper, `${verdict.name}, ${percent(verdict.p)} (${verdictWords[verdict.state]})`);
+  for (const reason of verdict.because) line(paper, `· ${reason}`);
+  heading(paper, "Found and done");
+  line(
+    paper,
+    `Fitted: ${card.fitted ?? "nothing"}${card.numbers.length > 0 ? ` (${card.numbers.join(", ")})` : ""}`,
+  );
+  if (card.found) line(paper, card.found);
+  if (closure) {
+    line(paper, `Fault: ${closure.faultWords}. What killed it: ${closure.causeText}.`);
+    if (closure.stopgap) line(paper, `Stopgap: ${closure.stopgap}; look again ${closure.followUpOn}.`);
+    if (closure.advice) line(paper, `Advised: ${closure.advice}`);
+  }
+  if (minutes)
+    line(
+      paper,
+      `${minutes.looks} looks, ${Math.round(minutes.looking)} min to the verdict${minutes.repair === null ? "" : `, ${Math.round(minutes.repair)} min in and back`}.`,
+    );
+  for (const { title, svg } of turns) {
+    heading(paper, title);
+    drawing(paper, svg, 1);
+    paper.y += 62;
+  }
+  if (draw) {
+    if (paper.y + 190 > foot) paper.addPage();
+    heading(paper, draw.title);
+    drawing(paper, draw.svg, 1);
+    paper.y += 156;
+  }
+  heading(paper, "Proof");
+  line(
+    paper,
+    `${card.proof.steps
+      .map(
+        ({ title, expected, found, judged }) =>
+          `${title}: ${found ?? "not done"}${judged && judged !== "right" ? ` (not so: expected ${expected})` : ""}`,
+      )
+      .join("; ")}.`,
+  );
+  if (card.notes.length > 0) heading(paper, "Notes");
+  for (const note of card.notes) if (note.words) line(paper, `${note.time} ${note.words}`);
+  for (const { words, jpeg } of photos) {
+    paper.addPage();
+    line(paper, words || "photo");
+    paper.image(jpeg, margin, paper.y + 4, { fit: [width, 600] });
+  }
+}

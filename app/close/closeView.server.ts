@@ -1,0 +1,251 @@
+import { wearingKinds } from "@core/access/wearingPart";
+import { faultLabel } from "@core/diagnose/belief/learnedPrior";
+import { chartMinutes } from "@core/diagnose/tests/flowChart";
+import { repairKind } from "@core/diagnose/verdict/stopping";
+import { priced } from "@core/money/estimate";
+import { type Closure, closureProblem, closureSchema } from "@core/records/closure";
+import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
+import { symptomOf } from "@core/records/symptom";
+import { familyName } from "@core/solve/checks/circuitFamily";
+import { closureOf, type StoredClosure } from "@db/repositories/closures.server";
+import { estimatesOf } from "@db/repositories/estimates.server";
+import { comebacksOf } from "@db/repositories/jobs.server";
+import { matchesOf } from "@db/repositories/parts.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { tracesOf } from "@db/repositories/traces.server";
+import { faultWords, repairName } from "@words/partName";
+import { plainFault } from "@words/plainFault";
+import { proofView } from "../check/checkView.server";
+import { minutesTicked } from "../estimate/estimateView.server";
+import { diagnosisOf } from "../job/diagnosis.server";
+import {
+  evidenceLines,
+  type JobView,
+  jobViewAt,
+  minutesLooked,
+  noteLines,
+  standingReadings,
+} from "../job/jobView.server";
+import { dayText } from "../text/clock";
+import { priceText } from "../text/money";
+import { shopZone } from "../text/shopZone.server";
+
+const faultsOffered = 8;
+
+/** Faults in what was fitted, the likeliest first: what may have been found in it. */
+function faultChoices({ circuit, job, engine }: JobView, suspects: readonly { fault: string; p: number }[]) {
+  const fitted = new Set(job.fitted ?? []);
+  const own = suspects.flatMap(({ fault }) => {
+    const variant = engine.variants.find(({ id }) => id === fault);
+    if (!variant?.fault.parts.every((part) => fitted.has(part))) return [];
+    const words = `${repairName(circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`;
+    return [{ family: variant.family, words }];
+  });
+  return own.slice(0, faultsOffered);
+}
+
+/** What may have killed what was fitted, and the odds of a comeback with and without it being done too. */
+async function afterwards(view: JobView): Promise<{ advised: string | null; odds: ComebackOdds }> {
+  const { circuit, job } = view;
+  const { warrantyMonths } = await shopTerms();
+  const { verdict, parts } = await diagnosisOf(view);
+  const fitted = job.fitted ?? [];
+  const kindOf = (id: string) => circuit.parts.find((part) => part.id === id)?.kind ?? ("connector" as const);
+  const cause =
+    [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !fitted.includes(id)) ??
+    // What cooks packs, pins and fuses is the motor, whatever the verdict had to check.
+    (fitted.some((id) => kindOf(id) !== "motor")
+      ? circuit.parts.find(
+          ({ id, kind }) => wearingKinds.has(kind) && kind === "motor" && !fitted.includes(id),
+        )?.id
+      : undefined);
+  return {
+    advised: cause ?? null,
+    odds: comebackOdds({
+      months: warrantyMonths,
+      fitted: fitted.map(kindOf),
+      advised: cause
+        ? { kind: kindOf(cause), doubt: parts.find(({ part }) => part === cause)?.p ?? 0 }
+        : null,
+    }),
+  };
+}
+
+const causeWords = {
+  found: "found",
+  "not-found": "looked for and not found",
+  none: "nothing had to kill it",
+} as const;
+
+/** Everything the close page and the card in the file say of a job. */
+export async function closeView(id: string | undefined) {
+  const view = await jobViewAt(id);
+  const { job, circuit, engine } = view;
+  const diagnosis = await diagnosisOf(view);
+  const { verdict } = diagnosis;
+  const zone = shopZone();
+  const [proof, stored, estimates, matches, traces, after, comebacks] = await Promise.all([
+    proofView(job, circuit),
+    closureOf(job.id),
+    estimatesOf(job.id),
+    matchesOf(job.id),
+    tracesOf(job.id),
+    afterwards(view),
+    comebacksOf(job.id),
+  ]);
+  const bill =
+    estimates.findLast(({ kind }) => kind === "bill") ?? estimates.findLast(({ approvedAt }) => approvedAt);
+  const closure = stored?.closure ?? null;
+  const variant = engine.variants.find(({ family }) => family === closure?.fault);
+  return {
+    id: job.id,
+    stage: job.stage,
+    deleted: job.deletedAt !== null,
+    vehicleId: job.vehicle.id,
+    vehicle: `${job.vehicle.model}, ${job.vehicle.label}`,
+    circuit: circuit.title,
+    came: dayText(job.createdAt, zone),
+    closed: job.closedAt ? dayText(job.closedAt, zone) : null,
+    words: job.words,
+    evidence: evidenceLines(view.stored).filter(({ struck }) => !struck),
+    notes: noteLines(view.notes.filter(({ struckAt }) => !struckAt)),
+    verdict: {
+      name: repairName(circuit, verdict.replace),
+      p: verdict.p,
+      state: verdict.state,
+      because: verdict.because,
+      killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
+    },
+    recordings: traces
+      .filter(({ struckAt }) => !struckAt)
+      .map(({ id: trace, record, takenAt }) => ({
+        id: trace,
+        name: record.name,
+        setting: record.setup.setting,
+        when: job.fittedAt && takenAt > job.fittedAt ? ("after" as const) : ("before" as const),
+        humps: record.kind === "humps" ? record.figures : null,
+        noise: record.kind === "sound" ? record.figures.likeliest : null,
+      })),
+    fitted: job.fitted && job.fittedAt ? repairName(circuit, job.fitted) : null,
+    numbers: (job.fitted ?? []).flatMap((part) => matches.find((own) => own.part === part)?.newNumber ?? []),
+    found: job.found,
+    closure: closure && {
+      ...closure,
+      faultWords: variant
+        ? `${repairName(circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`
+        : "nothing the circuit lists",
+      causeText: closure.causeWords
+        ? `${causeWords[closure.cause]}: ${closure.causeWords}`
+        : causeWords[closure.cause],
+    },
+    /** In plain words; nothing where the circuit lists no such fault: then the shop's own words stand. */
+    faultPlain: stored && stored.kind !== "unknown" ? plainFault(stored.kind, stored.mode) : job.found,
+    minutes: stored && {
+      looks: stored.looks,
+      looking: stored.minutes,
+      chart: stored.chartMinutes,
+      repair: stored.repairMinutes,
+    },
+    faults: faultChoices(view, diagnosis.suspects),
+    advised: after.advised ? repairName(circuit, [after.advised]) : null,
+    odds: closure?.comeback ?? after.odds,
+    /** The motor's draw as the proof run measured it before the panels, speed by speed, in its band. */
+    draw: proof.steps.flatMap(({ id: step, phase, bands, finding, judged }) =>
+      phase === "open" && step.startsWith("up-") && bands && finding?.by === "amps"
+        ? [
+            {
+              setting: step.slice("up-".length),
+              amps: finding.amps,
+              low: Math.max(0, bands.amps.low),
+              high: bands.amps.high,
+              right: judged === "right",
+            },
+          ]
+        : [],
+    ),
+    proof: {
+      whole: proof.whole,
+      steps: proof.steps.map(({ id: step, title, phase, expected, found, judged }) => ({
+        id: step,
+        title,
+        phase,
+        expected,
+        found,
+        judged,
+      })),
+    },
+    bill: bill ? { kind: bill.kind, number: bill.number, total: totalText(bill.body) } : null,
+    comebackOf: job.comebackOf,
+    comebacks,
+    today: dayOf(new Date(), zone),
+  };
+}
+
+export type CloseData = Awaited<ReturnType<typeof closeView>>;
+
+const totalText = (body: Awaited<ReturnType<typeof estimatesOf>>[number]["body"]): string =>
+  priceText(priced(body.lines, body.rounding).totalMinor, body.currency);
+
+/** A day in the shop's zone, as a form holds it. */
+export const dayOf = (moment: Date, zone: string): string =>
+  new Intl.DateTimeFormat("sv-SE", { timeZone: zone }).format(moment);
+
+/** What the close form sent, as a closure to be stored; or what it lacks. */
+export async function closureFrom(
+  id: string | undefined,
+  fields: Readonly<Record<string, string>>,
+): Promise<{ problem: string } | { closure: Omit<StoredClosure, "counted"> }> {
+  const view = await jobViewAt(id);
+  const { job, circuit, engine } = view;
+  const text = (name: string) => (fields[name]?.trim() ? { [name]: fields[name].trim() } : {});
+  if (!job.fitted || !job.fittedAt || (await proofView(job, circuit)).whole !== "proven")
+    return { problem: "the proof run is not done: every step must be as expected first" };
+  const { odds } = await afterwards(view);
+  const parsed = closureSchema.safeParse({
+    found: fields.found ?? "",
+    fault: fields.fault || "unknown",
+    parts: job.fitted,
+    cause: fields.cause || "not-found",
+    ...text("causeWords"),
+    ...text("stopgap"),
+    ...text("followUpOn"),
+    ...text("advice"),
+    comeback: odds,
+    learn: fields.learn === "yes",
+  } satisfies Record<keyof Pick<Closure, "found" | "fault" | "parts" | "cause" | "learn">, unknown> &
+    Record<string, unknown>);
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    return { problem: issue ? `${issue.path.join(".")}: ${issue.message}` : "it cannot be read" };
+  }
+  const problem = closureProblem(parsed.data);
+  if (problem) return { problem };
+  const closure = parsed.data;
+  const index = engine.variants.findIndex(({ family }) => family === closure.fault);
+  const variant = engine.variants[index];
+  if (closure.fault !== "unknown" && !variant) return { problem: "fault: the circuit lists no such fault" };
+  const bill = (await estimatesOf(job.id)).findLast(({ kind, approvedAt }) => kind === "bill" || approvedAt);
+  const readings = standingReadings(view);
+  const [first = ""] = job.fitted;
+  return {
+    closure: {
+      closure,
+      ...(variant ? faultLabel(engine, variant) : { kind: "unknown", mode: "unknown" }),
+      family: familyName(engine.netlist),
+      symptom: symptomOf(circuit, readings),
+      looks: readings.filter(({ heard }) => !heard).length,
+      minutes: minutesLooked(view),
+      chartMinutes: variant
+        ? chartMinutes(
+            engine,
+            readings.filter(({ heard }) => heard),
+            index,
+          )
+        : null,
+      repairKind: repairKind(circuit, first),
+      repairMinutes: await minutesTicked(view),
+      totalMinor: bill ? priced(bill.body.lines, bill.body.rounding).totalMinor : null,
+      closedAt: new Date(),
+    },
+  };
+}

@@ -1,0 +1,58 @@
+import { percent } from "@core/units/wording";
+import type { CloseData } from "./closeView.server";
+
+/** Words as a sentence of their own. */
+const sentence = (words: string): string =>
+  `${words.charAt(0).toUpperCase()}${words.slice(1)}${/[.!?]$/.test(words) ? "" : "."}`;
+
+/** The customer's page: what was wrong, done, proven, advised and to be paid, in plain words. */
+export function customerPage(card: CloseData): { title: string; words: string }[] {
+  const { closure, fitted, numbers, bill, odds, advised } = card;
+  const steps = card.proof.steps.length;
+  const numberText = numbers.length > 0 ? ` (${numbers.join(", ")})` : "";
+  const soOften = (p: number): string =>
+    percent(p).replace("over ", "more than ").replace("under ", "less than ");
+  return [
+    { title: "What you told us", words: card.words || "The fan did not work as it should." },
+    ...(card.faultPlain ? [{ title: "What was wrong", words: card.faultPlain }] : []),
+    ...(closure?.cause === "found" && closure.causeWords
+      ? [{ title: "What had caused it", words: sentence(closure.causeWords) }]
+      : []),
+    {
+      title: "What we did",
+      words: fitted ? `Replaced or repaired: ${fitted}${numberText}.` : "Nothing yet.",
+    },
+    {
+      title: "How we know it is right",
+      words:
+        card.proof.whole === "proven"
+          ? `Every speed was tried up and down, before and after closing up, with the key on and out: ${steps} steps, all as they should be.`
+          : "It is not proven yet.",
+    },
+    ...(closure?.stopgap
+      ? [
+          {
+            title: "What only holds for a while",
+            words: `${sentence(closure.stopgap)} Please come back by ${closure.followUpOn}.`,
+          },
+        ]
+      : []),
+    ...(closure?.advice ? [{ title: "What we advise", words: closure.advice }] : []),
+    {
+      title: "What to expect",
+      words: `About ${soOften(odds.plain)} of such repairs come back within ${odds.months} months${
+        odds.advised !== null && advised
+          ? `; with the ${advised} done too, about ${soOften(odds.advised)}`
+          : ""
+      }. These are estimates, not a promise.`,
+    },
+    ...(bill
+      ? [
+          {
+            title: "What it costs",
+            words: `${bill.kind === "bill" ? "Bill" : "Estimate"} ${bill.number}: ${bill.total}`,
+          },
+        ]
+      : []),
+  ];
+}

@@ -1,0 +1,83 @@
+import { airflowReading } from "@core/predict/reading";
+import { createElement } from "react";
+import { renderToStaticMarkup } from "react-dom/server";
+import { type JobView, sheetStatesAt, standingReadings } from "../job/jobView.server";
+import { CircuitSheet } from "../sheet/CircuitSheet";
+import { layoutOf } from "../sheet/layouts.server";
+import { plainSheet } from "../sheet/plainSheet";
+import { standAlone } from "../sheet/saveSvg";
+
+/** The light tokens of the page, as paper has them. */
+const paper: Readonly<Record<string, string>> = {
+  "--card": "#ffffff",
+  "--rule": "#d5ccba",
+  "--ink": "#1d282c",
+  "--soft": "#525d59",
+  "--feed": "#a85a08",
+  "--ground": "#33506b",
+  "--doubt": "#7b3f66",
+  "--danger": "#b3261e",
+  "--good": "#2f5d3a",
+  "--lit": "#f3cf86",
+  "--mark": "#f6e3bf",
+  "--go": "#f0b14a",
+};
+
+/** A token's colour, or a mix of two of them by shares. */
+export function paperColour(css: string): string {
+  const mix = /^color-mix\(in oklab, var\((--[a-z-]+)\) ([\d.]+)%, var\((--[a-z-]+)\)\)$/.exec(css);
+  if (mix) {
+    const [one, other] = [paper[mix[1] ?? ""], paper[mix[3] ?? ""]];
+    return one && other ? mixed(one, other, Number(mix[2]) / 100) : "#1d282c";
+  }
+  return paper[/^var\((--[a-z-]+)\)$/.exec(css)?.[1] ?? ""] ?? "#1d282c";
+}
+
+function mixed(one: string, other: string, share: number): string {
+  const parts = [1, 3, 5].map((at) =>
+    Math.round(
+      share * Number.parseInt(one.slice(at, at + 2), 16) +
+        (1 - share) * Number.parseInt(other.slice(at, at + 2), 16),
+    ),
+  );
+  return `#${parts.map((part) => part.toString(16).padStart(2, "0")).join("")}`;
+}
+
+/** A speed at which a fault shows: the first that was not right, else the strongest. */
+function showingSpeed(view: JobView): string {
+  const wrong = standingReadings(view).flatMap((reading) => {
+    const air = airflowReading.safeParse(reading);
+    return air.success && air.data.key === "run" && air.data.seen !== "normal" && air.data.setting
+      ? [air.data.setting]
+      : [];
+  });
+  const [off, ...speeds] = view.circuit.settings;
+  return wrong.find((setting) => setting !== off) ?? speeds.at(-1) ?? off ?? "off";
+}
+
+/** The circuit with a fault in it, its parts marked: what the card in the file shows. Stands alone as SVG. */
+export async function faultSheet(
+  view: JobView,
+  fault: string,
+): Promise<{ svg: string; width: number; height: number; setting: string }> {
+  const { circuit, engine } = view;
+  const setting = showingSpeed(view);
+  const variant = engine.variants.find(({ family }) => family === fault);
+  const [state] = sheetStatesAt(engine, [variant?.id ?? "healthy"], [{ key: "run", setting }]);
+  if (!state) throw new Error(`${circuit.id} has no state at ${setting}`);
+  const layout = await layoutOf(engine.netlist);
+  const marked = variant?.fault.parts ?? view.job.fitted ?? [];
+  const markup = renderToStaticMarkup(
+    createElement(CircuitSheet, {
+      ...plainSheet(circuit, state, { doubt: Object.fromEntries(marked.map((part) => [part, 1])) }),
+      layout,
+    }),
+  );
+  const { x, y, width, height } = layout;
+  return {
+    svg: standAlone(markup, { x, y, width, height }, paperColour, () => "sans", circuit.title),
+    width,
+    height,
+    setting,
+  };
+}

@@ -1,0 +1,83 @@
+import { airflowSeen } from "@core/predict/reading";
+import { airflowWords } from "@words/stateWords";
+import { useFetcher } from "react-router";
+
+export type AirflowWord = (typeof airflowSeen)[number];
+
+export interface StripProps {
+  readonly settings: readonly string[];
+  readonly heard: Readonly<Record<string, AirflowWord>>;
+  /** One token a setting: the same tap sent twice is stored once. */
+  readonly tokens: Readonly<Record<string, string>>;
+}
+
+/** One column per speed, one row per word: a tap says what that speed does, a second takes it back. */
+export function ComplaintStrip({ settings, heard, tokens }: StripProps) {
+  return (
+    <table className="w-full table-fixed border-separate border-spacing-1">
+      <caption className="sr-only">What each speed does</caption>
+      <thead>
+        <tr>
+          <td className="w-[5.2rem] max-md:w-16" />
+          {settings.map((setting) => (
+            <th key={setting} scope="col" className="h-8 font-bold">
+              {setting}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {airflowSeen.map((word) => (
+          <tr key={word}>
+            <th scope="row" className="pr-2 text-right text-base font-normal text-soft">
+              {airflowWords[word]}
+            </th>
+            {settings.map((setting) => (
+              <td key={setting} className="p-0">
+                <StripCell
+                  setting={setting}
+                  word={word}
+                  chosen={heard[setting] === word}
+                  token={tokens[setting] ?? ""}
+                />
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface CellProps {
+  readonly setting: string;
+  readonly word: AirflowWord;
+  readonly chosen: boolean;
+  readonly token: string;
+}
+
+function StripCell({ setting, word, chosen, token }: CellProps) {
+  const fetcher = useFetcher();
+  const waiting = fetcher.state !== "idle";
+  return (
+    <fetcher.Form method="post">
+      <input type="hidden" name="intent" value="heard" />
+      <input type="hidden" name="token" value={token} />
+      <input type="hidden" name="setting" value={setting} />
+      <button
+        type="submit"
+        name="seen"
+        value={chosen ? "" : word}
+        aria-pressed={chosen}
+        aria-label={`${setting}: ${airflowWords[word]}`}
+        aria-busy={waiting}
+        className={`block h-12 w-full rounded-card border-[1.5px] ${chosen ? "border-ink bg-ink font-bold text-paper" : "border-[var(--edge)] bg-card text-soft"} ${waiting ? "border-dashed" : ""}`}
+      >
+        <span className="max-md:hidden">{chosen ? airflowWords[word] : ""}</span>
+        <span aria-hidden="true" className="md:hidden">
+          {chosen ? "●" : ""}
+        </span>
+      </button>
+    </fetcher.Form>
+  );
+}

@@ -1,0 +1,182 @@
+import { minutesText, percent } from "@core/units/wording";
+import { offerTitles } from "@words/offerTitles";
+import { Link, useFetcher } from "react-router";
+import { JobMoneyNav } from "../parts/JobMoneyNav";
+import { priceText } from "../text/money";
+import { EstimateEditor } from "./EstimateEditor";
+import type { EstimateData } from "./estimateView.server";
+import { VersionCard } from "./VersionCard";
+
+/** The ways to do the job side by side, then the versions of the one that was taken, to its bill. */
+export function EstimateBench({ page, problem }: { page: EstimateData; problem: string | null }) {
+  const latest = page.versions.at(-1);
+  return (
+    <main id="main" className="grid w-full max-w-7xl content-start gap-4 px-5 py-3 max-md:px-3">
+      <JobMoneyNav jobId={page.id} here="estimate" />
+      {problem && (
+        <p role="alert" className="border-l-4 border-danger pl-3 font-semibold">
+          Not stored: {problem}
+        </p>
+      )}
+      <Offers page={page} />
+      {page.versions.length > 0 && (
+        <section aria-labelledby="versions" className="grid gap-3">
+          <h2 id="versions" className="text-lg font-bold">
+            Versions
+          </h2>
+          <div className="grid items-start gap-3 lg:grid-cols-2">
+            {[...page.versions].reverse().map((version) => (
+              <VersionCard key={version.id} page={page} version={version} />
+            ))}
+          </div>
+        </section>
+      )}
+      {page.difference && <Difference page={page} />}
+      {latest && (
+        <EstimateEditor
+          key={latest.id}
+          page={page}
+          kind="estimate"
+          title="The next version"
+          from={latest.body}
+        />
+      )}
+      {page.billFrom && latest && (
+        <EstimateEditor
+          key={`bill ${latest.id} ${page.billFrom.minutes}`}
+          page={page}
+          kind="bill"
+          title={
+            page.billFrom.minutes === null
+              ? "The bill, from what was approved"
+              : `The bill, from what was approved and the ${minutesText(page.billFrom.minutes)} ticked`
+          }
+          from={page.billFrom.body}
+        />
+      )}
+    </main>
+  );
+}
+
+function Offers({ page }: { page: EstimateData }) {
+  const fetcher = useFetcher();
+  const { currency } = page.terms;
+  const best = Math.min(...page.offers.map(({ expectedMinor }) => expectedMinor));
+  return (
+    <section aria-labelledby="offers">
+      <h2 id="offers" className="text-lg font-bold">
+        The job, side by side
+      </h2>
+      {page.open && (
+        <p className="text-base">
+          The verdict is still open: these are for the likeliest, with the diagnosis they charge carried
+          through to the end. The guess is the usual part for what was heard.
+        </p>
+      )}
+      {page.shared && page.shared.apart - page.shared.together > 1 && (
+        <p className="text-base">
+          With {page.shared.name} in the same visit: {minutesText(page.shared.together)} together,{" "}
+          {minutesText(page.shared.apart)} one after the other. What they share is charged once.
+        </p>
+      )}
+      {page.offers.length === 0 && (
+        <p className="sheet-card p-4">
+          Nothing is decided on yet: probe on, or choose under <Link to={`/jobs/${page.id}/fit`}>Fit</Link>{" "}
+          what comes out.
+        </p>
+      )}
+      <ul className="mt-2 grid gap-2 sm:grid-cols-2 xl:grid-flow-col xl:auto-cols-fr xl:grid-cols-none">
+        {page.offers.map((offer) => (
+          <li
+            key={offer.kind}
+            data-offer={offer.kind}
+            className="sheet-card grid content-start gap-1 p-3 text-base"
+          >
+            <p className="font-semibold">{offerTitles[offer.kind]}</p>
+            <p className="text-soft">{offer.names}</p>
+            <p className="figures text-xl">{priceText(offer.priced.totalMinor, currency)}</p>
+            <p className="text-soft">
+              {offer.labourHours === null ? "no labour here" : `${offer.labourHours / 1000} h labour`},{" "}
+              {priceText(offer.priced.taxMinor, currency)} tax in it
+            </p>
+            <p>
+              {offer.kind === "owners-own"
+                ? "No warranty on the work."
+                : `Comes back in ${percent(offer.comebackChance)}: ${priceText(offer.comebackMinor, currency)} expected.`}
+            </p>
+            <p>
+              In the end <b className="figures">{priceText(offer.expectedMinor, currency)}</b>
+              {offer.expectedMinor === best && offer.kind !== "owners-own" ? ", the least" : ""}
+            </p>
+            <fetcher.Form method="post" className="mt-1">
+              <input type="hidden" name="token" value={page.token} />
+              <input type="hidden" name="offer" value={offer.kind} />
+              <button
+                type="submit"
+                name="intent"
+                value="offer"
+                className="btn w-full text-base"
+                disabled={fetcher.state !== "idle"}
+              >
+                Estimate this
+              </button>
+            </fetcher.Form>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-1 text-base text-soft">
+        At {priceText(page.terms.hourMinor, currency)} an hour, labour by{" "}
+        {page.terms.labourBy === "book" ? "the book's tenths" : "the plan's minutes in tenths"}, diagnosis{" "}
+        {page.terms.diagnosisPolicy === "on-top" ? "on top" : "swallowed by the job"}.{" "}
+        <Link to="/settings" className="underline">
+          The shop's terms
+        </Link>
+      </p>
+    </section>
+  );
+}
+
+function Difference({ page }: { page: EstimateData }) {
+  const { currency } = page.terms;
+  const rows = page.difference ?? [];
+  const sum = rows.reduce((total, { differenceMinor }) => total + differenceMinor, 0);
+  return (
+    <section aria-labelledby="difference" className="sheet-card max-w-3xl p-3 text-base">
+      <h2 id="difference" className="font-bold">
+        The bill beside what was approved, before tax: {sum > 0 ? "+" : ""}
+        {priceText(sum, currency)}
+      </h2>
+      {rows.length === 0 ? (
+        <p>No line differs.</p>
+      ) : (
+        <table className="mt-1 w-full">
+          <thead>
+            <tr className="text-left text-soft">
+              <th className="font-normal">line</th>
+              <th className="text-right font-normal">approved</th>
+              <th className="text-right font-normal">billed</th>
+              <th className="text-right font-normal">difference</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.title} className="border-t border-rule">
+                <td>{row.title}</td>
+                <td className="figures text-right">
+                  {row.estimatedMinor === null ? "–" : priceText(row.estimatedMinor, currency)}
+                </td>
+                <td className="figures text-right">
+                  {row.billedMinor === null ? "–" : priceText(row.billedMinor, currency)}
+                </td>
+                <td className="figures text-right">
+                  {row.differenceMinor > 0 ? "+" : ""}
+                  {priceText(row.differenceMinor, currency)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

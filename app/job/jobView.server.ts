@@ -1,0 +1,227 @@
+import type { Circuit } from "@core/circuit/circuit";
+import type { FailedRepair } from "@core/diagnose/history/failedRepair";
+import { lookMinutes, placesNeeded } from "@core/diagnose/tests/access";
+import { faultFromId } from "@core/fault/fault";
+import { defaultStoppingCosts, repairDefaults, type StoppingCosts } from "@core/money/stoppingCosts";
+import type { Reading } from "@core/predict/reading";
+import { evidenceText, resultText } from "@core/predict/readingText";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { learntRepairs, type MeasuredRepairs, repairsAsLearnt } from "@core/records/learntRepairs";
+import { familyName } from "@core/solve/checks/circuitFamily";
+import type { Setup } from "@core/solve/netlist/setup";
+import { operatingPoint } from "@core/solve/operatingPoint";
+import { findCircuit } from "@db/repositories/circuits.server";
+import { type FamilyCounts, faultCounts, measuredRepairs } from "@db/repositories/closures.server";
+import { type Fitting, fittingsOf } from "@db/repositories/fittings.server";
+import { findJob, type Job } from "@db/repositories/jobs.server";
+import { type Note, notesOf } from "@db/repositories/notes.server";
+import { readingsOf, type StoredReading } from "@db/repositories/readings.server";
+import { learningOn, shopTerms } from "@db/repositories/settings.server";
+import { untilCommit } from "@db/repositories/untilCommit.server";
+import { data } from "react-router";
+import { engineFor } from "../engine/engine.server";
+import type { SheetState } from "../sheet/sheetState";
+import { clockText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
+
+/** Everything a job's pages are made from. */
+export interface JobView {
+  readonly job: Job;
+  readonly circuit: Circuit;
+  readonly engine: CompiledCircuit;
+  readonly stored: readonly StoredReading[];
+  readonly notes: readonly Note[];
+  /** The shop's own money, which decides when to stop looking. */
+  readonly costs: StoppingCosts;
+  /** What was fitted in this job and did not hold. */
+  readonly repairs: readonly FailedRepair[];
+  /** What the shop has proven, which sharpens the odds. */
+  readonly learnt: FamilyCounts;
+}
+
+/** The number in a job's address; answers 404 where it is none. */
+export function jobNumber(id: string | undefined): number {
+  if (!/^\d{1,9}$/.test(id ?? "")) throw noSuchJob();
+  return Number(id);
+}
+
+const noSuchJob = () => data("There is no such job.", { status: 404 });
+
+const jobAndCircuit = (number: number) =>
+  untilCommit(`job ${number}`, async () => {
+    const job = await findJob(number);
+    const circuit = job ? await findCircuit(job.circuitId) : null;
+    return job && circuit ? { job, circuit } : null;
+  });
+
+/** The job of an address; answers 404 where there is none. */
+export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit: Circuit }> {
+  const found = await jobAndCircuit(jobNumber(id));
+  if (!found) throw noSuchJob();
+  return found;
+}
+
+/** What a job's pages are made from beside its readings and its engine: it changes seldom while one looks. */
+async function besidesReadings(number: number) {
+  const found = await jobAndCircuit(number);
+  if (!found) return null;
+  const { netlist } = await engineFor(found.circuit);
+  const [notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
+    notesOf(number),
+    fittingsOf(number),
+    shopTerms(),
+    learningOn(),
+  ]);
+  const [learnt, repaired] = on
+    ? await Promise.all([faultCounts(familyName(netlist)), measuredRepairs()])
+    : [{ counts: [], ofFamily: [] }, []];
+  return { ...found, notes, fittings, learnt, costs: stoppingCosts(hourMinor, comebackMinor, repaired) };
+}
+
+/** A job with its readings and its engine. */
+export async function jobViewAt(id: string | undefined): Promise<JobView> {
+  const number = jobNumber(id);
+  const [found, stored] = await Promise.all([
+    untilCommit(`all but the readings of job ${number}`, () => besidesReadings(number)),
+    readingsOf(number),
+  ]);
+  if (!found) throw noSuchJob();
+  const { fittings, ...besides } = found;
+  const engine = await engineFor(found.circuit);
+  return { ...besides, engine, stored, repairs: failedRepairs(fittings, stored) };
+}
+
+/** What was fitted and did not hold, by how many of the readings that stand came before it. */
+const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredReading[]): FailedRepair[] =>
+  fittings.flatMap(({ outcome, parts, fittedAt }) =>
+    outcome === "failed"
+      ? [{ after: stored.filter(({ struckAt, takenAt }) => !struckAt && takenAt <= fittedAt).length, parts }]
+      : [],
+  );
+
+/** Costs once made, so that what was priced with them is known again. */
+const costsMade = new Map<string, StoppingCosts>();
+
+export function stoppingCosts(
+  hourMinor: number,
+  comebackMinor: number,
+  repaired: readonly MeasuredRepairs[],
+): StoppingCosts {
+  const key = JSON.stringify([hourMinor, comebackMinor, repaired]);
+  const repairs =
+    repaired.length > 0
+      ? repairsAsLearnt(repairDefaults, learntRepairs(repairDefaults, repaired))
+      : undefined;
+  const made = costsMade.get(key) ?? { ...defaultStoppingCosts, hourMinor, comebackMinor, repairs };
+  costsMade.set(key, made);
+  return made;
+}
+
+/** Readings that stand. */
+export const standingReadings = ({ stored }: JobView): Reading[] =>
+  stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
+
+/** Their numbers in the evidence, in the same order. */
+export const standingNumbers = ({ stored }: JobView): number[] =>
+  stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
+
+/** Minutes spent looking so far: each look's own, and every place opened once. */
+export function minutesLooked(view: JobView): number {
+  const open = new Set<string>();
+  let minutes = 0;
+  for (const reading of standingReadings(view)) {
+    if (reading.heard) continue;
+    minutes += lookMinutes(view.engine, reading, open);
+    for (const place of placesNeeded(view.engine, reading)) open.add(place);
+  }
+  return minutes;
+}
+
+/** A note as the evidence shows it. */
+export interface NoteLine {
+  readonly id: string;
+  readonly words: string;
+  readonly photo: { readonly width: number; readonly height: number } | null;
+  readonly time: string;
+  readonly struck: boolean;
+}
+
+/** A reading as the evidence shows it. */
+export interface EvidenceLine {
+  readonly id: string;
+  readonly number: number;
+  readonly heard: boolean;
+  readonly what: string;
+  readonly result: string;
+  /** The instrument it came from by itself; null where a hand entered it. */
+  readonly source: string | null;
+  readonly time: string;
+  readonly struck: boolean;
+  readonly notes: readonly NoteLine[];
+}
+
+/** Notes as the evidence shows them. */
+export const noteLines = (notes: readonly Note[]): NoteLine[] =>
+  notes.map(({ id, words, photo, takenAt, struckAt }) => ({
+    id,
+    words,
+    photo,
+    time: clockText(takenAt, shopZone()),
+    struck: struckAt !== null,
+  }));
+
+export function evidenceLines(stored: readonly StoredReading[], notes: readonly Note[] = []): EvidenceLine[] {
+  const zone = shopZone();
+  return stored.map(({ id, number, reading, source, takenAt, struckAt }) => ({
+    id,
+    number,
+    heard: reading.heard ?? false,
+    what: evidenceText(reading),
+    result: resultText(reading),
+    source,
+    time: clockText(takenAt, zone),
+    struck: struckAt !== null,
+    notes: noteLines(notes.filter(({ readingId }) => readingId === id)),
+  }));
+}
+
+/** The circuit's states in some set-ups, under each assumption: `healthy` or a fault. */
+export function sheetStatesAt(
+  { netlist }: Pick<CompiledCircuit, "netlist">,
+  under: readonly string[],
+  setups: readonly (Setup & Pick<SheetState, "key" | "setting">)[],
+): SheetState[] {
+  return under.flatMap((id) => {
+    const fault = id === "healthy" ? null : faultFromId(netlist, id);
+    const changes = fault?.ok ? fault.value.changes : [];
+    return setups.map((setup) => {
+      const { volts, amps, rpm, floating, buzzing } = operatingPoint(netlist, setup, changes);
+      return {
+        under: id,
+        key: setup.key,
+        setting: setup.setting,
+        point: { volts: rounded(volts), amps: rounded(amps), rpm, floating, buzzing },
+      };
+    });
+  });
+}
+
+/** The states the sheet shows most: key on in every setting, and key out. */
+export function sheetStates(
+  engine: Pick<CompiledCircuit, "netlist">,
+  under: readonly string[],
+): SheetState[] {
+  const { settings } = engine.netlist.circuit;
+  const setups = (["run", "off"] as const).flatMap((key) => settings.map((setting) => ({ key, setting })));
+  return sheetStatesAt(engine, under, setups);
+}
+
+/** Three decimals are more than a meter shows, and a fifth of the text. */
+function rounded<T extends number | null>(values: Readonly<Record<string, T>>): Record<string, T> {
+  return Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [
+      name,
+      value === null ? value : Math.round(value * 1000) / 1000,
+    ]),
+  ) as Record<string, T>;
+}

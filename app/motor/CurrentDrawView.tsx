@@ -1,0 +1,290 @@
+import type { ConditionFit, DrawInSetup, MotorCondition } from "@core/predict/currentDraw";
+import { Link, useFetcher } from "react-router";
+import { DrawPicture } from "./CurrentDrawPicture";
+import { FanPicture } from "./FanPicture";
+import { amps, percentOf, watts } from "./figureText";
+import type { MotorPageData } from "./motorPageView.server";
+import { NewDrop } from "./NewDrop";
+
+const conditionWords: Readonly<Record<MotorCondition, string>> = {
+  healthy: "a healthy motor",
+  tight: "a tight motor",
+  "shorted-turns": "a shorted winding",
+  "worn-brushes": "worn brushes",
+  "filter-blocked": "a blocked filter or duct",
+};
+
+const sizeWords = ({ condition, size }: ConditionFit): string => {
+  if (size === null) return "";
+  switch (condition) {
+    case "tight":
+      return `${size} times its rated draw at rated volts`;
+    case "shorted-turns":
+      return `${percentOf(size)} of the winding left`;
+    case "worn-brushes":
+      return `${size} Ω too much in the brushes`;
+    default:
+      return `${percentOf(size)} of the fan's load left`;
+  }
+};
+
+const advice: Readonly<Record<MotorCondition, string>> = {
+  healthy: "It is not the motor that cooks the parts on its way.",
+  tight: "Turn the wheel by hand with the key off. Left in, it cooks the pack, the pins and the fuse.",
+  "shorted-turns": "It draws too much and runs hot: it takes the pack and the fuse with it.",
+  "worn-brushes": "Look at its humps with a clamp and a scope. It quits for good some day soon.",
+  "filter-blocked":
+    "Less air through the fan means less work and less draw, however odd that sounds: the motor turns faster. Look at the filter before the motor is bought.",
+};
+
+/** A measured draw this far off the healthy band says so. */
+function drawWord({ measuredAmps, healthyAmps }: DrawInSetup): string {
+  if (measuredAmps === null) return "";
+  if (measuredAmps < 0.5 && healthyAmps.low > 0.5) return "no draw";
+  if (measuredAmps > healthyAmps.high * 1.03 + 0.3) return "too much";
+  if (measuredAmps < healthyAmps.low * 0.97 - 0.3) return "too little";
+  return "as it should";
+}
+
+/** Amps speed by speed beside the circuit's own prediction, what fits them, and what they do to the parts on the way. */
+export function DrawView({ page }: { page: MotorPageData }) {
+  const { draw, drops, engine } = page;
+  const rows = draw.setups.filter(({ setup }) => (setup.engine ?? false) === engine);
+  const [best, second] = draw.fits;
+  const close = best && second && second.odds > 0.25;
+  return (
+    <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+      <div className="grid min-w-0 gap-4">
+        <section aria-labelledby="draw" className="sheet-card p-3">
+          <div className="flex flex-wrap items-baseline justify-between gap-2">
+            <h2 id="draw" className="font-bold">
+              Clamp round {page.motor.id}, speed by speed
+            </h2>
+            <Link
+              className="min-h-11 text-base underline"
+              to={`?view=draw&motor=${page.motor.id}${engine ? "" : "&engine=on"}`}
+              preventScrollReset
+            >
+              {engine ? "engine running" : "engine off"}: {engine ? "take it off" : "let it run"}
+            </Link>
+          </div>
+          <table className="mt-1 w-full text-base">
+            <thead>
+              <tr className="text-left text-soft">
+                <th className="pr-2 font-normal">speed</th>
+                <th className="font-normal">a healthy one here</th>
+                <th className="font-normal">clamped</th>
+                <th className="font-normal max-md:hidden">so</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <SpeedRow key={row.setup.setting} page={page} row={row} />
+              ))}
+            </tbody>
+          </table>
+        </section>
+        <DrawPicture page={page} rows={rows} />
+        <FanPicture page={page} />
+      </div>
+      <div className="grid min-w-0 gap-4">
+        <section aria-labelledby="fits" className="tag-card">
+          <div className="tag-face">
+            <h2 id="fits" className="pr-6 text-base text-soft">
+              What fits this draw
+            </h2>
+            {!best && (
+              <p className="mt-1">
+                Clamp one speed or more. The circuit says what a healthy motor would draw.
+              </p>
+            )}
+            {best && (
+              <>
+                <p className="mt-1 pr-6 text-xl font-bold">
+                  {close
+                    ? `${conditionWords[best.condition]}, or ${conditionWords[second.condition]}`
+                    : conditionWords[best.condition]}
+                </p>
+                <p className="text-base">{advice[best.condition]}</p>
+                {close && second && best.condition !== "healthy" && (
+                  <p className="text-base">{advice[second.condition]}</p>
+                )}
+                <ul className="mt-2 grid gap-1 text-base">
+                  {draw.fits.map((fit) => (
+                    <li key={fit.condition}>
+                      <span className="flex justify-between gap-2">
+                        <span>
+                          {conditionWords[fit.condition]}
+                          {fit.odds > 0.02 && fit.size !== null && (
+                            <span className="text-soft"> ({sizeWords(fit)})</span>
+                          )}
+                        </span>
+                        <span className="figures shrink-0">{percentOf(fit.odds)}</span>
+                      </span>
+                      <span
+                        className="doubt-bar block"
+                        style={{ width: `${Math.max(0.5, 100 * fit.odds)}%` }}
+                      />
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </div>
+        </section>
+        <HotParts rows={rows} />
+        <section aria-labelledby="drops" className="sheet-card p-3">
+          <h2 id="drops" className="font-bold">
+            Drops under load
+          </h2>
+          <p className="text-base text-soft">
+            Limits as practice has them: 0.1 V a joint, 0.2 V a wire, 0.3 V a switch, 0.5 V a whole side.
+          </p>
+          {drops.length > 0 && (
+            <ul className="mt-1 text-base">
+              {drops.map(({ id, red, black, setting, drop }) => {
+                const over = Math.abs(drop.volts) > drop.limitVolts;
+                const air = drop.airflow[page.motor.id] ?? 1;
+                return (
+                  <li key={id} className="border-t border-rule py-1">
+                    <b>
+                      {red} to {black}
+                    </b>
+                    , speed {setting}: <span className="figures">{Math.abs(drop.volts).toFixed(2)} V</span>{" "}
+                    over a {drop.over === "side" ? "whole side" : drop.over}{" "}
+                    {over ? (
+                      <span className="text-danger">
+                        (over the {drop.limitVolts} V it may have): {(1000 * drop.addedOhms).toFixed(0)} mΩ
+                        too much, {watts(drop.watts)} of heat, {percentOf(Math.max(0, 1 - air))} of the air
+                        lost
+                      </span>
+                    ) : (
+                      <span>within its {drop.limitVolts} V</span>
+                    )}
+                  </li>
+                );
+              })}
+            </ul>
+          )}
+          <NewDrop page={page} />
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function SpeedRow({ page, row }: { page: MotorPageData; row: DrawInSetup }) {
+  const fetcher = useFetcher<{ problem?: string }>();
+  const { setup, healthyAmps, measuredAmps } = row;
+  const word = drawWord(row);
+  const look = {
+    test: "amps",
+    around: page.motor.id,
+    key: "run",
+    setting: setup.setting,
+    ...(setup.engine ? { engine: true } : {}),
+  };
+  return (
+    <tr className="border-t border-rule" data-speed={setup.setting}>
+      <th scope="row" className="text-left">
+        {setup.setting}
+      </th>
+      <td className="figures">
+        {amps(healthyAmps.usual)}{" "}
+        <span className="text-soft max-md:hidden">
+          ({healthyAmps.low.toFixed(1)} to {healthyAmps.high.toFixed(1)})
+        </span>
+      </td>
+      <td className="py-1">
+        <fetcher.Form method="post" className="flex items-center gap-1">
+          <input type="hidden" name="intent" value="reading" />
+          <input type="hidden" name="token" value={`${page.token}-${setup.setting}`} />
+          <input type="hidden" name="reading" value={JSON.stringify(look)} />
+          <input
+            key={measuredAmps}
+            name="figure"
+            inputMode="decimal"
+            autoComplete="off"
+            className="field figures w-24"
+            aria-label={`Amps on speed ${setup.setting}`}
+            defaultValue={measuredAmps === null ? "" : measuredAmps}
+          />
+          <button className="btn px-2" type="submit" aria-label={`Save amps on speed ${setup.setting}`}>
+            save
+          </button>
+        </fetcher.Form>
+        {fetcher.data?.problem && (
+          <p role="alert" className="text-danger">
+            {fetcher.data.problem}
+          </p>
+        )}
+      </td>
+      <td className={`max-md:hidden ${word === "too much" || word === "no draw" ? "text-danger" : ""}`}>
+        {word}
+      </td>
+    </tr>
+  );
+}
+
+/** Heat this many times what a healthy motor ever makes there cooks the part (judgement, no source). */
+const cooks = 1.6;
+
+function HotParts({ rows }: { rows: readonly DrawInSetup[] }) {
+  const measured = rows.filter(({ measuredAmps }) => measuredAmps !== null);
+  const hot = new Map<string, { watts: number; hottest: number; setting: string }>();
+  for (const { setup, warm } of measured)
+    for (const { id, watts: own, hottestWatts } of warm)
+      if (own > (hot.get(id)?.watts ?? 0))
+        hot.set(id, { watts: own, hottest: hottestWatts, setting: setup.setting ?? "" });
+  const lines = [...hot]
+    .filter(([, { watts: own }]) => own > 0.3)
+    .sort(
+      ([, a], [, b]) =>
+        b.watts / Math.max(0.3, b.hottest) - a.watts / Math.max(0.3, a.hottest) || b.watts - a.watts,
+    )
+    .slice(0, 8);
+  return (
+    <section aria-labelledby="hot" className="sheet-card p-3">
+      <h2 id="hot" className="font-bold">
+        What the draw does on its way
+      </h2>
+      {lines.length === 0 ? (
+        <p className="text-base text-soft">
+          Once a speed is clamped: the watts in each element of the pack and each pin, beside the most a
+          healthy motor ever makes there.
+        </p>
+      ) : (
+        <table className="mt-1 w-full text-base">
+          <thead>
+            <tr className="text-left text-soft">
+              <th className="font-normal">part</th>
+              <th className="font-normal">heat, at worst</th>
+              <th className="font-normal">healthy at most</th>
+              <th className="font-normal">times</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map(([id, { watts: own, hottest, setting }]) => {
+              const times = own / Math.max(1e-6, hottest);
+              return (
+                <tr key={id} className="border-t border-rule">
+                  <th scope="row" className="pr-2 text-left">
+                    {id}
+                  </th>
+                  <td className="figures">
+                    {watts(own)} <span className="text-soft">on {setting}</span>
+                  </td>
+                  <td className="figures">{watts(hottest)}</td>
+                  <td className={`figures ${times > cooks ? "font-bold text-danger" : ""}`}>
+                    {times.toFixed(1)}
+                    {times > cooks ? " cooks" : ""}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

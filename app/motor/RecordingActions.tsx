@@ -1,0 +1,24 @@
+import { useFetcher } from "react-router";
+import type { MotorPageData } from "./motorPageView.server";
+import type { TraceLine } from "./motorView.server";
+
+/** What can be done with a recording: kept as the healthy one of its motor part, struck out, put back. */
+export function TraceActions({ page, trace }: { page: MotorPageData; trace: TraceLine }) {
+  const fetcher = useFetcher();
+  return (
+    <fetcher.Form method="post" className="flex gap-2">
+      <input type="hidden" name="trace" value={trace.id} />
+      <input type="hidden" name="motor" value={page.motor.id} />
+      <input type="hidden" name="healthy" value={trace.healthy ? "no" : "yes"} />
+      <input type="hidden" name="struck" value={trace.struck ? "no" : "yes"} />
+      {trace.record.kind === "humps" && (
+        <button className="btn" type="submit" name="intent" value="healthy">
+          {trace.healthy ? "Not the healthy one after all" : "Keep as this motor's healthy one"}
+        </button>
+      )}
+      <button className="btn" type="submit" name="intent" value="strike">
+        {trace.struck ? "Put back" : "Strike out"}
+      </button>
+    </fetcher.Form>
+  );
+}

@@ -1,0 +1,317 @@
+import type { TraceChoice } from "@core/recording/recordingFile";
+import type { TraceSketch } from "@core/recording/recordingSketch";
+import type { HumpsOptions } from "@core/ripple/rippleOptions";
+import type { ProbeScale } from "@core/signal/probeScale";
+import { useRef, useState } from "react";
+import { SmallField } from "../ui/SmallField";
+import { useFileDrop } from "../ui/useFileDrop";
+import { askBench } from "./InstrumentPanel";
+import type { MotorPageData } from "./motorPageView.server";
+import type { ReadHumps } from "./recordingWorker";
+import { SpeedChoice } from "./SpeedChoice";
+import { storeTrace, useTraceWorker } from "./useRecordingWorker";
+import { WorkingBar } from "./WorkingBar";
+
+interface TraceImportProps {
+  readonly page: MotorPageData;
+  readonly onStored: () => void;
+}
+
+interface Opened {
+  readonly file: File;
+  readonly sketch: TraceSketch;
+}
+
+const mostFileBytes = 400 * 1024 * 1024;
+const typed = (text: string): number | undefined => {
+  const value = Number(text.trim().replace(",", "."));
+  return text.trim() === "" || !(value > 0) ? undefined : value;
+};
+
+/** Speed the circuit predicts of a healthy motor on this setting; undefined where it would stand. */
+const predictedRpm = (page: MotorPageData, setting: string): number | undefined =>
+  page.draw.setups.find(({ setup }) => setup.setting === setting)?.healthyRpm || undefined;
+
+type ScaleKind = ProbeScale["kind"];
+const scaleWords: Readonly<Record<ScaleKind, string>> = {
+  "volts-per-amp": "a clamp, mV an amp",
+  "amps-per-volt": "a clamp, A a volt",
+  shunt: "a shunt, mΩ",
+  amps: "amps already",
+};
+
+function scaleFrom(kind: ScaleKind, figure: string): ProbeScale | null {
+  const value = typed(figure);
+  if (kind === "amps") return { kind };
+  if (value === undefined) return null;
+  if (kind === "volts-per-amp") return { kind, voltsPerAmp: value / 1000 };
+  return kind === "shunt" ? { kind, ohms: value / 1000 } : { kind, ampsPerVolt: value };
+}
+
+/** A trace from a file, looked at before it is taken, or from the instrument; read on a thread of its own. */
+export function TraceImport({ page, onStored }: TraceImportProps) {
+  const { ask, stop, working } = useTraceWorker();
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [problem, setProblem] = useState("");
+  const input = useRef<HTMLInputElement>(null);
+  const [setting, setSetting] = useState(page.settings.at(-1) ?? "");
+  const [bars, setBars] = useState(page.motor.bars === null ? "" : String(page.motor.bars));
+  const [poles, setPoles] = useState(String(page.motor.poles));
+  const [rpm, setRpm] = useState("");
+  const [chopping, setChopping] = useState("");
+  const [kind, setKind] = useState<ScaleKind>("volts-per-amp");
+  const [scale, setScale] = useState("10");
+  const [column, setColumn] = useState(0);
+  const [rate, setRate] = useState("");
+
+  const open = async (file: File | undefined): Promise<void> => {
+    if (!file) return;
+    setProblem("");
+    setOpened(null);
+    if (file.size > mostFileBytes) {
+      setProblem(
+        `${file.name} is ${Math.round(file.size / 1e6)} MB: at most ${Math.round(mostFileBytes / 1e6)} MB are read. Save a shorter stretch.`,
+      );
+      return;
+    }
+    try {
+      const { sketch } = await ask<{ sketch: TraceSketch }>({ do: "sketch", file });
+      setOpened({ file, sketch });
+      setColumn(sketch.valueColumn);
+      setKind(sketch.inAmps ? "amps" : "volts-per-amp");
+      setRate(
+        sketch.timeColumn === null && sketch.kind === "csv" && sketch.rateHz !== null
+          ? String(Math.round(sketch.rateHz))
+          : "",
+      );
+    } catch (error) {
+      setProblem(`${file.name}: ${(error as Error).message}`);
+    }
+  };
+
+  const options = (): HumpsOptions => ({
+    bars: typed(bars),
+    poles: typed(poles) ?? 2,
+    rpm: typed(rpm),
+    aboutRpm: predictedRpm(page, setting),
+    choppingHz: typed(chopping),
+  });
+
+  const keep = async (
+    { figures, picture, kept, milliseconds }: ReadHumps,
+    name: string,
+    source: string,
+  ): Promise<void> => {
+    performance.measure("airway:analysed", { start: 0, duration: milliseconds });
+    const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
+    await storeTrace(
+      page.id,
+      { kind: "humps", name, motor: page.motor.id, source, setup, figures, picture },
+      kept,
+    );
+    setOpened(null);
+    onStored();
+  };
+
+  const read = async (): Promise<void> => {
+    if (!opened) return;
+    const probe = scaleFrom(kind, scale);
+    if (!probe) {
+      setProblem("Say what the probe makes of an amp: 10 mV on most clamps.");
+      return;
+    }
+    const choice: TraceChoice = {
+      valueColumn: column,
+      scale: probe,
+      ...(typed(rate) === undefined ? {} : { rateHz: typed(rate) }),
+    };
+    setProblem("");
+    try {
+      const { humps } = await ask<{ humps: ReadHumps }>({
+        do: "read",
+        file: opened.file,
+        choice,
+        options: options(),
+      });
+      await keep(humps, opened.file.name.slice(0, 110), "file");
+    } catch (error) {
+      setProblem(`${opened.file.name}: ${(error as Error).message}`);
+    }
+  };
+
+  const fromInstrument = async (): Promise<void> => {
+    setProblem("");
+    try {
+      const rateHz = page.chopped ? 80_000 : 20_000;
+      const asked = {
+        port: "",
+        what: "trace",
+        around: page.motor.id,
+        key: "run",
+        engine: page.engine ? "yes" : "no",
+        setting,
+        rateHz: String(rateHz),
+        samples: String(2 * rateHz),
+      };
+      const samples = await (await askBench(page.id, asked)).arrayBuffer();
+      const { humps } = await ask<{ humps: ReadHumps }>(
+        { do: "samples", samples, rateHz, options: options() },
+        [samples],
+      );
+      await keep(humps, `scope, speed ${setting}`, "Practice instrument");
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+
+  const { over, target } = useFileDrop((file) => void open(file));
+  return (
+    <section
+      aria-labelledby="bring-trace"
+      className={`sheet-card grid gap-2 p-3 text-base ${over ? "border-dashed !border-ink" : ""}`}
+      {...target}
+    >
+      <div className="flex flex-wrap items-end gap-3">
+        <h2 id="bring-trace" className="self-center font-bold">
+          Read a trace
+        </h2>
+        <SpeedChoice label="taken on speed" settings={page.settings} value={setting} onChange={setSetting} />
+        <SmallField label="bars" value={bars} onChange={setBars} hint="if known" />
+        <SmallField label="poles" value={poles} onChange={setPoles} />
+        <SmallField label="rpm" value={rpm} onChange={setRpm} hint="if known" />
+        <SmallField label="chopping, Hz" value={chopping} onChange={setChopping} hint="if known" />
+        <input
+          ref={input}
+          type="file"
+          accept=".csv,.txt,.tsv,.wav,text/csv,audio/wav"
+          className="sr-only"
+          aria-label="A CSV or WAV file of the motor's current"
+          onChange={(event) => {
+            void open(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+        <button
+          type="button"
+          className="btn btn-main"
+          disabled={working !== null}
+          onClick={() => input.current?.click()}
+        >
+          CSV or WAV file
+        </button>
+        {page.practice !== null && (
+          <button
+            type="button"
+            className="btn"
+            disabled={working !== null}
+            onClick={() => void fromInstrument()}
+          >
+            From the practice scope
+          </button>
+        )}
+      </div>
+      {opened && <Found opened={opened} />}
+      {opened && (
+        <div className="flex flex-wrap items-end gap-3">
+          {opened.sketch.columns.length > 1 && (
+            <label className="grid text-soft">
+              the current is in
+              <select
+                className="field text-ink"
+                value={column}
+                onChange={(event) => setColumn(Number(event.target.value))}
+              >
+                {opened.sketch.columns.map(({ name, unit }, i) => (
+                  <option key={i} value={i} disabled={i === opened.sketch.timeColumn}>
+                    {name || `column ${i + 1}`}
+                    {unit ? `, ${unit}` : ""}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          <label className="grid text-soft">
+            measured by
+            <select
+              className="field text-ink"
+              value={kind}
+              onChange={(event) => setKind(event.target.value as ScaleKind)}
+            >
+              {(Object.keys(scaleWords) as ScaleKind[]).map((own) => (
+                <option key={own} value={own}>
+                  {scaleWords[own]}
+                </option>
+              ))}
+            </select>
+          </label>
+          {kind !== "amps" && (
+            <SmallField label={scaleWords[kind].split(", ")[1] ?? ""} value={scale} onChange={setScale} />
+          )}
+          {opened.sketch.timeColumn === null && opened.sketch.kind === "csv" && (
+            <SmallField label="samples a second" value={rate} onChange={setRate} />
+          )}
+          <button
+            type="button"
+            className="btn btn-main"
+            disabled={working !== null}
+            onClick={() => void read()}
+          >
+            Read it
+          </button>
+          <button type="button" className="btn" onClick={() => setOpened(null)}>
+            Leave it
+          </button>
+        </div>
+      )}
+      <WorkingBar working={working} onStop={stop} problem={problem} />
+    </section>
+  );
+}
+
+const delimiterWords: Readonly<Record<string, string>> = {
+  ",": "commas",
+  ";": "semicolons",
+  "\t": "tabs",
+  "|": "bars",
+  " ": "spaces",
+};
+
+/** What the file was found to hold, before it is taken. */
+function Found({ opened: { file, sketch } }: { opened: Opened }) {
+  const { kind, delimiter, decimal, headerLines, columns, timeColumn, rateHz, samples } = sketch;
+  return (
+    <div data-testid="found">
+      <p>
+        <b>{file.name}</b>:{" "}
+        {kind === "wav"
+          ? `WAV, ${columns.length} channel${columns.length === 1 ? "" : "s"}; full scale counts as one volt, and a sound card keeps no steady part: the mean cannot be trusted`
+          : `${delimiterWords[delimiter] ?? delimiter} between columns, decimal ${decimal === "," ? "comma" : "point"}, ${headerLines} line${headerLines === 1 ? "" : "s"} of header`}
+        ; some {samples.toLocaleString("en-GB")} samples
+        {rateHz === null
+          ? ", no times in it: give the samples a second"
+          : `, ${Math.round(rateHz).toLocaleString("en-GB")} a second, ${(samples / rateHz).toFixed(2)} s`}
+        .
+      </p>
+      <div className="overflow-x-auto">
+        <table className="figures">
+          <tbody>
+            {columns.map((column, i) => (
+              <tr key={i}>
+                <th scope="row" className="pr-3 text-left font-normal text-soft">
+                  {column.name || `column ${i + 1}`}
+                  {column.unit ? ` (${column.unit})` : ""}
+                  {i === timeColumn ? ", time" : ""}
+                </th>
+                {column.first.map((value, j) => (
+                  <td key={j} className="pr-3 text-right">
+                    {Number.isFinite(value) ? Number(value.toPrecision(6)) : "–"}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  );
+}

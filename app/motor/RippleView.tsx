@@ -1,0 +1,87 @@
+import { useState } from "react";
+import { useRevalidator } from "react-router";
+import type { MotorPageData } from "./motorPageView.server";
+import type { TraceLine } from "./motorView.server";
+import { TraceActions } from "./RecordingActions";
+import { TraceImport } from "./RecordingImport";
+import { HumpFigures } from "./RippleFigures";
+import { HumpPictures } from "./RipplePictures";
+import type { HumpsLine } from "./rippleLine";
+
+const humpsOf = (lines: readonly TraceLine[]): HumpsLine[] =>
+  lines.flatMap((line) => (line.record.kind === "humps" ? [{ ...line, record: line.record }] : []));
+
+/** The motor's current bar by bar: read in, looked at, compared, entered as evidence. */
+export function HumpsView({ page }: { page: MotorPageData }) {
+  const traces = humpsOf(page.traces);
+  const healthy = humpsOf(page.healthy);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [beside, setBeside] = useState<string>("");
+  const [shown, setShown] = useState<string>("");
+  const { revalidate } = useRevalidator();
+  const standing = traces.filter(({ struck }) => !struck);
+  const trace = traces.find(({ id }) => id === chosen) ?? standing.at(-1);
+  const others = [...traces, ...healthy].filter(({ id }) => id !== trace?.id);
+  const other = others.find(({ id }) => id === beside);
+  const name = ({ record, when, time, healthy: isHealthy, struck }: HumpsLine): string =>
+    `${record.name}, speed ${record.setup.setting}, ${when} ${time}${isHealthy ? ", healthy" : ""}${struck ? ", struck out" : ""}`;
+  return (
+    <div className="grid min-w-0 gap-4">
+      <TraceImport
+        page={page}
+        onStored={() => {
+          setChosen(null);
+          void revalidate();
+        }}
+      />
+      {!trace && (
+        <p className="text-base text-soft">
+          No trace yet. Clamp the motor's lead on a scope, some seconds at a steady speed, sampled at 20 kHz
+          or so, and save it as CSV or WAV.
+        </p>
+      )}
+      {trace && (
+        <>
+          <div className="flex flex-wrap items-end gap-3 text-base">
+            <label className="grid min-w-0 text-soft">
+              trace
+              <select
+                className="field max-w-full text-ink"
+                value={trace.id}
+                onChange={(event) => setChosen(event.target.value)}
+              >
+                {traces.map((line) => (
+                  <option key={line.id} value={line.id}>
+                    {name(line)}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <label className="grid min-w-0 text-soft">
+              laid over it
+              <select
+                className="field max-w-full text-ink"
+                value={other?.id ?? ""}
+                onChange={(event) => setBeside(event.target.value)}
+              >
+                <option value="">nothing</option>
+                {others.map((line) => (
+                  <option key={line.id} value={line.id}>
+                    {healthy.includes(line)
+                      ? `healthy one of this motor part: ${line.record.name}`
+                      : name(line)}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <TraceActions page={page} trace={trace} />
+          </div>
+          <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
+            <HumpFigures page={page} trace={trace} shown={shown} onShow={setShown} />
+            <HumpPictures key={trace.id} trace={trace} other={other ?? null} shown={shown} />
+          </div>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,60 @@
+import { createServer, type Server } from "node:net";
+import { definiteBlock, ScpiDevice } from "@core/instrument/scpi";
+import { afterEach, describe, expect, test } from "@jest/globals";
+import { askInstrument, askNumber, serveInstrument } from "./instrumentSocket.server";
+
+const closing: (() => Promise<unknown>)[] = [];
+afterEach(async () => {
+  for (const close of closing.splice(0)) await close();
+});
+
+const device = (): ScpiDevice =>
+  new ScpiDevice("Maker,Model,1,2", () => undefined, [
+    { header: "MEASure:VOLTage[:DC]?", run: () => "+1.250000E+01" },
+    { header: "MEASure:WORD?", run: () => "soon" },
+    { header: "TRACe?", run: () => definiteBlock(new Uint8Array(200_000).fill(10)) },
+  ]);
+
+async function served(): Promise<number> {
+  const own = await serveInstrument(device());
+  closing.push(() => own.close());
+  return own.port;
+}
+
+/** A socket that answers whatever it is asked with the same words, or with nothing. */
+async function dumb(answer: string | null): Promise<number> {
+  const server: Server = createServer((socket) => {
+    socket.on("error", () => undefined);
+    socket.on("data", () => (answer === null ? undefined : socket.end(answer)));
+  });
+  await new Promise<void>((resolve) => void server.listen(0, "127.0.0.1", resolve));
+  closing.push(() => new Promise((done) => void server.close(done)));
+  const address = server.address();
+  return typeof address === "object" && address ? address.port : 0;
+}
+
+describe("an instrument on a loopback socket", () => {
+  test("answers a line, a number, and a block of many pieces", async () => {
+    const port = await served();
+    expect((await askInstrument(port, ["*IDN?"])).toString()).toBe("Maker,Model,1,2");
+    expect(await askNumber(port, ["MEAS:VOLT:DC?"])).toBe(12.5);
+    expect(await askInstrument(port, ["TRAC?"])).toHaveLength(200_000);
+  });
+
+  test("many callers at once each get their own answer", async () => {
+    const port = await served();
+    const answers = await Promise.all(Array.from({ length: 20 }, () => askNumber(port, ["MEAS:VOLT?"])));
+    expect(new Set(answers)).toEqual(new Set([12.5]));
+  });
+
+  test("what goes wrong is told in words", async () => {
+    const port = await served();
+    await expect(askNumber(port, ["MEAS:WORD?"])).rejects.toThrow('answered "soon", which is no reading');
+    await expect(askInstrument(port, ["NO:SUCH?"], 200)).rejects.toThrow("Nothing came back");
+    await expect(askInstrument(await dumb("#x"), ["A?"])).rejects.toThrow("a block that cannot be read");
+    await expect(askInstrument(await dumb("half"), ["A?"])).rejects.toThrow("hung up before it answered");
+    const gone = await serveInstrument(device());
+    await gone.close();
+    await expect(askInstrument(gone.port, ["*IDN?"])).rejects.toThrow("Nothing listens on port");
+  });
+});

@@ -1,0 +1,198 @@
+import { holesText } from "@core/match/holeText";
+import { sides } from "@core/match/partDescription";
+import { useState } from "react";
+import { useFetcher } from "react-router";
+import { coilField, fieldsOf } from "./partForm";
+import type { MatchData } from "./partsView.server";
+
+const packAndPlug = [
+  ["resistor", "the pack"],
+  ["connector", "a plug with leads alone"],
+] as const;
+
+/**
+ * A part as it lies in the hand: what is seen and measured on it, as much as one knows. The old one's figures stand beside, never
+ * in the fields: what was not looked at must not count as the same.
+ */
+export function PartForm({ match }: { match: MatchData }) {
+  const fetcher = useFetcher<{ problem: string | null }>();
+  const { part, place, old, fresh } = match;
+  const like = old ?? fresh;
+  const beside = fieldsOf(like, place, holesText(like?.holes ?? []));
+  const [kind, setKind] = useState<string>(match.kind);
+  const motor = kind === "motor";
+  const body = kind !== "connector";
+  const busy = fetcher.state !== "idle";
+  const done = !busy && fetcher.data?.problem === null;
+  const field = (name: string) => ({ name, beside: beside[name] ?? "" });
+  return (
+    <fetcher.Form method="post" className="grid gap-4 pb-3" key={match.part}>
+      <input type="hidden" name="intent" value="typed" />
+      <input type="hidden" name="part" value={part} />
+      <input type="hidden" name="old" value={old?.number ?? ""} />
+      {like && (
+        <p className="text-soft">
+          Leave empty what you cannot see: it then counts neither for nor against. What {like.number} has
+          stands grey.
+        </p>
+      )}
+      <div className="grid gap-2 sm:grid-cols-3">
+        <Text name="number" label="Number on it" required />
+        <Text name="title" label="What the box says" required />
+        <Text name="price" label="Price to the shop" figures />
+      </div>
+      {match.kind === "resistor" && place.pins.length > 0 ? (
+        <label className="grid gap-0.5 text-soft sm:w-72">
+          It is
+          <select
+            name="kind"
+            value={kind}
+            onChange={(event) => setKind(event.target.value)}
+            className="field text-ink"
+          >
+            {packAndPlug.map(([value, title]) => (
+              <option key={value} value={value}>
+                {title}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : (
+        <input type="hidden" name="kind" value={kind} />
+      )}
+      <Group title="Plug and body">
+        <Text {...field("pins")} label="Pins in its plug" figures />
+        <Select {...field("tab")} label="Tab of the plug" of={sides} />
+        {body && (
+          <>
+            <Text {...field("holes")} label="Holes: 52 between, or the three sides, mm" wide />
+            <Text {...field("screws")} label="Screws" figures />
+            <Select {...field("notch")} label="Corner or key" of={["none", ...sides]} />
+            <Select {...field("gasket")} label="Gasket" of={yesNo} />
+            <Select {...field("climate")} label="Climate" of={["manual", "automatic"]} />
+          </>
+        )}
+      </Group>
+      {motor && (
+        <>
+          <Group title="Its plate, or the box">
+            <Text {...field("ratedVolts")} label="Volts" figures />
+            <Text {...field("ratedAmps")} label="Amps at that" figures />
+            <Text {...field("stallAmps")} label="Amps held still" figures />
+            <Text {...field("ratedRpm")} label="Turns a minute" figures />
+          </Group>
+          <Group title="Wheel and housing">
+            <Select
+              {...field("turns")}
+              label="Turns, seen on the wheel"
+              of={["clockwise", "anticlockwise"]}
+            />
+            <Select {...field("wheelIncluded")} label="Wheel on it" of={yesNo} />
+            <Text {...field("outerMm")} label="Wheel across, mm" figures />
+            <Text {...field("heightMm")} label="Wheel height, mm" figures />
+            <Text {...field("boreMm")} label="Bore, mm" figures />
+            <Select {...field("shaft")} label="Shaft" of={["round", "flat", "splined"]} />
+            <Select {...field("hold")} label="Wheel held by" of={["pressed", "clip", "nut"]} />
+            <Select {...field("ventTube")} label="Vent tube" of={yesNo} />
+            <Select {...field("drainNose")} label="Drain nose" of={yesNo} />
+          </Group>
+        </>
+      )}
+      {kind === "resistor" && place.coils.length > 0 && (
+        <Group title="Ohms, measured on the pack lying free">
+          {place.coils.map((coil) => (
+            <Text
+              key={coilField(coil)}
+              {...field(coilField(coil))}
+              label={`${coil.from} to ${coil.to}`}
+              figures
+            />
+          ))}
+        </Group>
+      )}
+      {(kind === "resistor" || kind === "connector") && place.pins.length > 0 && (
+        <Group title="Leads to splice in, by pin: colour like BK/YE">
+          {place.pins.map((pin) => (
+            <div key={pin} className="grid grid-cols-2 gap-2">
+              <Text {...field(`leadColour ${pin}`)} label={`${pin}: colour`} />
+              <Text {...field(`leadMm2 ${pin}`)} label="mm²" figures />
+            </div>
+          ))}
+        </Group>
+      )}
+      {fetcher.data?.problem && (
+        <p role="alert" className="text-danger">
+          Not taken: {fetcher.data.problem}.
+        </p>
+      )}
+      {/on the list already/.test(fetcher.data?.problem ?? "") && <Again />}
+      <p className="flex flex-wrap items-center gap-3">
+        <button type="submit" className="btn btn-main" disabled={busy}>
+          List it and hold it against the old one
+        </button>
+        <span role="status">{done ? "On the list, and in hand above." : ""}</span>
+      </p>
+    </fetcher.Form>
+  );
+}
+
+/** Lets a description take the place of one under the same number. */
+export const Again = () => (
+  <label className="flex min-h-11 items-center gap-2">
+    <input type="checkbox" name="again" value="yes" className="size-5" />
+    It takes the place of what the list says under this number
+  </label>
+);
+
+const yesNo = ["yes", "no"] as const;
+
+function Group({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <fieldset>
+      <legend className="pb-1 font-semibold">{title}</legend>
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">{children}</div>
+    </fieldset>
+  );
+}
+
+interface FieldProps {
+  readonly name: string;
+  readonly label: string;
+  /** What the old one has. */
+  readonly beside?: string;
+}
+
+interface TextProps extends FieldProps {
+  readonly required?: boolean;
+  readonly figures?: boolean;
+  readonly wide?: boolean;
+}
+
+const Text = ({ name, label, beside, required, figures, wide }: TextProps) => (
+  <label className={`grid content-end gap-0.5 text-soft ${wide ? "col-span-2" : ""}`}>
+    {label}
+    <input
+      name={name}
+      required={required}
+      placeholder={beside}
+      inputMode={figures ? "decimal" : "text"}
+      maxLength={120}
+      autoComplete="off"
+      className="field w-full text-ink"
+    />
+  </label>
+);
+
+const Select = ({ name, label, beside, of }: FieldProps & { readonly of: readonly string[] }) => (
+  <label className="grid content-end gap-0.5 text-soft">
+    {label}
+    <select name={name} defaultValue="" className="field w-full text-ink">
+      <option value="">{beside ? `? (old: ${beside})` : "not known"}</option>
+      {of.map((own) => (
+        <option key={own} value={own}>
+          {own}
+        </option>
+      ))}
+    </select>
+  </label>
+);

@@ -1,0 +1,156 @@
+import { minutesText } from "@core/units/wording";
+import { Form, Link } from "react-router";
+import { Fold } from "../ui/Fold";
+import { DifferenceTable } from "./DifferenceTable";
+import { JobMoneyNav } from "./JobMoneyNav";
+import { LeadTable } from "./LeadTable";
+import { Again, PartForm } from "./PartForm";
+import type { MatchData } from "./partsView.server";
+import { SpeedsWithPart } from "./SpeedsWithPart";
+
+interface MatchBenchProps {
+  readonly jobId: number;
+  readonly match: MatchData;
+  readonly problem: string | null;
+  readonly text: string | null;
+}
+
+const verdictWords = {
+  same: "Nothing differs that either of them tells.",
+  harmless: "It fits; what differs does no harm.",
+  adaptable: "It fits with some work.",
+  wrong: "Wrong part: send it back.",
+} as const;
+
+/** The part that was there against the one in hand, and both against the circuit. */
+export function MatchBench({ jobId, match, problem, text }: MatchBenchProps) {
+  const { part, old, fresh, catalogue, chain, match: found } = match;
+  const refused = (match.leads?.refusals.length ?? 0) > 0;
+  return (
+    <main id="main" className="grid w-full max-w-7xl content-start gap-4 px-5 py-3 max-md:px-3">
+      <JobMoneyNav jobId={jobId} here="parts" />
+      <nav aria-label="Part" className="flex flex-wrap gap-2">
+        {match.parts.map(({ id, name }) => (
+          <Link
+            key={id}
+            to={`/jobs/${jobId}/parts?part=${id}`}
+            aria-current={id === part ? "true" : undefined}
+            className="btn px-3 text-base aria-[current=true]:border-ink aria-[current=true]:bg-ink aria-[current=true]:text-paper"
+          >
+            {name}
+          </Link>
+        ))}
+      </nav>
+      <Form method="post" className="flex flex-wrap items-end gap-3">
+        <input type="hidden" name="part" value={part} />
+        <Choice name="old" label="Was there" value={old?.number ?? ""} of={catalogue} />
+        <Choice name="fresh" label="In hand" value={fresh?.number ?? ""} of={catalogue} />
+        <button type="submit" name="intent" value="hold" className="btn btn-main">
+          Hold them together
+        </button>
+      </Form>
+      {chain.length > 1 && (
+        <p className="text-base">
+          {match.circle ? (
+            <b>
+              These numbers stand in for one another in a circle: {chain.join(" → ")}. Ask for the newest.
+            </b>
+          ) : (
+            <>
+              Sold today: <b className="figures">{chain.at(-1)}</b>{" "}
+              <span className="text-soft">({chain.join(" → ")})</span>
+            </>
+          )}
+        </p>
+      )}
+      {found && fresh && old ? (
+        <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+          <section className="tag-card" aria-labelledby="fits">
+            <div className="tag-face">
+              <h2 id="fits" className="pr-8 text-xl font-bold">
+                {refused && found.verdict !== "wrong"
+                  ? "Its leads cannot be spliced in as they are."
+                  : verdictWords[found.verdict]}
+              </h2>
+              <p className="text-base text-soft">
+                {found.number === "supersedes"
+                  ? "Its number follows from the old one."
+                  : found.number === "same"
+                    ? "The same number."
+                    : "Its number says nothing of this place: go by what is seen and measured."}
+                {found.workMinutes > 0 && ` ${minutesText(found.workMinutes)} of work on it.`}
+              </p>
+              <DifferenceTable part={part} match={match} problem={problem} />
+              {found.untold.length > 0 && (
+                <p className="mt-2 text-base">
+                  <b>Look at both before the box is thrown away:</b> {found.untold.join(", ")}.
+                </p>
+              )}
+            </div>
+          </section>
+          <div className="grid gap-4">
+            {found.inCircuit && <SpeedsWithPart found={found.inCircuit} />}
+            {match.leads && <LeadTable leads={match.leads} plug={match.plug ?? ""} />}
+          </div>
+        </div>
+      ) : (
+        <p className="sheet-card max-w-2xl p-4">
+          Choose what was there and what is in hand by the number on them. A part that is not listed is
+          described below and then held against the old one.
+        </p>
+      )}
+      <section className="sheet-card max-w-3xl px-3 py-1 text-base">
+        <Fold title="Describe a part that is not listed">
+          <PartForm key={part} match={match} />
+        </Fold>
+        <Fold title="Take one from an airway-part file" {...(text === null ? {} : { open: true })}>
+          <Form method="post" className="grid gap-2 pb-2">
+            <input type="hidden" name="intent" value="describe" />
+            <label className="grid gap-1 text-soft">
+              The file's text
+              <textarea
+                name="text"
+                rows={8}
+                maxLength={20_000}
+                className="field figures w-full text-ink"
+                defaultValue={text ?? ""}
+              />
+            </label>
+            <Again />
+            {problem && text !== null && (
+              <p role="alert" className="text-danger">
+                Not taken: {problem}.
+              </p>
+            )}
+            <button type="submit" className="btn justify-self-start">
+              Put it on the list
+            </button>
+          </Form>
+        </Fold>
+      </section>
+    </main>
+  );
+}
+
+interface ChoiceProps {
+  readonly name: string;
+  readonly label: string;
+  readonly value: string;
+  readonly of: MatchData["catalogue"];
+}
+
+const Choice = ({ name, label, value, of }: ChoiceProps) => (
+  <label className="grid min-w-0 gap-0.5 text-base text-soft">
+    {label}
+    <select key={value} name={name} defaultValue={value} className="field w-80 max-w-full text-ink">
+      <option value="">not known</option>
+      {of.map(({ number, title, listed, replacedBy }) => (
+        <option key={number} value={number}>
+          {number}, {title}
+          {listed ? " · listed for here" : ""}
+          {replacedBy ? " · superseded" : ""}
+        </option>
+      ))}
+    </select>
+  </label>
+);

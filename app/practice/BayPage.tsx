@@ -1,0 +1,292 @@
+import { historyOf, type Look } from "@core/predict/reading";
+import { historyWords } from "@core/predict/readingText";
+import { minutesText } from "@core/units/wording";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Form, Link, useActionData, useNavigation, useSubmit } from "react-router";
+import { plainSheet } from "../sheet/plainSheet";
+import type { ProbeTarget } from "../sheet/probeTarget";
+import { targetName } from "../sheet/probeTarget";
+import { BenchBar } from "../sheet/SetupBar";
+import { orderSheet, SheetTools } from "../sheet/SheetTools";
+import { LaidOutSheet } from "../sheet/SheetView";
+import { bareState } from "../sheet/sheetState";
+import { type BenchSetup, lookSetup } from "../sheet/shownSetup";
+import { BayFit } from "./BayFit";
+import { BayProbe } from "./BayProbe";
+import type { BayData } from "./bayView.server";
+import { playSound } from "./playSound";
+
+/** The bay: a live vehicle nobody comments on. What is done costs minutes; nothing is suggested unless asked. */
+export function BayBench({ bay }: { bay: BayData }) {
+  const { circuit } = bay;
+  const submit = useSubmit();
+  const busy = useNavigation().state !== "idle";
+  const answer = useActionData<{ problem: string | null }>();
+  const [setup, setSetup] = useState<BenchSetup>({
+    key: "run",
+    engine: false,
+    setting: circuit.settings.at(-1) ?? "off",
+    unplugged: [],
+    lampFor: null,
+  });
+  const [selectors, setSelectors] = useState<Readonly<Record<string, string>>>({});
+  const [target, setTarget] = useState<ProbeTarget | null>(null);
+  const [other, setOther] = useState<string | null>(null);
+  const [placing, setPlacing] = useState(false);
+  const take = useCallback(
+    (next: ProbeTarget): void => {
+      if (placing && next.kind === "point") setOther(next.name);
+      else {
+        setTarget(next);
+        setOther(null);
+      }
+      setPlacing(false);
+    },
+    [placing],
+  );
+  const send = (fields: Readonly<Record<string, string>>): void => {
+    if (!busy) void submit({ ...fields, token: bay.token }, { method: "post" });
+  };
+  // A switch of a second blower stands as it was put for every look on the live vehicle.
+  const look = (own: Look): void =>
+    send({
+      intent: "look",
+      look: JSON.stringify(
+        "setting" in own && Object.keys(selectors).length > 0 ? { ...own, selectors } : own,
+      ),
+    });
+  const live = lookSetup(setup);
+  const chosen = target ? targetName(target) : null;
+  const sheet = useMemo(
+    () =>
+      plainSheet(circuit, bareState(setup.key, setup.setting), {
+        chosen,
+        other,
+        unplugged: setup.unplugged,
+        onTarget: take,
+      }),
+    [circuit, setup.key, setup.setting, setup.unplugged, chosen, other, take],
+  );
+  const { sound } = bay;
+  const heardAt = sound?.number ?? 0;
+  useEffect(() => {
+    if (sound) playSound(sound);
+  }, [heardAt]);
+  const motors = circuit.parts.flatMap(({ id, kind }) => (kind === "motor" ? [id] : []));
+  return (
+    <div className="grid min-h-0 grow md:grid-cols-[minmax(0,1fr)_24rem]">
+      <main id="main" className="flex min-w-0 flex-col gap-2.5 overflow-y-auto px-5 py-2.5 max-md:px-3">
+        <header className="flex items-baseline gap-x-4 max-md:flex-wrap">
+          <h1 className="shrink-0 text-xl font-bold">Practice bay</h1>
+          <p className="min-w-0 truncate text-base text-soft">
+            {bay.title} · {bay.learner}
+          </p>
+          <p className="figures ml-auto shrink-0 text-lg" data-testid="clock">
+            {bay.minutes === 0 ? "0 min" : minutesText(bay.minutes)} · {bay.money}
+            {bay.comebacks > 0 && ` · came back ${bay.comebacks === 1 ? "once" : `${bay.comebacks} times`}`}
+          </p>
+        </header>
+        <p className="border-l-4 border-feed pl-3">
+          <b>The customer:</b> <span data-testid="says">“{bay.says}”</span>
+        </p>
+        <BenchBar settings={circuit.settings} heard={bay.heard} setup={setup} onSetup={setSetup}>
+          {bay.switches.map(({ id, settings, words }) => (
+            <label key={id} className="flex items-center gap-2 text-base">
+              {words}
+              <select
+                className="field"
+                value={selectors[id] ?? settings[0]}
+                onChange={({ target: { value } }) => setSelectors({ ...selectors, [id]: value })}
+              >
+                {settings.map((setting) => (
+                  <option key={setting}>{setting}</option>
+                ))}
+              </select>
+            </label>
+          ))}
+        </BenchBar>
+        <div className="sheet-card sheet-pane relative grow max-md:h-[38vh] max-md:shrink-0 md:h-0 md:min-h-64">
+          <LaidOutSheet
+            layout={bay.layout}
+            fileName={`practice-${circuit.id}`}
+            focus={chosen}
+            sheet={sheet}
+          />
+        </div>
+        <div className="flex flex-wrap items-center gap-2 text-base">
+          {motors.map((id) => (
+            <button
+              key={id}
+              type="button"
+              className="btn px-3"
+              disabled={busy}
+              onClick={() => look({ test: "airflow", ...live, ...(motors.length > 1 ? { at: id } : {}) })}
+            >
+              Feel the air{motors.length > 1 ? `, ${id}` : ""}
+            </button>
+          ))}
+          <button
+            type="button"
+            className="btn px-3"
+            disabled={busy}
+            onClick={() => look({ test: "listen", ...live })}
+          >
+            Listen
+          </button>
+          <button
+            type="button"
+            className="btn px-3"
+            disabled={busy}
+            onClick={() => look({ test: "smell", ...live })}
+          >
+            Smell
+          </button>
+          <label className="flex items-center gap-2">
+            <span className="sr-only">Ask the customer</span>
+            <select
+              className="field"
+              value=""
+              disabled={busy}
+              onChange={({ target: { value } }) =>
+                value && look({ test: "history", of: value as (typeof historyOf)[number] })
+              }
+            >
+              <option value="">Ask the customer…</option>
+              {historyOf.map((of) => (
+                <option key={of} value={of}>
+                  {historyWords[of]}?
+                </option>
+              ))}
+            </select>
+          </label>
+          <SheetTools focus={chosen} />
+        </div>
+      </main>
+      <aside
+        className={`flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l ${target ? "max-md:pb-[56vh]" : ""}`}
+      >
+        {answer?.problem && (
+          <p role="alert" className="border-l-4 border-danger pl-3">
+            {answer.problem}
+          </p>
+        )}
+        {target ? (
+          <BayProbe
+            key={chosen}
+            bay={bay}
+            target={target}
+            setup={setup}
+            onSetup={setSetup}
+            other={other}
+            placing={placing}
+            onPlace={setPlacing}
+            onLook={look}
+            onOpen={(place) => send({ intent: "open", place })}
+            onClose={() => setTarget(null)}
+            busy={busy}
+          />
+        ) : (
+          <p className="sheet-card p-3">
+            Tap a point, a part or a wire of the drawing to put an instrument there. Every look costs its
+            minutes.
+          </p>
+        )}
+        <Done bay={bay} busy={busy} onDo={(asked) => send({ intent: "look", look: asked })} />
+        <Places bay={bay} busy={busy} onOpen={(place) => send({ intent: "open", place })} />
+        <BayFit bay={bay} busy={busy} />
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn" disabled={busy} onClick={() => send({ intent: "ask" })}>
+            Ask Airway, 5 min
+          </button>
+          <Form
+            method="post"
+            onSubmit={(event) =>
+              !window.confirm("End the case and read the debrief?") && event.preventDefault()
+            }
+          >
+            <input type="hidden" name="token" value={bay.token} />
+            <button type="submit" name="intent" value="give-up" className="btn" disabled={busy}>
+              Give up
+            </button>
+          </Form>
+          <Link to={`/practice?learner=${encodeURIComponent(bay.learner)}`} className="btn">
+            Leave it standing
+          </Link>
+        </div>
+        <p className="text-base text-soft">
+          A real footwell: hands out before the key turns, fused leads only, airbag plugs left alone.{" "}
+          <button type="button" className="underline" onClick={() => orderSheet("all")}>
+            Whole drawing
+          </button>
+        </p>
+      </aside>
+    </div>
+  );
+}
+
+interface PlacesProps {
+  readonly bay: BayData;
+  readonly busy: boolean;
+  readonly onOpen: (place: string) => void;
+}
+
+/** What covers what, and taking it off. */
+const Places = ({ bay, busy, onOpen }: PlacesProps) => (
+  <section aria-labelledby="places" className="grid gap-1.5">
+    <h2 id="places" className="font-semibold">
+      In the way
+    </h2>
+    <div className="flex flex-wrap gap-1.5 text-base">
+      {bay.places.map(({ id, words, minutes, open }) =>
+        open ? (
+          <span
+            key={id}
+            className="grid min-h-11 place-items-center border border-dashed border-rule px-2.5 text-soft"
+          >
+            {words}: open
+          </span>
+        ) : (
+          <button key={id} type="button" className="btn px-2.5" disabled={busy} onClick={() => onOpen(id)}>
+            Open {words}, {minutes}
+          </button>
+        ),
+      )}
+    </div>
+  </section>
+);
+
+/** What was done, the last first. */
+const Done = ({ bay, busy, onDo }: { bay: BayData; busy: boolean; onDo: (look: string) => void }) => (
+  <section aria-labelledby="done" className="grid gap-1">
+    <h2 id="done" className="font-semibold">
+      Done so far
+    </h2>
+    {bay.acts.length === 0 && <p className="text-base text-soft">Nothing yet.</p>}
+    {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1) */}
+    <ol className="grid max-h-48 overflow-y-auto text-base" reversed data-testid="acts" tabIndex={0}>
+      {[...bay.acts].reverse().map(({ number, what, came, minutes, asked }) => (
+        <li key={number} className="flex justify-between gap-2 border-b border-rule py-1" data-act={number}>
+          <span>
+            {what}
+            {came && (
+              <>
+                : <b>{came}</b>
+              </>
+            )}
+            {asked && number === bay.acts.length && (
+              <button
+                type="button"
+                className="btn my-1 flex px-3"
+                disabled={busy}
+                onClick={() => onDo(asked)}
+              >
+                Do that
+              </button>
+            )}
+          </span>
+          <span className="figures shrink-0 text-soft">{minutes}</span>
+        </li>
+      ))}
+    </ol>
+  </section>
+);

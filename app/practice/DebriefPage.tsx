@@ -1,0 +1,302 @@
+import { percent } from "@core/units/wording";
+import { useMemo, useState } from "react";
+import { Link } from "react-router";
+import { plainSheet } from "../sheet/plainSheet";
+import { LaidOutSheet } from "../sheet/SheetView";
+import { Picture } from "../ui/Picture";
+import type { DebriefData } from "./debriefView.server";
+
+type Step = DebriefData["steps"][number];
+
+/** A case gone through again, step by step. */
+export function DebriefBench({ debrief }: { debrief: DebriefData }) {
+  const { steps } = debrief;
+  const [at, setAt] = useState(0);
+  const step = steps[at];
+  const move = (by: number): void => setAt(Math.min(steps.length - 1, Math.max(0, at + by)));
+  return (
+    <main
+      id="main"
+      className="grid w-full min-w-0 grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-5 max-md:p-3"
+    >
+      <header className="grid gap-1">
+        <p className="text-base text-soft">
+          {debrief.title} · {debrief.learner}
+        </p>
+        <h1 className="text-2xl font-bold">{debrief.held ? "It held." : "Not found this time."}</h1>
+        <p>
+          “{debrief.says}” It was{" "}
+          <b data-testid="truth" data-fault={debrief.truth.fault}>
+            {debrief.truth.words}
+          </b>
+          .
+        </p>
+      </header>
+      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
+        <section aria-labelledby="steps" className="grid min-w-0 gap-2">
+          <h2 id="steps" className="text-lg font-semibold">
+            Step by step
+          </h2>
+          {steps.length === 0 && <p className="sheet-card p-4">Nothing was done in it.</p>}
+          <ol className="grid">
+            {steps.map((own, index) => (
+              <li key={own.number}>
+                <button
+                  type="button"
+                  aria-current={index === at ? "step" : undefined}
+                  className="flex min-h-11 w-full items-center gap-3 border-b border-rule px-2 py-1 text-left text-base aria-[current=step]:bg-mark"
+                  onClick={() => setAt(index)}
+                  onKeyDown={({ key }) => {
+                    if (key === "ArrowDown") move(1);
+                    if (key === "ArrowUp") move(-1);
+                  }}
+                >
+                  <span className="figures w-16 shrink-0 text-soft">{own.clock}</span>
+                  <span className="min-w-0 grow">
+                    {own.what}
+                    {own.came && (
+                      <>
+                        : <b>{own.came}</b>
+                      </>
+                    )}
+                  </span>
+                  <Mark step={own} />
+                </button>
+              </li>
+            ))}
+          </ol>
+          <Stood debrief={debrief} step={step} />
+        </section>
+        {step && <StepCard step={step} onMove={move} last={at === steps.length - 1} first={at === 0} />}
+      </div>
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-2">
+        <Ways debrief={debrief} />
+        <Told debrief={debrief} />
+      </div>
+      <p className="flex flex-wrap gap-3">
+        <Link to={`/practice?learner=${encodeURIComponent(debrief.learner)}`} className="btn btn-main">
+          Another one
+        </Link>
+        <button type="button" className="btn no-print" onClick={() => window.print()}>
+          Print
+        </button>
+      </p>
+    </main>
+  );
+}
+
+/** What a look was worth of the best there was, in words and a bar. */
+function Mark({ step }: { step: Step }) {
+  const { own, best, said, engineOdds } = step;
+  if (said !== null && engineOdds !== null)
+    return (
+      <span className="figures shrink-0">
+        {percent(said)} <span className="text-soft">/ {percent(engineOdds)}</span>
+      </span>
+    );
+  if (!own || !best) return null;
+  const share = Math.min(1, own.rate / Math.max(1e-9, best.rate));
+  return (
+    <span className="flex w-28 shrink-0 items-center gap-2">
+      <span className="h-2.5 w-14 border border-[var(--edge)]" aria-hidden="true">
+        <span className="block h-full bg-ground" style={{ width: `${Math.round(100 * share)}%` }} />
+      </span>
+      <span className="figures">{percent(share)}</span>
+    </span>
+  );
+}
+
+/** The drawing as the vehicle truly stood at the step, its fault in it: what every point would have shown. */
+function Stood({ debrief, step }: { debrief: DebriefData; step: Step | undefined }) {
+  const stood = step?.stood ?? null;
+  const { circuit, layout } = debrief;
+  const sheet = useMemo(
+    () => stood && plainSheet(circuit, stood.state, { probe: stood.probe, unplugged: stood.unplugged }),
+    [circuit, stood],
+  );
+  if (!sheet || !stood) return null;
+  return (
+    <figure className="grid gap-1">
+      <figcaption className="text-base text-soft">
+        How it truly stood then, key {stood.state.key}, on {stood.state.setting}: parts at their nominal
+        values, the fault in it.
+      </figcaption>
+      <div className="sheet-card sheet-pane relative h-[24rem]">
+        <LaidOutSheet layout={layout} fileName={`practice-${debrief.id}`} focus={stood.probe} sheet={sheet} />
+      </div>
+    </figure>
+  );
+}
+
+interface StepCardProps {
+  readonly step: Step;
+  readonly onMove: (by: number) => void;
+  readonly first: boolean;
+  readonly last: boolean;
+}
+
+/** One step: belief before and after, what it ruled out, and what would have told more. */
+function StepCard({ step, onMove, first, last }: StepCardProps) {
+  const most = (part: string): number => Math.max(of(step.before, part), of(step.after, part));
+  const of = (odds: Step["before"], part: string): number => odds.find((own) => own.part === part)?.p ?? 0;
+  const parts = [...new Set([...step.before, ...step.after].map(({ part }) => part))]
+    .sort((a, b) => most(b) - most(a))
+    .slice(0, 6);
+  const wordsOf = (part: string): string =>
+    [...step.after, ...step.before].find((own) => own.part === part)?.words ?? part;
+  return (
+    <section aria-labelledby="step" className="sheet-card grid gap-3 p-4 lg:sticky lg:top-4">
+      <div className="flex items-center justify-between gap-2">
+        <h2 id="step" className="text-lg font-semibold">
+          Step {step.number}
+        </h2>
+        <span className="no-print flex gap-2">
+          <button type="button" className="btn px-3 text-base" disabled={first} onClick={() => onMove(-1)}>
+            Before
+          </button>
+          <button type="button" className="btn px-3 text-base" disabled={last} onClick={() => onMove(1)}>
+            After
+          </button>
+        </span>
+      </div>
+      {step.own && step.best && (
+        <dl className="grid gap-1 text-base">
+          <dt className="text-soft">This look, expected</dt>
+          <dd>
+            <span className="figures">{step.own.bits.toFixed(2)} bits</span> in {step.own.minutes}:{" "}
+            <span className="figures">{step.own.rate.toFixed(3)}</span> a minute
+          </dd>
+          <dt className="text-soft">The best at that moment</dt>
+          <dd>
+            {step.best.words}: <span className="figures">{step.best.bits.toFixed(2)} bits</span> in{" "}
+            {step.best.minutes}, <span className="figures">{step.best.rate.toFixed(3)}</span> a minute
+          </dd>
+          {step.lost > 0.0005 && (
+            <>
+              <dt className="text-soft">Lost</dt>
+              <dd className="figures">{step.lost.toFixed(3)} bits a minute</dd>
+            </>
+          )}
+        </dl>
+      )}
+      {step.said !== null && step.engineOdds !== null && (
+        <p>
+          You gave it {percent(step.said)}; by what had been seen it was {percent(step.engineOdds)}.
+          {Math.abs(step.said - step.engineOdds) > 0.2 &&
+            (step.said > step.engineOdds
+              ? " Another look would have been cheaper than a wrong part."
+              : " There was more to go on than you trusted.")}
+        </p>
+      )}
+      <table className="w-full text-base">
+        <caption className="text-left text-soft">What could be believed, before and after</caption>
+        <tbody>
+          {parts.map((part) => (
+            <tr key={part} className="border-b border-rule">
+              <th scope="row" className="py-1 pr-2 text-left font-normal">
+                {wordsOf(part)}
+              </th>
+              <td className="figures w-28 text-right text-soft">{percent(of(step.before, part))}</td>
+              <td className="figures w-28 text-right font-bold">{percent(of(step.after, part))}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {step.ruledOut.length > 0 && (
+        <p className="text-base">
+          <span className="text-soft">Ruled out:</span> {step.ruledOut.join(", ")}
+        </p>
+      )}
+    </section>
+  );
+}
+
+const wayTitles = {
+  own: "You",
+  airway: "Airway",
+  chart: "The printed chart",
+  guess: "Swapping by guess",
+} as const;
+
+/** The same vehicle by other ways of working. */
+function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
+  const keys = Object.keys(wayTitles) as (keyof typeof wayTitles)[];
+  return (
+    <section aria-labelledby="ways" className="grid content-start gap-2">
+      <h2 id="ways" className="text-lg font-semibold">
+        The same vehicle by other ways
+      </h2>
+      <table className="w-full text-base">
+        <thead>
+          <tr className="text-left text-soft">
+            {["who", "on the clock", "money", "fitted", "wrong"].map((title) => (
+              <th key={title} scope="col" className="border-b border-rule py-1 pr-2 font-normal">
+                {title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {keys.map((key) => (
+            <tr key={key} data-way={key} className={key === "own" ? "bg-mark" : ""}>
+              <th scope="row" className="border-b border-rule py-1.5 pr-2 text-left">
+                {wayTitles[key]}
+                {key === "own" && !held && ", given up"}
+              </th>
+              <td className="figures border-b border-rule pr-2">{ways[key].minutes}</td>
+              <td className="figures border-b border-rule pr-2">{ways[key].money}</td>
+              <td className="border-b border-rule pr-2">{ways[key].fitted || "nothing"}</td>
+              <td className="figures border-b border-rule">{ways[key].wrong}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="text-base text-soft">
+        Minutes at the shop's hour, parts at its prices, a comeback at what it costs. Whoever ends at the
+        wrong part is taken to be told the right one then. No stars: minutes and money.
+      </p>
+    </section>
+  );
+}
+
+/** What each look told a minute beside the best there was. */
+function Told({ debrief: { steps, id, brier } }: { debrief: DebriefData }) {
+  const looks = steps.flatMap(({ number, own, best }) =>
+    own && best ? [{ number, own: own.rate, best: best.rate }] : [],
+  );
+  return (
+    <section aria-label="What the looks told" className="grid content-start gap-2">
+      {looks.length > 0 && (
+        <Picture
+          title="Bits a minute: your look, and the best at that moment"
+          words={looks
+            .map(({ number, own, best }) => `step ${number}: ${own.toFixed(3)} of ${best.toFixed(3)}`)
+            .join("; ")}
+          file={`practice-${id}`}
+          of={JSON.stringify(looks)}
+          height={230}
+          configure={(colours) => ({
+            type: "bar",
+            data: {
+              labels: looks.map(({ number }) => `step ${number}`),
+              datasets: [
+                { label: "yours", data: looks.map(({ own }) => own), backgroundColor: colours.feed },
+                { label: "the best", data: looks.map(({ best }) => best), backgroundColor: colours.ground },
+              ],
+            },
+            options: {
+              scales: { y: { beginAtZero: true, title: { display: true, text: "bits a minute" } } },
+              plugins: { legend: { position: "bottom" } },
+            },
+          })}
+        />
+      )}
+      {brier !== null && (
+        <p className="text-base">
+          Brier score of the odds said here: <b className="figures">{brier.toFixed(3)}</b>{" "}
+          <span className="text-soft">(0 is perfect, 0.25 a coin)</span>
+        </p>
+      )}
+    </section>
+  );
+}

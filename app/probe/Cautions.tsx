@@ -1,0 +1,22 @@
+import type { Caution } from "@core/diagnose/tests/caution";
+import { cautionWords } from "@words/cautionWords";
+import { EntryForm, useQueue } from "../entries/useEntries";
+
+/** The cautions of what is about to be done; read once a job, they are not shown again. */
+export function Cautions({ cautions, token }: { cautions: readonly Caution[]; token: string }) {
+  const { waiting } = useQueue();
+  const read = new Set(waiting.flatMap(({ fields }) => (fields.cautions ?? "").split(" ")));
+  const left = cautions.filter((caution) => !read.has(caution));
+  if (left.length === 0) return null;
+  return (
+    <EntryForm className="mt-2 flex items-end justify-between gap-2 border-l-4 border-danger pl-2.5 text-base leading-snug">
+      <p>{left.map((caution) => cautionWords[caution]).join(" ")}</p>
+      <input type="hidden" name="intent" value="cautions" />
+      <input type="hidden" name="token" value={token} />
+      <input type="hidden" name="cautions" value={left.join(" ")} />
+      <button type="submit" className="min-h-11 shrink-0 px-2 underline" aria-label="These cautions are read">
+        read
+      </button>
+    </EntryForm>
+  );
+}

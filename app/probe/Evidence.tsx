@@ -1,0 +1,151 @@
+import { Fragment, memo, useState } from "react";
+import { EntryForm, useQueue } from "../entries/useEntries";
+import type { EvidenceLine, NoteLine } from "../job/jobView.server";
+import { NoteDialog, type NoteSubject, Notes } from "./Notes";
+
+interface EvidenceProps {
+  readonly jobId: number;
+  readonly lines: readonly EvidenceLine[];
+  /** Notes on the job as a whole. */
+  readonly notes: readonly NoteLine[];
+  readonly conflicts: readonly { readonly number: number; readonly why: string }[];
+  /** What was fitted and did not hold, by the number of the last reading before it. */
+  readonly repairs: readonly { readonly after: number; readonly name: string }[];
+}
+
+/** What was seen, in order; each can be struck out and put back, and noted on. */
+export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidenceProps) {
+  const standing = lines.filter(({ struck }) => !struck).length;
+  const [subject, setSubject] = useState<NoteSubject | null>(null);
+  return (
+    <section aria-labelledby="evidence">
+      <div className="flex items-center justify-between gap-2">
+        <h2 id="evidence" className="text-base font-semibold text-soft">
+          Evidence, <span data-testid="standing">{standing}</span> {standing === 1 ? "reading" : "readings"}
+        </h2>
+        <button
+          type="button"
+          className="min-h-11 px-1 text-base underline"
+          aria-label="A note on this job"
+          onClick={() => setSubject({ reading: null, title: "A note on this job" })}
+        >
+          note
+        </button>
+      </div>
+      <Waiting jobId={jobId} />
+      {lines.length === 0 && (
+        <p className="text-base text-soft">Nothing yet. Enter what the speeds do under Heard.</p>
+      )}
+      {conflicts.map(({ number, why }) => (
+        <p key={number} role="alert" className="mt-1 border-l-4 border-danger pl-2 text-base">
+          {why}
+        </p>
+      ))}
+      <Notes jobId={jobId} notes={notes} />
+      <ol className="mt-1 text-base" reversed>
+        {[...lines].reverse().map((line) => (
+          <Fragment key={line.id}>
+            <Failed repairs={repairs} after={line.number} />
+            <Line
+              jobId={jobId}
+              line={line}
+              doubted={conflicts.some(({ number }) => number === line.number)}
+              onNote={setSubject}
+            />
+          </Fragment>
+        ))}
+        <Failed repairs={repairs} after={0} />
+      </ol>
+      <NoteDialog jobId={jobId} subject={subject} onClose={() => setSubject(null)} />
+    </section>
+  );
+});
+
+/** Repairs that did not hold, between the readings before them and those after. */
+const Failed = ({ repairs, after }: Pick<EvidenceProps, "repairs"> & { readonly after: number }) =>
+  repairs
+    .filter((own) => own.after === after)
+    .map(({ name }) => (
+      <li key={name} className="list-none border-t-2 border-danger py-1 pl-2" data-failed-repair={name}>
+        <b>Replaced {name} here; it did not hold.</b>{" "}
+        <span className="text-soft">What is below counts through the belief it gave.</span>
+      </li>
+    ));
+
+/** What is entered and not stored yet, while the server does not answer. */
+function Waiting({ jobId }: { jobId: number }) {
+  const { waiting, away } = useQueue();
+  const own = waiting.filter((entry) => entry.jobId === jobId);
+  return (
+    <div role="status">
+      {away && own.length > 0 && (
+        <>
+          <p className="mt-1 border-l-4 border-[var(--go)] pl-2 text-base">
+            The server does not answer. What you enter waits in this browser and is stored once it is back.
+          </p>
+          <ol className="mt-1 text-base">
+            {own.map(({ id, words }) => (
+              <li key={id} data-waiting={id} className="border-t border-dashed border-[var(--edge)] py-1">
+                {words} <span className="text-soft">waiting</span>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+    </div>
+  );
+}
+
+interface LineProps {
+  readonly jobId: number;
+  readonly line: EvidenceLine;
+  readonly doubted: boolean;
+  readonly onNote: (subject: NoteSubject) => void;
+}
+
+/** One reading; drawn anew only when it changed. */
+const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
+  const note: NoteSubject = { reading: line.id, title: `A note on reading ${line.number}` };
+  return (
+    <li className="border-t border-rule" data-reading={line.number}>
+      <div className="flex items-center gap-2">
+        <span className={`grow py-1 ${line.struck ? "text-soft line-through" : ""}`}>
+          <span className="figures text-soft">{line.number}.</span> {line.what}: <b>{line.result}</b>
+          {line.heard && <span className="text-soft"> (heard)</span>}
+          {line.source && <span className="text-soft"> (by {line.source})</span>}
+          {doubted && <span className="text-danger"> (in doubt)</span>}
+        </span>
+        <span className="figures text-soft">{line.time}</span>
+        <button
+          type="button"
+          className="min-h-11 px-1 underline"
+          aria-label={note.title}
+          onClick={() => onNote(note)}
+        >
+          note
+        </button>
+        <EntryForm>
+          <input type="hidden" name="intent" value="strike" />
+          <input type="hidden" name="id" value={line.id} />
+          <button
+            type="submit"
+            name="struck"
+            value={line.struck ? "no" : "yes"}
+            className="min-h-11 px-1 underline"
+            aria-label={`${line.struck ? "Put back" : "Strike out"} reading ${line.number}`}
+          >
+            {line.struck ? "put back" : "strike"}
+          </button>
+        </EntryForm>
+      </div>
+      <Notes jobId={jobId} notes={line.notes} />
+    </li>
+  );
+}, sameLine);
+
+/** A reading is what it was unless it was struck out, put back, noted on or called in doubt. */
+function sameLine(before: LineProps, now: LineProps): boolean {
+  const state = ({ line, doubted, jobId }: LineProps): string =>
+    JSON.stringify([jobId, line.id, line.struck, line.notes, doubted]);
+  return state(before) === state(now);
+}

@@ -1,0 +1,73 @@
+import type { School } from "@core/diagnose/tests/strategy";
+import { minutesText, percent } from "@core/units/wording";
+import { EntryForm } from "../entries/useEntries";
+import type { PlanView } from "./lookaheadView.server";
+import { useAnswer } from "./useAnswer";
+
+type LookAhead = NonNullable<PlanView["first"]>;
+
+const schoolWords: Readonly<Record<School, string>> = {
+  "least-time": "quickest by the sums",
+  "supply-first": "fuses and relays first",
+  "motor-first": "motor first",
+  "resistor-first": "resistor first",
+};
+
+interface PlanAheadProps {
+  readonly jobId: number;
+  readonly school: School;
+  /** Changes with every reading: the plan is worked out anew. */
+  readonly token: string;
+}
+
+/** The looks to come after each outcome, and what each way of beginning is expected to cost. */
+export function PlanAhead({ jobId, school, token }: PlanAheadProps) {
+  const { answer, current } = useAnswer<PlanView>(`/jobs/${jobId}/plan?now=${token}-${school}`);
+  if (!answer || !current) return <p className="py-2 text-base text-soft">Working out the looks to come…</p>;
+  const { first, schools } = answer;
+  return (
+    <div className="grid gap-2 pb-2 text-base">
+      {first ? (
+        <Branch look={first} />
+      ) : (
+        <p className="text-soft">Nothing more is planned: it is sure enough.</p>
+      )}
+      <EntryForm className="grid gap-1">
+        <input type="hidden" name="intent" value="school" />
+        <p className="font-semibold">Begin with, and expected minutes to the verdict</p>
+        {schools.map(({ school: own, minutes }) => (
+          <button
+            key={own}
+            type="submit"
+            name="school"
+            value={own}
+            aria-pressed={own === school}
+            className="flex min-h-11 items-center justify-between gap-3 border-t border-rule px-1 text-left aria-pressed:bg-[var(--mark)] aria-pressed:font-bold"
+          >
+            {schoolWords[own]}
+            <span className="figures">{minutes > 0 ? minutesText(minutes) : "none"}</span>
+          </button>
+        ))}
+      </EntryForm>
+    </div>
+  );
+}
+
+function Branch({ look }: { look: LookAhead }) {
+  return (
+    <div>
+      <p>
+        {look.words} <span className="text-soft">{minutesText(look.minutes)}</span>
+      </p>
+      <ul className="ml-2 border-l border-[var(--edge)] pl-3">
+        {look.outcomes.map(({ seen, p, repair, repairP, next }) => (
+          <li key={seen} className="pt-0.5">
+            <b>{seen}</b> <span className="figures text-soft">{percent(p)}</span> → {repair}{" "}
+            <span className="figures">{percent(repairP)}</span>
+            {next && <Branch look={next} />}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

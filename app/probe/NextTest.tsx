@@ -1,0 +1,176 @@
+import { minutesText, percent } from "@core/units/wording";
+import { useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
+import { EntryForm, EntryProblem, useEntries, useQueue } from "../entries/useEntries";
+import { Cautions } from "./Cautions";
+import type { OfferedLook } from "./offeredTest";
+
+/** Letter keys of a test light's outcomes. */
+const lightKeys: Readonly<Record<string, string>> = { bright: "B", dim: "D", dark: "K" };
+
+/** The key that enters a choice: B, D and K for a light, its place in the list otherwise. */
+export const keyOf = (test: string, choice: string, index: number): string | null =>
+  test === "light" ? (lightKeys[choice] ?? null) : index < 6 ? String(index + 1) : null;
+
+interface NextLookProps {
+  readonly offered: OfferedLook;
+  readonly token: string;
+  readonly lettersOn: boolean;
+  readonly onNext: () => void;
+  readonly position: string;
+  /** True while something tapped on the sheet takes its place on a phone. */
+  readonly hidden: boolean;
+}
+
+/** The test the engine would do now: where to touch, what each result would leave, one tap to enter it. */
+export function NextLook({ offered, token, lettersOn, onNext, position, hidden }: NextLookProps) {
+  const { words, outcomes } = offered;
+  const outcomeOf = new Map(outcomes.map((outcome) => [outcome.seen, outcome]));
+  return (
+    <section
+      aria-labelledby="next-look"
+      className={`tag-card shrink-0 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-20 max-md:max-h-[47vh] max-md:overflow-y-auto ${hidden ? "max-md:hidden" : ""}`}
+    >
+      <div className="tag-face">
+        <p className="flex justify-between pr-8 text-base text-soft">
+          <span>Next look{position}</span>
+          <span>{minutesText(offered.minutes)}</span>
+        </p>
+        <h2 id="next-look" className="mt-1 text-xl leading-tight font-bold" aria-live="polite">
+          {words.before}{" "}
+          {words.points.map((point, i) => (
+            <span key={point}>
+              {i > 0 && `${words.between.startsWith(",") ? "" : " "}${words.between} `}
+              <code className="figures rounded bg-[var(--mark)] px-1">{point}</code>
+            </span>
+          ))}
+          {words.after.startsWith(",") ? words.after : words.after && ` ${words.after}`}
+        </h2>
+        <p className="mt-1 text-base text-soft">{words.how}</p>
+        <Cautions cautions={offered.cautions} token={token} />
+        {/* Above the ranges: on a phone they fill the card. */}
+        <EntryProblem of={({ form }) => form === "next"} />
+        <EntryForm passing className="mt-3 grid gap-1.5" key={token + offered.look}>
+          <input type="hidden" name="intent" value="reading" />
+          <input type="hidden" name="token" value={token} />
+          <input type="hidden" name="form" value="next" />
+          <input type="hidden" name="look" value={offered.look} />
+          {offered.choices ? (
+            offered.choices.map((choice, index) => {
+              const outcome = outcomeOf.get(choice);
+              const key = keyOf(offered.test, choice, index);
+              return (
+                <button
+                  key={choice}
+                  type="submit"
+                  name="seen"
+                  value={choice}
+                  data-choice={choice}
+                  className="btn grid w-full grid-cols-[2rem_5rem_3.6rem_1fr] justify-start gap-1.5 border-ink bg-paper px-3 text-left"
+                >
+                  <span>{key && lettersOn && <kbd className="key-hint">{key}</kbd>}</span>
+                  <span className="font-bold">{choice}</span>
+                  <span className="text-right text-base tabular-nums">
+                    {outcome ? percent(outcome.p) : "–"}
+                  </span>
+                  <span className="truncate text-right text-base text-soft">{outcome?.leaves}</span>
+                </button>
+              );
+            })
+          ) : (
+            <NumberEntry offered={offered} />
+          )}
+        </EntryForm>
+        <div className="mt-2 flex items-start justify-between gap-3 text-base">
+          <details>
+            <summary className="min-h-11 cursor-pointer py-2 underline">why this one</summary>
+            <p className="text-soft">{offered.why}</p>
+          </details>
+          <button type="button" className="min-h-11 shrink-0 px-2 underline" onClick={onNext}>
+            {lettersOn && <kbd className="key-hint">N</kbd>} another
+          </button>
+        </div>
+        <Storing />
+      </div>
+    </section>
+  );
+}
+
+/** Said to those who cannot see the page change: an entry is on its way. */
+function Storing() {
+  const { waiting } = useQueue();
+  return (
+    <p role="status" className="sr-only">
+      {waiting.length === 0 ? "" : "storing"}
+    </p>
+  );
+}
+
+function NumberEntry({ offered }: { offered: OfferedLook }) {
+  const { typing } = useEntries();
+  const input = useRef<HTMLInputElement>(null);
+  const [typed, setTyped] = useState("");
+  useEffect(() => {
+    // A digit typed anywhere starts the value: the page hands the field its first key.
+    const start = (event: Event): void => {
+      const { detail } = event as CustomEvent<string>;
+      // Shown at once: the next key may come before the page would have redrawn by itself.
+      flushSync(() => setTyped(detail));
+      input.current?.focus();
+      if (input.current?.form) typing(input.current.form);
+    };
+    window.addEventListener("airway:digit", start);
+    return () => window.removeEventListener("airway:digit", start);
+  }, [typing]);
+  return (
+    <>
+      <div className="flex items-center gap-2">
+        <label htmlFor="value" className="font-bold">
+          Reads
+        </label>
+        <input
+          ref={input}
+          id="value"
+          name="value"
+          inputMode="decimal"
+          autoComplete="off"
+          value={typed}
+          onChange={({ target }) => setTyped(target.value)}
+          className="field figures w-28 text-right"
+        />
+        <span>{offered.unit}</span>
+        <button type="submit" className="btn btn-main grow">
+          Save
+        </button>
+      </div>
+      {offered.unit === "Ω" && (
+        <button type="submit" name="noEnd" value="yes" className="btn border-ink bg-paper">
+          no end (open)
+        </button>
+      )}
+      <ul className="mt-1 text-base">
+        {offered.outcomes
+          .filter(({ p }) => p >= 0.02)
+          .map(({ seen, value, p, leaves }) => (
+            <li key={seen} className="border-t border-rule">
+              <button
+                type="submit"
+                name={value === null ? "noEnd" : "about"}
+                value={value === null ? "yes" : value}
+                data-about={value ?? ""}
+                aria-label={`Reads ${seen}${value === null ? "" : ` ${offered.unit}`}: ${percent(p)}, ${leaves}`}
+                className="flex min-h-11 w-full items-center justify-between gap-3"
+              >
+                <span className="figures underline">
+                  {seen} {value === null ? "" : offered.unit}
+                </span>
+                <span className="figures text-soft">{percent(p)}</span>
+                <span className="grow truncate text-right text-soft">{leaves}</span>
+              </button>
+            </li>
+          ))}
+      </ul>
+      <p className="text-base text-soft">Type what it reads, or tap the range it lies in.</p>
+    </>
+  );
+}

@@ -1,0 +1,70 @@
+import { minutesText } from "@core/units/wording";
+import { useState } from "react";
+import { Fold } from "../ui/Fold";
+import type { OfferedLook } from "./offeredTest";
+
+interface OtherLooksProps {
+  readonly looks: readonly OfferedLook[];
+  /** The look on the card, as it would be sent. */
+  readonly shown: string | null;
+  /** Puts one on the card, by its place in the list. */
+  readonly onTake: (at: number) => void;
+}
+
+const columns = [
+  { key: "worth", title: "Look", order: () => 0 },
+  { key: "bits", title: "Tells", order: (a: OfferedLook, b: OfferedLook) => b.bits - a.bits },
+  { key: "minutes", title: "Takes", order: (a: OfferedLook, b: OfferedLook) => a.minutes - b.minutes },
+] as const;
+
+type Key = (typeof columns)[number]["key"];
+
+/** Every look weighed worth offering: by worth, by what it tells, or by its minutes; a tap puts it on the card. */
+export function OtherLooks({ looks, shown, onTake }: OtherLooksProps) {
+  const [by, setBy] = useState<Key>("worth");
+  const order = columns.find(({ key }) => key === by)?.order ?? (() => 0);
+  const sorted = [...looks].sort(order);
+  if (looks.length < 2) return null;
+  return (
+    <Fold title="Other looks" className="border-t border-rule">
+      <table className="w-full border-collapse pb-2 text-base">
+        <thead>
+          <tr>
+            {columns.map(({ key, title }) => (
+              <th
+                key={key}
+                scope="col"
+                aria-sort={by === key ? (key === "bits" ? "descending" : "ascending") : "none"}
+                className={key === "worth" ? "text-left" : "text-right"}
+              >
+                <button type="button" className="min-h-11 px-1 underline" onClick={() => setBy(key)}>
+                  {title}
+                </button>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {sorted.map((offered) => (
+            <tr key={offered.look} className="border-t border-rule">
+              <td>
+                <button
+                  type="button"
+                  aria-pressed={offered.look === shown}
+                  className="min-h-11 py-1 text-left underline aria-pressed:font-bold"
+                  onClick={() => onTake(looks.indexOf(offered))}
+                >
+                  {offered.words.before} {offered.words.points.join(` ${offered.words.between} `)}
+                  {offered.words.after}
+                  {offered.setting && <span className="text-soft">, on {offered.setting}</span>}
+                </button>
+              </td>
+              <td className="figures px-1 text-right whitespace-nowrap">{offered.bits.toFixed(2)} bits</td>
+              <td className="figures pl-1 text-right whitespace-nowrap">{minutesText(offered.minutes)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Fold>
+  );
+}

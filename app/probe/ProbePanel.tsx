@@ -1,0 +1,280 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { colourWords } from "@core/circuit/wireColour";
+import type { Caution } from "@core/diagnose/tests/caution";
+import type { TestName } from "@core/predict/reading";
+import { setupText } from "@core/predict/readingText";
+import { partName } from "@words/partName";
+import { displayUnits } from "@words/stateWords";
+import { whereAt } from "@words/testWords";
+import { X } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { EntryForm, EntryProblem } from "../entries/useEntries";
+import {
+  lookAt,
+  otherSide,
+  ownerOf,
+  type ProbeTarget,
+  pullable,
+  targetName,
+  testsAt,
+  wiresAt,
+} from "../sheet/probeTarget";
+import { type BenchSetup, withPlug } from "../sheet/shownSetup";
+import { Cautions } from "./Cautions";
+import { useAnswer } from "./useAnswer";
+
+interface ProbePanelProps {
+  readonly jobId: number;
+  readonly circuit: Circuit;
+  readonly target: ProbeTarget;
+  readonly setup: BenchSetup;
+  readonly onSetup: (setup: BenchSetup) => void;
+  readonly token: string;
+  /** Leading suspects, to be told what each would show. */
+  readonly under: readonly { readonly fault: string; readonly words: string }[];
+  /** Healthy volts at the target, to choose the light's clip by. */
+  readonly healthyVolts: number | null;
+  readonly fullVolts: number;
+  /** True to clip the light the other way round. */
+  readonly flipped: boolean;
+  readonly onFlip: () => void;
+  /** The other lead's point, once it is put somewhere. */
+  readonly other: string | null;
+  /** Waits for a tap that puts the other lead, or stops waiting. */
+  readonly onPlaceOther: (waits: boolean) => void;
+  readonly placingOther: boolean;
+  readonly words: Readonly<Partial<Record<TestName, readonly string[]>>>;
+  readonly onTarget: (target: ProbeTarget | null) => void;
+  readonly cautionsRead: readonly Caution[];
+}
+
+const testTitles: Readonly<Record<TestName, string>> = {
+  light: "light",
+  volts: "volts",
+  ohms: "ohms",
+  amps: "amps",
+  look: "look",
+  spin: "spin",
+  listen: "listen",
+  tap: "tap",
+  lampload: "lamp",
+  swap: "swap",
+  ripple: "humps",
+  airflow: "air",
+  smell: "smell",
+  history: "ask",
+};
+
+interface Prediction {
+  readonly lines: readonly { readonly fault: string; readonly shows: string }[];
+  readonly cautions: readonly Caution[];
+}
+
+/** What is under the probe: what it should show, what each leading suspect would make it show, and what it did. */
+export function ProbePanel(props: ProbePanelProps) {
+  const { jobId, circuit, target, setup, token, under, flipped, onFlip, onTarget } = props;
+  const tests = testsAt(circuit, target);
+  const [chosen, setChosen] = useState<TestName>(tests[0] ?? "look");
+  const test = tests.includes(chosen) ? chosen : (tests[0] ?? "look");
+  const panel = useRef<HTMLElement>(null);
+  useEffect(() => {
+    panel.current?.scrollIntoView({ block: "nearest" });
+  }, []);
+  const battery = circuit.parts.find(({ kind }) => kind === "battery")?.id ?? "";
+  // Feed is looked for from ground, and ground from the feed.
+  const fed = props.healthyVolts !== null && props.healthyVolts > props.fullVolts / 2;
+  const onFeed = fed === flipped;
+  const clip = `${battery}.${onFeed ? "+" : "-"}`;
+  const other = test === "light" ? clip : (props.other ?? `${battery}.-`);
+  const look = lookAt(target, test, setup, { other });
+  const query = new URLSearchParams({ look: JSON.stringify(look), now: token });
+  for (const { fault } of under) query.append("fault", fault);
+  const { answer, current } = useAnswer<Prediction>(`/jobs/${jobId}/predict?${query}`);
+  const words = props.words[test] ?? [];
+  const name = targetName(target);
+  return (
+    <section
+      ref={panel}
+      aria-labelledby="point"
+      className="sheet-card grid gap-2 p-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-30 max-md:max-h-[58vh] max-md:overflow-y-auto max-md:border-t-2 max-md:border-ink"
+    >
+      <div className="flex items-start justify-between gap-3">
+        <div className="min-w-0">
+          <h2 id="point" className="font-bold">
+            <code className="figures rounded bg-[var(--mark)] px-1">{name}</code>
+          </h2>
+          <p className="text-base text-soft">{targetWords(circuit, target)}</p>
+          <p className="text-base text-soft">{"setting" in look ? setupText(look) : "key off"}</p>
+        </div>
+        <button
+          type="button"
+          className="btn min-h-11 px-2"
+          onClick={() => onTarget(null)}
+          aria-label="Take the probe off"
+        >
+          <X aria-hidden="true" className="size-5" />
+        </button>
+      </div>
+      <Around {...props} />
+      <fieldset
+        aria-label="Test"
+        className="flex flex-wrap overflow-hidden rounded-card border border-[var(--edge)]"
+      >
+        {tests.map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={one === test}
+            onClick={() => setChosen(one)}
+            className="min-h-11 grow border-r border-rule px-2.5 text-base last:border-r-0 aria-pressed:bg-ink aria-pressed:text-paper"
+          >
+            {testTitles[one]}
+          </button>
+        ))}
+      </fieldset>
+      {test === "light" && (
+        <button type="button" className="btn min-h-11 justify-start px-2 text-base" onClick={onFlip}>
+          <kbd className="key-hint">F</kbd> light clipped to <b>{onFeed ? "feed" : "ground"}</b>
+        </button>
+      )}
+      {(test === "volts" || test === "ohms") && (
+        <button
+          type="button"
+          aria-pressed={props.placingOther}
+          className="btn min-h-11 justify-start px-2 text-base aria-pressed:bg-[var(--mark)]"
+          onClick={() => props.onPlaceOther(!props.placingOther)}
+        >
+          {props.placingOther ? (
+            "Tap the point for the black lead, or here for ground"
+          ) : (
+            <>
+              black lead on <b>{other === `${battery}.-` ? "ground" : other}</b>
+            </>
+          )}
+        </button>
+      )}
+      <dl className="grid grid-cols-[1fr_auto] gap-x-4 text-base" aria-busy={!current}>
+        {(answer?.lines ?? []).map(({ fault, shows }) => (
+          <div key={fault} className="contents">
+            <dt className={fault === "healthy" ? "font-semibold" : "text-soft"}>
+              {fault === "healthy"
+                ? "healthy"
+                : `as if ${under.find((one) => one.fault === fault)?.words ?? fault}`}
+            </dt>
+            <dd className={`figures text-right whitespace-nowrap ${current ? "" : "text-soft"}`}>{shows}</dd>
+          </div>
+        ))}
+      </dl>
+      <Cautions
+        cautions={(answer?.cautions ?? []).filter((caution) => !props.cautionsRead.includes(caution))}
+        token={token}
+      />
+      <EntryForm passing className="flex flex-wrap items-center gap-1.5" key={`${test} ${token}`}>
+        <input type="hidden" name="intent" value="reading" />
+        <input type="hidden" name="token" value={token} />
+        <input type="hidden" name="form" value="panel" />
+        <input type="hidden" name="look" value={JSON.stringify(look)} />
+        {words.length > 0 ? (
+          words.map((word) => (
+            <button key={word} type="submit" name="seen" value={word} className="btn min-h-11 px-3 text-base">
+              {word}
+            </button>
+          ))
+        ) : (
+          <Reads test={test} />
+        )}
+      </EntryForm>
+      <EntryProblem of={({ form }) => form === "panel"} />
+    </section>
+  );
+}
+
+function targetWords(circuit: Circuit, target: ProbeTarget): string {
+  if (target.kind === "point") return whereAt(circuit, target.name).slice(target.name.length + 2);
+  if (target.kind === "part") {
+    const place = circuit.parts.find(({ id }) => id === target.id)?.place;
+    return [partName(circuit, target.id), place].filter(Boolean).join(", ");
+  }
+  const wire = circuit.wires.find(({ id }) => id === target.id);
+  return wire ? `${colourWords(wire.colour)} wire, from ${wire.from} to ${wire.to}` : "";
+}
+
+/** What lies next to the target: the part and the wires at a point, the plugs that can be pulled, the lamp. */
+function Around({ circuit, target, setup, onSetup, onTarget }: ProbePanelProps) {
+  const plugs = pullable(circuit, target);
+  const part = target.kind === "point" ? ownerOf(circuit, target.name) : null;
+  const wires = target.kind === "point" ? wiresAt(circuit, target.name) : [];
+  const kind = circuit.parts.find(({ id }) => id === targetName(target))?.kind;
+  const side = target.kind === "point" ? otherSide(circuit, target.name, setup.unplugged) : null;
+  const small = "min-h-11 px-1.5 text-base underline";
+  return (
+    <div className="-my-1 flex flex-wrap gap-x-2">
+      {plugs.map((id) => (
+        <button
+          key={id}
+          type="button"
+          className={small}
+          aria-pressed={setup.unplugged.includes(id)}
+          onClick={() => onSetup(withPlug(setup, id))}
+        >
+          {setup.unplugged.includes(id) ? `${id} back in` : `pull ${id}`}
+        </button>
+      ))}
+      {target.kind === "part" && (kind === "motor" || kind === "fuse") && (
+        <button
+          type="button"
+          className={small}
+          aria-pressed={setup.lampFor === target.id}
+          onClick={() => onSetup({ ...setup, lampFor: setup.lampFor === target.id ? null : target.id })}
+        >
+          {setup.lampFor === target.id ? `${target.id} back in` : `lamp in place of ${target.id}`}
+        </button>
+      )}
+      {side && (
+        <button type="button" className={small} onClick={() => onTarget({ kind: "point", name: side })}>
+          its other side, {side}
+        </button>
+      )}
+      {part && (
+        <button type="button" className={small} onClick={() => onTarget({ kind: "part", id: part })}>
+          {part}
+        </button>
+      )}
+      {wires.map((id) => (
+        <button key={id} type="button" className={small} onClick={() => onTarget({ kind: "wire", id })}>
+          wire {id}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** A figure read off a display. */
+function Reads({ test }: { test: TestName }) {
+  const [typed, setTyped] = useState("");
+  return (
+    <>
+      <label htmlFor="panel-value" className="text-base">
+        Reads
+      </label>
+      <input
+        id="panel-value"
+        name="value"
+        inputMode="decimal"
+        autoComplete="off"
+        value={typed}
+        onChange={({ target }) => setTyped(target.value)}
+        className="field figures w-24 text-right"
+      />
+      <span>{displayUnits[test]}</span>
+      <button type="submit" className="btn min-h-11 px-3 text-base">
+        Save
+      </button>
+      {test === "ohms" && (
+        <button type="submit" name="noEnd" value="yes" className="btn min-h-11 px-3 text-base">
+          no end
+        </button>
+      )}
+    </>
+  );
+}

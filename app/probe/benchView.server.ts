@@ -1,0 +1,52 @@
+import { testModels } from "@core/predict/observations/index";
+import type { TestName } from "@core/predict/reading";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import type { Netlist } from "@core/solve/netlist/netlist";
+import { partName } from "@words/partName";
+import { type JobView, sheetStates } from "../job/jobView.server";
+import { layoutOf } from "../sheet/layouts.server";
+import { restVolts } from "../sheet/plainSheet";
+
+/** What the form for a reading of one's own offers. */
+function ownChoices(engine: CompiledCircuit) {
+  const { circuit, points, battery, motors, relays } = engine.netlist;
+  const posts = [`${battery.id}.-`, `${battery.id}.+`];
+  const wordsOf = (test: keyof typeof testModels): readonly string[] => {
+    const model = testModels[test];
+    return model.gives === "word" ? model.outcomes : [];
+  };
+  return {
+    settings: circuit.settings,
+    points: points.names.filter((name) => !posts.includes(name)),
+    posts,
+    things: [...circuit.parts, ...circuit.connectors].map(({ id }) => ({
+      id,
+      name: `${id}, ${partName(circuit, id)}`,
+    })),
+    motors: motors.map(({ part }) => part.id),
+    plugs: circuit.connectors.map(({ id }) => id),
+    relays: relays.map(({ part }) => part.id),
+    fuses: circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id),
+    wires: circuit.wires.map(({ id }) => id),
+    words: Object.fromEntries(
+      (Object.keys(testModels) as TestName[]).map((test) => [test, wordsOf(test)]),
+    ) as Record<TestName, readonly string[]>,
+  };
+}
+
+/** A circuit's drawing, and how a healthy one stands. */
+export function healthyView(netlist: Netlist) {
+  const { circuit } = netlist;
+  return {
+    circuit,
+    layout: layoutOf(netlist),
+    healthy: sheetStates({ netlist }, ["healthy"]),
+    fullVolts: restVolts(circuit),
+  };
+}
+
+/** What the bench shows of a circuit whatever was read: its healthy state, and what a reading of one's own can be. */
+export const benchView = ({ engine }: Pick<JobView, "engine">) => ({
+  ...healthyView(engine.netlist),
+  own: ownChoices(engine),
+});

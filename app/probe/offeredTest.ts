@@ -1,0 +1,27 @@
+import type { Caution } from "@core/diagnose/tests/caution";
+import type { LookWords } from "@words/testWords";
+
+/** A look as the page offers it. */
+export interface OfferedLook {
+  /** The look as JSON, to be sent back with its result. */
+  readonly look: string;
+  readonly test: string;
+  readonly words: LookWords;
+  readonly minutes: number;
+  readonly bits: number;
+  readonly why: string;
+  readonly setting: string | null;
+  readonly probe: string | null;
+  /** Cautions of this look that are not taken as read yet. */
+  readonly cautions: readonly Caution[];
+  readonly outcomes: readonly {
+    readonly seen: string;
+    /** A display in the range, to two digits; null for a word, and for no end. */
+    readonly value: number | null;
+    readonly p: number;
+    readonly leaves: string;
+  }[];
+  /** Words that can be entered; null for a test that gives a number. */
+  readonly choices: readonly string[] | null;
+  readonly unit: string | null;
+}

@@ -1,0 +1,230 @@
+import type { NextLook as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
+import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/explain/pathBoard";
+import { beliefHistory, suspectGroups } from "@core/diagnose/history/beliefHistory";
+import { cautionsOf } from "@core/diagnose/tests/caution";
+import { isCleared } from "@core/diagnose/verdict/cleared";
+import { isMechanical } from "@core/motor/mechanicalMode";
+import { testModels } from "@core/predict/observations/index";
+import { evidenceText } from "@core/predict/readingText";
+import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { minutesText } from "@core/units/wording";
+import { versionOf } from "@db/repositories/jobVersion.server";
+import { faultWords, partName, repairName } from "@words/partName";
+import { airflowWords, displayUnits } from "@words/stateWords";
+import { lookWords, probePoint } from "@words/testWords";
+import { diagnosisOf } from "../job/diagnosis.server";
+import {
+  evidenceLines,
+  type JobView,
+  noteLines,
+  standingNumbers,
+  standingReadings,
+} from "../job/jobView.server";
+import type { OfferedLook } from "./offeredTest";
+import type { SuspectLine } from "./suspectLine";
+
+const looksOffered = 8;
+const suspectsShown = 6;
+const assumedShown = 3;
+/** How the probe page asks for a diagnosis. */
+export const probeOptions: DiagnoseOptions = { asIf: assumedShown + 1 };
+
+function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): OfferedLook {
+  const { test, minutes, bits, outcomes } = next;
+  const model = testModels[test.test];
+  return {
+    look: JSON.stringify(test),
+    test: test.test,
+    words: lookWords(circuit, test),
+    minutes,
+    bits,
+    why: `Of the looks weighed it is expected to tell most for its minutes: ${bits.toFixed(2)} bits about what to replace, in ${minutesText(minutes)} with the way there.`,
+    setting: test.setting ?? null,
+    cautions: cautionsOf(engine, test).filter((caution) => !job.cautionsRead.includes(caution)),
+    probe: probePoint(test),
+    outcomes: outcomes.map(({ seen, value, p, leaves }) => ({
+      seen,
+      value: value === null ? null : Number(value.toPrecision(3)),
+      p,
+      leaves: `→ ${leaves
+        .filter((left) => left.p >= 0.1)
+        .slice(0, 2)
+        .map(({ part }) => (part === "unknown" ? "something else" : part === "CAR" ? "filter" : part))
+        .join(", ")}`,
+    })),
+    choices: model.gives === "word" ? model.outcomes : null,
+    unit: displayUnits[test.test] ?? null,
+  };
+}
+
+const isMechanicalMode = (mode: string): boolean =>
+  mode.includes("+") ? mode.split("+").every(isMechanical) : isMechanical(mode);
+
+/** A motor that squeals and one that is dead are two suspects, though one part. */
+const groupOf = (repair: string, mechanical: boolean): string =>
+  mechanical ? `${repair} mechanical` : repair;
+
+type Faults = SuspectLine["faults"][number][];
+
+const faultsShown = 4;
+
+function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
+  const { circuit, engine } = view;
+  const groups = new Map<string, { repair: string; mechanical: boolean; p: number; faults: Faults }>();
+  for (const { part: repair, fault, mode, p, why } of suspects) {
+    const mechanical = isMechanicalMode(mode);
+    const part = groupOf(repair, mechanical);
+    const line = groups.get(part) ?? { repair, mechanical, p: 0, faults: [] };
+    groups.set(part, line);
+    line.p += p;
+    if (line.faults.length < faultsShown && (p >= 0.005 || line.faults.length === 0))
+      line.faults.push({
+        fault,
+        words: fault === "unknown" ? "outside this circuit" : faultWords(fault),
+        p,
+        why,
+      });
+  }
+  const shown = [...groups]
+    .sort(([, a], [, b]) => b.p - a.p)
+    .filter(([part, { p }], index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
+  const { counts, ofFamily: familyCounts } = view.learnt;
+  const moved = beliefHistory(
+    engine,
+    standingReadings(view),
+    { repairs: view.repairs, counts, familyCounts },
+    engine.remember("groups of suspects", () =>
+      suspectGroups(engine, ({ fault, repair }) =>
+        groupOf(
+          repair,
+          fault.names.every(({ mode }) => isMechanical(mode)),
+        ),
+      ),
+    ),
+    new Map([...groups].map(([group, { p }]) => [group, p])),
+  );
+  return shown.map(([part, line]) => ({
+    part,
+    ...line,
+    name: repairName(circuit, line.repair.split("+")),
+    moved: moved.get(part) ?? [],
+  }));
+}
+
+/** How likely each part, or each piece with faults of its own, was before anything was seen. */
+const likelyBefore = (engine: CompiledCircuit, what: "part" | "piece"): ReadonlyMap<string, number> =>
+  engine.remember(`each ${what} before`, () => {
+    const sums = new Map<string, number>();
+    for (const { fault, prior } of engine.variants)
+      for (const id of what === "part" ? fault.parts : fault.names.map(({ where }) => where))
+        sums.set(id, (sums.get(id) ?? 0) + prior);
+    return sums;
+  });
+
+/** Parts the readings have all but cleared. */
+function clearedParts(engine: CompiledCircuit, { parts }: Pick<Diagnosis, "parts">): string[] {
+  const before = likelyBefore(engine, "part");
+  return parts.filter(({ part, p }) => isCleared(p, before.get(part) ?? 0)).map(({ part }) => part);
+}
+
+/** Belief in each piece: the faults whose id begins with it. */
+function pieceBeliefs(suspects: Diagnosis["suspects"]): ReadonlyMap<string, number> {
+  const sums = new Map<string, number>();
+  for (const { fault, p } of suspects) {
+    const pieces = new Set<string>();
+    for (const one of fault.split("+"))
+      for (let end = one.indexOf(":"); end > 0; end = one.indexOf(":", end + 1))
+        pieces.add(one.slice(0, end));
+    for (const piece of pieces) sums.set(piece, (sums.get(piece) ?? 0) + p);
+  }
+  return sums;
+}
+
+/** The lines of the path board with what the readings say of them. */
+function boardLines(
+  { engine, circuit }: JobView,
+  { suspects, parts }: Diagnosis,
+  clear: readonly string[],
+  words: ReadonlyMap<string, string>,
+) {
+  const { settings } = circuit;
+  const rows = engine.remember("path board", () => pathBoard(engine.netlist));
+  const shared = new Set(sharedByDead(rows, settings, words));
+  const before = likelyBefore(engine, "piece");
+  const cleared = new Set(clear);
+  const pieces = pieceBeliefs(suspects);
+  const believed = new Map(parts.map(({ part, p }) => [part, p]));
+  /** A piece with faults of its own stands for itself, any other for its part. */
+  const standing = (id: string, part: string) => {
+    if (id === part || !before.has(id)) return { p: believed.get(part) ?? 0, cleared: cleared.has(part) };
+    const p = pieces.get(id) ?? 0;
+    return { p, cleared: isCleared(p, before.get(id) ?? 0) };
+  };
+  return rows.map(({ id, part, amps }) => ({
+    id,
+    part,
+    name: partName(circuit, part),
+    amps: amps.map((own) => Math.round(own * 100) / 100),
+    shared: shared.has(id),
+    ...standing(id, part),
+  }));
+}
+
+/** The readings as if each suspect were true, by fault. */
+function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, faults: readonly string[]) {
+  const standing = stored.filter(({ struckAt }) => !struckAt);
+  return Object.fromEntries(
+    faults.map((fault) => {
+      const own = asIf[suspects.findIndex((suspect) => suspect.fault === fault)] ?? [];
+      const lines = own.map(({ reading, expected, seen, agrees }) => {
+        const at = standing[reading] as (typeof standing)[number];
+        return { number: at.number, what: evidenceText(at.reading), seen, expected, agrees };
+      });
+      return [fault, lines];
+    }),
+  );
+}
+
+/** Everything the probe page shows of a job. */
+export async function probeView(view: JobView) {
+  const { job, circuit, engine, stored, notes } = view;
+  const numbers = standingNumbers(view);
+  const diagnosis = await diagnosisOf(view, probeOptions);
+  const under = diagnosis.suspects
+    .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
+    .slice(0, assumedShown)
+    .map(({ fault }) => fault);
+  const words = speedWords(standingReadings(view));
+  const cleared = clearedParts(engine, diagnosis);
+  return {
+    id: job.id,
+    stage: job.stage,
+    school: job.school,
+    cautionsRead: job.cautionsRead,
+    version: versionOf(stored, notes),
+    under: under.map((fault) => ({ fault, words: `${fault.split(/[.:]/)[0] ?? ""} ${faultWords(fault)}` })),
+    agreements: agreements(view, diagnosis, under),
+    heard: Object.fromEntries([...words].map(([setting, seen]) => [setting, airflowWords[seen]])),
+    doubt: Object.fromEntries(
+      diagnosis.parts.filter(({ p }) => p >= 0.005).map(({ part, p }) => [part, Math.round(p * 1000) / 1000]),
+    ),
+    cleared,
+    board: boardLines(view, diagnosis, cleared, words),
+    looks: diagnosis.next.slice(0, looksOffered).map((next) => offeredLook(view, next)),
+    suspects: suspectLines(view, diagnosis),
+    verdict: {
+      state: diagnosis.verdict.state,
+      p: diagnosis.verdict.p,
+      name: repairName(circuit, diagnosis.verdict.replace),
+    },
+    evidence: evidenceLines(stored, notes),
+    /** What was fitted and did not hold, by the number of the last reading before it. */
+    repairs: view.repairs.map(({ after, parts }) => ({
+      after: numbers[after - 1] ?? 0,
+      name: repairName(circuit, parts),
+    })),
+    notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
+    conflicts: diagnosis.conflicts.map(({ reading, why }) => ({ number: numbers[reading] ?? 0, why })),
+    token: crypto.randomUUID(),
+  };
+}

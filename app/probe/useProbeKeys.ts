@@ -1,0 +1,58 @@
+import { useEffect } from "react";
+import type { SheetOrder } from "../sheet/SheetTools";
+
+/** What the probe page's keys do. */
+export interface ProbeKeys {
+  readonly choose: (key: string) => boolean;
+  readonly digit: ((digit: string) => void) | null;
+  readonly next: () => void;
+  readonly undo: () => void;
+  readonly speed: (by: 1 | -1) => void;
+  readonly help: () => void;
+  /** Turns the light's clip round, where a point is under the probe. */
+  readonly flip: () => void;
+  readonly board: () => void;
+  readonly sheet: (order: SheetOrder) => void;
+}
+
+const typesIn = new Set(["INPUT", "TEXTAREA", "SELECT"]);
+
+/** Single-letter keys of the page, unless something is being typed or they are switched off. */
+export function useProbeKeys(on: boolean, keys: ProbeKeys): void {
+  useEffect(() => {
+    if (!on) return;
+    const press = (event: KeyboardEvent): void => {
+      const target = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+      if (typesIn.has(target.tagName) || target.closest("[role=dialog]")) return;
+      if (act(event.key, keys)) event.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [on, keys]);
+}
+
+function act(key: string, keys: ProbeKeys): boolean {
+  const letter = key.toUpperCase();
+  if (keys.digit && /^[0-9]$/.test(key)) {
+    keys.digit(key);
+    return true;
+  }
+  if (keys.choose(letter)) return true;
+  const actions: Readonly<Record<string, () => void>> = {
+    N: keys.next,
+    U: keys.undo,
+    F: keys.flip,
+    P: keys.board,
+    "[": () => keys.speed(-1),
+    "]": () => keys.speed(1),
+    "+": () => keys.sheet("in"),
+    "-": () => keys.sheet("out"),
+    A: () => keys.sheet("all"),
+    C: () => keys.sheet("closer"),
+    "?": keys.help,
+  };
+  const action = actions[letter];
+  action?.();
+  return action !== undefined;
+}

@@ -1,0 +1,205 @@
+import { Tabs } from "radix-ui";
+import { useState } from "react";
+import { Link } from "react-router";
+import { Fold } from "../ui/Fold";
+import { Besides } from "./Besides";
+import { BackLine } from "./RefittingLine";
+import { WayChoice } from "./RouteChoice";
+import type { FitData, RepairPageData } from "./repairView.server";
+import { StepLine } from "./StepLine";
+import { TickButton } from "./TickButton";
+import { TrayCard } from "./TrayCard";
+import { WhereIsIt } from "./WhereIsIt";
+
+interface FitBenchProps {
+  readonly jobId: number;
+  readonly shelfId: string;
+  readonly fit: FitData;
+  readonly where: RepairPageData["where"];
+}
+
+/** Way in and way back side by side with the tray: one line a step, ticked with one thumb. */
+export function FitBench({ shelfId, fit, where }: FitBenchProps) {
+  const allOff = fit.steps.length > 0 && fit.steps.every(({ tick }) => tick);
+  const [way, setWay] = useState<"in" | "back">(allOff ? "back" : "in");
+  // Counted by hand where the plan's number is not what lies there; the thumb's button and the line's share it.
+  const [counts, setCounts] = useState<Readonly<Record<string, number>>>({});
+  const counted = (own: "in" | "back", step: { readonly id: string; readonly screws: number }) => ({
+    screws: counts[`${own} ${step.id}`] ?? step.screws,
+    onScrews: (screws: number) => setCounts({ ...counts, [`${own} ${step.id}`]: screws }),
+  });
+  const nextIn = fit.steps.find(({ tick }) => !tick);
+  const nextBack = fit.back.find(({ tick, off }) => !tick && off);
+  return (
+    <main
+      id="main"
+      className="grid w-full max-w-7xl content-start items-start gap-4 px-5 py-3 max-md:px-3 max-md:pb-24 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]"
+    >
+      <div className="grid min-w-0 gap-3">
+        <WayChoice fit={fit} />
+        {fit.unreached.length > 0 && (
+          <p className="border-l-4 border-feed pl-3 text-base">
+            The plan does not lead to {fit.unreached.join(", ")}:{" "}
+            <Link to={`/shelf/${shelfId}/way`} className="underline">
+              add the way
+            </Link>
+            .
+          </p>
+        )}
+        {fit.problem && (
+          <p role="alert" className="border-l-4 border-danger pl-3">
+            {fit.problem}. Choose another way, or change <Link to={`/shelf/${shelfId}/way`}>the plan</Link>.
+          </p>
+        )}
+        {fit.targets.length === 0 && fit.steps.length === 0 ? (
+          <p className="sheet-card p-4">Choose above what is to come out; the order follows.</p>
+        ) : (
+          <Tabs.Root value={way} onValueChange={(value) => setWay(value === "back" ? "back" : "in")}>
+            <Tabs.List aria-label="Which way" className="flex gap-2">
+              <Tabs.Trigger
+                value="in"
+                className="btn data-[state=active]:bg-ink data-[state=active]:text-paper"
+              >
+                Way in <Count of={fit.steps} />
+              </Tabs.Trigger>
+              <Tabs.Trigger
+                value="back"
+                className="btn data-[state=active]:bg-ink data-[state=active]:text-paper"
+              >
+                Way back <Count of={fit.back} />
+              </Tabs.Trigger>
+            </Tabs.List>
+            <Tabs.Content value="in">
+              <ol className="mt-2 border-b border-rule" data-way="in">
+                {fit.steps.map((step, index) => (
+                  <StepLine
+                    key={step.id}
+                    step={step}
+                    number={index + 1}
+                    next={step === nextIn}
+                    {...counted("in", step)}
+                  />
+                ))}
+              </ol>
+              <Thumb>
+                {nextIn ? (
+                  <TickButton step={nextIn.id} way="in" screws={counted("in", nextIn).screws} main>
+                    {nextIn.title}
+                    <Screws count={counted("in", nextIn).screws} />
+                  </TickButton>
+                ) : (
+                  <button type="button" className="btn btn-main w-full" onClick={() => setWay("back")}>
+                    All off. To the way back
+                  </button>
+                )}
+              </Thumb>
+            </Tabs.Content>
+            <Tabs.Content value="back">
+              <ol className="mt-2 border-b border-rule" data-way="back">
+                {fit.back.map((step, index) => (
+                  <BackLine
+                    key={step.id}
+                    step={step}
+                    number={index + 1}
+                    next={step === nextBack}
+                    {...counted("back", step)}
+                  />
+                ))}
+              </ol>
+              <Thumb>
+                {nextBack ? (
+                  <TickButton step={nextBack.id} way="back" screws={counted("back", nextBack).screws} main>
+                    {nextBack.title}
+                    <Screws count={counted("back", nextBack).screws} />
+                  </TickButton>
+                ) : (
+                  <p className="p-2 text-center font-semibold">Nothing is left to put back.</p>
+                )}
+              </Thumb>
+            </Tabs.Content>
+          </Tabs.Root>
+        )}
+      </div>
+      <aside className="grid min-w-0 gap-3">
+        <TrayCard tray={fit.tray} />
+        <section aria-labelledby="tools" className="sheet-card p-3 text-base">
+          <h2 id="tools" className="font-bold">
+            Lay out
+          </h2>
+          <ul className="mt-1 list-disc pl-5">
+            {fit.tools.map((tool) => (
+              <li key={tool}>
+                {tool}
+                {fit.substitutes
+                  .filter((own) => own.tool === tool)
+                  .map(({ instead, errorMillimetres, fit: how }) => (
+                    <span key={instead} className="text-soft">
+                      {" "}
+                      or {instead}, {how}: {errorMillimetres > 0 ? "+" : "−"}
+                      {Math.abs(errorMillimetres).toFixed(3)} mm
+                    </span>
+                  ))}
+              </li>
+            ))}
+            {fit.tools.length === 0 && <li>bare hands</li>}
+            {fit.uses.map((what) => (
+              <li key={what}>
+                <b>new:</b> {what}
+              </li>
+            ))}
+          </ul>
+          {!fit.batteryOff && fit.steps.length > 0 && (
+            <p className="mt-2">
+              <b>Battery:</b> nothing on this way cuts, splices or moves it. The negative off is the safer
+              habit all the same, and a must near airbag plugs or a bare positive.
+            </p>
+          )}
+          {fit.opens.length > 0 && (
+            <p className="mt-2">
+              <b>While it is open you can test</b> {fit.opens.join(", ")}.
+            </p>
+          )}
+        </section>
+        <Besides fit={fit} />
+        <section className="sheet-card px-3 py-1 text-base">
+          <Fold title="Where is it at all?">
+            {fit.where && <p className="mb-2 font-semibold">{fit.where}</p>}
+            <WhereIsIt where={where} />
+          </Fold>
+        </section>
+        <p className="text-base text-soft">
+          {fit.title}.{" "}
+          <Link to={`/shelf/${shelfId}/way`} className="underline">
+            Change the plan
+          </Link>
+          . This shop takes {fit.pace.times.toFixed(2)} times the plan's minutes: {fit.pace.sum}, from{" "}
+          {fit.pace.measured} measured {fit.pace.measured === 1 ? "step" : "steps"}. The maker's procedure and
+          local rules stand above it; airbags and refrigerant are for licensed people.
+        </p>
+      </aside>
+    </main>
+  );
+}
+
+function Count({ of }: { of: readonly { readonly tick: unknown; readonly off?: boolean }[] }) {
+  return (
+    <span className="figures">
+      {of.filter(({ tick }) => tick).length}/{of.length}
+    </span>
+  );
+}
+
+const Screws = ({ count }: { count: number }) =>
+  count > 0 && (
+    <span className="font-normal">
+      {" "}
+      · <span className="figures">{count}</span> {count === 1 ? "screw" : "screws"}
+    </span>
+  );
+
+/** What a thumb reaches on a phone: the next step, above the rail. */
+const Thumb = ({ children }: { children: React.ReactNode }) => (
+  <div className="fixed inset-x-0 bottom-[var(--rail)] z-10 border-t border-rule bg-paper p-2 md:hidden">
+    {children}
+  </div>
+);

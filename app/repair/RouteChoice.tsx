@@ -1,0 +1,92 @@
+import type { Preference } from "@core/access/route";
+import { minutesText } from "@core/units/wording";
+import { useFetcher } from "react-router";
+import type { FitData } from "./repairView.server";
+
+export const preferenceWords: Readonly<Record<Preference, string>> = {
+  quickest: "Quickest safe way",
+  book: "By the book",
+  kind: "Kind to the next person",
+};
+
+const hours = (minutes: number): string =>
+  minutes < 90 ? minutesText(minutes) : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`;
+
+/** What is to come out, and the ways to it side by side: minutes, their spread, the next person's price. */
+export function WayChoice({ fit }: { fit: FitData }) {
+  const fetcher = useFetcher();
+  const choose = (prefer: Preference, targets: readonly string[]): void =>
+    void fetcher.submit({ intent: "choose", prefer, targets: targets.join(" ") }, { method: "post" });
+  const busy = fetcher.state !== "idle";
+  const distinct = fit.ways.filter((way) => !("same" in way) || way.same === way.prefer);
+  return (
+    <section aria-label="What comes out, and how" className="grid gap-2">
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="font-bold">Out comes</span>
+        {fit.reachable.map(({ id, name }) => {
+          const on = fit.targets.includes(id);
+          return (
+            <button
+              key={id}
+              type="button"
+              disabled={busy}
+              aria-pressed={on}
+              className="btn px-3 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+              onClick={() =>
+                choose(fit.prefer, on ? fit.targets.filter((own) => own !== id) : [...fit.targets, id])
+              }
+            >
+              {name}
+            </button>
+          );
+        })}
+      </div>
+      {fit.likeliestOnly && (
+        <p className="text-base">
+          The verdict is still open: this is only the likeliest. Probing on may be cheaper than going in.
+        </p>
+      )}
+      {fit.targets.length > 0 && (
+        <div className="grid gap-2 sm:grid-flow-col sm:auto-cols-fr">
+          {distinct.map((way) => {
+            const names = fit.ways.flatMap((own) =>
+              own.prefer === way.prefer || ("same" in own && own.same === way.prefer) ? [own.prefer] : [],
+            );
+            const on = names.includes(fit.prefer);
+            return (
+              <button
+                key={way.prefer}
+                type="button"
+                disabled={busy || "problem" in way}
+                aria-pressed={on}
+                className={`sheet-card grid content-start px-3 py-2 text-left ${on ? "outline-2 outline-feed" : ""}`}
+                onClick={() => choose(way.prefer, fit.targets)}
+              >
+                <span className="text-base font-semibold">
+                  {names.length > 1
+                    ? names
+                        .map((own, i) =>
+                          i === 0 ? preferenceWords[own] : preferenceWords[own].toLowerCase(),
+                        )
+                        .join("; ")
+                    : preferenceWords[way.prefer]}
+                </span>
+                {"problem" in way ? (
+                  <span className="text-base text-soft">{way.problem}</span>
+                ) : (
+                  <span className="text-base text-soft">
+                    <span className="figures text-xl text-ink">{hours(way.minutes)}</span> in; eight in ten{" "}
+                    {hours(way.expected.low)} to {hours(way.expected.high)}, risks in it;{" "}
+                    {way.nextPersonMinutes > 0
+                      ? `costs the next person ${minutesText(way.nextPersonMinutes)}`
+                      : "costs the next person nothing"}
+                  </span>
+                )}
+              </button>
+            );
+          })}
+        </div>
+      )}
+    </section>
+  );
+}

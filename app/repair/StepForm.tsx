@@ -1,0 +1,167 @@
+import type { AccessStep } from "@core/access/plan";
+import { fastenersText, plugsText, waysText } from "@core/access/planText";
+import { stepCautions } from "@core/access/stepCaution";
+import { stepKinds } from "@core/access/stepKind";
+import { stepCautionWords } from "@words/stepCautionWords";
+import { useFetcher } from "react-router";
+
+interface StepFormProps {
+  /** Null for one more. */
+  readonly step: AccessStep | null;
+  readonly token: string;
+  readonly onDone?: () => void;
+}
+
+const kindWords: Readonly<Record<(typeof stepKinds)[number], string>> = {
+  "battery-off": "negative off",
+  battery: "battery moved",
+  panel: "a panel or cover",
+  plug: "a plug",
+  tube: "a tube",
+  bracket: "a bracket with something on it",
+  screws: "screws alone",
+  twist: "a twist lock",
+  tie: "a neighbour out of the way",
+  cut: "cutting",
+  break: "breaking an ear",
+  splice: "splicing",
+  out: "the part itself",
+};
+
+/** A step as it is typed: what it is, what must be off before it, what comes out with it. */
+export function StepForm({ step, token }: StepFormProps) {
+  const fetcher = useFetcher<{ problem: string | null }>();
+  const own: Partial<AccessStep> = step ?? {};
+  return (
+    <fetcher.Form method="post" className="grid gap-2 py-2 sm:grid-cols-2">
+      <input type="hidden" name="token" value={token} />
+      {step && <input type="hidden" name="was" value={step.id} />}
+      <Text name="title" label="What comes off" value={own.title} required />
+      <Text name="id" label="Short name" value={own.id} required />
+      <Text name="minutes" label="Minutes, the mean" value={own.minutes?.toString()} required />
+      <Text name="slowMinutes" label="One time in ten at least" value={own.slowMinutes?.toString()} />
+      <Text
+        name="needs"
+        label="Off before it: a + b / c means a and b, or c"
+        value={waysText(own.needs ?? [])}
+      />
+      <label className="grid gap-0.5 text-base text-soft">
+        It is
+        <select name="kind" defaultValue={own.kind ?? ""} className="field text-ink">
+          <option value="">nothing special</option>
+          {stepKinds.map((kind) => (
+            <option key={kind} value={kind}>
+              {kindWords[kind]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Text
+        name="fasteners"
+        label="Screws: 3 hex 5.5 mm plastic hidden, 1 torx T20 metal loosened"
+        value={fastenersText(own.fasteners ?? [])}
+      />
+      <Text name="plugs" label="Plugs and their tab: X5 press, lamp" value={plugsText(own.plugs ?? [])} />
+      <Text name="tools" label="Other tools" value={own.tools?.join(", ")} />
+      <Text name="uses" label="Used up: ring, strip" value={own.uses?.join(", ")} />
+      <Text name="hangs" label="What then hangs by its wires" value={own.hangs} />
+      <Text name="keyed" label="The one way it goes in" value={own.keyed} />
+      <Text name="opens" label="Can be tested then: M1, X5" value={own.opens?.join(", ")} />
+      <Text
+        name="back"
+        label="How it goes back; a dash where nothing does"
+        value={own.back === null ? "-" : own.back}
+      />
+      <label className="grid gap-0.5 text-base text-soft">
+        Way
+        <select name="way" defaultValue={own.way ?? ""} className="field text-ink">
+          <option value="">every way</option>
+          <option value="book">by the book</option>
+          <option value="short-cut">a short cut</option>
+          <option value="other-side">from the other side</option>
+        </select>
+      </label>
+      <Text
+        name="nextPerson"
+        label="Costs the next person: minutes, why"
+        value={own.nextPerson ? `${own.nextPerson.minutes}, ${own.nextPerson.why}` : ""}
+      />
+      <Text
+        name="risk"
+        label="Risk: per cent, minutes, what"
+        value={own.risk ? `${own.risk.p * 100}, ${own.risk.minutes}, ${own.risk.what}` : ""}
+      />
+      <Text name="tubes" label="Tubes" value={own.tubes?.toString()} />
+      <fieldset className="sm:col-span-2">
+        <legend className="text-base text-soft">Cautions</legend>
+        <div className="flex flex-wrap gap-x-4">
+          {stepCautions.map((caution) => (
+            <label
+              key={caution}
+              className="flex min-h-11 items-center gap-2 text-base"
+              title={stepCautionWords[caution]}
+            >
+              <input
+                type="checkbox"
+                name="cautions"
+                value={caution}
+                defaultChecked={own.cautions?.includes(caution) ?? false}
+                className="size-5"
+              />
+              {caution.replace("-", " ")}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      {fetcher.data?.problem && (
+        <p role="alert" className="text-danger sm:col-span-2">
+          Not taken: {fetcher.data.problem}.
+        </p>
+      )}
+      <p className="flex flex-wrap gap-3 sm:col-span-2">
+        <button
+          type="submit"
+          name="intent"
+          value="step"
+          className="btn btn-main"
+          disabled={fetcher.state !== "idle"}
+        >
+          {step ? "Change it" : "Add the step"}
+        </button>
+        {step && (
+          <button
+            type="submit"
+            name="intent"
+            value="remove"
+            className="btn"
+            formNoValidate
+            disabled={fetcher.state !== "idle"}
+          >
+            Take it out
+          </button>
+        )}
+      </p>
+    </fetcher.Form>
+  );
+}
+
+interface TextProps {
+  readonly name: string;
+  readonly label: string;
+  readonly value: string | undefined;
+  readonly required?: boolean;
+}
+
+const Text = ({ name, label, value, required = false }: TextProps) => (
+  <label className="grid gap-0.5 text-base text-soft">
+    {label}
+    <input
+      key={value}
+      name={name}
+      defaultValue={value ?? ""}
+      required={required}
+      autoComplete="off"
+      className="field w-full text-ink"
+    />
+  </label>
+);

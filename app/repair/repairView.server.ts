@@ -1,0 +1,197 @@
+import { failsWithin } from "@core/access/failureChance";
+import { fastenerText } from "@core/access/fastener";
+import { type AccessStep, testStepId } from "@core/access/plan";
+import { planTemplates } from "@core/access/planTemplate";
+import { preferences, quickestRoute, type Route, routeOf, stepsInOrder } from "@core/access/route";
+import { cautionsOfStep } from "@core/access/stepCaution";
+import { learntMinutes, shopPace } from "@core/access/stepTimes";
+import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "@core/access/tray";
+import { wayBack } from "@core/access/wayBack";
+import { wearingKinds } from "@core/access/wearingPart";
+import { findingIt, type PlaceSign, whereIsIt } from "@core/access/whereIsIt";
+import { type OtherPart, whileThere } from "@core/access/whileThere";
+import type { Circuit } from "@core/circuit/circuit";
+import type { Diagnosis } from "@core/diagnose/diagnose";
+import { listedPriceMinor, type PartDescription } from "@core/match/partDescription";
+import { minutesMinor, repairDefaults } from "@core/money/stoppingCosts";
+import { type FitTick, fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
+import type { Job } from "@db/repositories/jobs.server";
+import { listParts } from "@db/repositories/parts.server";
+import { findPlan, planNotesOf } from "@db/repositories/plans.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { repairName } from "@words/partName";
+import { stepCautionWords } from "@words/stepCautionWords";
+import { diagnosisOf } from "../job/diagnosis.server";
+import { jobViewAt } from "../job/jobView.server";
+import { clockText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
+
+/** What a job goes in for where nobody has chosen: what was decided on, else what the verdict would replace. */
+function likelyTargets(job: Job, { verdict }: Diagnosis): { targets: readonly string[]; open: boolean } {
+  if (job.fitted) return { targets: job.fitted, open: false };
+  return { targets: verdict.replace, open: verdict.state === "open" };
+}
+
+const tickOf = (ticks: readonly FitTick[], step: string, way: "in" | "back") => {
+  const tick = ticks.find((one) => one.step === step && one.way === way);
+  if (!tick) return null;
+  const { id, screws, minutes, takenAt } = tick;
+  return { id, screws, minutes, time: clockText(takenAt, shopZone()) };
+};
+
+/** Everything the fit page shows of a job; null where its vehicle has no plan yet. */
+export async function fitView(job: Job, circuit: Circuit) {
+  const stored = await findPlan(circuit.id);
+  if (!stored) return null;
+  const { plan } = stored;
+  const reachable = Object.keys(plan.targets);
+  const [view, chosen, ticks, notes, measured, terms, parts] = await Promise.all([
+    jobViewAt(String(job.id)),
+    fitOf(job.id),
+    ticksOf(job.id),
+    planNotesOf(circuit.id),
+    measuredSteps(circuit.id),
+    shopTerms(),
+    listParts(),
+  ]);
+  const diagnosis = await diagnosisOf(view);
+  const likely = chosen ? { targets: chosen.targets, open: false } : likelyTargets(job, diagnosis);
+  const targets = likely.targets.filter((id) => reachable.includes(id));
+  const prefer = chosen?.prefer ?? "quickest";
+  const pace = shopPace(plan, measured);
+  const learnt = new Map(plan.steps.map((step) => [step.id, learntMinutes(step, pace, measured)]));
+  const minutesOf = (step: AccessStep): number => learnt.get(step.id)?.minutes ?? step.minutes;
+  const ways = preferences.map((own) => ({
+    prefer: own,
+    route: quickestRoute(plan, targets, { prefer: own, minutesOf }),
+  }));
+  const way = ways.find((own) => own.prefer === prefer)?.route;
+  const route: Route = way?.ok ? way.value : routeOf([], targets);
+  const off = new Set(ticks.filter((tick) => tick.way === "in").map(({ step }) => step));
+  // What came off besides, for another part or before the way was changed, goes back too.
+  const steps = stepsInOrder(plan, new Set([...route.steps.map(({ id }) => id), ...off]));
+  const entries: TrayEntry[] = ticks;
+  const back = wayBack(steps, targets);
+  const named = (id: string): string => (id === "lamp" ? "the lamp" : repairName(circuit, [id]));
+  return {
+    title: plan.title ?? plan.id,
+    where: plan.where ?? null,
+    currency: terms.currency,
+    reachable: reachable.map((id) => ({ id, name: named(id) })),
+    targets,
+    unreached: likely.targets.filter((id) => id !== "unknown" && !reachable.includes(id)).map(named),
+    likeliestOnly: likely.open && targets.length > 0,
+    prefer,
+    problem: way && !way.ok ? (way.problems[0]?.message ?? null) : null,
+    ways: ways.map(({ prefer: own, route: found }) => ({
+      prefer: own,
+      ...(found.ok
+        ? {
+            minutes: found.value.minutes,
+            expected: found.value.expected,
+            nextPersonMinutes: found.value.nextPersonMinutes,
+            same: ways.find(
+              (other) =>
+                other.route.ok &&
+                found.ok &&
+                other.route.value.steps.map(({ id }) => id).join() ===
+                  found.value.steps.map(({ id }) => id).join(),
+            )?.prefer as string,
+          }
+        : { problem: found.problems[0]?.message ?? "no way" }),
+    })),
+    steps: steps.map((step) => {
+      const planned = plannedScrews(step);
+      return {
+        id: step.id,
+        title: step.title,
+        minutes: minutesOf(step),
+        learnt: learnt.get(step.id) ?? null,
+        screws: planned.out,
+        fasteners: (step.fasteners ?? []).map(fastenerText),
+        detail: [
+          ...(step.plugs ?? []).flatMap(({ id, tab }) => (tab ? [`${id}: ${tab} its tab`] : [])),
+          ...(step.hangs ? [`${step.hangs} then hangs by its wires: hold it, tie it up`] : []),
+          ...(step.risk
+            ? [`${Math.round(step.risk.p * 100)} in 100: ${step.risk.what}, ${step.risk.minutes} min more`]
+            : []),
+          ...(step.nextPerson ? [`the next person: ${step.nextPerson.why}`] : []),
+        ],
+        tools: step.tools ?? [],
+        cautions: cautionsOfStep(step).map((caution) => stepCautionWords[caution]),
+        notes: notes
+          .filter((note) => note.step === step.id)
+          .map(({ id, words, struckAt }) => ({ id, words, struck: struckAt !== null })),
+        tick: tickOf(ticks, step.id, "in"),
+      };
+    }),
+    back: back.map(({ id, title, how, screws, closes, cautions }) => ({
+      id,
+      title,
+      how,
+      screws,
+      closes,
+      cautions: cautions.map((caution) => stepCautionWords[caution]),
+      calls: callsBefore(steps, entries, id).map(({ words }) => words),
+      notes: notes.filter((note) => note.step === id && note.struckAt === null).map(({ words }) => words),
+      // A step that never came off needs no putting back.
+      off: id === testStepId || off.has(id),
+      tick: tickOf(ticks, id, "back"),
+    })),
+    batteryOff: steps.some(({ kind }) => kind === "battery-off"),
+    tray: trayOf(steps, entries),
+    pace,
+    tools: route.tools,
+    substitutes: route.substitutes,
+    uses: route.uses,
+    opens: route.opens.map(named),
+    besides: (targets.length === 0
+      ? []
+      : whileThere(
+          plan,
+          targets,
+          besidesOf(circuit, terms.warrantyMonths, diagnosis, parts),
+          (minutes) => minutesMinor(minutes, view.costs),
+          terms.comebackMinor,
+          { prefer, minutesOf },
+        )
+    ).map((other) => ({ ...other, name: named(other.part) })),
+    warrantyMonths: terms.warrantyMonths,
+  };
+}
+
+/** Putting a part in once it is in reach, minutes (judgement). */
+const fitMinutes = 2;
+
+/** Parts worth a thought while all is open: those that wear, as likely to fail as their kind and today's doubt make them. */
+function besidesOf(
+  circuit: Circuit,
+  months: number,
+  diagnosis: Diagnosis,
+  catalogue: PartDescription[],
+): OtherPart[] {
+  const doubt = (id: string): number => diagnosis.parts.find(({ part }) => part === id)?.p ?? 0;
+  return circuit.parts
+    .filter(({ kind }) => wearingKinds.has(kind))
+    .map(({ id, kind }) => ({
+      part: id,
+      priceMinor: listedPriceMinor(catalogue, circuit.id, id) ?? repairDefaults[kind]?.priceMinor ?? 0,
+      fitMinutes,
+      failsWithin: failsWithin(kind, months, doubt(id)),
+    }));
+}
+
+export type FitData = NonNullable<Awaited<ReturnType<typeof fitView>>>;
+
+/** Everything the repair page shows of a job, with the odds of where the motor is by the signs seen. */
+export async function repairPageView(job: Job, circuit: Circuit, signs: readonly PlaceSign[]) {
+  return {
+    id: job.id,
+    shelfId: circuit.id,
+    fit: await fitView(job, circuit),
+    templates: Object.entries(planTemplates).map(([id, { title }]) => ({ id, title })),
+    where: { signs, odds: whereIsIt(signs), finding: findingIt },
+  };
+}
+
+export type RepairPageData = Awaited<ReturnType<typeof repairPageView>>;

@@ -1,0 +1,185 @@
+import { createContext, memo, Suspense, useContext, useEffect, useRef, useState } from "react";
+import { Await } from "react-router";
+import {
+  MiniMap,
+  type ReactZoomPanPinchContentRef,
+  TransformComponent,
+  TransformWrapper,
+} from "react-zoom-pan-pinch";
+import { CircuitSheet } from "./CircuitSheet";
+import type { CircuitLayout } from "./circuitLayout";
+import { type SheetOrder, sheetEvent } from "./SheetTools";
+import { saveSvg } from "./saveSvg";
+import type { SheetProps } from "./sheetProps";
+
+const mostScale = 6;
+const step = 0.45;
+/** From this on the sheet counts as zoomed in: it pans, and its overview is shown. */
+const zoomedIn = 1.02;
+const closeUp = 2.4;
+
+/** What the window shows and what it is told about it; apart from the window, which is not drawn anew for a reading. */
+interface Shown {
+  /** Null until there is a state to show. */
+  readonly sheet: SheetProps | null;
+  /** Name the saved drawing gets. */
+  readonly fileName: string;
+  /** What "closer" goes to: the point under the probe, or what was tapped. */
+  readonly focus: string | null;
+}
+
+const ShownContext = createContext<Shown>({ sheet: null, fileName: "", focus: null });
+
+function ShownSheet() {
+  const { sheet } = useContext(ShownContext);
+  return sheet && <CircuitSheet {...sheet} />;
+}
+const shownSheet = <ShownSheet />;
+
+type View = React.RefObject<ReactZoomPanPinchContentRef | null>;
+type Frame = React.RefObject<HTMLDivElement | null>;
+
+/** Does what buttons and keys order, and keeps what the next look touches in sight while zoomed in. */
+function Orders({ view, frame }: { view: View; frame: Frame }) {
+  const { fileName, focus } = useContext(ShownContext);
+  useEffect(() => {
+    if (scaleOf(view) > zoomedIn) goTo(view, frame, focus);
+  }, [view, frame, focus]);
+  useEffect(() => {
+    const orders: Record<SheetOrder, () => void> = {
+      in: () => void view.current?.zoomIn(step, 0),
+      out: () => void view.current?.zoomOut(step, 0),
+      all: () => void view.current?.resetTransform(0),
+      closer: () => goTo(view, frame, focus),
+      save: () => {
+        const drawing = frame.current?.querySelector<SVGSVGElement>(".airway-sheet");
+        if (drawing) saveSvg(drawing, fileName);
+      },
+    };
+    const act = (event: Event): void => orders[(event as CustomEvent<SheetOrder>).detail]();
+    window.addEventListener(sheetEvent, act);
+    return () => window.removeEventListener(sheetEvent, act);
+  }, [view, frame, fileName, focus]);
+  return null;
+}
+
+const scaleOf = (view: View): number => view.current?.state.scale ?? 1;
+
+function goTo(view: View, frame: Frame, name: string | null): void {
+  if (name === null) return;
+  const named = CSS.escape(name);
+  const at = frame.current?.querySelector<HTMLElement>(
+    ["point", "terminal", "part", "wire"].map((kind) => `.airway-sheet [data-${kind}="${named}"]`).join(),
+  );
+  if (at) void view.current?.zoomToElement(at, Math.max(closeUp, scaleOf(view)), still() ? 0 : 200);
+}
+
+/** The sheet's window: pinch, wheel and drag, fit and closer, an overview while zoomed in; printed and saved. */
+const SheetView = memo(function SheetView({ layout }: { readonly layout: CircuitLayout }) {
+  const view = useRef<ReactZoomPanPinchContentRef>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  const [zoomed, setZoomed] = useState(false);
+  return (
+    <div ref={frame} className="sheet-window absolute inset-0">
+      <TransformWrapper
+        ref={view}
+        minScale={1}
+        maxScale={mostScale}
+        centerOnInit
+        doubleClick={{ disabled: true }}
+        panning={{ disabled: !zoomed, velocityDisabled: true }}
+        wheel={{ step: 0.12 }}
+        onTransform={(_, state) => setZoomed(state.scale > zoomedIn)}
+      >
+        {zoomed && (
+          <div
+            className="no-print pointer-events-none absolute bottom-1.5 left-1.5 z-10 overflow-hidden rounded-card border border-[var(--edge)] bg-card [&>*]:pointer-events-auto"
+            aria-hidden="true"
+          >
+            <MiniMap
+              width={150}
+              height={120}
+              borderColor="var(--feed)"
+              previewStyle={{
+                boxShadow: "0 0 0 100vmax color-mix(in oklab, var(--card) 60%, transparent)",
+              }}
+            >
+              <Overview layout={layout} />
+            </MiniMap>
+          </div>
+        )}
+        <TransformComponent
+          wrapperClass="sheet-frame"
+          contentClass="sheet-content"
+          wrapperStyle={{ width: "100%", height: "100%", touchAction: zoomed ? "none" : "pan-y" }}
+          contentStyle={{ width: "100%", height: "100%" }}
+        >
+          {shownSheet}
+        </TransformComponent>
+      </TransformWrapper>
+      <Orders view={view} frame={frame} />
+    </div>
+  );
+});
+
+interface LaidOutSheetProps {
+  /** At hand, or still being drawn. */
+  readonly layout: CircuitLayout | Promise<CircuitLayout>;
+  readonly fileName: string;
+  readonly focus: string | null;
+  /** What the sheet shows of the circuit; null until there is a state to show. */
+  readonly sheet: Omit<SheetProps, "layout"> | null;
+}
+
+/** A circuit in its window, shown as soon as it is laid out. */
+export const LaidOutSheet = memo(function LaidOutSheet({
+  layout,
+  fileName,
+  focus,
+  sheet,
+}: LaidOutSheetProps) {
+  return (
+    <Suspense fallback={<p className="p-4 text-soft">Drawing the circuit…</p>}>
+      <Await
+        resolve={layout}
+        errorElement={
+          <p role="alert" className="p-4">
+            The circuit could not be drawn. Everything else on this page works without it.
+          </p>
+        }
+      >
+        {(made) => (
+          <ShownContext value={{ fileName, focus, sheet: sheet && { ...sheet, layout: made } }}>
+            <SheetView layout={made} />
+          </ShownContext>
+        )}
+      </Await>
+    </Suspense>
+  );
+});
+
+const still = (): boolean => window.matchMedia("(prefers-reduced-motion: reduce)").matches;
+
+/** Where the parts and wires lie, without their state. */
+function Overview({ layout }: { layout: CircuitLayout }) {
+  return (
+    <svg
+      viewBox={`${layout.x} ${layout.y} ${layout.width} ${layout.height}`}
+      className="size-full"
+      role="presentation"
+    >
+      {layout.wires.map(({ id, corners }) => (
+        <polyline
+          key={id}
+          points={corners.map(({ x, y }) => `${x},${y}`).join(" ")}
+          fill="none"
+          stroke="var(--edge)"
+          strokeWidth={5}
+        />
+      ))}
+      {layout.parts.map(({ id, x, y, shape }) => (
+        <rect key={id} x={x} y={y} width={shape.width} height={shape.height} fill="var(--soft)" />
+      ))}
+    </svg>
+  );
+}
