@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { askInstrument, askNumber } from "../app/motor/instrumentSocket.server";
+import { askInstrument, askNumber } from "../server/instrumentSocket";
 import { heard, shippedJson } from "../core/testing/shippedCircuit";
 
 const script = join(process.cwd(), "scripts", "airway.mjs");

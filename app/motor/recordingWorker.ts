@@ -8,7 +8,6 @@ import {
   textReader,
 } from "@core/recording/recordingFile";
 import type { TraceSketch } from "@core/recording/recordingSketch";
-import { Stopped } from "@core/recording/stopped";
 import { readHumps } from "@core/ripple/readRipple";
 import type { HumpsOptions } from "@core/ripple/rippleOptions";
 import type { Humps } from "@core/ripple/rippleReading";
@@ -90,7 +89,6 @@ function humpsFrom(samples: Float32Array, rateHz: number, options: HumpsOptions,
     ...options,
     onProgress: (share) => {
       say({ share: from + (1 - from) * 0.95 * share });
-      return true;
     },
   });
   const { picture, kept } = tracePicture(
@@ -179,7 +177,6 @@ async function take(task: TraceTask): Promise<void> {
 
 addEventListener("message", ({ data }: MessageEvent<TraceTask>) => {
   take(data).catch((error: unknown) => {
-    const stopped = error instanceof Stopped;
-    say({ problem: stopped ? "Stopped." : `That could not be read: ${(error as Error).message}` });
+    say({ problem: `That could not be read: ${(error as Error).message}` });
   });
 });

@@ -4,11 +4,10 @@ import { takeEntry } from "../entries/takeEntry.server";
 import { EntriesProvider } from "../entries/useEntries";
 import { probePage } from "../probe/lookahead.server";
 import { BenchPage } from "../probe/ProbePage";
-import type { Probed } from "../probe/probeData";
+import type { Bench, Probed } from "../probe/probeData";
 import { useSharedJob } from "../probe/useSharedJob";
-import type { loader as rootLoader } from "../root";
+import type { Preferences } from "../shell/theme";
 import type { Route } from "./+types/probe";
-import type { loader as benchLoader } from "./bench";
 
 export async function loader({ params }: Route.LoaderArgs) {
   return probePage(params.id);
@@ -21,8 +20,8 @@ export async function action({ params, request }: Route.ActionArgs) {
 }
 
 export default function Probe({ loaderData }: Route.ComponentProps) {
-  const bench = useRouteLoaderData<typeof benchLoader>("routes/bench");
-  const lettersOn = useRouteLoaderData<typeof rootLoader>("root")?.keys ?? true;
+  const bench = useRouteLoaderData<Bench>("routes/bench");
+  const lettersOn = useRouteLoaderData<Preferences>("root")?.keys ?? true;
   // What an entry was answered with is shown until the page is loaded anew.
   const [answered, setAnswered] = useState({ over: loaderData, page: loaderData });
   const job = answered.over === loaderData ? answered.page : loaderData;

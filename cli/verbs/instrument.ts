@@ -3,7 +3,7 @@ import { faultFromId } from "@core/fault/fault";
 import { PracticeInstrument } from "@core/instrument/practiceInstrument";
 import { ScpiError } from "@core/instrument/scpi";
 import { buildNetlist } from "@core/solve/buildNetlist";
-import { serveInstrument } from "../../app/motor/instrumentSocket.server";
+import { serveInstrument } from "../../server/instrumentSocket";
 import { BadInput } from "../input";
 import { accept } from "../output";
 

@@ -4,7 +4,6 @@ import { ampsPerFigure, type ProbeScale } from "../signal/probeScale";
 import { RowReader } from "./csvRows";
 import { sketchCsv } from "./csvSketch";
 import { type TraceSketch, unitScale, wrong } from "./recordingSketch";
-import { Stopped } from "./stopped";
 import { sketchWav, wavSamples } from "./wavSamples";
 
 /** How a file is to be taken; what is left out is as it was found. */
@@ -37,12 +36,12 @@ export const sketchTrace = (
 /**
  * Reads a current trace from a CSV or WAV file: evenly spaced samples, scaled to amps. A WAV file's full scale
  * counts as one volt.
- * @param onProgress told the share done; returning false stops it (throws Stopped)
+ * @param onProgress called with the share of the file that is read, 0 to 1
  */
 export function readTrace(
   bytes: Uint8Array,
   choice: TraceChoice = {},
-  onProgress: (share: number) => boolean = () => true,
+  onProgress: (share: number) => void = () => {},
 ): Parsed<CurrentTrace> {
   const found = sketchTrace(bytes, choice.kind);
   if (!found.ok) return found;
@@ -52,7 +51,7 @@ export function readTrace(
     for (let at = 0; at < bytes.length; at += partBytes) {
       const refused = reader.value.push(bytes.subarray(at, at + partBytes));
       if (refused) return refused;
-      if (!onProgress(Math.min(1, (at + partBytes) / bytes.length))) throw new Stopped();
+      onProgress(Math.min(1, (at + partBytes) / bytes.length));
     }
     return reader.value.end();
   }

@@ -1,5 +1,4 @@
 import { humpsPerTurn } from "../motor/commutator";
-import { Stopped } from "../recording/stopped";
 import { type CurrentTrace, rangeOf, type Stretch } from "../signal/currentRecording";
 import { withoutChopping } from "./chopping/chopping";
 import { withoutDips } from "./dips";
@@ -53,17 +52,13 @@ function thinned({ amps, rateHz }: CurrentTrace, { from, to }: Stretch): Current
  * common multiple of bars and poles (12 bars and 2 poles give 12, 11 give 22). A single bad bar passes every
  * brush, so it shows once a brush a turn; that changes the heights, not the rpm. Without bars, rpm or a mark that comes once
  * a turn in the trace itself neither humps a turn nor rpm are told.
- * @throws Stopped when `onProgress` says so
  */
 export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Humps {
   const { amps, rateHz } = trace;
-  const { bars, poles = 2, rpm, onProgress = () => true } = options;
-  const told = (share: number): void => {
-    if (!onProgress(share)) throw new Stopped();
-  };
-  told(0);
+  const { bars, poles = 2, rpm, onProgress = () => {} } = options;
+  onProgress(0);
   const running = runningPart(trace);
-  told(0.15);
+  onProgress(0.15);
   const { steady } = running;
   const { mean, low, high } = rangeOf(amps, steady);
   const cannot: string[] = [];
@@ -108,7 +103,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   }
   const turnGiven = perTurnGiven !== null ? { perTurn: perTurnGiven } : rpm !== undefined ? { rpm } : null;
   const { trace: plain, chopping, rivals } = withoutChopping(trace, steady, options.choppingHz, turnGiven);
-  told(0.4);
+  onProgress(0.4);
   const band = bandOf(options);
   if (rivals?.every((hz) => hz > band.lowHz && hz < band.highHz))
     return unclear(
@@ -120,7 +115,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   const nothing = "no humps stand out: is the motor running, and the clamp round one wire?";
   if (high - low < 1e-9) return unclear(nothing, { chopping });
   const followed = followHumps({ thin, humped, whole, band, perTurn: perTurnGiven, poles });
-  told(0.8);
+  onProgress(0.8);
   if (!followed) return unclear(nothing, { chopping });
   const { rhythm, humpHz, phase: rough, points, grid: roughGrid } = followed;
   const known = { chopping, humpHz, driftHz: driftOf(rhythm) };
@@ -133,7 +128,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
     return unclear(tooSlow(rateHz, humpHz), { ...known, ...speedOf(humpHz, perTurnGiven) });
   const even = (): HumpGrid => humpGrid(humped.amps, rough, points, enoughHumps);
   const turn = turnCount(humpHz, { even, raw: roughGrid }, options, cannot);
-  told(0.9);
+  onProgress(0.9);
   const grid =
     turn.perTurn !== null && turn.perTurn !== perTurnGiven
       ? humpGrid(thin.amps, humpPhase(humped, whole, rhythm, turn.perTurn), points)
@@ -146,7 +141,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
     humpsPerTurn: turn.perTurn,
   };
   const judged = judgedHumps(grid, turn, poles, humpHz, cannot);
-  told(1);
+  onProgress(1);
   return { ...result, ...judged };
 }
 

@@ -10,6 +10,6 @@ export interface HumpsOptions {
   readonly aboutRpm?: number | undefined;
   /** Frequency of a control's chopping, where known. */
   readonly choppingHz?: number | undefined;
-  /** Told the share of the work that is done; returning false stops it. */
-  readonly onProgress?: ((share: number) => boolean) | undefined;
+  /** Called with the share of the work that is done, 0 to 1. */
+  readonly onProgress?: ((share: number) => void) | undefined;
 }

@@ -1,7 +1,7 @@
 import { createServer, type Server } from "node:net";
 import { definiteBlock, ScpiDevice } from "@core/instrument/scpi";
 import { afterEach, describe, expect, test } from "@jest/globals";
-import { askInstrument, askNumber, serveInstrument } from "./instrumentSocket.server";
+import { askInstrument, askNumber, serveInstrument } from "./instrumentSocket";
 
 const closing: (() => Promise<unknown>)[] = [];
 afterEach(async () => {

@@ -1,2 +1,0 @@
-/** Thrown where long work was stopped from outside. */
-export class Stopped extends Error {}
