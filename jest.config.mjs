@@ -2,6 +2,8 @@ export default {
   // A slow machine is no failure: a test that hangs still ends.
   testTimeout: 600_000,
   testEnvironment: "node",
+  globalSetup: "<rootDir>/scripts/unit-setup.mjs",
+  globalTeardown: "<rootDir>/scripts/unit-teardown.mjs",
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   testMatch: ["<rootDir>/{core,words,cli,db,server,app,benchmarks}/**/*.test.ts"],
   transform: {

@@ -4,8 +4,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { askInstrument, askNumber } from "../server/instrumentSocket";
 import { heard, shippedJson } from "../core/testing/shippedCircuit";
+import { askInstrument, askNumber } from "../server/instrumentSocket";
 
 const script = join(process.cwd(), "scripts", "airway.mjs");
 const whimbrel = join(process.cwd(), "demo", "circuits", "whimbrel-four-speed.json");

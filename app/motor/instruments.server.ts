@@ -1,7 +1,12 @@
 import { faultFromId } from "@core/fault/fault";
 import { PracticeInstrument } from "@core/instrument/practiceInstrument";
 import type { Netlist } from "@core/solve/netlist/netlist";
-import { askInstrument, askNumber, type ServedInstrument, serveInstrument } from "../../server/instrumentSocket";
+import {
+  askInstrument,
+  askNumber,
+  type ServedInstrument,
+  serveInstrument,
+} from "../../server/instrumentSocket";
 
 /** A job's practice instrument: a simulated vehicle with a fault, on a socket of its own. */
 interface Attached {

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { jobAt } from "../job/jobView.server";
 import { InstrumentProblem } from "../../server/instrumentSocket";
+import { jobAt } from "../job/jobView.server";
 import { practicePort, readInstrument, readScope } from "../motor/instruments.server";
 import type { Route } from "./+types/instrument";
 

@@ -1,9 +1,9 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { closeDatabase, database } from "@db/database.server";
-import { loadDemoWorld } from "@db/demoWorld.server";
+import { closeDatabase } from "@db/database.server";
 import { addJob } from "@db/repositories/jobs.server";
+import { openDemoDatabase } from "@db/testing/demoDatabase";
 
 let folder = "";
 let job = 0;
@@ -11,10 +11,8 @@ let job = 0;
 /** Opens the demo workshop in a data folder of its own, with a new job on the four-speed van; returns its number. */
 export async function openDemoShop(): Promise<number> {
   folder = mkdtempSync(join(tmpdir(), "airway-routes-"));
-  process.env.AIRWAY_DATA = folder;
   process.env.AIRWAY_ZONE = "UTC";
-  const store = await database();
-  await loadDemoWorld(store, join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
+  const store = await openDemoDatabase(folder, new Date("2026-11-24T10:00:00Z"));
   job = await store.write((transaction) =>
     addJob({ formToken: "t", vehicleId: 1, circuitId: "whimbrel-four-speed", words: "" }, transaction),
   );

@@ -3,14 +3,14 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@jest/globals";
-import { closeDatabase, database } from "../database.server";
-import { loadDemoWorld } from "../demoWorld.server";
+import { closeDatabase } from "../database.server";
 import { crashOnce } from "../testing/crash";
+import { openDemoDatabase } from "../testing/demoDatabase";
 
 test("every reading that was acknowledged before the kill is there, none twice, and the database is sound", async () => {
   const folder = mkdtempSync(join(tmpdir(), "airway-crash-"));
   process.env.AIRWAY_DATA = folder;
-  await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
+  await openDemoDatabase(folder, new Date("2026-11-24T10:00:00Z"));
   await closeDatabase();
   const found = await crashOnce(folder, 0, 400, 120);
   expect(found.acknowledged).toBeGreaterThanOrEqual(120);

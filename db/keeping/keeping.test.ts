@@ -6,13 +6,13 @@ import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { QueryTypes } from "sequelize";
 import { closeDatabase, database, databaseFile } from "../database.server";
-import { loadDemoWorld } from "../demoWorld.server";
 import { everything } from "../recordQuery";
 import { closeJob } from "../repositories/closures.server";
 import { findJob, listJobs } from "../repositories/jobs.server";
 import { addNote } from "../repositories/notes.server";
 import { addReading, readingsOf, strikeReading } from "../repositories/readings.server";
 import { findRecords } from "../repositories/records.server";
+import { openDemoDatabase } from "../testing/demoDatabase";
 import { backUp, backupDue, backupFile, listBackups, lookInto, restore } from "./backup.server";
 import { bringIn, dropIncoming, incomingFile } from "./incoming.server";
 import { PlainSqlite } from "./plainSqlite.server";
@@ -25,7 +25,7 @@ const later = (hours: number) => new Date(now.getTime() + hours * 3_600_000);
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), "airway-keeping-"));
   process.env.AIRWAY_DATA = folder;
-  await loadDemoWorld(await database(), join(process.cwd(), "demo"), now);
+  await openDemoDatabase(folder, now);
   const photo = { width: 2, height: 1, jpeg: Buffer.from([0xff, 0xd8, 0, 1, 2, 255]) };
   await addNote(
     { id: "n1", jobId: 6, readingId: null, words: "burnt plug behind the drain", takenAt: now },

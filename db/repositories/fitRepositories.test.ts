@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { defaultShopTerms } from "../../core/money/shopTerms";
 import { shippedPlan } from "../../core/testing/shippedPlan";
 import { closeDatabase, database } from "../database.server";
-import { loadDemoWorld } from "../demoWorld.server";
+import { openDemoDatabase } from "../testing/demoDatabase";
 import { addEstimate, approveEstimate, type EstimateBody, estimatesOf } from "./estimates.server";
 import { addTick, type FitTick, fitOf, measuredSteps, setFit, strikeTick, ticksOf } from "./fits.server";
 import { listParts, matchesOf, setMatch, storePart } from "./parts.server";
@@ -21,7 +21,7 @@ const at = (minute: number): Date => new Date(Date.UTC(2026, 10, 24, 9, minute))
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), "airway-fit-"));
   process.env.AIRWAY_DATA = folder;
-  await loadDemoWorld(await database(), join(process.cwd(), "demo"), at(0));
+  await openDemoDatabase(folder, at(0));
 });
 afterAll(async () => {
   await closeDatabase();

@@ -5,8 +5,8 @@ import { join } from "node:path";
 import type { JobRecord } from "@core/formats/recordFile";
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { closeDatabase, database } from "../database.server";
-import { loadDemoWorld } from "../demoWorld.server";
 import { everything, type RecordQuery } from "../recordQuery";
+import { openDemoDatabase } from "../testing/demoDatabase";
 import {
   closeJob,
   closureOf,
@@ -46,7 +46,7 @@ const later = (minutes: number) => new Date(now.getTime() + minutes * 60_000);
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), "airway-memory-"));
   process.env.AIRWAY_DATA = folder;
-  await loadDemoWorld(await database(), join(process.cwd(), "demo"), now);
+  await openDemoDatabase(folder, now);
 });
 afterEach(async () => {
   await closeDatabase();

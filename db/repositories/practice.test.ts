@@ -7,7 +7,7 @@ import type { PracticeCase } from "@core/practice/practiceCase";
 import { freshRecall, recallAfter } from "@core/practice/spacedRepetition";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { closeDatabase, database } from "../database.server";
-import { loadDemoWorld } from "../demoWorld.server";
+import { openDemoDatabase } from "../testing/demoDatabase";
 import {
   act,
   actsOf,
@@ -25,7 +25,7 @@ let folder = "";
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), "airway-practice-"));
   process.env.AIRWAY_DATA = folder;
-  await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
+  await openDemoDatabase(folder, new Date("2026-11-24T10:00:00Z"));
 });
 afterAll(async () => {
   await closeDatabase();

@@ -5,6 +5,7 @@ import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import type { Reading } from "../../core/predict/reading";
 import { closeDatabase, database, openDatabase } from "../database.server";
 import { loadDemoWorld } from "../demoWorld.server";
+import { openDemoDatabase } from "../testing/demoDatabase";
 import { closeJob, closureOf, type StoredClosure } from "./closures.server";
 import { addJob, findJob, listJobs } from "./jobs.server";
 import { jobVersion } from "./jobVersion.server";
@@ -16,7 +17,7 @@ let folder = "";
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), "airway-db-"));
   process.env.AIRWAY_DATA = folder;
-  await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
+  await openDemoDatabase(folder, new Date("2026-11-24T10:00:00Z"));
 });
 
 afterEach(async () => {

@@ -3,8 +3,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, expect, test } from "@jest/globals";
 import { closeDatabase, database, databaseFile } from "../database.server";
-import { loadDemoWorld } from "../demoWorld.server";
 import { PlainSqlite } from "../keeping/plainSqlite.server";
+import { openDemoDatabase } from "../testing/demoDatabase";
 import { findJob, setSchool } from "./jobs.server";
 import { addReading } from "./readings.server";
 import { setLearning } from "./settings.server";
@@ -15,7 +15,7 @@ let folder = "";
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), "airway-kept-"));
   process.env.AIRWAY_DATA = folder;
-  await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date("2026-11-24T10:00:00Z"));
+  await openDemoDatabase(folder, new Date("2026-11-24T10:00:00Z"));
 });
 
 afterEach(async () => {

@@ -1,0 +1,36 @@
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, renameSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { type Database, database, databaseFile, openDatabase } from "../database.server";
+import { loadDemoWorld } from "../demoWorld.server";
+
+/** Where one run of the tests keeps what its suites share; a folder of this process alone outside such a run. */
+const sharedFolder = (): string =>
+  process.env.AIRWAY_TEST_SHARED ?? join(tmpdir(), `airway-test-${process.pid}`);
+
+/** The demo workshop's database as loaded at a moment, made once a run of the tests and only copied from then on. */
+async function loadedAt(now: Date): Promise<string> {
+  const shared = sharedFolder();
+  const file = join(shared, `demo-${now.getTime()}.sqlite`);
+  if (existsSync(file)) return file;
+  mkdirSync(shared, { recursive: true });
+  const folder = mkdtempSync(join(shared, "loading-"));
+  const store = await openDatabase(folder);
+  await loadDemoWorld(store, join(process.cwd(), "demo"), now);
+  await store.sequelize.query("PRAGMA wal_checkpoint(TRUNCATE)");
+  await store.close();
+  // Suites run side by side: each renames a whole file into place, and whichever comes last is as good as the first.
+  renameSync(databaseFile(folder), file);
+  rmSync(folder, { recursive: true, force: true });
+  return file;
+}
+
+/**
+ * Opens the demo workshop in a data folder, as the process's database.
+ * @param now the moment the workshop is loaded at: its past lies before it
+ */
+export async function openDemoDatabase(folder: string, now: Date): Promise<Database> {
+  copyFileSync(await loadedAt(now), databaseFile(folder));
+  process.env.AIRWAY_DATA = folder;
+  return database();
+}
