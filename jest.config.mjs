@@ -2,23 +2,13 @@ export default {
   // A slow machine is no failure: a test that hangs still ends.
   testTimeout: 600_000,
   testEnvironment: "node",
+  // Both cores of a small machine: one less than the cores, as Jest would take, leaves one of two idle.
+  maxWorkers: "100%",
   globalSetup: "<rootDir>/scripts/unit-setup.mjs",
   globalTeardown: "<rootDir>/scripts/unit-teardown.mjs",
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   testMatch: ["<rootDir>/{core,words,cli,db,server,app,benchmarks}/**/*.test.ts"],
-  transform: {
-    "^.+\\.tsx?$": [
-      "@swc/jest",
-      {
-        jsc: {
-          target: "es2023",
-          parser: { syntax: "typescript", tsx: true },
-          transform: { react: { runtime: "automatic" } },
-        },
-        module: { type: "es6" },
-      },
-    ],
-  },
+  transform: { "^.+\\.tsx?$": "<rootDir>/scripts/jest-transform.mjs" },
   moduleNameMapper: {
     "^@core/(.*)$": "<rootDir>/core/$1",
     "^@db/(.*)$": "<rootDir>/db/$1",
