@@ -13,24 +13,29 @@ describe.each(shippedIds)("words for %s", (id) => {
   test("every look that can be offered has words that say what, where and in which set-up", () => {
     const looks = candidateLooks(engine, allTools, true);
     expect(looks.length).toBeGreaterThan(100);
-    for (const { look } of looks) {
+    const wordless = looks.filter(({ look }) => {
       const words = lookWords(circuit, look);
       const whole = `${words.before} ${words.points.join(" ")} ${words.after} ${words.how}`;
-      expect(words.before.length).toBeGreaterThan(3);
-      expect(whole).not.toMatch(/undefined|null|\[object|NaN/);
-      expect(lookText(look).length).toBeGreaterThan(4);
-      for (const plug of look.unplugged ?? []) expect(setupText(look)).toContain(`${plug} off`);
       const point = probePoint(look);
-      if (point) expect(engine.netlist.points.ownerOf.has(point)).toBe(true);
-    }
+      return (
+        words.before.length <= 3 ||
+        /undefined|null|\[object|NaN/.test(whole) ||
+        lookText(look).length <= 4 ||
+        (look.unplugged ?? []).some((plug) => !setupText(look).includes(`${plug} off`)) ||
+        (point !== null && !engine.netlist.points.ownerOf.has(point))
+      );
+    });
+    expect(wordless).toEqual([]);
   });
 
   test("every fault has words, and every part a name", () => {
-    for (const { id: fault, fault: placed } of engine.variants) {
-      expect(faultWords(fault)).toMatch(/^[a-z0-9]/i);
-      expect(faultWords(fault)).not.toMatch(/@|undefined/);
-      expect(repairName(circuit, placed.parts)).not.toMatch(/something else|undefined/);
-    }
+    const wordless = engine.variants.filter(
+      ({ id: fault, fault: placed }) =>
+        !/^[a-z0-9]/i.test(faultWords(fault)) ||
+        /@|undefined/.test(faultWords(fault)) ||
+        /something else|undefined/.test(repairName(circuit, placed.parts)),
+    );
+    expect(wordless.map(({ id: fault }) => fault)).toEqual([]);
     for (const { id: part } of circuit.parts) expect(partName(circuit, part)).not.toBe("something else");
     expect(partName(circuit, "Q99")).toBe("something else");
   });

@@ -102,11 +102,13 @@ describe.each(shippedIds)("the looks offered on %s", (id) => {
         allTools.filter((other) => other !== tool),
         true,
       );
-      for (const { look } of bare) {
-        expect(needs[look.test]).not.toBe(tool);
-        if (tool === "jump-leads") expect(look.bridged ?? []).toEqual([]);
-        if (tool === "load-lamp") expect(look.lampFor).toBeUndefined();
-      }
+      const wanting = bare.filter(
+        ({ look }) =>
+          needs[look.test] === tool ||
+          (tool === "jump-leads" && (look.bridged ?? []).length > 0) ||
+          (tool === "load-lamp" && look.lampFor !== undefined),
+      );
+      expect(wanting).toEqual([]);
     }
   });
 });
