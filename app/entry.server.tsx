@@ -2,7 +2,13 @@ import { PassThrough } from "node:stream";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
-import { type EntryContext, type RouterContextProvider, ServerRouter } from "react-router";
+import {
+  type EntryContext,
+  type HandleErrorFunction,
+  type RouterContextProvider,
+  ServerRouter,
+} from "react-router";
+import { logger } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { nonceContext } from "./shell/nonce.server";
 
@@ -39,7 +45,8 @@ export default function handleRequest(
           pipe(body);
         },
         onShellError: (error: unknown) => reject(error instanceof Error ? error : new Error(String(error))),
-        onError() {
+        onError(error: unknown) {
+          logger.error(error, `${new URL(request.url).pathname}: rendering failed`);
           if (sent) code = 500;
         },
       },
@@ -47,3 +54,9 @@ export default function handleRequest(
     setTimeout(abort, streamTimeout + 1000).unref();
   });
 }
+
+/** Logs what a loader or an action threw, with its cause; a request its sender called off is no error. */
+export const handleError: HandleErrorFunction = (error, { request }) => {
+  if (!request.signal.aborted)
+    logger.error(error, `${request.method} ${new URL(request.url).pathname} failed`);
+};

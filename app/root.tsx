@@ -12,8 +12,10 @@ import {
   useRouteLoaderData,
 } from "react-router";
 import type { Route } from "./+types/root";
+import { troublesNow } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { notForReadings } from "./shell/revalidation";
+import { TroubleNotice } from "./shell/TroubleNotice";
 import { preferences } from "./shell/theme";
 
 export const links: LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
@@ -21,7 +23,7 @@ export const links: LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", 
 export const meta: Route.MetaFunction = () => [{ title: "Airway" }];
 
 export function loader({ request }: Route.LoaderArgs) {
-  return preferences(request);
+  return { ...preferences(request), troubles: troublesNow().map(({ words }) => words) };
 }
 
 export const shouldRevalidate = notForReadings;
@@ -42,6 +44,7 @@ export function Layout({ children }: { children: React.ReactNode }) {
         <a href="#main" className="btn sr-only z-50 focus:not-sr-only focus:fixed focus:top-2 focus:left-2">
           Skip to the page
         </a>
+        <TroubleNotice troubles={root?.troubles ?? []} />
         {children}
         <ScrollRestoration nonce={nonce} />
         <Scripts nonce={nonce} />

@@ -8,14 +8,13 @@ import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
 import express, { type Express } from "express";
 import helmet from "helmet";
-import pino, { type Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
-import { workAheadOn } from "../app/engine/engine.server";
-import { warmUp } from "../app/probe/warmUp.server";
-import { drawOnWorker } from "../app/sheet/layouts.server";
+import { compileOn } from "../app/engine/engine.server";
+import { warmUp } from "../app/job/warmUp.server";
+import { layOutOn } from "../app/sheet/layouts.server";
+import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
-import { countAsAnswering } from "../app/shell/turnTaking.server";
 import { shopZone } from "../app/text/shopZone.server";
 import { limitBodies, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
 
@@ -24,7 +23,6 @@ export interface ServerOptions {
   readonly host: string;
   /** The checkout: its build and its demo data. */
   readonly root: string;
-  readonly logger: Logger;
 }
 
 declare module "http" {
@@ -64,14 +62,14 @@ function securityHeaders() {
 }
 
 /** The whole server: guards, static files, then the application's routes. */
-export async function createApp({ host, root, logger }: ServerOptions): Promise<Express> {
+export async function createApp({ host, root }: ServerOptions): Promise<Express> {
   const app = express();
   app.disable("x-powered-by");
   app.use(
     pinoHttp({
       logger,
       serializers,
-      autoLogging: { ignore: ({ url }) => /^\/assets\/|\/(pulse|typing)$/.test(url ?? "") },
+      autoLogging: { ignore: ({ url }) => /^\/assets\/|\/pulse$/.test(url ?? "") },
     }),
   );
   app.use(refuseForeignHosts(host));
@@ -88,10 +86,6 @@ export async function createApp({ host, root, logger }: ServerOptions): Promise<
     express.static(join(client, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }),
   );
   app.use(express.static(client, { maxAge: "1h" }));
-  app.use((_request, response, next) => {
-    countAsAnswering(response);
-    next();
-  });
   app.use(
     createRequestHandler({
       // Not a function that fetches it: the routing would be derived anew at every request.
@@ -109,14 +103,17 @@ export async function createApp({ host, root, logger }: ServerOptions): Promise<
 const hourMilliseconds = 3_600_000;
 const soonMilliseconds = 60_000;
 
-/** Backs the shop up where a nightly backup is due; a failure is logged, and tried again the next hour. */
-async function backUpAtNight(logger: Logger): Promise<void> {
+/** Backs the shop up where a nightly backup is due; a failure is reported, and tried again the next hour. */
+async function backUpAtNight(): Promise<void> {
   const now = new Date();
   try {
     const [newest] = listBackups();
     if (backupDue(newest?.at ?? null, now, shopZone())) await backUp(now);
   } catch (thrown) {
-    logger.error(thrown, "the nightly backup failed");
+    reportTrouble(
+      thrown,
+      "The nightly backup failed. It is tried again every hour; look at the backups under Records.",
+    );
   }
 }
 
@@ -124,11 +121,10 @@ async function backUpAtNight(logger: Logger): Promise<void> {
 export async function start({ root }: { root: string }): Promise<void> {
   const host = process.env.AIRWAY_HOST ?? "127.0.0.1";
   const port = Number(process.env.AIRWAY_PORT ?? 4310);
-  const logger = pino({ level: process.env.AIRWAY_LOG ?? "warn" });
-  workAheadOn(join(root, "build", "server", "engineWorker.mjs"));
-  drawOnWorker(join(root, "build", "server", "layoutWorker.mjs"));
+  compileOn(join(root, "build", "server", "engineWorker.mjs"));
+  layOutOn(join(root, "build", "server", "layoutWorker.mjs"));
   const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
-  const app = await createApp({ host, root, logger });
+  const app = await createApp({ host, root });
   const server = app.listen(port, host, (error) => {
     if (error) {
       process.stderr.write(
@@ -139,12 +135,17 @@ export async function start({ root }: { root: string }): Promise<void> {
     const shown = host.includes(":") ? `[${host}]` : host;
     if (loaded) process.stdout.write("The demo workshop was loaded into the empty database.\n");
     process.stdout.write(`Airway is ready: http://${shown}:${port}/\n`);
-    void warmUp().catch((warm: unknown) => logger.error(warm, "warming up failed"));
+    warmUp().catch((cause: unknown) =>
+      reportTrouble(
+        cause,
+        "The circuits of the open jobs could not be prepared: the first page of each takes longer.",
+      ),
+    );
   });
-  const nightly = setInterval(() => void backUpAtNight(logger), hourMilliseconds);
+  const nightly = setInterval(() => void backUpAtNight(), hourMilliseconds);
   nightly.unref();
   // A shop that never runs through a night has its backup soon after it opens.
-  setTimeout(() => void backUpAtNight(logger), soonMilliseconds).unref();
+  setTimeout(() => void backUpAtNight(), soonMilliseconds).unref();
   const stop = (): void => {
     clearInterval(nightly);
     server.close(() => void closeDatabase().then(() => process.exit(0)));

@@ -19,12 +19,12 @@ import { proofView } from "../check/checkView.server";
 import { minutesTicked } from "../estimate/estimateView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
 import {
+  activeReadings,
   evidenceLines,
   type JobView,
   jobViewAt,
   minutesLooked,
   noteLines,
-  standingReadings,
 } from "../job/jobView.server";
 import { dayText } from "../text/clock";
 import { priceText } from "../text/money";
@@ -48,7 +48,7 @@ function faultChoices({ circuit, job, engine }: JobView, suspects: readonly { fa
 async function afterwards(view: JobView): Promise<{ advised: string | null; odds: ComebackOdds }> {
   const { circuit, job } = view;
   const { warrantyMonths } = await shopTerms();
-  const { verdict, parts } = await diagnosisOf(view);
+  const { verdict, parts } = diagnosisOf(view);
   const fitted = job.fitted ?? [];
   const kindOf = (id: string) => circuit.parts.find((part) => part.id === id)?.kind ?? ("connector" as const);
   const cause =
@@ -81,7 +81,7 @@ const causeWords = {
 export async function closeView(id: string | undefined) {
   const view = await jobViewAt(id);
   const { job, circuit, engine } = view;
-  const diagnosis = await diagnosisOf(view);
+  const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
   const zone = shopZone();
   const [proof, stored, estimates, matches, traces, after, comebacks] = await Promise.all([
@@ -225,7 +225,7 @@ export async function closureFrom(
   const variant = engine.variants[index];
   if (closure.fault !== "unknown" && !variant) return { problem: "fault: the circuit lists no such fault" };
   const bill = (await estimatesOf(job.id)).findLast(({ kind, approvedAt }) => kind === "bill" || approvedAt);
-  const readings = standingReadings(view);
+  const readings = activeReadings(view);
   const [first = ""] = job.fitted;
   return {
     closure: {

@@ -1,7 +1,7 @@
 import { airflowReading } from "@core/predict/reading";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
-import { type JobView, sheetStatesAt, standingReadings } from "../job/jobView.server";
+import { activeReadings, type JobView, sheetStatesAt } from "../job/jobView.server";
 import { CircuitSheet } from "../sheet/CircuitSheet";
 import { layoutOf } from "../sheet/layouts.server";
 import { plainSheet } from "../sheet/plainSheet";
@@ -45,7 +45,7 @@ function mixed(one: string, other: string, share: number): string {
 
 /** A speed at which a fault shows: the first that was not right, else the strongest. */
 function showingSpeed(view: JobView): string {
-  const wrong = standingReadings(view).flatMap((reading) => {
+  const wrong = activeReadings(view).flatMap((reading) => {
     const air = airflowReading.safeParse(reading);
     return air.success && air.data.key === "run" && air.data.seen !== "normal" && air.data.setting
       ? [air.data.setting]

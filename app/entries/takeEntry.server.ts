@@ -1,5 +1,4 @@
 import type { Circuit } from "@core/circuit/circuit";
-import type { Reading } from "@core/predict/reading";
 import { readCautions, setSchool } from "@db/repositories/jobs.server";
 import { addReading, strikeReading } from "@db/repositories/readings.server";
 import type { z } from "zod";
@@ -19,29 +18,13 @@ async function enteredReading(circuit: Circuit, form: ReadingForm) {
   return form.intent === "reading" ? offeredReading(engine, form) : ownReading(engine, form);
 }
 
-/** The reading a form would make as it is filled in so far, and its job; null where it would make none. */
-export async function readingBeingTyped(
-  jobId: string | undefined,
-  fields: FormData,
-): Promise<{ jobId: number; reading: Reading } | null> {
-  const { job, circuit } = await jobAt(jobId);
-  const parsed = probeForm.safeParse(Object.fromEntries(fields));
-  if (!parsed.success) return null;
-  const form = parsed.data;
-  if (form.intent !== "reading" && form.intent !== "own-reading") return null;
-  const entered = await enteredReading(circuit, form);
-  return "problem" in entered ? null : { jobId: job.id, reading: entered.reading };
-}
-
 /**
- * Takes what was entered at the bench into a job; resolves once it is on disk.
- * @param onReading called once a reading is on its way there
+ * Takes what was entered on the probe page into a job; resolves once it is on disk.
  * @returns why it was refused, or undefined
  */
 export async function takeEntry(
   jobId: string | undefined,
   fields: FormData,
-  onReading: (jobId: number, reading: Reading) => unknown = () => undefined,
 ): Promise<{ problem: string | undefined }> {
   const { job, circuit } = await jobAt(jobId);
   const parsed = probeForm.safeParse(Object.fromEntries(fields));
@@ -64,10 +47,7 @@ export async function takeEntry(
     case "own-reading": {
       const entered = await enteredReading(circuit, form);
       if ("problem" in entered) return entered;
-      const { reading } = entered;
-      // The disk takes its time; what the reading means is worked out meanwhile.
-      onReading(job.id, reading);
-      await addReading({ id: form.token, jobId: job.id, reading, takenAt: madeAt });
+      await addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: madeAt });
     }
   }
   return { problem: undefined };

@@ -12,7 +12,7 @@ import { useRevalidator } from "react-router";
 import { afterPaint } from "../ui/afterPaint";
 import { entryId } from "./entryId";
 import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
-import { fieldsOf, Typing } from "./typing";
+import { fieldsOf } from "./formFields";
 
 const answerWithin = 6000;
 
@@ -50,8 +50,6 @@ export const answeredMeasure = "airway:entered-to-suspects";
 interface Entries {
   /** Takes what was entered; it is stored when the server answers, and waits until then. */
   readonly enter: (fields: Readonly<Record<string, string>>) => void;
-  /** Tells the server what a form would enter, so that it works ahead while the hand is still at it. */
-  readonly typing: (form: HTMLFormElement) => void;
   /** Takes back the last entry that waits, or strikes the last stored one out. */
   readonly undo: () => void;
   /** Shows the job as it now is. */
@@ -60,7 +58,6 @@ interface Entries {
 
 const EntriesContext = createContext<Entries>({
   enter: () => {},
-  typing: () => {},
   undo: () => {},
   refresh: () => Promise.resolve(),
 });
@@ -111,24 +108,13 @@ interface EntriesProviderProps {
 /** The bench's way to the server: what is entered below goes through one queue that loses nothing. */
 export function EntriesProvider({ jobId, token, standing, show, children }: EntriesProviderProps) {
   const { revalidate } = useRevalidator();
-  const typed = useMemo(
-    () =>
-      new Typing((fields) => {
-        // Nothing hangs on it: unheard, the reading is worked out once it is entered.
-        fetch(`/jobs/${jobId}/typing`, { method: "POST", body: new URLSearchParams(fields) }).catch(() => {});
-      }),
-    [jobId],
-  );
-  useEffect(() => () => typed.stop(), [typed]);
   const enter = useCallback(
     (fields: Readonly<Record<string, string>>): void => {
       performance.mark(enteredMark);
-      typed.stop();
       theQueue().enter({ id: entryId(token, fields), jobId, fields, words: entryWords(fields) });
     },
-    [jobId, token, typed],
+    [jobId, token],
   );
-  const typing = useCallback((form: HTMLFormElement) => typed.key(() => fieldsOf(form)), [typed]);
   const undone = useRef({ token, ids: new Set<string>() });
   const undo = useCallback((): void => {
     if (theQueue().withdrawLast(jobId)) return;
@@ -171,10 +157,7 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
     window.addEventListener("beforeunload", warn);
     return () => window.removeEventListener("beforeunload", warn);
   }, []);
-  const value = useMemo(
-    () => ({ enter, typing, undo, refresh: revalidate }),
-    [enter, typing, undo, revalidate],
-  );
+  const value = useMemo(() => ({ enter, undo, refresh: revalidate }), [enter, undo, revalidate]);
   return <EntriesContext value={value}>{children}</EntriesContext>;
 }
 
@@ -184,12 +167,11 @@ interface EntryFormProps extends React.ComponentProps<"form"> {
 }
 
 /**
- * A form whose entry goes through the queue; without scripts it is posted as it stands. One that passes has its field left at
- * once: the next key is the next look's, and taking a field away that still has the focus holds the browser up for some ten
- * milliseconds, which are to spare while the server is at work. A refused entry has its field back.
+ * A form whose entry goes through the queue; without scripts it is posted as it stands. One that passes loses the focus at
+ * once, since the next key belongs to the next test; a refused entry gets it back.
  */
 export function EntryForm({ passing = false, ...props }: EntryFormProps) {
-  const { enter, typing } = useEntries();
+  const { enter } = useEntries();
   const left = useRef<{ fields: Entry["fields"]; field: HTMLElement } | null>(null);
   const refused = useRefused();
   useEffect(() => {
@@ -199,7 +181,6 @@ export function EntryForm({ passing = false, ...props }: EntryFormProps) {
     <form
       {...props}
       method="post"
-      onInput={passing ? ({ currentTarget }) => typing(currentTarget) : undefined}
       onSubmit={(event) => {
         event.preventDefault();
         const form = event.currentTarget;

@@ -19,7 +19,7 @@ import { shopTerms } from "@db/repositories/settings.server";
 import { offerTitles } from "@words/offerTitles";
 import { repairName } from "@words/partName";
 import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
-import { type JobView, jobViewAt, minutesLooked, standingReadings } from "../job/jobView.server";
+import { activeReadings, type JobView, jobViewAt, minutesLooked } from "../job/jobView.server";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 
@@ -73,7 +73,7 @@ async function labourOf(view: JobView) {
 async function offerInput(view: JobView): Promise<OfferInput> {
   const { job, circuit } = view;
   const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), fitOf(job.id)]);
-  const diagnosis = await diagnosisOf(view);
+  const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
   const chosen =
     job.fitted ??
@@ -90,9 +90,9 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   const besideId = circuit.parts.find(
     ({ id, kind }) => wearingKinds.has(kind) && !chosen.includes(id) && id !== causeId,
   );
-  const { verdict: heard } = await diagnosisFrom(
+  const { verdict: heard } = diagnosisFrom(
     view,
-    standingReadings(view).filter((reading) => reading.heard),
+    activeReadings(view).filter((reading) => reading.heard),
     { repairs: [] },
   );
   const guessId = heard.replace.find((id) => id !== "unknown");

@@ -17,7 +17,6 @@ import { findJob, type Job } from "@db/repositories/jobs.server";
 import { type Note, notesOf } from "@db/repositories/notes.server";
 import { readingsOf, type StoredReading } from "@db/repositories/readings.server";
 import { learningOn, shopTerms } from "@db/repositories/settings.server";
-import { untilCommit } from "@db/repositories/untilCommit.server";
 import { data } from "react-router";
 import { engineFor } from "../engine/engine.server";
 import type { SheetState } from "../sheet/sheetState";
@@ -47,48 +46,30 @@ export function jobNumber(id: string | undefined): number {
 
 const noSuchJob = () => data("There is no such job.", { status: 404 });
 
-const jobAndCircuit = (number: number) =>
-  untilCommit(`job ${number}`, async () => {
-    const job = await findJob(number);
-    const circuit = job ? await findCircuit(job.circuitId) : null;
-    return job && circuit ? { job, circuit } : null;
-  });
-
 /** The job of an address; answers 404 where there is none. */
 export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit: Circuit }> {
-  const found = await jobAndCircuit(jobNumber(id));
-  if (!found) throw noSuchJob();
-  return found;
+  const job = await findJob(jobNumber(id));
+  const circuit = job ? await findCircuit(job.circuitId) : null;
+  if (!job || !circuit) throw noSuchJob();
+  return { job, circuit };
 }
 
-/** What a job's pages are made from beside its readings and its engine: it changes seldom while one looks. */
-async function besidesReadings(number: number) {
-  const found = await jobAndCircuit(number);
-  if (!found) return null;
-  const { netlist } = await engineFor(found.circuit);
-  const [notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
-    notesOf(number),
-    fittingsOf(number),
+/** A job with its readings, its compiled circuit, and what the shop has learned. */
+export async function jobViewAt(id: string | undefined): Promise<JobView> {
+  const { job, circuit } = await jobAt(id);
+  const [engine, stored, notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
+    engineFor(circuit),
+    readingsOf(job.id),
+    notesOf(job.id),
+    fittingsOf(job.id),
     shopTerms(),
     learningOn(),
   ]);
   const [learnt, repaired] = on
-    ? await Promise.all([faultCounts(familyName(netlist)), measuredRepairs()])
+    ? await Promise.all([faultCounts(familyName(engine.netlist)), measuredRepairs()])
     : [{ counts: [], ofFamily: [] }, []];
-  return { ...found, notes, fittings, learnt, costs: stoppingCosts(hourMinor, comebackMinor, repaired) };
-}
-
-/** A job with its readings and its engine. */
-export async function jobViewAt(id: string | undefined): Promise<JobView> {
-  const number = jobNumber(id);
-  const [found, stored] = await Promise.all([
-    untilCommit(`all but the readings of job ${number}`, () => besidesReadings(number)),
-    readingsOf(number),
-  ]);
-  if (!found) throw noSuchJob();
-  const { fittings, ...besides } = found;
-  const engine = await engineFor(found.circuit);
-  return { ...besides, engine, stored, repairs: failedRepairs(fittings, stored) };
+  const costs = stoppingCosts(hourMinor, comebackMinor, repaired);
+  return { job, circuit, engine, stored, notes, costs, repairs: failedRepairs(fittings, stored), learnt };
 }
 
 /** What was fitted and did not hold, by how many of the readings that stand came before it. */
@@ -99,37 +80,32 @@ const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredRead
       : [],
   );
 
-/** Costs once made, so that what was priced with them is known again. */
-const costsMade = new Map<string, StoppingCosts>();
-
+/** What being wrong and one more test cost, at this shop's rates and by the minutes its own repairs took. */
 export function stoppingCosts(
   hourMinor: number,
   comebackMinor: number,
   repaired: readonly MeasuredRepairs[],
 ): StoppingCosts {
-  const key = JSON.stringify([hourMinor, comebackMinor, repaired]);
   const repairs =
     repaired.length > 0
       ? repairsAsLearnt(repairDefaults, learntRepairs(repairDefaults, repaired))
       : undefined;
-  const made = costsMade.get(key) ?? { ...defaultStoppingCosts, hourMinor, comebackMinor, repairs };
-  costsMade.set(key, made);
-  return made;
+  return { ...defaultStoppingCosts, hourMinor, comebackMinor, repairs };
 }
 
-/** Readings that stand. */
-export const standingReadings = ({ stored }: JobView): Reading[] =>
+/** Readings that are not deleted. */
+export const activeReadings = ({ stored }: JobView): Reading[] =>
   stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
 
 /** Their numbers in the evidence, in the same order. */
-export const standingNumbers = ({ stored }: JobView): number[] =>
+export const activeNumbers = ({ stored }: JobView): number[] =>
   stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
 
 /** Minutes spent looking so far: each look's own, and every place opened once. */
 export function minutesLooked(view: JobView): number {
   const open = new Set<string>();
   let minutes = 0;
-  for (const reading of standingReadings(view)) {
+  for (const reading of activeReadings(view)) {
     if (reading.heard) continue;
     minutes += lookMinutes(view.engine, reading, open);
     for (const place of placesNeeded(view.engine, reading)) open.add(place);

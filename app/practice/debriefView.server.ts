@@ -11,9 +11,9 @@ import { probePoint } from "@words/testWords";
 import { redirect } from "react-router";
 import { sheetStatesAt } from "../job/jobView.server";
 import { layoutOf } from "../sheet/layouts.server";
-import { inSlices } from "../shell/turnTaking.server";
 import { priceText } from "../text/money";
 import { actWords, bayAt, customerSays } from "./bayView.server";
+import { inSlices } from "./inSlices.server";
 
 /** What a case was, step by step; while it goes on there is nothing to tell. */
 export async function debriefView(id: string | undefined) {

@@ -1,7 +1,7 @@
 import { minutesText, percent } from "@core/units/wording";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { EntryForm, EntryProblem, useEntries, useQueue } from "../entries/useEntries";
+import { EntryForm, EntryProblem, useQueue } from "../entries/useEntries";
 import { Cautions } from "./Cautions";
 import type { OfferedLook } from "./offeredTest";
 
@@ -107,7 +107,6 @@ function Storing() {
 }
 
 function NumberEntry({ offered }: { offered: OfferedLook }) {
-  const { typing } = useEntries();
   const input = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState("");
   useEffect(() => {
@@ -117,11 +116,10 @@ function NumberEntry({ offered }: { offered: OfferedLook }) {
       // Shown at once: the next key may come before the page would have redrawn by itself.
       flushSync(() => setTyped(detail));
       input.current?.focus();
-      if (input.current?.form) typing(input.current.form);
     };
     window.addEventListener("airway:digit", start);
     return () => window.removeEventListener("airway:digit", start);
-  }, [typing]);
+  }, []);
   return (
     <>
       <div className="flex items-center gap-2">

@@ -36,7 +36,7 @@ function unitOf(test: TestName, seen: string): string {
 
 export async function planView(view: JobView): Promise<PlanView> {
   const { circuit } = view;
-  const { plan = { first: null, schools: [] } } = await diagnosisOf(view, { plan: true });
+  const { plan = { first: null, schools: [] } } = diagnosisOf(view, { plan: true });
   const shown = (look: PlannedLook | null, deep: number): LookAheadView | null => {
     if (!look || deep === 0) return null;
     const { before, points, between, after } = lookWords(circuit, look.test);

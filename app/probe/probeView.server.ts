@@ -13,13 +13,7 @@ import { faultWords, partName, repairName } from "@words/partName";
 import { airflowWords, displayUnits } from "@words/stateWords";
 import { lookWords, probePoint } from "@words/testWords";
 import { diagnosisOf } from "../job/diagnosis.server";
-import {
-  evidenceLines,
-  type JobView,
-  noteLines,
-  standingNumbers,
-  standingReadings,
-} from "../job/jobView.server";
+import { activeNumbers, activeReadings, evidenceLines, type JobView, noteLines } from "../job/jobView.server";
 import type { OfferedLook } from "./offeredTest";
 import type { SuspectLine } from "./suspectLine";
 
@@ -91,7 +85,7 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   const { counts, ofFamily: familyCounts } = view.learnt;
   const moved = beliefHistory(
     engine,
-    standingReadings(view),
+    activeReadings(view),
     { repairs: view.repairs, counts, familyCounts },
     engine.remember("groups of suspects", () =>
       suspectGroups(engine, ({ fault, repair }) =>
@@ -188,13 +182,13 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
 /** Everything the probe page shows of a job. */
 export async function probeView(view: JobView) {
   const { job, circuit, engine, stored, notes } = view;
-  const numbers = standingNumbers(view);
-  const diagnosis = await diagnosisOf(view, probeOptions);
+  const numbers = activeNumbers(view);
+  const diagnosis = diagnosisOf(view, probeOptions);
   const under = diagnosis.suspects
     .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
     .slice(0, assumedShown)
     .map(({ fault }) => fault);
-  const words = speedWords(standingReadings(view));
+  const words = speedWords(activeReadings(view));
   const cleared = clearedParts(engine, diagnosis);
   return {
     id: job.id,

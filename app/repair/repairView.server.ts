@@ -54,7 +54,7 @@ export async function fitView(job: Job, circuit: Circuit) {
     shopTerms(),
     listParts(),
   ]);
-  const diagnosis = await diagnosisOf(view);
+  const diagnosis = diagnosisOf(view);
   const likely = chosen ? { targets: chosen.targets, open: false } : likelyTargets(job, diagnosis);
   const targets = likely.targets.filter((id) => reachable.includes(id));
   const prefer = chosen?.prefer ?? "quickest";

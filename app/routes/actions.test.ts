@@ -10,7 +10,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { type ProofStep, proofSteps } from "../../core/proof/proofRun";
 import { shippedCircuit } from "../../core/testing/shippedCircuit";
 import { diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
-import { jobViewAt, standingReadings } from "../job/jobView.server";
+import { activeReadings, jobViewAt } from "../job/jobView.server";
 import { answer, asked, closeDemoShop, type Fields, json, openDemoShop } from "../testing/demoShop";
 import * as bench from "./bench";
 import * as board from "./board";
@@ -283,8 +283,8 @@ describe("from verdict to proof to the closed card", () => {
     expect((await fittingsOf(id)).at(-1)).toMatchObject({ parts: ["R1"], outcome: "failed" });
     const view = await jobViewAt(String(id));
     expect(view.repairs.at(-1)).toEqual({ after: count, parts: ["R1"] });
-    const sure = (await diagnosisFrom(view, standingReadings(view), { repairs: [] })).verdict;
-    expect((await diagnosisOf(view)).verdict.p).toBeLessThan(sure.p);
+    const sure = diagnosisFrom(view, activeReadings(view), { repairs: [] }).verdict;
+    expect(diagnosisOf(view).verdict.p).toBeLessThan(sure.p);
   });
 
   test.each<[string, unknown, Fields]>([

@@ -19,7 +19,7 @@ async function lineOf(job: Job): Promise<string> {
   if (job.stage === "proof-due")
     return `Fitted: ${repairName(view.circuit, job.fitted ?? [])}. Proof run due.`;
   if (job.stage === "closed") return job.found ?? `Fitted: ${repairName(view.circuit, job.fitted ?? [])}.`;
-  const { verdict, next } = await diagnosisOf(view);
+  const { verdict, next } = diagnosisOf(view);
   if (verdict.state !== "open")
     return `Verdict: ${repairName(view.circuit, verdict.replace)}, ${percent(verdict.p)}`;
   const [look] = next;

@@ -1,4 +1,4 @@
-import { jobViewAt, standingReadings } from "../job/jobView.server";
+import { activeReadings, jobViewAt } from "../job/jobView.server";
 import type { Route } from "./+types/caseFile";
 
 /** A job as an airway-case: its circuit whole, and the readings that stand. */
@@ -11,7 +11,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     id: `job-${job.id}`,
     circuit,
     school: job.school,
-    readings: standingReadings(view),
+    readings: activeReadings(view),
     ...(view.repairs.length > 0 ? { repairs: view.repairs } : {}),
   };
   return new Response(`${JSON.stringify(file, null, 2)}\n`, {

@@ -1,17 +1,26 @@
 import { takeEntry } from "../entries/takeEntry.server";
-import { expectReading, probePage } from "../probe/lookahead.server";
+import { jobViewAt } from "../job/jobView.server";
+import { probeView } from "../probe/probeView.server";
+import { logger } from "../shell/log.server";
 import type { Route } from "./+types/entries";
 
+/** The job's page as it now is; null where it cannot be made, so that the browser loads it and shows why. */
+async function pageAfterEntry(id: string) {
+  try {
+    return await probeView(await jobViewAt(id));
+  } catch (cause) {
+    logger.error(cause, `job ${id}: the entry is saved, but its page could not be made`);
+    return null;
+  }
+}
+
 /**
- * Takes one entry of the bench's queue, and answers once it is on disk with the job's page as it now is; 422 tells
- * why it was refused.
+ * Takes one entry of the probe page's queue, and answers once it is on disk with the job's page as it now is; 422 tells why
+ * it was refused.
  */
 export async function action({ params, request }: Route.ActionArgs) {
-  const taken = await takeEntry(params.id, await request.formData(), expectReading);
-  // Some kilobytes on the shop's own network: packing them would take longer than sending them.
-  const headers = { "Cache-Control": "no-store, no-transform" };
+  const taken = await takeEntry(params.id, await request.formData());
+  const headers = { "Cache-Control": "no-store" };
   if (taken.problem !== undefined) return Response.json(taken, { status: 422, headers });
-  // Stored is stored: a page that cannot be made now is asked for by itself.
-  const page = await probePage(params.id).catch(() => null);
-  return Response.json({ page }, { headers });
+  return Response.json({ page: await pageAfterEntry(params.id) }, { headers });
 }

@@ -52,7 +52,7 @@ async function listed(part: Parsed<PartDescription>, again: boolean): Promise<st
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
   const asked = new URL(request.url).searchParams.get("part");
-  const likely = job.fitted ?? (await diagnosisOf(await jobViewAt(params.id))).verdict.replace;
+  const likely = job.fitted ?? diagnosisOf(await jobViewAt(params.id)).verdict.replace;
   return { id: job.id, match: await matchView(job, circuit, asked, likely) };
 }
 

@@ -2,15 +2,16 @@ import { useCallback, useMemo, useState } from "react";
 import { data, useRouteLoaderData } from "react-router";
 import { takeEntry } from "../entries/takeEntry.server";
 import { EntriesProvider } from "../entries/useEntries";
-import { probePage } from "../probe/lookahead.server";
+import { jobViewAt } from "../job/jobView.server";
 import { BenchPage } from "../probe/ProbePage";
 import type { Bench, Probed } from "../probe/probeData";
+import { probeView } from "../probe/probeView.server";
 import { useSharedJob } from "../probe/useSharedJob";
 import type { Preferences } from "../shell/theme";
 import type { Route } from "./+types/probe";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  return probePage(params.id);
+  return probeView(await jobViewAt(params.id));
 }
 
 /** Without scripts the forms are posted as they stand; with them they go through the queue. */

@@ -6,7 +6,7 @@ import { lookWords } from "@words/testWords";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
-import { jobAt, jobViewAt, minutesLooked, standingReadings } from "../job/jobView.server";
+import { activeReadings, jobAt, jobViewAt, minutesLooked } from "../job/jobView.server";
 import { priceText } from "../text/money";
 import type { Route } from "./+types/verdict";
 
@@ -18,7 +18,7 @@ const form = z.object({
 export async function loader({ params }: Route.LoaderArgs) {
   const view = await jobViewAt(params.id);
   const { job, circuit } = view;
-  const { verdict } = await diagnosisOf(view);
+  const { verdict } = diagnosisOf(view);
   const { currency, hourMinor, comebackMinor } = await shopTerms();
   const look = verdict.payingLook ? lookWords(circuit, verdict.payingLook) : null;
   return {
@@ -57,11 +57,11 @@ export async function action({ params, request }: Route.ActionArgs) {
     return redirect(`/jobs/${job.id}/verdict`);
   }
   const view = await jobViewAt(params.id);
-  const { suspects, verdict } = await diagnosisOf(view);
+  const { suspects, verdict } = diagnosisOf(view);
   const then = {
     p: beliefIn(suspects, parts),
     state: verdict.state,
-    looks: standingReadings(view).filter(({ heard }) => !heard).length,
+    looks: activeReadings(view).filter(({ heard }) => !heard).length,
     minutes: minutesLooked(view),
   };
   await partsFitted(job.id, parts, then, new Date());

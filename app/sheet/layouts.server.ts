@@ -1,21 +1,28 @@
 import { existsSync } from "node:fs";
 import type { Netlist } from "@core/solve/netlist/netlist";
+import { LRUCache } from "lru-cache";
+import { reportTrouble } from "../shell/log.server";
 import { WorkerThread } from "../shell/workerThread.server";
 import { type CircuitLayout, layOut } from "./circuitLayout";
 import type { LayoutNews, LayoutTask } from "./layoutWorker";
 
-const mostKept = 40;
-const made = new Map<string, CircuitLayout>();
+/** Layouts kept in memory, by the circuit's content. */
+const layoutsKept = 40;
+const made = new LRUCache<string, CircuitLayout>({ max: layoutsKept });
 const making = new Map<string, Promise<CircuitLayout>>();
 
 /** The thread circuits are laid out on; null where there is none. */
 let drafter: WorkerThread<LayoutTask, LayoutNews> | null = null;
 
 /** Lets circuits be laid out on a thread of their own. */
-export function drawOnWorker(file: string): void {
+export function layOutOn(file: string): void {
   if (!existsSync(file)) return;
-  drafter ??= new WorkerThread(file, () => {
+  drafter ??= new WorkerThread(file, (cause) => {
     drafter = null;
+    reportTrouble(
+      cause,
+      "The part of Airway that lays out circuits has stopped. Nothing is lost, but drawing a new circuit holds the others up until Airway is restarted.",
+    );
   });
 }
 
@@ -46,7 +53,6 @@ export function layoutOf(netlist: Netlist): CircuitLayout | Promise<CircuitLayou
   const coming = draw(netlist)
     .then((layout) => {
       made.set(key, layout);
-      if (made.size > mostKept) made.delete(made.keys().next().value as string);
       return layout;
     })
     .finally(() => making.delete(key));

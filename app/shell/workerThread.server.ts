@@ -20,13 +20,13 @@ export class WorkerThread<Task extends Numbered, News extends Numbered> {
   private readonly asked = new Map<number, Asked<News>>();
   private last = 0;
 
-  /** @param onEnd called once when the thread died; whoever waits for it is refused */
-  constructor(file: string, onEnd: () => void) {
+  /** @param onEnd called once, with the cause, when the thread died; whoever waits for it is refused */
+  constructor(file: string, onEnd: (cause: unknown) => void) {
     this.worker = new Worker(file);
     this.worker.on("message", (news: News) => void this.hear(news));
-    this.worker.on("error", (problem) => {
-      onEnd();
-      for (const { reject } of this.asked.values()) reject(problem);
+    this.worker.on("error", (cause) => {
+      onEnd(cause);
+      for (const { reject } of this.asked.values()) reject(cause);
       this.asked.clear();
     });
     // Only now: listening for messages makes a thread hold the process again.

@@ -1,0 +1,31 @@
+// A thread that dies: the circuit is compiled all the same, and the people of the shop are told.
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, expect, jest, test } from "@jest/globals";
+import { shippedCircuit } from "../../core/testing/shippedCircuit";
+import { logger, troublesNow } from "../shell/log.server";
+import { compileOn, engineFor } from "./engine.server";
+
+const folder = mkdtempSync(join(tmpdir(), "airway-engine-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+test("the circuit is compiled here, the cause is logged, and every page tells of it", async () => {
+  const logged = jest.spyOn(logger, "error").mockImplementation(() => undefined);
+  const file = join(folder, "dies.mjs");
+  writeFileSync(
+    file,
+    'import { parentPort } from "node:worker_threads"; parentPort.on("message", () => { throw new Error("out of memory"); });',
+  );
+  compileOn(file);
+  expect(troublesNow()).toEqual([]);
+  const engine = await engineFor(shippedCircuit("dunlin-three-speed"));
+  for (const setup of engine.usualSetups()) expect(() => engine.table(setup).parts()).not.toThrow();
+  expect(troublesNow()).toEqual([
+    { words: expect.stringMatching(/prepares circuits has stopped.*Nothing is lost/), at: expect.any(Date) },
+  ]);
+  expect(logged).toHaveBeenCalledWith(
+    expect.objectContaining({ message: "out of memory" }),
+    expect.stringContaining("stopped"),
+  );
+});

@@ -1,0 +1,60 @@
+// An entry, and the page that answers it, in a shop of their own.
+import { NoteRow } from "@db/models.server";
+import { readingsOf } from "@db/repositories/readings.server";
+import { afterAll, beforeAll, describe, expect, jest, test } from "@jest/globals";
+import { diagnosisOf } from "../job/diagnosis.server";
+import { jobViewAt } from "../job/jobView.server";
+import { probeOptions } from "../probe/probeView.server";
+import { logger } from "../shell/log.server";
+import { closeDemoShop, json, openDemoShop, posted } from "../testing/demoShop";
+import * as entries from "./entries";
+
+let id = 0;
+beforeAll(async () => {
+  id = await openDemoShop();
+});
+afterAll(closeDemoShop);
+
+const look = JSON.stringify({ test: "amps", around: "M1", key: "run", setting: "4" });
+const fields = (value: string) => ({
+  intent: "reading",
+  token: crypto.randomUUID(),
+  form: "next",
+  look,
+  value,
+});
+interface Page {
+  suspects: { part: string; p: number; moved: number[] }[];
+  evidence: unknown[];
+}
+
+describe("an entry", () => {
+  test("is answered with the suspects that follow from it", async () => {
+    const { body } = await json(entries.action, posted(fields("11.9")));
+    const page = body.page as Page;
+    expect(page.evidence).toHaveLength(1);
+    const { suspects } = diagnosisOf(await jobViewAt(String(id)), probeOptions);
+    const pack = suspects.reduce((sum, { part, p }) => (part === "R1" ? sum + p : sum), 0);
+    expect(pack).toBeGreaterThan(0.1);
+    expect(page.suspects.find(({ part }) => part === "R1")?.p).toBeCloseTo(pack, 9);
+    for (const { p, moved } of page.suspects) {
+      expect(moved).toHaveLength(2);
+      expect(moved.at(-1)).toBeCloseTo(p, 9);
+    }
+  });
+
+  test("whose page cannot be made is saved all the same; the cause is logged", async () => {
+    const logged = jest.spyOn(logger, "error").mockImplementation(() => undefined);
+    const failing = jest.spyOn(NoteRow, "findAll").mockRejectedValue(new Error("disk read error"));
+    const before = (await readingsOf(id)).length;
+    const { status, body } = await json(entries.action, posted(fields("12.4")));
+    failing.mockRestore();
+    expect(status).toBe(200);
+    expect(body).toEqual({ page: null });
+    expect(await readingsOf(id)).toHaveLength(before + 1);
+    expect(logged).toHaveBeenCalledWith(
+      expect.objectContaining({ message: "disk read error" }),
+      expect.stringContaining("the entry is saved"),
+    );
+  });
+});
