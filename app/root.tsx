@@ -14,16 +14,16 @@ import {
 import type { Route } from "./+types/root";
 import { troublesNow } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
+import { preferencesOf } from "./shell/preferences.server";
 import { notForReadings } from "./shell/revalidation";
 import { TroubleNotice } from "./shell/TroubleNotice";
-import { preferences } from "./shell/theme";
 
 export const links: LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
 
 export const meta: Route.MetaFunction = () => [{ title: "Airway" }];
 
-export function loader({ request }: Route.LoaderArgs) {
-  return { ...preferences(request), troubles: troublesNow().map(({ words }) => words) };
+export async function loader({ request }: Route.LoaderArgs) {
+  return { ...(await preferencesOf(request)), troubles: troublesNow().map(({ words }) => words) };
 }
 
 export const shouldRevalidate = notForReadings;

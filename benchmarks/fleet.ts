@@ -22,7 +22,6 @@ interface Task {
   readonly draws: number | undefined;
   readonly world: World;
   readonly compare: boolean;
-  readonly lookAhead: boolean;
 }
 
 const folder = join(process.env.AIRWAY_ROOT ?? process.cwd(), "demo", "circuits");
@@ -44,7 +43,7 @@ function playTask(task: Task): Played[] {
     playVehicle(exact.value, compiled, chance, {
       draw: task.draw,
       world: task.world,
-      diagnose: { looks: 1, ...(task.lookAhead ? { lookAhead: true } : {}) },
+      diagnose: { looks: 1 },
       compare: task.compare,
     }),
   );
@@ -118,7 +117,6 @@ async function main(): Promise<void> {
       only: { type: "string" },
       vary: { type: "boolean", default: false },
       wrong: { type: "boolean", default: false },
-      "look-ahead": { type: "boolean", default: false },
       even: { type: "boolean", default: false },
     },
   });
@@ -134,7 +132,6 @@ async function main(): Promise<void> {
       draws: values.draws === undefined ? undefined : Number(values.draws),
       world,
       compare,
-      lookAhead: values["look-ahead"],
     }));
   const say = (line: string): void => void process.stdout.write(`${line}\n`);
   for (const draw of values.even ? (["even"] as const) : (["prior", "even"] as const)) {

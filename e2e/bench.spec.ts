@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./shop";
 import { skipToLight, standing } from "./steps";
 
 test("a point is walked to by arrows, read, probed and entered", async ({ page }) => {

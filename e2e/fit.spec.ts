@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { AxeBuilder } from "@axe-core/playwright";
-import { expect, test } from "@playwright/test";
 import { demoPlans, playPlan } from "./fitSteps";
+import { expect, test } from "./shop";
 
 for (const [name, plan] of Object.entries(demoPlans))
   test(`at a desk, to the end: ${name}`, async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, type Page } from "@playwright/test";
+import { expect, type Page } from "./shop";
 
 interface Played {
   /** A vehicle of the demo, on which a job of its own is opened. */

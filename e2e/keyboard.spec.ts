@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
 import { brokenVehicle } from "./brokenVehicle";
+import { expect, type Page, test } from "./shop";
 import { byKeys, keysPressed, probeToTheEnd } from "./steps";
 
 /** Tabs on until what has the focus is named so. */

@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
 import { parse } from "csv-parse/sync";
 import ICAL from "ical.js";
+import { expect, type Page, test } from "./shop";
 
 const settled = (page: Page) => page.waitForLoadState("networkidle");
 

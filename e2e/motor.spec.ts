@@ -1,8 +1,8 @@
 // The motor's own testimony: clamped by hand and by an instrument, its humps from a scope's file, its sound from a phone.
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
 import wavefile from "wavefile";
 import { drawnTrace } from "../core/testing/rippleRecording";
+import { expect, type Page, test } from "./shop";
 
 async function quietToAxe(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page })

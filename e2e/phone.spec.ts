@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
 import { brokenVehicle } from "./brokenVehicle";
+import { expect, test } from "./shop";
 import { byPointer, byTouch, keysPressed, probeToTheEnd } from "./steps";
 
 test("on a phone-sized page: a hatchback dead on every speed, by touch", async ({ page }) => {

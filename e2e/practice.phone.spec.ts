@@ -1,5 +1,5 @@
-import { test } from "@playwright/test";
 import { accessible, learnAndPractise, notWiderThan } from "./practiceSteps";
+import { test } from "./shop";
 
 test("on a phone: three lessons, a case won and one lost on purpose", async ({ page }) => {
   await learnAndPractise(page, "apprentice 2", (target) => target.tap());

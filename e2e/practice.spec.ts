@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
 import { parse } from "csv-parse/sync";
 import { accessible, learnAndPractise } from "./practiceSteps";
+import { expect, test } from "./shop";
 
 test("three lessons, a case won and one lost on purpose; nothing sent says what is wrong", async ({
   page,

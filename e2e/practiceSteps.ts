@@ -1,11 +1,11 @@
 import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { buildNetlist } from "@core/solve/buildNetlist";
-import { expect, type Page } from "@playwright/test";
 import { parseCircuit } from "../core/circuit/parseCircuit";
 import { exerciseOn } from "../core/practice/curriculum";
 import { type PracticeCircuit, practiceCircuit } from "../core/practice/practiceCase";
 import { CompiledCircuit } from "../core/predict/tables/compiledCircuit";
+import { expect, type Page } from "./shop";
 
 /** How a hand does it: a mouse clicks, a finger taps. */
 export type Press = (target: ReturnType<Page["locator"]>) => Promise<void>;

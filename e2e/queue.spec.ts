@@ -1,33 +1,22 @@
 // The server stopped while readings are entered, on a server of its own: nothing is lost, and it says so.
-import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { expect, type Page, test } from "@playwright/test";
+import type { ChildProcess } from "node:child_process";
+import { demoData, expect, type Page, startServer, stopServer, test } from "./shop";
 import { standing } from "./steps";
 
 const port = 4395;
 const address = `http://127.0.0.1:${port}`;
-const data = mkdtempSync(join(tmpdir(), "airway-queue-"));
+let data = "";
 let server: ChildProcess | null = null;
 
 async function start(): Promise<void> {
-  server = spawn(process.execPath, ["scripts/start.mjs"], {
-    env: { ...process.env, AIRWAY_PORT: String(port), AIRWAY_DATA: data, AIRWAY_ZONE: "UTC" },
-    stdio: "ignore",
-  });
-  await expect
-    .poll(async () => (await fetch(`${address}/favicon.svg`).catch(() => null))?.status ?? 0)
-    .toBe(200);
+  data ||= demoData();
+  server = await startServer(port, data);
 }
 
 async function stop(): Promise<void> {
   const running = server;
   server = null;
-  if (!running) return;
-  const gone = new Promise((resolve) => void running.once("exit", resolve));
-  running.kill("SIGTERM");
-  await gone;
+  if (running) await stopServer(running);
 }
 
 test.afterAll(stop);

@@ -1,8 +1,5 @@
-import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { expect, test } from "@playwright/test";
+import type { ChildProcess } from "node:child_process";
+import { demoData, expect, startServer, stopServer, test } from "./shop";
 import { skipToLight, standing } from "./steps";
 
 test("pages carry a strict content-security policy and nothing breaks it", async ({ page }) => {
@@ -86,23 +83,8 @@ test("a doubled tap stores one reading; a wrong value stores none", async ({ pag
 
 test("readings survive a reload and the server being stopped hard and started again", async ({ page }) => {
   const port = 4398;
-  const env = {
-    ...process.env,
-    AIRWAY_PORT: String(port),
-    AIRWAY_DATA: mkdtempSync(join(tmpdir(), "airway-e2e-")),
-  };
-  const start = async (): Promise<ChildProcess> => {
-    const server = spawn(process.execPath, ["scripts/start.mjs"], {
-      env,
-      stdio: ["ignore", "pipe", "inherit"],
-    });
-    await new Promise<void>((resolve) => {
-      server.stdout?.on("data", (chunk: Buffer) => {
-        if (chunk.toString().includes("Airway is ready")) resolve();
-      });
-    });
-    return server;
-  };
+  const data = demoData();
+  const start = (): Promise<ChildProcess> => startServer(port, data);
   let server = await start();
   try {
     await page.goto(`http://127.0.0.1:${port}/jobs/5/probe`);
@@ -110,9 +92,7 @@ test("readings survive a reload and the server being stopped hard and started ag
     await skipToLight(page);
     await page.keyboard.press("b");
     await expect.poll(() => standing(page)).toBe(before + 1);
-    const gone = new Promise((resolve) => server.once("exit", resolve));
-    server.kill("SIGKILL");
-    await gone;
+    await stopServer(server, "SIGKILL");
     server = await start();
     await page.reload();
     expect(await standing(page)).toBe(before + 1);

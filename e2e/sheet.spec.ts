@@ -1,6 +1,6 @@
 // The sheet's window and what can be done on it: set-ups, parts and wires, zoom, the saved drawing, notes.
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page, test } from "./shop";
 import { probeOwnVan, standing } from "./steps";
 
 const scaleOf = (page: Page): Promise<number> =>

@@ -1,6 +1,6 @@
 // The circuit shelf: found by words, looked at, taken out, brought back in changed, and a job moved to it.
 import { readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./shop";
 
 test("a circuit is found, taken out, changed, brought in as a new version, and a job is moved to it", async ({
   page,

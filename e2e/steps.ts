@@ -1,6 +1,6 @@
-import { expect, type Page } from "@playwright/test";
 import type { Look } from "../core/predict/reading";
 import type { BrokenVehicle } from "./brokenVehicle";
+import { expect, type Page } from "./shop";
 
 /** The look the page offers, as it would send it back. */
 export async function offeredLook(page: Page): Promise<Look> {

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
 import { brokenVehicle } from "./brokenVehicle";
+import { expect, test } from "./shop";
 import { byPointer, probeToTheEnd } from "./steps";
 
 const words = { none: "nothing", weak: "weak", normal: "right" } as const;

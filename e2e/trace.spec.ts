@@ -1,8 +1,8 @@
 // A circuit nobody has: entered from a printed wire list by the trace, put on the shelf, and diagnosed on at once.
 import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
 import { brokenVehicleOf } from "./brokenVehicle";
+import { expect, type Page, test } from "./shop";
 import { byPointer, hearTopOnly, probeToTheEnd } from "./steps";
 
 /** The printed list of an invented wagon: colour, mm² and metres of the wires whose figures it gives. */

@@ -11,6 +11,7 @@ import type { Job } from "@db/repositories/jobs.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { proofsOf } from "@db/repositories/proofs.server";
 import { airflowWords } from "@words/stateWords";
+import { randomId } from "../text/randomId";
 
 /** The circuit as it is once the new parts are in, and what its steps show; made once for the same parts. */
 interface RepairedCircuit {
@@ -95,7 +96,7 @@ export async function proofView(job: Job, circuit: Circuit) {
       found: entry ? findingText(entry.finding) : null,
       finding: entry?.finding ?? null,
       judged: entry?.judged ?? null,
-      token: crypto.randomUUID(),
+      token: randomId(),
     };
   });
   const standingOf = (phase: ProofPhase) =>

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from "@jest/globals";
-import { entryId, randomId } from "./entryId";
+import { randomId } from "../text/randomId";
+import { entryId } from "./entryId";
 import { type Answer, type Entry, EntryQueue, type EntryStore } from "./entryQueue";
 
 /** A browser's storage, as far as the queue uses it. */

@@ -4,6 +4,7 @@ import { type Reading, readingSchema, testNames } from "@core/predict/reading";
 import { readingProblems } from "@core/predict/readingProblems";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemsOf, problemText } from "@core/problem/problem";
+import { typedFigure } from "@core/units/typedFigure";
 import { z } from "zod";
 
 const short = z.string().max(64);
@@ -44,10 +45,10 @@ export const probeForm = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("school"), school: z.enum(schools) }),
 ]);
 
-/** A figure as typed: a decimal comma is a point; null when it is no number. */
+/** A figure as typed; null when it is no number. */
 export function typedNumber(text: string): number | null {
-  const value = Number(text.trim().replace(",", "."));
-  return text.trim() === "" || !Number.isFinite(value) ? null : value;
+  const value = typedFigure(text);
+  return Number.isNaN(value) ? null : value;
 }
 
 /** What a meter's reading gives. */

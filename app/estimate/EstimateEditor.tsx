@@ -3,6 +3,7 @@ import { useId } from "react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import { useFetcher } from "react-router";
 import { amountText, priceText, typedMinor } from "../text/money";
+import { randomId } from "../text/randomId";
 import { Fold } from "../ui/Fold";
 import type { EstimateData } from "./estimateView.server";
 import { typedScaled } from "./quantity";
@@ -105,7 +106,7 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
               void fetcher.submit(
                 {
                   intent: "store",
-                  token: crypto.randomUUID(),
+                  token: randomId(),
                   kind,
                   body: JSON.stringify({ title: from.title, currency, rounding: from.rounding, lines }),
                 },

@@ -21,6 +21,7 @@ import { repairName } from "@words/partName";
 import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
 import { activeReadings, type JobView, jobViewAt, minutesLooked } from "../job/jobView.server";
 import { dayText } from "../text/clock";
+import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 
 /** Key on, every speed, listening: the proof of a repair, minutes (judgement). */
@@ -159,7 +160,7 @@ export async function estimateView(id: string | undefined) {
   const bill = made.findLast(({ kind }) => kind === "bill");
   return {
     id: view.job.id,
-    token: crypto.randomUUID(),
+    token: randomId(),
     open: verdict.state === "open",
     vehicle: `${view.job.vehicle.model}, ${view.job.vehicle.label}`,
     terms: input.terms,

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { useFetcher, useRevalidator } from "react-router";
+import { randomId } from "../text/randomId";
 import { Fold } from "../ui/Fold";
 import { SmallField } from "../ui/SmallField";
 import type { MotorPageData } from "./motorPageView.server";
@@ -75,7 +76,7 @@ export function InstrumentPanel({ page, view }: PanelProps) {
   };
   const keep = ({ reading, source }: Figure): void => {
     void stored.submit(
-      { intent: "reading", token: crypto.randomUUID(), reading: JSON.stringify(reading), source },
+      { intent: "reading", token: randomId(), reading: JSON.stringify(reading), source },
       { method: "post" },
     );
   };

@@ -2,6 +2,7 @@ import type { TraceChoice } from "@core/recording/recordingFile";
 import type { TraceSketch } from "@core/recording/recordingSketch";
 import type { HumpsOptions } from "@core/ripple/rippleOptions";
 import type { ProbeScale } from "@core/signal/probeScale";
+import { typedFigure } from "@core/units/typedFigure";
 import { useRef, useState } from "react";
 import { SmallField } from "../ui/SmallField";
 import { useFileDrop } from "../ui/useFileDrop";
@@ -24,8 +25,8 @@ interface Opened {
 
 const mostFileBytes = 400 * 1024 * 1024;
 const typed = (text: string): number | undefined => {
-  const value = Number(text.trim().replace(",", "."));
-  return text.trim() === "" || !(value > 0) ? undefined : value;
+  const value = typedFigure(text);
+  return value > 0 ? value : undefined;
 };
 
 /** Speed the circuit predicts of a healthy motor on this setting; undefined where it would stand. */

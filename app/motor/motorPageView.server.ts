@@ -4,6 +4,7 @@ import { readingsOf } from "@db/repositories/readings.server";
 import { healthyTracesOf, tracesOf } from "@db/repositories/traces.server";
 import { partName } from "@words/partName";
 import { data } from "react-router";
+import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 import { practicePort } from "./instruments.server";
 import { motorPart, motorView, traceLines, wholeNetlist } from "./motorView.server";
@@ -41,7 +42,7 @@ export async function motorPageView(job: Job, circuit: Circuit, asked: string | 
     traces: traceLines(own, job.fittedAt),
     healthy: traceLines(elsewhere, null),
     practice: practicePort(job.id),
-    token: crypto.randomUUID(),
+    token: randomId(),
     zone: shopZone(),
   };
 }

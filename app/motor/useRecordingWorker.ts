@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { randomId } from "../text/randomId";
 import type { TraceNews, TraceTask } from "./recordingWorker";
 
 /** What the worker does just now. */
@@ -55,7 +56,7 @@ export function useTraceWorker() {
 /** Stores a recording with the job; resolves once the server has it on disk. */
 export async function storeTrace(jobId: number, record: unknown, kept: Float32Array | null): Promise<void> {
   const body = new FormData();
-  body.set("id", crypto.randomUUID());
+  body.set("id", randomId());
   body.set("record", JSON.stringify(record));
   body.set("samples", new File(kept ? [kept as Float32Array<ArrayBuffer>] : [], "samples"));
   const answer = await fetch(`/jobs/${jobId}/traces`, { method: "POST", body }).catch(() => null);

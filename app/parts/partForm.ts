@@ -1,6 +1,7 @@
 import { parseHoles } from "@core/match/holeText";
 import { type PartDescription, parsePart } from "@core/match/partDescription";
 import { type Parsed, refused } from "@core/problem/problem";
+import { typedFigure } from "@core/units/typedFigure";
 import { typedMinor } from "../text/money";
 
 type Fields = Readonly<Record<string, string>>;
@@ -30,7 +31,7 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
   const text = (name: string): string => (fields[name] ?? "").trim();
   // What is no figure goes on as it was typed: the refusal then quotes it.
   const number = (name: string): number | string => {
-    const value = Number(text(name).replace(",", "."));
+    const value = typedFigure(text(name));
     return Number.isNaN(value) ? text(name) : value;
   };
   const told = (name: string, value: unknown) => (text(name) ? { [name]: value } : {});

@@ -12,6 +12,7 @@ import { airflowWords } from "@words/stateWords";
 import { data } from "react-router";
 import { layoutOf } from "../sheet/layouts.server";
 import { priceText } from "../text/money";
+import { randomId } from "../text/randomId";
 import { practiceCircuitAt } from "./practiceCircuits.server";
 
 /** A case of an address; answers 404 where there is none. */
@@ -116,7 +117,7 @@ export async function bayView(id: string | undefined) {
     learner: stored.learner,
     title: stored.title,
     level: stored.hidden.level,
-    token: crypto.randomUUID(),
+    token: randomId(),
     circuit,
     layout: layoutOf(on.compiled.netlist),
     says: customerSays(circuit.settings, standing.complaint),

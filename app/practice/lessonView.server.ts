@@ -20,6 +20,7 @@ import { partName } from "@words/partName";
 import { data } from "react-router";
 import { layoutOf } from "../sheet/layouts.server";
 import { dayText } from "../text/clock";
+import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 import { drawExercise, practiceCircuitAt } from "./practiceCircuits.server";
 
@@ -67,7 +68,7 @@ export async function lessonView(lesson: Lesson, learner: string, now: Date) {
       item,
       seed: drawn.seed,
       rowId: drawn.rowId,
-      token: crypto.randomUUID(),
+      token: randomId(),
       words: drawn.exercise.question,
       setup: drawn.exercise.setup,
       marked: drawn.exercise.marked,

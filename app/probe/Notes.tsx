@@ -1,8 +1,8 @@
 import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
-import { randomId } from "../entries/entryId";
 import { useEntries } from "../entries/useEntries";
 import type { NoteLine } from "../job/jobView.server";
+import { randomId } from "../text/randomId";
 
 /** Sends a note's form; what is wrong comes back in words, and nothing typed is lost. */
 async function sendNote(jobId: number, body: FormData): Promise<string | null> {

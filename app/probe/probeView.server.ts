@@ -14,6 +14,7 @@ import { airflowWords, displayUnits } from "@words/stateWords";
 import { lookWords, probePoint } from "@words/testWords";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { activeNumbers, activeReadings, evidenceLines, type JobView, noteLines } from "../job/jobView.server";
+import { randomId } from "../text/randomId";
 import type { OfferedLook } from "./offeredTest";
 import type { SuspectLine } from "./suspectLine";
 
@@ -219,6 +220,6 @@ export async function probeView(view: JobView) {
     })),
     notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
     conflicts: diagnosis.conflicts.map(({ reading, why }) => ({ number: numbers[reading] ?? 0, why })),
-    token: crypto.randomUUID(),
+    token: randomId(),
   };
 }

@@ -1,6 +1,7 @@
 import { minutesText } from "@core/units/wording";
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import { randomId } from "../text/randomId";
 import { FitLine, StepCautions } from "./RepairLine";
 import type { FitData } from "./repairView.server";
 import { ScrewCount, TickButton, UntickButton } from "./TickButton";
@@ -101,7 +102,7 @@ function StepNotes({ step, open, onDone }: StepNotesProps) {
       {open && (
         <div className="grid gap-2 pb-2">
           <fetcher.Form method="post" className="flex flex-wrap items-end gap-2" onSubmit={onDone}>
-            <input type="hidden" name="token" value={crypto.randomUUID()} />
+            <input type="hidden" name="token" value={randomId()} />
             <input type="hidden" name="step" value={step.id} />
             <label className="grid grow gap-1 text-soft">
               For the next person; it stays with this model of vehicle

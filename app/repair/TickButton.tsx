@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import { useFetcher } from "react-router";
+import { randomId } from "../text/randomId";
 
 interface TickButtonProps {
   readonly step: string;
@@ -20,7 +21,7 @@ export function TickButton({ step, way, screws, main = false, children }: TickBu
       disabled={busy}
       className={`btn text-left text-base ${main ? "btn-main w-full" : ""}`}
       onClick={() => {
-        token.current ??= crypto.randomUUID();
+        token.current ??= randomId();
         void fetcher
           .submit(
             { intent: "tick", token: token.current, step, way, screws: String(screws) },

@@ -5,6 +5,7 @@ import { preferences, quickestRoute } from "@core/access/route";
 import type { Circuit } from "@core/circuit/circuit";
 import { findPlan } from "@db/repositories/plans.server";
 import { repairName } from "@words/partName";
+import { randomId } from "../text/randomId";
 import { layOutPlan } from "./accessPlanLayout";
 
 /** Everything the access plan editor shows of a circuit; `own` is null while it has no access plan. */
@@ -13,7 +14,7 @@ export async function accessPlanPageView(circuit: Circuit) {
   const shared = {
     shelfId: circuit.id,
     title: circuit.title,
-    token: crypto.randomUUID(),
+    token: randomId(),
     templates: Object.entries(planTemplates).map(([id, { title }]) => ({ id, title })),
   };
   if (!stored) return { ...shared, own: null };

@@ -3,6 +3,7 @@ import { planTemplates } from "@core/access/planTemplate";
 import type { Circuit } from "@core/circuit/circuit";
 import { findPlan, storePlan } from "@db/repositories/plans.server";
 import { data } from "react-router";
+import { randomId } from "../text/randomId";
 
 /** Begins a vehicle's plan from a template, its motor and pack the circuit's own; one that is there already is left. */
 export async function beginPlan(circuit: Circuit, template: string): Promise<void> {
@@ -30,5 +31,5 @@ export async function beginPlan(circuit: Circuit, template: string): Promise<voi
     ),
   });
   if (!plan.ok) throw new Error("a template is no plan");
-  await storePlan(circuit.id, plan.value, crypto.randomUUID());
+  await storePlan(circuit.id, plan.value, randomId());
 }

@@ -1,16 +1,15 @@
 import type { AccessStep } from "@core/access/plan";
 import { parseFasteners, parsePlugs, parseWays, words } from "@core/access/planText";
 import { type Parsed, refused } from "@core/problem/problem";
+import { typedFigure } from "@core/units/typedFigure";
 
 type Fields = Readonly<Record<string, string>>;
-
-const number = (text: string): number => Number(text.trim().replace(",", "."));
 
 /** Figures and words with commas between; null where there are too few. */
 function split(text: string, figures: number): { readonly values: number[]; readonly rest: string } | null {
   const pieces = text.split(",");
   if (pieces.length <= figures) return null;
-  return { values: pieces.slice(0, figures).map(number), rest: pieces.slice(figures).join(",").trim() };
+  return { values: pieces.slice(0, figures).map(typedFigure), rest: pieces.slice(figures).join(",").trim() };
 }
 
 /** A step as a form sends it, not yet checked as part of its plan; refused with the field that cannot be read. */
@@ -31,15 +30,15 @@ export function stepFrom(fields: Fields, cautions: readonly string[]): Parsed<un
     value: {
       id: text("id"),
       title: text("title"),
-      minutes: number(text("minutes")),
-      ...optional("slowMinutes", number(text("slowMinutes"))),
+      minutes: typedFigure(text("minutes")),
+      ...optional("slowMinutes", typedFigure(text("slowMinutes"))),
       ...(needs.length > 0 ? { needs } : {}),
       ...optional("tools", words(text("tools"))),
       ...optional("back", text("back") === "-" ? null : text("back")),
       ...optional("kind", text("kind")),
       ...(fasteners.value.length > 0 ? { fasteners: fasteners.value } : {}),
       ...optional("plugs", parsePlugs(text("plugs"))),
-      ...optional("tubes", number(text("tubes"))),
+      ...optional("tubes", typedFigure(text("tubes"))),
       ...optional("hangs", text("hangs")),
       ...optional("keyed", text("keyed")),
       ...optional("way", text("way")),

@@ -8,6 +8,7 @@ import { closeView, closureFrom } from "../close/closeView.server";
 import { faultSheet } from "../close/faultSheet.server";
 import { CustomerCard, JobCard } from "../close/JobCard";
 import { jobAt, jobViewAt } from "../job/jobView.server";
+import { randomId } from "../text/randomId";
 import type { Route } from "./+types/close";
 
 const form = z.discriminatedUnion("intent", [
@@ -18,7 +19,7 @@ const form = z.discriminatedUnion("intent", [
 export async function loader({ params }: Route.LoaderArgs) {
   const card = await closeView(params.id);
   const sheet = card.closure ? await faultSheet(await jobViewAt(params.id), card.closure.fault) : null;
-  return { card, sheet, token: crypto.randomUUID() };
+  return { card, sheet, token: randomId() };
 }
 
 export async function action({ params, request }: Route.ActionArgs) {

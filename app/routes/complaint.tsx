@@ -7,6 +7,7 @@ import { z } from "zod";
 import { ComplaintQuestionLine } from "../complaint/ComplaintQuestionLine";
 import { type AirflowWord, ComplaintStrip } from "../complaint/ComplaintStrip";
 import { jobAt } from "../job/jobView.server";
+import { randomId } from "../text/randomId";
 import type { Route } from "./+types/complaint";
 
 const form = z.discriminatedUnion("intent", [
@@ -38,7 +39,7 @@ export async function loader({ params }: Route.LoaderArgs) {
       id: question.id,
       title: question.title,
       chosen: reading ? (answerOf(question, reading)?.id ?? null) : null,
-      token: crypto.randomUUID(),
+      token: randomId(),
       narrow: question.look.test === "history",
       answers: question.answers.map(({ id, words, further }) => ({
         id,
@@ -58,7 +59,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     heard,
     words: job.words,
     questions,
-    tokens: Object.fromEntries(circuit.settings.map((setting) => [setting, crypto.randomUUID()])),
+    tokens: Object.fromEntries(circuit.settings.map((setting) => [setting, randomId()])),
   };
 }
 

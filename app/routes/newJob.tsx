@@ -5,6 +5,7 @@ import { addVehicle, findVehicle, listVehicles } from "@db/repositories/vehicles
 import { Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { Rail } from "../shell/Rail";
+import { randomId } from "../text/randomId";
 import type { Route } from "./+types/newJob";
 
 const text = (most: number) => z.string().trim().max(most, `at most ${most} characters`);
@@ -29,7 +30,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   const [vehicles, circuits] = await Promise.all([listVehicles(), listCircuits()]);
   const asked = new URL(request.url).searchParams.get("circuit");
   const circuitId = circuits.find(({ rowId }) => rowId === asked)?.rowId ?? "";
-  return { vehicles, circuits, circuitId, token: crypto.randomUUID() };
+  return { vehicles, circuits, circuitId, token: randomId() };
 }
 
 type Problems = Record<string, string>;

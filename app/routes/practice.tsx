@@ -8,6 +8,7 @@ import { learnerLabel, learnerOf } from "../practice/learner.server";
 import { PracticeHome } from "../practice/PracticeHome";
 import { progressOf } from "../practice/progress.server";
 import { Rail } from "../shell/Rail";
+import { randomId } from "../text/randomId";
 import type { Route } from "./+types/practice";
 
 export const meta: Route.MetaFunction = () => [{ title: "Practice bay · Airway" }];
@@ -17,7 +18,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   return {
     learner,
     learners,
-    token: crypto.randomUUID(),
+    token: randomId(),
     circuits: circuits.map(({ rowId, title }) => ({ rowId, title })),
     progress: learner === null ? null : await progressOf(learner, new Date()),
   };

@@ -1,5 +1,6 @@
 import { PracticeBay } from "@core/practice/practiceBay";
 import { parseLook } from "@core/predict/reading";
+import { typedFigure } from "@core/units/typedFigure";
 import { act } from "@db/repositories/practice.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
@@ -44,7 +45,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       case "ask":
         return bay.ask();
       case "fit":
-        return bay.fit(parts, Number(odds.replace(",", ".")) / 100);
+        return bay.fit(parts, (odds.trim() === "" ? 0 : typedFigure(odds)) / 100);
       case "drive":
         return bay.drive();
       case "give-up":

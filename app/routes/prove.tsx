@@ -7,6 +7,7 @@ import { ProofBench } from "../check/CheckPage";
 import { findingFrom, proofForm } from "../check/checkForm";
 import { proofStep, proofView } from "../check/checkView.server";
 import { jobAt } from "../job/jobView.server";
+import { randomId } from "../text/randomId";
 import type { Route } from "./+types/prove";
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -17,7 +18,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     closed: job.stage === "closed",
     fitted,
     proof: fitted ? await proofView(job, circuit) : null,
-    token: crypto.randomUUID(),
+    token: randomId(),
   };
 }
 

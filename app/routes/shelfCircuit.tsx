@@ -16,6 +16,7 @@ import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.
 import { weighMove } from "../shelf/jobMove.server";
 import { Rail } from "../shell/Rail";
 import { dayText } from "../text/clock";
+import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/shelfCircuit";
 
@@ -60,7 +61,7 @@ export async function loader({ params }: Route.LoaderArgs) {
           job.circuitId !== newest.rowId && job.stage === "probing" ? await weighMove(job, circuit) : null,
       })),
     ),
-    token: crypto.randomUUID(),
+    token: randomId(),
   };
 }
 

@@ -5,6 +5,7 @@ import { ImportForm, Refusal } from "../shelf/ImportForm";
 import { previewCase, storeCase } from "../shelf/importCase.server";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
 import { Rail } from "../shell/Rail";
+import { randomId } from "../text/randomId";
 import type { Route } from "./+types/shelfImport";
 
 const mostText = 240_000;
@@ -17,7 +18,7 @@ const form = z.object({
   model: named,
 });
 
-export const loader = () => ({ token: crypto.randomUUID() });
+export const loader = () => ({ token: randomId() });
 
 /** The case a text holds, as it was parsed from JSON; undefined where it holds none. */
 function caseIn(text: string): unknown {

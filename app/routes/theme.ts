@@ -1,5 +1,6 @@
 import { redirect } from "react-router";
 import { z } from "zod";
+import { keepPreferences } from "../shell/preferences.server";
 import { themes } from "../shell/theme";
 import type { Route } from "./+types/theme";
 
@@ -15,11 +16,8 @@ const form = z.object({
 /** Keeps the theme or the letter keys' switch in a cookie and goes back. */
 export async function action({ request }: Route.ActionArgs) {
   const { theme, keys, back } = form.parse(Object.fromEntries(await request.formData()));
-  const headers = new Headers();
-  const year = "Path=/; Max-Age=31536000; SameSite=Lax";
-  if (theme) headers.append("Set-Cookie", `theme=${theme}; ${year}`);
-  if (keys) headers.append("Set-Cookie", `keys=${keys}; ${year}`);
-  return redirect(back, { headers });
+  const chosen = { ...(theme ? { theme } : {}), ...(keys ? { keys: keys === "on" } : {}) };
+  return redirect(back, { headers: { "Set-Cookie": await keepPreferences(request, chosen) } });
 }
 
 export const loader = () => redirect("/");

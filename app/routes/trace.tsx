@@ -7,6 +7,7 @@ import { Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { Rail } from "../shell/Rail";
 import { clockText, dayText } from "../text/clock";
+import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/trace";
 
@@ -22,7 +23,7 @@ export async function loader({ request }: Route.LoaderArgs) {
     })),
     circuits: circuits.map(({ rowId, title, shelfId }) => ({ rowId, title, shelfId })),
     from: circuits.some(({ rowId }) => rowId === from) ? `circuit:${from}` : "nothing",
-    token: crypto.randomUUID(),
+    token: randomId(),
   };
 }
 

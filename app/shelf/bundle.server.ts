@@ -6,6 +6,7 @@ import { database } from "@db/database.server";
 import { circuitNotesOf, insertCircuitNote } from "@db/repositories/circuitNotes.server";
 import { addCircuit, findCircuit, listCircuits } from "@db/repositories/circuits.server";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import { randomId } from "../text/randomId";
 import { previewImport } from "./importCircuit.server";
 
 const mostFiles = 5001;
@@ -159,11 +160,7 @@ export async function storeBundle(bytes: Uint8Array): Promise<Read<{ stored: num
     for (const { shelfId, circuit, version, notes } of lines.value) {
       if (version !== null) await addCircuit(circuit, transaction);
       for (const words of notes)
-        await insertCircuitNote(
-          shelfId,
-          { id: crypto.randomUUID(), words, takenAt: new Date() },
-          transaction,
-        );
+        await insertCircuitNote(shelfId, { id: randomId(), words, takenAt: new Date() }, transaction);
     }
   });
   return { value: { stored: lines.value.filter(({ version }) => version !== null).length } };

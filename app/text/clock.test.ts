@@ -1,5 +1,4 @@
 import { expect, test } from "@jest/globals";
-import { preferences } from "../shell/theme";
 import { clockText, dayText } from "./clock";
 
 const moment = new Date("2026-03-29T00:30:00Z");
@@ -10,16 +9,4 @@ test("the clock is the shop's, summer time and all", () => {
   // An hour later that shop's clocks have gone forward (last Sunday of March, 01:00 UTC: EU directive 2000/84/EC).
   expect(clockText(new Date("2026-03-29T01:30:00Z"), "Europe/Lisbon")).toBe("02:30");
   expect(dayText(moment, "America/Anchorage")).toBe("28 Mar 2026, 16:30");
-});
-
-test.each([
-  [undefined, "auto", true],
-  ["theme=night", "night", true],
-  ["a=b; theme=day; keys=off", "day", false],
-  ["theme=<script>", "auto", true],
-  ["keys=on;theme=", "auto", true],
-  ["theme", "auto", true],
-])("cookies %p mean theme %p, keys %p", (cookie, theme, keys) => {
-  const headers = cookie === undefined ? {} : { cookie };
-  expect(preferences(new Request("http://127.0.0.1/", { headers }))).toEqual({ theme, keys });
 });

@@ -1,5 +1,6 @@
 import type { CircuitEdit } from "@core/circuit/circuitEdit";
 import type { Part, PartKind } from "@core/circuit/parts/index";
+import { typedFigure } from "@core/units/typedFigure";
 import { useState } from "react";
 import { type SubmitHandler, useForm } from "react-hook-form";
 import { fits, useEditing } from "./Cell";
@@ -73,14 +74,13 @@ export function AddWire({ terminals }: { terminals: readonly string[] }) {
     defaultValues: { from: "", to: "", colour: "BK", mm2: "1", metres: "1" },
   });
   const submit: SubmitHandler<WireFields> = ({ from, to, colour, mm2, metres }) => {
-    const figure = (text: string): number => Number(text.replace(",", "."));
     const item = {
       id: nextName("W", circuit.wires),
       from,
       to,
       colour: colour.trim(),
-      mm2: figure(mm2),
-      metres: figure(metres),
+      mm2: typedFigure(mm2),
+      metres: typedFigure(metres),
     };
     if (add({ do: "add", list: "wires", item })) reset();
   };
@@ -205,7 +205,7 @@ export function AddElement() {
           const item =
             ohms.trim() === ""
               ? { id: nextName("link", elements), ...ends, thermalLink: true as const }
-              : { id: nextName("e", elements), ...ends, ohms: Number(ohms.replace(",", ".")) };
+              : { id: nextName("e", elements), ...ends, ohms: typedFigure(ohms) };
           if (add({ do: "element", id: pack, item })) reset();
         })(event)
       }

@@ -1,4 +1,5 @@
 import type { Part } from "@core/circuit/parts/index";
+import { typedFigure } from "@core/units/typedFigure";
 
 /** One value of a part as a table shows it. */
 export interface PartValue {
@@ -58,6 +59,6 @@ export function cellValue(text: string, before: PartValue["value"]): string | nu
   const typed = text.trim();
   if (Array.isArray(before)) return typed === "" ? [] : typed.split(/[\s,]+/);
   if (typeof before !== "number") return typed;
-  const number = Number(typed.replace(",", "."));
-  return typed === "" || !Number.isFinite(number) ? typed : number;
+  const number = typedFigure(typed);
+  return Number.isNaN(number) ? typed : number;
 }

@@ -1,4 +1,5 @@
 import { answered, type TraceAnswers, type TraceQuestionId } from "@core/trace/traceAnswer";
+import { typedFigure } from "@core/units/typedFigure";
 
 /** One thing a question asks for. */
 export type QuestionField =
@@ -194,8 +195,8 @@ export function fieldValue(answer: unknown, name: string): string {
 
 /** A number as typed: a decimal comma is a point; text that is none stays text, to be refused by name. */
 const typed = (text: string): number | string => {
-  const value = Number(text.replace(",", "."));
-  return text === "" || !Number.isFinite(value) ? text : value;
+  const value = typedFigure(text);
+  return Number.isNaN(value) ? text : value;
 };
 
 /** The answer a question's form was filled in with, to be parsed; null for `not known`. */

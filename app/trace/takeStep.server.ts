@@ -1,6 +1,7 @@
 import { problemText } from "@core/problem/problem";
 import { type DraftStep, draftState } from "@core/trace/draft";
 import { addDraftStep, type Draft } from "@db/repositories/drafts.server";
+import { randomId } from "../text/randomId";
 import { stateOf } from "./draftView.server";
 
 /** Why a draft did not take a step. */
@@ -19,7 +20,7 @@ export async function takeStep(
   draft: Draft,
   step: DraftStep,
   of: string,
-  stepId: string = crypto.randomUUID(),
+  stepId: string = randomId(),
 ): Promise<Refused | undefined> {
   const { base, name, steps, position } = draft;
   const before = stateOf(draft);

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
+import { randomId } from "../text/randomId";
 
 const retryMilliseconds = 1500;
 
@@ -31,7 +32,7 @@ export function useSteps(draftId: string) {
   const last = useRef(Promise.resolve());
   const send = useCallback(
     (fields: Record<string, string>): void => {
-      const step = { ...fields, step: crypto.randomUUID() };
+      const step = { ...fields, step: randomId() };
       setWaiting((count) => count + 1);
       const sendUntilAnswered = async (): Promise<void> => {
         let refused = await post(draftId, step);

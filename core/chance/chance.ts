@@ -1,4 +1,4 @@
-import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
+import { uniformSource } from "./uniformSource";
 
 /** A seeded source of chance for the fleet. */
 export interface Chance {
@@ -13,10 +13,7 @@ export interface Chance {
 }
 
 export function chanceFrom(seed: number): Chance {
-  const source = xoroshiro128plus(seed);
-  // Seeds that lie close together start close together: the first outputs are thrown away.
-  for (let i = 0; i < 32; i++) source.unsafeNext();
-  const uniform = (): number => ((source.unsafeNext() >>> 0) + 0.5) / 2 ** 32;
+  const uniform = uniformSource(seed, 32);
   const between = (low: number, high: number): number => low + (high - low) * uniform();
   return {
     uniform,

@@ -15,7 +15,6 @@ import { believeThrough, type FailedRepair, readingsBefore } from "./history/fai
 import { candidateLooks } from "./tests/candidateTests";
 import type { Forecast } from "./tests/forecast";
 import { indistinguishable } from "./tests/grouping";
-import { byTwoSteps } from "./tests/lookAhead";
 import { type NextOptions, nextLooks } from "./tests/nextTest";
 import { type Plan, planAhead } from "./tests/plan";
 import type { School } from "./tests/strategy";
@@ -85,8 +84,6 @@ export interface DiagnoseOptions {
   readonly numbers?: readonly number[];
   /** For how many leading suspects to hold every reading against what they predict. */
   readonly asIf?: number;
-  /** Orders the first looks by two steps instead of one. */
-  readonly lookAhead?: boolean;
 }
 
 const defaultLooks = 8;
@@ -116,8 +113,7 @@ export function diagnose(
   const belief = options.numbers ? { ...believed, numbers: options.numbers.slice(before) } : believed;
   const tools = options.tools ?? allTools;
   const next: NextOptions = { tools, school: options.school ?? "least-time", count: weighedLooks };
-  const oneStep = nextLooks(compiled, belief, next);
-  const weighed = options.lookAhead ? byTwoSteps(compiled, belief, next, oneStep) : oneStep;
+  const weighed = nextLooks(compiled, belief, next);
   const byRepair = repairBelief(compiled, belief);
   const support = supportOf(compiled, belief);
   const costs = options.costs ?? defaultStoppingCosts;

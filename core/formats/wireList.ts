@@ -1,6 +1,7 @@
 import type { Circuit, Wire } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import { type Parsed, type Problem, quoted, refused } from "../problem/problem";
+import { typedFigure } from "../units/typedFigure";
 
 /** Columns of a wire list, in the order they are written. */
 export const wireListColumns = [
@@ -26,10 +27,10 @@ export function wireList({ wires }: Circuit): string[][] {
   ];
 }
 
-/** A figure as typed in a list: a decimal comma is a point. */
+/** A figure as typed in a list; null where it is none. */
 const figure = (text: string): number | null => {
-  const value = Number(text.trim().replace(",", "."));
-  return text.trim() === "" || !Number.isFinite(value) ? null : value;
+  const value = typedFigure(text);
+  return Number.isNaN(value) ? null : value;
 };
 
 /**

@@ -1,4 +1,5 @@
 import { type Parsed, quoted, refused } from "../problem/problem";
+import { typedFigure } from "../units/typedFigure";
 import type { Hole } from "./holePattern";
 
 /** Holes as they are typed: the place of each, millimetres, `0 0 / 52 0`. */
@@ -20,10 +21,9 @@ export function parseHoles(text: string): Parsed<Hole[]> {
   const places = own.split("/").map((place) => place.trim().split(" "));
   if (places.some((place) => place.length !== 2 || place.some((piece) => !figure.test(piece))))
     return notRead(own);
-  return { ok: true, value: places.map(([x = "", y = ""]): Hole => [millimetres(x), millimetres(y)]) };
+  return { ok: true, value: places.map(([x = "", y = ""]): Hole => [typedFigure(x), typedFigure(y)]) };
 }
 
-const millimetres = (text: string): number => Number(text.replace(",", "."));
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 
 const notRead = (own: string): Parsed<Hole[]> =>
@@ -36,8 +36,8 @@ const notRead = (own: string): Parsed<Hole[]> =>
 
 function fromSides(own: string): Parsed<Hole[]> {
   const pieces = own.slice(0, -"between".length).trim().split(" ");
-  if (pieces.some((piece) => !figure.test(piece) || millimetres(piece) <= 0)) return notRead(own);
-  const [first = 0, second, third] = pieces.map(millimetres);
+  if (pieces.some((piece) => !figure.test(piece) || typedFigure(piece) <= 0)) return notRead(own);
+  const [first = 0, second, third] = pieces.map(typedFigure);
   if (pieces.length === 1)
     return {
       ok: true,

@@ -1,3 +1,4 @@
+import { typedFigure } from "./typedFigure";
 /** Millimetres in an inch, exactly (international yard and pound agreement of 1959; NIST SP 811, appendix B). */
 export const millimetresPerInch = 25.4;
 
@@ -29,8 +30,7 @@ export const sockets: readonly SocketSize[] = [
 /** The width a text names; null where it names no hexagon (a `T20`, a `PH2`). */
 export function socketSize(text: string): SocketSize | null {
   const millimetres = /^(\d{1,2}(?:[.,]\d)?) ?mm\b/.exec(text);
-  if (millimetres)
-    return { text: millimetres[0], millimetres: Number((millimetres[1] as string).replace(",", ".")) };
+  if (millimetres) return { text: millimetres[0], millimetres: typedFigure(millimetres[1] as string) };
   const inches = /^(\d{1,2})\/(\d{1,2}) ?in\b/.exec(text);
   if (!inches || Number(inches[2]) === 0) return null;
   return { text: inches[0], millimetres: (Number(inches[1]) * millimetresPerInch) / Number(inches[2]) };

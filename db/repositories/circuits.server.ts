@@ -3,20 +3,21 @@ import { circuitShape } from "@core/circuit/circuitShape";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { circuitFamily } from "@core/solve/checks/circuitFamily";
+import { LRUCache } from "lru-cache";
 import type { Sequelize, Transaction } from "sequelize";
 import { z } from "zod";
 import type { Database } from "../database.server";
 import { CircuitRow } from "../models.server";
 
 /** Circuits of each open database, by id: a stored circuit never changes, and reading one costs more than all else. */
-const known = new WeakMap<Sequelize, Map<string, Circuit>>();
-const mostKept = 60;
+const known = new WeakMap<Sequelize, LRUCache<string, Circuit>>();
+const circuitsKept = 60;
 
 /** A circuit by id; null where there is none. Throws when the stored one no longer parses. */
 export async function findCircuit(id: string): Promise<Circuit | null> {
   const { sequelize } = CircuitRow;
   if (!sequelize) throw new Error("no database is open");
-  const own = known.get(sequelize) ?? new Map<string, Circuit>();
+  const own = known.get(sequelize) ?? new LRUCache<string, Circuit>({ max: circuitsKept });
   known.set(sequelize, own);
   const met = own.get(id);
   if (met) return met;
@@ -25,7 +26,6 @@ export async function findCircuit(id: string): Promise<Circuit | null> {
   const parsed = parseCircuit(JSON.parse(row.body));
   if (!parsed.ok) throw new Error(`stored circuit ${id} does not parse`);
   own.set(id, parsed.value);
-  if (own.size > mostKept) own.delete(own.keys().next().value as string);
   return parsed.value;
 }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import type { Reading } from "../../predict/reading";
 import type { CompiledCircuit, Variant } from "../../predict/tables/compiledCircuit";
 import type { Belief } from "../belief/belief";
@@ -44,7 +45,7 @@ export function beliefHistory(
   now?: ReadonlyMap<string, number>,
 ): ReadonlyMap<string, readonly number[]> {
   const kept = compiled.remember("belief history", () => new WeakMap<SuspectGroups, Steps>());
-  const own = kept.get(groups) ?? new Map<string, Float64Array>();
+  const own = kept.get(groups) ?? new LRUCache<string, Float64Array>({ max: mostSteps });
   kept.set(groups, own);
   const begun = JSON.stringify([past.counts, past.familyCounts]);
   let key = begun;
@@ -54,20 +55,18 @@ export function beliefHistory(
     // A job's earlier steps are asked for again with every reading.
     const step = `${key} ${JSON.stringify(repairs)}`;
     const known = own.get(step);
-    own.delete(step);
     const made =
       known ??
       (now && taken === readings.length
         ? Float64Array.from(groups.names, (name) => now.get(name) ?? 0)
         : byGroup(beliefAfter(compiled, readings.slice(0, taken), { ...past, repairs }), groups));
     own.set(step, made);
-    if (own.size > mostSteps) own.delete(own.keys().next().value as string);
     return made;
   });
   return new Map(groups.names.map((name, group) => [name, steps.map((step) => step[group] ?? 0)]));
 }
 
-type Steps = Map<string, Float64Array>;
+type Steps = LRUCache<string, Float64Array>;
 const mostSteps = 400;
 
 function beliefAfter(compiled: CompiledCircuit, readings: readonly Reading[], past: Past): Belief {

@@ -54,14 +54,6 @@ function made(
     });
 }
 
-/**
- * Works out what every suspect would show at every look the tools allow, so that no reading has to wait for it.
- * @returns a step at a time: its caller decides when to take a breath
- */
-export function* completeColumns(compiled: CompiledCircuit, tools: readonly Tool[]): Generator<void> {
-  for (const { column } of candidateLooks(compiled, tools, true)) yield* column().completing();
-}
-
 /** Belief in shorts above which the looks that hunt them are weighed. */
 export const shortsWorth = 0.02;
 

@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import type { Motor } from "../../circuit/parts/index";
 import { type CatalogueEntry, catalogue, changesAt } from "../../fault/catalogue";
 import type { Change } from "../../solve/netlist/change";
@@ -58,7 +59,7 @@ export class CompiledCircuit {
   private readonly ohmsColumns = new Map<string, Float64Array>();
   /** The same by the set-up object itself, for looks weighed again and again. */
   private readonly tableOf = new WeakMap<Setup, SetupTable>();
-  private readonly kept = new Map<string, unknown>();
+  private readonly kept = new LRUCache<string, { readonly made: unknown }>({ max: mostKept });
 
   constructor(
     readonly netlist: Netlist,
@@ -199,15 +200,10 @@ export class CompiledCircuit {
 
   /** Keeps what `make` returns under a key; the longest unused goes when there are too many. */
   remember<T>(key: string, make: () => T): T {
-    if (this.kept.has(key)) {
-      const known = this.kept.get(key) as T;
-      this.kept.delete(key);
-      this.kept.set(key, known);
-      return known;
-    }
+    const known = this.kept.get(key);
+    if (known) return known.made as T;
     const made = make();
-    if (this.kept.size >= mostKept) this.kept.delete(this.kept.keys().next().value as string);
-    this.kept.set(key, made);
+    this.kept.set(key, { made });
     return made;
   }
 

@@ -14,7 +14,7 @@ export class WordColumn {
   private readonly own: Float64Array;
 
   constructor(
-    private readonly variants: number,
+    variants: number,
     readonly outcomes: number,
     private readonly oddsAt: OddsAt,
   ) {
@@ -30,15 +30,6 @@ export class WordColumn {
       this.odds.set(this.own, place);
     }
     return place;
-  }
-
-  /** Works out what was not asked for yet, a suspect a step. */
-  *completing(): Generator<void> {
-    for (let variant = 0; variant < this.variants; variant++) {
-      if (!Number.isNaN(this.odds[variant * this.outcomes])) continue;
-      this.at(variant);
-      yield;
-    }
   }
 }
 
@@ -81,15 +72,6 @@ export class NumberColumn {
     if (known !== unasked) return known;
     this.at(row);
     return this.bins[row] as number;
-  }
-
-  /** Works out what was not asked for yet, a row a step. */
-  *completing(): Generator<void> {
-    for (let row = 0; row < this.shown.length; row++) {
-      if (!Number.isNaN(this.shown[row])) continue;
-      this.at(row);
-      yield;
-    }
   }
 
   static readonly most = mostBins;

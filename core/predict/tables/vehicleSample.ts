@@ -1,4 +1,4 @@
-import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
+import { normalFrom, uniformSource } from "../../chance/uniformSource";
 import type { MotorConstants } from "../../motor/motorConstants";
 import type { Netlist, Spread } from "../../solve/netlist/netlist";
 import { type ModuleValues, nominalValues, type Values } from "../../solve/netlist/values";
@@ -31,13 +31,6 @@ const timesOf = (item: { readonly assumed?: boolean | undefined } | undefined): 
   item?.assumed ? assumedTimes : 1;
 const batteryVoltsSpread = 0.22;
 const lampVoltsSpread = 0.6;
-
-/** A standard normal source, seeded: Box and Muller (1958) on xoroshiro128+. */
-function normals(seed: number): () => number {
-  const random = xoroshiro128plus(seed);
-  const uniform = (): number => ((random.unsafeNext() >>> 0) + 0.5) / 2 ** 32;
-  return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
-}
 
 function drawnMotor(nominal: MotorConstants, normal: () => number, times: number): MotorConstants {
   return {
@@ -98,7 +91,7 @@ function shuffledSlices(count: number, normal: () => number): number[] {
  */
 export function vehicleDraws(netlist: Netlist, count: number, seed: number): VehicleDraw[] {
   const nominal = nominalValues(netlist);
-  const normal = normals(seed);
+  const normal = normalFrom(uniformSource(seed));
   const batteries = shuffledSlices(count - 1, normal);
   const severities = shuffledSlices(count - 1, normal);
   const draws: VehicleDraw[] = [

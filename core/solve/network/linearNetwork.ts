@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import type { Branch, Netlist } from "../netlist/netlist";
 import { type Groups, groupsOf } from "./connectivity";
 import { type Edge, factorise, type LdlPattern, ldlRoom, planLdl } from "./ldl";
@@ -17,12 +18,15 @@ export interface Plan {
   readonly ports: PortNetwork;
 }
 
+/** Elimination plans kept of one network, by its extra connections. */
+const mostPlans = 400;
+
 /**
  * The linear networks of a netlist: nodes joined by branches that conduct, with ports where all else hangs.
  * Each network with its own extra connections keeps its elimination plan.
  */
 export class LinearNetworks {
-  private readonly plans = new Map<string, Plan>();
+  private readonly plans = new LRUCache<string, Plan>({ max: mostPlans });
 
   /**
    * @param isInside whether a branch is part of the network where it conducts; the others hang on ports
@@ -44,7 +48,6 @@ export class LinearNetworks {
     const pattern = planLdl(this.netlist.nodeNames.length, [...edges, ...bridges]);
     const plan = { pattern, values: ldlRoom(pattern), ports: this.makePorts(pattern) };
     this.plans.set(key, plan);
-    if (this.plans.size > mostPlans) this.plans.delete(this.plans.keys().next().value as string);
     return plan;
   }
 
@@ -114,4 +117,3 @@ function add(values: Float64Array, slot: number, siemens: number): void {
 
 /** Pins a group that hangs on ports alone while its own potential is still unknown. */
 const pinSiemens = 1;
-const mostPlans = 400;
