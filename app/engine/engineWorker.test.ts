@@ -29,6 +29,14 @@ async function compiledThere(circuit: EngineTask["circuit"]): Promise<EngineNews
   return said;
 }
 
+/** Whether two arrays hold the same bytes, NaN where the other has NaN. */
+const sameBytes = (one: ArrayBufferView | undefined, other: ArrayBufferView): boolean =>
+  one !== undefined &&
+  Buffer.compare(
+    Buffer.from(one.buffer, one.byteOffset, one.byteLength),
+    Buffer.from(other.buffer, other.byteOffset, other.byteLength),
+  ) === 0;
+
 const tablesIn = (news: readonly EngineNews[]): TableParts[] =>
   news.flatMap((own) => ("parts" in own ? [own.parts] : []));
 
@@ -43,7 +51,9 @@ describe("the thread that compiles circuits", () => {
     setups.forEach((setup, index) => {
       const table = here.table(setup);
       table.complete();
-      expect(tables[index]).toEqual(table.parts());
+      const own = table.parts();
+      for (const name of ["volts", "speed", "amps", "behind", "buzz"] as const)
+        expect(sameBytes(tables[index]?.[name], own[name])).toBe(true);
     });
   });
 

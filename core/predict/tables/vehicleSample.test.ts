@@ -21,7 +21,7 @@ describe("vehicles drawn from the tolerances", () => {
   test("no value is nought, negative or endless, on any circuit", () => {
     for (const id of shippedIds)
       for (const { values } of vehicleDraws(shippedNetlist(id), 40, 5)) {
-        for (const ohms of values.ohms) expect(ohms > 0 && Number.isFinite(ohms)).toBe(true);
+        expect(values.ohms.every((ohms) => ohms > 0 && Number.isFinite(ohms))).toBe(true);
         for (const motor of values.motors) {
           expect(Math.min(motor.ohms, motor.k, motor.friction, motor.fan)).toBeGreaterThan(0);
         }
