@@ -1,4 +1,4 @@
-// npm run bench humps: how well the humps are read on traces made by two models that are not the analyser's own.
+// npm run bench ripple: how well the humps are read on traces made by two models that are not the analyser's own.
 
 import { randomSource } from "@core/chance/randomSource";
 import { simulatedTrace } from "@core/instrument/windingModel";

@@ -11,7 +11,7 @@ const firstPort = 4400;
 
 /** Starts Airway on a data folder; resolves once it serves. */
 export async function startServer(port: number, data: string): Promise<ChildProcess> {
-  const server = spawn(process.execPath, ["scripts/start.mjs"], {
+  const server = spawn(process.execPath, ["scripts/serve.mjs"], {
     env: { ...process.env, AIRWAY_PORT: String(port), AIRWAY_DATA: data, AIRWAY_ZONE: "UTC" },
     stdio: ["ignore", "pipe", "inherit"],
   });
@@ -71,7 +71,7 @@ class Shop {
 
 export const test = base.extend<object, { shop: Shop }>({
   shop: [
-    // biome-ignore lint/correctness/noEmptyPattern: a fixture names what it needs by destructuring, and needs nothing
+    // biome-ignore lint/correctness/noEmptyPattern: a fixture names what it needs by destructuring, and this one needs nothing
     async ({}, use, { parallelIndex }) => {
       const shop = new Shop(parallelIndex);
       await use(shop);

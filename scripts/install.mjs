@@ -1,4 +1,4 @@
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { fingerprint, isFresh, markFresh, root } from "./freshness.mjs";
@@ -10,6 +10,22 @@ export function run(command, args, options = {}) {
     process.stderr.write(`\n${command} ${args.join(" ")} failed${error ? `: ${error.message}` : ""}\n`);
     process.exit(status || 1);
   }
+}
+
+/** Runs one of the project's own tools beside others; resolves with whether it went well and what it printed. */
+export function runToolAside(tool, args) {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [join(root, "node_modules", tool), ...args], {
+      cwd: root,
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+    let printed = "";
+    for (const stream of [child.stdout, child.stderr])
+      stream.on("data", (chunk) => {
+        printed += chunk;
+      });
+    child.once("close", (status) => resolve({ ok: status === 0, printed }));
+  });
 }
 
 /** Runs one of the project's own tools. */

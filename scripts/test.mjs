@@ -1,6 +1,6 @@
-// npm test: installs what is missing, Chromium too, then types, lint, unit, build and end-to-end tests.
+// npm test: installs what is missing, Chromium too, then types, layers, lint, unit, build and end-to-end tests.
 import { existsSync } from "node:fs";
-import { installPackages, run, runTool } from "./install.mjs";
+import { installPackages, run, runTool, runToolAside } from "./install.mjs";
 
 function installChromium() {
   if (existsSync("/usr/bin/chromium")) return;
@@ -11,32 +11,55 @@ function installChromium() {
   apt(["install", "-y", "--no-install-recommends", "chromium"]);
 }
 
-function step(title, work) {
+async function step(title, work) {
   process.stdout.write(`\n== ${title}\n`);
   const began = performance.now();
-  work();
+  await work();
   process.stdout.write(`   ${title}: ${((performance.now() - began) / 1000).toFixed(1)} s\n`);
 }
 
+/** Runs lists of tools side by side, each list in its order; stops everything once all ended, where one failed. */
+async function together(...lists) {
+  let failed = false;
+  const inOrder = async (tools) => {
+    for (const [tool, ...args] of tools) {
+      const { ok, printed } = await runToolAside(tool, args);
+      if (!ok) {
+        process.stdout.write(`${printed}\n${tool} ${args.join(" ")} failed\n`);
+        failed = true;
+        return;
+      }
+    }
+  };
+  await Promise.all(lists.map(inOrder));
+  if (failed) process.exit(1);
+}
+
+const folders = ["app", "benchmarks", "cli", "core", "db", "server", "words"];
+
 installPackages();
 installChromium();
-const jest = [
-  "--experimental-vm-modules",
-  "--disable-warning=ExperimentalWarning",
-  "node_modules/jest/bin/jest.js",
-];
-step("types", () => {
-  runTool("@react-router/dev/bin.js", ["typegen"]);
-  runTool("typescript/bin/tsc", ["--noEmit"]);
-  runTool("typescript/bin/tsc", ["--noEmit", "-p", "core/tsconfig.json"]);
-});
-step("lint", () => {
-  runTool("@biomejs/biome/bin/biome", ["check", "."]);
-  runTool("eslint/bin/eslint.js", ["--max-warnings", "0", "."]);
-});
-step("unit", () => run(process.execPath, jest));
+runTool("@react-router/dev/bin.js", ["typegen"]);
+await step("types, layers and lint", () =>
+  together(
+    [["eslint/bin/eslint.js", "--max-warnings", "0", "."]],
+    [
+      ["@biomejs/biome/bin/biome", "check", "."],
+      ["dependency-cruiser/bin/dependency-cruise.mjs", "--config", ".dependency-cruiser.mjs", ...folders],
+      ["knip/bin/knip.js", "--production", "--include", "files,exports,types,dependencies"],
+      ["typescript/bin/tsc", "--noEmit"],
+      ["typescript/bin/tsc", "--noEmit", "-p", "core/tsconfig.json"],
+    ],
+  ),
+);
+await step("unit", () =>
+  run(process.execPath, [
+    "--experimental-vm-modules",
+    "--disable-warning=ExperimentalWarning",
+    "node_modules/jest/bin/jest.js",
+  ]),
+);
 const { build } = await import("./build.mjs");
-process.stdout.write("\n== build\n");
-await build();
-step("end-to-end", () => runTool("@playwright/test/cli.js", ["test"]));
+await step("build", build);
+await step("end-to-end", () => runTool("@playwright/test/cli.js", ["test"]));
 process.stdout.write("\nAll checks passed.\n");

@@ -149,8 +149,8 @@ export async function minutesTicked(view: JobView): Promise<number | null> {
 /** Everything the estimate page shows of a job. */
 export async function estimateView(id: string | undefined) {
   const view = await jobViewAt(id);
-  const [{ verdict }, input, versions, ticked] = await Promise.all([
-    diagnosisOf(view),
+  const { verdict } = diagnosisOf(view);
+  const [input, versions, ticked] = await Promise.all([
     offerInput(view),
     estimatesOf(view.job.id),
     minutesTicked(view),

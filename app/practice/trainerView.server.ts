@@ -37,16 +37,26 @@ export interface TrainerCase {
   readonly fault: string;
 }
 
+/**
+ * Vehicles a fault is tried on before it is said that nobody would complain: one driver in some ten complains of nothing, or not
+ * of what is wrong.
+ */
+const vehiclesTried = 9;
+
 /** What the trainee will hear of it, what the generator would say, and the file; or what is wrong with it. */
 export async function setCase(asked: TrainerCase) {
   const on = await practiceCircuitAt(asked.rowId);
   const fault = faultFromId(on.exact, asked.fault.trim());
   if (!fault.ok) return { problem: fault.problems.map(problemText).join("; "), set: null };
-  const seed = freshSeed();
-  const own = { level: asked.level, kind: asked.kind, fault: fault.value.names, seed };
-  const complaint = complaintOf(on.exact, own, fault.value, 0);
-  if (complaint.length === 0)
+  const vehicles = Array.from({ length: vehiclesTried }, () => {
+    const own = { level: asked.level, kind: asked.kind, fault: fault.value.names, seed: freshSeed() };
+    return { own, complaint: complaintOf(on.exact, own, fault.value, 0) };
+  });
+  const complaining = vehicles.filter(({ complaint }) => complaint.length > 0);
+  const [first] = complaining;
+  if (!first || complaining.length <= vehiclesTried / 2)
     return { problem: "Nobody would complain of that: nothing a driver notices is amiss.", set: null };
+  const { own, complaint } = first;
   const judged = judgeCase(on, { ...own, complaint }, fault.value);
   const { circuit } = on.exact;
   return {

@@ -34,7 +34,7 @@ function unitOf(test: TestName, seen: string): string {
   return unit && seen !== "no end" ? `${seen} ${unit}` : seen;
 }
 
-export async function planView(view: JobView): Promise<PlanView> {
+export function planView(view: JobView): PlanView {
   const { circuit } = view;
   const { plan = { first: null, schools: [] } } = diagnosisOf(view, { plan: true });
   const shown = (look: PlannedLook | null, deep: number): LookAheadView | null => {

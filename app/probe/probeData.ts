@@ -4,4 +4,4 @@ import type { probeView } from "./probeView.server";
 /** What the probe page has of a circuit whatever was read. */
 export type Bench = ReturnType<typeof benchView>;
 /** What the probe page has of the job after each reading. */
-export type Probed = Awaited<ReturnType<typeof probeView>>;
+export type Probed = ReturnType<typeof probeView>;

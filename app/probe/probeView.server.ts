@@ -181,7 +181,7 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
 }
 
 /** Everything the probe page shows of a job. */
-export async function probeView(view: JobView) {
+export function probeView(view: JobView) {
   const { job, circuit, engine, stored, notes } = view;
   const numbers = activeNumbers(view);
   const diagnosis = diagnosisOf(view, probeOptions);

@@ -7,7 +7,7 @@ import type { Route } from "./+types/entries";
 /** The job's page as it now is; null where it cannot be made, so that the browser loads it and shows why. */
 async function pageAfterEntry(id: string) {
   try {
-    return await probeView(await jobViewAt(id));
+    return probeView(await jobViewAt(id));
   } catch (cause) {
     logger.error(cause, `job ${id}: the entry is saved, but its page could not be made`);
     return null;

@@ -4,7 +4,7 @@ import type { Route } from "./+types/plan";
 
 /** The looks to come: asked for when the page's fold is opened, since it weighs dozens of beliefs. */
 export async function loader({ params }: Route.LoaderArgs) {
-  return Response.json(await planView(await jobViewAt(params.id)), {
+  return Response.json(planView(await jobViewAt(params.id)), {
     headers: { "Cache-Control": "no-store" },
   });
 }

@@ -1,11 +1,14 @@
 /** A set of a graph's steps as bits, 32 to a word; step `i` is bit `i % 32` of word `i >> 5`. */
 export type StepSet = Int32Array;
 
+/** A set with room for so many steps, and none in it. */
 export const emptySet = (steps: number): StepSet => new Int32Array((steps + 31) >> 5);
 
+/** Whether a step, by its index, is in a set. */
 export const has = (set: StepSet, step: number): boolean =>
   ((set[step >> 5] as number) & (1 << (step & 31))) !== 0;
 
+/** Adds one step, by its index, to a set. */
 export function include(set: StepSet, step: number): void {
   (set[step >> 5] as number) |= 1 << (step & 31);
 }
@@ -20,6 +23,7 @@ export function meet(into: StepSet, other: StepSet): void {
   for (let w = 0; w < into.length; w++) (into[w] as number) &= other[w] as number;
 }
 
+/** What either of two sets has, as a set of its own. */
 export function joined(a: StepSet, b: StepSet): StepSet {
   const sum = a.slice();
   join(sum, b);

@@ -12,6 +12,7 @@ export interface Chance {
   readonly weighted: (weights: readonly number[]) => number;
 }
 
+/** A source of chance that is the same for a seed every time. */
 export function chanceFrom(seed: number): Chance {
   const uniform = uniformSource(seed, 32);
   const between = (low: number, high: number): number => low + (high - low) * uniform();

@@ -20,4 +20,5 @@ export type ShelfBundle = z.infer<typeof shelfBundleSchema>;
 
 /** Name of the list of contents in a bundle, and of a circuit's own file. */
 export const bundleContents = "airway-shelf.json";
+/** Where a circuit's own file lies in a bundle. */
 export const bundleFile = (id: string): string => `circuits/${id}.json`;

@@ -22,7 +22,9 @@ export type ShopBundle = z.infer<typeof shopBundleSchema>;
 
 /** Where a bundle's contents, its tables and its pictures and recordings lie in it. */
 export const shopContents = "airway-shop.json";
+/** Where a table's rows lie in a bundle. */
 export const tableFile = (name: string): string => `tables/${name}.jsonl`;
+/** Where the bytes of one cell, a picture or a recording, lie in a bundle. */
 export const blobFile = (table: string, row: number, column: string): string =>
   `blobs/${table}-${row}-${column}.bin`;
 

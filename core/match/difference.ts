@@ -12,6 +12,7 @@ export interface PartDifference {
   readonly work: { readonly title: string; readonly minutes: number } | null;
 }
 
+/** A difference that can be accepted as it is. */
 export const harmless = (feature: string, old: string, fresh: string, because: string): PartDifference => ({
   feature,
   old,
@@ -21,6 +22,7 @@ export const harmless = (feature: string, old: string, fresh: string, because: s
   work: null,
 });
 
+/** A difference that sends the part back. */
 export const wrong = (feature: string, old: string, fresh: string, because: string): PartDifference => ({
   feature,
   old,
@@ -30,6 +32,7 @@ export const wrong = (feature: string, old: string, fresh: string, because: stri
   work: null,
 });
 
+/** A difference that some work makes good, in minutes. */
 export const adaptable = (
   feature: string,
   old: string,

@@ -16,6 +16,7 @@ export interface MotorConstants {
 
 export const defaultFrictionShare = 0.08;
 const radPerSecond = (rpm: number): number => (rpm * Math.PI) / 30;
+/** Revolutions a minute from radians a second. */
 export const rpmOf = (radPerSec: number): number => (radPerSec * 30) / Math.PI;
 
 /**

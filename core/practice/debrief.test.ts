@@ -2,8 +2,9 @@ import { describe, expect, test } from "@jest/globals";
 import { attentionMinutes } from "../diagnose/tests/nextTest";
 import { defaultStoppingCosts, minutesMinor } from "../money/stoppingCosts";
 import type { Look } from "../predict/reading";
+import { finished } from "../testing/finished";
 import { shippedEngine } from "../testing/shippedCircuit";
-import { debriefing, debriefOf, saidOf } from "./debrief";
+import { debriefing, saidOf } from "./debrief";
 import {
   driveMinutes,
   faultLeft,
@@ -141,7 +142,7 @@ describe("the debrief of a relay that is stuck", () => {
   ];
   for (const look of looks) acts.push(seen(look, relay, acts));
   acts.push({ ...fit("K5"), odds: 0.95 } as PracticeAct, drive(true));
-  const debrief = debriefOf(on, relay, acts, costs);
+  const debrief = finished(debriefing(on, relay, acts, costs));
   const steps = debrief.steps;
 
   test("has a step for each thing done, its clock rising, its belief carried on", () => {
@@ -202,7 +203,7 @@ describe("the debrief of a relay that is stuck", () => {
   });
 
   test("of a case in which nothing was done says what it was, and no score", () => {
-    const none = debriefOf(on, relay, [{ act: "give-up", minutes: 0 }], costs);
+    const none = finished(debriefing(on, relay, [{ act: "give-up", minutes: 0 }], costs));
     expect(none).toMatchObject({ brier: null, said: [], own: { held: false, fitted: [], minutes: 0 } });
     expect(none.truth).toEqual({ parts: ["K5"], fault: "K5:stuck-open" });
   });

@@ -123,17 +123,6 @@ export function* debriefing(
   };
 }
 
-/** The same at once. */
-export function debriefOf(
-  on: PracticeCircuit,
-  own: PracticeCase,
-  acts: readonly PracticeAct[],
-  costs: StoppingCosts,
-): Debrief {
-  const steps = debriefing(on, own, acts, costs);
-  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
-}
-
 /** Odds given to each purchase: right where all that was wrong is new and good by then. */
 export function saidOf(acts: readonly PracticeAct[], truth: readonly string[]): Said[] {
   return acts.flatMap((act, index): Said[] =>

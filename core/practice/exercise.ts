@@ -72,6 +72,7 @@ export function ampsOf(
 export const lightCalled = ({ volts, ohms }: OpenCircuit): LampWord =>
   lampWord(lampVolts(testLight, volts, ohms));
 
+/** The circuit's strongest setting. */
 export const topOf = ({ exact }: PracticeCircuit): string => exact.circuit.settings.at(-1) ?? "off";
 
 /** The battery's two posts, which stand for any good feed and any bare metal. */

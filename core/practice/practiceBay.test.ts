@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { defaultStoppingCosts, minutesMinor } from "../money/stoppingCosts";
+import { finished } from "../testing/finished";
 import { shippedEngine } from "../testing/shippedCircuit";
-import { debriefOf, saidOf } from "./debrief";
+import { debriefing, saidOf } from "./debrief";
 import { askMinutes, type PracticeAct, PracticeBay, standingOf, stretchesOf } from "./practiceBay";
 import { complaintOf, faultOf, type PracticeCase, practiceCircuit } from "./practiceCase";
 
@@ -177,7 +178,7 @@ describe("the debrief", () => {
     (bay) => bay.fit(["R1"], 0.9),
     (bay) => bay.drive(),
   );
-  const debrief = debriefOf(on, openLink, acts, costs);
+  const debrief = finished(debriefing(on, openLink, acts, costs));
 
   test("tells what it was, and each look beside the one that would have told most", () => {
     expect(debrief.truth).toEqual({ parts: ["R1"], fault: "R1.link:open" });

@@ -70,6 +70,7 @@ const worlds: Readonly<Record<PracticeLevel, World>> = {
   hard: { ...usualWorld, slip: 0 },
 };
 
+/** The world a case's vehicle is drawn from, by its level and kind. */
 export const worldOf = ({ level, kind }: Pick<PracticeCase, "level" | "kind">): World =>
   kind === "slip" ? { ...worlds[level], recentWork: true } : worlds[level];
 

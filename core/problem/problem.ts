@@ -9,6 +9,7 @@ export interface Problem {
 export type Refused = { readonly ok: false; readonly problems: readonly Problem[] };
 export type Parsed<T> = { readonly ok: true; readonly value: T } | Refused;
 
+/** A refusal with what is wrong. */
 export const refused = (problems: readonly Problem[]): Refused => ({ ok: false, problems });
 
 /** A problem in one line: `parts.3.amps: expected a number, got "ten"`. */

@@ -17,6 +17,7 @@ export interface TraceChoice {
   readonly scale?: ProbeScale | undefined;
 }
 
+/** Whether a file begins as a RIFF file does (Microsoft and IBM, 1991), which a WAV file is. */
 export const isWav = (bytes: Uint8Array): boolean =>
   bytes.length >= 4 && bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46;
 

@@ -36,6 +36,7 @@ export interface TraceSketch {
 /** A trace holds at most so many samples. */
 export const mostSamples = 12_000_000;
 
+/** A refusal with one problem. */
 export const wrong = (path: string, message: string): Refused => refused([{ path, message }]);
 
 const prefixes: Readonly<Record<string, number>> = {

@@ -8,6 +8,7 @@ export interface Envelope {
   readonly high: number[];
 }
 
+/** Lowest and highest sample of each of so many columns of a stretch; fewer columns where it has fewer samples. */
 export function envelopeOf(samples: Float32Array, { from, to }: Stretch, columns: number): Envelope {
   const wide = Math.max(1, Math.min(columns, to - from));
   const low: number[] = [];

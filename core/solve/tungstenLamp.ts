@@ -12,6 +12,7 @@ const currentExponent = 0.55;
 /** A cold filament has about a thirteenth of the hot ohms (common practice, no source). */
 const coldShare = 13;
 
+/** Amps through a lamp at its rated volts. */
 export const ratedAmps = (lamp: TungstenLamp): number => lamp.ratedWatts / lamp.ratedVolts;
 
 /** Amps through a lamp at a voltage of either sign: the re-rating law, capped by the cold filament. */

@@ -23,6 +23,7 @@ export const benchSums: readonly Sum[] = [
   hoursAndTenths,
 ];
 
+/** The bench sum of an id; null where there is none. */
 export const sumNamed = (id: string): Sum | null => benchSums.find((sum) => sum.id === id) ?? null;
 
 /** A figure as it stands in an address or a field: the text and the unit's id. */

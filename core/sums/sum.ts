@@ -93,8 +93,10 @@ export interface Sum {
   readonly work: (asked: SumAsked) => SumOutcome;
 }
 
+/** The outcome of a sum that was worked out. */
 export const done = (value: SumWorked): SumOutcome => ({ ok: true, value });
 
+/** The outcome of a sum that one field keeps from being worked out. */
 export const refusedAt = (field: string, message: string): SumOutcome => ({
   ok: false,
   problems: [{ field, message }],

@@ -11,4 +11,5 @@ export const batterySchema = z.strictObject({
 });
 export type Battery = z.infer<typeof batterySchema>;
 
+/** Names of the terminals: the positive and the negative post. */
 export const batteryTerminals = (): string[] => ["+", "-"];

@@ -10,4 +10,5 @@ export const fuseSchema = z.strictObject({
 });
 export type Fuse = z.infer<typeof fuseSchema>;
 
+/** Names of the terminals: the fed side first. */
 export const fuseTerminals = (): string[] => ["in", "out"];

@@ -9,4 +9,5 @@ export const groundSchema = z.strictObject({
 });
 export type Ground = z.infer<typeof groundSchema>;
 
+/** Names of the terminals: the stud (31, DIN 72552). */
 export const groundTerminals = (): string[] => ["31"];

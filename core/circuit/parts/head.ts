@@ -13,4 +13,5 @@ export const headSchema = z.strictObject({
 });
 export type ControlHead = z.infer<typeof headSchema>;
 
+/** Names of the terminals: permanent and switched feed, ground (DIN 72552), and the command. */
 export const headTerminals = (): string[] => ["30", "15", "31", "cmd"];

@@ -17,6 +17,7 @@ export const ignitionSchema = z.strictObject({
 });
 export type Ignition = z.infer<typeof ignitionSchema>;
 
+/** Names of the terminals: the feed (30, DIN 72552), then every output some key position closes. */
 export function ignitionTerminals(part: Ignition): string[] {
   return ["30", ...new Set(keyPositions.flatMap((key) => part.closes[key] ?? []))];
 }

@@ -13,6 +13,7 @@ export const inlineSchema = z.strictObject({
 });
 export type InlineConnector = z.infer<typeof inlineSchema>;
 
+/** Names of the terminals: both sides of every pin. */
 export function inlineTerminals(part: InlineConnector): string[] {
   return part.pins.flatMap((pin) => [`${pin}a`, `${pin}b`]);
 }

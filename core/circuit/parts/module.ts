@@ -17,4 +17,5 @@ export const moduleSchema = z.strictObject({
 });
 export type ControlModule = z.infer<typeof moduleSchema>;
 
+/** Names of the terminals: feed and ground (DIN 72552), the command, and the two motor legs. */
 export const moduleTerminals = (): string[] => ["30", "31", "cmd", "m+", "m-"];

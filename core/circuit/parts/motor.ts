@@ -17,4 +17,5 @@ export const motorSchema = z.strictObject({
 });
 export type Motor = z.infer<typeof motorSchema>;
 
+/** Names of the terminals: positive and negative. */
 export const motorTerminals = (): string[] => ["+", "-"];

@@ -12,6 +12,7 @@ export const selectorSchema = z.strictObject({
 });
 export type Selector = z.infer<typeof selectorSchema>;
 
+/** Names of the terminals: the common contact, then every output some setting closes. */
 export function selectorTerminals(part: Selector): string[] {
   return [part.common, ...new Set(Object.values(part.closes).flat())];
 }

@@ -5,4 +5,5 @@ import { partBase } from "./partBase";
 export const spliceSchema = z.strictObject({ ...partBase, kind: z.literal("splice") });
 export type Splice = z.infer<typeof spliceSchema>;
 
+/** Names of the terminals: the one joint. */
 export const spliceTerminals = (): string[] => ["s"];

@@ -31,6 +31,7 @@ export interface Cells {
   readonly rows: RowCells;
 }
 
+/** The suspects that carry nearly all of the belief, likeliest first; the rest counts as unknown. */
 export function activeSuspects(compiled: CompiledCircuit, belief: Belief): Active {
   const order: number[] = [];
   for (let variant = 0; variant < belief.variants.length; variant++)

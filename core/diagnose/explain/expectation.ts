@@ -80,6 +80,7 @@ export class Support {
   }
 }
 
+/** What stands behind a belief, reading by reading. */
 export const supportOf = (compiled: CompiledCircuit, belief: Belief): Support =>
   new Support(compiled.draws.length, belief);
 

@@ -48,6 +48,7 @@ export interface LookCost {
   readonly places: readonly { readonly id: string; readonly minutes: number }[];
 }
 
+/** Minutes a test takes once there, unplugging and bridging included, and the places it needs open. */
 export function lookCost(compiled: CompiledCircuit, look: Look): LookCost {
   const { places } = compiled.netlist.circuit;
   const hands = (look.unplugged?.length ?? 0) + (look.bridged?.length ?? 0);

@@ -57,6 +57,7 @@ function made(
 /** Belief in shorts above which the looks that hunt them are weighed. */
 export const shortsWorth = 0.02;
 
+/** Belief, 0 to 1, that some wire is shorted to ground or to feed. */
 export function shortsBelief(compiled: CompiledCircuit, belief: Belief): number {
   const shorts = compiled.remember("shorts", () =>
     [...compiled.variants.keys()].filter((variant) =>

@@ -153,6 +153,7 @@ function columnsOf(amps: ArrayLike<number>, points: number): number[][] {
 const usualShape = (amps: ArrayLike<number>, points: number): number[] =>
   columnsOf(amps, points).map(medianOf);
 
+/** Where in a hump its top and its valley lie, as places among so many points; of humps laid over each other, their median. */
 export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
   const shape = usualShape(amps, points);
   return { top: shape.indexOf(Math.max(...shape)), valley: shape.indexOf(Math.min(...shape)) };
