@@ -17,7 +17,7 @@ class MemoryStore implements EntryStore {
 
 const entry = (id: string, jobId = 1): Omit<Entry, "at"> => ({
   id,
-  jobId,
+  to: `/jobs/${jobId}/entries`,
   fields: { intent: "reading", seen: "dark" },
   words: id,
 });
@@ -95,6 +95,16 @@ describe("the queue of entries", () => {
     expect([...store.held.keys()]).toEqual(["airway:waiting:bad", "airway:waiting:odd", "theme"]);
   });
 
+  test("what an earlier version left unsent, by the job's number, goes to that job", () => {
+    const store = new MemoryStore();
+    const old = { id: "a", jobId: 7, fields: { intent: "reading" }, words: "a", at: 5 };
+    store.setItem("airway:waiting:a", JSON.stringify(old));
+    const queue = new EntryQueue(store, server().send);
+    expect(queue.snapshot().waiting).toEqual([
+      { id: "a", to: "/jobs/7/entries", fields: { intent: "reading" }, words: "a", at: 5 },
+    ]);
+  });
+
   test("a refused entry is taken out with its reason, and the next one still goes", async () => {
     const there = server();
     there.answers({ problem: "no point Z9" });
@@ -113,15 +123,15 @@ describe("the queue of entries", () => {
     expect(there.stored).toEqual(["b"]);
   });
 
-  test("the last one waiting can be taken back, of its own job alone", async () => {
+  test("the last one waiting can be taken back, of its own address alone", async () => {
     const there = server();
     there.answers("away");
     const queue = new EntryQueue(new MemoryStore(), there.send);
     queue.enter(entry("a", 1));
     queue.enter(entry("b", 2));
     await settle();
-    expect(queue.withdrawLast(3)).toBe(false);
-    expect(queue.withdrawLast(2)).toBe(true);
+    expect(queue.withdrawLast("/jobs/3/entries")).toBe(false);
+    expect(queue.withdrawLast("/jobs/2/entries")).toBe(true);
     expect(queue.snapshot().waiting.map(({ id }) => id)).toEqual(["a"]);
   });
 

@@ -1,8 +1,9 @@
-/** Something entered at the bench: the fields of its form, kept until the server has it on disk. */
+/** Something entered on a page: the fields of its form, kept until the server has it on disk. */
 export interface Entry {
   /** The same entry sent twice is stored once. */
   readonly id: string;
-  readonly jobId: number;
+  /** Address it is posted to: `/jobs/4/entries`. */
+  readonly to: string;
   readonly fields: Readonly<Record<string, string>>;
   /** What it says, for the list of what waits. */
   readonly words: string;
@@ -15,12 +16,16 @@ export interface QueueState {
   readonly waiting: readonly Entry[];
   /** True once the server failed to answer, until it answers again. */
   readonly away: boolean;
-  /** Why the last entry was refused, and its fields; null when it was not. */
-  readonly refused: { readonly problem: string; readonly fields: Entry["fields"] } | null;
+  /** Why the last entry was refused, where it was sent, and its fields; null when it was not. */
+  readonly refused: {
+    readonly problem: string;
+    readonly to: string;
+    readonly fields: Entry["fields"];
+  } | null;
   /** Grows with every entry stored. */
   readonly stored: number;
-  /** The job of the last entry stored, and its page as the server then showed it. */
-  readonly shown: { readonly jobId: number; readonly page: unknown } | null;
+  /** Where the last entry stored was sent, and the page as the server then showed it; null where it showed none. */
+  readonly shown: { readonly to: string; readonly page: unknown } | null;
 }
 
 /** The part of a browser's storage the queue needs. */
@@ -32,7 +37,7 @@ export interface EntryStore {
   removeItem(key: string): void;
 }
 
-/** How an entry was taken: stored, with the job's page as it now is; refused with a reason; or not answered at all. */
+/** How an entry was taken: stored, with the page as it now is; refused with a reason; or not answered at all. */
 export type Answer = { readonly taken: true; readonly page: unknown } | { readonly problem: string } | "away";
 
 export type Send = (entry: Entry, ageSeconds: number) => Promise<Answer>;
@@ -41,12 +46,19 @@ const prefix = "airway:waiting:";
 const retryMilliseconds = 1000;
 const retryMostMilliseconds = 8000;
 
-function isEntry(value: unknown): value is Entry {
-  if (typeof value !== "object" || value === null) return false;
-  const { id, jobId, fields, words, at } = value as Record<string, unknown>;
+/** An entry as a page kept it; earlier versions wrote the job's number in place of the address. */
+function keptEntry(value: unknown): Entry | null {
+  if (typeof value !== "object" || value === null) return null;
+  const { jobId, ...kept } = value as Record<string, unknown>;
+  const entry = typeof jobId === "number" ? { ...kept, to: `/jobs/${jobId}/entries` } : kept;
+  return isEntry(entry) ? entry : null;
+}
+
+function isEntry(value: Record<string, unknown>): value is Record<string, unknown> & Entry {
+  const { id, to, fields, words, at } = value;
   return (
     typeof id === "string" &&
-    typeof jobId === "number" &&
+    typeof to === "string" &&
     typeof words === "string" &&
     typeof at === "number" &&
     typeof fields === "object" &&
@@ -82,8 +94,8 @@ export class EntryQueue {
       const key = this.store.key(i);
       if (!key?.startsWith(prefix)) continue;
       try {
-        const entry: unknown = JSON.parse(this.store.getItem(key) ?? "");
-        if (isEntry(entry)) found.push(entry);
+        const entry = keptEntry(JSON.parse(this.store.getItem(key) ?? ""));
+        if (entry) found.push(entry);
       } catch {
         // Not written by this queue.
       }
@@ -117,11 +129,11 @@ export class EntryQueue {
   }
 
   /**
-   * Takes back the last waiting entry of a job.
+   * Takes back the last entry that waits to be sent to an address.
    * @returns false where none waits that is not on its way already
    */
-  withdrawLast(jobId: number): boolean {
-    const last = this.state.waiting.findLast((entry) => entry.jobId === jobId);
+  withdrawLast(to: string): boolean {
+    const last = this.state.waiting.findLast((entry) => entry.to === to);
     if (!last || (this.sending && last === this.state.waiting[0])) return false;
     this.drop(last);
     return true;
@@ -147,11 +159,11 @@ export class EntryQueue {
         break;
       }
       this.failures = 0;
-      const { fields, jobId } = entry;
+      const { fields, to } = entry;
       if ("problem" in answer)
-        this.drop(entry, { away: false, refused: { problem: answer.problem, fields } });
+        this.drop(entry, { away: false, refused: { problem: answer.problem, to, fields } });
       else {
-        const shown = { jobId, page: answer.page };
+        const shown = { to, page: answer.page };
         this.drop(entry, { away: false, refused: null, stored: this.state.stored + 1, shown });
       }
     }

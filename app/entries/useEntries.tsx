@@ -10,38 +10,10 @@ import {
 } from "react";
 import { useRevalidator } from "react-router";
 import { afterPaint } from "../ui/afterPaint";
+import { subscribe, theQueue } from "./browserQueue";
 import { entryId } from "./entryId";
-import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
+import type { Entry, QueueState } from "./entryQueue";
 import { fieldsOf } from "./formFields";
-
-const answerWithin = 6000;
-
-/** Sends one entry to its job; no answer, or one that says the server is unwell, is `away`. */
-async function post({ jobId, id, fields }: Entry, ageSeconds: number): Promise<Answer> {
-  try {
-    const answer = await fetch(`/jobs/${jobId}/entries`, {
-      method: "POST",
-      body: new URLSearchParams({ ...fields, token: id, waitedSeconds: ageSeconds.toFixed(1) }),
-      signal: AbortSignal.timeout(answerWithin),
-    });
-    if (answer.ok) return { taken: true, page: ((await answer.json()) as { page: unknown }).page };
-    if (answer.status === 422) return (await answer.json()) as { problem: string };
-    if (answer.status === 404) return { problem: "That job is not there any more." };
-    return answer.status >= 500 ? "away" : { problem: `The server refused it (${answer.status}).` };
-  } catch {
-    return "away";
-  }
-}
-
-let queue: EntryQueue | null = null;
-/** The one queue of this window; made when first asked for, in a browser. */
-function theQueue(): EntryQueue {
-  queue ??= new EntryQueue(localStorage, post);
-  return queue;
-}
-
-const nothing: QueueState = { waiting: [], away: false, refused: null, stored: 0, shown: null };
-const subscribe = (listener: () => void) => theQueue().subscribe(listener);
 
 /** Marks the browser's own timeline, so that the time from a key to the new suspects can be read there. */
 export const enteredMark = "airway:entered";
@@ -63,14 +35,6 @@ const EntriesContext = createContext<Entries>({
 });
 export const useEntries = (): Entries => useContext(EntriesContext);
 
-/** What the queue holds; only what shows it is drawn anew when it changes. */
-export const useQueue = (): QueueState =>
-  useSyncExternalStore(
-    subscribe,
-    () => theQueue().snapshot(),
-    () => nothing,
-  );
-
 /** The last entry, where it was refused. */
 const useRefused = (): QueueState["refused"] =>
   useSyncExternalStore(
@@ -78,6 +42,9 @@ const useRefused = (): QueueState["refused"] =>
     () => theQueue().snapshot().refused,
     () => null,
   );
+
+/** Where a job takes its entries. */
+export const entriesAddress = (jobId: number): string => `/jobs/${jobId}/entries`;
 
 const noLooks = "";
 /** Looks of a job that wait for a server that is away; one on its way to a server that answers is not among them. */
@@ -87,7 +54,9 @@ export function useAwayLooks(jobId: number): readonly string[] {
     () => {
       const { away, waiting } = theQueue().snapshot();
       if (!away) return noLooks;
-      return waiting.flatMap((entry) => (entry.jobId === jobId ? [entry.fields.look ?? ""] : [])).join("\n");
+      return waiting
+        .flatMap((entry) => (entry.to === entriesAddress(jobId) ? [entry.fields.look ?? ""] : []))
+        .join("\n");
     },
     () => noLooks,
   );
@@ -111,18 +80,23 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
   const enter = useCallback(
     (fields: Readonly<Record<string, string>>): void => {
       performance.mark(enteredMark);
-      theQueue().enter({ id: entryId(token, fields), jobId, fields, words: entryWords(fields) });
+      theQueue().enter({
+        id: entryId(token, fields),
+        to: entriesAddress(jobId),
+        fields,
+        words: entryWords(fields),
+      });
     },
     [jobId, token],
   );
   const undone = useRef({ token, ids: new Set<string>() });
   const undo = useCallback((): void => {
-    if (theQueue().withdrawLast(jobId)) return;
+    if (theQueue().withdrawLast(entriesAddress(jobId))) return;
     if (undone.current.token !== token) undone.current = { token, ids: new Set() };
     const { ids } = undone.current;
     const sent = theQueue()
       .snapshot()
-      .waiting.filter((entry) => entry.jobId === jobId && entry.fields.intent !== "strike")
+      .waiting.filter((entry) => entry.to === entriesAddress(jobId) && entry.fields.intent !== "strike")
       .map(({ id }) => id);
     const last = [...standing, ...sent].findLast((id) => !ids.has(id));
     if (last === undefined) return;
@@ -137,7 +111,7 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
       const now = theQueue().snapshot();
       if (now.stored === stored) return;
       stored = now.stored;
-      if (now.shown?.jobId !== jobId) return;
+      if (now.shown?.to !== entriesAddress(jobId)) return;
       if (now.shown.page) show(now.shown.page);
       else void revalidate();
     });

@@ -1,6 +1,7 @@
 import type { Caution } from "@core/diagnose/tests/caution";
 import { cautionWords } from "@words/cautionWords";
-import { EntryForm, useQueue } from "../entries/useEntries";
+import { useQueue } from "../entries/browserQueue";
+import { EntryForm } from "../entries/useEntries";
 
 /** The cautions of what is about to be done; read once a job, they are not shown again. */
 export function Cautions({ cautions, token }: { cautions: readonly Caution[]; token: string }) {

@@ -1,5 +1,6 @@
 import { Fragment, memo, useState } from "react";
-import { EntryForm, useQueue } from "../entries/useEntries";
+import { useQueue } from "../entries/browserQueue";
+import { EntryForm, entriesAddress } from "../entries/useEntries";
 import type { EvidenceLine, NoteLine } from "../job/jobView.server";
 import { NoteDialog, type NoteSubject, Notes } from "./Notes";
 
@@ -75,7 +76,7 @@ const Failed = ({ repairs, after }: Pick<EvidenceProps, "repairs"> & { readonly 
 /** What is entered and not stored yet, while the server does not answer. */
 function Waiting({ jobId }: { jobId: number }) {
   const { waiting, away } = useQueue();
-  const own = waiting.filter((entry) => entry.jobId === jobId);
+  const own = waiting.filter((entry) => entry.to === entriesAddress(jobId));
   return (
     <div role="status">
       {away && own.length > 0 && (

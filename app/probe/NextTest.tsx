@@ -1,7 +1,8 @@
 import { minutesText, percent } from "@core/units/wording";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { EntryForm, EntryProblem, useQueue } from "../entries/useEntries";
+import { useQueue } from "../entries/browserQueue";
+import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { Cautions } from "./Cautions";
 import type { OfferedLook } from "./offeredTest";
 

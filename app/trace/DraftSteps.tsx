@@ -28,7 +28,7 @@ export function DraftSteps({ undo, redo, waiting, away, send }: DraftStepsProps)
     <div className="flex items-center gap-2">
       <span role="status" className="text-base text-soft" data-unstored={waiting}>
         {away
-          ? "The server does not answer; changes wait in this page"
+          ? "The server does not answer; changes wait in this browser"
           : waiting > 0
             ? "storing…"
             : "all stored"}
