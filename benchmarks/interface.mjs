@@ -30,7 +30,7 @@ function spread(samples) {
   return `median ${median} ms, 95th percentile ${high} ms, worst ${worst} ms (${sorted.length})`;
 }
 
-/** A quick hand on a keypad; the server works ahead on a figure while it is typed. */
+/** Milliseconds between two keys of a quick hand on a keypad. */
 const keyMilliseconds = 120;
 
 /** This machine's pace: what a multiplication and an addition take, so that figures of two days can be compared. */
@@ -108,7 +108,7 @@ async function play(page) {
       (count) => performance.getEntriesByName("airway:entered-to-suspects").length > count,
       before,
     );
-    // Nobody takes a reading faster; the server works ahead meanwhile.
+    // Nobody takes a reading faster.
     await page.waitForTimeout(pauseMilliseconds);
   };
   for (let round = 0; round < rounds; round++) {
@@ -118,7 +118,7 @@ async function play(page) {
       const light = await page.locator('[data-choice="bright"]').count();
       await page.keyboard.press(light ? ["b", "d", "k"][round % 3] : String(1 + (round % 2)));
     } else {
-      // In a range the page offers, and yet none of the values it worked out ahead.
+      // In a range the page offers, but not the value it shows.
       const offered = await page
         .locator("[data-about]")
         .evaluateAll((ranges) =>

@@ -17,7 +17,7 @@ export type EngineNews =
   | { readonly id: number; readonly ready: true }
   | { readonly id: number; readonly problem: string };
 
-/** Fills the table of every usual set-up and hands each over as it is done. */
+/** Solves the table of every usual set-up and sends each one as soon as it is solved. */
 function compile({ id, circuit }: EngineTask): void {
   const say = (news: EngineNews, transfer: ArrayBuffer[] = []): void =>
     parentPort?.postMessage(news, transfer);

@@ -80,7 +80,7 @@ const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredRead
       : [],
   );
 
-/** What being wrong and one more test cost, at this shop's rates and by the minutes its own repairs took. */
+/** What a wrong repair and another test cost, from the shop's rates and the minutes its own repairs took. */
 export function stoppingCosts(
   hourMinor: number,
   comebackMinor: number,

@@ -15,8 +15,8 @@ async function pageAfterEntry(id: string) {
 }
 
 /**
- * Takes one entry of the probe page's queue, and answers once it is on disk with the job's page as it now is; 422 tells why
- * it was refused.
+ * Stores one entry from the probe page's queue. Answers with the job's new page once the entry is on disk, or with 422 and
+ * the reason when it is refused.
  */
 export async function action({ params, request }: Route.ActionArgs) {
   const taken = await takeEntry(params.id, await request.formData());

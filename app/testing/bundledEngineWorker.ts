@@ -1,7 +1,7 @@
 import { join } from "node:path";
 import { build } from "esbuild";
 
-/** Bundles the thread circuits are made ready on into a folder, as the build does; resolves with its file. */
+/** Bundles the thread that compiles circuits into a folder, as the build does; resolves with its file. */
 export async function bundledEngineWorker(folder: string): Promise<string> {
   const outfile = join(folder, "engineWorker.mjs");
   await build({

@@ -27,7 +27,7 @@ async function loadedAt(now: Date): Promise<string> {
 
 /**
  * Opens the demo workshop in a data folder, as the process's database.
- * @param now the moment the workshop is loaded at: its past lies before it
+ * @param now when the workshop is loaded; its past jobs are dated before that
  */
 export async function openDemoDatabase(folder: string, now: Date): Promise<Database> {
   copyFileSync(await loadedAt(now), databaseFile(folder));

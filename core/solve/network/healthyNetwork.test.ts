@@ -23,7 +23,7 @@ describe.each(shippedIds)("on the healthy network of %s", (id) => {
     for (const { values } of drawn) {
       const network = solver.healthyNetwork(values, state);
       let solvedOn = 0;
-      // Collected and asserted once: an assertion costs more than the solve it looks at.
+      // Mismatches are collected and asserted once, because an assertion costs more than the solve it checks.
       const apart: string[] = [];
       for (const { id: fault, fault: placed } of entries) {
         const quick = solver.solveOn(network, placed.changes);
