@@ -6,7 +6,7 @@ import { isMainThread, parentPort, Worker, workerData } from "node:worker_thread
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnose } from "@core/diagnose/diagnose";
 import type { Reading } from "@core/predict/reading";
-import { CompiledCircuit, defaultDraws } from "@core/predict/tables/compiledCircuit";
+import { CompiledCircuit, defaultSamples } from "@core/predict/tables/compiledCircuit";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import type { Netlist } from "@core/solve/netlist/netlist";
 import { setupState } from "@core/solve/netlist/setup";
@@ -79,7 +79,7 @@ function readingMilliseconds(netlist: Netlist): { ready: number[]; fresh: number
   };
   const play = (): void => {
     const readings = complaint();
-    for (let look = 0; look < 6; look++) {
+    for (let test = 0; test < 6; test++) {
       const next = timed(readings, ready);
       if (!next) break;
       readings.push(plainAnswer(next.test));
@@ -107,7 +107,7 @@ function readingMilliseconds(netlist: Netlist): { ready: number[]; fresh: number
   return { ready, fresh };
 }
 
-function plainAnswer(look: { readonly test: Reading["test"] }): Reading {
+function plainAnswer(test: { readonly test: Reading["test"] }): Reading {
   const results: Partial<Record<Reading["test"], string>> = {
     airflow: "normal",
     light: "bright",
@@ -121,10 +121,10 @@ function plainAnswer(look: { readonly test: Reading["test"] }): Reading {
     swap: "same",
     ripple: "even",
   };
-  if (look.test === "volts") return { ...look, volts: 12 } as Reading;
-  if (look.test === "amps") return { ...look, amps: 12 } as Reading;
-  if (look.test === "ohms") return { ...look, ohms: null } as Reading;
-  return { ...look, seen: results[look.test] } as Reading;
+  if (test.test === "volts") return { ...test, volts: 12 } as Reading;
+  if (test.test === "amps") return { ...test, amps: 12 } as Reading;
+  if (test.test === "ohms") return { ...test, ohms: null } as Reading;
+  return { ...test, seen: results[test.test] } as Reading;
 }
 
 /** Compiles in a worker: milliseconds, the progress it told, and how soon it stopped when asked to. */
@@ -160,7 +160,7 @@ function compileHere({ compile, flag }: { compile: string; flag: Int32Array }): 
   const netlist = netlists().find(({ circuit }) => circuit.id === compile);
   if (!netlist) throw new Error(compile);
   // Once cold for the code to warm up, as in a server that has been running.
-  new CompiledCircuit(netlist, { draws: 2 }).prepare();
+  new CompiledCircuit(netlist, { samples: 2 }).prepare();
   const began = performance.now();
   new CompiledCircuit(netlist).prepare((share) => {
     parentPort?.postMessage({ share });
@@ -196,7 +196,7 @@ function pace(): string {
 
 async function main(): Promise<void> {
   const say = (line: string): void => void process.stdout.write(`${line}\n`);
-  say(`Node ${process.version}, ${defaultDraws} drawn vehicles; ${pace()}`);
+  say(`Node ${process.version}, ${defaultSamples} drawn vehicles; ${pace()}`);
   for (const netlist of netlists()) {
     const { id } = netlist.circuit;
     const { variants, rows } = new CompiledCircuit(netlist);

@@ -36,7 +36,7 @@ function playTask(task: Task): Played[] {
   const key = `${task.circuit} ${task.draws}`;
   const compiled =
     engines.get(key) ??
-    new CompiledCircuit(lumped.value, task.draws === undefined ? {} : { draws: task.draws });
+    new CompiledCircuit(lumped.value, task.draws === undefined ? {} : { samples: task.draws });
   engines.set(key, compiled);
   const chance = chanceFrom(task.seed);
   return Array.from({ length: task.vehicles }, () =>
@@ -123,10 +123,10 @@ async function main(): Promise<void> {
   const ids = readdirSync(folder)
     .map((name) => name.replace(/\.json$/, ""))
     .filter((id) => !values.only || id === values.only);
-  const tasksFor = (draw: "prior" | "even", world: World, compare: boolean): Task[] =>
+  const tasksFor = (sample: "prior" | "even", world: World, compare: boolean): Task[] =>
     ids.map((circuit, index) => ({
       circuit,
-      draw,
+      draw: sample,
       vehicles: Number(values.vehicles),
       seed: Number(values.seed) * 1000 + index,
       draws: values.draws === undefined ? undefined : Number(values.draws),
@@ -134,17 +134,17 @@ async function main(): Promise<void> {
       compare,
     }));
   const say = (line: string): void => void process.stdout.write(`${line}\n`);
-  for (const draw of values.even ? (["even"] as const) : (["prior", "even"] as const)) {
+  for (const sample of values.even ? (["even"] as const) : (["prior", "even"] as const)) {
     const began = performance.now();
-    const played = await playAll(tasksFor(draw, usualWorld, true), 2);
+    const played = await playAll(tasksFor(sample, usualWorld, true), 2);
     for (const id of ids)
       say(
         report(
-          `${draw}: ${id}`,
+          `${sample}: ${id}`,
           played.filter(({ circuit }) => circuit === id),
         ),
       );
-    say(report(`${draw}: all`, played));
+    say(report(`${sample}: all`, played));
     say(`  ${((performance.now() - began) / played.length).toFixed(0)} ms a vehicle\n`);
     const wrong = played.filter(({ outcome }) => outcome === "wrong");
     const byMode = new Map<string, number>();
@@ -163,7 +163,7 @@ async function main(): Promise<void> {
     );
     if (values.wrong)
       writeFileSync(
-        `${process.env.TMPDIR ?? "/tmp"}/fleet-wrong-${draw}.json`,
+        `${process.env.TMPDIR ?? "/tmp"}/fleet-wrong-${sample}.json`,
         JSON.stringify(wrong, null, 1),
       );
   }

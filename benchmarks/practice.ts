@@ -81,13 +81,13 @@ function report(level: PracticeLevel, lines: readonly Line[]): string {
       .slice(0, 6)
       .map(([name, n]) => `${name} ${n}`)
       .join(", ");
-  const looks = made.map((own) => own.looks ?? 0);
+  const tests = made.map((own) => own.looks ?? 0);
   const atFirst = made.map((own) => own.atFirst ?? 0);
   const again = made.filter((own) => own.again).length;
   return [
     `${level}: ${made.length} cases of ${lines.length} draws; left out: ${count(lines.flatMap(({ rejected }) => rejected ?? []))}`,
     `  belief on the complaint alone: middle ${share(atFirst, 0.5).toFixed(2)}, nine in ten below ${share(atFirst, 0.9).toFixed(2)}, most ${share(atFirst, 1).toFixed(2)}`,
-    `  Airway's looks: mean ${(looks.reduce((sum, own) => sum + own, 0) / Math.max(1, made.length)).toFixed(2)}, least ${share(looks, 0)}, most ${share(looks, 1)}`,
+    `  Airway's looks: mean ${(tests.reduce((sum, own) => sum + own, 0) / Math.max(1, made.length)).toFixed(2)}, least ${share(tests, 0)}, most ${share(tests, 1)}`,
     `  solved a third time, with other noise: ${((100 * again) / Math.max(1, made.length)).toFixed(2)} %`,
     `  ${new Set(made.map(({ mode }) => mode)).size} kinds of fault; the commonest ${count(made.map(({ mode }) => mode))}`,
     "",

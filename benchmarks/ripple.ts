@@ -1,22 +1,22 @@
 // npm run bench ripple: how well the humps are read on traces made by two models that are not the analyser's own.
 
 import { randomSource } from "@core/chance/randomSource";
-import { simulatedTrace } from "@core/instrument/windingModel";
+import { simulatedRecording } from "@core/instrument/windingModel";
 import { barsFor, humpsPerTurn } from "@core/motor/commutator";
 import { motorConstants } from "@core/motor/motorConstants";
-import { readHumps } from "@core/ripple/readRipple";
-import type { CurrentTrace } from "@core/signal/currentRecording";
-import { drawnTrace, halfSineRms } from "@core/testing/rippleRecording";
+import { readRipple } from "@core/ripple/readRipple";
+import type { CurrentRecording } from "@core/signal/currentRecording";
+import { drawnRecording, halfSineRms } from "@core/testing/rippleRecording";
 
 const firstSeed = Number(process.env.AIRWAY_SEED ?? 0);
-const draws = Number(process.env.AIRWAY_DRAWS ?? 200);
+const samples = Number(process.env.AIRWAY_DRAWS ?? 200);
 const say = (line: string): void => void process.stdout.write(`${line}\n`);
 
 const low = "chopped at 0.4 to 2 kHz";
 const high = "chopped at 8 to 20 kHz";
 
 interface Drawn {
-  readonly trace: CurrentTrace;
+  readonly trace: CurrentRecording;
   readonly rpm: number;
   readonly bars: number;
   readonly bad: boolean;
@@ -45,7 +45,7 @@ const drawn: Model = (seed, decibels, bad, mark, chopped) => {
   };
   const markRms = noise * 10 ** ((10 + 10 * uniform()) / 20);
   const rateHz = chopped ? 60_000 : Math.max(10_000, 12 * ((rpm * perTurn) / 60));
-  const made = drawnTrace({
+  const made = drawnRecording({
     bars,
     rpm,
     rateHz,
@@ -98,7 +98,7 @@ const wound: Model = (seed, decibels, bad, mark, chopped) => {
   const badBars = bad ? [{ bar: Math.floor(uniform() * bars), ohms: 0.05 + 0.3 * uniform() }] : [];
   const chopping = chopped ? { hz: 8000 + 12_000 * uniform(), duty: 0.4 + 0.5 * uniform() } : null;
   // The humps' own swing at the speed the trace is taken at: a chopped motor has its share of the volts.
-  const quiet = simulatedTrace(motor, {
+  const quiet = simulatedRecording(motor, {
     ...base,
     volts: volts * (chopping?.duty ?? 1),
     seconds: 0.3,
@@ -109,7 +109,7 @@ const wound: Model = (seed, decibels, bad, mark, chopped) => {
   const mean = half.reduce((s, v) => s + v, 0) / half.length;
   const rms = Math.sqrt(half.reduce((s, v) => s + (v - mean) ** 2, 0) / half.length);
   const noise = rms * 10 ** (-decibels / 20);
-  const trace = simulatedTrace(
+  const trace = simulatedRecording(
     { ...motor, badBars },
     { ...base, seed, ...(chopping === null ? {} : { chopping }) },
   );
@@ -138,38 +138,38 @@ function tally(
   const title = `${name} ${given} ${chopped === "" ? "plain" : chopped} ${bad ? "bad" : "good"}`;
   if (only && !new RegExp(only).test(title)) return;
   let [rpmRight, barsRight, both, nulls, found, wrongRpm, badHeard] = [0, 0, 0, 0, 0, 0, 0];
-  for (let seed = firstSeed; seed < firstSeed + draws; seed++) {
+  for (let seed = firstSeed; seed < firstSeed + samples; seed++) {
     const { trace, rpm, bars } = model(seed, decibels, bad, given === "mark", chopped);
-    const humps = readHumps(
+    const ripple = readRipple(
       trace,
       given === "rpm" ? { rpm: rpm * (1 + 0.02 * Math.sin(seed)) } : given === "bars" ? { bars } : {},
     );
-    const near = humps.rpm !== null && Math.abs(humps.rpm / rpm - 1) < 0.005;
+    const near = ripple.rpm !== null && Math.abs(ripple.rpm / rpm - 1) < 0.005;
     if (near) rpmRight += 1;
-    else if (humps.rpm !== null) wrongRpm += 1;
-    if (humps.rpm === null) nulls += 1;
+    else if (ripple.rpm !== null) wrongRpm += 1;
+    if (ripple.rpm === null) nulls += 1;
     const alike = barsFor(humpsPerTurn(bars, 2), 2).length > 1;
-    if (humps.bars === bars) barsRight += 1;
-    else if (humps.bars === null && alike && humps.humpsPerTurn === humpsPerTurn(bars, 2)) both += 1;
-    if (humps.verdict !== "even") found += 1;
-    if (humps.verdict === "uneven" || humps.verdict === "missing") badHeard += 1;
+    if (ripple.bars === bars) barsRight += 1;
+    else if (ripple.bars === null && alike && ripple.humpsPerTurn === humpsPerTurn(bars, 2)) both += 1;
+    if (ripple.verdict !== "even") found += 1;
+    if (ripple.verdict === "uneven" || ripple.verdict === "missing") badHeard += 1;
     if (process.env.AIRWAY_SHOW && !near)
       say(
-        `   seed ${seed} bars ${bars} rpm ${rpm.toFixed(0)} got ${humps.rpm?.toFixed(0)} ${humps.bars} hz ${humps.humpHz?.toFixed(1)} vs ${((rpm * humpsPerTurn(bars, 2)) / 60).toFixed(1)} ${humps.cannot.join("|")} chop ${humps.chopping?.hz}`,
+        `   seed ${seed} bars ${bars} rpm ${rpm.toFixed(0)} got ${ripple.rpm?.toFixed(0)} ${ripple.bars} hz ${ripple.humpHz?.toFixed(1)} vs ${((rpm * humpsPerTurn(bars, 2)) / 60).toFixed(1)} ${ripple.cannot.join("|")} chop ${ripple.chopping?.hz}`,
       );
-    if (process.env.AIRWAY_SHOW && near && (humps.verdict !== "even") !== bad)
+    if (process.env.AIRWAY_SHOW && near && (ripple.verdict !== "even") !== bad)
       say(
-        `   seed ${seed} bars ${bars} verdict ${humps.verdict} ${humps.humpAmps.map((h) => h.toFixed(2)).join(" ")} e ${humps.errorAmps[0]?.toFixed(3)} ${humps.cannot.join("|")}`,
+        `   seed ${seed} bars ${bars} verdict ${ripple.verdict} ${ripple.humpAmps.map((h) => h.toFixed(2)).join(" ")} e ${ripple.errorAmps[0]?.toFixed(3)} ${ripple.cannot.join("|")}`,
       );
   }
-  const share = (n: number): string => `${((100 * n) / draws).toFixed(1)} %`;
+  const share = (n: number): string => `${((100 * n) / samples).toFixed(1)} %`;
   const told = `${given}${bad ? ", one bad bar" : ""}${chopped === "" ? "" : `, ${chopped}`}`;
   const figures = [rpmRight, wrongRpm, nulls, barsRight, both, badHeard, found - badHeard].map(share);
   say(`${name} | ${told} | ${figures.join(" | ")}`);
 }
 
 say(
-  `Node ${process.version}, ${draws} traces a line, 20 dB: noise a tenth of the humps' swing, root mean square`,
+  `Node ${process.version}, ${samples} traces a line, 20 dB: noise a tenth of the humps' swing, root mean square`,
 );
 say(
   "model | given | rpm within 0.5 % | rpm wrong | rpm not told | bars right | 9 or 18, 11 or 22 left open | called uneven or missing | unclear",
@@ -200,7 +200,7 @@ function several(seed: number): void {
         while (chosen.size < k % 5) chosen.add(Math.floor(uniform() * bars));
         const badBars = [...chosen].map((bar) => ({ bar, ohms: 0.05 + 0.3 * uniform() }));
         count += 1;
-        const trace = simulatedTrace(
+        const trace = simulatedRecording(
           { constants, bars, poles: 2, badBars },
           {
             rateHz: 20_000,
@@ -217,7 +217,7 @@ function several(seed: number): void {
         const last = trace.turns.length - 1;
         const aboutRpm = rpmOver(0, last) * (1 + 0.15 * (2 * uniform() - 1));
         for (const [i, options] of [{ bars }, { bars, aboutRpm }].entries()) {
-          const { rpm, steadySeconds } = readHumps(trace, options);
+          const { rpm, steadySeconds } = readRipple(trace, options);
           if (rpm === null) continue;
           // The speed settles at first: the truth is taken where the humps were.
           const [from, to] = steadySeconds.map((at) => Math.min(last, Math.round(at * trace.rateHz)));

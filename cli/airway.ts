@@ -3,12 +3,12 @@ import { type ParseArgsConfig, parseArgs } from "node:util";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnoseCase } from "@core/formats/diagnoseCase";
 import { CircuitCache } from "@core/predict/tables/circuitCache";
-import { BadInput, parseJson, readInput, readTrace } from "./input";
+import { BadInput, parseJson, readInput, recordingFrom } from "./input";
 import { shippedCircuits } from "./library";
-import { accept, diagnosisLines, humpsLines, matchLines, pointLines, print, routeLines } from "./output";
+import { accept, diagnosisLines, matchLines, pointLines, print, rippleLines, routeLines } from "./output";
 import { checkFile } from "./verbs/check";
 import { listFaults } from "./verbs/faults";
-import { humpsOf } from "./verbs/humps";
+import { rippleOf } from "./verbs/humps";
 import { attachInstrument } from "./verbs/instrument";
 import { answerLines } from "./verbs/lines";
 import { matchFrom } from "./verbs/match";
@@ -97,8 +97,8 @@ async function run(argv: string[]): Promise<void> {
     throw new BadInput(`unknown verb ${JSON.stringify(verb)}; ${usage}`);
   const text = values.text ?? false;
   if (verb === "humps") {
-    const humps = accept(humpsOf(file, readTrace(file), values));
-    return print(humps, text ? humpsLines(humps) : null);
+    const ripple = accept(rippleOf(file, recordingFrom(file), values));
+    return print(ripple, text ? rippleLines(ripple) : null);
   }
   const input = accept(parseJson(readInput(file)));
   switch (verb) {

@@ -30,7 +30,7 @@ export function readInput(file: string): string {
 const mostTraceBytes = 256 * 1024 * 1024;
 
 /** Reads a trace's bytes. */
-export function readTrace(file: string): Uint8Array {
+export function recordingFrom(file: string): Uint8Array {
   try {
     const { size } = statSync(file);
     if (size > mostTraceBytes)

@@ -1,8 +1,8 @@
 import type { Route } from "@core/access/route";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { lookText, setupText } from "@core/predict/readingText";
+import { setupText, testText } from "@core/predict/readingText";
 import { type Parsed, problemText } from "@core/problem/problem";
-import type { Humps } from "@core/ripple/rippleReading";
+import type { RippleReading } from "@core/ripple/rippleReading";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
 import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
 import { BadInput } from "./input";
@@ -35,7 +35,7 @@ export function pointLines(point: OperatingPoint): string[] {
 
 /** A diagnosis for people: verdict, suspects, next look. */
 export function diagnosisLines({ verdict, parts, next, conflicts }: Diagnosis): string[] {
-  const [look] = next;
+  const [test] = next;
   return [
     `${verdict.state}: replace ${listed(verdict.replace)}, ${percent(verdict.p)}`,
     ...verdict.because,
@@ -43,15 +43,15 @@ export function diagnosisLines({ verdict, parts, next, conflicts }: Diagnosis): 
       .slice(0, 5)
       .map(({ part, p }) => `${part} ${percent(p)}`)
       .join(", ")}`,
-    ...(look ? [`next: ${lookText(look.test)} (${setupText(look.test)}), ${minutesText(look.minutes)}`] : []),
+    ...(test ? [`next: ${testText(test.test)} (${setupText(test.test)}), ${minutesText(test.minutes)}`] : []),
     ...conflicts.map(({ why }) => why),
   ];
 }
 
 /** A motor's humps for people. */
-export function humpsLines(humps: Humps): string[] {
+export function rippleLines(ripple: RippleReading): string[] {
   const { meanAmps, humpHz, rpm, badHumps, verdict, because, cannot, startUp, chopping, dropoutCount } =
-    humps;
+    ripple;
   return [
     `${verdict}: ${because}`,
     `${ampsText(meanAmps)} mean`,

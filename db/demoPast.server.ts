@@ -112,9 +112,9 @@ export async function loadPast(folder: string, shop: Shop, transaction: Transact
         { id: `demo-past-${place}-${number}`, jobId: id, reading, takenAt: at(2 * number) },
         transaction,
       );
-    const { p, looks, minutes } = job;
+    const { p, looks: tests, minutes } = job;
     const state = p >= 0.95 ? "settled" : "best-guess";
-    await insertFitting(id, job.fitted, { p, state, looks, minutes }, at(40), transaction);
+    await insertFitting(id, job.fitted, { p, state, looks: tests, minutes }, at(40), transaction);
     await settleFitting(id, "held", at(90), transaction);
     await insertSoundProof(circuit, id, at(50), transaction);
     if (first !== undefined) await cameBack(first, true, arrived, transaction);
@@ -138,7 +138,7 @@ export async function loadPast(folder: string, shop: Shop, transaction: Transact
         ...faultLabel({ netlist: netlist.value }, fault),
         family: familyName(netlist.value),
         symptom: symptomOf(circuit, job.readings),
-        looks,
+        looks: tests,
         minutes,
         chartMinutes: job.chartMinutes,
         repairKind: repairKind(circuit, job.fitted[0] ?? ""),

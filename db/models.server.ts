@@ -92,7 +92,10 @@ export class ReadingRow extends Model<InferAttributes<ReadingRow>, InferCreation
   declare struckAt: CreationOptional<Date | null>;
 }
 
-export class TraceRow extends Model<InferAttributes<TraceRow>, InferCreationAttributes<TraceRow>> {
+export class RecordingRow extends Model<
+  InferAttributes<RecordingRow>,
+  InferCreationAttributes<RecordingRow>
+> {
   declare id: string;
   declare jobId: number;
   declare record: string;
@@ -153,13 +156,16 @@ export class PlanNoteRow extends Model<InferAttributes<PlanNoteRow>, InferCreati
   declare struckAt: CreationOptional<Date | null>;
 }
 
-export class FitRow extends Model<InferAttributes<FitRow>, InferCreationAttributes<FitRow>> {
+export class RepairRow extends Model<InferAttributes<RepairRow>, InferCreationAttributes<RepairRow>> {
   declare jobId: number;
   declare targets: string;
   declare prefer: string;
 }
 
-export class FitTickRow extends Model<InferAttributes<FitTickRow>, InferCreationAttributes<FitTickRow>> {
+export class RepairTickRow extends Model<
+  InferAttributes<RepairTickRow>,
+  InferCreationAttributes<RepairTickRow>
+> {
   declare id: string;
   declare jobId: number;
   declare shelfId: string;
@@ -270,7 +276,7 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { sequelize, timestamps: false, tableName: "readings" },
   );
-  TraceRow.init(
+  RecordingRow.init(
     {
       id: named(),
       jobId: number(),
@@ -318,11 +324,11 @@ export function defineModels(sequelize: Sequelize): void {
     { id: named(), shelfId: text(), step: text(), words: text(), takenAt: moment(), struckAt: maybeMoment() },
     { ...plain, tableName: "planNotes" },
   );
-  FitRow.init(
+  RepairRow.init(
     { jobId: { ...number(), primaryKey: true }, targets: text(), prefer: text() },
     { ...plain, tableName: "fits" },
   );
-  FitTickRow.init(
+  RepairTickRow.init(
     {
       id: named(),
       jobId: number(),

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { parseCircuit } from "../core/circuit/parseCircuit";
 import { faultFromId } from "../core/fault/fault";
-import type { Look } from "../core/predict/reading";
+import type { Test } from "../core/predict/reading";
 import type { Netlist } from "../core/solve/netlist/netlist";
 import { lampEnds, setupState } from "../core/solve/netlist/setup";
 import { nominalValues } from "../core/solve/netlist/values";
@@ -14,7 +14,7 @@ import { lampVolts, testLight } from "../core/solve/tungstenLamp";
 
 export interface BrokenVehicle {
   /** The word or the figure a look gives; null is a meter's "no end". */
-  readonly answer: (look: Look) => string | number | null;
+  readonly answer: (look: Test) => string | number | null;
   /** Airflow word of a speed, as the complaint strip says it. */
   readonly airflow: (setting: string) => "none" | "weak" | "normal";
 }
@@ -45,7 +45,7 @@ export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
   const speed = (setting: string, broken: boolean): number =>
     solver.solve(values, setupState(netlist, { key: "run", setting }), broken ? changes : []).speeds[0] ?? 0;
 
-  const between = (look: Look, one: string, other: string) => {
+  const between = (look: Test, one: string, other: string) => {
     const solved = solver.solve(values, setupState(netlist, look), changes);
     const at = (point: string): number => (node(point) < 0 ? 0 : (solved.volts[node(point)] ?? 0));
     const lost = (point: string): boolean => node(point) >= 0 && solved.floating[node(point)] === 1;

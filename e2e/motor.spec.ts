@@ -1,7 +1,7 @@
 // The motor's own testimony: clamped by hand and by an instrument, its humps from a scope's file, its sound from a phone.
 import AxeBuilder from "@axe-core/playwright";
 import wavefile from "wavefile";
-import { drawnTrace } from "../core/testing/rippleRecording";
+import { drawnRecording } from "../core/testing/rippleRecording";
 import { expect, type Page, test } from "./shop";
 
 async function quietToAxe(page: Page): Promise<void> {
@@ -26,7 +26,7 @@ async function ownMotor(page: Page, view: string): Promise<string> {
 
 /** A scope's file: semicolons, decimal commas, a clamp of 10 mV an amp. */
 function scopeFile(bad: boolean): string {
-  const { amps, rateHz } = drawnTrace({
+  const { amps, rateHz } = drawnRecording({
     bars: 12,
     rpm: 2900,
     seconds: 1,

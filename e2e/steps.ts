@@ -1,12 +1,12 @@
-import type { Look } from "../core/predict/reading";
+import type { Test } from "../core/predict/reading";
 import type { BrokenVehicle } from "./brokenVehicle";
 import { expect, type Page } from "./shop";
 
 /** The look the page offers, as it would send it back. */
-export async function offeredLook(page: Page): Promise<Look> {
+export async function offeredLook(page: Page): Promise<Test> {
   return JSON.parse(
     await page.locator('[aria-labelledby="next-look"] input[name="look"]').inputValue(),
-  ) as Look;
+  ) as Test;
 }
 
 /** Readings that stand, by the page's own count; it is shown only once they are stored. */
@@ -123,8 +123,8 @@ export async function probeToTheEnd(
   vehicle: BrokenVehicle,
   enter: Enter,
   most: number,
-): Promise<Look[]> {
-  const taken: Look[] = [];
+): Promise<Test[]> {
+  const taken: Test[] = [];
   while (taken.length < most && (await page.getByText("Not yet.").isVisible())) {
     const look = await offeredLook(page);
     const before = await standing(page);

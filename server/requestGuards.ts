@@ -3,7 +3,7 @@ import type { NextFunction, Request, Response } from "express";
 /** Bodies larger than this are refused before they are read. */
 export const mostBodyBytes = 256 * 1024;
 /** A recording brings the samples kept of it, and its picture. */
-export const mostTraceBytes = 4 * 1024 * 1024;
+export const mostRecordingBytes = 4 * 1024 * 1024;
 /** A note may bring a photo: its own limit is checked again where it is decoded. */
 export const mostNoteBytes = 13 * 1024 * 1024;
 /** A bundle of the whole shelf. */
@@ -65,7 +65,7 @@ export function limitBodies(request: Request, response: Response, next: NextFunc
     : bundlePath.test(request.path)
       ? mostBundleBytes
       : tracePath.test(request.path)
-        ? mostTraceBytes
+        ? mostRecordingBytes
         : shopPath.test(request.path)
           ? mostShopBytes
           : mostBodyBytes;

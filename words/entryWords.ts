@@ -1,5 +1,5 @@
-import type { Look } from "@core/predict/reading";
-import { lookText } from "@core/predict/readingText";
+import type { Test } from "@core/predict/reading";
+import { testText } from "@core/predict/readingText";
 
 /** An entry in a few words, for the list of what waits: what was looked at and what came of it. */
 export function entryWords(fields: Readonly<Record<string, string>>): string {
@@ -7,7 +7,7 @@ export function entryWords(fields: Readonly<Record<string, string>>): string {
     case "reading": {
       const result = fields.noEnd ? "no end" : (fields.seen ?? fields.about ?? fields.value ?? "");
       try {
-        return `${lookText(JSON.parse(fields.look ?? "") as Look)}: ${result}`;
+        return `${testText(JSON.parse(fields.look ?? "") as Test)}: ${result}`;
       } catch {
         return result;
       }

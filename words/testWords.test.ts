@@ -1,26 +1,26 @@
-import { candidateLooks } from "@core/diagnose/tests/candidateTests";
+import { candidateTests } from "@core/diagnose/tests/candidateTests";
 import { allTools } from "@core/predict/observations/observation";
-import { lookText, setupText } from "@core/predict/readingText";
+import { setupText, testText } from "@core/predict/readingText";
 import { shippedEngine, shippedIds } from "@core/testing/shippedCircuit";
 import { describe, expect, test } from "@jest/globals";
 import { faultWords, partName, repairName } from "./partName";
-import { lookWords, probePoint } from "./testWords";
+import { probePoint, testWords } from "./testWords";
 
 describe.each(shippedIds)("words for %s", (id) => {
   const engine = shippedEngine(id);
   const { circuit } = engine.netlist;
 
   test("every look that can be offered has words that say what, where and in which set-up", () => {
-    const looks = candidateLooks(engine, allTools, true);
+    const looks = candidateTests(engine, allTools, true);
     expect(looks.length).toBeGreaterThan(100);
-    const wordless = looks.filter(({ look }) => {
-      const words = lookWords(circuit, look);
+    const wordless = looks.filter(({ test: look }) => {
+      const words = testWords(circuit, look);
       const whole = `${words.before} ${words.points.join(" ")} ${words.after} ${words.how}`;
       const point = probePoint(look);
       return (
         words.before.length <= 3 ||
         /undefined|null|\[object|NaN/.test(whole) ||
-        lookText(look).length <= 4 ||
+        testText(look).length <= 4 ||
         (look.unplugged ?? []).some((plug) => !setupText(look).includes(`${plug} off`)) ||
         (point !== null && !engine.netlist.points.ownerOf.has(point))
       );

@@ -1,12 +1,12 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { colourWords } from "@core/circuit/wireColour";
-import type { Look } from "@core/predict/reading";
+import type { Test } from "@core/predict/reading";
 import { historyWords, setupText } from "@core/predict/readingText";
 import { listed } from "@core/units/wording";
 import { partName } from "./partName";
 
 /** What to do, for the head of a card: words around the points to touch. */
-export interface LookWords {
+export interface TestWords {
   readonly before: string;
   readonly points: readonly string[];
   readonly between: string;
@@ -42,34 +42,34 @@ export function whereAt(circuit: Circuit, point: string): string {
 const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 
 /** A look in words for this circuit. */
-export function lookWords(circuit: Circuit, look: Look): LookWords {
-  const setup = sentence(setupText(look));
+export function testWords(circuit: Circuit, test: Test): TestWords {
+  const setup = sentence(setupText(test));
   const plain = (
     before: string,
     points: readonly string[],
     how: string,
     between = "",
     after = "",
-  ): LookWords => ({
+  ): TestWords => ({
     before,
     points,
     between,
     after,
     how,
   });
-  switch (look.test) {
+  switch (test.test) {
     case "light":
       return plain(
-        `Light clipped to ${postName(circuit, look.clip) ?? look.clip}, touch`,
-        [look.probe],
-        `${setup} ${sentence(whereAt(circuit, look.probe))}`,
+        `Light clipped to ${postName(circuit, test.clip) ?? test.clip}, touch`,
+        [test.probe],
+        `${setup} ${sentence(whereAt(circuit, test.probe))}`,
       );
     case "volts": {
-      const black = postName(circuit, look.black);
+      const black = postName(circuit, test.black);
       return plain(
         "Volts, red on",
-        black ? [look.red] : [look.red, look.black],
-        `${setup} ${sentence(whereAt(circuit, look.red))}`,
+        black ? [test.red] : [test.red, test.black],
+        `${setup} ${sentence(whereAt(circuit, test.red))}`,
         ", black on",
         black ? `, black on ${black}` : "",
       );
@@ -77,75 +77,75 @@ export function lookWords(circuit: Circuit, look: Look): LookWords {
     case "ohms":
       return plain(
         "Ohms from",
-        [look.red, look.black],
-        `${setup} Battery off, fan still. ${sentence(whereAt(circuit, look.red))}`,
+        [test.red, test.black],
+        `${setup} Battery off, fan still. ${sentence(whereAt(circuit, test.red))}`,
         "to",
       );
     case "look":
-      return plain("Look at", [look.at], sentence(whereAt(circuit, look.at)));
+      return plain("Look at", [test.at], sentence(whereAt(circuit, test.at)));
     case "spin":
       return plain(
         "Spin",
-        [look.at],
+        [test.at],
         "Key off, hands clear until it stands still, then turn the wheel by hand.",
         "",
         "by hand",
       );
     case "airflow":
-      return look.bridged
+      return test.bridged
         ? plain(
             "Feed the motor directly by fused leads and feel the air:",
-            [look.at ?? ""],
+            [test.at ?? ""],
             `${setup} A lead without a fuse burns; keep fingers out of the wheel.`,
           )
-        : plain(`Feel the air on ${airSetting(look)}`, look.at ? [look.at] : [], setup);
+        : plain(`Feel the air on ${airSetting(test)}`, test.at ? [test.at] : [], setup);
     case "amps":
-      return plain("Clamp round", [look.around], `${setup} ${sentence(whereAt(circuit, look.around))}`);
+      return plain("Clamp round", [test.around], `${setup} ${sentence(whereAt(circuit, test.around))}`);
     case "listen":
       return plain(
-        look.ventCovered ? "Listen, a finger over the motor's vent hole" : "Listen to the blower",
+        test.ventCovered ? "Listen, a finger over the motor's vent hole" : "Listen to the blower",
         [],
         `${setup} Does the noise rise and fall with the speed?`,
       );
     case "smell":
       return plain("Smell the air at the vent", [], setup);
     case "history":
-      return plain(`Ask: ${historyWords[look.of]}?`, [], "The customer, or the job card.");
+      return plain(`Ask: ${historyWords[test.of]}?`, [], "The customer, or the job card.");
     case "tap":
       return plain(
         "Tap or wiggle",
-        [look.at],
-        `${setup} A knock on a motor's case, a wiggle at a plug. ${sentence(whereAt(circuit, look.at))}`,
+        [test.at],
+        `${setup} A knock on a motor's case, a wiggle at a plug. ${sentence(whereAt(circuit, test.at))}`,
       );
     case "lampload":
       return plain(
         "Load lamp in place of",
-        [look.lampFor],
-        `${setup} At its plug or socket. ${sentence(whereAt(circuit, look.lampFor))}`,
+        [test.lampFor],
+        `${setup} At its plug or socket. ${sentence(whereAt(circuit, test.lampFor))}`,
       );
     case "swap":
       return plain(
         "Known-good relay in place of",
-        [look.at],
-        `${setup} Does that cure it? ${sentence(whereAt(circuit, look.at))}`,
+        [test.at],
+        `${setup} Does that cure it? ${sentence(whereAt(circuit, test.at))}`,
       );
     case "ripple":
       return plain(
         "Current humps of",
-        [look.at],
-        `${setup} Clamp and scope: even, ragged, or none. ${sentence(whereAt(circuit, look.at))}`,
+        [test.at],
+        `${setup} Clamp and scope: even, ragged, or none. ${sentence(whereAt(circuit, test.at))}`,
       );
   }
 }
 
-const airSetting = ({ setting, selectors }: Look): string =>
+const airSetting = ({ setting, selectors }: Test): string =>
   Object.entries(selectors ?? {})
     .map(([id, position]) => `${id} ${position}`)
     .join(", ") ||
   (setting ?? "off");
 
 /** The point a probe sits on for a look, if it has one. */
-export function probePoint(look: Look): string | null {
-  if (look.test === "light") return look.probe;
-  return look.test === "volts" || look.test === "ohms" ? look.red : null;
+export function probePoint(test: Test): string | null {
+  if (test.test === "light") return test.probe;
+  return test.test === "volts" || test.test === "ohms" ? test.red : null;
 }

@@ -4,12 +4,12 @@ import type { Band } from "@core/proof/proofBand";
 import { ampsText, voltsText } from "@core/units/wording";
 import { airflowWords } from "@words/stateWords";
 import { useFetcher } from "react-router";
-import type { ProofLineData } from "./checkView.server";
+import type { CheckLineData } from "./checkView.server";
 
 export type ProvenBy = "airflow" | "amps" | "volts";
 
 interface ProofLineProps {
-  readonly step: ProofLineData;
+  readonly step: CheckLineData;
   readonly by: ProvenBy;
 }
 
@@ -26,7 +26,7 @@ const checkWords = {
 } as const;
 
 /** One step of the run: what a sound vehicle does there, and what this one did. */
-export function ProofLine({ step, by }: ProofLineProps) {
+export function CheckLine({ step, by }: ProofLineProps) {
   const fetcher = useFetcher<{ problem?: string }>();
   const measured = step.kind === "air" && by !== "airflow" ? step.bands?.[by] : undefined;
   const instrument = step.kind === "air" ? by : step.kind === "listen" ? "listen" : "check";
@@ -85,7 +85,7 @@ export function ProofLine({ step, by }: ProofLineProps) {
   );
 }
 
-function choicesOf(step: ProofLineData): (readonly [string, string])[] {
+function choicesOf(step: CheckLineData): (readonly [string, string])[] {
   if (step.kind === "air") return airflowSeen.map((word) => [word, airflowWords[word]] as const);
   if (step.kind === "listen") return noises.map((word) => [word, word] as const);
   return [
@@ -96,12 +96,12 @@ function choicesOf(step: ProofLineData): (readonly [string, string])[] {
 
 const unitText = { amps: ampsText, volts: voltsText } as const;
 
-function expectText(step: ProofLineData, by: ProvenBy, band: Band | undefined): string {
+function expectText(step: CheckLineData, by: ProvenBy, band: Band | undefined): string {
   if (!band || by === "airflow") return step.expected;
   return `${unitText[by](band.low)} to ${unitText[by](band.high)} at ${step.bands?.motor}`;
 }
 
-const measuredIn = ({ finding }: ProofLineData, by: ProvenBy): number | null =>
+const measuredIn = ({ finding }: CheckLineData, by: ProvenBy): number | null =>
   finding?.by === "amps" && by === "amps"
     ? finding.amps
     : finding?.by === "volts" && by === "volts"

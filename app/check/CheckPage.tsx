@@ -1,13 +1,13 @@
 import { listed } from "@core/units/wording";
 import { Form, Link, useSearchParams } from "react-router";
-import { ProofLine, type ProvenBy } from "./CheckLine";
-import type { ProofData } from "./checkView.server";
+import { CheckLine, type ProvenBy } from "./CheckLine";
+import type { CheckData } from "./checkView.server";
 
 interface ProofBenchProps {
   readonly id: number;
   readonly closed: boolean;
   readonly fitted: string;
-  readonly proof: ProofData;
+  readonly proof: CheckData;
   readonly token: string;
 }
 
@@ -22,7 +22,7 @@ const phases = [
 ] as const;
 
 /** The proof run: what a sound vehicle with the new part shows at every step, against what this one does. */
-export function ProofBench({ id, closed, fitted, proof, token }: ProofBenchProps) {
+export function CheckPage({ id, closed, fitted, proof, token }: ProofBenchProps) {
   const [search, setSearch] = useSearchParams();
   const asked = search.get("by");
   const by = ways.find(([way]) => way === asked)?.[0] ?? "airflow";
@@ -70,7 +70,7 @@ export function ProofBench({ id, closed, fitted, proof, token }: ProofBenchProps
             {proof.steps
               .filter((step) => step.phase === phase)
               .map((step) => (
-                <ProofLine key={step.id} step={step} by={by} />
+                <CheckLine key={step.id} step={step} by={by} />
               ))}
           </ol>
         </section>

@@ -3,7 +3,7 @@ import { proofFindingSchema } from "@core/proof/proofFinding";
 import { z } from "zod";
 
 /** What the proof page sends: a step's finding, or the way back to probing. */
-export const proofForm = z.discriminatedUnion("intent", [
+export const checkForm = z.discriminatedUnion("intent", [
   z.object({
     intent: z.literal("proof"),
     token: z.uuid(),
@@ -14,7 +14,7 @@ export const proofForm = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("back"), token: z.uuid() }),
 ]);
 
-type Sent = Extract<z.infer<typeof proofForm>, { intent: "proof" }>;
+type Sent = Extract<z.infer<typeof checkForm>, { intent: "proof" }>;
 
 /** A finding as it was tapped or typed; null where it is none. A decimal comma is a point. */
 export function findingFrom({ by, seen }: Pick<Sent, "by" | "seen">): ProofFinding | null {

@@ -2,7 +2,7 @@ import type { Circuit } from "@core/circuit/circuit";
 import { circuitWith } from "@core/match/newPart";
 import { plainNumber } from "@core/match/supersession";
 import { type ProofBands, proofBands } from "@core/proof/proofBand";
-import { type ProofFinding, proofStanding, wholeStanding } from "@core/proof/proofFinding";
+import { type ProofFinding, proofState, wholeState } from "@core/proof/proofFinding";
 import { type ProofPhase, type ProofStep, proofPhases, proofSteps } from "@core/proof/proofRun";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import type { Netlist } from "@core/solve/netlist/netlist";
@@ -52,7 +52,7 @@ function bandsAt({ netlist, bands }: RepairedCircuit, step: ProofStep): ProofBan
 }
 
 /** A step by its name, with what a sound vehicle shows in it; null where there is none. */
-export async function proofStep(job: Job, circuit: Circuit, id: string) {
+export async function checkStep(job: Job, circuit: Circuit, id: string) {
   const step = proofSteps(circuit).find((own) => own.id === id);
   return step ? { step, bands: bandsAt(await repaired(job, circuit), step) } : null;
 }
@@ -77,7 +77,7 @@ const expectedText = (step: ProofStep): string =>
   step.kind === "air" ? airflowWords[step.expected] : step.kind === "listen" ? "quiet" : "good";
 
 /** The proof run of what a job fitted: every step, what a sound vehicle shows, and what was found. */
-export async function proofView(job: Job, circuit: Circuit) {
+export async function checkView(job: Job, circuit: Circuit) {
   const [own, found] = await Promise.all([
     repaired(job, circuit),
     job.fittedAt ? proofsOf(job.id, job.fittedAt) : [],
@@ -100,11 +100,11 @@ export async function proofView(job: Job, circuit: Circuit) {
     };
   });
   const standingOf = (phase: ProofPhase) =>
-    proofStanding(steps.filter((step) => step.phase === phase).map(({ judged }) => judged));
+    proofState(steps.filter((step) => step.phase === phase).map(({ judged }) => judged));
   const [open, closed] = proofPhases.map(standingOf);
   const standing = { open: open ?? "waiting", closed: closed ?? "waiting" };
-  return { steps, standing, whole: wholeStanding(standing) };
+  return { steps, standing, whole: wholeState(standing) };
 }
 
-export type ProofData = Awaited<ReturnType<typeof proofView>>;
-export type ProofLineData = ProofData["steps"][number];
+export type CheckData = Awaited<ReturnType<typeof checkView>>;
+export type CheckLineData = CheckData["steps"][number];

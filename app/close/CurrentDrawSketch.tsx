@@ -4,10 +4,10 @@ const [width, height] = [360, 150];
 const [left, right, top, bottom] = [34, 8, 8, 24];
 
 /** Amps the proof run measured, speed by speed, in the band this circuit gives with the new part in it: for the job card. */
-export function DrawSketch({ draw }: { draw: CloseData["draw"] }) {
-  const most = Math.max(1, ...draw.flatMap(({ high, amps }) => [high, amps])) * 1.08;
+export function CurrentDrawSketch({ draw: sample }: { draw: CloseData["draw"] }) {
+  const most = Math.max(1, ...sample.flatMap(({ high, amps }) => [high, amps])) * 1.08;
   const y = (amps: number): number => height - bottom - (amps / most) * (height - top - bottom);
-  const step = (width - left - right) / Math.max(1, draw.length);
+  const step = (width - left - right) / Math.max(1, sample.length);
   const ticks = [0, most / 2, most].map((own) => Math.round(own));
   return (
     <svg
@@ -15,7 +15,7 @@ export function DrawSketch({ draw }: { draw: CloseData["draw"] }) {
       width={width}
       height={height}
       role="img"
-      aria-label={draw
+      aria-label={sample
         .map(
           ({ setting, amps, low, high }) =>
             `${setting}: ${amps.toFixed(1)} A, expected ${low.toFixed(1)} to ${high.toFixed(1)}`,
@@ -30,7 +30,7 @@ export function DrawSketch({ draw }: { draw: CloseData["draw"] }) {
           </text>
         </g>
       ))}
-      {draw.map(({ setting, amps, low, high, right: good }, index) => {
+      {sample.map(({ setting, amps, low, high, right: good }, index) => {
         const x = left + (index + 0.5) * step;
         return (
           <g key={setting}>

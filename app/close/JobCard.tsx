@@ -2,7 +2,7 @@ import { percent } from "@core/units/wording";
 import { verdictWords } from "@words/stateWords";
 import { Link } from "react-router";
 import { TurnSketch } from "../motor/TurnSketch";
-import { DrawSketch } from "./CurrentDrawSketch";
+import { CurrentDrawSketch } from "./CurrentDrawSketch";
 import type { CloseData } from "./closeView.server";
 import { customerPage } from "./customerWords";
 
@@ -70,10 +70,10 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
       {card.recordings.length > 0 && (
         <Row title="Motor">
           <ul className="grid gap-1">
-            {card.recordings.map(({ id, name, setting, when, humps, noise }) => (
+            {card.recordings.map(({ id, name, setting, when, humps: ripple, noise }) => (
               <li key={id}>
                 {name}, speed {setting}, {when} the repair:{" "}
-                {humps ? <TurnSketch humps={humps} /> : <b>sounds like {noise}</b>}
+                {ripple ? <TurnSketch humps={ripple} /> : <b>sounds like {noise}</b>}
               </li>
             ))}
           </ul>
@@ -81,7 +81,7 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
       )}
       {card.draw.length > 0 && (
         <Row title="Its draw, A">
-          <DrawSketch draw={card.draw} />
+          <CurrentDrawSketch draw={card.draw} />
         </Row>
       )}
       <Row title="Verdict">

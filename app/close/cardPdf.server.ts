@@ -100,7 +100,7 @@ const printable = (svg: string): string =>
     .replace(/<text\b[^>]*>/g, (tag) => tag.replace(/\s(?:stroke|stroke-width|paint-order)="[^"]*"/g, ""))
     .replaceAll("Ω", "ohm");
 
-function file(paper: Paper, card: CloseData, { sheet, draw, turns, photos }: CardPictures): void {
+function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photos }: CardPictures): void {
   const { closure, minutes, verdict } = card;
   paper.font("bold").fontSize(14).text(`Job ${card.id}, for the file: ${card.vehicle}`);
   paper
@@ -146,10 +146,10 @@ function file(paper: Paper, card: CloseData, { sheet, draw, turns, photos }: Car
     drawing(paper, svg, 1);
     paper.y += 62;
   }
-  if (draw) {
+  if (sample) {
     if (paper.y + 190 > foot) paper.addPage();
-    heading(paper, draw.title);
-    drawing(paper, draw.svg, 1);
+    heading(paper, sample.title);
+    drawing(paper, sample.svg, 1);
     paper.y += 156;
   }
   heading(paper, "Proof");

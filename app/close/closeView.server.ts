@@ -11,11 +11,11 @@ import { closureOf, type StoredClosure } from "@db/repositories/closures.server"
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";
 import { matchesOf } from "@db/repositories/parts.server";
+import { recordingsOf } from "@db/repositories/recordings.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { tracesOf } from "@db/repositories/traces.server";
 import { faultWords, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
-import { proofView } from "../check/checkView.server";
+import { checkView } from "../check/checkView.server";
 import { minutesTicked } from "../estimate/estimateView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
 import {
@@ -23,7 +23,7 @@ import {
   evidenceLines,
   type JobView,
   jobViewAt,
-  minutesLooked,
+  minutesTesting,
   noteLines,
 } from "../job/jobView.server";
 import { dayText } from "../text/clock";
@@ -85,11 +85,11 @@ export async function closeView(id: string | undefined) {
   const { verdict } = diagnosis;
   const zone = shopZone();
   const [proof, stored, estimates, matches, traces, after, comebacks] = await Promise.all([
-    proofView(job, circuit),
+    checkView(job, circuit),
     closureOf(job.id),
     estimatesOf(job.id),
     matchesOf(job.id),
-    tracesOf(job.id),
+    recordingsOf(job.id),
     afterwards(view),
     comebacksOf(job.id),
   ]);
@@ -198,7 +198,7 @@ export async function closureFrom(
   const view = await jobViewAt(id);
   const { job, circuit, engine } = view;
   const text = (name: string) => (fields[name]?.trim() ? { [name]: fields[name].trim() } : {});
-  if (!job.fitted || !job.fittedAt || (await proofView(job, circuit)).whole !== "proven")
+  if (!job.fitted || !job.fittedAt || (await checkView(job, circuit)).whole !== "proven")
     return { problem: "the proof run is not done: every step must be as expected first" };
   const { odds } = await afterwards(view);
   const parsed = closureSchema.safeParse({
@@ -234,7 +234,7 @@ export async function closureFrom(
       family: familyName(engine.netlist),
       symptom: symptomOf(circuit, readings),
       looks: readings.filter(({ heard }) => !heard).length,
-      minutes: minutesLooked(view),
+      minutes: minutesTesting(view),
       chartMinutes: variant
         ? chartMinutes(
             engine,

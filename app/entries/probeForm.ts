@@ -1,5 +1,5 @@
 import { cautions } from "@core/diagnose/tests/caution";
-import { schools } from "@core/diagnose/tests/strategy";
+import { strategies } from "@core/diagnose/tests/strategy";
 import { type Reading, readingSchema, testNames } from "@core/predict/reading";
 import { readingProblems } from "@core/predict/readingProblems";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
@@ -42,7 +42,7 @@ export const probeForm = z.discriminatedUnion("intent", [
     intent: z.literal("cautions"),
     cautions: short.transform((text) => text.split(" ")).pipe(z.array(z.enum(cautions))),
   }),
-  z.object({ intent: z.literal("school"), school: z.enum(schools) }),
+  z.object({ intent: z.literal("school"), school: z.enum(strategies) }),
 ]);
 
 /** A figure as typed; null when it is no number. */
@@ -73,17 +73,17 @@ function checked(engine: CompiledCircuit, input: unknown): Entered {
 
 /** The reading a filled-in offered look makes. */
 export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof offeredForm>): Entered {
-  let look: unknown;
+  let test: unknown;
   try {
-    look = JSON.parse(form.look);
+    test = JSON.parse(form.look);
   } catch {
     return { problem: "That look cannot be read: load the page again." };
   }
-  if (typeof look !== "object" || look === null || !("test" in look))
+  if (typeof test !== "object" || test === null || !("test" in test))
     return { problem: "That look cannot be read." };
   return checked(engine, {
-    ...look,
-    ...resultOf(String(look.test), form.seen, form.about ?? form.value, form.noEnd === "yes"),
+    ...test,
+    ...resultOf(String(test.test), form.seen, form.about ?? form.value, form.noEnd === "yes"),
   });
 }
 

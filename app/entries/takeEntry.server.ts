@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { readCautions, setSchool } from "@db/repositories/jobs.server";
-import { addReading, strikeReading } from "@db/repositories/readings.server";
+import { readCautions, setStrategy } from "@db/repositories/jobs.server";
+import { addReading, deleteReading } from "@db/repositories/readings.server";
 import type { z } from "zod";
 import { engineFor } from "../engine/engine.server";
 import { jobAt } from "../job/jobView.server";
@@ -35,13 +35,13 @@ export async function takeEntry(
   const madeAt = new Date(Date.now() - 1000 * age);
   switch (form.intent) {
     case "school":
-      await setSchool(job.id, form.school);
+      await setStrategy(job.id, form.school);
       break;
     case "cautions":
       await readCautions(job.id, form.cautions);
       break;
     case "strike":
-      await strikeReading(job.id, form.id, form.struck === "yes" ? madeAt : null);
+      await deleteReading(job.id, form.id, form.struck === "yes" ? madeAt : null);
       break;
     case "reading":
     case "own-reading": {

@@ -48,7 +48,7 @@ export const entriesAddress = (jobId: number): string => `/jobs/${jobId}/entries
 
 const noLooks = "";
 /** Looks of a job that wait for a server that is away; one on its way to a server that answers is not among them. */
-export function useAwayLooks(jobId: number): readonly string[] {
+export function useEntryAnswers(jobId: number): readonly string[] {
   const text = useSyncExternalStore(
     subscribe,
     () => {

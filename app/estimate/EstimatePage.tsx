@@ -8,7 +8,7 @@ import type { EstimateData } from "./estimateView.server";
 import { VersionCard } from "./VersionCard";
 
 /** The ways to do the job side by side, then the versions of the one that was taken, to its bill. */
-export function EstimateBench({ page, problem }: { page: EstimateData; problem: string | null }) {
+export function EstimatePage({ page, problem }: { page: EstimateData; problem: string | null }) {
   const latest = page.versions.at(-1);
   return (
     <main id="main" className="grid w-full max-w-7xl content-start gap-4 px-5 py-3 max-md:px-3">

@@ -12,14 +12,14 @@ import { type OfferedPart, type OfferInput, repairOffers } from "@core/money/rep
 import { tenthsMilli } from "@core/money/shopTerms";
 import { defaultStoppingCosts, repairDefaults } from "@core/money/stoppingCosts";
 import { type EstimateBody, estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
-import { fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
+import { measuredSteps, repairOf, ticksOf } from "@db/repositories/repairs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { offerTitles } from "@words/offerTitles";
 import { repairName } from "@words/partName";
 import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
-import { activeReadings, type JobView, jobViewAt, minutesLooked } from "../job/jobView.server";
+import { activeReadings, type JobView, jobViewAt, minutesTesting } from "../job/jobView.server";
 import { dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
@@ -36,7 +36,7 @@ async function labourOf(view: JobView) {
   const { circuit, job } = view;
   const [stored, fit, measured, parts, matches] = await Promise.all([
     findPlan(circuit.id),
-    fitOf(job.id),
+    repairOf(job.id),
     measuredSteps(circuit.id),
     listParts(),
     matchesOf(job.id),
@@ -73,7 +73,7 @@ async function labourOf(view: JobView) {
 /** What the offers of a job are made from: its verdict, its plan, its catalogue, the shop's terms. */
 async function offerInput(view: JobView): Promise<OfferInput> {
   const { job, circuit } = view;
-  const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), fitOf(job.id)]);
+  const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), repairOf(job.id)]);
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
   const chosen =
@@ -112,7 +112,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
     guess: guessId ? { ...offered(guessId), p: beliefIn(diagnosis.suspects, [guessId]) } : null,
     labourMinutes: (ids) => labour.minutes(ids, false),
     bookMinutes: (ids) => labour.minutes(ids, true),
-    diagnosisMinutes: minutesLooked(view),
+    diagnosisMinutes: minutesTesting(view),
   };
 }
 

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { FailedRepair } from "@core/diagnose/history/failedRepair";
-import { lookMinutes, placesNeeded } from "@core/diagnose/tests/access";
+import { placesNeeded, testMinutes } from "@core/diagnose/tests/access";
 import { faultFromId } from "@core/fault/fault";
 import { defaultStoppingCosts, repairDefaults, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { Reading } from "@core/predict/reading";
@@ -102,12 +102,12 @@ export const activeNumbers = ({ stored }: JobView): number[] =>
   stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
 
 /** Minutes spent looking so far: each look's own, and every place opened once. */
-export function minutesLooked(view: JobView): number {
+export function minutesTesting(view: JobView): number {
   const open = new Set<string>();
   let minutes = 0;
   for (const reading of activeReadings(view)) {
     if (reading.heard) continue;
-    minutes += lookMinutes(view.engine, reading, open);
+    minutes += testMinutes(view.engine, reading, open);
     for (const place of placesNeeded(view.engine, reading)) open.add(place);
   }
   return minutes;

@@ -4,7 +4,7 @@ import type { Mark } from "../ui/chart";
 import { axes, envelopePoints, line, type Points } from "../ui/chartParts";
 import { Picture } from "../ui/Picture";
 import { amps, hertz, rpm, seconds } from "./figureText";
-import type { HumpsLine } from "./rippleLine";
+import type { RippleLine } from "./rippleLine";
 
 const columns = 1200;
 const turnsShown = 4;
@@ -49,7 +49,7 @@ const Slider = ({
 );
 
 /** A few turns as they were sampled, moved along and widened; two cursors measure between any two places. */
-export function CloseUp({ trace }: { trace: HumpsLine }) {
+export function CloseUp({ trace }: { trace: RippleLine }) {
   const { figures, picture } = trace.record;
   const kept = useKept(trace.id);
   const turn = figures.rpm ? 60 / figures.rpm : figures.humpHz ? 12 / figures.humpHz : 0.05;

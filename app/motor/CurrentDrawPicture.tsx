@@ -1,9 +1,15 @@
-import type { DrawInSetup } from "@core/predict/currentDraw";
+import type { CurrentDrawInSetup } from "@core/predict/currentDraw";
 import { Picture } from "../ui/Picture";
 import type { MotorPageData } from "./motorPageView.server";
 
 /** Amps by speed: the band of healthy vehicles, what was clamped, and what the likeliest ailment would draw. */
-export function DrawPicture({ page, rows }: { page: MotorPageData; rows: readonly DrawInSetup[] }) {
+export function CurrentDrawPicture({
+  page,
+  rows,
+}: {
+  page: MotorPageData;
+  rows: readonly CurrentDrawInSetup[];
+}) {
   const labels = rows.map(({ setup }) => setup.setting ?? "");
   const measured = rows.map(({ measuredAmps }) => measuredAmps);
   const words = rows

@@ -1,6 +1,6 @@
-import type { ConditionFit, DrawInSetup, MotorCondition } from "@core/predict/currentDraw";
+import type { ConditionFit, CurrentDrawInSetup, MotorCondition } from "@core/predict/currentDraw";
 import { Link, useFetcher } from "react-router";
-import { DrawPicture } from "./CurrentDrawPicture";
+import { CurrentDrawPicture } from "./CurrentDrawPicture";
 import { FanPicture } from "./FanPicture";
 import { amps, percentOf, watts } from "./figureText";
 import type { MotorPageData } from "./motorPageView.server";
@@ -38,7 +38,7 @@ const advice: Readonly<Record<MotorCondition, string>> = {
 };
 
 /** A measured draw this far off the healthy band says so. */
-function drawWord({ measuredAmps, healthyAmps }: DrawInSetup): string {
+function drawWord({ measuredAmps, healthyAmps }: CurrentDrawInSetup): string {
   if (measuredAmps === null) return "";
   if (measuredAmps < 0.5 && healthyAmps.low > 0.5) return "no draw";
   if (measuredAmps > healthyAmps.high * 1.03 + 0.3) return "too much";
@@ -47,10 +47,10 @@ function drawWord({ measuredAmps, healthyAmps }: DrawInSetup): string {
 }
 
 /** Amps speed by speed beside the circuit's own prediction, what fits them, and what they do to the parts on the way. */
-export function DrawView({ page }: { page: MotorPageData }) {
-  const { draw, drops, engine } = page;
-  const rows = draw.setups.filter(({ setup }) => (setup.engine ?? false) === engine);
-  const [best, second] = draw.fits;
+export function CurrentDrawView({ page }: { page: MotorPageData }) {
+  const { draw: sample, drops, engine } = page;
+  const rows = sample.setups.filter(({ setup }) => (setup.engine ?? false) === engine);
+  const [best, second] = sample.fits;
   const close = best && second && second.odds > 0.25;
   return (
     <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
@@ -84,7 +84,7 @@ export function DrawView({ page }: { page: MotorPageData }) {
             </tbody>
           </table>
         </section>
-        <DrawPicture page={page} rows={rows} />
+        <CurrentDrawPicture page={page} rows={rows} />
         <FanPicture page={page} />
       </div>
       <div className="grid min-w-0 gap-4">
@@ -110,7 +110,7 @@ export function DrawView({ page }: { page: MotorPageData }) {
                   <p className="text-base">{advice[second.condition]}</p>
                 )}
                 <ul className="mt-2 grid gap-1 text-base">
-                  {draw.fits.map((fit) => (
+                  {sample.fits.map((fit) => (
                     <li key={fit.condition}>
                       <span className="flex justify-between gap-2">
                         <span>
@@ -173,11 +173,11 @@ export function DrawView({ page }: { page: MotorPageData }) {
   );
 }
 
-function SpeedRow({ page, row }: { page: MotorPageData; row: DrawInSetup }) {
+function SpeedRow({ page, row }: { page: MotorPageData; row: CurrentDrawInSetup }) {
   const fetcher = useFetcher<{ problem?: string }>();
   const { setup, healthyAmps, measuredAmps } = row;
   const word = drawWord(row);
-  const look = {
+  const test = {
     test: "amps",
     around: page.motor.id,
     key: "run",
@@ -199,7 +199,7 @@ function SpeedRow({ page, row }: { page: MotorPageData; row: DrawInSetup }) {
         <fetcher.Form method="post" className="flex items-center gap-1">
           <input type="hidden" name="intent" value="reading" />
           <input type="hidden" name="token" value={`${page.token}-${setup.setting}`} />
-          <input type="hidden" name="reading" value={JSON.stringify(look)} />
+          <input type="hidden" name="reading" value={JSON.stringify(test)} />
           <input
             key={measuredAmps}
             name="figure"
@@ -229,7 +229,7 @@ function SpeedRow({ page, row }: { page: MotorPageData; row: DrawInSetup }) {
 /** Heat this many times what a healthy motor ever makes there cooks the part (judgement, no source). */
 const cooks = 1.6;
 
-function HotParts({ rows }: { rows: readonly DrawInSetup[] }) {
+function HotParts({ rows }: { rows: readonly CurrentDrawInSetup[] }) {
   const measured = rows.filter(({ measuredAmps }) => measuredAmps !== null);
   const hot = new Map<string, { watts: number; hottest: number; setting: string }>();
   for (const { setup, warm } of measured)

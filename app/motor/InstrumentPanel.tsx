@@ -22,7 +22,10 @@ const steadyWithin = 0.015;
 const everyMilliseconds = 1500;
 
 /** Asks the job's instrument; throws with words for the reader. */
-export async function askBench(jobId: number, fields: Readonly<Record<string, string>>): Promise<Response> {
+export async function askInstrument(
+  jobId: number,
+  fields: Readonly<Record<string, string>>,
+): Promise<Response> {
   const answer = await fetch(`/jobs/${jobId}/instrument`, {
     method: "POST",
     body: new URLSearchParams(fields),
@@ -54,17 +57,17 @@ export function InstrumentPanel({ page, view }: PanelProps) {
     setting,
   };
   const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
-  const look =
+  const test =
     what === "amps"
       ? { test: "amps", around: page.motor.id, ...setup }
       : { test: "volts", ...leads, ...setup };
   const read = async (): Promise<Figure | null> => {
     try {
-      const { value, source } = (await (await askBench(page.id, fields)).json()) as {
+      const { value, source } = (await (await askInstrument(page.id, fields)).json()) as {
         value: number;
         source: string;
       };
-      const made = { value, source, reading: { ...look, [what]: Number(value.toFixed(2)) } };
+      const made = { value, source, reading: { ...test, [what]: Number(value.toFixed(2)) } };
       setFigure(made);
       setProblem("");
       return made;

@@ -1,9 +1,9 @@
 import { useFetcher } from "react-router";
 import type { MotorPageData } from "./motorPageView.server";
-import type { TraceLine } from "./motorView.server";
+import type { RecordingLine } from "./motorView.server";
 
 /** What can be done with a recording: kept as the healthy one of its motor part, struck out, put back. */
-export function TraceActions({ page, trace }: { page: MotorPageData; trace: TraceLine }) {
+export function RecordingActions({ page, trace }: { page: MotorPageData; trace: RecordingLine }) {
   const fetcher = useFetcher();
   return (
     <fetcher.Form method="post" className="flex gap-2">

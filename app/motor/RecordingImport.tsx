@@ -1,16 +1,16 @@
-import type { TraceChoice } from "@core/recording/recordingFile";
-import type { TraceSketch } from "@core/recording/recordingSketch";
-import type { HumpsOptions } from "@core/ripple/rippleOptions";
+import type { RecordingChoice } from "@core/recording/recordingFile";
+import type { RecordingSketch } from "@core/recording/recordingSketch";
+import type { RippleOptions } from "@core/ripple/rippleOptions";
 import type { ProbeScale } from "@core/signal/probeScale";
 import { typedFigure } from "@core/units/typedFigure";
 import { useRef, useState } from "react";
 import { SmallField } from "../ui/SmallField";
 import { useFileDrop } from "../ui/useFileDrop";
-import { askBench } from "./InstrumentPanel";
+import { askInstrument } from "./InstrumentPanel";
 import type { MotorPageData } from "./motorPageView.server";
-import type { ReadHumps } from "./recordingWorker";
+import type { RippleRead } from "./recordingWorker";
 import { SpeedChoice } from "./SpeedChoice";
-import { storeTrace, useTraceWorker } from "./useRecordingWorker";
+import { storeRecording, useRecordingWorker } from "./useRecordingWorker";
 import { WorkingBar } from "./WorkingBar";
 
 interface TraceImportProps {
@@ -20,7 +20,7 @@ interface TraceImportProps {
 
 interface Opened {
   readonly file: File;
-  readonly sketch: TraceSketch;
+  readonly sketch: RecordingSketch;
 }
 
 const mostFileBytes = 400 * 1024 * 1024;
@@ -50,8 +50,8 @@ function scaleFrom(kind: ScaleKind, figure: string): ProbeScale | null {
 }
 
 /** A trace from a file, looked at before it is taken, or from the instrument; read on a thread of its own. */
-export function TraceImport({ page, onStored }: TraceImportProps) {
-  const { ask, stop, working } = useTraceWorker();
+export function RecordingImport({ page, onStored }: TraceImportProps) {
+  const { ask, stop, working } = useRecordingWorker();
   const [opened, setOpened] = useState<Opened | null>(null);
   const [problem, setProblem] = useState("");
   const input = useRef<HTMLInputElement>(null);
@@ -76,7 +76,7 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
       return;
     }
     try {
-      const { sketch } = await ask<{ sketch: TraceSketch }>({ do: "sketch", file });
+      const { sketch } = await ask<{ sketch: RecordingSketch }>({ do: "sketch", file });
       setOpened({ file, sketch });
       setColumn(sketch.valueColumn);
       setKind(sketch.inAmps ? "amps" : "volts-per-amp");
@@ -90,7 +90,7 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
     }
   };
 
-  const options = (): HumpsOptions => ({
+  const options = (): RippleOptions => ({
     bars: typed(bars),
     poles: typed(poles) ?? 2,
     rpm: typed(rpm),
@@ -99,13 +99,13 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
   });
 
   const keep = async (
-    { figures, picture, kept, milliseconds }: ReadHumps,
+    { figures, picture, kept, milliseconds }: RippleRead,
     name: string,
     source: string,
   ): Promise<void> => {
     performance.measure("airway:analysed", { start: 0, duration: milliseconds });
     const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
-    await storeTrace(
+    await storeRecording(
       page.id,
       { kind: "humps", name, motor: page.motor.id, source, setup, figures, picture },
       kept,
@@ -121,20 +121,20 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
       setProblem("Say what the probe makes of an amp: 10 mV on most clamps.");
       return;
     }
-    const choice: TraceChoice = {
+    const choice: RecordingChoice = {
       valueColumn: column,
       scale: probe,
       ...(typed(rate) === undefined ? {} : { rateHz: typed(rate) }),
     };
     setProblem("");
     try {
-      const { humps } = await ask<{ humps: ReadHumps }>({
+      const { humps: ripple } = await ask<{ humps: RippleRead }>({
         do: "read",
         file: opened.file,
         choice,
         options: options(),
       });
-      await keep(humps, opened.file.name.slice(0, 110), "file");
+      await keep(ripple, opened.file.name.slice(0, 110), "file");
     } catch (error) {
       setProblem(`${opened.file.name}: ${(error as Error).message}`);
     }
@@ -154,12 +154,12 @@ export function TraceImport({ page, onStored }: TraceImportProps) {
         rateHz: String(rateHz),
         samples: String(2 * rateHz),
       };
-      const samples = await (await askBench(page.id, asked)).arrayBuffer();
-      const { humps } = await ask<{ humps: ReadHumps }>(
+      const samples = await (await askInstrument(page.id, asked)).arrayBuffer();
+      const { humps: ripple } = await ask<{ humps: RippleRead }>(
         { do: "samples", samples, rateHz, options: options() },
         [samples],
       );
-      await keep(humps, `scope, speed ${setting}`, "Practice instrument");
+      await keep(ripple, `scope, speed ${setting}`, "Practice instrument");
     } catch (error) {
       setProblem((error as Error).message);
     }

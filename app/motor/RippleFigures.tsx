@@ -1,11 +1,11 @@
 import { EnterEvidence } from "./EnterEvidence";
 import { amps, hertz, rpm, seconds } from "./figureText";
 import type { MotorPageData } from "./motorPageView.server";
-import type { HumpsLine } from "./rippleLine";
+import type { RippleLine } from "./rippleLine";
 
 interface HumpFiguresProps {
   readonly page: MotorPageData;
-  readonly trace: HumpsLine;
+  readonly trace: RippleLine;
   readonly shown: string;
   readonly onShow: (figure: string) => void;
 }
@@ -27,7 +27,7 @@ const advice = {
 } as const;
 
 /** What was found in a trace; each figure shows its place on the pictures. */
-export function HumpFigures({ page, trace, shown, onShow }: HumpFiguresProps) {
+export function RippleFigures({ page, trace, shown, onShow }: HumpFiguresProps) {
   const { figures, setup, source } = trace.record;
   const figure = (id: string, title: string, value: string | null) =>
     value === null ? null : (

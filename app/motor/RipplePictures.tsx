@@ -5,17 +5,17 @@ import type { Colours, Mark } from "../ui/chart";
 import { axes, envelopePoints, line, type Points } from "../ui/chartParts";
 import { Picture, zoomX } from "../ui/Picture";
 import { CloseUp } from "./CloseUp";
-import type { HumpsLine } from "./rippleLine";
+import type { RippleLine } from "./rippleLine";
 
 interface HumpPicturesProps {
-  readonly trace: HumpsLine;
-  readonly other: HumpsLine | null;
+  readonly trace: RippleLine;
+  readonly other: RippleLine | null;
   /** The figure whose place is marked. */
   readonly shown: string;
 }
 
 /** A trace's pictures: the whole, a few turns, one turn folded as strip or round, bar by bar, the spectrum. */
-export function HumpPictures({ trace, other, shown }: HumpPicturesProps) {
+export function RipplePictures({ trace, other, shown }: HumpPicturesProps) {
   const { figures, picture } = trace.record;
   const marks = marksOf(trace, shown);
   return (
@@ -59,7 +59,7 @@ export function HumpPictures({ trace, other, shown }: HumpPicturesProps) {
   );
 }
 
-function marksOf({ record: { figures, picture } }: HumpsLine, shown: string) {
+function marksOf({ record: { figures, picture } }: RippleLine, shown: string) {
   const whole: Mark[] = [];
   const turn: Mark[] = [];
   const bars: Mark[] = [];
@@ -114,7 +114,7 @@ function marksOf({ record: { figures, picture } }: HumpsLine, shown: string) {
   return { whole, turn, bars, spectrum };
 }
 
-function wholeTrace({ record }: HumpsLine, other: HumpsLine | null, colours: Colours): ChartConfiguration {
+function wholeTrace({ record }: RippleLine, other: RippleLine | null, colours: Colours): ChartConfiguration {
   const own = record.picture;
   const datasets = [line(record.name, envelopePoints(own.low, own.high, 0, own.seconds), colours.ink)];
   if (other) {
@@ -137,8 +137,8 @@ function Turn({
   other,
   marks,
 }: {
-  trace: HumpsLine;
-  other: HumpsLine | null;
+  trace: RippleLine;
+  other: RippleLine | null;
   marks: readonly Mark[];
 }) {
   const [round, setRound] = useState(false);
@@ -167,12 +167,12 @@ function Turn({
   );
 }
 
-const turnPoints = ({ record: { figures } }: HumpsLine): Points => {
+const turnPoints = ({ record: { figures } }: RippleLine): Points => {
   const perHump = figures.turnAmps.length / Math.max(1, figures.humpsPerTurn ?? 1);
   return figures.turnAmps.map((y, i) => ({ x: (i + 0.5) / perHump + 0.5, y }));
 };
 
-function stripTurn(trace: HumpsLine, other: HumpsLine | null, colours: Colours): ChartConfiguration {
+function stripTurn(trace: RippleLine, other: RippleLine | null, colours: Colours): ChartConfiguration {
   const datasets = [line(trace.record.name, turnPoints(trace), colours.ink, 2)];
   if (other && other.record.figures.turnAmps.length > 0)
     datasets.push(line(other.record.name, turnPoints(other), colours.feed, 2));
@@ -186,8 +186,8 @@ function stripTurn(trace: HumpsLine, other: HumpsLine | null, colours: Colours):
   };
 }
 
-function polarTurn(trace: HumpsLine, other: HumpsLine | null, colours: Colours): ChartConfiguration {
-  const round = ({ record: { figures, name } }: HumpsLine, colour: string) => ({
+function polarTurn(trace: RippleLine, other: RippleLine | null, colours: Colours): ChartConfiguration {
+  const round = ({ record: { figures, name } }: RippleLine, colour: string) => ({
     label: name,
     data: [...figures.turnAmps],
     borderColor: colour,
@@ -221,8 +221,8 @@ function polarTurn(trace: HumpsLine, other: HumpsLine | null, colours: Colours):
 }
 
 function bars(
-  { record: { figures, name } }: HumpsLine,
-  other: HumpsLine | null,
+  { record: { figures, name } }: RippleLine,
+  other: RippleLine | null,
   colours: Colours,
 ): ChartConfiguration {
   const usual = usualHeight(figures.humpAmps);
@@ -276,7 +276,7 @@ function bars(
   };
 }
 
-function spectrum({ record: { picture, name } }: HumpsLine, colours: Colours): ChartConfiguration {
+function spectrum({ record: { picture, name } }: RippleLine, colours: Colours): ChartConfiguration {
   const { topHz = 1, decibels = [] } = picture.spectrum ?? {};
   const data = decibels.map((y, i) => ({ x: ((i + 0.5) * topHz) / decibels.length, y }));
   return {

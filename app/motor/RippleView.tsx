@@ -1,18 +1,18 @@
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import type { MotorPageData } from "./motorPageView.server";
-import type { TraceLine } from "./motorView.server";
-import { TraceActions } from "./RecordingActions";
-import { TraceImport } from "./RecordingImport";
-import { HumpFigures } from "./RippleFigures";
-import { HumpPictures } from "./RipplePictures";
-import type { HumpsLine } from "./rippleLine";
+import type { RecordingLine } from "./motorView.server";
+import { RecordingActions } from "./RecordingActions";
+import { RecordingImport } from "./RecordingImport";
+import { RippleFigures } from "./RippleFigures";
+import { RipplePictures } from "./RipplePictures";
+import type { RippleLine } from "./rippleLine";
 
-const humpsOf = (lines: readonly TraceLine[]): HumpsLine[] =>
+const humpsOf = (lines: readonly RecordingLine[]): RippleLine[] =>
   lines.flatMap((line) => (line.record.kind === "humps" ? [{ ...line, record: line.record }] : []));
 
 /** The motor's current bar by bar: read in, looked at, compared, entered as evidence. */
-export function HumpsView({ page }: { page: MotorPageData }) {
+export function RippleView({ page }: { page: MotorPageData }) {
   const traces = humpsOf(page.traces);
   const healthy = humpsOf(page.healthy);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -23,11 +23,11 @@ export function HumpsView({ page }: { page: MotorPageData }) {
   const trace = traces.find(({ id }) => id === chosen) ?? standing.at(-1);
   const others = [...traces, ...healthy].filter(({ id }) => id !== trace?.id);
   const other = others.find(({ id }) => id === beside);
-  const name = ({ record, when, time, healthy: isHealthy, struck }: HumpsLine): string =>
+  const name = ({ record, when, time, healthy: isHealthy, struck }: RippleLine): string =>
     `${record.name}, speed ${record.setup.setting}, ${when} ${time}${isHealthy ? ", healthy" : ""}${struck ? ", struck out" : ""}`;
   return (
     <div className="grid min-w-0 gap-4">
-      <TraceImport
+      <RecordingImport
         page={page}
         onStored={() => {
           setChosen(null);
@@ -74,11 +74,11 @@ export function HumpsView({ page }: { page: MotorPageData }) {
                 ))}
               </select>
             </label>
-            <TraceActions page={page} trace={trace} />
+            <RecordingActions page={page} trace={trace} />
           </div>
           <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
-            <HumpFigures page={page} trace={trace} shown={shown} onShow={setShown} />
-            <HumpPictures key={trace.id} trace={trace} other={other ?? null} shown={shown} />
+            <RippleFigures page={page} trace={trace} shown={shown} onShow={setShown} />
+            <RipplePictures key={trace.id} trace={trace} other={other ?? null} shown={shown} />
           </div>
         </>
       )}

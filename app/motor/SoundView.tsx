@@ -8,12 +8,12 @@ import { SmallField } from "../ui/SmallField";
 import { EnterEvidence } from "./EnterEvidence";
 import { hertz, percentOf } from "./figureText";
 import type { MotorPageData } from "./motorPageView.server";
-import type { TraceLine } from "./motorView.server";
-import { TraceActions } from "./RecordingActions";
+import type { RecordingLine } from "./motorView.server";
+import { RecordingActions } from "./RecordingActions";
 import type { ReadSound } from "./recordingWorker";
 import { SpectrogramPicture } from "./SpectrogramPicture";
 import { SpeedChoice } from "./SpeedChoice";
-import { storeTrace, useTraceWorker } from "./useRecordingWorker";
+import { storeRecording, useRecordingWorker } from "./useRecordingWorker";
 import { WorkingBar } from "./WorkingBar";
 
 const sourceWords: Readonly<Record<ToneSource, string>> = {
@@ -46,7 +46,7 @@ const mostFileBytes = 100 * 1024 * 1024;
 
 /** The blower's sound at two or three speeds: what follows the rpm and what does not. */
 export function SoundView({ page }: { page: MotorPageData }) {
-  const { ask, stop, working } = useTraceWorker();
+  const { ask, stop, working } = useRecordingWorker();
   const { revalidate } = useRevalidator();
   const [files, setFiles] = useState<readonly Chosen[]>([]);
   const [blades, setBlades] = useState("");
@@ -99,7 +99,7 @@ export function SoundView({ page }: { page: MotorPageData }) {
         },
       });
       const setup = { key: "run", setting: files[0]?.setting ?? "" };
-      await storeTrace(
+      await storeRecording(
         page.id,
         {
           kind: "sound",
@@ -207,7 +207,7 @@ export function SoundView({ page }: { page: MotorPageData }) {
                 ))}
               </select>
             </label>
-            <TraceActions page={page} trace={sound} />
+            <RecordingActions page={page} trace={sound} />
           </div>
           <Heard page={page} sound={sound} />
         </>
@@ -221,7 +221,7 @@ function Heard({
   sound,
 }: {
   page: MotorPageData;
-  sound: TraceLine & { readonly record: SoundRecord };
+  sound: RecordingLine & { readonly record: SoundRecord };
 }) {
   const { figures, picture, setup, source } = sound.record;
   const ordered = [...noises].sort((a, b) => (figures.odds[b] ?? 0) - (figures.odds[a] ?? 0));

@@ -1,15 +1,15 @@
-import type { Humps } from "@core/ripple/rippleReading";
+import type { RippleReading } from "@core/ripple/rippleReading";
 import { amps, rpm } from "./figureText";
 
 const [width, height, edge] = [260, 56, 4];
 
 /** One turn of a motor's current as a line, its bad humps marked: for the job card. */
 export function TurnSketch({
-  humps,
+  humps: ripple,
 }: {
-  humps: Pick<Humps, "turnAmps" | "badHumps" | "humpsPerTurn" | "verdict" | "meanAmps" | "rpm">;
+  humps: Pick<RippleReading, "turnAmps" | "badHumps" | "humpsPerTurn" | "verdict" | "meanAmps" | "rpm">;
 }) {
-  const { turnAmps, badHumps, humpsPerTurn } = humps;
+  const { turnAmps, badHumps, humpsPerTurn } = ripple;
   const [low, high] = [Math.min(...turnAmps), Math.max(...turnAmps)];
   const x = (share: number): number => edge + share * (width - 2 * edge);
   const y = (value: number): number =>
@@ -23,7 +23,7 @@ export function TurnSketch({
           width={width}
           height={height}
           role="img"
-          aria-label={`One turn: humps ${humps.verdict}`}
+          aria-label={`One turn: humps ${ripple.verdict}`}
         >
           {badHumps.map((hump) => (
             <rect
@@ -46,10 +46,10 @@ export function TurnSketch({
         </svg>
       )}
       <span>
-        humps {humps.verdict}
+        humps {ripple.verdict}
         {badHumps.length > 0 ? ` (${badHumps.map((hump) => hump + 1).join(", ")} of ${perTurn})` : ""},{" "}
-        {amps(humps.meanAmps)}
-        {humps.rpm === null ? "" : `, ${rpm(humps.rpm)}`}
+        {amps(ripple.meanAmps)}
+        {ripple.rpm === null ? "" : `, ${rpm(ripple.rpm)}`}
       </span>
     </span>
   );

@@ -1,13 +1,13 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { Job } from "@db/repositories/jobs.server";
 import { readingsOf } from "@db/repositories/readings.server";
-import { healthyTracesOf, tracesOf } from "@db/repositories/traces.server";
+import { healthyRecordingsOf, recordingsOf } from "@db/repositories/recordings.server";
 import { partName } from "@words/partName";
 import { data } from "react-router";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 import { practicePort } from "./instruments.server";
-import { motorPart, motorView, traceLines, wholeNetlist } from "./motorView.server";
+import { motorPart, motorView, recordingLines, wholeNetlist } from "./motorView.server";
 
 /**
  * Everything the motor page shows of a job; answers 404 where the circuit has no motor.
@@ -20,8 +20,8 @@ export async function motorPageView(job: Job, circuit: Circuit, asked: string | 
   if (!motor) throw data("This circuit has no motor.", { status: 404 });
   const [stored, traces, healthy] = await Promise.all([
     readingsOf(job.id),
-    tracesOf(job.id),
-    healthyTracesOf(motorPart(circuit, motor.id)),
+    recordingsOf(job.id),
+    healthyRecordingsOf(motorPart(circuit, motor.id)),
   ]);
   const own = traces.filter(({ record }) => record.motor === motor.id);
   const elsewhere = healthy.filter(({ jobId, record }) => jobId !== job.id && record.kind === "humps");
@@ -39,8 +39,8 @@ export async function motorPageView(job: Job, circuit: Circuit, asked: string | 
     points: wholeNetlist(circuit).points.names,
     engine,
     ...motorView(circuit, motor.id, stored, engine),
-    traces: traceLines(own, job.fittedAt),
-    healthy: traceLines(elsewhere, null),
+    traces: recordingLines(own, job.fittedAt),
+    healthy: recordingLines(elsewhere, null),
     practice: practicePort(job.id),
     token: randomId(),
     zone: shopZone(),

@@ -1,5 +1,5 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { type ClampedDraw, type MotorDraw, motorDraw } from "@core/predict/currentDraw";
+import { type ClampedCurrentDraw, type MotorCurrentDraw, motorCurrentDraw } from "@core/predict/currentDraw";
 import type { Reading } from "@core/predict/reading";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { type JointDrop, jointDrop } from "@core/solve/checks/jointDrop";
@@ -7,7 +7,7 @@ import type { Netlist } from "@core/solve/netlist/netlist";
 import type { Setup } from "@core/solve/netlist/setup";
 import { operatingPoint } from "@core/solve/operatingPoint";
 import type { StoredReading } from "@db/repositories/readings.server";
-import type { StoredTrace } from "@db/repositories/traces.server";
+import type { StoredRecording } from "@db/repositories/recordings.server";
 import { clockText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 
@@ -22,9 +22,9 @@ export interface DropLine {
 }
 
 /** A recording as the page lists it. */
-export interface TraceLine {
+export interface RecordingLine {
   readonly id: string;
-  readonly record: StoredTrace["record"];
+  readonly record: StoredRecording["record"];
   readonly healthy: boolean;
   /** Taken before the new part went in, or after. */
   readonly when: "before" | "after";
@@ -57,8 +57,12 @@ const alike = (a: Setup, b: Setup): boolean => JSON.stringify(a) === JSON.string
 const sameCurrent = 0.01;
 
 /** Draws of a motor among the readings that stand: clamped round it, or round a wire that carries the same. */
-export function clampedDraws(netlist: Netlist, motor: string, readings: readonly Reading[]): ClampedDraw[] {
-  return readings.flatMap((reading): ClampedDraw[] => {
+export function clampedCurrentDraws(
+  netlist: Netlist,
+  motor: string,
+  readings: readonly Reading[],
+): ClampedCurrentDraw[] {
+  return readings.flatMap((reading): ClampedCurrentDraw[] => {
     if (reading.test !== "amps") return [];
     const setup = setupOf(reading);
     if (reading.around !== motor) {
@@ -107,17 +111,17 @@ export function motorView(
   motor: string,
   stored: readonly StoredReading[],
   engine: boolean,
-): { readonly draw: MotorDraw; readonly drops: readonly DropLine[] } {
+): { readonly draw: MotorCurrentDraw; readonly drops: readonly DropLine[] } {
   const netlist = wholeNetlist(circuit);
   const standing = stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
   return {
-    draw: motorDraw(netlist, motor, clampedDraws(netlist, motor, standing), engine),
+    draw: motorCurrentDraw(netlist, motor, clampedCurrentDraws(netlist, motor, standing), engine),
     drops: dropLines(netlist, stored),
   };
 }
 
 /** Recordings as the page lists them. */
-export const traceLines = (traces: readonly StoredTrace[], fittedAt: Date | null): TraceLine[] =>
+export const recordingLines = (traces: readonly StoredRecording[], fittedAt: Date | null): RecordingLine[] =>
   traces.map(({ id, record, healthyOf, takenAt, struckAt }) => ({
     id,
     record,

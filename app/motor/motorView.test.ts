@@ -3,7 +3,7 @@ import type { Reading } from "@core/predict/reading";
 import { describe, expect, test } from "@jest/globals";
 import { operatingPoint } from "../../core/solve/operatingPoint";
 import { shippedCircuit } from "../../core/testing/shippedCircuit";
-import { clampedDraws, motorPart, motorView, traceLines, wholeNetlist } from "./motorView.server";
+import { clampedCurrentDraws, motorPart, motorView, recordingLines, wholeNetlist } from "./motorView.server";
 
 const circuit = shippedCircuit("whimbrel-four-speed");
 const netlist = wholeNetlist(circuit);
@@ -30,18 +30,19 @@ describe("draws among a job's readings", () => {
     );
     const small = circuit.wires.find(({ id }) => Math.abs(amps[id] ?? 0) < 0.5 * (amps.M1 ?? 1));
     const readings = [clamped("M1", 14), clamped(own?.id ?? "", -14.2), clamped(small?.id ?? "", 0.2)];
-    expect(clampedDraws(netlist, "M1", readings).map((draw) => draw.amps)).toEqual([14, 14.2]);
+    expect(clampedCurrentDraws(netlist, "M1", readings).map((draw) => draw.amps)).toEqual([14, 14.2]);
   });
 
   test("volts across the motor or its plug go with the draw of the same set-up, whichever way the leads lie", () => {
     const plug = netlist.points.pinOnTerminal.get("M1.+") ?? "";
     const otherPlug = netlist.points.pinOnTerminal.get("M1.-") ?? "";
-    const across = (reading: Reading) => clampedDraws(netlist, "M1", [reading, clamped("M1", 14)])[0]?.volts;
+    const across = (reading: Reading) =>
+      clampedCurrentDraws(netlist, "M1", [reading, clamped("M1", 14)])[0]?.volts;
     expect(across(volts("M1.+", "M1.-", 11.2))).toBe(11.2);
     expect(across(volts(plug, otherPlug, 11.4))).toBe(11.4);
     expect(across(volts(otherPlug, plug, -11.4))).toBe(11.4);
     expect(across(volts("M1.+", "G1.-", 12))).toBeUndefined();
-    const elsewhere = clampedDraws(netlist, "M1", [
+    const elsewhere = clampedCurrentDraws(netlist, "M1", [
       volts("M1.+", "M1.-", 11),
       clamped("M1", 6, { key: "run", setting: "2" }),
     ]);
@@ -91,7 +92,7 @@ describe("the page's view", () => {
       takenAt: new Date(60_000 * minute),
       struckAt: null,
     });
-    const when = (fitted: Date | null) => traceLines([at(5), at(15)], fitted).map((line) => line.when);
+    const when = (fitted: Date | null) => recordingLines([at(5), at(15)], fitted).map((line) => line.when);
     expect(when(null)).toEqual(["before", "before"]);
     expect(when(new Date(600_000))).toEqual(["before", "after"]);
     expect(motorPart(circuit, "M1")).toBe("whimbrel-four-speed|M1");

@@ -2,23 +2,23 @@ import { type Parsed, problemText } from "@core/problem/problem";
 import {
   isWav,
   partBytes,
-  readTrace,
-  sketchTrace,
-  type TraceChoice,
+  type RecordingChoice,
+  readRecording,
+  sketchRecording,
   textReader,
 } from "@core/recording/recordingFile";
-import type { TraceSketch } from "@core/recording/recordingSketch";
-import { readHumps } from "@core/ripple/readRipple";
-import type { HumpsOptions } from "@core/ripple/rippleOptions";
-import type { Humps } from "@core/ripple/rippleReading";
-import type { CurrentTrace } from "@core/signal/currentRecording";
+import type { RecordingSketch } from "@core/recording/recordingSketch";
+import { readRipple } from "@core/ripple/readRipple";
+import type { RippleOptions } from "@core/ripple/rippleOptions";
+import type { RippleReading } from "@core/ripple/rippleReading";
+import type { CurrentRecording } from "@core/signal/currentRecording";
 import {
+  type RecordingPicture,
+  recordingPicture,
   type SpectrogramPicture,
   type SpectrumPicture,
   spectrogramPicture,
   spectrumPicture,
-  type TracePicture,
-  tracePicture,
 } from "@core/signal/recordingPicture";
 import { spectrogramOf } from "@core/signal/soundTone";
 import { type MotorSound, motorSound, type SoundOptions } from "@core/sound/motorSound";
@@ -30,25 +30,25 @@ export interface SoundFile {
   readonly rpm: number | null;
 }
 
-export type TraceTask =
+export type RecordingTask =
   | { readonly do: "sketch"; readonly file: File }
   | {
       readonly do: "read";
       readonly file: File;
-      readonly choice: TraceChoice;
-      readonly options: HumpsOptions;
+      readonly choice: RecordingChoice;
+      readonly options: RippleOptions;
     }
   | {
       readonly do: "samples";
       readonly samples: ArrayBuffer;
       readonly rateHz: number;
-      readonly options: HumpsOptions;
+      readonly options: RippleOptions;
     }
   | { readonly do: "sound"; readonly files: readonly SoundFile[]; readonly options: SoundOptions };
 
-export interface ReadHumps {
-  readonly figures: Humps;
-  readonly picture: TracePicture;
+export interface RippleRead {
+  readonly figures: RippleReading;
+  readonly picture: RecordingPicture;
   readonly kept: Float32Array;
   /** How long the analysis took, the reading of the file left out. */
   readonly milliseconds: number;
@@ -65,16 +65,16 @@ export interface ReadSound {
   }[];
 }
 
-export type TraceNews =
+export type RecordingNews =
   | { readonly share: number }
   | { readonly problem: string }
-  | { readonly sketch: TraceSketch }
-  | { readonly humps: ReadHumps }
+  | { readonly sketch: RecordingSketch }
+  | { readonly humps: RippleRead }
   | { readonly sound: ReadSound };
 
 const bytesOf = async (file: Blob): Promise<Uint8Array> => new Uint8Array(await file.arrayBuffer());
 
-const say = (news: TraceNews, moved: Transferable[] = []): void => postMessage(news, { transfer: moved });
+const say = (news: RecordingNews, moved: Transferable[] = []): void => postMessage(news, { transfer: moved });
 
 /** Frequencies shown: some five times the humps'. */
 const leastTopHz = 2000;
@@ -82,16 +82,16 @@ const soundTopHz = 8000;
 const [columns, rows] = [220, 96];
 const readShare = 0.6;
 
-function humpsFrom(samples: Float32Array, rateHz: number, options: HumpsOptions, from: number): void {
+function humpsFrom(samples: Float32Array, rateHz: number, options: RippleOptions, from: number): void {
   const trace = { amps: samples, rateHz };
   const began = performance.now();
-  const figures = readHumps(trace, {
+  const figures = readRipple(trace, {
     ...options,
     onProgress: (share) => {
       say({ share: from + (1 - from) * 0.95 * share });
     },
   });
-  const { picture, kept } = tracePicture(
+  const { picture, kept } = recordingPicture(
     trace,
     figures.steadySeconds[0],
     Math.max(leastTopHz, 5 * (figures.humpHz ?? 0)),
@@ -104,7 +104,7 @@ function humpsFrom(samples: Float32Array, rateHz: number, options: HumpsOptions,
 async function sound(files: readonly SoundFile[], options: SoundOptions): Promise<void> {
   const recordings = [];
   for (const [i, { file, rpm }] of files.entries()) {
-    const read = readTrace(await bytesOf(file), { kind: "wav" });
+    const read = readRecording(await bytesOf(file), { kind: "wav" });
     if (!read.ok) {
       say({ problem: `${file.name}: ${read.problems.map(problemText).join("; ")}` });
       return;
@@ -134,15 +134,15 @@ const headOf = (file: File): Promise<Uint8Array> => bytesOf(file.slice(0, headBy
 
 async function sketch(file: File): Promise<void> {
   const head = await headOf(file);
-  const found = isWav(head) ? sketchTrace(await bytesOf(file)) : sketchTrace(head, "csv", file.size);
+  const found = isWav(head) ? sketchRecording(await bytesOf(file)) : sketchRecording(head, "csv", file.size);
   say(found.ok ? { sketch: found.value } : { problem: found.problems.map(problemText).join("; ") });
 }
 
 /** A trace's samples; a text is read part by part, so that its some 200 MB never lie in memory at once. */
-async function readFile(file: File, choice: TraceChoice): Promise<Parsed<CurrentTrace>> {
+async function readFile(file: File, choice: RecordingChoice): Promise<Parsed<CurrentRecording>> {
   const head = await headOf(file);
-  if (isWav(head)) return readTrace(await bytesOf(file), choice);
-  const found = sketchTrace(head, "csv", file.size);
+  if (isWav(head)) return readRecording(await bytesOf(file), choice);
+  const found = sketchRecording(head, "csv", file.size);
   const reader = found.ok ? textReader(found.value, choice) : found;
   if (!reader.ok) return reader;
   const part = (at: number): Promise<Uint8Array> => bytesOf(file.slice(at, at + partBytes));
@@ -158,7 +158,7 @@ async function readFile(file: File, choice: TraceChoice): Promise<Parsed<Current
   return reader.value.end();
 }
 
-async function take(task: TraceTask): Promise<void> {
+async function take(task: RecordingTask): Promise<void> {
   switch (task.do) {
     case "sketch":
       return sketch(task.file);
@@ -175,7 +175,7 @@ async function take(task: TraceTask): Promise<void> {
   }
 }
 
-addEventListener("message", ({ data }: MessageEvent<TraceTask>) => {
+addEventListener("message", ({ data }: MessageEvent<RecordingTask>) => {
   take(data).catch((error: unknown) => {
     say({ problem: `That could not be read: ${(error as Error).message}` });
   });

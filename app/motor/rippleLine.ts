@@ -1,5 +1,5 @@
-import type { HumpsRecord } from "@core/recording/storedRecording";
-import type { TraceLine } from "./motorView.server";
+import type { RippleRecord } from "@core/recording/storedRecording";
+import type { RecordingLine } from "./motorView.server";
 
 /** A stored recording of the motor's current, with its ripple. */
-export type HumpsLine = TraceLine & { readonly record: HumpsRecord };
+export type RippleLine = RecordingLine & { readonly record: RippleRecord };

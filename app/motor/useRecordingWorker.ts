@@ -1,12 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { randomId } from "../text/randomId";
-import type { TraceNews, TraceTask } from "./recordingWorker";
+import type { RecordingNews, RecordingTask } from "./recordingWorker";
 
 /** What the worker does just now. */
 export type Working = { readonly share: number } | null;
 
 /** Reads recordings on a thread of the browser's own; stopping ends the thread, and the next task gets a new one. */
-export function useTraceWorker() {
+export function useRecordingWorker() {
   const worker = useRef<Worker | null>(null);
   const refuse = useRef<((problem: Error) => void) | null>(null);
   const [working, setWorking] = useState<Working>(null);
@@ -22,8 +22,8 @@ export function useTraceWorker() {
 
   /** Gives the worker a task; refused with words for the reader. */
   const ask = useCallback(
-    async <T extends TraceNews>(
-      task: TraceTask,
+    async <T extends RecordingNews>(
+      task: RecordingTask,
       moved: Transferable[] = [],
     ): Promise<Exclude<T, { share: number } | { problem: string }>> => {
       worker.current ??= new Worker(new URL("./recordingWorker.ts", import.meta.url), {
@@ -34,7 +34,7 @@ export function useTraceWorker() {
       try {
         return await new Promise((resolve, reject) => {
           refuse.current = reject;
-          own.onmessage = ({ data: news }: MessageEvent<TraceNews>) => {
+          own.onmessage = ({ data: news }: MessageEvent<RecordingNews>) => {
             if ("share" in news) setWorking({ share: news.share });
             else if ("problem" in news) reject(new Error(news.problem));
             else resolve(news as Exclude<T, { share: number } | { problem: string }>);
@@ -54,7 +54,11 @@ export function useTraceWorker() {
 }
 
 /** Stores a recording with the job; resolves once the server has it on disk. */
-export async function storeTrace(jobId: number, record: unknown, kept: Float32Array | null): Promise<void> {
+export async function storeRecording(
+  jobId: number,
+  record: unknown,
+  kept: Float32Array | null,
+): Promise<void> {
   const body = new FormData();
   body.set("id", randomId());
   body.set("record", JSON.stringify(record));

@@ -1,14 +1,14 @@
 import { minutesText } from "@core/units/wording";
 import { useState } from "react";
 import { useFetcher } from "react-router";
-import type { MatchData } from "./partsView.server";
+import type { PartsData } from "./partsView.server";
 
 const words = { harmless: "harmless", adaptable: "can be adapted", wrong: "wrong part" } as const;
-type Difference = NonNullable<MatchData["match"]>["differences"][number];
+type Difference = NonNullable<PartsData["match"]>["differences"][number];
 
 interface DifferenceTableProps {
   readonly part: string;
-  readonly match: MatchData;
+  readonly match: PartsData;
   readonly problem: string | null;
 }
 
@@ -30,7 +30,7 @@ export function DifferenceTable({ part, match, problem }: DifferenceTableProps) 
   );
 }
 
-function DifferenceLine({ part, own, match }: { part: string; own: Difference; match: MatchData }) {
+function DifferenceLine({ part, own, match }: { part: string; own: Difference; match: PartsData }) {
   const fetcher = useFetcher();
   const [open, setOpen] = useState(false);
   const override = match.overrides.find(({ feature }) => feature === own.feature);

@@ -3,7 +3,7 @@ import { sides } from "@core/match/partDescription";
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { coilField, fieldsOf } from "./partForm";
-import type { MatchData } from "./partsView.server";
+import type { PartsData } from "./partsView.server";
 
 const packAndPlug = [
   ["resistor", "the pack"],
@@ -14,7 +14,7 @@ const packAndPlug = [
  * A part as it lies in the hand: what is seen and measured on it, as much as one knows. The old one's figures stand beside, never
  * in the fields: what was not looked at must not count as the same.
  */
-export function PartForm({ match }: { match: MatchData }) {
+export function PartForm({ match }: { match: PartsData }) {
   const fetcher = useFetcher<{ problem: string | null }>();
   const { part, place, old, fresh } = match;
   const like = old ?? fresh;

@@ -5,12 +5,12 @@ import { DifferenceTable } from "./DifferenceTable";
 import { JobMoneyNav } from "./JobMoneyNav";
 import { LeadTable } from "./LeadTable";
 import { Again, PartForm } from "./PartForm";
-import type { MatchData } from "./partsView.server";
+import type { PartsData } from "./partsView.server";
 import { SpeedsWithPart } from "./SpeedsWithPart";
 
 interface MatchBenchProps {
   readonly jobId: number;
-  readonly match: MatchData;
+  readonly match: PartsData;
   readonly problem: string | null;
   readonly text: string | null;
 }
@@ -23,7 +23,7 @@ const verdictWords = {
 } as const;
 
 /** The part that was there against the one in hand, and both against the circuit. */
-export function MatchBench({ jobId, match, problem, text }: MatchBenchProps) {
+export function PartsPage({ jobId, match, problem, text }: MatchBenchProps) {
   const { part, old, fresh, catalogue, chain, match: found } = match;
   const refused = (match.leads?.refusals.length ?? 0) > 0;
   return (
@@ -136,7 +136,7 @@ interface ChoiceProps {
   readonly name: string;
   readonly label: string;
   readonly value: string;
-  readonly of: MatchData["catalogue"];
+  readonly of: PartsData["catalogue"];
 }
 
 const Choice = ({ name, label, value, of }: ChoiceProps) => (

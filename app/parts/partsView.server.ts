@@ -28,7 +28,7 @@ export function placeOf(circuit: Circuit, id: string): PartPlace {
 }
 
 /** Everything the match page shows: the part in hand against the one that was there, and against the circuit. */
-export async function matchView(job: Job, circuit: Circuit, asked: string | null, likely: readonly string[]) {
+export async function partsView(job: Job, circuit: Circuit, asked: string | null, likely: readonly string[]) {
   const [catalogue, matches] = await Promise.all([listParts(), matchesOf(job.id)]);
   const choices = circuit.parts.filter(({ kind }) => boxed.has(kind));
   const part =
@@ -80,4 +80,4 @@ export async function matchView(job: Job, circuit: Circuit, asked: string | null
   };
 }
 
-export type MatchData = NonNullable<Awaited<ReturnType<typeof matchView>>>;
+export type PartsData = NonNullable<Awaited<ReturnType<typeof partsView>>>;

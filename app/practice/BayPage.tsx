@@ -1,4 +1,4 @@
-import { historyOf, type Look } from "@core/predict/reading";
+import { historyOf, type Test } from "@core/predict/reading";
 import { historyWords } from "@core/predict/readingText";
 import { minutesText } from "@core/units/wording";
 import { useCallback, useEffect, useMemo, useState } from "react";
@@ -6,23 +6,23 @@ import { Form, Link, useActionData, useNavigation, useSubmit } from "react-route
 import { plainSheet } from "../sheet/plainSheet";
 import type { ProbeTarget } from "../sheet/probeTarget";
 import { targetName } from "../sheet/probeTarget";
-import { BenchBar } from "../sheet/SetupBar";
+import { SetupBar } from "../sheet/SetupBar";
 import { orderSheet, SheetTools } from "../sheet/SheetTools";
 import { LaidOutSheet } from "../sheet/SheetView";
 import { bareState } from "../sheet/sheetState";
-import { type BenchSetup, lookSetup } from "../sheet/shownSetup";
-import { BayFit } from "./BayFit";
+import { type ShownSetup, testSetup } from "../sheet/shownSetup";
 import { BayProbe } from "./BayProbe";
+import { BayRepair } from "./BayRepair";
 import type { BayData } from "./bayView.server";
 import { playSound } from "./playSound";
 
 /** The bay: a live vehicle nobody comments on. What is done costs minutes; nothing is suggested unless asked. */
-export function BayBench({ bay }: { bay: BayData }) {
+export function BayPage({ bay }: { bay: BayData }) {
   const { circuit } = bay;
   const submit = useSubmit();
   const busy = useNavigation().state !== "idle";
   const answer = useActionData<{ problem: string | null }>();
-  const [setup, setSetup] = useState<BenchSetup>({
+  const [setup, setSetup] = useState<ShownSetup>({
     key: "run",
     engine: false,
     setting: circuit.settings.at(-1) ?? "off",
@@ -48,14 +48,14 @@ export function BayBench({ bay }: { bay: BayData }) {
     if (!busy) void submit({ ...fields, token: bay.token }, { method: "post" });
   };
   // A switch of a second blower stands as it was put for every look on the live vehicle.
-  const look = (own: Look): void =>
+  const test = (own: Test): void =>
     send({
       intent: "look",
       look: JSON.stringify(
         "setting" in own && Object.keys(selectors).length > 0 ? { ...own, selectors } : own,
       ),
     });
-  const live = lookSetup(setup);
+  const live = testSetup(setup);
   const chosen = target ? targetName(target) : null;
   const sheet = useMemo(
     () =>
@@ -89,7 +89,7 @@ export function BayBench({ bay }: { bay: BayData }) {
         <p className="border-l-4 border-feed pl-3">
           <b>The customer:</b> <span data-testid="says">“{bay.says}”</span>
         </p>
-        <BenchBar settings={circuit.settings} heard={bay.heard} setup={setup} onSetup={setSetup}>
+        <SetupBar settings={circuit.settings} heard={bay.heard} setup={setup} onSetup={setSetup}>
           {bay.switches.map(({ id, settings, words }) => (
             <label key={id} className="flex items-center gap-2 text-base">
               {words}
@@ -104,7 +104,7 @@ export function BayBench({ bay }: { bay: BayData }) {
               </select>
             </label>
           ))}
-        </BenchBar>
+        </SetupBar>
         <div className="sheet-card sheet-pane relative grow max-md:h-[38vh] max-md:shrink-0 md:h-0 md:min-h-64">
           <LaidOutSheet
             layout={bay.layout}
@@ -120,7 +120,7 @@ export function BayBench({ bay }: { bay: BayData }) {
               type="button"
               className="btn px-3"
               disabled={busy}
-              onClick={() => look({ test: "airflow", ...live, ...(motors.length > 1 ? { at: id } : {}) })}
+              onClick={() => test({ test: "airflow", ...live, ...(motors.length > 1 ? { at: id } : {}) })}
             >
               Feel the air{motors.length > 1 ? `, ${id}` : ""}
             </button>
@@ -129,7 +129,7 @@ export function BayBench({ bay }: { bay: BayData }) {
             type="button"
             className="btn px-3"
             disabled={busy}
-            onClick={() => look({ test: "listen", ...live })}
+            onClick={() => test({ test: "listen", ...live })}
           >
             Listen
           </button>
@@ -137,7 +137,7 @@ export function BayBench({ bay }: { bay: BayData }) {
             type="button"
             className="btn px-3"
             disabled={busy}
-            onClick={() => look({ test: "smell", ...live })}
+            onClick={() => test({ test: "smell", ...live })}
           >
             Smell
           </button>
@@ -148,7 +148,7 @@ export function BayBench({ bay }: { bay: BayData }) {
               value=""
               disabled={busy}
               onChange={({ target: { value } }) =>
-                value && look({ test: "history", of: value as (typeof historyOf)[number] })
+                value && test({ test: "history", of: value as (typeof historyOf)[number] })
               }
             >
               <option value="">Ask the customer…</option>
@@ -180,7 +180,7 @@ export function BayBench({ bay }: { bay: BayData }) {
             other={other}
             placing={placing}
             onPlace={setPlacing}
-            onLook={look}
+            onLook={test}
             onOpen={(place) => send({ intent: "open", place })}
             onClose={() => setTarget(null)}
             busy={busy}
@@ -193,7 +193,7 @@ export function BayBench({ bay }: { bay: BayData }) {
         )}
         <Done bay={bay} busy={busy} onDo={(asked) => send({ intent: "look", look: asked })} />
         <Places bay={bay} busy={busy} onOpen={(place) => send({ intent: "open", place })} />
-        <BayFit bay={bay} busy={busy} />
+        <BayRepair bay={bay} busy={busy} />
         <div className="flex flex-wrap gap-2">
           <button type="button" className="btn" disabled={busy} onClick={() => send({ intent: "ask" })}>
             Ask Airway, 5 min
@@ -256,7 +256,7 @@ const Places = ({ bay, busy, onOpen }: PlacesProps) => (
 );
 
 /** What was done, the last first. */
-const Done = ({ bay, busy, onDo }: { bay: BayData; busy: boolean; onDo: (look: string) => void }) => (
+const Done = ({ bay, busy, onDo }: { bay: BayData; busy: boolean; onDo: (test: string) => void }) => (
   <section aria-labelledby="done" className="grid gap-1">
     <h2 id="done" className="font-semibold">
       Done so far

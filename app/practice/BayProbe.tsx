@@ -1,29 +1,29 @@
-import type { Look, TestName } from "@core/predict/reading";
+import type { Test, TestName } from "@core/predict/reading";
 import { partName } from "@words/partName";
 import { whereAt } from "@words/testWords";
 import { X } from "lucide-react";
 import {
-  lookAt,
   otherSide,
   ownerOf,
   type ProbeTarget,
   pullable,
   targetName,
+  testAt,
   testsAt,
 } from "../sheet/probeTarget";
-import { type BenchSetup, withPlug } from "../sheet/shownSetup";
+import { type ShownSetup, withPlug } from "../sheet/shownSetup";
 import type { BayData } from "./bayView.server";
 
 interface BayProbeProps {
   readonly bay: BayData;
   readonly target: ProbeTarget;
-  readonly setup: BenchSetup;
-  readonly onSetup: (setup: BenchSetup) => void;
+  readonly setup: ShownSetup;
+  readonly onSetup: (setup: ShownSetup) => void;
   /** The meter's other lead, once it is put somewhere. */
   readonly other: string | null;
   readonly placing: boolean;
   readonly onPlace: (placing: boolean) => void;
-  readonly onLook: (look: Look) => void;
+  readonly onLook: (test: Test) => void;
   readonly onOpen: (place: string) => void;
   readonly onClose: () => void;
   readonly busy: boolean;
@@ -51,7 +51,7 @@ export function BayProbe(props: BayProbeProps) {
   const owner = target.kind === "point" ? ownerOf(circuit, name) : name;
   const shut = bay.places.find((place) => !place.open && place.parts.includes(owner));
   const black = other ?? `${battery}.-`;
-  const make = (test: TestName, at: string): Look => lookAt(target, test, setup, { other: at });
+  const make = (test: TestName, at: string): Test => testAt(target, test, setup, { other: at });
   const plugs = pullable(circuit, target);
   const last = bay.acts.findLast(({ act }) => act === "look");
   const beyond = target.kind === "point" ? otherSide(circuit, name, setup.unplugged) : null;

@@ -9,7 +9,7 @@ import type { DebriefData } from "./debriefView.server";
 type Step = DebriefData["steps"][number];
 
 /** A case gone through again, step by step. */
-export function DebriefBench({ debrief }: { debrief: DebriefData }) {
+export function DebriefPage({ debrief }: { debrief: DebriefData }) {
   const { steps } = debrief;
   const [at, setAt] = useState(0);
   const step = steps[at];
@@ -261,27 +261,27 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
 
 /** What each look told a minute beside the best there was. */
 function Told({ debrief: { steps, id, brier } }: { debrief: DebriefData }) {
-  const looks = steps.flatMap(({ number, own, best }) =>
+  const tests = steps.flatMap(({ number, own, best }) =>
     own && best ? [{ number, own: own.rate, best: best.rate }] : [],
   );
   return (
     <section aria-label="What the looks told" className="grid content-start gap-2">
-      {looks.length > 0 && (
+      {tests.length > 0 && (
         <Picture
           title="Bits a minute: your look, and the best at that moment"
-          words={looks
+          words={tests
             .map(({ number, own, best }) => `step ${number}: ${own.toFixed(3)} of ${best.toFixed(3)}`)
             .join("; ")}
           file={`practice-${id}`}
-          of={JSON.stringify(looks)}
+          of={JSON.stringify(tests)}
           height={230}
           configure={(colours) => ({
             type: "bar",
             data: {
-              labels: looks.map(({ number }) => `step ${number}`),
+              labels: tests.map(({ number }) => `step ${number}`),
               datasets: [
-                { label: "yours", data: looks.map(({ own }) => own), backgroundColor: colours.feed },
-                { label: "the best", data: looks.map(({ best }) => best), backgroundColor: colours.ground },
+                { label: "yours", data: tests.map(({ own }) => own), backgroundColor: colours.feed },
+                { label: "the best", data: tests.map(({ best }) => best), backgroundColor: colours.ground },
               ],
             },
             options: {

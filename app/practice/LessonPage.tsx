@@ -10,7 +10,7 @@ const noLight = (): void => {};
 const noHeard = {};
 
 /** A lesson: a few sentences, the drawing, and a question worked out of it. */
-export function LessonBench({ page }: { page: LessonData }) {
+export function LessonPage({ page }: { page: LessonData }) {
   const { lesson, question, learner, given, next } = page;
   const answer = useActionData<LessonReply>();
   const { revalidate, state: loading } = useRevalidator();

@@ -1,9 +1,9 @@
 import { speedWords } from "@core/diagnose/explain/pathBoard";
-import { fitCost, type PracticeAct, PracticeBay } from "@core/practice/practiceBay";
+import { type PracticeAct, PracticeBay, repairCost } from "@core/practice/practiceBay";
 import type { PracticeCircuit } from "@core/practice/practiceCase";
-import { testModels } from "@core/predict/observations/index";
+import { observations } from "@core/predict/observations/index";
 import type { Reading } from "@core/predict/reading";
-import { evidenceText, lookText, resultText, setupText } from "@core/predict/readingText";
+import { evidenceText, resultText, setupText, testText } from "@core/predict/readingText";
 import { listed, minutesText, percent } from "@core/units/wording";
 import { actsOf, findCase, type StoredCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
@@ -44,7 +44,7 @@ export function actWords(
     case "ask":
       return {
         what: "Asked Airway",
-        came: act.look ? `${lookText(act.look)}, ${setupText(act.look)}` : "nothing more is worth looking at",
+        came: act.look ? `${testText(act.look)}, ${setupText(act.look)}` : "nothing more is worth looking at",
       };
     case "fit":
       return { what: `Fitted ${repairName(circuit, act.parts)}`, came: `${percent(act.odds)} sure` };
@@ -145,7 +145,7 @@ export async function bayView(id: string | undefined) {
       asked: act.act === "ask" && act.look ? JSON.stringify(act.look) : null,
     })),
     parts: fittable.map((own) => {
-      const cost = fitCost(on.compiled, [own], stored.costs);
+      const cost = repairCost(on.compiled, [own], stored.costs);
       return {
         id: own,
         words: own === "CAR" ? partName(circuit, own) : `${own}, ${partName(circuit, own)}`,
@@ -154,7 +154,7 @@ export async function bayView(id: string | undefined) {
       };
     }),
     testMinutes: Object.fromEntries(
-      Object.values(testModels).map(({ test, minutes }) => [test, minutesText(minutes)]),
+      Object.values(observations).map(({ test, minutes }) => [test, minutesText(minutes)]),
     ),
     /** Switches with settings of their own, for a second blower. */
     switches: circuit.parts.flatMap((part) =>

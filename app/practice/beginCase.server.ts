@@ -15,7 +15,7 @@ import { addLearner, beginCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { stoppingCosts } from "../job/jobView.server";
 import { parsedJson } from "../text/parsedJson";
-import { drawCase, practiceCircuitAt } from "./practiceCircuits.server";
+import { practiceCircuitAt, sampleCase } from "./practiceCircuits.server";
 
 type Begun = { readonly problem: string } | { readonly id: string };
 
@@ -47,7 +47,7 @@ async function store(
 }
 
 /** Draws a case on a circuit of the shelf, or on any. */
-export async function beginDrawn(
+export async function beginSampled(
   who: Beginner,
   asked: { readonly circuit: string; readonly level: PracticeLevel; readonly kind: PracticeKind | null },
 ): Promise<Begun> {
@@ -56,7 +56,7 @@ export async function beginDrawn(
     circuits.find(({ rowId }) => rowId === asked.circuit) ??
     (circuits.length > 0 ? circuits[randomInt(circuits.length)] : undefined);
   if (!chosen) return { problem: "The shelf has no circuit to practise on." };
-  const hidden = await drawCase(await practiceCircuitAt(chosen.rowId), asked.level, asked.kind);
+  const hidden = await sampleCase(await practiceCircuitAt(chosen.rowId), asked.level, asked.kind);
   if (!hidden) return { problem: "This circuit has no such case: choose another circuit, level or kind." };
   return store(who, chosen.rowId, chosen.title, hidden);
 }

@@ -1,9 +1,9 @@
 import { faultId } from "@core/fault/faultId";
-import { type Debrief, debriefing, type LookWorth, type PartOdds } from "@core/practice/debrief";
+import { type Debrief, debriefing, type PartOdds, type TestWorth } from "@core/practice/debrief";
 import { faultLeft } from "@core/practice/practiceBay";
 import { caseFaultId, faultOf } from "@core/practice/practiceCase";
-import { lookOf } from "@core/predict/reading";
-import { lookText, setupText } from "@core/predict/readingText";
+import { testOf } from "@core/predict/reading";
+import { setupText, testText } from "@core/predict/readingText";
 import { minutesText } from "@core/units/wording";
 import { shopTerms } from "@db/repositories/settings.server";
 import { faultWords, repairName } from "@words/partName";
@@ -27,9 +27,9 @@ export async function debriefView(id: string | undefined) {
   const { currency } = await shopTerms();
   const odds = (own: readonly PartOdds[]) =>
     own.map(({ part, p }) => ({ part, words: repairName(circuit, part.split("+")), p }));
-  const worth = (own: LookWorth | null) =>
+  const worth = (own: TestWorth | null) =>
     own && {
-      words: `${lookText(own.look)}, ${setupText(own.look)}`,
+      words: `${testText(own.look)}, ${setupText(own.look)}`,
       bits: own.bits,
       minutes: minutesText(own.minutes),
       rate: own.rate,
@@ -47,19 +47,19 @@ export async function debriefView(id: string | undefined) {
     const act = acts[index];
     if (act?.act !== "look" || !fault.ok) return null;
     const left = faultLeft(on.exact, fault.value, acts.slice(0, index));
-    const look = lookOf(act.reading);
+    const test = testOf(act.reading);
     const [state] = sheetStatesAt(
       { netlist: on.exact },
       [left.names.length === 0 ? "healthy" : faultId(left.names)],
       [
         {
-          ...look,
-          key: look.key === "run" ? ("run" as const) : ("off" as const),
-          setting: look.setting ?? circuit.settings[0] ?? "off",
+          ...test,
+          key: test.key === "run" ? ("run" as const) : ("off" as const),
+          setting: test.setting ?? circuit.settings[0] ?? "off",
         },
       ],
     );
-    return state ? { state, probe: probePoint(look), unplugged: look.unplugged ?? [] } : null;
+    return state ? { state, probe: probePoint(test), unplugged: test.unplugged ?? [] } : null;
   };
   return {
     id: stored.id,

@@ -22,7 +22,7 @@ import { layoutOf } from "../sheet/layouts.server";
 import { dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
-import { drawExercise, practiceCircuitAt } from "./practiceCircuits.server";
+import { practiceCircuitAt, sampleExercise } from "./practiceCircuits.server";
 
 /** A lesson of an address; answers 404 where there is none. */
 export function lessonAt(id: string | undefined): Lesson {
@@ -57,7 +57,7 @@ export async function lessonView(lesson: Lesson, learner: string, now: Date) {
   const [all, recalls] = await Promise.all([answersOf(learner), recallsOf(learner)]);
   const answers = all.filter((own) => own.item.startsWith(`${lesson.id}/`));
   const item = nextItem(lesson, answers, recalls, now);
-  const drawn = await drawExercise(item);
+  const drawn = await sampleExercise(item);
   const place = curriculum.indexOf(lesson);
   return {
     lesson: { id: lesson.id, title: lesson.title, text: lesson.text },

@@ -26,7 +26,7 @@ const mostTries = 60;
 export const freshSeed = (): number => randomInt(1, 2 ** 31 - 1);
 
 /** Draws vehicles until one is worth practising on; null where none is found in reasonable time. */
-export async function drawCase(
+export async function sampleCase(
   on: PracticeCircuit,
   level: PracticeLevel,
   kind: PracticeKind | null,
@@ -44,7 +44,7 @@ export async function drawCase(
 const triesEach = 4;
 
 /** A question of a lesson on some circuit of the shelf. */
-export async function drawExercise(item: string): Promise<{
+export async function sampleExercise(item: string): Promise<{
   readonly rowId: string;
   readonly seed: number;
   readonly exercise: Exercise;

@@ -1,7 +1,7 @@
 import { brierOverTime, brierParts, type Said } from "@core/practice/calibration";
 import { curriculum, passedAfter } from "@core/practice/curriculum";
 import { saidOf } from "@core/practice/debrief";
-import { type PracticeAct, standingOf } from "@core/practice/practiceBay";
+import { type PracticeAct, scoreOf } from "@core/practice/practiceBay";
 import { faultOf } from "@core/practice/practiceCase";
 import { reliability, sumsOf } from "@core/records/reliability";
 import { buildNetlist } from "@core/solve/buildNetlist";
@@ -33,7 +33,7 @@ export async function progressOf(learner: string, now: Date) {
   const zone = shopZone();
   const done = await Promise.all(cases.map(async (own) => ({ own, acts: await actsOf(own.id) })));
   const lines = done.map(({ own, acts }) => {
-    const standing = standingOf(own.hidden, acts, own.costs);
+    const standing = scoreOf(own.hidden, acts, own.costs);
     return {
       id: own.id,
       title: own.title,

@@ -1,12 +1,12 @@
-import type { School } from "@core/diagnose/tests/strategy";
+import type { Strategy } from "@core/diagnose/tests/strategy";
 import { minutesText, percent } from "@core/units/wording";
 import { EntryForm } from "../entries/useEntries";
-import type { PlanView } from "./lookaheadView.server";
+import type { LookaheadPlan } from "./lookaheadView.server";
 import { useAnswer } from "./useAnswer";
 
-type LookAhead = NonNullable<PlanView["first"]>;
+type LookAhead = NonNullable<LookaheadPlan["first"]>;
 
-const schoolWords: Readonly<Record<School, string>> = {
+const schoolWords: Readonly<Record<Strategy, string>> = {
   "least-time": "quickest by the sums",
   "supply-first": "fuses and relays first",
   "motor-first": "motor first",
@@ -15,14 +15,14 @@ const schoolWords: Readonly<Record<School, string>> = {
 
 interface PlanAheadProps {
   readonly jobId: number;
-  readonly school: School;
+  readonly school: Strategy;
   /** Changes with every reading: the plan is worked out anew. */
   readonly token: string;
 }
 
 /** The looks to come after each outcome, and what each way of beginning is expected to cost. */
-export function PlanAhead({ jobId, school, token }: PlanAheadProps) {
-  const { answer, current } = useAnswer<PlanView>(`/jobs/${jobId}/plan?now=${token}-${school}`);
+export function Lookahead({ jobId, school: strategy, token }: PlanAheadProps) {
+  const { answer, current } = useAnswer<LookaheadPlan>(`/jobs/${jobId}/plan?now=${token}-${strategy}`);
   if (!answer || !current) return <p className="py-2 text-base text-soft">Working out the looks to come…</p>;
   const { first, schools } = answer;
   return (
@@ -41,7 +41,7 @@ export function PlanAhead({ jobId, school, token }: PlanAheadProps) {
             type="submit"
             name="school"
             value={own}
-            aria-pressed={own === school}
+            aria-pressed={own === strategy}
             className="flex min-h-11 items-center justify-between gap-3 border-t border-rule px-1 text-left aria-pressed:bg-[var(--mark)] aria-pressed:font-bold"
           >
             {schoolWords[own]}
@@ -53,14 +53,14 @@ export function PlanAhead({ jobId, school, token }: PlanAheadProps) {
   );
 }
 
-function Branch({ look }: { look: LookAhead }) {
+function Branch({ look: test }: { look: LookAhead }) {
   return (
     <div>
       <p>
-        {look.words} <span className="text-soft">{minutesText(look.minutes)}</span>
+        {test.words} <span className="text-soft">{minutesText(test.minutes)}</span>
       </p>
       <ul className="ml-2 border-l border-[var(--edge)] pl-3">
-        {look.outcomes.map(({ seen, p, repair, repairP, next }) => (
+        {test.outcomes.map(({ seen, p, repair, repairP, next }) => (
           <li key={seen} className="pt-0.5">
             <b>{seen}</b> <span className="figures text-soft">{percent(p)}</span> → {repair}{" "}
             <span className="figures">{percent(repairP)}</span>

@@ -4,7 +4,7 @@ import { flushSync } from "react-dom";
 import { useQueue } from "../entries/browserQueue";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { Cautions } from "./Cautions";
-import type { OfferedLook } from "./offeredTest";
+import type { OfferedTest } from "./offeredTest";
 
 /** Letter keys of a test light's outcomes. */
 const lightKeys: Readonly<Record<string, string>> = { bright: "B", dim: "D", dark: "K" };
@@ -14,7 +14,7 @@ export const keyOf = (test: string, choice: string, index: number): string | nul
   test === "light" ? (lightKeys[choice] ?? null) : index < 6 ? String(index + 1) : null;
 
 interface NextLookProps {
-  readonly offered: OfferedLook;
+  readonly offered: OfferedTest;
   readonly token: string;
   readonly lettersOn: boolean;
   readonly onNext: () => void;
@@ -24,7 +24,7 @@ interface NextLookProps {
 }
 
 /** The test the engine would do now: where to touch, what each result would leave, one tap to enter it. */
-export function NextLook({ offered, token, lettersOn, onNext, position, hidden }: NextLookProps) {
+export function NextTest({ offered, token, lettersOn, onNext, position, hidden }: NextLookProps) {
   const { words, outcomes } = offered;
   const outcomeOf = new Map(outcomes.map((outcome) => [outcome.seen, outcome]));
   return (
@@ -107,7 +107,7 @@ function Storing() {
   );
 }
 
-function NumberEntry({ offered }: { offered: OfferedLook }) {
+function NumberEntry({ offered }: { offered: OfferedTest }) {
   const input = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState("");
   useEffect(() => {

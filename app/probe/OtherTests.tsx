@@ -1,10 +1,10 @@
 import { minutesText } from "@core/units/wording";
 import { useState } from "react";
 import { Fold } from "../ui/Fold";
-import type { OfferedLook } from "./offeredTest";
+import type { OfferedTest } from "./offeredTest";
 
 interface OtherLooksProps {
-  readonly looks: readonly OfferedLook[];
+  readonly looks: readonly OfferedTest[];
   /** The look on the card, as it would be sent. */
   readonly shown: string | null;
   /** Puts one on the card, by its place in the list. */
@@ -13,18 +13,18 @@ interface OtherLooksProps {
 
 const columns = [
   { key: "worth", title: "Look", order: () => 0 },
-  { key: "bits", title: "Tells", order: (a: OfferedLook, b: OfferedLook) => b.bits - a.bits },
-  { key: "minutes", title: "Takes", order: (a: OfferedLook, b: OfferedLook) => a.minutes - b.minutes },
+  { key: "bits", title: "Tells", order: (a: OfferedTest, b: OfferedTest) => b.bits - a.bits },
+  { key: "minutes", title: "Takes", order: (a: OfferedTest, b: OfferedTest) => a.minutes - b.minutes },
 ] as const;
 
 type Key = (typeof columns)[number]["key"];
 
 /** Every look weighed worth offering: by worth, by what it tells, or by its minutes; a tap puts it on the card. */
-export function OtherLooks({ looks, shown, onTake }: OtherLooksProps) {
+export function OtherTests({ looks: tests, shown, onTake }: OtherLooksProps) {
   const [by, setBy] = useState<Key>("worth");
   const order = columns.find(({ key }) => key === by)?.order ?? (() => 0);
-  const sorted = [...looks].sort(order);
-  if (looks.length < 2) return null;
+  const sorted = [...tests].sort(order);
+  if (tests.length < 2) return null;
   return (
     <Fold title="Other looks" className="border-t border-rule">
       <table className="w-full border-collapse pb-2 text-base">
@@ -52,7 +52,7 @@ export function OtherLooks({ looks, shown, onTake }: OtherLooksProps) {
                   type="button"
                   aria-pressed={offered.look === shown}
                   className="min-h-11 py-1 text-left underline aria-pressed:font-bold"
-                  onClick={() => onTake(looks.indexOf(offered))}
+                  onClick={() => onTake(tests.indexOf(offered))}
                 >
                   {offered.words.before} {offered.words.points.join(` ${offered.words.between} `)}
                   {offered.words.after}

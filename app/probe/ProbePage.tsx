@@ -1,12 +1,12 @@
-import type { Look } from "@core/predict/reading";
-import { lookText } from "@core/predict/readingText";
+import type { Test } from "@core/predict/reading";
+import { testText } from "@core/predict/readingText";
 import { percent } from "@core/units/wording";
 import { memo, useCallback, useMemo, useState } from "react";
 import { Link } from "react-router";
-import { useAwayLooks, useEntries } from "../entries/useEntries";
+import { useEntries, useEntryAnswers } from "../entries/useEntries";
 import { type LitCell, PathBoard } from "../sheet/PathBoard";
 import { type ProbeTarget, targetName } from "../sheet/probeTarget";
-import { BenchBar } from "../sheet/SetupBar";
+import { SetupBar } from "../sheet/SetupBar";
 import { orderSheet, SheetTools } from "../sheet/SheetTools";
 import { LaidOutSheet } from "../sheet/SheetView";
 import { usePainted } from "../ui/afterPaint";
@@ -16,39 +16,39 @@ import { OwnReading } from "./EnterTest";
 import { Evidence } from "./Evidence";
 import { HandsBusy } from "./HandsBusy";
 import { KeyHelp } from "./KeyHelp";
-import { PlanAhead } from "./Lookahead";
-import { keyOf, NextLook } from "./NextTest";
-import { OtherLooks } from "./OtherTests";
+import { Lookahead } from "./Lookahead";
+import { keyOf, NextTest } from "./NextTest";
+import { OtherTests } from "./OtherTests";
 import { ProbePanel } from "./ProbePanel";
-import type { Bench, Probed } from "./probeData";
+import type { Probed, ProbeSheet } from "./probeData";
 import { Suspects } from "./Suspects";
 import { useAnswer } from "./useAnswer";
 import { useProbeKeys } from "./useProbeKeys";
-import { useBenchSetup, useShownState } from "./useShownSetup";
+import { useShownSetup, useShownState } from "./useShownSetup";
 
 const noPath: ReadonlySet<string> = new Set();
 
 interface BenchPageProps {
-  readonly bench: Bench;
+  readonly bench: ProbeSheet;
   readonly job: Probed;
   readonly lettersOn: boolean;
 }
 
 /** The page itself; the router's own comings and goings do not draw it anew. */
-export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: BenchPageProps) {
+export const ProbePage = memo(function BenchPage({ bench, job, lettersOn }: BenchPageProps) {
   const { circuit, own } = bench;
   const { token } = job;
   const { enter, undo } = useEntries();
-  const away = useAwayLooks(job.id);
+  const away = useEntryAnswers(job.id);
   // A look that waits to be stored is not offered again.
-  const looks = useMemo(
-    () => (away.length === 0 ? job.looks : job.looks.filter(({ look }) => !away.includes(look))),
+  const tests = useMemo(
+    () => (away.length === 0 ? job.looks : job.looks.filter(({ look: test }) => !away.includes(test))),
     [job.looks, away],
   );
   const [skip, setSkip] = useState({ token, by: 0 });
   const by = skip.token === token ? skip.by : 0;
-  const offered = looks[looks.length > 0 ? by % looks.length : 0];
-  const [setup, setSetup] = useBenchSetup(token, offered?.setting ?? circuit.settings.at(-1) ?? "off");
+  const offered = tests[tests.length > 0 ? by % tests.length : 0];
+  const [setup, setSetup] = useShownSetup(token, offered?.setting ?? circuit.settings.at(-1) ?? "off");
   const [under, setUnder] = useState("healthy");
   const [help, setHelp] = useState(false);
   const [board, setBoard] = useState(false);
@@ -168,9 +168,9 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
         id="main"
         className="main-pane flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:px-3 md:overflow-y-auto"
       >
-        <BenchBar settings={circuit.settings} heard={job.heard} setup={setup} onSetup={setSetup}>
+        <SetupBar settings={circuit.settings} heard={job.heard} setup={setup} onSetup={setSetup}>
           {asIf}
-        </BenchBar>
+        </SetupBar>
         <div
           className={`sheet-card sheet-pane relative grow max-md:h-[30vh] max-md:shrink-0 md:h-0 print:h-[80vh] ${board ? "md:min-h-64" : "md:min-h-72"}`}
         >
@@ -232,11 +232,11 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
             />
           )}
           {offered ? (
-            <NextLook
+            <NextTest
               offered={offered}
               token={token}
               lettersOn={lettersOn}
-              position={by > 0 ? `, ${(by % looks.length) + 1} of ${looks.length}` : ""}
+              position={by > 0 ? `, ${(by % tests.length) + 1} of ${tests.length}` : ""}
               onNext={keys.next}
               hidden={target !== null}
             />
@@ -244,13 +244,13 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
             <p className="sheet-card p-4">Nothing left to look at with a light and a meter.</p>
           )}
           <Standing verdict={job.verdict} jobId={job.id} />
-          <OtherLooks
-            looks={looks}
+          <OtherTests
+            looks={tests}
             shown={offered?.look ?? null}
             onTake={(at) => setSkip({ token, by: at })}
           />
           <Fold title="What comes after" className="border-y border-rule">
-            <PlanAhead jobId={job.id} school={job.school} token={token} />
+            <Lookahead jobId={job.id} school={job.school} token={token} />
           </Fold>
           {shownUnder !== "healthy" && (
             <AsIfTrue
@@ -266,7 +266,7 @@ export const BenchPage = memo(function BenchPage({ bench, job, lettersOn }: Benc
             onShow={setUnder}
           />
           <Evidence jobId={job.id} lines={evidence} notes={notes} conflicts={conflicts} repairs={repairs} />
-          <HandsBusy say={offered ? lookText(JSON.parse(offered.look) as Look) : ""} />
+          <HandsBusy say={offered ? testText(JSON.parse(offered.look) as Test) : ""} />
         </div>
       </aside>
     </div>

@@ -10,16 +10,16 @@ import { X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import {
-  lookAt,
   otherSide,
   ownerOf,
   type ProbeTarget,
   pullable,
   targetName,
+  testAt,
   testsAt,
   wiresAt,
 } from "../sheet/probeTarget";
-import { type BenchSetup, withPlug } from "../sheet/shownSetup";
+import { type ShownSetup, withPlug } from "../sheet/shownSetup";
 import { Cautions } from "./Cautions";
 import { useAnswer } from "./useAnswer";
 
@@ -27,8 +27,8 @@ interface ProbePanelProps {
   readonly jobId: number;
   readonly circuit: Circuit;
   readonly target: ProbeTarget;
-  readonly setup: BenchSetup;
-  readonly onSetup: (setup: BenchSetup) => void;
+  readonly setup: ShownSetup;
+  readonly onSetup: (setup: ShownSetup) => void;
   readonly token: string;
   /** Leading suspects, to be told what each would show. */
   readonly under: readonly { readonly fault: string; readonly words: string }[];
@@ -86,7 +86,7 @@ export function ProbePanel(props: ProbePanelProps) {
   const onFeed = fed === flipped;
   const clip = `${battery}.${onFeed ? "+" : "-"}`;
   const other = test === "light" ? clip : (props.other ?? `${battery}.-`);
-  const look = lookAt(target, test, setup, { other });
+  const look = testAt(target, test, setup, { other });
   const query = new URLSearchParams({ look: JSON.stringify(look), now: token });
   for (const { fault } of under) query.append("fault", fault);
   const { answer, current } = useAnswer<Prediction>(`/jobs/${jobId}/predict?${query}`);

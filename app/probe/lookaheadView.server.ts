@@ -1,13 +1,13 @@
-import type { PlannedLook, SchoolCost } from "@core/diagnose/tests/plan";
+import type { LookaheadTest, StrategyCost } from "@core/diagnose/tests/lookahead";
 import type { TestName } from "@core/predict/reading";
 import { repairName } from "@words/partName";
 import { displayUnits } from "@words/stateWords";
-import { lookWords } from "@words/testWords";
+import { testWords } from "@words/testWords";
 import { diagnosisOf } from "../job/diagnosis.server";
 import type { JobView } from "../job/jobView.server";
 
 /** A look to come, in words, and what would follow. */
-export interface LookAheadView {
+export interface LookaheadView {
   readonly words: string;
   readonly minutes: number;
   readonly outcomes: readonly {
@@ -15,14 +15,14 @@ export interface LookAheadView {
     readonly p: number;
     readonly repair: string;
     readonly repairP: number;
-    readonly next: LookAheadView | null;
+    readonly next: LookaheadView | null;
   }[];
 }
 
 /** The looks to come and the schools' minutes, as the page shows them. */
-export interface PlanView {
-  readonly first: LookAheadView | null;
-  readonly schools: readonly SchoolCost[];
+export interface LookaheadPlan {
+  readonly first: LookaheadView | null;
+  readonly schools: readonly StrategyCost[];
 }
 
 /** Looks shown one after another; the plan itself goes one deeper to price the schools. */
@@ -34,17 +34,17 @@ function unitOf(test: TestName, seen: string): string {
   return unit && seen !== "no end" ? `${seen} ${unit}` : seen;
 }
 
-export function planView(view: JobView): PlanView {
+export function lookaheadView(view: JobView): LookaheadPlan {
   const { circuit } = view;
   const { plan = { first: null, schools: [] } } = diagnosisOf(view, { plan: true });
-  const shown = (look: PlannedLook | null, deep: number): LookAheadView | null => {
-    if (!look || deep === 0) return null;
-    const { before, points, between, after } = lookWords(circuit, look.test);
+  const shown = (test: LookaheadTest | null, deep: number): LookaheadView | null => {
+    if (!test || deep === 0) return null;
+    const { before, points, between, after } = testWords(circuit, test.test);
     return {
       words: `${before} ${points.join(` ${between} `)}${after}`,
-      minutes: look.minutes,
-      outcomes: look.outcomes.map(({ seen, p, repair, repairP, next }) => ({
-        seen: unitOf(look.test.test, seen),
+      minutes: test.minutes,
+      outcomes: test.outcomes.map(({ seen, p, repair, repairP, next }) => ({
+        seen: unitOf(test.test.test, seen),
         p,
         repair: repairName(circuit, repair.split("+")),
         repairP,

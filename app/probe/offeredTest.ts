@@ -1,12 +1,12 @@
 import type { Caution } from "@core/diagnose/tests/caution";
-import type { LookWords } from "@words/testWords";
+import type { TestWords } from "@words/testWords";
 
 /** A look as the page offers it. */
-export interface OfferedLook {
+export interface OfferedTest {
   /** The look as JSON, to be sent back with its result. */
   readonly look: string;
   readonly test: string;
-  readonly words: LookWords;
+  readonly words: TestWords;
   readonly minutes: number;
   readonly bits: number;
   readonly why: string;

@@ -1,21 +1,21 @@
-import type { NextLook as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
+import type { NextTest as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/explain/pathBoard";
 import { beliefHistory, suspectGroups } from "@core/diagnose/history/beliefHistory";
 import { cautionsOf } from "@core/diagnose/tests/caution";
 import { isCleared } from "@core/diagnose/verdict/cleared";
 import { isMechanical } from "@core/motor/mechanicalMode";
-import { testModels } from "@core/predict/observations/index";
+import { observations } from "@core/predict/observations/index";
 import { evidenceText } from "@core/predict/readingText";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { minutesText } from "@core/units/wording";
 import { versionOf } from "@db/repositories/jobVersion.server";
 import { faultWords, partName, repairName } from "@words/partName";
 import { airflowWords, displayUnits } from "@words/stateWords";
-import { lookWords, probePoint } from "@words/testWords";
+import { probePoint, testWords } from "@words/testWords";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { activeNumbers, activeReadings, evidenceLines, type JobView, noteLines } from "../job/jobView.server";
 import { randomId } from "../text/randomId";
-import type { OfferedLook } from "./offeredTest";
+import type { OfferedTest } from "./offeredTest";
 import type { SuspectLine } from "./suspectLine";
 
 const looksOffered = 8;
@@ -24,13 +24,13 @@ const assumedShown = 3;
 /** How the probe page asks for a diagnosis. */
 export const probeOptions: DiagnoseOptions = { asIf: assumedShown + 1 };
 
-function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): OfferedLook {
+function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): OfferedTest {
   const { test, minutes, bits, outcomes } = next;
-  const model = testModels[test.test];
+  const model = observations[test.test];
   return {
     look: JSON.stringify(test),
     test: test.test,
-    words: lookWords(circuit, test),
+    words: testWords(circuit, test),
     minutes,
     bits,
     why: `Of the looks weighed it is expected to tell most for its minutes: ${bits.toFixed(2)} bits about what to replace, in ${minutesText(minutes)} with the way there.`,

@@ -1,15 +1,15 @@
 import { useCallback, useMemo, useState } from "react";
 import type { SheetState } from "../sheet/sheetState";
-import { type BenchSetup, isUsual, setupQuery } from "../sheet/shownSetup";
-import type { Bench } from "./probeData";
+import { isUsual, type ShownSetup, setupQuery } from "../sheet/shownSetup";
+import type { ProbeSheet } from "./probeData";
 import { useAnswer } from "./useAnswer";
 
 /** The set-up shown: as the look offered wants its speed, until it is changed by hand. */
-export function useBenchSetup(
+export function useShownSetup(
   token: string,
   offeredSetting: string,
-): [BenchSetup, (setup: BenchSetup) => void] {
-  const [held, setHeld] = useState<{ token: string; setup: BenchSetup }>({
+): [ShownSetup, (setup: ShownSetup) => void] {
+  const [held, setHeld] = useState<{ token: string; setup: ShownSetup }>({
     token,
     setup: { key: "run", engine: false, setting: offeredSetting, unplugged: [], lampFor: null },
   });
@@ -17,12 +17,12 @@ export function useBenchSetup(
     () => (held.token === token ? held.setup : { ...held.setup, setting: offeredSetting }),
     [held, token, offeredSetting],
   );
-  const setSetup = useCallback((next: BenchSetup) => setHeld({ token, setup: next }), [token]);
+  const setSetup = useCallback((next: ShownSetup) => setHeld({ token, setup: next }), [token]);
   return [setup, setSetup];
 }
 
 /** The sheet's state in a set-up as if something were true: at hand for a usual healthy one, asked for otherwise. */
-export function useShownState(bench: Bench, jobId: number, setup: BenchSetup, under: string) {
+export function useShownState(bench: ProbeSheet, jobId: number, setup: ShownSetup, under: string) {
   const atHand = bench.healthy.find(({ setting, key }) => setting === setup.setting && key === setup.key);
   const query = setupQuery(setup, under === "healthy" ? [] : [under]);
   const usual = isUsual(setup) && under === "healthy";

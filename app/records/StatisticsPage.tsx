@@ -19,7 +19,7 @@ const causeWords: Readonly<Record<string, string>> = {
 };
 
 /** Each picture answers one question about the shop's own work. */
-export function FiguresBench({ figures }: { figures: FiguresData }) {
+export function StatisticsPage({ figures }: { figures: FiguresData }) {
   return (
     <div className="grid items-start gap-4 lg:grid-cols-2">
       <FaultPicture figures={figures} />

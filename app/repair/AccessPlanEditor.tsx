@@ -15,7 +15,7 @@ type Own = NonNullable<AccessPlanPageData["own"]>;
 type Answer = { readonly problem: string | null };
 
 /** A plan in the making: the graph drawn, what is wrong with it named, each step changed in place. */
-export function WayBench({ page, own }: { page: AccessPlanPageData; own: Own }) {
+export function AccessPlanEditor({ page, own }: { page: AccessPlanPageData; own: Own }) {
   const [shown, setShown] = useState<{ readonly part: string; readonly prefer: Preference } | null>(null);
   const { plan, findings, targets } = own;
   const lit = targets
@@ -235,7 +235,7 @@ function Bring({ page }: { page: AccessPlanPageData }) {
 }
 
 /** A vehicle without a plan: begin from the nearest, or bring one in. */
-export function WayTemplates({ page }: { page: AccessPlanPageData }) {
+export function AccessPlanTemplates({ page }: { page: AccessPlanPageData }) {
   const fetcher = useFetcher<Answer>();
   return (
     <div className="grid max-w-3xl gap-4">

@@ -1,9 +1,9 @@
 import { minutesText, percent } from "@core/units/wording";
 import { priceText } from "../text/money";
-import type { FitData } from "./repairView.server";
+import type { RepairData } from "./repairView.server";
 
 /** While you are in there: what each other part costs now against later. */
-export function Besides({ fit }: { fit: FitData }) {
+export function Besides({ fit }: { fit: RepairData }) {
   if (fit.besides.length === 0) return null;
   return (
     <section aria-labelledby="besides" className="sheet-card p-3 text-base">

@@ -1,9 +1,9 @@
-import { FitLine, StepCautions } from "./RepairLine";
-import type { FitData } from "./repairView.server";
+import { RepairLine, StepCautions } from "./RepairLine";
+import type { RepairData } from "./repairView.server";
 import { ScrewCount, TickButton, UntickButton } from "./TickButton";
 
 interface BackLineProps {
-  readonly step: FitData["back"][number];
+  readonly step: RepairData["back"][number];
   readonly number: number;
   readonly next: boolean;
   readonly screws: number;
@@ -14,7 +14,7 @@ interface BackLineProps {
 export function BackLine({ step, number, next, screws, onScrews }: BackLineProps) {
   const { tick, calls } = step;
   return (
-    <FitLine
+    <RepairLine
       id={step.id}
       number={number}
       title={step.title}
@@ -71,6 +71,6 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
             ))}
         </>
       )}
-    </FitLine>
+    </RepairLine>
   );
 }

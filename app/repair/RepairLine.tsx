@@ -11,7 +11,7 @@ interface FitLineProps {
 }
 
 /** One line of a way: what it is at the left, its ticks at the right, the next one marked. */
-export function FitLine({ id, number, title, done, next, beside, controls, children }: FitLineProps) {
+export function RepairLine({ id, number, title, done, next, beside, controls, children }: FitLineProps) {
   return (
     <li
       data-step={id}

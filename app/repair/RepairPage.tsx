@@ -4,8 +4,8 @@ import { Link } from "react-router";
 import { Fold } from "../ui/Fold";
 import { Besides } from "./Besides";
 import { BackLine } from "./RefittingLine";
-import { WayChoice } from "./RouteChoice";
-import type { FitData, RepairPageData } from "./repairView.server";
+import { RouteChoice } from "./RouteChoice";
+import type { RepairData, RepairPageData } from "./repairView.server";
 import { StepLine } from "./StepLine";
 import { TickButton } from "./TickButton";
 import { TrayCard } from "./TrayCard";
@@ -14,12 +14,12 @@ import { WhereIsIt } from "./WhereIsIt";
 interface FitBenchProps {
   readonly jobId: number;
   readonly shelfId: string;
-  readonly fit: FitData;
+  readonly fit: RepairData;
   readonly where: RepairPageData["where"];
 }
 
 /** Way in and way back side by side with the tray: one line a step, ticked with one thumb. */
-export function FitBench({ shelfId, fit, where }: FitBenchProps) {
+export function RepairPage({ shelfId, fit, where }: FitBenchProps) {
   const allOff = fit.steps.length > 0 && fit.steps.every(({ tick }) => tick);
   const [way, setWay] = useState<"in" | "back">(allOff ? "back" : "in");
   // Counted by hand where the plan's number is not what lies there; the thumb's button and the line's share it.
@@ -36,7 +36,7 @@ export function FitBench({ shelfId, fit, where }: FitBenchProps) {
       className="grid w-full max-w-7xl content-start items-start gap-4 px-5 py-3 max-md:px-3 max-md:pb-24 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]"
     >
       <div className="grid min-w-0 gap-3">
-        <WayChoice fit={fit} />
+        <RouteChoice fit={fit} />
         {fit.unreached.length > 0 && (
           <p className="border-l-4 border-feed pl-3 text-base">
             The plan does not lead to {fit.unreached.join(", ")}:{" "}

@@ -1,7 +1,7 @@
 import type { Preference } from "@core/access/route";
 import { minutesText } from "@core/units/wording";
 import { useFetcher } from "react-router";
-import type { FitData } from "./repairView.server";
+import type { RepairData } from "./repairView.server";
 
 export const preferenceWords: Readonly<Record<Preference, string>> = {
   quickest: "Quickest safe way",
@@ -13,7 +13,7 @@ const hours = (minutes: number): string =>
   minutes < 90 ? minutesText(minutes) : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`;
 
 /** What is to come out, and the ways to it side by side: minutes, their spread, the next person's price. */
-export function WayChoice({ fit }: { fit: FitData }) {
+export function RouteChoice({ fit }: { fit: RepairData }) {
   const fetcher = useFetcher();
   const choose = (prefer: Preference, targets: readonly string[]): void =>
     void fetcher.submit({ intent: "choose", prefer, targets: targets.join(" ") }, { method: "post" });

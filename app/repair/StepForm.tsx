@@ -1,5 +1,5 @@
 import type { AccessStep } from "@core/access/plan";
-import { fastenersText, plugsText, waysText } from "@core/access/planText";
+import { fastenersText, plugsText, routesText } from "@core/access/planText";
 import { stepCautions } from "@core/access/stepCaution";
 import { stepKinds } from "@core/access/stepKind";
 import { stepCautionWords } from "@words/stepCautionWords";
@@ -43,7 +43,7 @@ export function StepForm({ step, token }: StepFormProps) {
       <Text
         name="needs"
         label="Off before it: a + b / c means a and b, or c"
-        value={waysText(own.needs ?? [])}
+        value={routesText(own.needs ?? [])}
       />
       <label className="grid gap-0.5 text-base text-soft">
         It is

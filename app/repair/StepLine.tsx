@@ -2,11 +2,11 @@ import { minutesText } from "@core/units/wording";
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { randomId } from "../text/randomId";
-import { FitLine, StepCautions } from "./RepairLine";
-import type { FitData } from "./repairView.server";
+import { RepairLine, StepCautions } from "./RepairLine";
+import type { RepairData } from "./repairView.server";
 import { ScrewCount, TickButton, UntickButton } from "./TickButton";
 
-type Step = FitData["steps"][number];
+type Step = RepairData["steps"][number];
 
 interface StepLineProps {
   readonly step: Step;
@@ -21,7 +21,7 @@ export function StepLine({ step, number, next, screws, onScrews }: StepLineProps
   const [noting, setNoting] = useState(false);
   const { tick } = step;
   return (
-    <FitLine
+    <RepairLine
       id={step.id}
       number={number}
       title={step.title}
@@ -64,7 +64,7 @@ export function StepLine({ step, number, next, screws, onScrews }: StepLineProps
       <p className="text-base text-soft">{[...step.fasteners, ...step.tools, ...step.detail].join(" · ")}</p>
       {!tick && <StepCautions cautions={step.cautions} />}
       <StepNotes step={step} open={noting} onDone={() => setNoting(false)} />
-    </FitLine>
+    </RepairLine>
   );
 }
 

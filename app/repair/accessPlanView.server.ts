@@ -1,6 +1,6 @@
 import { planFindings } from "@core/access/planFinding";
 import { planTemplates } from "@core/access/planTemplate";
-import { waysText } from "@core/access/planText";
+import { routesText } from "@core/access/planText";
 import { preferences, quickestRoute } from "@core/access/route";
 import type { Circuit } from "@core/circuit/circuit";
 import { findPlan } from "@db/repositories/plans.server";
@@ -30,7 +30,7 @@ export async function accessPlanPageView(circuit: Circuit) {
       targets: Object.entries(plan.targets).map(([id, ways]) => ({
         id,
         name: repairName(circuit, [id]),
-        ways: waysText(ways),
+        ways: routesText(ways),
         routes: preferences.map((prefer) => {
           const route = quickestRoute(plan, [id], { prefer });
           return {

@@ -2,11 +2,11 @@ import { failsWithin } from "@core/access/failureChance";
 import { fastenerText } from "@core/access/fastener";
 import { type AccessStep, testStepId } from "@core/access/plan";
 import { planTemplates } from "@core/access/planTemplate";
+import { refitting } from "@core/access/refitting";
 import { preferences, quickestRoute, type Route, routeOf, stepsInOrder } from "@core/access/route";
 import { cautionsOfStep } from "@core/access/stepCaution";
 import { learntMinutes, shopPace } from "@core/access/stepTimes";
 import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "@core/access/tray";
-import { wayBack } from "@core/access/wayBack";
 import { wearingKinds } from "@core/access/wearingPart";
 import { findingIt, type PlaceSign, whereIsIt } from "@core/access/whereIsIt";
 import { type OtherPart, whileThere } from "@core/access/whileThere";
@@ -14,10 +14,10 @@ import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { listedPriceMinor, type PartDescription } from "@core/match/partDescription";
 import { minutesMinor, repairDefaults } from "@core/money/stoppingCosts";
-import { type FitTick, fitOf, measuredSteps, ticksOf } from "@db/repositories/fits.server";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts } from "@db/repositories/parts.server";
 import { findPlan, planNotesOf } from "@db/repositories/plans.server";
+import { measuredSteps, type RepairTick, repairOf, ticksOf } from "@db/repositories/repairs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { repairName } from "@words/partName";
 import { stepCautionWords } from "@words/stepCautionWords";
@@ -32,7 +32,7 @@ function likelyTargets(job: Job, { verdict }: Diagnosis): { targets: readonly st
   return { targets: verdict.replace, open: verdict.state === "open" };
 }
 
-const tickOf = (ticks: readonly FitTick[], step: string, way: "in" | "back") => {
+const tickOf = (ticks: readonly RepairTick[], step: string, way: "in" | "back") => {
   const tick = ticks.find((one) => one.step === step && one.way === way);
   if (!tick) return null;
   const { id, screws, minutes, takenAt } = tick;
@@ -40,14 +40,14 @@ const tickOf = (ticks: readonly FitTick[], step: string, way: "in" | "back") => 
 };
 
 /** Everything the fit page shows of a job; null where its vehicle has no plan yet. */
-export async function fitView(job: Job, circuit: Circuit) {
+export async function repairView(job: Job, circuit: Circuit) {
   const stored = await findPlan(circuit.id);
   if (!stored) return null;
   const { plan } = stored;
   const reachable = Object.keys(plan.targets);
   const [view, chosen, ticks, notes, measured, terms, parts] = await Promise.all([
     jobViewAt(String(job.id)),
-    fitOf(job.id),
+    repairOf(job.id),
     ticksOf(job.id),
     planNotesOf(circuit.id),
     measuredSteps(circuit.id),
@@ -71,7 +71,7 @@ export async function fitView(job: Job, circuit: Circuit) {
   // What came off besides, for another part or before the way was changed, goes back too.
   const steps = stepsInOrder(plan, new Set([...route.steps.map(({ id }) => id), ...off]));
   const entries: TrayEntry[] = ticks;
-  const back = wayBack(steps, targets);
+  const back = refitting(steps, targets);
   const named = (id: string): string => (id === "lamp" ? "the lamp" : repairName(circuit, [id]));
   return {
     title: plan.title ?? plan.id,
@@ -181,14 +181,14 @@ function besidesOf(
     }));
 }
 
-export type FitData = NonNullable<Awaited<ReturnType<typeof fitView>>>;
+export type RepairData = NonNullable<Awaited<ReturnType<typeof repairView>>>;
 
 /** Everything the repair page shows of a job, with the odds of where the motor is by the signs seen. */
 export async function repairPageView(job: Job, circuit: Circuit, signs: readonly PlaceSign[]) {
   return {
     id: job.id,
     shelfId: circuit.id,
-    fit: await fitView(job, circuit),
+    fit: await repairView(job, circuit),
     templates: Object.entries(planTemplates).map(([id, { title }]) => ({ id, title })),
     where: { signs, odds: whereIsIt(signs), finding: findingIt },
   };

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { type AccessStep, stepSchema } from "../../core/access/plan";
-import { fastenersText, plugsText, waysText } from "../../core/access/planText";
+import { fastenersText, plugsText, routesText } from "../../core/access/planText";
 import { problemText } from "../../core/problem/problem";
 import { shippedPlan, shippedPlans } from "../../core/testing/shippedPlan";
 import { stepFrom } from "./stepForm";
@@ -11,7 +11,7 @@ const fieldsOf = (step: AccessStep): Record<string, string> => ({
   title: step.title,
   minutes: String(step.minutes),
   slowMinutes: step.slowMinutes === undefined ? "" : String(step.slowMinutes),
-  needs: waysText(step.needs ?? []),
+  needs: routesText(step.needs ?? []),
   kind: step.kind ?? "",
   fasteners: fastenersText(step.fasteners ?? []),
   plugs: plugsText(step.plugs ?? []),

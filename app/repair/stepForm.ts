@@ -1,5 +1,5 @@
 import type { AccessStep } from "@core/access/plan";
-import { parseFasteners, parsePlugs, parseWays, words } from "@core/access/planText";
+import { parseFasteners, parsePlugs, parseRoutes, words } from "@core/access/planText";
 import { type Parsed, refused } from "@core/problem/problem";
 import { typedFigure } from "@core/units/typedFigure";
 
@@ -24,7 +24,7 @@ export function stepFrom(fields: Fields, cautions: readonly string[]): Parsed<un
   if (text("risk") && !risk)
     return refused([{ path: "risk", message: "expected like 8, 25, the housing tears" }]);
   const optional = (name: keyof AccessStep, value: unknown) => (text(name) ? { [name]: value } : {});
-  const needs = parseWays(text("needs"));
+  const needs = parseRoutes(text("needs"));
   return {
     ok: true,
     value: {

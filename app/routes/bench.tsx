@@ -1,10 +1,10 @@
 import { Outlet } from "react-router";
 import { jobViewAt } from "../job/jobView.server";
-import { benchView } from "../probe/benchView.server";
+import { probeSheetView } from "../probe/probeSheetView.server";
 import type { Route } from "./+types/bench";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  return benchView(await jobViewAt(params.id));
+  return probeSheetView(await jobViewAt(params.id));
 }
 
 /** What the bench shows of a circuit stays as it is while readings come in. */

@@ -2,7 +2,7 @@ import { percent } from "@core/units/wording";
 import { type Job, listJobs } from "@db/repositories/jobs.server";
 import { repairName } from "@words/partName";
 import { stageWords } from "@words/stateWords";
-import { lookWords } from "@words/testWords";
+import { testWords } from "@words/testWords";
 import { Suspense } from "react";
 import { Await, Link } from "react-router";
 import { diagnosisOf } from "../job/diagnosis.server";
@@ -22,9 +22,9 @@ async function lineOf(job: Job): Promise<string> {
   const { verdict, next } = diagnosisOf(view);
   if (verdict.state !== "open")
     return `Verdict: ${repairName(view.circuit, verdict.replace)}, ${percent(verdict.p)}`;
-  const [look] = next;
-  if (!look) return "Nothing left to look at.";
-  const { before, points, between, after } = lookWords(view.circuit, look.test);
+  const [test] = next;
+  if (!test) return "Nothing left to look at.";
+  const { before, points, between, after } = testWords(view.circuit, test.test);
   return `Next look: ${before} ${points.join(` ${between} `)}${after}`;
 }
 

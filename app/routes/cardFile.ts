@@ -2,7 +2,7 @@ import { findPhoto } from "@db/repositories/notes.server";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import { data } from "react-router";
-import { DrawSketch } from "../close/CurrentDrawSketch";
+import { CurrentDrawSketch } from "../close/CurrentDrawSketch";
 import { cardPdf } from "../close/cardPdf.server";
 import { type CloseData, closeView } from "../close/closeView.server";
 import { faultSheet, paperColour } from "../close/faultSheet.server";
@@ -14,20 +14,20 @@ import type { Route } from "./+types/cardFile";
 
 /** One turn of each recording of the motor's current, as SVG of its own. */
 const turnsOf = (card: CloseData) =>
-  card.recordings.flatMap(({ name, setting, when, humps }) => {
-    if (!humps) return [];
-    const markup = renderToStaticMarkup(createElement(TurnSketch, { humps }));
+  card.recordings.flatMap(({ name, setting, when, humps: ripple }) => {
+    if (!ripple) return [];
+    const markup = renderToStaticMarkup(createElement(TurnSketch, { humps: ripple }));
     const drawing = /<svg.*<\/svg>/s.exec(markup)?.[0];
     if (!drawing) return [];
     const box = { x: 0, y: 0, width: 260, height: 56 };
-    const title = `One turn of the motor's current: ${name}, speed ${setting}, ${when} the repair, humps ${humps.verdict}`;
+    const title = `One turn of the motor's current: ${name}, speed ${setting}, ${when} the repair, humps ${ripple.verdict}`;
     return [{ title, svg: standAlone(drawing, box, paperColour, () => "sans", title) }];
   });
 
 /** The draw of the proof run, as SVG of its own. */
 function drawOf(card: CloseData) {
   if (card.draw.length === 0) return null;
-  const drawing = renderToStaticMarkup(createElement(DrawSketch, { draw: card.draw }));
+  const drawing = renderToStaticMarkup(createElement(CurrentDrawSketch, { draw: card.draw }));
   const title = "The motor's draw by speed, A, in the band this circuit gives with the new part";
   return {
     title,

@@ -1,5 +1,5 @@
 import { answerOf, complaintQuestions, everyAnswer } from "@core/diagnose/tests/complaintQuestions";
-import { airflowSeen, keyOfReading, lookKey, type Reading } from "@core/predict/reading";
+import { airflowSeen, keyOfReading, type Reading, testKey } from "@core/predict/reading";
 import { setWords } from "@db/repositories/jobs.server";
 import { readingsOf, setHeard } from "@db/repositories/readings.server";
 import { data, Form, Link, useNavigation } from "react-router";
@@ -34,7 +34,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   );
   const byLook = new Map(standing.map((reading) => [keyOfReading(reading), reading]));
   const questions = complaintQuestions(circuit).map((question) => {
-    const reading = byLook.get(lookKey(question.look));
+    const reading = byLook.get(testKey(question.look));
     return {
       id: question.id,
       title: question.title,
@@ -50,7 +50,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   });
   const heard: Record<string, AirflowWord> = {};
   for (const setting of circuit.settings) {
-    const reading = byLook.get(lookKey(speedLook(setting)));
+    const reading = byLook.get(testKey(speedLook(setting)));
     if (reading?.test === "airflow") heard[setting] = reading.seen;
   }
   return {

@@ -3,7 +3,7 @@ import { problemsOf, problemText } from "@core/problem/problem";
 import { addEstimate, approveEstimate, estimateBodySchema } from "@db/repositories/estimates.server";
 import { data } from "react-router";
 import { z } from "zod";
-import { EstimateBench } from "../estimate/EstimatePage";
+import { EstimatePage } from "../estimate/EstimatePage";
 import { estimateView, offerBody } from "../estimate/estimateView.server";
 import { jobAt } from "../job/jobView.server";
 import { parsedJson } from "../text/parsedJson";
@@ -53,6 +53,6 @@ export async function action({ params, request }: Route.ActionArgs) {
   }
 }
 
-export default function EstimatePage({ loaderData, actionData }: Route.ComponentProps) {
-  return <EstimateBench page={loaderData} problem={actionData?.problem ?? null} />;
+export default function EstimateRoute({ loaderData, actionData }: Route.ComponentProps) {
+  return <EstimatePage page={loaderData} problem={actionData?.problem ?? null} />;
 }

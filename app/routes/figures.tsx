@@ -1,5 +1,5 @@
 import { RecordsPage } from "../records/RecordsPage";
-import { FiguresBench } from "../records/StatisticsPage";
+import { StatisticsPage } from "../records/StatisticsPage";
 import { figuresView } from "../records/statisticsView.server";
 import type { Route } from "./+types/figures";
 
@@ -17,7 +17,7 @@ export default function Figures({ loaderData: { figures } }: Route.ComponentProp
           No job is closed yet. Each one that is closed after its proof run adds to these pictures.
         </p>
       ) : (
-        <FiguresBench figures={figures} />
+        <StatisticsPage figures={figures} />
       )}
     </RecordsPage>
   );

@@ -1,9 +1,9 @@
 // Fit, match, estimate, the shop's terms and the way's builder, against a database of their own.
 
 import { estimatesOf } from "@db/repositories/estimates.server";
-import { measuredSteps, ticksOf } from "@db/repositories/fits.server";
 import { matchesOf } from "@db/repositories/parts.server";
 import { findPlan, planNotesOf } from "@db/repositories/plans.server";
+import { measuredSteps, ticksOf } from "@db/repositories/repairs.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import Papa from "papaparse";
 import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";

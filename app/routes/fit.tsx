@@ -1,15 +1,15 @@
 import { stepIdSchema, testStepId } from "@core/access/plan";
 import { preferences } from "@core/access/route";
 import { type PlaceSign, placeSigns } from "@core/access/whereIsIt";
-import { addTick, setFit, strikeTick, ticksOf } from "@db/repositories/fits.server";
-import { addPlanNote, findPlan, strikePlanNote } from "@db/repositories/plans.server";
+import { addPlanNote, deletePlanNote, findPlan } from "@db/repositories/plans.server";
+import { addTick, deleteTick, setRepair, ticksOf } from "@db/repositories/repairs.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
 import { jobAt } from "../job/jobView.server";
 import { beginPlan } from "../repair/beginAccessPlan.server";
 import { measuredMinutes } from "../repair/measuredMinutes";
 import { NoPlan } from "../repair/NoPlan";
-import { FitBench } from "../repair/RepairPage";
+import { RepairPage } from "../repair/RepairPage";
 import { repairPageView } from "../repair/repairView.server";
 import type { Route } from "./+types/fit";
 
@@ -58,7 +58,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   switch (sent.intent) {
     case "choose": {
       const targets = sent.targets.split(" ").filter((id) => Object.hasOwn(plan.targets, id));
-      await setFit(job.id, { targets, prefer: sent.prefer });
+      await setRepair(job.id, { targets, prefer: sent.prefer });
       return { done: true };
     }
     case "tick": {
@@ -77,7 +77,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       return { done: true };
     }
     case "untick":
-      await strikeTick(job.id, sent.id, new Date());
+      await deleteTick(job.id, sent.id, new Date());
       return { done: true };
     case "note":
       await addPlanNote(circuit.id, {
@@ -88,7 +88,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       });
       return { done: true };
     case "strike-note":
-      await strikePlanNote(circuit.id, sent.id, sent.struck === "yes" ? new Date() : null);
+      await deletePlanNote(circuit.id, sent.id, sent.struck === "yes" ? new Date() : null);
       return { done: true };
   }
 }
@@ -96,5 +96,5 @@ export async function action({ params, request }: Route.ActionArgs) {
 export default function FitPage({ loaderData }: Route.ComponentProps) {
   const { id, fit, shelfId } = loaderData;
   if (!fit) return <NoPlan page={loaderData} />;
-  return <FitBench key={id} jobId={id} shelfId={shelfId} fit={fit} where={loaderData.where} />;
+  return <RepairPage key={id} jobId={id} shelfId={shelfId} fit={fit} where={loaderData.where} />;
 }

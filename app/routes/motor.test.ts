@@ -1,10 +1,10 @@
 // The motor's page and what it stores, against a database of its own.
 import { readingsOf } from "@db/repositories/readings.server";
-import { tracesOf } from "@db/repositories/traces.server";
+import { recordingsOf } from "@db/repositories/recordings.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { readHumps } from "../../core/ripple/readRipple";
-import { tracePicture } from "../../core/signal/recordingPicture";
-import { drawnTrace } from "../../core/testing/rippleRecording";
+import { readRipple } from "../../core/ripple/readRipple";
+import { recordingPicture } from "../../core/signal/recordingPicture";
+import { drawnRecording } from "../../core/testing/rippleRecording";
 import { detachPractice } from "../motor/instruments.server";
 import { answer, closeDemoShop, openDemoShop, posted } from "../testing/demoShop";
 import * as instrument from "./instrument";
@@ -31,9 +31,9 @@ const post = (fields: Record<string, string>) => answer(motor.action, fields);
 const setup = { key: "run", setting: "4" };
 
 function recording() {
-  const trace = drawnTrace({ bars: 12, rpm: 2600, seconds: 1, rateHz: 20_000, noise: 0.02 });
-  const figures = readHumps(trace, { bars: 12 });
-  const { picture, kept } = tracePicture(trace, figures.steadySeconds[0], 3000);
+  const trace = drawnRecording({ bars: 12, rpm: 2600, seconds: 1, rateHz: 20_000, noise: 0.02 });
+  const figures = readRipple(trace, { bars: 12 });
+  const { picture, kept } = recordingPicture(trace, figures.steadySeconds[0], 3000);
   return {
     record: { kind: "humps", name: "clamp.csv", motor: "M1", source: "file", setup, figures, picture },
     kept,
@@ -104,7 +104,7 @@ describe("recordings", () => {
     const token = crypto.randomUUID();
     expect((await send(token, record, kept)).status).toBe(200);
     expect((await send(token, record, kept)).status).toBe(200);
-    expect(await tracesOf(id)).toHaveLength(1);
+    expect(await recordingsOf(id)).toHaveLength(1);
     const sent = await samples.loader({ params: { trace: token } } as never);
     expect(new Float32Array(await sent.arrayBuffer())).toEqual(kept);
     await post({ intent: "strike", trace: token, struck: "yes" });
@@ -116,7 +116,7 @@ describe("recordings", () => {
 
   test("what does not fit is refused with its place, and nothing is stored", async () => {
     const { record, kept } = recording();
-    const before = (await tracesOf(id)).length;
+    const before = (await recordingsOf(id)).length;
     const wrong = await send(
       crypto.randomUUID(),
       { ...record, figures: { ...record.figures, verdict: "fine" } },
@@ -128,7 +128,7 @@ describe("recordings", () => {
     expect((await send(crypto.randomUUID(), "{", kept)).status).toBe(422);
     expect((await send(crypto.randomUUID(), { ...record, motor: "M9" }, kept)).status).toBe(422);
     expect((await send(crypto.randomUUID(), record, new Float32Array(400_000))).status).toBe(422);
-    expect(await tracesOf(id)).toHaveLength(before);
+    expect(await recordingsOf(id)).toHaveLength(before);
     expect((await answer(samples.loader as never, null)).status).toBe(404);
   });
 });

@@ -2,18 +2,18 @@ import { readingSchema } from "@core/predict/reading";
 import { readingProblems } from "@core/predict/readingProblems";
 import { problemText } from "@core/problem/problem";
 import { addReading } from "@db/repositories/readings.server";
-import { setHealthy, strikeTrace } from "@db/repositories/traces.server";
+import { deleteRecording, setHealthy } from "@db/repositories/recordings.server";
 import { data, Link, useSearchParams } from "react-router";
 import { z } from "zod";
 import { engineFor } from "../engine/engine.server";
 import { typedNumber } from "../entries/probeForm";
 import { jobAt } from "../job/jobView.server";
-import { DrawView } from "../motor/CurrentDrawView";
+import { CurrentDrawView } from "../motor/CurrentDrawView";
 import { InstrumentPanel } from "../motor/InstrumentPanel";
 import { attachPractice, detachPractice } from "../motor/instruments.server";
 import { motorPageView } from "../motor/motorPageView.server";
 import { motorPart, wholeNetlist } from "../motor/motorView.server";
-import { HumpsView } from "../motor/RippleView";
+import { RippleView } from "../motor/RippleView";
 import { SoundView } from "../motor/SoundView";
 import type { Route } from "./+types/motor";
 
@@ -45,9 +45,9 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 /** A reading of this page, its figure typed into it; refused with the place where it does not fit. */
 function readingOf(text: string, figure: string | undefined): unknown {
   try {
-    const look = JSON.parse(text) as Record<string, unknown>;
-    if (figure === undefined) return look;
-    return { ...look, [String(look.test)]: typedNumber(figure) ?? "not a number" };
+    const test = JSON.parse(text) as Record<string, unknown>;
+    if (figure === undefined) return test;
+    return { ...test, [String(test.test)]: typedNumber(figure) ?? "not a number" };
   } catch {
     return null;
   }
@@ -75,7 +75,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       break;
     }
     case "strike":
-      await strikeTrace(job.id, entry.trace, entry.struck === "yes" ? new Date() : null);
+      await deleteRecording(job.id, entry.trace, entry.struck === "yes" ? new Date() : null);
       break;
     case "healthy":
       await setHealthy(job.id, entry.trace, entry.healthy === "yes" ? motorPart(circuit, entry.motor) : null);
@@ -122,8 +122,8 @@ export default function MotorPage({ loaderData: page }: Route.ComponentProps) {
           ))}
       </nav>
       <InstrumentPanel page={page} view={view} />
-      {view === "draw" && <DrawView page={page} />}
-      {view === "humps" && <HumpsView key={page.motor.id} page={page} />}
+      {view === "draw" && <CurrentDrawView page={page} />}
+      {view === "humps" && <RippleView key={page.motor.id} page={page} />}
       {view === "sound" && <SoundView key={page.motor.id} page={page} />}
     </main>
   );

@@ -1,4 +1,4 @@
-import { addNote, type Photo, strikeNote } from "@db/repositories/notes.server";
+import { addNote, deleteNote, type Photo } from "@db/repositories/notes.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { z } from "zod";
 import { jobAt } from "../job/jobView.server";
@@ -35,7 +35,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (!parsed.success) return answer("That note cannot be read: at most 1000 characters.");
   const form = parsed.data;
   if (form.intent === "strike") {
-    await strikeNote(job.id, form.id, form.struck === "yes" ? new Date() : null);
+    await deleteNote(job.id, form.id, form.struck === "yes" ? new Date() : null);
     return answer();
   }
   let photo: Photo | null = null;

@@ -6,9 +6,9 @@ import { data } from "react-router";
 import { z } from "zod";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
-import { MatchBench } from "../parts/PartsPage";
+import { PartsPage } from "../parts/PartsPage";
 import { partFrom } from "../parts/partForm";
-import { matchView, placeOf } from "../parts/partsView.server";
+import { partsView, placeOf } from "../parts/partsView.server";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/parts";
 
@@ -53,7 +53,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
   const asked = new URL(request.url).searchParams.get("part");
   const likely = job.fitted ?? diagnosisOf(await jobViewAt(params.id)).verdict.replace;
-  return { id: job.id, match: await matchView(job, circuit, asked, likely) };
+  return { id: job.id, match: await partsView(job, circuit, asked, likely) };
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
@@ -107,7 +107,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   return { problem: null, text: null };
 }
 
-export default function PartsPage({ loaderData, actionData }: Route.ComponentProps) {
+export default function PartsRoute({ loaderData, actionData }: Route.ComponentProps) {
   if (!loaderData.match)
     return (
       <main id="main" className="p-5">
@@ -115,7 +115,7 @@ export default function PartsPage({ loaderData, actionData }: Route.ComponentPro
       </main>
     );
   return (
-    <MatchBench
+    <PartsPage
       key={loaderData.match.part}
       jobId={loaderData.id}
       match={loaderData.match}

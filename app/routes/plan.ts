@@ -1,10 +1,10 @@
 import { jobViewAt } from "../job/jobView.server";
-import { planView } from "../probe/lookaheadView.server";
+import { lookaheadView } from "../probe/lookaheadView.server";
 import type { Route } from "./+types/plan";
 
 /** The looks to come: asked for when the page's fold is opened, since it weighs dozens of beliefs. */
 export async function loader({ params }: Route.LoaderArgs) {
-  return Response.json(planView(await jobViewAt(params.id)), {
+  return Response.json(lookaheadView(await jobViewAt(params.id)), {
     headers: { "Cache-Control": "no-store" },
   });
 }

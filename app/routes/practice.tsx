@@ -3,7 +3,7 @@ import { listCircuits } from "@db/repositories/circuits.server";
 import { addLearner } from "@db/repositories/practice.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { beginDrawn, beginShared } from "../practice/beginCase.server";
+import { beginSampled, beginShared } from "../practice/beginCase.server";
 import { learnerLabel, learnerOf } from "../practice/learner.server";
 import { PracticeHome } from "../practice/PracticeHome";
 import { progressOf } from "../practice/progress.server";
@@ -52,7 +52,7 @@ export async function action({ request }: Route.ActionArgs) {
     return data({ problem: `${asked.file.name} is too big to be a case.` }, { status: 400 });
   const begun =
     asked.intent === "start"
-      ? await beginDrawn(asked, { ...asked, kind: asked.kind === "any" ? null : asked.kind })
+      ? await beginSampled(asked, { ...asked, kind: asked.kind === "any" ? null : asked.kind })
       : await beginShared(asked, asked.file.name, await asked.file.text());
   if ("problem" in begun) return data(begun, { status: 400 });
   return redirect(`/practice/cases/${begun.id}`);

@@ -1,10 +1,10 @@
 import { PracticeBay } from "@core/practice/practiceBay";
-import { parseLook } from "@core/predict/reading";
+import { parseTest } from "@core/predict/reading";
 import { typedFigure } from "@core/units/typedFigure";
 import { act } from "@db/repositories/practice.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { BayBench } from "../practice/BayPage";
+import { BayPage } from "../practice/BayPage";
 import { bayAt, bayView } from "../practice/bayView.server";
 import { Rail } from "../shell/Rail";
 import { parsedJson } from "../text/parsedJson";
@@ -37,8 +37,8 @@ export async function action({ params, request }: Route.ActionArgs) {
     const bay = new PracticeBay(on, stored.hidden, acts, stored.costs);
     switch (intent) {
       case "look": {
-        const look = parseLook(parsedJson(asked));
-        return look ? bay.look(look) : { ok: false, why: "That look cannot be read." };
+        const test = parseTest(parsedJson(asked));
+        return test ? bay.look(test) : { ok: false, why: "That look cannot be read." };
       }
       case "open":
         return bay.open(place);
@@ -61,7 +61,7 @@ export default function PracticeBayPage({ loaderData }: Route.ComponentProps) {
   return (
     <div className="flex h-screen max-md:h-auto max-md:min-h-screen max-md:flex-col">
       <Rail />
-      <BayBench bay={loaderData} />
+      <BayPage bay={loaderData} />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { DebriefBench } from "../practice/DebriefPage";
+import { DebriefPage } from "../practice/DebriefPage";
 import { debriefView } from "../practice/debriefView.server";
 import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/practiceDebrief";
@@ -11,7 +11,7 @@ export default function PracticeDebrief({ loaderData }: Route.ComponentProps) {
   return (
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />
-      <DebriefBench debrief={loaderData} />
+      <DebriefPage debrief={loaderData} />
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { addLearner } from "@db/repositories/practice.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { LessonBench } from "../practice/LessonPage";
+import { LessonPage } from "../practice/LessonPage";
 import { learnerLabel, learnerOf } from "../practice/learner.server";
 import { judgeAnswer, lessonAt, lessonView } from "../practice/lessonView.server";
 import { Rail } from "../shell/Rail";
@@ -48,7 +48,7 @@ export default function PracticeLesson({ loaderData }: Route.ComponentProps) {
   return (
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />
-      <LessonBench key={loaderData.question?.token} page={loaderData} />
+      <LessonPage key={loaderData.question?.token} page={loaderData} />
     </div>
   );
 }

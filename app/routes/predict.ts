@@ -1,7 +1,7 @@
 import { expectedResult } from "@core/diagnose/explain/expectation";
 import { cautionsOf } from "@core/diagnose/tests/caution";
-import { parseLook } from "@core/predict/reading";
-import { lookProblems } from "@core/predict/readingProblems";
+import { parseTest } from "@core/predict/reading";
+import { testProblems } from "@core/predict/readingProblems";
 import { healthyVariant } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
 import { jobViewAt } from "../job/jobView.server";
@@ -13,12 +13,12 @@ const mostFaults = 6;
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { engine } = await jobViewAt(params.id);
   const asked = new URL(request.url).searchParams;
-  const look = lookFrom(asked.get("look"));
-  if (!look) return Response.json({ problem: "That look cannot be read." }, { status: 422 });
-  const [wrong] = lookProblems(engine, look);
+  const test = lookFrom(asked.get("look"));
+  if (!test) return Response.json({ problem: "That look cannot be read." }, { status: 422 });
+  const [wrong] = testProblems(engine, test);
   if (wrong) return Response.json({ problem: problemText(wrong) }, { status: 422 });
   const faults = asked.getAll("fault").slice(0, mostFaults);
-  const expected = (variant: number): string => expectedResult(engine, look, variant);
+  const expected = (variant: number): string => expectedResult(engine, test, variant);
   const lines = faults.flatMap((fault) => {
     const variant = engine.variants.findIndex(({ id }) => id === fault);
     return variant < 0 ? [] : [{ fault, shows: expected(variant) }];
@@ -26,7 +26,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   return Response.json(
     {
       lines: [{ fault: "healthy", shows: expected(healthyVariant) }, ...lines],
-      cautions: cautionsOf(engine, look),
+      cautions: cautionsOf(engine, test),
     },
     { headers: { "Cache-Control": "no-store" } },
   );
@@ -34,7 +34,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 
 function lookFrom(text: string | null) {
   try {
-    return parseLook(JSON.parse(text ?? ""));
+    return parseTest(JSON.parse(text ?? ""));
   } catch {
     return null;
   }

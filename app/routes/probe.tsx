@@ -3,8 +3,8 @@ import { data, useRouteLoaderData } from "react-router";
 import { takeEntry } from "../entries/takeEntry.server";
 import { EntriesProvider } from "../entries/useEntries";
 import { jobViewAt } from "../job/jobView.server";
-import { BenchPage } from "../probe/ProbePage";
-import type { Bench, Probed } from "../probe/probeData";
+import { ProbePage } from "../probe/ProbePage";
+import type { Probed, ProbeSheet } from "../probe/probeData";
 import { probeView } from "../probe/probeView.server";
 import { useSharedJob } from "../probe/useSharedJob";
 import type { Preferences } from "../shell/theme";
@@ -21,7 +21,7 @@ export async function action({ params, request }: Route.ActionArgs) {
 }
 
 export default function Probe({ loaderData }: Route.ComponentProps) {
-  const bench = useRouteLoaderData<Bench>("routes/bench");
+  const bench = useRouteLoaderData<ProbeSheet>("routes/bench");
   const lettersOn = useRouteLoaderData<Preferences>("root")?.keys ?? true;
   // What an entry was answered with is shown until the page is loaded anew.
   const [answered, setAnswered] = useState({ over: loaderData, page: loaderData });
@@ -36,7 +36,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   if (!bench) return null;
   return (
     <EntriesProvider key={job.id} jobId={job.id} token={job.token} standing={standing} show={show}>
-      <BenchPage bench={bench} job={job} lettersOn={lettersOn} />
+      <ProbePage bench={bench} job={job} lettersOn={lettersOn} />
     </EntriesProvider>
   );
 }

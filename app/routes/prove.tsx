@@ -3,9 +3,9 @@ import { repairFailed } from "@db/repositories/jobs.server";
 import { addProof, proofsOf } from "@db/repositories/proofs.server";
 import { repairName } from "@words/partName";
 import { data, Link, redirect } from "react-router";
-import { ProofBench } from "../check/CheckPage";
-import { findingFrom, proofForm } from "../check/checkForm";
-import { proofStep, proofView } from "../check/checkView.server";
+import { CheckPage } from "../check/CheckPage";
+import { checkForm, findingFrom } from "../check/checkForm";
+import { checkStep, checkView } from "../check/checkView.server";
 import { jobAt } from "../job/jobView.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/prove";
@@ -17,20 +17,20 @@ export async function loader({ params }: Route.LoaderArgs) {
     id: job.id,
     closed: job.stage === "closed",
     fitted,
-    proof: fitted ? await proofView(job, circuit) : null,
+    proof: fitted ? await checkView(job, circuit) : null,
     token: randomId(),
   };
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const parsed = proofForm.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = checkForm.safeParse(Object.fromEntries(await request.formData()));
   if (!parsed.success) throw data("That step cannot be read.", { status: 400 });
   const sent = parsed.data;
   if (!job.fittedAt) throw data("Nothing is fitted yet.", { status: 400 });
   const now = new Date();
   if (sent.intent === "proof") {
-    const found = await proofStep(job, circuit, sent.step);
+    const found = await checkStep(job, circuit, sent.step);
     if (!found) throw data("The proof run has no such step.", { status: 400 });
     const finding = findingFrom(sent);
     if (!finding)
@@ -54,7 +54,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   // What passed tells of the vehicle as much as what failed.
   const readings = await Promise.all(
     run.map(async ({ id, step, finding }) => {
-      const own = await proofStep(job, circuit, step);
+      const own = await checkStep(job, circuit, step);
       const reading = own && proofReading(own.step, finding, own.bands);
       return reading ? [{ id: `proof-${id}`, jobId: job.id, reading, takenAt: now }] : [];
     }),
@@ -74,5 +74,5 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
         </p>
       </main>
     );
-  return <ProofBench id={id} closed={closed} fitted={fitted} proof={proof} token={token} />;
+  return <CheckPage id={id} closed={closed} fitted={fitted} proof={proof} token={token} />;
 }

@@ -9,7 +9,7 @@ import { parse } from "csv-parse/sync";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import sharp from "sharp";
-import { DrawSketch } from "../close/CurrentDrawSketch";
+import { CurrentDrawSketch } from "../close/CurrentDrawSketch";
 import { standAlone } from "../sheet/saveSvg";
 import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
 import * as cardFile from "./cardFile";
@@ -163,7 +163,7 @@ describe("the card of a job", () => {
       ["4", 31, false],
     ]);
     for (const { low, high } of draw) expect(high).toBeGreaterThan(low);
-    const drawn = renderToStaticMarkup(createElement(DrawSketch, { draw }));
+    const drawn = renderToStaticMarkup(createElement(CurrentDrawSketch, { draw }));
     expect(drawn.match(/<circle/g)?.length).toBe(3);
     expect(drawn).toContain("4: 31.0 A, expected");
     // The PDF's reader of drawings is strict: a size said twice, and it draws nothing.

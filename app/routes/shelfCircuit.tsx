@@ -2,14 +2,14 @@ import { problemText } from "@core/problem/problem";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { circuitFamily, familyText } from "@core/solve/checks/circuitFamily";
 import { circuitFindings } from "@core/solve/checks/circuitFinding";
-import { addCircuitNote, circuitNotesOf, strikeCircuitNote } from "@db/repositories/circuitNotes.server";
+import { addCircuitNote, circuitNotesOf, deleteCircuitNote } from "@db/repositories/circuitNotes.server";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { beginDraft } from "@db/repositories/drafts.server";
 import { findJob, listJobs, moveJob } from "@db/repositories/jobs.server";
 import { useState } from "react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
-import { healthyView } from "../probe/benchView.server";
+import { healthyView } from "../probe/probeSheetView.server";
 import { firstSetup, HealthySheet, settingOf } from "../shelf/HealthySheet";
 import { Findings, ImportForm } from "../shelf/ImportForm";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
@@ -90,7 +90,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       await addCircuitNote(circuit.id, { id: sent.id, words: sent.words, takenAt: new Date() });
       return undefined;
     case "strike":
-      await strikeCircuitNote(circuit.id, sent.id, sent.struck === "yes" ? new Date() : null);
+      await deleteCircuitNote(circuit.id, sent.id, sent.struck === "yes" ? new Date() : null);
       return undefined;
     case "move": {
       const rows = versions.map(({ rowId }) => rowId);

@@ -4,7 +4,7 @@ import { listJobs } from "@db/repositories/jobs.server";
 import { data } from "react-router";
 import { jobViewAt } from "../job/jobView.server";
 import { Rail } from "../shell/Rail";
-import { SumBench } from "../sums/SumPage";
+import { SumPage } from "../sums/SumPage";
 import { SumsNav } from "../sums/SumsNav";
 import type { Route } from "./+types/sums";
 
@@ -46,7 +46,7 @@ export default function Sums({ loaderData }: Route.ComponentProps) {
         <h1 className="text-2xl font-bold">Bench sums</h1>
         <div className="grid gap-5 grid-cols-[minmax(0,1fr)] md:grid-cols-[12.5rem_minmax(0,1fr)]">
           <SumsNav job={job} />
-          {sum && <SumBench key={sum.id} sum={sum} job={job} jobs={jobs} starts={starts} />}
+          {sum && <SumPage key={sum.id} sum={sum} job={job} jobs={jobs} starts={starts} />}
         </div>
       </main>
     </div>

@@ -7,7 +7,7 @@ import { circuitFrom, storeImport } from "../shelf/importCircuit.server";
 import { Rail } from "../shell/Rail";
 import { draftAt, stateOf } from "../trace/draftView.server";
 import { answerFrom } from "../trace/questionForm";
-import { TraceBench } from "../trace/TracePage";
+import { TracePage } from "../trace/TracePage";
 import { type Refused, takeStep } from "../trace/takeStep.server";
 import { tracedDraft } from "../trace/tracedDraft.server";
 import type { Route } from "./+types/traceDraft";
@@ -74,7 +74,7 @@ export default function TraceDraft({ loaderData, actionData }: Route.ComponentPr
   return (
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />
-      <TraceBench draft={loaderData} refused={actionData} />
+      <TracePage draft={loaderData} refused={actionData} />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { samplesOf } from "@db/repositories/traces.server";
+import { samplesOf } from "@db/repositories/recordings.server";
 import { data } from "react-router";
 import type { Route } from "./+types/traceSamples";
 

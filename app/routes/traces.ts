@@ -1,7 +1,7 @@
 import { problemsOf, problemText } from "@core/problem/problem";
-import { traceRecordSchema } from "@core/recording/storedRecording";
+import { recordingRecordSchema } from "@core/recording/storedRecording";
 import { mostKept } from "@core/signal/recordingPicture";
-import { addTrace } from "@db/repositories/traces.server";
+import { addRecording } from "@db/repositories/recordings.server";
 import { z } from "zod";
 import { jobAt } from "../job/jobView.server";
 import type { Route } from "./+types/traces";
@@ -23,14 +23,14 @@ export async function action({ params, request }: Route.ActionArgs) {
   } catch {
     return refuse("That recording cannot be read.");
   }
-  const record = traceRecordSchema.safeParse(input);
+  const record = recordingRecordSchema.safeParse(input);
   if (!record.success)
     return refuse(problemsOf(record.error, input).map(problemText)[0] ?? "That recording cannot be read.");
   if (!circuit.parts.some(({ id, kind }) => kind === "motor" && id === record.data.motor))
     return refuse(`This circuit has no motor ${record.data.motor}.`);
   if (samples.size > 4 * mostKept || samples.size % 4 !== 0)
     return refuse("Too many samples came with that recording.");
-  await addTrace({
+  await addRecording({
     id: parsed.data.id,
     jobId: job.id,
     record: record.data,

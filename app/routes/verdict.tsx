@@ -2,11 +2,11 @@ import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { repairName } from "@words/partName";
-import { lookWords } from "@words/testWords";
+import { testWords } from "@words/testWords";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
-import { activeReadings, jobAt, jobViewAt, minutesLooked } from "../job/jobView.server";
+import { activeReadings, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
 import { priceText } from "../text/money";
 import type { Route } from "./+types/verdict";
 
@@ -20,7 +20,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   const { job, circuit } = view;
   const { verdict } = diagnosisOf(view);
   const { currency, hourMinor, comebackMinor } = await shopTerms();
-  const look = verdict.payingLook ? lookWords(circuit, verdict.payingLook) : null;
+  const test = verdict.payingLook ? testWords(circuit, verdict.payingLook) : null;
   return {
     id: job.id,
     money: { currency, hourMinor, comebackMinor },
@@ -32,7 +32,7 @@ export async function loader({ params }: Route.LoaderArgs) {
       killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
       check: verdict.alsoCheck.length > 0 ? repairName(circuit, verdict.alsoCheck) : null,
     },
-    next: look ? `${look.before} ${look.points.join(` ${look.between} `)}${look.after}` : null,
+    next: test ? `${test.before} ${test.points.join(` ${test.between} `)}${test.after}` : null,
     hot: verdict.replace.some((id) => circuit.parts.find((part) => part.id === id)?.kind === "resistor"),
     burnt: verdict.replace.some((id) => circuit.connectors.some((connector) => connector.id === id)),
   };
@@ -62,7 +62,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     p: beliefIn(suspects, parts),
     state: verdict.state,
     looks: activeReadings(view).filter(({ heard }) => !heard).length,
-    minutes: minutesLooked(view),
+    minutes: minutesTesting(view),
   };
   await partsFitted(job.id, parts, then, new Date());
   return redirect(`/jobs/${job.id}/prove`);

@@ -1,11 +1,11 @@
 import { type AccessPlan, parsePlan } from "@core/access/plan";
 import { editedPlan, type PlanEdit, planEditSchema } from "@core/access/planEdit";
-import { parseWays } from "@core/access/planText";
+import { parseRoutes } from "@core/access/planText";
 import { type Parsed, problemsOf, problemText, refused } from "@core/problem/problem";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { findPlan, movePlan, storePlan } from "@db/repositories/plans.server";
 import { data, Link } from "react-router";
-import { WayBench, WayTemplates } from "../repair/AccessPlanEditor";
+import { AccessPlanEditor, AccessPlanTemplates } from "../repair/AccessPlanEditor";
 import { accessPlanPageView } from "../repair/accessPlanView.server";
 import { beginPlan } from "../repair/beginAccessPlan.server";
 import { stepFrom } from "../repair/stepForm";
@@ -47,7 +47,7 @@ function editOf(
       case "remove":
         return { ok: true, value: { do: "remove", id: text("was") } };
       case "target":
-        return { ok: true, value: { do: "target", part: text("part"), ways: parseWays(text("ways")) } };
+        return { ok: true, value: { do: "target", part: text("part"), ways: parseRoutes(text("ways")) } };
       case "drop-target":
         return { ok: true, value: { do: "drop-target", part: text("part") } };
       case "name":
@@ -115,9 +115,9 @@ export default function Way({ loaderData }: Route.ComponentProps) {
           <h1 className="text-2xl font-bold">Its way in</h1>
         </header>
         {loaderData.own ? (
-          <WayBench page={loaderData} own={loaderData.own} />
+          <AccessPlanEditor page={loaderData} own={loaderData.own} />
         ) : (
-          <WayTemplates page={loaderData} />
+          <AccessPlanTemplates page={loaderData} />
         )}
       </main>
     </div>

@@ -1,12 +1,12 @@
 import { ToggleGroup } from "radix-ui";
 import { memo } from "react";
-import { type BenchSetup, withKey, withPlug } from "./shownSetup";
+import { type ShownSetup, withKey, withPlug } from "./shownSetup";
 
 interface BenchBarProps {
   readonly settings: readonly string[];
   readonly heard: Readonly<Record<string, string>>;
-  readonly setup: BenchSetup;
-  readonly onSetup: (setup: BenchSetup) => void;
+  readonly setup: ShownSetup;
+  readonly onSetup: (setup: ShownSetup) => void;
   /** Whether the engine can be shown running. */
   readonly engineToo?: boolean;
   /** What the sheet takes as true. */
@@ -14,7 +14,7 @@ interface BenchBarProps {
 }
 
 /** How the vehicle stands: speed, key, engine, and what is pulled. */
-export const BenchBar = memo(function BenchBar({
+export const SetupBar = memo(function BenchBar({
   settings,
   heard,
   setup,

@@ -40,7 +40,7 @@ async function drawOn(
 }
 
 // A thread that died leaves the work to this one: slower, and drawn all the same.
-const draw = (netlist: Netlist): Promise<CircuitLayout> =>
+const sample = (netlist: Netlist): Promise<CircuitLayout> =>
   drafter ? drawOn(drafter, netlist).catch(() => layOut(netlist)) : layOut(netlist);
 
 /**
@@ -50,7 +50,7 @@ export function layoutOf(netlist: Netlist): CircuitLayout | Promise<CircuitLayou
   const key = JSON.stringify(netlist.circuit);
   const known = made.get(key) ?? making.get(key);
   if (known) return known;
-  const coming = draw(netlist)
+  const coming = sample(netlist)
     .then((layout) => {
       made.set(key, layout);
       return layout;

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
-import type { Look, TestName } from "@core/predict/reading";
-import { type BenchSetup, lookSetup } from "./shownSetup";
+import type { Test, TestName } from "@core/predict/reading";
+import { type ShownSetup, testSetup } from "./shownSetup";
 
 /** What was tapped on the sheet. */
 export type ProbeTarget =
@@ -38,9 +38,9 @@ export interface Leads {
 }
 
 /** The look a test at a target makes in a set-up. */
-export function lookAt(target: ProbeTarget, test: TestName, setup: BenchSetup, { other }: Leads): Look {
+export function testAt(target: ProbeTarget, test: TestName, setup: ShownSetup, { other }: Leads): Test {
   const at = targetName(target);
-  const live = lookSetup(setup);
+  const live = testSetup(setup);
   switch (test) {
     case "light":
       return { test, probe: at, clip: other, ...live };
@@ -48,7 +48,7 @@ export function lookAt(target: ProbeTarget, test: TestName, setup: BenchSetup, {
       return { test, red: at, black: other, ...live };
     case "ohms": {
       // Ohms are measured with the battery off: neither key nor engine belongs to the look.
-      const { setting, unplugged } = lookSetup({ ...setup, engine: false });
+      const { setting, unplugged } = testSetup({ ...setup, engine: false });
       return { test, red: at, black: other, setting, ...(unplugged ? { unplugged } : {}) };
     }
     case "amps":

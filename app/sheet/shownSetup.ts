@@ -1,5 +1,5 @@
 /** How the vehicle on the bench stands, as its technician says it does. */
-export interface BenchSetup {
+export interface ShownSetup {
   readonly key: "run" | "off";
   readonly engine: boolean;
   readonly setting: string;
@@ -10,12 +10,12 @@ export interface BenchSetup {
 }
 
 /** True for the set-ups whose states the page has at hand: nothing pulled, no lamp, the engine off. */
-export const isUsual = ({ engine, unplugged, lampFor }: BenchSetup): boolean =>
+export const isUsual = ({ engine, unplugged, lampFor }: ShownSetup): boolean =>
   !engine && unplugged.length === 0 && lampFor === null;
 
 /** The set-up as looks carry it: only what is not the format's default. */
-export function lookSetup({ key, engine, setting, unplugged, lampFor }: BenchSetup): {
-  key: BenchSetup["key"];
+export function testSetup({ key, engine, setting, unplugged, lampFor }: ShownSetup): {
+  key: ShownSetup["key"];
   engine?: true;
   setting: string;
   unplugged?: string[];
@@ -31,7 +31,7 @@ export function lookSetup({ key, engine, setting, unplugged, lampFor }: BenchSet
 }
 
 /** The set-up as the address of its states. */
-export function setupQuery(setup: BenchSetup, faults: readonly string[]): string {
+export function setupQuery(setup: ShownSetup, faults: readonly string[]): string {
   const query = new URLSearchParams({ key: setup.key, setting: setup.setting });
   if (setup.engine) query.set("engine", "true");
   for (const id of setup.unplugged) query.append("unplugged", id);
@@ -41,7 +41,7 @@ export function setupQuery(setup: BenchSetup, faults: readonly string[]): string
 }
 
 /** A plug pulled, or put back. */
-export const withPlug = (setup: BenchSetup, id: string): BenchSetup => ({
+export const withPlug = (setup: ShownSetup, id: string): ShownSetup => ({
   ...setup,
   unplugged: setup.unplugged.includes(id)
     ? setup.unplugged.filter((other) => other !== id)
@@ -49,7 +49,7 @@ export const withPlug = (setup: BenchSetup, id: string): BenchSetup => ({
 });
 
 /** The key turned: without it no engine runs. */
-export const withKey = (setup: BenchSetup, key: BenchSetup["key"]): BenchSetup => ({
+export const withKey = (setup: ShownSetup, key: ShownSetup["key"]): ShownSetup => ({
   ...setup,
   key,
   engine: key === "run" && setup.engine,

@@ -2,16 +2,16 @@ import type { Circuit } from "@core/circuit/circuit";
 import { useMemo } from "react";
 import type { CircuitLayout } from "../sheet/circuitLayout";
 import { plainSheet } from "../sheet/plainSheet";
-import { BenchBar } from "../sheet/SetupBar";
+import { SetupBar } from "../sheet/SetupBar";
 import { SheetTools } from "../sheet/SheetTools";
 import { LaidOutSheet } from "../sheet/SheetView";
 import type { SheetState } from "../sheet/sheetState";
-import type { BenchSetup } from "../sheet/shownSetup";
+import type { ShownSetup } from "../sheet/shownSetup";
 
 const noHeard = {};
 
 /** The set-up a circuit is first looked at in: key on, no setting chosen yet. */
-export const firstSetup: BenchSetup = {
+export const firstSetup: ShownSetup = {
   key: "run",
   engine: false,
   setting: "",
@@ -27,8 +27,8 @@ interface HealthySheetProps {
     readonly healthy: readonly SheetState[];
     readonly fullVolts: number;
   };
-  readonly setup: BenchSetup;
-  readonly onSetup: (setup: BenchSetup) => void;
+  readonly setup: ShownSetup;
+  readonly onSetup: (setup: ShownSetup) => void;
   /** The window's height, as classes. */
   readonly height: string;
   /** Parts and wires to be lit. */
@@ -36,7 +36,7 @@ interface HealthySheetProps {
 }
 
 /** A setting of the circuit: the one chosen while there is one of that name, else the last. */
-export const settingOf = ({ settings }: Circuit, { setting }: BenchSetup): string =>
+export const settingOf = ({ settings }: Circuit, { setting }: ShownSetup): string =>
   settings.includes(setting) ? setting : (settings.at(-1) ?? "off");
 
 /** How a healthy vehicle with a circuit stands, setting by setting. */
@@ -52,7 +52,7 @@ export function HealthySheet(props: HealthySheetProps) {
   return (
     <>
       <div className="flex flex-wrap items-center justify-between gap-2">
-        <BenchBar
+        <SetupBar
           settings={circuit.settings}
           heard={noHeard}
           setup={setup}
@@ -60,7 +60,7 @@ export function HealthySheet(props: HealthySheetProps) {
           engineToo={false}
         >
           {null}
-        </BenchBar>
+        </SetupBar>
         <SheetTools focus={null} />
       </div>
       <div className={`sheet-card sheet-pane relative ${height}`}>

@@ -43,8 +43,8 @@ export async function previewCase(input: unknown): Promise<Read<CasePreview>> {
   if ("problems" in read) return read;
   const circuit = await previewImport(read.value.circuit);
   if ("problems" in circuit) return circuit;
-  const { readings, school } = read.value;
-  return { value: { circuit: circuit.value, readings: readings.length, school } };
+  const { readings, school: strategy } = read.value;
+  return { value: { circuit: circuit.value, readings: readings.length, school: strategy } };
 }
 
 /** Who the case is of, as the shop calls it. */
@@ -68,7 +68,7 @@ async function versionThatSays(circuit: Circuit): Promise<string | null> {
 export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<Read<{ job: number }>> {
   const read = await caseFrom(input);
   if ("problems" in read) return read;
-  const { circuit, readings, school } = read.value;
+  const { circuit, readings, school: strategy } = read.value;
   const preview = await previewImport(circuit);
   if ("problems" in preview) return preview;
   const same = await versionThatSays(circuit);
@@ -79,7 +79,7 @@ export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<R
     if (opened !== null) return opened;
     const circuitId = same ?? (await addCircuit(circuit, transaction)).rowId;
     const { id: vehicleId } = await addVehicle({ label, model, circuitId }, transaction);
-    const id = await addJob({ formToken, vehicleId, circuitId, words, school }, transaction);
+    const id = await addJob({ formToken, vehicleId, circuitId, words, school: strategy }, transaction);
     for (const [index, reading] of readings.entries())
       await insertReading(
         { id: `${formToken}-${index}`, jobId: id, reading, takenAt: new Date() },

@@ -16,7 +16,7 @@ interface SumBenchProps {
 }
 
 /** One sum: what is asked, what comes of it, its formula and its curve. What is typed stands in the address. */
-export function SumBench({ sum, job, jobs, starts }: SumBenchProps) {
+export function SumPage({ sum, job, jobs, starts }: SumBenchProps) {
   const [query, setQuery] = useSearchParams();
   const asked = useMemo(() => askedBy(sum, query), [sum, query]);
   const outcome = useMemo(() => workSum(sum, asked), [sum, asked]);

@@ -23,7 +23,7 @@ interface TraceBenchProps {
 }
 
 /** A circuit in the making: questions beside the drawing they make, what the circuit says of itself, and its tables. */
-export function TraceBench({ draft, refused }: TraceBenchProps) {
+export function TracePage({ draft, refused }: TraceBenchProps) {
   const { circuit, name, answers, asked, dropped, problems, family, shelf } = draft;
   const [setup, setSetup] = useState(firstSetup);
   const setting = settingOf(circuit, setup);

@@ -10,7 +10,7 @@ import { questionsAsked } from "@core/trace/traceAnswer";
 import { type Draft, findDraft } from "@db/repositories/drafts.server";
 import { partName } from "@words/partName";
 import { data } from "react-router";
-import { healthyView } from "../probe/benchView.server";
+import { healthyView } from "../probe/probeSheetView.server";
 
 /** The draft of an address; answers 404 where there is none. */
 export async function draftAt(id: string): Promise<Draft> {

@@ -1,6 +1,6 @@
 import type { Chart, ChartConfiguration } from "chart.js";
 import { useEffect, useRef } from "react";
-import { type Colours, drawChart, type Mark } from "./chart";
+import { type Colours, type Mark, paintChart } from "./chart";
 
 interface PictureProps {
   readonly title: string;
@@ -34,18 +34,18 @@ export function Picture({
   now.current = { configure, marks };
   useEffect(() => {
     let gone = false;
-    const draw = (): void => {
+    const sample = (): void => {
       if (!canvas.current) return;
-      void drawChart(canvas.current, now.current.configure, () => now.current.marks).then((made) => {
+      void paintChart(canvas.current, now.current.configure, () => now.current.marks).then((made) => {
         if (gone) made.destroy();
         else chart.current = made;
       });
     };
-    draw();
+    sample();
     const redraw = (): void => {
       chart.current?.destroy();
       chart.current = null;
-      draw();
+      sample();
     };
     const theme = new MutationObserver(redraw);
     theme.observe(document.documentElement, { attributes: true, attributeFilter: ["data-theme"] });

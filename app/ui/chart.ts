@@ -67,7 +67,7 @@ function paper(colours: Colours, marks: () => readonly Mark[]): Plugin {
 }
 
 /** Makes a picture on a canvas; Chart.js comes only when the first one is looked at. */
-export async function drawChart(
+export async function paintChart(
   canvas: HTMLCanvasElement,
   configure: (colours: Colours) => ChartConfiguration,
   marks: () => readonly Mark[],

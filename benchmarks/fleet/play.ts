@@ -7,7 +7,7 @@ import { type CatalogueEntry, catalogue } from "@core/fault/catalogue";
 import { faultId } from "@core/fault/faultId";
 import { followAirway } from "@core/practice/followAirway";
 import { type Outcome, outcomeOf } from "@core/practice/outcome";
-import { drawSeverity } from "@core/practice/sampledVehicle";
+import { sampleSeverity } from "@core/practice/sampledVehicle";
 import { SimulatedVehicle } from "@core/practice/simulatedVehicle";
 import type { World } from "@core/practice/world";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
@@ -40,10 +40,10 @@ export interface PlayOptions {
 
 function drawEntry(
   entries: readonly CatalogueEntry[],
-  draw: "prior" | "even",
+  sample: "prior" | "even",
   chance: Chance,
 ): CatalogueEntry {
-  if (draw === "prior") {
+  if (sample === "prior") {
     const entry = entries[chance.weighted(entries.map(({ prior }) => prior))];
     if (!entry) throw new RangeError("no faults");
     return entry;
@@ -66,7 +66,7 @@ export function playVehicle(
   const entries = catalogue(netlist);
   for (let attempt = 0; ; attempt++) {
     if (attempt > 200) throw new Error(`${netlist.circuit.id}: nobody complains`);
-    const fault = drawSeverity(netlist, drawEntry(entries, options.draw, chance), options.world, chance);
+    const fault = sampleSeverity(netlist, drawEntry(entries, options.draw, chance), options.world, chance);
     const vehicle = new SimulatedVehicle(netlist, fault, options.world, chance);
     const complaint = vehicle.complaint();
     if (complaint.length === 0) continue;

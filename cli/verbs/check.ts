@@ -45,7 +45,7 @@ function checkCase(input: unknown, library: CircuitLibrary): Parsed<Checked> {
   if (!found.ok) return found;
   const netlist = buildNetlist(found.value.circuit);
   if (!netlist.ok) return netlist;
-  const compiled = new CompiledCircuit(netlist.value, { draws: 1 });
+  const compiled = new CompiledCircuit(netlist.value, { samples: 1 });
   const wrong = found.value.readings.flatMap((reading, index) =>
     readingProblems(compiled, reading).map(({ path, message }) => ({
       path: `readings.${index}.${path}`,

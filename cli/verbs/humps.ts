@@ -1,11 +1,11 @@
 import { type Parsed, quoted, refused } from "@core/problem/problem";
-import { readTrace as readTraceFile } from "@core/recording/recordingFile";
-import { readHumps } from "@core/ripple/readRipple";
-import type { Humps } from "@core/ripple/rippleReading";
+import { readRecording as readTraceFile } from "@core/recording/recordingFile";
+import { readRipple } from "@core/ripple/readRipple";
+import type { RippleReading } from "@core/ripple/rippleReading";
 import type { ProbeScale } from "@core/signal/probeScale";
 
 /** The options of `humps` as they come from the command line. */
-export interface HumpsFlags {
+export interface RippleFlags {
   readonly "volts-per-amp"?: string | undefined;
   readonly bars?: string | undefined;
   readonly poles?: string | undefined;
@@ -29,7 +29,7 @@ function positive(flag: string, text: string | undefined, whole: boolean): Parse
 }
 
 /** The probe's scale of the flags: at most one of them says it. */
-function scaleOf(flags: HumpsFlags): Parsed<ProbeScale | undefined> {
+function scaleOf(flags: RippleFlags): Parsed<ProbeScale | undefined> {
   const clamp = positive("--volts-per-amp", flags["volts-per-amp"], false);
   if (!clamp.ok) return clamp;
   const other = positive("--amps-per-volt", flags["amps-per-volt"], false);
@@ -46,7 +46,7 @@ function scaleOf(flags: HumpsFlags): Parsed<ProbeScale | undefined> {
 }
 
 /** The humps of a current trace in a CSV or WAV file. */
-export function humpsOf(file: string, bytes: Uint8Array, flags: HumpsFlags): Parsed<Humps> {
+export function rippleOf(file: string, bytes: Uint8Array, flags: RippleFlags): Parsed<RippleReading> {
   const scale = scaleOf(flags);
   if (!scale.ok) return scale;
   const bars = positive("--bars", flags.bars, true);
@@ -72,7 +72,7 @@ export function humpsOf(file: string, bytes: Uint8Array, flags: HumpsFlags): Par
   if (!trace.ok) return trace;
   return {
     ok: true,
-    value: readHumps(trace.value, {
+    value: readRipple(trace.value, {
       bars: bars.value,
       poles: poles.value,
       rpm: rpm.value,

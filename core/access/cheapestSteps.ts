@@ -1,4 +1,4 @@
-import type { Ways } from "./plan";
+import type { Routes } from "./plan";
 import {
   eachOutside,
   emptySet,
@@ -19,7 +19,7 @@ export interface GraphStep {
   readonly id: string;
   /** Not negative. */
   readonly cost: number;
-  readonly needs: Ways;
+  readonly needs: Routes;
 }
 
 /** The cheapest set of steps that meets every goal; or that there is none, or that too many hang together to be sure. */
@@ -63,7 +63,7 @@ interface Found {
  * @param steps ids are distinct and needs name steps among them, never in a circle
  * @param goals each is met by any one of its lists; one with no list cannot be met, an empty list meets it at once
  */
-export function cheapestSteps(steps: readonly GraphStep[], goals: readonly Ways[]): Cheapest {
+export function cheapestSteps(steps: readonly GraphStep[], goals: readonly Routes[]): Cheapest {
   const search = new Search(steps);
   try {
     const wanted = goals.map((ways) => search.goalOf(ways));
@@ -120,7 +120,7 @@ class Search {
   private readonly empty = (): StepSet => emptySet(this.steps.length);
 
   /** Ways as a goal. One that takes all that another takes and more is left out. */
-  goalOf(ways: Ways): Goal {
+  goalOf(ways: Routes): Goal {
     const key = JSON.stringify(ways);
     const met = this.known.get(key);
     if (met) return met;

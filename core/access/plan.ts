@@ -74,7 +74,7 @@ export const planSchema = z.strictObject({
 export type AccessPlan = z.infer<typeof planSchema>;
 export type AccessStep = AccessPlan["steps"][number];
 /** Any one of the lists, all the steps in it. */
-export type Ways = readonly (readonly string[])[];
+export type Routes = readonly (readonly string[])[];
 
 /** Reads an access plan: every step named must exist, and none may need itself. */
 export function parsePlan(input: unknown): Parsed<AccessPlan> {
@@ -94,7 +94,7 @@ function planProblems(plan: AccessPlan): Problem[] {
       problems.push({ path: `steps.${index}.id`, message: `"${testStepId}" is the test before the panels` });
     known.add(id);
   });
-  const check = (path: string, ways: Ways): void =>
+  const check = (path: string, ways: Routes): void =>
     ways.forEach((way, i) => {
       way.forEach((id, j) => {
         if (!known.has(id)) problems.push({ path: `${path}.${i}.${j}`, message: `no step ${quoted(id)}` });

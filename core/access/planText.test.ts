@@ -1,11 +1,19 @@
 import { describe, expect, test } from "@jest/globals";
 import { shippedPlan, shippedPlans } from "../testing/shippedPlan";
-import { fastenersText, parseFasteners, parsePlugs, parseWays, plugsText, waysText, words } from "./planText";
+import {
+  fastenersText,
+  parseFasteners,
+  parsePlugs,
+  parseRoutes,
+  plugsText,
+  routesText,
+  words,
+} from "./planText";
 
 test.each(shippedPlans)("%s: what is typed reads back as it was", (name) => {
   const plan = shippedPlan(name);
   for (const { needs = [], fasteners = [], plugs = [] } of plan.steps) {
-    expect(parseWays(waysText(needs))).toEqual(needs);
+    expect(parseRoutes(routesText(needs))).toEqual(needs);
     expect(parseFasteners(fastenersText(fasteners))).toEqual({ ok: true, value: fasteners });
     expect(parsePlugs(plugsText(plugs))).toEqual(plugs);
   }
@@ -33,8 +41,8 @@ describe("typed by hand", () => {
   });
 
   test("ways with blanks and nothing between", () => {
-    expect(parseWays(" mat+flap /  / box ")).toEqual([["mat", "flap"], ["box"]]);
-    expect(parseWays("")).toEqual([]);
+    expect(parseRoutes(" mat+flap /  / box ")).toEqual([["mat", "flap"], ["box"]]);
+    expect(parseRoutes("")).toEqual([]);
     expect(words(" a, b ,, c")).toEqual(["a", "b", "c"]);
   });
 });

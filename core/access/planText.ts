@@ -1,12 +1,12 @@
 import { type Parsed, quoted, refused } from "../problem/problem";
 import type { Fastener } from "./fastener";
-import { type AccessStep, tabs, type Ways } from "./plan";
+import { type AccessStep, type Routes, tabs } from "./plan";
 
 /** Ways as they are typed: `mat + flap / glove-box` is both of the first two, or the third. */
-export const waysText = (ways: Ways): string => ways.map((way) => way.join(" + ")).join(" / ");
+export const routesText = (ways: Routes): string => ways.map((way) => way.join(" + ")).join(" / ");
 
 /** Reads ways as they are typed; nothing is no way at all. */
-export function parseWays(text: string): string[][] {
+export function parseRoutes(text: string): string[][] {
   return text
     .split("/")
     .map((way) => way.split("+").flatMap((id) => id.trim() || []))

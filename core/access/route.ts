@@ -2,10 +2,10 @@ import { type Parsed, quoted, refused } from "../problem/problem";
 import { substitutesFor } from "../units/spanner";
 import { cheapestSteps, type GraphStep } from "./cheapestSteps";
 import { toolFor } from "./fastener";
-import { type AccessPlan, type AccessStep, stepsBefore, type Ways } from "./plan";
+import { type AccessPlan, type AccessStep, type Routes, stepsBefore } from "./plan";
+import { refitting } from "./refitting";
 import { needsBatteryOff } from "./stepCaution";
 import { type Spread, spreadOf, stepMinutes } from "./stepMinutes";
-import { wayBack } from "./wayBack";
 
 /** How a way is chosen: the quickest; by the book, no short cuts; or with the next person's minutes as one's own. */
 export const preferences = ["quickest", "book", "kind"] as const;
@@ -122,7 +122,7 @@ export function routeOf(steps: readonly AccessStep[], targets: readonly string[]
     uses: steps.flatMap(({ uses }) => uses ?? []),
     opens: [...new Set(steps.flatMap(({ opens }) => opens ?? []))],
     nextPersonMinutes: steps.reduce((sum, { nextPerson }) => sum + (nextPerson?.minutes ?? 0), 0),
-    back: wayBack(steps, targets).map(({ title }) => title),
+    back: refitting(steps, targets).map(({ title }) => title),
   };
 }
 
@@ -137,14 +137,14 @@ function shutSteps({ steps }: AccessPlan, done: ReadonlySet<string>): ReadonlySe
   return shut;
 }
 
-const openWays = (ways: Ways, shut: ReadonlySet<string>): Ways =>
+const openWays = (ways: Routes, shut: ReadonlySet<string>): Routes =>
   ways.filter((way) => !way.some((id) => shut.has(id)));
 
 /**
  * What a step needs, with the negative off before what cuts, splices or moves the battery; not where the step itself is on
  * the way to the negative.
  */
-function safeNeeds(plan: AccessPlan, step: AccessStep, shut: ReadonlySet<string>): Ways {
+function safeNeeds(plan: AccessPlan, step: AccessStep, shut: ReadonlySet<string>): Routes {
   const ways = openWays(step.needs ?? [], shut);
   const off = plan.steps.find(({ kind }) => kind === "battery-off");
   if (!off || !needsBatteryOff(step) || stepsBefore(plan.steps, off).has(step.id)) return ways;

@@ -4,7 +4,7 @@ import { type Reading, readingSchema } from "../predict/reading";
 import { problemText } from "../problem/problem";
 import { heard, shippedEngine, shippedIds } from "../testing/shippedCircuit";
 import { type Diagnosis, diagnose } from "./diagnose";
-import { lookMinutes, openPlaces } from "./tests/access";
+import { openPlaces, testMinutes } from "./tests/access";
 
 const engine = shippedEngine("whimbrel-four-speed");
 
@@ -145,10 +145,10 @@ describe("what comes back", () => {
   test("a place is paid for once, and a battery that has to come off is walked to", () => {
     const spin = { test: "spin", at: "M1" } as const;
     const seen: Reading[] = [{ test: "look", at: "X3", seen: "clean" }];
-    expect(lookMinutes(engine, spin, openPlaces(engine, onlyTop))).toBe(1.5 + 4);
-    expect(lookMinutes(engine, spin, openPlaces(engine, seen))).toBe(1.5);
+    expect(testMinutes(engine, spin, openPlaces(engine, onlyTop))).toBe(1.5 + 4);
+    expect(testMinutes(engine, spin, openPlaces(engine, seen))).toBe(1.5);
     const ohms = { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"] } as const;
-    expect(lookMinutes(engine, { ...ohms, unplugged: ["X5"] }, openPlaces(engine, seen))).toBe(1.2 + 0.5 + 2);
+    expect(testMinutes(engine, { ...ohms, unplugged: ["X5"] }, openPlaces(engine, seen))).toBe(1.2 + 0.5 + 2);
   });
 
   test("the schools begin where they say and then follow the arithmetic", () => {

@@ -1,7 +1,7 @@
 import { type Declined, declinedParts } from "../circuit/declined";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools, type Tool } from "../predict/observations/observation";
-import type { Look, Reading } from "../predict/reading";
+import type { Reading, Test } from "../predict/reading";
 import { readingProblems } from "../predict/readingProblems";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import { type Parsed, refused } from "../problem/problem";
@@ -12,12 +12,12 @@ import { type Conflict, conflicts } from "./explain/conflict";
 import { type Support, supportOf } from "./explain/expectation";
 import { suspectWhy } from "./explain/reasons";
 import { believeThrough, type FailedRepair, readingsBefore } from "./history/failedRepair";
-import { candidateLooks } from "./tests/candidateTests";
+import { candidateTests } from "./tests/candidateTests";
 import type { Forecast } from "./tests/forecast";
 import { indistinguishable } from "./tests/grouping";
-import { type NextOptions, nextLooks } from "./tests/nextTest";
-import { type Plan, planAhead } from "./tests/plan";
-import type { School } from "./tests/strategy";
+import { type Lookahead, lookahead } from "./tests/lookahead";
+import { type NextOptions, nextTests } from "./tests/nextTest";
+import type { Strategy } from "./tests/strategy";
 import { type Cleared, clearedParts } from "./verdict/cleared";
 import { reachVerdict, type Verdict } from "./verdict/verdict";
 
@@ -32,8 +32,8 @@ export interface Suspect {
   readonly group: number;
 }
 
-export interface NextLook {
-  readonly test: Look;
+export interface NextTest {
+  readonly test: Test;
   readonly bits: number;
   readonly minutes: number;
   readonly outcomes: readonly {
@@ -50,14 +50,14 @@ export interface Diagnosis {
   readonly suspects: readonly Suspect[];
   readonly parts: readonly { readonly part: string; readonly p: number }[];
   readonly verdict: Verdict;
-  readonly next: readonly NextLook[];
+  readonly next: readonly NextTest[];
   readonly conflicts: readonly Conflict[];
   /** Parts whose inside is left to the maker's procedure; absent where there are none. */
   readonly declined?: readonly Declined[];
   /** Parts the readings cleared and why, where asked for. */
   readonly cleared?: readonly Cleared[];
   /** The looks to come, and the schools' minutes, where asked for. */
-  readonly plan?: Plan;
+  readonly plan?: Lookahead;
   /** The readings as if each leading suspect were true, by its place among the suspects, where asked for. */
   readonly asIf?: readonly (readonly Agreement[])[];
 }
@@ -66,7 +66,7 @@ export interface DiagnoseOptions {
   readonly id?: string | null;
   /** All tools, if absent. */
   readonly tools?: readonly Tool[];
-  readonly school?: School;
+  readonly school?: Strategy;
   readonly costs?: StoppingCosts;
   /** How many next looks to return; 8 unless given. */
   readonly looks?: number;
@@ -113,7 +113,7 @@ export function diagnose(
   const belief = options.numbers ? { ...believed, numbers: options.numbers.slice(before) } : believed;
   const tools = options.tools ?? allTools;
   const next: NextOptions = { tools, school: options.school ?? "least-time", count: weighedLooks };
-  const weighed = nextLooks(compiled, belief, next);
+  const weighed = nextTests(compiled, belief, next);
   const byRepair = repairBelief(compiled, belief);
   const support = supportOf(compiled, belief);
   const costs = options.costs ?? defaultStoppingCosts;
@@ -140,7 +140,7 @@ export function diagnose(
       })),
       ...(declined.length > 0 ? { declined } : {}),
       ...(options.explainAll ? { cleared: clearedParts(compiled, belief, support) } : {}),
-      ...(options.plan ? { plan: planAhead(compiled, belief, next) } : {}),
+      ...(options.plan ? { plan: lookahead(compiled, belief, next) } : {}),
       ...(options.asIf
         ? {
             asIf: suspects
@@ -157,7 +157,7 @@ export function diagnose(
 /** Looks considered when weighing whether another pays. */
 const weighedLooks = 24;
 
-function nextLook(forecast: Forecast): NextLook {
+function nextLook(forecast: Forecast): NextTest {
   return {
     test: forecast.look,
     bits: forecast.bits,
@@ -237,7 +237,7 @@ function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): S
     })
     .sort((a, b) => b.p - a.p);
   const leaders = ranked.slice(0, groupedSuspects).map(({ variants }) => variants[0] as number);
-  const groups = indistinguishable(compiled, leaders, candidateLooks(compiled, tools, true));
+  const groups = indistinguishable(compiled, leaders, candidateTests(compiled, tools, true));
   const suspects = ranked.map(({ variants, part, mode, p }, index): Suspect => {
     const full = index < explained;
     return {

@@ -5,7 +5,7 @@ import { setupState } from "../solve/netlist/setup";
 import { nominalValues } from "../solve/netlist/values";
 import { PointSolver } from "../solve/pointSolver";
 import { type Fault, placeFault } from "./fault";
-import { type FaultName, familyId, faultId } from "./faultId";
+import { type FaultName, faultId, suspectGroupId } from "./faultId";
 import { modeWeights, pairWeights, pinClass, unknownShare, type WeightClass } from "./prior";
 
 /** One fault the engine considers, in one band of sizes. */
@@ -280,7 +280,7 @@ export function catalogue(netlist: Netlist): CatalogueEntry[] {
   const total = placed.reduce((sum, { weight }) => sum + weight, 0);
   return placed.map(({ fault, bands, weight }) => ({
     id: faultId(fault.names),
-    family: familyId(fault.names),
+    family: suspectGroupId(fault.names),
     fault,
     bands,
     prior: ((1 - unknownShare) * weight) / total,

@@ -8,7 +8,7 @@ export interface FaultName {
 }
 
 /** A fault's id without its value: faults that differ only in size share it. */
-export const familyId = (names: readonly FaultName[]): string =>
+export const suspectGroupId = (names: readonly FaultName[]): string =>
   names.map(({ where, mode }) => `${where}:${mode}`).join("+");
 
 /** The id of one or several joined faults, the cause first. */

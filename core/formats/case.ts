@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import type { FaultCount } from "../diagnose/belief/learnedPrior";
 import type { FailedRepair } from "../diagnose/history/failedRepair";
-import { schools } from "../diagnose/tests/strategy";
+import { strategies } from "../diagnose/tests/strategy";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools, type Tool } from "../predict/observations/observation";
 import { type Reading, readingSchema } from "../predict/reading";
@@ -41,7 +41,7 @@ export const caseSchema = z.strictObject({
   circuit: z.unknown().optional(),
   circuitId: z.string().max(64).optional(),
   tools: z.array(z.enum(allTools)).max(20).optional(),
-  school: z.enum(schools).optional(),
+  school: z.enum(strategies).optional(),
   readings: z.array(readingSchema).max(500),
   /** Repairs that did not hold: what was replaced, after how many of the readings. */
   repairs: z
@@ -61,7 +61,7 @@ export interface Case {
   readonly id: string | null;
   readonly circuit: Circuit;
   readonly tools: readonly Tool[];
-  readonly school: (typeof schools)[number];
+  readonly school: (typeof strategies)[number];
   readonly readings: readonly Reading[];
   readonly repairs: readonly FailedRepair[];
   readonly costs: StoppingCosts;

@@ -16,6 +16,14 @@ export function diagnoseCase(
   const compiled = cache.compile(found.value.circuit);
   if (!compiled.ok)
     return refused(compiled.problems.map(({ path, message }) => ({ path: `circuit.${path}`, message })));
-  const { id, tools, school, readings, costs, counts, repairs } = found.value;
-  return diagnose(compiled.value, readings, { id, tools, school, costs, counts, repairs, ...options });
+  const { id, tools, school: strategy, readings, costs, counts, repairs } = found.value;
+  return diagnose(compiled.value, readings, {
+    id,
+    tools,
+    school: strategy,
+    costs,
+    counts,
+    repairs,
+    ...options,
+  });
 }

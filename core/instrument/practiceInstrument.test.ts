@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { faultFromId } from "../fault/fault";
-import { readHumps } from "../ripple/readRipple";
+import { readRipple } from "../ripple/readRipple";
 import { operatingPoint } from "../solve/operatingPoint";
 import { shippedIds, shippedNetlist } from "../testing/shippedCircuit";
 import { PracticeInstrument } from "./practiceInstrument";
@@ -69,7 +69,7 @@ describe("a practice instrument", () => {
       expect(data).toHaveLength(160_000);
       const view = new DataView((data as Uint8Array).slice().buffer);
       const amps = Float32Array.from({ length: 40_000 }, (_, i) => view.getFloat32(4 * i, false));
-      return readHumps({ amps, rateHz: 20_000 }, { bars: 12, aboutRpm: 2800 });
+      return readRipple({ amps, rateHz: 20_000 }, { bars: 12, aboutRpm: 2800 });
     };
     expect(shape(null).verdict).toBe("even");
     expect(shape("M1:worn-brushes@0.4").verdict).toBe("missing");

@@ -1,14 +1,14 @@
 import { randomSource } from "../chance/randomSource";
 import { humpsPerTurn } from "../motor/commutator";
 import { changedMotor, motorConstants } from "../motor/motorConstants";
-import type { CurrentTrace } from "../signal/currentRecording";
+import type { CurrentRecording } from "../signal/currentRecording";
 import type { Change } from "../solve/netlist/change";
 import type { Netlist } from "../solve/netlist/netlist";
 import { type Setup, setupProblems, setupState } from "../solve/netlist/setup";
 import { nominalValues } from "../solve/netlist/values";
 import { PointSolver } from "../solve/pointSolver";
 import { definiteBlock, type ScpiCommand, ScpiDevice, ScpiError } from "./scpi";
-import { simulatedTrace } from "./windingModel";
+import { simulatedRecording } from "./windingModel";
 
 /** A simulated vehicle with a fault, and the meter, clamp and scope on it. */
 export interface PracticeVehicle {
@@ -94,7 +94,7 @@ export class PracticeInstrument {
   }
 
   /** The motor's current on the scope. */
-  trace(rateHz: number, seconds: number): CurrentTrace {
+  trace(rateHz: number, seconds: number): CurrentRecording {
     const { netlist, changes, modes } = this.vehicle;
     const motor = netlist.motors.findIndex(({ part }) => part.id === this.around);
     const found = netlist.motors[motor < 0 ? 0 : motor];
@@ -125,7 +125,7 @@ export class PracticeInstrument {
     const duty = Math.min(0.98, Math.max(0.05, volts / supply));
     this.taken += 1;
     const perHump = humpsPerTurn(bars, poles);
-    return simulatedTrace(
+    return simulatedRecording(
       { constants, bars, poles, badBars, wanderShare: rough ? 0.25 : 0.03 },
       {
         rateHz,

@@ -7,7 +7,7 @@ import { steadySpeed } from "../motor/motorConstants";
 import { runningPart } from "../ripple/startUp";
 import { meanOf } from "../signal/currentRecording";
 import { blowerConstants as constants } from "../testing/blowerMotor";
-import { simulatedTrace } from "./windingModel";
+import { simulatedRecording } from "./windingModel";
 
 const motor = { constants, bars: 12, poles: 2 };
 const scope = { rateHz: 20_000, seconds: 2, volts: 12 };
@@ -22,7 +22,7 @@ describe("the current of a winding", () => {
   test.each([5, 9, 13.5])(
     "at %p V turns and draws as the steady motor does, its ripple taken off the back-EMF",
     (volts) => {
-      const trace = simulatedTrace(motor, { ...scope, volts });
+      const trace = simulatedRecording(motor, { ...scope, volts });
       const speed = steadySpeed(constants, volts);
       // The ripple lowers the mean back-EMF by a third of its 3.4 %, so it turns a little faster.
       expect(omegaOf(trace) / speed).toBeGreaterThan(1);
@@ -34,7 +34,7 @@ describe("the current of a winding", () => {
   );
 
   test("what goes in is what turns to heat and to torque", () => {
-    const trace = simulatedTrace(motor, scope);
+    const trace = simulatedRecording(motor, scope);
     const late = trace.amps.subarray(20_000);
     const squares = meanOf(late.map((amps) => amps * amps));
     const torque = constants.friction + constants.fan * omegaOf(trace) ** 2;
@@ -47,7 +47,7 @@ describe("the current of a winding", () => {
       [11, 2],
       [10, 4],
     ] as const) {
-      const { amps, turns } = simulatedTrace(
+      const { amps, turns } = simulatedRecording(
         { ...motor, bars, poles },
         { ...scope, seconds: 1, rateHz: 40_000 },
       );
@@ -61,8 +61,8 @@ describe("the current of a winding", () => {
   });
 
   test("a bad bar takes current while it is under a brush, twice a turn", () => {
-    const healthy = simulatedTrace(motor, scope);
-    const burnt = simulatedTrace({ ...motor, badBars: [{ bar: 4, ohms: 0.3 }] }, scope);
+    const healthy = simulatedRecording(motor, scope);
+    const burnt = simulatedRecording({ ...motor, badBars: [{ bar: 4, ohms: 0.3 }] }, scope);
     expect(meanOf(burnt.amps.subarray(20_000))).toBeLessThan(meanOf(healthy.amps.subarray(20_000)));
     const limit = 0.8 * meanOf(healthy.amps.subarray(20_000));
     let dips = 0;
@@ -73,11 +73,11 @@ describe("the current of a winding", () => {
 
   test("the same seed gives the same trace, another one another", () => {
     const noisy = { ...scope, seconds: 0.1, noiseAmps: 0.1 };
-    expect(simulatedTrace(motor, { ...noisy, seed: 4 }).amps).toEqual(
-      simulatedTrace(motor, { ...noisy, seed: 4 }).amps,
+    expect(simulatedRecording(motor, { ...noisy, seed: 4 }).amps).toEqual(
+      simulatedRecording(motor, { ...noisy, seed: 4 }).amps,
     );
-    expect(simulatedTrace(motor, { ...noisy, seed: 5 }).amps).not.toEqual(
-      simulatedTrace(motor, { ...noisy, seed: 4 }).amps,
+    expect(simulatedRecording(motor, { ...noisy, seed: 5 }).amps).not.toEqual(
+      simulatedRecording(motor, { ...noisy, seed: 4 }).amps,
     );
     const { uniform, normal } = randomSource(1);
     const many = Float64Array.from({ length: 20_000 }, uniform);
@@ -89,7 +89,7 @@ describe("the current of a winding", () => {
 
 describe("the running part of a trace", () => {
   test("begins once the inrush has settled, and ends where the motor is switched off", () => {
-    const started = simulatedTrace(motor, { ...scope, seconds: 4, fromRest: true });
+    const started = simulatedRecording(motor, { ...scope, seconds: 4, fromRest: true });
     const { steady, startUp } = runningPart(started);
     expect(startUp?.atSeconds).toBeLessThan(0.02);
     expect(startUp?.inrushAmps).toBeGreaterThan(50);
@@ -101,7 +101,7 @@ describe("the running part of a trace", () => {
   });
 
   test("is the whole where it runs from first to last, and where there is no current at all", () => {
-    const trace = simulatedTrace(motor, scope);
+    const trace = simulatedRecording(motor, scope);
     const count = trace.amps.length;
     expect(runningPart(trace)).toEqual({
       steady: { from: 0, to: count },
@@ -118,7 +118,7 @@ describe("the running part of a trace", () => {
   });
 
   test("a dead spot while it runs is a moment without current", () => {
-    const trace = simulatedTrace(motor, scope);
+    const trace = simulatedRecording(motor, scope);
     trace.amps.fill(0.1, 12_000, 12_400);
     const { dropouts, dropoutCount } = runningPart(trace);
     expect(dropoutCount).toBe(1);

@@ -1,7 +1,7 @@
 import { randomSource } from "../chance/randomSource";
 import { humpsPerTurn } from "../motor/commutator";
 import type { MotorConstants } from "../motor/motorConstants";
-import type { CurrentTrace } from "../signal/currentRecording";
+import type { CurrentRecording } from "../signal/currentRecording";
 
 /** A motor as its current is made from: its constants, its commutator, and what is wrong with it. */
 export interface SimulatedMotor {
@@ -52,10 +52,10 @@ const usualClampHz = 20_000;
  * machines, from memory), brushes whose contact depends on the bar beneath, and the wheel's own inertia.
  * @returns the current as the clamp shows it, and the turns the shaft has made at each sample
  */
-export function simulatedTrace(
+export function simulatedRecording(
   motor: SimulatedMotor,
   scope: SimulatedScope,
-): CurrentTrace & { readonly turns: Float64Array } {
+): CurrentRecording & { readonly turns: Float64Array } {
   const { constants, bars, poles } = motor;
   const { rateHz, chopping } = scope;
   const { uniform, normal } = randomSource(scope.seed ?? 1);

@@ -11,10 +11,10 @@ export const fewestBars = 8;
 export const mostBars = 24;
 
 /** The bars that give so many humps a turn: often one count, 11 and 22 both give 22 on two poles. */
-export function barsFor(humps: number, poles: number): number[] {
+export function barsFor(ripple: number, poles: number): number[] {
   const fitting: number[] = [];
   for (let bars = fewestBars; bars <= mostBars; bars++)
-    if (humpsPerTurn(bars, poles) === humps) fitting.push(bars);
+    if (humpsPerTurn(bars, poles) === ripple) fitting.push(bars);
   return fitting;
 }
 

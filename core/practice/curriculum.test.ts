@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { chanceFrom } from "../chance/chance";
 import { shippedEngine, shippedIds } from "../testing/shippedCircuit";
 import { curriculum, exerciseForms, exerciseOn, isRight } from "./curriculum";
-import { humpsOfMotor, whatKilledIt } from "./faultExercises";
+import { rippleOfMotor, whatKilledIt } from "./faultExercises";
 import { deadSpeeds, workingSpeed } from "./pathExercises";
 import { practiceCircuit } from "./practiceCase";
 import { dropUnderLoad, dropWithoutLoad, floatingGround, lightEitherClip } from "./probeExercises";
@@ -117,7 +117,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
   test("humps by bars and poles", () => {
     const count = (bars: number): string | undefined =>
       asked(
-        (seed) => humpsOfMotor(whimbrel, chanceFrom(seed)),
+        (seed) => rippleOfMotor(whimbrel, chanceFrom(seed)),
         ({ question }) => question.startsWith(`A motor of ${bars} bars and 2 poles`),
       ).right[0];
     expect(count(12)).toBe("12");

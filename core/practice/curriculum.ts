@@ -1,6 +1,6 @@
 import { chanceFrom } from "../chance/chance";
 import type { Exercise, ExerciseForm } from "./exercise";
-import { commandVolts, humpsOfMotor, tapAndWiggle, whatKilledIt } from "./faultExercises";
+import { commandVolts, rippleOfMotor, tapAndWiggle, whatKilledIt } from "./faultExercises";
 import { deadSpeeds, workingSpeed } from "./pathExercises";
 import type { PracticeCircuit } from "./practiceCase";
 import {
@@ -92,7 +92,7 @@ export const curriculum: readonly Lesson[] = [
       "As the brushes pass from bar to bar the current makes humps: in a turn the least common multiple of bars and poles, with one brush a pole. Twelve bars on two poles give twelve, eleven give twenty-two.",
       "Humps of one height are a healthy winding. One that is missing comes back once a brush in every turn.",
     ],
-    forms: { count: humpsOfMotor },
+    forms: { count: rippleOfMotor },
   },
   {
     id: "causes",

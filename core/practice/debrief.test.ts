@@ -1,20 +1,20 @@
 import { describe, expect, test } from "@jest/globals";
 import { attentionMinutes } from "../diagnose/tests/nextTest";
 import { defaultStoppingCosts, minutesMinor } from "../money/stoppingCosts";
-import type { Look } from "../predict/reading";
+import type { Test } from "../predict/reading";
 import { finished } from "../testing/finished";
 import { shippedEngine } from "../testing/shippedCircuit";
 import { debriefing, saidOf } from "./debrief";
 import {
+  accessStepsTo,
   driveMinutes,
   faultLeft,
-  fitCost,
   goodParts,
   isCured,
   type PracticeAct,
   PracticeBay,
-  standingOf,
-  wayTo,
+  repairCost,
+  scoreOf,
 } from "./practiceBay";
 import { complaintOf, faultOf, type PracticeCase, practiceCircuit } from "./practiceCase";
 
@@ -53,7 +53,7 @@ const drive = (held: boolean): PracticeAct => ({
   costMinor: held ? 0 : costs.comebackMinor,
   complaint: held ? [] : relay.complaint,
 });
-const seen = (look: Look, own: PracticeCase, before: readonly PracticeAct[]): PracticeAct => {
+const seen = (look: Test, own: PracticeCase, before: readonly PracticeAct[]): PracticeAct => {
   const acted = new PracticeBay(on, own, before, costs).look(look);
   if (!acted.ok) throw new Error(acted.why);
   return acted.act;
@@ -102,7 +102,7 @@ describe("what is new and still good", () => {
 describe("clock and money", () => {
   test("are sums of what was done, the hour by its minutes, each comeback once", () => {
     const acts = [open("dash-box"), fit("M1"), drive(false), fit("K5"), drive(true)];
-    const end = standingOf(relay, acts, costs);
+    const end = scoreOf(relay, acts, costs);
     // By hand: 1 + 10 + 5 + 10 + 5.
     expect(end.minutes).toBe(31);
     expect(end.moneyMinor).toBe(2000 + costs.comebackMinor + minutesMinor(31, costs));
@@ -110,24 +110,24 @@ describe("clock and money", () => {
   });
 
   test("parts by their kind, the way to them by what is not open yet", () => {
-    expect(fitCost(on.compiled, ["K5"], costs)).toEqual({ priceMinor: 1800, minutes: 5 });
-    expect(fitCost(on.compiled, ["M1", "R2"], costs)).toEqual({ priceMinor: 13_000, minutes: 45 });
-    expect(fitCost(on.compiled, ["X2", "W15"], costs)).toEqual({ priceMinor: 2000, minutes: 55 });
-    expect(fitCost(on.compiled, ["CAR"], costs)).toEqual({ priceMinor: 1800, minutes: 10 });
+    expect(repairCost(on.compiled, ["K5"], costs)).toEqual({ priceMinor: 1800, minutes: 5 });
+    expect(repairCost(on.compiled, ["M1", "R2"], costs)).toEqual({ priceMinor: 13_000, minutes: 45 });
+    expect(repairCost(on.compiled, ["X2", "W15"], costs)).toEqual({ priceMinor: 2000, minutes: 55 });
+    expect(repairCost(on.compiled, ["CAR"], costs)).toEqual({ priceMinor: 1800, minutes: 10 });
     const dear = {
       ...costs,
       repairs: { relay: { priceMinor: 9900, minutes: 6 }, K5: { priceMinor: 1, minutes: 1 } },
     };
-    expect(fitCost(on.compiled, ["K5"], dear)).toEqual({ priceMinor: 1, minutes: 1 });
-    expect(wayTo(circuit, ["M1", "K5"], new Set())).toEqual({
+    expect(repairCost(on.compiled, ["K5"], dear)).toEqual({ priceMinor: 1, minutes: 1 });
+    expect(accessStepsTo(circuit, ["M1", "K5"], new Set())).toEqual({
       places: ["dash-box", "behind-glovebox"],
       minutes: 6,
     });
-    expect(wayTo(circuit, ["M1", "K5"], new Set(["dash-box"]))).toEqual({
+    expect(accessStepsTo(circuit, ["M1", "K5"], new Set(["dash-box"]))).toEqual({
       places: ["behind-glovebox"],
       minutes: 5,
     });
-    expect(wayTo(circuit, [], new Set())).toEqual({ places: [], minutes: 0 });
+    expect(accessStepsTo(circuit, [], new Set())).toEqual({ places: [], minutes: 0 });
   });
 });
 
@@ -135,7 +135,7 @@ describe("the debrief of a relay that is stuck", () => {
   const acts: PracticeAct[] = [];
   const before: PracticeAct[] = [open("dash-box")];
   acts.push(...before);
-  const looks: Look[] = [
+  const looks: Test[] = [
     { test: "airflow", key: "run", setting: "3" },
     { test: "light", probe: "K5.30", clip: "G1.-", key: "run", setting: "4" },
     { test: "swap", at: "K5", key: "run", setting: "4" },

@@ -1,33 +1,33 @@
 import { activeSuspects, cellsOf } from "../diagnose/belief/activeSuspects";
 import { type Belief, partBelief, repairBelief } from "../diagnose/belief/belief";
 import { believeThrough } from "../diagnose/history/failedRepair";
-import { lookCost, minutesNow, openPlaces } from "../diagnose/tests/access";
+import { minutesNow, openPlaces, testCost } from "../diagnose/tests/access";
 import { followChart, swapBySymptom } from "../diagnose/tests/flowChart";
-import { forecastLook } from "../diagnose/tests/forecast";
-import { attentionMinutes, nextLooks } from "../diagnose/tests/nextTest";
+import { forecastTest } from "../diagnose/tests/forecast";
+import { attentionMinutes, nextTests } from "../diagnose/tests/nextTest";
 import type { Fault } from "../fault/fault";
-import { familyId } from "../fault/faultId";
+import { suspectGroupId } from "../fault/faultId";
 import { minutesMinor, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools } from "../predict/observations/observation";
-import type { Look, Reading } from "../predict/reading";
-import { lookOf } from "../predict/reading";
+import type { Reading, Test } from "../predict/reading";
+import { testOf } from "../predict/reading";
 import { brierScore, type Said } from "./calibration";
 import { followAirway } from "./followAirway";
 import {
+  accessStepsTo,
   driveMinutes,
-  fitCost,
   isCured,
   type PracticeAct,
-  standingOf,
+  repairCost,
+  scoreOf,
   stretchesOf,
-  wayTo,
 } from "./practiceBay";
 import { faultOf, type PracticeCase, type PracticeCircuit, vehicleOf } from "./practiceCase";
 import type { SimulatedVehicle } from "./simulatedVehicle";
 
 /** What a look was worth when it was taken. */
-export interface LookWorth {
-  readonly look: Look;
+export interface TestWorth {
+  readonly look: Test;
   readonly bits: number;
   readonly minutes: number;
   /** Bits a minute, some minutes of attention counted on every look, as Airway ranks them. */
@@ -51,8 +51,8 @@ export interface DebriefStep {
   /** Repairs that were thinkable before and are not after. */
   readonly ruledOut: readonly string[];
   /** What was looked at, and what would have told most; null where nothing was looked at. */
-  readonly own: LookWorth | null;
-  readonly best: LookWorth | null;
+  readonly own: TestWorth | null;
+  readonly best: TestWorth | null;
   /** Bits a minute that the best look would have told more. */
   readonly lost: number;
   /** Airway's belief in what was fitted, where something was. */
@@ -60,7 +60,7 @@ export interface DebriefStep {
 }
 
 /** What a way of working would have cost on the same vehicle. */
-export interface WayCost {
+export interface StrategyCost {
   readonly minutes: number;
   readonly moneyMinor: number;
   /** What it ended at. */
@@ -71,11 +71,11 @@ export interface WayCost {
 export interface Debrief {
   readonly truth: { readonly parts: readonly string[]; readonly fault: string };
   readonly steps: readonly DebriefStep[];
-  readonly own: WayCost & { readonly held: boolean };
+  readonly own: StrategyCost & { readonly held: boolean };
   /** Swapping by guess, the printed chart, and Airway. */
-  readonly guess: WayCost;
-  readonly chart: WayCost;
-  readonly airway: WayCost;
+  readonly guess: StrategyCost;
+  readonly chart: StrategyCost;
+  readonly airway: StrategyCost;
   /** What was said before each purchase, and whether it cured the vehicle. */
   readonly said: readonly Said[];
   readonly brier: number | null;
@@ -106,9 +106,9 @@ export function* debriefing(
     yield;
   }
   const said = saidOf(acts, truth.parts);
-  const end = standingOf(own, acts, costs);
+  const end = scoreOf(own, acts, costs);
   return {
-    truth: { parts: truth.parts, fault: familyId(truth.names) },
+    truth: { parts: truth.parts, fault: suspectGroupId(truth.names) },
     steps,
     own: {
       minutes: end.minutes,
@@ -145,12 +145,12 @@ function* stepsOf(
   let belief = beliefAfter(0);
   for (const [index, act] of acts.entries()) {
     const was = belief;
-    const worth = act.act === "look" ? worthOf(compiled, was, lookOf(act.reading), open) : null;
+    const worth = act.act === "look" ? worthOf(compiled, was, testOf(act.reading), open) : null;
     if (act.act === "open") open.add(act.place);
     if (act.act === "fit") for (const place of act.opened) open.add(place);
     if (act.act === "drive") open.clear();
     if (act.act === "look" || act.act === "drive") belief = beliefAfter(index + 1);
-    const { minutes, moneyMinor } = standingOf(own, acts.slice(0, index + 1), costs);
+    const { minutes, moneyMinor } = scoreOf(own, acts.slice(0, index + 1), costs);
     const [before, after] = [repairBelief(compiled, was), repairBelief(compiled, belief)];
     yield {
       act,
@@ -183,14 +183,14 @@ function oddsOf(belief: Belief, compiled: PracticeCircuit["compiled"], parts: re
 function worthOf(
   compiled: PracticeCircuit["compiled"],
   belief: Belief,
-  look: Look,
+  test: Test,
   open: ReadonlySet<string>,
-): { own: LookWorth; best: LookWorth | null } {
+): { own: TestWorth; best: TestWorth | null } {
   const active = activeSuspects(compiled, belief);
-  const { bits } = forecastLook(compiled, active, cellsOf(compiled, belief, active), look);
-  const minutes = minutesNow(lookCost(compiled, look), open);
-  const own = { look, bits, minutes, rate: bits / (minutes + attentionMinutes) };
-  const [best] = nextLooks(compiled, belief, { tools: allTools, school: "least-time", count: 1 });
+  const { bits } = forecastTest(compiled, active, cellsOf(compiled, belief, active), test);
+  const minutes = minutesNow(testCost(compiled, test), open);
+  const own = { look: test, bits, minutes, rate: bits / (minutes + attentionMinutes) };
+  const [best] = nextTests(compiled, belief, { tools: allTools, school: "least-time", count: 1 });
   return {
     own,
     best: best
@@ -218,15 +218,15 @@ function otherWays(
     sets: readonly (readonly string[])[],
     minutesBefore: number,
     taken: readonly Reading[],
-  ): WayCost => {
+  ): StrategyCost => {
     let open: ReadonlySet<string> = openPlaces(compiled, taken);
     const fitted = new Set<string>();
     let [minutes, minor, wrong] = [minutesBefore, 0, 0];
     for (const set of [...sets, truth]) {
       const parts = set.filter((part) => !fitted.has(part));
       if (parts.length === 0 && set !== truth) continue;
-      const cost = fitCost(compiled, parts, costs);
-      minutes += cost.minutes + wayTo(compiled.netlist.circuit, parts, open).minutes + driveMinutes;
+      const cost = repairCost(compiled, parts, costs);
+      minutes += cost.minutes + accessStepsTo(compiled.netlist.circuit, parts, open).minutes + driveMinutes;
       // It was put together to be driven.
       open = new Set();
       minor += cost.priceMinor;

@@ -15,7 +15,7 @@ import {
 } from "./exercise";
 
 /** Humps a turn, and from them the speed. */
-export const humpsOfMotor: ExerciseForm = (_on, chance) => {
+export const rippleOfMotor: ExerciseForm = (_on, chance) => {
   const poles = chance.pick([2, 2, 2, 4]);
   const bars = chance.pick([10, 11, 12, 13, 14, 16, 17, 18, 22]);
   const perTurn = humpsPerTurn(bars, poles);

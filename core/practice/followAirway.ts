@@ -1,5 +1,5 @@
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "../diagnose/diagnose";
-import { lookMinutes, openPlaces } from "../diagnose/tests/access";
+import { openPlaces, testMinutes } from "../diagnose/tests/access";
 import type { Reading } from "../predict/reading";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import type { SimulatedVehicle } from "./simulatedVehicle";
@@ -24,14 +24,14 @@ export function followAirway(
 ): Job {
   const readings = [...complaint];
   let minutes = 0;
-  for (let looks = 0; ; looks++) {
+  for (let tests = 0; ; tests++) {
     const result = diagnose(compiled, readings, options);
     if (!result.ok) throw new Error(JSON.stringify(result.problems));
     const diagnosis = result.value;
     const [next] = diagnosis.next;
-    if (diagnosis.verdict.state !== "open" || !next || looks >= mostLooks)
-      return { diagnosis, readings, looks, minutes };
-    minutes += lookMinutes(compiled, next.test, openPlaces(compiled, readings));
+    if (diagnosis.verdict.state !== "open" || !next || tests >= mostLooks)
+      return { diagnosis, readings, looks: tests, minutes };
+    minutes += testMinutes(compiled, next.test, openPlaces(compiled, readings));
     readings.push(vehicle.take(next.test));
   }
 }

@@ -3,7 +3,7 @@ import { defaultStoppingCosts, minutesMinor } from "../money/stoppingCosts";
 import { finished } from "../testing/finished";
 import { shippedEngine } from "../testing/shippedCircuit";
 import { debriefing, saidOf } from "./debrief";
-import { askMinutes, type PracticeAct, PracticeBay, standingOf, stretchesOf } from "./practiceBay";
+import { askMinutes, type PracticeAct, PracticeBay, scoreOf, stretchesOf } from "./practiceBay";
 import { complaintOf, faultOf, type PracticeCase, practiceCircuit } from "./practiceCase";
 
 const on = practiceCircuit(shippedEngine("whimbrel-four-speed"));
@@ -75,14 +75,14 @@ describe("the bay", () => {
       (bay) => bay.fit(["R1"], 0.9),
       (bay) => bay.drive(),
     );
-    const end = standingOf(openLink, acts, costs);
+    const end = scoreOf(openLink, acts, costs);
     expect(end).toMatchObject({ over: "held", comebacks: 0, fitted: ["R1"] });
     const under = on.compiled.netlist.circuit.places.find(({ parts }) => parts.includes("R1"))?.minutes ?? 0;
     // By hand: asking 5, a pack's 15 minutes and the way to it, 5 for the drive.
     expect(end.minutes).toBeCloseTo(askMinutes + 15 + under + 5, 9);
     expect(end.moneyMinor).toBe(3500 + minutesMinor(end.minutes, costs));
     // What was opened to fit it is open, until it is put together for the drive.
-    expect(standingOf(openLink, acts.slice(0, 2), costs).open).toEqual(new Set(["under-dash"]));
+    expect(scoreOf(openLink, acts.slice(0, 2), costs).open).toEqual(new Set(["under-dash"]));
     expect(end.open.size).toBe(0);
     expect(new PracticeBay(on, openLink, acts, costs).ask()).toMatchObject({ ok: false });
   });
@@ -103,7 +103,7 @@ describe("the bay", () => {
       (bay) => bay.fit(["R1"], 0.95),
       (bay) => bay.drive(),
     );
-    expect(standingOf(openLink, held, costs)).toMatchObject({ over: "held", comebacks: 1 });
+    expect(scoreOf(openLink, held, costs)).toMatchObject({ over: "held", comebacks: 1 });
   });
 
   test("a new pack on a motor left tight works, comes back, and is dead again", () => {
@@ -127,7 +127,7 @@ describe("the bay", () => {
       (bay) => bay.fit(["M1"], 0.8),
       (bay) => bay.drive(),
     );
-    expect(standingOf(tightAndLink, motor, costs)).toMatchObject({ over: null, comebacks: 2 });
+    expect(scoreOf(tightAndLink, motor, costs)).toMatchObject({ over: null, comebacks: 2 });
     expect(saidOf(motor, ["M1", "R1"]).map(({ right }) => right)).toEqual([false, false]);
     const both = done(
       tightAndLink,
@@ -136,7 +136,7 @@ describe("the bay", () => {
       (bay) => bay.fit(["M1", "R1"], 0.9),
       (bay) => bay.drive(),
     );
-    expect(standingOf(tightAndLink, both, costs).over).toBe("held");
+    expect(scoreOf(tightAndLink, both, costs).over).toBe("held");
   });
 
   test("nothing fitted is not driven out, odds have to be said, and unknown parts are refused", () => {

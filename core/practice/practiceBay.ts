@@ -1,13 +1,13 @@
 import type { Circuit } from "../circuit/circuit";
 import { diagnose } from "../diagnose/diagnose";
 import type { FailedRepair } from "../diagnose/history/failedRepair";
-import { lookCost } from "../diagnose/tests/access";
+import { testCost } from "../diagnose/tests/access";
 import { repairKind } from "../diagnose/verdict/stopping";
 import type { Fault } from "../fault/fault";
 import { placeFault } from "../fault/fault";
 import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } from "../money/stoppingCosts";
-import type { Look, Reading } from "../predict/reading";
-import { lookProblems } from "../predict/readingProblems";
+import type { Reading, Test } from "../predict/reading";
+import { testProblems } from "../predict/readingProblems";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import { problemText } from "../problem/problem";
 import type { Netlist } from "../solve/netlist/netlist";
@@ -25,7 +25,7 @@ export type PracticeAct =
       readonly rpm?: number | undefined;
     }
   | { readonly act: "open"; readonly place: string; readonly minutes: number }
-  | { readonly act: "ask"; readonly look: Look | null; readonly minutes: number }
+  | { readonly act: "ask"; readonly look: Test | null; readonly minutes: number }
   | {
       readonly act: "fit";
       readonly parts: readonly string[];
@@ -52,7 +52,7 @@ export const askMinutes = 5;
 export const driveMinutes = 5;
 
 /** How a case stands after what was done. */
-export interface BayStanding {
+export interface BayScore {
   readonly minutes: number;
   readonly moneyMinor: number;
   /** Places that were opened. */
@@ -68,17 +68,13 @@ export interface BayStanding {
 }
 
 /** Adds up what was done: minutes, money, what is off and what was fitted. */
-export function standingOf(
-  own: PracticeCase,
-  acts: readonly PracticeAct[],
-  costs: StoppingCosts,
-): BayStanding {
+export function scoreOf(own: PracticeCase, acts: readonly PracticeAct[], costs: StoppingCosts): BayScore {
   let [minutes, spent, comebacks] = [0, 0, 0];
   const open = new Set<string>();
   const readings: Reading[] = [...own.complaint];
   const fitted = new Set<string>();
   let complaint = own.complaint;
-  let over: BayStanding["over"] = null;
+  let over: BayScore["over"] = null;
   for (const act of acts) {
     minutes += act.minutes;
     if (act.act === "look") readings.push(act.reading);
@@ -119,7 +115,7 @@ export type Acted =
 const refused = (why: string): Acted => ({ ok: false, why });
 
 /** What fitting some parts takes, by the shop's own prices and minutes. */
-export function fitCost(
+export function repairCost(
   compiled: CompiledCircuit,
   parts: readonly string[],
   costs: StoppingCosts,
@@ -135,7 +131,7 @@ export function fitCost(
 }
 
 /** Places some parts lie in that are not open, and the minutes to open them. */
-export function wayTo(
+export function accessStepsTo(
   { places }: Pick<Circuit, "places">,
   parts: readonly string[],
   open: ReadonlySet<string>,
@@ -188,7 +184,7 @@ export class PracticeBay {
   private readonly fault: Fault;
   private readonly exact: Netlist;
   private readonly compiled: CompiledCircuit;
-  readonly standing: BayStanding;
+  readonly standing: BayScore;
 
   constructor(
     on: PracticeCircuit,
@@ -201,7 +197,7 @@ export class PracticeBay {
     const placed = placeFault(this.exact, own.fault);
     if (!placed.ok) throw new Error(placed.problems.map(problemText).join("; "));
     this.fault = placed.value;
-    this.standing = standingOf(own, acts, costs);
+    this.standing = scoreOf(own, acts, costs);
   }
 
   private left(): Fault {
@@ -214,12 +210,12 @@ export class PracticeBay {
   }
 
   /** Takes a look on the live vehicle; refused where something is in its way. */
-  look(look: Look): Acted {
+  look(test: Test): Acted {
     const over = this.refusedOver();
     if (over) return over;
-    const [problem] = lookProblems(this.compiled, look);
+    const [problem] = testProblems(this.compiled, test);
     if (problem) return refused(problemText(problem));
-    const cost = lookCost(this.compiled, look);
+    const cost = testCost(this.compiled, test);
     const shut = cost.places.filter(({ id }) => !this.standing.open.has(id));
     if (shut.length > 0)
       return refused(
@@ -227,7 +223,7 @@ export class PracticeBay {
       );
     const woken = this.acts.some((act) => act.act === "look" && act.woke);
     const vehicle = vehicleOf(this.exact, this.own, this.left(), 104_729 * (this.acts.length + 1), woken);
-    const reading = vehicle.take(look);
+    const reading = vehicle.take(test);
     return {
       ok: true,
       act: {
@@ -235,7 +231,7 @@ export class PracticeBay {
         reading,
         minutes: cost.minutes,
         ...(vehicle.woken ? { woke: true } : {}),
-        ...(look.test === "listen" ? { rpm: Math.round(vehicle.rpm(look)) } : {}),
+        ...(test.test === "listen" ? { rpm: Math.round(vehicle.rpm(test)) } : {}),
       },
     };
   }
@@ -271,8 +267,8 @@ export class PracticeBay {
     const known = parts.every((id) => repairKind(circuit, id) !== "unknown");
     if (parts.length === 0 || !known) return refused("Choose what to fit.");
     if (!(odds >= 0.01 && odds <= 0.99)) return refused("Say how sure you are, 1 to 99 %.");
-    const cost = fitCost(this.compiled, parts, this.costs);
-    const way = wayTo(circuit, parts, this.standing.open);
+    const cost = repairCost(this.compiled, parts, this.costs);
+    const way = accessStepsTo(circuit, parts, this.standing.open);
     return {
       ok: true,
       act: {

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { chanceFrom } from "../chance/chance";
 import { believe, repairBelief } from "../diagnose/belief/belief";
 import { swapBySymptom } from "../diagnose/tests/flowChart";
-import type { Look } from "../predict/reading";
+import type { Test } from "../predict/reading";
 import { shippedEngine } from "../testing/shippedCircuit";
 import { outcomeOf } from "./outcome";
 import {
@@ -123,7 +123,7 @@ describe("a vehicle that is gone back to", () => {
       lasting: lastingChance(seed),
       awoken: false,
     });
-  const volts: Look = { test: "volts", red: "X3:1", black: "G1.-", key: "run", setting: "4" };
+  const volts: Test = { test: "volts", red: "X3:1", black: "G1.-", key: "run", setting: "4" };
 
   test("shows to the eye what it showed before; a meter's last digits differ", () => {
     const looked = [1, 2, 3, 4].map((noise) => visit(noise).take({ test: "look", at: "X5" }));

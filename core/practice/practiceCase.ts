@@ -12,7 +12,7 @@ import { buildNetlist } from "../solve/buildNetlist";
 import type { Netlist } from "../solve/netlist/netlist";
 import { followAirway, type Job } from "./followAirway";
 import { outcomeOf } from "./outcome";
-import { drawSeverity } from "./sampledVehicle";
+import { sampleSeverity } from "./sampledVehicle";
 import { SimulatedVehicle } from "./simulatedVehicle";
 import { usualWorld, type World } from "./world";
 
@@ -209,7 +209,7 @@ export function tryCase(
   const modes = [...new Set(entries.map(({ fault }) => modesOf(fault)))];
   const mode = chance.pick(modes);
   const entry = chance.pick(entries.filter(({ fault }) => modesOf(fault) === mode));
-  const fault = drawSeverity(exact, entry, worlds[level], chance);
+  const fault = sampleSeverity(exact, entry, worlds[level], chance);
   const own = { level, kind: wanted, fault: fault.names, seed };
   return judgeCase(on, { ...own, complaint: complaintOf(exact, own, fault, 0) }, fault);
 }

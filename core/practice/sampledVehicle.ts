@@ -19,7 +19,7 @@ const severities: Readonly<Record<string, readonly [number, number]>> = {
 };
 
 /** A fault of the catalogue at a severity of its own. */
-export function drawSeverity(netlist: Netlist, entry: CatalogueEntry, world: World, chance: Chance): Fault {
+export function sampleSeverity(netlist: Netlist, entry: CatalogueEntry, world: World, chance: Chance): Fault {
   const names = entry.fault.names.map((name): FaultName => {
     const range = severities[name.mode];
     if (!range || name.value === null) return name;
@@ -35,7 +35,7 @@ export function drawSeverity(netlist: Netlist, entry: CatalogueEntry, world: Wor
 }
 
 /** A vehicle's own part values: its makers', each as far off as a world has them. */
-export function drawValues(netlist: Netlist, world: World, chance: Chance): Values {
+export function sampleValues(netlist: Netlist, world: World, chance: Chance): Values {
   const nominal = nominalValues(netlist);
   const spread = (half: number): number => 1 + chance.between(-half, half);
   const rest = chance.between(world.restVolts[0], world.restVolts[1]);

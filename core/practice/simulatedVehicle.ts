@@ -4,7 +4,7 @@
 import type { Chance } from "../chance/chance";
 import type { Fault } from "../fault/fault";
 import { rpmOf } from "../motor/motorConstants";
-import type { Look, Reading } from "../predict/reading";
+import type { Reading, Test } from "../predict/reading";
 import type { Change } from "../solve/netlist/change";
 import type { Netlist } from "../solve/netlist/netlist";
 import { lampEnds, type Setup, setupState } from "../solve/netlist/setup";
@@ -13,7 +13,7 @@ import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
 import { lampVolts, testLight } from "../solve/tungstenLamp";
 import { FaultSigns, type Noise } from "./faultSigns";
-import { drawValues } from "./sampledVehicle";
+import { sampleValues } from "./sampledVehicle";
 import type { World } from "./world";
 
 export type AirflowWord = "none" | "weak" | "normal" | "strong";
@@ -50,7 +50,7 @@ export class SimulatedVehicle {
     this.signs = new FaultSigns(netlist, fault, world);
     this.solver = new PointSolver(netlist);
     this.healthy = new PointSolver(netlist);
-    this.values = drawValues(netlist, world, chance);
+    this.values = sampleValues(netlist, world, chance);
     this.nominal = nominalValues(netlist);
     const around = ([mean, half]: readonly [number, number]): number => mean + chance.between(-half, half);
     this.bright = around(world.brightVolts);
@@ -195,19 +195,19 @@ export class SimulatedVehicle {
   }
 
   /** Takes a look; now and then it slips. */
-  take(look: Look): Reading {
-    const reading = this.observe(look);
+  take(test: Test): Reading {
+    const reading = this.observe(test);
     if (this.chance.uniform() >= this.world.slip) return reading;
-    return this.slipped(look, reading);
+    return this.slipped(test, reading);
   }
 
   /** A slip: the light or the meter on another point, or another word written down. */
-  private slipped(look: Look, reading: Reading): Reading {
+  private slipped(test: Test, reading: Reading): Reading {
     const { names } = this.netlist.points;
-    if (look.test === "light")
-      return { ...this.observe({ ...look, probe: this.chance.pick(names) }), probe: look.probe } as Reading;
-    if (look.test === "volts")
-      return { ...this.observe({ ...look, red: this.chance.pick(names) }), red: look.red } as Reading;
+    if (test.test === "light")
+      return { ...this.observe({ ...test, probe: this.chance.pick(names) }), probe: test.probe } as Reading;
+    if (test.test === "volts")
+      return { ...this.observe({ ...test, red: this.chance.pick(names) }), red: test.red } as Reading;
     if (reading.test === "ohms")
       return { ...reading, ohms: this.chance.uniform() < 0.5 ? null : this.chance.between(0, 5) };
     if (reading.test === "amps") return { ...reading, amps: this.chance.between(0, 25) };
@@ -242,70 +242,70 @@ export class SimulatedVehicle {
     return seen > this.bright ? "bright" : seen > this.dim ? "dim" : "dark";
   }
 
-  private observe(look: Look): Reading {
+  private observe(test: Test): Reading {
     const { chance, world, netlist } = this;
-    switch (look.test) {
+    switch (test.test) {
       case "airflow":
-        return { ...look, seen: this.airflow(look) };
+        return { ...test, seen: this.airflow(test) };
       case "light": {
-        const { volts, ohms, buzz } = this.between(look, look.probe, look.clip);
-        if (buzz && chance.uniform() < 0.85) return { ...look, seen: "flickers" };
-        return { ...look, seen: this.call(lampVolts(testLight, volts, ohms)) };
+        const { volts, ohms, buzz } = this.between(test, test.probe, test.clip);
+        if (buzz && chance.uniform() < 0.85) return { ...test, seen: "flickers" };
+        return { ...test, seen: this.call(lampVolts(testLight, volts, ohms)) };
       }
       case "volts": {
-        const { volts } = this.between(look, look.red, look.black);
+        const { volts } = this.between(test, test.red, test.black);
         const shown =
           volts * (1 + chance.between(-1, 1) * world.meterShare) + chance.between(-1, 1) * world.meterVolts;
-        return { ...look, volts: Math.round(shown * 100) / 100 };
+        return { ...test, volts: Math.round(shown * 100) / 100 };
       }
       case "ohms": {
-        this.solver.solve(this.values, setupState(netlist, look, true), this.present());
-        const ohms = this.solver.ohmsBetween(this.node(look.red), this.node(look.black));
-        if (!(ohms < 2e6)) return { ...look, ohms: null };
+        this.solver.solve(this.values, setupState(netlist, test, true), this.present());
+        const ohms = this.solver.ohmsBetween(this.node(test.red), this.node(test.black));
+        if (!(ohms < 2e6)) return { ...test, ohms: null };
         const shown = ohms * (1 + chance.between(-0.01, 0.01)) + chance.between(0, 0.1);
-        return { ...look, ohms: Math.round(shown * 100) / 100 };
+        return { ...test, ohms: Math.round(shown * 100) / 100 };
       }
       case "amps": {
-        const solved = this.solver.solve(this.values, setupState(netlist, look), this.present());
-        const amps = solved.amps[netlist.branchOf.get(look.around) ?? -1] ?? 0;
+        const solved = this.solver.solve(this.values, setupState(netlist, test), this.present());
+        const amps = solved.amps[netlist.branchOf.get(test.around) ?? -1] ?? 0;
         const shown =
           amps * (1 + chance.between(-1, 1) * world.clampShare) + chance.between(-1, 1) * world.clampAmps;
-        return { ...look, amps: Math.round(shown * 10) / 10 };
+        return { ...test, amps: Math.round(shown * 10) / 10 };
       }
       case "lampload": {
-        const ends = lampEnds(netlist, look.lampFor) ?? ["", ""];
-        const { volts } = this.between(look, ends[0], ends[1]);
-        return { ...look, seen: this.call(Math.abs(volts)) };
+        const ends = lampEnds(netlist, test.lampFor) ?? ["", ""];
+        const { volts } = this.between(test, ends[0], ends[1]);
+        return { ...test, seen: this.call(Math.abs(volts)) };
       }
       case "look":
         return {
-          ...look,
-          seen: this.once(`look ${look.at}`, () => this.signs.eyes(look.at, this.chance)) as "clean",
+          ...test,
+          seen: this.once(`look ${test.at}`, () => this.signs.eyes(test.at, this.chance)) as "clean",
         };
       case "spin":
         return {
-          ...look,
-          seen: this.once(`spin ${look.at}`, () => this.signs.hand(look.at, this.chance)) as "free",
+          ...test,
+          seen: this.once(`spin ${test.at}`, () => this.signs.hand(test.at, this.chance)) as "free",
         };
       case "listen": {
-        const seen = this.noise(look);
+        const seen = this.noise(test);
         return seen === "quiet"
-          ? { ...look, seen }
-          : { ...look, seen, followsSpeed: chance.uniform() < 0.85 };
+          ? { ...test, seen }
+          : { ...test, seen, followsSpeed: chance.uniform() < 0.85 };
       }
       case "smell":
-        return { ...look, seen: this.once("smell", () => this.signs.nose(this.chance)) as "none" };
+        return { ...test, seen: this.once("smell", () => this.signs.nose(this.chance)) as "none" };
       case "history":
         return {
-          ...look,
-          seen: this.once(`history ${look.of}`, () => this.signs.told(look.of, this.chance)) as "no",
+          ...test,
+          seen: this.once(`history ${test.of}`, () => this.signs.told(test.of, this.chance)) as "no",
         };
       case "tap":
-        return { ...look, seen: this.tap(look.at) };
+        return { ...test, seen: this.tap(test.at) };
       case "swap":
-        return { ...look, seen: this.fault.parts.every((part) => part === look.at) ? "fixed" : "same" };
+        return { ...test, seen: this.fault.parts.every((part) => part === test.at) ? "fixed" : "same" };
       case "ripple":
-        return { ...look, seen: this.humps(look) };
+        return { ...test, seen: this.humps(test) };
     }
   }
 
@@ -335,12 +335,12 @@ export class SimulatedVehicle {
     return chance.uniform() < 0.03 ? "changes" : "nothing";
   }
 
-  private humps(look: Look & { test: "ripple" }): "even" | "uneven" | "missing" {
+  private humps(test: Test & { test: "ripple" }): "even" | "uneven" | "missing" {
     const { chance, netlist } = this;
-    const solved = this.solver.solve(this.values, setupState(netlist, look), this.present());
-    const amps = Math.abs(solved.amps[netlist.branchOf.get(look.at) ?? -1] ?? 0);
+    const solved = this.solver.solve(this.values, setupState(netlist, test), this.present());
+    const amps = Math.abs(solved.amps[netlist.branchOf.get(test.at) ?? -1] ?? 0);
     if (amps < 0.5) return "missing";
-    if (this.fault.parts.includes(look.at)) {
+    if (this.fault.parts.includes(test.at)) {
       if (this.signs.has("worn-brushes", "shorted-turns")) return chance.uniform() < 0.85 ? "uneven" : "even";
       if (this.signs.has("seized")) return "missing";
     }

@@ -2,12 +2,12 @@ import { describe, expect, test } from "@jest/globals";
 import { faultFromId } from "../fault/fault";
 import { operatingPoint } from "../solve/operatingPoint";
 import { shippedNetlist } from "../testing/shippedCircuit";
-import { type ClampedDraw, motorDraw } from "./currentDraw";
+import { type ClampedCurrentDraw, motorCurrentDraw } from "./currentDraw";
 
 const netlist = shippedNetlist("whimbrel-four-speed");
 
 /** What a clamp would show on this vehicle with a fault, in every speed. */
-function clampedWith(fault: string | null, settings: readonly string[]): ClampedDraw[] {
+function clampedWith(fault: string | null, settings: readonly string[]): ClampedCurrentDraw[] {
   const parsed = fault === null ? null : faultFromId(netlist, fault);
   const changes = parsed?.ok ? parsed.value.changes : [];
   return settings.map((setting) => {
@@ -17,7 +17,7 @@ function clampedWith(fault: string | null, settings: readonly string[]): Clamped
 }
 
 const likeliest = (fault: string | null, settings = ["1", "2", "3", "4"]) =>
-  motorDraw(netlist, "M1", clampedWith(fault, settings)).fits[0];
+  motorCurrentDraw(netlist, "M1", clampedWith(fault, settings)).fits[0];
 
 describe("the draw beside what the circuit predicts", () => {
   test.each<[string | null, string]>([
@@ -32,7 +32,11 @@ describe("the draw beside what the circuit predicts", () => {
   });
 
   test("a blocked filter lowers the draw as worn brushes do: the clamp leaves both, and the speed parts them", () => {
-    const { fits } = motorDraw(netlist, "M1", clampedWith("CAR:filter-blocked@0.3", ["1", "2", "3", "4"]));
+    const { fits } = motorCurrentDraw(
+      netlist,
+      "M1",
+      clampedWith("CAR:filter-blocked@0.3", ["1", "2", "3", "4"]),
+    );
     const [first, second] = fits;
     expect([first?.condition, second?.condition].sort()).toEqual(["filter-blocked", "worn-brushes"]);
     expect((first?.odds ?? 0) + (second?.odds ?? 0)).toBeGreaterThan(0.8);
@@ -45,7 +49,7 @@ describe("the draw beside what the circuit predicts", () => {
   });
 
   test("odds sum to 1, and one speed alone is less sure than four", () => {
-    const { fits } = motorDraw(netlist, "M1", clampedWith("M1:tight@1.6", ["4"]));
+    const { fits } = motorCurrentDraw(netlist, "M1", clampedWith("M1:tight@1.6", ["4"]));
     expect(fits.reduce((sum, { odds }) => sum + odds, 0)).toBeCloseTo(1, 9);
     expect(fits[0]?.odds).toBeLessThanOrEqual((likeliest("M1:tight@1.6")?.odds ?? 0) + 1e-9);
   });
@@ -54,12 +58,12 @@ describe("the draw beside what the circuit predicts", () => {
     const setup = { key: "run" as const, setting: "4" };
     const { volts } = operatingPoint(netlist, setup, []);
     const healthyVolts = (volts["M1.+"] ?? 0) - (volts["M1.-"] ?? 0);
-    const worn = motorDraw(netlist, "M1", [{ setup, amps: 11, volts: healthyVolts + 0.4 }]).fits[0];
+    const worn = motorCurrentDraw(netlist, "M1", [{ setup, amps: 11, volts: healthyVolts + 0.4 }]).fits[0];
     expect(worn?.condition === "worn-brushes" || worn?.condition === "filter-blocked").toBe(true);
   });
 
   test("nothing clamped gives the prediction and no verdict", () => {
-    const draw = motorDraw(netlist, "M1", []);
+    const draw = motorCurrentDraw(netlist, "M1", []);
     expect(draw.fits).toEqual([]);
     expect(draw.setups.map(({ setup }) => setup.setting)).toEqual(["1", "2", "3", "4"]);
     for (const { healthyAmps, measuredAmps } of draw.setups) {
@@ -67,14 +71,16 @@ describe("the draw beside what the circuit predicts", () => {
       expect(healthyAmps.high).toBeGreaterThanOrEqual(healthyAmps.usual);
       expect(measuredAmps).toBeNull();
     }
-    expect(() => motorDraw(netlist, "M9", [])).toThrow(RangeError);
+    expect(() => motorCurrentDraw(netlist, "M9", [])).toThrow(RangeError);
   });
 
   test("watts in the pack and the pins go with the square of the measured current", () => {
     const setup = { key: "run" as const, setting: "2" };
-    const healthy = motorDraw(netlist, "M1", []).setups.find((row) => row.setup.setting === "2");
+    const healthy = motorCurrentDraw(netlist, "M1", []).setups.find((row) => row.setup.setting === "2");
     const amps = (healthy?.healthyAmps.usual ?? 0) * 1.5;
-    const hot = motorDraw(netlist, "M1", [{ setup, amps }]).setups.find((row) => row.setup.setting === "2");
+    const hot = motorCurrentDraw(netlist, "M1", [{ setup, amps }]).setups.find(
+      (row) => row.setup.setting === "2",
+    );
     expect(hot?.warm.some(({ id }) => id === "R1.e2")).toBe(true);
     for (const { id, watts, healthyWatts, hottestWatts } of hot?.warm ?? []) {
       expect(watts / healthyWatts).toBeCloseTo(2.25, 6);
@@ -87,7 +93,7 @@ describe("the draw beside what the circuit predicts", () => {
   });
 
   test("closing the duct lowers draw and shaft power and raises the speed", () => {
-    const { fanCurve } = motorDraw(netlist, "M1", []);
+    const { fanCurve } = motorCurrentDraw(netlist, "M1", []);
     for (let i = 1; i < fanCurve.length; i++) {
       const [before, now] = [fanCurve[i - 1], fanCurve[i]];
       expect(now?.airShare).toBeLessThan(before?.airShare ?? 0);

@@ -4,10 +4,10 @@ import type { Change } from "../solve/netlist/change";
 import type { Netlist } from "../solve/netlist/netlist";
 import { type Setup, setupState } from "../solve/netlist/setup";
 import { PointSolver } from "../solve/pointSolver";
-import { type VehicleDraw, vehicleDraws } from "./tables/vehicleSample";
+import { type VehicleSample, vehicleSamples } from "./tables/vehicleSample";
 
 /** A clamped draw: the set-up, the motor's amps, and the volts across it where they were read as well. */
-export interface ClampedDraw {
+export interface ClampedCurrentDraw {
   readonly setup: Setup;
   readonly amps: number;
   readonly volts?: number | undefined;
@@ -46,7 +46,7 @@ export interface WarmPart {
 }
 
 /** One set-up: what a healthy motor draws, what was measured, and what that does to the parts on its way. */
-export interface DrawInSetup {
+export interface CurrentDrawInSetup {
   readonly setup: Setup;
   readonly healthyAmps: { readonly low: number; readonly usual: number; readonly high: number };
   readonly healthyVolts: number;
@@ -63,9 +63,9 @@ export interface FanPoint {
   readonly shaftWatts: number;
 }
 
-export interface MotorDraw {
+export interface MotorCurrentDraw {
   readonly motor: string;
-  readonly setups: readonly DrawInSetup[];
+  readonly setups: readonly CurrentDrawInSetup[];
   /** Likeliest first; empty where nothing was clamped. */
   readonly fits: readonly ConditionFit[];
   /** The strongest setting with the duct closed bit by bit. */
@@ -111,7 +111,7 @@ function changesOf(
 /** Solves a motor's set-ups under any condition. */
 class MotorSolver {
   private readonly solver: PointSolver;
-  private readonly draws: readonly VehicleDraw[];
+  private readonly draws: readonly VehicleSample[];
   private readonly branch: number;
   private readonly index: number;
 
@@ -120,7 +120,7 @@ class MotorSolver {
     readonly motor: string,
   ) {
     this.solver = new PointSolver(netlist);
-    this.draws = vehicleDraws(netlist, vehicles, seed);
+    this.draws = vehicleSamples(netlist, vehicles, seed);
     this.branch = netlist.branchOf.get(motor) ?? -1;
     this.index = netlist.motors.findIndex(({ part }) => part.id === motor);
   }
@@ -131,8 +131,8 @@ class MotorSolver {
   }
 
   /** Amps, volts and speed of the motor in one drawn vehicle, and amps of every branch. */
-  at(setup: Setup, changes: readonly Change[], draw = 0) {
-    const { values } = this.draws[draw] as VehicleDraw;
+  at(setup: Setup, changes: readonly Change[], sample = 0) {
+    const { values } = this.draws[sample] as VehicleSample;
     const solved = this.solver.solve(values, setupState(this.netlist, setup), changes);
     const airTimes = changes.reduce(
       (times, change) =>
@@ -151,10 +151,10 @@ class MotorSolver {
   }
 
   /** Natural logarithm of how likely the draws are under a condition, averaged over whole vehicles. */
-  evidence(draws: readonly ClampedDraw[], changes: readonly Change[]): number {
-    const logs = this.draws.map((_, draw) =>
-      draws.reduce((sum, { setup, amps, volts }) => {
-        const own = this.at(setup, changes, draw);
+  evidence(samples: readonly ClampedCurrentDraw[], changes: readonly Change[]): number {
+    const logs = this.draws.map((_, sample) =>
+      samples.reduce((sum, { setup, amps, volts }) => {
+        const own = this.at(setup, changes, sample);
         const off = (amps - own.amps) / ampsSigma(own.amps);
         const offVolts = volts === undefined ? 0 : (volts - own.volts) / voltsSigma(own.volts);
         return sum - 0.5 * (off * off + offVolts * offVolts) - Math.log(ampsSigma(own.amps));
@@ -164,8 +164,8 @@ class MotorSolver {
     return most + Math.log(logs.reduce((sum, log) => sum + Math.exp(log - most), 0) / logs.length);
   }
 
-  healthyAmps(setup: Setup): DrawInSetup["healthyAmps"] {
-    const amps = this.draws.map((_, draw) => this.at(setup, [], draw).amps);
+  healthyAmps(setup: Setup): CurrentDrawInSetup["healthyAmps"] {
+    const amps = this.draws.map((_, sample) => this.at(setup, [], sample).amps);
     const sorted = [...amps].sort((a, b) => a - b);
     return { low: sorted[0] ?? 0, usual: amps[0] ?? 0, high: sorted.at(-1) ?? 0 };
   }
@@ -186,12 +186,12 @@ function warmBranches(netlist: Netlist): { id: string; branch: number }[] {
  * @param engine whether the speeds listed are with the engine running
  * @throws RangeError where the circuit has no such motor
  */
-export function motorDraw(
+export function motorCurrentDraw(
   netlist: Netlist,
   motor: string,
-  clamped: readonly ClampedDraw[],
+  clamped: readonly ClampedCurrentDraw[],
   engine = false,
-): MotorDraw {
+): MotorCurrentDraw {
   if (!netlist.motors.some(({ part }) => part.id === motor)) throw new RangeError(`no motor ${motor}`);
   const solver = new MotorSolver(netlist, motor);
   const speeds: Setup[] = netlist.circuit.settings.slice(1).map((setting) => ({
@@ -214,9 +214,9 @@ export function motorDraw(
     for (const { branch } of warm) hottest.set(branch, Math.max(hottest.get(branch) ?? 0, heat(own, branch)));
     return own;
   });
-  const rows = setups.map((setup, i): DrawInSetup => {
+  const rows = setups.map((setup, i): CurrentDrawInSetup => {
     const state = kept[i] as (typeof kept)[0];
-    const measured = clamped.filter((draw) => sameSetup(draw.setup, setup)).map(({ amps }) => amps);
+    const measured = clamped.filter((sample) => sameSetup(sample.setup, setup)).map(({ amps }) => amps);
     const measuredAmps = measured.at(-1) ?? null;
     const times = measuredAmps === null || state.amps === 0 ? 1 : measuredAmps / state.amps;
     return {
@@ -261,7 +261,11 @@ const plain = ({ key = "off", engine = false, setting = "", selectors = {}, unpl
   [...unplugged].sort(),
 ];
 
-function fitsOf(solver: MotorSolver, netlist: Netlist, clamped: readonly ClampedDraw[]): ConditionFit[] {
+function fitsOf(
+  solver: MotorSolver,
+  netlist: Netlist,
+  clamped: readonly ClampedCurrentDraw[],
+): ConditionFit[] {
   if (clamped.length === 0) return [];
   const tried = motorConditions.map((condition) => {
     const options = condition === "healthy" ? [null] : sizes[condition];

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import { lookKey, lookOf, type Reading, readingSchema, resultOf, testNames } from "./reading";
-import { evidenceText, lookText, resultText, setupText } from "./readingText";
+import { type Reading, readingSchema, resultOf, testKey, testNames, testOf } from "./reading";
+import { evidenceText, resultText, setupText, testText } from "./readingText";
 
 const points = { red: "F7.in", black: "G1.-" };
 /** One reading of each test, its result in words, and what to do. */
@@ -40,21 +40,21 @@ describe("readings", () => {
   test.each(each)("%j says %j", (reading, result, look) => {
     expect(readingSchema.parse(reading)).toEqual(reading);
     expect(resultText(reading)).toBe(result);
-    expect(lookText(reading)).toBe(look);
+    expect(testText(reading)).toBe(look);
   });
 
   test.each(each)("the look of %j is the reading without what came of it", (reading) => {
-    const look = lookOf({ ...reading, heard: true });
+    const look = testOf({ ...reading, heard: true });
     for (const told of ["seen", "volts", "ohms", "amps", "followsSpeed", "heard"])
       expect(look).not.toHaveProperty(told);
     expect(look.test).toBe(reading.test);
-    expect(lookKey(look)).toBe(lookKey(lookOf(reading)));
+    expect(testKey(look)).toBe(testKey(testOf(reading)));
   });
 
   test("two readings are the same look whatever order their keys came in, and not in another set-up", () => {
-    const one = lookKey({ test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2" });
-    expect(lookKey({ setting: "2", key: "run", clip: "G1.+", probe: "X5:2", test: "light" })).toBe(one);
-    expect(lookKey({ test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "3" })).not.toBe(one);
+    const one = testKey({ test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2" });
+    expect(testKey({ setting: "2", key: "run", clip: "G1.+", probe: "X5:2", test: "light" })).toBe(one);
+    expect(testKey({ test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "3" })).not.toBe(one);
   });
 
   test("a result is a word, a number, or null where the meter showed no end", () => {

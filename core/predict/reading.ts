@@ -21,7 +21,7 @@ export const setupSchema = {
 
 export const airflowSeen = ["none", "weak", "normal", "strong"] as const;
 export const lightSeen = ["bright", "dim", "dark", "flickers"] as const;
-export const lookSeen = ["clean", "corroded", "melted", "wet", "debris", "blown"] as const;
+export const inspectSeen = ["clean", "corroded", "melted", "wet", "debris", "blown"] as const;
 
 export const airflowReading = z.strictObject({
   test: z.literal("airflow"),
@@ -50,11 +50,11 @@ export const ohmsReading = z.strictObject({
   black: point,
   ohms: z.number().min(0).max(1e9).nullable(),
 });
-export const lookReading = z.strictObject({
+export const inspectReading = z.strictObject({
   test: z.literal("look"),
   ...setupSchema,
   at: z.string().max(32),
-  seen: z.enum(lookSeen),
+  seen: z.enum(inspectSeen),
 });
 export const spinReading = z.strictObject({
   test: z.literal("spin"),
@@ -126,7 +126,7 @@ export const readingSchema = z.discriminatedUnion("test", [
   voltsReading,
   ohmsReading,
   ampsReading,
-  lookReading,
+  inspectReading,
   spinReading,
   listenReading,
   smellReading,
@@ -163,22 +163,22 @@ const resultKeys = ["seen", "volts", "ohms", "amps", "followsSpeed", "heard"] as
 
 type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 /** A reading without its result: what to do, not yet what it did. */
-export type Look = Without<Reading, (typeof resultKeys)[number]>;
-export type LookOf<T extends TestName> = Extract<Look, { test: T }>;
+export type Test = Without<Reading, (typeof resultKeys)[number]>;
+export type TestOf<T extends TestName> = Extract<Test, { test: T }>;
 
 /** The look of a reading: its result and how it came to be known taken away. */
-export function lookOf(reading: Reading): Look {
+export function testOf(reading: Reading): Test {
   const told: readonly string[] = resultKeys;
   return Object.fromEntries(
     Object.entries(reading).filter(([key]) => !told.includes(key)),
-  ) as unknown as Look;
+  ) as unknown as Test;
 }
 
 /**
  * Reads a look from outside: a reading without its result.
  * @returns null where it is none
  */
-export function parseLook(input: unknown): Look | null {
+export function parseTest(input: unknown): Test | null {
   if (typeof input !== "object" || input === null) return null;
   const { test } = input as { test?: unknown };
   const shape = readingSchema.options.find((option) => option.shape.test.value === test);
@@ -188,12 +188,12 @@ export function parseLook(input: unknown): Look | null {
   );
   const seen = "seen" in shape.shape ? { seen: (shape.shape.seen as z.ZodEnum).options[0] } : {};
   const parsed = readingSchema.safeParse({ ...input, ...blank, ...seen });
-  return parsed.success ? lookOf(parsed.data) : null;
+  return parsed.success ? testOf(parsed.data) : null;
 }
 
 /** A text equal for looks that are the same test in the same set-up. */
-export function lookKey(look: Look): string {
-  const entries = Object.entries(look).filter(([, value]) => value !== undefined);
+export function testKey(test: Test): string {
+  const entries = Object.entries(test).filter(([, value]) => value !== undefined);
   return JSON.stringify(entries.sort(([a], [b]) => (a < b ? -1 : 1)));
 }
 
@@ -201,7 +201,7 @@ const keys = new WeakMap<Reading, string>();
 
 /** The key of a reading's look, worked out once. */
 export function keyOfReading(reading: Reading): string {
-  const known = keys.get(reading) ?? lookKey(lookOf(reading));
+  const known = keys.get(reading) ?? testKey(testOf(reading));
   keys.set(reading, known);
   return known;
 }

@@ -1,51 +1,51 @@
 import { ampsText, ohmsText, voltsText } from "../units/wording";
-import type { Look, LookOf, Reading } from "./reading";
+import type { Reading, Test, TestOf } from "./reading";
 
 /** The set-up of a look in words: `key run, speed 2`. */
-export function setupText(look: Look): string {
-  const words: string[] = [`key ${look.key ?? "off"}`];
-  if (look.engine) words.push("engine running");
-  if (look.setting !== undefined) words.push(speedText(look.setting));
-  for (const [id, setting] of Object.entries(look.selectors ?? {})) words.push(`${id} on ${setting}`);
-  for (const id of look.unplugged ?? []) words.push(`${id} off`);
-  for (const [one, other] of look.bridged ?? []) words.push(`${one} joined to ${other}`);
-  if (look.lampFor) words.push(`lamp in place of ${look.lampFor}`);
+export function setupText(test: Test): string {
+  const words: string[] = [`key ${test.key ?? "off"}`];
+  if (test.engine) words.push("engine running");
+  if (test.setting !== undefined) words.push(speedText(test.setting));
+  for (const [id, setting] of Object.entries(test.selectors ?? {})) words.push(`${id} on ${setting}`);
+  for (const id of test.unplugged ?? []) words.push(`${id} off`);
+  for (const [one, other] of test.bridged ?? []) words.push(`${one} joined to ${other}`);
+  if (test.lampFor) words.push(`lamp in place of ${test.lampFor}`);
   return words.join(", ");
 }
 
 const speedText = (setting: string): string => (/^\d+$/.test(setting) ? `speed ${setting}` : setting);
 
 /** What to do, in a few words: `light clipped to G1.+, touch X5:2`. */
-export function lookText(look: Look): string {
-  switch (look.test) {
+export function testText(test: Test): string {
+  switch (test.test) {
     case "airflow":
-      return `airflow on ${look.setting ?? "off"}`;
+      return `airflow on ${test.setting ?? "off"}`;
     case "light":
-      return `light clipped to ${look.clip}, touch ${look.probe}`;
+      return `light clipped to ${test.clip}, touch ${test.probe}`;
     case "volts":
-      return `volts, red on ${look.red}, black on ${look.black}`;
+      return `volts, red on ${test.red}, black on ${test.black}`;
     case "ohms":
-      return `ohms from ${look.red} to ${look.black}`;
+      return `ohms from ${test.red} to ${test.black}`;
     case "look":
-      return `look at ${look.at}`;
+      return `look at ${test.at}`;
     case "spin":
-      return `spin ${look.at} by hand`;
+      return `spin ${test.at} by hand`;
     case "amps":
-      return `clamp round ${look.around}`;
+      return `clamp round ${test.around}`;
     case "listen":
-      return look.ventCovered ? "listen, a finger over the motor's vent hole" : "listen";
+      return test.ventCovered ? "listen, a finger over the motor's vent hole" : "listen";
     case "smell":
       return "smell at the vent";
     case "history":
-      return `ask: ${historyWords[look.of]}`;
+      return `ask: ${historyWords[test.of]}`;
     case "tap":
-      return `tap or wiggle ${look.at}`;
+      return `tap or wiggle ${test.at}`;
     case "lampload":
-      return `load lamp in place of ${look.lampFor}`;
+      return `load lamp in place of ${test.lampFor}`;
     case "swap":
-      return `known-good relay in place of ${look.at}`;
+      return `known-good relay in place of ${test.at}`;
     case "ripple":
-      return `current humps of ${look.at}`;
+      return `current humps of ${test.at}`;
   }
 }
 
@@ -57,11 +57,11 @@ export function evidenceText(reading: Reading): string {
   const plain =
     reading.heard === true &&
     (reading.test !== "airflow" || (reading.key === "run" && reading.selectors === undefined));
-  return plain ? lookText(reading) : `${lookText(reading)}, ${setupText(reading)}`;
+  return plain ? testText(reading) : `${testText(reading)}, ${setupText(reading)}`;
 }
 
 /** What `history` asks. */
-export const historyWords: Readonly<Record<LookOf<"history">["of"], string>> = {
+export const historyWords: Readonly<Record<TestOf<"history">["of"], string>> = {
   heat: "does heat change it",
   bumps: "do bumps change it",
   damp: "does damp change it",

@@ -1,4 +1,4 @@
-import { vehicleDraws } from "../predict/tables/vehicleSample";
+import { vehicleSamples } from "../predict/tables/vehicleSample";
 import type { Netlist } from "../solve/netlist/netlist";
 import { type Setup, setupState } from "../solve/netlist/setup";
 import { PointSolver } from "../solve/pointSolver";
@@ -35,7 +35,7 @@ const meterSigma = (volts: number): number => (0.02 + 0.005 * Math.abs(volts)) /
 export function proofBands(netlist: Netlist, setup: Setup): ProofBands | null {
   const solver = new PointSolver(netlist);
   const state = setupState(netlist, setup);
-  const solved = vehicleDraws(netlist, vehicles, seed).map(({ values }) => {
+  const solved = vehicleSamples(netlist, vehicles, seed).map(({ values }) => {
     const { volts, amps } = solver.solve(values, state, []);
     const at = (name: string): number => {
       const node = netlist.nodeOf.get(name) ?? -1;

@@ -95,16 +95,16 @@ export function proofReading(
 }
 
 /** How far a run has come. */
-export type ProofStanding = "waiting" | "failed" | "proven";
+export type ProofState = "waiting" | "failed" | "proven";
 
 /** A phase's standing from how each of its steps was judged; null for one not done. */
-export function proofStanding(judged: readonly (ProofJudgement | null)[]): ProofStanding {
+export function proofState(judged: readonly (ProofJudgement | null)[]): ProofState {
   if (judged.some((own) => own !== null && own !== "right")) return "failed";
   return judged.includes(null) ? "waiting" : "proven";
 }
 
 /** A whole run's standing: both phases. */
-export const wholeStanding = (byPhase: Readonly<Record<ProofPhase, ProofStanding>>): ProofStanding =>
-  proofStanding(
+export const wholeState = (byPhase: Readonly<Record<ProofPhase, ProofState>>): ProofState =>
+  proofState(
     Object.values(byPhase).map((own) => (own === "proven" ? "right" : own === "failed" ? "wrong" : null)),
   );

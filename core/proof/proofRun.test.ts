@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { vehicleDraws } from "../predict/tables/vehicleSample";
+import { vehicleSamples } from "../predict/tables/vehicleSample";
 import { setupState } from "../solve/netlist/setup";
 import { operatingPoint } from "../solve/operatingPoint";
 import { PointSolver } from "../solve/pointSolver";
@@ -10,8 +10,8 @@ import {
   judgeFinding,
   proofFindingSchema,
   proofReading,
-  proofStanding,
-  wholeStanding,
+  proofState,
+  wholeState,
 } from "./proofFinding";
 import { proofSteps as stepsOf } from "./proofRun";
 
@@ -69,7 +69,7 @@ describe("a band", () => {
     const bands = proofBands(netlist, setup);
     const solver = new PointSolver(netlist);
     const branch = netlist.motors[0]?.branch ?? 0;
-    const fresh = vehicleDraws(netlist, 400, 977).map(
+    const fresh = vehicleSamples(netlist, 400, 977).map(
       ({ values }) => solver.solve(values, setupState(netlist, setup), []).amps[branch] ?? 0,
     );
     const outside = fresh.filter((amps) => amps < (bands?.amps.low ?? 0) || amps > (bands?.amps.high ?? 0));
@@ -141,12 +141,12 @@ describe("what a step showed", () => {
   });
 
   test("one wrong step fails the run, one not done keeps it waiting, and both phases prove it", () => {
-    expect(proofStanding(["right", null, "too-low"])).toBe("failed");
-    expect(proofStanding(["right", null])).toBe("waiting");
-    expect(proofStanding(["right"])).toBe("proven");
-    expect(wholeStanding({ open: "proven", closed: "waiting" })).toBe("waiting");
-    expect(wholeStanding({ open: "proven", closed: "proven" })).toBe("proven");
-    expect(wholeStanding({ open: "proven", closed: "failed" })).toBe("failed");
+    expect(proofState(["right", null, "too-low"])).toBe("failed");
+    expect(proofState(["right", null])).toBe("waiting");
+    expect(proofState(["right"])).toBe("proven");
+    expect(wholeState({ open: "proven", closed: "waiting" })).toBe("waiting");
+    expect(wholeState({ open: "proven", closed: "proven" })).toBe("proven");
+    expect(wholeState({ open: "proven", closed: "failed" })).toBe("failed");
   });
 
   test.each([{ by: "amps", amps: "12" }, { by: "airflow", seen: "gale" }, { by: "ear" }, { by: "check" }])(

@@ -1,6 +1,6 @@
 import { type Parsed, quoted, type Refused } from "../problem/problem";
-import type { CurrentTrace } from "../signal/currentRecording";
-import { mostSamples, type TraceSketch, wrong } from "./recordingSketch";
+import type { CurrentRecording } from "../signal/currentRecording";
+import { mostSamples, type RecordingSketch, wrong } from "./recordingSketch";
 import { byteOrderMark, textOf } from "./textBytes";
 
 const [lineFeed, carriageReturn, space, quote, plus, minus, point, comma, tab] = [
@@ -30,7 +30,7 @@ export class RowReader {
   private readonly clock: SampleClock;
 
   constructor(
-    private readonly sketch: TraceSketch,
+    private readonly sketch: RecordingSketch,
     private readonly wanted: RowsWanted,
   ) {
     this.amps = new Float32Array(Math.min(mostSamples, Math.max(1024, Math.round(sketch.samples * 1.05))));
@@ -49,7 +49,7 @@ export class RowReader {
   }
 
   /** What was read, once the last part was pushed. */
-  end(): Parsed<CurrentTrace> {
+  end(): Parsed<CurrentRecording> {
     const refused = this.read(this.rest);
     if (refused) return refused;
     const { amps, count, clock, wanted } = this;

@@ -1,6 +1,6 @@
 import Papa from "papaparse";
 import type { Parsed } from "../problem/problem";
-import { type TraceColumn, type TraceSketch, unitScale, wrong } from "./recordingSketch";
+import { type RecordingColumn, type RecordingSketch, unitScale, wrong } from "./recordingSketch";
 import { byteOrderMark, textOf } from "./textBytes";
 
 const headBytes = 64 * 1024;
@@ -90,7 +90,7 @@ const isRising = (values: readonly number[]): boolean =>
   (values.at(-1) as number) > (values[0] as number);
 
 /** What a text file holds. */
-export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<TraceSketch> {
+export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<RecordingSketch> {
   if (bytes.length === 0) return wrong("", "the file is empty");
   const from = byteOrderMark(bytes);
   const text = textOf(bytes, from, Math.min(bytes.length, from + headBytes));
@@ -110,7 +110,7 @@ export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<Trac
     last.filter((cell) => unitScale(cell.replace(/[()[\]]/g, "")).base).length >= Math.min(2, width);
   const names = unitsBelow ? (header.at(-2) ?? []) : last;
   const unitsAlone = width > 1 && names.every((cell) => unitScale(cell).base !== null);
-  const columns: TraceColumn[] = Array.from({ length: width }, (_, column) => ({
+  const columns: RecordingColumn[] = Array.from({ length: width }, (_, column) => ({
     ...nameAndUnit(names[column] ?? "", unitsBelow ? (last[column] ?? "") : "", unitsAlone),
     first: body.slice(0, shownFigures).map((row) => figure(row[column], decimal)),
   }));

@@ -1,23 +1,23 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { type Parsed, problemText } from "../problem/problem";
-import { readTrace, sketchTrace, type TraceChoice, textReader } from "./recordingFile";
+import { type RecordingChoice, readRecording, sketchRecording, textReader } from "./recordingFile";
 import { unitScale } from "./recordingSketch";
 
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
-const fromText = (text: string, choice?: TraceChoice) => readTrace(bytesOf(text), choice);
+const fromText = (text: string, choice?: RecordingChoice) => readRecording(bytesOf(text), choice);
 
 function accepted<T>(parsed: Parsed<T>): T {
   if (!parsed.ok) throw new Error(parsed.problems.map(problemText).join("; "));
   return parsed.value;
 }
 
-function taken(parsed: ReturnType<typeof readTrace>) {
+function taken(parsed: ReturnType<typeof readRecording>) {
   const { amps, rateHz } = accepted(parsed);
   return { amps: [...amps], rateHz };
 }
 
-const refusal = (parsed: ReturnType<typeof readTrace>): string =>
+const refusal = (parsed: ReturnType<typeof readRecording>): string =>
   parsed.ok ? "" : parsed.problems.map(problemText).join("; ");
 
 describe("a trace from text", () => {
@@ -41,7 +41,7 @@ describe("a trace from text", () => {
 
   test("what was found is shown before it is taken, and can be put right", () => {
     const bytes = bytesOf("made by a scope\nTime [ms];A [mV];B [A]\n0;1500;1,5\n1;2500;2,5\n2;3500;3,5\n");
-    const sketch = sketchTrace(bytes);
+    const sketch = sketchRecording(bytes);
     expect(sketch).toMatchObject({
       ok: true,
       value: {
@@ -61,9 +61,9 @@ describe("a trace from text", () => {
       },
     });
     expect(sketch.ok && sketch.value.rateHz).toBeCloseTo(1000, 6);
-    expect(taken(readTrace(bytes, { valueColumn: 1 })).amps).toEqual([1.5, 2.5, 3.5]);
-    expect(taken(readTrace(bytes, { valueColumn: 1, rateHz: 50 })).rateHz).toBe(50);
-    expect(refusal(readTrace(bytes, { valueColumn: 7 }))).toMatch(/there is no column 8/);
+    expect(taken(readRecording(bytes, { valueColumn: 1 })).amps).toEqual([1.5, 2.5, 3.5]);
+    expect(taken(readRecording(bytes, { valueColumn: 1, rateHz: 50 })).rateHz).toBe(50);
+    expect(refusal(readRecording(bytes, { valueColumn: 7 }))).toMatch(/there is no column 8/);
   });
 
   test.each([
@@ -75,14 +75,14 @@ describe("a trace from text", () => {
   ])(
     "headed %s it is in amps: %p, for a bare A is a channel's name unless all beside it are units",
     (head, inAmps) =>
-      expect(sketchTrace(bytesOf(`${head}\n0,1\n0.5,2\n1.25,3\n`))).toMatchObject({
+      expect(sketchRecording(bytesOf(`${head}\n0,1\n0.5,2\n1.25,3\n`))).toMatchObject({
         ok: true,
         value: { inAmps },
       }),
   );
 
   // Clamp at 10 mV per A: 13.4 mV is 1.34 A (common practice, no source). Over a shunt by Ohm's law.
-  test.each<[string, TraceChoice["scale"], number]>([
+  test.each<[string, RecordingChoice["scale"], number]>([
     ["10 mV an amp", { kind: "volts-per-amp", voltsPerAmp: 0.01 }, 1.34],
     ["100 A a volt", { kind: "amps-per-volt", ampsPerVolt: 100 }, 1.34],
     ["a shunt of 10 mΩ", { kind: "shunt", ohms: 0.01 }, 1.34],
@@ -154,7 +154,7 @@ describe("a trace from text", () => {
       "0,1\n0.1,2\n0.05,3\n",
     ]) {
       const bytes = bytesOf(text);
-      const sketch = accepted(sketchTrace(bytes));
+      const sketch = accepted(sketchRecording(bytes));
       const inParts = (lengths: readonly number[]) => {
         const reader = accepted(textReader(sketch));
         let at = 0;
@@ -165,7 +165,7 @@ describe("a trace from text", () => {
         }
         return reader.end();
       };
-      const whole = readTrace(bytes);
+      const whole = readRecording(bytes);
       fc.assert(
         fc.property(fc.array(fc.integer({ min: 0, max: 12 }), { maxLength: 30 }), (lengths) =>
           expect(inParts(lengths)).toEqual(whole),
@@ -178,7 +178,7 @@ describe("a trace from text", () => {
   test("a long one tells how far it is", () => {
     const rows = Array.from({ length: 300_000 }, (_, i) => `${i},${i % 7}`).join("\n");
     const shares: number[] = [];
-    readTrace(bytesOf(rows), {}, (share) => shares.push(share) > 0);
+    readRecording(bytesOf(rows), {}, (share) => shares.push(share) > 0);
     expect(shares[0]).toBeGreaterThan(0.7);
   });
 
@@ -215,7 +215,7 @@ function wav(samples: readonly number[], rateHz: number, channels = 1): Uint8Arr
 
 describe("a trace from a WAV file", () => {
   test("is read to its sample, full scale one amp", () => {
-    const parsed = readTrace(wav([0, 16384, -16384, 32767], 8000));
+    const parsed = readRecording(wav([0, 16384, -16384, 32767], 8000));
     expect(parsed.ok).toBe(true);
     const { amps, rateHz } = taken(parsed);
     expect(rateHz).toBe(8000);
@@ -223,7 +223,7 @@ describe("a trace from a WAV file", () => {
   });
 
   test("of two channels gives the first", () => {
-    const { amps } = taken(readTrace(wav([16384, -32768, 8192, -32768], 44100, 2)));
+    const { amps } = taken(readRecording(wav([16384, -32768, 8192, -32768], 44100, 2)));
     expect(amps).toHaveLength(2);
     expect(amps[0]).toBeCloseTo(0.5, 3);
     expect(amps[1]).toBeCloseTo(0.25, 3);
@@ -231,14 +231,14 @@ describe("a trace from a WAV file", () => {
 
   test("its other channel can be chosen", () => {
     const bytes = wav([16384, -32768, 8192, -32768], 44100, 2);
-    expect(taken(readTrace(bytes, { valueColumn: 1 })).amps).toEqual([-1, -1]);
-    const sketch = sketchTrace(bytes);
+    expect(taken(readRecording(bytes, { valueColumn: 1 })).amps).toEqual([-1, -1]);
+    const sketch = sketchRecording(bytes);
     expect(sketch.ok && sketch.value.columns.map(({ name }) => name)).toEqual(["channel 1", "channel 2"]);
   });
 
   test("is scaled by the probe", () => {
     expect(
-      taken(readTrace(wav([16384, 16384], 8000), { scale: { kind: "volts-per-amp", voltsPerAmp: 0.01 } }))
+      taken(readRecording(wav([16384, 16384], 8000), { scale: { kind: "volts-per-amp", voltsPerAmp: 0.01 } }))
         .amps[0],
     ).toBeCloseTo(50, 1);
   });
@@ -246,5 +246,5 @@ describe("a trace from a WAV file", () => {
   test.each([
     ["a header cut short", wav([1, 2, 3], 8000).slice(0, 20)],
     ["no samples", wav([], 8000)],
-  ])("%s is refused", (_, bytes) => expect(refusal(readTrace(bytes))).toMatch(/WAV file/));
+  ])("%s is refused", (_, bytes) => expect(refusal(readRecording(bytes))).toMatch(/WAV file/));
 });

@@ -1,13 +1,13 @@
 import type { Parsed } from "../problem/problem";
-import type { CurrentTrace } from "../signal/currentRecording";
+import type { CurrentRecording } from "../signal/currentRecording";
 import { ampsPerFigure, type ProbeScale } from "../signal/probeScale";
 import { RowReader } from "./csvRows";
 import { sketchCsv } from "./csvSketch";
-import { type TraceSketch, unitScale, wrong } from "./recordingSketch";
+import { type RecordingSketch, unitScale, wrong } from "./recordingSketch";
 import { sketchWav, wavSamples } from "./wavSamples";
 
 /** How a file is to be taken; what is left out is as it was found. */
-export interface TraceChoice {
+export interface RecordingChoice {
   /** What the file says it is; by its first bytes unless given. */
   readonly kind?: "csv" | "wav" | undefined;
   readonly valueColumn?: number | undefined;
@@ -27,11 +27,11 @@ export const isWav = (bytes: Uint8Array): boolean =>
  * @param length bytes of the whole file, where only its first part is at hand
  * @returns what was found, or why it cannot be a trace
  */
-export const sketchTrace = (
+export const sketchRecording = (
   bytes: Uint8Array,
   kind?: "csv" | "wav",
   length = bytes.length,
-): Parsed<TraceSketch> =>
+): Parsed<RecordingSketch> =>
   kind === "wav" || (kind === undefined && isWav(bytes)) ? sketchWav(bytes) : sketchCsv(bytes, length);
 
 /**
@@ -39,12 +39,12 @@ export const sketchTrace = (
  * counts as one volt.
  * @param onProgress called with the share of the file that is read, 0 to 1
  */
-export function readTrace(
+export function readRecording(
   bytes: Uint8Array,
-  choice: TraceChoice = {},
+  choice: RecordingChoice = {},
   onProgress: (share: number) => void = () => {},
-): Parsed<CurrentTrace> {
-  const found = sketchTrace(bytes, choice.kind);
+): Parsed<CurrentRecording> {
+  const found = sketchRecording(bytes, choice.kind);
   if (!found.ok) return found;
   if (found.value.kind === "csv") {
     const reader = textReader(found.value, choice);
@@ -67,7 +67,7 @@ export const partBytes = 4 * 1024 * 1024;
  * A reader for the parts of a text too long to lie in memory at once.
  * @param sketch what its first part told
  */
-export function textReader(sketch: TraceSketch, choice: TraceChoice = {}): Parsed<RowReader> {
+export function textReader(sketch: RecordingSketch, choice: RecordingChoice = {}): Parsed<RowReader> {
   const column = valueColumnOf(sketch, choice);
   if (!column.ok) return column;
   const timeColumn = choice.timeColumn === undefined ? sketch.timeColumn : choice.timeColumn;
@@ -84,16 +84,19 @@ export function textReader(sketch: TraceSketch, choice: TraceChoice = {}): Parse
 }
 
 function valueColumnOf(
-  sketch: TraceSketch,
-  { valueColumn = sketch.valueColumn }: TraceChoice,
+  sketch: RecordingSketch,
+  { valueColumn = sketch.valueColumn }: RecordingChoice,
 ): Parsed<number> {
   return sketch.columns[valueColumn]
     ? { ok: true, value: valueColumn }
     : wrong("column", `there is no column ${valueColumn + 1}`);
 }
 
-const timesOf = (sketch: TraceSketch, column: number, { scale = { kind: "amps" } }: TraceChoice): number =>
-  scaleOf(sketch, column) * ampsPerFigure(scale);
+const timesOf = (
+  sketch: RecordingSketch,
+  column: number,
+  { scale = { kind: "amps" } }: RecordingChoice,
+): number => scaleOf(sketch, column) * ampsPerFigure(scale);
 
-const scaleOf = (sketch: TraceSketch, column: number): number =>
+const scaleOf = (sketch: RecordingSketch, column: number): number =>
   column === sketch.valueColumn ? sketch.perFigure : (unitScale(sketch.columns[column]?.unit ?? "").per ?? 1);

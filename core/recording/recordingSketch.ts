@@ -1,7 +1,7 @@
 import { type Refused, refused } from "../problem/problem";
 
 /** A column of a trace in text. */
-export interface TraceColumn {
+export interface RecordingColumn {
   readonly name: string;
   /** As written: `V`, `mA`, `ms`; empty where none is. */
   readonly unit: string;
@@ -10,14 +10,14 @@ export interface TraceColumn {
 }
 
 /** What a file was found to hold, to be looked at before it is taken. */
-export interface TraceSketch {
+export interface RecordingSketch {
   readonly kind: "csv" | "wav";
   /** What stands between the columns, `""` in a WAV file. */
   readonly delimiter: string;
   readonly decimal: "." | ",";
   /** Lines before the figures. */
   readonly headerLines: number;
-  readonly columns: readonly TraceColumn[];
+  readonly columns: readonly RecordingColumn[];
   /** The column of times, null where there is none: a rate must be given. */
   readonly timeColumn: number | null;
   /** Seconds that one of the time column's figures stands for. */

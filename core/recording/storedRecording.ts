@@ -2,9 +2,9 @@ import { z } from "zod";
 import { keyPositions } from "../circuit/parts/ignition";
 import { noises } from "../motor/mechanicalMode";
 import {
+  recordingPictureSchema,
   spectrogramPictureSchema,
   spectrumPictureSchema,
-  tracePictureSchema,
 } from "../signal/recordingPicture";
 
 /** Figures of a recording as they are kept with a job: what `readHumps` and `motorSound` give, checked on the way in. */
@@ -13,7 +13,7 @@ const maybe = finite.nullable();
 const short = z.string().max(400);
 const list = (most: number) => z.array(finite).max(most);
 
-export const humpsSchema = z.strictObject({
+export const rippleRecordSchema = z.strictObject({
   meanAmps: finite,
   peakToPeakAmps: finite,
   humpHz: maybe,
@@ -64,15 +64,15 @@ const setup = z.strictObject({
 });
 
 /** A recording and what was found in it. */
-export const traceRecordSchema = z.discriminatedUnion("kind", [
+export const recordingRecordSchema = z.discriminatedUnion("kind", [
   z.strictObject({
     kind: z.literal("humps"),
     name: z.string().min(1).max(120),
     motor: z.string().min(1).max(32),
     source: z.string().min(1).max(120),
     setup,
-    figures: humpsSchema,
-    picture: tracePictureSchema,
+    figures: rippleRecordSchema,
+    picture: recordingPictureSchema,
   }),
   z.strictObject({
     kind: z.literal("sound"),
@@ -95,6 +95,6 @@ export const traceRecordSchema = z.discriminatedUnion("kind", [
       .max(3),
   }),
 ]);
-export type TraceRecord = z.infer<typeof traceRecordSchema>;
-export type HumpsRecord = Extract<TraceRecord, { kind: "humps" }>;
-export type SoundRecord = Extract<TraceRecord, { kind: "sound" }>;
+export type RecordingRecord = z.infer<typeof recordingRecordSchema>;
+export type RippleRecord = Extract<RecordingRecord, { kind: "humps" }>;
+export type SoundRecord = Extract<RecordingRecord, { kind: "sound" }>;

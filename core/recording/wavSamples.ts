@@ -1,7 +1,7 @@
 import wavefile from "wavefile";
 import type { Parsed } from "../problem/problem";
-import type { CurrentTrace } from "../signal/currentRecording";
-import { mostSamples, type TraceSketch, wrong } from "./recordingSketch";
+import type { CurrentRecording } from "../signal/currentRecording";
+import { mostSamples, type RecordingSketch, wrong } from "./recordingSketch";
 
 interface Wav {
   readonly rateHz: number;
@@ -53,7 +53,7 @@ function opened(bytes: Uint8Array): Parsed<Wav> {
 const countOf = ({ data, channels, bits }: Wav): number => Math.floor(data.length / (channels * (bits / 8)));
 
 /** What a WAV file holds: a column a channel. */
-export function sketchWav(bytes: Uint8Array): Parsed<TraceSketch> {
+export function sketchWav(bytes: Uint8Array): Parsed<RecordingSketch> {
   const wav = opened(bytes);
   if (!wav.ok) return wav;
   const read = readerOf(wav.value);
@@ -108,7 +108,7 @@ function readerOf({ data, channels, bits, float }: Wav): (index: number, channel
 const littleEndian = new Uint8Array(new Uint16Array([1]).buffer)[0] === 1;
 
 /** One channel of a WAV file, scaled. */
-export function wavSamples(bytes: Uint8Array, channel: number, times: number): Parsed<CurrentTrace> {
+export function wavSamples(bytes: Uint8Array, channel: number, times: number): Parsed<CurrentRecording> {
   const wav = opened(bytes);
   if (!wav.ok) return wav;
   const count = countOf(wav.value);

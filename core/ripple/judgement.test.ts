@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../chance/randomSource";
-import { judgedHumps, usualHeight } from "./judgement";
+import { judgedRipple, usualHeight } from "./judgement";
 import type { HumpGrid } from "./rhythm/humpGrid";
 import { turnCount } from "./turn/turnCount";
 
@@ -22,9 +22,9 @@ const even = new Array<number>(12).fill(1);
 const with_ = (...bad: readonly (readonly [hump: number, height: number])[]): number[] =>
   even.map((height, hump) => bad.find(([own]) => own === hump)?.[1] ?? height);
 const known = { perTurn: 12, bars: 12, period: null };
-const judged = (own: HumpGrid, turn: Parameters<typeof judgedHumps>[1] = known) => {
+const judged = (own: HumpGrid, turn: Parameters<typeof judgedRipple>[1] = known) => {
   const cannot: string[] = [];
-  return { ...judgedHumps(own, turn, 2, 500, cannot), cannot };
+  return { ...judgedRipple(own, turn, 2, 500, cannot), cannot };
 };
 
 describe("humps judged over the turn", () => {

@@ -1,6 +1,6 @@
 import { medianOf } from "../signal/currentRecording";
 import type { HumpGrid } from "./rhythm/humpGrid";
-import type { Humps } from "./rippleReading";
+import type { RippleReading } from "./rippleReading";
 import { type FoldedTurn, foldedTurn, humpShape, singleHeights } from "./turn/foldedTurn";
 import type { TurnCount } from "./turn/turnCount";
 
@@ -17,7 +17,7 @@ const surestShare = 0.12;
 
 /** What the heights of the humps come to. */
 export type Judged = Pick<
-  Humps,
+  RippleReading,
   | "humpAmps"
   | "errorAmps"
   | "badHumps"
@@ -34,7 +34,7 @@ export type Judged = Pick<
  * Judges the humps: turn by turn where a period is known, else one by one.
  * @param cannot takes what cannot be told, with its reason
  */
-export function judgedHumps(
+export function judgedRipple(
   grid: HumpGrid,
   turn: TurnCount,
   poles: number,
@@ -78,10 +78,10 @@ export function judgedHumps(
 }
 
 /** Runs of neighbouring humps round the turn: the current takes a hump or two to come back from a bad bar. */
-const runsOf = (humps: readonly number[], perTurn: number): number =>
-  humps.length === perTurn
+const runsOf = (ripple: readonly number[], perTurn: number): number =>
+  ripple.length === perTurn
     ? perTurn
-    : humps.filter((hump) => !humps.includes((hump + perTurn - 1) % perTurn)).length;
+    : ripple.filter((hump) => !ripple.includes((hump + perTurn - 1) % perTurn)).length;
 
 /** The usual height: the middle one; where half the humps or more are bad, that of the good ones; where nearly all are, the tallest. */
 export function usualHeight(heights: readonly number[]): number {
@@ -95,7 +95,7 @@ export function usualHeight(heights: readonly number[]): number {
 function judgedFold(
   { humpAmps, errorAmps, turns }: FoldedTurn,
   cannot: string[],
-): Pick<Humps, "verdict" | "because" | "badHumps"> {
+): Pick<RippleReading, "verdict" | "because" | "badHumps"> {
   const usual = usualHeight(humpAmps);
   const isNoisy = !(usual > 0) || medianOf(errorAmps) > surestShare * usual;
   const errors = isNoisy ? sureInNoise : sureErrors;
@@ -121,7 +121,7 @@ function judgedFold(
 }
 
 /** Hump after hump where the turn is not known: each by itself, so only a quiet trace can be judged. */
-function judgedSingly(grid: HumpGrid, cannot: string[]): Pick<Humps, "verdict" | "because"> {
+function judgedSingly(grid: HumpGrid, cannot: string[]): Pick<RippleReading, "verdict" | "because"> {
   const heights = singleHeights(grid, humpShape(grid.values, grid.points));
   const usual = medianOf(heights);
   const scatter = 1.48 * medianOf(heights.map((height) => Math.abs(height - usual)));

@@ -3,12 +3,12 @@
 // multiple of bars and poles: 12 and 2 give 12, 11 and 2 give 22 (stated in the trade; arithmetic).
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../chance/randomSource";
-import { simulatedTrace } from "../instrument/windingModel";
+import { simulatedRecording } from "../instrument/windingModel";
 import { barsFor, humpsPerTurn, possibleHumps } from "../motor/commutator";
 import { motorConstants } from "../motor/motorConstants";
 import { blowerConstants as constants } from "../testing/blowerMotor";
-import { drawnTrace } from "../testing/rippleRecording";
-import { readHumps } from "./readRipple";
+import { drawnRecording } from "../testing/rippleRecording";
+import { readRipple } from "./readRipple";
 
 test.each([
   [12, 2, 12],
@@ -39,7 +39,7 @@ describe("a motor's humps, half-sines", () => {
   ])(
     "$bars bars at $rpm rpm are even, and the speed comes out within a part in a thousand",
     ({ bars, rpm }) => {
-      const humps = readHumps(drawnTrace({ ...made, bars, rpm }), { bars });
+      const humps = readRipple(drawnRecording({ ...made, bars, rpm }), { bars });
       expect(humps.verdict).toBe("even");
       expect(Math.abs((humps.rpm ?? 0) / rpm - 1)).toBeLessThan(0.001);
       expect(humps.humpAmps).toHaveLength(humpsPerTurn(bars, 2));
@@ -51,8 +51,8 @@ describe("a motor's humps, half-sines", () => {
   );
 
   test("amps a hundred times too many are told from the probe's scale, and judged all the same", () => {
-    const { amps, rateHz } = drawnTrace(made);
-    const humps = readHumps({ amps: amps.map((own) => 100 * own), rateHz }, { bars: 12 });
+    const { amps, rateHz } = drawnRecording(made);
+    const humps = readRipple({ amps: amps.map((own) => 100 * own), rateHz }, { bars: 12 });
     expect(humps.cannot).toEqual([
       "a mean of 1564 A is more than a blower draws even held fast: check the probe's scale",
     ]);
@@ -60,7 +60,7 @@ describe("a motor's humps, half-sines", () => {
   });
 
   test("a bad bar shows once a brush: two humps of the turn are bad, one bar, and the rpm stays", () => {
-    const humps = readHumps(drawnTrace({ ...made, heights: bad }), { bars: 12 });
+    const humps = readRipple(drawnRecording({ ...made, heights: bad }), { bars: 12 });
     expect(humps.verdict).toBe("missing");
     expect(humps.badHumps).toHaveLength(2);
     expect(((humps.badHumps[1] ?? 0) - (humps.badHumps[0] ?? 0)) % 6).toBe(0);
@@ -69,7 +69,7 @@ describe("a motor's humps, half-sines", () => {
   });
 
   test("a worn bar is uneven, not missing", () => {
-    const humps = readHumps(drawnTrace({ ...made, heights: (hump) => (hump % 6 === 4 ? 0.45 : 1) }), {
+    const humps = readRipple(drawnRecording({ ...made, heights: (hump) => (hump % 6 === 4 ? 0.45 : 1) }), {
       bars: 12,
     });
     expect(humps.verdict).toBe("uneven");
@@ -80,7 +80,7 @@ describe("a motor's humps, half-sines", () => {
     const { normal } = randomSource(3);
     const amps = Float32Array.from({ length: 40_000 }, () => 12 + 0.2 * normal());
     for (const bars of [10, 12, 22])
-      expect(readHumps({ amps, rateHz: 20_000 }, { bars })).toMatchObject({
+      expect(readRipple({ amps, rateHz: 20_000 }, { bars })).toMatchObject({
         humpHz: null,
         rpm: null,
         verdict: "unclear",
@@ -88,7 +88,7 @@ describe("a motor's humps, half-sines", () => {
   });
 
   test("where half the humps are bad, the good ones are the measure", () => {
-    const half = readHumps(drawnTrace({ ...made, heights: (hump) => (hump % 6 < 3 ? 0.1 : 1) }), {
+    const half = readRipple(drawnRecording({ ...made, heights: (hump) => (hump % 6 < 3 ? 0.1 : 1) }), {
       bars: 12,
       aboutRpm: 2700,
     });
@@ -97,52 +97,58 @@ describe("a motor's humps, half-sines", () => {
   });
 
   test("a speed that drifts, humps that jitter and a coarse clamp change neither rpm nor verdict", () => {
-    const trace = drawnTrace({ ...made, seconds: 2, drift: 0.08, jitter: 0.03, noise: 0.03, heights: bad });
-    const humps = readHumps(trace, { bars: 12 });
+    const trace = drawnRecording({
+      ...made,
+      seconds: 2,
+      drift: 0.08,
+      jitter: 0.03,
+      noise: 0.03,
+      heights: bad,
+    });
+    const humps = readRipple(trace, { bars: 12 });
     expect(Math.abs((humps.rpm ?? 0) / trace.rpm - 1)).toBeLessThan(0.005);
     expect(humps.verdict).toBe("missing");
     expect((humps.driftHz?.[1] ?? 0) / (humps.driftHz?.[0] ?? 1)).toBeGreaterThan(1.04);
   });
 
   test("the rpm given finds the humps a turn, and the bars where only one count fits", () => {
-    const twelve = readHumps(drawnTrace(made), { rpm: 2850 });
+    const twelve = readRipple(drawnRecording(made), { rpm: 2850 });
     expect(twelve).toMatchObject({ humpsPerTurn: 12, bars: 12 });
     expect(twelve.rpm).toBeCloseTo(2900, -1);
-    const eleven = readHumps(drawnTrace({ ...made, bars: 11 }), { rpm: 2900 });
+    const eleven = readRipple(drawnRecording({ ...made, bars: 11 }), { rpm: 2900 });
     expect(eleven).toMatchObject({ humpsPerTurn: 22, bars: null });
     expect(eleven.cannot.join()).toMatch(/22 humps a turn come from 11 or 22 bars alike/);
-    expect(readHumps(drawnTrace(made), { rpm: 12_000 }).cannot.join()).not.toBe("");
-    expect(readHumps(drawnTrace(made), { bars: 12, rpm: 2000 }).verdict).toBe("unclear");
+    expect(readRipple(drawnRecording(made), { rpm: 12_000 }).cannot.join()).not.toBe("");
+    expect(readRipple(drawnRecording(made), { bars: 12, rpm: 2000 }).verdict).toBe("unclear");
   });
 
   test("a swing that comes once a turn tells the turn, a bad bar alone does not", () => {
-    const swung = readHumps(drawnTrace({ ...made, mark: 0.3 }));
+    const swung = readRipple(drawnRecording({ ...made, mark: 0.3 }));
     expect(swung).toMatchObject({ humpsPerTurn: 12, bars: 12, verdict: "even" });
     expect(swung.rpm).toBeCloseTo(2900, -1);
     expect(swung.wanderAmps).toBeCloseTo(0.6, 1);
-    const both = readHumps(drawnTrace({ ...made, mark: 0.3, heights: bad }));
+    const both = readRipple(drawnRecording({ ...made, mark: 0.3, heights: bad }));
     expect(both).toMatchObject({ humpsPerTurn: 12, bars: 12, verdict: "missing" });
-    const dip = readHumps(drawnTrace({ ...made, heights: bad }));
+    const dip = readRipple(drawnRecording({ ...made, heights: bad }));
     expect(dip).toMatchObject({ rpm: null, bars: null, humpsPerTurn: null, verdict: "missing" });
     expect(dip.cannot.join()).toMatch(/bars not given.*repeat every 6/);
   });
 
   test("chopping is told from the humps and taken out, far above them or beside them", () => {
-    const far = readHumps(drawnTrace({ ...made, rateHz: 60_000, chopping: { hz: 12_345, amps: 1 } }), {
+    const far = readRipple(drawnRecording({ ...made, rateHz: 60_000, chopping: { hz: 12_345, amps: 1 } }), {
       bars: 12,
     });
     expect(far.chopping?.hz).toBeCloseTo(12_345, 0);
     expect(far).toMatchObject({ verdict: "even" });
     const beside = { ...made, rateHz: 40_000, drift: 0.04, chopping: { hz: 1_234, amps: 1 } };
-    const near = readHumps(drawnTrace(beside), { bars: 12 });
+    const near = readRipple(drawnRecording(beside), { bars: 12 });
     expect(near.chopping?.hz).toBeCloseTo(1_234, 0);
     expect(near.rpm).toBeCloseTo(2900, -1);
-    expect(readHumps(drawnTrace({ ...beside, drift: 0 }), { bars: 12, choppingHz: 1_234 }).rpm).toBeCloseTo(
-      2900,
-      -1,
-    );
+    expect(
+      readRipple(drawnRecording({ ...beside, drift: 0 }), { bars: 12, choppingHz: 1_234 }).rpm,
+    ).toBeCloseTo(2900, -1);
     // Without drift nothing tells which of two clocks is the motor.
-    const alike = readHumps(drawnTrace({ ...beside, drift: 0 }), { bars: 12 });
+    const alike = readRipple(drawnRecording({ ...beside, drift: 0 }), { bars: 12 });
     expect(alike).toMatchObject({ rpm: null, verdict: "unclear" });
     expect(alike.cannot.join()).toMatch(/two rhythms, .* give its frequency/);
   });
@@ -152,46 +158,46 @@ describe("a motor's humps, half-sines", () => {
     (hz) => {
       for (const drift of [0.002, 0.01, 0.02]) {
         const made = { bars: 13, rpm: 3535, seconds: 1.2, rateHz: 60_000, noise: 0.05, drift, jitter: 0.01 };
-        const crossed = drawnTrace({ ...made, chopping: { hz, amps: 1.2 } });
-        const { rpm } = readHumps(crossed, { bars: 13, choppingHz: Math.round(hz) });
+        const crossed = drawnRecording({ ...made, chopping: { hz, amps: 1.2 } });
+        const { rpm } = readRipple(crossed, { bars: 13, choppingHz: Math.round(hz) });
         expect(Math.abs((rpm ?? 0) / crossed.rpm - 1)).toBeLessThan(0.005);
       }
     },
   );
 
   test("what cannot be told is null, with its reason", () => {
-    const noBars = readHumps(drawnTrace(made));
+    const noBars = readRipple(drawnRecording(made));
     expect(noBars).toMatchObject({ rpm: null, humpsPerTurn: null, bars: null, verdict: "even" });
     expect(noBars.humpHz).toBeCloseTo((2900 * 12) / 60, 0);
     expect(noBars.cannot.join()).toMatch(/bars not given: an even current carries no mark of the turn/);
-    const slow = readHumps(drawnTrace({ ...made, rateHz: 2000 }), { bars: 12 });
+    const slow = readRipple(drawnRecording({ ...made, rateHz: 2000 }), { bars: 12 });
     expect(slow).toMatchObject({ verdict: "unclear", humpAmps: [] });
     expect(slow.cannot.join()).toMatch(
       /sampled too slowly for heights: 2000 Hz, at least 46\d\d Hz are needed/,
     );
-    expect(readHumps(drawnTrace({ ...made, rateHz: 900 }), { bars: 12, rpm: 2900 }).cannot.join()).toMatch(
-      /900 Hz, at least 4640 Hz/,
-    );
-    const short = readHumps(drawnTrace({ ...made, seconds: 0.05 }), { bars: 12 });
+    expect(
+      readRipple(drawnRecording({ ...made, rateHz: 900 }), { bars: 12, rpm: 2900 }).cannot.join(),
+    ).toMatch(/900 Hz, at least 4640 Hz/);
+    const short = readRipple(drawnRecording({ ...made, seconds: 0.05 }), { bars: 12 });
     expect(short.cannot.join()).toMatch(/too short for hump by hump/);
-    const flat = readHumps({ amps: new Float32Array(4000).fill(12), rateHz: 10_000 }, { bars: 12 });
+    const flat = readRipple({ amps: new Float32Array(4000).fill(12), rateHz: 10_000 }, { bars: 12 });
     expect(flat).toMatchObject({ verdict: "unclear", humpHz: null });
-    expect(readHumps({ amps: new Float32Array(3), rateHz: 10_000 }).cannot.join()).toMatch(
+    expect(readRipple({ amps: new Float32Array(3), rateHz: 10_000 }).cannot.join()).toMatch(
       /too short: 3 samples/,
     );
-    const trace = drawnTrace({ ...made, noise: 0 });
-    const clipped = readHumps(
+    const trace = drawnRecording({ ...made, noise: 0 });
+    const clipped = readRipple(
       { ...trace, amps: trace.amps.map((value) => Math.min(15.8, value)) },
       { bars: 12 },
     );
     expect(clipped.cannot.join()).toMatch(/clipped/);
-    const noisy = readHumps(drawnTrace({ ...made, noise: 3 }), { bars: 12 });
+    const noisy = readRipple(drawnRecording({ ...made, noise: 3 }), { bars: 12 });
     expect(noisy.verdict).toBe("unclear");
   });
 
   test("long work tells how far it is", () => {
     const shares: number[] = [];
-    readHumps(drawnTrace(made), { bars: 12, onProgress: (share) => shares.push(share) > 0 });
+    readRipple(drawnRecording(made), { bars: 12, onProgress: (share) => shares.push(share) > 0 });
     expect(shares).toEqual([...shares].sort((a, b) => a - b));
     expect(shares.at(-1)).toBe(1);
   });
@@ -204,19 +210,19 @@ describe("a motor's humps, from the winding's equations", () => {
     (((turns.at(-1) ?? 0) - (turns[0] ?? 0)) * 60 * rateHz) / (turns.length - 1);
 
   test("a healthy one is even, at the speed the shaft really turned", () => {
-    const trace = simulatedTrace(motor, scope);
-    const humps = readHumps(trace, { bars: 12 });
+    const trace = simulatedRecording(motor, scope);
+    const humps = readRipple(trace, { bars: 12 });
     expect(humps.verdict).toBe("even");
     expect(Math.abs((humps.rpm ?? 0) / rpmOfTurns(trace) - 1)).toBeLessThan(0.002);
   });
 
   test("a bar with a burnt contact is found, chopped or not", () => {
     for (const chopping of [undefined, { hz: 15_000, duty: 0.8 }]) {
-      const trace = simulatedTrace(
+      const trace = simulatedRecording(
         { ...motor, badBars: [{ bar: 3, ohms: 0.3 }] },
         { ...scope, rateHz: 80_000, ...(chopping ? { chopping } : {}) },
       );
-      const humps = readHumps(trace, { bars: 12 });
+      const humps = readRipple(trace, { bars: 12 });
       expect(humps.verdict).toBe("missing");
       expect(humps.badBars).toBe(1);
       expect(Math.abs((humps.rpm ?? 0) / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
@@ -242,8 +248,11 @@ describe("a motor's humps, from the winding's equations", () => {
     ],
   ])("with nothing given, 16 bars of which %j are bad are not read as eight", (badBars) => {
     for (const volts of [7, 11]) {
-      const trace = simulatedTrace({ ...motor, bars: 16, badBars }, { ...scope, volts, jitterShare: 0.01 });
-      const humps = readHumps(trace);
+      const trace = simulatedRecording(
+        { ...motor, bars: 16, badBars },
+        { ...scope, volts, jitterShare: 0.01 },
+      );
+      const humps = readRipple(trace);
       expect([humps.rpm, humps.bars]).toEqual([null, null]);
       expect(humps.cannot.join()).toMatch(/give bars or rpm/);
     }
@@ -261,8 +270,8 @@ describe("a motor's humps, from the winding's equations", () => {
     (bars, volts, bad) => {
       // The bars alone are given: read as a slower motor with even humps, all of them would be called sound.
       const badBars = bad.map((bar, i) => ({ bar, ohms: 0.12 + 0.08 * i }));
-      const trace = simulatedTrace({ ...motor, bars, badBars }, { ...scope, volts, jitterShare: 0.01 });
-      const humps = readHumps(trace, { bars });
+      const trace = simulatedRecording({ ...motor, bars, badBars }, { ...scope, volts, jitterShare: 0.01 });
+      const humps = readRipple(trace, { bars });
       expect(humps.rpm).not.toBeNull();
       expect(Math.abs((humps.rpm ?? 0) / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
       expect(["uneven", "missing"]).toContain(humps.verdict);
@@ -270,14 +279,14 @@ describe("a motor's humps, from the winding's equations", () => {
   );
 
   test.each([0.15, 0.3])("a swing once a turn of %p A tells eight bars, one of them bad", (amps) => {
-    const trace = simulatedTrace(
+    const trace = simulatedRecording(
       { ...motor, bars: 8, badBars: [{ bar: 7, ohms: 0.29 }] },
       { ...scope, volts: 7, jitterShare: 0.01 },
     );
     trace.amps.forEach((value, i) => {
       trace.amps[i] = value + amps * Math.cos(2 * Math.PI * (trace.turns[i] as number));
     });
-    const humps = readHumps(trace);
+    const humps = readRipple(trace);
     expect(humps.bars).toBe(8);
     expect(Math.abs((humps.rpm ?? 0) / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
     expect(humps.badBars).toBe(1);
@@ -290,7 +299,7 @@ describe("a motor's humps, from the winding's equations", () => {
       [18, 0.4, 0.3],
       [18, 0.45, 0.25],
     ] as const) {
-      const trace = simulatedTrace(
+      const trace = simulatedRecording(
         {
           constants: motorConstants({
             id: "M1",
@@ -315,7 +324,7 @@ describe("a motor's humps, from the winding's equations", () => {
           chopping: { hz: 12_121, duty },
         },
       );
-      const { rpm } = readHumps(trace, { bars: 8 });
+      const { rpm } = readRipple(trace, { bars: 8 });
       if (rpm === null) continue;
       expect(Math.abs(rpm / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
       right += 1;
@@ -324,7 +333,9 @@ describe("a motor's humps, from the winding's equations", () => {
   });
 
   test("from rest the inrush nears the stall current, and the humps are read once it has settled", () => {
-    const humps = readHumps(simulatedTrace(motor, { ...scope, seconds: 4, fromRest: true }), { bars: 12 });
+    const humps = readRipple(simulatedRecording(motor, { ...scope, seconds: 4, fromRest: true }), {
+      bars: 12,
+    });
     // Stall current at 12 V: volts over the winding's ohms; the shaft turns a little before it is reached.
     expect(humps.startUp?.inrushAmps).toBeGreaterThan((0.85 * 12) / constants.ohms);
     expect(humps.startUp?.inrushAmps).toBeLessThan((1.02 * 12) / constants.ohms);
@@ -334,9 +345,9 @@ describe("a motor's humps, from the winding's equations", () => {
   });
 
   test("moments without current are counted with their place", () => {
-    const trace = simulatedTrace(motor, scope);
+    const trace = simulatedRecording(motor, scope);
     for (const at of [4000, 9000, 15_000]) trace.amps.fill(0, at, at + 60);
-    const { dropoutCount, dropouts } = readHumps(trace, { bars: 12 });
+    const { dropoutCount, dropouts } = readRipple(trace, { bars: 12 });
     expect(dropoutCount).toBe(3);
     expect(dropouts[1]?.atSeconds).toBeCloseTo(0.45, 3);
     expect(dropouts[1]?.seconds).toBeCloseTo(0.003, 3);
@@ -354,14 +365,14 @@ describe("closed forms", () => {
     ["a sine", (phase) => 0.67 * Math.sin(2 * Math.PI * phase), 1.34],
     ["a square wave", (phase) => (phase % 1 < 0.5 ? 0.67 : -0.67), 1.34],
   ])("%s of 580 Hz", (_, shape, swing) => {
-    const humps = readHumps(of(shape), { bars: 12 });
+    const humps = readRipple(of(shape), { bars: 12 });
     expect(humps.meanAmps).toBeCloseTo(10, 2);
     expect(humps.peakToPeakAmps).toBeCloseTo(swing, 2);
     expect(humps.humpHz).toBeCloseTo(580, 0);
     expect(humps.rpm).toBeCloseTo(2900, 0);
   });
   test("a direct current has its mean and no humps", () => {
-    expect(readHumps({ amps: new Float32Array(5000).fill(7.5), rateHz }, { bars: 12 })).toMatchObject({
+    expect(readRipple({ amps: new Float32Array(5000).fill(7.5), rateHz }, { bars: 12 })).toMatchObject({
       meanAmps: 7.5,
       peakToPeakAmps: 0,
       humpHz: null,

@@ -1,15 +1,15 @@
 import { humpsPerTurn } from "../motor/commutator";
-import { type CurrentTrace, rangeOf, type Stretch } from "../signal/currentRecording";
+import { type CurrentRecording, rangeOf, type Stretch } from "../signal/currentRecording";
 import { withoutChopping } from "./chopping/chopping";
 import { withoutDips } from "./dips";
-import { bandOf, followHumps } from "./followHumps";
-import { judgedHumps } from "./judgement";
+import { bandOf, followRipple } from "./followRipple";
+import { judgedRipple } from "./judgement";
 import { type HumpGrid, humpGrid } from "./rhythm/humpGrid";
 import { humpPhase } from "./rhythm/humpPhase";
 import type { HumpRhythm } from "./rhythm/humpRhythm";
 import { type RhythmDoubt, rhythmDoubt } from "./rhythmDoubt";
-import type { HumpsOptions } from "./rippleOptions";
-import type { Humps } from "./rippleReading";
+import type { RippleOptions } from "./rippleOptions";
+import type { RippleReading } from "./rippleReading";
 import { runningPart } from "./startUp";
 import { turnCount } from "./turn/turnCount";
 import { enoughHumps } from "./turn/turnMark";
@@ -35,7 +35,7 @@ function isClipped(amps: Float32Array, { from, to }: Stretch, low: number, high:
 }
 
 /** Fewer samples by whole steps, each the mean of the ones it stands for. */
-function thinned({ amps, rateHz }: CurrentTrace, { from, to }: Stretch): CurrentTrace {
+function thinned({ amps, rateHz }: CurrentRecording, { from, to }: Stretch): CurrentRecording {
   const every = Math.max(1, Math.floor(rateHz / enoughHz));
   if (every === 1) return { amps: amps.subarray(from, to), rateHz };
   const out = new Float32Array(Math.floor((to - from) / every));
@@ -53,7 +53,7 @@ function thinned({ amps, rateHz }: CurrentTrace, { from, to }: Stretch): Current
  * brush, so it shows once a brush a turn; that changes the heights, not the rpm. Without bars, rpm or a mark that comes once
  * a turn in the trace itself neither humps a turn nor rpm are told.
  */
-export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Humps {
+export function readRipple(trace: CurrentRecording, options: RippleOptions = {}): RippleReading {
   const { amps, rateHz } = trace;
   const { bars, poles = 2, rpm, onProgress = () => {} } = options;
   onProgress(0);
@@ -63,7 +63,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   const { mean, low, high } = rangeOf(amps, steady);
   const cannot: string[] = [];
   const perTurnGiven = bars === undefined ? null : humpsPerTurn(bars, poles);
-  const base: Omit<Humps, "verdict" | "because"> = {
+  const base: Omit<RippleReading, "verdict" | "because"> = {
     meanAmps: mean,
     peakToPeakAmps: high - low,
     humpHz: null,
@@ -85,7 +85,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
     chopping: null,
     steadySeconds: [steady.from / rateHz, steady.to / rateHz],
   };
-  const unclear = (reason: string, more: Partial<Humps> = {}): Humps => {
+  const unclear = (reason: string, more: Partial<RippleReading> = {}): RippleReading => {
     cannot.push(reason);
     return { ...base, ...more, verdict: "unclear", because: reason };
   };
@@ -114,7 +114,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
   const humped = { ...thin, amps: withoutDips(thin.amps, thin.rateHz, whole) };
   const nothing = "no humps stand out: is the motor running, and the clamp round one wire?";
   if (high - low < 1e-9) return unclear(nothing, { chopping });
-  const followed = followHumps({ thin, humped, whole, band, perTurn: perTurnGiven, poles });
+  const followed = followRipple({ thin, humped, whole, band, perTurn: perTurnGiven, poles });
   onProgress(0.8);
   if (!followed) return unclear(nothing, { chopping });
   const { rhythm, humpHz, phase: rough, points, grid: roughGrid } = followed;
@@ -140,7 +140,7 @@ export function readHumps(trace: CurrentTrace, options: HumpsOptions = {}): Hump
     bars: turn.bars,
     humpsPerTurn: turn.perTurn,
   };
-  const judged = judgedHumps(grid, turn, poles, humpHz, cannot);
+  const judged = judgedRipple(grid, turn, poles, humpHz, cannot);
   onProgress(1);
   return { ...result, ...judged };
 }

@@ -1,8 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../chance/randomSource";
-import { type SimulatedMotor, simulatedTrace } from "../instrument/windingModel";
+import { type SimulatedMotor, simulatedRecording } from "../instrument/windingModel";
 import { blowerConstants as constants } from "../testing/blowerMotor";
-import { readHumps } from "./readRipple";
+import { readRipple } from "./readRipple";
 import type { HumpGrid } from "./rhythm/humpGrid";
 import { rhythmDoubt } from "./rhythmDoubt";
 
@@ -80,11 +80,11 @@ describe("a rhythm is doubted", () => {
 
 describe("several bad bars, their count alone given", () => {
   const read = (motor: Partial<SimulatedMotor>, given: { readonly aboutRpm?: number } = {}) => {
-    const trace = simulatedTrace(
+    const trace = simulatedRecording(
       { constants, bars: 12, poles: 2, ...motor },
       { rateHz: 20_000, seconds: 1.2, volts: 9, noiseAmps: 0.03, jitterShare: 0.01 },
     );
-    const humps = readHumps(trace, { bars: 12, ...given });
+    const humps = readRipple(trace, { bars: 12, ...given });
     // The speed settles at first: the truth is taken where the humps were.
     const [from, to] = humps.steadySeconds.map((at) =>
       Math.min(trace.turns.length - 1, Math.round(at * trace.rateHz)),

@@ -1,5 +1,5 @@
 /** What is known of a motor before its current is read. */
-export interface HumpsOptions {
+export interface RippleOptions {
   /** Commutator bars, where known. */
   readonly bars?: number | undefined;
   /** Magnet poles, one brush each; 2 unless given. */

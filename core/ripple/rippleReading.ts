@@ -2,7 +2,7 @@ import type { Chopping } from "./chopping/chopping";
 import type { Dropout, StartUp } from "./startUp";
 
 /** What the humps on a motor's current tell; null where it cannot be known, with the reason in `cannot`. */
-export interface Humps {
+export interface RippleReading {
   readonly meanAmps: number;
   readonly peakToPeakAmps: number;
   readonly humpHz: number | null;

@@ -1,4 +1,4 @@
-import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "../signal/currentRecording";
+import { type CurrentRecording, medianOf, rangeOf, type Stretch } from "../signal/currentRecording";
 
 /** What the current did while the motor came up to speed. */
 export interface StartUp {
@@ -40,7 +40,7 @@ const mostListed = 50;
  * Finds the inrush, the stretch that runs steadily and the moments without current. A dead spot shows as a
  * start without current, a worn commutator as dropouts while it runs.
  */
-export function runningPart({ amps, rateHz }: CurrentTrace): RunningPart {
+export function runningPart({ amps, rateHz }: CurrentRecording): RunningPart {
   const count = amps.length;
   const block = Math.max(1, Math.ceil(count / mostBlocks), Math.round(leastBlockSeconds * rateHz));
   const blocks = Math.floor(count / block);

@@ -1,5 +1,5 @@
 /** A motor's current against time, evenly sampled. */
-export interface CurrentTrace {
+export interface CurrentRecording {
   readonly amps: Float32Array;
   readonly rateHz: number;
 }

@@ -1,9 +1,15 @@
 import { describe, expect, test } from "@jest/globals";
-import { traceRecordSchema } from "../recording/storedRecording";
-import { readHumps } from "../ripple/readRipple";
+import { recordingRecordSchema } from "../recording/storedRecording";
+import { readRipple } from "../ripple/readRipple";
 import { motorSound } from "../sound/motorSound";
-import { drawnTrace } from "../testing/rippleRecording";
-import { envelopeOf, mostKept, spectrogramPicture, spectrumPicture, tracePicture } from "./recordingPicture";
+import { drawnRecording } from "../testing/rippleRecording";
+import {
+  envelopeOf,
+  mostKept,
+  recordingPicture,
+  spectrogramPicture,
+  spectrumPicture,
+} from "./recordingPicture";
 import { spectrogramOf } from "./soundTone";
 
 describe("a trace's picture", () => {
@@ -20,9 +26,9 @@ describe("a trace's picture", () => {
 
   test("what is read is kept as the format says, whole or cut to what is steady", () => {
     for (const seconds of [2, 20]) {
-      const trace = drawnTrace({ bars: 12, rpm: 2400, seconds, rateHz: 20_000, noise: 0.02 });
-      const figures = readHumps(trace, { bars: 12 });
-      const { picture, kept } = tracePicture(trace, figures.steadySeconds[0], 3000);
+      const trace = drawnRecording({ bars: 12, rpm: 2400, seconds, rateHz: 20_000, noise: 0.02 });
+      const figures = readRipple(trace, { bars: 12 });
+      const { picture, kept } = recordingPicture(trace, figures.steadySeconds[0], 3000);
       expect(kept.length).toBe(Math.min(mostKept, seconds * 20_000));
       expect(picture.seconds).toBeCloseTo(seconds, 6);
       const record = {
@@ -34,7 +40,7 @@ describe("a trace's picture", () => {
         figures,
         picture,
       };
-      expect(traceRecordSchema.parse(JSON.parse(JSON.stringify(record)))).toEqual(
+      expect(recordingRecordSchema.parse(JSON.parse(JSON.stringify(record)))).toEqual(
         JSON.parse(JSON.stringify(record)),
       );
     }
@@ -70,6 +76,6 @@ describe("a trace's picture", () => {
       figures,
       picture,
     };
-    expect(traceRecordSchema.safeParse(JSON.parse(JSON.stringify(record))).success).toBe(true);
+    expect(recordingRecordSchema.safeParse(JSON.parse(JSON.stringify(record))).success).toBe(true);
   });
 });

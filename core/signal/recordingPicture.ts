@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { CurrentTrace, Stretch } from "./currentRecording";
+import type { CurrentRecording, Stretch } from "./currentRecording";
 import { meanSpectrum, type Spectrogram } from "./soundTone";
 
 /** The lowest and highest sample of each column of a picture: no spike is lost, however far it is zoomed out. */
@@ -60,7 +60,7 @@ export function spectrumPicture(samples: Float32Array, rateHz: number, topHz: nu
   return { topHz: bins * binHz, decibels };
 }
 
-export const tracePictureSchema = z.strictObject({
+export const recordingPictureSchema = z.strictObject({
   seconds: z.number().nonnegative(),
   rateHz: z.number().positive(),
   samples: z.number().int().nonnegative(),
@@ -71,18 +71,18 @@ export const tracePictureSchema = z.strictObject({
   keptFrom: z.number().nonnegative(),
 });
 /** A current trace as it is kept: the whole as an envelope, its spectrum, and where the samples kept begin. */
-export type TracePicture = z.infer<typeof tracePictureSchema>;
+export type RecordingPicture = z.infer<typeof recordingPictureSchema>;
 
 const columnsKept = 1500;
 /** Samples kept of a trace, for looking closely: some fifteen seconds at 20 kHz. */
 export const mostKept = 300_000;
 
 /** Makes what is kept of a trace: its picture, and the samples from where it runs steadily. */
-export function tracePicture(
-  { amps, rateHz }: CurrentTrace,
+export function recordingPicture(
+  { amps, rateHz }: CurrentRecording,
   steadyFrom: number,
   topHz: number,
-): { picture: TracePicture; kept: Float32Array } {
+): { picture: RecordingPicture; kept: Float32Array } {
   const from =
     amps.length <= mostKept ? 0 : Math.min(Math.round(steadyFrom * rateHz), amps.length - mostKept);
   const kept = amps.slice(from, from + mostKept);

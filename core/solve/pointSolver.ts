@@ -13,9 +13,9 @@ import type { Load } from "./network/load";
 import type {
   BareNetwork,
   HealthyNetwork,
-  HealthyStanding,
+  HealthyState,
   HungChange,
-  Standing,
+  NetworkState,
 } from "./network/networkState";
 import { loadLamp, ratedAmps } from "./tungstenLamp";
 
@@ -190,7 +190,7 @@ export class PointSolver {
   }
 
   /** The network as the devices stand. */
-  private standing(on: Uint8Array): Standing {
+  private standing(on: Uint8Array): NetworkState {
     if (this.alone) return this.alone;
     const { network, changes } = this.hanging as NonNullable<typeof this.hanging>;
     let key = 0;
@@ -212,7 +212,7 @@ export class PointSolver {
   }
 
   /** Factorises a healthy network as its devices stand. */
-  private healthyStanding(network: HealthyNetwork, key: number, on: Uint8Array): HealthyStanding {
+  private healthyStanding(network: HealthyNetwork, key: number, on: Uint8Array): HealthyState {
     const { setup, ohms, usable, emfs } = network;
     const siemens = Float64Array.from(ohms, (own, branch) =>
       usable[branch] === 0 || this.loadPortOf[branch] !== -1 || !this.devices.conducts(branch, on)
@@ -224,7 +224,7 @@ export class PointSolver {
     if (setup.lamp) plan.ports.setEnds(this.devices.lampPort, setup.lamp);
     const groups = this.groupsWithout({ setup }, { key, siemens }, -1);
     this.whole.factor(plan, siemens, bridges, groups, emfs);
-    const standing: HealthyStanding = {
+    const standing: HealthyState = {
       plan,
       siemens,
       portOf: this.loadPortOf,

@@ -1,9 +1,9 @@
 import { randomSource } from "../chance/randomSource";
 import { humpsPerTurn } from "../motor/commutator";
-import type { CurrentTrace } from "../signal/currentRecording";
+import type { CurrentRecording } from "../signal/currentRecording";
 
 /** A trace drawn from the definition: half-sine humps whose bars, poles, speed and heights are known. */
-export interface DrawnTrace {
+export interface DrawnRecording {
   readonly bars: number;
   readonly poles?: number;
   readonly rpm: number;
@@ -27,7 +27,7 @@ export interface DrawnTrace {
 export const halfSineRms = Math.sqrt(0.5 - 4 / Math.PI ** 2);
 
 /** Draws a trace; its true mean speed goes with it. */
-export function drawnTrace(made: DrawnTrace): CurrentTrace & { readonly rpm: number } {
+export function drawnRecording(made: DrawnRecording): CurrentRecording & { readonly rpm: number } {
   const { bars, poles = 2, rpm, seconds, rateHz, heights = () => 1, noise = 0, mark = 0, drift = 0 } = made;
   const perTurn = humpsPerTurn(bars, poles);
   const { uniform, normal } = randomSource(made.seed ?? 1);

@@ -10,7 +10,7 @@ import { everything } from "../recordQuery";
 import { closeJob } from "../repositories/closures.server";
 import { findJob, listJobs } from "../repositories/jobs.server";
 import { addNote } from "../repositories/notes.server";
-import { addReading, readingsOf, strikeReading } from "../repositories/readings.server";
+import { addReading, deleteReading, readingsOf } from "../repositories/readings.server";
 import { findRecords } from "../repositories/records.server";
 import { openDemoDatabase } from "../testing/demoDatabase";
 import { backUp, backupDue, backupFile, listBackups, lookInto, restore } from "./backup.server";
@@ -32,7 +32,7 @@ beforeEach(async () => {
     photo,
   );
   await addReading({ id: "r1", jobId: 6, reading: { test: "look", at: "X5", seen: "melted" }, takenAt: now });
-  await strikeReading(6, "r1", later(1));
+  await deleteReading(6, "r1", later(1));
   await closeJob(2, {
     closure: { found: "link melted", fault: "R2.link:open", parts: ["R2"], cause: "not-found", learn: true },
     kind: "link",

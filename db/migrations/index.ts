@@ -1,6 +1,6 @@
 import { first } from "./001-first";
 import { heardAnswers } from "./002-heard-answers";
-import { school } from "./003-school";
+import { strategy } from "./003-school";
 import { notes } from "./004-notes";
 import { circuitVersions } from "./005-circuit-versions";
 import { drafts } from "./006-drafts";
@@ -13,7 +13,7 @@ import { practice } from "./010-practice";
 export const migrations = [
   first,
   heardAnswers,
-  school,
+  strategy,
   notes,
   circuitVersions,
   drafts,

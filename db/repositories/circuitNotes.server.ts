@@ -33,7 +33,7 @@ export async function addCircuitNote(shelfId: string, note: Omit<CircuitNote, "s
 }
 
 /** Strikes a note out, or puts it back. */
-export async function strikeCircuitNote(shelfId: string, id: string, struckAt: Date | null): Promise<void> {
+export async function deleteCircuitNote(shelfId: string, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
   await store.write((transaction) =>
     CircuitNoteRow.update({ struckAt }, { where: { id, shelfId }, transaction }),

@@ -8,9 +8,17 @@ import { shippedPlan } from "../../core/testing/shippedPlan";
 import { closeDatabase, database } from "../database.server";
 import { openDemoDatabase } from "../testing/demoDatabase";
 import { addEstimate, approveEstimate, type EstimateBody, estimatesOf } from "./estimates.server";
-import { addTick, type FitTick, fitOf, measuredSteps, setFit, strikeTick, ticksOf } from "./fits.server";
 import { listParts, matchesOf, setMatch, storePart } from "./parts.server";
-import { addPlanNote, findPlan, movePlan, planNotesOf, storePlan, strikePlanNote } from "./plans.server";
+import { addPlanNote, deletePlanNote, findPlan, movePlan, planNotesOf, storePlan } from "./plans.server";
+import {
+  addTick,
+  deleteTick,
+  measuredSteps,
+  type RepairTick,
+  repairOf,
+  setRepair,
+  ticksOf,
+} from "./repairs.server";
 import { setShopTerms, shopTerms } from "./settings.server";
 
 let folder = "";
@@ -78,18 +86,18 @@ describe("notes on a step", () => {
     await addPlanNote(shelf, note);
     await addPlanNote(shelf, { ...note, words: "other words" });
     expect(await planNotesOf(shelf)).toEqual([{ ...note, struckAt: null }]);
-    await strikePlanNote("another-shelf", "n1", at(2));
+    await deletePlanNote("another-shelf", "n1", at(2));
     expect((await planNotesOf(shelf))[0]?.struckAt).toBeNull();
-    await strikePlanNote(shelf, "n1", at(2));
+    await deletePlanNote(shelf, "n1", at(2));
     expect((await planNotesOf(shelf))[0]?.struckAt).toEqual(at(2));
-    await strikePlanNote(shelf, "n1", null);
+    await deletePlanNote(shelf, "n1", null);
     expect((await planNotesOf(shelf))[0]?.struckAt).toBeNull();
   });
 });
 
 describe("what a job goes in for, and its ticks", () => {
   const job = 16;
-  const tick = (id: string, step: string, more: Partial<FitTick> = {}): FitTick => ({
+  const tick = (id: string, step: string, more: Partial<RepairTick> = {}): RepairTick => ({
     id,
     step,
     way: "in",
@@ -100,11 +108,11 @@ describe("what a job goes in for, and its ticks", () => {
   });
 
   test("the choice is none until it is made, and the last one stands", async () => {
-    expect(await fitOf(job)).toBeNull();
-    await setFit(job, { targets: ["M1"], prefer: "book" });
-    await setFit(job, { targets: ["R1", "M1"], prefer: "kind" });
+    expect(await repairOf(job)).toBeNull();
+    await setRepair(job, { targets: ["M1"], prefer: "book" });
+    await setRepair(job, { targets: ["R1", "M1"], prefer: "kind" });
     await restart();
-    expect(await fitOf(job)).toEqual({ targets: ["R1", "M1"], prefer: "kind" });
+    expect(await repairOf(job)).toEqual({ targets: ["R1", "M1"], prefer: "kind" });
   });
 
   test("a tick is stored once; the same step ticked again stands by the last; one taken back is gone", async () => {
@@ -119,9 +127,9 @@ describe("what a job goes in for, and its ticks", () => {
       ["t3", 7],
       ["t4", 7],
     ]);
-    await strikeTick(15, "t4", at(21));
+    await deleteTick(15, "t4", at(21));
     expect(await ticksOf(job)).toHaveLength(3);
-    await strikeTick(job, "t4", at(21));
+    await deleteTick(job, "t4", at(21));
     expect(await ticksOf(job)).toHaveLength(2);
     expect(await ticksOf(15)).toEqual([]);
   });

@@ -43,13 +43,13 @@ export async function fittingsOf(jobId: number): Promise<Fitting[]> {
 export async function insertFitting(
   jobId: number,
   parts: readonly string[],
-  { p, state, looks, minutes }: VerdictThen,
+  { p, state, looks: tests, minutes }: VerdictThen,
   fittedAt: Date,
   transaction: Transaction,
 ): Promise<void> {
   await settleFitting(jobId, "withdrawn", fittedAt, transaction);
   await FittingRow.create(
-    { jobId, parts: JSON.stringify(parts), p, state, looks, minutes, fittedAt, outcome: "pending" },
+    { jobId, parts: JSON.stringify(parts), p, state, looks: tests, minutes, fittedAt, outcome: "pending" },
     { transaction },
   );
 }

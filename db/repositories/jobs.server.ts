@@ -1,5 +1,5 @@
 import { type Caution, cautions } from "@core/diagnose/tests/caution";
-import { type School, schools } from "@core/diagnose/tests/strategy";
+import { type Strategy, strategies } from "@core/diagnose/tests/strategy";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
@@ -18,7 +18,7 @@ export interface Job {
   readonly words: string;
   readonly stage: JobStage;
   /** Where its technician begins to look. */
-  readonly school: School;
+  readonly school: Strategy;
   /** Cautions its technician has read; they are not shown again. */
   readonly cautionsRead: readonly Caution[];
   /** Parts fitted, once they are. */
@@ -33,7 +33,7 @@ export interface Job {
 }
 
 const stage = z.enum(jobStages);
-const school = z.enum(schools);
+const strategy = z.enum(strategies);
 const parts = z.array(z.string());
 const cautionList = z.array(z.enum(cautions));
 
@@ -46,7 +46,7 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
     circuitId: row.circuitId,
     words: row.words,
     stage: stage.parse(row.stage),
-    school: school.parse(row.school),
+    school: strategy.parse(row.school),
     cautionsRead: cautionList.parse(JSON.parse(row.cautionsRead)),
     fitted: row.fitted === null || row.fitted === undefined ? null : parts.parse(JSON.parse(row.fitted)),
     found: row.found ?? null,
@@ -95,7 +95,7 @@ export interface NewJob {
   readonly vehicleId: number;
   readonly circuitId: string;
   readonly words: string;
-  readonly school?: School;
+  readonly school?: Strategy;
   readonly comebackOf?: number;
 }
 
@@ -124,7 +124,7 @@ async function change(id: number, values: Partial<JobRow>): Promise<void> {
 }
 
 /** Chooses where to begin. */
-export const setSchool = (id: number, chosen: School): Promise<void> => change(id, { school: chosen });
+export const setStrategy = (id: number, chosen: Strategy): Promise<void> => change(id, { school: chosen });
 
 /** Takes cautions as read. */
 export async function readCautions(id: number, now: readonly Caution[]): Promise<void> {

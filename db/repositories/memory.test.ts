@@ -35,8 +35,8 @@ import {
   reopen,
   repairFailed,
 } from "./jobs.server";
-import { addNote, strikeNote } from "./notes.server";
-import { addReading, readingsOf, strikeReading } from "./readings.server";
+import { addNote, deleteNote } from "./notes.server";
+import { addReading, deleteReading, readingsOf } from "./readings.server";
 import { countRecords, exportRecords, findRecords, importRecords, matchText } from "./records.server";
 
 let folder = "";
@@ -92,8 +92,8 @@ describe("the trail", () => {
       reading: { test: "look", at: "X5", seen: "melted" },
       takenAt: now,
     });
-    await strikeReading(6, "r1", later(1));
-    await strikeReading(6, "r1", null);
+    await deleteReading(6, "r1", later(1));
+    await deleteReading(6, "r1", null);
     await addNote(
       { id: "n1", jobId: 6, readingId: null, words: "a screw behind the carpet", takenAt: now },
       null,
@@ -289,7 +289,7 @@ describe("the records", () => {
     expect(await ids({ words: "melted drain" })).toEqual([6]);
     expect(await ids({ words: "ferry" })).toContain(6);
     expect(await ids({ words: "zitronen" })).toEqual([5]);
-    await strikeNote(5, "n1", later(1));
+    await deleteNote(5, "n1", later(1));
     expect(await ids({ words: "zitronen" })).toEqual([]);
     expect(await ids({ circuit: "whimbrel-four-speed", part: "resistor", fault: "link open" })).toContain(6);
     expect(await ids({ circuit: "whimbrel-four-speed", part: "motor", fault: "link open" })).toEqual([]);

@@ -57,7 +57,7 @@ export async function addNote(note: NewNote, photo: Photo | null): Promise<void>
 }
 
 /** Strikes a note out, or puts it back. */
-export async function strikeNote(jobId: number, id: string, struckAt: Date | null): Promise<void> {
+export async function deleteNote(jobId: number, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
   await store.write((transaction) => NoteRow.update({ struckAt }, { where: { id, jobId }, transaction }));
 }

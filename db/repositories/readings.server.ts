@@ -66,7 +66,7 @@ export async function addReading(entry: NewReading): Promise<void> {
 }
 
 /** Strikes a reading out, or puts it back; it keeps its place either way. */
-export async function strikeReading(jobId: number, id: string, struckAt: Date | null): Promise<void> {
+export async function deleteReading(jobId: number, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
   await store.statement(() => ReadingRow.update({ struckAt }, { where: { id, jobId } }));
 }
@@ -79,7 +79,7 @@ export async function strikeReading(jobId: number, id: string, struckAt: Date | 
  */
 export async function setHeard(asked: NewReading, told: Reading | null): Promise<void> {
   const store = await database();
-  const look = keyOfReading(asked.reading);
+  const test = keyOfReading(asked.reading);
   await store.write(async (transaction) => {
     const rows = await ReadingRow.findAll({
       where: { jobId: asked.jobId, struckAt: { [Op.is]: null } },
@@ -87,7 +87,7 @@ export async function setHeard(asked: NewReading, told: Reading | null): Promise
     });
     for (const row of rows) {
       const { reading } = storedOf(row);
-      if (!reading.heard || keyOfReading(reading) !== look) continue;
+      if (!reading.heard || keyOfReading(reading) !== test) continue;
       if (told && isDeepStrictEqual(reading, told)) return;
       await row.update({ struckAt: asked.takenAt }, { transaction });
     }

@@ -10,7 +10,7 @@ import { closeJob, closureOf, type StoredClosure } from "./closures.server";
 import { addJob, findJob, listJobs } from "./jobs.server";
 import { jobVersion } from "./jobVersion.server";
 import { addProof, proofsOf } from "./proofs.server";
-import { addReading, readingsOf, setHeard, strikeReading } from "./readings.server";
+import { addReading, deleteReading, readingsOf, setHeard } from "./readings.server";
 
 let folder = "";
 
@@ -93,9 +93,9 @@ describe("readings", () => {
   test("struck out and put back they are what they were", async () => {
     const before = await readingsOf(jobId);
     const last = before.at(-1);
-    await strikeReading(jobId, last?.id ?? "", now);
+    await deleteReading(jobId, last?.id ?? "", now);
     expect((await standing()).map(({ id }) => id)).not.toContain(last?.id);
-    await strikeReading(jobId, last?.id ?? "", null);
+    await deleteReading(jobId, last?.id ?? "", null);
     expect(await readingsOf(jobId)).toEqual(before);
   });
 
@@ -129,10 +129,10 @@ describe("readings", () => {
     seen.add(await jobVersion(jobId));
     await addReading({ id: "v2", jobId, reading: dark, takenAt: now });
     seen.add(await jobVersion(jobId));
-    await strikeReading(jobId, "v1", now);
+    await deleteReading(jobId, "v1", now);
     seen.add(await jobVersion(jobId));
-    await strikeReading(jobId, "v1", null);
-    await strikeReading(jobId, "v2", now);
+    await deleteReading(jobId, "v1", null);
+    await deleteReading(jobId, "v2", now);
     seen.add(await jobVersion(jobId));
     expect(seen.size).toBe(5);
     await addReading({ id: "v2", jobId, reading: dark, takenAt: now });

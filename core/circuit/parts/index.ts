@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { type Battery, batterySchema, batteryTerminals } from "./battery";
+import { type ClimatePanel, climatePanelSchema, climatePanelTerminals } from "./climatePanel";
 import { type Fuse, fuseSchema, fuseTerminals } from "./fuse";
 import { type Ground, groundSchema, groundTerminals } from "./ground";
-import { type ControlHead, headSchema, headTerminals } from "./head";
 import { type Ignition, ignitionSchema, ignitionTerminals } from "./ignition";
 import { type InlineConnector, inlineSchema, inlineTerminals } from "./inline";
 import { type ControlModule, moduleSchema, moduleTerminals } from "./module";
@@ -22,7 +22,7 @@ export type Part =
   | ResistorPack
   | Motor
   | ControlModule
-  | ControlHead
+  | ClimatePanel
   | Splice
   | InlineConnector;
 export type PartKind = Part["kind"];
@@ -39,7 +39,7 @@ export const partSchema = z.discriminatedUnion("kind", [
   resistorSchema,
   motorSchema,
   moduleSchema,
-  headSchema,
+  climatePanelSchema,
   spliceSchema,
   inlineSchema,
 ]);
@@ -54,7 +54,7 @@ const terminalsByKind: { [K in PartKind]: (part: PartOf<K>) => string[] } = {
   resistor: resistorTerminals,
   motor: motorTerminals,
   module: moduleTerminals,
-  head: headTerminals,
+  head: climatePanelTerminals,
   splice: spliceTerminals,
   inline: inlineTerminals,
 };
@@ -66,7 +66,7 @@ export function terminalsOf(part: Part): string[] {
 
 export type {
   Battery,
-  ControlHead,
+  ClimatePanel,
   ControlModule,
   Fuse,
   Ground,

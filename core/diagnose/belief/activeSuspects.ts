@@ -78,8 +78,8 @@ const leastWeight = 1e-9;
  */
 function heaviest(weights: Float64Array, kept: Int32Array, most: number): number {
   let count = 0;
-  for (let draw = 0; draw < weights.length; draw++) {
-    const weight = weights[draw] as number;
+  for (let sample = 0; sample < weights.length; sample++) {
+    const weight = weights[sample] as number;
     if (weight <= leastWeight) continue;
     let place = Math.min(count, most - 1);
     if (count === most && (weights[kept[place] as number] as number) >= weight) continue;
@@ -87,7 +87,7 @@ function heaviest(weights: Float64Array, kept: Int32Array, most: number): number
       kept[place] = kept[place - 1] as number;
       place -= 1;
     }
-    kept[place] = draw;
+    kept[place] = sample;
     if (count < most) count += 1;
   }
   return count;
@@ -95,7 +95,7 @@ function heaviest(weights: Float64Array, kept: Int32Array, most: number): number
 
 /** Each suspect in its most believed vehicles, carrying the suspect's whole weight between them. */
 export function cellsOf(compiled: CompiledCircuit, belief: Belief, active: Active): Cells {
-  const draws = compiled.draws.length;
+  const samples = compiled.samples.length;
   const room = active.variants.length * leaderDraws;
   const cells = {
     variant: new Int32Array(room),
@@ -113,7 +113,7 @@ export function cellsOf(compiled: CompiledCircuit, belief: Belief, active: Activ
   let cell = 0;
   let rowCell = 0;
   active.variants.forEach((variant, i) => {
-    const weights = belief.joint.subarray(variant * draws, (variant + 1) * draws);
+    const weights = belief.joint.subarray(variant * samples, (variant + 1) * samples);
     const count = heaviest(weights, kept, i < leaders ? leaderDraws : otherDraws);
     let sum = 0;
     for (let place = 0; place < count; place++) sum += weights[kept[place] as number] as number;
@@ -121,15 +121,15 @@ export function cellsOf(compiled: CompiledCircuit, belief: Belief, active: Activ
     const repair = active.repairOf[i] as number;
     const own = compiled.variants[variant]?.rows ?? [];
     for (let place = 0; place < count; place++) {
-      const draw = kept[place] as number;
-      const weight = scale * (weights[draw] as number);
+      const sample = kept[place] as number;
+      const weight = scale * (weights[sample] as number);
       cells.variant[cell] = variant;
-      cells.draw[cell] = draw;
+      cells.draw[cell] = sample;
       cells.repair[cell] = repair;
       cells.weight[cell++] = weight;
       for (const { row, share } of own) {
         rows.row[rowCell] = row;
-        rows.draw[rowCell] = draw;
+        rows.draw[rowCell] = sample;
         rows.repair[rowCell] = repair;
         rows.weight[rowCell++] = share * weight;
       }

@@ -28,7 +28,7 @@ const readings: Reading[] = [
 describe("belief", () => {
   test("equals brute-force enumeration over every fault and drawn vehicle", () => {
     // Bayes by hand, in plain numbers: prior × mean over vehicles of the product of slip-mixed odds.
-    const draws = engine.draws.length;
+    const draws = engine.samples.length;
     const scores = readings.map((reading) => scoreReading(engine, reading));
     const weights = engine.variants.map(({ prior }, variant) => {
       let sum = 0;

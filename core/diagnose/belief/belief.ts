@@ -66,7 +66,7 @@ export function believe(
   scores: readonly ReadingScore[] = readings.map((reading) => scoreReading(compiled, reading)),
   start: Belief["start"] = null,
 ): Belief {
-  const draws = compiled.draws.length;
+  const samples = compiled.samples.length;
   const count = compiled.variants.length;
   const weights = startingWeights(compiled, start);
   let logScale = 0;
@@ -75,21 +75,30 @@ export function believe(
     if ((index + 1) % groupsPerRescale === 0) logScale += rescale(weights);
   });
   const { p, evidence } = posteriorOf(weights, logScale);
-  const joint = p.subarray(0, count * draws);
+  const joint = p.subarray(0, count * samples);
   const variants = new Float64Array(count);
   for (let variant = 0, cell = 0; variant < count; variant++) {
     let sum = 0;
-    for (let draw = 0; draw < draws; draw++) sum += joint[cell++] as number;
+    for (let sample = 0; sample < samples; sample++) sum += joint[cell++] as number;
     variants[variant] = sum;
   }
   const numbers = readings.map((_, index) => index + 1);
-  return { start, readings, numbers, scores, joint, variants, unknown: p[count * draws] as number, evidence };
+  return {
+    start,
+    readings,
+    numbers,
+    scores,
+    joint,
+    variants,
+    unknown: p[count * samples] as number,
+    evidence,
+  };
 }
 
 /** Where the weighing begins, by variant times draws plus draw, the unknown last. */
 function startingWeights(compiled: CompiledCircuit, start: Belief["start"]): Float64Array {
-  const { variants, draws } = compiled;
-  const cells = variants.length * draws.length;
+  const { variants, samples } = compiled;
+  const cells = variants.length * samples.length;
   const weights = new Float64Array(cells + 1);
   if (!start) {
     weights.set(compiled.remember("starting weights", () => byPriors(compiled, null)));
@@ -104,13 +113,13 @@ function startingWeights(compiled: CompiledCircuit, start: Belief["start"]): Flo
 }
 
 /** The catalogue's odds by suspect, or others in their place. */
-function byPriors({ variants, draws }: CompiledCircuit, own: ArrayLike<number> | null): Float64Array {
-  const cells = variants.length * draws.length;
+function byPriors({ variants, samples }: CompiledCircuit, own: ArrayLike<number> | null): Float64Array {
+  const cells = variants.length * samples.length;
   const weights = new Float64Array(cells + 1);
   weights[cells] = unknownShare;
   variants.forEach(({ prior }, variant) => {
     const p = own?.[variant] ?? prior;
-    weights.fill(p / draws.length, variant * draws.length, (variant + 1) * draws.length);
+    weights.fill(p / samples.length, variant * samples.length, (variant + 1) * samples.length);
   });
   return weights;
 }

@@ -1,6 +1,6 @@
-import { testModels } from "../../predict/observations/index";
-import type { NumberTest, OddsAt, WordTest } from "../../predict/observations/observation";
-import { keyOfReading, lookOf, type Reading, type ReadingOf, resultOf } from "../../predict/reading";
+import { observations } from "../../predict/observations/index";
+import type { NumberObservation, OddsAt, WordObservation } from "../../predict/observations/observation";
+import { keyOfReading, type Reading, type ReadingOf, resultOf, testOf } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 
 /** How well every suspect, in every drawn vehicle, predicted one reading. */
@@ -14,13 +14,13 @@ export interface ReadingScore {
 const widest = 1e-12;
 
 function wordScore(compiled: CompiledCircuit, oddsAt: OddsAt, seen: number, count: number): ReadingScore {
-  const draws = compiled.draws.length;
-  const odds = new Float64Array(compiled.variants.length * draws);
+  const samples = compiled.samples.length;
+  const odds = new Float64Array(compiled.variants.length * samples);
   const own = new Float64Array(count);
   for (let variant = 0; variant < compiled.variants.length; variant++) {
-    for (let draw = 0; draw < draws; draw++) {
-      oddsAt(variant, draw, own);
-      odds[variant * draws + draw] = Math.max(widest, own[seen] ?? 0);
+    for (let sample = 0; sample < samples; sample++) {
+      oddsAt(variant, sample, own);
+      odds[variant * samples + sample] = Math.max(widest, own[seen] ?? 0);
     }
   }
   return { odds, blind: 1 / count };
@@ -28,7 +28,7 @@ function wordScore(compiled: CompiledCircuit, oddsAt: OddsAt, seen: number, coun
 
 /** Share of a normal spread that falls in one window of the display. */
 export function windowOdds(
-  model: NumberTest<"volts"> | NumberTest<"ohms">,
+  model: NumberObservation<"volts"> | NumberObservation<"ohms">,
   predicted: number,
   seen: number,
 ): number {
@@ -40,23 +40,23 @@ export function windowOdds(
 
 function numberScore(
   compiled: CompiledCircuit,
-  model: NumberTest<"volts"> | NumberTest<"ohms">,
-  value: (row: number, draw: number) => number,
+  model: NumberObservation<"volts"> | NumberObservation<"ohms">,
+  value: (row: number, sample: number) => number,
   seen: number,
 ): ReadingScore {
-  const draws = compiled.draws.length;
-  const rowOdds = new Float64Array(compiled.rows.length * draws);
+  const samples = compiled.samples.length;
+  const rowOdds = new Float64Array(compiled.rows.length * samples);
   for (let row = 0; row < compiled.rows.length; row++) {
-    for (let draw = 0; draw < draws; draw++) {
-      rowOdds[row * draws + draw] = windowOdds(model, value(row, draw), seen);
+    for (let sample = 0; sample < samples; sample++) {
+      rowOdds[row * samples + sample] = windowOdds(model, value(row, sample), seen);
     }
   }
-  const odds = new Float64Array(compiled.variants.length * draws);
+  const odds = new Float64Array(compiled.variants.length * samples);
   compiled.variants.forEach((variant, index) => {
-    for (let draw = 0; draw < draws; draw++) {
+    for (let sample = 0; sample < samples; sample++) {
       let own = widest;
-      for (const { row, share } of variant.rows) own += share * (rowOdds[row * draws + draw] as number);
-      odds[index * draws + draw] = own;
+      for (const { row, share } of variant.rows) own += share * (rowOdds[row * samples + sample] as number);
+      odds[index * samples + sample] = own;
     }
   });
   return { odds, blind: model.blind(seen) };
@@ -72,40 +72,40 @@ export function scoreReading(compiled: CompiledCircuit, reading: Reading): Readi
 /** Folds in the second thing a reading tells, where it tells one. */
 function withSecond(
   compiled: CompiledCircuit,
-  model: WordTest<"listen">,
+  model: WordObservation<"listen">,
   reading: ReadingOf<"listen">,
   score: ReadingScore,
 ): ReadingScore {
   const second = model.also?.(compiled, reading) ?? null;
   if (!second) return score;
-  const draws = compiled.draws.length;
-  const odds = score.odds.map((own, cell) => own * second.odds(Math.floor(cell / draws)));
+  const samples = compiled.samples.length;
+  const odds = score.odds.map((own, cell) => own * second.odds(Math.floor(cell / samples)));
   return { odds, blind: score.blind * second.blind };
 }
 
 function freshScore(compiled: CompiledCircuit, reading: Reading): ReadingScore {
-  const look = lookOf(reading);
-  const model = testModels[reading.test];
+  const test = testOf(reading);
+  const model = observations[reading.test];
   if (model.gives === "word") {
-    const oddsOf = model.odds as (compiled: CompiledCircuit, look: unknown, heard: boolean) => OddsAt;
+    const oddsOf = model.odds as (compiled: CompiledCircuit, test: unknown, heard: boolean) => OddsAt;
     const seen = model.outcomes.indexOf((model.seen as (reading: unknown) => string)(reading));
     const score = wordScore(
       compiled,
-      oddsOf(compiled, look, reading.heard ?? false),
+      oddsOf(compiled, test, reading.heard ?? false),
       seen,
       model.outcomes.length,
     );
     return withSecond(
       compiled,
-      model as unknown as WordTest<"listen">,
+      model as unknown as WordObservation<"listen">,
       reading as ReadingOf<"listen">,
       score,
     );
   }
   const displayOf = model.value as (
     compiled: CompiledCircuit,
-    look: unknown,
-  ) => (row: number, draw: number) => number;
+    test: unknown,
+  ) => (row: number, sample: number) => number;
   const seen = (model.seen as (reading: unknown) => number)(reading);
-  return numberScore(compiled, model as NumberTest<"volts">, displayOf(compiled, look), seen);
+  return numberScore(compiled, model as NumberObservation<"volts">, displayOf(compiled, test), seen);
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import type { Look, Reading } from "../../predict/reading";
+import type { Reading, Test } from "../../predict/reading";
 import { healthyVariant } from "../../predict/tables/compiledCircuit";
 import { operatingPoint } from "../../solve/operatingPoint";
 import { heard, shippedEngine } from "../../testing/shippedCircuit";
@@ -63,10 +63,10 @@ describe("the readings as if a suspect were true", () => {
 });
 
 describe("what a vehicle with nothing wrong would show", () => {
-  const expected = (look: Look): string => expectedResult(engine, look, healthyVariant);
+  const expected = (look: Test): string => expectedResult(engine, look, healthyVariant);
   const live = { key: "run", setting: "2" } as const;
 
-  test.each<[Look, string]>([
+  test.each<[Test, string]>([
     [{ test: "light", probe: "F7.out", clip: "G1.-", ...live }, "bright"],
     [{ test: "light", probe: "X5:2", clip: "G1.+", key: "off" }, "dark"],
     [{ test: "airflow", key: "run", setting: "4" }, "normal"],

@@ -1,5 +1,5 @@
 import type { Reading } from "../../predict/reading";
-import { lookText, resultText } from "../../predict/readingText";
+import { resultText, testText } from "../../predict/readingText";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe } from "../belief/belief";
 import { expectedAt, type Support, supportOf } from "./expectation";
@@ -109,7 +109,7 @@ function cure(compiled: CompiledCircuit, { start, readings, scores }: Belief, in
   };
 }
 
-const cite = (reading: Reading): string => `${lookText(reading)}: ${resultText(reading)}`;
+const cite = (reading: Reading): string => `${testText(reading)}: ${resultText(reading)}`;
 
 function pairText({ readings, numbers }: Belief, slip: number, other: number): string {
   const name = (at: number): string => `${numbers[at]} (${cite(readings[at] as Reading)})`;

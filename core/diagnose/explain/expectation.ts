@@ -1,6 +1,6 @@
-import { testModels } from "../../predict/observations/index";
-import type { NumberTest, OddsAt, WordTest } from "../../predict/observations/observation";
-import { type Look, lookOf, type Reading } from "../../predict/reading";
+import { observations } from "../../predict/observations/index";
+import type { NumberObservation, OddsAt, WordObservation } from "../../predict/observations/observation";
+import { type Reading, type Test, testOf } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { ampsText, ohmsText, voltsText } from "../../units/wording";
 import { type Belief, slipMixed } from "../belief/belief";
@@ -82,7 +82,7 @@ export class Support {
 
 /** What stands behind a belief, reading by reading. */
 export const supportOf = (compiled: CompiledCircuit, belief: Belief): Support =>
-  new Support(compiled.draws.length, belief);
+  new Support(compiled.samples.length, belief);
 
 /**
  * How likely a suspect made each reading, given all the other readings: by Bayes the belief with it over
@@ -117,43 +117,43 @@ function together(support: Support, variants: readonly number[]): { weight: numb
 const ratio = (now: number, before: number): number => (before > 0 ? now / before : 0);
 
 /** What a look would show if a suspect were true: the likeliest word, or the nominal display. */
-function expectedValue(compiled: CompiledCircuit, look: Look, variant: number): string | number {
-  const model = testModels[look.test];
+function expectedValue(compiled: CompiledCircuit, test: Test, variant: number): string | number {
+  const model = observations[test.test];
   if (model.gives === "word") {
-    const word = model as unknown as WordTest<"light">;
-    const oddsAt: OddsAt = word.odds(compiled, look as never, false);
+    const word = model as unknown as WordObservation<"light">;
+    const oddsAt: OddsAt = word.odds(compiled, test as never, false);
     const own = new Float64Array(word.outcomes.length);
     oddsAt(variant, 0, own);
     return word.outcomes[own.indexOf(Math.max(...own))] ?? "";
   }
-  const number = model as NumberTest<"volts">;
+  const number = model as NumberObservation<"volts">;
   const row = compiled.rowsOf(variant)[0]?.row ?? 0;
-  return number.value(compiled, look as never)(row, 0);
+  return number.value(compiled, test as never)(row, 0);
 }
 
 /**
  * What a look would show if a suspect were true, as a text.
  * @param variant the suspect's place among the variants, or `healthyVariant`
  */
-export function expectedResult(compiled: CompiledCircuit, look: Look, variant: number): string {
-  const value = expectedValue(compiled, look, variant);
-  return typeof value === "string" ? value : displayText(look.test, value);
+export function expectedResult(compiled: CompiledCircuit, test: Test, variant: number): string {
+  const value = expectedValue(compiled, test, variant);
+  return typeof value === "string" ? value : displayText(test.test, value);
 }
 
 /** The same as a reading: what would be entered. Ohms without end are null. */
-export function expectedReading(compiled: CompiledCircuit, look: Look, variant: number): Reading {
-  const value = expectedValue(compiled, look, variant);
-  if (typeof value === "string") return { ...look, seen: value } as Reading;
-  if (look.test === "ohms") return { ...look, ohms: Number.isFinite(value) && value < 1e7 ? value : null };
-  return { ...look, [look.test]: value } as Reading;
+export function expectedReading(compiled: CompiledCircuit, test: Test, variant: number): Reading {
+  const value = expectedValue(compiled, test, variant);
+  if (typeof value === "string") return { ...test, seen: value } as Reading;
+  if (test.test === "ohms") return { ...test, ohms: Number.isFinite(value) && value < 1e7 ? value : null };
+  return { ...test, [test.test]: value } as Reading;
 }
 
 /** A display with its unit. */
-export function displayText(test: Look["test"], value: number): string {
+export function displayText(test: Test["test"], value: number): string {
   if (test === "ohms") return ohmsText(value);
   return test === "amps" ? ampsText(value) : voltsText(value);
 }
 
 /** What a reading's look would have shown if a suspect were true. */
 export const expectedAt = (compiled: CompiledCircuit, reading: Reading, variant: number): string =>
-  expectedResult(compiled, lookOf(reading), variant);
+  expectedResult(compiled, testOf(reading), variant);

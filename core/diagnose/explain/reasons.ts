@@ -1,5 +1,5 @@
 import type { Reading } from "../../predict/reading";
-import { lookText, resultText, setupText } from "../../predict/readingText";
+import { resultText, setupText, testText } from "../../predict/readingText";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { setupState } from "../../solve/netlist/setup";
 import { nominalValues } from "../../solve/netlist/values";
@@ -12,7 +12,7 @@ import { speedWords } from "./pathBoard";
 /** A reading by its number and what it was: `reading 5 (light …, speed 2: dark)`. */
 export function cite({ readings, numbers }: Belief, index: number): string {
   const reading = readings[index] as Reading;
-  return `reading ${numbers[index]} (${lookText(reading)}, ${setupText(reading)}: ${resultText(reading)})`;
+  return `reading ${numbers[index]} (${testText(reading)}, ${setupText(reading)}: ${resultText(reading)})`;
 }
 
 const telling = 2;

@@ -1,5 +1,5 @@
 import { plugsOf } from "../../circuit/plugs";
-import { familyId, faultId } from "../../fault/faultId";
+import { faultId, suspectGroupId } from "../../fault/faultId";
 import type { Reading } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe, type Start } from "../belief/belief";
@@ -30,7 +30,7 @@ function leftOver({ variants }: CompiledCircuit, parts: ReadonlySet<string>): In
     const names = fault.names.filter((_, at) => !parts.has(fault.parts[at] ?? ""));
     if (names.length === fault.names.length) return index;
     if (names.length === 0) return cured;
-    return byId.get(faultId(names)) ?? byFamily.get(familyId(names)) ?? index;
+    return byId.get(faultId(names)) ?? byFamily.get(suspectGroupId(names)) ?? index;
   });
 }
 
@@ -40,29 +40,29 @@ function leftOver({ variants }: CompiledCircuit, parts: ReadonlySet<string>): In
  * plugs on them, which were touched. By Bayes on the state of the vehicle after the repair, given that it still fails.
  */
 export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: readonly string[]): Start {
-  const draws = compiled.draws.length;
+  const samples = compiled.samples.length;
   const { variants } = compiled;
   const fresh = new Set(parts);
   const left = leftOver(compiled, fresh);
-  const joint = new Float64Array(variants.length * draws);
-  const byDraw = new Float64Array(draws);
+  const joint = new Float64Array(variants.length * samples);
+  const byDraw = new Float64Array(samples);
   for (let variant = 0, cell = 0; variant < variants.length; variant++) {
     const onto = left[variant] as number;
-    for (let draw = 0; draw < draws; draw++, cell++) {
+    for (let sample = 0; sample < samples; sample++, cell++) {
       const own = belief.joint[cell] as number;
-      byDraw[draw] = (byDraw[draw] as number) + own;
+      byDraw[sample] = (byDraw[sample] as number) + own;
       if (onto === cured) continue;
-      joint[onto * draws + draw] =
-        (joint[onto * draws + draw] as number) + (1 - newPartBad - secondFault) * own;
+      joint[onto * samples + sample] =
+        (joint[onto * samples + sample] as number) + (1 - newPartBad - secondFault) * own;
     }
   }
   const touched = new Set([...parts, ...parts.flatMap((part) => plugsOf(compiled.netlist.circuit, part))]);
   const spread = (share: number, over: readonly number[]): void => {
     const whole = over.reduce((sum, index) => sum + (variants[index]?.prior ?? 0), 0);
     for (const index of over)
-      for (let draw = 0; draw < draws; draw++) {
-        const cell = index * draws + draw;
-        const own = (share * (byDraw[draw] as number) * (variants[index]?.prior ?? 0)) / whole;
+      for (let sample = 0; sample < samples; sample++) {
+        const cell = index * samples + sample;
+        const own = (share * (byDraw[sample] as number) * (variants[index]?.prior ?? 0)) / whole;
         joint[cell] = (joint[cell] as number) + own;
       }
   };

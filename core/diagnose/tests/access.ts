@@ -1,5 +1,5 @@
-import { testModels } from "../../predict/observations/index";
-import type { Look, Reading } from "../../predict/reading";
+import { observations } from "../../predict/observations/index";
+import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 
 const eachUnplugged = 0.5;
@@ -26,11 +26,11 @@ export function placeOf(compiled: CompiledCircuit, item: string): string | null 
 }
 
 /** The places a look needs open. */
-export function placesNeeded(compiled: CompiledCircuit, look: Look): string[] {
-  const model = testModels[look.test];
-  const reaches = (model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled);
-  const touched = [...reaches, ...(look.unplugged ?? []), ...(look.bridged ?? []).flat()];
-  if (look.lampFor) touched.push(look.lampFor);
+export function placesNeeded(compiled: CompiledCircuit, test: Test): string[] {
+  const model = observations[test.test];
+  const reaches = (model.reaches as (test: Test, compiled: CompiledCircuit) => string[])(test, compiled);
+  const touched = [...reaches, ...(test.unplugged ?? []), ...(test.bridged ?? []).flat()];
+  if (test.lampFor) touched.push(test.lampFor);
   return [...new Set(touched.flatMap((item) => placeOf(compiled, item) ?? []))];
 }
 
@@ -42,19 +42,19 @@ export function openPlaces(compiled: CompiledCircuit, readings: readonly Reading
 }
 
 /** What a look costs, whatever is open. */
-export interface LookCost {
+export interface TestCost {
   /** The test and what has to be unplugged or bridged. */
   readonly minutes: number;
   readonly places: readonly { readonly id: string; readonly minutes: number }[];
 }
 
 /** Minutes a test takes once there, unplugging and bridging included, and the places it needs open. */
-export function lookCost(compiled: CompiledCircuit, look: Look): LookCost {
+export function testCost(compiled: CompiledCircuit, test: Test): TestCost {
   const { places } = compiled.netlist.circuit;
-  const hands = (look.unplugged?.length ?? 0) + (look.bridged?.length ?? 0);
+  const hands = (test.unplugged?.length ?? 0) + (test.bridged?.length ?? 0);
   return {
-    minutes: testModels[look.test].minutes + eachUnplugged * hands,
-    places: placesNeeded(compiled, look).map((id) => ({
+    minutes: observations[test.test].minutes + eachUnplugged * hands,
+    places: placesNeeded(compiled, test).map((id) => ({
       id,
       minutes: places.find((place) => place.id === id)?.minutes ?? 0,
     })),
@@ -62,13 +62,13 @@ export function lookCost(compiled: CompiledCircuit, look: Look): LookCost {
 }
 
 /** Minutes a look costs with some places open already. */
-export function minutesNow({ minutes, places }: LookCost, open: ReadonlySet<string>): number {
+export function minutesNow({ minutes, places }: TestCost, open: ReadonlySet<string>): number {
   let sum = minutes;
   for (const place of places) if (!open.has(place.id)) sum += place.minutes;
   return sum;
 }
 
 /** Minutes a look costs now: the test, what has to be unplugged or bridged, places not yet open. */
-export function lookMinutes(compiled: CompiledCircuit, look: Look, open: ReadonlySet<string>): number {
-  return minutesNow(lookCost(compiled, look), open);
+export function testMinutes(compiled: CompiledCircuit, test: Test, open: ReadonlySet<string>): number {
+  return minutesNow(testCost(compiled, test), open);
 }

@@ -1,30 +1,30 @@
-import { testModels } from "../../predict/observations/index";
-import { type TestModel, type Tool, toolsNeeded } from "../../predict/observations/observation";
-import { type Look, lookKey } from "../../predict/reading";
+import { observations } from "../../predict/observations/index";
+import { type Observation, type Tool, toolsNeeded } from "../../predict/observations/observation";
+import { type Test, testKey } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type NominalColumn, nominalColumn } from "../../predict/tables/nominalColumn";
 import type { Belief } from "../belief/belief";
-import { type LookCost, lookCost } from "./access";
+import { type TestCost, testCost } from "./access";
 
 /** A look and the text that tells it from others. */
-export interface Candidate {
-  readonly look: Look;
+export interface CandidateTest {
+  readonly test: Test;
   readonly key: string;
-  readonly cost: LookCost;
+  readonly cost: TestCost;
   /** What every suspect would show there in the nominal vehicle. */
   readonly column: () => NominalColumn;
 }
 
 /** Every look the tools allow on this circuit, whatever has been seen; those that hunt a short if asked. */
-export function candidateLooks(
+export function candidateTests(
   compiled: CompiledCircuit,
   tools: readonly Tool[],
   shorts = false,
-): readonly Candidate[] {
+): readonly CandidateTest[] {
   return compiled.remember(`candidates ${tools.join()} ${shorts}`, () =>
     shorts
       ? [
-          ...candidateLooks(compiled, tools),
+          ...candidateTests(compiled, tools),
           ...made(compiled, tools, (model) => model.shortHunt?.(compiled) ?? []),
         ]
       : made(compiled, tools, (model) => model.candidates(compiled)),
@@ -34,20 +34,20 @@ export function candidateLooks(
 function made(
   compiled: CompiledCircuit,
   tools: readonly Tool[],
-  looksOf: (model: TestModel) => readonly Look[],
-): Candidate[] {
-  return (Object.values(testModels) as TestModel[])
+  looksOf: (model: Observation) => readonly Test[],
+): CandidateTest[] {
+  return (Object.values(observations) as Observation[])
     .flatMap((model) =>
-      looksOf(model).filter((look) => toolsNeeded(model.tools, look).every((tool) => tools.includes(tool))),
+      looksOf(model).filter((test) => toolsNeeded(model.tools, test).every((tool) => tools.includes(tool))),
     )
-    .map((look) => {
+    .map((test) => {
       let column: NominalColumn | undefined;
       return {
-        look,
-        key: lookKey(look),
-        cost: lookCost(compiled, look),
+        test,
+        key: testKey(test),
+        cost: testCost(compiled, test),
         column: () => {
-          column ??= nominalColumn(compiled, look);
+          column ??= nominalColumn(compiled, test);
           return column;
         },
       };

@@ -1,8 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { allTools } from "../../predict/observations/observation";
-import type { Look } from "../../predict/reading";
+import type { Test } from "../../predict/reading";
 import { shippedEngine, shippedIds } from "../../testing/shippedCircuit";
-import { candidateLooks } from "./candidateTests";
+import { candidateTests } from "./candidateTests";
 import { cautionsOf } from "./caution";
 
 const engine = shippedEngine("whimbrel-four-speed");
@@ -10,7 +10,7 @@ const live = { key: "run", setting: "2" } as const;
 
 // The dangers are the trade's: common practice, no source.
 describe("cautions where the action is", () => {
-  test.each<[string, Look, string[]]>([
+  test.each<[string, Test, string[]]>([
     ["air at the vent", { test: "airflow", ...live }, []],
     ["a fuse under the bonnet", { test: "light", probe: "F7.in", clip: "G1.-", ...live }, []],
     ["turning the wheel", { test: "spin", at: "M1" }, ["wheel", "airbag"]],
@@ -30,7 +30,7 @@ describe("cautions where the action is", () => {
 
   test.each(shippedIds)("%s: every jump lead and every lamp says that it wants a fuse", (id) => {
     const compiled = shippedEngine(id);
-    const unsaid = candidateLooks(compiled, allTools, true).filter(({ look }) => {
+    const unsaid = candidateTests(compiled, allTools, true).filter(({ test: look }) => {
       const lead = (look.bridged ?? []).length > 0 || look.lampFor !== undefined;
       return cautionsOf(compiled, look).includes("fused-lead") !== lead;
     });

@@ -1,6 +1,6 @@
 import type { PartKind } from "../../circuit/parts/index";
-import { testModels } from "../../predict/observations/index";
-import type { Look } from "../../predict/reading";
+import { observations } from "../../predict/observations/index";
+import type { Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { placesNeeded } from "./access";
 
@@ -29,25 +29,25 @@ function partKindsAt({ netlist: { circuit, points } }: CompiledCircuit, item: st
  * The cautions that belong to a look: said at that point and nowhere else. The dangers are those of the trade
  * (common practice, no source); the maker's procedure and local rules stand above them.
  */
-export function cautionsOf(compiled: CompiledCircuit, look: Look): Caution[] {
+export function cautionsOf(compiled: CompiledCircuit, test: Test): Caution[] {
   const { circuit } = compiled.netlist;
-  const model = testModels[look.test];
+  const model = observations[test.test];
   const touched = [
-    ...(model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled),
-    ...(look.unplugged ?? []),
-    ...(look.bridged ?? []).flat(),
-    ...(look.lampFor ? [look.lampFor] : []),
+    ...(model.reaches as (test: Test, compiled: CompiledCircuit) => string[])(test, compiled),
+    ...(test.unplugged ?? []),
+    ...(test.bridged ?? []).flat(),
+    ...(test.lampFor ? [test.lampFor] : []),
   ];
-  const places = new Set(placesNeeded(compiled, look));
+  const places = new Set(placesNeeded(compiled, test));
   const kindsAround = circuit.places
     .filter(({ id }) => places.has(id))
     .flatMap(({ parts }) => circuit.parts.filter(({ id }) => parts.includes(id)).map(({ kind }) => kind));
   const kindsTouched = touched.flatMap((item) => partKindsAt(compiled, item));
   const applies: Readonly<Record<Caution, boolean>> = {
-    wheel: [...kindsAround, ...kindsTouched].includes("motor") || look.test === "spin",
+    wheel: [...kindsAround, ...kindsTouched].includes("motor") || test.test === "spin",
     airbag: kindsAround.some((kind) => behindThePanels.has(kind)),
     "hot-pack": kindsTouched.some((kind) => hot.has(kind)),
-    "fused-lead": (look.bridged ?? []).length > 0 || look.lampFor !== undefined,
+    "fused-lead": (test.bridged ?? []).length > 0 || test.lampFor !== undefined,
   };
   return cautions.filter((caution) => applies[caution]);
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { lookKey, lookOf, type Reading, readingSchema } from "../../predict/reading";
+import { type Reading, readingSchema, testKey, testOf } from "../../predict/reading";
 import { readingProblems } from "../../predict/readingProblems";
 import { heard, shippedCircuit, shippedEngine, shippedIds } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "../belief/belief";
@@ -19,7 +19,7 @@ describe.each(shippedIds)("what to ask about %s", (id) => {
         expect(readingSchema.parse(reading)).toEqual(reading);
         expect(readingProblems(engine, reading)).toEqual([]);
         expect(reading.heard).toBe(true);
-        expect(lookKey(lookOf(reading))).toBe(lookKey(question.look));
+        expect(testKey(testOf(reading))).toBe(testKey(question.look));
       }
     }
   });

@@ -1,6 +1,6 @@
 import type { Circuit } from "../../circuit/circuit";
 import { noises } from "../../motor/mechanicalMode";
-import { airflowSeen, historyOf, type Look, type Reading, resultOf, smellSeen } from "../../predict/reading";
+import { airflowSeen, historyOf, type Reading, resultOf, smellSeen, type Test } from "../../predict/reading";
 import { historyWords } from "../../predict/readingText";
 
 /** One thing a customer may answer, and the reading it makes. */
@@ -16,7 +16,7 @@ export interface ComplaintAnswer {
 export interface ComplaintQuestion {
   readonly id: string;
   readonly title: string;
-  readonly look: Look;
+  readonly look: Test;
   readonly answers: readonly ComplaintAnswer[];
 }
 
@@ -29,14 +29,14 @@ const plain = (id: string, words: string, reading: Reading): ComplaintAnswer => 
 
 /** With the key out the strongest setting must give nothing. */
 function keyOut(top: string): ComplaintQuestion {
-  const look = { test: "airflow", key: "off", setting: top } as const;
+  const test = { test: "airflow", key: "off", setting: top } as const;
   return {
     id: "key-out",
     title: `Key out, switch left on ${top}`,
-    look,
+    look: test,
     answers: [
-      plain("none", "stays off", { ...look, seen: "none" }),
-      plain("normal", "keeps blowing", { ...look, seen: "normal" }),
+      plain("none", "stays off", { ...test, seen: "none" }),
+      plain("normal", "keeps blowing", { ...test, seen: "normal" }),
     ],
   };
 }
@@ -49,7 +49,7 @@ function ownSwitches({ parts, settings }: Circuit): ComplaintQuestion[] {
   return parts.flatMap((part) => {
     if (part.kind !== "selector" || !part.settings || !motor) return [];
     return part.settings.slice(1).map((position): ComplaintQuestion => {
-      const look = {
+      const test = {
         test: "airflow",
         at: motor,
         key: "run",
@@ -59,8 +59,8 @@ function ownSwitches({ parts, settings }: Circuit): ComplaintQuestion[] {
       return {
         id: `${part.id}-${position}`,
         title: `${part.place ?? `Switch ${part.id}`} on ${position}`,
-        look,
-        answers: airflowSeen.map((seen) => plain(seen, airWords[seen], { ...look, seen })),
+        look: test,
+        answers: airflowSeen.map((seen) => plain(seen, airWords[seen], { ...test, seen })),
       };
     });
   });
@@ -68,19 +68,19 @@ function ownSwitches({ parts, settings }: Circuit): ComplaintQuestion[] {
 
 /** A noise, and whether it follows the speed. */
 function noise(top: string): ComplaintQuestion {
-  const look = { test: "listen", key: "run", setting: top } as const;
+  const test = { test: "listen", key: "run", setting: top } as const;
   return {
     id: "noise",
     title: "Noise while it runs",
-    look,
+    look: test,
     answers: noises.map((seen) => ({
-      ...plain(seen, seen === "quiet" ? "none" : seen, { ...look, seen }),
+      ...plain(seen, seen === "quiet" ? "none" : seen, { ...test, seen }),
       further:
         seen === "quiet"
           ? []
           : [
-              plain(`${seen}-follows`, "rises with the speed", { ...look, seen, followsSpeed: true }),
-              plain(`${seen}-apart`, "does not", { ...look, seen, followsSpeed: false }),
+              plain(`${seen}-follows`, "rises with the speed", { ...test, seen, followsSpeed: true }),
+              plain(`${seen}-apart`, "does not", { ...test, seen, followsSpeed: false }),
             ],
     })),
   };
@@ -106,12 +106,12 @@ export function complaintQuestions(circuit: Circuit): ComplaintQuestion[] {
       answers: smellSeen.map((seen) => plain(seen, seen, { ...smell, seen })),
     },
     ...historyOf.map((of): ComplaintQuestion => {
-      const look = { test: "history", of } as const;
+      const test = { test: "history", of } as const;
       return {
         id: of,
         title: sentence(historyWords[of]),
-        look,
-        answers: (["yes", "no"] as const).map((seen) => plain(seen, seen, { ...look, seen })),
+        look: test,
+        answers: (["yes", "no"] as const).map((seen) => plain(seen, seen, { ...test, seen })),
       };
     }),
   ];

@@ -5,7 +5,7 @@ import { playVehicle } from "../../../benchmarks/fleet/play";
 import { chanceFrom } from "../../chance/chance";
 import { catalogue } from "../../fault/catalogue";
 import { faultFromId } from "../../fault/fault";
-import { drawSeverity } from "../../practice/sampledVehicle";
+import { sampleSeverity } from "../../practice/sampledVehicle";
 import { SimulatedVehicle } from "../../practice/simulatedVehicle";
 import { usualWorld, variations } from "../../practice/world";
 import type { Reading } from "../../predict/reading";
@@ -115,7 +115,7 @@ describe("severities", () => {
       Array.from(
         { length: 200 },
         (_, seed) =>
-          drawSeverity(netlist, entry, { ...exact, severity }, chanceFrom(seed)).names[0]?.value ?? 0,
+          sampleSeverity(netlist, entry, { ...exact, severity }, chanceFrom(seed)).names[0]?.value ?? 0,
       );
     const usual = ohms(1);
     expect(new Set(usual).size).toBeGreaterThan(150);

@@ -1,4 +1,4 @@
-import type { Look, Reading } from "../../predict/reading";
+import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { lampEnds, setupState } from "../../solve/netlist/setup";
 import { nominalValues } from "../../solve/netlist/values";
@@ -7,11 +7,11 @@ import { operatingPoint } from "../../solve/operatingPoint";
 import { PointSolver } from "../../solve/pointSolver";
 import { lampVolts, lampWord, testLight } from "../../solve/tungstenLamp";
 import { expectedReading } from "../explain/expectation";
-import { lookMinutes, openPlaces } from "./access";
+import { openPlaces, testMinutes } from "./access";
 
 /** Instruments on a vehicle: what a look shows there. */
 export interface Instruments {
-  take(look: Look): Reading;
+  take(test: Test): Reading;
 }
 
 /** Where a fixed flow chart ends. */
@@ -71,7 +71,7 @@ export function chartMinutes(
 ): number | null {
   const { replace, minutes } = followChart(
     compiled,
-    { take: (look) => expectedReading(compiled, look, variant) },
+    { take: (test) => expectedReading(compiled, test, variant) },
     complaint,
   );
   return compiled.variants[variant]?.fault.parts.includes(replace) ? minutes : null;
@@ -92,27 +92,27 @@ class FlowChart {
     this.solver = new PointSolver(compiled.netlist);
   }
 
-  private take(look: Look): Reading {
-    this.minutes += lookMinutes(this.compiled, look, openPlaces(this.compiled, this.readings));
-    const reading = this.vehicle.take(look);
+  private take(test: Test): Reading {
+    this.minutes += testMinutes(this.compiled, test, openPlaces(this.compiled, this.readings));
+    const reading = this.vehicle.take(test);
     this.readings.push(reading);
     return reading;
   }
 
   /** Open volts and ohms between two points of a sound vehicle. */
-  private sound(look: Look, one: string, other: string): OpenCircuit {
+  private sound(test: Test, one: string, other: string): OpenCircuit {
     const { netlist } = this.compiled;
-    const solved = this.solver.solve(nominalValues(netlist), setupState(netlist, look), []);
+    const solved = this.solver.solve(nominalValues(netlist), setupState(netlist, test), []);
     return openCircuit(this.solver, solved, netlist, one, other);
   }
 
   /** Takes a light reading; true where it is as on a sound vehicle. */
   private lightRight(probe: string, clip: "+" | "-", setting: string): boolean {
     const { id } = this.compiled.netlist.battery;
-    const look: Look = { test: "light", probe, clip: `${id}.${clip}`, key: "run", setting };
-    const { volts, ohms } = this.sound(look, probe, look.clip);
+    const test: Test = { test: "light", probe, clip: `${id}.${clip}`, key: "run", setting };
+    const { volts, ohms } = this.sound(test, probe, test.clip);
     const expected = lampWord(lampVolts(testLight, volts, ohms));
-    const reading = this.take(look);
+    const reading = this.take(test);
     const right = reading.test === "light" && reading.seen === expected;
     if (!right) this.firstWrong ??= this.compiled.netlist.points.ownerOf.get(probe) ?? null;
     return right;
@@ -180,14 +180,14 @@ class FlowChart {
       const pins = plug ? Object.values(plug.pins) : [];
       for (let i = 1; plug && i < pins.length; i++) {
         const [red = "", black = ""] = [pins[i - 1], pins[i]];
-        const look: Look = { test: "ohms", red, black, unplugged: [plug.id] };
+        const test: Test = { test: "ohms", red, black, unplugged: [plug.id] };
         const { netlist } = this.compiled;
-        this.solver.solve(nominalValues(netlist), setupState(netlist, look, true), []);
+        this.solver.solve(nominalValues(netlist), setupState(netlist, test, true), []);
         const expected = this.solver.ohmsBetween(
           netlist.nodeOf.get(red) ?? -1,
           netlist.nodeOf.get(black) ?? -1,
         );
-        const reading = this.take(look);
+        const reading = this.take(test);
         if (reading.test !== "ohms") continue;
         if (reading.ohms === null || Math.abs(reading.ohms - expected) > 0.25 * expected + 0.15)
           return part.id;
@@ -198,7 +198,7 @@ class FlowChart {
 
   private controlWrong(control: string, motor: string, setting: string, battery: string): string {
     const { netlist } = this.compiled;
-    const lampLook: Look = { test: "lampload", lampFor: motor, key: "run", setting };
+    const lampLook: Test = { test: "lampload", lampFor: motor, key: "run", setting };
     const ends = lampEnds(netlist, motor) ?? ["", ""];
     const lamp = this.take(lampLook);
     const healthy = operatingPoint(netlist, { key: "run", setting, lampFor: motor });
@@ -206,9 +206,9 @@ class FlowChart {
     const expected = lampWord(volts);
     if (lamp.test === "lampload" && lamp.seen === expected) return motor;
     const command = this.plugged(`${control}.cmd`);
-    const look: Look = { test: "volts", red: command, black: `${battery}.-`, key: "run", setting };
-    const reading = this.take(look);
-    const asked = this.sound(look, command, `${battery}.-`).volts;
+    const test: Test = { test: "volts", red: command, black: `${battery}.-`, key: "run", setting };
+    const reading = this.take(test);
+    const asked = this.sound(test, command, `${battery}.-`).volts;
     const panel = netlist.circuit.parts.find(({ kind }) => kind === "head")?.id;
     if (panel && reading.test === "volts" && Math.abs(reading.volts - asked) > 0.5) return panel;
     const fed = this.lightRight(this.plugged(`${control}.30`), "-", setting);

@@ -1,6 +1,6 @@
-import { testModels } from "../../predict/observations/index";
-import type { NumberTest, OddsAt, WordTest } from "../../predict/observations/observation";
-import { type Look, type LookOf, lightSeen } from "../../predict/reading";
+import { observations } from "../../predict/observations/index";
+import type { NumberObservation, OddsAt, WordObservation } from "../../predict/observations/observation";
+import { lightSeen, type Test, type TestOf } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import type { RowCells } from "../../predict/tables/setupTable";
 import type { Active, Cells } from "../belief/activeSuspects";
@@ -19,7 +19,7 @@ export interface ForecastOutcome {
 
 /** What a look is expected to tell. */
 export interface Forecast {
-  readonly look: Look;
+  readonly look: Test;
   /** Expected information about the repair. */
   readonly bits: number;
   readonly minutes: number;
@@ -75,11 +75,11 @@ function sumOf(values: readonly number[] | Float64Array): number {
 }
 
 /** The same for a test light, cell by cell straight from its table: there are hundreds of them to weigh. */
-function forecastLight(compiled: CompiledCircuit, active: Active, cells: Cells, look: LookOf<"light">): Told {
+function forecastLight(compiled: CompiledCircuit, active: Active, cells: Cells, test: TestOf<"light">): Told {
   const repairs = active.repairs.length;
   const joint = new Float64Array(lightSeen.length * repairs);
   const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
-  compiled.table(look).addLight(cells.rows, node(look.probe), node(look.clip), joint, repairs);
+  compiled.table(test).addLight(cells.rows, node(test.probe), node(test.clip), joint, repairs);
   const rows = lightSeen.map((_, outcome) => joint.subarray(outcome * repairs, (outcome + 1) * repairs));
   for (const row of rows) row[0] = (row[0] as number) + active.unknown / lightSeen.length;
   return forecastFrom(rows, (i) => ({ seen: () => lightSeen[i] ?? "", value: null }), active);
@@ -122,7 +122,12 @@ interface Range {
   high: number;
 }
 
-function forecastNumber(active: Active, cells: RowCells, model: NumberTest<"volts">, fill: Fill): Told {
+function forecastNumber(
+  active: Active,
+  cells: RowCells,
+  model: NumberObservation<"volts">,
+  fill: Fill,
+): Told {
   const count = cells.weight.length;
   if (shown.length < count) [shown, scaled] = [new Float64Array(2 * count), new Float64Array(2 * count)];
   fill(cells, shown);
@@ -174,7 +179,7 @@ function forecastNumber(active: Active, cells: RowCells, model: NumberTest<"volt
 type Fill = (cells: RowCells, out: Float64Array) => void;
 
 const cellByCell =
-  (value: (row: number, draw: number) => number): Fill =>
+  (value: (row: number, sample: number) => number): Fill =>
   (cells, out) => {
     for (let i = 0; i < cells.weight.length; i++)
       out[i] = value(cells.row[i] as number, cells.draw[i] as number);
@@ -228,21 +233,21 @@ function rangeTexts(ranges: readonly Range[]): string[] {
 }
 
 /** What one look would tell, from the belief as it stands. */
-export function forecastLook(compiled: CompiledCircuit, active: Active, cells: Cells, look: Look): Told {
-  if (look.test === "light") return forecastLight(compiled, active, cells, look);
-  const model = testModels[look.test];
+export function forecastTest(compiled: CompiledCircuit, active: Active, cells: Cells, test: Test): Told {
+  if (test.test === "light") return forecastLight(compiled, active, cells, test);
+  const model = observations[test.test];
   if (model.gives === "word") {
-    const word = model as unknown as WordTest<"light">;
-    return forecastWord(active, cells, word.outcomes, word.odds(compiled, look as never, false));
+    const word = model as unknown as WordObservation<"light">;
+    return forecastWord(active, cells, word.outcomes, word.odds(compiled, test as never, false));
   }
-  const number = model as NumberTest<"volts">;
-  return forecastNumber(active, cells.rows, number, fillOf(compiled, number, look));
+  const number = model as NumberObservation<"volts">;
+  return forecastNumber(active, cells.rows, number, fillOf(compiled, number, test));
 }
 
 /** Volts are filled straight from their table: most looks weighed are volts. */
-function fillOf(compiled: CompiledCircuit, model: NumberTest<"volts">, look: Look): Fill {
-  if (look.test !== "volts") return cellByCell(model.value(compiled, look as never));
+function fillOf(compiled: CompiledCircuit, model: NumberObservation<"volts">, test: Test): Fill {
+  if (test.test !== "volts") return cellByCell(model.value(compiled, test as never));
   const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
-  const [red, black] = [node(look.red), node(look.black)];
-  return (cells, out) => void compiled.table(look).fillVolts(cells, red, black, out);
+  const [red, black] = [node(test.red), node(test.black)];
+  return (cells, out) => void compiled.table(test).fillVolts(cells, red, black, out);
 }

@@ -1,6 +1,6 @@
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import type { NumberColumn, WordColumn } from "../../predict/tables/nominalColumn";
-import type { Candidate } from "./candidateTests";
+import type { CandidateTest } from "./candidateTests";
 
 /** Odds this far apart, or displays this many deviations apart, tell two suspects from each other. */
 const apartOdds = 0.3;
@@ -24,7 +24,7 @@ function tellsByNumber({ variants }: CompiledCircuit, column: NumberColumn, i: n
   return gap > apartSigmas * model.sigma(Math.min(Math.max(a, b), 100));
 }
 
-function tells(compiled: CompiledCircuit, { column }: Candidate, i: number, j: number): boolean {
+function tells(compiled: CompiledCircuit, { column }: CandidateTest, i: number, j: number): boolean {
   const own = column();
   return own.gives === "word" ? tellsByWord(own, i, j) : tellsByNumber(compiled, own, i, j);
 }
@@ -37,7 +37,7 @@ class Pairs {
 
   constructor(
     private readonly compiled: CompiledCircuit,
-    private readonly candidates: readonly Candidate[],
+    private readonly candidates: readonly CandidateTest[],
   ) {}
 
   told(i: number, j: number): boolean {
@@ -53,7 +53,7 @@ class Pairs {
     const { candidates, compiled } = this;
     for (let k = 0; k < candidates.length; k++) {
       const at = (this.lucky + k) % candidates.length;
-      if (!tells(compiled, candidates[at] as Candidate, i, j)) continue;
+      if (!tells(compiled, candidates[at] as CandidateTest, i, j)) continue;
       this.lucky = at;
       return true;
     }
@@ -69,9 +69,9 @@ class Pairs {
 export function indistinguishable(
   compiled: CompiledCircuit,
   suspects: readonly number[],
-  candidates: readonly Candidate[],
+  candidates: readonly CandidateTest[],
 ): number[] {
-  const known = compiled.remember("told apart", () => new WeakMap<readonly Candidate[], Pairs>());
+  const known = compiled.remember("told apart", () => new WeakMap<readonly CandidateTest[], Pairs>());
   const pairs = known.get(candidates) ?? new Pairs(compiled, candidates);
   known.set(candidates, pairs);
   const groups: number[] = [];

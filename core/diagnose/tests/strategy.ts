@@ -1,13 +1,13 @@
 import type { PartKind } from "../../circuit/parts/index";
-import { testModels } from "../../predict/observations/index";
-import type { Look, Reading } from "../../predict/reading";
+import { observations } from "../../predict/observations/index";
+import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 
 /** Where practitioners begin: by the arithmetic alone, or at a favourite part first. */
-export const schools = ["least-time", "supply-first", "motor-first", "resistor-first"] as const;
-export type School = (typeof schools)[number];
+export const strategies = ["least-time", "supply-first", "motor-first", "resistor-first"] as const;
+export type Strategy = (typeof strategies)[number];
 
-const firstKinds: Readonly<Record<School, readonly PartKind[]>> = {
+const firstKinds: Readonly<Record<Strategy, readonly PartKind[]>> = {
   "least-time": [],
   "supply-first": ["fuse", "relay"],
   "motor-first": ["motor"],
@@ -25,9 +25,9 @@ function kindAt(compiled: CompiledCircuit, item: string): PartKind | undefined {
   return circuit.parts.find(({ id }) => terminal.startsWith(`${id}.`))?.kind;
 }
 
-function touches(compiled: CompiledCircuit, look: Look, kinds: readonly PartKind[]): boolean {
-  const model = testModels[look.test];
-  return (model.reaches as (look: Look, compiled: CompiledCircuit) => string[])(look, compiled).some(
+function touches(compiled: CompiledCircuit, test: Test, kinds: readonly PartKind[]): boolean {
+  const model = observations[test.test];
+  return (model.reaches as (test: Test, compiled: CompiledCircuit) => string[])(test, compiled).some(
     (item) => {
       const kind = kindAt(compiled, item);
       return kind !== undefined && kinds.includes(kind);
@@ -36,14 +36,14 @@ function touches(compiled: CompiledCircuit, look: Look, kinds: readonly PartKind
 }
 
 /** True for a look a school would take before following the arithmetic. */
-export function schoolPrefers(
+export function strategyPrefers(
   compiled: CompiledCircuit,
-  school: School,
-  look: Look,
+  strategy: Strategy,
+  test: Test,
   readings: readonly Reading[],
 ): boolean {
-  const kinds = firstKinds[school];
-  if (kinds.length === 0 || !touches(compiled, look, kinds)) return false;
+  const kinds = firstKinds[strategy];
+  if (kinds.length === 0 || !touches(compiled, test, kinds)) return false;
   const taken = readings.filter((reading) => !reading.heard && touches(compiled, reading, kinds));
   return taken.length < openingLooks;
 }

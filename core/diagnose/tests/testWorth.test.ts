@@ -1,19 +1,19 @@
 // What a look is worth: information, minutes, the schools' beginnings, and what no look can tell apart.
 import { describe, expect, test } from "@jest/globals";
 import { allTools, type Tool } from "../../predict/observations/observation";
-import type { Look, Reading } from "../../predict/reading";
+import type { Reading, Test } from "../../predict/reading";
 import { heard, shippedEngine, shippedIds } from "../../testing/shippedCircuit";
 import { activeSuspects, cellsOf } from "../belief/activeSuspects";
 import { believe, repairBelief } from "../belief/belief";
 import { entropyAfter, entropyBits } from "../belief/entropy";
 import { Screening } from "../belief/screening";
 import { diagnose } from "../diagnose";
-import { lookCost, minutesNow, openPlaces, placeOf } from "./access";
-import { candidateLooks, shortsBelief } from "./candidateTests";
-import { forecastLook } from "./forecast";
+import { minutesNow, openPlaces, placeOf, testCost } from "./access";
+import { candidateTests, shortsBelief } from "./candidateTests";
+import { forecastTest } from "./forecast";
 import { indistinguishable } from "./grouping";
-import { type NextOptions, nextLooks } from "./nextTest";
-import { schools } from "./strategy";
+import { type NextOptions, nextTests } from "./nextTest";
+import { strategies } from "./strategy";
 
 const engine = shippedEngine("whimbrel-four-speed");
 const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
@@ -62,7 +62,7 @@ describe.each(shippedIds)("the looks offered on %s", (id) => {
     Object.fromEntries(speeds.map((speed, i) => [speed, i === 0 ? ("none" as const) : ("weak" as const)])),
   );
   const belief = believe(own, complaint);
-  const looks = nextLooks(own, belief, options);
+  const looks = nextTests(own, belief, options);
 
   test("tell between nothing and all there is to tell, and leave proper odds behind", () => {
     const whole = entropyBits([...repairBelief(own, belief).values()]);
@@ -86,9 +86,9 @@ describe.each(shippedIds)("the looks offered on %s", (id) => {
       ...(first?.look.test === "volts" ? { volts: 1 } : { seen: "dark" }),
     } as Reading;
     const key = JSON.stringify(first?.look);
-    const after = nextLooks(own, believe(own, [...complaint, taken]), options);
+    const after = nextTests(own, believe(own, [...complaint, taken]), options);
     expect(after.map(({ look }) => JSON.stringify(look))).not.toContain(key);
-    const needs: Partial<Record<Look["test"], Tool>> = {
+    const needs: Partial<Record<Test["test"], Tool>> = {
       light: "test-light",
       volts: "meter",
       ohms: "meter",
@@ -97,13 +97,13 @@ describe.each(shippedIds)("the looks offered on %s", (id) => {
       swap: "spare-relay",
     };
     for (const tool of allTools) {
-      const bare = candidateLooks(
+      const bare = candidateTests(
         own,
         allTools.filter((other) => other !== tool),
         true,
       );
       const wanting = bare.filter(
-        ({ look }) =>
+        ({ test: look }) =>
           needs[look.test] === tool ||
           (tool === "jump-leads" && (look.bridged ?? []).length > 0) ||
           (tool === "load-lamp" && look.lampFor !== undefined),
@@ -135,9 +135,9 @@ describe("weighing", () => {
     const active = activeSuspects(engine, belief);
     const screening = new Screening(engine, belief, active);
     const cells = cellsOf(engine, belief, active);
-    const candidates = candidateLooks(engine, allTools);
+    const candidates = candidateTests(engine, allTools);
     const coarse = candidates.map(({ column }) => screening.bits(column()));
-    const fine = candidates.map(({ look }) => forecastLook(engine, active, cells, look).bits);
+    const fine = candidates.map(({ test: look }) => forecastTest(engine, active, cells, look).bits);
     const whole = entropyBits([...repairBelief(engine, belief).values()]);
     for (const bits of coarse) {
       expect(bits).toBeGreaterThanOrEqual(0);
@@ -154,9 +154,9 @@ describe("weighing", () => {
     const active = activeSuspects(engine, belief);
     const cells = cellsOf(engine, belief, active);
     const clip = { test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2" } as const;
-    const fast = forecastLook(engine, active, cells, clip);
+    const fast = forecastTest(engine, active, cells, clip);
     // The same light clipped the other way round between two points goes by the same table.
-    const turned = forecastLook(engine, active, cells, { ...clip, probe: "G1.+", clip: "X5:2" });
+    const turned = forecastTest(engine, active, cells, { ...clip, probe: "G1.+", clip: "X5:2" });
     expect(fast.bits).toBeCloseTo(turned.bits, 9);
     expect(fast.outcomes().map(({ seen }) => seen)).toEqual(turned.outcomes().map(({ seen }) => seen));
   });
@@ -164,7 +164,7 @@ describe("weighing", () => {
   test("shorts are hunted only once they are among the suspects", () => {
     const tests = (readings: Reading[]): string =>
       JSON.stringify(
-        nextLooks(engine, believe(engine, readings), { ...options, count: 60 }).map(({ look }) => look),
+        nextTests(engine, believe(engine, readings), { ...options, count: 60 }).map(({ look }) => look),
       );
     expect(shortsBelief(engine, believe(engine, onlyTop))).toBeLessThan(0.02);
     const blown: Reading[] = [
@@ -186,7 +186,7 @@ describe("minutes", () => {
   });
 
   test("unplugging and bridging cost half a minute each, an open place nothing", () => {
-    const fed: Look = {
+    const fed: Test = {
       test: "airflow",
       at: "M1",
       unplugged: ["X3"],
@@ -195,7 +195,7 @@ describe("minutes", () => {
         ["G1.-", "M1.-"],
       ],
     };
-    const cost = lookCost(engine, fed);
+    const cost = testCost(engine, fed);
     expect(cost.minutes).toBeCloseTo(0.3 + 3 * 0.5, 9);
     expect(minutesNow(cost, new Set())).toBeCloseTo(cost.minutes + 4, 9);
     expect(minutesNow(cost, openPlaces(engine, [{ test: "look", at: "X3", seen: "clean" }]))).toBeCloseTo(
@@ -206,7 +206,7 @@ describe("minutes", () => {
 });
 
 describe("schools", () => {
-  test.each(schools)("%s ends where the others do", (school) => {
+  test.each(strategies)("%s ends where the others do", (school) => {
     const result = diagnose(
       engine,
       [
@@ -224,7 +224,7 @@ describe("schools", () => {
 describe("what no look tells apart", () => {
   test("two wires in one run share a group with nothing between to probe; parts with a pin between do not", () => {
     const at = (family: string): number => engine.variants.findIndex((variant) => variant.family === family);
-    const looks = candidateLooks(engine, allTools, true);
+    const looks = candidateTests(engine, allTools, true);
     const suspects = ["R1.link:open", "R1.e3:open", "X5:4:open", "W11:open", "M1:open", "M1:dead-spot"].map(
       at,
     );

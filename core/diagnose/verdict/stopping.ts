@@ -89,11 +89,11 @@ function rightFitMinor(
  * Cost of going on like this look until the doubt is gone: where no single outcome would change what is
  * fitted, one look alone seems worthless though a few of them settle it. The way there is paid once.
  */
-function seriesMinor(look: Forecast, fitMinor: number, costs: StoppingCosts): number {
-  if (look.bits < leastBits) return Number.POSITIVE_INFINITY;
-  const looks = Math.max(1, look.entropy / look.bits);
-  const each = look.minutes - look.accessMinutes + handlingMinutes;
-  return minutesMinor(look.accessMinutes + each * looks, costs) + fitMinor + doubtLeft * costs.comebackMinor;
+function seriesMinor(test: Forecast, fitMinor: number, costs: StoppingCosts): number {
+  if (test.bits < leastBits) return Number.POSITIVE_INFINITY;
+  const tests = Math.max(1, test.entropy / test.bits);
+  const each = test.minutes - test.accessMinutes + handlingMinutes;
+  return minutesMinor(test.accessMinutes + each * tests, costs) + fitMinor + doubtLeft * costs.comebackMinor;
 }
 
 /**
@@ -103,7 +103,7 @@ function seriesMinor(look: Forecast, fitMinor: number, costs: StoppingCosts): nu
 export function weighStopping(
   compiled: CompiledCircuit,
   repairs: ReadonlyMap<string, number>,
-  looks: readonly Forecast[],
+  tests: readonly Forecast[],
   costs: StoppingCosts,
 ): Stopping {
   const { comebackMinor } = costs;
@@ -116,14 +116,14 @@ export function weighStopping(
   // The looks of one weighing share their list of repairs.
   let named: readonly string[] | null = null;
   let prices: readonly number[] = [];
-  for (const look of looks) {
-    if (look.repairs !== named) [named, prices] = [look.repairs, pricesOf(compiled, look.repairs, costs)];
+  for (const test of tests) {
+    if (test.repairs !== named) [named, prices] = [test.repairs, pricesOf(compiled, test.repairs, costs)];
     let after = 0;
-    for (const outcome of look.outcomes)
+    for (const outcome of test.outcomes)
       after += outcome.p * bestFitMinor(prices, outcome.repairs, comebackMinor);
-    const one = minutesMinor(look.minutes + handlingMinutes, costs) + after;
-    const total = Math.round(Math.min(one, seriesMinor(look, fitMinor, costs)));
-    if (testMoreMinor === null || total < testMoreMinor) [testMoreMinor, bestLook] = [total, look];
+    const one = minutesMinor(test.minutes + handlingMinutes, costs) + after;
+    const total = Math.round(Math.min(one, seriesMinor(test, fitMinor, costs)));
+    if (testMoreMinor === null || total < testMoreMinor) [testMoreMinor, bestLook] = [total, test];
   }
   return {
     fitNowMinor,

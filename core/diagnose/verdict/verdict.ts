@@ -1,7 +1,7 @@
 import { declinedParts } from "../../circuit/declined";
 import type { StoppingCosts } from "../../money/stoppingCosts";
-import type { Look } from "../../predict/reading";
-import { lookText } from "../../predict/readingText";
+import type { Test } from "../../predict/reading";
+import { testText } from "../../predict/readingText";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { listed, minutesText, percent } from "../../units/wording";
 import type { Belief } from "../belief/belief";
@@ -22,7 +22,7 @@ export interface Verdict {
   readonly fitNowMinor: number;
   readonly testMoreMinor: number | null;
   /** The look that costs: the one that pays most in money; null when none is left that tells anything. */
-  readonly payingLook: Look | null;
+  readonly payingLook: Test | null;
   /** Belief from which fitting now is cheaper than testing on. */
   readonly breakEven: number | null;
   readonly because: readonly string[];
@@ -57,18 +57,18 @@ export function reachVerdict(
   belief: Belief,
   support: Support,
   repairs: ReadonlyMap<string, number>,
-  looks: readonly Forecast[],
+  tests: readonly Forecast[],
   costs: StoppingCosts,
 ): Verdict {
   const ranked = [...repairs].filter(([repair]) => repair !== "unknown").sort((a, b) => b[1] - a[1]);
   const [repair = "", p = 0] = ranked[0] ?? [];
   const replace = repair.split("+");
-  const stopping = weighStopping(compiled, repairs, looks, costs);
+  const stopping = weighStopping(compiled, repairs, tests, costs);
   const measured = belief.readings.some(({ heard }) => !heard);
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
   const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
   const sure = p >= costs.settledBar && declined.length === 0;
-  const state = verdictState({ measured, pays, sure, any: looks.length > 0 });
+  const state = verdictState({ measured, pays, sure, any: tests.length > 0 });
   const rivalRepair = ranked[1];
   const rival = rivalRepair
     ? { name: listed(rivalRepair[0].split("+")), variants: variantsOf(compiled, rivalRepair[0]) }
@@ -121,7 +121,7 @@ function doubt(
     return [...left, "No look left with these tools is worth its minutes, so this is a best guess."];
   if (!measured) return ["Only the complaint so far: nothing is settled on a complaint alone.", ...left];
   const next = bestLook
-    ? `The look that pays most: ${lookText(bestLook.look)}, ${minutesText(bestLook.minutes)}.`
+    ? `The look that pays most: ${testText(bestLook.look)}, ${minutesText(bestLook.minutes)}.`
     : "";
   return [...left, ...(next ? [next] : [])];
 }

@@ -1,7 +1,7 @@
 import { batteryPosts } from "../probePoints";
-import { airflowSeen, type LookOf } from "../reading";
+import { airflowSeen, type TestOf } from "../reading";
 import { roughNormalCdf } from "../tables/normal";
-import { mixRows, type WordTest } from "./observation";
+import { mixRows, type WordObservation } from "./observation";
 
 /** Softness of the judgement, as a log ratio: at the vent, and as told by a customer. */
 const handSpread = 0.12;
@@ -13,7 +13,7 @@ const shares = { none: 0.08, weak: 0.75, normal: 1.25 } as const;
 const strayShares = { none: 0.08, weak: 0.5 } as const;
 
 /** Air at the vent against what this setting gives on a healthy vehicle. */
-export const airflowTest: WordTest<"airflow"> = {
+export const airflowTest: WordObservation<"airflow"> = {
   test: "airflow",
   gives: "word",
   minutes: 0.3,
@@ -36,7 +36,7 @@ export const airflowTest: WordTest<"airflow"> = {
           motors.slice(1).map(({ part }) => ({ test: "airflow" as const, at: part.id, ...setup })),
         ),
       // The motor fed directly, its plug off.
-      ...compiled.brushedMotors().flatMap((part): LookOf<"airflow">[] => {
+      ...compiled.brushedMotors().flatMap((part): TestOf<"airflow">[] => {
         const plug = points.pinOnTerminal.get(`${part.id}.+`);
         if (!plug) return [];
         return [
@@ -53,11 +53,11 @@ export const airflowTest: WordTest<"airflow"> = {
       }),
     ];
   },
-  odds: (compiled, look, heard) => {
-    const table = compiled.table(look);
+  odds: (compiled, test, heard) => {
+    const table = compiled.table(test);
     const motor = Math.max(
       0,
-      compiled.netlist.motors.findIndex(({ part }) => part.id === look.at),
+      compiled.netlist.motors.findIndex(({ part }) => part.id === test.at),
     );
     const spread = heard ? heardSpread : handSpread;
     const top = compiled.topSpeed[motor] ?? 0;
@@ -68,9 +68,9 @@ export const airflowTest: WordTest<"airflow"> = {
       roughNormalCdf((Math.log(share) - Math.log(Math.max(level, 1e-6))) / spread);
     return mixRows(
       compiled,
-      (row, draw, out) => {
-        const bias = compiled.draws[draw]?.airflowBias ?? 1;
-        const level = measure > 0 ? (bias * table.airflowAt(row, draw, motor)) / measure : 0;
+      (row, sample, out) => {
+        const bias = compiled.samples[sample]?.airflowBias ?? 1;
+        const level = measure > 0 ? (bias * table.airflowAt(row, sample, motor)) / measure : 0;
         const none = below(stray ? strayShares.none : shares.none, level);
         const weak = below(stray ? strayShares.weak : shares.weak, level);
         const normal = stray ? weak : below(shares.normal, level);

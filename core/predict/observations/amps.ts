@@ -1,6 +1,6 @@
-import type { LookOf } from "../reading";
+import type { TestOf } from "../reading";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import type { NumberTest } from "./observation";
+import type { NumberObservation } from "./observation";
 
 /** The clamp's own 3 % + 0.3 A, widened for what the drawn vehicles leave out (judgement). */
 const clampShare = 0.04;
@@ -15,7 +15,7 @@ function isClampable(compiled: CompiledCircuit, around: string): boolean {
 }
 
 /** Amps through a wire or a motor, by a clamp. */
-export const ampsTest: NumberTest<"amps"> = {
+export const ampsTest: NumberObservation<"amps"> = {
   test: "amps",
   gives: "number",
   minutes: 1,
@@ -29,10 +29,10 @@ export const ampsTest: NumberTest<"amps"> = {
     compiled.netlist.motors.flatMap(({ part }) =>
       compiled.runningSetups().map((setup) => ({ test: "amps" as const, around: part.id, ...setup })),
     ),
-  value: (compiled, look: LookOf<"amps">) => {
-    const table = compiled.table(look);
-    const branch = compiled.netlist.branchOf.get(look.around) ?? 0;
-    return (row, draw) => table.ampsAt(row, draw, branch);
+  value: (compiled, test: TestOf<"amps">) => {
+    const table = compiled.table(test);
+    const branch = compiled.netlist.branchOf.get(test.around) ?? 0;
+    return (row, sample) => table.ampsAt(row, sample, branch);
   },
   sigma: (amps) => clampAmps + clampShare * Math.abs(amps),
   window: windowAmps,

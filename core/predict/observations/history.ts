@@ -1,6 +1,6 @@
 import { historyOf, historySeen } from "../reading";
 import { oddsBySuspect, tabledOdds } from "../suspectOdds";
-import type { WordTest } from "./observation";
+import type { WordObservation } from "./observation";
 
 type Asked = (typeof historyOf)[number];
 
@@ -40,7 +40,7 @@ const failedYes: Readonly<Record<Asked, Readonly<Record<string, number>>>> = {
 };
 
 /** What the customer can tell. */
-export const historyTest: WordTest<"history"> = {
+export const historyTest: WordObservation<"history"> = {
   test: "history",
   gives: "word",
   minutes: 0.2,

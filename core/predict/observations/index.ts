@@ -2,11 +2,11 @@ import type { TestName } from "../reading";
 import { airflowTest } from "./airflow";
 import { ampsTest } from "./amps";
 import { historyTest } from "./history";
-import { lookTest } from "./inspect";
+import { inspectTest } from "./inspect";
 import { lamploadTest } from "./lampload";
 import { lightTest } from "./light";
 import { listenTest } from "./listen";
-import type { TestModel } from "./observation";
+import type { Observation } from "./observation";
 import { ohmsTest } from "./ohms";
 import { rippleTest } from "./ripple";
 import { smellTest } from "./smell";
@@ -16,10 +16,10 @@ import { tapTest } from "./tap";
 import { voltsTest } from "./volts";
 
 /** Every test's observation model, in the order looks of equal worth are offered. */
-export const testModels: { readonly [T in TestName]: TestModel<T> } = {
+export const observations: { readonly [T in TestName]: Observation<T> } = {
   airflow: airflowTest,
   light: lightTest,
-  look: lookTest,
+  look: inspectTest,
   listen: listenTest,
   smell: smellTest,
   history: historyTest,

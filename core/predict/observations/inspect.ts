@@ -1,8 +1,8 @@
-import { lookSeen } from "../reading";
+import { inspectSeen } from "../reading";
 import type { CompiledCircuit, Variant } from "../tables/compiledCircuit";
-import type { WordTest } from "./observation";
+import type { WordObservation } from "./observation";
 
-type LookOdds = readonly [
+type InspectOdds = readonly [
   clean: number,
   corroded: number,
   melted: number,
@@ -12,8 +12,8 @@ type LookOdds = readonly [
 ];
 
 /** What eyes find on a thing with nothing wrong in it, and on one that failed (common practice, no source). */
-const soundOdds: LookOdds = [0.93, 0.03, 0.01, 0.015, 0.01, 0.005];
-const failedOdds: Readonly<Record<string, LookOdds>> = {
+const soundOdds: InspectOdds = [0.93, 0.03, 0.01, 0.015, 0.01, 0.005];
+const failedOdds: Readonly<Record<string, InspectOdds>> = {
   "pin high": [0.25, 0.22, 0.5, 0.02, 0.005, 0.005],
   "pin open": [0.45, 0.2, 0.32, 0.02, 0.005, 0.005],
   "pin loose": [0.7, 0.15, 0.13, 0.01, 0.005, 0.005],
@@ -28,7 +28,7 @@ const failedOdds: Readonly<Record<string, LookOdds>> = {
   "CAR filter-blocked": [0.06, 0.01, 0.005, 0.02, 0.9, 0.005],
 };
 
-function failure(compiled: CompiledCircuit, variant: Variant, at: string): LookOdds | null {
+function failure(compiled: CompiledCircuit, variant: Variant, at: string): InspectOdds | null {
   const name = variant.fault.names.find((_, index) => variant.fault.parts[index] === at);
   if (!name) return null;
   if (at === "CAR") return failedOdds[`CAR ${name.mode}`] ?? null;
@@ -38,12 +38,12 @@ function failure(compiled: CompiledCircuit, variant: Variant, at: string): LookO
 }
 
 /** Eyes on a part or plug: a failed one often shows it, a sound one seldom shows anything. */
-export const lookTest: WordTest<"look"> = {
+export const inspectTest: WordObservation<"look"> = {
   test: "look",
   gives: "word",
   minutes: 0.4,
   tools: [],
-  outcomes: lookSeen,
+  outcomes: inspectSeen,
   problems: (compiled, { at }) =>
     isVisible(compiled, at) ? [] : [{ path: "at", message: `no part or connector ${JSON.stringify(at)}` }],
   reaches: ({ at }) => [at],

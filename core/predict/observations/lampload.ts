@@ -1,10 +1,10 @@
 import { lampEnds } from "../../solve/netlist/setup";
-import { type LookOf, lamploadSeen } from "../reading";
+import { lamploadSeen, type TestOf } from "../reading";
 import { lampOdds } from "../tables/eye";
-import { mixRows, type WordTest } from "./observation";
+import { mixRows, type WordObservation } from "./observation";
 
 /** The load lamp in a part's place at its plug or socket: how bright it burns. */
-export const lamploadTest: WordTest<"lampload"> = {
+export const lamploadTest: WordObservation<"lampload"> = {
   test: "lampload",
   gives: "word",
   minutes: 2.5,
@@ -13,7 +13,7 @@ export const lamploadTest: WordTest<"lampload"> = {
   problems: () => [],
   reaches: ({ lampFor }) => [lampFor],
   candidates: (compiled) => {
-    const lamp = (lampFor: string, setup: object): LookOf<"lampload"> => ({
+    const lamp = (lampFor: string, setup: object): TestOf<"lampload"> => ({
       test: "lampload",
       lampFor,
       ...setup,
@@ -34,17 +34,17 @@ export const lamploadTest: WordTest<"lampload"> = {
         key: "run",
         setting: circuit.settings[0] ?? "off",
       })),
-  odds: (compiled, look) => {
-    const table = compiled.table(look);
-    const ends = lampEnds(compiled.netlist, look.lampFor) ?? ["", ""];
+  odds: (compiled, test) => {
+    const table = compiled.table(test);
+    const ends = lampEnds(compiled.netlist, test.lampFor) ?? ["", ""];
     const [a, b] = ends.map((point) => compiled.netlist.nodeOf.get(point) ?? -1) as [number, number];
     const own = new Float64Array(4);
     return mixRows(
       compiled,
-      (row, draw, out) => {
-        const vehicle = compiled.draws[draw];
+      (row, sample, out) => {
+        const vehicle = compiled.samples[sample];
         if (!vehicle) return;
-        const volts = Math.abs(table.voltsBetween(row, draw, a, b));
+        const volts = Math.abs(table.voltsBetween(row, sample, a, b));
         lampOdds(volts, vehicle.eyes, false, own, 0);
         const seen = (own[0] as number) + (own[1] as number) + (own[2] as number);
         for (let i = 0; i < 3; i++) out[i] = (own[i] as number) / seen;

@@ -1,13 +1,13 @@
 import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
 import { lightSeen } from "../reading";
-import { mixRows, type WordTest } from "./observation";
+import { mixRows, type WordObservation } from "./observation";
 
 /** Shares of the battery's volts above which a point is fed, and below which it is grounded. */
 const mostlyFeed = 0.7;
 const mostlyGround = 0.3;
 
 /** A tungsten test light between a probe and a clip: its own volts, then how an eye calls them. */
-export const lightTest: WordTest<"light"> = {
+export const lightTest: WordObservation<"light"> = {
   test: "light",
   gives: "word",
   minutes: 0.5,
@@ -17,7 +17,7 @@ export const lightTest: WordTest<"light"> = {
   reaches: ({ probe }) => [probe],
   candidates: (compiled) => {
     const { plus, minus } = batteryPosts(compiled);
-    const full = compiled.draws[0]?.values.restVolts ?? 0;
+    const full = compiled.samples[0]?.values.restVolts ?? 0;
     return suggestedPoints(compiled).flatMap((probe) => {
       if (probe === plus || probe === minus) return [];
       const node = nodeAt(compiled, probe) ?? -1;
@@ -30,13 +30,13 @@ export const lightTest: WordTest<"light"> = {
       });
     });
   },
-  odds: (compiled, look) => {
-    const table = compiled.table(look);
-    const probe = nodeAt(compiled, look.probe) ?? -1;
-    const clip = nodeAt(compiled, look.clip) ?? -1;
+  odds: (compiled, test) => {
+    const table = compiled.table(test);
+    const probe = nodeAt(compiled, test.probe) ?? -1;
+    const clip = nodeAt(compiled, test.clip) ?? -1;
     return mixRows(
       compiled,
-      (row, draw, out) => table.lightOdds(row, draw, probe, clip, out),
+      (row, sample, out) => table.lightOdds(row, sample, probe, clip, out),
       lightSeen.length,
     );
   },

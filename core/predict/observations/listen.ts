@@ -1,6 +1,6 @@
 import { healthyNoise, mechanicalModes, noises, windingNoise } from "../../motor/mechanicalMode";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import { mixRows, type WordTest } from "./observation";
+import { mixRows, type WordObservation } from "./observation";
 
 /** A motor slower than this share of its top speed makes no noise of its own. */
 const audibleShare = 0.08;
@@ -29,7 +29,7 @@ const comesFromMotor = (compiled: CompiledCircuit, variant: number): boolean =>
   );
 
 /** What an ear makes of a running blower; a still one is quiet. */
-export const listenTest: WordTest<"listen"> = {
+export const listenTest: WordObservation<"listen"> = {
   test: "listen",
   gives: "word",
   minutes: 0.5,
@@ -42,8 +42,8 @@ export const listenTest: WordTest<"listen"> = {
     const top = running.at(-1);
     return top ? [{ test: "listen" as const, ...top }] : [];
   },
-  odds: (compiled, look) => {
-    const table = compiled.table(look);
+  odds: (compiled, test) => {
+    const table = compiled.table(test);
     const motors = compiled.netlist.motors.length;
     const own = compiled.remember("noise by suspect", () =>
       compiled.variants.map((_, variant) => ownNoise(compiled, variant)),
@@ -51,23 +51,23 @@ export const listenTest: WordTest<"listen"> = {
     let of: readonly number[] = healthyNoise;
     const byRow = mixRows(
       compiled,
-      (row, draw, out) => {
+      (row, sample, out) => {
         let runs = false;
         for (let motor = 0; motor < motors; motor++) {
-          const level = table.speedAt(row, draw, motor) / Math.max(1e-6, compiled.topSpeed[motor] ?? 0);
+          const level = table.speedAt(row, sample, motor) / Math.max(1e-6, compiled.topSpeed[motor] ?? 0);
           if (level > audibleShare) runs = true;
         }
-        const heard = table.buzzes(row, draw) ? buzzNoise : runs ? of : stillNoise;
-        const covered = look.ventCovered ? 0.8 * (heard[4] as number) : 0;
+        const heard = table.buzzes(row, sample) ? buzzNoise : runs ? of : stillNoise;
+        const covered = test.ventCovered ? 0.8 * (heard[4] as number) : 0;
         for (let i = 0; i < noises.length; i++) out[i] = heard[i] as number;
         out[0] = (out[0] as number) + covered;
         out[4] = (out[4] as number) - covered;
       },
       noises.length,
     );
-    return (variant, draw, out) => {
+    return (variant, sample, out) => {
       of = own[variant] ?? healthyNoise;
-      byRow(variant, draw, out);
+      byRow(variant, sample, out);
     };
   },
   seen: ({ seen }) => seen,

@@ -3,16 +3,16 @@ import { describe, expect, test } from "@jest/globals";
 import { faultFromId } from "../../fault/fault";
 import { operatingPoint } from "../../solve/operatingPoint";
 import { shippedEngine, shippedIds, shippedNetlist } from "../../testing/shippedCircuit";
-import type { Look } from "../reading";
+import type { Test } from "../reading";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import { testModels } from "./index";
-import type { NumberTest, WordTest } from "./observation";
+import { observations } from "./index";
+import type { NumberObservation, WordObservation } from "./observation";
 
 const engine = shippedEngine("whimbrel-four-speed");
 
 /** Likeliest word a test gives for a fault, in the nominal vehicle. */
-function likeliest(look: Look, fault: string, compiled: CompiledCircuit = engine): string {
-  const model = testModels[look.test] as unknown as WordTest<"light">;
+function likeliest(look: Test, fault: string, compiled: CompiledCircuit = engine): string {
+  const model = observations[look.test] as unknown as WordObservation<"light">;
   const variant = compiled.variants.findIndex(({ family }) => family === fault);
   if (variant < 0) throw new Error(fault);
   const out = new Float64Array(model.outcomes.length);
@@ -23,7 +23,7 @@ function likeliest(look: Look, fault: string, compiled: CompiledCircuit = engine
 
 describe("words", () => {
   const running = { key: "run", setting: "4" } as const;
-  test.each<[Look, string, string]>([
+  test.each<[Test, string, string]>([
     [{ test: "listen", ...running }, "M1:bearing-dry", "squeal"],
     [{ test: "listen", ...running }, "M1:bearing-worn", "rumble"],
     [{ test: "listen", ...running }, "M1:debris", "tick"],
@@ -78,7 +78,7 @@ describe("words", () => {
 
   test("a control's output stage shorted runs with the key off; a resistor pack cannot do that", () => {
     const pwm = shippedEngine("whimbrel-pwm-low");
-    const keyOff: Look = { test: "airflow", key: "off", setting: "7" };
+    const keyOff: Test = { test: "airflow", key: "off", setting: "7" };
     expect(likeliest(keyOff, "A1:full-on", pwm)).toBe("strong");
     for (const family of ["R1.link:open", "R1.e1:open", "M1:tight"])
       expect(likeliest({ test: "airflow", key: "off", setting: "4" }, family)).toBe("none");
@@ -86,7 +86,7 @@ describe("words", () => {
 
   test("a lamp in the motor's place follows the setting of a sound control and not of a dead one", () => {
     const pwm = shippedEngine("whimbrel-pwm-low");
-    const at = (setting: string): Look => ({ test: "lampload", lampFor: "M1", key: "run", setting });
+    const at = (setting: string): Test => ({ test: "lampload", lampFor: "M1", key: "run", setting });
     expect(likeliest(at("7"), "M1:open", pwm)).toBe("bright");
     expect(likeliest(at("1"), "M1:open", pwm)).not.toBe("bright");
     expect(likeliest(at("7"), "A1:dead", pwm)).toBe("dark");
@@ -94,8 +94,8 @@ describe("words", () => {
 });
 
 describe("numbers", () => {
-  const nominalOf = (compiled: CompiledCircuit, look: Look, row: number): number => {
-    const model = testModels[look.test] as unknown as NumberTest<"volts">;
+  const nominalOf = (compiled: CompiledCircuit, look: Test, row: number): number => {
+    const model = observations[look.test] as unknown as NumberObservation<"volts">;
     return model.value(compiled, look as never)(row, 0);
   };
 
@@ -128,11 +128,11 @@ describe("numbers", () => {
     const entry = engine.variants.find(({ family }) => family === "X5:4:high");
     const placed = faultFromId(engine.netlist, entry?.id ?? "");
     expect(placed.ok && placed.value.changes).toEqual(entry?.fault.changes);
-    const ohms = engine.draws.map((_, draw) => {
+    const ohms = engine.samples.map((_, draw) => {
       const [change] = engine.rows[entry?.rows[0]?.row ?? 0]?.[draw] ?? [];
       return change?.type === "series" ? change.ohms : Number.NaN;
     });
-    expect(new Set(ohms).size).toBeGreaterThanOrEqual(engine.draws.length - 1);
+    expect(new Set(ohms).size).toBeGreaterThanOrEqual(engine.samples.length - 1);
     const band = entry?.bands[0];
     for (const size of ohms) {
       expect(size).toBeGreaterThanOrEqual(band?.low ?? 0);

@@ -1,7 +1,7 @@
 import { nodeAt, pointProblems } from "../probePoints";
-import type { LookOf } from "../reading";
+import type { TestOf } from "../reading";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import type { NumberTest } from "./observation";
+import type { NumberObservation } from "./observation";
 
 /** Above this a meter shows no end. */
 const noEndOhms = 2e6;
@@ -16,7 +16,7 @@ const rangeLog = 6;
 const scale = (ohms: number): number => Math.log(Math.min(ohms, noEndOhms) + leadOhms);
 
 /** Ways to measure a pack or a motor on its own: its plug off, every pair of its plugged terminals. */
-function partPairs(compiled: CompiledCircuit): LookOf<"ohms">[] {
+function partPairs(compiled: CompiledCircuit): TestOf<"ohms">[] {
   const { circuit } = compiled.netlist;
   return circuit.connectors.flatMap((connector) => {
     const terminals = Object.values(connector.pins).filter((terminal) => {
@@ -35,7 +35,7 @@ function partPairs(compiled: CompiledCircuit): LookOf<"ohms">[] {
  * Hunting a short with the battery off: from the load side of each fuse to ground, the fuse out and one
  * thing after another unplugged; and from each pin of a plug that is off.
  */
-function toGround({ netlist }: CompiledCircuit): LookOf<"ohms">[] {
+function toGround({ netlist }: CompiledCircuit): TestOf<"ohms">[] {
   const { circuit, battery } = netlist;
   const black = `${battery.id}.-`;
   const fuses = circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id);
@@ -43,7 +43,7 @@ function toGround({ netlist }: CompiledCircuit): LookOf<"ohms">[] {
   const inlines = circuit.parts.flatMap((part) => (part.kind === "inline" ? [part] : []));
   const plugs = circuit.connectors.map(({ id }) => id);
   const apart = [...relays, ...inlines.map(({ id }) => id), ...plugs];
-  const look = (red: string, unplugged: string[]): LookOf<"ohms"> => ({
+  const test = (red: string, unplugged: string[]): TestOf<"ohms"> => ({
     test: "ohms",
     red,
     black,
@@ -51,43 +51,43 @@ function toGround({ netlist }: CompiledCircuit): LookOf<"ohms">[] {
   });
   return [
     ...fuses.flatMap((id) => [
-      look(`${id}.out`, [id]),
-      ...apart.map((other) => look(`${id}.out`, [id, other])),
-      ...fuses.filter((other) => other !== id).map((other) => look(`${id}.out`, [id, other])),
+      test(`${id}.out`, [id]),
+      ...apart.map((other) => test(`${id}.out`, [id, other])),
+      ...fuses.filter((other) => other !== id).map((other) => test(`${id}.out`, [id, other])),
     ]),
     ...relays.flatMap((id) =>
       ["30", "87", "86", "85"].map((terminal) =>
-        look(netlist.points.pinOnTerminal.get(`${id}.${terminal}`) ?? `${id}.${terminal}`, [id]),
+        test(netlist.points.pinOnTerminal.get(`${id}.${terminal}`) ?? `${id}.${terminal}`, [id]),
       ),
     ),
     ...inlines.flatMap(({ id, pins }) =>
-      pins.flatMap((pin) => [look(`${id}.${pin}a`, [id]), look(`${id}.${pin}b`, [id])]),
+      pins.flatMap((pin) => [test(`${id}.${pin}a`, [id]), test(`${id}.${pin}b`, [id])]),
     ),
     ...circuit.connectors.flatMap(({ id, pins }) =>
-      Object.keys(pins).map((pin) => look(`${id}:${pin}`, [id])),
+      Object.keys(pins).map((pin) => test(`${id}:${pin}`, [id])),
     ),
   ];
 }
 
 /** Ohms on the dead circuit, battery off: parallel paths and all, as a meter sees them. */
-export const ohmsTest: NumberTest<"ohms"> = {
+export const ohmsTest: NumberObservation<"ohms"> = {
   test: "ohms",
   gives: "number",
   minutes: 1.2,
   tools: ["meter"],
-  problems: (compiled, look) => [
-    ...pointProblems(compiled, { red: look.red, black: look.black }),
-    ...(look.key !== undefined && look.key !== "off"
-      ? [{ path: "key", message: `ohms are measured with key "off", got "${look.key}"` }]
+  problems: (compiled, test) => [
+    ...pointProblems(compiled, { red: test.red, black: test.black }),
+    ...(test.key !== undefined && test.key !== "off"
+      ? [{ path: "key", message: `ohms are measured with key "off", got "${test.key}"` }]
       : []),
   ],
   reaches: ({ red, black }, { netlist }) => [red, black, netlist.battery.id],
   candidates: partPairs,
   shortHunt: toGround,
-  value: (compiled, look) => {
-    const red = nodeAt(compiled, look.red) ?? -1;
-    const black = nodeAt(compiled, look.black) ?? -1;
-    return compiled.ohmsBetween(look, red, black);
+  value: (compiled, test) => {
+    const red = nodeAt(compiled, test.red) ?? -1;
+    const black = nodeAt(compiled, test.black) ?? -1;
+    return compiled.ohmsBetween(test, red, black);
   },
   sigma: (ohms) => 0.06 + (ohms < 1 ? 0.12 * (1 - ohms) : 0),
   window,

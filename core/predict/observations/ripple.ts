@@ -1,6 +1,6 @@
 import { rippleSeen } from "../reading";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import { mixRows, type WordTest } from "./observation";
+import { mixRows, type WordObservation } from "./observation";
 
 /** Amps below which a clamp and a scope show no humps. */
 const leastAmps = 0.8;
@@ -23,7 +23,7 @@ const ownOdds = (compiled: CompiledCircuit, variant: number, at: string): readon
 };
 
 /** The humps on a motor's current, a clamp on a scope. */
-export const rippleTest: WordTest<"ripple"> = {
+export const rippleTest: WordObservation<"ripple"> = {
   test: "ripple",
   gives: "word",
   minutes: 2,
@@ -40,26 +40,26 @@ export const rippleTest: WordTest<"ripple"> = {
       at: part.id,
       ...compiled.runningSetups().at(-1),
     })),
-  odds: (compiled, look) => {
-    const table = compiled.table(look);
-    const motor = compiled.netlist.motors.findIndex(({ part }) => part.id === look.at);
-    const branch = compiled.netlist.branchOf.get(look.at) ?? 0;
-    const rows = compiled.remember(`ripple ${look.at}`, () =>
-      compiled.variants.map((_, variant) => ownOdds(compiled, variant, look.at)),
+  odds: (compiled, test) => {
+    const table = compiled.table(test);
+    const motor = compiled.netlist.motors.findIndex(({ part }) => part.id === test.at);
+    const branch = compiled.netlist.branchOf.get(test.at) ?? 0;
+    const rows = compiled.remember(`ripple ${test.at}`, () =>
+      compiled.variants.map((_, variant) => ownOdds(compiled, variant, test.at)),
     );
     let own: readonly number[] = healthy;
     const byRow = mixRows(
       compiled,
-      (row, draw, out) => {
-        const amps = Math.abs(table.ampsAt(row, draw, branch));
-        const seen = amps < leastAmps ? noCurrent : table.speedAt(row, draw, motor) <= 0 ? standing : own;
+      (row, sample, out) => {
+        const amps = Math.abs(table.ampsAt(row, sample, branch));
+        const seen = amps < leastAmps ? noCurrent : table.speedAt(row, sample, motor) <= 0 ? standing : own;
         for (let i = 0; i < rippleSeen.length; i++) out[i] = seen[i] as number;
       },
       rippleSeen.length,
     );
-    return (variant, draw, out) => {
+    return (variant, sample, out) => {
       own = rows[variant] ?? healthy;
-      byRow(variant, draw, out);
+      byRow(variant, sample, out);
     };
   },
   seen: ({ seen }) => seen,

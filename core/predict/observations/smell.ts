@@ -1,6 +1,6 @@
 import { smellSeen } from "../reading";
 import { oddsBySuspect, tabledOdds } from "../suspectOdds";
-import type { WordTest } from "./observation";
+import type { WordObservation } from "./observation";
 
 const soundOdds = [0.92, 0.03, 0.05];
 /** None, burnt, musty (common practice, no source). */
@@ -21,7 +21,7 @@ const failedOdds: Readonly<Record<string, readonly number[]>> = {
 };
 
 /** A nose at the vent. */
-export const smellTest: WordTest<"smell"> = {
+export const smellTest: WordObservation<"smell"> = {
   test: "smell",
   gives: "word",
   minutes: 0.2,

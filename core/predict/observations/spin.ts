@@ -1,9 +1,9 @@
 import { healthySpin, mechanicalModes, spinFeels, windingSpin } from "../../motor/mechanicalMode";
 import { oddsBySuspect } from "../suspectOdds";
-import type { WordTest } from "./observation";
+import type { WordObservation } from "./observation";
 
 /** The motor's wheel by hand, key off and standing still. */
-export const spinTest: WordTest<"spin"> = {
+export const spinTest: WordObservation<"spin"> = {
   test: "spin",
   gives: "word",
   minutes: 1.5,

@@ -1,12 +1,12 @@
 import { swapSeen } from "../reading";
 import { oddsBySuspect } from "../suspectOdds";
-import type { WordTest } from "./observation";
+import type { WordObservation } from "./observation";
 
 const curedOdds = [0.96, 0.04];
 const sameOdds = [0.02, 0.98];
 
 /** A known-good relay in a relay's socket: it cures what only that relay had. */
-export const swapTest: WordTest<"swap"> = {
+export const swapTest: WordObservation<"swap"> = {
   test: "swap",
   gives: "word",
   minutes: 1.5,

@@ -1,7 +1,7 @@
 import { tapSeen } from "../reading";
 import { oddsBySuspect } from "../suspectOdds";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import type { WordTest } from "./observation";
+import type { WordObservation } from "./observation";
 
 /** Starts, changes, nothing (common practice, no source). */
 const soundOdds = [0.01, 0.03, 0.96];
@@ -24,7 +24,7 @@ function oddsFor(compiled: CompiledCircuit, variant: number, at: string, runs: b
 }
 
 /** A knock on a motor's case, a wiggle at a plug or relay, where a sound vehicle would be running. */
-export const tapTest: WordTest<"tap"> = {
+export const tapTest: WordObservation<"tap"> = {
   test: "tap",
   gives: "word",
   minutes: 0.6,
@@ -46,11 +46,11 @@ export const tapTest: WordTest<"tap"> = {
     const [low] = compiled.runningSetups();
     return low ? things.map((at) => ({ test: "tap" as const, at, ...low })) : [];
   },
-  odds: (compiled, look) => {
-    const table = compiled.table(look);
+  odds: (compiled, test) => {
+    const table = compiled.table(test);
     const runs = compiled.netlist.motors.some((_, motor) => table.speedAt(0, 0, motor) > 0);
-    return oddsBySuspect(compiled, `tap ${look.at} ${runs}`, (variant) =>
-      oddsFor(compiled, variant, look.at, runs),
+    return oddsBySuspect(compiled, `tap ${test.at} ${runs}`, (variant) =>
+      oddsFor(compiled, variant, test.at, runs),
     );
   },
   seen: ({ seen }) => seen,

@@ -1,7 +1,7 @@
 import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
-import type { LookOf } from "../reading";
+import type { TestOf } from "../reading";
 import type { LiveSetup } from "../tables/compiledCircuit";
-import type { NumberTest } from "./observation";
+import type { NumberObservation } from "./observation";
 
 /** The meter's own 0.5 % + 0.02 V, widened for what the drawn vehicles leave out (judgement). */
 const meterShare = 0.012;
@@ -22,7 +22,7 @@ function blind(volts: number): number {
 }
 
 /** Volts, red minus black, on a meter that hardly loads what it measures. */
-export const voltsTest: NumberTest<"volts"> = {
+export const voltsTest: NumberObservation<"volts"> = {
   test: "volts",
   gives: "number",
   minutes: 0.7,
@@ -47,11 +47,11 @@ export const voltsTest: NumberTest<"volts"> = {
     const running = compiled.probingSetups().filter((setup) => setup !== off);
     return [...single, ...across].flatMap(([red, black]) => running.map((setup) => volts(red, black, setup)));
   },
-  value: (compiled, look: LookOf<"volts">) => {
-    const table = compiled.table(look);
-    const red = nodeAt(compiled, look.red) ?? -1;
-    const black = nodeAt(compiled, look.black) ?? -1;
-    return (row, draw) => table.voltsBetween(row, draw, red, black);
+  value: (compiled, test: TestOf<"volts">) => {
+    const table = compiled.table(test);
+    const red = nodeAt(compiled, test.red) ?? -1;
+    const black = nodeAt(compiled, test.black) ?? -1;
+    return (row, sample) => table.voltsBetween(row, sample, red, black);
   },
   sigma: (volts) => meterVolts + meterShare * Math.abs(volts),
   window: windowVolts,

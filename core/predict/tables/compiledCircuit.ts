@@ -6,7 +6,7 @@ import type { Netlist } from "../../solve/netlist/netlist";
 import { type Setup, setupKey, setupState } from "../../solve/netlist/setup";
 import { type HealthyNetwork, PointSolver } from "../../solve/pointSolver";
 import { type RowChanges, SetupTable } from "./setupTable";
-import { type VehicleDraw, vehicleDraws } from "./vehicleSample";
+import { type VehicleSample, vehicleSamples } from "./vehicleSample";
 
 /** A suspect at one size and the table rows its readings come from, by how often each. */
 export interface Variant extends CatalogueEntry {
@@ -17,7 +17,7 @@ export interface Variant extends CatalogueEntry {
 
 export interface CompileOptions {
   /** Whole vehicles drawn from the tolerances. */
-  readonly draws?: number;
+  readonly samples?: number;
   readonly seed?: number;
 }
 
@@ -37,7 +37,7 @@ export interface LiveSetup {
 /** A motor slower than this share of its strongest is as good as still. */
 const audible = 0.05;
 
-export const defaultDraws = 16;
+export const defaultSamples = 16;
 const defaultSeed = 20;
 const mostKept = 1500;
 
@@ -47,7 +47,7 @@ const mostKept = 1500;
  */
 export class CompiledCircuit {
   readonly variants: readonly Variant[];
-  readonly draws: readonly VehicleDraw[];
+  readonly samples: readonly VehicleSample[];
   /** Changes of each table row by drawn vehicle; row 0 is the healthy circuit. */
   readonly rows: readonly RowChanges[];
   /** Nominal healthy speed by motor at its strongest setting, radians a second. */
@@ -66,8 +66,8 @@ export class CompiledCircuit {
     options: CompileOptions = {},
   ) {
     this.solver = new PointSolver(netlist);
-    this.draws = vehicleDraws(netlist, options.draws ?? defaultDraws, options.seed ?? defaultSeed);
-    const rows: RowChanges[] = [this.draws.map(() => healthy)];
+    this.samples = vehicleSamples(netlist, options.samples ?? defaultSamples, options.seed ?? defaultSeed);
+    const rows: RowChanges[] = [this.samples.map(() => healthy)];
     const rowOf = new Map<string, number>();
     const place = (entry: CatalogueEntry): number => {
       const key = JSON.stringify([entry.fault.changes, entry.bands], (_, value: unknown) =>
@@ -79,7 +79,7 @@ export class CompiledCircuit {
       const plain = entry.bands.every((band) => band === null);
       return (
         rows.push(
-          this.draws.map(({ severity }) =>
+          this.samples.map(({ severity }) =>
             plain ? entry.fault.changes : changesAt(netlist, entry, severity),
           ),
         ) - 1
@@ -111,7 +111,7 @@ export class CompiledCircuit {
   }
 
   private healthySpeeds(setup: Setup): number[] {
-    const [nominal] = this.draws;
+    const [nominal] = this.samples;
     if (!nominal) return [];
     return [...this.solver.solve(nominal.values, setupState(this.netlist, setup), []).speeds];
   }
@@ -166,7 +166,7 @@ export class CompiledCircuit {
       return known;
     }
     const state = setupState(this.netlist, setup);
-    const table = new SetupTable(this.netlist, this.solver, this.rows, this.draws, state);
+    const table = new SetupTable(this.netlist, this.solver, this.rows, this.samples, state);
     this.tables.set(key, table);
     return table;
   }
@@ -188,7 +188,7 @@ export class CompiledCircuit {
     return (row) => {
       const ohms = known[row] as number;
       if (!Number.isNaN(ohms)) return ohms;
-      const [nominal] = this.draws;
+      const [nominal] = this.samples;
       if (!nominal) return 0;
       const changes = this.rows[row]?.[0] ?? healthy;
       network ??= this.solver.healthyNetwork(nominal.values, state);

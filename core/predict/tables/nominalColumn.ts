@@ -1,6 +1,6 @@
-import { testModels } from "../observations/index";
-import type { NumberTest, OddsAt, WordTest } from "../observations/observation";
-import type { Look } from "../reading";
+import { observations } from "../observations/index";
+import type { NumberObservation, OddsAt, WordObservation } from "../observations/observation";
+import type { Test } from "../reading";
 import type { CompiledCircuit } from "./compiledCircuit";
 
 /** What every suspect would show at one look in the nominal vehicle, worked out as it is asked for. */
@@ -47,8 +47,8 @@ export class NumberColumn {
 
   constructor(
     rows: number,
-    readonly model: NumberTest<"volts">,
-    private readonly value: (row: number, draw: number) => number,
+    readonly model: NumberObservation<"volts">,
+    private readonly value: (row: number, sample: number) => number,
   ) {
     this.shown = new Float64Array(rows).fill(Number.NaN);
     this.bins = new Int16Array(rows).fill(unasked);
@@ -78,16 +78,16 @@ export class NumberColumn {
 }
 
 /** The column of a look; its set-up's table is made if there is none yet. */
-export function nominalColumn(compiled: CompiledCircuit, look: Look): NominalColumn {
-  const model = testModels[look.test];
+export function nominalColumn(compiled: CompiledCircuit, test: Test): NominalColumn {
+  const model = observations[test.test];
   if (model.gives === "word") {
-    const word = model as unknown as WordTest<"light">;
+    const word = model as unknown as WordObservation<"light">;
     return new WordColumn(
       compiled.variants.length,
       word.outcomes.length,
-      word.odds(compiled, look as never, false),
+      word.odds(compiled, test as never, false),
     );
   }
-  const number = model as NumberTest<"volts">;
-  return new NumberColumn(compiled.rows.length, number, number.value(compiled, look as never));
+  const number = model as NumberObservation<"volts">;
+  return new NumberColumn(compiled.rows.length, number, number.value(compiled, test as never));
 }

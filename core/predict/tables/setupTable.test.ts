@@ -8,7 +8,7 @@ import { CompiledCircuit } from "./compiledCircuit";
 
 describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])("tables of %s", (id) => {
   const engine = shippedEngine(id);
-  const { netlist, draws, rows } = engine;
+  const { netlist, samples: draws, rows } = engine;
   const solver = new PointSolver(netlist);
 
   test.each(["off", "1", engine.topSetting()])(
@@ -93,7 +93,7 @@ describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])
 
 test("a panel whose ground is lost stays dead, though its own output would hold it up once it stood", () => {
   const engine = shippedEngine("whimbrel-pwm-low");
-  const { netlist, draws, variants, rows } = engine;
+  const { netlist, samples: draws, variants, rows } = engine;
   const solver = new PointSolver(netlist);
   const setup = { key: "run", setting: "2" } as const;
   const lost = variants.filter(({ id }) => id.endsWith(":open") && /^(E3|W10)\b/.test(id));

@@ -4,7 +4,7 @@ import type { SetupState } from "../../solve/netlist/setup";
 import type { HealthyNetwork, PointSolver, SolvedState } from "../../solve/pointSolver";
 import { roughLampVolts, testLight } from "../../solve/tungstenLamp";
 import { lampOdds } from "./eye";
-import type { VehicleDraw } from "./vehicleSample";
+import type { VehicleSample } from "./vehicleSample";
 
 /** What a fault changes in each drawn vehicle. */
 export type RowChanges = readonly (readonly Change[])[];
@@ -53,7 +53,7 @@ export class SetupTable {
     private readonly netlist: Netlist,
     private readonly solver: PointSolver,
     private readonly rows: readonly RowChanges[],
-    private readonly draws: readonly VehicleDraw[],
+    private readonly draws: readonly VehicleSample[],
     private readonly setup: SetupState,
   ) {
     const nodes = netlist.nodeNames.length;
@@ -81,10 +81,10 @@ export class SetupTable {
     this.scratch = new Float64Array(nodes);
     this.airflowTimes.fill(1);
     for (const [row, byDraw] of rows.entries())
-      for (const [draw, changes] of byDraw.entries())
+      for (const [sample, changes] of byDraw.entries())
         for (const change of changes)
           if (change.type === "airflow") {
-            const cell = change.motor * cells + row * draws.length + draw;
+            const cell = change.motor * cells + row * draws.length + sample;
             this.airflowTimes[cell] = (this.airflowTimes[cell] as number) * change.times;
           }
   }
@@ -121,30 +121,30 @@ export class SetupTable {
     if (row > 0 && this.solved[0] === 0) this.solveRow(0);
     this.solved[row] = 1;
     this.left -= 1;
-    const { draws, solver, setup, scratch } = this;
+    const { draws: samples, solver, setup, scratch } = this;
     const byDraw = this.rows[row] ?? [];
     let devicesStand = row > 0;
     let last: HealthyNetwork | null = null;
     solver.readAmpsOf(row === 0 ? null : this.clamps);
-    for (let draw = 0; draw < draws.length; draw++) {
-      const changes = byDraw[draw] ?? [];
-      if (draw > 0 && devicesStand && this.isIdle(changes, draw)) {
-        const from = draw;
-        while (draw + 1 < draws.length && this.isIdle(byDraw[draw + 1] ?? [], draw + 1)) draw += 1;
-        this.copyHealthy(row, from, draw + 1);
+    for (let sample = 0; sample < samples.length; sample++) {
+      const changes = byDraw[sample] ?? [];
+      if (sample > 0 && devicesStand && this.isIdle(changes, sample)) {
+        const from = sample;
+        while (sample + 1 < samples.length && this.isIdle(byDraw[sample + 1] ?? [], sample + 1)) sample += 1;
+        this.copyHealthy(row, from, sample + 1);
         continue;
       }
-      const { values } = draws[draw] as VehicleDraw;
-      const network = this.networks[draw] ?? solver.healthyNetwork(values, setup);
-      this.networks[draw] = network;
+      const { values } = samples[sample] as VehicleSample;
+      const network = this.networks[sample] ?? solver.healthyNetwork(values, setup);
+      this.networks[sample] = network;
       solver.standLike(network, last);
       last = network;
       // The first vehicle's devices find their states from off: what holds itself in must not begin held in.
-      const aim = draw > 0 ? "rough-as-before" : "rough";
+      const aim = sample > 0 ? "rough-as-before" : "rough";
       const solved = solver.solveOn(network, changes, aim) ?? solver.solve(values, setup, changes, aim);
-      this.keep(row * draws.length + draw, solved);
-      if (row === 0) this.healthyAmps.set(solved.amps, draw * solved.amps.length);
-      if (draw > 0) continue;
+      this.keep(row * samples.length + sample, solved);
+      if (row === 0) this.healthyAmps.set(solved.amps, sample * solved.amps.length);
+      if (sample > 0) continue;
       if (row === 0) this.healthyOn.set(solved.on);
       else devicesStand = solved.on.every((on, device) => on === this.healthyOn[device]);
       solver.ohmsBehind(scratch);
@@ -161,7 +161,7 @@ export class SetupTable {
    * altered that gets none (the compensation theorem). What an open cuts off floats all the same; a panel or
    * control that only feels its feed may fall asleep, so the devices must stand as in the healthy vehicle.
    */
-  private isIdle(changes: readonly Change[], draw: number): boolean {
+  private isIdle(changes: readonly Change[], sample: number): boolean {
     const [only] = changes;
     if (changes.length !== 1 || !only) return false;
     const branch =
@@ -171,7 +171,7 @@ export class SetupTable {
           ? (this.netlist.motors[only.motor]?.branch ?? -1)
           : -1;
     if (branch < 0) return false;
-    const amps = this.healthyAmps[draw * this.netlist.branches.length + branch] as number;
+    const amps = this.healthyAmps[sample * this.netlist.branches.length + branch] as number;
     return Math.abs(amps) < idleAmps;
   }
 
@@ -206,10 +206,10 @@ export class SetupTable {
   }
 
   /** Volts of a node; NaN where it floats, 0 at the reference. */
-  voltsAt(row: number, draw: number, node: number): number {
+  voltsAt(row: number, sample: number, node: number): number {
     if (node < 0) return 0;
     if (this.solved[row] === 0) this.solveRow(row);
-    const cell = row * this.draws.length + draw;
+    const cell = row * this.draws.length + sample;
     return this.volts[node * this.cells + cell] as number;
   }
 
@@ -217,42 +217,42 @@ export class SetupTable {
    * What a meter's leads show between two nodes: a floating lead takes the other's potential through
    * the meter's own 10 MΩ, so the display reads 0.
    */
-  voltsBetween(row: number, draw: number, red: number, black: number): number {
-    const volts = this.voltsAt(row, draw, red) - this.voltsAt(row, draw, black);
+  voltsBetween(row: number, sample: number, red: number, black: number): number {
+    const volts = this.voltsAt(row, sample, red) - this.voltsAt(row, sample, black);
     return Number.isNaN(volts) ? 0 : volts;
   }
 
   /** Radians a second of a motor. */
-  speedAt(row: number, draw: number, motor: number): number {
+  speedAt(row: number, sample: number, motor: number): number {
     if (this.solved[row] === 0) this.solveRow(row);
-    const cell = row * this.draws.length + draw;
+    const cell = row * this.draws.length + sample;
     return this.speed[motor * this.cells + cell] as number;
   }
 
   /** Airflow of a motor's fan, in the radians a second of a healthy one. */
-  airflowAt(row: number, draw: number, motor: number): number {
-    const cell = row * this.draws.length + draw;
+  airflowAt(row: number, sample: number, motor: number): number {
+    const cell = row * this.draws.length + sample;
     const times = this.airflowTimes[motor * this.cells + cell] as number;
-    return times * this.speedAt(row, draw, motor);
+    return times * this.speedAt(row, sample, motor);
   }
 
   /** Amps of a wire's or motor's branch; 0 for others. */
-  ampsAt(row: number, draw: number, branch: number): number {
+  ampsAt(row: number, sample: number, branch: number): number {
     if (this.solved[row] === 0) this.solveRow(row);
     const place = this.clamped[branch] as number;
     if (place < 0) return 0;
-    return this.amps[place * this.cells + row * this.draws.length + draw] as number;
+    return this.amps[place * this.cells + row * this.draws.length + sample] as number;
   }
 
-  buzzes(row: number, draw: number): boolean {
+  buzzes(row: number, sample: number): boolean {
     if (this.solved[row] === 0) this.solveRow(row);
-    return this.buzz[row * this.draws.length + draw] === 1;
+    return this.buzz[row * this.draws.length + sample] === 1;
   }
 
   /** Odds that a test light between two nodes is called bright, dim, dark or flickering. */
-  lightOdds(row: number, draw: number, probe: number, clip: number, out: Float64Array): void {
-    const vehicle = this.draws[draw] as VehicleDraw;
-    lampOdds(this.lampBetween(row, draw, probe, clip), vehicle.eyes, this.buzzes(row, draw), out, 0);
+  lightOdds(row: number, sample: number, probe: number, clip: number, out: Float64Array): void {
+    const vehicle = this.draws[sample] as VehicleSample;
+    lampOdds(this.lampBetween(row, sample, probe, clip), vehicle.eyes, this.buzzes(row, sample), out, 0);
   }
 
   /**
@@ -260,16 +260,16 @@ export class SetupTable {
    * @param joint by outcome times `repairs` plus repair
    */
   addLight(cells: RowCells, probe: number, clip: number, joint: Float64Array, repairs: number): void {
-    const { volts, behind, solved, draws, buzz } = this;
+    const { volts, behind, solved, draws: samples, buzz } = this;
     const out = lightRoom;
-    const drawCount = draws.length;
+    const drawCount = samples.length;
     const rowCount = this.rows.length;
     const [probeAt, clipAt] = [probe * this.cells, clip * this.cells];
     for (let i = 0; i < cells.weight.length; i++) {
       const row = cells.row[i] as number;
       if (solved[row] === 0) this.solveRow(row);
-      const draw = cells.draw[i] as number;
-      const cell = row * drawCount + draw;
+      const sample = cells.draw[i] as number;
+      const cell = row * drawCount + sample;
       const open =
         (probe < 0 ? 0 : (volts[probeAt + cell] as number)) -
         (clip < 0 ? 0 : (volts[clipAt + cell] as number));
@@ -277,7 +277,7 @@ export class SetupTable {
         (probe < 0 ? 0 : (behind[probe * rowCount + row] as number)) +
         (clip < 0 ? 0 : (behind[clip * rowCount + row] as number));
       const lit = Number.isNaN(open) ? 0 : roughLampVolts(testLight, open, ohms);
-      const { eyes } = draws[draw] as VehicleDraw;
+      const { eyes } = samples[sample] as VehicleSample;
       lampOdds(lit, eyes, buzz[cell] === 1, out, 0);
       const weight = cells.weight[i] as number;
       const at = cells.repair[i] as number;
@@ -307,8 +307,8 @@ export class SetupTable {
   }
 
   /** Volts across a test light between two nodes, behind the ohms each has to the reference. */
-  lampBetween(row: number, draw: number, probe: number, clip: number): number {
-    const open = this.voltsAt(row, draw, probe) - this.voltsAt(row, draw, clip);
+  lampBetween(row: number, sample: number, probe: number, clip: number): number {
+    const open = this.voltsAt(row, sample, probe) - this.voltsAt(row, sample, clip);
     if (Number.isNaN(open)) return 0;
     return roughLampVolts(testLight, open, this.seen(row, probe) + this.seen(row, clip));
   }

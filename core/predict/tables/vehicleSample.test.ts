@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { nominalValues } from "../../solve/netlist/values";
 import { shippedIds, shippedNetlist } from "../../testing/shippedCircuit";
-import { vehicleDraws } from "./vehicleSample";
+import { vehicleSamples } from "./vehicleSample";
 
 const netlist = shippedNetlist("whimbrel-four-speed");
 const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
@@ -10,17 +10,17 @@ const deviation = (values: readonly number[]): number =>
 
 describe("vehicles drawn from the tolerances", () => {
   test("the first is nominal, and the same seed draws the same", () => {
-    const draws = vehicleDraws(netlist, 16, 20);
+    const draws = vehicleSamples(netlist, 16, 20);
     expect(draws).toHaveLength(16);
     expect(draws[0]?.values).toEqual(nominalValues(netlist));
     expect(draws[0]).toMatchObject({ airflowBias: 1, severity: 0.5 });
-    expect(vehicleDraws(netlist, 16, 20)).toEqual(draws);
-    expect(vehicleDraws(netlist, 16, 21)).not.toEqual(draws);
+    expect(vehicleSamples(netlist, 16, 20)).toEqual(draws);
+    expect(vehicleSamples(netlist, 16, 21)).not.toEqual(draws);
   });
 
   test("no value is nought, negative or endless, on any circuit", () => {
     for (const id of shippedIds)
-      for (const { values } of vehicleDraws(shippedNetlist(id), 40, 5)) {
+      for (const { values } of vehicleSamples(shippedNetlist(id), 40, 5)) {
         expect(values.ohms.every((ohms) => ohms > 0 && Number.isFinite(ohms))).toBe(true);
         for (const motor of values.motors) {
           expect(Math.min(motor.ohms, motor.k, motor.friction, motor.fan)).toBeGreaterThan(0);
@@ -31,7 +31,7 @@ describe("vehicles drawn from the tolerances", () => {
   });
 
   test("a wire scatters by 5 %, an element by 5 %, a contact by 35 %, in logarithms", () => {
-    const draws = vehicleDraws(netlist, 3000, 1).slice(1);
+    const draws = vehicleSamples(netlist, 3000, 1).slice(1);
     const nominal = nominalValues(netlist);
     const spread = (branch: string): number => {
       const at = netlist.branchOf.get(branch) ?? -1;
@@ -46,7 +46,7 @@ describe("vehicles drawn from the tolerances", () => {
   });
 
   test("battery volts and severities are spread evenly, not left to luck", () => {
-    const draws = vehicleDraws(netlist, 33, 20).slice(1);
+    const draws = vehicleSamples(netlist, 33, 20).slice(1);
     const severities = draws.map(({ severity }) => severity).sort((a, b) => a - b);
     for (const [i, severity] of severities.entries()) expect(severity).toBeCloseTo((i + 0.5) / 32, 9);
     const volts = draws.map(({ values }) => values.restVolts);
@@ -67,7 +67,7 @@ describe("vehicles drawn from the tolerances", () => {
     const at = netlist.branchOf.get("R1.e1") ?? -1;
     const spread = (of: typeof netlist) =>
       deviation(
-        vehicleDraws(of, 800, 3)
+        vehicleSamples(of, 800, 3)
           .slice(1)
           .map(({ values }) => Math.log(values.ohms[at] as number)),
       );

@@ -6,7 +6,7 @@ import type { Eyes } from "./eye";
 import { normalCdf, normalQuantile } from "./normal";
 
 /** One possible vehicle: its part values, and how its technician judges a lamp and a draught. */
-export interface VehicleDraw {
+export interface VehicleSample {
   readonly values: Values;
   readonly eyes: Eyes;
   /** This hand's airflow judgement, as a factor near 1. */
@@ -32,7 +32,7 @@ const timesOf = (item: { readonly assumed?: boolean | undefined } | undefined): 
 const batteryVoltsSpread = 0.22;
 const lampVoltsSpread = 0.6;
 
-function drawnMotor(nominal: MotorConstants, normal: () => number, times: number): MotorConstants {
+function sampledMotor(nominal: MotorConstants, normal: () => number, times: number): MotorConstants {
   return {
     ...nominal,
     ohms: nominal.ohms * Math.exp(logSpread.winding * times * normal()),
@@ -43,7 +43,7 @@ function drawnMotor(nominal: MotorConstants, normal: () => number, times: number
 }
 
 /** A control's command thresholds scatter by a share of their span. */
-function drawnModule(nominal: ModuleValues, normal: () => number, times: number): ModuleValues {
+function sampledModule(nominal: ModuleValues, normal: () => number, times: number): ModuleValues {
   const span = 0.02 * times * (nominal.fullVolts - nominal.zeroVolts);
   return {
     ...nominal,
@@ -52,7 +52,7 @@ function drawnModule(nominal: ModuleValues, normal: () => number, times: number)
   };
 }
 
-function drawnValues(netlist: Netlist, nominal: Values, battery: number, normal: () => number): Values {
+function sampledValues(netlist: Netlist, nominal: Values, battery: number, normal: () => number): Values {
   return {
     ohms: Float64Array.from(netlist.branches, (branch) => {
       const spread = logSpread[branch.spread] * timesOf(branch);
@@ -61,12 +61,12 @@ function drawnValues(netlist: Netlist, nominal: Values, battery: number, normal:
     restVolts: nominal.restVolts + batteryVoltsSpread * battery,
     chargingVolts: nominal.chargingVolts + batteryVoltsSpread * normal(),
     motors: nominal.motors.map((motor, index) =>
-      drawnMotor(motor, normal, timesOf(netlist.motors[index]?.part)),
+      sampledMotor(motor, normal, timesOf(netlist.motors[index]?.part)),
     ),
     pullInVolts: nominal.pullInVolts.map((volts) => volts * Math.exp(0.08 * normal())),
     dropOutVolts: nominal.dropOutVolts.map((volts) => volts * Math.exp(0.12 * normal())),
     modules: nominal.modules.map((module, index) =>
-      drawnModule(module, normal, timesOf(netlist.modules[index]?.part)),
+      sampledModule(module, normal, timesOf(netlist.modules[index]?.part)),
     ),
     heads: nominal.heads.map((head, index) => ({
       ...head,
@@ -89,27 +89,27 @@ function shuffledSlices(count: number, normal: () => number): number[] {
  * Whole vehicles drawn from the tolerances: the first nominal, the rest with their battery volts and the
  * severity of their fault each spread evenly over the distribution, since every reading shares them.
  */
-export function vehicleDraws(netlist: Netlist, count: number, seed: number): VehicleDraw[] {
+export function vehicleSamples(netlist: Netlist, count: number, seed: number): VehicleSample[] {
   const nominal = nominalValues(netlist);
   const normal = normalFrom(uniformSource(seed));
   const batteries = shuffledSlices(count - 1, normal);
   const severities = shuffledSlices(count - 1, normal);
-  const draws: VehicleDraw[] = [
+  const samples: VehicleSample[] = [
     { values: nominal, eyes: { brightVolts, dimVolts }, airflowBias: 1, severity: 0.5 },
   ];
-  for (let draw = 1; draw < count; draw++) {
-    const battery = normalQuantile(batteries[draw - 1] as number);
-    draws.push({
-      values: drawnValues(netlist, nominal, battery, normal),
+  for (let sample = 1; sample < count; sample++) {
+    const battery = normalQuantile(batteries[sample - 1] as number);
+    samples.push({
+      values: sampledValues(netlist, nominal, battery, normal),
       eyes: {
         brightVolts: brightVolts + lampVoltsSpread * normal(),
         dimVolts: dimVolts + lampVoltsSpread * normal(),
       },
       airflowBias: Math.exp(0.08 * normal()),
-      severity: severities[draw - 1] as number,
+      severity: severities[sample - 1] as number,
     });
   }
-  return draws;
+  return samples;
 }
 
 /** Lamp volts above which a test light is called bright, and dim. */

@@ -2,7 +2,7 @@
 // triangle's odd harmonics fall with their square.
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../../chance/randomSource";
-import { drawnTrace } from "../../testing/rippleRecording";
+import { drawnRecording } from "../../testing/rippleRecording";
 import { removeAliases } from "./aliases";
 
 const rateHz = 60_000;
@@ -47,7 +47,7 @@ describe("harmonics of a chopping that come back among the humps", () => {
   });
 
   test("of a chopping drawn as a triangle nothing is left there, and a rhythm of the motor stays", () => {
-    const trace = drawnTrace({
+    const trace = drawnRecording({
       bars: 12,
       rpm: 2900,
       seconds: count / rateHz,

@@ -1,4 +1,4 @@
-import { type CurrentTrace, medianOf, type Stretch } from "../../signal/currentRecording";
+import { type CurrentRecording, medianOf, type Stretch } from "../../signal/currentRecording";
 import { peaksOf, samplesForLines, spectrumOf } from "../../signal/spectrum";
 import { fastestHumpHz, slowestHumpHz } from "../rhythm/humpRhythm";
 
@@ -21,7 +21,11 @@ const aliasOf = (hz: number, rateHz: number): number => Math.abs(hz - Math.round
  * among the humps, as lines of no harmonic of anything there. Changes the amps given.
  * @param choppingHz the control's frequency, to a small part of a bin
  */
-export function removeAliases({ amps, rateHz }: CurrentTrace, stretch: Stretch, choppingHz: number): void {
+export function removeAliases(
+  { amps, rateHz }: CurrentRecording,
+  stretch: Stretch,
+  choppingHz: number,
+): void {
   const expected = harmonics
     .map((harmonic) => ({ harmonic, hz: aliasOf(harmonic * choppingHz, rateHz) }))
     .filter(

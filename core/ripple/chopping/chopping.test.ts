@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { medianOf } from "../../signal/currentRecording";
-import { drawnTrace } from "../../testing/rippleRecording";
+import { drawnRecording } from "../../testing/rippleRecording";
 import { withoutChopping } from "./chopping";
 
 const made = { bars: 12, rpm: 2900, seconds: 1.5, rateHz: 50_000, noise: 0.01 };
@@ -15,8 +15,8 @@ function apart(a: Float32Array, b: Float32Array): number {
 
 describe("a control's chopping", () => {
   test("far above the humps is found to a hertz and taken out, the humps staying as they were", () => {
-    const plain = drawnTrace({ ...made, noise: 0 });
-    const chopped = drawnTrace({ ...made, noise: 0, chopping: { hz: 15_432.1, amps: 1 } });
+    const plain = drawnRecording({ ...made, noise: 0 });
+    const chopped = drawnRecording({ ...made, noise: 0, chopping: { hz: 15_432.1, amps: 1 } });
     const { trace, chopping, rivals } = withoutChopping(chopped, whole(chopped));
     expect(chopping?.hz).toBeCloseTo(15_432.1, 0);
     expect(rivals).toBeNull();
@@ -27,8 +27,8 @@ describe("a control's chopping", () => {
   });
 
   test("among the humps is told by its clock where the speed drifts", () => {
-    const plain = drawnTrace({ ...made, noise: 0, drift: 0.03 });
-    const chopped = drawnTrace({ ...made, noise: 0, drift: 0.03, chopping: { hz: 930.5, amps: 1 } });
+    const plain = drawnRecording({ ...made, noise: 0, drift: 0.03 });
+    const chopped = drawnRecording({ ...made, noise: 0, drift: 0.03, chopping: { hz: 930.5, amps: 1 } });
     const { trace, chopping } = withoutChopping(chopped, whole(chopped));
     expect(chopping?.hz).toBeCloseTo(930.5, 0);
     expect(apart(trace.amps, plain.amps)).toBeLessThan(0.06);
@@ -42,11 +42,11 @@ describe("a control's chopping", () => {
     "among the humps is told at a steady speed too, since they come a little early and late: %s",
     (_, hz) => {
       const steady = { ...made, noise: 0.03, jitter: 0.012 };
-      const chopped = drawnTrace({ ...steady, chopping: { hz, amps: 1 } });
+      const chopped = drawnRecording({ ...steady, chopping: { hz, amps: 1 } });
       const { chopping, rivals } = withoutChopping(chopped, whole(chopped));
       expect(rivals).toBeNull();
       expect(chopping?.hz).toBeCloseTo(hz, 0);
-      const plain = drawnTrace(steady);
+      const plain = drawnRecording(steady);
       expect(withoutChopping(plain, whole(plain))).toMatchObject({ chopping: null, rivals: null });
     },
   );
@@ -62,16 +62,16 @@ describe("a control's chopping", () => {
       const heights = (hump: number): number => (hump % (bars / 2) === 1 ? 0.1 : 1);
       for (const mark of [0, 0.3]) {
         const bad = { ...made, bars, rpm, heights, mark, noise: 0.03, jitter: 0.02, drift: 0.002 };
-        const chopped = drawnTrace({ ...bad, chopping: { hz, amps: 1.3 } });
+        const chopped = drawnRecording({ ...bad, chopping: { hz, amps: 1.3 } });
         expect(withoutChopping(chopped, whole(chopped)).chopping?.hz).toBeCloseTo(hz, 0);
-        const plain = drawnTrace(bad);
+        const plain = drawnRecording(bad);
         expect(withoutChopping(plain, whole(plain)).chopping).toBeNull();
       }
     },
   );
 
   test("is told where the speed drifts so far that the humps are no line of the whole", () => {
-    const chopped = drawnTrace({ ...made, noise: 0.03, drift: 0.06, chopping: { hz: 930.5, amps: 1.4 } });
+    const chopped = drawnRecording({ ...made, noise: 0.03, drift: 0.06, chopping: { hz: 930.5, amps: 1.4 } });
     expect(withoutChopping(chopped, whole(chopped)).chopping?.hz).toBeCloseTo(930.5, 0);
   });
 
@@ -79,14 +79,19 @@ describe("a control's chopping", () => {
     for (const seed of [1, 3, 5])
       for (const drift of [0, 0.002]) {
         const heights = (hump: number): number => (hump % 12 === seed ? 0.3 : 1);
-        const trace = drawnTrace({ ...made, noise: 0.03, jitter: 0.02, drift, mark: 0.2, heights, seed });
+        const trace = drawnRecording({ ...made, noise: 0.03, jitter: 0.02, drift, mark: 0.2, heights, seed });
         expect(withoutChopping(trace, whole(trace))).toMatchObject({ chopping: null, rivals: null });
       }
   });
 
   test("what turns with the shaft is no clock: humps, their overtones, a mark, a bad bar", () => {
     for (const drift of [0, 0.003, 0.03, 0.1]) {
-      const trace = drawnTrace({ ...made, drift, mark: 0.3, heights: (hump) => (hump % 6 === 1 ? 0.2 : 1) });
+      const trace = drawnRecording({
+        ...made,
+        drift,
+        mark: 0.3,
+        heights: (hump) => (hump % 6 === 1 ? 0.2 : 1),
+      });
       expect(withoutChopping(trace, whole(trace))).toMatchObject({ chopping: null, rivals: null });
     }
   });
@@ -101,13 +106,13 @@ describe("a control's chopping", () => {
   });
 
   test("two clocks that share no turn are rivals; with the humps a turn known only orders of them belong together", () => {
-    const chopped = drawnTrace({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
+    const chopped = drawnRecording({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
     const { rivals, chopping } = withoutChopping(chopped, whole(chopped), undefined, { perTurn: 12 });
     expect(chopping).toBeNull();
     const [low = 0, high = 0] = [...(rivals ?? [])].sort((a, b) => a - b);
     expect(low).toBeCloseTo(580, 0);
     expect(high).toBeCloseTo(930.5, 0);
-    const swung = drawnTrace({ ...made, noise: 0, mark: 0.4 });
+    const swung = drawnRecording({ ...made, noise: 0, mark: 0.4 });
     expect(withoutChopping(swung, whole(swung), undefined, { perTurn: 12 }).rivals).toBeNull();
   });
 
@@ -121,27 +126,27 @@ describe("a control's chopping", () => {
     ({ bars, rpm, hz, turn }) => {
       const own = [0, 0.03, -0.02, 0.01, -0.03, 0.025, -0.01, 0.005, 0.02, -0.025, 0.015];
       const heights = (hump: number): number => 1 + (own[hump % (bars === 18 ? 9 : 11)] ?? 0);
-      const trace = drawnTrace({ ...made, bars, rpm, heights, noise: 0.03, chopping: { hz, amps: 1.3 } });
+      const trace = drawnRecording({ ...made, bars, rpm, heights, noise: 0.03, chopping: { hz, amps: 1.3 } });
       const { chopping, rivals } = withoutChopping(trace, whole(trace), undefined, turn);
       expect(rivals).toBeNull();
       expect(chopping?.hz).toBeCloseTo(hz, 0);
-      const alike = drawnTrace({ ...made, bars, rpm, noise: 0.03, chopping: { hz, amps: 1.3 } });
+      const alike = drawnRecording({ ...made, bars, rpm, noise: 0.03, chopping: { hz, amps: 1.3 } });
       expect(withoutChopping(alike, whole(alike), undefined, turn).chopping).toBeNull();
     },
   );
 
   test("a speed known within some percent leaves few turns to belong to: 580 Hz is 12 a turn at 2900 rpm, and 930.5 Hz is 19.25", () => {
-    const chopped = drawnTrace({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
+    const chopped = drawnRecording({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
     const rivalsAt = (rpm: number) =>
       [...(withoutChopping(chopped, whole(chopped), undefined, { rpm }).rivals ?? [])].sort((a, b) => a - b);
     for (const rpm of [2850, 2900, 2950])
       expect(rivalsAt(rpm).map((hz) => Math.round(hz / 10))).toEqual([58, 93]);
-    const swung = drawnTrace({ ...made, noise: 0, mark: 0.4 });
+    const swung = drawnRecording({ ...made, noise: 0, mark: 0.4 });
     expect(withoutChopping(swung, whole(swung), undefined, { rpm: 2850 }).rivals).toBeNull();
   });
 
   test("a frequency given is believed, one no sampling can hold is left", () => {
-    const chopped = drawnTrace({ ...made, chopping: { hz: 930.5, amps: 1 } });
+    const chopped = drawnRecording({ ...made, chopping: { hz: 930.5, amps: 1 } });
     expect(withoutChopping(chopped, whole(chopped), 930.5).chopping?.peakToPeakAmps).toBeCloseTo(2, 0);
     const { trace, chopping } = withoutChopping(chopped, whole(chopped), 40_000);
     expect(chopping).toBeNull();

@@ -1,4 +1,4 @@
-import { type CurrentTrace, medianOf, type Stretch } from "../../signal/currentRecording";
+import { type CurrentRecording, medianOf, type Stretch } from "../../signal/currentRecording";
 import { peaksOf, samplesForLines, spectrumOf } from "../../signal/spectrum";
 import { fastestHumpHz } from "../rhythm/humpRhythm";
 import { removeAliases } from "./aliases";
@@ -11,7 +11,7 @@ export interface Chopping {
 }
 
 export interface Unchopped {
-  readonly trace: CurrentTrace;
+  readonly trace: CurrentRecording;
   readonly chopping: Chopping | null;
   /** Two rhythms of which either may be the chopping: both keep time, and they have no turn in common. */
   readonly rivals: readonly [number, number] | null;
@@ -24,7 +24,7 @@ export interface Unchopped {
  * @param turn what is known of the turn: two rhythms then belong together only as orders of that
  */
 export function withoutChopping(
-  trace: CurrentTrace,
+  trace: CurrentRecording,
   stretch: Stretch,
   given?: number,
   turn: KnownTurn = null,
@@ -83,7 +83,7 @@ const leastPeriods = 60;
 const givenWithin = 0.003;
 const standsOut = 12;
 
-function refined({ amps, rateHz }: CurrentTrace, stretch: Stretch, given: number): number {
+function refined({ amps, rateHz }: CurrentRecording, stretch: Stretch, given: number): number {
   const count = samplesForLines(stretch);
   if (count === null) return given;
   const spectrum = spectrumOf(amps, rateHz, { from: stretch.from, count });

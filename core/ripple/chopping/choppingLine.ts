@@ -1,4 +1,4 @@
-import { type CurrentTrace, medianOf, rangeOf, type Stretch } from "../../signal/currentRecording";
+import { type CurrentRecording, medianOf, rangeOf, type Stretch } from "../../signal/currentRecording";
 import { peaksOf, type Spectrum, samplesForLines, spectrumOf } from "../../signal/spectrum";
 import { ridgesOf } from "../rhythm/driftingRidge";
 import { fastestHumpHz, slowestHumpHz } from "../rhythm/humpRhythm";
@@ -66,7 +66,7 @@ interface Line {
 export type KnownTurn = { readonly perTurn: number } | { readonly rpm: number } | null;
 
 /** Looks for the line of a control's chopping among a current's. */
-export function findChopping(trace: CurrentTrace, stretch: Stretch, turn: KnownTurn): FoundChopping {
+export function findChopping(trace: CurrentRecording, stretch: Stretch, turn: KnownTurn): FoundChopping {
   const count = samplesForLines(stretch);
   return count === null ? { none: true } : new LineSearch(trace, stretch.from, count, turn).found();
 }
@@ -80,7 +80,7 @@ class LineSearch {
   private readonly strong: readonly Line[];
 
   constructor(
-    private readonly trace: CurrentTrace,
+    private readonly trace: CurrentRecording,
     private readonly from: number,
     private readonly count: number,
     private readonly turn: KnownTurn,
@@ -122,8 +122,8 @@ class LineSearch {
     return turnTogether(one, other, bins * this.spectrum.binHz, this.turn);
   }
 
-  private isOrder(humps: number, order: number, other: number): boolean {
-    return isOrder(humps, order, other, nearlyWithin * this.spectrum.binHz);
+  private isOrder(ripple: number, order: number, other: number): boolean {
+    return isOrder(ripple, order, other, nearlyWithin * this.spectrum.binHz);
   }
 
   /** True where nothing tall lies close beside a line but some others that are known. */
@@ -200,7 +200,7 @@ class LineSearch {
         (this.turn === null
           ? this.explainsTheRest(line, trembling)
           : trembling.every(
-              (humps) => this.towers(line, humps) || !this.turnTogether(humps.hz, line.hz, nearlyWithin),
+              (ripple) => this.towers(line, ripple) || !this.turnTogether(ripple.hz, line.hz, nearlyWithin),
             )),
     );
   }
@@ -212,16 +212,16 @@ class LineSearch {
   private besideAComb(): Line[] {
     const clocks = this.strong.filter(({ hz, radians }) => radians < clockStrays && this.standsAlone(hz));
     return clocks.filter((clock) =>
-      this.strong.some((humps) => {
-        if (humps.hz === clock.hz || this.isMultiple(humps.hz, clock.hz)) return false;
-        const lesser = this.lesserLines([humps, clock]);
-        const own = this.combOf(humps, lesser);
+      this.strong.some((ripple) => {
+        if (ripple.hz === clock.hz || this.isMultiple(ripple.hz, clock.hz)) return false;
+        const lesser = this.lesserLines([ripple, clock]);
+        const own = this.combOf(ripple, lesser);
         const other = this.combOf(clock, lesser);
         return (
           own !== null &&
           own.evidence > leastAComb &&
           own.evidence > (other?.evidence ?? 0) + surelyAComb &&
-          (this.towers(clock, humps) || !this.isOrder(humps.hz, own.perTurn, clock.hz))
+          (this.towers(clock, ripple) || !this.isOrder(ripple.hz, own.perTurn, clock.hz))
         );
       }),
     );
@@ -257,8 +257,8 @@ class LineSearch {
   }
 
   /** True where a line is taller than the humps far above them: no order of theirs but a multiple is. */
-  private towers(line: Line, humps: Line): boolean {
-    return line.hz > combFalls * humps.hz && line.magnitude > humps.magnitude;
+  private towers(line: Line, ripple: Line): boolean {
+    return line.hz > combFalls * ripple.hz && line.magnitude > ripple.magnitude;
   }
 
   /** True where two lines lie too close to be told apart in a part of the stretch. */
@@ -274,29 +274,29 @@ class LineSearch {
     const others = this.strong.filter(
       (other) => other.hz !== hz && !this.isMultiple(hz, other.hz) && !this.beats(hz, other.hz),
     );
-    return trembling.some((humps) => {
+    return trembling.some((ripple) => {
       const rest = others.filter(
         (other) =>
-          !this.isMultiple(humps.hz, other.hz) &&
-          other.hz * fewestHumps >= humps.hz &&
-          !this.beats(humps.hz, other.hz),
+          !this.isMultiple(ripple.hz, other.hz) &&
+          other.hz * fewestHumps >= ripple.hz &&
+          !this.beats(ripple.hz, other.hz),
       );
-      const together = orders.some((order) => rest.every((line) => this.isOrder(humps.hz, order, line.hz)));
-      return together && !this.isOfComb(humps.hz, hz);
+      const together = orders.some((order) => rest.every((line) => this.isOrder(ripple.hz, order, line.hz)));
+      return together && !this.isOfComb(ripple.hz, hz);
     });
   }
 
   /** True where a line is one of many that share a turn with the humps; far above them a comb has fallen off. */
-  private isOfComb(humps: number, hz: number): boolean {
-    if (hz > combFalls * humps) return false;
+  private isOfComb(ripple: number, hz: number): boolean {
+    if (hz > combFalls * ripple) return false;
     const { magnitude, binHz } = this.spectrum;
     const stands = (at: number): boolean => {
       const bin = Math.round(at / binHz);
       return Math.max(...magnitude.subarray(bin - 1, bin + 2)) > combOver * this.median;
     };
     return orders.slice(1).some((order) => {
-      if (order > mostOrders / 2 || !this.isOrder(humps, order, hz)) return false;
-      const once = humps / order;
+      if (order > mostOrders / 2 || !this.isOrder(ripple, order, hz)) return false;
+      const once = ripple / order;
       const lines = orders
         .filter((line) => line < 2 * order && line % order !== 0)
         .map((line) => line * once)

@@ -3,7 +3,7 @@
 // its image at twice the line, A² q/8 to both.
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../../chance/randomSource";
-import { drawnTrace } from "../../testing/rippleRecording";
+import { drawnRecording } from "../../testing/rippleRecording";
 import { lineJitter } from "./lineJitter";
 
 const rateHz = 20_000;
@@ -57,7 +57,7 @@ describe("how a line trembles", () => {
 
   test("humps a little early and late show it, a chopping among them does not", () => {
     for (const jitter of [0.006, 0.015, 0.03]) {
-      const trace = drawnTrace({
+      const trace = drawnRecording({
         bars: 12,
         rpm: 2900,
         seconds: 2,

@@ -20,14 +20,14 @@ export function humpGrid(
   points: number,
   most = Number.POSITIVE_INFINITY,
 ): HumpGrid {
-  const { from, block, humps } = phase;
-  const first = Math.ceil((humps[0] ?? 0) + 0.5);
-  const last = Math.floor((humps.at(-1) ?? 0) - 0.5);
+  const { from, block, humps: ripple } = phase;
+  const first = Math.ceil((ripple[0] ?? 0) + 0.5);
+  const last = Math.floor((ripple.at(-1) ?? 0) - 0.5);
   const count = Math.max(0, Math.min(most, last - first));
   const sums = new Float32Array(count * points);
   const hits = new Uint16Array(count * points);
-  for (let at = 0; at + 1 < humps.length && (humps[at] as number) < first + count + 1; at++) {
-    const [here, next] = [humps[at] as number, humps[at + 1] as number];
+  for (let at = 0; at + 1 < ripple.length && (ripple[at] as number) < first + count + 1; at++) {
+    const [here, next] = [ripple[at] as number, ripple[at + 1] as number];
     const begin = from + at * block + (block >> 1);
     for (let i = 0; i < block; i++) {
       const place = (here + ((next - here) * (i + 0.5 * (1 - (block & 1)))) / block + 0.5 - first) * points;
@@ -51,15 +51,15 @@ const humpsWeighed = 12_000;
 
 /** The first humps of a grid. */
 export function beginningOf(grid: HumpGrid): HumpGrid {
-  const humps = Math.min(grid.humps, humpsWeighed);
-  return { ...grid, humps, values: grid.values.subarray(0, humps * grid.points) };
+  const ripple = Math.min(grid.humps, humpsWeighed);
+  return { ...grid, humps: ripple, values: grid.values.subarray(0, ripple * grid.points) };
 }
 
 /** The mean of all humps, point by point. */
-export function meanHump({ points, values, humps }: HumpGrid): Float64Array {
+export function meanHump({ points, values, humps: ripple }: HumpGrid): Float64Array {
   const mean = new Float64Array(points);
-  for (let i = 0; i < humps * points; i++)
-    mean[i % points] = (mean[i % points] as number) + (values[i] as number) / humps;
+  for (let i = 0; i < ripple * points; i++)
+    mean[i % points] = (mean[i % points] as number) + (values[i] as number) / ripple;
   return mean;
 }
 

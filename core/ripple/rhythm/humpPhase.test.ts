@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../../chance/randomSource";
-import { drawnTrace } from "../../testing/rippleRecording";
+import { drawnRecording } from "../../testing/rippleRecording";
 import { withoutDips } from "../dips";
 import { foldConsistency, foldedTurn, isOneHump } from "../turn/foldedTurn";
 import { humpGrid } from "./humpGrid";
@@ -13,7 +13,7 @@ const wholeOf = ({ amps }: { readonly amps: Float32Array }) => ({ from: 0, to: a
 
 describe("the humps' rhythm", () => {
   test("follows a speed that drifts by a fifth", () => {
-    const trace = drawnTrace({ ...made, drift: 0.2 });
+    const trace = drawnRecording({ ...made, drift: 0.2 });
     const rhythm = humpRhythm(trace, wholeOf(trace), band);
     // 480 humps a second in the middle, a tenth less at the start, a tenth more at the end.
     expect(rhythm?.hz[0]).toBeGreaterThan(430);
@@ -23,7 +23,7 @@ describe("the humps' rhythm", () => {
   });
 
   test("a swing once a turn taller than the humps does not draw it away", () => {
-    const trace = drawnTrace({ ...made, mark: 1.5 });
+    const trace = drawnRecording({ ...made, mark: 1.5 });
     for (const hz of humpRhythm(trace, wholeOf(trace), band)?.hz ?? []) expect(hz).toBeCloseTo(480, -1);
   });
 
@@ -37,7 +37,7 @@ describe("the humps' rhythm", () => {
 
 describe("the humps' phase", () => {
   const followed = (drift: number) => {
-    const trace = drawnTrace({ ...made, drift });
+    const trace = drawnRecording({ ...made, drift });
     const rhythm = humpRhythm(trace, wholeOf(trace), band);
     if (!rhythm) throw new Error("no rhythm");
     return { trace, phase: humpPhase(trace, wholeOf(trace), rhythm, 12) };
@@ -69,7 +69,7 @@ describe("the humps' phase", () => {
 
   test("turns repeat each other on the right count of humps, and noise on none", () => {
     const heights = (hump: number): number => 1 - 0.08 * (hump % 6);
-    const trace = drawnTrace({ ...made, heights });
+    const trace = drawnRecording({ ...made, heights });
     const rhythm = humpRhythm(trace, wholeOf(trace), band);
     if (!rhythm) throw new Error("no rhythm");
     const grid = humpGrid(trace.amps, humpPhase(trace, wholeOf(trace), rhythm, 12), 16);
@@ -97,14 +97,14 @@ describe("the humps' phase", () => {
 
 describe("dips evened out", () => {
   test("a healthy trace stays as it is, a swing and its noise too", () => {
-    const trace = drawnTrace({ ...made, mark: 0.4 });
+    const trace = drawnRecording({ ...made, mark: 0.4 });
     expect(withoutDips(trace.amps, trace.rateHz, wholeOf(trace))).toEqual(trace.amps);
     const square = Float32Array.from({ length: 4000 }, (_, i) => (i % 40 < 20 ? 1 : 0));
     expect(withoutDips(square, 20_000, { from: 0, to: 4000 })).toEqual(square);
   });
 
   test("a bar that takes ten times a hump's height goes, and the way back from it", () => {
-    const trace = drawnTrace({ ...made, noise: 0 });
+    const trace = drawnRecording({ ...made, noise: 0 });
     const dipped = trace.amps.slice();
     for (let at = 200; at + 60 < dipped.length; at += 500)
       for (let i = 0; i < 60; i++) dipped[at + i] = (trace.amps[at + i] as number) - 10 * Math.exp(-i / 12);

@@ -1,4 +1,4 @@
-import type { CurrentTrace, Stretch } from "../../signal/currentRecording";
+import type { CurrentRecording, Stretch } from "../../signal/currentRecording";
 import type { HumpRhythm } from "./humpRhythm";
 
 /** Where in its humps a trace is: whole numbers at the hump tops, counted from the first sample. */
@@ -16,7 +16,7 @@ export interface HumpPhase {
  * @param smoothHumps humps averaged over; whole turns take what repeats once a turn out of it
  */
 export function humpPhase(
-  { amps, rateHz }: CurrentTrace,
+  { amps, rateHz }: CurrentRecording,
   { from, to }: Stretch,
   rhythm: HumpRhythm,
   smoothHumps: number,
@@ -53,7 +53,7 @@ export function humpPhase(
   const blocksPerHump = rateHz / (humpSum / Math.max(1, count)) / block;
   const width = Math.max(1, Math.round(smoothHumps * blocksPerHump));
   const [re, im] = [smoothed(smoothed(real, width), width), smoothed(smoothed(imaginary, width), width)];
-  const humps = new Float64Array(count);
+  const ripple = new Float64Array(count);
   let turns = 0;
   let last = 0;
   for (let at = 0; at < count; at++) {
@@ -61,9 +61,9 @@ export function humpPhase(
     if (at > 0 && own - last > Math.PI) turns -= 1;
     if (at > 0 && last - own > Math.PI) turns += 1;
     last = own;
-    humps[at] = ((base[at] as number) + own) / (2 * Math.PI) + turns;
+    ripple[at] = ((base[at] as number) + own) / (2 * Math.PI) + turns;
   }
-  return { from, block, humps };
+  return { from, block, humps: ripple };
 }
 
 /** The rhythm at any sample, straight between the stretches. */

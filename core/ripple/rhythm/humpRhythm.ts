@@ -1,4 +1,4 @@
-import { type CurrentTrace, meanOf, medianOf, type Stretch } from "../../signal/currentRecording";
+import { type CurrentRecording, meanOf, medianOf, type Stretch } from "../../signal/currentRecording";
 import { type Peak, peaksOf, type Spectrum, spectrumOf } from "../../signal/spectrum";
 
 /** How fast the humps follow each other, along the trace: speed drifts, and the rhythm with it. */
@@ -87,7 +87,7 @@ function combCandidates(spectrum: Spectrum, band: HumpBand, topHz: number, perPo
  * @returns null where nothing stands out
  */
 export function humpRhythm(
-  { amps, rateHz }: CurrentTrace,
+  { amps, rateHz }: CurrentRecording,
   { from, to }: Stretch,
   { lowHz, highHz }: HumpBand,
   perPole: number | null = null,

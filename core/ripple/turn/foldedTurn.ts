@@ -59,9 +59,9 @@ interface FoldShares {
   readonly turns: number;
 }
 
-function foldShares({ points, values, humps }: HumpGrid, perTurn: number): FoldShares {
+function foldShares({ points, values, humps: ripple }: HumpGrid, perTurn: number): FoldShares {
   const cells = perTurn * points;
-  const turns = Math.floor(humps / perTurn);
+  const turns = Math.floor(ripple / perTurn);
   const mean = new Float64Array(cells);
   const levels = Float64Array.from({ length: turns }, (_, turn) =>
     meanOf(values.subarray(turn * cells, (turn + 1) * cells)),
@@ -109,10 +109,10 @@ export function humpsApart(grid: HumpGrid): HumpGrid {
 }
 
 /** The share of a grid's swing that repeats after so many humps, which need not be a whole number. */
-export function repeatsAfter({ points, values, humps }: HumpGrid, period: number): number {
+export function repeatsAfter({ points, values, humps: ripple }: HumpGrid, period: number): number {
   const cells = Math.max(2, Math.round(period * points));
   const step = (period * points) / cells;
-  const times = Math.floor((humps * points - 1) / (period * points));
+  const times = Math.floor((ripple * points - 1) / (period * points));
   if (times < 2) return 0;
   const sum = new Float64Array(cells);
   let all = 0;
@@ -139,10 +139,10 @@ const shapeHumps = 1500;
 
 /** Every hump's amps over its own mean, point by point; of very many, as many as tell. */
 function columnsOf(amps: ArrayLike<number>, points: number): number[][] {
-  const humps = Math.floor(amps.length / points);
-  const step = Math.max(1, Math.floor(humps / shapeHumps));
+  const ripple = Math.floor(amps.length / points);
+  const step = Math.max(1, Math.floor(ripple / shapeHumps));
   const columns: number[][] = Array.from({ length: points }, () => []);
-  for (let hump = 0; hump < humps; hump += step) {
+  for (let hump = 0; hump < ripple; hump += step) {
     let mean = 0;
     for (let i = 0; i < points; i++) mean += (amps[hump * points + i] as number) / points;
     for (let i = 0; i < points; i++) columns[i]?.push((amps[hump * points + i] as number) - mean);
@@ -216,9 +216,9 @@ function topOf(amps: ArrayLike<number>, points: number, hump: number, top: numbe
 
 /** Height of every hump of a grid over the mean of the valleys beside it, one by one. */
 export function singleHeights(grid: HumpGrid, shape: HumpShape): Float64Array {
-  const { points, values, humps } = grid;
+  const { points, values, humps: ripple } = grid;
   // A valley behind the top belongs to this hump; one before it also closes the hump before.
-  return Float64Array.from({ length: Math.max(0, humps - 2) }, (_, i) => {
+  return Float64Array.from({ length: Math.max(0, ripple - 2) }, (_, i) => {
     const hump = i + 1;
     const valley = hump * points + shape.valley;
     const other = shape.valley > shape.top ? valley - points : valley + points;

@@ -10,9 +10,9 @@ const leastChance = 0.005;
  * @param order humps a turn
  * @param within hertz at the humps' own frequency; farther up it grows with it
  */
-export function isOrder(humps: number, order: number, other: number, within: number): boolean {
-  const once = humps / order;
-  return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / humps);
+export function isOrder(ripple: number, order: number, other: number, within: number): boolean {
+  const once = ripple / order;
+  return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / ripple);
 }
 
 /** The humps a turn that lines speak for most, and by how much. */
@@ -30,7 +30,7 @@ export interface TurnComb {
  * @returns null where no count may be
  */
 export function turnComb(
-  humps: number,
+  ripple: number,
   lines: readonly number[],
   counts: readonly number[],
   within: number,
@@ -39,9 +39,9 @@ export function turnComb(
   for (const perTurn of counts) {
     let evidence = -Math.log(counts.length);
     for (const line of lines) {
-      const near = (2 * within * (1 + line / humps) * perTurn) / humps;
+      const near = (2 * within * (1 + line / ripple) * perTurn) / ripple;
       const chance = Math.min(1, Math.max(leastChance, near));
-      evidence += isOrder(humps, perTurn, line, within)
+      evidence += isOrder(ripple, perTurn, line, within)
         ? Math.log(1 - strayShare + strayShare * chance) - Math.log(chance)
         : Math.log(strayShare);
     }

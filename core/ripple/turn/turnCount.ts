@@ -1,7 +1,7 @@
 import { barsFor, humpsPerTurn, possibleHumps } from "../../motor/commutator";
 import { medianOf } from "../../signal/currentRecording";
 import type { HumpGrid } from "../rhythm/humpGrid";
-import type { HumpsOptions } from "../rippleOptions";
+import type { RippleOptions } from "../rippleOptions";
 import { humpShape } from "./foldedTurn";
 import { humpLevels, turnMark } from "./turnMark";
 
@@ -38,7 +38,7 @@ export interface TurnCount {
 export function turnCount(
   humpHz: number,
   { even, raw }: { readonly even: () => HumpGrid; readonly raw: HumpGrid },
-  options: Pick<HumpsOptions, "bars" | "poles" | "rpm">,
+  options: Pick<RippleOptions, "bars" | "poles" | "rpm">,
   cannot: string[],
 ): TurnCount {
   const { bars, poles = 2, rpm } = options;

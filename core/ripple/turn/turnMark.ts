@@ -41,8 +41,8 @@ const mostLines = 30;
 export const enoughHumps = 2 ** 15;
 
 /** Mean current of each hump, of the first some ten thousand. */
-export function humpLevels({ values, points, humps }: HumpGrid): Float64Array {
-  return Float64Array.from({ length: Math.min(enoughHumps, humps) }, (_, hump) => {
+export function humpLevels({ values, points, humps: ripple }: HumpGrid): Float64Array {
+  return Float64Array.from({ length: Math.min(enoughHumps, ripple) }, (_, hump) => {
     let sum = 0;
     for (let i = 0; i < points; i++) sum += values[hump * points + i] as number;
     return sum / points;
@@ -72,15 +72,17 @@ export function turnMark(
   const binHz = 1 / even.length;
   const strongest = Math.min(...lines.map((line) => line.within));
   // The shortest period all lines are multiples of.
-  for (let humps = 2; humps <= most; humps++) {
-    const own = lines.filter((line) => !isSideband(line, lines, sidebandShare / humps, binHz * withinWeak));
-    if (!own.every((line) => belongs(line, humps, binHz * line.within))) continue;
+  for (let ripple = 2; ripple <= most; ripple++) {
+    const own = lines.filter((line) => !isSideband(line, lines, sidebandShare / ripple, binHz * withinWeak));
+    if (!own.every((line) => belongs(line, ripple, binHz * line.within))) continue;
     // The periods next to it must be told from it.
-    const alike = [humps - 1, humps + 1].some((other) => Math.abs(1 / other - 1 / humps) < binHz * strongest);
+    const alike = [ripple - 1, ripple + 1].some(
+      (other) => Math.abs(1 / other - 1 / ripple) < binHz * strongest,
+    );
     if (alike) return { kind: "none" };
     // Bars that differ by chance may swing a little over half a turn.
-    const leastSwing = possible.includes(poles * humps) ? surelyMore * leastAmps : 0;
-    return judged({ even, raw, humps, poles, leastSwing }, possible.includes(humps));
+    const leastSwing = possible.includes(poles * ripple) ? surelyMore * leastAmps : 0;
+    return judged({ even, raw, humps: ripple, poles, leastSwing }, possible.includes(ripple));
   }
   return { kind: "none" };
 }
@@ -129,9 +131,9 @@ const isSideband = (line: Line, lines: readonly Line[], reach: number, same: num
       ),
   );
 
-function belongs({ hz }: Peak, humps: number, tolerance: number): boolean {
-  const order = Math.round(hz * humps);
-  return order >= 1 && Math.abs(hz - order / humps) < tolerance;
+function belongs({ hz }: Peak, ripple: number, tolerance: number): boolean {
+  const order = Math.round(hz * ripple);
+  return order >= 1 && Math.abs(hz - order / ripple) < tolerance;
 }
 
 interface Repeating {
@@ -142,16 +144,16 @@ interface Repeating {
   readonly poles: number;
 }
 
-function judged({ even, raw, humps, poles, leastSwing }: Repeating, feasible: boolean): TurnMark {
+function judged({ even, raw, humps: ripple, poles, leastSwing }: Repeating, feasible: boolean): TurnMark {
   const pattern = (reason: string): TurnMark => ({
     kind: "pattern",
-    humps,
-    reason: `the humps repeat every ${humps}${reason}`,
+    humps: ripple,
+    reason: `the humps repeat every ${ripple}${reason}`,
   });
   if (!feasible) return pattern(", which no commutator gives as a turn");
-  const profile = foldedLevels(raw, humps);
-  return swingsOnce(profile, poles, leastSwing) || (!hasDips(profile) && isSpike(foldedLevels(even, humps)))
-    ? { kind: "once-a-turn", humps }
+  const profile = foldedLevels(raw, ripple);
+  return swingsOnce(profile, poles, leastSwing) || (!hasDips(profile) && isSpike(foldedLevels(even, ripple)))
+    ? { kind: "once-a-turn", humps: ripple }
     : pattern(": bars that differ do so once a brush, so this need not be a turn");
 }
 
@@ -210,11 +212,11 @@ function firstOrder(
 }
 
 /** Mean level of each hump of a period, about their middle. */
-function foldedLevels(levels: Float64Array, humps: number): Float64Array {
-  const periods = Math.floor(levels.length / humps);
-  const sums = new Float64Array(humps);
-  for (let i = 0; i < periods * humps; i++)
-    sums[i % humps] = (sums[i % humps] as number) + (levels[i] as number) / periods;
+function foldedLevels(levels: Float64Array, ripple: number): Float64Array {
+  const periods = Math.floor(levels.length / ripple);
+  const sums = new Float64Array(ripple);
+  for (let i = 0; i < periods * ripple; i++)
+    sums[i % ripple] = (sums[i % ripple] as number) + (levels[i] as number) / periods;
   const middle = medianOf(sums);
   return sums.map((value) => value - middle);
 }

@@ -1,12 +1,18 @@
 import type { Change } from "../netlist/change";
-import { isPort, type NetHead, type Netlist, type NetModule, type NetRelay } from "../netlist/netlist";
+import {
+  isPort,
+  type NetClimatePanel,
+  type Netlist,
+  type NetModule,
+  type NetRelay,
+} from "../netlist/netlist";
 import type { SetupState } from "../netlist/setup";
 import type { Values } from "../netlist/values";
 import { GroupSets } from "../network/groupSets";
 import { mostHung } from "../network/hungChange";
 import type { Edge, LdlPattern } from "../network/ldl";
 import type { LinearElement, Load, Tap } from "../network/load";
-import type { Standing } from "../network/networkState";
+import type { NetworkState } from "../network/networkState";
 import { PortNetwork } from "../network/portNetwork";
 import type { StageForm } from "./solvedState";
 
@@ -62,7 +68,7 @@ export class DeviceStates {
   private readonly before: Float64Array;
   private inputs!: PointInputs;
   /** The network as the devices stand. */
-  standing!: Standing;
+  standing!: NetworkState;
   private current: LinearElement[] = [];
   /** What conducts beside the stages and the loads as the devices stand. */
   private fixed: LinearElement[] = [];
@@ -72,7 +78,7 @@ export class DeviceStates {
   /** @param network the network as the devices stand */
   constructor(
     private readonly netlist: Netlist,
-    private readonly network: (on: Uint8Array) => Standing,
+    private readonly network: (on: Uint8Array) => NetworkState,
   ) {
     const { branches, devices, modules } = netlist;
     this.portOfBranch = new Int32Array(branches.length).fill(-1);
@@ -237,7 +243,7 @@ export class DeviceStates {
       const volts = this.supply(feed, ground);
       return on ? volts < (own?.sleepVolts ?? 0) : volts >= (own?.wakeVolts ?? 0);
     }
-    const head = this.netlist.heads[found.index] as NetHead;
+    const head = this.netlist.heads[found.index] as NetClimatePanel;
     const needed = values.heads[found.index]?.feedVolts ?? 0;
     const alive =
       this.supply(head.permanent, head.ground) >= needed && this.supply(head.switched, head.ground) >= needed;
@@ -409,7 +415,7 @@ export class DeviceStates {
     }
     this.netlist.devices.forEach(({ kind, index }, device) => {
       if (kind !== "head" || this.on[device] === 0) return;
-      const { source } = this.netlist.heads[index] as NetHead;
+      const { source } = this.netlist.heads[index] as NetClimatePanel;
       const taps = this.taps[this.portOfBranch[source] as number] as readonly Tap[];
       const asked = this.heldCommand(index) ?? setup.commands[index] ?? 0;
       const emfVolts = asked * (values.heads[index]?.commandTimes ?? 1);

@@ -9,7 +9,7 @@ export type Change =
   | { readonly type: "relay"; readonly relay: number; readonly held: "released" | "pulled" }
   | { readonly type: "motor"; readonly motor: number; readonly change: MotorChange }
   | { readonly type: "module"; readonly module: number; readonly held: ModuleHold }
-  | { readonly type: "head"; readonly head: number; readonly held: HeadHold }
+  | { readonly type: "head"; readonly head: number; readonly held: ClimatePanelHold }
   /** Battery volts, at rest and charging. */
   | { readonly type: "battery"; readonly volts: number }
   /** Airflow per rpm, as a share of the healthy fan's. */
@@ -19,4 +19,4 @@ export type Change =
 export type ModuleHold = "dead" | "full-on" | { readonly duty: number };
 
 /** A panel that says nothing, or always the same share of the way from its lowest to its highest command. */
-export type HeadHold = "dead" | { readonly share: number };
+export type ClimatePanelHold = "dead" | { readonly share: number };

@@ -1,5 +1,5 @@
 import type { Circuit } from "../../circuit/circuit";
-import type { ControlHead, ControlModule, Motor, Relay } from "../../circuit/parts/index";
+import type { ClimatePanel, ControlModule, Motor, Relay } from "../../circuit/parts/index";
 import type { CircuitPoints } from "../../circuit/points";
 
 /** The reference node, the battery's negative post. */
@@ -9,7 +9,7 @@ export const reference = -1;
 export type Spread = "contact" | "wire" | "fuse" | "element" | "coil" | "winding" | "source";
 
 /** What decides whether a branch conducts, beside faults and plugs. */
-export type Control =
+export type NetControlModule =
   | { readonly by: "selector"; readonly part: string; readonly closedIn: ReadonlySet<string> }
   | { readonly by: "ignition"; readonly closedIn: ReadonlySet<string> }
   | { readonly by: "relay"; readonly relay: number; readonly closedWhen: "pulled" | "released" }
@@ -30,7 +30,7 @@ export interface Branch {
   readonly assumed: boolean;
   /** The part, connector or wire it belongs to. */
   readonly owner: string;
-  readonly control: Control | null;
+  readonly control: NetControlModule | null;
 }
 
 export interface NetRelay {
@@ -56,8 +56,8 @@ export interface NetModule {
 }
 
 /** A control panel: the feeds it needs and the branch that puts its volts on the command wire. */
-export interface NetHead {
-  readonly part: ControlHead;
+export interface NetClimatePanel {
+  readonly part: ClimatePanel;
   readonly permanent: number;
   readonly switched: number;
   readonly ground: number;
@@ -84,6 +84,6 @@ export interface Netlist {
   readonly relays: readonly NetRelay[];
   readonly motors: readonly NetMotor[];
   readonly modules: readonly NetModule[];
-  readonly heads: readonly NetHead[];
+  readonly heads: readonly NetClimatePanel[];
   readonly devices: readonly Device[];
 }

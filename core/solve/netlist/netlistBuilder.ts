@@ -1,6 +1,15 @@
 import type { Circuit } from "../../circuit/circuit";
 import type { PartKind, PartOf } from "../../circuit/parts/index";
-import type { Branch, Control, Device, NetHead, NetModule, NetMotor, NetRelay, Spread } from "./netlist";
+import type {
+  Branch,
+  Device,
+  NetClimatePanel,
+  NetControlModule,
+  NetModule,
+  NetMotor,
+  NetRelay,
+  Spread,
+} from "./netlist";
 
 /** Zero ohms is kept at a microohm so that conductances stay finite. */
 const leastOhms = 1e-6;
@@ -14,7 +23,7 @@ export class NetlistBuilder {
   readonly relays: NetRelay[] = [];
   readonly motors: NetMotor[] = [];
   readonly modules: NetModule[] = [];
-  readonly heads: NetHead[] = [];
+  readonly heads: NetClimatePanel[] = [];
   readonly devices: Device[] = [];
 
   node(name: string): number {
@@ -37,7 +46,7 @@ export class NetlistBuilder {
     ends: readonly [string, string],
     ohms: number,
     spread: Spread,
-    control: Control | null = null,
+    control: NetControlModule | null = null,
   ): number {
     const index = this.branches.length;
     this.branches.push({

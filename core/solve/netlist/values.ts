@@ -13,7 +13,7 @@ export interface Values {
   /** By control: command volts at duty 0 and 1, and the supply at which it wakes and sleeps. */
   readonly modules: readonly ModuleValues[];
   /** By panel: factor on its command volts, and the volts it needs on each feed. */
-  readonly heads: readonly HeadValues[];
+  readonly heads: readonly ClimatePanelValues[];
 }
 
 export interface ModuleValues {
@@ -23,7 +23,7 @@ export interface ModuleValues {
   readonly sleepVolts: number;
 }
 
-export interface HeadValues {
+export interface ClimatePanelValues {
   readonly commandTimes: number;
   readonly feedVolts: number;
 }

@@ -1,7 +1,7 @@
 // Faults solved on the healthy network against the same faults factorised anew.
 import { describe, expect, test } from "@jest/globals";
 import { catalogue } from "../../fault/catalogue";
-import { vehicleDraws } from "../../predict/tables/vehicleSample";
+import { vehicleSamples } from "../../predict/tables/vehicleSample";
 import { shippedIds, shippedNetlist } from "../../testing/shippedCircuit";
 import { setupState } from "../netlist/setup";
 import { PointSolver } from "../pointSolver";
@@ -12,7 +12,7 @@ describe.each(shippedIds)("on the healthy network of %s", (id) => {
   const fresh = new PointSolver(netlist);
   const entries = catalogue(netlist);
   const top = netlist.circuit.settings.at(-1) ?? "off";
-  const drawn = vehicleDraws(netlist, 3, 7);
+  const drawn = vehicleSamples(netlist, 3, 7);
 
   test.each([
     ["in the middle setting", { key: "run", setting: netlist.circuit.settings.at(2) ?? top }],

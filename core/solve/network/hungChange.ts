@@ -1,7 +1,7 @@
 import type { Change } from "../netlist/change";
 import type { Branch, Netlist } from "../netlist/netlist";
 import type { Groups } from "./connectivity";
-import type { HealthyNetwork, HealthyStanding, HungChange } from "./networkState";
+import type { HealthyNetwork, HealthyState, HungChange } from "./networkState";
 
 /** Changes of a healthy network's own branches, and new connections to it. */
 export interface NetworkChanges {
@@ -55,7 +55,7 @@ export function networkChanges(
  */
 export function hang(
   { series, bridges }: NetworkChanges,
-  { siemens, whole }: HealthyStanding,
+  { siemens, whole }: HealthyState,
   branches: readonly Branch[],
   without: (branch: number) => Groups,
 ): { readonly groups: Groups; readonly changed: readonly HungChange[] } {

@@ -28,7 +28,7 @@ export interface BareNetwork extends FactorisedNetwork {
 }
 
 /** The healthy network of one vehicle while its devices stand in one way. */
-export interface HealthyStanding extends FactorisedNetwork {
+export interface HealthyState extends FactorisedNetwork {
   /** Contacts and panels conduct inside the network. */
   readonly devicesInside: true;
   /** Tells this way of standing from the others. */
@@ -42,7 +42,7 @@ export interface HealthyStanding extends FactorisedNetwork {
   inverse: Float64Array | null;
 }
 
-export type Standing = BareNetwork | HealthyStanding;
+export type NetworkState = BareNetwork | HealthyState;
 
 /**
  * One healthy vehicle in one set-up, factorised for each way its devices have stood so far: most faults leave
@@ -58,5 +58,5 @@ export interface HealthyNetwork {
   /** How its devices stand while it is healthy. */
   readonly on: Uint8Array;
   readonly duty: Float64Array;
-  readonly standings: Map<number, HealthyStanding>;
+  readonly standings: Map<number, HealthyState>;
 }

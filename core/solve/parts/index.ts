@@ -1,9 +1,9 @@
 import type { PartKind } from "../../circuit/parts/index";
 import type { AddPart } from "../netlist/netlistBuilder";
 import { addBattery } from "./battery";
+import { addClimatePanel } from "./climatePanel";
 import { addFuse } from "./fuse";
 import { addGround } from "./ground";
-import { addHead } from "./head";
 import { addIgnition } from "./ignition";
 import { addInline } from "./inline";
 import { addModule } from "./module";
@@ -24,7 +24,7 @@ export const solvedParts: { readonly [K in PartKind]: AddPart<K> } = {
   resistor: addResistor,
   motor: addMotor,
   module: addModule,
-  head: addHead,
+  head: addClimatePanel,
   splice: addSplice,
   inline: addInline,
 };

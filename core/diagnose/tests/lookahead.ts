@@ -1,14 +1,14 @@
-import type { Look, Reading } from "../../predict/reading";
+import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe, repairBelief } from "../belief/belief";
 import { entropyBits } from "../belief/entropy";
 import type { Forecast, ForecastOutcome } from "./forecast";
-import { type NextOptions, nextLooks } from "./nextTest";
-import { type School, schools } from "./strategy";
+import { type NextOptions, nextTests } from "./nextTest";
+import { type Strategy, strategies } from "./strategy";
 
 /** A look to come and, for each way it can turn out, what would follow. */
-export interface PlannedLook {
-  readonly test: Look;
+export interface LookaheadTest {
+  readonly test: Test;
   readonly minutes: number;
   readonly outcomes: readonly {
     readonly seen: string;
@@ -17,19 +17,19 @@ export interface PlannedLook {
     readonly repair: string;
     readonly repairP: number;
     /** The look after, or null where none is worth it or the plan ends. */
-    readonly next: PlannedLook | null;
+    readonly next: LookaheadTest | null;
   }[];
 }
 
 /** What beginning as a school does is expected to cost, in minutes to the verdict. */
-export interface SchoolCost {
-  readonly school: School;
+export interface StrategyCost {
+  readonly school: Strategy;
   readonly minutes: number;
 }
 
-export interface Plan {
-  readonly first: PlannedLook | null;
-  readonly schools: readonly SchoolCost[];
+export interface Lookahead {
+  readonly first: LookaheadTest | null;
+  readonly schools: readonly StrategyCost[];
 }
 
 const depth = 3;
@@ -40,11 +40,11 @@ const mostOutcomes = 3;
 const sureEnough = 0.95;
 
 /** The reading an outcome of a look would make. */
-export function readingFrom(look: Look, { seen, value }: ForecastOutcome): Reading {
-  if (look.test === "volts") return { ...look, volts: value ?? 0 };
-  if (look.test === "amps") return { ...look, amps: value ?? 0 };
-  if (look.test === "ohms") return { ...look, ohms: value };
-  return { ...look, seen } as Reading;
+export function readingFrom(test: Test, { seen, value }: ForecastOutcome): Reading {
+  if (test.test === "volts") return { ...test, volts: value ?? 0 };
+  if (test.test === "amps") return { ...test, amps: value ?? 0 };
+  if (test.test === "ohms") return { ...test, ohms: value };
+  return { ...test, seen } as Reading;
 }
 
 function best(repairs: ReadonlyMap<string, number>): [string, number] {
@@ -58,7 +58,7 @@ const outcomesOf = ({ outcomes }: Forecast): ForecastOutcome[] =>
     .slice(0, mostOutcomes);
 
 interface Walk {
-  readonly look: PlannedLook | null;
+  readonly look: LookaheadTest | null;
   /** Expected minutes to the verdict from here. */
   readonly minutes: number;
 }
@@ -76,7 +76,7 @@ function minutesLeft(
 function walk(compiled: CompiledCircuit, belief: Belief, options: NextOptions, left: number): Walk {
   const [, p] = best(repairBelief(compiled, belief));
   if (p >= sureEnough && belief.readings.some(({ heard }) => !heard)) return { look: null, minutes: 0 };
-  const [forecast] = nextLooks(compiled, belief, { ...options, count: 1 });
+  const [forecast] = nextTests(compiled, belief, { ...options, count: 1 });
   if (!forecast) return { look: null, minutes: 0 };
   if (left === 0) return { look: null, minutes: minutesLeft(compiled, belief, forecast) };
   const told = outcomesOf(forecast);
@@ -101,16 +101,16 @@ function walk(compiled: CompiledCircuit, belief: Belief, options: NextOptions, l
  * The two or three looks to come, and what each school is expected to cost in this case: the same walk
  * under each, the doubt at its end priced at the pace of the best look there.
  */
-export function planAhead(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Plan {
+export function lookahead(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Lookahead {
   const own = walk(compiled, belief, options, depth);
   return {
     first: own.look,
-    schools: schools.map((school) => ({
-      school,
+    schools: strategies.map((strategy) => ({
+      school: strategy,
       minutes:
-        school === options.school
+        strategy === options.school
           ? own.minutes
-          : walk(compiled, belief, { ...options, school }, depth - 1).minutes,
+          : walk(compiled, belief, { ...options, school: strategy }, depth - 1).minutes,
     })),
   };
 }

@@ -2,8 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { allTools } from "../../predict/observations/observation";
 import { heard, shippedEngine } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "../belief/belief";
-import { type NextOptions, nextLooks } from "./nextTest";
-import { type PlannedLook, planAhead, readingFrom } from "./plan";
+import { type LookaheadTest, lookahead, readingFrom } from "./lookahead";
+import { type NextOptions, nextTests } from "./nextTest";
 
 const engine = shippedEngine("whimbrel-four-speed");
 const options: NextOptions = { tools: allTools, school: "least-time", count: 8 };
@@ -23,20 +23,20 @@ describe("the reading an outcome makes", () => {
   });
 });
 
-function depthOf(look: PlannedLook | null): number {
+function depthOf(look: LookaheadTest | null): number {
   return look ? 1 + Math.max(0, ...look.outcomes.map(({ next }) => depthOf(next))) : 0;
 }
 
 describe("a plan ahead", () => {
   const belief = believe(engine, onlyTop);
-  const plan = planAhead(engine, belief, options);
+  const plan = lookahead(engine, belief, options);
 
   test("starts with the look offered first and goes at most three deep, naming what each outcome would mean", () => {
-    const [first] = nextLooks(engine, belief, options);
+    const [first] = nextTests(engine, belief, options);
     expect(plan.first?.test).toEqual(first?.look);
     expect(depthOf(plan.first)).toBeLessThanOrEqual(3);
     expect(depthOf(plan.first)).toBeGreaterThan(1);
-    const walk = (look: PlannedLook): void => {
+    const walk = (look: LookaheadTest): void => {
       expect(look.outcomes.length).toBeLessThanOrEqual(3);
       for (const { p, repair, repairP, next } of look.outcomes) {
         expect(p).toBeGreaterThanOrEqual(0.06);
@@ -63,6 +63,6 @@ describe("a plan ahead", () => {
       { test: "spin", at: "M1", seen: "free" },
     ]);
     expect(repairBelief(engine, settled).get("R1")).toBeGreaterThan(0.95);
-    expect(planAhead(engine, settled, options).first).toBeNull();
+    expect(lookahead(engine, settled, options).first).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import { humpsPerTurn, possibleHumps } from "../motor/commutator";
-import type { CurrentTrace, Stretch } from "../signal/currentRecording";
+import type { CurrentRecording, Stretch } from "../signal/currentRecording";
 import { type HumpGrid, humpGrid } from "./rhythm/humpGrid";
 import { type HumpPhase, humpPhase } from "./rhythm/humpPhase";
 import {
@@ -9,7 +9,7 @@ import {
   humpRhythm,
   slowestHumpHz,
 } from "./rhythm/humpRhythm";
-import type { HumpsOptions } from "./rippleOptions";
+import type { RippleOptions } from "./rippleOptions";
 import { timesTooSlow } from "./timesTooSlow";
 import { foldConsistency, isOneHump } from "./turn/foldedTurn";
 import { rpmWithin } from "./turn/turnCount";
@@ -24,7 +24,7 @@ const fastestRpm = 6500;
 const aboutTimes = 1.45;
 
 /** Where the humps' rhythm is looked for, by what is known of the motor. */
-export function bandOf({ bars, poles = 2, rpm, aboutRpm }: HumpsOptions): HumpBand {
+export function bandOf({ bars, poles = 2, rpm, aboutRpm }: RippleOptions): HumpBand {
   const counts = bars === undefined ? possibleHumps(poles) : [humpsPerTurn(bars, poles)];
   const about =
     aboutRpm === undefined ? [slowestRpm, fastestRpm] : [aboutRpm / aboutTimes, aboutRpm * aboutTimes];
@@ -35,8 +35,8 @@ export function bandOf({ bars, poles = 2, rpm, aboutRpm }: HumpsOptions): HumpBa
   return { lowHz: within(low), highHz: Math.max(within(high), within(low) + 1) };
 }
 
-const frequencyOf = (humps: Float64Array, secondsPerEntry: number): number =>
-  ((humps.at(-1) ?? 0) - (humps[0] ?? 0)) / Math.max(1e-12, (humps.length - 1) * secondsPerEntry);
+const frequencyOf = (ripple: Float64Array, secondsPerEntry: number): number =>
+  ((ripple.at(-1) ?? 0) - (ripple[0] ?? 0)) / Math.max(1e-12, (ripple.length - 1) * secondsPerEntry);
 
 /** The humps followed through a trace, and the trace laid on a grid of them. */
 export interface Followed {
@@ -49,9 +49,9 @@ export interface Followed {
 }
 
 export interface ToFollow {
-  readonly thin: CurrentTrace;
+  readonly thin: CurrentRecording;
   /** The same with dips evened out. */
-  readonly humped: CurrentTrace;
+  readonly humped: CurrentRecording;
   readonly whole: Stretch;
   readonly band: HumpBand;
   readonly perTurn: number | null;
@@ -61,7 +61,7 @@ export interface ToFollow {
 /** A way to follow the humps: by a line of so many to the hump, of a trace, the humps so many times as fast as it says. */
 interface Way {
   readonly rhythm: HumpRhythm;
-  readonly of: CurrentTrace;
+  readonly of: CurrentRecording;
   readonly line: number;
   readonly times: number;
 }
@@ -89,7 +89,7 @@ const triedSamples = 1_000_000;
  * Finds and follows the humps: by their own line; and where that gives turns that do not repeat each other, by the comb of
  * lines that many bad bars make.
  */
-export function followHumps(to: ToFollow): Followed | null {
+export function followRipple(to: ToFollow): Followed | null {
   const { humped, whole, band, perTurn } = to;
   const rhythm = humpRhythm(humped, whole, band);
   const plain = rhythm && { rhythm, of: humped, line: 1, times: 1 };
@@ -102,7 +102,7 @@ function along({ rhythm, of, line, times }: Way, { thin, perTurn }: ToFollow, st
   const followed = { ...rhythm, hz: rhythm.hz.map((hz) => hz * line) };
   const found = humpPhase(of, stretch, followed, (perTurn ?? smoothUnknown) * line);
   const each = times / line;
-  const phase = each === 1 ? found : { ...found, humps: found.humps.map((humps) => humps * each) };
+  const phase = each === 1 ? found : { ...found, humps: found.humps.map((ripple) => ripple * each) };
   const humpHz = frequencyOf(phase.humps, phase.block / thin.rateHz);
   const points = Math.max(1, Math.min(mostPoints, Math.floor(thin.rateHz / humpHz)));
   const own = times === 1 ? rhythm : { ...rhythm, hz: rhythm.hz.map((hz) => hz * times) };

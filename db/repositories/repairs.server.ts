@@ -2,10 +2,10 @@ import { type Preference, preferences } from "@core/access/route";
 import { Op } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
-import { FitRow, FitTickRow } from "../models.server";
+import { RepairRow, RepairTickRow } from "../models.server";
 
 /** What a job goes in for, and by which way. */
-export interface Fit {
+export interface Repair {
   readonly targets: readonly string[];
   readonly prefer: Preference;
 }
@@ -15,22 +15,22 @@ const preference = z.enum(preferences);
 const wayWord = z.enum(["in", "back"]);
 
 /** What a job goes in for; null until it was chosen. */
-export async function fitOf(jobId: number): Promise<Fit | null> {
-  const row = await FitRow.findByPk(jobId);
+export async function repairOf(jobId: number): Promise<Repair | null> {
+  const row = await RepairRow.findByPk(jobId);
   if (!row) return null;
   return { targets: targetList.parse(JSON.parse(row.targets)), prefer: preference.parse(row.prefer) };
 }
 
 /** Chooses what a job goes in for; resolves once it is on disk. */
-export async function setFit(jobId: number, { targets, prefer }: Fit): Promise<void> {
+export async function setRepair(jobId: number, { targets, prefer }: Repair): Promise<void> {
   const store = await database();
   await store.write((transaction) =>
-    FitRow.upsert({ jobId, targets: JSON.stringify(targets), prefer }, { transaction }),
+    RepairRow.upsert({ jobId, targets: JSON.stringify(targets), prefer }, { transaction }),
   );
 }
 
 /** A step ticked on the way in or back, with its screws counted. */
-export interface FitTick {
+export interface RepairTick {
   readonly id: string;
   readonly step: string;
   readonly way: "in" | "back";
@@ -40,8 +40,8 @@ export interface FitTick {
 }
 
 /** A job's ticks that stand, oldest first. */
-export async function ticksOf(jobId: number): Promise<FitTick[]> {
-  const rows = await FitTickRow.findAll({
+export async function ticksOf(jobId: number): Promise<RepairTick[]> {
+  const rows = await RepairTickRow.findAll({
     where: { jobId, struckAt: { [Op.is]: null } },
     order: [["takenAt", "ASC"]],
   });
@@ -56,27 +56,27 @@ export async function ticksOf(jobId: number): Promise<FitTick[]> {
 }
 
 /** Stores a tick; the same one sent twice is stored once. A step ticked again the same way stands by its last tick. */
-export async function addTick(jobId: number, shelfId: string, tick: FitTick): Promise<void> {
+export async function addTick(jobId: number, shelfId: string, tick: RepairTick): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
-    if (await FitTickRow.findByPk(tick.id, { transaction })) return;
-    await FitTickRow.update(
+    if (await RepairTickRow.findByPk(tick.id, { transaction })) return;
+    await RepairTickRow.update(
       { struckAt: tick.takenAt },
       { where: { jobId, step: tick.step, way: tick.way, struckAt: { [Op.is]: null } }, transaction },
     );
-    await FitTickRow.create({ ...tick, jobId, shelfId }, { transaction });
+    await RepairTickRow.create({ ...tick, jobId, shelfId }, { transaction });
   });
 }
 
 /** Takes a tick back. */
-export async function strikeTick(jobId: number, id: string, struckAt: Date): Promise<void> {
+export async function deleteTick(jobId: number, id: string, struckAt: Date): Promise<void> {
   const store = await database();
-  await store.statement(() => FitTickRow.update({ struckAt }, { where: { id, jobId } }));
+  await store.statement(() => RepairTickRow.update({ struckAt }, { where: { id, jobId } }));
 }
 
 /** Minutes measured of a plan's steps on the way in, whichever job. */
 export async function measuredSteps(shelfId: string): Promise<{ step: string; minutes: number }[]> {
-  const rows = await FitTickRow.findAll({
+  const rows = await RepairTickRow.findAll({
     where: { shelfId, way: "in", struckAt: { [Op.is]: null }, minutes: { [Op.not]: null } },
     attributes: ["step", "minutes"],
     order: [["takenAt", "ASC"]],

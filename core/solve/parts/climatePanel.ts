@@ -1,7 +1,7 @@
 import type { AddPart } from "../netlist/netlistBuilder";
 
 /** The panel's output: command volts behind `outOhms`, there while the panel is alive. */
-export const addHead: AddPart<"head"> = (builder, part) => {
+export const addClimatePanel: AddPart<"head"> = (builder, part) => {
   const at = (terminal: string): string => `${part.id}.${terminal}`;
   const index = builder.heads.length;
   const source = builder.branch(

@@ -1,4 +1,4 @@
-import { testModels } from "@core/predict/observations/index";
+import { observations } from "@core/predict/observations/index";
 import type { TestName } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import type { Netlist } from "@core/solve/netlist/netlist";
@@ -11,8 +11,8 @@ import { restVolts } from "../sheet/plainSheet";
 function ownChoices(engine: CompiledCircuit) {
   const { circuit, points, battery, motors, relays } = engine.netlist;
   const posts = [`${battery.id}.-`, `${battery.id}.+`];
-  const wordsOf = (test: keyof typeof testModels): readonly string[] => {
-    const model = testModels[test];
+  const wordsOf = (test: keyof typeof observations): readonly string[] => {
+    const model = observations[test];
     return model.gives === "word" ? model.outcomes : [];
   };
   return {
@@ -29,7 +29,7 @@ function ownChoices(engine: CompiledCircuit) {
     fuses: circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id),
     wires: circuit.wires.map(({ id }) => id),
     words: Object.fromEntries(
-      (Object.keys(testModels) as TestName[]).map((test) => [test, wordsOf(test)]),
+      (Object.keys(observations) as TestName[]).map((test) => [test, wordsOf(test)]),
     ) as Record<TestName, readonly string[]>,
   };
 }
@@ -46,7 +46,7 @@ export function healthyView(netlist: Netlist) {
 }
 
 /** What the bench shows of a circuit whatever was read: its healthy state, and what a reading of one's own can be. */
-export const benchView = ({ engine }: Pick<JobView, "engine">) => ({
+export const probeSheetView = ({ engine }: Pick<JobView, "engine">) => ({
   ...healthyView(engine.netlist),
   own: ownChoices(engine),
 });

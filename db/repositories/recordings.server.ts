@@ -1,13 +1,13 @@
-import { type TraceRecord, traceRecordSchema } from "@core/recording/storedRecording";
+import { type RecordingRecord, recordingRecordSchema } from "@core/recording/storedRecording";
 import { Op } from "sequelize";
 import { database } from "../database.server";
-import { TraceRow } from "../models.server";
+import { RecordingRow } from "../models.server";
 
 /** A recording kept with its job. */
-export interface StoredTrace {
+export interface StoredRecording {
   readonly id: string;
   readonly jobId: number;
-  readonly record: TraceRecord;
+  readonly record: RecordingRecord;
   /** Which motor part it is the healthy trace of, where it was made so. */
   readonly healthyOf: string | null;
   readonly takenAt: Date;
@@ -16,24 +16,28 @@ export interface StoredTrace {
 
 const about = ["id", "jobId", "record", "healthyOf", "takenAt", "struckAt"];
 
-const storedOf = (row: TraceRow): StoredTrace => ({
+const storedOf = (row: RecordingRow): StoredRecording => ({
   id: row.id,
   jobId: row.jobId,
-  record: traceRecordSchema.parse(JSON.parse(row.record)),
+  record: recordingRecordSchema.parse(JSON.parse(row.record)),
   healthyOf: row.healthyOf ?? null,
   takenAt: row.takenAt,
   struckAt: row.struckAt ?? null,
 });
 
 /** A job's recordings, oldest first, struck ones included; their samples are asked for one by one. */
-export async function tracesOf(jobId: number): Promise<StoredTrace[]> {
-  const rows = await TraceRow.findAll({ where: { jobId }, attributes: about, order: [["takenAt", "ASC"]] });
+export async function recordingsOf(jobId: number): Promise<StoredRecording[]> {
+  const rows = await RecordingRow.findAll({
+    where: { jobId },
+    attributes: about,
+    order: [["takenAt", "ASC"]],
+  });
   return rows.map(storedOf);
 }
 
 /** The healthy traces of a motor part, newest first, whichever job they come from. */
-export async function healthyTracesOf(motorPart: string): Promise<StoredTrace[]> {
-  const rows = await TraceRow.findAll({
+export async function healthyRecordingsOf(motorPart: string): Promise<StoredRecording[]> {
+  const rows = await RecordingRow.findAll({
     where: { healthyOf: motorPart, struckAt: { [Op.is]: null } },
     attributes: about,
     order: [["takenAt", "DESC"]],
@@ -42,39 +46,39 @@ export async function healthyTracesOf(motorPart: string): Promise<StoredTrace[]>
   return rows.map(storedOf);
 }
 
-export interface NewTrace {
+export interface NewRecording {
   /** Made where it was read: the same one sent twice is stored once. */
   readonly id: string;
   readonly jobId: number;
-  readonly record: TraceRecord;
+  readonly record: RecordingRecord;
   /** Little-endian 32-bit floats, amps; empty for sound. */
   readonly samples: Buffer;
   readonly takenAt: Date;
 }
 
 /** Stores a recording; resolves once it is on disk. */
-export async function addTrace(trace: NewTrace): Promise<void> {
+export async function addRecording(trace: NewRecording): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
-    if (await TraceRow.findByPk(trace.id, { attributes: ["id"], transaction })) return;
-    await TraceRow.create({ ...trace, record: JSON.stringify(trace.record) }, { transaction });
+    if (await RecordingRow.findByPk(trace.id, { attributes: ["id"], transaction })) return;
+    await RecordingRow.create({ ...trace, record: JSON.stringify(trace.record) }, { transaction });
   });
 }
 
 /** Samples kept of a trace of any job; null where there is none. */
 export async function samplesOf(id: string): Promise<Buffer | null> {
-  const row = await TraceRow.findByPk(id, { attributes: ["samples"] });
+  const row = await RecordingRow.findByPk(id, { attributes: ["samples"] });
   return row?.samples ?? null;
 }
 
 /** Strikes a recording out, or puts it back. */
-export async function strikeTrace(jobId: number, id: string, struckAt: Date | null): Promise<void> {
+export async function deleteRecording(jobId: number, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
-  await store.statement(() => TraceRow.update({ struckAt }, { where: { id, jobId } }));
+  await store.statement(() => RecordingRow.update({ struckAt }, { where: { id, jobId } }));
 }
 
 /** Makes a recording the healthy one of a motor part to compare with, or takes that back with null. */
 export async function setHealthy(jobId: number, id: string, motorPart: string | null): Promise<void> {
   const store = await database();
-  await store.statement(() => TraceRow.update({ healthyOf: motorPart }, { where: { id, jobId } }));
+  await store.statement(() => RecordingRow.update({ healthyOf: motorPart }, { where: { id, jobId } }));
 }

@@ -4,14 +4,14 @@ import fc from "fast-check";
 import { problemText } from "../problem/problem";
 import { shippedPlan, type shippedPlans } from "../testing/shippedPlan";
 import { type AccessStep, testStepId } from "./plan";
+import { refitting } from "./refitting";
 import { quickestRoute } from "./route";
 import { stepKinds } from "./stepKind";
-import { wayBack } from "./wayBack";
 
 const backTo = (name: (typeof shippedPlans)[number], part: string) => {
   const route = quickestRoute(shippedPlan(name), [part]);
   if (!route.ok) throw new Error(route.problems.map(problemText).join());
-  return wayBack(route.value.steps, [part]);
+  return refitting(route.value.steps, [part]);
 };
 const step = (id: string, more: Partial<AccessStep> = {}): AccessStep => ({
   id,
@@ -34,7 +34,7 @@ test("the last off goes on first, and the negative last of all, whatever the ste
         }
         return [step(`s${i}`, { kind, ...(none && kind !== "battery-off" ? { back: null } : {}) })];
       });
-      const back = wayBack(steps, ["M1"]).map(({ id }) => id);
+      const back = refitting(steps, ["M1"]).map(({ id }) => id);
       const own = back.filter((id) => id !== testStepId);
       const expected = [...steps].reverse().filter((one) => one.back !== null && one.kind !== "battery-off");
       expect(own.slice(0, expected.length)).toEqual(expected.map(({ id }) => id));
@@ -82,7 +82,10 @@ describe("how each step goes back", () => {
   });
 
   test("an ear that was cut has a screw left over for good; a slotted ear slides home", () => {
-    const cut = wayBack([step("a", { fasteners: [{ count: 3, head: "hex", into: "metal", back: 2 }] })], []);
+    const cut = refitting(
+      [step("a", { fasteners: [{ count: 3, head: "hex", into: "metal", back: 2 }] })],
+      [],
+    );
     expect(cut[0]).toMatchObject({ screws: 2 });
     expect(cut[0]?.how.join()).toMatch(/1 screw stays out for good/);
     expect(backTo("godwit-moulded", "R2")[0]?.how.join()).toMatch(/slid home, then tightened/);
@@ -95,7 +98,7 @@ test("what covers the battery goes on after its negative: last but for that", ()
     step("negative", { kind: "battery-off", needs: [["cover"]] }),
     step("motor", { kind: "out", needs: [["negative"]] }),
   ];
-  expect(wayBack(steps, []).map(({ id }) => id)).toEqual(["motor", testStepId, "negative", "cover"]);
+  expect(refitting(steps, []).map(({ id }) => id)).toEqual(["motor", testStepId, "negative", "cover"]);
 });
 
 describe("the test before the panels", () => {
@@ -111,5 +114,5 @@ describe("the test before the panels", () => {
     expect(back.slice(-3)).toEqual(["hold-down", "negative", testStepId]);
   });
 
-  test("is not asked for where nothing was taken off", () => expect(wayBack([], ["M1"])).toEqual([]));
+  test("is not asked for where nothing was taken off", () => expect(refitting([], ["M1"])).toEqual([]));
 });

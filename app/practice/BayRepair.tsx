@@ -3,7 +3,7 @@ import { Form } from "react-router";
 import type { BayData } from "./bayView.server";
 
 /** Buying: what, and how sure one is, before it is known. */
-export function BayFit({ bay, busy }: { bay: BayData; busy: boolean }) {
+export function BayRepair({ bay, busy }: { bay: BayData; busy: boolean }) {
   const [parts, setParts] = useState<readonly string[]>([]);
   const [odds, setOdds] = useState("");
   const chosen = bay.parts.filter(({ id }) => parts.includes(id));

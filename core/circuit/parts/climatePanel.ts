@@ -2,7 +2,7 @@ import { z } from "zod";
 import { nonNegative, partBase, positive, settingName } from "./partBase";
 
 /** A control panel that puts a voltage on `cmd` for each setting. */
-export const headSchema = z.strictObject({
+export const climatePanelSchema = z.strictObject({
   ...partBase,
   kind: z.literal("head"),
   commands: z.record(settingName, z.number().min(-60).max(60)),
@@ -11,7 +11,7 @@ export const headSchema = z.strictObject({
   /** It talks over a data bus; its command volts stand for what it asks. */
   bus: z.literal(true).optional(),
 });
-export type ControlHead = z.infer<typeof headSchema>;
+export type ClimatePanel = z.infer<typeof climatePanelSchema>;
 
 /** Names of the terminals: permanent and switched feed, ground (DIN 72552), and the command. */
-export const headTerminals = (): string[] => ["30", "15", "31", "cmd"];
+export const climatePanelTerminals = (): string[] => ["30", "15", "31", "cmd"];

@@ -27,7 +27,7 @@ const closes: ReadonlySet<AccessStep["kind"]> = new Set(["panel", "bracket"]);
  * @param steps the way in, in order
  * @param targets parts that were got at: their plugs are on before the test
  */
-export function wayBack(steps: readonly AccessStep[], targets: readonly string[]): BackStep[] {
+export function refitting(steps: readonly AccessStep[], targets: readonly string[]): BackStep[] {
   const negative = steps.find(({ kind }) => kind === "battery-off");
   const others = [...steps].reverse().filter((step) => step !== negative);
   // As late as can be: before what covers the battery itself.
