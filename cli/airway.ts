@@ -3,6 +3,7 @@ import { type ParseArgsConfig, parseArgs } from "node:util";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnoseCase } from "@core/formats/diagnoseCase";
 import { CircuitCache } from "@core/predict/tables/circuitCache";
+import { diagnosisReport } from "@words/diagnosisReport";
 import { BadInput, parseJson, readInput, recordingFrom } from "./input";
 import { shippedCircuits } from "./library";
 import { accept, diagnosisLines, matchLines, pointLines, print, rippleLines, routeLines } from "./output";
@@ -141,7 +142,7 @@ async function run(argv: string[]): Promise<void> {
       const diagnosis = accept(
         diagnoseCase(input, library, new CircuitCache(1), { explainAll: true, plan: values.plan ?? false }),
       );
-      return print(diagnosis, text ? diagnosisLines(diagnosis) : null);
+      return print(diagnosisReport(diagnosis), text ? diagnosisLines(diagnosis) : null);
     }
   }
 }

@@ -1,10 +1,12 @@
 import type { Route } from "@core/access/route";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { setupText, testText } from "@core/predict/readingText";
 import { type Parsed, problemText } from "@core/problem/problem";
 import type { RippleReading } from "@core/ripple/rippleReading";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
 import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
+import { conflictText, reasonText } from "@words/reasonWords";
+import { setupText } from "@words/tests/setupText";
+import { testText } from "@words/tests/testText";
 import { BadInput } from "./input";
 import type { MatchAnswer } from "./verbs/match";
 
@@ -38,13 +40,13 @@ export function diagnosisLines({ verdict, parts, next, conflicts }: Diagnosis): 
   const [test] = next;
   return [
     `${verdict.state}: replace ${listed(verdict.replace)}, ${percent(verdict.p)}`,
-    ...verdict.because,
+    ...verdict.because.map(reasonText),
     `suspects: ${parts
       .slice(0, 5)
       .map(({ part, p }) => `${part} ${percent(p)}`)
       .join(", ")}`,
     ...(test ? [`next: ${testText(test.test)} (${setupText(test.test)}), ${minutesText(test.minutes)}`] : []),
-    ...conflicts.map(({ why }) => why),
+    ...conflicts.map(conflictText),
   ];
 }
 

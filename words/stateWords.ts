@@ -1,5 +1,3 @@
-import type { TestName } from "@core/predict/reading";
-
 /** The complaint strip's words for what a speed does. */
 export const airflowWords = {
   none: "nothing",
@@ -21,6 +19,3 @@ export const verdictWords = {
   settled: "settled",
   "best-guess": "a best guess",
 } as const;
-
-/** Units of the tests that give a number. */
-export const displayUnits: Partial<Record<TestName, string>> = { volts: "V", ohms: "Ω", amps: "A" };

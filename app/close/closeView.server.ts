@@ -15,6 +15,7 @@ import { recordingsOf } from "@db/repositories/recordings.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { faultWords, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
+import { reasonText } from "@words/reasonWords";
 import { checkView } from "../check/checkView.server";
 import { minutesTicked } from "../estimate/estimateView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
@@ -113,7 +114,7 @@ export async function closeView(id: string | undefined) {
       name: repairName(circuit, verdict.replace),
       p: verdict.p,
       state: verdict.state,
-      because: verdict.because,
+      because: verdict.because.map(reasonText),
       killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
     },
     recordings: traces

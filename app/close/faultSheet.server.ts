@@ -1,4 +1,4 @@
-import { airflowReading } from "@core/predict/reading";
+import { airflowReading } from "@core/predict/observations/airflow";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import { activeReadings, type JobView, sheetStatesAt } from "../job/jobView.server";

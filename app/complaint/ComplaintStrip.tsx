@@ -1,4 +1,4 @@
-import { airflowSeen } from "@core/predict/reading";
+import { airflowSeen } from "@core/predict/observations/airflow";
 import { airflowWords } from "@words/stateWords";
 import { useFetcher } from "react-router";
 

@@ -1,6 +1,8 @@
 import { cautions } from "@core/diagnose/tests/caution";
 import { strategies } from "@core/diagnose/tests/strategy";
-import { type Reading, readingSchema, testNames } from "@core/predict/reading";
+import { observationOf, observations } from "@core/predict/observations/index";
+import { pickedTest } from "@core/predict/observations/testForm";
+import { parseTest, type Reading, readingSchema } from "@core/predict/reading";
 import { readingProblems } from "@core/predict/readingProblems";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemsOf, problemText } from "@core/problem/problem";
@@ -23,7 +25,7 @@ const offeredForm = z.object({
 const ownForm = z.object({
   intent: z.literal("own-reading"),
   token: z.uuid(),
-  test: z.enum(testNames),
+  test: z.enum(observations.map(({ name }) => name)),
   key: z.enum(["off", "acc", "run"]),
   setting: short,
   first: short.default(""),
@@ -51,20 +53,18 @@ export function typedNumber(text: string): number | null {
   return Number.isNaN(value) ? null : value;
 }
 
-/** What a meter's reading gives. */
-const figures = ["volts", "ohms", "amps"];
-
 type Entered = { readonly reading: Reading } | { readonly problem: string };
 
 function checked(engine: CompiledCircuit, input: unknown): Entered {
   const parsed = readingSchema.safeParse(input);
   if (!parsed.success) {
     const [slip] = problemsOf(parsed.error, input);
-    const isFigure = slip !== undefined && figures.includes(slip.path);
+    const isFigure = observations.some((own) => own.gives === "number" && own.figure === slip?.path);
     return {
-      problem: isFigure
-        ? `${problemText(slip)}.`
-        : "That reading cannot be understood: check the points and the value.",
+      problem:
+        slip && isFigure
+          ? `${problemText(slip)}.`
+          : "That reading cannot be understood: check the points and the value.",
     };
   }
   const [wrong] = readingProblems(engine, parsed.data);
@@ -73,70 +73,36 @@ function checked(engine: CompiledCircuit, input: unknown): Entered {
 
 /** The reading a filled-in offered look makes. */
 export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof offeredForm>): Entered {
-  let test: unknown;
+  let look: unknown;
   try {
-    test = JSON.parse(form.look);
+    look = JSON.parse(form.look);
   } catch {
     return { problem: "That look cannot be read: load the page again." };
   }
-  if (typeof test !== "object" || test === null || !("test" in test))
-    return { problem: "That look cannot be read." };
-  return checked(engine, {
-    ...test,
-    ...resultOf(String(test.test), form.seen, form.about ?? form.value, form.noEnd === "yes"),
-  });
+  const test = parseTest(look);
+  if (!test) return { problem: "That look cannot be read." };
+  const typed = form.seen ?? form.about ?? form.value;
+  return checked(engine, { ...test, ...resultOf(test.test, typed, form.noEnd === "yes") });
 }
 
-function resultOf(test: string, seen: string | undefined, value: string | undefined, noEnd: boolean) {
-  if (!figures.includes(test)) return { seen };
-  const number = noEnd ? null : (typedNumber(value ?? "") ?? value);
-  return { [test]: number };
+/** The result as typed or tapped: a figure where it can be read as one. */
+function resultOf(name: string, typed: string | undefined, noEnd: boolean): Record<string, unknown> {
+  const observation = observationOf(name);
+  if (observation.gives === "word") return { seen: typed };
+  return { [observation.figure]: noEnd ? null : (typedNumber(typed ?? "") ?? typed) };
 }
+
+/** What may be typed for ohms that the meter calls open. */
+const openCircuit = /^(no end|open|ol)$/i;
 
 /** The reading a technician's own choice of test and points makes. */
 export function ownReading(engine: CompiledCircuit, form: z.infer<typeof ownForm>): Entered {
-  const { test, first, second, at, result } = form;
+  const observation = observationOf(form.test);
+  const picked = observation.form.pick.kind === "points" ? [form.first, form.second] : [form.at];
   const unplugged = form.unplugged === "" ? {} : { unplugged: [form.unplugged] };
-  const live = { key: form.key, setting: form.setting, ...unplugged };
-  switch (test) {
-    case "light":
-      return checked(engine, { test, probe: first, clip: second, ...live, seen: result });
-    case "volts":
-      return checked(engine, {
-        test,
-        red: first,
-        black: second,
-        ...live,
-        ...resultOf(test, "", result, false),
-      });
-    case "ohms": {
-      const noEnd = /^(no end|open|ol)$/i.test(result.trim());
-      const { setting } = form;
-      return checked(engine, {
-        test,
-        red: first,
-        black: second,
-        setting,
-        ...unplugged,
-        ...resultOf(test, "", result, noEnd),
-      });
-    }
-    case "amps":
-      return checked(engine, { test, around: at, ...live, ...resultOf(test, "", result, false) });
-    case "airflow":
-    case "listen":
-    case "smell":
-      return checked(engine, { test, key: form.key, setting: form.setting, seen: result });
-    case "look":
-    case "spin":
-      return checked(engine, { test, at, seen: result });
-    case "tap":
-    case "swap":
-    case "ripple":
-      return checked(engine, { test, at, ...live, seen: result });
-    case "lampload":
-      return checked(engine, { test, lampFor: at, ...live, seen: result });
-    case "history":
-      return checked(engine, { test, of: at, seen: result });
-  }
+  const test = pickedTest(observation, picked, { key: form.key, setting: form.setting, ...unplugged });
+  return checked(engine, {
+    ...test,
+    ...resultOf(form.test, form.result, openCircuit.test(form.result.trim())),
+  });
 }

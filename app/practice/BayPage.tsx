@@ -1,6 +1,8 @@
-import { historyOf, type Test } from "@core/predict/reading";
-import { historyWords } from "@core/predict/readingText";
+import { historyOf } from "@core/predict/observations/history";
+import type { AnyTest } from "@core/predict/observations/observation";
+import type { TestOf } from "@core/predict/reading";
 import { minutesText } from "@core/units/wording";
+import { questionWords } from "@words/tests/history";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Form, Link, useActionData, useNavigation, useSubmit } from "react-router";
 import { plainSheet } from "../sheet/plainSheet";
@@ -48,7 +50,7 @@ export function BayPage({ bay }: { bay: BayData }) {
     if (!busy) void submit({ ...fields, token: bay.token }, { method: "post" });
   };
   // A switch of a second blower stands as it was put for every look on the live vehicle.
-  const test = (own: Test): void =>
+  const test = (own: AnyTest | TestOf<"history">): void =>
     send({
       intent: "look",
       look: JSON.stringify(
@@ -154,7 +156,7 @@ export function BayPage({ bay }: { bay: BayData }) {
               <option value="">Ask the customer…</option>
               {historyOf.map((of) => (
                 <option key={of} value={of}>
-                  {historyWords[of]}?
+                  {questionWords[of]}?
                 </option>
               ))}
             </select>

@@ -1,6 +1,8 @@
-import type { Test, TestName } from "@core/predict/reading";
+import type { TestName } from "@core/predict/observations/index";
+import type { AnyTest } from "@core/predict/observations/observation";
 import { partName } from "@words/partName";
-import { whereAt } from "@words/testWords";
+import { whereAt } from "@words/pointWords";
+import { wordingOf } from "@words/tests/index";
 import { X } from "lucide-react";
 import {
   otherSide,
@@ -23,24 +25,11 @@ interface BayProbeProps {
   readonly other: string | null;
   readonly placing: boolean;
   readonly onPlace: (placing: boolean) => void;
-  readonly onLook: (test: Test) => void;
+  readonly onLook: (test: AnyTest) => void;
   readonly onOpen: (place: string) => void;
   readonly onClose: () => void;
   readonly busy: boolean;
 }
-
-const titles: Partial<Record<TestName, string>> = {
-  volts: "Volts",
-  ohms: "Ohms, battery off",
-  amps: "Clamp round it",
-  look: "Look at it",
-  spin: "Spin by hand",
-  listen: "Listen",
-  tap: "Tap or wiggle",
-  lampload: "Load lamp in its place",
-  swap: "Known-good one in its place",
-  ripple: "Humps",
-};
 
 /** What can be done at what was tapped, with its minutes. */
 export function BayProbe(props: BayProbeProps) {
@@ -51,7 +40,7 @@ export function BayProbe(props: BayProbeProps) {
   const owner = target.kind === "point" ? ownerOf(circuit, name) : name;
   const shut = bay.places.find((place) => !place.open && place.parts.includes(owner));
   const black = other ?? `${battery}.-`;
-  const make = (test: TestName, at: string): Test => testAt(target, test, setup, { other: at });
+  const make = (test: TestName, at: string): AnyTest => testAt(target, test, setup, at);
   const plugs = pullable(circuit, target);
   const last = bay.acts.findLast(({ act }) => act === "look");
   const beyond = target.kind === "point" ? otherSide(circuit, name, setup.unplugged) : null;
@@ -103,7 +92,7 @@ export function BayProbe(props: BayProbeProps) {
                   onDo={() => onLook(make(test, black))}
                   minutes={bay.testMinutes[test]}
                 >
-                  {titles[test] ?? test}
+                  {wordingOf(test).action}
                 </Do>,
               ],
         )}

@@ -3,12 +3,13 @@ import { type PracticeAct, PracticeBay, repairCost } from "@core/practice/practi
 import type { PracticeCircuit } from "@core/practice/practiceCase";
 import { observations } from "@core/predict/observations/index";
 import type { Reading } from "@core/predict/reading";
-import { evidenceText, resultText, setupText, testText } from "@core/predict/readingText";
 import { listed, minutesText, percent } from "@core/units/wording";
 import { actsOf, findCase, type StoredCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { partName, repairName } from "@words/partName";
 import { airflowWords } from "@words/stateWords";
+import { setupText } from "@words/tests/setupText";
+import { evidenceText, resultText, testText } from "@words/tests/testText";
 import { data } from "react-router";
 import { layoutOf } from "../sheet/layouts.server";
 import { priceText } from "../text/money";
@@ -153,9 +154,7 @@ export async function bayView(id: string | undefined) {
         minutes: minutesText(cost.minutes),
       };
     }),
-    testMinutes: Object.fromEntries(
-      Object.values(observations).map(({ test, minutes }) => [test, minutesText(minutes)]),
-    ),
+    testMinutes: Object.fromEntries(observations.map(({ name, minutes }) => [name, minutesText(minutes)])),
     /** Switches with settings of their own, for a second blower. */
     switches: circuit.parts.flatMap((part) =>
       part.kind === "selector" && part.settings

@@ -2,12 +2,13 @@ import { faultId } from "@core/fault/faultId";
 import { type Debrief, debriefing, type PartOdds, type TestWorth } from "@core/practice/debrief";
 import { faultLeft } from "@core/practice/practiceBay";
 import { caseFaultId, faultOf } from "@core/practice/practiceCase";
+import { probedPoint } from "@core/predict/probedPoint";
 import { testOf } from "@core/predict/reading";
-import { setupText, testText } from "@core/predict/readingText";
 import { minutesText } from "@core/units/wording";
 import { shopTerms } from "@db/repositories/settings.server";
 import { faultWords, repairName } from "@words/partName";
-import { probePoint } from "@words/testWords";
+import { setupText } from "@words/tests/setupText";
+import { testText } from "@words/tests/testText";
 import { redirect } from "react-router";
 import { sheetStatesAt } from "../job/jobView.server";
 import { layoutOf } from "../sheet/layouts.server";
@@ -59,7 +60,7 @@ export async function debriefView(id: string | undefined) {
         },
       ],
     );
-    return state ? { state, probe: probePoint(test), unplugged: test.unplugged ?? [] } : null;
+    return state ? { state, probe: probedPoint(test), unplugged: test.unplugged ?? [] } : null;
   };
   return {
     id: stored.id,

@@ -1,4 +1,8 @@
-import type { TestName } from "@core/predict/reading";
+import { historyOf } from "@core/predict/observations/history";
+import { observationOf, type TestName } from "@core/predict/observations/index";
+import type { TargetKind, TestForm } from "@core/predict/observations/testForm";
+import { answerTitles } from "@words/tests/history";
+import { testWordings, wordingOf } from "@words/tests/index";
 import { memo, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { Fold } from "../ui/Fold";
@@ -14,45 +18,28 @@ interface OwnReadingProps {
   readonly relays: readonly string[];
   readonly fuses: readonly string[];
   readonly wires: readonly string[];
-  readonly words: Readonly<Partial<Record<TestName, readonly string[]>>>;
 }
-
-const tests: readonly { test: TestName; title: string }[] = [
-  { test: "light", title: "test light" },
-  { test: "volts", title: "volts" },
-  { test: "ohms", title: "ohms, battery off" },
-  { test: "airflow", title: "air at the vent" },
-  { test: "look", title: "a look" },
-  { test: "amps", title: "amps, by clamp" },
-  { test: "listen", title: "listen" },
-  { test: "smell", title: "smell" },
-  { test: "spin", title: "spin by hand" },
-  { test: "tap", title: "tap or wiggle" },
-  { test: "lampload", title: "load lamp in its place" },
-  { test: "swap", title: "known-good relay" },
-  { test: "ripple", title: "current humps" },
-  { test: "history", title: "ask the customer" },
-];
-
-const numberHints: Partial<Record<TestName, string>> = {
-  ohms: "(Ω, or “no end”)",
-  volts: "(V)",
-  amps: "(A)",
-};
 
 /** A reading nobody suggested: any test, any points, any set-up. */
 export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
   const [test, setTest] = useState<TestName>("light");
-  const twoPoints = test === "light" || test === "volts" || test === "ohms";
-  const words = props.words[test]?.length ? props.words[test] : undefined;
-  const items = itemsFor(test, props);
+  const observation = observationOf(test);
+  const { picks, hint } = wordingOf(test);
+  const twoPoints = observation.form.pick.kind === "points";
+  const batteryOff = observation.form.setup === "battery-off";
+  const items = itemsFor(observation.form, props);
   return (
     <Fold title="Own reading" className="sheet-card grow basis-36 px-3 open:basis-full">
       <EntryForm passing className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />
-        <Choice title="Test" name="test" value={test} onChange={(value) => setTest(value as TestName)}>
-          {tests.map(({ test: name, title }) => (
+        <Choice
+          title="Test"
+          name="test"
+          value={test}
+          onChange={(value) => setTest(observationOf(value).name)}
+        >
+          {testWordings.map(({ name, title }) => (
             <option key={name} value={name}>
               {title}
             </option>
@@ -60,16 +47,16 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
         </Choice>
         {twoPoints ? (
           <>
-            <Choice title={test === "light" ? "Touch" : "Red on"} name="first">
+            <Choice title={picks[0] ?? ""} name="first">
               {options(props.points)}
             </Choice>
-            <Choice title={test === "light" ? "Clip on" : "Black on"} name="second">
+            <Choice title={picks[1] ?? ""} name="second">
               {options([...props.posts, ...props.points])}
             </Choice>
           </>
         ) : (
           items.length > 0 && (
-            <Choice title={test === "history" ? "About" : "At"} name="at">
+            <Choice title={picks[0] ?? ""} name="at">
               {items.map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
@@ -81,13 +68,8 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
         <Choice title="Speed" name="setting">
           {options(props.settings)}
         </Choice>
-        <Choice
-          title="Key"
-          name="key"
-          initial={test === "ohms" ? "off" : "run"}
-          key={`key-${test === "ohms"}`}
-        >
-          {options(test === "ohms" ? ["off"] : ["run", "acc", "off"])}
+        <Choice title="Key" name="key" initial={batteryOff ? "off" : "run"} key={`key-${batteryOff}`}>
+          {options(batteryOff ? ["off"] : ["run", "acc", "off"])}
         </Choice>
         {twoPoints && (
           <Choice title="Plug off" name="unplugged">
@@ -95,13 +77,13 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
             {options(props.plugs)}
           </Choice>
         )}
-        {words ? (
+        {observation.gives === "word" ? (
           <Choice title="Showed" name="result">
-            {options(words)}
+            {options(observation.outcomes)}
           </Choice>
         ) : (
           <label className="grid gap-1 text-base text-soft">
-            Read {numberHints[test]}
+            Read {hint}
             <input name="result" required className="field figures w-full" autoComplete="off" />
           </label>
         )}
@@ -116,36 +98,20 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
   );
 });
 
-const asked = [
-  { id: "heat", name: "heat changes it" },
-  { id: "bumps", name: "bumps change it" },
-  { id: "damp", name: "damp changes it" },
-  { id: "wet-carpet", name: "wet carpet" },
-  { id: "recent-work", name: "recent work" },
-  { id: "recall", name: "a recall" },
-];
-
-/** What a test can be done at; none for those done at the vent. */
-function itemsFor(test: TestName, { motors, relays, fuses, wires, things }: OwnReadingProps) {
-  const plain = (ids: readonly string[]) => ids.map((id) => ({ id, name: id }));
-  switch (test) {
-    case "spin":
-    case "ripple":
-      return plain(motors);
-    case "swap":
-      return plain(relays);
-    case "lampload":
-      return plain([...motors, ...fuses]);
-    case "amps":
-      return plain([...motors, ...wires]);
-    case "history":
-      return asked;
-    case "look":
-    case "tap":
-      return things;
-    default:
-      return [];
-  }
+/** What a test can be made at; none for those made at the vent. */
+function itemsFor({ pick, targets }: TestForm, { motors, relays, fuses, wires, things }: OwnReadingProps) {
+  if (pick.kind === "answer") return historyOf.map((id) => ({ id, name: answerTitles[id] }));
+  if (pick.kind !== "thing") return [];
+  if (targets.other !== undefined) return things;
+  const ids: readonly (readonly [TargetKind, readonly string[]])[] = [
+    ["motor", motors],
+    ["relay", relays],
+    ["fuse", fuses],
+    ["wire", wires],
+  ];
+  return ids.flatMap(([kind, own]) =>
+    targets[kind] === undefined ? [] : own.map((id) => ({ id, name: id })),
+  );
 }
 
 const options = (values: readonly string[]) =>

@@ -1,6 +1,6 @@
 import type { Test } from "@core/predict/reading";
-import { testText } from "@core/predict/readingText";
 import { percent } from "@core/units/wording";
+import { testText } from "@words/tests/testText";
 import { memo, useCallback, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { useEntries, useEntryAnswers } from "../entries/useEntries";
@@ -226,7 +226,6 @@ export const ProbePage = memo(function BenchPage({ bench, job, lettersOn }: Benc
                 if (!waits) setOther(null);
               }}
               placingOther={placingOther}
-              words={own.words}
               onTarget={take}
               cautionsRead={job.cautionsRead}
             />

@@ -1,11 +1,11 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { colourWords } from "@core/circuit/wireColour";
 import type { Caution } from "@core/diagnose/tests/caution";
-import type { TestName } from "@core/predict/reading";
-import { setupText } from "@core/predict/readingText";
+import { observationOf, type TestName } from "@core/predict/observations/index";
 import { partName } from "@words/partName";
-import { displayUnits } from "@words/stateWords";
-import { whereAt } from "@words/testWords";
+import { whereAt } from "@words/pointWords";
+import { wordingOf } from "@words/tests/index";
+import { setupText } from "@words/tests/setupText";
 import { X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
@@ -43,27 +43,9 @@ interface ProbePanelProps {
   /** Waits for a tap that puts the other lead, or stops waiting. */
   readonly onPlaceOther: (waits: boolean) => void;
   readonly placingOther: boolean;
-  readonly words: Readonly<Partial<Record<TestName, readonly string[]>>>;
   readonly onTarget: (target: ProbeTarget | null) => void;
   readonly cautionsRead: readonly Caution[];
 }
-
-const testTitles: Readonly<Record<TestName, string>> = {
-  light: "light",
-  volts: "volts",
-  ohms: "ohms",
-  amps: "amps",
-  look: "look",
-  spin: "spin",
-  listen: "listen",
-  tap: "tap",
-  lampload: "lamp",
-  swap: "swap",
-  ripple: "humps",
-  airflow: "air",
-  smell: "smell",
-  history: "ask",
-};
 
 interface Prediction {
   readonly lines: readonly { readonly fault: string; readonly shows: string }[];
@@ -86,11 +68,12 @@ export function ProbePanel(props: ProbePanelProps) {
   const onFeed = fed === flipped;
   const clip = `${battery}.${onFeed ? "+" : "-"}`;
   const other = test === "light" ? clip : (props.other ?? `${battery}.-`);
-  const look = testAt(target, test, setup, { other });
+  const look = testAt(target, test, setup, other);
   const query = new URLSearchParams({ look: JSON.stringify(look), now: token });
   for (const { fault } of under) query.append("fault", fault);
   const { answer, current } = useAnswer<Prediction>(`/jobs/${jobId}/predict?${query}`);
-  const words = props.words[test] ?? [];
+  const observation = observationOf(test);
+  const words = observation.gives === "word" ? observation.outcomes : [];
   const name = targetName(target);
   return (
     <section
@@ -128,7 +111,7 @@ export function ProbePanel(props: ProbePanelProps) {
             onClick={() => setChosen(one)}
             className="min-h-11 grow border-r border-rule px-2.5 text-base last:border-r-0 aria-pressed:bg-ink aria-pressed:text-paper"
           >
-            {testTitles[one]}
+            {wordingOf(one).short}
           </button>
         ))}
       </fieldset>
@@ -266,7 +249,7 @@ function Reads({ test }: { test: TestName }) {
         onChange={({ target }) => setTyped(target.value)}
         className="field figures w-24 text-right"
       />
-      <span>{displayUnits[test]}</span>
+      <span>{wordingOf(test).unit}</span>
       <button type="submit" className="btn min-h-11 px-3 text-base">
         Save
       </button>

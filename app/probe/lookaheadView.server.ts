@@ -1,8 +1,8 @@
 import type { LookaheadTest, StrategyCost } from "@core/diagnose/tests/lookahead";
 import type { TestName } from "@core/predict/reading";
 import { repairName } from "@words/partName";
-import { displayUnits } from "@words/stateWords";
-import { testWords } from "@words/testWords";
+import { wordingOf } from "@words/tests/index";
+import { testWords } from "@words/tests/testText";
 import { diagnosisOf } from "../job/diagnosis.server";
 import type { JobView } from "../job/jobView.server";
 
@@ -30,7 +30,7 @@ const shownDeep = 2;
 
 /** A display's range with its unit. */
 function unitOf(test: TestName, seen: string): string {
-  const unit = displayUnits[test];
+  const { unit } = wordingOf(test);
   return unit && seen !== "no end" ? `${seen} ${unit}` : seen;
 }
 

@@ -1,5 +1,5 @@
 import type { Caution } from "@core/diagnose/tests/caution";
-import type { TestWords } from "@words/testWords";
+import type { TestWords } from "@words/tests/wording";
 
 /** A look as the page offers it. */
 export interface OfferedTest {

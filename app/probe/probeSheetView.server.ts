@@ -1,5 +1,3 @@
-import { observations } from "@core/predict/observations/index";
-import type { TestName } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import type { Netlist } from "@core/solve/netlist/netlist";
 import { partName } from "@words/partName";
@@ -11,10 +9,6 @@ import { restVolts } from "../sheet/plainSheet";
 function ownChoices(engine: CompiledCircuit) {
   const { circuit, points, battery, motors, relays } = engine.netlist;
   const posts = [`${battery.id}.-`, `${battery.id}.+`];
-  const wordsOf = (test: keyof typeof observations): readonly string[] => {
-    const model = observations[test];
-    return model.gives === "word" ? model.outcomes : [];
-  };
   return {
     settings: circuit.settings,
     points: points.names.filter((name) => !posts.includes(name)),
@@ -28,9 +22,6 @@ function ownChoices(engine: CompiledCircuit) {
     relays: relays.map(({ part }) => part.id),
     fuses: circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id),
     wires: circuit.wires.map(({ id }) => id),
-    words: Object.fromEntries(
-      (Object.keys(observations) as TestName[]).map((test) => [test, wordsOf(test)]),
-    ) as Record<TestName, readonly string[]>,
   };
 }
 

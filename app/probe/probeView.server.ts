@@ -4,14 +4,16 @@ import { beliefHistory, suspectGroups } from "@core/diagnose/history/beliefHisto
 import { cautionsOf } from "@core/diagnose/tests/caution";
 import { isCleared } from "@core/diagnose/verdict/cleared";
 import { isMechanical } from "@core/motor/mechanicalMode";
-import { observations } from "@core/predict/observations/index";
-import { evidenceText } from "@core/predict/readingText";
+import { observationOf } from "@core/predict/observations/index";
+import { probedPoint } from "@core/predict/probedPoint";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { minutesText } from "@core/units/wording";
 import { versionOf } from "@db/repositories/jobVersion.server";
 import { faultWords, partName, repairName } from "@words/partName";
-import { airflowWords, displayUnits } from "@words/stateWords";
-import { probePoint, testWords } from "@words/testWords";
+import { conflictText, suspectWhyText } from "@words/reasonWords";
+import { airflowWords } from "@words/stateWords";
+import { wordingOf } from "@words/tests/index";
+import { evidenceText, expectationText, resultText, testWords } from "@words/tests/testText";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { activeNumbers, activeReadings, evidenceLines, type JobView, noteLines } from "../job/jobView.server";
 import { randomId } from "../text/randomId";
@@ -26,7 +28,7 @@ export const probeOptions: DiagnoseOptions = { asIf: assumedShown + 1 };
 
 function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): OfferedTest {
   const { test, minutes, bits, outcomes } = next;
-  const model = observations[test.test];
+  const model = observationOf(test.test);
   return {
     look: JSON.stringify(test),
     test: test.test,
@@ -36,7 +38,7 @@ function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): Offered
     why: `Of the looks weighed it is expected to tell most for its minutes: ${bits.toFixed(2)} bits about what to replace, in ${minutesText(minutes)} with the way there.`,
     setting: test.setting ?? null,
     cautions: cautionsOf(engine, test).filter((caution) => !job.cautionsRead.includes(caution)),
-    probe: probePoint(test),
+    probe: probedPoint(test),
     outcomes: outcomes.map(({ seen, value, p, leaves }) => ({
       seen,
       value: value === null ? null : Number(value.toPrecision(3)),
@@ -48,7 +50,7 @@ function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): Offered
         .join(", ")}`,
     })),
     choices: model.gives === "word" ? model.outcomes : null,
-    unit: displayUnits[test.test] ?? null,
+    unit: wordingOf(test.test).unit ?? null,
   };
 }
 
@@ -77,7 +79,7 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
         fault,
         words: fault === "unknown" ? "outside this circuit" : faultWords(fault),
         p,
-        why,
+        why: suspectWhyText(why),
       });
   }
   const shown = [...groups]
@@ -171,9 +173,15 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
   return Object.fromEntries(
     faults.map((fault) => {
       const own = asIf[suspects.findIndex((suspect) => suspect.fault === fault)] ?? [];
-      const lines = own.map(({ reading, expected, seen, agrees }) => {
+      const lines = own.map(({ reading, expected, agrees }) => {
         const at = standing[reading] as (typeof standing)[number];
-        return { number: at.number, what: evidenceText(at.reading), seen, expected, agrees };
+        return {
+          number: at.number,
+          what: evidenceText(at.reading),
+          seen: resultText(at.reading),
+          expected: expectationText(expected),
+          agrees,
+        };
       });
       return [fault, lines];
     }),
@@ -219,7 +227,10 @@ export function probeView(view: JobView) {
       name: repairName(circuit, parts),
     })),
     notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
-    conflicts: diagnosis.conflicts.map(({ reading, why }) => ({ number: numbers[reading] ?? 0, why })),
+    conflicts: diagnosis.conflicts.map((conflict) => ({
+      number: conflict.slip.number,
+      why: conflictText(conflict),
+    })),
     token: randomId(),
   };
 }

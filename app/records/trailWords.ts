@@ -1,7 +1,7 @@
 import { readingSchema } from "@core/predict/reading";
-import { evidenceText, resultText } from "@core/predict/readingText";
 import { proofFindingSchema } from "@core/proof/proofFinding";
 import type { TrailLine } from "@db/repositories/events.server";
+import { evidenceText, resultText } from "@words/tests/testText";
 
 const said = (value: unknown): string =>
   typeof value === "string" ? value : value === null || value === undefined ? "" : JSON.stringify(value);

@@ -2,7 +2,7 @@ import { percent } from "@core/units/wording";
 import { type Job, listJobs } from "@db/repositories/jobs.server";
 import { repairName } from "@words/partName";
 import { stageWords } from "@words/stateWords";
-import { testWords } from "@words/testWords";
+import { testWords } from "@words/tests/testText";
 import { Suspense } from "react";
 import { Await, Link } from "react-router";
 import { diagnosisOf } from "../job/diagnosis.server";

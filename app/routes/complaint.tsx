@@ -1,7 +1,9 @@
 import { answerOf, complaintQuestions, everyAnswer } from "@core/diagnose/tests/complaintQuestions";
-import { airflowSeen, keyOfReading, type Reading, testKey } from "@core/predict/reading";
+import { airflowSeen } from "@core/predict/observations/airflow";
+import { keyOfReading, type Reading, testKey } from "@core/predict/reading";
 import { setWords } from "@db/repositories/jobs.server";
 import { readingsOf, setHeard } from "@db/repositories/readings.server";
+import { answerText, topicText } from "@words/complaintWords";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
 import { ComplaintQuestionLine } from "../complaint/ComplaintQuestionLine";
@@ -34,17 +36,17 @@ export async function loader({ params }: Route.LoaderArgs) {
   );
   const byLook = new Map(standing.map((reading) => [keyOfReading(reading), reading]));
   const questions = complaintQuestions(circuit).map((question) => {
-    const reading = byLook.get(testKey(question.look));
+    const reading = byLook.get(testKey(question.test));
     return {
       id: question.id,
-      title: question.title,
+      title: topicText(circuit, question.topic),
       chosen: reading ? (answerOf(question, reading)?.id ?? null) : null,
       token: randomId(),
-      narrow: question.look.test === "history",
-      answers: question.answers.map(({ id, words, further }) => ({
-        id,
-        words,
-        further: further.map((more) => ({ id: more.id, words: more.words })),
+      narrow: question.topic.kind === "history",
+      answers: question.answers.map((answer) => ({
+        id: answer.id,
+        words: answerText(question.topic, answer),
+        further: answer.further.map((more) => ({ id: more.id, words: answerText(question.topic, more) })),
       })),
     };
   });

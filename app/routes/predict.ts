@@ -4,6 +4,7 @@ import { parseTest } from "@core/predict/reading";
 import { testProblems } from "@core/predict/readingProblems";
 import { healthyVariant } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
+import { expectationText } from "@words/tests/testText";
 import { jobViewAt } from "../job/jobView.server";
 import type { Route } from "./+types/predict";
 
@@ -18,7 +19,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const [wrong] = testProblems(engine, test);
   if (wrong) return Response.json({ problem: problemText(wrong) }, { status: 422 });
   const faults = asked.getAll("fault").slice(0, mostFaults);
-  const expected = (variant: number): string => expectedResult(engine, test, variant);
+  const expected = (variant: number): string => expectationText(expectedResult(engine, test, variant));
   const lines = faults.flatMap((fault) => {
     const variant = engine.variants.findIndex(({ id }) => id === fault);
     return variant < 0 ? [] : [{ fault, shows: expected(variant) }];

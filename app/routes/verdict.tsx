@@ -2,7 +2,8 @@ import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { repairName } from "@words/partName";
-import { testWords } from "@words/testWords";
+import { reasonText } from "@words/reasonWords";
+import { testWords } from "@words/tests/testText";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
@@ -28,6 +29,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     fitted: job.fitted ? repairName(circuit, job.fitted) : null,
     verdict: {
       ...verdict,
+      because: verdict.because.map(reasonText),
       name: repairName(circuit, verdict.replace),
       killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
       check: verdict.alsoCheck.length > 0 ? repairName(circuit, verdict.alsoCheck) : null,

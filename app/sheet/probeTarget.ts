@@ -1,5 +1,7 @@
 import type { Circuit } from "@core/circuit/circuit";
-import type { Test, TestName } from "@core/predict/reading";
+import { observationOf, observations, type TestName } from "@core/predict/observations/index";
+import type { AnyTest } from "@core/predict/observations/observation";
+import { pickedTest, type TargetKind } from "@core/predict/observations/testForm";
 import { type ShownSetup, testSetup } from "./shownSetup";
 
 /** What was tapped on the sheet. */
@@ -12,65 +14,31 @@ export type ProbeTarget =
 export const targetName = (target: ProbeTarget): string =>
   target.kind === "point" ? target.name : target.id;
 
+/** What a target is, as far as tests differ by it. */
+function targetKind(circuit: Circuit, target: ProbeTarget): TargetKind {
+  if (target.kind !== "part") return target.kind;
+  const kind = circuit.parts.find(({ id }) => id === target.id)?.kind;
+  return kind === "motor" || kind === "relay" || kind === "fuse" ? kind : "other";
+}
+
 /** Tests that can be made at a target, the likeliest first. */
 export function testsAt(circuit: Circuit, target: ProbeTarget): TestName[] {
-  if (target.kind === "point") return ["light", "volts", "ohms"];
-  if (target.kind === "wire") return ["amps"];
-  const kind = circuit.parts.find(({ id }) => id === target.id)?.kind;
-  switch (kind) {
-    case "motor":
-      return ["spin", "listen", "tap", "lampload", "amps", "look", "ripple"];
-    case "relay":
-      return ["swap", "tap", "look"];
-    case "fuse":
-      return ["look", "lampload", "tap"];
-    case undefined:
-      return ["look", "tap"];
-    default:
-      return ["look", "tap"];
-  }
+  const kind = targetKind(circuit, target);
+  return observations
+    .flatMap(({ name, form: { targets } }) => {
+      const place = targets[kind];
+      return place === undefined ? [] : [{ name, place }];
+    })
+    .sort((a, b) => a.place - b.place)
+    .map(({ name }) => name);
 }
 
-/** Where the leads of a two-point test are put. */
-export interface Leads {
-  /** The other lead's point: the light's clip, or the black lead. */
-  readonly other: string;
-}
-
-/** The look a test at a target makes in a set-up. */
-export function testAt(target: ProbeTarget, test: TestName, setup: ShownSetup, { other }: Leads): Test {
-  const at = targetName(target);
-  const live = testSetup(setup);
-  switch (test) {
-    case "light":
-      return { test, probe: at, clip: other, ...live };
-    case "volts":
-      return { test, red: at, black: other, ...live };
-    case "ohms": {
-      // Ohms are measured with the battery off: neither key nor engine belongs to the look.
-      const { setting, unplugged } = testSetup({ ...setup, engine: false });
-      return { test, red: at, black: other, setting, ...(unplugged ? { unplugged } : {}) };
-    }
-    case "amps":
-      return { test, around: at, ...live };
-    case "spin":
-    case "look":
-      return { test, at };
-    case "listen":
-    case "smell":
-      return { test, ...live };
-    case "lampload":
-      return { test, ...live, lampFor: at };
-    case "tap":
-    case "swap":
-    case "ripple":
-      return { test, at, ...live };
-    case "airflow":
-      return { test, ...live };
-    case "history":
-      return { test, of: "heat" };
-  }
-}
+/**
+ * The test made at a target in a set-up; still to be parsed.
+ * @param other where the other lead is: the light's clip, or the black lead
+ */
+export const testAt = (target: ProbeTarget, test: TestName, setup: ShownSetup, other: string): AnyTest =>
+  pickedTest(observationOf(test), [targetName(target), other], testSetup(setup));
 
 /** Plugs, fuses and relays that can be pulled at a target. */
 export function pullable(circuit: Circuit, target: ProbeTarget): string[] {

@@ -4,6 +4,7 @@ import { diagnoseCase } from "@core/formats/diagnoseCase";
 import type { CircuitLibrary } from "@core/formats/library";
 import { CircuitCache } from "@core/predict/tables/circuitCache";
 import { problemText } from "@core/problem/problem";
+import { diagnosisReport } from "@words/diagnosisReport";
 import { parseJson } from "../input";
 
 const circuitsKept = 12;
@@ -14,7 +15,7 @@ export function answerLine(line: string, library: CircuitLibrary, cache: Circuit
   if (!input.ok) return { error: input.problems.map(problemText).join("; ") };
   try {
     const diagnosis = diagnoseCase(input.value, library, cache);
-    if (diagnosis.ok) return diagnosis.value;
+    if (diagnosis.ok) return diagnosisReport(diagnosis.value);
     return { error: diagnosis.problems.map(problemText).join("; ") };
   } catch (error) {
     return { error: `internal: ${(error as Error).message}` };

@@ -26,7 +26,7 @@ describe("parts whose inside is left to the maker's procedure", () => {
     const [declined, ...more] = declinedParts(circuit);
     expect(more).toEqual([]);
     expect(declined?.part).toBe("A1");
-    expect(declined?.why).toMatch(/data bus.*fuses, feeds and grounds.*maker's procedure/);
+    expect(declined?.reason).toBe("data-bus");
     const points = busPoints(circuit);
     expect(points).toContain("A1.cmd");
     const pins = circuit.connectors.flatMap(({ id, pins: own }) =>

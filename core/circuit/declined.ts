@@ -1,10 +1,10 @@
 import type { Circuit } from "./circuit";
 import type { Part } from "./parts/index";
 
-/** A part whose inside is another job, and why. */
+/** A part whose inside is another job: it talks over a data bus, or is a brushless motor. */
 export interface Declined {
   readonly part: string;
-  readonly why: string;
+  readonly reason: "data-bus" | "brushless";
 }
 
 const onBus = (part: Part): boolean => (part.kind === "module" || part.kind === "head") && part.bus === true;
@@ -16,21 +16,8 @@ const isBrushless = (part: Part): boolean => part.kind === "motor" && part.brush
  */
 export function declinedParts(circuit: Circuit): Declined[] {
   return circuit.parts.flatMap((part): Declined[] => {
-    if (onBus(part))
-      return [
-        {
-          part: part.id,
-          why: `${part.id} talks over a data bus: Airway proves its fuses, feeds and grounds; what is said on the bus is the maker's procedure.`,
-        },
-      ];
-    if (isBrushless(part))
-      return [
-        {
-          part: part.id,
-          why: `${part.id} is brushless: Airway proves its fuses, feeds and grounds; its electronics are the maker's procedure.`,
-        },
-      ];
-    return [];
+    if (onBus(part)) return [{ part: part.id, reason: "data-bus" }];
+    return isBrushless(part) ? [{ part: part.id, reason: "brushless" }] : [];
   });
 }
 

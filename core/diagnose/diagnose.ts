@@ -1,6 +1,6 @@
 import { type Declined, declinedParts } from "../circuit/declined";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
-import { allTools, type Tool } from "../predict/observations/observation";
+import { allTools, type Tool } from "../predict/observations/tool";
 import type { Reading, Test } from "../predict/reading";
 import { readingProblems } from "../predict/readingProblems";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
@@ -10,7 +10,7 @@ import { type FaultCount, priorsFrom } from "./belief/learnedPrior";
 import { type Agreement, asIfTrue } from "./explain/asIfTrue";
 import { type Conflict, conflicts } from "./explain/conflict";
 import { type Support, supportOf } from "./explain/expectation";
-import { suspectWhy } from "./explain/reasons";
+import { type SuspectWhy, suspectWhy } from "./explain/reasons";
 import { believeThrough, type FailedRepair, readingsBefore } from "./history/failedRepair";
 import { candidateTests } from "./tests/candidateTests";
 import type { Forecast } from "./tests/forecast";
@@ -27,7 +27,7 @@ export interface Suspect {
   readonly part: string;
   readonly mode: string;
   readonly p: number;
-  readonly why: string;
+  readonly why: SuspectWhy;
   /** Suspects that no reading with these tools can tell apart share it. */
   readonly group: number;
 }
@@ -245,7 +245,7 @@ function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): S
       part,
       mode,
       p,
-      why: full ? suspectWhy(compiled, belief, support, variants) : "Too unlikely to weigh now.",
+      why: full ? suspectWhy(compiled, belief, support, variants) : { kind: "unlikely" },
       group: groups[index] ?? groupedSuspects + index + 1,
     };
   });
@@ -254,7 +254,7 @@ function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): S
     part: "unknown",
     mode: "unknown",
     p: belief.unknown,
-    why: "Something outside the circuit's own parts, pins and wires; it grows when nothing listed explains what was seen.",
+    why: { kind: "not-listed" },
     group: 0,
   };
   return [...suspects, unknown].sort((a, b) => b.p - a.p);

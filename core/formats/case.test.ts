@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { defaultStoppingCosts } from "../money/stoppingCosts";
-import { allTools } from "../predict/observations/observation";
+import { allTools } from "../predict/observations/tool";
 import { problemText } from "../problem/problem";
 import { shippedCircuit, shippedJson } from "../testing/shippedCircuit";
 import { parseCase } from "./case";

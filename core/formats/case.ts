@@ -5,7 +5,7 @@ import type { FaultCount } from "../diagnose/belief/learnedPrior";
 import type { FailedRepair } from "../diagnose/history/failedRepair";
 import { strategies } from "../diagnose/tests/strategy";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
-import { allTools, type Tool } from "../predict/observations/observation";
+import { allTools, type Tool } from "../predict/observations/tool";
 import { type Reading, readingSchema } from "../predict/reading";
 import { type Parsed, type Problem, problemsOf, quoted, refused } from "../problem/problem";
 import type { CircuitLibrary } from "./library";

@@ -8,7 +8,7 @@ import { attentionMinutes, nextTests } from "../diagnose/tests/nextTest";
 import type { Fault } from "../fault/fault";
 import { suspectGroupId } from "../fault/faultId";
 import { minutesMinor, type StoppingCosts } from "../money/stoppingCosts";
-import { allTools } from "../predict/observations/observation";
+import { allTools } from "../predict/observations/tool";
 import type { Reading, Test } from "../predict/reading";
 import { testOf } from "../predict/reading";
 import { brierScore, type Said } from "./calibration";

@@ -41,7 +41,7 @@ describe("an outcome", () => {
       part,
       mode: "open",
       p: 0.3,
-      why: "",
+      why: { kind: "unlikely" as const },
       group: i < 2 ? 1 : 2,
     }));
     const verdict = { ...result.value.verdict, state: "best-guess" as const, replace: ["W1"] };

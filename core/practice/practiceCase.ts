@@ -4,7 +4,7 @@ import { swapBySymptom } from "../diagnose/tests/flowChart";
 import { type CatalogueEntry, catalogue } from "../fault/catalogue";
 import { type Fault, placeFault } from "../fault/fault";
 import { type FaultName, faultId } from "../fault/faultId";
-import { allTools } from "../predict/observations/observation";
+import { allTools } from "../predict/observations/tool";
 import type { Reading } from "../predict/reading";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import { type Parsed, problemText } from "../problem/problem";

@@ -4,14 +4,15 @@
 import type { Chance } from "../chance/chance";
 import type { Fault } from "../fault/fault";
 import { rpmOf } from "../motor/motorConstants";
-import type { Reading, Test } from "../predict/reading";
+import { observationOf } from "../predict/observations/index";
+import type { TestedVehicle } from "../predict/observations/testedVehicle";
+import { type Reading, readingSchema, type Test } from "../predict/reading";
 import type { Change } from "../solve/netlist/change";
 import type { Netlist } from "../solve/netlist/netlist";
 import { lampEnds, type Setup, setupState } from "../solve/netlist/setup";
 import { nominalValues, type Values } from "../solve/netlist/values";
 import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
-import { lampVolts, testLight } from "../solve/tungstenLamp";
 import { FaultSigns, type Noise } from "./faultSigns";
 import { sampleValues } from "./sampledVehicle";
 import type { World } from "./world";
@@ -27,7 +28,7 @@ export interface Resumed {
   readonly awoken: boolean;
 }
 
-export class SimulatedVehicle {
+export class SimulatedVehicle implements TestedVehicle {
   private readonly solver: PointSolver;
   private readonly healthy: PointSolver;
   private readonly values: Values;
@@ -38,27 +39,34 @@ export class SimulatedVehicle {
   private readonly looks = new Map<string, string>();
   private readonly signs: FaultSigns;
   private awoken = false;
+  private source: Chance;
 
-  /** @param chance draws the vehicle's own values here, and afterwards what each look adds of its own */
+  /** @param source draws the vehicle's own values here, and afterwards what each look adds of its own */
   constructor(
     readonly netlist: Netlist,
     readonly fault: Fault,
     private readonly world: World,
-    private chance: Chance,
+    source: Chance,
     private readonly resumed: Resumed | null = null,
   ) {
     this.signs = new FaultSigns(netlist, fault, world);
     this.solver = new PointSolver(netlist);
     this.healthy = new PointSolver(netlist);
-    this.values = sampleValues(netlist, world, chance);
+    this.source = source;
+    this.values = sampleValues(netlist, world, source);
     this.nominal = nominalValues(netlist);
-    const around = ([mean, half]: readonly [number, number]): number => mean + chance.between(-half, half);
+    const around = ([mean, half]: readonly [number, number]): number => mean + source.between(-half, half);
     this.bright = around(world.brightVolts);
     this.dim = around(world.dimVolts);
-    this.handBias = Math.exp(chance.between(-0.1, 0.1));
+    this.handBias = Math.exp(source.between(-0.1, 0.1));
     if (!resumed) return;
-    this.chance = resumed.chance;
+    this.source = resumed.chance;
     this.awoken = resumed.awoken;
+  }
+
+  /** Chance at this moment. */
+  get chance(): Chance {
+    return this.source;
   }
 
   /** True once a knock has woken a dead spot for good. */
@@ -189,47 +197,22 @@ export class SimulatedVehicle {
     return healthy < 0.08 * this.top(motor) ? "none" : "normal";
   }
 
-  private noise(setup: Setup): Noise {
+  noise(setup: Setup): Noise {
     const turns = this.netlist.motors.some((_, motor) => this.flow(setup, motor) > 0.1 * this.top(motor));
     return this.signs.noise(turns, this.chance);
   }
 
-  /** Takes a look; now and then it slips. */
+  /** Makes a test; now and then the technician slips. */
   take(test: Test): Reading {
-    const reading = this.observe(test);
-    if (this.chance.uniform() >= this.world.slip) return reading;
-    return this.slipped(test, reading);
+    const shown = observationOf(test.test).simulate(this, test, this.world.slip);
+    return readingSchema.parse(shown);
   }
 
-  /** A slip: the light or the meter on another point, or another word written down. */
-  private slipped(test: Test, reading: Reading): Reading {
-    const { names } = this.netlist.points;
-    if (test.test === "light")
-      return { ...this.observe({ ...test, probe: this.chance.pick(names) }), probe: test.probe } as Reading;
-    if (test.test === "volts")
-      return { ...this.observe({ ...test, red: this.chance.pick(names) }), red: test.red } as Reading;
-    if (reading.test === "ohms")
-      return { ...reading, ohms: this.chance.uniform() < 0.5 ? null : this.chance.between(0, 5) };
-    if (reading.test === "amps") return { ...reading, amps: this.chance.between(0, 25) };
-    const words: Record<string, readonly string[]> = {
-      airflow: ["none", "weak", "normal"],
-      look: ["clean", "corroded", "melted", "wet"],
-      spin: ["free", "rough", "stiff"],
-      tap: ["changes", "nothing"],
-      ripple: ["even", "uneven", "missing"],
-      lampload: ["bright", "dim", "dark"],
-      swap: ["fixed", "same"],
-    };
-    const choices = words[reading.test];
-    return choices ? ({ ...reading, seen: this.chance.pick(choices) } as Reading) : reading;
+  get points(): readonly string[] {
+    return this.netlist.points.names;
   }
 
-  private node(point: string): number {
-    return this.netlist.nodeOf.get(point) ?? -1;
-  }
-
-  /** Open volts and ohms between two points at this moment, and whether something chatters meanwhile. */
-  private between(setup: Setup, one: string, other: string): OpenCircuit & { readonly buzz: boolean } {
+  between(setup: Setup, one: string, other: string): OpenCircuit & { readonly buzz: boolean } {
     const solved = this.solver.solve(this.values, setupState(this.netlist, setup), this.present());
     return {
       ...openCircuit(this.solver, solved, this.netlist, one, other),
@@ -237,92 +220,70 @@ export class SimulatedVehicle {
     };
   }
 
-  private call(volts: number): "bright" | "dim" | "dark" {
+  lampWord(volts: number): "bright" | "dim" | "dark" {
     const seen = volts + this.chance.between(-0.4, 0.4);
     return seen > this.bright ? "bright" : seen > this.dim ? "dim" : "dark";
   }
 
-  private observe(test: Test): Reading {
-    const { chance, world, netlist } = this;
-    switch (test.test) {
-      case "airflow":
-        return { ...test, seen: this.airflow(test) };
-      case "light": {
-        const { volts, ohms, buzz } = this.between(test, test.probe, test.clip);
-        if (buzz && chance.uniform() < 0.85) return { ...test, seen: "flickers" };
-        return { ...test, seen: this.call(lampVolts(testLight, volts, ohms)) };
-      }
-      case "volts": {
-        const { volts } = this.between(test, test.red, test.black);
-        const shown =
-          volts * (1 + chance.between(-1, 1) * world.meterShare) + chance.between(-1, 1) * world.meterVolts;
-        return { ...test, volts: Math.round(shown * 100) / 100 };
-      }
-      case "ohms": {
-        this.solver.solve(this.values, setupState(netlist, test, true), this.present());
-        const ohms = this.solver.ohmsBetween(this.node(test.red), this.node(test.black));
-        if (!(ohms < 2e6)) return { ...test, ohms: null };
-        const shown = ohms * (1 + chance.between(-0.01, 0.01)) + chance.between(0, 0.1);
-        return { ...test, ohms: Math.round(shown * 100) / 100 };
-      }
-      case "amps": {
-        const solved = this.solver.solve(this.values, setupState(netlist, test), this.present());
-        const amps = solved.amps[netlist.branchOf.get(test.around) ?? -1] ?? 0;
-        const shown =
-          amps * (1 + chance.between(-1, 1) * world.clampShare) + chance.between(-1, 1) * world.clampAmps;
-        return { ...test, amps: Math.round(shown * 10) / 10 };
-      }
-      case "lampload": {
-        const ends = lampEnds(netlist, test.lampFor) ?? ["", ""];
-        const { volts } = this.between(test, ends[0], ends[1]);
-        return { ...test, seen: this.call(Math.abs(volts)) };
-      }
-      case "look":
-        return {
-          ...test,
-          seen: this.once(`look ${test.at}`, () => this.signs.eyes(test.at, this.chance)) as "clean",
-        };
-      case "spin":
-        return {
-          ...test,
-          seen: this.once(`spin ${test.at}`, () => this.signs.hand(test.at, this.chance)) as "free",
-        };
-      case "listen": {
-        const seen = this.noise(test);
-        return seen === "quiet"
-          ? { ...test, seen }
-          : { ...test, seen, followsSpeed: chance.uniform() < 0.85 };
-      }
-      case "smell":
-        return { ...test, seen: this.once("smell", () => this.signs.nose(this.chance)) as "none" };
-      case "history":
-        return {
-          ...test,
-          seen: this.once(`history ${test.of}`, () => this.signs.told(test.of, this.chance)) as "no",
-        };
-      case "tap":
-        return { ...test, seen: this.tap(test.at) };
-      case "swap":
-        return { ...test, seen: this.fault.parts.every((part) => part === test.at) ? "fixed" : "same" };
-      case "ripple":
-        return { ...test, seen: this.humps(test) };
-    }
+  lampEnds(part: string): readonly [string, string] {
+    return lampEnds(this.netlist, part) ?? ["", ""];
+  }
+
+  shownVolts(volts: number): number {
+    const { chance, world } = this;
+    return volts * (1 + chance.between(-1, 1) * world.meterShare) + chance.between(-1, 1) * world.meterVolts;
+  }
+
+  ohmsBetween(setup: Setup, one: string, other: string): number {
+    this.solver.solve(this.values, setupState(this.netlist, setup, true), this.present());
+    const node = (point: string): number => this.netlist.nodeOf.get(point) ?? -1;
+    return this.solver.ohmsBetween(node(one), node(other));
+  }
+
+  ampsThrough(setup: Setup, id: string): number {
+    const solved = this.solver.solve(this.values, setupState(this.netlist, setup), this.present());
+    return solved.amps[this.netlist.branchOf.get(id) ?? -1] ?? 0;
+  }
+
+  shownAmps(amps: number): number {
+    const { chance, world } = this;
+    return amps * (1 + chance.between(-1, 1) * world.clampShare) + chance.between(-1, 1) * world.clampAmps;
+  }
+
+  eyes(at: string): string {
+    return this.once(`look ${at}`, () => this.signs.eyes(at, this.chance));
+  }
+
+  hand(at: string): string {
+    return this.once(`spin ${at}`, () => this.signs.hand(at, this.chance));
+  }
+
+  nose(): string {
+    return this.once("smell", () => this.signs.nose(this.chance));
+  }
+
+  told(of: string): string {
+    return this.once(`history ${of}`, () => this.signs.told(of, this.chance));
+  }
+
+  failedAlone(part: string): boolean {
+    return this.fault.parts.every((failed) => failed === part);
   }
 
   /** What does not change from one look to the next is drawn once. */
   private once(key: string, make: () => string): string {
     const known = this.looks.get(key);
     if (known !== undefined) return known;
-    const own = this.chance;
+    const own = this.source;
     // A vehicle that is gone back to shows at a second look what it showed at the first.
-    if (this.resumed) this.chance = this.resumed.lasting(key);
+    if (this.resumed) this.source = this.resumed.lasting(key);
     const made = make();
-    this.chance = own;
+    this.source = own;
     this.looks.set(key, made);
     return made;
   }
 
-  private tap(at: string): "starts" | "changes" | "nothing" {
+  tap(at: string): "starts" | "changes" | "nothing" {
     const { chance, fault } = this;
     if (fault.parts.includes(at)) {
       if (this.signs.has("dead-spot") && chance.uniform() < 0.75) {
@@ -335,12 +296,11 @@ export class SimulatedVehicle {
     return chance.uniform() < 0.03 ? "changes" : "nothing";
   }
 
-  private humps(test: Test & { test: "ripple" }): "even" | "uneven" | "missing" {
-    const { chance, netlist } = this;
-    const solved = this.solver.solve(this.values, setupState(netlist, test), this.present());
-    const amps = Math.abs(solved.amps[netlist.branchOf.get(test.at) ?? -1] ?? 0);
+  ripple(setup: Setup, at: string): "even" | "uneven" | "missing" {
+    const { chance } = this;
+    const amps = Math.abs(this.ampsThrough(setup, at));
     if (amps < 0.5) return "missing";
-    if (this.fault.parts.includes(test.at)) {
+    if (this.fault.parts.includes(at)) {
       if (this.signs.has("worn-brushes", "shorted-turns")) return chance.uniform() < 0.85 ? "uneven" : "even";
       if (this.signs.has("seized")) return "missing";
     }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { noises } from "../motor/mechanicalMode";
-import { airflowSeen, type Reading } from "../predict/reading";
+import { airflowSeen } from "../predict/observations/airflow";
+import type { Reading } from "../predict/reading";
 import type { Band, ProofBands } from "./proofBand";
 import type { ProofPhase, ProofStep } from "./proofRun";
 

@@ -1,6 +1,11 @@
-import { observations } from "../../predict/observations/index";
-import type { NumberObservation, OddsAt, WordObservation } from "../../predict/observations/observation";
-import { keyOfReading, type Reading, type ReadingOf, resultOf, testOf } from "../../predict/reading";
+import { observationOf } from "../../predict/observations/index";
+import type {
+  DisplayAt,
+  NumberObservation,
+  OddsAt,
+  WordObservation,
+} from "../../predict/observations/observation";
+import { keyOfReading, type Reading, resultOf, testOf } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 
 /** How well every suspect, in every drawn vehicle, predicted one reading. */
@@ -27,11 +32,7 @@ function wordScore(compiled: CompiledCircuit, oddsAt: OddsAt, seen: number, coun
 }
 
 /** Share of a normal spread that falls in one window of the display. */
-export function windowOdds(
-  model: NumberObservation<"volts"> | NumberObservation<"ohms">,
-  predicted: number,
-  seen: number,
-): number {
+export function windowOdds(model: NumberObservation, predicted: number, seen: number): number {
   const sigma = model.sigma(predicted);
   const gap = (model.scale(seen) - model.scale(predicted)) / sigma;
   const density = Math.exp((-gap * gap) / 2) / (sigma * Math.sqrt(2 * Math.PI));
@@ -40,8 +41,8 @@ export function windowOdds(
 
 function numberScore(
   compiled: CompiledCircuit,
-  model: NumberObservation<"volts"> | NumberObservation<"ohms">,
-  value: (row: number, sample: number) => number,
+  model: NumberObservation,
+  value: DisplayAt,
   seen: number,
 ): ReadingScore {
   const samples = compiled.samples.length;
@@ -72,8 +73,8 @@ export function scoreReading(compiled: CompiledCircuit, reading: Reading): Readi
 /** Folds in the second thing a reading tells, where it tells one. */
 function withSecond(
   compiled: CompiledCircuit,
-  model: WordObservation<"listen">,
-  reading: ReadingOf<"listen">,
+  model: WordObservation,
+  reading: Reading,
   score: ReadingScore,
 ): ReadingScore {
   const second = model.also?.(compiled, reading) ?? null;
@@ -85,27 +86,10 @@ function withSecond(
 
 function freshScore(compiled: CompiledCircuit, reading: Reading): ReadingScore {
   const test = testOf(reading);
-  const model = observations[reading.test];
-  if (model.gives === "word") {
-    const oddsOf = model.odds as (compiled: CompiledCircuit, test: unknown, heard: boolean) => OddsAt;
-    const seen = model.outcomes.indexOf((model.seen as (reading: unknown) => string)(reading));
-    const score = wordScore(
-      compiled,
-      oddsOf(compiled, test, reading.heard ?? false),
-      seen,
-      model.outcomes.length,
-    );
-    return withSecond(
-      compiled,
-      model as unknown as WordObservation<"listen">,
-      reading as ReadingOf<"listen">,
-      score,
-    );
-  }
-  const displayOf = model.value as (
-    compiled: CompiledCircuit,
-    test: unknown,
-  ) => (row: number, sample: number) => number;
-  const seen = (model.seen as (reading: unknown) => number)(reading);
-  return numberScore(compiled, model as NumberObservation<"volts">, displayOf(compiled, test), seen);
+  const model = observationOf(reading.test);
+  if (model.gives === "number")
+    return numberScore(compiled, model, model.value(compiled, test), model.seen(reading));
+  const oddsAt = model.odds(compiled, test, reading.heard ?? false);
+  const seen = model.outcomes.indexOf(model.seen(reading));
+  return withSecond(compiled, model, reading, wordScore(compiled, oddsAt, seen, model.outcomes.length));
 }

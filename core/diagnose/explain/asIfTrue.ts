@@ -1,16 +1,14 @@
 import type { Reading } from "../../predict/reading";
-import { resultText } from "../../predict/readingText";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import type { Belief } from "../belief/belief";
 import { contrary } from "./conflict";
-import { expectedAt, type Support } from "./expectation";
+import { type Expectation, expectedAt, type Support } from "./expectation";
 
 /** One reading beside what a suspect would have shown there. */
 export interface Agreement {
   /** Its place among the readings, from 0. */
   readonly reading: number;
-  readonly expected: string;
-  readonly seen: string;
+  readonly expected: Expectation;
   /** False where the suspect makes what was seen unlikely. */
   readonly agrees: boolean;
 }
@@ -33,7 +31,6 @@ export function asIfTrue(
     return {
       reading: index,
       expected: expectedAt(compiled, reading, variant),
-      seen: resultText(reading),
       agrees: (odds[index] as number) / weight > contrary * blind,
     };
   });

@@ -1,14 +1,18 @@
 import type { Reading } from "../../predict/reading";
-import { resultText, testText } from "../../predict/readingText";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe } from "../belief/belief";
-import { expectedAt, type Support, supportOf } from "./expectation";
+import { type Expectation, expectedAt, type Support, supportOf } from "./expectation";
+import { type Cited, cite } from "./reasons";
 
 /** A reading that fights the others, or one of them. */
 export interface Conflict {
   /** Its place among the readings, from 0. */
   readonly reading: number;
-  readonly why: string;
+  readonly slip: Cited;
+  /** The other of two that cannot both be right, or what all the rest make of the slip. */
+  readonly against:
+    | { readonly kind: "one"; readonly other: Cited }
+    | { readonly kind: "rest"; readonly expected: Expectation };
 }
 
 /** Odds of a reading under a suspect, as a share of blind chance, at and below which it does not fit. */
@@ -85,16 +89,11 @@ export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Su
     .sort((a, b) => b.slipEvidence - a.slipEvidence);
   const [slip, other] = cures;
   if (!slip) return [];
-  if (other) return [{ reading: slip.reading, why: pairText(belief, slip.reading, other.reading) }];
-  const reading = belief.readings[slip.reading] as Reading;
+  const named = { reading: slip.reading, slip: cite(belief, slip.reading) };
+  if (other) return [{ ...named, against: { kind: "one", other: cite(belief, other.reading) } }];
   const best = slip.without.variants.indexOf(Math.max(...slip.without.variants));
-  const expected = expectedAt(compiled, reading, best);
-  return [
-    {
-      reading: slip.reading,
-      why: `Reading ${belief.numbers[slip.reading]} (${cite(reading)}) fights the others, which make it ${expected}; repeat it.`,
-    },
-  ];
+  const reading = belief.readings[slip.reading] as Reading;
+  return [{ ...named, against: { kind: "rest", expected: expectedAt(compiled, reading, best) } }];
 }
 
 /** What is left when a reading is taken away, if most of the belief then fits all of it. */
@@ -107,12 +106,4 @@ function cure(compiled: CompiledCircuit, { start, readings, scores }: Belief, in
     without,
     slipEvidence: without.evidence + Math.log(scores[index]?.blind ?? 1),
   };
-}
-
-const cite = (reading: Reading): string => `${testText(reading)}: ${resultText(reading)}`;
-
-function pairText({ readings, numbers }: Belief, slip: number, other: number): string {
-  const name = (at: number): string => `${numbers[at]} (${cite(readings[at] as Reading)})`;
-  const [first, second] = slip < other ? [slip, other] : [other, slip];
-  return `Readings ${name(first)} and ${name(second)} cannot both be right; ${numbers[slip]} is the likelier slip: repeat it.`;
 }

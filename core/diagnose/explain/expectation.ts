@@ -1,8 +1,6 @@
-import { observations } from "../../predict/observations/index";
-import type { NumberObservation, OddsAt, WordObservation } from "../../predict/observations/observation";
-import { type Reading, type Test, testOf } from "../../predict/reading";
+import { observationOf, type TestName } from "../../predict/observations/index";
+import { type Reading, readingSchema, type Test, testOf } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
-import { ampsText, ohmsText, voltsText } from "../../units/wording";
 import { type Belief, slipMixed } from "../belief/belief";
 import type { ReadingScore } from "../belief/readingScore";
 
@@ -118,42 +116,37 @@ const ratio = (now: number, before: number): number => (before > 0 ? now / befor
 
 /** What a look would show if a suspect were true: the likeliest word, or the nominal display. */
 function expectedValue(compiled: CompiledCircuit, test: Test, variant: number): string | number {
-  const model = observations[test.test];
+  const model = observationOf(test.test);
   if (model.gives === "word") {
-    const word = model as unknown as WordObservation<"light">;
-    const oddsAt: OddsAt = word.odds(compiled, test as never, false);
-    const own = new Float64Array(word.outcomes.length);
-    oddsAt(variant, 0, own);
-    return word.outcomes[own.indexOf(Math.max(...own))] ?? "";
+    const own = new Float64Array(model.outcomes.length);
+    model.odds(compiled, test, false)(variant, 0, own);
+    return model.outcomes[own.indexOf(Math.max(...own))] ?? "";
   }
-  const number = model as NumberObservation<"volts">;
   const row = compiled.rowsOf(variant)[0]?.row ?? 0;
-  return number.value(compiled, test as never)(row, 0);
+  return model.value(compiled, test)(row, 0);
+}
+
+/** What a test would show: the likeliest word, or a display in its unit. */
+export interface Expectation {
+  readonly test: TestName;
+  readonly value: string | number;
 }
 
 /**
- * What a look would show if a suspect were true, as a text.
+ * What a test would show if a suspect were true.
  * @param variant the suspect's place among the variants, or `healthyVariant`
  */
-export function expectedResult(compiled: CompiledCircuit, test: Test, variant: number): string {
-  const value = expectedValue(compiled, test, variant);
-  return typeof value === "string" ? value : displayText(test.test, value);
-}
+export const expectedResult = (compiled: CompiledCircuit, test: Test, variant: number): Expectation => ({
+  test: test.test,
+  value: expectedValue(compiled, test, variant),
+});
 
-/** The same as a reading: what would be entered. Ohms without end are null. */
+/** The same as a reading: what would be entered. Ohms of an open circuit are null. */
 export function expectedReading(compiled: CompiledCircuit, test: Test, variant: number): Reading {
   const value = expectedValue(compiled, test, variant);
-  if (typeof value === "string") return { ...test, seen: value } as Reading;
-  if (test.test === "ohms") return { ...test, ohms: Number.isFinite(value) && value < 1e7 ? value : null };
-  return { ...test, [test.test]: value } as Reading;
-}
-
-/** A display with its unit. */
-export function displayText(test: Test["test"], value: number): string {
-  if (test === "ohms") return ohmsText(value);
-  return test === "amps" ? ampsText(value) : voltsText(value);
+  return readingSchema.parse(observationOf(test.test).withResult(test, value));
 }
 
 /** What a reading's look would have shown if a suspect were true. */
-export const expectedAt = (compiled: CompiledCircuit, reading: Reading, variant: number): string =>
+export const expectedAt = (compiled: CompiledCircuit, reading: Reading, variant: number): Expectation =>
   expectedResult(compiled, testOf(reading), variant);

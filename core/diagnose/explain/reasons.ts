@@ -1,18 +1,70 @@
-import type { Reading } from "../../predict/reading";
-import { resultText, setupText, testText } from "../../predict/readingText";
+import type { Declined } from "../../circuit/declined";
+import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { setupState } from "../../solve/netlist/setup";
 import { nominalValues } from "../../solve/netlist/values";
 import { PointSolver } from "../../solve/pointSolver";
-import { listed, oddsText } from "../../units/wording";
 import type { Belief } from "../belief/belief";
-import { expectedAt, othersOdds, readingOdds, type Support } from "./expectation";
+import { type Expectation, expectedAt, othersOdds, readingOdds, type Support } from "./expectation";
 import { speedWords } from "./pathBoard";
 
-/** A reading by its number and what it was: `reading 5 (light …, speed 2: dark)`. */
-export function cite({ readings, numbers }: Belief, index: number): string {
-  const reading = readings[index] as Reading;
-  return `reading ${numbers[index]} (${testText(reading)}, ${setupText(reading)}: ${resultText(reading)})`;
+/** A reading as a reason names it. */
+export interface Cited {
+  /** Its number on the job's list. */
+  readonly number: number;
+  readonly reading: Reading;
+}
+
+/** A reading of a belief by its place. */
+export const cite = ({ readings, numbers }: Belief, index: number): Cited => ({
+  number: numbers[index] as number,
+  reading: readings[index] as Reading,
+});
+
+/** Why a suspect stands where it does. */
+export type SuspectWhy =
+  | { readonly kind: "nothing-seen" | "unlikely" | "not-listed" }
+  | {
+      readonly kind: "weighed";
+      /** The reading that speaks most for it, and how many times likelier it made it than faults in other parts did. */
+      readonly strongest: { readonly cited: Cited; readonly times: number } | null;
+      /** The reading that speaks most against it, what the suspect predicts there, and how many times likelier others made it. */
+      readonly against: {
+        readonly cited: Cited;
+        readonly expected: Expectation;
+        readonly times: number;
+      } | null;
+    };
+
+/** Something that stands behind a verdict, for `words/` to say. */
+export type Reason =
+  /** What the dead speeds share and the working ones do without: branches of the circuit by id. */
+  | {
+      readonly kind: "path";
+      readonly dead: readonly string[];
+      readonly working: readonly string[];
+      readonly shared: readonly PathItem[];
+    }
+  /** A reading that told the verdict from its nearest rival, what the rival predicts there, and how many times likelier. */
+  | {
+      readonly kind: "deciding";
+      readonly cited: Cited;
+      readonly rival: readonly string[];
+      readonly expected: Expectation;
+      readonly times: number;
+    }
+  | { readonly kind: "declined"; readonly declined: Declined }
+  | {
+      readonly kind: "still-possible";
+      readonly repairs: readonly { readonly parts: readonly string[]; readonly p: number }[];
+    }
+  | { readonly kind: "nothing-pays" | "complaint-only" }
+  | { readonly kind: "paying-test"; readonly test: Test; readonly minutes: number };
+
+/** A piece of a path as a technician would name it. */
+export interface PathItem {
+  readonly kind: "wire" | "pin" | "part";
+  readonly id: string;
 }
 
 const telling = 2;
@@ -37,29 +89,27 @@ export function suspectWhy(
   belief: Belief,
   support: Support,
   variants: readonly number[],
-): string {
-  if (belief.readings.length === 0) return "Nothing seen yet: this is how often such a thing fails.";
+): SuspectWhy {
+  if (belief.readings.length === 0) return { kind: "nothing-seen" };
   const own = readingOdds(support, variants);
   const others = othersOdds(support, samePartsAs(compiled, variants[0] as number));
   const ratios = own.map((odds, i) => odds / Math.max(1e-9, others[i] as number));
-  const best = ratios.indexOf(Math.max(...ratios));
-  const worst = ratios.indexOf(Math.min(...ratios));
-  const sentences: string[] = [];
-  if ((ratios[best] as number) >= telling)
-    sentences.push(`For it: ${cite(belief, best)}, ${oddsText(ratios[best] as number)} against other parts.`);
-  if ((ratios[worst] as number) <= 1 / telling) {
-    const expected = expectedAt(compiled, belief.readings[worst] as Reading, variants[0] as number);
-    sentences.push(
-      `Against it: ${cite(belief, worst)}; it predicts ${expected}, ${oddsText(1 / Math.max(1e-9, ratios[worst] as number))} the other way.`,
-    );
-  }
-  return sentences.length > 0
-    ? sentences.join(" ")
-    : "It fits what was seen about as well as faults in other parts do.";
+  const most = Math.max(...ratios);
+  const least = Math.min(...ratios);
+  const worst = ratios.indexOf(least);
+  return {
+    kind: "weighed",
+    strongest: most >= telling ? { cited: cite(belief, ratios.indexOf(most)), times: most } : null,
+    against:
+      least <= 1 / telling
+        ? {
+            cited: cite(belief, worst),
+            expected: expectedAt(compiled, belief.readings[worst] as Reading, variants[0] as number),
+            times: 1 / Math.max(1e-9, least),
+          }
+        : null,
+  };
 }
-
-/** More names than this are a whole path, not a place to look. */
-const mostNamed = 8;
 
 /** Shares of the strongest branch current above which a branch belongs to a speed's path. */
 const pathShare = 0.2;
@@ -103,7 +153,7 @@ function speedsHeard(
  * The path argument, from the healthy circuit's own currents: what the dead speeds all go through and
  * the working ones do not. Null when no speed is dead.
  */
-export function pathReason(compiled: CompiledCircuit, readings: readonly Reading[]): string | null {
+export function pathReason(compiled: CompiledCircuit, readings: readonly Reading[]): Reason | null {
   const paths = compiled.remember("speed paths", () => speedPaths(compiled));
   const { dead, full } = speedsHeard(readings, paths);
   if (dead.length === 0) return null;
@@ -112,37 +162,26 @@ export function pathReason(compiled: CompiledCircuit, readings: readonly Reading
   const shared = [...(first?.keys() ?? [])].filter(
     (id) => rest.every((path) => path.has(id)) && !working.has(id),
   );
-  const named = namedBranches(compiled, shared);
-  const speeds = `Speed${dead.length > 1 ? "s" : ""} ${listed(dead)} ${dead.length > 1 ? "are" : "is"} dead`;
-  const cleared =
-    full.length > 0
-      ? `; speed${full.length > 1 ? "s" : ""} ${listed(full)}, which ${full.length > 1 ? "go" : "goes"} round ${named.length > 1 ? "them" : "it"}, ${full.length > 1 ? "work" : "works"}`
-      : "";
-  if (named.length === 0)
-    return `${speeds}, and no one part carries all of ${dead.length > 1 ? "them" : "it"} alone${cleared ? " beside those that work" : ""}.`;
-  const shares = dead.length > 1 ? "share" : "needs";
-  if (named.length > mostNamed)
-    return `${speeds} and ${shares} the whole way from feed to ground, ${named.length} parts, pins and wires${cleared}.`;
-  return `${speeds} and ${shares} ${listed(named)}${cleared}.`;
+  return { kind: "path", dead, working: full, shared: pathItems(compiled, shared) };
 }
 
 /** Branch ids as a technician would list them: wire ends fold into their wire, elements say their pack. */
-function namedBranches(compiled: CompiledCircuit, ids: readonly string[]): string[] {
+function pathItems(compiled: CompiledCircuit, ids: readonly string[]): PathItem[] {
   const wires = new Set(compiled.netlist.circuit.wires.map(({ id }) => id));
   return ids
     .filter((id) => !(id.endsWith("/from") || id.endsWith("/to")) && id !== compiled.netlist.battery.id)
-    .map((id) => (wires.has(id) ? `wire ${id}` : id.includes(":") ? `pin ${id}` : id));
+    .map((id) => ({ kind: wires.has(id) ? "wire" : id.includes(":") ? "pin" : "part", id }));
 }
 
-/** The looks that told most between the verdict and its nearest rival, strongest first. */
+/** The readings that told most between the verdict and its nearest rival, strongest first. */
 export function decisiveReasons(
   compiled: CompiledCircuit,
   belief: Belief,
   support: Support,
   chosen: readonly number[],
-  rival: { readonly name: string; readonly variants: readonly number[] } | null,
+  rival: { readonly parts: readonly string[]; readonly variants: readonly number[] } | null,
   most = 3,
-): string[] {
+): Reason[] {
   if (!rival) return [];
   const own = readingOdds(support, chosen);
   const other = readingOdds(support, rival.variants);
@@ -152,11 +191,13 @@ export function decisiveReasons(
     .sort((a, b) => b.ratio - a.ratio)
     .slice(0, most)
     .map(({ index, ratio }) => {
-      const expected = expectedAt(compiled, belief.readings[index] as Reading, rival.variants[0] as number);
-      const seen = resultText(belief.readings[index] as Reading);
-      const instead = expected === seen ? "" : `; ${rival.name} would have shown ${expected}`;
-      return `${capital(cite(belief, index))}${instead}, ${oddsText(ratio)}.`;
+      const reading = belief.readings[index] as Reading;
+      return {
+        kind: "deciding",
+        cited: cite(belief, index),
+        rival: rival.parts,
+        expected: expectedAt(compiled, reading, rival.variants[0] as number),
+        times: ratio,
+      };
     });
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

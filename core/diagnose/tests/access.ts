@@ -1,4 +1,4 @@
-import { observations } from "../../predict/observations/index";
+import { observationOf } from "../../predict/observations/index";
 import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 
@@ -27,8 +27,7 @@ export function placeOf(compiled: CompiledCircuit, item: string): string | null 
 
 /** The places a look needs open. */
 export function placesNeeded(compiled: CompiledCircuit, test: Test): string[] {
-  const model = observations[test.test];
-  const reaches = (model.reaches as (test: Test, compiled: CompiledCircuit) => string[])(test, compiled);
+  const reaches = observationOf(test.test).reaches(test, compiled);
   const touched = [...reaches, ...(test.unplugged ?? []), ...(test.bridged ?? []).flat()];
   if (test.lampFor) touched.push(test.lampFor);
   return [...new Set(touched.flatMap((item) => placeOf(compiled, item) ?? []))];
@@ -53,7 +52,7 @@ export function testCost(compiled: CompiledCircuit, test: Test): TestCost {
   const { places } = compiled.netlist.circuit;
   const hands = (test.unplugged?.length ?? 0) + (test.bridged?.length ?? 0);
   return {
-    minutes: observations[test.test].minutes + eachUnplugged * hands,
+    minutes: observationOf(test.test).minutes + eachUnplugged * hands,
     places: placesNeeded(compiled, test).map((id) => ({
       id,
       minutes: places.find((place) => place.id === id)?.minutes ?? 0,

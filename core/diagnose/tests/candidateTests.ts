@@ -1,5 +1,5 @@
-import { observations } from "../../predict/observations/index";
-import { type Observation, type Tool, toolsNeeded } from "../../predict/observations/observation";
+import { type Observation, observations } from "../../predict/observations/index";
+import { type Tool, toolsNeeded } from "../../predict/observations/tool";
 import { type Test, testKey } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type NominalColumn, nominalColumn } from "../../predict/tables/nominalColumn";
@@ -23,10 +23,7 @@ export function candidateTests(
 ): readonly CandidateTest[] {
   return compiled.remember(`candidates ${tools.join()} ${shorts}`, () =>
     shorts
-      ? [
-          ...candidateTests(compiled, tools),
-          ...made(compiled, tools, (model) => model.shortHunt?.(compiled) ?? []),
-        ]
+      ? [...candidateTests(compiled, tools), ...made(compiled, tools, (model) => model.shortHunt(compiled))]
       : made(compiled, tools, (model) => model.candidates(compiled)),
   );
 }
@@ -36,7 +33,7 @@ function made(
   tools: readonly Tool[],
   looksOf: (model: Observation) => readonly Test[],
 ): CandidateTest[] {
-  return (Object.values(observations) as Observation[])
+  return observations
     .flatMap((model) =>
       looksOf(model).filter((test) => toolsNeeded(model.tools, test).every((tool) => tools.includes(tool))),
     )

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { allTools } from "../../predict/observations/observation";
+import { allTools } from "../../predict/observations/tool";
 import type { Test } from "../../predict/reading";
 import { shippedEngine, shippedIds } from "../../testing/shippedCircuit";
 import { candidateTests } from "./candidateTests";

@@ -1,5 +1,5 @@
 import type { PartKind } from "../../circuit/parts/index";
-import { observations } from "../../predict/observations/index";
+import { observationOf } from "../../predict/observations/index";
 import type { Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { placesNeeded } from "./access";
@@ -31,9 +31,8 @@ function partKindsAt({ netlist: { circuit, points } }: CompiledCircuit, item: st
  */
 export function cautionsOf(compiled: CompiledCircuit, test: Test): Caution[] {
   const { circuit } = compiled.netlist;
-  const model = observations[test.test];
   const touched = [
-    ...(model.reaches as (test: Test, compiled: CompiledCircuit) => string[])(test, compiled),
+    ...observationOf(test.test).reaches(test, compiled),
     ...(test.unplugged ?? []),
     ...(test.bridged ?? []).flat(),
     ...(test.lampFor ? [test.lampFor] : []),
@@ -44,7 +43,8 @@ export function cautionsOf(compiled: CompiledCircuit, test: Test): Caution[] {
     .flatMap(({ parts }) => circuit.parts.filter(({ id }) => parts.includes(id)).map(({ kind }) => kind));
   const kindsTouched = touched.flatMap((item) => partKindsAt(compiled, item));
   const applies: Readonly<Record<Caution, boolean>> = {
-    wheel: [...kindsAround, ...kindsTouched].includes("motor") || test.test === "spin",
+    wheel:
+      [...kindsAround, ...kindsTouched].includes("motor") || observationOf(test.test).touchesWheel === true,
     airbag: kindsAround.some((kind) => behindThePanels.has(kind)),
     "hot-pack": kindsTouched.some((kind) => hot.has(kind)),
     "fused-lead": (test.bridged ?? []).length > 0 || test.lampFor !== undefined,

@@ -1,28 +1,35 @@
 import type { Circuit } from "../../circuit/circuit";
 import { noises } from "../../motor/mechanicalMode";
-import { airflowSeen, historyOf, type Reading, resultOf, smellSeen, type Test } from "../../predict/reading";
-import { historyWords } from "../../predict/readingText";
+import { airflowSeen } from "../../predict/observations/airflow";
+import { historyOf } from "../../predict/observations/history";
+import { smellSeen } from "../../predict/observations/smell";
+import { type Reading, resultOf, type Test } from "../../predict/reading";
 
 /** One thing a customer may answer, and the reading it makes. */
 export interface ComplaintAnswer {
   readonly id: string;
-  readonly words: string;
   readonly reading: Reading;
   /** The same answer with what else may be known of it. */
   readonly further: readonly ComplaintAnswer[];
 }
 
-/** A question to the customer beside the speeds: the look it stands for, and its answers. */
+/** What a question is about. */
+export type ComplaintTopic =
+  | { readonly kind: "key-out"; readonly setting: string }
+  | { readonly kind: "own-switch"; readonly part: string; readonly position: string }
+  | { readonly kind: "noise" | "smell" }
+  | { readonly kind: "history"; readonly of: (typeof historyOf)[number] };
+
+/** A question to the customer beside the speeds: the test it stands for, and its answers. */
 export interface ComplaintQuestion {
   readonly id: string;
-  readonly title: string;
-  readonly look: Test;
+  readonly topic: ComplaintTopic;
+  readonly test: Test;
   readonly answers: readonly ComplaintAnswer[];
 }
 
-const plain = (id: string, words: string, reading: Reading): ComplaintAnswer => ({
+const plain = (id: string, reading: Reading): ComplaintAnswer => ({
   id,
-  words,
   reading: { ...reading, heard: true },
   further: [],
 });
@@ -32,16 +39,11 @@ function keyOut(top: string): ComplaintQuestion {
   const test = { test: "airflow", key: "off", setting: top } as const;
   return {
     id: "key-out",
-    title: `Key out, switch left on ${top}`,
-    look: test,
-    answers: [
-      plain("none", "stays off", { ...test, seen: "none" }),
-      plain("normal", "keeps blowing", { ...test, seen: "normal" }),
-    ],
+    topic: { kind: "key-out", setting: top },
+    test,
+    answers: (["none", "normal"] as const).map((seen) => plain(seen, { ...test, seen })),
   };
 }
-
-const airWords = { none: "nothing", weak: "weak", normal: "right", strong: "too strong" } as const;
 
 /** A blower with a switch of its own is asked for position by position. */
 function ownSwitches({ parts, settings }: Circuit): ComplaintQuestion[] {
@@ -58,9 +60,9 @@ function ownSwitches({ parts, settings }: Circuit): ComplaintQuestion[] {
       } as const;
       return {
         id: `${part.id}-${position}`,
-        title: `${part.place ?? `Switch ${part.id}`} on ${position}`,
-        look: test,
-        answers: airflowSeen.map((seen) => plain(seen, airWords[seen], { ...test, seen })),
+        topic: { kind: "own-switch", part: part.id, position },
+        test,
+        answers: airflowSeen.map((seen) => plain(seen, { ...test, seen })),
       };
     });
   });
@@ -71,22 +73,20 @@ function noise(top: string): ComplaintQuestion {
   const test = { test: "listen", key: "run", setting: top } as const;
   return {
     id: "noise",
-    title: "Noise while it runs",
-    look: test,
+    topic: { kind: "noise" },
+    test,
     answers: noises.map((seen) => ({
-      ...plain(seen, seen === "quiet" ? "none" : seen, { ...test, seen }),
+      ...plain(seen, { ...test, seen }),
       further:
         seen === "quiet"
           ? []
           : [
-              plain(`${seen}-follows`, "rises with the speed", { ...test, seen, followsSpeed: true }),
-              plain(`${seen}-apart`, "does not", { ...test, seen, followsSpeed: false }),
+              plain(`${seen}-follows`, { ...test, seen, followsSpeed: true }),
+              plain(`${seen}-apart`, { ...test, seen, followsSpeed: false }),
             ],
     })),
   };
 }
-
-const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}?`;
 
 /**
  * What to ask the customer beside what each speed does: every answer is a reading marked `heard`, and an
@@ -101,17 +101,17 @@ export function complaintQuestions(circuit: Circuit): ComplaintQuestion[] {
     noise(top),
     {
       id: "smell",
-      title: "Smell at the vents",
-      look: smell,
-      answers: smellSeen.map((seen) => plain(seen, seen, { ...smell, seen })),
+      topic: { kind: "smell" },
+      test: smell,
+      answers: smellSeen.map((seen) => plain(seen, { ...smell, seen })),
     },
     ...historyOf.map((of): ComplaintQuestion => {
       const test = { test: "history", of } as const;
       return {
         id: of,
-        title: sentence(historyWords[of]),
-        look: test,
-        answers: (["yes", "no"] as const).map((seen) => plain(seen, seen, { ...test, seen })),
+        topic: { kind: "history", of },
+        test,
+        answers: (["yes", "no"] as const).map((seen) => plain(seen, { ...test, seen })),
       };
     }),
   ];

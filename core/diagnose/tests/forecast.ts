@@ -1,6 +1,6 @@
-import { observations } from "../../predict/observations/index";
-import type { NumberObservation, OddsAt, WordObservation } from "../../predict/observations/observation";
-import { lightSeen, type Test, type TestOf } from "../../predict/reading";
+import { observationOf } from "../../predict/observations/index";
+import type { DisplayAt, NumberObservation, WordObservation } from "../../predict/observations/observation";
+import type { Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import type { RowCells } from "../../predict/tables/setupTable";
 import type { Active, Cells } from "../belief/activeSuspects";
@@ -74,20 +74,37 @@ function sumOf(values: readonly number[] | Float64Array): number {
   return sum;
 }
 
-/** The same for a test light, cell by cell straight from its table: there are hundreds of them to weigh. */
-function forecastLight(compiled: CompiledCircuit, active: Active, cells: Cells, test: TestOf<"light">): Told {
+/** Straight from the table, for the tests of which there are hundreds to weigh. */
+function addTabled(active: Active, outcomes: readonly string[], add: (joint: Float64Array) => void): Told {
   const repairs = active.repairs.length;
-  const joint = new Float64Array(lightSeen.length * repairs);
-  const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
-  compiled.table(test).addLight(cells.rows, node(test.probe), node(test.clip), joint, repairs);
-  const rows = lightSeen.map((_, outcome) => joint.subarray(outcome * repairs, (outcome + 1) * repairs));
-  for (const row of rows) row[0] = (row[0] as number) + active.unknown / lightSeen.length;
-  return forecastFrom(rows, (i) => ({ seen: () => lightSeen[i] ?? "", value: null }), active);
+  const joint = new Float64Array(outcomes.length * repairs);
+  add(joint);
+  return forecastWords(
+    active,
+    outcomes,
+    outcomes.map((_, outcome) => joint.subarray(outcome * repairs, (outcome + 1) * repairs)),
+  );
 }
 
-function forecastWord(active: Active, cells: Cells, outcomes: readonly string[], oddsAt: OddsAt): Told {
+function forecastWords(active: Active, outcomes: readonly string[], joint: readonly Float64Array[]): Told {
+  for (const row of joint) row[0] = (row[0] as number) + active.unknown / outcomes.length;
+  return forecastFrom(joint, (i) => ({ seen: () => outcomes[i] ?? "", value: null }), active);
+}
+
+function forecastWord(
+  compiled: CompiledCircuit,
+  active: Active,
+  cells: Cells,
+  model: WordObservation,
+  test: Test,
+): Told {
+  const { outcomes, addOdds } = model;
+  const repairs = active.repairs.length;
+  if (addOdds)
+    return addTabled(active, outcomes, (joint) => addOdds(compiled, test, cells.rows, joint, repairs));
+  const oddsAt = model.odds(compiled, test, false);
   const count = outcomes.length;
-  const joint = outcomes.map(() => new Float64Array(active.repairs.length));
+  const joint = outcomes.map(() => new Float64Array(repairs));
   const own = new Float64Array(count);
   for (let cell = 0; cell < cells.weight.length; cell++) {
     oddsAt(cells.variant[cell] as number, cells.draw[cell] as number, own);
@@ -98,8 +115,7 @@ function forecastWord(active: Active, cells: Cells, outcomes: readonly string[],
       row[repair] = (row[repair] as number) + weight * (own[outcome] as number);
     }
   }
-  for (const row of joint) row[0] = (row[0] as number) + active.unknown / count;
-  return forecastFrom(joint, (i) => ({ seen: () => outcomes[i] ?? "", value: null }), active);
+  return forecastWords(active, outcomes, joint);
 }
 
 /** What a look would tell; the outcomes are spelled out only for those that rank. */
@@ -122,12 +138,7 @@ interface Range {
   high: number;
 }
 
-function forecastNumber(
-  active: Active,
-  cells: RowCells,
-  model: NumberObservation<"volts">,
-  fill: Fill,
-): Told {
+function forecastNumber(active: Active, cells: RowCells, model: NumberObservation, fill: Fill): Told {
   const count = cells.weight.length;
   if (shown.length < count) [shown, scaled] = [new Float64Array(2 * count), new Float64Array(2 * count)];
   fill(cells, shown);
@@ -179,7 +190,7 @@ function forecastNumber(
 type Fill = (cells: RowCells, out: Float64Array) => void;
 
 const cellByCell =
-  (value: (row: number, sample: number) => number): Fill =>
+  (value: DisplayAt): Fill =>
   (cells, out) => {
     for (let i = 0; i < cells.weight.length; i++)
       out[i] = value(cells.row[i] as number, cells.draw[i] as number);
@@ -232,22 +243,10 @@ function rangeTexts(ranges: readonly Range[]): string[] {
   );
 }
 
-/** What one look would tell, from the belief as it stands. */
+/** What one test would tell, from the belief as it stands. */
 export function forecastTest(compiled: CompiledCircuit, active: Active, cells: Cells, test: Test): Told {
-  if (test.test === "light") return forecastLight(compiled, active, cells, test);
-  const model = observations[test.test];
-  if (model.gives === "word") {
-    const word = model as unknown as WordObservation<"light">;
-    return forecastWord(active, cells, word.outcomes, word.odds(compiled, test as never, false));
-  }
-  const number = model as NumberObservation<"volts">;
-  return forecastNumber(active, cells.rows, number, fillOf(compiled, number, test));
-}
-
-/** Volts are filled straight from their table: most looks weighed are volts. */
-function fillOf(compiled: CompiledCircuit, model: NumberObservation<"volts">, test: Test): Fill {
-  if (test.test !== "volts") return cellByCell(model.value(compiled, test as never));
-  const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
-  const [red, black] = [node(test.red), node(test.black)];
-  return (cells, out) => void compiled.table(test).fillVolts(cells, red, black, out);
+  const model = observationOf(test.test);
+  if (model.gives === "word") return forecastWord(compiled, active, cells, model, test);
+  const fill = model.fill?.(compiled, test) ?? cellByCell(model.value(compiled, test));
+  return forecastNumber(active, cells.rows, model, fill);
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { allTools } from "../../predict/observations/observation";
+import { allTools } from "../../predict/observations/tool";
 import { heard, shippedEngine } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "../belief/belief";
 import { type LookaheadTest, lookahead, readingFrom } from "./lookahead";

@@ -1,4 +1,5 @@
-import type { Reading, Test } from "../../predict/reading";
+import { observationOf } from "../../predict/observations/index";
+import { type Reading, readingSchema, type Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe, repairBelief } from "../belief/belief";
 import { entropyBits } from "../belief/entropy";
@@ -41,10 +42,9 @@ const sureEnough = 0.95;
 
 /** The reading an outcome of a look would make. */
 export function readingFrom(test: Test, { seen, value }: ForecastOutcome): Reading {
-  if (test.test === "volts") return { ...test, volts: value ?? 0 };
-  if (test.test === "amps") return { ...test, amps: value ?? 0 };
-  if (test.test === "ohms") return { ...test, ohms: value };
-  return { ...test, seen } as Reading;
+  const model = observationOf(test.test);
+  const result = model.gives === "word" ? seen : (value ?? Number.POSITIVE_INFINITY);
+  return readingSchema.parse(model.withResult(test, result));
 }
 
 function best(repairs: ReadonlyMap<string, number>): [string, number] {

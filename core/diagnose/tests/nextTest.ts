@@ -1,4 +1,4 @@
-import type { Tool } from "../../predict/observations/observation";
+import type { Tool } from "../../predict/observations/tool";
 import { keyOfReading, type Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { activeSuspects, cellsOf } from "../belief/activeSuspects";

@@ -1,5 +1,5 @@
 import type { PartKind } from "../../circuit/parts/index";
-import { observations } from "../../predict/observations/index";
+import { observationOf } from "../../predict/observations/index";
 import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 
@@ -26,13 +26,12 @@ function kindAt(compiled: CompiledCircuit, item: string): PartKind | undefined {
 }
 
 function touches(compiled: CompiledCircuit, test: Test, kinds: readonly PartKind[]): boolean {
-  const model = observations[test.test];
-  return (model.reaches as (test: Test, compiled: CompiledCircuit) => string[])(test, compiled).some(
-    (item) => {
+  return observationOf(test.test)
+    .reaches(test, compiled)
+    .some((item) => {
       const kind = kindAt(compiled, item);
       return kind !== undefined && kinds.includes(kind);
-    },
-  );
+    });
 }
 
 /** True for a look a school would take before following the arithmetic. */

@@ -1,6 +1,6 @@
 // What a look is worth: information, minutes, the schools' beginnings, and what no look can tell apart.
 import { describe, expect, test } from "@jest/globals";
-import { allTools, type Tool } from "../../predict/observations/observation";
+import { allTools, type Tool } from "../../predict/observations/tool";
 import type { Reading, Test } from "../../predict/reading";
 import { heard, shippedEngine, shippedIds } from "../../testing/shippedCircuit";
 import { activeSuspects, cellsOf } from "../belief/activeSuspects";

@@ -1,14 +1,18 @@
 import type { Reading } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
-import { oddsText } from "../../units/wording";
 import type { Belief } from "../belief/belief";
-import { expectedAt, othersOdds, readingOdds, type Support } from "../explain/expectation";
-import { cite } from "../explain/reasons";
+import { type Expectation, expectedAt, othersOdds, readingOdds, type Support } from "../explain/expectation";
+import { type Cited, cite } from "../explain/reasons";
 
 /** A part the readings have all but cleared, and what cleared it. */
 export interface Cleared {
   readonly part: string;
-  readonly why: string;
+  /** The reading that cleared it most. */
+  readonly by: Cited;
+  /** Its likeliest fault left, what that predicts there, and how many times likelier other faults made the reading. */
+  readonly fault: string;
+  readonly expected: Expectation;
+  readonly times: number;
 }
 
 const clearBelow = 0.004;
@@ -46,11 +50,13 @@ export function clearedParts(compiled: CompiledCircuit, belief: Belief, support:
     const likeliest = variants.reduce((best, variant) =>
       (belief.variants[variant] as number) > (belief.variants[best] as number) ? variant : best,
     );
-    const expected = expectedAt(compiled, belief.readings[worst] as Reading, likeliest);
     return [
       {
         part,
-        why: `Cleared most by ${cite(belief, worst)}: ${compiled.variants[likeliest]?.id ?? part}, its likeliest fault left, predicts ${expected}; ${oddsText(ratios[worst] as number)}.`,
+        by: cite(belief, worst),
+        fault: compiled.variants[likeliest]?.id ?? part,
+        expected: expectedAt(compiled, belief.readings[worst] as Reading, likeliest),
+        times: ratios[worst] as number,
       },
     ];
   });

@@ -1,12 +1,10 @@
 import { declinedParts } from "../../circuit/declined";
 import type { StoppingCosts } from "../../money/stoppingCosts";
 import type { Test } from "../../predict/reading";
-import { testText } from "../../predict/readingText";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
-import { listed, minutesText, percent } from "../../units/wording";
 import type { Belief } from "../belief/belief";
 import type { Support } from "../explain/expectation";
-import { decisiveReasons, pathReason } from "../explain/reasons";
+import { decisiveReasons, pathReason, type Reason } from "../explain/reasons";
 import type { Forecast } from "../tests/forecast";
 import { weighStopping } from "./stopping";
 
@@ -25,7 +23,7 @@ export interface Verdict {
   readonly payingLook: Test | null;
   /** Belief from which fitting now is cheaper than testing on. */
   readonly breakEven: number | null;
-  readonly because: readonly string[];
+  readonly because: readonly Reason[];
 }
 
 /** Variants that ask for a set of parts to be replaced. */
@@ -71,7 +69,7 @@ export function reachVerdict(
   const state = verdictState({ measured, pays, sure, any: tests.length > 0 });
   const rivalRepair = ranked[1];
   const rival = rivalRepair
-    ? { name: listed(rivalRepair[0].split("+")), variants: variantsOf(compiled, rivalRepair[0]) }
+    ? { parts: rivalRepair[0].split("+"), variants: variantsOf(compiled, rivalRepair[0]) }
     : null;
   const path = pathReason(compiled, belief.readings);
   const cause = replace.length > 1 ? (replace[0] ?? null) : null;
@@ -88,7 +86,7 @@ export function reachVerdict(
     because: [
       ...(path ? [path] : []),
       ...decisiveReasons(compiled, belief, support, variantsOf(compiled, repair), rival),
-      ...declined.map(({ why }) => why),
+      ...declined.map((own): Reason => ({ kind: "declined", declined: own })),
       ...doubt(state, ranked, measured, stopping.bestLook),
     ],
   };
@@ -106,22 +104,18 @@ function verdictState({ measured, pays, sure, any }: Standing): Verdict["state"]
   return sure && measured ? "settled" : "best-guess";
 }
 
-/** What is left to doubt, said plainly. */
+/** What is left to doubt. */
 function doubt(
   state: Verdict["state"],
   ranked: readonly (readonly [string, number])[],
   measured: boolean,
   bestLook: Forecast | null,
-): string[] {
+): Reason[] {
   const others = ranked.slice(1, 3).filter(([, p]) => p >= 0.02);
-  const rest = listed(others.map(([repair, p]) => `${repair.split("+").join(" with ")} ${percent(p)}`));
-  const left = others.length > 0 ? [`Still possible: ${rest}.`] : [];
+  const repairs = others.map(([repair, p]) => ({ parts: repair.split("+"), p }));
+  const left: Reason[] = others.length > 0 ? [{ kind: "still-possible", repairs }] : [];
   if (state === "settled") return left;
-  if (state === "best-guess")
-    return [...left, "No look left with these tools is worth its minutes, so this is a best guess."];
-  if (!measured) return ["Only the complaint so far: nothing is settled on a complaint alone.", ...left];
-  const next = bestLook
-    ? `The look that pays most: ${testText(bestLook.look)}, ${minutesText(bestLook.minutes)}.`
-    : "";
-  return [...left, ...(next ? [next] : [])];
+  if (state === "best-guess") return [...left, { kind: "nothing-pays" }];
+  if (!measured) return [{ kind: "complaint-only" }, ...left];
+  return bestLook ? [...left, { kind: "paying-test", test: bestLook.look, minutes: bestLook.minutes }] : left;
 }

@@ -1,7 +1,17 @@
+import { z } from "zod";
 import { batteryPosts } from "../probePoints";
-import { airflowSeen, type TestOf } from "../reading";
+import { setupKeys, thingId } from "../setupKeys";
 import { roughNormalCdf } from "../tables/normal";
-import { mixRows, type WordObservation } from "./observation";
+import { mixRows, type TestIn, wordTest } from "./observation";
+
+export const airflowSeen = ["none", "weak", "normal", "strong"] as const;
+export const airflowReading = z.strictObject({
+  test: z.literal("airflow"),
+  ...setupKeys,
+  at: thingId.optional(),
+  seen: z.enum(airflowSeen),
+});
+type AirflowTest = TestIn<typeof airflowReading, "seen">;
 
 /** Softness of the judgement, as a log ratio: at the vent, and as told by a customer. */
 const handSpread = 0.12;
@@ -13,11 +23,10 @@ const shares = { none: 0.08, weak: 0.75, normal: 1.25 } as const;
 const strayShares = { none: 0.08, weak: 0.5 } as const;
 
 /** Air at the vent against what this setting gives on a healthy vehicle. */
-export const airflowTest: WordObservation<"airflow"> = {
-  test: "airflow",
-  gives: "word",
+export const airflowTest = wordTest(airflowReading, ["seen"], {
   minutes: 0.3,
   tools: [],
+  form: { pick: { kind: "nothing", keys: [] }, setup: "live", targets: {} },
   outcomes: airflowSeen,
   problems: (compiled, { at }) =>
     at === undefined || compiled.netlist.motors.some(({ part }) => part.id === at)
@@ -36,7 +45,7 @@ export const airflowTest: WordObservation<"airflow"> = {
           motors.slice(1).map(({ part }) => ({ test: "airflow" as const, at: part.id, ...setup })),
         ),
       // The motor fed directly, its plug off.
-      ...compiled.brushedMotors().flatMap((part): TestOf<"airflow">[] => {
+      ...compiled.brushedMotors().flatMap((part): AirflowTest[] => {
         const plug = points.pinOnTerminal.get(`${part.id}.+`);
         if (!plug) return [];
         return [
@@ -83,4 +92,6 @@ export const airflowTest: WordObservation<"airflow"> = {
     );
   },
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle, test) => ({ seen: vehicle.airflow(test) }),
+  slip: ({ chance }) => ({ seen: chance.pick(["none", "weak", "normal"]) }),
+});

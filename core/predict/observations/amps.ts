@@ -1,6 +1,14 @@
-import type { TestOf } from "../reading";
+import { z } from "zod";
+import { setupKeys, thingId } from "../setupKeys";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import type { NumberObservation } from "./observation";
+import { numberTest } from "./observation";
+
+const ampsReading = z.strictObject({
+  test: z.literal("amps"),
+  ...setupKeys,
+  around: thingId,
+  amps: z.number().min(-10_000).max(10_000),
+});
 
 /** The clamp's own 3 % + 0.3 A, widened for what the drawn vehicles leave out (judgement). */
 const clampShare = 0.04;
@@ -15,11 +23,15 @@ function isClampable(compiled: CompiledCircuit, around: string): boolean {
 }
 
 /** Amps through a wire or a motor, by a clamp. */
-export const ampsTest: NumberObservation<"amps"> = {
-  test: "amps",
-  gives: "number",
+export const ampsTest = numberTest(ampsReading, {
+  figure: "amps",
   minutes: 1,
   tools: ["clamp"],
+  form: {
+    pick: { kind: "thing", keys: ["around"] },
+    setup: "live",
+    targets: { wire: 1, motor: 5 },
+  },
   problems: (compiled, { around }) =>
     isClampable(compiled, around)
       ? []
@@ -29,7 +41,7 @@ export const ampsTest: NumberObservation<"amps"> = {
     compiled.netlist.motors.flatMap(({ part }) =>
       compiled.runningSetups().map((setup) => ({ test: "amps" as const, around: part.id, ...setup })),
     ),
-  value: (compiled, test: TestOf<"amps">) => {
+  value: (compiled, test) => {
     const table = compiled.table(test);
     const branch = compiled.netlist.branchOf.get(test.around) ?? 0;
     return (row, sample) => table.ampsAt(row, sample, branch);
@@ -39,4 +51,9 @@ export const ampsTest: NumberObservation<"amps"> = {
   blind: (amps) => (Math.abs(amps) < 1 ? 0.3 / 3 : 0.7 * (windowAmps / rangeAmps)),
   scale: (amps) => amps,
   seen: ({ amps }) => amps,
-};
+  simulate: (vehicle, test) => {
+    const shown = vehicle.shownAmps(vehicle.ampsThrough(test, test.around));
+    return { amps: Math.round(shown * 10) / 10 };
+  },
+  slip: ({ chance }) => ({ amps: chance.between(0, 25) }),
+});

@@ -1,6 +1,16 @@
-import { historyOf, historySeen } from "../reading";
+import { z } from "zod";
+import { setupKeys } from "../setupKeys";
 import { oddsBySuspect, tabledOdds } from "../suspectOdds";
-import type { WordObservation } from "./observation";
+import { wordTest } from "./observation";
+
+export const historyOf = ["heat", "bumps", "damp", "wet-carpet", "recent-work", "recall"] as const;
+const historySeen = ["yes", "no"] as const;
+const historyReading = z.strictObject({
+  test: z.literal("history"),
+  ...setupKeys,
+  of: z.enum(historyOf),
+  seen: z.enum(historySeen),
+});
 
 type Asked = (typeof historyOf)[number];
 
@@ -40,11 +50,10 @@ const failedYes: Readonly<Record<Asked, Readonly<Record<string, number>>>> = {
 };
 
 /** What the customer can tell. */
-export const historyTest: WordObservation<"history"> = {
-  test: "history",
-  gives: "word",
+export const historyTest = wordTest(historyReading, ["seen"], {
   minutes: 0.2,
   tools: [],
+  form: { pick: { kind: "answer", keys: ["of"], answers: historyOf }, setup: "none", targets: {} },
   outcomes: historySeen,
   problems: () => [],
   reaches: () => [],
@@ -57,4 +66,5 @@ export const historyTest: WordObservation<"history"> = {
     return oddsBySuspect(compiled, `history ${of}`, (variant) => tabledOdds(compiled, variant, table, sound));
   },
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle, { of }) => ({ seen: z.enum(historySeen).parse(vehicle.told(of)) }),
+});

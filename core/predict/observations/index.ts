@@ -1,4 +1,3 @@
-import type { TestName } from "../reading";
 import { airflowTest } from "./airflow";
 import { ampsTest } from "./amps";
 import { historyTest } from "./history";
@@ -6,7 +5,6 @@ import { inspectTest } from "./inspect";
 import { lamploadTest } from "./lampload";
 import { lightTest } from "./light";
 import { listenTest } from "./listen";
-import type { Observation } from "./observation";
 import { ohmsTest } from "./ohms";
 import { rippleTest } from "./ripple";
 import { smellTest } from "./smell";
@@ -15,20 +13,37 @@ import { swapTest } from "./swap";
 import { tapTest } from "./tap";
 import { voltsTest } from "./volts";
 
-/** Every test's observation model, in the order looks of equal worth are offered. */
-export const observations: { readonly [T in TestName]: Observation<T> } = {
-  airflow: airflowTest,
-  light: lightTest,
-  look: inspectTest,
-  listen: listenTest,
-  smell: smellTest,
-  history: historyTest,
-  volts: voltsTest,
-  amps: ampsTest,
-  tap: tapTest,
-  spin: spinTest,
-  ohms: ohmsTest,
-  swap: swapTest,
-  lampload: lamploadTest,
-  ripple: rippleTest,
-};
+/** Every test Airway understands, in the order in which tests of equal worth are offered. Adding one is a file here. */
+export const observations = [
+  airflowTest,
+  lightTest,
+  inspectTest,
+  listenTest,
+  smellTest,
+  historyTest,
+  voltsTest,
+  ampsTest,
+  tapTest,
+  spinTest,
+  ohmsTest,
+  swapTest,
+  lamploadTest,
+  rippleTest,
+] as const;
+
+export type Observation = (typeof observations)[number];
+export type TestName = Observation["name"];
+
+const byName: ReadonlyMap<string, Observation> = new Map(
+  observations.map((observation) => [observation.name, observation]),
+);
+
+/**
+ * The observation model of a test.
+ * @throws RangeError for a name that is no test
+ */
+export function observationOf(name: string): Observation {
+  const found = byName.get(name);
+  if (!found) throw new RangeError(`no test is called "${name}"`);
+  return found;
+}

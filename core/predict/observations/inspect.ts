@@ -1,6 +1,15 @@
-import { inspectSeen } from "../reading";
+import { z } from "zod";
+import { setupKeys, thingId } from "../setupKeys";
 import type { CompiledCircuit, Variant } from "../tables/compiledCircuit";
-import type { WordObservation } from "./observation";
+import { wordTest } from "./observation";
+
+export const inspectSeen = ["clean", "corroded", "melted", "wet", "debris", "blown"] as const;
+const inspectReading = z.strictObject({
+  test: z.literal("look"),
+  ...setupKeys,
+  at: thingId,
+  seen: z.enum(inspectSeen),
+});
 
 type InspectOdds = readonly [
   clean: number,
@@ -38,11 +47,14 @@ function failure(compiled: CompiledCircuit, variant: Variant, at: string): Inspe
 }
 
 /** Eyes on a part or plug: a failed one often shows it, a sound one seldom shows anything. */
-export const inspectTest: WordObservation<"look"> = {
-  test: "look",
-  gives: "word",
+export const inspectTest = wordTest(inspectReading, ["seen"], {
   minutes: 0.4,
   tools: [],
+  form: {
+    pick: { kind: "thing", keys: ["at"] },
+    setup: "none",
+    targets: { motor: 6, relay: 3, fuse: 1, other: 1 },
+  },
   outcomes: inspectSeen,
   problems: (compiled, { at }) =>
     isVisible(compiled, at) ? [] : [{ path: "at", message: `no part or connector ${JSON.stringify(at)}` }],
@@ -61,7 +73,9 @@ export const inspectTest: WordObservation<"look"> = {
     return (variant, _draw, out) => out.set(byVariant[variant] ?? soundOdds);
   },
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle, { at }) => ({ seen: z.enum(inspectSeen).parse(vehicle.eyes(at)) }),
+  slip: ({ chance }) => ({ seen: chance.pick(["clean", "corroded", "melted", "wet"]) }),
+});
 
 function isVisible(compiled: CompiledCircuit, at: string): boolean {
   const { parts, connectors } = compiled.netlist.circuit;

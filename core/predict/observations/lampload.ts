@@ -1,19 +1,28 @@
+import { z } from "zod";
 import { lampEnds } from "../../solve/netlist/setup";
-import { lamploadSeen, type TestOf } from "../reading";
+import { setupKeys, thingId } from "../setupKeys";
 import { lampOdds } from "../tables/eye";
-import { mixRows, type WordObservation } from "./observation";
+import { mixRows, type TestIn, wordTest } from "./observation";
+
+const lamploadSeen = ["bright", "dim", "dark"] as const;
+const lamploadReading = z.strictObject({
+  test: z.literal("lampload"),
+  ...setupKeys,
+  lampFor: thingId,
+  seen: z.enum(lamploadSeen),
+});
+type LampTest = TestIn<typeof lamploadReading, "seen">;
 
 /** The load lamp in a part's place at its plug or socket: how bright it burns. */
-export const lamploadTest: WordObservation<"lampload"> = {
-  test: "lampload",
-  gives: "word",
+export const lamploadTest = wordTest(lamploadReading, ["seen"], {
   minutes: 2.5,
   tools: ["load-lamp"],
+  form: { pick: { kind: "thing", keys: ["lampFor"] }, setup: "live", targets: { motor: 4, fuse: 2 } },
   outcomes: lamploadSeen,
   problems: () => [],
   reaches: ({ lampFor }) => [lampFor],
   candidates: (compiled) => {
-    const lamp = (lampFor: string, setup: object): TestOf<"lampload"> => ({
+    const lamp = (lampFor: string, setup: object): LampTest => ({
       test: "lampload",
       lampFor,
       ...setup,
@@ -53,4 +62,9 @@ export const lamploadTest: WordObservation<"lampload"> = {
     );
   },
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle, test) => {
+    const { volts } = vehicle.between(test, ...vehicle.lampEnds(test.lampFor));
+    return { seen: vehicle.lampWord(Math.abs(volts)) };
+  },
+  slip: ({ chance }) => ({ seen: chance.pick(["bright", "dim", "dark"]) }),
+});

@@ -1,17 +1,38 @@
+import { z } from "zod";
+import { lampVolts, testLight } from "../../solve/tungstenLamp";
 import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
-import { lightSeen } from "../reading";
-import { mixRows, type WordObservation } from "./observation";
+import { pointName, setupKeys } from "../setupKeys";
+import { mixRows, type TestIn, wordTest } from "./observation";
+import type { TestedVehicle } from "./testedVehicle";
+
+export const lightSeen = ["bright", "dim", "dark", "flickers"] as const;
+const lightReading = z.strictObject({
+  test: z.literal("light"),
+  ...setupKeys,
+  probe: pointName,
+  clip: pointName,
+  seen: z.enum(lightSeen),
+});
+type LightTest = TestIn<typeof lightReading, "seen">;
 
 /** Shares of the battery's volts above which a point is fed, and below which it is grounded. */
 const mostlyFeed = 0.7;
 const mostlyGround = 0.3;
 
+/** Share of the looks at a chattering circuit in which the lamp is seen to flicker (judgement, no source). */
+const flickerSeen = 0.85;
+
+function simulated(vehicle: TestedVehicle, test: LightTest): { seen: (typeof lightSeen)[number] } {
+  const { volts, ohms, buzz } = vehicle.between(test, test.probe, test.clip);
+  if (buzz && vehicle.chance.uniform() < flickerSeen) return { seen: "flickers" };
+  return { seen: vehicle.lampWord(lampVolts(testLight, volts, ohms)) };
+}
+
 /** A tungsten test light between a probe and a clip: its own volts, then how an eye calls them. */
-export const lightTest: WordObservation<"light"> = {
-  test: "light",
-  gives: "word",
+export const lightTest = wordTest(lightReading, ["seen"], {
   minutes: 0.5,
   tools: ["test-light"],
+  form: { pick: { kind: "points", keys: ["probe", "clip"] }, setup: "live", targets: { point: 1 } },
   outcomes: lightSeen,
   problems: (compiled, { probe, clip }) => pointProblems(compiled, { probe, clip }),
   reaches: ({ probe }) => [probe],
@@ -40,5 +61,11 @@ export const lightTest: WordObservation<"light"> = {
       lightSeen.length,
     );
   },
+  addOdds: (compiled, test, cells, joint, repairs) => {
+    const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
+    compiled.table(test).addLight(cells, node(test.probe), node(test.clip), joint, repairs);
+  },
   seen: ({ seen }) => seen,
-};
+  simulate: simulated,
+  slip: (vehicle, test) => simulated(vehicle, { ...test, probe: vehicle.chance.pick(vehicle.points) }),
+});

@@ -1,6 +1,16 @@
+import { z } from "zod";
 import { healthyNoise, mechanicalModes, noises, windingNoise } from "../../motor/mechanicalMode";
+import { setupKeys } from "../setupKeys";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import { mixRows, type WordObservation } from "./observation";
+import { mixRows, wordTest } from "./observation";
+
+const listenReading = z.strictObject({
+  test: z.literal("listen"),
+  ...setupKeys,
+  ventCovered: z.boolean().optional(),
+  seen: z.enum(noises),
+  followsSpeed: z.boolean().optional(),
+});
 
 /** A motor slower than this share of its top speed makes no noise of its own. */
 const audibleShare = 0.08;
@@ -12,6 +22,8 @@ const blockedNoise = [0.8, 0.02, 0.03, 0.03, 0.12] as const;
 /** Chance that a noise rises with the speed: from the motor nearly always, else as often as not. */
 const followsFromMotor = 0.92;
 const followsElse = 0.5;
+/** Share of noises of which it is heard that they follow the speed (judgement, no source). */
+const followsHeard = 0.85;
 
 function ownNoise(compiled: CompiledCircuit, variant: number): readonly number[] {
   const names = compiled.variants[variant]?.fault.names ?? [];
@@ -29,18 +41,17 @@ const comesFromMotor = (compiled: CompiledCircuit, variant: number): boolean =>
   );
 
 /** What an ear makes of a running blower; a still one is quiet. */
-export const listenTest: WordObservation<"listen"> = {
-  test: "listen",
-  gives: "word",
+export const listenTest = wordTest(listenReading, ["seen", "followsSpeed"], {
   minutes: 0.5,
   tools: [],
+  form: { pick: { kind: "nothing", keys: [] }, setup: "live", targets: { motor: 2 } },
   outcomes: noises,
   problems: () => [],
   reaches: () => [],
   candidates: (compiled) => {
     const running = compiled.runningSetups();
     const top = running.at(-1);
-    return top ? [{ test: "listen" as const, ...top }] : [];
+    return top ? [{ test: "listen", ...top }] : [];
   },
   odds: (compiled, test) => {
     const table = compiled.table(test);
@@ -81,4 +92,9 @@ export const listenTest: WordObservation<"listen"> = {
           },
           blind: 0.5,
         },
-};
+  simulate: (vehicle, test) => {
+    const seen = vehicle.noise(test);
+    if (seen === "quiet") return { seen };
+    return { seen, followsSpeed: vehicle.chance.uniform() < followsHeard };
+  },
+});

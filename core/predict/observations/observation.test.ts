@@ -5,18 +5,18 @@ import { operatingPoint } from "../../solve/operatingPoint";
 import { shippedEngine, shippedIds, shippedNetlist } from "../../testing/shippedCircuit";
 import type { Test } from "../reading";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import { observations } from "./index";
-import type { NumberObservation, WordObservation } from "./observation";
+import { observationOf } from "./index";
 
 const engine = shippedEngine("whimbrel-four-speed");
 
 /** Likeliest word a test gives for a fault, in the nominal vehicle. */
 function likeliest(look: Test, fault: string, compiled: CompiledCircuit = engine): string {
-  const model = observations[look.test] as unknown as WordObservation<"light">;
+  const model = observationOf(look.test);
+  if (model.gives !== "word") throw new Error(look.test);
   const variant = compiled.variants.findIndex(({ family }) => family === fault);
   if (variant < 0) throw new Error(fault);
   const out = new Float64Array(model.outcomes.length);
-  model.odds(compiled, look as never, false)(variant, 0, out);
+  model.odds(compiled, look, false)(variant, 0, out);
   expect(out.reduce((sum, p) => sum + p, 0)).toBeCloseTo(1, 6);
   return model.outcomes[out.indexOf(Math.max(...out))] ?? "";
 }
@@ -95,8 +95,9 @@ describe("words", () => {
 
 describe("numbers", () => {
   const nominalOf = (compiled: CompiledCircuit, look: Test, row: number): number => {
-    const model = observations[look.test] as unknown as NumberObservation<"volts">;
-    return model.value(compiled, look as never)(row, 0);
+    const model = observationOf(look.test);
+    if (model.gives !== "number") throw new Error(look.test);
+    return model.value(compiled, look)(row, 0);
   };
 
   test.each(shippedIds)("on %s the engine's lumped wires predict what the exact circuit shows", (id) => {

@@ -1,54 +1,82 @@
-import type { ReadingOf, TestName, TestOf } from "../reading";
+import type { z } from "zod";
+import type { Problem } from "../../problem/problem";
+import type { Setup } from "../../solve/netlist/setup";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
+import type { RowCells } from "../tables/setupTable";
+import type { TestedVehicle } from "./testedVehicle";
+import type { TestForm } from "./testForm";
+import type { Tool } from "./tool";
 
-export const allTools = [
-  "test-light",
-  "meter",
-  "clamp",
-  "scope",
-  "jump-leads",
-  "load-lamp",
-  "spare-relay",
-] as const;
-export type Tool = (typeof allTools)[number];
+/** A test of any kind, and a reading of any kind. */
+export type AnyTest = Setup & { readonly test: string };
+export type AnyReading = AnyTest & { readonly heard?: boolean | undefined };
 
-interface TestBase<T extends TestName> {
-  readonly test: T;
+/** The format of one test's readings: a strict object told from others by `test`. */
+export type ReadingSchema = z.ZodObject<{ test: z.ZodLiteral<string> }, z.core.$strict>;
+
+/** A test without its result: what to do, not yet what it did. */
+export type TestIn<S extends ReadingSchema, K extends string> = Omit<z.infer<S>, K | "heard">;
+/** What came of it. */
+type ResultIn<S extends ReadingSchema, K extends string> = Pick<z.infer<S>, Extract<K, keyof z.infer<S>>>;
+
+/** Fills `out` with the odds of each outcome for one suspect in one sampled vehicle. */
+export type OddsAt = (variant: number, sample: number, out: Float64Array) => void;
+
+/** A display by table row and sample: volts, ohms or amps. Infinity stands for an open circuit. */
+export type DisplayAt = (row: number, sample: number) => number;
+
+/** What a file says of its test. `T` is the test, `R` its reading, `C` its result. */
+interface Facts<T, R, C> {
   /** Minutes once there, from the format's table. */
   readonly minutes: number;
   /** What it is done with; a set-up may need more (`toolsNeeded`). */
   readonly tools: readonly Tool[];
-  /** What is wrong with a look for this circuit: unknown points or parts, by key. */
-  readonly problems: (compiled: CompiledCircuit, test: TestOf<T>) => { path: string; message: string }[];
+  readonly form: TestForm;
+  /** True where the hand is in the wheel. */
+  readonly touchesWheel?: boolean;
+  /** What is wrong with a test for this circuit: unknown points or parts, by key. */
+  readonly problems: (compiled: CompiledCircuit, test: T) => Problem[];
   /** Points, parts or connectors that must be within reach. */
-  readonly reaches: (test: TestOf<T>, compiled: CompiledCircuit) => string[];
-  /** The looks of this kind worth weighing on this circuit. */
-  readonly candidates: (compiled: CompiledCircuit) => TestOf<T>[];
-  /** Looks worth weighing only while a short is among the suspects. */
-  readonly shortHunt?: (compiled: CompiledCircuit) => TestOf<T>[];
+  readonly reaches: (test: T, compiled: CompiledCircuit) => string[];
+  /** The tests of this kind worth weighing on this circuit. */
+  readonly candidates: (compiled: CompiledCircuit) => T[];
+  /** Tests worth weighing only while a short is among the suspects. */
+  readonly shortHunt?: (compiled: CompiledCircuit) => T[];
+  /** What a vehicle with a hidden fault shows. */
+  readonly simulate: (vehicle: TestedVehicle, test: T) => C;
+  /** What is written down when the technician slips; what is shown, where nobody slips at this test. */
+  readonly slip?: (vehicle: TestedVehicle, test: T, shown: C) => C;
+  readonly seen: (reading: R) => string | number;
 }
 
-/** Fills `out` with the odds of each outcome for one suspect in one drawn vehicle. */
-export type OddsAt = (variant: number, sample: number, out: Float64Array) => void;
-
-/** A test whose result is one of a few words. */
-export interface WordObservation<T extends TestName> extends TestBase<T> {
-  readonly gives: "word";
+interface WordFacts<T, R, C> extends Facts<T, R, C> {
   readonly outcomes: readonly string[];
-  readonly odds: (compiled: CompiledCircuit, test: TestOf<T>, heard: boolean) => OddsAt;
-  readonly seen: (reading: ReadingOf<T>) => string;
+  readonly odds: (compiled: CompiledCircuit, test: T, heard: boolean) => OddsAt;
+  readonly seen: (reading: R) => string;
   /** A second thing told by the same reading: its odds by suspect, and if anything could have been. */
   readonly also?: (
     compiled: CompiledCircuit,
-    reading: ReadingOf<T>,
+    reading: R,
   ) => { readonly odds: (variant: number) => number; readonly blind: number } | null;
+  /**
+   * The odds of many cells at once, straight from the table: for a test of which hundreds are weighed.
+   * Adds each cell's weight times its odds to `joint`, by outcome times `repairs` plus repair.
+   */
+  readonly addOdds?: (
+    compiled: CompiledCircuit,
+    test: T,
+    cells: RowCells,
+    joint: Float64Array,
+    repairs: number,
+  ) => void;
 }
 
-/** A test whose result is a number on a display; Infinity stands for "no end". */
-export interface NumberObservation<T extends TestName> extends TestBase<T> {
-  readonly gives: "number";
-  /** The display in one table row and draw. */
-  readonly value: (compiled: CompiledCircuit, test: TestOf<T>) => (row: number, sample: number) => number;
+interface NumberFacts<T, R, C> extends Facts<T, R, C> {
+  /** The reading's key for the display. */
+  readonly figure: string;
+  readonly value: (compiled: CompiledCircuit, test: T) => DisplayAt;
+  /** Many displays at once, straight from the table. */
+  readonly fill?: (compiled: CompiledCircuit, test: T) => (cells: RowCells, out: Float64Array) => void;
   /** Standard deviation of a reading around a predicted display, instrument and model together. */
   readonly sigma: (value: number) => number;
   /** Width of display, on the test's scale, that counts as one outcome. */
@@ -57,21 +85,128 @@ export interface NumberObservation<T extends TestName> extends TestBase<T> {
   readonly blind: (seen: number) => number;
   /** Distance between displays on the scale on which they are compared: volts plain, ohms by ratio. */
   readonly scale: (value: number) => number;
-  readonly seen: (reading: ReadingOf<T>) => number;
+  /** The display; Infinity where it showed an open circuit. */
+  readonly seen: (reading: R) => number;
 }
 
-export type Observation<T extends TestName = TestName> = T extends TestName
-  ? WordObservation<T> | NumberObservation<T>
-  : never;
+/** Facts that take any test and refuse one of another kind, so that tests of all kinds can stand in one list. */
+type Opened<F> = Omit<F, "candidates" | "shortHunt" | "simulate" | "slip">;
 
-/** Every tool a look needs: its test's own, leads for what is bridged, a lamp for a part's place. */
-export function toolsNeeded(tools: readonly Tool[], test: TestOf<TestName>): Tool[] {
-  return [
-    ...tools,
-    ...((test.bridged ?? []).length > 0 ? (["jump-leads"] as const) : []),
-    ...(test.lampFor === undefined ? [] : (["load-lamp"] as const)),
-  ];
+interface Registered<S extends ReadingSchema, K extends string> {
+  readonly name: z.infer<S>["test"];
+  readonly schema: S;
+  /** Keys of a reading that hold its result. */
+  readonly resultKeys: readonly K[];
+  readonly candidates: (compiled: CompiledCircuit) => TestIn<S, K>[];
+  readonly shortHunt: (compiled: CompiledCircuit) => TestIn<S, K>[];
+  /**
+   * What is written down of what the vehicle shows; still to be parsed.
+   * @param slipShare share of tests at which the technician slips, 0 to 1
+   */
+  readonly simulate: (vehicle: TestedVehicle, test: AnyTest, slipShare: number) => AnyReading;
+  /** The reading that a result would make; still to be parsed. */
+  readonly withResult: (test: AnyTest, result: string | number) => AnyReading;
 }
+
+/** A test whose result is one of a few words. */
+export interface WordObservation<S extends ReadingSchema = ReadingSchema, K extends string = string>
+  extends Opened<WordFacts<AnyTest, AnyReading, unknown>>,
+    Registered<S, K> {
+  readonly gives: "word";
+}
+
+/** A test whose result is a number on a display. */
+export interface NumberObservation<S extends ReadingSchema = ReadingSchema, K extends string = string>
+  extends Opened<NumberFacts<AnyTest, AnyReading, unknown>>,
+    Registered<S, K> {
+  readonly gives: "number";
+}
+
+/** How tests and readings are told to be a schema's own. Readings passed it when they came in; its name tells it. */
+function narrow<S extends ReadingSchema, K extends string>(schema: S) {
+  const [name] = schema.shape.test.values;
+  const refuse = (test: AnyTest): never => {
+    throw new RangeError(`asked of a "${test.test}", not a "${name}"`);
+  };
+  const isTest = (test: AnyTest): test is AnyTest & TestIn<S, K> => test.test === name;
+  const isReading = (reading: AnyReading): reading is AnyReading & z.infer<S> => reading.test === name;
+  return {
+    name: name as z.infer<S>["test"],
+    test: (test: AnyTest) => (isTest(test) ? test : refuse(test)),
+    reading: (reading: AnyReading) => (isReading(reading) ? reading : refuse(reading)),
+  };
+}
+
+function registered<S extends ReadingSchema, K extends string>(
+  schema: S,
+  resultKeys: readonly K[],
+  facts: Facts<TestIn<S, K>, z.infer<S>, ResultIn<S, K>>,
+) {
+  const own = narrow<S, K>(schema);
+  return {
+    name: own.name,
+    schema,
+    resultKeys,
+    shortHunt: facts.shortHunt ?? (() => []),
+    problems: (compiled: CompiledCircuit, test: AnyTest) => facts.problems(compiled, own.test(test)),
+    reaches: (test: AnyTest, compiled: CompiledCircuit) => facts.reaches(own.test(test), compiled),
+    simulate: (vehicle: TestedVehicle, test: AnyTest, slipShare: number): AnyReading => {
+      const shown = facts.simulate(vehicle, own.test(test));
+      const slips = vehicle.chance.uniform() < slipShare;
+      return { ...test, ...(slips && facts.slip ? facts.slip(vehicle, own.test(test), shown) : shown) };
+    },
+  };
+}
+
+/**
+ * A test that gives a word, as it stands in the list of all tests.
+ * @param resultKeys keys of its reading that hold the result
+ */
+export function wordTest<S extends ReadingSchema, const K extends string>(
+  schema: S,
+  resultKeys: readonly K[],
+  facts: WordFacts<TestIn<S, K>, z.infer<S>, ResultIn<S, K>>,
+): WordObservation<S, K> {
+  const own = narrow<S, K>(schema);
+  const { also, addOdds, simulate: _simulate, slip: _slip, ...plain } = facts;
+  return {
+    ...plain,
+    ...registered(schema, resultKeys, facts),
+    gives: "word",
+    odds: (compiled, test, heard) => facts.odds(compiled, own.test(test), heard),
+    seen: (reading) => facts.seen(own.reading(reading)),
+    withResult: (test, seen) => ({ ...test, seen }),
+    ...(also ? { also: (compiled, reading) => also(compiled, own.reading(reading)) } : {}),
+    ...(addOdds
+      ? {
+          addOdds: (compiled, test, cells, joint, repairs) =>
+            addOdds(compiled, own.test(test), cells, joint, repairs),
+        }
+      : {}),
+  };
+}
+
+/** A test that gives a number, as it stands in the list of all tests. */
+export function numberTest<S extends ReadingSchema, const K extends string>(
+  schema: S,
+  facts: NumberFacts<TestIn<S, K>, z.infer<S>, ResultIn<S, K>> & { readonly figure: K },
+): NumberObservation<S, K> {
+  const own = narrow<S, K>(schema);
+  const { fill, simulate: _simulate, slip: _slip, ...plain } = facts;
+  const { figure } = facts;
+  return {
+    ...plain,
+    ...registered(schema, [figure], facts),
+    gives: "number",
+    value: (compiled, test) => facts.value(compiled, own.test(test)),
+    seen: (reading) => facts.seen(own.reading(reading)),
+    withResult: (test, value) => ({ ...test, [figure]: Number(value) < mostFigure ? value : null }),
+    ...(fill ? { fill: (compiled, test) => fill(compiled, own.test(test)) } : {}),
+  };
+}
+
+/** A display at least this high is written down as an open circuit. */
+const mostFigure = 1e7;
 
 /** Odds of a suspect from the odds of its table rows, by how often each is met. */
 export function mixRows(

@@ -1,7 +1,17 @@
+import { z } from "zod";
 import { nodeAt, pointProblems } from "../probePoints";
-import type { TestOf } from "../reading";
+import { pointName, setupKeys } from "../setupKeys";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import type { NumberObservation } from "./observation";
+import { numberTest, type TestIn } from "./observation";
+
+const ohmsReading = z.strictObject({
+  test: z.literal("ohms"),
+  ...setupKeys,
+  red: pointName,
+  black: pointName,
+  ohms: z.number().min(0).max(1e9).nullable(),
+});
+type OhmsTest = TestIn<typeof ohmsReading, "ohms">;
 
 /** Above this a meter shows no end. */
 const noEndOhms = 2e6;
@@ -16,7 +26,7 @@ const rangeLog = 6;
 const scale = (ohms: number): number => Math.log(Math.min(ohms, noEndOhms) + leadOhms);
 
 /** Ways to measure a pack or a motor on its own: its plug off, every pair of its plugged terminals. */
-function partPairs(compiled: CompiledCircuit): TestOf<"ohms">[] {
+function partPairs(compiled: CompiledCircuit): OhmsTest[] {
   const { circuit } = compiled.netlist;
   return circuit.connectors.flatMap((connector) => {
     const terminals = Object.values(connector.pins).filter((terminal) => {
@@ -35,7 +45,7 @@ function partPairs(compiled: CompiledCircuit): TestOf<"ohms">[] {
  * Hunting a short with the battery off: from the load side of each fuse to ground, the fuse out and one
  * thing after another unplugged; and from each pin of a plug that is off.
  */
-function toGround({ netlist }: CompiledCircuit): TestOf<"ohms">[] {
+function toGround({ netlist }: CompiledCircuit): OhmsTest[] {
   const { circuit, battery } = netlist;
   const black = `${battery.id}.-`;
   const fuses = circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id);
@@ -43,7 +53,7 @@ function toGround({ netlist }: CompiledCircuit): TestOf<"ohms">[] {
   const inlines = circuit.parts.flatMap((part) => (part.kind === "inline" ? [part] : []));
   const plugs = circuit.connectors.map(({ id }) => id);
   const apart = [...relays, ...inlines.map(({ id }) => id), ...plugs];
-  const test = (red: string, unplugged: string[]): TestOf<"ohms"> => ({
+  const test = (red: string, unplugged: string[]): OhmsTest => ({
     test: "ohms",
     red,
     black,
@@ -70,11 +80,15 @@ function toGround({ netlist }: CompiledCircuit): TestOf<"ohms">[] {
 }
 
 /** Ohms on the dead circuit, battery off: parallel paths and all, as a meter sees them. */
-export const ohmsTest: NumberObservation<"ohms"> = {
-  test: "ohms",
-  gives: "number",
+export const ohmsTest = numberTest(ohmsReading, {
+  figure: "ohms",
   minutes: 1.2,
   tools: ["meter"],
+  form: {
+    pick: { kind: "points", keys: ["red", "black"] },
+    setup: "battery-off",
+    targets: { point: 3 },
+  },
   problems: (compiled, test) => [
     ...pointProblems(compiled, { red: test.red, black: test.black }),
     ...(test.key !== undefined && test.key !== "off"
@@ -94,4 +108,12 @@ export const ohmsTest: NumberObservation<"ohms"> = {
   blind: (seen) => (seen > noEndOhms ? noEndShare : (1 - noEndShare) * (window / rangeLog)),
   scale,
   seen: ({ ohms }) => ohms ?? Number.POSITIVE_INFINITY,
-};
+  simulate: (vehicle, test) => {
+    const ohms = vehicle.ohmsBetween(test, test.red, test.black);
+    if (!(ohms < noEndOhms)) return { ohms: null };
+    const { chance } = vehicle;
+    const shown = ohms * (1 + chance.between(-0.01, 0.01)) + chance.between(0, leadOhms);
+    return { ohms: Math.round(shown * 100) / 100 };
+  },
+  slip: ({ chance }) => ({ ohms: chance.uniform() < 0.5 ? null : chance.between(0, 5) }),
+});

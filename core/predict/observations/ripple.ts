@@ -1,6 +1,15 @@
-import { rippleSeen } from "../reading";
+import { z } from "zod";
+import { setupKeys, thingId } from "../setupKeys";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import { mixRows, type WordObservation } from "./observation";
+import { mixRows, wordTest } from "./observation";
+
+const rippleSeen = ["even", "uneven", "missing"] as const;
+const rippleReading = z.strictObject({
+  test: z.literal("ripple"),
+  ...setupKeys,
+  at: thingId,
+  seen: z.enum(rippleSeen),
+});
 
 /** Amps below which a clamp and a scope show no humps. */
 const leastAmps = 0.8;
@@ -23,11 +32,10 @@ const ownOdds = (compiled: CompiledCircuit, variant: number, at: string): readon
 };
 
 /** The humps on a motor's current, a clamp on a scope. */
-export const rippleTest: WordObservation<"ripple"> = {
-  test: "ripple",
-  gives: "word",
+export const rippleTest = wordTest(rippleReading, ["seen"], {
   minutes: 2,
   tools: ["clamp", "scope"],
+  form: { pick: { kind: "thing", keys: ["at"] }, setup: "live", targets: { motor: 7 } },
   outcomes: rippleSeen,
   problems: (compiled, { at }) =>
     compiled.netlist.motors.some(({ part }) => part.id === at)
@@ -63,4 +71,6 @@ export const rippleTest: WordObservation<"ripple"> = {
     };
   },
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle, test) => ({ seen: vehicle.ripple(test, test.at) }),
+  slip: ({ chance }) => ({ seen: chance.pick(["even", "uneven", "missing"]) }),
+});

@@ -1,6 +1,10 @@
-import { smellSeen } from "../reading";
+import { z } from "zod";
+import { setupKeys } from "../setupKeys";
 import { oddsBySuspect, tabledOdds } from "../suspectOdds";
-import type { WordObservation } from "./observation";
+import { wordTest } from "./observation";
+
+export const smellSeen = ["none", "burnt", "musty"] as const;
+const smellReading = z.strictObject({ test: z.literal("smell"), ...setupKeys, seen: z.enum(smellSeen) });
 
 const soundOdds = [0.92, 0.03, 0.05];
 /** None, burnt, musty (common practice, no source). */
@@ -21,11 +25,10 @@ const failedOdds: Readonly<Record<string, readonly number[]>> = {
 };
 
 /** A nose at the vent. */
-export const smellTest: WordObservation<"smell"> = {
-  test: "smell",
-  gives: "word",
+export const smellTest = wordTest(smellReading, ["seen"], {
   minutes: 0.2,
   tools: [],
+  form: { pick: { kind: "nothing", keys: [] }, setup: "live", targets: {} },
   outcomes: smellSeen,
   problems: () => [],
   reaches: () => [],
@@ -33,4 +36,5 @@ export const smellTest: WordObservation<"smell"> = {
   odds: (compiled) =>
     oddsBySuspect(compiled, "smell", (variant) => tabledOdds(compiled, variant, failedOdds, soundOdds)),
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle) => ({ seen: z.enum(smellSeen).parse(vehicle.nose()) }),
+});

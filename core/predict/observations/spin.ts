@@ -1,21 +1,29 @@
+import { z } from "zod";
 import { healthySpin, mechanicalModes, spinFeels, windingSpin } from "../../motor/mechanicalMode";
+import { setupKeys, thingId } from "../setupKeys";
 import { oddsBySuspect } from "../suspectOdds";
-import type { WordObservation } from "./observation";
+import { wordTest } from "./observation";
+
+const spinReading = z.strictObject({
+  test: z.literal("spin"),
+  ...setupKeys,
+  at: thingId,
+  seen: z.enum(spinFeels),
+});
 
 /** The motor's wheel by hand, key off and standing still. */
-export const spinTest: WordObservation<"spin"> = {
-  test: "spin",
-  gives: "word",
+export const spinTest = wordTest(spinReading, ["seen"], {
   minutes: 1.5,
   tools: [],
+  form: { pick: { kind: "thing", keys: ["at"] }, setup: "none", targets: { motor: 1 } },
+  touchesWheel: true,
   outcomes: spinFeels,
   problems: (compiled, { at }) =>
     compiled.netlist.motors.some(({ part }) => part.id === at)
       ? []
       : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
   reaches: ({ at }) => [at],
-  candidates: (compiled) =>
-    compiled.netlist.motors.map(({ part }) => ({ test: "spin" as const, at: part.id })),
+  candidates: (compiled) => compiled.netlist.motors.map(({ part }) => ({ test: "spin", at: part.id })),
   odds: (compiled, { at }) =>
     oddsBySuspect(compiled, `spin ${at}`, (variant) => {
       const name = compiled.variants[variant]?.fault.names.find(({ where }) => where === at);
@@ -25,4 +33,6 @@ export const spinTest: WordObservation<"spin"> = {
       return spinFeels.map((word) => feel[word]);
     }),
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle, { at }) => ({ seen: z.enum(spinFeels).parse(vehicle.hand(at)) }),
+  slip: ({ chance }) => ({ seen: chance.pick(["free", "rough", "stiff"]) }),
+});

@@ -1,16 +1,24 @@
-import { swapSeen } from "../reading";
+import { z } from "zod";
+import { setupKeys, thingId } from "../setupKeys";
 import { oddsBySuspect } from "../suspectOdds";
-import type { WordObservation } from "./observation";
+import { wordTest } from "./observation";
+
+const swapSeen = ["fixed", "same"] as const;
+const swapReading = z.strictObject({
+  test: z.literal("swap"),
+  ...setupKeys,
+  at: thingId,
+  seen: z.enum(swapSeen),
+});
 
 const curedOdds = [0.96, 0.04];
 const sameOdds = [0.02, 0.98];
 
 /** A known-good relay in a relay's socket: it cures what only that relay had. */
-export const swapTest: WordObservation<"swap"> = {
-  test: "swap",
-  gives: "word",
+export const swapTest = wordTest(swapReading, ["seen"], {
   minutes: 1.5,
   tools: ["spare-relay"],
+  form: { pick: { kind: "thing", keys: ["at"] }, setup: "live", targets: { relay: 1 } },
   outcomes: swapSeen,
   problems: (compiled, { at }) =>
     compiled.netlist.relays.some(({ part }) => part.id === at)
@@ -28,4 +36,6 @@ export const swapTest: WordObservation<"swap"> = {
       compiled.variants[variant]?.repair === at ? curedOdds : sameOdds,
     ),
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle, { at }) => ({ seen: swapSeen[vehicle.failedAlone(at) ? 0 : 1] }),
+  slip: ({ chance }) => ({ seen: chance.pick(swapSeen) }),
+});

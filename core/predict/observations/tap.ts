@@ -1,7 +1,16 @@
-import { tapSeen } from "../reading";
+import { z } from "zod";
+import { setupKeys, thingId } from "../setupKeys";
 import { oddsBySuspect } from "../suspectOdds";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
-import type { WordObservation } from "./observation";
+import { wordTest } from "./observation";
+
+const tapSeen = ["starts", "changes", "nothing"] as const;
+const tapReading = z.strictObject({
+  test: z.literal("tap"),
+  ...setupKeys,
+  at: thingId,
+  seen: z.enum(tapSeen),
+});
 
 /** Starts, changes, nothing (common practice, no source). */
 const soundOdds = [0.01, 0.03, 0.96];
@@ -24,11 +33,14 @@ function oddsFor(compiled: CompiledCircuit, variant: number, at: string, runs: b
 }
 
 /** A knock on a motor's case, a wiggle at a plug or relay, where a sound vehicle would be running. */
-export const tapTest: WordObservation<"tap"> = {
-  test: "tap",
-  gives: "word",
+export const tapTest = wordTest(tapReading, ["seen"], {
   minutes: 0.6,
   tools: [],
+  form: {
+    pick: { kind: "thing", keys: ["at"] },
+    setup: "live",
+    targets: { motor: 3, relay: 2, fuse: 3, other: 2 },
+  },
   outcomes: tapSeen,
   problems: (compiled, { at }) => {
     const { parts, connectors, wires } = compiled.netlist.circuit;
@@ -54,4 +66,6 @@ export const tapTest: WordObservation<"tap"> = {
     );
   },
   seen: ({ seen }) => seen,
-};
+  simulate: (vehicle, { at }) => ({ seen: vehicle.tap(at) }),
+  slip: ({ chance }) => ({ seen: chance.pick(["changes", "nothing"]) }),
+});

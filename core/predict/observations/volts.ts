@@ -1,7 +1,18 @@
+import { z } from "zod";
 import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
-import type { TestOf } from "../reading";
+import { pointName, setupKeys } from "../setupKeys";
 import type { LiveSetup } from "../tables/compiledCircuit";
-import type { NumberObservation } from "./observation";
+import { numberTest, type TestIn } from "./observation";
+import type { TestedVehicle } from "./testedVehicle";
+
+const voltsReading = z.strictObject({
+  test: z.literal("volts"),
+  ...setupKeys,
+  red: pointName,
+  black: pointName,
+  volts: z.number().min(-1000).max(1000),
+});
+type VoltsTest = TestIn<typeof voltsReading, "volts">;
 
 /** The meter's own 0.5 % + 0.02 V, widened for what the drawn vehicles leave out (judgement). */
 const meterShare = 0.012;
@@ -21,12 +32,17 @@ function blind(volts: number): number {
   return atFeed ? flat + (feedShare * windowVolts) / (feedVolts.high - feedVolts.low) : flat;
 }
 
+function simulated(vehicle: TestedVehicle, test: VoltsTest): { volts: number } {
+  const { volts } = vehicle.between(test, test.red, test.black);
+  return { volts: Math.round(vehicle.shownVolts(volts) * 100) / 100 };
+}
+
 /** Volts, red minus black, on a meter that hardly loads what it measures. */
-export const voltsTest: NumberObservation<"volts"> = {
-  test: "volts",
-  gives: "number",
+export const voltsTest = numberTest(voltsReading, {
+  figure: "volts",
   minutes: 0.7,
   tools: ["meter"],
+  form: { pick: { kind: "points", keys: ["red", "black"] }, setup: "live", targets: { point: 2 } },
   problems: (compiled, { red, black }) => pointProblems(compiled, { red, black }),
   reaches: ({ red, black }) => [red, black],
   candidates: (compiled) => {
@@ -47,7 +63,7 @@ export const voltsTest: NumberObservation<"volts"> = {
     const running = compiled.probingSetups().filter((setup) => setup !== off);
     return [...single, ...across].flatMap(([red, black]) => running.map((setup) => volts(red, black, setup)));
   },
-  value: (compiled, test: TestOf<"volts">) => {
+  value: (compiled, test) => {
     const table = compiled.table(test);
     const red = nodeAt(compiled, test.red) ?? -1;
     const black = nodeAt(compiled, test.black) ?? -1;
@@ -57,5 +73,12 @@ export const voltsTest: NumberObservation<"volts"> = {
   window: windowVolts,
   blind,
   scale: (volts) => volts,
+  fill: (compiled, test) => {
+    const node = (point: string): number => compiled.netlist.nodeOf.get(point) ?? -1;
+    const [red, black] = [node(test.red), node(test.black)];
+    return (cells, out) => void compiled.table(test).fillVolts(cells, red, black, out);
+  },
   seen: ({ volts }) => volts,
-};
+  simulate: simulated,
+  slip: (vehicle, test) => simulated(vehicle, { ...test, red: vehicle.chance.pick(vehicle.points) }),
+});

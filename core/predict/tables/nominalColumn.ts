@@ -1,5 +1,5 @@
-import { observations } from "../observations/index";
-import type { NumberObservation, OddsAt, WordObservation } from "../observations/observation";
+import { observationOf } from "../observations/index";
+import type { DisplayAt, NumberObservation, OddsAt } from "../observations/observation";
 import type { Test } from "../reading";
 import type { CompiledCircuit } from "./compiledCircuit";
 
@@ -47,8 +47,8 @@ export class NumberColumn {
 
   constructor(
     rows: number,
-    readonly model: NumberObservation<"volts">,
-    private readonly value: (row: number, sample: number) => number,
+    readonly model: NumberObservation,
+    private readonly value: DisplayAt,
   ) {
     this.shown = new Float64Array(rows).fill(Number.NaN);
     this.bins = new Int16Array(rows).fill(unasked);
@@ -79,15 +79,8 @@ export class NumberColumn {
 
 /** The column of a look; its set-up's table is made if there is none yet. */
 export function nominalColumn(compiled: CompiledCircuit, test: Test): NominalColumn {
-  const model = observations[test.test];
-  if (model.gives === "word") {
-    const word = model as unknown as WordObservation<"light">;
-    return new WordColumn(
-      compiled.variants.length,
-      word.outcomes.length,
-      word.odds(compiled, test as never, false),
-    );
-  }
-  const number = model as NumberObservation<"volts">;
-  return new NumberColumn(compiled.rows.length, number, number.value(compiled, test as never));
+  const model = observationOf(test.test);
+  return model.gives === "word"
+    ? new WordColumn(compiled.variants.length, model.outcomes.length, model.odds(compiled, test, false))
+    : new NumberColumn(compiled.rows.length, model, model.value(compiled, test));
 }

@@ -1,10 +1,11 @@
 import { candidateTests } from "@core/diagnose/tests/candidateTests";
-import { allTools } from "@core/predict/observations/observation";
-import { setupText, testText } from "@core/predict/readingText";
+import { allTools } from "@core/predict/observations/tool";
+import { probedPoint } from "@core/predict/probedPoint";
 import { shippedEngine, shippedIds } from "@core/testing/shippedCircuit";
 import { describe, expect, test } from "@jest/globals";
-import { faultWords, partName, repairName } from "./partName";
-import { probePoint, testWords } from "./testWords";
+import { faultWords, partName, repairName } from "../partName";
+import { setupText } from "./setupText";
+import { testText, testWords } from "./testText";
 
 describe.each(shippedIds)("words for %s", (id) => {
   const engine = shippedEngine(id);
@@ -16,7 +17,7 @@ describe.each(shippedIds)("words for %s", (id) => {
     const wordless = looks.filter(({ test: look }) => {
       const words = testWords(circuit, look);
       const whole = `${words.before} ${words.points.join(" ")} ${words.after} ${words.how}`;
-      const point = probePoint(look);
+      const point = probedPoint(look);
       return (
         words.before.length <= 3 ||
         /undefined|null|\[object|NaN/.test(whole) ||

@@ -1,0 +1,37 @@
+import type { Circuit } from "@core/circuit/circuit";
+import type { ComplaintAnswer, ComplaintTopic } from "@core/diagnose/tests/complaintQuestions";
+import { airflowWords } from "./stateWords";
+import { questionWords } from "./tests/history";
+
+/** A question to the customer, as the complaint page asks it. */
+export function topicText(circuit: Circuit, topic: ComplaintTopic): string {
+  switch (topic.kind) {
+    case "key-out":
+      return `Key out, switch left on ${topic.setting}`;
+    case "own-switch": {
+      const place = circuit.parts.find(({ id }) => id === topic.part)?.place;
+      return `${place ?? `Switch ${topic.part}`} on ${topic.position}`;
+    }
+    case "noise":
+      return "Noise while it runs";
+    case "smell":
+      return "Smell at the vents";
+    case "history": {
+      const question = questionWords[topic.of];
+      return `${question.charAt(0).toUpperCase()}${question.slice(1)}?`;
+    }
+  }
+}
+
+/** An answer in the customer's words. */
+export function answerText({ kind }: ComplaintTopic, { reading }: ComplaintAnswer): string {
+  if (reading.test === "airflow") {
+    if (kind !== "key-out") return airflowWords[reading.seen];
+    return reading.seen === "none" ? "stays off" : "keeps blowing";
+  }
+  if (reading.test === "listen") {
+    if (reading.followsSpeed !== undefined) return reading.followsSpeed ? "rises with the speed" : "does not";
+    return reading.seen === "quiet" ? "none" : reading.seen;
+  }
+  return "seen" in reading ? reading.seen : "";
+}

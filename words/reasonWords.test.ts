@@ -1,0 +1,173 @@
+import { believe } from "@core/diagnose/belief/belief";
+import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
+import { expectedAt, supportOf } from "@core/diagnose/explain/expectation";
+import { decisiveReasons, pathReason, suspectWhy } from "@core/diagnose/explain/reasons";
+import type { Reading } from "@core/predict/reading";
+import { heard, shippedEngine } from "@core/testing/shippedCircuit";
+import { describe, expect, test } from "@jest/globals";
+import { clearedText, conflictText, declinedText, reasonText, suspectWhyText } from "./reasonWords";
+import { expectationText } from "./tests/testText";
+
+const engine = shippedEngine("whimbrel-four-speed");
+const sizesOf = (family: string): number[] =>
+  engine.variants.flatMap((variant, index) => (variant.family === family ? [index] : []));
+
+describe("the path argument in words", () => {
+  test.each<[string, Record<string, "none" | "weak" | "normal">, RegExp | null]>([
+    ["nothing dead", { "1": "normal", "4": "normal" }, null],
+    [
+      "only the lowest",
+      { "1": "none", "2": "normal", "3": "normal", "4": "normal" },
+      /^Speed 1 is dead and needs .*R1\.e1.*; speeds 2, 3 and 4, which go round them, work\.$/,
+    ],
+    [
+      "the two lowest",
+      { "1": "none", "2": "none", "3": "normal", "4": "normal" },
+      /^Speeds 1 and 2 are dead and share .*R1\.e2/,
+    ],
+    [
+      "only the top",
+      { "1": "normal", "2": "normal", "3": "normal", "4": "none" },
+      /^Speed 4 is dead and needs .*S2\.H/,
+    ],
+    [
+      "all",
+      { "1": "none", "2": "none", "3": "none", "4": "none" },
+      /the whole way from feed to ground, \d+ parts, pins and wires\.$/,
+    ],
+    ["off is no speed", { off: "none" }, null],
+  ])("%s", (_, speeds, expected) => {
+    const found = pathReason(engine, heard(speeds));
+    const reason = found && reasonText(found);
+    if (expected) expect(reason).toMatch(expected);
+    else expect(reason).toBeNull();
+  });
+
+  test("a weak speed proves no path either way", () => {
+    const found = pathReason(engine, heard({ "1": "none", "2": "weak", "3": "weak", "4": "weak" }));
+    const reason = found && reasonText(found);
+    expect(reason).toMatch(/^Speed 1 is dead and/);
+    expect(reason).not.toContain("work");
+  });
+});
+
+describe("why a suspect stands where it does", () => {
+  const readings: Reading[] = [
+    ...heard({ "1": "none", "2": "none", "3": "none", "4": "normal" }),
+    { test: "light", probe: "X5:4", clip: "G1.-", key: "run", setting: "2", seen: "bright" },
+    { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },
+  ];
+  const belief = believe(engine, readings);
+  const support = supportOf(engine, belief);
+
+  const why = (family: string): string =>
+    suspectWhyText(suspectWhy(engine, belief, support, sizesOf(family)));
+
+  test("for the truth: the ohms, by how much; against a fuse: the speed that works, and what it predicts", () => {
+    expect(why("R1.link:open")).toMatch(/^For it: reading [56] \(.*\), \d+ to 1 against other parts\.$/);
+    expect(why("F7:blown")).toMatch(/Against it: reading \d.*; it predicts \w+/);
+    const nothing = believe(engine, []);
+    expect(
+      suspectWhyText(suspectWhy(engine, nothing, supportOf(engine, nothing), sizesOf("F7:blown"))),
+    ).toMatch(/^Nothing seen yet/);
+  });
+
+  test("against a rival: what it would have shown", () => {
+    const against = decisiveReasons(engine, belief, support, sizesOf("R1.link:open"), {
+      parts: ["W11"],
+      variants: sizesOf("W11:open"),
+    });
+    expect(against.map(reasonText).join("\n")).toMatch(
+      /^Reading 6 \(ohms from R1\.T1 to R1\.T4.*: no end\); W11 would have shown 2\.\d+ Ω, \d+ to 1\.$/m,
+    );
+    expect(decisiveReasons(engine, belief, support, sizesOf("R1.link:open"), null)).toEqual([]);
+  });
+});
+
+describe("what a look would show", () => {
+  const [link = 0] = sizesOf("R1.link:open");
+  const [fuse = 0] = sizesOf("F7:blown");
+  test.each<[Reading, number, RegExp]>([
+    [{ test: "airflow", key: "run", setting: "2", seen: "none" }, link, /^none$/],
+    [{ test: "airflow", key: "run", setting: "4", seen: "none" }, link, /^normal$/],
+    [{ test: "volts", red: "F7.out", black: "G1.-", key: "run", setting: "4", volts: 0 }, link, /^12\.\d V$/],
+    [{ test: "volts", red: "F7.out", black: "G1.-", key: "run", setting: "4", volts: 0 }, fuse, /^0\.0 V$/],
+    [{ test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: 1 }, link, /^no end$/],
+    [{ test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: 1 }, fuse, /^2\.2\d Ω$/],
+    [{ test: "amps", around: "M1", key: "run", setting: "4", amps: 0 }, fuse, /^0\.0 A$/],
+  ])("%j", (reading, variant, text) =>
+    expect(expectationText(expectedAt(engine, reading, variant))).toMatch(text),
+  );
+});
+
+const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
+
+const linkOpen: Reading[] = [
+  ...onlyTop,
+  { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },
+];
+
+function diagnosed(readings: readonly Reading[], options: DiagnoseOptions = {}): Diagnosis {
+  const found = diagnose(engine, readings, options);
+  if (!found.ok) throw new Error("refused");
+  return found.value;
+}
+
+describe("conflicts", () => {
+  test("two readings that cannot both be right are named, and the likelier slip is to be repeated", () => {
+    const readings: Reading[] = [
+      ...heard({ "1": "none", "2": "none", "3": "none", "4": "none" }),
+      { test: "volts", red: "X3:1", black: "G1.-", key: "run", setting: "4", volts: 12.2 },
+      { test: "light", probe: "X3:1", clip: "G1.-", key: "run", setting: "4", seen: "dark" },
+      { test: "light", probe: "X3:2", clip: "G1.+", key: "run", setting: "4", seen: "bright" },
+      { test: "spin", at: "M1", seen: "free" },
+    ];
+    const [conflict] = diagnosed(readings).conflicts;
+    expect(conflict && conflictText(conflict)).toMatch(
+      /^Readings 5 \(volts.*\) and 6 \(light.*\) cannot both be right; \d is the likelier slip: repeat it\.$/,
+    );
+    expect([4, 5]).toContain(conflict?.reading);
+  });
+
+  test("readings are called by the numbers of the list they stand in, where struck ones count", () => {
+    const readings: Reading[] = [
+      ...heard({ "1": "none", "2": "none", "3": "none", "4": "none" }),
+      { test: "volts", red: "X3:1", black: "G1.-", key: "run", setting: "4", volts: 12.2 },
+      { test: "light", probe: "X3:1", clip: "G1.-", key: "run", setting: "4", seen: "dark" },
+      { test: "light", probe: "X3:2", clip: "G1.+", key: "run", setting: "4", seen: "bright" },
+      { test: "spin", at: "M1", seen: "free" },
+    ];
+    const { conflicts, suspects } = diagnosed(readings, { numbers: [1, 2, 3, 4, 7, 9, 10, 12] });
+    expect(conflicts[0] && conflictText(conflicts[0])).toMatch(
+      /^Readings 7 \(volts.*\) and 9 \(light.*\) cannot both be right; [79] is the likelier slip: repeat it\.$/,
+    );
+    expect([4, 5]).toContain(conflicts[0]?.reading);
+    const cited = suspects.flatMap(({ why }) =>
+      [...suspectWhyText(why).matchAll(/reading (\d+) \(/g)].map(([, number]) => Number(number)),
+    );
+    expect(cited.length).toBeGreaterThan(0);
+    for (const number of cited) expect([1, 2, 3, 4, 7, 9, 10, 12]).toContain(number);
+  });
+});
+
+describe("reasons", () => {
+  test("every suspect has one, and every cleared part says which reading cleared it and what it predicts", () => {
+    const { suspects } = diagnosed(linkOpen, { explainAll: true });
+    expect(suspects.every(({ why }) => suspectWhyText(why).length > 20 && why.kind !== "unlikely")).toBe(
+      true,
+    );
+    const { cleared } = diagnosed(onlyTop, { explainAll: true });
+    const fuse = cleared?.find(({ part }) => part === "F7");
+    expect(fuse && clearedText(fuse)).toMatch(
+      /^Cleared most by reading 4 \(airflow on 4.*: normal\): F7:\w+.*predicts none; \d+ to 1/,
+    );
+    expect(cleared?.some(({ part }) => part === "R1")).toBe(false);
+  });
+});
+
+test("what is declined says what is still proven", () => {
+  expect(declinedText({ part: "A1", reason: "data-bus" })).toMatch(
+    /data bus.*fuses, feeds and grounds.*maker's procedure/,
+  );
+  expect(declinedText({ part: "M1", reason: "brushless" })).toMatch(/M1 is brushless.*maker's procedure/);
+});

@@ -1,0 +1,11 @@
+import { wording } from "./wording";
+
+export const smellWords = wording("smell", {
+  title: "smell",
+  short: "smell",
+  action: "Smell",
+  picks: [],
+  toDo: () => "smell at the vent",
+  result: ({ seen }) => seen,
+  card: (_circuit, _test, setup) => ({ before: "Smell the air at the vent", points: [], how: setup }),
+});
