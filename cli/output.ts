@@ -1,5 +1,6 @@
 import type { Route } from "@core/access/route";
 import type { Diagnosis } from "@core/diagnose/diagnose";
+import { notListed, repairText } from "@core/fault/repair";
 import { type Parsed, problemText } from "@core/problem/problem";
 import type { RippleReading } from "@core/ripple/rippleReading";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
@@ -43,7 +44,7 @@ export function diagnosisLines({ verdict, parts, next, conflicts }: Diagnosis): 
     ...verdict.because.map(reasonText),
     `suspects: ${parts
       .slice(0, 5)
-      .map(({ part, p }) => `${part} ${percent(p)}`)
+      .map(({ part, p }) => `${part ?? repairText(notListed)} ${percent(p)}`)
       .join(", ")}`,
     ...(test ? [`next: ${testText(test.test)} (${setupText(test.test)}), ${minutesText(test.minutes)}`] : []),
     ...conflicts.map(conflictText),

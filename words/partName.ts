@@ -1,5 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { PartKind } from "@core/circuit/parts/index";
+import { type Repair, theCar } from "@core/fault/repair";
 import { listed } from "@core/units/wording";
 
 const kindNames: Readonly<Record<PartKind, string>> = {
@@ -24,18 +25,17 @@ export function partName(circuit: Circuit, id: string): string {
   const connector = circuit.connectors.find((candidate) => candidate.id === id);
   if (connector) return connector.title ?? "plug";
   if (circuit.wires.some((wire) => wire.id === id)) return "wire";
-  if (id === "CAR") return "air filter or duct";
+  if (id === theCar) return "air filter or duct";
   return "something else";
 }
 
 /** Name and letter: `resistor pack R1`; a set is listed, the cause first. */
-export function repairName(circuit: Circuit, ids: readonly string[]): string {
-  return listed(
-    ids.map((id) =>
-      id === "unknown" || id === "CAR" ? partName(circuit, id) : `${partName(circuit, id)} ${id}`,
-    ),
-  );
-}
+export const repairName = (circuit: Circuit, ids: readonly string[]): string =>
+  listed(ids.map((id) => (id === theCar ? partName(circuit, id) : `${partName(circuit, id)} ${id}`)));
+
+/** A repair by name; what the circuit does not list is something else. */
+export const nameOfRepair = (circuit: Circuit, { parts }: Repair): string =>
+  parts.length > 0 ? repairName(circuit, parts) : "something else";
 
 const modeWords: Readonly<Record<string, string>> = {
   open: "open",

@@ -34,7 +34,10 @@ import { shopZone } from "../text/shopZone.server";
 const faultsOffered = 8;
 
 /** Faults in what was fitted, the likeliest first: what may have been found in it. */
-function faultChoices({ circuit, job, engine }: JobView, suspects: readonly { fault: string; p: number }[]) {
+function faultChoices(
+  { circuit, job, engine }: JobView,
+  suspects: readonly { readonly fault: string | null }[],
+) {
   const fitted = new Set(job.fitted ?? []);
   const own = suspects.flatMap(({ fault }) => {
     const variant = engine.variants.find(({ id }) => id === fault);

@@ -76,9 +76,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), repairOf(job.id)]);
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
-  const chosen =
-    job.fitted ??
-    (fit && fit.targets.length > 0 ? fit.targets : verdict.replace.filter((id) => id !== "unknown"));
+  const chosen = job.fitted ?? (fit && fit.targets.length > 0 ? fit.targets : verdict.replace);
   // While the verdict is open the diagnosis that is charged for is still to be finished: it ends at the bar.
   const belief = beliefIn(diagnosis.suspects, chosen);
   const offered = (id: string): OfferedPart => ({
@@ -96,7 +94,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
     activeReadings(view).filter((reading) => reading.heard),
     { repairs: [] },
   );
-  const guessId = heard.replace.find((id) => id !== "unknown");
+  const guessId = heard.replace[0];
   return {
     terms,
     parts: chosen.map(offered),

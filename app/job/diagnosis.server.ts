@@ -1,4 +1,5 @@
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
+import { notListed } from "@core/fault/repair";
 import type { Reading } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
@@ -35,7 +36,7 @@ export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Diagn
 /** Belief that replacing some parts is the repair: that nothing outside them is at fault. */
 export const beliefIn = (suspects: Diagnosis["suspects"], parts: readonly string[]): number =>
   suspects.reduce(
-    (sum, { fault, p }) =>
-      fault.split("+").every((one) => parts.includes(/^[^.:/@]+/.exec(one)?.[0] ?? "")) ? sum + p : sum,
+    (sum, { repair, p }) =>
+      repair !== notListed && repair.parts.every((part) => parts.includes(part)) ? sum + p : sum,
     0,
   );

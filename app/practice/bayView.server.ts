@@ -1,4 +1,5 @@
 import { speedWords } from "@core/diagnose/explain/pathBoard";
+import { theCar } from "@core/fault/repair";
 import { type PracticeAct, PracticeBay, repairCost } from "@core/practice/practiceBay";
 import type { PracticeCircuit } from "@core/practice/practiceCase";
 import { observations } from "@core/predict/observations/index";
@@ -111,7 +112,7 @@ export async function bayView(id: string | undefined) {
     ...circuit.connectors.map(({ id: own }) => own),
     ...circuit.wires.map(({ id: own }) => own),
     // The filter and the duct, which no circuit draws.
-    "CAR",
+    theCar,
   ];
   return {
     id: stored.id,
@@ -149,7 +150,7 @@ export async function bayView(id: string | undefined) {
       const cost = repairCost(on.compiled, [own], stored.costs);
       return {
         id: own,
-        words: own === "CAR" ? partName(circuit, own) : `${own}, ${partName(circuit, own)}`,
+        words: own === theCar ? partName(circuit, own) : `${own}, ${partName(circuit, own)}`,
         price: priceText(cost.priceMinor, currency),
         minutes: minutesText(cost.minutes),
       };

@@ -1,14 +1,18 @@
+import type { PartBelief } from "@core/diagnose/belief/belief";
 import { faultId } from "@core/fault/faultId";
-import { type Debrief, debriefing, type PartOdds, type TestWorth } from "@core/practice/debrief";
+import { notListed, repairText } from "@core/fault/repair";
+import { type Debrief, debriefing, type TestWorth } from "@core/practice/debrief";
 import { faultLeft } from "@core/practice/practiceBay";
 import { caseFaultId, faultOf } from "@core/practice/practiceCase";
 import { probedPoint } from "@core/predict/probedPoint";
 import { testOf } from "@core/predict/reading";
+import { perCircuit } from "@core/predict/tables/perCircuit";
 import { minutesText } from "@core/units/wording";
 import { shopTerms } from "@db/repositories/settings.server";
-import { faultWords, repairName } from "@words/partName";
+import { faultWords, nameOfRepair, repairName } from "@words/partName";
 import { setupText } from "@words/tests/setupText";
 import { testText } from "@words/tests/testText";
+import { LRUCache } from "lru-cache";
 import { redirect } from "react-router";
 import { sheetStatesAt } from "../job/jobView.server";
 import { layoutOf } from "../sheet/layouts.server";
@@ -16,18 +20,26 @@ import { priceText } from "../text/money";
 import { actWords, bayAt, customerSays } from "./bayView.server";
 import { inSlices } from "./inSlices.server";
 
+/** Debriefs of a circuit's finished cases, by case; the longest unused goes first. */
+const debriefs = perCircuit(() => new LRUCache<string, Promise<Debrief>>({ max: debriefsKept }));
+const debriefsKept = 50;
+
 /** What a case was, step by step; while it goes on there is nothing to tell. */
 export async function debriefView(id: string | undefined) {
   const { stored, on, acts, bay } = await bayAt(id);
   if (!bay.standing.over) throw redirect(`/practice/cases/${stored.id}`);
-  const debrief = await on.compiled.remember(
-    `debrief ${stored.id}`,
-    (): Promise<Debrief> => inSlices(debriefing(on, stored.hidden, acts, stored.costs)),
-  );
+  const kept = debriefs(on.compiled);
+  const made = kept.get(stored.id) ?? inSlices(debriefing(on, stored.hidden, acts, stored.costs));
+  kept.set(stored.id, made);
+  const debrief = await made;
   const { circuit } = on.exact;
   const { currency } = await shopTerms();
-  const odds = (own: readonly PartOdds[]) =>
-    own.map(({ part, p }) => ({ part, words: repairName(circuit, part.split("+")), p }));
+  const odds = (own: readonly PartBelief[]) =>
+    own.map(({ part, p }) => ({
+      part: part ?? repairText(notListed),
+      words: part === null ? "something else" : repairName(circuit, [part]),
+      p,
+    }));
   const worth = (own: TestWorth | null) =>
     own && {
       words: `${testText(own.look)}, ${setupText(own.look)}`,
@@ -79,7 +91,7 @@ export async function debriefView(id: string | undefined) {
       clock: minutesText(Math.max(0.5, step.minutes)),
       before: odds(step.before),
       after: odds(step.after),
-      ruledOut: step.ruledOut.map((part) => repairName(circuit, part.split("+"))),
+      ruledOut: step.ruledOut.map((repair) => nameOfRepair(circuit, repair)),
       own: worth(step.own),
       best: worth(step.best),
       lost: step.lost,

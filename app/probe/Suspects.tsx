@@ -34,7 +34,7 @@ export function Suspects(props: SuspectsProps) {
 const Lines = ({ suspects, ...rest }: SuspectsProps) => (
   <ul className="mt-1 border-b border-rule">
     {suspects.map((line) => (
-      <Line key={line.part} line={line} {...rest} />
+      <Line key={line.key} line={line} {...rest} />
     ))}
   </ul>
 );

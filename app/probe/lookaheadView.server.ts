@@ -1,6 +1,6 @@
 import type { LookaheadTest, StrategyCost } from "@core/diagnose/tests/lookahead";
 import type { TestName } from "@core/predict/reading";
-import { repairName } from "@words/partName";
+import { nameOfRepair } from "@words/partName";
 import { wordingOf } from "@words/tests/index";
 import { testWords } from "@words/tests/testText";
 import { diagnosisOf } from "../job/diagnosis.server";
@@ -46,7 +46,7 @@ export function lookaheadView(view: JobView): LookaheadPlan {
       outcomes: test.outcomes.map(({ seen, p, repair, repairP, next }) => ({
         seen: unitOf(test.test.test, seen),
         p,
-        repair: repairName(circuit, repair.split("+")),
+        repair: nameOfRepair(circuit, repair),
         repairP,
         next: shown(next, deep - 1),
       })),

@@ -1,15 +1,22 @@
 import type { NextTest as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/explain/pathBoard";
-import { beliefHistory, suspectGroups } from "@core/diagnose/history/beliefHistory";
+import {
+  beliefHistory,
+  groupOf,
+  type SuspectGroup,
+  suspectGroups,
+} from "@core/diagnose/history/beliefHistory";
 import { cautionsOf } from "@core/diagnose/tests/caution";
 import { isCleared } from "@core/diagnose/verdict/cleared";
-import { isMechanical } from "@core/motor/mechanicalMode";
+import { parseFaultId } from "@core/fault/faultId";
+import { notListed, repairText, theCar } from "@core/fault/repair";
 import { observationOf } from "@core/predict/observations/index";
 import { probedPoint } from "@core/predict/probedPoint";
-import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import type { CompiledCircuit, Variant } from "@core/predict/tables/compiledCircuit";
+import { perCircuit } from "@core/predict/tables/perCircuit";
 import { minutesText } from "@core/units/wording";
 import { versionOf } from "@db/repositories/jobVersion.server";
-import { faultWords, partName, repairName } from "@words/partName";
+import { faultWords, nameOfRepair, partName, repairName } from "@words/partName";
 import { conflictText, suspectWhyText } from "@words/reasonWords";
 import { airflowWords } from "@words/stateWords";
 import { wordingOf } from "@words/tests/index";
@@ -46,7 +53,7 @@ function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): Offered
       leaves: `→ ${leaves
         .filter((left) => left.p >= 0.1)
         .slice(0, 2)
-        .map(({ part }) => (part === "unknown" ? "something else" : part === "CAR" ? "filter" : part))
+        .map(({ part }) => (part === null ? "something else" : part === theCar ? "filter" : part))
         .join(", ")}`,
     })),
     choices: model.gives === "word" ? model.outcomes : null,
@@ -54,88 +61,79 @@ function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): Offered
   };
 }
 
-const isMechanicalMode = (mode: string): boolean =>
-  mode.includes("+") ? mode.split("+").every(isMechanical) : isMechanical(mode);
-
-/** A motor that squeals and one that is dead are two suspects, though one part. */
-const groupOf = (repair: string, mechanical: boolean): string =>
-  mechanical ? `${repair} mechanical` : repair;
-
 type Faults = SuspectLine["faults"][number][];
 
 const faultsShown = 4;
 
 function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   const { circuit, engine } = view;
-  const groups = new Map<string, { repair: string; mechanical: boolean; p: number; faults: Faults }>();
-  for (const { part: repair, fault, mode, p, why } of suspects) {
-    const mechanical = isMechanicalMode(mode);
-    const part = groupOf(repair, mechanical);
-    const line = groups.get(part) ?? { repair, mechanical, p: 0, faults: [] };
-    groups.set(part, line);
+  const groups = suspectGroups(engine);
+  const lines = new Map<SuspectGroup, { p: number; faults: Faults }>();
+  for (const { repair, fault, modes, p, why } of suspects) {
+    const group = groupOf(groups, repair, modes);
+    if (!group) continue;
+    const line = lines.get(group) ?? { p: 0, faults: [] };
+    lines.set(group, line);
     line.p += p;
     if (line.faults.length < faultsShown && (p >= 0.005 || line.faults.length === 0))
       line.faults.push({
-        fault,
-        words: fault === "unknown" ? "outside this circuit" : faultWords(fault),
+        fault: fault ?? repairText(notListed),
+        words: fault === null ? "outside this circuit" : faultWords(fault),
         p,
         why: suspectWhyText(why),
       });
   }
-  const shown = [...groups]
+  const shown = [...lines]
     .sort(([, a], [, b]) => b.p - a.p)
-    .filter(([part, { p }], index) => index < suspectsShown && (p >= 0.004 || part === "unknown"));
+    .filter(([{ repair }, { p }], index) => index < suspectsShown && (p >= 0.004 || repair === notListed));
   const { counts, ofFamily: familyCounts } = view.learnt;
   const moved = beliefHistory(
     engine,
     activeReadings(view),
     { repairs: view.repairs, counts, familyCounts },
-    engine.remember("groups of suspects", () =>
-      suspectGroups(engine, ({ fault, repair }) =>
-        groupOf(
-          repair,
-          fault.names.every(({ mode }) => isMechanical(mode)),
-        ),
-      ),
-    ),
-    new Map([...groups].map(([group, { p }]) => [group, p])),
+    new Map([...lines].map(([group, { p }]) => [group, p])),
   );
-  return shown.map(([part, line]) => ({
-    part,
+  return shown.map(([group, line]) => ({
+    key: `${repairText(group.repair)}${group.mechanical ? " mechanical" : ""}`,
+    repair: repairText(group.repair),
+    mechanical: group.mechanical,
     ...line,
-    name: repairName(circuit, line.repair.split("+")),
-    moved: moved.get(part) ?? [],
+    name: nameOfRepair(circuit, group.repair),
+    moved: moved.get(group) ?? [],
   }));
 }
 
-/** How likely each part, or each piece with faults of its own, was before anything was seen. */
-const likelyBefore = (engine: CompiledCircuit, what: "part" | "piece"): ReadonlyMap<string, number> =>
-  engine.remember(`each ${what} before`, () => {
+/** How likely each of some places was before anything was seen. */
+const priorAt = (placesOf: (variant: Variant) => readonly string[]) =>
+  perCircuit(({ variants }): ReadonlyMap<string, number> => {
     const sums = new Map<string, number>();
-    for (const { fault, prior } of engine.variants)
-      for (const id of what === "part" ? fault.parts : fault.names.map(({ where }) => where))
-        sums.set(id, (sums.get(id) ?? 0) + prior);
+    for (const variant of variants)
+      for (const id of placesOf(variant)) sums.set(id, (sums.get(id) ?? 0) + variant.prior);
     return sums;
   });
+const partPriors = priorAt(({ fault }) => fault.parts);
+const piecePriors = priorAt(({ fault }) => fault.names.map(({ where }) => where));
+const boardOf = perCircuit(({ netlist }) => pathBoard(netlist));
 
 /** Parts the readings have all but cleared. */
 function clearedParts(engine: CompiledCircuit, { parts }: Pick<Diagnosis, "parts">): string[] {
-  const before = likelyBefore(engine, "part");
-  return parts.filter(({ part, p }) => isCleared(p, before.get(part) ?? 0)).map(({ part }) => part);
+  const before = partPriors(engine);
+  return parts.flatMap(({ part, p }) => (part !== null && isCleared(p, before.get(part) ?? 0) ? [part] : []));
 }
 
 /** Belief in each piece: the faults whose id begins with it. */
 function pieceBeliefs(suspects: Diagnosis["suspects"]): ReadonlyMap<string, number> {
   const sums = new Map<string, number>();
   for (const { fault, p } of suspects) {
-    const pieces = new Set<string>();
-    for (const one of fault.split("+"))
-      for (let end = one.indexOf(":"); end > 0; end = one.indexOf(":", end + 1))
-        pieces.add(one.slice(0, end));
+    const names = fault === null ? null : parseFaultId(fault);
+    const pieces = new Set(names?.ok ? names.value.flatMap(({ where }) => [where, ...within(where)]) : []);
     for (const piece of pieces) sums.set(piece, (sums.get(piece) ?? 0) + p);
   }
   return sums;
 }
+
+/** The plug a pin is in. */
+const within = (where: string): string[] => (where.includes(":") ? [where.slice(0, where.indexOf(":"))] : []);
 
 /** The lines of the path board with what the readings say of them. */
 function boardLines(
@@ -145,9 +143,9 @@ function boardLines(
   words: ReadonlyMap<string, string>,
 ) {
   const { settings } = circuit;
-  const rows = engine.remember("path board", () => pathBoard(engine.netlist));
+  const rows = boardOf(engine);
   const shared = new Set(sharedByDead(rows, settings, words));
-  const before = likelyBefore(engine, "piece");
+  const before = piecePriors(engine);
   const cleared = new Set(clear);
   const pieces = pieceBeliefs(suspects);
   const believed = new Map(parts.map(({ part, p }) => [part, p]));
@@ -194,9 +192,8 @@ export function probeView(view: JobView) {
   const numbers = activeNumbers(view);
   const diagnosis = diagnosisOf(view, probeOptions);
   const under = diagnosis.suspects
-    .filter(({ fault, p }) => fault !== "unknown" && p > 0.01)
-    .slice(0, assumedShown)
-    .map(({ fault }) => fault);
+    .flatMap(({ fault, p }) => (fault !== null && p > 0.01 ? [fault] : []))
+    .slice(0, assumedShown);
   const words = speedWords(activeReadings(view));
   const cleared = clearedParts(engine, diagnosis);
   return {
@@ -209,7 +206,9 @@ export function probeView(view: JobView) {
     agreements: agreements(view, diagnosis, under),
     heard: Object.fromEntries([...words].map(([setting, seen]) => [setting, airflowWords[seen]])),
     doubt: Object.fromEntries(
-      diagnosis.parts.filter(({ p }) => p >= 0.005).map(({ part, p }) => [part, Math.round(p * 1000) / 1000]),
+      diagnosis.parts.flatMap(({ part, p }) =>
+        part !== null && p >= 0.005 ? [[part, Math.round(p * 1000) / 1000]] : [],
+      ),
     ),
     cleared,
     board: boardLines(view, diagnosis, cleared, words),

@@ -79,7 +79,7 @@ export async function repairView(job: Job, circuit: Circuit) {
     currency: terms.currency,
     reachable: reachable.map((id) => ({ id, name: named(id) })),
     targets,
-    unreached: likely.targets.filter((id) => id !== "unknown" && !reachable.includes(id)).map(named),
+    unreached: likely.targets.filter((id) => !reachable.includes(id)).map(named),
     likeliestOnly: likely.open && targets.length > 0,
     prefer,
     problem: way && !way.ok ? (way.problems[0]?.message ?? null) : null,

@@ -1,3 +1,4 @@
+import { sameParts } from "@core/fault/repair";
 // An entry, and the page that answers it, in a shop of their own.
 import { NoteRow } from "@db/models.server";
 import { readingsOf } from "@db/repositories/readings.server";
@@ -24,7 +25,7 @@ const fields = (value: string) => ({
   value,
 });
 interface Page {
-  suspects: { part: string; p: number; moved: number[] }[];
+  suspects: { key: string; p: number; moved: number[] }[];
   evidence: unknown[];
 }
 
@@ -34,9 +35,12 @@ describe("an entry", () => {
     const page = body.page as Page;
     expect(page.evidence).toHaveLength(1);
     const { suspects } = diagnosisOf(await jobViewAt(String(id)), probeOptions);
-    const pack = suspects.reduce((sum, { part, p }) => (part === "R1" ? sum + p : sum), 0);
+    const pack = suspects.reduce(
+      (sum, { repair, p }) => (sameParts(repair.parts, ["R1"]) ? sum + p : sum),
+      0,
+    );
     expect(pack).toBeGreaterThan(0.1);
-    expect(page.suspects.find(({ part }) => part === "R1")?.p).toBeCloseTo(pack, 9);
+    expect(page.suspects.find(({ key }) => key === "R1")?.p).toBeCloseTo(pack, 9);
     for (const { p, moved } of page.suspects) {
       expect(moved).toHaveLength(2);
       expect(moved.at(-1)).toBeCloseTo(p, 9);

@@ -1,3 +1,4 @@
+import { theCar } from "@core/fault/repair";
 import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
@@ -50,7 +51,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     return redirect(`/jobs/${job.id}/probe`);
   }
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id)).add(
-    "CAR",
+    theCar,
   );
   const parts = text.split("+").filter((id) => known.has(id));
   if (parts.length === 0) throw data("No part of this circuit is named.", { status: 400 });

@@ -23,7 +23,7 @@ async function beliefUnder(circuit: Circuit, job: Job): Promise<{ text: string }
   if (!diagnosis.ok) return { problems: diagnosis.problems.slice(0, mostProblems).map(problemText) };
   const text = diagnosis.value.parts
     .slice(0, leaders)
-    .map(({ part, p }) => `${repairName(circuit, [part])} ${percent(p)}`)
+    .map(({ part, p }) => `${part === null ? "something else" : repairName(circuit, [part])} ${percent(p)}`)
     .join(", ");
   return { text };
 }

@@ -1,11 +1,13 @@
 import { type Declined, declinedParts } from "../circuit/declined";
+import { notListed, type Repair } from "../fault/repair";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools, type Tool } from "../predict/observations/tool";
 import type { Reading, Test } from "../predict/reading";
 import { readingProblems } from "../predict/readingProblems";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
+import { perCircuit } from "../predict/tables/perCircuit";
 import { type Parsed, refused } from "../problem/problem";
-import { type Belief, partBelief, repairBelief } from "./belief/belief";
+import { type Belief, type PartBelief, partBelief, repairBelief } from "./belief/belief";
 import { type FaultCount, priorsFrom } from "./belief/learnedPrior";
 import { type Agreement, asIfTrue } from "./explain/asIfTrue";
 import { type Conflict, conflicts } from "./explain/conflict";
@@ -23,9 +25,11 @@ import { reachVerdict, type Verdict } from "./verdict/verdict";
 
 /** One suspect: a fault at its likeliest size, all its sizes' belief together. */
 export interface Suspect {
-  readonly fault: string;
-  readonly part: string;
-  readonly mode: string;
+  /** Its id; null for what the circuit does not list. */
+  readonly fault: string | null;
+  readonly repair: Repair;
+  /** What is wrong, the cause first. */
+  readonly modes: readonly string[];
   readonly p: number;
   readonly why: SuspectWhy;
   /** Suspects that no reading with these tools can tell apart share it. */
@@ -41,14 +45,14 @@ export interface NextTest {
     /** A number in a display's range; null for a word, and for no end. */
     readonly value: number | null;
     readonly p: number;
-    readonly leaves: readonly { readonly part: string; readonly p: number }[];
+    readonly leaves: readonly PartBelief[];
   }[];
 }
 
 export interface Diagnosis {
   readonly id: string | null;
   readonly suspects: readonly Suspect[];
-  readonly parts: readonly { readonly part: string; readonly p: number }[];
+  readonly parts: readonly PartBelief[];
   readonly verdict: Verdict;
   readonly next: readonly NextTest[];
   readonly conflicts: readonly Conflict[];
@@ -177,11 +181,11 @@ function nextLook(forecast: Forecast): NextTest {
 const leastLeft = 0.01;
 
 /** Repairs that can add up to something worth naming. */
-function likely(names: readonly string[], belief: readonly number[]): (readonly [string, number])[] {
-  const found: (readonly [string, number])[] = [];
-  for (let i = 0; i < names.length; i++) {
+function likely(repairs: readonly Repair[], belief: readonly number[]): (readonly [Repair, number])[] {
+  const found: (readonly [Repair, number])[] = [];
+  for (const [i, repair] of repairs.entries()) {
     const p = belief[i] ?? 0;
-    if (p >= leastLeft / 10) found.push([names[i] as string, p]);
+    if (p >= leastLeft / 10) found.push([repair, p]);
   }
   return found;
 }
@@ -198,12 +202,12 @@ interface Weighed {
 /** A suspect: its sizes, as variants, and what its name says. */
 interface Family {
   readonly variants: readonly number[];
-  readonly part: string;
-  readonly mode: string;
+  readonly repair: Repair;
+  readonly modes: readonly string[];
 }
 
 /** Every suspect with its sizes. */
-function familiesOf({ variants }: CompiledCircuit): Family[] {
+const familiesOf = perCircuit(({ variants }): Family[] => {
   const families = new Map<string, number[]>();
   variants.forEach(({ family }, variant) => {
     const own = families.get(family);
@@ -211,14 +215,14 @@ function familiesOf({ variants }: CompiledCircuit): Family[] {
     else families.set(family, [variant]);
   });
   return [...families.values()].map((sizes) => {
-    const fault = variants[sizes[0] as number]?.fault;
+    const own = variants[sizes[0] as number];
     return {
       variants: sizes,
-      part: fault?.parts.join("+") ?? "",
-      mode: fault?.names.map(({ mode }) => mode).join("+") ?? "",
+      repair: own?.repair ?? notListed,
+      modes: own?.fault.names.map(({ mode }) => mode) ?? [],
     };
   });
-}
+});
 
 /** A suspect's sizes, likeliest first. */
 function bySize(belief: Belief, variants: readonly number[]): readonly number[] {
@@ -228,31 +232,30 @@ function bySize(belief: Belief, variants: readonly number[]): readonly number[] 
 
 /** Suspects by family, likeliest first, `unknown` among them; their probabilities sum to 1. */
 function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): Suspect[] {
-  const ranked = compiled
-    .remember("families", () => familiesOf(compiled))
-    .map(({ variants, part, mode }) => {
+  const ranked = familiesOf(compiled)
+    .map(({ variants, repair, modes }) => {
       let p = 0;
       for (const variant of variants) p += belief.variants[variant] as number;
-      return { variants: bySize(belief, variants), part, mode, p };
+      return { variants: bySize(belief, variants), repair, modes, p };
     })
     .sort((a, b) => b.p - a.p);
   const leaders = ranked.slice(0, groupedSuspects).map(({ variants }) => variants[0] as number);
   const groups = indistinguishable(compiled, leaders, candidateTests(compiled, tools, true));
-  const suspects = ranked.map(({ variants, part, mode, p }, index): Suspect => {
+  const suspects = ranked.map(({ variants, repair, modes, p }, index): Suspect => {
     const full = index < explained;
     return {
       fault: compiled.variants[variants[0] as number]?.id ?? "",
-      part,
-      mode,
+      repair,
+      modes,
       p,
       why: full ? suspectWhy(compiled, belief, support, variants) : { kind: "unlikely" },
       group: groups[index] ?? groupedSuspects + index + 1,
     };
   });
   const unknown: Suspect = {
-    fault: "unknown",
-    part: "unknown",
-    mode: "unknown",
+    fault: null,
+    repair: notListed,
+    modes: [],
     p: belief.unknown,
     why: { kind: "not-listed" },
     group: 0,

@@ -7,6 +7,7 @@ import { PointSolver } from "../solve/pointSolver";
 import { type Fault, placeFault } from "./fault";
 import { type FaultName, faultId, suspectGroupId } from "./faultId";
 import { modeWeights, pairWeights, pinClass, unknownShare, type WeightClass } from "./prior";
+import { theCar } from "./repair";
 
 /** One fault the engine considers, in one band of sizes. */
 export interface CatalogueEntry {
@@ -125,7 +126,7 @@ function single(netlist: Netlist): Draft[] {
       }),
     ),
     ...circuit.wires.flatMap(({ id }) => drafts(id, modeWeights.wire)),
-    ...(netlist.motors.length > 0 ? drafts("CAR", modeWeights.car) : []),
+    ...(netlist.motors.length > 0 ? drafts(theCar, modeWeights.car) : []),
   ];
 }
 

@@ -3,6 +3,7 @@ import { type Parsed, quoted, refused } from "../problem/problem";
 import type { Change } from "../solve/netlist/change";
 import { type Netlist, reference } from "../solve/netlist/netlist";
 import { type FaultName, parseFaultId } from "./faultId";
+import { theCar } from "./repair";
 
 /** A fault placed in a circuit: what it does to the netlist and what has to be replaced for it. */
 export interface Fault {
@@ -136,7 +137,7 @@ function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
 
 /** The car's own: its filter, which throttles every fan. */
 function carEffect(netlist: Netlist, name: FaultName): Outcome | null {
-  if (name.where !== "CAR" || name.mode !== "filter-blocked") return null;
+  if (name.where !== theCar || name.mode !== "filter-blocked") return null;
   if (name.value === null || name.value >= 1)
     return wrong("CAR:filter-blocked needs a share below 1, as filter-blocked@0.5");
   const times = name.value;
@@ -144,7 +145,7 @@ function carEffect(netlist: Netlist, name: FaultName): Outcome | null {
     { type: "motor", motor, change: { mode: "fan", times } },
     { type: "airflow", motor, times },
   ]);
-  return { ok: true, value: { part: "CAR", changes } };
+  return { ok: true, value: { part: theCar, changes } };
 }
 
 function batteryEffect(netlist: Netlist, name: FaultName): Outcome | null {

@@ -4,6 +4,7 @@ import { parseCircuit } from "../circuit/parseCircuit";
 import type { FaultCount } from "../diagnose/belief/learnedPrior";
 import type { FailedRepair } from "../diagnose/history/failedRepair";
 import { strategies } from "../diagnose/tests/strategy";
+import { theCar } from "../fault/repair";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools, type Tool } from "../predict/observations/tool";
 import { type Reading, readingSchema } from "../predict/reading";
@@ -105,7 +106,7 @@ function strangePart(repairs: readonly FailedRepair[], circuit: Circuit): Proble
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id));
   for (const [index, { parts }] of repairs.entries())
     for (const [at, part] of parts.entries())
-      if (part !== "CAR" && !known.has(part))
+      if (part !== theCar && !known.has(part))
         return { path: `repairs.${index}.parts.${at}`, message: `the circuit has no ${quoted(part)}` };
   return null;
 }

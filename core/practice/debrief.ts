@@ -1,5 +1,11 @@
 import { activeSuspects, cellsOf } from "../diagnose/belief/activeSuspects";
-import { type Belief, partBelief, repairBelief } from "../diagnose/belief/belief";
+import {
+  type Belief,
+  type PartBelief,
+  partBelief,
+  rankedRepairs,
+  repairBelief,
+} from "../diagnose/belief/belief";
 import { believeThrough } from "../diagnose/history/failedRepair";
 import { minutesNow, openPlaces, testCost } from "../diagnose/tests/access";
 import { followChart, swapBySymptom } from "../diagnose/tests/flowChart";
@@ -7,6 +13,7 @@ import { forecastTest } from "../diagnose/tests/forecast";
 import { attentionMinutes, nextTests } from "../diagnose/tests/nextTest";
 import type { Fault } from "../fault/fault";
 import { suspectGroupId } from "../fault/faultId";
+import { notListed, type Repair } from "../fault/repair";
 import { minutesMinor, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools } from "../predict/observations/tool";
 import type { Reading, Test } from "../predict/reading";
@@ -34,11 +41,6 @@ export interface TestWorth {
   readonly rate: number;
 }
 
-export interface PartOdds {
-  readonly part: string;
-  readonly p: number;
-}
-
 /** One step of a case gone through again. */
 export interface DebriefStep {
   readonly act: PracticeAct;
@@ -46,10 +48,10 @@ export interface DebriefStep {
   readonly minutes: number;
   readonly moneyMinor: number;
   /** Parts that may need work, likeliest first, before and after. */
-  readonly before: readonly PartOdds[];
-  readonly after: readonly PartOdds[];
+  readonly before: readonly PartBelief[];
+  readonly after: readonly PartBelief[];
   /** Repairs that were thinkable before and are not after. */
-  readonly ruledOut: readonly string[];
+  readonly ruledOut: readonly Repair[];
   /** What was looked at, and what would have told most; null where nothing was looked at. */
   readonly own: TestWorth | null;
   readonly best: TestWorth | null;
@@ -169,14 +171,14 @@ function* stepsOf(
   }
 }
 
-const leading = (repairs: ReadonlyMap<string, number>): PartOdds[] =>
-  partBelief(repairs).flatMap(({ part, p }) => (p >= leastShown ? [{ part, p }] : []));
+const leading = (repairs: ReadonlyMap<Repair, number>): PartBelief[] =>
+  partBelief(repairs).filter(({ p }) => p >= leastShown);
 
 /** Belief that some parts are all there is to replace. */
 function oddsOf(belief: Belief, compiled: PracticeCircuit["compiled"], parts: readonly string[]): number {
   let sum = 0;
   for (const [repair, p] of repairBelief(compiled, belief))
-    if (repair !== "unknown" && repair.split("+").every((part) => parts.includes(part))) sum += p;
+    if (repair !== notListed && repair.parts.every((part) => parts.includes(part))) sum += p;
   return sum;
 }
 
@@ -237,11 +239,9 @@ function otherWays(
     }
     return { minutes, moneyMinor: minor + minutesMinor(minutes, costs), fitted: [...fitted], wrong };
   };
-  const byBelief = [...repairBelief(compiled, believeThrough(compiled, own.complaint, []))]
-    .filter(([repair]) => repair !== "unknown")
-    .sort((a, b) => b[1] - a[1])
+  const byBelief = rankedRepairs(repairBelief(compiled, believeThrough(compiled, own.complaint, [])))
     .slice(0, mostGuesses)
-    .map(([repair]) => repair.split("+"));
+    .map(([{ parts }]) => parts);
   const symptom = swapBySymptom(compiled, own.complaint);
   const vehicle = (): SimulatedVehicle => vehicleOf(on.exact, own, fault, 31);
   const chart = followChart(compiled, vehicle(), own.complaint);

@@ -1,5 +1,6 @@
-import { believe, repairBelief } from "../diagnose/belief/belief";
+import { believe, rankedRepairs, repairBelief } from "../diagnose/belief/belief";
 import { placeFault } from "../fault/fault";
+import { type Repair, theCar } from "../fault/repair";
 import { humpsPerTurn } from "../motor/commutator";
 import type { Reading } from "../predict/reading";
 import { ampsText, listed, percent, voltsText } from "../units/wording";
@@ -70,7 +71,7 @@ export const whatKilledIt: ExerciseForm = (on, chance) => {
     {
       id: "filter",
       text: "an air filter full of leaves",
-      names: [{ where: "CAR", mode: "filter-blocked", value: 0.35 }],
+      names: [{ where: theCar, mode: "filter-blocked", value: 0.35 }],
     },
     { id: "brushes", text: "worn brushes", names: [{ where: motor, mode: "worn-brushes", value: 0.5 }] },
     ...(ground
@@ -118,27 +119,28 @@ export const tapAndWiggle: ExerciseForm = (on, chance) => {
   ];
   const before = repairBelief(compiled, believe(compiled, heard));
   const after = repairBelief(compiled, believe(compiled, tapped));
-  const ranked = [...after]
-    .filter(([repair]) => !repair.includes("+") && repair !== "unknown")
-    .sort((a, b) => b[1] - a[1]);
-  const [right] = ranked;
-  if (!right || right[1] < 0.5) return null;
-  const wrong = [...before]
-    .filter(([repair]) => repair !== right[0] && !repair.includes("+") && repair !== "unknown")
-    .sort((a, b) => b[1] - a[1])
-    .slice(0, 5)
-    .map(([repair]) => repair);
-  const offered = shuffled([right[0], ...someOf(wrong, 3, chance)], chance);
+  const right = singleParts(after)[0];
+  if (!right || right.p < 0.5) return null;
+  const ranked = singleParts(before);
+  const wrong = ranked.map(({ part }) => part).filter((part) => part !== right.part);
+  const offered = shuffled([right.part, ...someOf(wrong.slice(0, 5), 3, chance)], chance);
   return {
     question: `Dead on every speed, but on some roads it comes back. ${at === motor ? `A knock on ${at}` : `A wiggle at ${at}`} with the key on ${setting}, and it starts. What is likeliest now?`,
     setup: { key: "run", setting },
     marked: [at],
     answers: offered.map((id) => ({ id, text: id })),
-    right: [right[0]],
+    right: [right.part],
     many: false,
-    why: `${right[0]} went from ${percent(before.get(right[0]) ?? 0)} to ${percent(right[1])}: what comes when it is moved is at what was moved. A part that is through does not come back by a wiggle.`,
+    why: `${right.part} went from ${percent(ranked.find(({ part }) => part === right.part)?.p ?? 0)} to ${percent(right.p)}: what comes when it is moved is at what was moved. A part that is through does not come back by a wiggle.`,
   };
 };
+
+/** Repairs of one part, likeliest first. */
+const singleParts = (repairs: ReadonlyMap<Repair, number>): { part: string; p: number }[] =>
+  rankedRepairs(repairs).flatMap(([{ parts }, p]) => {
+    const [part, more] = parts;
+    return part !== undefined && more === undefined ? [{ part, p }] : [];
+  });
 
 /** What a control is asked for, and what that proves. */
 export const commandVolts: ExerciseForm = (on, chance) => {
@@ -181,10 +183,8 @@ export const commandVolts: ExerciseForm = (on, chance) => {
     { test: "light", probe: plugged(on, `${module.id}.31`), clip: plus, key: "run", setting, seen: "bright" },
     { test: "volts", red: command, black: minus, key: "run", setting, volts: asked },
   ];
-  const ranked = [...repairBelief(on.compiled, believe(on.compiled, seen))]
-    .filter(([repair]) => !repair.includes("+") && repair !== "unknown")
-    .sort((a, b) => b[1] - a[1]);
-  const left = ranked.slice(0, 2).map(([repair]) => repair);
+  const ranked = singleParts(repairBelief(on.compiled, believe(on.compiled, seen)));
+  const left = ranked.slice(0, 2).map(({ part }) => part);
   const cleared = [
     head.id,
     ...on.exact.circuit.parts.flatMap(({ id, kind }) => (kind === "fuse" ? [id] : [])),
@@ -198,6 +198,6 @@ export const commandVolts: ExerciseForm = (on, chance) => {
     answers: shuffled([right, ...left], chance).map((id) => ({ id, text: id })),
     right: [right],
     many: false,
-    why: `The right volts on the command wire clear ${head.id} and what feeds it, the light clears feed and ground. Left are ${listed(ranked.slice(0, 2).map(([repair, p]) => `${repair} (${percent(p)})`))}: a lamp in the motor's place parts them.`,
+    why: `The right volts on the command wire clear ${head.id} and what feeds it, the light clears feed and ground. Left are ${listed(ranked.slice(0, 2).map(({ part, p }) => `${part} (${percent(p)})`))}: a lamp in the motor's place parts them.`,
   };
 };

@@ -38,8 +38,8 @@ describe("an outcome", () => {
   test("is apart only for a best guess whose group asks for at most two repairs", () => {
     const suspects = ["W1", "W2", "W3"].map((part, i) => ({
       fault: `${part}:open`,
-      part,
-      mode: "open",
+      repair: { parts: [part] },
+      modes: ["open"],
       p: 0.3,
       why: { kind: "unlikely" as const },
       group: i < 2 ? 1 : 2,

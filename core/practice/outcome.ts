@@ -1,18 +1,20 @@
 import type { Diagnosis } from "../diagnose/diagnose";
 import type { Fault } from "../fault/fault";
+import { repairText, sameParts } from "../fault/repair";
 
 export type Outcome = "right" | "apart" | "wrong";
 
-const key = (parts: readonly string[]): string => [...parts].sort().join("+");
-
 /** Whether a verdict names what had to be replaced, or leaves the truth in a group of at most two. */
 export function outcomeOf({ verdict, suspects }: Diagnosis, truth: Fault): Outcome {
-  const wanted = key(truth.parts);
-  if (key(verdict.replace) === wanted) return "right";
+  if (sameParts(verdict.replace, truth.parts)) return "right";
   if (verdict.state !== "best-guess") return "wrong";
-  const leader = suspects.find(({ part }) => key(part.split("+")) === key(verdict.replace));
-  const group = suspects.filter(({ group, fault }) => fault !== "unknown" && group === leader?.group);
-  const repairs = new Set(group.map(({ part }) => key(part.split("+"))));
+  const leader = suspects.find(({ repair }) => sameParts(repair.parts, verdict.replace));
+  const repairs = new Set(
+    suspects
+      .filter(({ group, fault }) => fault !== null && group === leader?.group)
+      .map(({ repair }) => repairText({ parts: [...repair.parts].sort() })),
+  );
+  const wanted = repairText({ parts: [...truth.parts].sort() });
   return repairs.size <= 2 && repairs.has(wanted) ? "apart" : "wrong";
 }
 

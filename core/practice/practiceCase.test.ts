@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { chanceFrom } from "../chance/chance";
-import { believe, repairBelief } from "../diagnose/belief/belief";
+import { believe, rankedRepairs, repairBelief } from "../diagnose/belief/belief";
 import { swapBySymptom } from "../diagnose/tests/flowChart";
 import type { Test } from "../predict/reading";
 import { shippedEngine } from "../testing/shippedCircuit";
@@ -83,9 +83,7 @@ describe("a case that was drawn", () => {
       if (!fault.ok) throw new Error(caseFaultId(own));
       expect(own.complaint.length).toBeGreaterThan(3);
       expect(own.complaint.every(({ heard }) => heard)).toBe(true);
-      const odds = [...repairBelief(compiled, believe(compiled, own.complaint))].filter(
-        ([name]) => name !== "unknown",
-      );
+      const odds = rankedRepairs(repairBelief(compiled, believe(compiled, own.complaint)));
       expect(Math.max(...odds.map(([, p]) => p))).toBeLessThanOrEqual(0.95);
       expect(looks).toBeGreaterThanOrEqual(1);
       expect(outcomeOf(playedOn(on, own, fault.value, 1).diagnosis, fault.value)).not.toBe("wrong");

@@ -1,12 +1,14 @@
 import { type Chance, chanceFrom } from "../chance/chance";
-import { believe, repairBelief } from "../diagnose/belief/belief";
+import { believe, rankedRepairs, repairBelief } from "../diagnose/belief/belief";
 import { swapBySymptom } from "../diagnose/tests/flowChart";
 import { type CatalogueEntry, catalogue } from "../fault/catalogue";
 import { type Fault, placeFault } from "../fault/fault";
 import { type FaultName, faultId } from "../fault/faultId";
+import { sameParts, theCar } from "../fault/repair";
 import { allTools } from "../predict/observations/tool";
 import type { Reading } from "../predict/reading";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
+import { perCircuit, perCircuitAnd } from "../predict/tables/perCircuit";
 import { type Parsed, problemText } from "../problem/problem";
 import { buildNetlist } from "../solve/buildNetlist";
 import type { Netlist } from "../solve/netlist/netlist";
@@ -32,10 +34,14 @@ export interface PracticeCircuit {
 
 /** A circuit made ready to practise on. */
 export function practiceCircuit(compiled: CompiledCircuit): PracticeCircuit {
-  const exact = compiled.remember("exact netlist", () => buildNetlist(compiled.netlist.circuit));
-  if (!exact.ok) throw new Error(exact.problems.map(problemText).join("; "));
-  return { exact: exact.value, compiled };
+  return { exact: exactNetlist(compiled), compiled };
 }
+
+const exactNetlist = perCircuit(({ netlist }): Netlist => {
+  const exact = buildNetlist(netlist.circuit);
+  if (!exact.ok) throw new Error(exact.problems.map(problemText).join("; "));
+  return exact.value;
+});
 
 /** A vehicle with a hidden fault. It is kept from the page: nothing of it but the complaint is ever sent there. */
 export interface PracticeCase {
@@ -92,7 +98,7 @@ export function entriesOf(netlist: Netlist, level: PracticeLevel, kind: Practice
   };
   return catalogue(netlist).filter(({ fault: { names } }) => {
     const [first] = names;
-    if (!first || first.where === "CAR") return false;
+    if (!first || first.where === theCar) return false;
     if (kind === "cause") return names.length === 2;
     if (names.length !== 1) return false;
     if (kind === "intermittent") return comesAndGoes.has(first.mode);
@@ -117,8 +123,6 @@ export interface CaseMade {
 const givenAway: Readonly<Record<PracticeLevel, number>> = { first: 0.95, usual: 0.85, hard: 0.75 };
 const leastLooks: Readonly<Record<PracticeLevel, number>> = { first: 1, usual: 1, hard: 2 };
 
-const repairOf = (fault: Fault): string => [...new Set(fault.parts)].sort().join("+");
-
 /**
  * Whether a vehicle is worth practising on: there is a complaint, it does not give the repair away, and somebody who looks
  * on finds it with these tools. At `usual` and `hard` changing what the symptom suggests must not have cured it.
@@ -128,12 +132,10 @@ export function judgeCase(on: PracticeCircuit, own: PracticeCase, fault: Fault):
   const { complaint } = own;
   if (complaint.length === 0) return "no complaint";
   const atFirst = Math.max(
-    ...[...repairBelief(compiled, believe(compiled, complaint))]
-      .filter(([repair]) => repair !== "unknown")
-      .map(([, p]) => p),
+    ...rankedRepairs(repairBelief(compiled, believe(compiled, complaint))).map(([, p]) => p),
   );
   if (atFirst > givenAway[own.level]) return "trivial";
-  if (own.level !== "first" && swapBySymptom(compiled, complaint) === repairOf(fault)) return "trivial";
+  if (own.level !== "first" && sameParts([swapBySymptom(compiled, complaint)], fault.parts)) return "trivial";
   const first = playedOn(on, own, fault, 1);
   if (first.looks < leastLooks[own.level]) return "trivial";
   // Once more with other noise: a case that was solved by luck alone is none.
@@ -190,6 +192,17 @@ export const lastingChance =
 export const faultOf = (netlist: Netlist, own: Pick<PracticeCase, "fault">): Parsed<Fault> =>
   placeFault(netlist, own.fault);
 
+/** What may be drawn at a level, by kind of case. */
+const caseEntries = perCircuitAnd((compiled, level: PracticeLevel) => {
+  const entries = (kind: PracticeKind) => entriesOf(exactNetlist(compiled), level, kind);
+  return {
+    single: entries("single"),
+    cause: entries("cause"),
+    intermittent: entries("intermittent"),
+    slip: entries("slip"),
+  };
+});
+
 /**
  * One try at a case: a vehicle drawn from a seed, and whether it is worth practising on. Its caller decides how often to
  * try and when to take a breath.
@@ -203,7 +216,7 @@ export function tryCase(
   const { exact, compiled } = on;
   const chance = chanceFrom(seed);
   const wanted = kind ?? chance.pick(kindsOf[level]);
-  const entries = compiled.remember(`practice ${level} ${wanted}`, () => entriesOf(exact, level, wanted));
+  const entries = caseEntries(compiled, level)[wanted];
   if (entries.length === 0) return "no complaint";
   // Every kind of fault as often as another: what is met daily is learnt daily.
   const modes = [...new Set(entries.map(({ fault }) => modesOf(fault)))];

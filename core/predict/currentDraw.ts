@@ -1,4 +1,5 @@
 import { faultFromId } from "../fault/fault";
+import { theCar } from "../fault/repair";
 import { rpmOf } from "../motor/motorConstants";
 import type { Change } from "../solve/netlist/change";
 import type { Netlist } from "../solve/netlist/netlist";
@@ -102,7 +103,7 @@ function changesOf(
   size: number | null,
 ): readonly Change[] {
   if (size === null) return [];
-  const where = condition === "filter-blocked" ? "CAR" : motor;
+  const where = condition === "filter-blocked" ? theCar : motor;
   const fault = faultFromId(netlist, `${where}:${condition}@${size}`);
   if (!fault.ok) throw new RangeError(`${where}:${condition}@${size} is no fault of this circuit`);
   return fault.value.changes;

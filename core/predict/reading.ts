@@ -46,10 +46,22 @@ export function parseTest(input: unknown): Test | null {
   return parsed.success ? testOf(parsed.data) : null;
 }
 
-/** A text equal for tests that are the same in the same set-up. */
-export function testKey(test: Test): string {
-  const entries = Object.entries(test).filter(([, value]) => value !== undefined);
+/** Keys and values as one text, whatever order they came in. */
+function textOf(item: object): string {
+  const entries = Object.entries(item).filter(([, value]) => value !== undefined);
   return JSON.stringify(entries.sort(([a], [b]) => (a < b ? -1 : 1)));
+}
+
+/** A text equal for tests that are the same in the same set-up. */
+export const testKey = (test: Test): string => textOf(test);
+
+const whole = new WeakMap<Reading, string>();
+
+/** A text equal for readings that say the same; worked out once. */
+export function readingKey(reading: Reading): string {
+  const known = whole.get(reading) ?? textOf(reading);
+  whole.set(reading, known);
+  return known;
 }
 
 const keys = new WeakMap<Reading, string>();

@@ -1,9 +1,11 @@
+import { theCar } from "../fault/repair";
 import type { OddsAt } from "./observations/observation";
 import type { CompiledCircuit } from "./tables/compiledCircuit";
+import { perCircuitAnd } from "./tables/perCircuit";
 
 /** What kind of thing a fault sits in, for tables of what it shows. */
 export function faultKind(compiled: Pick<CompiledCircuit, "netlist">, where: string, part: string): string {
-  if (where === "CAR") return "CAR";
+  if (where === theCar) return theCar;
   if (where.includes(":")) return "pin";
   const { circuit } = compiled.netlist;
   const found = circuit.parts.find(({ id }) => id === part);
@@ -29,15 +31,21 @@ export function tabledOdds(
   return sound;
 }
 
-/** Odds that depend on the suspect alone, worked out once for a circuit. */
-export function oddsBySuspect(
-  compiled: CompiledCircuit,
-  key: string,
-  of: (variant: number) => readonly number[],
-): OddsAt {
-  const rows = compiled.remember(key, () => compiled.variants.map((_, variant) => of(variant)));
-  return (variant, _draw, out) => {
-    const row = rows[variant] ?? of(variant);
-    for (let i = 0; i < row.length; i++) out[i] = row[i] as number;
+/**
+ * Odds of words that depend on the suspect alone, worked out once for a circuit and each thing they are asked of.
+ * @param of the odds of one suspect; a variant of `healthyVariant` stands for none
+ */
+export function oddsBySuspect<K extends string>(
+  of: (compiled: CompiledCircuit, variant: number, at: K) => readonly number[],
+): (compiled: CompiledCircuit, at: K) => OddsAt {
+  const rowsOf = perCircuitAnd((compiled, at: K) =>
+    compiled.variants.map((_, variant) => of(compiled, variant, at)),
+  );
+  return (compiled, at) => {
+    const rows = rowsOf(compiled, at);
+    return (variant, _sample, out) => {
+      const row = rows[variant] ?? of(compiled, variant, at);
+      for (let i = 0; i < row.length; i++) out[i] = row[i] as number;
+    };
   };
 }

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { deserialize, serialize } from "node:v8";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
+import { type Repair, repairText } from "../fault/repair";
 import type { Reading } from "../predict/reading";
 import { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import type { TableParts } from "../predict/tables/setupTable";
@@ -75,4 +76,14 @@ export function heard(speeds: Readonly<Record<string, "none" | "weak" | "normal"
     setting,
     seen,
   }));
+}
+
+/**
+ * A circuit's repair by its text: `R1`, `M1+R1`, `unknown`.
+ * @throws where no fault of the circuit asks for it
+ */
+export function repairIn({ repairs }: CompiledCircuit, text: string): Repair {
+  const found = repairs.find((repair) => repairText(repair) === text);
+  if (!found) throw new Error(text);
+  return found;
 }

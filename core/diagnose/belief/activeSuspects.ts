@@ -1,3 +1,4 @@
+import { notListed, type Repair } from "../../fault/repair";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import type { RowCells } from "../../predict/tables/setupTable";
 import type { Belief } from "./belief";
@@ -15,7 +16,7 @@ export interface Active {
   readonly variants: readonly number[];
   /** Repair of each, as an index into `repairs`. */
   readonly repairOf: readonly number[];
-  readonly repairs: readonly string[];
+  readonly repairs: readonly Repair[];
   readonly unknown: number;
   /** Entropy of the repair as it stands, in bits. */
   readonly entropy: number;
@@ -44,10 +45,10 @@ export function activeSuspects(compiled: CompiledCircuit, belief: Belief): Activ
     variants.push(variant);
     covered += belief.variants[variant] as number;
   }
-  const repairs: string[] = ["unknown"];
-  const index = new Map<string, number>([["unknown", 0]]);
+  const repairs: Repair[] = [notListed];
+  const index = new Map<Repair, number>([[notListed, 0]]);
   const repairOf = variants.map((variant) => {
-    const repair = compiled.variants[variant]?.repair ?? "unknown";
+    const repair = compiled.variants[variant]?.repair ?? notListed;
     const known = index.get(repair);
     if (known !== undefined) return known;
     index.set(repair, repairs.length);

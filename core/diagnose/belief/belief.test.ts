@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { unknownShare } from "../../fault/prior";
 import type { Reading } from "../../predict/reading";
-import { heard, shippedEngine } from "../../testing/shippedCircuit";
+import { heard, repairIn, shippedEngine } from "../../testing/shippedCircuit";
 import { believe, partBelief, repairBelief } from "./belief";
 import { scoreReading } from "./readingScore";
 
@@ -90,7 +90,8 @@ describe("belief", () => {
   test("one slip does not sink the truth for good", () => {
     const truth = readings;
     const slipped = [...truth, light("X5:3", "G1.+", "3", "dark")];
-    const p = (list: Reading[]): number => repairBelief(engine, believe(engine, list)).get("R1") ?? 0;
+    const p = (list: Reading[]): number =>
+      repairBelief(engine, believe(engine, list)).get(repairIn(engine, "R1")) ?? 0;
     expect(p(truth)).toBeGreaterThan(0.8);
     expect(p(slipped)).toBeGreaterThan(0.1);
     expect(
@@ -150,7 +151,7 @@ describe("belief over every test", () => {
 
   test("a wet control that gives nothing with feed, ground and command good is the control", () => {
     const [first] = [...repairBelief(pwm, believe(pwm, all))].sort((a, b) => b[1] - a[1]);
-    expect(first?.[0]).toBe("A1");
+    expect(first?.[0]).toEqual({ parts: ["A1"] });
   });
 
   test("a noise that follows the speed speaks for the motor more than one that does not", () => {
@@ -158,7 +159,7 @@ describe("belief over every test", () => {
       repairBelief(
         engine,
         believe(engine, [{ test: "listen", key: "run", setting: "4", seen: "rumble", followsSpeed }]),
-      ).get("M1") ?? 0;
+      ).get(repairIn(engine, "M1")) ?? 0;
     expect(noise(true)).toBeGreaterThan(noise(false));
   });
 

@@ -1,6 +1,8 @@
 import { unknownShare } from "../../fault/prior";
+import { notListed, type Repair } from "../../fault/repair";
 import { keyOfReading, type Reading } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { perCircuit } from "../../predict/tables/perCircuit";
 import { posteriorOf, rescale } from "./bayes";
 import { type ReadingScore, scoreReading } from "./readingScore";
 
@@ -101,7 +103,7 @@ function startingWeights(compiled: CompiledCircuit, start: Belief["start"]): Flo
   const cells = variants.length * samples.length;
   const weights = new Float64Array(cells + 1);
   if (!start) {
-    weights.set(compiled.remember("starting weights", () => byPriors(compiled, null)));
+    weights.set(priorWeights(compiled));
     return weights;
   }
   if ("joint" in start) {
@@ -123,6 +125,8 @@ function byPriors({ variants, samples }: CompiledCircuit, own: ArrayLike<number>
   });
   return weights;
 }
+
+const priorWeights = perCircuit((compiled) => byPriors(compiled, null));
 
 /** Weights are rescaled this often: so many slip-floored odds cannot underflow a double. */
 const groupsPerRescale = 12;
@@ -162,36 +166,33 @@ function multiplyGroup(
   weights[cells] = (weights[cells] as number) * together;
 }
 
-/** Every repair by name, `unknown` first, and each suspect's place among them. */
-function repairsOf(compiled: CompiledCircuit): {
-  readonly names: readonly string[];
-  readonly of: Int32Array;
-} {
-  return compiled.remember("repairs", () => {
-    const names = [...new Set(["unknown", ...compiled.variants.map(({ repair }) => repair)])];
-    const place = new Map(names.map((name, index) => [name, index]));
-    return { names, of: Int32Array.from(compiled.variants, ({ repair }) => place.get(repair) ?? 0) };
-  });
-}
-
-/** Probability by repair: the parts to replace together, as one text; `unknown` is one of them. */
-export function repairBelief(compiled: CompiledCircuit, belief: Belief): Map<string, number> {
-  const { names, of } = repairsOf(compiled);
-  const sums = new Float64Array(names.length);
+/** Probability of each repair; that of what is not listed is one of them. */
+export function repairBelief(compiled: CompiledCircuit, belief: Belief): Map<Repair, number> {
+  const { repairs, repairOf } = compiled;
+  const sums = new Float64Array(repairs.length);
   sums[0] = belief.unknown;
-  for (let variant = 0; variant < of.length; variant++) {
-    const place = of[variant] as number;
+  for (let variant = 0; variant < repairOf.length; variant++) {
+    const place = repairOf[variant] as number;
     sums[place] = (sums[place] as number) + (belief.variants[variant] as number);
   }
-  return new Map(names.map((name, index) => [name, sums[index] as number]));
+  return new Map(repairs.map((repair, index) => [repair, sums[index] as number]));
 }
 
-/** Probability that each part needs work; parts of a pair count each, so these may sum above 1. */
-export function partBelief(repairs: Iterable<readonly [string, number]>): { part: string; p: number }[] {
-  const sums = new Map<string, number>();
-  for (const [repair, p] of repairs) {
-    const parts = repair.includes("+") ? repair.split("+") : [repair];
-    for (const part of parts) sums.set(part, (sums.get(part) ?? 0) + p);
+/** Repairs of listed faults, likeliest first. */
+export const rankedRepairs = (repairs: ReadonlyMap<Repair, number>): (readonly [Repair, number])[] =>
+  [...repairs].filter(([repair]) => repair !== notListed).sort((a, b) => b[1] - a[1]);
+
+/** Probability that a part needs work; `part` is null for what the circuit does not list. */
+export interface PartBelief {
+  readonly part: string | null;
+  readonly p: number;
+}
+
+/** Probability that each part needs work, likeliest first; parts of a pair count each, so these may sum above 1. */
+export function partBelief(repairs: Iterable<readonly [Repair, number]>): PartBelief[] {
+  const sums = new Map<string | null, number>();
+  for (const [{ parts }, p] of repairs) {
+    for (const part of parts.length > 0 ? parts : [null]) sums.set(part, (sums.get(part) ?? 0) + p);
   }
   return [...sums].map(([part, p]) => ({ part, p })).sort((a, b) => b.p - a.p);
 }

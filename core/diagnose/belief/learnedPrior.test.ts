@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { shippedEngine } from "../../testing/shippedCircuit";
+import { repairIn, shippedEngine } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "./belief";
 import { learnedPriors } from "./learnedPrior";
 
@@ -37,9 +37,11 @@ describe("priors sharpened by a shop's own counts", () => {
 
   test("move the belief their way", () => {
     const motors = [{ kind: "motor", mode: "open", n: 40 }];
-    const before = repairBelief(engine, believe(engine, [])).get("M1") ?? 0;
+    const before = repairBelief(engine, believe(engine, [])).get(repairIn(engine, "M1")) ?? 0;
     const after =
-      repairBelief(engine, believe(engine, [], undefined, learnedPriors(engine, motors))).get("M1") ?? 0;
+      repairBelief(engine, believe(engine, [], undefined, learnedPriors(engine, motors))).get(
+        repairIn(engine, "M1"),
+      ) ?? 0;
     expect(after).toBeGreaterThan(1.5 * before);
   });
 });

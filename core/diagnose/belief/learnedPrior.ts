@@ -1,5 +1,6 @@
 import { faultKind } from "../../predict/suspectOdds";
 import type { CompiledCircuit, Variant } from "../../predict/tables/compiledCircuit";
+import { perCircuit } from "../../predict/tables/perCircuit";
 
 /** A fault as counts name it: `{ kind: "link", mode: "open" }`; pairs join theirs with `+`. */
 export interface FaultLabel {
@@ -29,10 +30,9 @@ export function faultLabel(
 const nameOf = ({ kind, mode }: FaultLabel): string => `${kind} ${mode}`;
 
 /** Names of all suspects, by their order. */
-const labels = (compiled: CompiledCircuit): readonly string[] =>
-  compiled.remember("fault labels", () =>
-    compiled.variants.map((variant) => nameOf(faultLabel(compiled, variant))),
-  );
+const labels = perCircuit((compiled): readonly string[] =>
+  compiled.variants.map((variant) => nameOf(faultLabel(compiled, variant))),
+);
 
 /** One kind and mode before and after the shop's own counts. */
 export interface LearntShare extends FaultLabel {

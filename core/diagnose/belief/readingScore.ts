@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import { observationOf } from "../../predict/observations/index";
 import type {
   DisplayAt,
@@ -5,8 +6,9 @@ import type {
   OddsAt,
   WordObservation,
 } from "../../predict/observations/observation";
-import { keyOfReading, type Reading, resultOf, testOf } from "../../predict/reading";
+import { type Reading, readingKey, testOf } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { perCircuit } from "../../predict/tables/perCircuit";
 
 /** How well every suspect, in every drawn vehicle, predicted one reading. */
 export interface ReadingScore {
@@ -65,10 +67,25 @@ function numberScore(
 
 /** Scores one reading against every suspect; the same reading is scored once for a circuit. */
 export function scoreReading(compiled: CompiledCircuit, reading: Reading): ReadingScore {
-  const second = reading.test === "listen" ? String(reading.followsSpeed) : "";
-  const key = `score ${reading.heard === true} ${resultOf(reading)} ${second} ${keyOfReading(reading)}`;
-  return compiled.remember(key, () => freshScore(compiled, reading));
+  return scores(compiled).of(reading);
 }
+
+/** Scores of the readings met on a circuit, by what they say; the longest unused go first. */
+class Scores {
+  private readonly kept = new LRUCache<string, ReadingScore>({ max: mostScores });
+
+  constructor(private readonly compiled: CompiledCircuit) {}
+
+  of(reading: Reading): ReadingScore {
+    const key = readingKey(reading);
+    const score = this.kept.get(key) ?? freshScore(this.compiled, reading);
+    this.kept.set(key, score);
+    return score;
+  }
+}
+
+const mostScores = 1500;
+const scores = perCircuit((compiled) => new Scores(compiled));
 
 /** Folds in the second thing a reading tells, where it tells one. */
 function withSecond(

@@ -1,6 +1,8 @@
 import type { Declined } from "../../circuit/declined";
+import { notListed, type Repair } from "../../fault/repair";
 import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { perCircuit, perCircuitAnd } from "../../predict/tables/perCircuit";
 import { setupState } from "../../solve/netlist/setup";
 import { nominalValues } from "../../solve/netlist/values";
 import { PointSolver } from "../../solve/pointSolver";
@@ -70,14 +72,11 @@ export interface PathItem {
 const telling = 2;
 
 /** Suspects that would have all the same parts replaced, whatever else besides. */
-function samePartsAs(compiled: CompiledCircuit, variant: number): number[] {
-  const own = compiled.variants[variant];
-  return compiled.remember(`same parts as ${own?.repair}`, () =>
-    [...compiled.variants.keys()].filter((other) =>
-      own?.fault.parts.every((part) => compiled.variants[other]?.fault.parts.includes(part)),
-    ),
-  );
-}
+const withPartsOf = perCircuitAnd((compiled, { parts }: Repair) =>
+  [...compiled.variants.keys()].filter((other) =>
+    parts.every((part) => compiled.variants[other]?.fault.parts.includes(part)),
+  ),
+);
 
 /**
  * Why a suspect stands where it does: the reading that speaks most for it and the one that speaks
@@ -92,7 +91,10 @@ export function suspectWhy(
 ): SuspectWhy {
   if (belief.readings.length === 0) return { kind: "nothing-seen" };
   const own = readingOdds(support, variants);
-  const others = othersOdds(support, samePartsAs(compiled, variants[0] as number));
+  const others = othersOdds(
+    support,
+    withPartsOf(compiled, compiled.variants[variants[0] as number]?.repair ?? notListed),
+  );
   const ratios = own.map((odds, i) => odds / Math.max(1e-9, others[i] as number));
   const most = Math.max(...ratios);
   const least = Math.min(...ratios);
@@ -115,7 +117,7 @@ export function suspectWhy(
 const pathShare = 0.2;
 
 /** Branches that carry the motor's current in each setting of the healthy circuit, by branch id. */
-export function speedPaths(compiled: CompiledCircuit): Map<string, Map<string, number>> {
+export const speedPaths = perCircuit((compiled): ReadonlyMap<string, ReadonlyMap<string, number>> => {
   const { netlist } = compiled;
   const solver = new PointSolver(netlist);
   const values = nominalValues(netlist);
@@ -131,7 +133,7 @@ export function speedPaths(compiled: CompiledCircuit): Map<string, Map<string, n
     paths.set(setting, carried);
   }
   return paths;
-}
+});
 
 interface SpeedsHeard {
   readonly dead: readonly string[];
@@ -154,7 +156,7 @@ function speedsHeard(
  * the working ones do not. Null when no speed is dead.
  */
 export function pathReason(compiled: CompiledCircuit, readings: readonly Reading[]): Reason | null {
-  const paths = compiled.remember("speed paths", () => speedPaths(compiled));
+  const paths = speedPaths(compiled);
   const { dead, full } = speedsHeard(readings, paths);
   if (dead.length === 0) return null;
   const working = new Set(full.flatMap((setting) => [...(paths.get(setting)?.keys() ?? [])]));

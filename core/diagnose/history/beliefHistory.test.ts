@@ -1,9 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
-import { isMechanical } from "../../motor/mechanicalMode";
 import type { Reading } from "../../predict/reading";
-import { heard, shippedEngine } from "../../testing/shippedCircuit";
+import { heard, repairIn, shippedEngine } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "../belief/belief";
-import { beliefHistory, suspectGroups } from "./beliefHistory";
+import { beliefHistory, groupOf, suspectGroups } from "./beliefHistory";
 
 const engine = shippedEngine("whimbrel-four-speed");
 const plainly = { repairs: [] };
@@ -13,33 +12,37 @@ const readings: Reading[] = [
 ];
 
 describe("how the belief moved", () => {
-  const histories = beliefHistory(
-    engine,
-    readings,
-    plainly,
-    suspectGroups(engine, ({ repair }) => repair),
-  );
-  const of = (group: string) => histories.get(group) ?? [];
+  const histories = beliefHistory(engine, readings, plainly);
+  /** Of a part, its mechanical faults among them. */
+  const of = (part: string, own = histories): number[] => {
+    const groups = [...own].filter(([{ repair }]) => repair === repairIn(engine, part));
+    return readings
+      .map((_, step) => groups.reduce((sum, [, p]) => sum + (p[step] ?? 0), 0))
+      .concat(groups.reduce((sum, [, p]) => sum + (p[readings.length] ?? 0), 0));
+  };
 
   test("each step is the belief in the readings up to there, and sums to 1", () => {
     for (let taken = 0; taken <= readings.length; taken++) {
       const whole = repairBelief(engine, believe(engine, readings.slice(0, taken)));
-      for (const [repair, p] of histories) expect(p[taken]).toBeCloseTo(whole.get(repair) ?? -1, 12);
+      for (const part of ["R1", "M1", "unknown"])
+        expect(of(part)[taken]).toBeCloseTo(whole.get(repairIn(engine, part)) ?? -1, 12);
       const sum = [...histories.values()].reduce((total, p) => total + (p[taken] as number), 0);
       expect(sum).toBeCloseTo(1, 9);
     }
   });
 
   test("how it stands now may be given, and the steps before it stay what they are", () => {
-    const groups = suspectGroups(engine, ({ repair }) => repair);
+    const [unlisted, other] = suspectGroups(engine).all;
+    if (!unlisted || !other) throw new Error("no groups");
     const now = new Map([
-      ["R1", 0.75],
-      ["unknown", 0.25],
+      [other, 0.75],
+      [unlisted, 0.25],
     ]);
-    const given = beliefHistory(engine, readings, plainly, groups, now);
-    for (const [repair, p] of histories) {
-      expect(given.get(repair)?.slice(0, -1)).toEqual(p.slice(0, -1));
-      expect(given.get(repair)?.at(-1)).toBe(now.get(repair) ?? 0);
+    const own = [...readings, { test: "spin", at: "M1", seen: "free" } as const];
+    const given = beliefHistory(engine, own, plainly, now);
+    for (const [group, p] of histories) {
+      expect(given.get(group)?.slice(0, -1)).toEqual(p);
+      expect(given.get(group)?.at(-1)).toBe(now.get(group) ?? 0);
     }
   });
 
@@ -51,22 +54,19 @@ describe("how the belief moved", () => {
 
   test("a noise raises what tells by the ear, apart from the rest of the same motor", () => {
     const rumble: Reading = { test: "listen", heard: true, key: "run", setting: "4", seen: "rumble" };
-    const groups = suspectGroups(engine, ({ fault }) =>
-      fault.names.every(({ mode }) => isMechanical(mode)) ? "mechanical" : "electrical",
-    );
-    const apart = beliefHistory(engine, [rumble], plainly, groups);
-    const [before = 0, after = 0] = apart.get("mechanical") ?? [];
+    const group = groupOf(suspectGroups(engine), repairIn(engine, "M1"), ["bearing-worn"]);
+    expect(group?.mechanical).toBe(true);
+    const [before = 0, after = 0] = (group && beliefHistory(engine, [rumble], plainly).get(group)) ?? [];
     expect(after).toBeGreaterThan(2 * before);
   });
 
   test("asked again it is the same, and a striking-out and a put-back in between change nothing", () => {
-    const groups = suspectGroups(engine, ({ repair }) => repair);
-    const first = beliefHistory(engine, readings, plainly, groups);
-    const without = beliefHistory(engine, readings.slice(0, -1), plainly, groups);
-    expect([...beliefHistory(engine, readings, plainly, groups)]).toEqual([...first]);
+    const first = beliefHistory(engine, readings, plainly);
+    const without = beliefHistory(engine, readings.slice(0, -1), plainly);
+    expect([...beliefHistory(engine, readings, plainly)]).toEqual([...first]);
     for (const [group, p] of without) expect(p).toEqual(first.get(group)?.slice(0, -1));
     const counts = [{ kind: "motor", mode: "worn-brushes", n: 500 }];
-    const counted = beliefHistory(engine, readings, { repairs: [], counts }, groups);
-    expect(counted.get("M1")?.[0]).toBeGreaterThan(first.get("M1")?.[0] ?? 1);
+    const counted = beliefHistory(engine, readings, { repairs: [], counts });
+    expect(of("M1", counted)[0]).toBeGreaterThan(of("M1", first)[0] ?? 1);
   });
 });

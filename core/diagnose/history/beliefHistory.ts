@@ -1,6 +1,9 @@
 import { LRUCache } from "lru-cache";
+import { notListed, type Repair } from "../../fault/repair";
+import { isMechanical } from "../../motor/mechanicalMode";
 import type { Reading } from "../../predict/reading";
-import type { CompiledCircuit, Variant } from "../../predict/tables/compiledCircuit";
+import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { perCircuit } from "../../predict/tables/perCircuit";
 import type { Belief } from "../belief/belief";
 import { type FaultCount, priorsFrom } from "../belief/learnedPrior";
 import { believeThrough, type FailedRepair } from "./failedRepair";
@@ -13,27 +16,44 @@ export interface Past {
   readonly familyCounts?: readonly FaultCount[];
 }
 
-/** Suspects counted together: the groups by name, `unknown` first, and each suspect's place among them. */
+/** Suspects counted together. */
+export interface SuspectGroup {
+  readonly repair: Repair;
+  /** True for faults of noise, feel and air alone: a motor that squeals and one that is dead are two suspects. */
+  readonly mechanical: boolean;
+}
+
+/** A circuit's groups, what is not listed first, and each suspect's place among them. */
 export interface SuspectGroups {
-  readonly names: readonly string[];
+  readonly all: readonly SuspectGroup[];
   readonly of: Int32Array;
 }
 
-/** Groups of a circuit's suspects. */
-export function suspectGroups(
-  { variants }: CompiledCircuit,
-  groupOf: (variant: Variant) => string,
-): SuspectGroups {
-  const own = variants.map(groupOf);
-  const names = [...new Set(["unknown", ...own])];
-  const place = new Map(names.map((name, index) => [name, index]));
-  return { names, of: Int32Array.from(own, (name) => place.get(name) ?? 0) };
-}
+/** The group of a suspect; `modes` is what is wrong. */
+export const groupOf = (
+  { all }: SuspectGroups,
+  repair: Repair,
+  modes: readonly string[],
+): SuspectGroup | undefined =>
+  all.find((group) => group.repair === repair && group.mechanical === isMechanicalOnly(modes));
+
+const isMechanicalOnly = (modes: readonly string[]): boolean => modes.length > 0 && modes.every(isMechanical);
+
+/** Groups of a circuit's suspects: by what is to be put right, mechanical faults apart. */
+export const suspectGroups = perCircuit(({ variants }): SuspectGroups => {
+  const all: SuspectGroup[] = [{ repair: notListed, mechanical: false }];
+  const of = new Int32Array(variants.length);
+  variants.forEach(({ repair, fault }, variant) => {
+    const mechanical = isMechanicalOnly(fault.names.map(({ mode }) => mode));
+    const met = all.findIndex((group) => group.repair === repair && group.mechanical === mechanical);
+    of[variant] = met < 0 ? all.push({ repair, mechanical }) - 1 : met;
+  });
+  return { all, of };
+});
 
 /**
  * How the belief moved, reading by reading.
  * @param past repairs between them that did not hold, and the shop's counts
- * @param groups the same object each time: what is known by it is kept
  * @param now by group, how it stands after the last reading, where that is known already
  * @returns by group, its probability before the first reading and after each
  */
@@ -41,12 +61,10 @@ export function beliefHistory(
   compiled: CompiledCircuit,
   readings: readonly Reading[],
   past: Past,
-  groups: SuspectGroups,
-  now?: ReadonlyMap<string, number>,
-): ReadonlyMap<string, readonly number[]> {
-  const kept = compiled.remember("belief history", () => new WeakMap<SuspectGroups, Steps>());
-  const own = kept.get(groups) ?? new LRUCache<string, Float64Array>({ max: mostSteps });
-  kept.set(groups, own);
+  now?: ReadonlyMap<SuspectGroup, number>,
+): ReadonlyMap<SuspectGroup, readonly number[]> {
+  const groups = suspectGroups(compiled);
+  const own = stepsOf(compiled);
   const begun = JSON.stringify([past.counts, past.familyCounts]);
   let key = begun;
   const steps = Array.from({ length: readings.length + 1 }, (_, taken) => {
@@ -58,15 +76,16 @@ export function beliefHistory(
     const made =
       known ??
       (now && taken === readings.length
-        ? Float64Array.from(groups.names, (name) => now.get(name) ?? 0)
+        ? Float64Array.from(groups.all, (group) => now.get(group) ?? 0)
         : byGroup(beliefAfter(compiled, readings.slice(0, taken), { ...past, repairs }), groups));
     own.set(step, made);
     return made;
   });
-  return new Map(groups.names.map((name, group) => [name, steps.map((step) => step[group] ?? 0)]));
+  return new Map(groups.all.map((group, place) => [group, steps.map((step) => step[place] ?? 0)]));
 }
 
-type Steps = LRUCache<string, Float64Array>;
+/** Steps of the histories asked for last, by what was known then. */
+const stepsOf = perCircuit(() => new LRUCache<string, Float64Array>({ max: mostSteps }));
 const mostSteps = 400;
 
 function beliefAfter(compiled: CompiledCircuit, readings: readonly Reading[], past: Past): Belief {
@@ -74,8 +93,8 @@ function beliefAfter(compiled: CompiledCircuit, readings: readonly Reading[], pa
   return believeThrough(compiled, readings, past.repairs, priors);
 }
 
-function byGroup(belief: Belief, { names, of }: SuspectGroups): Float64Array {
-  const sums = new Float64Array(names.length);
+function byGroup(belief: Belief, { all, of }: SuspectGroups): Float64Array {
+  const sums = new Float64Array(all.length);
   sums[0] = belief.unknown;
   for (let variant = 0; variant < of.length; variant++) {
     const group = of[variant] as number;

@@ -1,8 +1,9 @@
-import { type Observation, observations } from "../../predict/observations/index";
-import { type Tool, toolsNeeded } from "../../predict/observations/tool";
+import { type Observation, observationOf, observations } from "../../predict/observations/index";
+import { allTools, type Tool, toolsNeeded } from "../../predict/observations/tool";
 import { type Test, testKey } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type NominalColumn, nominalColumn } from "../../predict/tables/nominalColumn";
+import { perCircuit, perCircuitAnd } from "../../predict/tables/perCircuit";
 import type { Belief } from "../belief/belief";
 import { type TestCost, testCost } from "./access";
 
@@ -15,53 +16,62 @@ export interface CandidateTest {
   readonly column: () => NominalColumn;
 }
 
-/** Every look the tools allow on this circuit, whatever has been seen; those that hunt a short if asked. */
+/** Every test the tools allow on this circuit, whatever has been seen; those that hunt a short if asked. */
 export function candidateTests(
   compiled: CompiledCircuit,
   tools: readonly Tool[],
   shorts = false,
 ): readonly CandidateTest[] {
-  return compiled.remember(`candidates ${tools.join()} ${shorts}`, () =>
-    shorts
-      ? [...candidateTests(compiled, tools), ...made(compiled, tools, (model) => model.shortHunt(compiled))]
-      : made(compiled, tools, (model) => model.candidates(compiled)),
-  );
+  return shorts ? withShorts(compiled, toolBits(tools)) : usual(compiled, toolBits(tools));
 }
 
-function made(
-  compiled: CompiledCircuit,
-  tools: readonly Tool[],
-  looksOf: (model: Observation) => readonly Test[],
-): CandidateTest[] {
-  return observations
-    .flatMap((model) =>
-      looksOf(model).filter((test) => toolsNeeded(model.tools, test).every((tool) => tools.includes(tool))),
-    )
-    .map((test) => {
-      let column: NominalColumn | undefined;
-      return {
-        test,
-        key: testKey(test),
-        cost: testCost(compiled, test),
-        column: () => {
-          column ??= nominalColumn(compiled, test);
-          return column;
-        },
-      };
-    });
+/** Tools as one number, a bit each. */
+const toolBits = (tools: readonly Tool[]): number =>
+  allTools.reduce((bits, tool, place) => (tools.includes(tool) ? bits + 2 ** place : bits), 0);
+
+const allowed = ({ test }: CandidateTest, bits: number): boolean => {
+  const needed = toolBits(toolsNeeded(observationOf(test.test).tools, test));
+  return (needed & bits) === needed;
+};
+
+const everyUsual = perCircuit((compiled) => made(compiled, (model) => model.candidates(compiled)));
+const everyShort = perCircuit((compiled) => made(compiled, (model) => model.shortHunt(compiled)));
+
+const usual = perCircuitAnd((compiled, bits: number) =>
+  everyUsual(compiled).filter((candidate) => allowed(candidate, bits)),
+);
+const withShorts = perCircuitAnd((compiled, bits: number) => [
+  ...usual(compiled, bits),
+  ...everyShort(compiled).filter((candidate) => allowed(candidate, bits)),
+]);
+
+function made(compiled: CompiledCircuit, testsOf: (model: Observation) => readonly Test[]): CandidateTest[] {
+  return observations.flatMap(testsOf).map((test) => {
+    let column: NominalColumn | undefined;
+    return {
+      test,
+      key: testKey(test),
+      cost: testCost(compiled, test),
+      column: () => {
+        column ??= nominalColumn(compiled, test);
+        return column;
+      },
+    };
+  });
 }
 
 /** Belief in shorts above which the looks that hunt them are weighed. */
 export const shortsWorth = 0.02;
 
+const shortsOf = perCircuit((compiled) =>
+  [...compiled.variants.keys()].filter((variant) =>
+    compiled.variants[variant]?.fault.names.some(({ mode }) => mode === "to-ground" || mode === "to-feed"),
+  ),
+);
+
 /** Belief, 0 to 1, that some wire is shorted to ground or to feed. */
 export function shortsBelief(compiled: CompiledCircuit, belief: Belief): number {
-  const shorts = compiled.remember("shorts", () =>
-    [...compiled.variants.keys()].filter((variant) =>
-      compiled.variants[variant]?.fault.names.some(({ mode }) => mode === "to-ground" || mode === "to-feed"),
-    ),
-  );
   let sum = 0;
-  for (const variant of shorts) sum += belief.variants[variant] as number;
+  for (const variant of shortsOf(compiled)) sum += belief.variants[variant] as number;
   return sum;
 }

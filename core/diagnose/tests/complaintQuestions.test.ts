@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { type Reading, readingSchema, testKey, testOf } from "../../predict/reading";
 import { readingProblems } from "../../predict/readingProblems";
-import { heard, shippedCircuit, shippedEngine, shippedIds } from "../../testing/shippedCircuit";
+import { heard, repairIn, shippedCircuit, shippedEngine, shippedIds } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "../belief/belief";
 import { answerOf, complaintQuestions, everyAnswer } from "./complaintQuestions";
 
@@ -57,7 +57,7 @@ describe("answers move the belief", () => {
       engine.variants.reduce((sum, { family }, i) => sum + (test(family) ? (variants[i] ?? 0) : 0), 0);
     return {
       loose: of((family) => family.includes(":loose")),
-      motor: repairBelief(engine, believe(engine, readings)).get("M1") ?? 0,
+      motor: repairBelief(engine, believe(engine, readings)).get(repairIn(engine, "M1")) ?? 0,
     };
   };
   const speeds = heard({ "1": "none", "2": "none", "3": "none", "4": "none" });

@@ -1,3 +1,4 @@
+import type { Repair } from "../../fault/repair";
 import { observationOf } from "../../predict/observations/index";
 import type { DisplayAt, NumberObservation, WordObservation } from "../../predict/observations/observation";
 import type { Test } from "../../predict/reading";
@@ -25,7 +26,7 @@ export interface Forecast {
   readonly minutes: number;
   /** Of these, the way to places not yet open, which is paid once. */
   readonly accessMinutes: number;
-  readonly repairs: readonly string[];
+  readonly repairs: readonly Repair[];
   /** Entropy of the repair as it stands, in bits. */
   readonly entropy: number;
   readonly outcomes: readonly ForecastOutcome[];

@@ -1,5 +1,6 @@
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import type { NumberColumn, WordColumn } from "../../predict/tables/nominalColumn";
+import { perCircuitAnd } from "../../predict/tables/perCircuit";
 import type { CandidateTest } from "./candidateTests";
 
 /** Odds this far apart, or displays this many deviations apart, tell two suspects from each other. */
@@ -61,6 +62,10 @@ class Pairs {
   }
 }
 
+const pairsOf = perCircuitAnd(
+  (compiled, candidates: readonly CandidateTest[]) => new Pairs(compiled, candidates),
+);
+
 /**
  * Numbers suspects so that those no look can tell apart share a number.
  * @param suspects a variant of each, likeliest first
@@ -71,9 +76,7 @@ export function indistinguishable(
   suspects: readonly number[],
   candidates: readonly CandidateTest[],
 ): number[] {
-  const known = compiled.remember("told apart", () => new WeakMap<readonly CandidateTest[], Pairs>());
-  const pairs = known.get(candidates) ?? new Pairs(compiled, candidates);
-  known.set(candidates, pairs);
+  const pairs = pairsOf(compiled, candidates);
   const groups: number[] = [];
   let count = 0;
   suspects.forEach((suspect, i) => {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { allTools } from "../../predict/observations/tool";
-import { heard, shippedEngine } from "../../testing/shippedCircuit";
+import { heard, repairIn, shippedEngine } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "../belief/belief";
 import { type LookaheadTest, lookahead, readingFrom } from "./lookahead";
 import { type NextOptions, nextTests } from "./nextTest";
@@ -62,7 +62,7 @@ describe("a plan ahead", () => {
       { test: "volts", red: "X3:1", black: "X3:2", key: "run", setting: "4", volts: 11.6 },
       { test: "spin", at: "M1", seen: "free" },
     ]);
-    expect(repairBelief(engine, settled).get("R1")).toBeGreaterThan(0.95);
+    expect(repairBelief(engine, settled).get(repairIn(engine, "R1"))).toBeGreaterThan(0.95);
     expect(lookahead(engine, settled, options).first).toBeNull();
   });
 });

@@ -1,3 +1,4 @@
+import { notListed, type Repair } from "../../fault/repair";
 import { observationOf } from "../../predict/observations/index";
 import { type Reading, readingSchema, type Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
@@ -15,7 +16,7 @@ export interface LookaheadTest {
     readonly seen: string;
     readonly p: number;
     /** The likeliest repair then, and how likely. */
-    readonly repair: string;
+    readonly repair: Repair;
     readonly repairP: number;
     /** The look after, or null where none is worth it or the plan ends. */
     readonly next: LookaheadTest | null;
@@ -47,8 +48,8 @@ export function readingFrom(test: Test, { seen, value }: ForecastOutcome): Readi
   return readingSchema.parse(model.withResult(test, result));
 }
 
-function best(repairs: ReadonlyMap<string, number>): [string, number] {
-  return [...repairs].reduce<[string, number]>((top, one) => (one[1] > top[1] ? one : top), ["unknown", 0]);
+function best(repairs: ReadonlyMap<Repair, number>): [Repair, number] {
+  return [...repairs].reduce<[Repair, number]>((top, one) => (one[1] > top[1] ? one : top), [notListed, 0]);
 }
 
 const outcomesOf = ({ outcomes }: Forecast): ForecastOutcome[] =>

@@ -1,5 +1,6 @@
 import type { Reading } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { perCircuit } from "../../predict/tables/perCircuit";
 import type { Belief } from "../belief/belief";
 import { type Expectation, expectedAt, othersOdds, readingOdds, type Support } from "../explain/expectation";
 import { type Cited, cite } from "../explain/reasons";
@@ -23,15 +24,13 @@ export const isCleared = (now: number, before: number): boolean =>
   now < clearBelow && now * fallenBy < before;
 
 /** Suspects by the part they would have replaced. */
-function variantsByPart(compiled: CompiledCircuit): ReadonlyMap<string, readonly number[]> {
-  return compiled.remember("variants by part", () => {
-    const found = new Map<string, number[]>();
-    compiled.variants.forEach(({ fault }, variant) => {
-      for (const part of fault.parts) found.set(part, [...(found.get(part) ?? []), variant]);
-    });
-    return found;
+const variantsByPart = perCircuit((compiled): ReadonlyMap<string, readonly number[]> => {
+  const found = new Map<string, number[]>();
+  compiled.variants.forEach(({ fault }, variant) => {
+    for (const part of fault.parts) found.set(part, [...(found.get(part) ?? []), variant]);
   });
-}
+  return found;
+});
 
 /**
  * Parts that stood under suspicion before anything was seen and no longer do, each with the reading that

@@ -1,10 +1,12 @@
 import { describe, expect, test } from "@jest/globals";
+import { notListed } from "../../fault/repair";
 import { minutesMinor, type StoppingCosts } from "../../money/stoppingCosts";
-import { shippedEngine } from "../../testing/shippedCircuit";
+import { repairIn, shippedEngine } from "../../testing/shippedCircuit";
 import type { Forecast } from "../tests/forecast";
 import { fitCostMinor, weighStopping } from "./stopping";
 
 const engine = shippedEngine("whimbrel-four-speed");
+const [pack, motor] = [repairIn(engine, "R1"), repairIn(engine, "M1")];
 
 /** A shop whose sums can be done by hand: 60 an hour, the pack costs 10 and no time, the motor 30. */
 const costs: StoppingCosts = {
@@ -21,7 +23,7 @@ function look(minutes: number, entropy: number, outcomes: Forecast["outcomes"], 
     bits,
     minutes,
     accessMinutes: 0,
-    repairs: ["unknown", "R1", "M1"],
+    repairs: [notListed, pack, motor],
     entropy,
     outcomes,
   };
@@ -41,8 +43,8 @@ describe("fit now or test again, by hand", () => {
     const { fitNowMinor } = weighStopping(
       engine,
       new Map([
-        ["R1", 0.8],
-        ["M1", 0.2],
+        [pack, 0.8],
+        [motor, 0.2],
       ]),
       [],
       costs,
@@ -56,8 +58,8 @@ describe("fit now or test again, by hand", () => {
     const { fitNowMinor } = weighStopping(
       engine,
       new Map([
-        ["M1", 0.55],
-        ["R1", 0.45],
+        [motor, 0.55],
+        [pack, 0.45],
       ]),
       [],
       cheap,
@@ -69,8 +71,8 @@ describe("fit now or test again, by hand", () => {
     const { testMoreMinor, bestLook, breakEven } = weighStopping(
       engine,
       new Map([
-        ["R1", 0.8],
-        ["M1", 0.2],
+        [pack, 0.8],
+        [motor, 0.2],
       ]),
       [look(5, 0.7219, parting(0.8))],
       costs,
@@ -85,8 +87,8 @@ describe("fit now or test again, by hand", () => {
 
   test("the dearer of two like looks is passed over, and a long one does not pay at all", () => {
     const repairs = new Map([
-      ["R1", 0.8],
-      ["M1", 0.2],
+      [pack, 0.8],
+      [motor, 0.2],
     ]);
     const cheap = look(2, 0.7219, parting(0.8));
     const { bestLook } = weighStopping(engine, repairs, [look(9, 0.7219, parting(0.8)), cheap], costs);
@@ -96,7 +98,7 @@ describe("fit now or test again, by hand", () => {
   });
 
   test("no look left: nothing to weigh against", () => {
-    const stopping = weighStopping(engine, new Map([["R1", 1]]), [], costs);
+    const stopping = weighStopping(engine, new Map([[pack, 1]]), [], costs);
     expect(stopping).toMatchObject({ testMoreMinor: null, bestLook: null, breakEven: null });
   });
 
@@ -107,8 +109,8 @@ describe("fit now or test again, by hand", () => {
       { seen: "stiff", value: null, p: 0.5, repairs: [0, 0.6, 0.4] },
     ];
     const repairs = new Map([
-      ["R1", 0.75],
-      ["M1", 0.25],
+      [pack, 0.75],
+      [motor, 0.25],
     ]);
     const dear = { ...costs, comebackMinor: 100_000 };
     const { testMoreMinor, fitNowMinor } = weighStopping(engine, repairs, [look(1, 0.81, small, 0.1)], dear);
@@ -118,7 +120,7 @@ describe("fit now or test again, by hand", () => {
 
 describe("what a repair costs to fit", () => {
   test("a set costs every part of it", () => {
-    expect(fitCostMinor(engine, "M1+R1", costs)).toBe(4000);
+    expect(fitCostMinor(engine, repairIn(engine, "M1+R1"), costs)).toBe(4000);
   });
 
   test("a part's own price stands before its kind's, its kind's before the default", () => {
@@ -126,13 +128,16 @@ describe("what a repair costs to fit", () => {
       ...costs,
       repairs: { resistor: { priceMinor: 7, minutes: 0 }, R1: { priceMinor: 5, minutes: 0 } },
     };
-    expect(fitCostMinor(engine, "R1", byKind)).toBe(5);
+    expect(fitCostMinor(engine, repairIn(engine, "R1"), byKind)).toBe(5);
     expect(
-      fitCostMinor(engine, "R1", { ...byKind, repairs: { resistor: { priceMinor: 7, minutes: 0 } } }),
+      fitCostMinor(engine, repairIn(engine, "R1"), {
+        ...byKind,
+        repairs: { resistor: { priceMinor: 7, minutes: 0 } },
+      }),
     ).toBe(7);
-    expect(fitCostMinor(engine, "F7", { ...costs, repairs: {} })).toBe(300 + 300);
-    expect(fitCostMinor(engine, "W9", { ...costs, repairs: {} })).toBe(500 + 3000);
-    expect(fitCostMinor(engine, "X5", { ...costs, repairs: {} })).toBe(1500 + 2500);
-    expect(fitCostMinor(engine, "CAR", { ...costs, repairs: {} })).toBe(1800 + 1000);
+    expect(fitCostMinor(engine, repairIn(engine, "F7"), { ...costs, repairs: {} })).toBe(300 + 300);
+    expect(fitCostMinor(engine, repairIn(engine, "W9"), { ...costs, repairs: {} })).toBe(500 + 3000);
+    expect(fitCostMinor(engine, repairIn(engine, "X5"), { ...costs, repairs: {} })).toBe(1500 + 2500);
+    expect(fitCostMinor(engine, repairIn(engine, "CAR"), { ...costs, repairs: {} })).toBe(1800 + 1000);
   });
 });

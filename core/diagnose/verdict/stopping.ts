@@ -1,43 +1,46 @@
 import type { Circuit } from "../../circuit/circuit";
+import { notListed, type Repair, theCar } from "../../fault/repair";
 import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } from "../../money/stoppingCosts";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { perCircuitAnd } from "../../predict/tables/perCircuit";
+import { rankedRepairs } from "../belief/belief";
 import type { Forecast } from "../tests/forecast";
 
 const noRepair: RepairCost = { priceMinor: 0, minutes: 60 };
 
 /** What a repair costs to fit: every part of it, its price and its minutes. */
-export function fitCostMinor(compiled: CompiledCircuit, repair: string, costs: StoppingCosts): number {
-  const known = compiled.remember("fit costs", () => new WeakMap<StoppingCosts, Map<string, number>>());
-  const own = known.get(costs) ?? new Map<string, number>();
-  known.set(costs, own);
+export function fitCostMinor(compiled: CompiledCircuit, repair: Repair, costs: StoppingCosts): number {
+  const own = fitCosts(compiled, costs);
   const met = own.get(repair);
   if (met !== undefined) return met;
-  const sum = repair.split("+").reduce((total, id) => {
+  const sum = repair.parts.reduce((total, id) => {
     const kind = repairKind(compiled.netlist.circuit, id);
-    const { priceMinor, minutes } =
-      costs.repairs?.[id] ?? costs.repairs?.[kind] ?? repairDefaults[kind] ?? noRepair;
+    const ofKind = kind === null ? noRepair : (costs.repairs?.[kind] ?? repairDefaults[kind] ?? noRepair);
+    const { priceMinor, minutes } = costs.repairs?.[id] ?? ofKind;
     return total + priceMinor + minutesMinor(minutes, costs);
   }, 0);
   own.set(repair, sum);
   return sum;
 }
 
-/** The kind a repair is priced by: a part's own, else a plug, a wire, the car, or unknown. */
-export function repairKind(circuit: Circuit, id: string): string {
+const fitCosts = perCircuitAnd((_: CompiledCircuit, _costs: StoppingCosts) => new Map<Repair, number>());
+
+/** The kind a repair is priced by: a part's own, else a plug, a wire or the car; null for an id the circuit does not have. */
+export function repairKind(circuit: Circuit, id: string): string | null {
   const part = circuit.parts.find((candidate) => candidate.id === id);
   if (part) return part.kind;
   if (circuit.connectors.some((connector) => connector.id === id)) return "connector";
   if (circuit.wires.some((wire) => wire.id === id)) return "wire";
-  return id === "CAR" ? "car" : "unknown";
+  return id === theCar ? "car" : null;
 }
 
 /** A repair less likely than this is never the one to fit. */
 const leastRight = 0.02;
 
 /** Cost of fitting each repair; the unknown cannot be fitted. */
-const pricesOf = (compiled: CompiledCircuit, repairs: readonly string[], costs: StoppingCosts): number[] =>
+const pricesOf = (compiled: CompiledCircuit, repairs: readonly Repair[], costs: StoppingCosts): number[] =>
   repairs.map((repair) =>
-    repair === "unknown" ? Number.POSITIVE_INFINITY : fitCostMinor(compiled, repair, costs),
+    repair === notListed ? Number.POSITIVE_INFINITY : fitCostMinor(compiled, repair, costs),
   );
 
 /** Expected cost of fitting the likeliest repair now: its own, and a comeback when it is the wrong one. */
@@ -72,13 +75,13 @@ const leastBits = 0.02;
 /** Expected cost of the right repair, whichever it turns out to be. */
 function rightFitMinor(
   compiled: CompiledCircuit,
-  repairs: ReadonlyMap<string, number>,
+  repairs: ReadonlyMap<Repair, number>,
   costs: StoppingCosts,
 ): number {
   let sum = 0;
   let known = 0;
   for (const [repair, p] of repairs) {
-    if (repair === "unknown" || p < leastRight) continue;
+    if (repair === notListed || p < leastRight) continue;
     sum += p * fitCostMinor(compiled, repair, costs);
     known += p;
   }
@@ -102,7 +105,7 @@ function seriesMinor(test: Forecast, fitMinor: number, costs: StoppingCosts): nu
  */
 export function weighStopping(
   compiled: CompiledCircuit,
-  repairs: ReadonlyMap<string, number>,
+  repairs: ReadonlyMap<Repair, number>,
   tests: readonly Forecast[],
   costs: StoppingCosts,
 ): Stopping {
@@ -114,7 +117,7 @@ export function weighStopping(
   let testMoreMinor: number | null = null;
   let bestLook: Forecast | null = null;
   // The looks of one weighing share their list of repairs.
-  let named: readonly string[] | null = null;
+  let named: readonly Repair[] | null = null;
   let prices: readonly number[] = [];
   for (const test of tests) {
     if (test.repairs !== named) [named, prices] = [test.repairs, pricesOf(compiled, test.repairs, costs)];
@@ -136,11 +139,11 @@ export function weighStopping(
 /** Fitting costs F + (1 − p) × comeback: the p at which that equals the cost of testing on. */
 function breakEven(
   compiled: CompiledCircuit,
-  repairs: ReadonlyMap<string, number>,
+  repairs: ReadonlyMap<Repair, number>,
   testMoreMinor: number | null,
   costs: StoppingCosts,
 ): number | null {
-  const [first] = [...repairs].filter(([repair]) => repair !== "unknown").sort((a, b) => b[1] - a[1]);
+  const [first] = rankedRepairs(repairs);
   if (testMoreMinor === null || !first || costs.comebackMinor <= 0) return null;
   const spare = testMoreMinor - fitCostMinor(compiled, first[0], costs);
   return Math.min(1, Math.max(0, 1 - spare / costs.comebackMinor));

@@ -1,8 +1,10 @@
 import { declinedParts } from "../../circuit/declined";
+import { notListed, type Repair } from "../../fault/repair";
 import type { StoppingCosts } from "../../money/stoppingCosts";
 import type { Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
-import type { Belief } from "../belief/belief";
+import { perCircuitAnd } from "../../predict/tables/perCircuit";
+import { type Belief, rankedRepairs } from "../belief/belief";
 import type { Support } from "../explain/expectation";
 import { decisiveReasons, pathReason, type Reason } from "../explain/reasons";
 import type { Forecast } from "../tests/forecast";
@@ -26,12 +28,10 @@ export interface Verdict {
   readonly because: readonly Reason[];
 }
 
-/** Variants that ask for a set of parts to be replaced. */
-function variantsOf(compiled: CompiledCircuit, repair: string): number[] {
-  return compiled.remember(`variants of ${repair}`, () =>
-    [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
-  );
-}
+/** Variants that ask for a repair. */
+const variantsOf = perCircuitAnd((compiled, repair: Repair) =>
+  [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
+);
 
 /** Parts to look at before the new one goes in: a cooked pack, burnt pin or blown fuse had a cause. */
 function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): string[] {
@@ -54,13 +54,13 @@ export function reachVerdict(
   compiled: CompiledCircuit,
   belief: Belief,
   support: Support,
-  repairs: ReadonlyMap<string, number>,
+  repairs: ReadonlyMap<Repair, number>,
   tests: readonly Forecast[],
   costs: StoppingCosts,
 ): Verdict {
-  const ranked = [...repairs].filter(([repair]) => repair !== "unknown").sort((a, b) => b[1] - a[1]);
-  const [repair = "", p = 0] = ranked[0] ?? [];
-  const replace = repair.split("+");
+  const ranked = rankedRepairs(repairs);
+  const [repair = notListed, p = 0] = ranked[0] ?? [];
+  const replace = repair.parts;
   const stopping = weighStopping(compiled, repairs, tests, costs);
   const measured = belief.readings.some(({ heard }) => !heard);
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
@@ -69,7 +69,7 @@ export function reachVerdict(
   const state = verdictState({ measured, pays, sure, any: tests.length > 0 });
   const rivalRepair = ranked[1];
   const rival = rivalRepair
-    ? { parts: rivalRepair[0].split("+"), variants: variantsOf(compiled, rivalRepair[0]) }
+    ? { parts: rivalRepair[0].parts, variants: variantsOf(compiled, rivalRepair[0]) }
     : null;
   const path = pathReason(compiled, belief.readings);
   const cause = replace.length > 1 ? (replace[0] ?? null) : null;
@@ -107,12 +107,12 @@ function verdictState({ measured, pays, sure, any }: Standing): Verdict["state"]
 /** What is left to doubt. */
 function doubt(
   state: Verdict["state"],
-  ranked: readonly (readonly [string, number])[],
+  ranked: readonly (readonly [Repair, number])[],
   measured: boolean,
   bestLook: Forecast | null,
 ): Reason[] {
   const others = ranked.slice(1, 3).filter(([, p]) => p >= 0.02);
-  const repairs = others.map(([repair, p]) => ({ parts: repair.split("+"), p }));
+  const repairs = others.map(([repair, p]) => ({ parts: repair.parts, p }));
   const left: Reason[] = others.length > 0 ? [{ kind: "still-possible", repairs }] : [];
   if (state === "settled") return left;
   if (state === "best-guess") return [...left, { kind: "nothing-pays" }];

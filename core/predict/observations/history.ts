@@ -49,6 +49,13 @@ const failedYes: Readonly<Record<Asked, Readonly<Record<string, number>>>> = {
   recall: { "module dead": 0.08, "module full-on": 0.1, "link open": 0.07, "pin high": 0.07 },
 };
 
+const toldOdds = oddsBySuspect<Asked>((compiled, variant, of) => {
+  const table = Object.fromEntries(
+    Object.entries(failedYes[of]).map(([name, yes]) => [name, [yes, 1 - yes]]),
+  );
+  return tabledOdds(compiled, variant, table, [soundYes[of], 1 - soundYes[of]]);
+});
+
 /** What the customer can tell. */
 export const historyTest = wordTest(historyReading, ["seen"], {
   minutes: 0.2,
@@ -58,13 +65,7 @@ export const historyTest = wordTest(historyReading, ["seen"], {
   problems: () => [],
   reaches: () => [],
   candidates: () => historyOf.map((of) => ({ test: "history" as const, of })),
-  odds: (compiled, { of }) => {
-    const table = Object.fromEntries(
-      Object.entries(failedYes[of]).map(([name, yes]) => [name, [yes, 1 - yes]]),
-    );
-    const sound = [soundYes[of], 1 - soundYes[of]];
-    return oddsBySuspect(compiled, `history ${of}`, (variant) => tabledOdds(compiled, variant, table, sound));
-  },
+  odds: (compiled, { of }) => toldOdds(compiled, of),
   seen: ({ seen }) => seen,
   simulate: (vehicle, { of }) => ({ seen: z.enum(historySeen).parse(vehicle.told(of)) }),
 });

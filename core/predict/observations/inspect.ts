@@ -1,5 +1,7 @@
 import { z } from "zod";
+import { theCar } from "../../fault/repair";
 import { setupKeys, thingId } from "../setupKeys";
+import { oddsBySuspect } from "../suspectOdds";
 import type { CompiledCircuit, Variant } from "../tables/compiledCircuit";
 import { wordTest } from "./observation";
 
@@ -34,17 +36,22 @@ const failedOdds: Readonly<Record<string, InspectOdds>> = {
   "module dead": [0.55, 0.08, 0.14, 0.2, 0.02, 0.01],
   "module full-on": [0.6, 0.08, 0.12, 0.17, 0.02, 0.01],
   "motor debris": [0.4, 0.02, 0.01, 0.03, 0.535, 0.005],
-  "CAR filter-blocked": [0.06, 0.01, 0.005, 0.02, 0.9, 0.005],
+  [`${theCar} filter-blocked`]: [0.06, 0.01, 0.005, 0.02, 0.9, 0.005],
 };
 
 function failure(compiled: CompiledCircuit, variant: Variant, at: string): InspectOdds | null {
   const name = variant.fault.names.find((_, index) => variant.fault.parts[index] === at);
   if (!name) return null;
-  if (at === "CAR") return failedOdds[`CAR ${name.mode}`] ?? null;
+  if (at === theCar) return failedOdds[`${theCar} ${name.mode}`] ?? null;
   const part = compiled.netlist.circuit.parts.find(({ id }) => id === at);
   const kind = part === undefined || part.kind === "inline" ? "pin" : part.kind;
   return failedOdds[`${kind} ${name.mode}`] ?? null;
 }
+
+const eyeOdds = oddsBySuspect((compiled, variant, at): InspectOdds => {
+  const own = compiled.variants[variant];
+  return (own && failure(compiled, own, at)) ?? soundOdds;
+});
 
 /** Eyes on a part or plug: a failed one often shows it, a sound one seldom shows anything. */
 export const inspectTest = wordTest(inspectReading, ["seen"], {
@@ -66,12 +73,7 @@ export const inspectTest = wordTest(inspectReading, ["seen"], {
     );
     return [...parts, ...circuit.connectors].map(({ id }) => ({ test: "look" as const, at: id }));
   },
-  odds: (compiled, { at }) => {
-    const byVariant = compiled.remember(`look ${at}`, () =>
-      compiled.variants.map((variant) => failure(compiled, variant, at) ?? soundOdds),
-    );
-    return (variant, _draw, out) => out.set(byVariant[variant] ?? soundOdds);
-  },
+  odds: (compiled, { at }) => eyeOdds(compiled, at),
   seen: ({ seen }) => seen,
   simulate: (vehicle, { at }) => ({ seen: z.enum(inspectSeen).parse(vehicle.eyes(at)) }),
   slip: ({ chance }) => ({ seen: chance.pick(["clean", "corroded", "melted", "wet"]) }),

@@ -1,7 +1,9 @@
 import { z } from "zod";
+import { theCar } from "../../fault/repair";
 import { healthyNoise, mechanicalModes, noises, windingNoise } from "../../motor/mechanicalMode";
 import { setupKeys } from "../setupKeys";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
+import { perCircuit } from "../tables/perCircuit";
 import { mixRows, wordTest } from "./observation";
 
 const listenReading = z.strictObject({
@@ -28,7 +30,7 @@ const followsHeard = 0.85;
 function ownNoise(compiled: CompiledCircuit, variant: number): readonly number[] {
   const names = compiled.variants[variant]?.fault.names ?? [];
   for (const { mode, where } of names) {
-    if (where === "CAR") return blockedNoise;
+    if (where === theCar) return blockedNoise;
     const noise = mechanicalModes[mode]?.noise ?? windingNoise[mode];
     if (noise) return noise;
   }
@@ -39,6 +41,10 @@ const comesFromMotor = (compiled: CompiledCircuit, variant: number): boolean =>
   (compiled.variants[variant]?.fault.names ?? []).some(
     ({ mode }) => mode in mechanicalModes || mode in windingNoise,
   );
+
+const noiseBySuspect = perCircuit((compiled) =>
+  compiled.variants.map((_, variant) => ownNoise(compiled, variant)),
+);
 
 /** What an ear makes of a running blower; a still one is quiet. */
 export const listenTest = wordTest(listenReading, ["seen", "followsSpeed"], {
@@ -56,9 +62,7 @@ export const listenTest = wordTest(listenReading, ["seen", "followsSpeed"], {
   odds: (compiled, test) => {
     const table = compiled.table(test);
     const motors = compiled.netlist.motors.length;
-    const own = compiled.remember("noise by suspect", () =>
-      compiled.variants.map((_, variant) => ownNoise(compiled, variant)),
-    );
+    const own = noiseBySuspect(compiled);
     let of: readonly number[] = healthyNoise;
     const byRow = mixRows(
       compiled,

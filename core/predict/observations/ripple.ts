@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { setupKeys, thingId } from "../setupKeys";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
+import { perCircuitAnd } from "../tables/perCircuit";
 import { mixRows, wordTest } from "./observation";
 
 const rippleSeen = ["even", "uneven", "missing"] as const;
@@ -31,6 +32,10 @@ const ownOdds = (compiled: CompiledCircuit, variant: number, at: string): readon
   return (name && byMode[name.mode]) ?? healthy;
 };
 
+const oddsOfMotor = perCircuitAnd((compiled, at: string) =>
+  compiled.variants.map((_, variant) => ownOdds(compiled, variant, at)),
+);
+
 /** The humps on a motor's current, a clamp on a scope. */
 export const rippleTest = wordTest(rippleReading, ["seen"], {
   minutes: 2,
@@ -52,9 +57,7 @@ export const rippleTest = wordTest(rippleReading, ["seen"], {
     const table = compiled.table(test);
     const motor = compiled.netlist.motors.findIndex(({ part }) => part.id === test.at);
     const branch = compiled.netlist.branchOf.get(test.at) ?? 0;
-    const rows = compiled.remember(`ripple ${test.at}`, () =>
-      compiled.variants.map((_, variant) => ownOdds(compiled, variant, test.at)),
-    );
+    const rows = oddsOfMotor(compiled, test.at);
     let own: readonly number[] = healthy;
     const byRow = mixRows(
       compiled,

@@ -24,6 +24,10 @@ const failedOdds: Readonly<Record<string, readonly number[]>> = {
   "ground high": [0.8, 0.08, 0.12],
 };
 
+const smellOdds = oddsBySuspect<"vents">((compiled, variant) =>
+  tabledOdds(compiled, variant, failedOdds, soundOdds),
+);
+
 /** A nose at the vent. */
 export const smellTest = wordTest(smellReading, ["seen"], {
   minutes: 0.2,
@@ -33,8 +37,7 @@ export const smellTest = wordTest(smellReading, ["seen"], {
   problems: () => [],
   reaches: () => [],
   candidates: (compiled) => [{ test: "smell", ...compiled.runningSetups().at(-1) }],
-  odds: (compiled) =>
-    oddsBySuspect(compiled, "smell", (variant) => tabledOdds(compiled, variant, failedOdds, soundOdds)),
+  odds: (compiled) => smellOdds(compiled, "vents"),
   seen: ({ seen }) => seen,
   simulate: (vehicle) => ({ seen: z.enum(smellSeen).parse(vehicle.nose()) }),
 });

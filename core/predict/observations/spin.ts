@@ -11,6 +11,14 @@ const spinReading = z.strictObject({
   seen: z.enum(spinFeels),
 });
 
+const feelOdds = oddsBySuspect((compiled, variant, at) => {
+  const name = compiled.variants[variant]?.fault.names.find(({ where }) => where === at);
+  const feel = name
+    ? (windingSpin[name.mode] ?? mechanicalModes[name.mode]?.spin ?? healthySpin)
+    : healthySpin;
+  return spinFeels.map((word) => feel[word]);
+});
+
 /** The motor's wheel by hand, key off and standing still. */
 export const spinTest = wordTest(spinReading, ["seen"], {
   minutes: 1.5,
@@ -24,14 +32,7 @@ export const spinTest = wordTest(spinReading, ["seen"], {
       : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
   reaches: ({ at }) => [at],
   candidates: (compiled) => compiled.netlist.motors.map(({ part }) => ({ test: "spin", at: part.id })),
-  odds: (compiled, { at }) =>
-    oddsBySuspect(compiled, `spin ${at}`, (variant) => {
-      const name = compiled.variants[variant]?.fault.names.find(({ where }) => where === at);
-      const feel = name
-        ? (windingSpin[name.mode] ?? mechanicalModes[name.mode]?.spin ?? healthySpin)
-        : healthySpin;
-      return spinFeels.map((word) => feel[word]);
-    }),
+  odds: (compiled, { at }) => feelOdds(compiled, at),
   seen: ({ seen }) => seen,
   simulate: (vehicle, { at }) => ({ seen: z.enum(spinFeels).parse(vehicle.hand(at)) }),
   slip: ({ chance }) => ({ seen: chance.pick(["free", "rough", "stiff"]) }),

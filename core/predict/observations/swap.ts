@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { sameParts } from "../../fault/repair";
 import { setupKeys, thingId } from "../setupKeys";
 import { oddsBySuspect } from "../suspectOdds";
 import { wordTest } from "./observation";
@@ -13,6 +14,10 @@ const swapReading = z.strictObject({
 
 const curedOdds = [0.96, 0.04];
 const sameOdds = [0.02, 0.98];
+
+const cureOdds = oddsBySuspect((compiled, variant, at) =>
+  sameParts(compiled.variants[variant]?.repair.parts ?? [], [at]) ? curedOdds : sameOdds,
+);
 
 /** A known-good relay in a relay's socket: it cures what only that relay had. */
 export const swapTest = wordTest(swapReading, ["seen"], {
@@ -31,10 +36,7 @@ export const swapTest = wordTest(swapReading, ["seen"], {
       at: part.id,
       ...compiled.runningSetups().at(-1),
     })),
-  odds: (compiled, { at }) =>
-    oddsBySuspect(compiled, `swap ${at}`, (variant) =>
-      compiled.variants[variant]?.repair === at ? curedOdds : sameOdds,
-    ),
+  odds: (compiled, { at }) => cureOdds(compiled, at),
   seen: ({ seen }) => seen,
   simulate: (vehicle, { at }) => ({ seen: swapSeen[vehicle.failedAlone(at) ? 0 : 1] }),
   slip: ({ chance }) => ({ seen: chance.pick(swapSeen) }),

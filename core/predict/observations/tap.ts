@@ -19,9 +19,8 @@ const openOdds = [0.1, 0.05, 0.85];
 const deadSpotOdds = [0.75, 0.08, 0.17];
 const brushOdds = [0.1, 0.25, 0.65];
 
-function oddsFor(compiled: CompiledCircuit, variant: number, at: string, runs: boolean): readonly number[] {
+function oddsFor(compiled: CompiledCircuit, variant: number, at: string): readonly number[] {
   const { names = [], parts = [] } = compiled.variants[variant]?.fault ?? {};
-  if (!runs) return soundOdds;
   for (const [index, { mode }] of names.entries()) {
     if (parts[index] !== at) continue;
     if (mode === "loose") return looseOdds;
@@ -31,6 +30,10 @@ function oddsFor(compiled: CompiledCircuit, variant: number, at: string, runs: b
   }
   return soundOdds;
 }
+
+const knockOdds = oddsBySuspect(oddsFor);
+/** Where nothing would run anyway, a knock tells nothing. */
+const stillOdds = oddsBySuspect(() => soundOdds);
 
 /** A knock on a motor's case, a wiggle at a plug or relay, where a sound vehicle would be running. */
 export const tapTest = wordTest(tapReading, ["seen"], {
@@ -61,9 +64,7 @@ export const tapTest = wordTest(tapReading, ["seen"], {
   odds: (compiled, test) => {
     const table = compiled.table(test);
     const runs = compiled.netlist.motors.some((_, motor) => table.speedAt(0, 0, motor) > 0);
-    return oddsBySuspect(compiled, `tap ${test.at} ${runs}`, (variant) =>
-      oddsFor(compiled, variant, test.at, runs),
-    );
+    return runs ? knockOdds(compiled, test.at) : stillOdds(compiled, test.at);
   },
   seen: ({ seen }) => seen,
   simulate: (vehicle, { at }) => ({ seen: vehicle.tap(at) }),

@@ -1,6 +1,6 @@
-import { LRUCache } from "lru-cache";
 import type { Motor } from "../../circuit/parts/index";
 import { type CatalogueEntry, catalogue, changesAt } from "../../fault/catalogue";
+import { type Repair, RepairList } from "../../fault/repair";
 import type { Change } from "../../solve/netlist/change";
 import type { Netlist } from "../../solve/netlist/netlist";
 import { type Setup, setupKey, setupState } from "../../solve/netlist/setup";
@@ -11,8 +11,8 @@ import { type VehicleSample, vehicleSamples } from "./vehicleSample";
 /** A suspect at one size and the table rows its readings come from, by how often each. */
 export interface Variant extends CatalogueEntry {
   readonly rows: readonly { readonly row: number; readonly share: number }[];
-  /** The parts to replace, as one text: faults with the same text need no telling apart. */
-  readonly repair: string;
+  /** What it asks to have put right: faults with the same repair need no telling apart. */
+  readonly repair: Repair;
 }
 
 export interface CompileOptions {
@@ -39,7 +39,6 @@ const audible = 0.05;
 
 export const defaultSamples = 16;
 const defaultSeed = 20;
-const mostKept = 1500;
 
 /**
  * A circuit made ready for diagnosis: its faults, its drawn vehicles, and what each predicts in every
@@ -47,6 +46,10 @@ const mostKept = 1500;
  */
 export class CompiledCircuit {
   readonly variants: readonly Variant[];
+  /** Every repair its faults ask for, the one that is not listed first. */
+  readonly repairs: readonly Repair[];
+  /** Each variant's repair, by its place among `repairs`. */
+  readonly repairOf: Int32Array;
   readonly samples: readonly VehicleSample[];
   /** Changes of each table row by drawn vehicle; row 0 is the healthy circuit. */
   readonly rows: readonly RowChanges[];
@@ -59,7 +62,6 @@ export class CompiledCircuit {
   private readonly ohmsColumns = new Map<string, Float64Array>();
   /** The same by the set-up object itself, for looks weighed again and again. */
   private readonly tableOf = new WeakMap<Setup, SetupTable>();
-  private readonly kept = new LRUCache<string, { readonly made: unknown }>({ max: mostKept });
 
   constructor(
     readonly netlist: Netlist,
@@ -69,7 +71,7 @@ export class CompiledCircuit {
     this.samples = vehicleSamples(netlist, options.samples ?? defaultSamples, options.seed ?? defaultSeed);
     const rows: RowChanges[] = [this.samples.map(() => healthy)];
     const rowOf = new Map<string, number>();
-    const place = (entry: CatalogueEntry): number => {
+    const rowFor = (entry: CatalogueEntry): number => {
       const key = JSON.stringify([entry.fault.changes, entry.bands], (_, value: unknown) =>
         value === Number.POSITIVE_INFINITY ? "open" : value,
       );
@@ -85,8 +87,9 @@ export class CompiledCircuit {
         ) - 1
       );
     };
+    const repairs = new RepairList();
     this.variants = catalogue(netlist).map((entry) => {
-      const row = place(entry);
+      const row = rowFor(entry);
       const share = entry.fault.presentShare;
       return {
         ...entry,
@@ -97,10 +100,13 @@ export class CompiledCircuit {
                 { row: 0, share: 1 - share },
               ]
             : [{ row, share }],
-        repair: entry.fault.parts.join("+"),
+        repair: repairs.of(entry.fault.parts),
       };
     });
     this.rows = rows;
+    this.repairs = repairs.all;
+    const place = new Map(this.repairs.map((repair, index) => [repair, index]));
+    this.repairOf = Int32Array.from(this.variants, ({ repair }) => place.get(repair) ?? 0);
     const speeds = this.liveSetups().map((setup) => ({ setup, speeds: this.healthySpeeds(setup) }));
     this.topSpeed = netlist.motors.map((_, motor) =>
       Math.max(0, ...speeds.map((live) => live.speeds[motor] ?? 0)),
@@ -196,15 +202,6 @@ export class CompiledCircuit {
       known[row] = this.solver.ohmsBetween(red, black);
       return known[row];
     };
-  }
-
-  /** Keeps what `make` returns under a key; the longest unused goes when there are too many. */
-  remember<T>(key: string, make: () => T): T {
-    const known = this.kept.get(key);
-    if (known) return known.made as T;
-    const made = make();
-    this.kept.set(key, { made });
-    return made;
   }
 
   /** Set-ups most looks are taken in: the live ones, and key off with the switch on its strongest. */
