@@ -44,10 +44,11 @@ export function recordingFrom(file: string): Uint8Array {
 
 /** Parses JSON; the error says where the text stops making sense. */
 export function parseJson(text: string): Parsed<unknown> {
-  if (text.length > mostBytes) return refused([{ path: "", message: tooLarge(text.length) }]);
+  if (text.length > mostBytes)
+    return refused([{ code: "contradiction", path: "", message: tooLarge(text.length) }]);
   try {
     return { ok: true, value: JSON.parse(text) as unknown };
   } catch (error) {
-    return refused([{ path: "", message: `not JSON: ${(error as Error).message}` }]);
+    return refused([{ code: "unreadable", path: "", message: `not JSON: ${(error as Error).message}` }]);
   }
 }

@@ -38,7 +38,8 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
   const holes = parseHoles(text("holes"));
   if (!holes.ok) return holes;
   const price = text("price") ? typedMinor(text("price"), currency) : undefined;
-  if (price === null) return refused([{ path: "price", message: "expected an amount like 34.50" }]);
+  if (price === null)
+    return refused([{ code: "wrong-value", path: "price", message: "expected an amount like 34.50" }]);
 
   const together = (names: readonly string[]): Record<string, number | string> | null =>
     names.every((name) => !text(name)) ? null : Object.fromEntries(names.map((name) => [name, number(name)]));
@@ -50,7 +51,9 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
     ["ohms", coils],
   ] as const)
     if (together(names) && gap(names))
-      return refused([{ path: `${title}.${gap(names)}`, message: "is missing: give all of these or none" }]);
+      return refused([
+        { code: "missing", path: `${title}.${gap(names)}`, message: "is missing: give all of these or none" },
+      ]);
   const leads = place.pins.flatMap((pin) => {
     const [colour, mm2] = [text(`leadColour ${pin}`).toUpperCase(), text(`leadMm2 ${pin}`)];
     return colour || mm2 ? [{ pin, colour, mm2: number(`leadMm2 ${pin}`) }] : [];

@@ -12,12 +12,16 @@ const mostProblems = 12;
 export function readRecordsCsv(text: string): Parsed<JobRecord[]> {
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { skipEmptyLines: true });
   const [broken] = errors.filter(({ type }) => type !== "Delimiter");
-  if (broken) return refused([{ path: `row ${(broken.row ?? 0) + 1}`, message: broken.message }]);
+  if (broken)
+    return refused([
+      { code: "contradiction", path: `row ${(broken.row ?? 0) + 1}`, message: broken.message },
+    ]);
   const [header, ...rows] = data;
-  if (!header) return refused([{ path: "row 1", message: "expected a header, got nothing" }]);
+  if (!header)
+    return refused([{ code: "missing", path: "row 1", message: "expected a header, got nothing" }]);
   const missing = recordColumns.filter((column) => !header.includes(column));
   if (missing.length > 0)
-    return refused([{ path: "row 1", message: `the header lacks ${missing.join(", ")}` }]);
+    return refused([{ code: "missing", path: "row 1", message: `the header lacks ${missing.join(", ")}` }]);
   const read = rows.map((cells, index) => recordFromCells(header, cells, index + 2));
   const problems = read.flatMap((own) => (own.ok ? [] : own.problems));
   if (problems.length > 0) return refused(problems.slice(0, mostProblems));

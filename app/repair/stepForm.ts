@@ -19,10 +19,12 @@ export function stepFrom(fields: Fields, cautions: readonly string[]): Parsed<un
   if (!fasteners.ok) return fasteners;
   const next = text("nextPerson") ? split(text("nextPerson"), 1) : null;
   if (text("nextPerson") && !next)
-    return refused([{ path: "nextPerson", message: "expected like 5, a third screw is wanted" }]);
+    return refused([
+      { code: "unreadable", path: "nextPerson", message: "expected like 5, a third screw is wanted" },
+    ]);
   const risk = text("risk") ? split(text("risk"), 2) : null;
   if (text("risk") && !risk)
-    return refused([{ path: "risk", message: "expected like 8, 25, the housing tears" }]);
+    return refused([{ code: "unreadable", path: "risk", message: "expected like 8, 25, the housing tears" }]);
   const optional = (name: keyof AccessStep, value: unknown) => (text(name) ? { [name]: value } : {});
   const needs = parseRoutes(text("needs"));
   return {

@@ -53,7 +53,7 @@ function editOf(
       case "name":
         return { ok: true, value: { do: "name", title: text("title"), where: text("where") } };
       default:
-        return refused([{ path: "", message: "that cannot be read" }]);
+        return refused([{ code: "unreadable", path: "", message: "that cannot be read" }]);
     }
   })();
   if (!made.ok) return made;
@@ -81,7 +81,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   }
   const changed = async (): Promise<Parsed<AccessPlan>> => {
     const stored = await findPlan(circuit.id);
-    if (!stored) return refused([{ path: "", message: "this vehicle has no plan yet" }]);
+    if (!stored)
+      return refused([{ code: "no-such-thing", path: "", message: "this vehicle has no plan yet" }]);
     const cautions = sent.getAll("cautions").filter((own): own is string => typeof own === "string");
     const edit = editOf(intent, fields, cautions);
     return edit.ok ? editedPlan(stored.plan, edit.value) : edit;
@@ -94,7 +95,9 @@ export async function action({ params, request }: Route.ActionArgs) {
 
 function brought(text: string): Parsed<AccessPlan> {
   const input = parsedJson(text);
-  return input === undefined ? refused([{ path: "", message: "this is no JSON" }]) : parsePlan(input);
+  return input === undefined
+    ? refused([{ code: "unreadable", path: "", message: "this is no JSON" }])
+    : parsePlan(input);
 }
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

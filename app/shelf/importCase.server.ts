@@ -30,8 +30,8 @@ async function caseFrom(input: unknown): Promise<Read<Case>> {
   const compiled = new CircuitCache(1).compile(parsed.value.circuit);
   if (!compiled.ok) return { problems: compiled.problems.map(problemText) };
   const wrong = parsed.value.readings.flatMap((reading, index) =>
-    readingProblems(compiled.value, reading).map(({ path, message }) =>
-      problemText({ path: `readings.${index}${path ? `.${path}` : ""}`, message }),
+    readingProblems(compiled.value, reading).map(({ code, path, message }) =>
+      problemText({ code, path: `readings.${index}${path ? `.${path}` : ""}`, message }),
     ),
   );
   return wrong.length > 0 ? { problems: wrong.slice(0, 12) } : { value: parsed.value };

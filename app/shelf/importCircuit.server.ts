@@ -3,7 +3,7 @@ import { type CircuitChange, circuitChanges } from "@core/circuit/circuitChange"
 import { circuitShape } from "@core/circuit/circuitShape";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { withWireList } from "@core/formats/wireList";
-import { problemText } from "@core/problem/problem";
+import { type Problem, problemText } from "@core/problem/problem";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { circuitFamily, familyText } from "@core/solve/checks/circuitFamily";
 import { type CircuitFinding, circuitFindings } from "@core/solve/checks/circuitFinding";
@@ -28,7 +28,7 @@ export interface ImportPreview {
 type Read<T> = { readonly value: T } | { readonly problems: readonly string[] };
 
 const mostProblems = 12;
-const inWords = (problems: readonly { path: string; message: string }[]): { problems: string[] } => ({
+const inWords = (problems: readonly Problem[]): { problems: string[] } => ({
   problems: problems.slice(0, mostProblems).map(problemText),
 });
 

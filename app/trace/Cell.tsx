@@ -22,7 +22,9 @@ export function useEditing(): Editing {
 /** Why a change does not fit the circuit; true where it does. */
 export function fits(circuit: Circuit, edit: CircuitEdit): true | string {
   const next = editedCircuit(circuit, edit);
-  return next.ok || problemText(next.problems[0] ?? { path: "", message: "it does not fit" });
+  if (next.ok) return true;
+  const [problem] = next.problems;
+  return problem ? problemText(problem) : "it does not fit";
 }
 
 interface CellProps {

@@ -34,6 +34,7 @@ export function checkFile(input: unknown, library: CircuitLibrary): Parsed<Check
   }
   return refused([
     {
+      code: "wrong-value",
       path: "format",
       message: `expected "airway-circuit", "airway-case", "airway-plan" or "airway-part", got ${quoted(format)}`,
     },
@@ -47,7 +48,8 @@ function checkCase(input: unknown, library: CircuitLibrary): Parsed<Checked> {
   if (!netlist.ok) return netlist;
   const compiled = new CompiledCircuit(netlist.value, { samples: 1 });
   const wrong = found.value.readings.flatMap((reading, index) =>
-    readingProblems(compiled, reading).map(({ path, message }) => ({
+    readingProblems(compiled, reading).map(({ code, path, message }) => ({
+      code,
       path: `readings.${index}.${path}`,
       message,
     })),

@@ -24,7 +24,11 @@ function positive(flag: string, text: string | undefined, whole: boolean): Parse
   const fits = Number.isFinite(value) && value > 0 && (!whole || Number.isInteger(value));
   if (fits) return { ok: true, value };
   return refused([
-    { path: flag, message: `expected a ${whole ? "whole " : ""}number above 0, got ${quoted(text)}` },
+    {
+      code: "out-of-range",
+      path: flag,
+      message: `expected a ${whole ? "whole " : ""}number above 0, got ${quoted(text)}`,
+    },
   ]);
 }
 
@@ -41,7 +45,13 @@ function scaleOf(flags: RippleFlags): Parsed<ProbeScale | undefined> {
   if (other.value !== undefined) given.push({ kind: "amps-per-volt", ampsPerVolt: other.value });
   if (shunt.value !== undefined) given.push({ kind: "shunt", ohms: shunt.value });
   if (given.length > 1)
-    return refused([{ path: "", message: "give one of --volts-per-amp, --amps-per-volt and --shunt-ohms" }]);
+    return refused([
+      {
+        code: "contradiction",
+        path: "",
+        message: "give one of --volts-per-amp, --amps-per-volt and --shunt-ohms",
+      },
+    ]);
   return { ok: true, value: given[0] };
 }
 

@@ -26,7 +26,9 @@ export function matchFrom({ circuit: input, part, old, fresh }: MatchInput): Par
   if (!was.ok) return was;
   if (!now.ok) return now;
   if (!circuit.value.parts.some(({ id }) => id === part))
-    return refused([{ path: "--part", message: `the circuit has no part ${quoted(part)}` }]);
+    return refused([
+      { code: "no-such-thing", path: "--part", message: `the circuit has no part ${quoted(part)}` },
+    ]);
   const plug = plugOf(circuit.value, part);
   return {
     ok: true,

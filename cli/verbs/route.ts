@@ -15,15 +15,22 @@ const listOf = (text: string | undefined): string[] => (text ?? "").split(",").f
 export function routeFrom(input: unknown, { to, prefer = "quickest", done }: RouteFlags): Parsed<Route> {
   const targets = listOf(to);
   if (targets.length === 0)
-    return refused([{ path: "--to", message: "expected one or more parts, as --to M1,R1" }]);
+    return refused([
+      { code: "wrong-value", path: "--to", message: "expected one or more parts, as --to M1,R1" },
+    ]);
   if (!preferences.includes(prefer as Preference))
     return refused([
-      { path: "--prefer", message: `expected ${preferences.join(", ")}, got ${quoted(prefer)}` },
+      {
+        code: "wrong-value",
+        path: "--prefer",
+        message: `expected ${preferences.join(", ")}, got ${quoted(prefer)}`,
+      },
     ]);
   const plan = parsePlan(input);
   if (!plan.ok) return plan;
   const off = listOf(done);
   const strange = off.find((id) => !plan.value.steps.some((step) => step.id === id));
-  if (strange !== undefined) return refused([{ path: "--done", message: `no step ${quoted(strange)}` }]);
+  if (strange !== undefined)
+    return refused([{ code: "no-such-thing", path: "--done", message: `no step ${quoted(strange)}` }]);
   return quickestRoute(plan.value, targets, { prefer: prefer as Preference, done: new Set(off) });
 }

@@ -64,7 +64,13 @@ export function spiceCircuit(circuit: Circuit, options: SolveOptions): Parsed<st
 function setupFrom(options: SolveOptions): Parsed<Setup> {
   const { key } = options;
   if (key !== undefined && !keyPositions.includes(key as KeyPosition))
-    return refused([{ path: "--key", message: `expected ${keyPositions.join(", ")}, got ${quoted(key)}` }]);
+    return refused([
+      {
+        code: "wrong-value",
+        path: "--key",
+        message: `expected ${keyPositions.join(", ")}, got ${quoted(key)}`,
+      },
+    ]);
   const selectors = pairs(options.selector ?? [], "=", "--selector", "S3=1");
   if (!selectors.ok) return selectors;
   const bridged = pairs(options.bridged ?? [], ",", "--bridged", "X3:1,G1.+");
@@ -92,6 +98,8 @@ function pairs(
   const split = texts.map((text) => text.split(mark));
   const wrong = split.findIndex((pieces) => pieces.length !== 2 || pieces.includes(""));
   if (wrong >= 0)
-    return refused([{ path: flag, message: `expected ${example}, got ${quoted(texts[wrong])}` }]);
+    return refused([
+      { code: "wrong-value", path: flag, message: `expected ${example}, got ${quoted(texts[wrong])}` },
+    ]);
   return { ok: true, value: split as [string, string][] };
 }

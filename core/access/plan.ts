@@ -89,15 +89,25 @@ function planProblems(plan: AccessPlan): Problem[] {
   const known = new Set<string>();
   const problems: Problem[] = [];
   plan.steps.forEach(({ id }, index) => {
-    if (known.has(id)) problems.push({ path: `steps.${index}.id`, message: `duplicate id ${quoted(id)}` });
+    if (known.has(id))
+      problems.push({ code: "duplicate", path: `steps.${index}.id`, message: `duplicate id ${quoted(id)}` });
     if (id === testStepId)
-      problems.push({ path: `steps.${index}.id`, message: `"${testStepId}" is the test before the panels` });
+      problems.push({
+        code: "contradiction",
+        path: `steps.${index}.id`,
+        message: `"${testStepId}" is the test before the panels`,
+      });
     known.add(id);
   });
   const check = (path: string, ways: Routes): void =>
     ways.forEach((way, i) => {
       way.forEach((id, j) => {
-        if (!known.has(id)) problems.push({ path: `${path}.${i}.${j}`, message: `no step ${quoted(id)}` });
+        if (!known.has(id))
+          problems.push({
+            code: "no-such-thing",
+            path: `${path}.${i}.${j}`,
+            message: `no step ${quoted(id)}`,
+          });
       });
     });
   plan.steps.forEach(({ needs }, index) => void check(`steps.${index}.needs`, needs ?? []));
@@ -105,6 +115,7 @@ function planProblems(plan: AccessPlan): Problem[] {
   plan.steps.forEach((step, index) => {
     if (step.slowMinutes !== undefined && step.slowMinutes < step.minutes)
       problems.push({
+        code: "out-of-range",
         path: `steps.${index}.slowMinutes`,
         message: `must be at least the ${step.minutes} minutes it takes on the whole, got ${step.slowMinutes}`,
       });
@@ -152,6 +163,7 @@ function circles({ steps }: AccessPlan): Problem[] {
     const from = steps.findIndex((step) => step.id === round[0]);
     return [
       {
+        code: "contradiction",
         path: `steps.${from < 0 ? index : from}.needs`,
         message: `${quoted(round[0])} comes round to itself: ${round.join(" needs ")}`,
       },

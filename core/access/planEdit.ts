@@ -19,7 +19,7 @@ export type PlanEdit = z.infer<typeof planEditSchema>;
 export function editedPlan(plan: AccessPlan, edit: PlanEdit): Parsed<AccessPlan> {
   const changed = change(plan, edit);
   return "problem" in changed
-    ? refused([{ path: "steps", message: changed.problem }])
+    ? refused([{ code: "contradiction", path: "steps", message: changed.problem }])
     : parsePlan(changed.plan);
 }
 

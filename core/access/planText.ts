@@ -40,6 +40,7 @@ export function parseFasteners(text: string): Parsed<Fastener[]> {
     if (!match)
       return refused([
         {
+          code: "unreadable",
           path: "fasteners",
           message: `expected like "3 hex 5.5 mm plastic hidden", got ${quoted(own)}`,
         },

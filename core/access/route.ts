@@ -59,6 +59,7 @@ export function quickestRoute(
   if (unknown.length > 0)
     return refused(
       unknown.map((target) => ({
+        code: "no-such-thing",
         path: "--to",
         message: `the plan does not reach ${quoted(target)}, it reaches ${Object.keys(plan.targets).join(", ")}`,
       })),
@@ -77,7 +78,8 @@ export function quickestRoute(
   });
   const goals = targets.map((target) => openWays(plan.targets[target] ?? [], shut));
   const found = cheapestSteps(graph, goals);
-  if (found.kind !== "found") return refused([{ path: "--to", message: noWay(found.kind, prefer) }]);
+  if (found.kind !== "found")
+    return refused([{ code: "contradiction", path: "--to", message: noWay(found.kind, prefer) }]);
   const steps = stepsInOrder({ ...plan, steps: taken }, new Set([...found.ids, ...done]));
   return {
     ok: true,

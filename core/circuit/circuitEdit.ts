@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type Parsed, refused } from "../problem/problem";
+import { type Parsed, type Problem, refused } from "../problem/problem";
 import { type Circuit, connectorSchema, placeSchema, wireSchema } from "./circuit";
 import { parseCircuit } from "./parseCircuit";
 import { partSchema } from "./parts/index";
@@ -52,8 +52,6 @@ export type CircuitEdit = z.infer<typeof circuitEditSchema>;
 type Item = Record<string, unknown> & { id: string };
 type Lists = Record<CircuitList, Item[]>;
 
-const wrong = (path: string, message: string): Parsed<never> => refused([{ path, message }]);
-
 /**
  * A circuit with one change made. A part renamed is renamed wherever it is named; one removed goes with the wires
  * and pins that end on it. Refuses, naming the place, what would leave no circuit.
@@ -61,7 +59,7 @@ const wrong = (path: string, message: string): Parsed<never> => refused([{ path,
 export function editedCircuit(circuit: Circuit, edit: CircuitEdit): Parsed<Circuit> {
   const next = structuredClone(circuit) as unknown as Circuit & Lists;
   const problem = apply(next, edit);
-  if (problem) return wrong(problem.path, problem.message);
+  if (problem) return refused([problem]);
   return parseCircuit(next);
 }
 
@@ -73,12 +71,12 @@ export function editedAtOnce(circuit: Circuit, edits: readonly CircuitEdit[]): P
   const next = structuredClone(circuit) as unknown as Circuit & Lists;
   for (const edit of edits) {
     const problem = apply(next, edit);
-    if (problem) return wrong(problem.path, problem.message);
+    if (problem) return refused([problem]);
   }
   return parseCircuit(next);
 }
 
-function apply(circuit: Circuit & Lists, edit: CircuitEdit): { path: string; message: string } | null {
+function apply(circuit: Circuit & Lists, edit: CircuitEdit): Problem | null {
   if (edit.do === "wires") {
     circuit.wires = edit.wires;
     return null;
@@ -87,7 +85,8 @@ function apply(circuit: Circuit & Lists, edit: CircuitEdit): { path: string; mes
   if (edit.do === "element") {
     const index = circuit.parts.findIndex((part) => part.id === edit.id);
     const part = circuit.parts[index];
-    if (part?.kind !== "resistor") return { path: "parts", message: `there is no pack ${edit.id}` };
+    if (part?.kind !== "resistor")
+      return { code: "no-such-thing", path: "parts", message: `there is no pack ${edit.id}` };
     part.elements.push(edit.item);
     return null;
   }
@@ -99,7 +98,7 @@ function apply(circuit: Circuit & Lists, edit: CircuitEdit): { path: string; mes
   }
   const index = items.findIndex((item) => item.id === edit.id);
   const item = items[index];
-  if (!item) return { path: edit.list, message: `there is no ${edit.id}` };
+  if (!item) return { code: "no-such-thing", path: edit.list, message: `there is no ${edit.id}` };
   switch (edit.do) {
     case "set":
       return set(item, edit.key, edit.value, `${edit.list}.${index}`, edit.list);
@@ -114,11 +113,11 @@ function apply(circuit: Circuit & Lists, edit: CircuitEdit): { path: string; mes
   }
 }
 
-function renameSetting(circuit: Circuit, from: string, to: string): { path: string; message: string } | null {
+function renameSetting(circuit: Circuit, from: string, to: string): Problem | null {
   const index = circuit.settings.indexOf(from);
-  if (index < 0) return { path: "settings", message: `there is no setting ${from}` };
+  if (index < 0) return { code: "no-such-thing", path: "settings", message: `there is no setting ${from}` };
   if (from !== to && circuit.settings.includes(to))
-    return { path: `settings.${index}`, message: `there is a setting ${to} already` };
+    return { code: "duplicate", path: `settings.${index}`, message: `there is a setting ${to} already` };
   const renamed = <T>(map: Readonly<Record<string, T>>): Record<string, T> =>
     Object.fromEntries(Object.entries(map).map(([name, value]) => [name === from ? to : name, value]));
   circuit.settings[index] = to;
@@ -130,18 +129,17 @@ function renameSetting(circuit: Circuit, from: string, to: string): { path: stri
   return null;
 }
 
-function renamePin(
-  { connectors }: Circuit,
-  id: string,
-  pin: string,
-  to: string,
-): { path: string; message: string } | null {
+function renamePin({ connectors }: Circuit, id: string, pin: string, to: string): Problem | null {
   const index = connectors.findIndex((connector) => connector.id === id);
   const connector = connectors[index];
   if (!connector || !Object.hasOwn(connector.pins, pin))
-    return { path: "connectors", message: `there is no ${id}:${pin}` };
+    return { code: "no-such-thing", path: "connectors", message: `there is no ${id}:${pin}` };
   if (pin !== to && Object.hasOwn(connector.pins, to))
-    return { path: `connectors.${index}.pins.${to}`, message: `${id} has a pin ${to} already` };
+    return {
+      code: "duplicate",
+      path: `connectors.${index}.pins.${to}`,
+      message: `${id} has a pin ${to} already`,
+    };
   connector.pins = Object.fromEntries(
     Object.entries(connector.pins).map(([name, terminal]) => [name === pin ? to : name, terminal]),
   );
@@ -153,28 +151,23 @@ const guessed: Readonly<Partial<Record<CircuitList, readonly string[]>>> = {
   wires: ["colour", "mm2", "metres"],
 };
 
-function set(
-  item: Item,
-  key: string,
-  value: CellValue,
-  path: string,
-  list: CircuitList,
-): { path: string; message: string } | null {
+function set(item: Item, key: string, value: CellValue, path: string, list: CircuitList): Problem | null {
   const keys = key.split(".");
   const last = keys.pop() as string;
-  if (key === "id") return { path: `${path}.id`, message: "a name is changed by renaming" };
+  if (key === "id")
+    return { code: "contradiction", path: `${path}.id`, message: "a name is changed by renaming" };
   let holder: Record<string, unknown> = item;
   for (const step of keys) {
     const inner = Object.hasOwn(holder, step) ? holder[step] : undefined;
     if (typeof inner !== "object" || inner === null)
-      return { path: `${path}.${key}`, message: `there is no ${step} here` };
+      return { code: "no-such-thing", path: `${path}.${key}`, message: `there is no ${step} here` };
     holder = inner as Record<string, unknown>;
   }
   if (value === null) {
     if (Array.isArray(holder)) holder.splice(Number(last), 1);
     else Reflect.deleteProperty(holder, last);
   } else if (Array.isArray(holder) && !/^\d{1,3}$/.test(last))
-    return { path: `${path}.${key}`, message: `expected a number, got ${last}` };
+    return { code: "wrong-value", path: `${path}.${key}`, message: `expected a number, got ${last}` };
   else Object.defineProperty(holder, last, { value, enumerable: true, writable: true, configurable: true });
   const electrical = list === "parts" ? key !== "assumed" && key !== "place" : guessed[list]?.includes(key);
   if (electrical) delete item.assumed;

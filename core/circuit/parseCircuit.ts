@@ -1,9 +1,9 @@
-import { type Parsed, type Problem, problemsOf, quoted, refused } from "../problem/problem";
+import { type Parsed, type Problem, type ProblemCode, problemsOf, quoted, refused } from "../problem/problem";
 import { type Circuit, circuitSchema } from "./circuit";
 import { type Part, terminalsOf } from "./parts/index";
 
 /** Collects the problems of one walk through a circuit. */
-type Report = (path: string, message: string) => void;
+type Report = (code: ProblemCode, path: string, message: string) => void;
 
 function checkUniqueIds(circuit: Circuit, report: Report): void {
   const seen = new Map<string, string>();
@@ -15,13 +15,18 @@ function checkUniqueIds(circuit: Circuit, report: Report): void {
   for (const [list, items] of lists) {
     items.forEach((item, index) => {
       const earlier = seen.get(item.id);
-      if (earlier) report(`${list}.${index}.id`, `duplicate id ${quoted(item.id)}, first used at ${earlier}`);
+      if (earlier)
+        report(
+          "duplicate",
+          `${list}.${index}.id`,
+          `duplicate id ${quoted(item.id)}, first used at ${earlier}`,
+        );
       else seen.set(item.id, `${list}.${index}`);
     });
   }
   const places = new Set<string>();
   circuit.places.forEach((place, index) => {
-    if (places.has(place.id)) report(`places.${index}.id`, `duplicate id ${quoted(place.id)}`);
+    if (places.has(place.id)) report("duplicate", `places.${index}.id`, `duplicate id ${quoted(place.id)}`);
     places.add(place.id);
   });
 }
@@ -29,7 +34,7 @@ function checkUniqueIds(circuit: Circuit, report: Report): void {
 function checkSettings(circuit: Circuit, report: Report): void {
   circuit.settings.forEach((setting, index) => {
     if (circuit.settings.indexOf(setting) !== index)
-      report(`settings.${index}`, `duplicate setting ${quoted(setting)}`);
+      report("duplicate", `settings.${index}`, `duplicate setting ${quoted(setting)}`);
   });
   circuit.parts.forEach((part, index) => {
     if (part.kind !== "selector" && part.kind !== "head") return;
@@ -40,6 +45,7 @@ function checkSettings(circuit: Circuit, report: Report): void {
     for (const setting of Object.keys(listed)) {
       if (!known.includes(setting))
         report(
+          "wrong-value",
           `parts.${index}.${key}`,
           `unknown setting ${quoted(setting)}, expected one of ${known.join(", ")}`,
         );
@@ -51,22 +57,35 @@ function checkPart(part: Part, path: string, report: Report): void {
   if (part.kind === "selector") {
     for (const [setting, outputs] of Object.entries(part.closes)) {
       if (outputs.includes(part.common))
-        report(`${path}.closes.${setting}`, `${quoted(part.common)} is the common terminal itself`);
+        report(
+          "contradiction",
+          `${path}.closes.${setting}`,
+          `${quoted(part.common)} is the common terminal itself`,
+        );
     }
   }
   if (part.kind === "ignition" && Object.values(part.closes).some((list) => list?.includes("30")))
-    report(`${path}.closes`, `"30" is the feed terminal itself`);
+    report("contradiction", `${path}.closes`, `"30" is the feed terminal itself`);
   if (part.kind === "motor" && part.ratedAmps >= part.stallAmps)
-    report(`${path}.stallAmps`, `must be above ratedAmps ${part.ratedAmps}, got ${part.stallAmps}`);
+    report(
+      "out-of-range",
+      `${path}.stallAmps`,
+      `must be above ratedAmps ${part.ratedAmps}, got ${part.stallAmps}`,
+    );
   if (part.kind === "relay" && part.dropOutVolts !== undefined && part.dropOutVolts >= part.pullInVolts)
-    report(`${path}.dropOutVolts`, `must be below pullInVolts ${part.pullInVolts}, got ${part.dropOutVolts}`);
+    report(
+      "out-of-range",
+      `${path}.dropOutVolts`,
+      `must be below pullInVolts ${part.pullInVolts}, got ${part.dropOutVolts}`,
+    );
   if (part.kind === "module" && (part.sleepVolts ?? 5) >= (part.wakeVolts ?? 7))
     report(
+      "out-of-range",
       `${path}.sleepVolts`,
       `must be below wakeVolts ${part.wakeVolts ?? 7}, got ${part.sleepVolts ?? 5}`,
     );
   if (part.kind === "module" && part.commandVolts[0] === part.commandVolts[1])
-    report(`${path}.commandVolts`, "the two volts must differ");
+    report("contradiction", `${path}.commandVolts`, "the two volts must differ");
   if (part.kind === "resistor") checkElements(part, path, report);
 }
 
@@ -74,9 +93,9 @@ function checkElements(part: Extract<Part, { kind: "resistor" }>, path: string, 
   const ids = new Set<string>();
   part.elements.forEach((element, index) => {
     const at = `${path}.elements.${index}`;
-    if (ids.has(element.id)) report(`${at}.id`, `duplicate element ${quoted(element.id)}`);
+    if (ids.has(element.id)) report("duplicate", `${at}.id`, `duplicate element ${quoted(element.id)}`);
     ids.add(element.id);
-    if (element.from === element.to) report(at, `both ends are ${quoted(element.from)}`);
+    if (element.from === element.to) report("contradiction", at, `both ends are ${quoted(element.from)}`);
   });
 }
 
@@ -94,12 +113,13 @@ function checkReferences(circuit: Circuit, report: Report): void {
   };
   const check = (path: string, reference: string): void => {
     const wrong = describe(reference);
-    if (wrong) report(path, wrong);
+    if (wrong) report("no-such-thing", path, wrong);
   };
   circuit.wires.forEach((wire, index) => {
     check(`wires.${index}.from`, wire.from);
     check(`wires.${index}.to`, wire.to);
-    if (wire.from === wire.to) report(`wires.${index}.to`, `both ends are ${quoted(wire.from)}`);
+    if (wire.from === wire.to)
+      report("contradiction", `wires.${index}.to`, `both ends are ${quoted(wire.from)}`);
   });
   const plugged = new Map<string, string>();
   circuit.connectors.forEach((connector, index) => {
@@ -107,7 +127,7 @@ function checkReferences(circuit: Circuit, report: Report): void {
       const path = `connectors.${index}.pins.${pin}`;
       check(path, terminal);
       const earlier = plugged.get(terminal);
-      if (earlier) report(path, `${quoted(terminal)} is already plugged at ${earlier}`);
+      if (earlier) report("duplicate", path, `${quoted(terminal)} is already plugged at ${earlier}`);
       plugged.set(terminal, path);
     }
   });
@@ -120,9 +140,9 @@ function checkPlaces(circuit: Circuit, report: Report): void {
   circuit.places.forEach((place, index) => {
     place.parts.forEach((id, entry) => {
       const path = `places.${index}.parts.${entry}`;
-      if (!known.has(id)) report(path, `no part or connector ${quoted(id)}`);
+      if (!known.has(id)) report("no-such-thing", path, `no part or connector ${quoted(id)}`);
       const earlier = placed.get(id);
-      if (earlier) report(path, `${quoted(id)} is already in ${earlier}`);
+      if (earlier) report("duplicate", path, `${quoted(id)} is already in ${earlier}`);
       placed.set(id, `places.${index}`);
     });
   });
@@ -130,7 +150,8 @@ function checkPlaces(circuit: Circuit, report: Report): void {
 
 function checkSources(circuit: Circuit, report: Report): void {
   const batteries = circuit.parts.filter((part) => part.kind === "battery");
-  if (batteries.length !== 1) report("parts", `expected exactly one battery, got ${batteries.length}`);
+  if (batteries.length !== 1)
+    report("wrong-value", "parts", `expected exactly one battery, got ${batteries.length}`);
 }
 
 /**
@@ -142,7 +163,7 @@ export function parseCircuit(input: unknown): Parsed<Circuit> {
   const shaped = circuitSchema.safeParse(input);
   if (!shaped.success) return refused(problemsOf(shaped.error, input));
   const problems: Problem[] = [];
-  const report: Report = (path, message) => void problems.push({ path, message });
+  const report: Report = (code, path, message) => void problems.push({ code, path, message });
   const circuit = shaped.data;
   checkUniqueIds(circuit, report);
   checkSettings(circuit, report);

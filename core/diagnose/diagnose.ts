@@ -104,7 +104,8 @@ export function diagnose(
   options: DiagnoseOptions = {},
 ): Parsed<Diagnosis> {
   const wrong = readings.flatMap((reading, index) =>
-    readingProblems(compiled, reading).map(({ path, message }) => ({
+    readingProblems(compiled, reading).map(({ code, path, message }) => ({
+      code,
       path: `readings.${index}.${path}`,
       message,
     })),

@@ -1,5 +1,5 @@
 import { mechanicalModes } from "../motor/mechanicalMode";
-import { type Parsed, quoted, refused } from "../problem/problem";
+import { type Parsed, type ProblemCode, quoted, refused } from "../problem/problem";
 import type { Change } from "../solve/netlist/change";
 import { type Netlist, reference } from "../solve/netlist/netlist";
 import { type FaultName, parseFaultId } from "./faultId";
@@ -25,7 +25,7 @@ type Outcome = Parsed<Effect>;
 
 const shortOhms = 0.01;
 
-const wrong = (message: string): Outcome => refused([{ path: "fault", message }]);
+const wrong = (code: ProblemCode, message: string): Outcome => refused([{ code, path: "fault", message }]);
 
 /** Branches a plain open, high or loose acts on: a wire's copper, a pin, a contact, an element. */
 function seriesEffect(netlist: Netlist, name: FaultName): Outcome | null {
@@ -39,11 +39,11 @@ function seriesEffect(netlist: Netlist, name: FaultName): Outcome | null {
     case "blown":
       return { ok: true, value: { part, changes: series(Number.POSITIVE_INFINITY) } };
     case "high":
-      if (name.value === null) return wrong(`${name.where}:high needs its ohms, as high@1.5`);
+      if (name.value === null) return wrong("missing", `${name.where}:high needs its ohms, as high@1.5`);
       return { ok: true, value: { part, changes: series(name.value) } };
     case "loose":
       if (name.value === null || name.value >= 1)
-        return wrong(`${name.where}:loose needs its share below 1, as loose@0.5`);
+        return wrong("out-of-range", `${name.where}:loose needs its share below 1, as loose@0.5`);
       return {
         ok: true,
         value: { part, changes: series(Number.POSITIVE_INFINITY), presentShare: name.value },
@@ -94,14 +94,14 @@ function motorEffect(netlist: Netlist, name: FaultName): Outcome | null {
       return done([{ type: "motor", motor, change: { mode: "seized" } }]);
     case "tight":
       if (value === null || value <= 1)
-        return wrong(`${part}:tight needs how many times the rated amps, as tight@1.5`);
+        return wrong("out-of-range", `${part}:tight needs how many times the rated amps, as tight@1.5`);
       return done([{ type: "motor", motor, change: { mode: "tight", times: value } }]);
     case "shorted-turns":
       if (value === null || value >= 1)
-        return wrong(`${part}:shorted-turns needs a share below 1, as shorted-turns@0.6`);
+        return wrong("out-of-range", `${part}:shorted-turns needs a share below 1, as shorted-turns@0.6`);
       return done([{ type: "motor", motor, change: { mode: "shorted-turns", share: value } }]);
     case "worn-brushes":
-      if (value === null) return wrong(`${part}:worn-brushes needs its ohms, as worn-brushes@0.6`);
+      if (value === null) return wrong("missing", `${part}:worn-brushes needs its ohms, as worn-brushes@0.6`);
       return done([{ type: "motor", motor, change: { mode: "worn-brushes", ohms: value } }]);
     default:
       return null;
@@ -125,7 +125,7 @@ function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
   const head = netlist.heads.findIndex(({ part }) => part.id === where);
   if (module < 0 && head < 0) return null;
   if (mode === "stuck" && (value === null || value > 1))
-    return wrong(`${where}:stuck needs a share up to 1, as stuck@0.4`);
+    return wrong("out-of-range", `${where}:stuck needs a share up to 1, as stuck@0.4`);
   const done = (change: Change): Outcome => ({ ok: true, value: { part: where, changes: [change] } });
   if (module >= 0) {
     if (mode === "dead" || mode === "full-on") return done({ type: "module", module, held: mode });
@@ -139,7 +139,7 @@ function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
 function carEffect(netlist: Netlist, name: FaultName): Outcome | null {
   if (name.where !== theCar || name.mode !== "filter-blocked") return null;
   if (name.value === null || name.value >= 1)
-    return wrong("CAR:filter-blocked needs a share below 1, as filter-blocked@0.5");
+    return wrong("out-of-range", "CAR:filter-blocked needs a share below 1, as filter-blocked@0.5");
   const times = name.value;
   const changes = netlist.motors.flatMap((_, motor): Change[] => [
     { type: "motor", motor, change: { mode: "fan", times } },
@@ -150,7 +150,7 @@ function carEffect(netlist: Netlist, name: FaultName): Outcome | null {
 
 function batteryEffect(netlist: Netlist, name: FaultName): Outcome | null {
   if (name.where !== netlist.battery.id || name.mode !== "low") return null;
-  if (name.value === null) return wrong(`${name.where}:low needs its volts, as low@10.5`);
+  if (name.value === null) return wrong("missing", `${name.where}:low needs its volts, as low@10.5`);
   return { ok: true, value: { part: name.where, changes: [{ type: "battery", volts: name.value }] } };
 }
 
@@ -162,7 +162,7 @@ function effectOf(netlist: Netlist, name: FaultName): Outcome {
     const outcome = effect(netlist, name);
     if (outcome) return outcome;
   }
-  return wrong(`no fault ${quoted(`${name.where}:${name.mode}`)} in this circuit`);
+  return wrong("no-such-thing", `no fault ${quoted(`${name.where}:${name.mode}`)} in this circuit`);
 }
 
 /** Places named faults in a circuit. */

@@ -21,11 +21,19 @@ export function parseFaultId(text: string): Parsed<FaultName[]> {
   for (const piece of text.split("+")) {
     const colon = piece.lastIndexOf(":");
     if (colon < 1 || colon === piece.length - 1)
-      return refused([{ path: "fault", message: `expected WHERE:mode, got ${quoted(piece)}` }]);
+      return refused([
+        { code: "wrong-value", path: "fault", message: `expected WHERE:mode, got ${quoted(piece)}` },
+      ]);
     const [mode = "", size, extra] = piece.slice(colon + 1).split("@");
     const value = size === undefined ? null : Number(size);
     if (extra !== undefined || (value !== null && !(value > 0 && Number.isFinite(value))))
-      return refused([{ path: "fault", message: `expected a value above 0 after @, got ${quoted(piece)}` }]);
+      return refused([
+        {
+          code: "out-of-range",
+          path: "fault",
+          message: `expected a value above 0 after @, got ${quoted(piece)}`,
+        },
+      ]);
     names.push({ where: piece.slice(0, colon), mode, value });
   }
   return { ok: true, value: names };

@@ -82,7 +82,11 @@ export function parseCase(input: unknown, library: CircuitLibrary): Parsed<Case>
   const late = data.repairs?.findIndex(({ after }) => after > data.readings.length) ?? -1;
   if (late >= 0)
     return refused([
-      { path: `repairs.${late}.after`, message: `there are ${data.readings.length} readings` },
+      {
+        code: "no-such-thing",
+        path: `repairs.${late}.after`,
+        message: `there are ${data.readings.length} readings`,
+      },
     ]);
   const strange = strangePart(data.repairs ?? [], circuit.value);
   if (strange) return refused([strange]);
@@ -107,7 +111,11 @@ function strangePart(repairs: readonly FailedRepair[], circuit: Circuit): Proble
   for (const [index, { parts }] of repairs.entries())
     for (const [at, part] of parts.entries())
       if (part !== theCar && !known.has(part))
-        return { path: `repairs.${index}.parts.${at}`, message: `the circuit has no ${quoted(part)}` };
+        return {
+          code: "no-such-thing",
+          path: `repairs.${index}.parts.${at}`,
+          message: `the circuit has no ${quoted(part)}`,
+        };
   return null;
 }
 
@@ -122,24 +130,37 @@ function shopCosts(shop: z.infer<typeof shopSchema> = {}): StoppingCosts {
 
 function caseCircuit(data: z.infer<typeof caseSchema>, library: CircuitLibrary): Parsed<Circuit> {
   if (data.circuit !== undefined && data.circuitId !== undefined)
-    return refused([{ path: "circuitId", message: "give circuit or circuitId, not both" }]);
+    return refused([
+      { code: "contradiction", path: "circuitId", message: "give circuit or circuitId, not both" },
+    ]);
   if (data.circuit !== undefined) {
     const parsed = parseCircuit(data.circuit);
     return parsed.ok
       ? parsed
       : refused(
-          parsed.problems.map(({ path, message }) => ({
+          parsed.problems.map(({ code, path, message }) => ({
+            code,
             path: path ? `circuit.${path}` : "circuit",
             message,
           })),
         );
   }
   if (data.circuitId === undefined)
-    return refused([{ path: "circuit", message: "expected a circuit, or a circuitId from the library" }]);
+    return refused([
+      {
+        code: "wrong-value",
+        path: "circuit",
+        message: "expected a circuit, or a circuitId from the library",
+      },
+    ]);
   const found = library(data.circuitId);
   return found
     ? { ok: true, value: found }
     : refused([
-        { path: "circuitId", message: `no circuit ${JSON.stringify(data.circuitId)} in the library` },
+        {
+          code: "no-such-thing",
+          path: "circuitId",
+          message: `no circuit ${JSON.stringify(data.circuitId)} in the library`,
+        },
       ]);
 }

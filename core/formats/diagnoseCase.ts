@@ -15,7 +15,9 @@ export function diagnoseCase(
   if (!found.ok) return found;
   const compiled = cache.compile(found.value.circuit);
   if (!compiled.ok)
-    return refused(compiled.problems.map(({ path, message }) => ({ path: `circuit.${path}`, message })));
+    return refused(
+      compiled.problems.map(({ code, path, message }) => ({ code, path: `circuit.${path}`, message })),
+    );
   const { id, tools, school: strategy, readings, costs, counts, repairs } = found.value;
   return diagnose(compiled.value, readings, {
     id,

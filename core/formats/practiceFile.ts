@@ -118,13 +118,17 @@ export function parsePracticeFile(input: unknown): Parsed<SharedCase> {
   if (!parsed.success) return refused(problemsOf(parsed.error, input));
   const circuit = parseCircuit(parsed.data.circuit);
   if (!circuit.ok)
-    return refused(circuit.problems.map(({ path, message }) => ({ path: `circuit.${path}`, message })));
+    return refused(
+      circuit.problems.map(({ code, path, message }) => ({ code, path: `circuit.${path}`, message })),
+    );
   const [seed = "", ...rest] = unseal(parsed.data.sealed).split(" ");
   const names = parseFaultId(rest.join(" "));
   const netlist = buildNetlist(circuit.value);
   const placed = names.ok && netlist.ok ? placeFault(netlist.value, names.value) : null;
   if (!/^\d{1,10}$/.test(seed) || !names.ok || !placed?.ok)
-    return refused([{ path: "sealed", message: "does not hold a fault this circuit can have" }]);
+    return refused([
+      { code: "unreadable", path: "sealed", message: "does not hold a fault this circuit can have" },
+    ]);
   const { title, level, kind } = parsed.data;
   return {
     ok: true,

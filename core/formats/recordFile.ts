@@ -67,7 +67,8 @@ export function recordFromCells(
   const parsed = jobRecordSchema.safeParse(own);
   if (parsed.success) return { ok: true, value: parsed.data };
   return refused(
-    problemsOf(parsed.error, own).map(({ path, message }) => ({
+    problemsOf(parsed.error, own).map(({ code, path, message }) => ({
+      code,
       path: `row ${row}${path ? `, ${path}` : ""}`,
       message,
     })),

@@ -44,6 +44,7 @@ export function withWireList(circuit: Circuit, rows: readonly (readonly string[]
   if (missing.length > 0)
     return refused([
       {
+        code: "no-such-thing",
         path: "row 1",
         message: `no column ${missing.map(quoted).join(", ")}; expected ${wireListColumns.join(", ")}`,
       },
@@ -56,7 +57,11 @@ export function withWireList(circuit: Circuit, rows: readonly (readonly string[]
     const number = (column: Column): number => {
       const value = figure(cell(column));
       if (value === null)
-        problems.push({ path: place(column), message: `expected a number, got ${quoted(cell(column))}` });
+        problems.push({
+          code: "wrong-value",
+          path: place(column),
+          message: `expected a number, got ${quoted(cell(column))}`,
+        });
       return value ?? Number.NaN;
     };
     const optional = (column: Column) => (cell(column) === "" ? {} : { [column]: number(column) });
@@ -79,10 +84,11 @@ export function withWireList(circuit: Circuit, rows: readonly (readonly string[]
   // Empty rows shift nothing: a wire's place in the circuit is its row after the heading.
   const rowOf = body.flatMap((row, index) => (row.every((cell) => cell.trim() === "") ? [] : [index + 2]));
   return refused(
-    parsed.problems.map(({ path, message }) => {
+    parsed.problems.map(({ code, path, message }) => {
       const [list, wire, key] = path.split(".");
-      if (list !== "wires") return { path, message };
+      if (list !== "wires") return { code, path, message };
       return {
+        code,
         path: `row ${rowOf[Number(wire)] ?? "?"}${key ? `, ${key === "id" ? "wire" : key}` : ""}`,
         message,
       };

@@ -29,6 +29,7 @@ const tenth = (value: number): number => Math.round(value * 10) / 10;
 const notRead = (own: string): Parsed<Hole[]> =>
   refused([
     {
+      code: "unreadable",
       path: "holes",
       message: `expected like "52 between", "96 95.9 95.9 between" or "0 0 / 52 0", got ${quoted(own)}`,
     },
@@ -51,7 +52,11 @@ function fromSides(own: string): Parsed<Hole[]> {
   const height = third ** 2 - x ** 2;
   if (height <= 0)
     return refused([
-      { path: "holes", message: `sides of ${first}, ${second} and ${third} mm never meet: measure again` },
+      {
+        code: "contradiction",
+        path: "holes",
+        message: `sides of ${first}, ${second} and ${third} mm never meet: measure again`,
+      },
     ]);
   return {
     ok: true,

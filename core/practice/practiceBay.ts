@@ -264,7 +264,7 @@ export class PracticeBay {
     const over = this.refusedOver();
     if (over) return over;
     const { circuit } = this.compiled.netlist;
-    const known = parts.every((id) => repairKind(circuit, id) !== null);
+    const known = parts.every((id) => repairKind(circuit, id) !== "unknown");
     if (parts.length === 0 || !known) return refused("Choose what to fit.");
     if (!(odds >= 0.01 && odds <= 0.99)) return refused("Say how sure you are, 1 to 99 %.");
     const cost = repairCost(this.compiled, parts, this.costs);

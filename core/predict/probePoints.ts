@@ -1,4 +1,5 @@
 import { busPoints } from "../circuit/declined";
+import type { Problem } from "../problem/problem";
 import type { CompiledCircuit } from "./tables/compiledCircuit";
 
 /** Node of a point, -1 for the battery's negative; undefined for a name that is no point. */
@@ -10,10 +11,10 @@ export function nodeAt(compiled: CompiledCircuit, point: string): number | undef
 export function pointProblems(
   compiled: CompiledCircuit,
   points: Readonly<Record<string, string>>,
-): { path: string; message: string }[] {
+): Problem[] {
   return Object.entries(points).flatMap(([path, point]) =>
     nodeAt(compiled, point) === undefined
-      ? [{ path, message: `no point ${JSON.stringify(point)} in this circuit` }]
+      ? [{ code: "no-such-thing", path, message: `no point ${JSON.stringify(point)} in this circuit` }]
       : [],
   );
 }

@@ -1,7 +1,29 @@
 import type { z } from "zod";
 
+/** What kind of mistake an input holds, for those who act on it rather than read it. */
+export const problemCodes = [
+  /** It cannot be read as what it should be. */
+  "unreadable",
+  /** Something that must be there is not. */
+  "missing",
+  /** There is something that nothing is known of. */
+  "unknown-key",
+  /** Another kind of value, or none of those allowed. */
+  "wrong-value",
+  /** Too small, too large, too long, or too many. */
+  "out-of-range",
+  /** A name that nothing has. */
+  "no-such-thing",
+  /** A name, a pin or a place that is taken. */
+  "duplicate",
+  /** Values that each may stand, but not together. */
+  "contradiction",
+] as const;
+export type ProblemCode = (typeof problemCodes)[number];
+
 /** What is wrong with an input and where: the place, what was expected and what came. */
 export interface Problem {
+  readonly code: ProblemCode;
   readonly path: string;
   readonly message: string;
 }
@@ -56,6 +78,11 @@ function expectation(issue: Issue): string {
   }
 }
 
+function codeOf({ code }: Issue): ProblemCode {
+  if (code === "too_small" || code === "too_big") return "out-of-range";
+  return code === "custom" ? "contradiction" : "wrong-value";
+}
+
 function countedIn(origin: string): string {
   if (origin === "string") return " characters";
   return origin === "array" ? " entries" : "";
@@ -75,15 +102,20 @@ function deepest(issue: Issue): readonly Issue[] {
 export function problemsOf(error: z.ZodError, input: unknown): Problem[] {
   return error.issues.flatMap(deepest).map((issue) => {
     const path = issue.path.map(String).join(".");
-    if (issue.code === "unrecognized_keys") return { path, message: expectation(issue) };
+    if (issue.code === "unrecognized_keys") return { code: "unknown-key", path, message: expectation(issue) };
     if (issue.code === "invalid_union" && "discriminator" in issue && issue.discriminator) {
       const options = "options" in issue && Array.isArray(issue.options) ? issue.options : [];
       const expected = options.length > 0 ? `, expected one of ${options.join(", ")}` : "";
       return {
+        code: "wrong-value",
         path,
         message: `not a known ${issue.discriminator}: ${quoted(valueAt(input, issue.path))}${expected}`,
       };
     }
-    return { path, message: `${expectation(issue)}, got ${quoted(valueAt(input, issue.path))}` };
+    return {
+      code: codeOf(issue),
+      path,
+      message: `${expectation(issue)}, got ${quoted(valueAt(input, issue.path))}`,
+    };
   });
 }

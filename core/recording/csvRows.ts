@@ -1,4 +1,4 @@
-import { type Parsed, quoted, type Refused } from "../problem/problem";
+import { type Parsed, type ProblemCode, quoted, type Refused } from "../problem/problem";
 import type { CurrentRecording } from "../signal/currentRecording";
 import { mostSamples, type RecordingSketch, wrong } from "./recordingSketch";
 import { byteOrderMark, textOf } from "./textBytes";
@@ -53,7 +53,7 @@ export class RowReader {
     const refused = this.read(this.rest);
     if (refused) return refused;
     const { amps, count, clock, wanted } = this;
-    if (count < 2) return wrong("", "expected at least two rows of numbers");
+    if (count < 2) return wrong("missing", "", "expected at least two rows of numbers");
     const taken = count === amps.length ? amps : amps.slice(0, count);
     if (wanted.timeColumn === null) return { ok: true, value: { amps: taken, rateHz: wanted.rateHz ?? 1 } };
     const rate = clock.rate(count);
@@ -79,17 +79,21 @@ export class RowReader {
       }
       if (!Number.isFinite(value) || (timeColumn !== null && !Number.isFinite(time)))
         return this.wrongHere(
+          "wrong-value",
           `expected ${timeColumn === null ? "a number" : "two numbers"}, got ${quoted(cell.lineAt(at))}`,
         );
-      if (this.count === mostSamples) return this.wrongHere(`at most ${mostSamples} samples are read`);
+      if (this.count === mostSamples)
+        return this.wrongHere("out-of-range", `at most ${mostSamples} samples are read`);
       if (this.count === this.amps.length) this.grow();
-      if (timeColumn !== null && !clock.tick(time, this.line)) return this.wrongHere(clock.backwards);
+      if (timeColumn !== null && !clock.tick(time, this.line))
+        return this.wrongHere("out-of-range", clock.backwards);
       this.amps[this.count++] = value * times;
     }
     return null;
   }
 
-  private readonly wrongHere = (message: string): Refused => wrong(`line ${this.line}`, message);
+  private readonly wrongHere = (code: ProblemCode, message: string): Refused =>
+    wrong(code, `line ${this.line}`, message);
 
   private grow(): void {
     const more = new Float32Array(Math.min(mostSamples, 2 * this.amps.length));
@@ -240,11 +244,13 @@ class SampleClock {
   /** Samples a second. Times written with few digits stand still and jump; that is no gap. */
   rate(count: number): Parsed<number> {
     const span = this.last - this.first;
-    if (!(span > 0)) return wrong("", `time must rise from the first row to the last, got ${span} s`);
+    if (!(span > 0))
+      return wrong("out-of-range", "", `time must rise from the first row to the last, got ${span} s`);
     const usual = span / (count - 1);
     const allowed = this.standing ? 2.2 * this.shortest + usual : gapSteps * usual;
     if (this.longest > allowed && count > 8)
       return wrong(
+        "out-of-range",
         `line ${this.longestLine}`,
         `a gap of ${this.longest.toPrecision(3)} s where rows are ${usual.toPrecision(3)} s apart: rows must be evenly spaced`,
       );

@@ -91,15 +91,20 @@ const isRising = (values: readonly number[]): boolean =>
 
 /** What a text file holds. */
 export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<RecordingSketch> {
-  if (bytes.length === 0) return wrong("", "the file is empty");
+  if (bytes.length === 0) return wrong("missing", "", "the file is empty");
   const from = byteOrderMark(bytes);
   const text = textOf(bytes, from, Math.min(bytes.length, from + headBytes));
   if (text.includes("\0"))
-    return wrong("", "neither text nor a WAV file: it holds zero bytes; export the trace as CSV or WAV");
+    return wrong(
+      "unreadable",
+      "",
+      "neither text nor a WAV file: it holds zero bytes; export the trace as CSV or WAV",
+    );
   // A row cut off by the end of the part looked at is left out.
   const whole = length > from + headBytes ? text.slice(0, text.lastIndexOf("\n") + 1) : text;
   const head = headOf(whole);
-  if (!head) return wrong("", "expected two columns of numbers, seconds and the probe's value");
+  if (!head)
+    return wrong("wrong-value", "", "expected two columns of numbers, seconds and the probe's value");
   const { rows, delimiter, decimal, start } = head;
   const body = rows.slice(start).filter((row) => row.some((cell) => cell.trim() !== ""));
   const width = Math.max(...body.slice(0, 3).map((row) => row.length));
@@ -141,7 +146,8 @@ export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<Reco
     column !== timeColumn && column !== index && full[column] === true;
   const amps = columns.findIndex((own, column) => fits(column) && unitScale(own.unit).base === "A");
   const valueColumn = amps >= 0 ? amps : columns.findIndex((_, column) => fits(column));
-  if (valueColumn < 0) return wrong("", "expected two columns of numbers, seconds and the probe's value");
+  if (valueColumn < 0)
+    return wrong("wrong-value", "", "expected two columns of numbers, seconds and the probe's value");
   const unit = unitScale(columns[valueColumn]?.unit ?? "");
   const time = timeColumn === null ? null : unitScale(columns[timeColumn]?.unit ?? "");
   const secondsPerFigure = time?.base === "s" ? time.per : 1;

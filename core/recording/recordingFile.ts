@@ -73,7 +73,7 @@ export function textReader(sketch: RecordingSketch, choice: RecordingChoice = {}
   const timeColumn = choice.timeColumn === undefined ? sketch.timeColumn : choice.timeColumn;
   const rateHz = choice.rateHz ?? (timeColumn === null ? sketch.rateHz : null);
   if (timeColumn === null && rateHz === null)
-    return wrong("rate", "the file has no column of times: give the samples a second");
+    return wrong("missing", "rate", "the file has no column of times: give the samples a second");
   const wanted = {
     timeColumn: rateHz === null ? timeColumn : null,
     valueColumn: column.value,
@@ -89,7 +89,7 @@ function valueColumnOf(
 ): Parsed<number> {
   return sketch.columns[valueColumn]
     ? { ok: true, value: valueColumn }
-    : wrong("column", `there is no column ${valueColumn + 1}`);
+    : wrong("no-such-thing", "column", `there is no column ${valueColumn + 1}`);
 }
 
 const timesOf = (

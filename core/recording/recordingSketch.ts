@@ -1,4 +1,4 @@
-import { type Refused, refused } from "../problem/problem";
+import { type ProblemCode, type Refused, refused } from "../problem/problem";
 
 /** A column of a trace in text. */
 export interface RecordingColumn {
@@ -37,7 +37,8 @@ export interface RecordingSketch {
 export const mostSamples = 12_000_000;
 
 /** A refusal with one problem. */
-export const wrong = (path: string, message: string): Refused => refused([{ path, message }]);
+export const wrong = (code: ProblemCode, path: string, message: string): Refused =>
+  refused([{ code, path, message }]);
 
 const prefixes: Readonly<Record<string, number>> = {
   n: 1e-9,

@@ -27,14 +27,19 @@ function opened(bytes: Uint8Array): Parsed<Wav> {
     const format = audioFormat === extensible ? (subformat?.[0] ?? 1) & 0xffff : audioFormat;
     const { samples } = wav.data as unknown as { samples: Uint8Array };
     if (format !== 1 && format !== floatFormat)
-      return wrong("", `not a WAV file Airway can read: packed in format ${format}; save it as plain PCM`);
+      return wrong(
+        "unreadable",
+        "",
+        `not a WAV file Airway can read: packed in format ${format}; save it as plain PCM`,
+      );
     if (!(sampleRate > 0) || !(numChannels >= 1) || ![8, 16, 24, 32, 64].includes(bitsPerSample))
       return wrong(
+        "unreadable",
         "",
         `not a WAV file Airway can read: ${sampleRate} Hz, ${numChannels} channels, ${bitsPerSample} bits`,
       );
     if (samples.length < (2 * numChannels * bitsPerSample) / 8)
-      return wrong("", "the WAV file holds no samples");
+      return wrong("missing", "", "the WAV file holds no samples");
     return {
       ok: true,
       value: {
@@ -46,7 +51,7 @@ function opened(bytes: Uint8Array): Parsed<Wav> {
       },
     };
   } catch (error) {
-    return wrong("", `not a WAV file Airway can read: ${(error as Error).message}`);
+    return wrong("unreadable", "", `not a WAV file Airway can read: ${(error as Error).message}`);
   }
 }
 
@@ -112,7 +117,8 @@ export function wavSamples(bytes: Uint8Array, channel: number, times: number): P
   const wav = opened(bytes);
   if (!wav.ok) return wav;
   const count = countOf(wav.value);
-  if (count > mostSamples) return wrong("", `at most ${mostSamples} samples are read, got ${count}`);
+  if (count > mostSamples)
+    return wrong("out-of-range", "", `at most ${mostSamples} samples are read, got ${count}`);
   const amps = new Float32Array(count);
   const { data, channels, bits, float } = wav.value;
   // The usual file is taken without a call a sample; most machines keep numbers in the file's own order.
@@ -124,7 +130,7 @@ export function wavSamples(bytes: Uint8Array, channel: number, times: number): P
   const read = readerOf(wav.value);
   for (let i = 0; i < count; i++) {
     const value = read(i, channel) * times;
-    if (!Number.isFinite(value)) return wrong(`sample ${i + 1}`, "is not a number");
+    if (!Number.isFinite(value)) return wrong("wrong-value", `sample ${i + 1}`, "is not a number");
     amps[i] = value;
   }
   return { ok: true, value: { amps, rateHz: wav.value.rateHz } };

@@ -68,7 +68,8 @@ export function buildNetlist(circuit: Circuit, options: NetlistOptions = {}): Pa
   const points = circuitPoints(circuit);
   const builder = new NetlistBuilder();
   const battery = circuit.parts.find((part): part is PartOf<"battery"> => part.kind === "battery");
-  if (!battery) return refused([{ path: "parts", message: "expected exactly one battery, got 0" }]);
+  if (!battery)
+    return refused([{ code: "wrong-value", path: "parts", message: "expected exactly one battery, got 0" }]);
   builder.nodeOf.set(`${battery.id}.-`, reference);
   for (const part of circuit.parts) addPart(builder, circuit, part);
   addWiring(builder, circuit, points, options);

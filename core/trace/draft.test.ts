@@ -46,7 +46,7 @@ describe("a draft", () => {
     expect(parseAnswer("speeds", "many")).toMatchObject({ ok: false });
     expect(parseAnswer("fuse", { id: "F 1", amps: 30 })).toMatchObject({
       ok: false,
-      problems: [{ path: "id" }],
+      problems: [{ code: "wrong-value", path: "id" }],
     });
     expect(parseAnswer("command", { still: 4, full: 4 })).toMatchObject({
       ok: false,
@@ -56,7 +56,7 @@ describe("a draft", () => {
     expect(draftState(nothing, name, [answer("speeds", 99)])).toMatchObject({ ok: false });
     expect(draftState(nothing, name, [answer("fuse", { id: "K1", amps: 30 })])).toEqual({
       ok: false,
-      problems: [{ path: "", message: "K1 cannot be the name of two things" }],
+      problems: [{ code: "duplicate", path: "", message: "K1 cannot be the name of two things" }],
     });
   });
 

@@ -71,7 +71,8 @@ export function draftState(
   }
   const traced = traceCircuit(name, answers);
   const twice = namedTwice(traced);
-  if (twice) return refused([{ path: "", message: `${twice} cannot be the name of two things` }]);
+  if (twice)
+    return refused([{ code: "duplicate", path: "", message: `${twice} cannot be the name of two things` }]);
   const made = parseCircuit(traced);
   return made.ok ? edited(made.value, answers, edits) : made;
 }

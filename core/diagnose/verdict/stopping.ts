@@ -15,8 +15,8 @@ export function fitCostMinor(compiled: CompiledCircuit, repair: Repair, costs: S
   if (met !== undefined) return met;
   const sum = repair.parts.reduce((total, id) => {
     const kind = repairKind(compiled.netlist.circuit, id);
-    const ofKind = kind === null ? noRepair : (costs.repairs?.[kind] ?? repairDefaults[kind] ?? noRepair);
-    const { priceMinor, minutes } = costs.repairs?.[id] ?? ofKind;
+    const { priceMinor, minutes } =
+      costs.repairs?.[id] ?? costs.repairs?.[kind] ?? repairDefaults[kind] ?? noRepair;
     return total + priceMinor + minutesMinor(minutes, costs);
   }, 0);
   own.set(repair, sum);
@@ -25,13 +25,13 @@ export function fitCostMinor(compiled: CompiledCircuit, repair: Repair, costs: S
 
 const fitCosts = perCircuitAnd((_: CompiledCircuit, _costs: StoppingCosts) => new Map<Repair, number>());
 
-/** The kind a repair is priced by: a part's own, else a plug, a wire or the car; null for an id the circuit does not have. */
-export function repairKind(circuit: Circuit, id: string): string | null {
+/** The kind a repair is priced by: a part's own, else a plug, a wire or the car; `unknown`, as records write it, for an id the circuit does not have. */
+export function repairKind(circuit: Circuit, id: string): string {
   const part = circuit.parts.find((candidate) => candidate.id === id);
   if (part) return part.kind;
   if (circuit.connectors.some((connector) => connector.id === id)) return "connector";
   if (circuit.wires.some((wire) => wire.id === id)) return "wire";
-  return id === theCar ? "car" : null;
+  return id === theCar ? "car" : "unknown";
 }
 
 /** A repair less likely than this is never the one to fit. */

@@ -31,7 +31,7 @@ export const airflowTest = wordTest(airflowReading, ["seen"], {
   problems: (compiled, { at }) =>
     at === undefined || compiled.netlist.motors.some(({ part }) => part.id === at)
       ? []
-      : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
+      : [{ code: "no-such-thing", path: "at", message: `no motor ${JSON.stringify(at)}` }],
   reaches: () => [],
   candidates: (compiled) => {
     const { motors, circuit, points } = compiled.netlist;

@@ -35,7 +35,7 @@ export const ampsTest = numberTest(ampsReading, {
   problems: (compiled, { around }) =>
     isClampable(compiled, around)
       ? []
-      : [{ path: "around", message: `no wire or motor ${JSON.stringify(around)}` }],
+      : [{ code: "no-such-thing", path: "around", message: `no wire or motor ${JSON.stringify(around)}` }],
   reaches: ({ around }) => [around],
   candidates: (compiled) =>
     compiled.netlist.motors.flatMap(({ part }) =>

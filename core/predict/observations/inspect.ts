@@ -64,7 +64,9 @@ export const inspectTest = wordTest(inspectReading, ["seen"], {
   },
   outcomes: inspectSeen,
   problems: (compiled, { at }) =>
-    isVisible(compiled, at) ? [] : [{ path: "at", message: `no part or connector ${JSON.stringify(at)}` }],
+    isVisible(compiled, at)
+      ? []
+      : [{ code: "no-such-thing", path: "at", message: `no part or connector ${JSON.stringify(at)}` }],
   reaches: ({ at }) => [at],
   candidates: (compiled) => {
     const { circuit } = compiled.netlist;

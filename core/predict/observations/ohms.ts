@@ -92,7 +92,13 @@ export const ohmsTest = numberTest(ohmsReading, {
   problems: (compiled, test) => [
     ...pointProblems(compiled, { red: test.red, black: test.black }),
     ...(test.key !== undefined && test.key !== "off"
-      ? [{ path: "key", message: `ohms are measured with key "off", got "${test.key}"` }]
+      ? [
+          {
+            code: "contradiction" as const,
+            path: "key",
+            message: `ohms are measured with key "off", got "${test.key}"`,
+          },
+        ]
       : []),
   ],
   reaches: ({ red, black }, { netlist }) => [red, black, netlist.battery.id],

@@ -45,7 +45,7 @@ export const rippleTest = wordTest(rippleReading, ["seen"], {
   problems: (compiled, { at }) =>
     compiled.netlist.motors.some(({ part }) => part.id === at)
       ? []
-      : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
+      : [{ code: "no-such-thing", path: "at", message: `no motor ${JSON.stringify(at)}` }],
   reaches: ({ at }) => [at],
   candidates: (compiled) =>
     compiled.brushedMotors().map((part) => ({

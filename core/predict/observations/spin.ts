@@ -29,7 +29,7 @@ export const spinTest = wordTest(spinReading, ["seen"], {
   problems: (compiled, { at }) =>
     compiled.netlist.motors.some(({ part }) => part.id === at)
       ? []
-      : [{ path: "at", message: `no motor ${JSON.stringify(at)}` }],
+      : [{ code: "no-such-thing", path: "at", message: `no motor ${JSON.stringify(at)}` }],
   reaches: ({ at }) => [at],
   candidates: (compiled) => compiled.netlist.motors.map(({ part }) => ({ test: "spin", at: part.id })),
   odds: (compiled, { at }) => feelOdds(compiled, at),

@@ -28,7 +28,7 @@ export const swapTest = wordTest(swapReading, ["seen"], {
   problems: (compiled, { at }) =>
     compiled.netlist.relays.some(({ part }) => part.id === at)
       ? []
-      : [{ path: "at", message: `no relay ${JSON.stringify(at)}` }],
+      : [{ code: "no-such-thing", path: "at", message: `no relay ${JSON.stringify(at)}` }],
   reaches: ({ at }) => [at],
   candidates: (compiled) =>
     compiled.netlist.relays.map(({ part }) => ({

@@ -48,7 +48,9 @@ export const tapTest = wordTest(tapReading, ["seen"], {
   problems: (compiled, { at }) => {
     const { parts, connectors, wires } = compiled.netlist.circuit;
     const known = [...parts, ...connectors, ...wires].some(({ id }) => id === at);
-    return known ? [] : [{ path: "at", message: `nothing called ${JSON.stringify(at)} to tap` }];
+    return known
+      ? []
+      : [{ code: "no-such-thing", path: "at", message: `nothing called ${JSON.stringify(at)} to tap` }];
   },
   reaches: ({ at }) => [at],
   candidates: (compiled) => {

@@ -50,7 +50,13 @@ export function jointDrop(
 ): Parsed<JointDrop> {
   const [from, to] = [red, black].map((name) => netlist.nodeOf.get(name));
   if (from === undefined || to === undefined)
-    return refused([{ path: from === undefined ? "red" : "black", message: "is no point of this circuit" }]);
+    return refused([
+      {
+        code: "no-such-thing",
+        path: from === undefined ? "red" : "black",
+        message: "is no point of this circuit",
+      },
+    ]);
   const solver = new PointSolver(netlist);
   const values = nominalValues(netlist);
   const state = setupState(netlist, setup);
@@ -64,6 +70,7 @@ export function jointDrop(
   if (!way)
     return refused([
       {
+        code: "contradiction",
         path: "red",
         message: "nothing but wires and contacts that carry current must lie between the points",
       },

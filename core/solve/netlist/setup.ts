@@ -1,5 +1,5 @@
 import type { KeyPosition } from "../../circuit/parts/ignition";
-import type { Problem } from "../../problem/problem";
+import type { Problem, ProblemCode } from "../../problem/problem";
 import { quoted } from "../../problem/problem";
 import type { Branch, Netlist } from "./netlist";
 
@@ -56,34 +56,42 @@ export function withDefaults(netlist: Netlist, setup: Setup) {
 export function setupProblems(netlist: Netlist, setup: Setup): Problem[] {
   const problems: Problem[] = [];
   const { circuit } = netlist;
-  const report = (path: string, message: string) => void problems.push({ path, message });
+  const report = (code: ProblemCode, path: string, message: string) =>
+    void problems.push({ code, path, message });
   if (setup.engine && setup.key !== "run")
-    report("engine", `the engine runs only with key "run", got ${quoted(setup.key ?? "off")}`);
+    report(
+      "contradiction",
+      "engine",
+      `the engine runs only with key "run", got ${quoted(setup.key ?? "off")}`,
+    );
   if (setup.setting !== undefined && !circuit.settings.includes(setup.setting))
     report(
+      "wrong-value",
       "setting",
       `unknown setting ${quoted(setup.setting)}, expected one of ${circuit.settings.join(", ")}`,
     );
   for (const [id, setting] of Object.entries(setup.selectors ?? {})) {
     const part = circuit.parts.find((candidate) => candidate.id === id);
-    if (part?.kind !== "selector") report(`selectors.${id}`, `no selector ${quoted(id)}`);
+    if (part?.kind !== "selector") report("no-such-thing", `selectors.${id}`, `no selector ${quoted(id)}`);
     else if (!(part.settings ?? circuit.settings).includes(setting))
       report(
+        "wrong-value",
         `selectors.${id}`,
         `unknown setting ${quoted(setting)}, expected one of ${(part.settings ?? circuit.settings).join(", ")}`,
       );
   }
   (setup.unplugged ?? []).forEach((id, index) => {
     if (!isUnpluggable(netlist, id))
-      report(`unplugged.${index}`, `expected a connector, fuse or relay, got ${quoted(id)}`);
+      report("wrong-value", `unplugged.${index}`, `expected a connector, fuse or relay, got ${quoted(id)}`);
   });
   (setup.bridged ?? []).forEach((pair, index) => {
     pair.forEach((point, end) => {
-      if (!netlist.points.ownerOf.has(point)) report(`bridged.${index}.${end}`, `no point ${quoted(point)}`);
+      if (!netlist.points.ownerOf.has(point))
+        report("no-such-thing", `bridged.${index}.${end}`, `no point ${quoted(point)}`);
     });
   });
   if (setup.lampFor !== undefined && lampEnds(netlist, setup.lampFor) === null)
-    report("lampFor", `expected a motor or a fuse, got ${quoted(setup.lampFor)}`);
+    report("wrong-value", "lampFor", `expected a motor or a fuse, got ${quoted(setup.lampFor)}`);
   return problems;
 }
 
