@@ -1,4 +1,5 @@
 import { listed } from "@core/units/wording";
+import type { SetURLSearchParams } from "react-router";
 import { Form, Link, useSearchParams } from "react-router";
 import { CheckLine, type ProvenBy } from "./CheckLine";
 import type { CheckData } from "./checkView.server";
@@ -41,39 +42,9 @@ export function CheckPage({ id, closed, fitted, proof, token }: ProofBenchProps)
             ? `${waiting} to go.`
             : "Every step as expected: the repair is proven."}
       </p>
-      <fieldset className="flex flex-wrap items-center gap-2">
-        <legend className="sr-only">Proven by</legend>
-        {ways.map(([way, words]) => (
-          <label
-            key={way}
-            className="btn px-3 text-base has-checked:border-ink has-checked:bg-ink has-checked:text-paper"
-          >
-            <input
-              type="radio"
-              name="by"
-              value={way}
-              checked={way === by}
-              onChange={() => setSearch({ by: way }, { replace: true, preventScrollReset: true })}
-              className="sr-only"
-            />
-            {words}
-          </label>
-        ))}
-      </fieldset>
+      <AirBy by={by} setSearch={setSearch} />
       {phases.map(([phase, title, hint]) => (
-        <section key={phase} aria-labelledby={phase}>
-          <h2 id={phase} className="text-lg font-bold">
-            {title}
-          </h2>
-          <p className="pb-1 text-base text-soft">{hint}</p>
-          <ol className="border-b border-rule">
-            {proof.steps
-              .filter((step) => step.phase === phase)
-              .map((step) => (
-                <CheckLine key={step.id} step={step} by={by} />
-              ))}
-          </ol>
-        </section>
+        <PhaseSection key={phase} phase={phase} title={title} hint={hint} proof={proof} by={by} />
       ))}
       {failed.some(({ finding, judged }) => finding?.by === "amps" && judged === "too-high") && (
         <p>
@@ -101,5 +72,64 @@ export function CheckPage({ id, closed, fitted, proof, token }: ProofBenchProps)
         </Link>
       )}
     </main>
+  );
+}
+
+interface AirByProps {
+  readonly by: ProvenBy;
+  readonly setSearch: SetURLSearchParams;
+}
+
+/** How the air is judged. */
+function AirBy({ by, setSearch }: AirByProps) {
+  return (
+    <fieldset className="flex flex-wrap items-center gap-2">
+      <legend className="sr-only">Proven by</legend>
+      {ways.map(([way, words]) => (
+        <label
+          key={way}
+          className="btn px-3 text-base has-checked:border-ink has-checked:bg-ink has-checked:text-paper"
+        >
+          <input
+            type="radio"
+            name="by"
+            value={way}
+            checked={way === by}
+            onChange={() => setSearch({ by: way }, { replace: true, preventScrollReset: true })}
+            className="sr-only"
+          />
+          {words}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+interface PhaseSectionProps {
+  readonly phase: "open" | "closed";
+  readonly title: "Before the panels go back" | "Closed up";
+  readonly hint:
+    | "Hands out, then key on. Every speed, up and down."
+    | "Every speed once more: what was pinched, or rubs, shows now.";
+  readonly proof: ProofBenchProps["proof"];
+  readonly by: ProvenBy;
+}
+
+/** The steps of one phase. */
+function PhaseSection({ phase, title, hint, proof, by }: PhaseSectionProps) {
+  return (
+    <section aria-labelledby={phase}>
+      <h2 id={phase} className="text-lg font-bold">
+        {title}
+      </h2>
+      <p className="pb-1 text-base text-soft">{hint}</p>
+      <ol className="border-b border-rule">
+        {proof.steps
+          .filter((step) => step.phase === phase)
+          .map((step) => (
+            <CheckLine key={step.id} step={step} by={by} />
+          ))}
+      </ol>
+    </section>
   );
 }

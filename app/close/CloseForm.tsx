@@ -1,4 +1,5 @@
 import { percent } from "@core/units/wording";
+import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { Form, Link, useNavigation } from "react-router";
 import type { CloseData } from "./closeView.server";
@@ -30,64 +31,9 @@ export function CloseForm({ card, problem }: CloseFormProps) {
           A job closes once it is proven. <Link to={`/jobs/${card.id}/prove`}>To the proof run</Link>
         </p>
       )}
-      <div>
-        <label htmlFor="found" className="font-bold">
-          What was found and done
-        </label>
-        <textarea
-          id="found"
-          name="found"
-          rows={2}
-          maxLength={1000}
-          className="field w-full"
-          defaultValue={card.fitted ? `Replaced ${card.fitted}.` : ""}
-        />
-      </div>
-      <label className="grid gap-0.5">
-        <span className="font-bold">The fault in it</span>
-        <select
-          name="fault"
-          value={fault}
-          onChange={(event) => setFault(event.target.value)}
-          className="field w-full max-w-xl"
-        >
-          {card.faults.map(({ family, words }) => (
-            <option key={family} value={family}>
-              {words}
-            </option>
-          ))}
-          <option value="unknown">something the circuit does not list</option>
-        </select>
-      </label>
-      <fieldset className="grid gap-1">
-        <legend className="font-bold">What killed it</legend>
-        <div className="flex flex-wrap gap-x-5">
-          {causes.map(([value, words]) => (
-            <label key={value} className="flex min-h-11 items-center gap-2">
-              <input
-                type="radio"
-                name="cause"
-                value={value}
-                checked={cause === value}
-                onChange={() => setCause(value)}
-                className="size-5"
-              />
-              {words}
-            </label>
-          ))}
-        </div>
-        {cause === "found" && (
-          <label className="grid gap-0.5 text-base text-soft">
-            Its name: a tight motor, a wet plug
-            <input
-              name="causeWords"
-              maxLength={300}
-              className="field w-full max-w-xl text-ink"
-              defaultValue={card.verdict.killer ?? ""}
-            />
-          </label>
-        )}
-      </fieldset>
+      <WorkDone card={card} />
+      <FaultFound fault={fault} setFault={setFault} card={card} />
+      <CauseFound cause={cause} setCause={setCause} card={card} />
       <div className="grid gap-2 sm:grid-cols-[1fr_12rem]">
         <label className="grid gap-0.5 text-base text-soft">
           What only holds for a while, like a bearing oiled; empty where nothing does
@@ -110,29 +56,8 @@ export function CloseForm({ card, problem }: CloseFormProps) {
           }
         />
       </label>
-      <p className="text-base">
-        Comes back within {months} months: <b>{percent(plain)}</b>
-        {advised !== null && card.advised && (
-          <>
-            ; with {card.advised} done too: <b>{percent(advised)}</b>
-          </>
-        )}
-        . {card.bill ? `${card.bill.kind === "bill" ? "Bill" : "Estimate"}: ${card.bill.total}. ` : ""}
-        <Link to={`/jobs/${card.id}/estimate`} className="underline">
-          {card.bill ? "To the bill" : "Make the bill"}
-        </Link>
-      </p>
-      <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          name="learn"
-          value="yes"
-          defaultChecked
-          disabled={fault === "unknown"}
-          className="size-5"
-        />
-        The shop learns from it: it was proven, not guessed
-      </label>
+      <Advice months={months} plain={plain} advised={advised} card={card} />
+      <LearnFrom fault={fault} />
       {problem && (
         <p role="alert" className="text-danger">
           Not closed: {problem}.
@@ -142,5 +67,143 @@ export function CloseForm({ card, problem }: CloseFormProps) {
         Close the job
       </button>
     </Form>
+  );
+}
+
+interface FaultFoundProps {
+  readonly fault: string;
+  readonly setFault: Dispatch<SetStateAction<string>>;
+  readonly card: CloseFormProps["card"];
+}
+
+/** Which of the circuit's faults it was. */
+function FaultFound({ fault, setFault, card }: FaultFoundProps) {
+  return (
+    <label className="grid gap-0.5">
+      <span className="font-bold">The fault in it</span>
+      <select
+        name="fault"
+        value={fault}
+        onChange={(event) => setFault(event.target.value)}
+        className="field w-full max-w-xl"
+      >
+        {card.faults.map(({ family, words }) => (
+          <option key={family} value={family}>
+            {words}
+          </option>
+        ))}
+        <option value="unknown">something the circuit does not list</option>
+      </select>
+    </label>
+  );
+}
+
+interface CauseFoundProps {
+  readonly cause: string;
+  readonly setCause: Dispatch<SetStateAction<string>>;
+  readonly card: CloseFormProps["card"];
+}
+
+/** What killed the part. */
+function CauseFound({ cause, setCause, card }: CauseFoundProps) {
+  return (
+    <fieldset className="grid gap-1">
+      <legend className="font-bold">What killed it</legend>
+      <div className="flex flex-wrap gap-x-5">
+        {causes.map(([value, words]) => (
+          <label key={value} className="flex min-h-11 items-center gap-2">
+            <input
+              type="radio"
+              name="cause"
+              value={value}
+              checked={cause === value}
+              onChange={() => setCause(value)}
+              className="size-5"
+            />
+            {words}
+          </label>
+        ))}
+      </div>
+      {cause === "found" && (
+        <label className="grid gap-0.5 text-base text-soft">
+          Its name: a tight motor, a wet plug
+          <input
+            name="causeWords"
+            maxLength={300}
+            className="field w-full max-w-xl text-ink"
+            defaultValue={card.verdict.killer ?? ""}
+          />
+        </label>
+      )}
+    </fieldset>
+  );
+}
+
+interface WorkDoneProps {
+  readonly card: CloseFormProps["card"];
+}
+
+/** What was fitted and found. */
+function WorkDone({ card }: WorkDoneProps) {
+  return (
+    <div>
+      <label htmlFor="found" className="font-bold">
+        What was found and done
+      </label>
+      <textarea
+        id="found"
+        name="found"
+        rows={2}
+        maxLength={1000}
+        className="field w-full"
+        defaultValue={card.fitted ? `Replaced ${card.fitted}.` : ""}
+      />
+    </div>
+  );
+}
+
+interface AdviceProps {
+  readonly months: CloseFormProps["card"]["odds"]["months"];
+  readonly plain: CloseFormProps["card"]["odds"]["plain"];
+  readonly advised: CloseFormProps["card"]["odds"]["advised"];
+  readonly card: CloseFormProps["card"];
+}
+
+/** What the customer was advised. */
+function Advice({ months, plain, advised, card }: AdviceProps) {
+  return (
+    <p className="text-base">
+      Comes back within {months} months: <b>{percent(plain)}</b>
+      {advised !== null && card.advised && (
+        <>
+          ; with {card.advised} done too: <b>{percent(advised)}</b>
+        </>
+      )}
+      . {card.bill ? `${card.bill.kind === "bill" ? "Bill" : "Estimate"}: ${card.bill.total}. ` : ""}
+      <Link to={`/jobs/${card.id}/estimate`} className="underline">
+        {card.bill ? "To the bill" : "Make the bill"}
+      </Link>
+    </p>
+  );
+}
+
+interface LearnFromProps {
+  readonly fault: string;
+}
+
+/** Whether the shop learns from this job. */
+function LearnFrom({ fault }: LearnFromProps) {
+  return (
+    <label className="flex min-h-11 items-center gap-2">
+      <input
+        type="checkbox"
+        name="learn"
+        value="yes"
+        defaultChecked
+        disabled={fault === "unknown"}
+        className="size-5"
+      />
+      The shop learns from it: it was proven, not guessed
+    </label>
   );
 }

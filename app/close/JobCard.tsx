@@ -35,50 +35,11 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
       className="sheet-card grid gap-3 p-5 print:break-before-page print:border-0 print:p-0"
       aria-label="Job card"
     >
-      <header>
-        <h2 className="text-xl font-bold">
-          Job {card.id}: {card.vehicle}
-        </h2>
-        <p className="text-base text-soft">
-          {card.circuit} · came {card.came}
-          {card.closed ? ` · closed ${card.closed}` : ""}
-        </p>
-        {card.comebackOf && (
-          <p className="text-base">
-            A comeback of <Link to={`/jobs/${card.comebackOf}/close`}>job {card.comebackOf}</Link>.
-          </p>
-        )}
-        {card.comebacks.map((id) => (
-          <p key={id} className="text-base text-danger">
-            It came back as <Link to={`/jobs/${id}`}>job {id}</Link>.
-          </p>
-        ))}
-      </header>
+      <CardHead card={card} />
       <Row title="Complaint">{card.words || "–"}</Row>
       {sheet && <Row title="The fault">{sheet}</Row>}
-      <Row title="Seen">
-        <ol>
-          {card.evidence.map((line) => (
-            <li key={line.id}>
-              <span className="figures">{line.number}.</span> {line.what}
-              {line.heard && " (heard)"}: <b>{line.result}</b>
-              {line.source && ` (by ${line.source})`}
-            </li>
-          ))}
-        </ol>
-      </Row>
-      {card.recordings.length > 0 && (
-        <Row title="Motor">
-          <ul className="grid gap-1">
-            {card.recordings.map(({ id, name, setting, when, humps: ripple, noise }) => (
-              <li key={id}>
-                {name}, speed {setting}, {when} the repair:{" "}
-                {ripple ? <TurnSketch humps={ripple} /> : <b>sounds like {noise}</b>}
-              </li>
-            ))}
-          </ul>
-        </Row>
-      )}
+      <CardSeen card={card} />
+      {card.recordings.length > 0 && <CardMotor card={card} />}
       {card.draw.length > 0 && (
         <Row title="Its draw, A">
           <CurrentDrawSketch draw={card.draw} />
@@ -116,47 +77,8 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
           {minutes.repair !== null && `; ${Math.round(minutes.repair)} min in and back`}
         </Row>
       )}
-      <Row title="Proof">
-        <table className="w-full text-left">
-          <thead>
-            <tr>
-              <th scope="col">step</th>
-              <th scope="col">expected</th>
-              <th scope="col">seen</th>
-            </tr>
-          </thead>
-          <tbody>
-            {card.proof.steps.map(({ id, title, expected, found, judged }) => (
-              <tr key={id} className="border-t border-rule">
-                <td>{title}</td>
-                <td>{expected}</td>
-                <td className={judged && judged !== "right" ? "text-danger" : ""}>{found ?? "–"}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Row>
-      {card.notes.length > 0 && (
-        <Row title="Notes">
-          <ul className="grid gap-2">
-            {card.notes.map(({ id, words, photo, time }) => (
-              <li key={id}>
-                <span className="figures text-soft">{time}</span> {words}
-                {photo && (
-                  <img
-                    src={`/jobs/${card.id}/photos/${id}`}
-                    alt={words || "photo of the job"}
-                    width={photo.width}
-                    height={photo.height}
-                    loading="lazy"
-                    className="mt-1 h-auto max-h-80 w-auto max-w-full"
-                  />
-                )}
-              </li>
-            ))}
-          </ul>
-        </Row>
-      )}
+      <CardProof card={card} />
+      {card.notes.length > 0 && <CardNotes card={card} />}
     </article>
   );
 }
@@ -167,5 +89,134 @@ function Row({ title, children }: { title: string; children: React.ReactNode }) 
       <h3 className="font-semibold text-soft">{title}</h3>
       <div>{children}</div>
     </section>
+  );
+}
+
+interface CardHeadProps {
+  readonly card: CloseData;
+}
+
+/** The job and its vehicle. */
+function CardHead({ card }: CardHeadProps) {
+  return (
+    <header>
+      <h2 className="text-xl font-bold">
+        Job {card.id}: {card.vehicle}
+      </h2>
+      <p className="text-base text-soft">
+        {card.circuit} · came {card.came}
+        {card.closed ? ` · closed ${card.closed}` : ""}
+      </p>
+      {card.comebackOf && (
+        <p className="text-base">
+          A comeback of <Link to={`/jobs/${card.comebackOf}/close`}>job {card.comebackOf}</Link>.
+        </p>
+      )}
+      {card.comebacks.map((id) => (
+        <p key={id} className="text-base text-danger">
+          It came back as <Link to={`/jobs/${id}`}>job {id}</Link>.
+        </p>
+      ))}
+    </header>
+  );
+}
+
+interface CardSeenProps {
+  readonly card: CloseData;
+}
+
+/** Every reading. */
+function CardSeen({ card }: CardSeenProps) {
+  return (
+    <Row title="Seen">
+      <ol>
+        {card.evidence.map((line) => (
+          <li key={line.id}>
+            <span className="figures">{line.number}.</span> {line.what}
+            {line.heard && " (heard)"}: <b>{line.result}</b>
+            {line.source && ` (by ${line.source})`}
+          </li>
+        ))}
+      </ol>
+    </Row>
+  );
+}
+
+interface CardMotorProps {
+  readonly card: CloseData;
+}
+
+/** The motor's current as it was measured. */
+function CardMotor({ card }: CardMotorProps) {
+  return (
+    <Row title="Motor">
+      <ul className="grid gap-1">
+        {card.recordings.map(({ id, name, setting, when, humps: ripple, noise }) => (
+          <li key={id}>
+            {name}, speed {setting}, {when} the repair:{" "}
+            {ripple ? <TurnSketch humps={ripple} /> : <b>sounds like {noise}</b>}
+          </li>
+        ))}
+      </ul>
+    </Row>
+  );
+}
+
+interface CardProofProps {
+  readonly card: CloseData;
+}
+
+/** The proof run, step by step. */
+function CardProof({ card }: CardProofProps) {
+  return (
+    <Row title="Proof">
+      <table className="w-full text-left">
+        <thead>
+          <tr>
+            <th scope="col">step</th>
+            <th scope="col">expected</th>
+            <th scope="col">seen</th>
+          </tr>
+        </thead>
+        <tbody>
+          {card.proof.steps.map(({ id, title, expected, found, judged }) => (
+            <tr key={id} className="border-t border-rule">
+              <td>{title}</td>
+              <td>{expected}</td>
+              <td className={judged && judged !== "right" ? "text-danger" : ""}>{found ?? "–"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Row>
+  );
+}
+
+interface CardNotesProps {
+  readonly card: CloseData;
+}
+
+/** Notes and photos. */
+function CardNotes({ card }: CardNotesProps) {
+  return (
+    <Row title="Notes">
+      <ul className="grid gap-2">
+        {card.notes.map(({ id, words, photo, time }) => (
+          <li key={id}>
+            <span className="figures text-soft">{time}</span> {words}
+            {photo && (
+              <img
+                src={`/jobs/${card.id}/photos/${id}`}
+                alt={words || "photo of the job"}
+                width={photo.width}
+                height={photo.height}
+                loading="lazy"
+                className="mt-1 h-auto max-h-80 w-auto max-w-full"
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+    </Row>
   );
 }

@@ -1,6 +1,8 @@
 import { type EstimateLine, lineKinds, priced } from "@core/money/estimate";
 import { useId } from "react";
+import type { UseFieldArrayAppend } from "react-hook-form";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
+import type { FetcherWithComponents } from "react-router";
 import { useFetcher } from "react-router";
 import { amountText, priceText, typedMinor } from "../text/money";
 import { randomId } from "../text/randomId";
@@ -134,51 +136,16 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
               </button>
             </fieldset>
           ))}
-          <div className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
-            <label className="sr-only" htmlFor={id}>
-              Kind of the next line
-            </label>
-            <select
-              id={id}
-              className="field"
-              defaultValue="other"
-              onChange={(event) => {
-                const own = event.target.value as EstimateLine["kind"];
-                event.target.value = "other";
-                append(
-                  fieldsOf(
-                    {
-                      kind: own,
-                      title: own,
-                      unit: own === "labour" || own === "diagnosis" ? "h" : "pc",
-                      quantityMilli: 1000,
-                      eachMinor: own === "labour" || own === "diagnosis" ? page.terms.hourMinor : 0,
-                      taxBasisPoints: page.terms.partTaxBasisPoints,
-                    },
-                    currency,
-                  ),
-                );
-              }}
-            >
-              <option value="other">add a line…</option>
-              {lineKinds
-                .filter((own) => own !== "other")
-                .map((own) => (
-                  <option key={own} value={own}>
-                    {own}
-                  </option>
-                ))}
-            </select>
-            <span className="grow" />
-            <span>
-              net <span className="figures">{priceText(sum.netMinor, currency)}</span>, tax{" "}
-              <span className="figures">{priceText(sum.taxMinor, currency)}</span>, total{" "}
-              <b className="figures">{priceText(sum.totalMinor, currency)}</b>
-            </span>
-            <button type="submit" className="btn btn-main" disabled={!whole || fetcher.state !== "idle"}>
-              {kind === "bill" ? "Store the bill" : "Store as the next version"}
-            </button>
-          </div>
+          <EditorFoot
+            id={id}
+            append={append}
+            page={page}
+            currency={currency}
+            sum={sum}
+            whole={whole}
+            fetcher={fetcher}
+            kind={kind}
+          />
           {!whole && (
             <p role="alert" className="pb-2 text-danger">
               A figure with a red edge is none: hours and pieces to three places, money to the coin, shares
@@ -193,5 +160,67 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
         </form>
       </Fold>
     </section>
+  );
+}
+
+interface EditorFootProps {
+  readonly id: string;
+  readonly append: UseFieldArrayAppend<{ lines: LineFields[] }, "lines">;
+  readonly page: EstimateEditorProps["page"];
+  readonly currency: EstimateEditorProps["from"]["currency"];
+  readonly sum: ReturnType<typeof priced>;
+  readonly whole: boolean;
+  readonly fetcher: FetcherWithComponents<{ problem: string | null }>;
+  readonly kind: EstimateEditorProps["kind"];
+}
+
+/** Another line, the sum, and sending it. */
+function EditorFoot({ id, append, page, currency, sum, whole, fetcher, kind }: EditorFootProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
+      <label className="sr-only" htmlFor={id}>
+        Kind of the next line
+      </label>
+      <select
+        id={id}
+        className="field"
+        defaultValue="other"
+        onChange={(event) => {
+          const own = event.target.value as EstimateLine["kind"];
+          event.target.value = "other";
+          append(
+            fieldsOf(
+              {
+                kind: own,
+                title: own,
+                unit: own === "labour" || own === "diagnosis" ? "h" : "pc",
+                quantityMilli: 1000,
+                eachMinor: own === "labour" || own === "diagnosis" ? page.terms.hourMinor : 0,
+                taxBasisPoints: page.terms.partTaxBasisPoints,
+              },
+              currency,
+            ),
+          );
+        }}
+      >
+        <option value="other">add a line…</option>
+        {lineKinds
+          .filter((own) => own !== "other")
+          .map((own) => (
+            <option key={own} value={own}>
+              {own}
+            </option>
+          ))}
+      </select>
+      <span className="grow" />
+      <span>
+        net <span className="figures">{priceText(sum.netMinor, currency)}</span>, tax{" "}
+        <span className="figures">{priceText(sum.taxMinor, currency)}</span>, total{" "}
+        <b className="figures">{priceText(sum.totalMinor, currency)}</b>
+      </span>
+      <button type="submit" className="btn btn-main" disabled={!whole || fetcher.state !== "idle"}>
+        {kind === "bill" ? "Store the bill" : "Store as the next version"}
+      </button>
+    </div>
   );
 }

@@ -1,5 +1,6 @@
 import { minutesText, percent } from "@core/units/wording";
 import { offerTitles } from "@words/offerTitles";
+import type { FetcherWithComponents } from "react-router";
 import { Link, useFetcher } from "react-router";
 import { JobMoneyNav } from "../parts/JobMoneyNav";
 import { priceText } from "../text/money";
@@ -87,41 +88,14 @@ function Offers({ page }: { page: EstimateData }) {
       )}
       <ul className="mt-2 grid gap-2 sm:grid-cols-2 xl:grid-flow-col xl:auto-cols-fr xl:grid-cols-none">
         {page.offers.map((offer) => (
-          <li
+          <OfferCard
             key={offer.kind}
-            data-offer={offer.kind}
-            className="sheet-card grid content-start gap-1 p-3 text-base"
-          >
-            <p className="font-semibold">{offerTitles[offer.kind]}</p>
-            <p className="text-soft">{offer.names}</p>
-            <p className="figures text-xl">{priceText(offer.priced.totalMinor, currency)}</p>
-            <p className="text-soft">
-              {offer.labourHours === null ? "no labour here" : `${offer.labourHours / 1000} h labour`},{" "}
-              {priceText(offer.priced.taxMinor, currency)} tax in it
-            </p>
-            <p>
-              {offer.kind === "owners-own"
-                ? "No warranty on the work."
-                : `Comes back in ${percent(offer.comebackChance)}: ${priceText(offer.comebackMinor, currency)} expected.`}
-            </p>
-            <p>
-              In the end <b className="figures">{priceText(offer.expectedMinor, currency)}</b>
-              {offer.expectedMinor === best && offer.kind !== "owners-own" ? ", the least" : ""}
-            </p>
-            <fetcher.Form method="post" className="mt-1">
-              <input type="hidden" name="token" value={page.token} />
-              <input type="hidden" name="offer" value={offer.kind} />
-              <button
-                type="submit"
-                name="intent"
-                value="offer"
-                className="btn w-full text-base"
-                disabled={fetcher.state !== "idle"}
-              >
-                Estimate this
-              </button>
-            </fetcher.Form>
-          </li>
+            offer={offer}
+            currency={currency}
+            best={best}
+            fetcher={fetcher}
+            page={page}
+          />
         ))}
       </ul>
       <p className="mt-1 text-base text-soft">
@@ -178,5 +152,50 @@ function Difference({ page }: { page: EstimateData }) {
         </table>
       )}
     </section>
+  );
+}
+
+interface OfferCardProps {
+  readonly offer: EstimateData["offers"][number];
+  readonly currency: EstimateData["terms"]["currency"];
+  readonly best: number;
+  readonly fetcher: FetcherWithComponents<unknown>;
+  readonly page: EstimateData;
+}
+
+/** One way to do the job, with its price and its odds. */
+function OfferCard({ offer, currency, best, fetcher, page }: OfferCardProps) {
+  return (
+    <li data-offer={offer.kind} className="sheet-card grid content-start gap-1 p-3 text-base">
+      <p className="font-semibold">{offerTitles[offer.kind]}</p>
+      <p className="text-soft">{offer.names}</p>
+      <p className="figures text-xl">{priceText(offer.priced.totalMinor, currency)}</p>
+      <p className="text-soft">
+        {offer.labourHours === null ? "no labour here" : `${offer.labourHours / 1000} h labour`},{" "}
+        {priceText(offer.priced.taxMinor, currency)} tax in it
+      </p>
+      <p>
+        {offer.kind === "owners-own"
+          ? "No warranty on the work."
+          : `Comes back in ${percent(offer.comebackChance)}: ${priceText(offer.comebackMinor, currency)} expected.`}
+      </p>
+      <p>
+        In the end <b className="figures">{priceText(offer.expectedMinor, currency)}</b>
+        {offer.expectedMinor === best && offer.kind !== "owners-own" ? ", the least" : ""}
+      </p>
+      <fetcher.Form method="post" className="mt-1">
+        <input type="hidden" name="token" value={page.token} />
+        <input type="hidden" name="offer" value={offer.kind} />
+        <button
+          type="submit"
+          name="intent"
+          value="offer"
+          className="btn w-full text-base"
+          disabled={fetcher.state !== "idle"}
+        >
+          Estimate this
+        </button>
+      </fetcher.Form>
+    </li>
   );
 }

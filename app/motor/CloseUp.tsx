@@ -1,4 +1,5 @@
 import { envelopeOf } from "@core/signal/recordingPicture";
+import type { Dispatch, SetStateAction } from "react";
 import { useEffect, useState } from "react";
 import type { Mark } from "../ui/chart";
 import { axes, envelopePoints, line, type Points } from "../ui/chartParts";
@@ -82,70 +83,123 @@ export function CloseUp({ trace }: { trace: RippleLine }) {
   const apart = a && b ? Math.abs(b.time - a.time) : 0;
   return (
     <div className="grid gap-1">
-      <Picture
-        title="Close up"
-        words={`${turns} turns from ${begin.toFixed(3)} s`}
-        file={`close-${trace.record.name}`}
-        of={`${trace.id} ${from} ${to} ${marks.map((mark) => ("x" in mark ? mark.x : "")).join()}`}
+      <CloseUpPicture
+        turns={turns}
+        begin={begin}
+        trace={trace}
+        from={from}
+        to={to}
         marks={marks}
-        height={200}
-        configure={(colours) => ({
-          type: "line",
-          data: { datasets: [line("current", points, colours.ink, 1.5)] },
-          options: {
-            scales: {
-              ...axes("seconds", "amps"),
-              x: { type: "linear", min: begin, max: end, title: { display: true, text: "seconds" } },
-            },
-            plugins: { legend: { display: false } },
-          },
-        })}
+        points={points}
+        end={end}
       />
-      <div className="no-print flex flex-wrap gap-x-4 text-base text-soft">
-        <Slider label="where" value={at} step={0.001} onChange={setAt} />
-        <label className="flex min-h-11 items-center gap-2">
-          turns
-          <input
-            type="range"
-            min={1}
-            max={60}
-            value={turns}
-            onChange={(event) => setTurns(Number(event.target.value))}
-          />
-          <span className="figures">{turns}</span>
-        </label>
-        <button
-          type="button"
-          className="min-h-11 underline"
-          aria-pressed={cursors !== null}
-          onClick={() => setCursors(cursors ? null : [0.25, 0.25 + Math.min(0.7, 1 / turns)])}
-        >
-          {cursors ? "cursors off" : "cursors"}
-        </button>
+      <CloseUpRange
+        at={at}
+        setAt={setAt}
+        turns={turns}
+        setTurns={setTurns}
+        cursors={cursors}
+        setCursors={setCursors}
+      />
+      {cursors && a && b && <Cursors cursors={cursors} setCursors={setCursors} a={a} b={b} apart={apart} />}
+    </div>
+  );
+}
+
+interface CloseUpPictureProps {
+  readonly turns: number;
+  readonly begin: number;
+  readonly trace: RippleLine;
+  readonly from: number;
+  readonly to: number;
+  readonly marks: Mark[];
+  readonly points: Points;
+  readonly end: number;
+}
+
+/** A few turns of the current. */
+function CloseUpPicture({ turns, begin, trace, from, to, marks, points, end }: CloseUpPictureProps) {
+  return (
+    <Picture
+      title="Close up"
+      words={`${turns} turns from ${begin.toFixed(3)} s`}
+      file={`close-${trace.record.name}`}
+      of={`${trace.id} ${from} ${to} ${marks.map((mark) => ("x" in mark ? mark.x : "")).join()}`}
+      marks={marks}
+      height={200}
+      configure={(colours) => ({
+        type: "line",
+        data: { datasets: [line("current", points, colours.ink, 1.5)] },
+        options: {
+          scales: {
+            ...axes("seconds", "amps"),
+            x: { type: "linear", min: begin, max: end, title: { display: true, text: "seconds" } },
+          },
+          plugins: { legend: { display: false } },
+        },
+      })}
+    />
+  );
+}
+
+interface CloseUpRangeProps {
+  readonly at: number;
+  readonly setAt: Dispatch<SetStateAction<number>>;
+  readonly turns: number;
+  readonly setTurns: Dispatch<SetStateAction<number>>;
+  readonly cursors: readonly [number, number] | null;
+  readonly setCursors: Dispatch<SetStateAction<readonly [number, number] | null>>;
+}
+
+/** Where the close-up stands and how much it shows. */
+function CloseUpRange({ at, setAt, turns, setTurns, cursors, setCursors }: CloseUpRangeProps) {
+  return (
+    <div className="no-print flex flex-wrap gap-x-4 text-base text-soft">
+      <Slider label="where" value={at} step={0.001} onChange={setAt} />
+      <label className="flex min-h-11 items-center gap-2">
+        turns
+        <input
+          type="range"
+          min={1}
+          max={60}
+          value={turns}
+          onChange={(event) => setTurns(Number(event.target.value))}
+        />
+        <span className="figures">{turns}</span>
+      </label>
+      <button
+        type="button"
+        className="min-h-11 underline"
+        aria-pressed={cursors !== null}
+        onClick={() => setCursors(cursors ? null : [0.25, 0.25 + Math.min(0.7, 1 / turns)])}
+      >
+        {cursors ? "cursors off" : "cursors"}
+      </button>
+    </div>
+  );
+}
+
+interface CursorsProps {
+  readonly cursors: readonly [number, number];
+  readonly setCursors: Dispatch<SetStateAction<readonly [number, number] | null>>;
+  readonly a: { time: number; value: number };
+  readonly b: { time: number; value: number };
+  readonly apart: number;
+}
+
+/** Two cursors and what lies between them. */
+function Cursors({ cursors, setCursors, a, b, apart }: CursorsProps) {
+  return (
+    <div className="text-base">
+      <div className="no-print flex flex-wrap gap-x-4 text-soft">
+        <Slider label="A" value={cursors[0]} step={0.002} onChange={(own) => setCursors([own, cursors[1]])} />
+        <Slider label="B" value={cursors[1]} step={0.002} onChange={(own) => setCursors([cursors[0], own])} />
       </div>
-      {cursors && a && b && (
-        <div className="text-base">
-          <div className="no-print flex flex-wrap gap-x-4 text-soft">
-            <Slider
-              label="A"
-              value={cursors[0]}
-              step={0.002}
-              onChange={(own) => setCursors([own, cursors[1]])}
-            />
-            <Slider
-              label="B"
-              value={cursors[1]}
-              step={0.002}
-              onChange={(own) => setCursors([cursors[0], own])}
-            />
-          </div>
-          <p className="figures" data-testid="cursors">
-            A {amps(a.value)} · B {amps(b.value)} · between them {seconds(apart)}
-            {apart > 0 && `, ${hertz(1 / apart)}, ${rpm(60 / apart)} if that is a turn`},{" "}
-            {amps(Math.abs(b.value - a.value))}
-          </p>
-        </div>
-      )}
+      <p className="figures" data-testid="cursors">
+        A {amps(a.value)} · B {amps(b.value)} · between them {seconds(apart)}
+        {apart > 0 && `, ${hertz(1 / apart)}, ${rpm(60 / apart)} if that is a turn`},{" "}
+        {amps(Math.abs(b.value - a.value))}
+      </p>
     </div>
   );
 }

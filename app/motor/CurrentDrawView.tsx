@@ -54,120 +54,11 @@ export function CurrentDrawView({ page }: { page: MotorPageData }) {
   const close = best && second && second.odds > 0.25;
   return (
     <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+      <MeasuredDraw page={page} engine={engine} rows={rows} />
       <div className="grid min-w-0 gap-4">
-        <section aria-labelledby="draw" className="sheet-card p-3">
-          <div className="flex flex-wrap items-baseline justify-between gap-2">
-            <h2 id="draw" className="font-bold">
-              Clamp round {page.motor.id}, speed by speed
-            </h2>
-            <Link
-              className="min-h-11 text-base underline"
-              to={`?view=draw&motor=${page.motor.id}${engine ? "" : "&engine=on"}`}
-              preventScrollReset
-            >
-              {engine ? "engine running" : "engine off"}: {engine ? "take it off" : "let it run"}
-            </Link>
-          </div>
-          <table className="mt-1 w-full text-base">
-            <thead>
-              <tr className="text-left text-soft">
-                <th className="pr-2 font-normal">speed</th>
-                <th className="font-normal">a healthy one here</th>
-                <th className="font-normal">clamped</th>
-                <th className="font-normal max-md:hidden">so</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <SpeedRow key={row.setup.setting} page={page} row={row} />
-              ))}
-            </tbody>
-          </table>
-        </section>
-        <CurrentDrawPicture page={page} rows={rows} />
-        <FanPicture page={page} />
-      </div>
-      <div className="grid min-w-0 gap-4">
-        <section aria-labelledby="fits" className="tag-card">
-          <div className="tag-face">
-            <h2 id="fits" className="pr-6 text-base text-soft">
-              What fits this draw
-            </h2>
-            {!best && (
-              <p className="mt-1">
-                Clamp one speed or more. The circuit says what a healthy motor would draw.
-              </p>
-            )}
-            {best && (
-              <>
-                <p className="mt-1 pr-6 text-xl font-bold">
-                  {close
-                    ? `${conditionWords[best.condition]}, or ${conditionWords[second.condition]}`
-                    : conditionWords[best.condition]}
-                </p>
-                <p className="text-base">{advice[best.condition]}</p>
-                {close && second && best.condition !== "healthy" && (
-                  <p className="text-base">{advice[second.condition]}</p>
-                )}
-                <ul className="mt-2 grid gap-1 text-base">
-                  {sample.fits.map((fit) => (
-                    <li key={fit.condition}>
-                      <span className="flex justify-between gap-2">
-                        <span>
-                          {conditionWords[fit.condition]}
-                          {fit.odds > 0.02 && fit.size !== null && (
-                            <span className="text-soft"> ({sizeWords(fit)})</span>
-                          )}
-                        </span>
-                        <span className="figures shrink-0">{percentOf(fit.odds)}</span>
-                      </span>
-                      <span
-                        className="doubt-bar block"
-                        style={{ width: `${Math.max(0.5, 100 * fit.odds)}%` }}
-                      />
-                    </li>
-                  ))}
-                </ul>
-              </>
-            )}
-          </div>
-        </section>
+        <WhatFits best={best} close={close} second={second} sample={sample} />
         <HotParts rows={rows} />
-        <section aria-labelledby="drops" className="sheet-card p-3">
-          <h2 id="drops" className="font-bold">
-            Drops under load
-          </h2>
-          <p className="text-base text-soft">
-            Limits as practice has them: 0.1 V a joint, 0.2 V a wire, 0.3 V a switch, 0.5 V a whole side.
-          </p>
-          {drops.length > 0 && (
-            <ul className="mt-1 text-base">
-              {drops.map(({ id, red, black, setting, drop }) => {
-                const over = Math.abs(drop.volts) > drop.limitVolts;
-                const air = drop.airflow[page.motor.id] ?? 1;
-                return (
-                  <li key={id} className="border-t border-rule py-1">
-                    <b>
-                      {red} to {black}
-                    </b>
-                    , speed {setting}: <span className="figures">{Math.abs(drop.volts).toFixed(2)} V</span>{" "}
-                    over a {drop.over === "side" ? "whole side" : drop.over}{" "}
-                    {over ? (
-                      <span className="text-danger">
-                        (over the {drop.limitVolts} V it may have): {(1000 * drop.addedOhms).toFixed(0)} mΩ
-                        too much, {watts(drop.watts)} of heat, {percentOf(Math.max(0, 1 - air))} of the air
-                        lost
-                      </span>
-                    ) : (
-                      <span>within its {drop.limitVolts} V</span>
-                    )}
-                  </li>
-                );
-              })}
-            </ul>
-          )}
-          <NewDrop page={page} />
-        </section>
+        <LoadedDrops drops={drops} page={page} />
       </div>
     </div>
   );
@@ -285,6 +176,148 @@ function HotParts({ rows }: { rows: readonly CurrentDrawInSetup[] }) {
           </tbody>
         </table>
       )}
+    </section>
+  );
+}
+
+interface MeasuredDrawProps {
+  readonly page: MotorPageData;
+  readonly engine: MotorPageData["engine"];
+  readonly rows: CurrentDrawInSetup[];
+}
+
+/** The draw by setting, measured and expected. */
+function MeasuredDraw({ page, engine, rows }: MeasuredDrawProps) {
+  return (
+    <div className="grid min-w-0 gap-4">
+      <section aria-labelledby="draw" className="sheet-card p-3">
+        <div className="flex flex-wrap items-baseline justify-between gap-2">
+          <h2 id="draw" className="font-bold">
+            Clamp round {page.motor.id}, speed by speed
+          </h2>
+          <Link
+            className="min-h-11 text-base underline"
+            to={`?view=draw&motor=${page.motor.id}${engine ? "" : "&engine=on"}`}
+            preventScrollReset
+          >
+            {engine ? "engine running" : "engine off"}: {engine ? "take it off" : "let it run"}
+          </Link>
+        </div>
+        <table className="mt-1 w-full text-base">
+          <thead>
+            <tr className="text-left text-soft">
+              <th className="pr-2 font-normal">speed</th>
+              <th className="font-normal">a healthy one here</th>
+              <th className="font-normal">clamped</th>
+              <th className="font-normal max-md:hidden">so</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <SpeedRow key={row.setup.setting} page={page} row={row} />
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <CurrentDrawPicture page={page} rows={rows} />
+      <FanPicture page={page} />
+    </div>
+  );
+}
+
+interface WhatFitsProps {
+  readonly best: ConditionFit | undefined;
+  readonly close: boolean | undefined;
+  readonly second: ConditionFit | undefined;
+  readonly sample: MotorPageData["draw"];
+}
+
+/** Which condition fits the measured draw best. */
+function WhatFits({ best, close, second, sample }: WhatFitsProps) {
+  return (
+    <section aria-labelledby="fits" className="tag-card">
+      <div className="tag-face">
+        <h2 id="fits" className="pr-6 text-base text-soft">
+          What fits this draw
+        </h2>
+        {!best && (
+          <p className="mt-1">Clamp one speed or more. The circuit says what a healthy motor would draw.</p>
+        )}
+        {best && (
+          <>
+            <p className="mt-1 pr-6 text-xl font-bold">
+              {close && second
+                ? `${conditionWords[best.condition]}, or ${conditionWords[second.condition]}`
+                : conditionWords[best.condition]}
+            </p>
+            <p className="text-base">{advice[best.condition]}</p>
+            {close && second && best.condition !== "healthy" && (
+              <p className="text-base">{advice[second.condition]}</p>
+            )}
+            <ul className="mt-2 grid gap-1 text-base">
+              {sample.fits.map((fit) => (
+                <li key={fit.condition}>
+                  <span className="flex justify-between gap-2">
+                    <span>
+                      {conditionWords[fit.condition]}
+                      {fit.odds > 0.02 && fit.size !== null && (
+                        <span className="text-soft"> ({sizeWords(fit)})</span>
+                      )}
+                    </span>
+                    <span className="figures shrink-0">{percentOf(fit.odds)}</span>
+                  </span>
+                  <span className="doubt-bar block" style={{ width: `${Math.max(0.5, 100 * fit.odds)}%` }} />
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
+
+interface LoadedDropsProps {
+  readonly drops: MotorPageData["drops"];
+  readonly page: MotorPageData;
+}
+
+/** Volts lost under load, by joint. */
+function LoadedDrops({ drops, page }: LoadedDropsProps) {
+  return (
+    <section aria-labelledby="drops" className="sheet-card p-3">
+      <h2 id="drops" className="font-bold">
+        Drops under load
+      </h2>
+      <p className="text-base text-soft">
+        Limits as practice has them: 0.1 V a joint, 0.2 V a wire, 0.3 V a switch, 0.5 V a whole side.
+      </p>
+      {drops.length > 0 && (
+        <ul className="mt-1 text-base">
+          {drops.map(({ id, red, black, setting, drop }) => {
+            const over = Math.abs(drop.volts) > drop.limitVolts;
+            const air = drop.airflow[page.motor.id] ?? 1;
+            return (
+              <li key={id} className="border-t border-rule py-1">
+                <b>
+                  {red} to {black}
+                </b>
+                , speed {setting}: <span className="figures">{Math.abs(drop.volts).toFixed(2)} V</span> over a{" "}
+                {drop.over === "side" ? "whole side" : drop.over}{" "}
+                {over ? (
+                  <span className="text-danger">
+                    (over the {drop.limitVolts} V it may have): {(1000 * drop.addedOhms).toFixed(0)} mΩ too
+                    much, {watts(drop.watts)} of heat, {percentOf(Math.max(0, 1 - air))} of the air lost
+                  </span>
+                ) : (
+                  <span>within its {drop.limitVolts} V</span>
+                )}
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      <NewDrop page={page} />
     </section>
   );
 }

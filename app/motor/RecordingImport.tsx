@@ -3,6 +3,7 @@ import type { RecordingSketch } from "@core/recording/recordingSketch";
 import type { RippleOptions } from "@core/ripple/rippleOptions";
 import type { ProbeScale } from "@core/signal/probeScale";
 import { typedFigure } from "@core/units/typedFigure";
+import type { Dispatch, RefObject, SetStateAction } from "react";
 import { useRef, useState } from "react";
 import { SmallField } from "../ui/SmallField";
 import { useFileDrop } from "../ui/useFileDrop";
@@ -172,97 +173,39 @@ export function RecordingImport({ page, onStored }: TraceImportProps) {
       className={`sheet-card grid gap-2 p-3 text-base ${over ? "border-dashed !border-ink" : ""}`}
       {...target}
     >
-      <div className="flex flex-wrap items-end gap-3">
-        <h2 id="bring-trace" className="self-center font-bold">
-          Read a trace
-        </h2>
-        <SpeedChoice label="taken on speed" settings={page.settings} value={setting} onChange={setSetting} />
-        <SmallField label="bars" value={bars} onChange={setBars} hint="if known" />
-        <SmallField label="poles" value={poles} onChange={setPoles} />
-        <SmallField label="rpm" value={rpm} onChange={setRpm} hint="if known" />
-        <SmallField label="chopping, Hz" value={chopping} onChange={setChopping} hint="if known" />
-        <input
-          ref={input}
-          type="file"
-          accept=".csv,.txt,.tsv,.wav,text/csv,audio/wav"
-          className="sr-only"
-          aria-label="A CSV or WAV file of the motor's current"
-          onChange={(event) => {
-            void open(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
-        <button
-          type="button"
-          className="btn btn-main"
-          disabled={working !== null}
-          onClick={() => input.current?.click()}
-        >
-          CSV or WAV file
-        </button>
-        {page.practice !== null && (
-          <button
-            type="button"
-            className="btn"
-            disabled={working !== null}
-            onClick={() => void fromInstrument()}
-          >
-            From the practice scope
-          </button>
-        )}
-      </div>
+      <ReadRecording
+        page={page}
+        setting={setting}
+        setSetting={setSetting}
+        bars={bars}
+        setBars={setBars}
+        poles={poles}
+        setPoles={setPoles}
+        rpm={rpm}
+        setRpm={setRpm}
+        chopping={chopping}
+        setChopping={setChopping}
+        input={input}
+        open={open}
+        working={working}
+        fromInstrument={fromInstrument}
+      />
       {opened && <Found opened={opened} />}
       {opened && (
-        <div className="flex flex-wrap items-end gap-3">
-          {opened.sketch.columns.length > 1 && (
-            <label className="grid text-soft">
-              the current is in
-              <select
-                className="field text-ink"
-                value={column}
-                onChange={(event) => setColumn(Number(event.target.value))}
-              >
-                {opened.sketch.columns.map(({ name, unit }, i) => (
-                  <option key={i} value={i} disabled={i === opened.sketch.timeColumn}>
-                    {name || `column ${i + 1}`}
-                    {unit ? `, ${unit}` : ""}
-                  </option>
-                ))}
-              </select>
-            </label>
-          )}
-          <label className="grid text-soft">
-            measured by
-            <select
-              className="field text-ink"
-              value={kind}
-              onChange={(event) => setKind(event.target.value as ScaleKind)}
-            >
-              {(Object.keys(scaleWords) as ScaleKind[]).map((own) => (
-                <option key={own} value={own}>
-                  {scaleWords[own]}
-                </option>
-              ))}
-            </select>
-          </label>
-          {kind !== "amps" && (
-            <SmallField label={scaleWords[kind].split(", ")[1] ?? ""} value={scale} onChange={setScale} />
-          )}
-          {opened.sketch.timeColumn === null && opened.sketch.kind === "csv" && (
-            <SmallField label="samples a second" value={rate} onChange={setRate} />
-          )}
-          <button
-            type="button"
-            className="btn btn-main"
-            disabled={working !== null}
-            onClick={() => void read()}
-          >
-            Read it
-          </button>
-          <button type="button" className="btn" onClick={() => setOpened(null)}>
-            Leave it
-          </button>
-        </div>
+        <ColumnChoice
+          opened={opened}
+          column={column}
+          setColumn={setColumn}
+          kind={kind}
+          setKind={setKind}
+          scale={scale}
+          setScale={setScale}
+          rate={rate}
+          setRate={setRate}
+          working={working}
+          read={read}
+          setOpened={setOpened}
+        />
       )}
       <WorkingBar working={working} onStop={stop} problem={problem} />
     </section>
@@ -313,6 +256,164 @@ function Found({ opened: { file, sketch } }: { opened: Opened }) {
           </tbody>
         </table>
       </div>
+    </div>
+  );
+}
+
+interface ReadRecordingProps {
+  readonly page: TraceImportProps["page"];
+  readonly setting: string;
+  readonly setSetting: Dispatch<SetStateAction<string>>;
+  readonly bars: string;
+  readonly setBars: Dispatch<SetStateAction<string>>;
+  readonly poles: string;
+  readonly setPoles: Dispatch<SetStateAction<string>>;
+  readonly rpm: string;
+  readonly setRpm: Dispatch<SetStateAction<string>>;
+  readonly chopping: string;
+  readonly setChopping: Dispatch<SetStateAction<string>>;
+  readonly input: RefObject<HTMLInputElement | null>;
+  readonly open: (file: File | undefined) => Promise<void>;
+  readonly working: ReturnType<typeof useRecordingWorker>["working"];
+  readonly fromInstrument: () => Promise<void>;
+}
+
+/** How the trace was taken, and the file or instrument it comes from. */
+function ReadRecording({
+  page,
+  setting,
+  setSetting,
+  bars,
+  setBars,
+  poles,
+  setPoles,
+  rpm,
+  setRpm,
+  chopping,
+  setChopping,
+  input,
+  open,
+  working,
+  fromInstrument,
+}: ReadRecordingProps) {
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <h2 id="bring-trace" className="self-center font-bold">
+        Read a trace
+      </h2>
+      <SpeedChoice label="taken on speed" settings={page.settings} value={setting} onChange={setSetting} />
+      <SmallField label="bars" value={bars} onChange={setBars} hint="if known" />
+      <SmallField label="poles" value={poles} onChange={setPoles} />
+      <SmallField label="rpm" value={rpm} onChange={setRpm} hint="if known" />
+      <SmallField label="chopping, Hz" value={chopping} onChange={setChopping} hint="if known" />
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.txt,.tsv,.wav,text/csv,audio/wav"
+        className="sr-only"
+        aria-label="A CSV or WAV file of the motor's current"
+        onChange={(event) => {
+          void open(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+      <button
+        type="button"
+        className="btn btn-main"
+        disabled={working !== null}
+        onClick={() => input.current?.click()}
+      >
+        CSV or WAV file
+      </button>
+      {page.practice !== null && (
+        <button
+          type="button"
+          className="btn"
+          disabled={working !== null}
+          onClick={() => void fromInstrument()}
+        >
+          From the practice scope
+        </button>
+      )}
+    </div>
+  );
+}
+
+interface ColumnChoiceProps {
+  readonly opened: Opened;
+  readonly column: number;
+  readonly setColumn: Dispatch<SetStateAction<number>>;
+  readonly kind: ScaleKind;
+  readonly setKind: Dispatch<SetStateAction<ScaleKind>>;
+  readonly scale: string;
+  readonly setScale: Dispatch<SetStateAction<string>>;
+  readonly rate: string;
+  readonly setRate: Dispatch<SetStateAction<string>>;
+  readonly working: ReturnType<typeof useRecordingWorker>["working"];
+  readonly read: () => Promise<void>;
+  readonly setOpened: Dispatch<SetStateAction<Opened | null>>;
+}
+
+/** Which column of an opened file holds the current, and in which scale. */
+function ColumnChoice({
+  opened,
+  column,
+  setColumn,
+  kind,
+  setKind,
+  scale,
+  setScale,
+  rate,
+  setRate,
+  working,
+  read,
+  setOpened,
+}: ColumnChoiceProps) {
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      {opened.sketch.columns.length > 1 && (
+        <label className="grid text-soft">
+          the current is in
+          <select
+            className="field text-ink"
+            value={column}
+            onChange={(event) => setColumn(Number(event.target.value))}
+          >
+            {opened.sketch.columns.map(({ name, unit }, i) => (
+              <option key={i} value={i} disabled={i === opened.sketch.timeColumn}>
+                {name || `column ${i + 1}`}
+                {unit ? `, ${unit}` : ""}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <label className="grid text-soft">
+        measured by
+        <select
+          className="field text-ink"
+          value={kind}
+          onChange={(event) => setKind(event.target.value as ScaleKind)}
+        >
+          {(Object.keys(scaleWords) as ScaleKind[]).map((own) => (
+            <option key={own} value={own}>
+              {scaleWords[own]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {kind !== "amps" && (
+        <SmallField label={scaleWords[kind].split(", ")[1] ?? ""} value={scale} onChange={setScale} />
+      )}
+      {opened.sketch.timeColumn === null && opened.sketch.kind === "csv" && (
+        <SmallField label="samples a second" value={rate} onChange={setRate} />
+      )}
+      <button type="button" className="btn btn-main" disabled={working !== null} onClick={() => void read()}>
+        Read it
+      </button>
+      <button type="button" className="btn" onClick={() => setOpened(null)}>
+        Leave it
+      </button>
     </div>
   );
 }

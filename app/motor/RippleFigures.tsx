@@ -1,3 +1,4 @@
+import type { JSX } from "react";
 import { EnterEvidence } from "./EnterEvidence";
 import { amps, hertz, rpm, seconds } from "./figureText";
 import type { MotorPageData } from "./motorPageView.server";
@@ -53,55 +54,7 @@ export function RippleFigures({ page, trace, shown, onShow }: HumpFiguresProps) 
           </h2>
           <p className="text-base">{figures.because}.</p>
           <p className="mt-1 text-base">{advice[figures.verdict]}</p>
-          <div className="mt-2 grid text-base">
-            {figure("mean", "mean", amps(figures.meanAmps))}
-            {figure("swing", "peak to peak", amps(figures.peakToPeakAmps))}
-            {figure("humps", "humps a second", figures.humpHz === null ? null : hertz(figures.humpHz))}
-            {figure("turn", "speed", figures.rpm === null ? null : rpm(figures.rpm))}
-            {figure(
-              "perTurn",
-              "humps a turn, bars",
-              figures.humpsPerTurn === null ? null : `${figures.humpsPerTurn}, ${figures.bars ?? "?"}`,
-            )}
-            {figure(
-              "bad",
-              "bad humps",
-              figures.turns === null || figures.verdict === "unclear"
-                ? null
-                : figures.badHumps.length === 0
-                  ? "none"
-                  : `${figures.badHumps.map((hump) => hump + 1).join(", ")}: ${figures.badBars} bar${figures.badBars === 1 ? "" : "s"} at least`,
-            )}
-            {figure(
-              "wander",
-              "swing over a turn",
-              figures.wanderAmps === null ? null : amps(figures.wanderAmps),
-            )}
-            {figure(
-              "inrush",
-              "inrush",
-              figures.startUp === null
-                ? null
-                : `${amps(figures.startUp.inrushAmps)}, settled in ${seconds(figures.startUp.settleSeconds)}`,
-            )}
-            {figure(
-              "dropouts",
-              "moments without current",
-              figures.dropoutCount === 0
-                ? null
-                : `${figures.dropoutCount}, longest ${seconds(Math.max(...figures.dropouts.map((own) => own.seconds)))}`,
-            )}
-            {figure(
-              "chopping",
-              "chopping, taken out",
-              figures.chopping === null ? null : hertz(figures.chopping.hz),
-            )}
-            {drift > 0.005 && (
-              <p className="border-t border-rule px-1 py-2 text-soft">
-                The speed drifts by {(100 * drift).toFixed(1)} % over the trace; it is followed.
-              </p>
-            )}
-          </div>
+          <FigureTable figure={figure} figures={figures} drift={drift} />
           {figures.cannot.length > 0 && (
             <ul className="mt-2 list-disc pl-5 text-base text-soft">
               {figures.cannot.map((reason) => (
@@ -128,6 +81,63 @@ export function RippleFigures({ page, trace, shown, onShow }: HumpFiguresProps) 
       >
         Enter as evidence: {amps(figures.meanAmps)} on speed {setup.setting}
       </EnterEvidence>
+    </div>
+  );
+}
+
+interface FigureTableProps {
+  readonly figure: (id: string, title: string, value: string | null) => JSX.Element | null;
+  readonly figures: HumpFiguresProps["trace"]["record"]["figures"];
+  readonly drift: number;
+}
+
+/** The figures of a recording, each to be shown in its picture. */
+function FigureTable({ figure, figures, drift }: FigureTableProps) {
+  return (
+    <div className="mt-2 grid text-base">
+      {figure("mean", "mean", amps(figures.meanAmps))}
+      {figure("swing", "peak to peak", amps(figures.peakToPeakAmps))}
+      {figure("humps", "humps a second", figures.humpHz === null ? null : hertz(figures.humpHz))}
+      {figure("turn", "speed", figures.rpm === null ? null : rpm(figures.rpm))}
+      {figure(
+        "perTurn",
+        "humps a turn, bars",
+        figures.humpsPerTurn === null ? null : `${figures.humpsPerTurn}, ${figures.bars ?? "?"}`,
+      )}
+      {figure(
+        "bad",
+        "bad humps",
+        figures.turns === null || figures.verdict === "unclear"
+          ? null
+          : figures.badHumps.length === 0
+            ? "none"
+            : `${figures.badHumps.map((hump) => hump + 1).join(", ")}: ${figures.badBars} bar${figures.badBars === 1 ? "" : "s"} at least`,
+      )}
+      {figure("wander", "swing over a turn", figures.wanderAmps === null ? null : amps(figures.wanderAmps))}
+      {figure(
+        "inrush",
+        "inrush",
+        figures.startUp === null
+          ? null
+          : `${amps(figures.startUp.inrushAmps)}, settled in ${seconds(figures.startUp.settleSeconds)}`,
+      )}
+      {figure(
+        "dropouts",
+        "moments without current",
+        figures.dropoutCount === 0
+          ? null
+          : `${figures.dropoutCount}, longest ${seconds(Math.max(...figures.dropouts.map((own) => own.seconds)))}`,
+      )}
+      {figure(
+        "chopping",
+        "chopping, taken out",
+        figures.chopping === null ? null : hertz(figures.chopping.hz),
+      )}
+      {drift > 0.005 && (
+        <p className="border-t border-rule px-1 py-2 text-soft">
+          The speed drifts by {(100 * drift).toFixed(1)} % over the trace; it is followed.
+        </p>
+      )}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import type { MotorPageData } from "./motorPageView.server";
@@ -43,37 +44,8 @@ export function RippleView({ page }: { page: MotorPageData }) {
       {trace && (
         <>
           <div className="flex flex-wrap items-end gap-3 text-base">
-            <label className="grid min-w-0 text-soft">
-              trace
-              <select
-                className="field max-w-full text-ink"
-                value={trace.id}
-                onChange={(event) => setChosen(event.target.value)}
-              >
-                {traces.map((line) => (
-                  <option key={line.id} value={line.id}>
-                    {name(line)}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <label className="grid min-w-0 text-soft">
-              laid over it
-              <select
-                className="field max-w-full text-ink"
-                value={other?.id ?? ""}
-                onChange={(event) => setBeside(event.target.value)}
-              >
-                <option value="">nothing</option>
-                {others.map((line) => (
-                  <option key={line.id} value={line.id}>
-                    {healthy.includes(line)
-                      ? `healthy one of this motor part: ${line.record.name}`
-                      : name(line)}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <RecordingChoice trace={trace} setChosen={setChosen} traces={traces} name={name} />
+            <BesideChoice other={other} setBeside={setBeside} others={others} healthy={healthy} name={name} />
             <RecordingActions page={page} trace={trace} />
           </div>
           <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
@@ -83,5 +55,61 @@ export function RippleView({ page }: { page: MotorPageData }) {
         </>
       )}
     </div>
+  );
+}
+
+interface RecordingChoiceProps {
+  readonly trace: RippleLine;
+  readonly setChosen: Dispatch<SetStateAction<string | null>>;
+  readonly traces: RippleLine[];
+  readonly name: (line: RippleLine) => string;
+}
+
+/** Which recording is shown. */
+function RecordingChoice({ trace, setChosen, traces, name }: RecordingChoiceProps) {
+  return (
+    <label className="grid min-w-0 text-soft">
+      trace
+      <select
+        className="field max-w-full text-ink"
+        value={trace.id}
+        onChange={(event) => setChosen(event.target.value)}
+      >
+        {traces.map((line) => (
+          <option key={line.id} value={line.id}>
+            {name(line)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+interface BesideChoiceProps {
+  readonly other: RippleLine | undefined;
+  readonly setBeside: Dispatch<SetStateAction<string>>;
+  readonly others: RippleLine[];
+  readonly healthy: RippleLine[];
+  readonly name: (line: RippleLine) => string;
+}
+
+/** Which recording is shown beside it. */
+function BesideChoice({ other, setBeside, others, healthy, name }: BesideChoiceProps) {
+  return (
+    <label className="grid min-w-0 text-soft">
+      laid over it
+      <select
+        className="field max-w-full text-ink"
+        value={other?.id ?? ""}
+        onChange={(event) => setBeside(event.target.value)}
+      >
+        <option value="">nothing</option>
+        {others.map((line) => (
+          <option key={line.id} value={line.id}>
+            {healthy.includes(line) ? `healthy one of this motor part: ${line.record.name}` : name(line)}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

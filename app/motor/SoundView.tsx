@@ -1,6 +1,7 @@
 import { noises } from "@core/motor/mechanicalMode";
 import type { SoundRecord } from "@core/recording/storedRecording";
 import type { ToneSource } from "@core/sound/motorSound";
+import type { Dispatch, RefObject, SetStateAction } from "react";
 import { useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import { Picture, zoomX } from "../ui/Picture";
@@ -34,6 +35,8 @@ const noiseAdvice = {
   whistle:
     "It does not follow the speed: look at the duct, a gasket, the vent hole. If a finger over the motor's vent hole stops it, the motor will fail.",
 } as const;
+
+type SoundLine = RecordingLine & { readonly record: SoundRecord };
 
 interface Chosen {
   readonly file: File;
@@ -123,92 +126,25 @@ export function SoundView({ page }: { page: MotorPageData }) {
   };
   return (
     <div className="grid min-w-0 gap-4">
-      <section aria-labelledby="bring-sound" className="sheet-card grid gap-2 p-3 text-base">
-        <div className="flex flex-wrap items-end gap-3">
-          <h2 id="bring-sound" className="self-center font-bold">
-            Listen to recordings
-          </h2>
-          <SmallField label="blades of the wheel" value={blades} onChange={setBlades} hint="if counted" />
-          <input
-            ref={input}
-            type="file"
-            multiple
-            accept=".wav,audio/wav"
-            className="sr-only"
-            aria-label="WAV recordings of the blower"
-            onChange={(event) => {
-              add(event.target.files);
-              event.target.value = "";
-            }}
-          />
-          <button
-            type="button"
-            className="btn btn-main"
-            disabled={working !== null || files.length >= mostFiles}
-            onClick={() => input.current?.click()}
-          >
-            WAV files
-          </button>
-        </div>
-        <p className="text-soft">
-          Ten seconds each at two or three speeds, the phone held at the same place by the duct, doors shut.
-        </p>
-        {files.map(({ file, setting, rpm }, i) => (
-          <div key={i} className="flex flex-wrap items-end gap-3">
-            <b className="self-center">{file.name}</b>
-            <SpeedChoice
-              label="speed"
-              settings={page.settings.slice(1)}
-              value={setting}
-              onChange={(own) => change(i, { setting: own })}
-            />
-            <SmallField
-              label="rpm, if known"
-              value={rpm}
-              onChange={(own) => change(i, { rpm: own })}
-              hint={predicted(setting)}
-            />
-            <button type="button" className="btn" onClick={() => change(i, { rpm: predicted(setting) })}>
-              as the circuit predicts
-            </button>
-            <button type="button" className="btn" onClick={() => setFiles(files.filter((_, at) => at !== i))}>
-              Leave it
-            </button>
-          </div>
-        ))}
-        {files.length > 0 && (
-          <button
-            type="button"
-            className="btn btn-main justify-self-start"
-            disabled={working !== null}
-            onClick={() => void read()}
-          >
-            Hear {files.length === 1 ? "it" : "them"}
-          </button>
-        )}
-        <WorkingBar working={working} onStop={stop} problem={problem} />
-      </section>
+      <BringSound
+        blades={blades}
+        setBlades={setBlades}
+        input={input}
+        add={add}
+        working={working}
+        files={files}
+        page={page}
+        change={change}
+        predicted={predicted}
+        setFiles={setFiles}
+        read={read}
+        stop={stop}
+        problem={problem}
+      />
       {!sound && <p className="text-base text-soft">Nothing recorded yet.</p>}
       {sound && (
         <>
-          <div className="flex flex-wrap items-end gap-3 text-base">
-            <label className="grid min-w-0 text-soft">
-              recordings
-              <select
-                className="field max-w-full text-ink"
-                value={sound.id}
-                onChange={(event) => setChosen(event.target.value)}
-              >
-                {sounds.map((line) => (
-                  <option key={line.id} value={line.id}>
-                    {line.record.name}, {line.when} {line.time}
-                    {line.struck ? ", struck out" : ""}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <RecordingActions page={page} trace={sound} />
-          </div>
+          <SoundChoice sound={sound} setChosen={setChosen} sounds={sounds} page={page} />
           <Heard page={page} sound={sound} />
         </>
       )}
@@ -216,54 +152,14 @@ export function SoundView({ page }: { page: MotorPageData }) {
   );
 }
 
-function Heard({
-  page,
-  sound,
-}: {
-  page: MotorPageData;
-  sound: RecordingLine & { readonly record: SoundRecord };
-}) {
+function Heard({ page, sound }: { page: MotorPageData; sound: SoundLine }) {
   const { figures, picture, setup, source } = sound.record;
   const ordered = [...noises].sort((a, b) => (figures.odds[b] ?? 0) - (figures.odds[a] ?? 0));
   const follows = figures.followsSpeed === null ? {} : { followsSpeed: figures.followsSpeed };
   return (
     <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
       <div className="grid gap-3">
-        <section className="tag-card" aria-labelledby="heard-noise">
-          <div className="tag-face text-base">
-            <h2 id="heard-noise" className="pr-6 text-xl font-bold capitalize">
-              {figures.likeliest}
-            </h2>
-            <p>{noiseAdvice[figures.likeliest]}</p>
-            <p>
-              {figures.followsSpeed === null
-                ? ""
-                : figures.followsSpeed
-                  ? "It follows the speed."
-                  : "It does not follow the speed."}
-            </p>
-            <ul className="mt-2 grid gap-1">
-              {ordered.map((noise) => (
-                <li key={noise}>
-                  <span className="flex justify-between">
-                    {noise} <span className="figures">{percentOf(figures.odds[noise] ?? 0)}</span>
-                  </span>
-                  <span
-                    className="doubt-bar block"
-                    style={{ width: `${Math.max(0.5, 100 * (figures.odds[noise] ?? 0))}%` }}
-                  />
-                </li>
-              ))}
-            </ul>
-            {figures.cannot.length > 0 && (
-              <ul className="mt-2 list-disc pl-5 text-soft">
-                {figures.cannot.map((reason) => (
-                  <li key={reason}>{reason}</li>
-                ))}
-              </ul>
-            )}
-          </div>
-        </section>
+        <HeardNoise figures={figures} ordered={ordered} />
         <EnterEvidence
           token={`listen-${sound.id}`}
           source={source}
@@ -271,62 +167,10 @@ function Heard({
         >
           Enter as evidence: {figures.likeliest}
         </EnterEvidence>
-        <section aria-labelledby="tones" className="sheet-card p-3 text-base">
-          <h2 id="tones" className="font-bold">
-            Tones
-          </h2>
-          {figures.tones.length === 0 && <p className="text-soft">None stands out.</p>}
-          <ul>
-            {figures.tones.map((tone) => (
-              <li key={tone.hz.join()} className="border-t border-rule py-1">
-                <span className="figures">
-                  {tone.hz.map((hz) => (hz === null ? "–" : hertz(hz))).join(" · ")}
-                </span>
-                {tone.order !== null && <span className="figures"> · order {tone.order.toFixed(2)}</span>}
-                <span className="text-soft"> · {Math.round(tone.over)} dB over the rest</span>
-                <br />
-                {sourceWords[tone.source]}
-                {tone.follows === true ? ", follows the speed" : ""}
-              </li>
-            ))}
-          </ul>
-        </section>
+        <Tones figures={figures} />
       </div>
       <div className="grid min-w-0 gap-3">
-        <Picture
-          title="Spectra"
-          words={
-            figures.tones
-              .map(
-                ({ hz }) => `tone at ${hz.map((own) => (own === null ? "none" : hertz(own))).join(" and ")}`,
-              )
-              .join("; ") || "no tone stands out"
-          }
-          file={`job-${page.id}-sound`}
-          of={sound.id}
-          zooms
-          configure={(colours) => ({
-            type: "line",
-            data: {
-              datasets: picture.map(({ setting, spectrum: { topHz, decibels } }, i) => ({
-                label: `speed ${setting}`,
-                data: decibels.map((y, at) => ({ x: ((at + 0.5) * topHz) / decibels.length, y })),
-                borderColor: [colours.ink, colours.feed, colours.ground][i] ?? colours.ink,
-                borderDash: [[], [6, 3], [2, 3]][i] ?? [],
-                borderWidth: 1.5,
-                pointRadius: 0,
-                parsing: false as const,
-              })),
-            },
-            options: {
-              scales: {
-                x: { type: "linear", title: { display: true, text: "Hz" } },
-                y: { title: { display: true, text: "dB below the tallest" } },
-              },
-              plugins: { legend: { position: "bottom" }, zoom: zoomX },
-            },
-          })}
-        />
+        <SpectraPicture figures={figures} page={page} sound={sound} picture={picture} />
         {picture.map(({ name, setting, spectrogram }) => (
           <SpectrogramPicture
             key={`${name} ${setting}`}
@@ -336,5 +180,258 @@ function Heard({
         ))}
       </div>
     </div>
+  );
+}
+
+interface BringSoundProps {
+  readonly blades: string;
+  readonly setBlades: Dispatch<SetStateAction<string>>;
+  readonly input: RefObject<HTMLInputElement | null>;
+  readonly add: (list: FileList | null) => void;
+  readonly working: ReturnType<typeof useRecordingWorker>["working"];
+  readonly files: readonly Chosen[];
+  readonly page: MotorPageData;
+  readonly change: (at: number, part: Partial<Chosen>) => void;
+  readonly predicted: (setting: string) => string;
+  readonly setFiles: Dispatch<SetStateAction<readonly Chosen[]>>;
+  readonly read: () => Promise<void>;
+  readonly stop: () => void;
+  readonly problem: string;
+}
+
+/** Recordings to be listened to, from the microphone or from files. */
+function BringSound({
+  blades,
+  setBlades,
+  input,
+  add,
+  working,
+  files,
+  page,
+  change,
+  predicted,
+  setFiles,
+  read,
+  stop,
+  problem,
+}: BringSoundProps) {
+  return (
+    <section aria-labelledby="bring-sound" className="sheet-card grid gap-2 p-3 text-base">
+      <div className="flex flex-wrap items-end gap-3">
+        <h2 id="bring-sound" className="self-center font-bold">
+          Listen to recordings
+        </h2>
+        <SmallField label="blades of the wheel" value={blades} onChange={setBlades} hint="if counted" />
+        <input
+          ref={input}
+          type="file"
+          multiple
+          accept=".wav,audio/wav"
+          className="sr-only"
+          aria-label="WAV recordings of the blower"
+          onChange={(event) => {
+            add(event.target.files);
+            event.target.value = "";
+          }}
+        />
+        <button
+          type="button"
+          className="btn btn-main"
+          disabled={working !== null || files.length >= mostFiles}
+          onClick={() => input.current?.click()}
+        >
+          WAV files
+        </button>
+      </div>
+      <p className="text-soft">
+        Ten seconds each at two or three speeds, the phone held at the same place by the duct, doors shut.
+      </p>
+      {files.map(({ file, setting, rpm }, i) => (
+        <div key={i} className="flex flex-wrap items-end gap-3">
+          <b className="self-center">{file.name}</b>
+          <SpeedChoice
+            label="speed"
+            settings={page.settings.slice(1)}
+            value={setting}
+            onChange={(own) => change(i, { setting: own })}
+          />
+          <SmallField
+            label="rpm, if known"
+            value={rpm}
+            onChange={(own) => change(i, { rpm: own })}
+            hint={predicted(setting)}
+          />
+          <button type="button" className="btn" onClick={() => change(i, { rpm: predicted(setting) })}>
+            as the circuit predicts
+          </button>
+          <button type="button" className="btn" onClick={() => setFiles(files.filter((_, at) => at !== i))}>
+            Leave it
+          </button>
+        </div>
+      ))}
+      {files.length > 0 && (
+        <button
+          type="button"
+          className="btn btn-main justify-self-start"
+          disabled={working !== null}
+          onClick={() => void read()}
+        >
+          Hear {files.length === 1 ? "it" : "them"}
+        </button>
+      )}
+      <WorkingBar working={working} onStop={stop} problem={problem} />
+    </section>
+  );
+}
+
+interface SoundChoiceProps {
+  readonly sound: SoundLine;
+  readonly setChosen: Dispatch<SetStateAction<string | null>>;
+  readonly sounds: readonly SoundLine[];
+  readonly page: MotorPageData;
+}
+
+/** Which recording is shown. */
+function SoundChoice({ sound, setChosen, sounds, page }: SoundChoiceProps) {
+  return (
+    <div className="flex flex-wrap items-end gap-3 text-base">
+      <label className="grid min-w-0 text-soft">
+        recordings
+        <select
+          className="field max-w-full text-ink"
+          value={sound.id}
+          onChange={(event) => setChosen(event.target.value)}
+        >
+          {sounds.map((line) => (
+            <option key={line.id} value={line.id}>
+              {line.record.name}, {line.when} {line.time}
+              {line.struck ? ", struck out" : ""}
+            </option>
+          ))}
+        </select>
+      </label>
+      <RecordingActions page={page} trace={sound} />
+    </div>
+  );
+}
+
+interface HeardNoiseProps {
+  readonly figures: SoundRecord["figures"];
+  readonly ordered: readonly (typeof noises)[number][];
+}
+
+/** What the noise most likely is. */
+function HeardNoise({ figures, ordered }: HeardNoiseProps) {
+  return (
+    <section className="tag-card" aria-labelledby="heard-noise">
+      <div className="tag-face text-base">
+        <h2 id="heard-noise" className="pr-6 text-xl font-bold capitalize">
+          {figures.likeliest}
+        </h2>
+        <p>{noiseAdvice[figures.likeliest]}</p>
+        <p>
+          {figures.followsSpeed === null
+            ? ""
+            : figures.followsSpeed
+              ? "It follows the speed."
+              : "It does not follow the speed."}
+        </p>
+        <ul className="mt-2 grid gap-1">
+          {ordered.map((noise) => (
+            <li key={noise}>
+              <span className="flex justify-between">
+                {noise} <span className="figures">{percentOf(figures.odds[noise] ?? 0)}</span>
+              </span>
+              <span
+                className="doubt-bar block"
+                style={{ width: `${Math.max(0.5, 100 * (figures.odds[noise] ?? 0))}%` }}
+              />
+            </li>
+          ))}
+        </ul>
+        {figures.cannot.length > 0 && (
+          <ul className="mt-2 list-disc pl-5 text-soft">
+            {figures.cannot.map((reason) => (
+              <li key={reason}>{reason}</li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </section>
+  );
+}
+
+interface TonesProps {
+  readonly figures: SoundRecord["figures"];
+}
+
+/** The strongest tones and where they come from. */
+function Tones({ figures }: TonesProps) {
+  return (
+    <section aria-labelledby="tones" className="sheet-card p-3 text-base">
+      <h2 id="tones" className="font-bold">
+        Tones
+      </h2>
+      {figures.tones.length === 0 && <p className="text-soft">None stands out.</p>}
+      <ul>
+        {figures.tones.map((tone) => (
+          <li key={tone.hz.join()} className="border-t border-rule py-1">
+            <span className="figures">
+              {tone.hz.map((hz) => (hz === null ? "–" : hertz(hz))).join(" · ")}
+            </span>
+            {tone.order !== null && <span className="figures"> · order {tone.order.toFixed(2)}</span>}
+            <span className="text-soft"> · {Math.round(tone.over)} dB over the rest</span>
+            <br />
+            {sourceWords[tone.source]}
+            {tone.follows === true ? ", follows the speed" : ""}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface SpectraPictureProps {
+  readonly figures: SoundRecord["figures"];
+  readonly page: MotorPageData;
+  readonly sound: SoundLine;
+  readonly picture: SoundRecord["picture"];
+}
+
+/** Both spectra, with and without the motor's own lines. */
+function SpectraPicture({ figures, page, sound, picture }: SpectraPictureProps) {
+  return (
+    <Picture
+      title="Spectra"
+      words={
+        figures.tones
+          .map(({ hz }) => `tone at ${hz.map((own) => (own === null ? "none" : hertz(own))).join(" and ")}`)
+          .join("; ") || "no tone stands out"
+      }
+      file={`job-${page.id}-sound`}
+      of={sound.id}
+      zooms
+      configure={(colours) => ({
+        type: "line",
+        data: {
+          datasets: picture.map(({ setting, spectrum: { topHz, decibels } }, i) => ({
+            label: `speed ${setting}`,
+            data: decibels.map((y, at) => ({ x: ((at + 0.5) * topHz) / decibels.length, y })),
+            borderColor: [colours.ink, colours.feed, colours.ground][i] ?? colours.ink,
+            borderDash: [[], [6, 3], [2, 3]][i] ?? [],
+            borderWidth: 1.5,
+            pointRadius: 0,
+            parsing: false as const,
+          })),
+        },
+        options: {
+          scales: {
+            x: { type: "linear", title: { display: true, text: "Hz" } },
+            y: { title: { display: true, text: "dB below the tallest" } },
+          },
+          plugins: { legend: { position: "bottom" }, zoom: zoomX },
+        },
+      })}
+    />
   );
 }

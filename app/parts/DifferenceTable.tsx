@@ -1,5 +1,6 @@
 import { minutesText } from "@core/units/wording";
 import { useState } from "react";
+import type { FetcherWithComponents } from "react-router";
 import { useFetcher } from "react-router";
 import type { PartsData } from "./partsView.server";
 
@@ -78,25 +79,7 @@ function DifferenceLine({ part, own, match }: { part: string; own: Difference; m
               >
                 it does no harm here
               </button>
-              {open && (
-                <fetcher.Form method="post" className="flex flex-wrap items-end gap-2">
-                  <input type="hidden" name="part" value={part} />
-                  <input type="hidden" name="feature" value={own.feature} />
-                  <label className="grid grow gap-1 text-soft">
-                    Why; it is kept with the job
-                    <input
-                      name="words"
-                      required
-                      minLength={3}
-                      maxLength={300}
-                      className="field w-full text-ink"
-                    />
-                  </label>
-                  <button type="submit" name="intent" value="override" className="btn">
-                    Judge it harmless
-                  </button>
-                </fetcher.Form>
-              )}
+              {open && <OverrideForm fetcher={fetcher} part={part} own={own} />}
             </>
           )
         )}
@@ -111,5 +94,28 @@ function Judged({ judgement }: { judgement: Difference["judgement"] }) {
     <span className="font-semibold text-feed">△ {words.adaptable}</span>
   ) : (
     <span className="text-good">✓ {words.harmless}</span>
+  );
+}
+
+interface OverrideFormProps {
+  readonly fetcher: FetcherWithComponents<any>;
+  readonly part: string;
+  readonly own: Difference;
+}
+
+/** Why the difference is accepted. */
+function OverrideForm({ fetcher, part, own }: OverrideFormProps) {
+  return (
+    <fetcher.Form method="post" className="flex flex-wrap items-end gap-2">
+      <input type="hidden" name="part" value={part} />
+      <input type="hidden" name="feature" value={own.feature} />
+      <label className="grid grow gap-1 text-soft">
+        Why; it is kept with the job
+        <input name="words" required minLength={3} maxLength={300} className="field w-full text-ink" />
+      </label>
+      <button type="submit" name="intent" value="override" className="btn">
+        Judge it harmless
+      </button>
+    </fetcher.Form>
   );
 }

@@ -1,5 +1,6 @@
 import { holesText } from "@core/match/holeText";
 import { sides } from "@core/match/partDescription";
+import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { coilField, fieldsOf } from "./partForm";
@@ -24,7 +25,7 @@ export function PartForm({ match }: { match: PartsData }) {
   const body = kind !== "connector";
   const busy = fetcher.state !== "idle";
   const done = !busy && fetcher.data?.problem === null;
-  const field = (name: string) => ({ name, beside: beside[name] ?? "" });
+  const field: FieldOf = (name) => ({ name, beside: beside[name] ?? "" });
   return (
     <fetcher.Form method="post" className="grid gap-4 pb-3" key={match.part}>
       <input type="hidden" name="intent" value="typed" />
@@ -42,37 +43,11 @@ export function PartForm({ match }: { match: PartsData }) {
         <Text name="price" label="Price to the shop" figures />
       </div>
       {match.kind === "resistor" && place.pins.length > 0 ? (
-        <label className="grid gap-0.5 text-soft sm:w-72">
-          It is
-          <select
-            name="kind"
-            value={kind}
-            onChange={(event) => setKind(event.target.value)}
-            className="field text-ink"
-          >
-            {packAndPlug.map(([value, title]) => (
-              <option key={value} value={value}>
-                {title}
-              </option>
-            ))}
-          </select>
-        </label>
+        <KindChoice kind={kind} setKind={setKind} />
       ) : (
         <input type="hidden" name="kind" value={kind} />
       )}
-      <Group title="Plug and body">
-        <Text {...field("pins")} label="Pins in its plug" figures />
-        <Select {...field("tab")} label="Tab of the plug" of={sides} />
-        {body && (
-          <>
-            <Text {...field("holes")} label="Holes: 52 between, or the three sides, mm" wide />
-            <Text {...field("screws")} label="Screws" figures />
-            <Select {...field("notch")} label="Corner or key" of={["none", ...sides]} />
-            <Select {...field("gasket")} label="Gasket" of={yesNo} />
-            <Select {...field("climate")} label="Climate" of={["manual", "automatic"]} />
-          </>
-        )}
-      </Group>
+      <PlugAndBody field={field} body={body} />
       {motor && (
         <>
           <Group title="Its plate, or the box">
@@ -81,35 +56,10 @@ export function PartForm({ match }: { match: PartsData }) {
             <Text {...field("stallAmps")} label="Amps held still" figures />
             <Text {...field("ratedRpm")} label="Turns a minute" figures />
           </Group>
-          <Group title="Wheel and housing">
-            <Select
-              {...field("turns")}
-              label="Turns, seen on the wheel"
-              of={["clockwise", "anticlockwise"]}
-            />
-            <Select {...field("wheelIncluded")} label="Wheel on it" of={yesNo} />
-            <Text {...field("outerMm")} label="Wheel across, mm" figures />
-            <Text {...field("heightMm")} label="Wheel height, mm" figures />
-            <Text {...field("boreMm")} label="Bore, mm" figures />
-            <Select {...field("shaft")} label="Shaft" of={["round", "flat", "splined"]} />
-            <Select {...field("hold")} label="Wheel held by" of={["pressed", "clip", "nut"]} />
-            <Select {...field("ventTube")} label="Vent tube" of={yesNo} />
-            <Select {...field("drainNose")} label="Drain nose" of={yesNo} />
-          </Group>
+          <WheelAndHousing field={field} />
         </>
       )}
-      {kind === "resistor" && place.coils.length > 0 && (
-        <Group title="Ohms, measured on the pack lying free">
-          {place.coils.map((coil) => (
-            <Text
-              key={coilField(coil)}
-              {...field(coilField(coil))}
-              label={`${coil.from} to ${coil.to}`}
-              figures
-            />
-          ))}
-        </Group>
-      )}
+      {kind === "resistor" && place.coils.length > 0 && <PackOhms field={field} place={place} />}
       {(kind === "resistor" || kind === "connector") && place.pins.length > 0 && (
         <Group title="Leads to splice in, by pin: colour like BK/YE">
           {place.pins.map((pin) => (
@@ -155,6 +105,9 @@ function Group({ title, children }: { title: string; children: React.ReactNode }
   );
 }
 
+/** A field's name, and what stands grey in it. */
+type FieldOf = (name: string) => FieldProps extends infer P ? Pick<P & FieldProps, "name" | "beside"> : never;
+
 interface FieldProps {
   readonly name: string;
   readonly label: string;
@@ -196,3 +149,89 @@ const Select = ({ name, label, beside, of }: FieldProps & { readonly of: readonl
     </select>
   </label>
 );
+
+interface KindChoiceProps {
+  readonly kind: string;
+  readonly setKind: Dispatch<SetStateAction<string>>;
+}
+
+/** What kind of part it is. */
+function KindChoice({ kind, setKind }: KindChoiceProps) {
+  return (
+    <label className="grid gap-0.5 text-soft sm:w-72">
+      It is
+      <select
+        name="kind"
+        value={kind}
+        onChange={(event) => setKind(event.target.value)}
+        className="field text-ink"
+      >
+        {packAndPlug.map(([value, title]) => (
+          <option key={value} value={value}>
+            {title}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+interface PlugAndBodyProps {
+  readonly field: FieldOf;
+  readonly body: boolean;
+}
+
+/** Plug and body. */
+function PlugAndBody({ field, body }: PlugAndBodyProps) {
+  return (
+    <Group title="Plug and body">
+      <Text {...field("pins")} label="Pins in its plug" figures />
+      <Select {...field("tab")} label="Tab of the plug" of={sides} />
+      {body && (
+        <>
+          <Text {...field("holes")} label="Holes: 52 between, or the three sides, mm" wide />
+          <Text {...field("screws")} label="Screws" figures />
+          <Select {...field("notch")} label="Corner or key" of={["none", ...sides]} />
+          <Select {...field("gasket")} label="Gasket" of={yesNo} />
+          <Select {...field("climate")} label="Climate" of={["manual", "automatic"]} />
+        </>
+      )}
+    </Group>
+  );
+}
+
+/** Wheel and housing. */
+const WheelAndHousing = ({ field }: { readonly field: FieldOf }) => (
+  <Group title="Wheel and housing">
+    <Select {...field("turns")} label="Turns, seen on the wheel" of={["clockwise", "anticlockwise"]} />
+    <Select {...field("wheelIncluded")} label="Wheel on it" of={yesNo} />
+    <Text {...field("outerMm")} label="Wheel across, mm" figures />
+    <Text {...field("heightMm")} label="Wheel height, mm" figures />
+    <Text {...field("boreMm")} label="Bore, mm" figures />
+    <Select {...field("shaft")} label="Shaft" of={["round", "flat", "splined"]} />
+    <Select {...field("hold")} label="Wheel held by" of={["pressed", "clip", "nut"]} />
+    <Select {...field("ventTube")} label="Vent tube" of={yesNo} />
+    <Select {...field("drainNose")} label="Drain nose" of={yesNo} />
+  </Group>
+);
+
+interface PackOhmsProps {
+  readonly field: FieldOf;
+  readonly place: PartsData["place"];
+}
+
+/** Ohms between the pack's terminals. */
+function PackOhms({ field, place }: PackOhmsProps) {
+  return (
+    <Group title="Ohms, measured on the pack lying free">
+      {place.coils.map((coil) => (
+        <Text
+          key={coilField(coil)}
+          {...field(coilField(coil))}
+          label={`${coil.from} to ${coil.to}`}
+          figures
+        />
+      ))}
+    </Group>
+  );
+}

@@ -29,18 +29,7 @@ export function PartsPage({ jobId, match, problem, text }: MatchBenchProps) {
   return (
     <main id="main" className="grid w-full max-w-7xl content-start gap-4 px-5 py-3 max-md:px-3">
       <JobMoneyNav jobId={jobId} here="parts" />
-      <nav aria-label="Part" className="flex flex-wrap gap-2">
-        {match.parts.map(({ id, name }) => (
-          <Link
-            key={id}
-            to={`/jobs/${jobId}/parts?part=${id}`}
-            aria-current={id === part ? "true" : undefined}
-            className="btn px-3 text-base aria-[current=true]:border-ink aria-[current=true]:bg-ink aria-[current=true]:text-paper"
-          >
-            {name}
-          </Link>
-        ))}
-      </nav>
+      <PartNav match={match} jobId={jobId} part={part} />
       <Form method="post" className="flex flex-wrap items-end gap-3">
         <input type="hidden" name="part" value={part} />
         <Choice name="old" label="Was there" value={old?.number ?? ""} of={catalogue} />
@@ -49,45 +38,10 @@ export function PartsPage({ jobId, match, problem, text }: MatchBenchProps) {
           Hold them together
         </button>
       </Form>
-      {chain.length > 1 && (
-        <p className="text-base">
-          {match.circle ? (
-            <b>
-              These numbers stand in for one another in a circle: {chain.join(" → ")}. Ask for the newest.
-            </b>
-          ) : (
-            <>
-              Sold today: <b className="figures">{chain.at(-1)}</b>{" "}
-              <span className="text-soft">({chain.join(" → ")})</span>
-            </>
-          )}
-        </p>
-      )}
+      {chain.length > 1 && <Supersession match={match} chain={chain} />}
       {found && fresh && old ? (
         <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-          <section className="tag-card" aria-labelledby="fits">
-            <div className="tag-face">
-              <h2 id="fits" className="pr-8 text-xl font-bold">
-                {refused && found.verdict !== "wrong"
-                  ? "Its leads cannot be spliced in as they are."
-                  : verdictWords[found.verdict]}
-              </h2>
-              <p className="text-base text-soft">
-                {found.number === "supersedes"
-                  ? "Its number follows from the old one."
-                  : found.number === "same"
-                    ? "The same number."
-                    : "Its number says nothing of this place: go by what is seen and measured."}
-                {found.workMinutes > 0 && ` ${minutesText(found.workMinutes)} of work on it.`}
-              </p>
-              <DifferenceTable part={part} match={match} problem={problem} />
-              {found.untold.length > 0 && (
-                <p className="mt-2 text-base">
-                  <b>Look at both before the box is thrown away:</b> {found.untold.join(", ")}.
-                </p>
-              )}
-            </div>
-          </section>
+          <FitCard refused={refused} found={found} part={part} match={match} problem={problem} />
           <div className="grid gap-4">
             {found.inCircuit && <SpeedsWithPart found={found.inCircuit} />}
             {match.leads && <LeadTable leads={match.leads} plug={match.plug ?? ""} />}
@@ -99,35 +53,7 @@ export function PartsPage({ jobId, match, problem, text }: MatchBenchProps) {
           described below and then held against the old one.
         </p>
       )}
-      <section className="sheet-card max-w-3xl px-3 py-1 text-base">
-        <Fold title="Describe a part that is not listed">
-          <PartForm key={part} match={match} />
-        </Fold>
-        <Fold title="Take one from an airway-part file" {...(text === null ? {} : { open: true })}>
-          <Form method="post" className="grid gap-2 pb-2">
-            <input type="hidden" name="intent" value="describe" />
-            <label className="grid gap-1 text-soft">
-              The file's text
-              <textarea
-                name="text"
-                rows={8}
-                maxLength={20_000}
-                className="field figures w-full text-ink"
-                defaultValue={text ?? ""}
-              />
-            </label>
-            <Again />
-            {problem && text !== null && (
-              <p role="alert" className="text-danger">
-                Not taken: {problem}.
-              </p>
-            )}
-            <button type="submit" className="btn justify-self-start">
-              Put it on the list
-            </button>
-          </Form>
-        </Fold>
-      </section>
+      <FromFile part={part} match={match} text={text} problem={problem} />
     </main>
   );
 }
@@ -154,3 +80,127 @@ const Choice = ({ name, label, value, of }: ChoiceProps) => (
     </select>
   </label>
 );
+
+interface PartNavProps {
+  readonly match: MatchBenchProps["match"];
+  readonly jobId: MatchBenchProps["jobId"];
+  readonly part: MatchBenchProps["match"]["part"];
+}
+
+/** The parts of the verdict. */
+function PartNav({ match, jobId, part }: PartNavProps) {
+  return (
+    <nav aria-label="Part" className="flex flex-wrap gap-2">
+      {match.parts.map(({ id, name }) => (
+        <Link
+          key={id}
+          to={`/jobs/${jobId}/parts?part=${id}`}
+          aria-current={id === part ? "true" : undefined}
+          className="btn px-3 text-base aria-[current=true]:border-ink aria-[current=true]:bg-ink aria-[current=true]:text-paper"
+        >
+          {name}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+interface SupersessionProps {
+  readonly match: MatchBenchProps["match"];
+  readonly chain: MatchBenchProps["match"]["chain"];
+}
+
+/** What replaced the number. */
+function Supersession({ match, chain }: SupersessionProps) {
+  return (
+    <p className="text-base">
+      {match.circle ? (
+        <b>These numbers stand in for one another in a circle: {chain.join(" → ")}. Ask for the newest.</b>
+      ) : (
+        <>
+          Sold today: <b className="figures">{chain.at(-1)}</b>{" "}
+          <span className="text-soft">({chain.join(" → ")})</span>
+        </>
+      )}
+    </p>
+  );
+}
+
+interface FitCardProps {
+  readonly refused: boolean;
+  readonly found: NonNullable<MatchBenchProps["match"]["match"]>;
+  readonly part: MatchBenchProps["match"]["part"];
+  readonly match: MatchBenchProps["match"];
+  readonly problem: MatchBenchProps["problem"];
+}
+
+/** Whether the new part fits. */
+function FitCard({ refused, found, part, match, problem }: FitCardProps) {
+  return (
+    <section className="tag-card" aria-labelledby="fits">
+      <div className="tag-face">
+        <h2 id="fits" className="pr-8 text-xl font-bold">
+          {refused && found.verdict !== "wrong"
+            ? "Its leads cannot be spliced in as they are."
+            : verdictWords[found.verdict]}
+        </h2>
+        <p className="text-base text-soft">
+          {found.number === "supersedes"
+            ? "Its number follows from the old one."
+            : found.number === "same"
+              ? "The same number."
+              : "Its number says nothing of this place: go by what is seen and measured."}
+          {found.workMinutes > 0 && ` ${minutesText(found.workMinutes)} of work on it.`}
+        </p>
+        <DifferenceTable part={part} match={match} problem={problem} />
+        {found.untold.length > 0 && (
+          <p className="mt-2 text-base">
+            <b>Look at both before the box is thrown away:</b> {found.untold.join(", ")}.
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}
+
+interface FromFileProps {
+  readonly part: MatchBenchProps["match"]["part"];
+  readonly match: MatchBenchProps["match"];
+  readonly text: MatchBenchProps["text"];
+  readonly problem: MatchBenchProps["problem"];
+}
+
+/** The new part from a file. */
+function FromFile({ part, match, text, problem }: FromFileProps) {
+  return (
+    <section className="sheet-card max-w-3xl px-3 py-1 text-base">
+      <Fold title="Describe a part that is not listed">
+        <PartForm key={part} match={match} />
+      </Fold>
+      <Fold title="Take one from an airway-part file" {...(text === null ? {} : { open: true })}>
+        <Form method="post" className="grid gap-2 pb-2">
+          <input type="hidden" name="intent" value="describe" />
+          <label className="grid gap-1 text-soft">
+            The file's text
+            <textarea
+              name="text"
+              rows={8}
+              maxLength={20_000}
+              className="field figures w-full text-ink"
+              defaultValue={text ?? ""}
+            />
+          </label>
+          <Again />
+          {problem && text !== null && (
+            <p role="alert" className="text-danger">
+              Not taken: {problem}.
+            </p>
+          )}
+          <button type="submit" className="btn justify-self-start">
+            Put it on the list
+          </button>
+        </Form>
+      </Fold>
+    </section>
+  );
+}

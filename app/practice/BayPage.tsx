@@ -3,6 +3,7 @@ import type { AnyTest } from "@core/predict/observations/observation";
 import type { TestOf } from "@core/predict/reading";
 import { minutesText } from "@core/units/wording";
 import { questionWords } from "@words/tests/history";
+import type { Dispatch, SetStateAction } from "react";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Form, Link, useActionData, useNavigation, useSubmit } from "react-router";
 import { plainSheet } from "../sheet/plainSheet";
@@ -115,113 +116,23 @@ export function BayPage({ bay }: { bay: BayData }) {
             sheet={sheet}
           />
         </div>
-        <div className="flex flex-wrap items-center gap-2 text-base">
-          {motors.map((id) => (
-            <button
-              key={id}
-              type="button"
-              className="btn px-3"
-              disabled={busy}
-              onClick={() => test({ test: "airflow", ...live, ...(motors.length > 1 ? { at: id } : {}) })}
-            >
-              Feel the air{motors.length > 1 ? `, ${id}` : ""}
-            </button>
-          ))}
-          <button
-            type="button"
-            className="btn px-3"
-            disabled={busy}
-            onClick={() => test({ test: "listen", ...live })}
-          >
-            Listen
-          </button>
-          <button
-            type="button"
-            className="btn px-3"
-            disabled={busy}
-            onClick={() => test({ test: "smell", ...live })}
-          >
-            Smell
-          </button>
-          <label className="flex items-center gap-2">
-            <span className="sr-only">Ask the customer</span>
-            <select
-              className="field"
-              value=""
-              disabled={busy}
-              onChange={({ target: { value } }) =>
-                value && test({ test: "history", of: value as (typeof historyOf)[number] })
-              }
-            >
-              <option value="">Ask the customer…</option>
-              {historyOf.map((of) => (
-                <option key={of} value={of}>
-                  {questionWords[of]}?
-                </option>
-              ))}
-            </select>
-          </label>
-          <SheetTools focus={chosen} />
-        </div>
+        <VehicleTests live={live} motors={motors} busy={busy} test={test} chosen={chosen} />
       </main>
-      <aside
-        className={`flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l ${target ? "max-md:pb-[56vh]" : ""}`}
-      >
-        {answer?.problem && (
-          <p role="alert" className="border-l-4 border-danger pl-3">
-            {answer.problem}
-          </p>
-        )}
-        {target ? (
-          <BayProbe
-            key={chosen}
-            bay={bay}
-            target={target}
-            setup={setup}
-            onSetup={setSetup}
-            other={other}
-            placing={placing}
-            onPlace={setPlacing}
-            onLook={test}
-            onOpen={(place) => send({ intent: "open", place })}
-            onClose={() => setTarget(null)}
-            busy={busy}
-          />
-        ) : (
-          <p className="sheet-card p-3">
-            Tap a point, a part or a wire of the drawing to put an instrument there. Every look costs its
-            minutes.
-          </p>
-        )}
-        <Done bay={bay} busy={busy} onDo={(asked) => send({ intent: "look", look: asked })} />
-        <Places bay={bay} busy={busy} onOpen={(place) => send({ intent: "open", place })} />
-        <BayRepair bay={bay} busy={busy} />
-        <div className="flex flex-wrap gap-2">
-          <button type="button" className="btn" disabled={busy} onClick={() => send({ intent: "ask" })}>
-            Ask Airway, 5 min
-          </button>
-          <Form
-            method="post"
-            onSubmit={(event) =>
-              !window.confirm("End the case and read the debrief?") && event.preventDefault()
-            }
-          >
-            <input type="hidden" name="token" value={bay.token} />
-            <button type="submit" name="intent" value="give-up" className="btn" disabled={busy}>
-              Give up
-            </button>
-          </Form>
-          <Link to={`/practice?learner=${encodeURIComponent(bay.learner)}`} className="btn">
-            Leave it standing
-          </Link>
-        </div>
-        <p className="text-base text-soft">
-          A real footwell: hands out before the key turns, fused leads only, airbag plugs left alone.{" "}
-          <button type="button" className="underline" onClick={() => orderSheet("all")}>
-            Whole drawing
-          </button>
-        </p>
-      </aside>
+      <BaySide
+        target={target}
+        answer={answer}
+        chosen={chosen}
+        bay={bay}
+        setup={setup}
+        setSetup={setSetup}
+        other={other}
+        placing={placing}
+        setPlacing={setPlacing}
+        test={test}
+        send={send}
+        setTarget={setTarget}
+        busy={busy}
+      />
     </div>
   );
 }
@@ -292,3 +203,159 @@ const Done = ({ bay, busy, onDo }: { bay: BayData; busy: boolean; onDo: (test: s
     </ol>
   </section>
 );
+
+interface VehicleTestsProps {
+  readonly live: ReturnType<typeof testSetup>;
+  readonly motors: string[];
+  readonly busy: boolean;
+  readonly test: (own: AnyTest | TestOf<"history">) => void;
+  readonly chosen: string | null;
+}
+
+/** Tests at the vehicle as a whole: air, ear, nose and the customer's word. */
+function VehicleTests({ live, motors, busy, test, chosen }: VehicleTestsProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-2 text-base">
+      {motors.map((id) => (
+        <button
+          key={id}
+          type="button"
+          className="btn px-3"
+          disabled={busy}
+          onClick={() => test({ test: "airflow", ...live, ...(motors.length > 1 ? { at: id } : {}) })}
+        >
+          Feel the air{motors.length > 1 ? `, ${id}` : ""}
+        </button>
+      ))}
+      <button
+        type="button"
+        className="btn px-3"
+        disabled={busy}
+        onClick={() => test({ test: "listen", ...live })}
+      >
+        Listen
+      </button>
+      <button
+        type="button"
+        className="btn px-3"
+        disabled={busy}
+        onClick={() => test({ test: "smell", ...live })}
+      >
+        Smell
+      </button>
+      <label className="flex items-center gap-2">
+        <span className="sr-only">Ask the customer</span>
+        <select
+          className="field"
+          value=""
+          disabled={busy}
+          onChange={({ target: { value } }) =>
+            value && test({ test: "history", of: value as (typeof historyOf)[number] })
+          }
+        >
+          <option value="">Ask the customer…</option>
+          {historyOf.map((of) => (
+            <option key={of} value={of}>
+              {questionWords[of]}?
+            </option>
+          ))}
+        </select>
+      </label>
+      <SheetTools focus={chosen} />
+    </div>
+  );
+}
+
+interface BaySideProps {
+  readonly target: ProbeTarget | null;
+  readonly answer: { problem: string | null } | undefined;
+  readonly chosen: string | null;
+  readonly bay: BayData;
+  readonly setup: ShownSetup;
+  readonly setSetup: Dispatch<SetStateAction<ShownSetup>>;
+  readonly other: string | null;
+  readonly placing: boolean;
+  readonly setPlacing: Dispatch<SetStateAction<boolean>>;
+  readonly test: (own: AnyTest | TestOf<"history">) => void;
+  readonly send: (fields: Readonly<Record<string, string>>) => void;
+  readonly setTarget: Dispatch<SetStateAction<ProbeTarget | null>>;
+  readonly busy: boolean;
+}
+
+/** What is under the probe, what was found, and the end of the case. */
+function BaySide({
+  target,
+  answer,
+  chosen,
+  bay,
+  setup,
+  setSetup,
+  other,
+  placing,
+  setPlacing,
+  test,
+  send,
+  setTarget,
+  busy,
+}: BaySideProps) {
+  return (
+    <aside
+      className={`flex flex-col gap-3 overflow-y-auto border-rule bg-bench p-3.5 md:border-l ${target ? "max-md:pb-[56vh]" : ""}`}
+    >
+      {answer?.problem && (
+        <p role="alert" className="border-l-4 border-danger pl-3">
+          {answer.problem}
+        </p>
+      )}
+      {target ? (
+        <BayProbe
+          key={chosen}
+          bay={bay}
+          target={target}
+          setup={setup}
+          onSetup={setSetup}
+          other={other}
+          placing={placing}
+          onPlace={setPlacing}
+          onLook={test}
+          onOpen={(place) => send({ intent: "open", place })}
+          onClose={() => setTarget(null)}
+          busy={busy}
+        />
+      ) : (
+        <p className="sheet-card p-3">
+          Tap a point, a part or a wire of the drawing to put an instrument there. Every look costs its
+          minutes.
+        </p>
+      )}
+      <Done bay={bay} busy={busy} onDo={(asked) => send({ intent: "look", look: asked })} />
+      <Places bay={bay} busy={busy} onOpen={(place) => send({ intent: "open", place })} />
+      <BayRepair bay={bay} busy={busy} />
+      <div className="flex flex-wrap gap-2">
+        <button type="button" className="btn" disabled={busy} onClick={() => send({ intent: "ask" })}>
+          Ask Airway, 5 min
+        </button>
+        <Form
+          method="post"
+          onSubmit={(event) =>
+            !window.confirm("End the case and read the debrief?") && event.preventDefault()
+          }
+        >
+          <input type="hidden" name="token" value={bay.token} />
+          <button type="submit" name="intent" value="give-up" className="btn" disabled={busy}>
+            Give up
+          </button>
+        </Form>
+        <Link to={`/practice?learner=${encodeURIComponent(bay.learner)}`} className="btn">
+          Leave it standing
+        </Link>
+      </div>
+      <p className="text-base text-soft">
+        A real footwell: hands out before the key turns, fused leads only, airbag plugs left alone.{" "}
+        <button type="button" className="underline" onClick={() => orderSheet("all")}>
+          Whole drawing
+        </button>
+      </p>
+    </aside>
+  );
+}

@@ -49,19 +49,7 @@ export function BayProbe(props: BayProbeProps) {
       aria-labelledby="at"
       className="sheet-card grid gap-2 p-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-30 max-md:max-h-[56vh] max-md:overflow-y-auto max-md:border-t-2 max-md:border-ink"
     >
-      <div className="flex items-start justify-between gap-2">
-        <h2 id="at" className="font-semibold">
-          {target.kind === "point" ? whereAt(circuit, name) : `${name}: ${partName(circuit, name)}`}
-        </h2>
-        <button
-          type="button"
-          className="grid size-11 shrink-0 place-items-center"
-          onClick={onClose}
-          aria-label="Take the instrument away"
-        >
-          <X aria-hidden="true" className="size-5" />
-        </button>
-      </div>
+      <BayProbeHead target={target} circuit={circuit} name={name} onClose={onClose} />
       {last && (
         <p className="border-b border-rule pb-1 text-base md:hidden" aria-hidden="true">
           {last.what}: <b>{last.came}</b>
@@ -72,60 +60,20 @@ export function BayProbe(props: BayProbeProps) {
           Open {shut.words} first, {shut.minutes}
         </button>
       )}
-      <div className="flex flex-wrap gap-1.5 text-base">
-        {testsAt(circuit, target).flatMap((test) =>
-          test === "light"
-            ? (["+", "-"] as const).map((post) => (
-                <Do
-                  key={post}
-                  busy={busy}
-                  onDo={() => onLook(make("light", `${battery}.${post}`))}
-                  minutes={bay.testMinutes.light}
-                >
-                  Light from {post === "+" ? "feed" : "ground"}
-                </Do>
-              ))
-            : [
-                <Do
-                  key={test}
-                  busy={busy}
-                  onDo={() => onLook(make(test, black))}
-                  minutes={bay.testMinutes[test]}
-                >
-                  {wordingOf(test).action}
-                </Do>,
-              ],
-        )}
-      </div>
+      <TestsHere
+        circuit={circuit}
+        target={target}
+        busy={busy}
+        onLook={onLook}
+        make={make}
+        battery={battery}
+        bay={bay}
+        black={black}
+      />
       {target.kind === "point" && (
-        <p className="flex flex-wrap items-center gap-2 text-base">
-          Black lead on <b className="figures">{black}</b>
-          <button
-            type="button"
-            className="min-h-11 underline"
-            aria-pressed={placing}
-            onClick={() => onPlace(!placing)}
-          >
-            {placing ? "tap the other point now" : "put it elsewhere"}
-          </button>
-          {beyond && <span>The other side of the plug is {beyond}.</span>}
-        </p>
+        <OtherLead black={black} placing={placing} onPlace={onPlace} beyond={beyond} />
       )}
-      {plugs.length > 0 && (
-        <div className="flex flex-wrap gap-1.5 text-base">
-          {plugs.map((id) => (
-            <button
-              key={id}
-              type="button"
-              className="btn border-dashed px-2.5"
-              aria-pressed={setup.unplugged.includes(id)}
-              onClick={() => onSetup(withPlug(setup, id))}
-            >
-              {setup.unplugged.includes(id) ? `Put ${id} back` : `Pull ${id}`}
-            </button>
-          ))}
-        </div>
-      )}
+      {plugs.length > 0 && <PlugsHere plugs={plugs} setup={setup} onSetup={onSetup} />}
     </section>
   );
 }
@@ -145,3 +93,121 @@ const Do = ({ busy, onDo, minutes, children }: DoProps) => (
     </span>
   </button>
 );
+
+interface BayProbeHeadProps {
+  readonly target: BayProbeProps["target"];
+  readonly circuit: BayProbeProps["bay"]["circuit"];
+  readonly name: string;
+  readonly onClose: BayProbeProps["onClose"];
+}
+
+/** What is under the probe. */
+function BayProbeHead({ target, circuit, name, onClose }: BayProbeHeadProps) {
+  return (
+    <div className="flex items-start justify-between gap-2">
+      <h2 id="at" className="font-semibold">
+        {target.kind === "point" ? whereAt(circuit, name) : `${name}: ${partName(circuit, name)}`}
+      </h2>
+      <button
+        type="button"
+        className="grid size-11 shrink-0 place-items-center"
+        onClick={onClose}
+        aria-label="Take the instrument away"
+      >
+        <X aria-hidden="true" className="size-5" />
+      </button>
+    </div>
+  );
+}
+
+interface TestsHereProps {
+  readonly circuit: BayProbeProps["bay"]["circuit"];
+  readonly target: BayProbeProps["target"];
+  readonly busy: BayProbeProps["busy"];
+  readonly onLook: BayProbeProps["onLook"];
+  readonly make: (test: TestName, at: string) => AnyTest;
+  readonly battery: string;
+  readonly bay: BayProbeProps["bay"];
+  readonly black: string;
+}
+
+/** Tests that can be made there, with their minutes. */
+function TestsHere({ circuit, target, busy, onLook, make, battery, bay, black }: TestsHereProps) {
+  return (
+    <div className="flex flex-wrap gap-1.5 text-base">
+      {testsAt(circuit, target).flatMap((test) =>
+        test === "light"
+          ? (["+", "-"] as const).map((post) => (
+              <Do
+                key={post}
+                busy={busy}
+                onDo={() => onLook(make("light", `${battery}.${post}`))}
+                minutes={bay.testMinutes.light}
+              >
+                Light from {post === "+" ? "feed" : "ground"}
+              </Do>
+            ))
+          : [
+              <Do
+                key={test}
+                busy={busy}
+                onDo={() => onLook(make(test, black))}
+                minutes={bay.testMinutes[test]}
+              >
+                {wordingOf(test).action}
+              </Do>,
+            ],
+      )}
+    </div>
+  );
+}
+
+interface OtherLeadProps {
+  readonly black: string;
+  readonly placing: BayProbeProps["placing"];
+  readonly onPlace: BayProbeProps["onPlace"];
+  readonly beyond: string | null;
+}
+
+/** Where the meter's other lead is. */
+function OtherLead({ black, placing, onPlace, beyond }: OtherLeadProps) {
+  return (
+    <p className="flex flex-wrap items-center gap-2 text-base">
+      Black lead on <b className="figures">{black}</b>
+      <button
+        type="button"
+        className="min-h-11 underline"
+        aria-pressed={placing}
+        onClick={() => onPlace(!placing)}
+      >
+        {placing ? "tap the other point now" : "put it elsewhere"}
+      </button>
+      {beyond && <span>The other side of the plug is {beyond}.</span>}
+    </p>
+  );
+}
+
+interface PlugsHereProps {
+  readonly plugs: string[];
+  readonly setup: BayProbeProps["setup"];
+  readonly onSetup: BayProbeProps["onSetup"];
+}
+
+/** Plugs that can be pulled there. */
+function PlugsHere({ plugs, setup, onSetup }: PlugsHereProps) {
+  return (
+    <div className="flex flex-wrap gap-1.5 text-base">
+      {plugs.map((id) => (
+        <button
+          key={id}
+          type="button"
+          className="btn border-dashed px-2.5"
+          aria-pressed={setup.unplugged.includes(id)}
+          onClick={() => onSetup(withPlug(setup, id))}
+        >
+          {setup.unplugged.includes(id) ? `Put ${id} back` : `Pull ${id}`}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,3 +1,4 @@
+import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { Form } from "react-router";
 import type { BayData } from "./bayView.server";
@@ -21,21 +22,7 @@ export function BayRepair({ bay, busy }: { bay: BayData; busy: boolean }) {
         }}
       >
         <input type="hidden" name="token" value={bay.token} />
-        <label className="grid gap-0.5 text-base text-soft">
-          What
-          <select
-            className="field w-full text-ink"
-            value=""
-            onChange={({ target: { value } }) => value && setParts([...new Set([...parts, value])])}
-          >
-            <option value="">{parts.length > 0 ? "and also…" : "choose a part, plug or wire…"}</option>
-            {bay.parts.map(({ id, words, price, minutes }) => (
-              <option key={id} value={id}>
-                {words}: {price}, {minutes}
-              </option>
-            ))}
-          </select>
-        </label>
+        <PartChoice setParts={setParts} parts={parts} bay={bay} />
         {chosen.map(({ id, words, price, minutes }) => (
           <p key={id} className="flex items-center justify-between gap-2 text-base">
             <input type="hidden" name="parts" value={id} />
@@ -63,28 +50,69 @@ export function BayRepair({ bay, busy }: { bay: BayData; busy: boolean }) {
           />
           %
         </label>
-        <div className="flex flex-wrap gap-2">
-          <button
-            type="submit"
-            name="intent"
-            value="fit"
-            className="btn"
-            disabled={busy || parts.length === 0 || odds.trim() === ""}
-          >
-            Buy and fit
-          </button>
-          <button
-            type="submit"
-            name="intent"
-            value="drive"
-            className="btn btn-main"
-            disabled={busy || bay.fitted.length === 0}
-          >
-            Give it back
-          </button>
-        </div>
+        <FitNow busy={busy} parts={parts} odds={odds} bay={bay} />
         {bay.fitted.length > 0 && <p className="text-base text-soft">New in it: {bay.fitted.join(", ")}.</p>}
       </Form>
     </section>
+  );
+}
+
+interface PartChoiceProps {
+  readonly setParts: Dispatch<SetStateAction<readonly string[]>>;
+  readonly parts: readonly string[];
+  readonly bay: BayData;
+}
+
+/** Another part to fit. */
+function PartChoice({ setParts, parts, bay }: PartChoiceProps) {
+  return (
+    <label className="grid gap-0.5 text-base text-soft">
+      What
+      <select
+        className="field w-full text-ink"
+        value=""
+        onChange={({ target: { value } }) => value && setParts([...new Set([...parts, value])])}
+      >
+        <option value="">{parts.length > 0 ? "and also…" : "choose a part, plug or wire…"}</option>
+        {bay.parts.map(({ id, words, price, minutes }) => (
+          <option key={id} value={id}>
+            {words}: {price}, {minutes}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+interface FitNowProps {
+  readonly busy: boolean;
+  readonly parts: readonly string[];
+  readonly odds: string;
+  readonly bay: BayData;
+}
+
+/** Fit what was chosen. */
+function FitNow({ busy, parts, odds, bay }: FitNowProps) {
+  return (
+    <div className="flex flex-wrap gap-2">
+      <button
+        type="submit"
+        name="intent"
+        value="fit"
+        className="btn"
+        disabled={busy || parts.length === 0 || odds.trim() === ""}
+      >
+        Buy and fit
+      </button>
+      <button
+        type="submit"
+        name="intent"
+        value="drive"
+        className="btn btn-main"
+        disabled={busy || bay.fitted.length === 0}
+      >
+        Give it back
+      </button>
+    </div>
   );
 }

@@ -1,4 +1,5 @@
 import { percent } from "@core/units/wording";
+import type { Dispatch, SetStateAction } from "react";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { plainSheet } from "../sheet/plainSheet";
@@ -38,33 +39,7 @@ export function DebriefPage({ debrief }: { debrief: DebriefData }) {
             Step by step
           </h2>
           {steps.length === 0 && <p className="sheet-card p-4">Nothing was done in it.</p>}
-          <ol className="grid">
-            {steps.map((own, index) => (
-              <li key={own.number}>
-                <button
-                  type="button"
-                  aria-current={index === at ? "step" : undefined}
-                  className="flex min-h-11 w-full items-center gap-3 border-b border-rule px-2 py-1 text-left text-base aria-[current=step]:bg-mark"
-                  onClick={() => setAt(index)}
-                  onKeyDown={({ key }) => {
-                    if (key === "ArrowDown") move(1);
-                    if (key === "ArrowUp") move(-1);
-                  }}
-                >
-                  <span className="figures w-16 shrink-0 text-soft">{own.clock}</span>
-                  <span className="min-w-0 grow">
-                    {own.what}
-                    {own.came && (
-                      <>
-                        : <b>{own.came}</b>
-                      </>
-                    )}
-                  </span>
-                  <Mark step={own} />
-                </button>
-              </li>
-            ))}
-          </ol>
+          <StepList steps={steps} at={at} setAt={setAt} move={move} />
           <Stood debrief={debrief} step={step} />
         </section>
         {step && <StepCard step={step} onMove={move} last={at === steps.length - 1} first={at === 0} />}
@@ -159,26 +134,7 @@ function StepCard({ step, onMove, first, last }: StepCardProps) {
           </button>
         </span>
       </div>
-      {step.own && step.best && (
-        <dl className="grid gap-1 text-base">
-          <dt className="text-soft">This look, expected</dt>
-          <dd>
-            <span className="figures">{step.own.bits.toFixed(2)} bits</span> in {step.own.minutes}:{" "}
-            <span className="figures">{step.own.rate.toFixed(3)}</span> a minute
-          </dd>
-          <dt className="text-soft">The best at that moment</dt>
-          <dd>
-            {step.best.words}: <span className="figures">{step.best.bits.toFixed(2)} bits</span> in{" "}
-            {step.best.minutes}, <span className="figures">{step.best.rate.toFixed(3)}</span> a minute
-          </dd>
-          {step.lost > 0.0005 && (
-            <>
-              <dt className="text-soft">Lost</dt>
-              <dd className="figures">{step.lost.toFixed(3)} bits a minute</dd>
-            </>
-          )}
-        </dl>
-      )}
+      {step.own && step.best && <StepFigures own={step.own} best={step.best} lost={step.lost} />}
       {step.said !== null && step.engineOdds !== null && (
         <p>
           You gave it {percent(step.said)}; by what had been seen it was {percent(step.engineOdds)}.
@@ -298,5 +254,75 @@ function Told({ debrief: { steps, id, brier } }: { debrief: DebriefData }) {
         </p>
       )}
     </section>
+  );
+}
+
+interface StepListProps {
+  readonly steps: DebriefData["steps"];
+  readonly at: number;
+  readonly setAt: Dispatch<SetStateAction<number>>;
+  readonly move: (by: number) => void;
+}
+
+/** The steps of the case. */
+function StepList({ steps, at, setAt, move }: StepListProps) {
+  return (
+    <ol className="grid">
+      {steps.map((own, index) => (
+        <li key={own.number}>
+          <button
+            type="button"
+            aria-current={index === at ? "step" : undefined}
+            className="flex min-h-11 w-full items-center gap-3 border-b border-rule px-2 py-1 text-left text-base aria-[current=step]:bg-mark"
+            onClick={() => setAt(index)}
+            onKeyDown={({ key }) => {
+              if (key === "ArrowDown") move(1);
+              if (key === "ArrowUp") move(-1);
+            }}
+          >
+            <span className="figures w-16 shrink-0 text-soft">{own.clock}</span>
+            <span className="min-w-0 grow">
+              {own.what}
+              {own.came && (
+                <>
+                  : <b>{own.came}</b>
+                </>
+              )}
+            </span>
+            <Mark step={own} />
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+interface StepFiguresProps {
+  readonly own: NonNullable<Step["own"]>;
+  readonly best: NonNullable<Step["best"]>;
+  readonly lost: number;
+}
+
+/** What the step told, and what the best one would have. */
+function StepFigures({ own, best, lost }: StepFiguresProps) {
+  return (
+    <dl className="grid gap-1 text-base">
+      <dt className="text-soft">This look, expected</dt>
+      <dd>
+        <span className="figures">{own.bits.toFixed(2)} bits</span> in {own.minutes}:{" "}
+        <span className="figures">{own.rate.toFixed(3)}</span> a minute
+      </dd>
+      <dt className="text-soft">The best at that moment</dt>
+      <dd>
+        {best.words}: <span className="figures">{best.bits.toFixed(2)} bits</span> in {best.minutes},{" "}
+        <span className="figures">{best.rate.toFixed(3)}</span> a minute
+      </dd>
+      {lost > 0.0005 && (
+        <>
+          <dt className="text-soft">Lost</dt>
+          <dd className="figures">{lost.toFixed(3)} bits a minute</dd>
+        </>
+      )}
+    </dl>
   );
 }

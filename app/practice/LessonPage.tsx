@@ -1,3 +1,4 @@
+import type { RefObject } from "react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Form, Link, useActionData, useNavigation, useRevalidator } from "react-router";
 import { PathBoard } from "../sheet/PathBoard";
@@ -90,87 +91,18 @@ export function LessonPage({ page }: { page: LessonData }) {
               sheet={sheet}
             />
           </div>
-          <Form
-            method="post"
-            className="grid gap-3"
-            onSubmit={() => {
-              if (seconds.current) seconds.current.value = String((Date.now() - began) / 1000);
-            }}
-          >
-            {Object.entries({
-              learner,
-              token: question.token,
-              item: question.item,
-              seed: question.seed,
-              rowId: question.rowId,
-            }).map(([name, value]) => (
-              <input key={name} type="hidden" name={name} value={value} />
-            ))}
-            <input ref={seconds} type="hidden" name="seconds" defaultValue="0" />
-            <fieldset className="grid gap-2" disabled={judged !== null}>
-              <legend className="pb-2 text-lg font-semibold">{question.words}</legend>
-              {question.answers.map(({ id, text }, index) => {
-                const right = judged?.rightIds.includes(id);
-                const chosen = judged?.chosen.includes(id);
-                return (
-                  <label
-                    key={id}
-                    className={`flex min-h-11 items-center gap-3 border-l-4 px-3 py-1 ${judged ? (right ? "border-good" : chosen ? "border-danger" : "border-transparent") : "border-transparent"} bg-card`}
-                  >
-                    <input
-                      type={question.many ? "checkbox" : "radio"}
-                      name="chosen"
-                      value={id}
-                      data-answer={index}
-                      className="size-5 accent-[var(--feed)]"
-                    />
-                    <span className="grow">{text}</span>
-                    {judged && right && <span className="text-good">right</span>}
-                    {judged && !right && chosen && <span className="text-danger">not so</span>}
-                    {!judged && <kbd className="key-hint">{index + 1}</kbd>}
-                  </label>
-                );
-              })}
-            </fieldset>
-            {question.many && !judged && <p className="text-base text-soft">Several may be right.</p>}
-            {answer?.problem && !judged && (
-              <p role="alert" className="text-danger">
-                {answer.problem}
-              </p>
-            )}
-            {judged ? (
-              <div role="status" className="grid gap-2">
-                <p className="text-lg font-bold">{judged.right ? "Right." : "Not so."}</p>
-                <p>{judged.why}</p>
-                <p className="text-base text-soft">
-                  {judged.again
-                    ? `It is asked again from ${judged.again} on.`
-                    : "It is asked again in this sitting."}
-                </p>
-              </div>
-            ) : (
-              <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
-                Answer <kbd className="key-hint">Enter</kbd>
-              </button>
-            )}
-          </Form>
+          <AnswerForm
+            seconds={seconds}
+            began={began}
+            learner={learner}
+            question={question}
+            judged={judged}
+            answer={answer}
+            busy={busy}
+          />
         </div>
       )}
-      <p className="flex flex-wrap gap-3">
-        {judged && (
-          <button type="button" className="btn btn-main" disabled={busy} onClick={() => void revalidate()}>
-            Next question <kbd className="key-hint">Enter</kbd>
-          </button>
-        )}
-        {next && (
-          <Link to={`/practice/lessons/${next}?learner=${encodeURIComponent(learner)}`} className="btn">
-            Next lesson
-          </Link>
-        )}
-        <Link to={`/practice?learner=${encodeURIComponent(learner)}`} className="btn">
-          All lessons
-        </Link>
-      </p>
+      <LessonWays judged={judged} busy={busy} revalidate={revalidate} next={next} learner={learner} />
       {judged?.board && (
         <section aria-label="The path board" className="sheet-card max-h-80 overflow-auto">
           <PathBoard
@@ -183,5 +115,114 @@ export function LessonPage({ page }: { page: LessonData }) {
         </section>
       )}
     </main>
+  );
+}
+
+interface AnswerFormProps {
+  readonly seconds: RefObject<HTMLInputElement | null>;
+  readonly began: number;
+  readonly learner: LessonData["learner"];
+  readonly question: NonNullable<LessonData["question"]>;
+  readonly judged: NonNullable<LessonReply["judged"]> | null;
+  readonly answer: LessonReply | undefined;
+  readonly busy: boolean;
+}
+
+/** The question with its answers, and what is said of the one given. */
+function AnswerForm({ seconds, began, learner, question, judged, answer, busy }: AnswerFormProps) {
+  return (
+    <Form
+      method="post"
+      className="grid gap-3"
+      onSubmit={() => {
+        if (seconds.current) seconds.current.value = String((Date.now() - began) / 1000);
+      }}
+    >
+      {Object.entries({
+        learner,
+        token: question.token,
+        item: question.item,
+        seed: question.seed,
+        rowId: question.rowId,
+      }).map(([name, value]) => (
+        <input key={name} type="hidden" name={name} value={value} />
+      ))}
+      <input ref={seconds} type="hidden" name="seconds" defaultValue="0" />
+      <fieldset className="grid gap-2" disabled={judged !== null}>
+        <legend className="pb-2 text-lg font-semibold">{question.words}</legend>
+        {question.answers.map(({ id, text }, index) => {
+          const right = judged?.rightIds.includes(id);
+          const chosen = judged?.chosen.includes(id);
+          return (
+            <label
+              key={id}
+              className={`flex min-h-11 items-center gap-3 border-l-4 px-3 py-1 ${judged ? (right ? "border-good" : chosen ? "border-danger" : "border-transparent") : "border-transparent"} bg-card`}
+            >
+              <input
+                type={question.many ? "checkbox" : "radio"}
+                name="chosen"
+                value={id}
+                data-answer={index}
+                className="size-5 accent-[var(--feed)]"
+              />
+              <span className="grow">{text}</span>
+              {judged && right && <span className="text-good">right</span>}
+              {judged && !right && chosen && <span className="text-danger">not so</span>}
+              {!judged && <kbd className="key-hint">{index + 1}</kbd>}
+            </label>
+          );
+        })}
+      </fieldset>
+      {question.many && !judged && <p className="text-base text-soft">Several may be right.</p>}
+      {answer?.problem && !judged && (
+        <p role="alert" className="text-danger">
+          {answer.problem}
+        </p>
+      )}
+      {judged ? (
+        <div role="status" className="grid gap-2">
+          <p className="text-lg font-bold">{judged.right ? "Right." : "Not so."}</p>
+          <p>{judged.why}</p>
+          <p className="text-base text-soft">
+            {judged.again
+              ? `It is asked again from ${judged.again} on.`
+              : "It is asked again in this sitting."}
+          </p>
+        </div>
+      ) : (
+        <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
+          Answer <kbd className="key-hint">Enter</kbd>
+        </button>
+      )}
+    </Form>
+  );
+}
+
+interface LessonWaysProps {
+  readonly judged: NonNullable<LessonReply["judged"]> | null;
+  readonly busy: boolean;
+  readonly revalidate: () => Promise<void>;
+  readonly next: LessonData["next"];
+  readonly learner: LessonData["learner"];
+}
+
+/** On to the next question, or back. */
+function LessonWays({ judged, busy, revalidate, next, learner }: LessonWaysProps) {
+  return (
+    <p className="flex flex-wrap gap-3">
+      {judged && (
+        <button type="button" className="btn btn-main" disabled={busy} onClick={() => void revalidate()}>
+          Next question <kbd className="key-hint">Enter</kbd>
+        </button>
+      )}
+      {next && (
+        <Link to={`/practice/lessons/${next}?learner=${encodeURIComponent(learner)}`} className="btn">
+          Next lesson
+        </Link>
+      )}
+      <Link to={`/practice?learner=${encodeURIComponent(learner)}`} className="btn">
+        All lessons
+      </Link>
+    </p>
   );
 }

@@ -40,26 +40,7 @@ export function PracticeHome({ home, problem }: PracticeHomeProps) {
             <Begin home={home} learner={learner} />
             <Lessons progress={progress} />
           </div>
-          <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
-            <Cases progress={progress} />
-            <section aria-labelledby="odds" className="grid min-w-0 gap-2">
-              <h2 id="odds" className="text-lg font-semibold">
-                Do your odds hold?
-              </h2>
-              {progress.calibration ? (
-                <CalibrationPicture
-                  said={progress.said}
-                  calibration={progress.calibration}
-                  learner={learner}
-                />
-              ) : (
-                <p className="sheet-card p-4">
-                  Before every purchase in the bay you say how sure you are. Here it shows whether you are
-                  right that often.
-                </p>
-              )}
-            </section>
-          </div>
+          <CasesAndOdds progress={progress} learner={learner} />
           <p className="flex flex-wrap gap-3">
             <a
               href={`/practice/progress/csv?learner=${encodeURIComponent(learner)}`}
@@ -247,3 +228,30 @@ const Cases = ({ progress: { cases } }: { progress: Progress }) => (
     </ul>
   </section>
 );
+
+interface CasesAndOddsProps {
+  readonly progress: Progress;
+  readonly learner: string;
+}
+
+/** The learner's cases, and whether the odds given in them hold. */
+function CasesAndOdds({ progress, learner }: CasesAndOddsProps) {
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
+      <Cases progress={progress} />
+      <section aria-labelledby="odds" className="grid min-w-0 gap-2">
+        <h2 id="odds" className="text-lg font-semibold">
+          Do your odds hold?
+        </h2>
+        {progress.calibration ? (
+          <CalibrationPicture said={progress.said} calibration={progress.calibration} learner={learner} />
+        ) : (
+          <p className="sheet-card p-4">
+            Before every purchase in the bay you say how sure you are. Here it shows whether you are right
+            that often.
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,4 +1,5 @@
 import { minutesText, percent } from "@core/units/wording";
+import type { Dispatch, RefObject, SetStateAction } from "react";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { useQueue } from "../entries/browserQueue";
@@ -51,37 +52,13 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
         <Cautions cautions={offered.cautions} token={token} />
         {/* Above the ranges: on a phone they fill the card. */}
         <EntryProblem of={({ form }) => form === "next"} />
-        <EntryForm passing className="mt-3 grid gap-1.5" key={token + offered.look}>
-          <input type="hidden" name="intent" value="reading" />
-          <input type="hidden" name="token" value={token} />
-          <input type="hidden" name="form" value="next" />
-          <input type="hidden" name="look" value={offered.look} />
-          {offered.choices ? (
-            offered.choices.map((choice, index) => {
-              const outcome = outcomeOf.get(choice);
-              const key = keyOf(offered.test, choice, index);
-              return (
-                <button
-                  key={choice}
-                  type="submit"
-                  name="seen"
-                  value={choice}
-                  data-choice={choice}
-                  className="btn grid w-full grid-cols-[2rem_5rem_3.6rem_1fr] justify-start gap-1.5 border-ink bg-paper px-3 text-left"
-                >
-                  <span>{key && lettersOn && <kbd className="key-hint">{key}</kbd>}</span>
-                  <span className="font-bold">{choice}</span>
-                  <span className="text-right text-base tabular-nums">
-                    {outcome ? percent(outcome.p) : "–"}
-                  </span>
-                  <span className="truncate text-right text-base text-soft">{outcome?.leaves}</span>
-                </button>
-              );
-            })
-          ) : (
-            <NumberEntry offered={offered} />
-          )}
-        </EntryForm>
+        <OutcomeButtons
+          key={token + offered.look}
+          token={token}
+          offered={offered}
+          outcomeOf={outcomeOf}
+          lettersOn={lettersOn}
+        />
         <div className="mt-2 flex items-start justify-between gap-3 text-base">
           <details>
             <summary className="min-h-11 cursor-pointer py-2 underline">why this one</summary>
@@ -123,25 +100,7 @@ function NumberEntry({ offered }: { offered: OfferedTest }) {
   }, []);
   return (
     <>
-      <div className="flex items-center gap-2">
-        <label htmlFor="value" className="font-bold">
-          Reads
-        </label>
-        <input
-          ref={input}
-          id="value"
-          name="value"
-          inputMode="decimal"
-          autoComplete="off"
-          value={typed}
-          onChange={({ target }) => setTyped(target.value)}
-          className="field figures w-28 text-right"
-        />
-        <span>{offered.unit}</span>
-        <button type="submit" className="btn btn-main grow">
-          Save
-        </button>
-      </div>
+      <Display input={input} typed={typed} setTyped={setTyped} offered={offered} />
       {offered.unit === "Ω" && (
         <button type="submit" name="noEnd" value="yes" className="btn border-ink bg-paper">
           no end (open)
@@ -171,5 +130,82 @@ function NumberEntry({ offered }: { offered: OfferedTest }) {
       </ul>
       <p className="text-base text-soft">Type what it reads, or tap the range it lies in.</p>
     </>
+  );
+}
+
+interface OutcomeButtonsProps {
+  readonly token: NextLookProps["token"];
+  readonly offered: NextLookProps["offered"];
+  readonly outcomeOf: Map<
+    string,
+    { readonly seen: string; readonly value: number | null; readonly p: number; readonly leaves: string }
+  >;
+  readonly lettersOn: NextLookProps["lettersOn"];
+}
+
+/** What may be seen, a button each, with what it would leave. */
+function OutcomeButtons({ token, offered, outcomeOf, lettersOn }: OutcomeButtonsProps) {
+  return (
+    <EntryForm passing className="mt-3 grid gap-1.5">
+      <input type="hidden" name="intent" value="reading" />
+      <input type="hidden" name="token" value={token} />
+      <input type="hidden" name="form" value="next" />
+      <input type="hidden" name="look" value={offered.look} />
+      {offered.choices ? (
+        offered.choices.map((choice, index) => {
+          const outcome = outcomeOf.get(choice);
+          const key = keyOf(offered.test, choice, index);
+          return (
+            <button
+              key={choice}
+              type="submit"
+              name="seen"
+              value={choice}
+              data-choice={choice}
+              className="btn grid w-full grid-cols-[2rem_5rem_3.6rem_1fr] justify-start gap-1.5 border-ink bg-paper px-3 text-left"
+            >
+              <span>{key && lettersOn && <kbd className="key-hint">{key}</kbd>}</span>
+              <span className="font-bold">{choice}</span>
+              <span className="text-right text-base tabular-nums">{outcome ? percent(outcome.p) : "–"}</span>
+              <span className="truncate text-right text-base text-soft">{outcome?.leaves}</span>
+            </button>
+          );
+        })
+      ) : (
+        <NumberEntry offered={offered} />
+      )}
+    </EntryForm>
+  );
+}
+
+interface DisplayProps {
+  readonly input: RefObject<HTMLInputElement | null>;
+  readonly typed: string;
+  readonly setTyped: Dispatch<SetStateAction<string>>;
+  readonly offered: OfferedTest;
+}
+
+/** The figure on the display. */
+function Display({ input, typed, setTyped, offered }: DisplayProps) {
+  return (
+    <div className="flex items-center gap-2">
+      <label htmlFor="value" className="font-bold">
+        Reads
+      </label>
+      <input
+        ref={input}
+        id="value"
+        name="value"
+        inputMode="decimal"
+        autoComplete="off"
+        value={typed}
+        onChange={({ target }) => setTyped(target.value)}
+        className="field figures w-28 text-right"
+      />
+      <span>{offered.unit}</span>
+      <button type="submit" className="btn btn-main grow">
+        Save
+      </button>
+    </div>
   );
 }

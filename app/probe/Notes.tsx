@@ -61,38 +61,7 @@ export function NoteDialog({ jobId, subject, onClose }: NoteDialogProps) {
           className="sheet-card fixed top-1/2 left-1/2 z-50 w-[min(92vw,30rem)] -translate-x-1/2 -translate-y-1/2 p-5"
         >
           <Dialog.Title className="text-lg font-bold">{subject?.title}</Dialog.Title>
-          <form
-            className="mt-3 grid gap-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              void save(event.currentTarget);
-            }}
-          >
-            <label className="grid gap-1 text-base text-soft">
-              Words
-              <textarea name="words" maxLength={1000} rows={4} className="field w-full text-ink" />
-            </label>
-            <label className="grid gap-1 text-base text-soft">
-              Photo (JPEG, PNG or WebP, at most 12 MB)
-              <input
-                type="file"
-                name="photo"
-                accept="image/jpeg,image/png,image/webp"
-                className="field w-full"
-              />
-            </label>
-            {problem && (
-              <p role="alert" className="text-danger">
-                {problem}
-              </p>
-            )}
-            <div className="flex justify-end gap-2">
-              <Dialog.Close className="btn">Leave it</Dialog.Close>
-              <button type="submit" className="btn btn-main" disabled={busy}>
-                {busy ? "Saving" : "Save the note"}
-              </button>
-            </div>
-          </form>
+          <NoteForm save={save} problem={problem} busy={busy} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -161,5 +130,44 @@ function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
         {note.struck ? "put back" : "strike"}
       </button>
     </li>
+  );
+}
+
+interface NoteFormProps {
+  readonly save: (form: HTMLFormElement) => Promise<void>;
+  readonly problem: string | null;
+  readonly busy: boolean;
+}
+
+/** The note and its photo. */
+function NoteForm({ save, problem, busy }: NoteFormProps) {
+  return (
+    <form
+      className="mt-3 grid gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save(event.currentTarget);
+      }}
+    >
+      <label className="grid gap-1 text-base text-soft">
+        Words
+        <textarea name="words" maxLength={1000} rows={4} className="field w-full text-ink" />
+      </label>
+      <label className="grid gap-1 text-base text-soft">
+        Photo (JPEG, PNG or WebP, at most 12 MB)
+        <input type="file" name="photo" accept="image/jpeg,image/png,image/webp" className="field w-full" />
+      </label>
+      {problem && (
+        <p role="alert" className="text-danger">
+          {problem}
+        </p>
+      )}
+      <div className="flex justify-end gap-2">
+        <Dialog.Close className="btn">Leave it</Dialog.Close>
+        <button type="submit" className="btn btn-main" disabled={busy}>
+          {busy ? "Saving" : "Save the note"}
+        </button>
+      </div>
+    </form>
   );
 }

@@ -35,7 +35,7 @@ interface BenchPageProps {
 }
 
 /** The page itself; the router's own comings and goings do not draw it anew. */
-export const ProbePage = memo(function BenchPage({ bench, job, lettersOn }: BenchPageProps) {
+export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: BenchPageProps) {
   const { circuit, own } = bench;
   const { token } = job;
   const { enter, undo } = useEntries();

@@ -2,11 +2,13 @@ import type { Circuit } from "@core/circuit/circuit";
 import { colourWords } from "@core/circuit/wireColour";
 import type { Caution } from "@core/diagnose/tests/caution";
 import { observationOf, type TestName } from "@core/predict/observations/index";
+import type { AnyTest } from "@core/predict/observations/observation";
 import { partName } from "@words/partName";
 import { whereAt } from "@words/pointWords";
 import { wordingOf } from "@words/tests/index";
 import { setupText } from "@words/tests/setupText";
 import { X } from "lucide-react";
+import type { Dispatch, SetStateAction } from "react";
 import { useEffect, useRef, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import {
@@ -81,92 +83,21 @@ export function ProbePanel(props: ProbePanelProps) {
       aria-labelledby="point"
       className="sheet-card grid gap-2 p-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-30 max-md:max-h-[58vh] max-md:overflow-y-auto max-md:border-t-2 max-md:border-ink"
     >
-      <div className="flex items-start justify-between gap-3">
-        <div className="min-w-0">
-          <h2 id="point" className="font-bold">
-            <code className="figures rounded bg-[var(--mark)] px-1">{name}</code>
-          </h2>
-          <p className="text-base text-soft">{targetWords(circuit, target)}</p>
-          <p className="text-base text-soft">{"setting" in look ? setupText(look) : "key off"}</p>
-        </div>
-        <button
-          type="button"
-          className="btn min-h-11 px-2"
-          onClick={() => onTarget(null)}
-          aria-label="Take the probe off"
-        >
-          <X aria-hidden="true" className="size-5" />
-        </button>
-      </div>
+      <PanelHead name={name} circuit={circuit} target={target} look={look} onTarget={onTarget} />
       <Around {...props} />
-      <fieldset
-        aria-label="Test"
-        className="flex flex-wrap overflow-hidden rounded-card border border-[var(--edge)]"
-      >
-        {tests.map((one) => (
-          <button
-            key={one}
-            type="button"
-            aria-pressed={one === test}
-            onClick={() => setChosen(one)}
-            className="min-h-11 grow border-r border-rule px-2.5 text-base last:border-r-0 aria-pressed:bg-ink aria-pressed:text-paper"
-          >
-            {wordingOf(one).short}
-          </button>
-        ))}
-      </fieldset>
+      <TestChoice tests={tests} test={test} setChosen={setChosen} />
       {test === "light" && (
         <button type="button" className="btn min-h-11 justify-start px-2 text-base" onClick={onFlip}>
           <kbd className="key-hint">F</kbd> light clipped to <b>{onFeed ? "feed" : "ground"}</b>
         </button>
       )}
-      {(test === "volts" || test === "ohms") && (
-        <button
-          type="button"
-          aria-pressed={props.placingOther}
-          className="btn min-h-11 justify-start px-2 text-base aria-pressed:bg-[var(--mark)]"
-          onClick={() => props.onPlaceOther(!props.placingOther)}
-        >
-          {props.placingOther ? (
-            "Tap the point for the black lead, or here for ground"
-          ) : (
-            <>
-              black lead on <b>{other === `${battery}.-` ? "ground" : other}</b>
-            </>
-          )}
-        </button>
-      )}
-      <dl className="grid grid-cols-[1fr_auto] gap-x-4 text-base" aria-busy={!current}>
-        {(answer?.lines ?? []).map(({ fault, shows }) => (
-          <div key={fault} className="contents">
-            <dt className={fault === "healthy" ? "font-semibold" : "text-soft"}>
-              {fault === "healthy"
-                ? "healthy"
-                : `as if ${under.find((one) => one.fault === fault)?.words ?? fault}`}
-            </dt>
-            <dd className={`figures text-right whitespace-nowrap ${current ? "" : "text-soft"}`}>{shows}</dd>
-          </div>
-        ))}
-      </dl>
+      {(test === "volts" || test === "ohms") && <BlackLead props={props} other={other} battery={battery} />}
+      <Predictions current={current} answer={answer} under={under} />
       <Cautions
         cautions={(answer?.cautions ?? []).filter((caution) => !props.cautionsRead.includes(caution))}
         token={token}
       />
-      <EntryForm passing className="flex flex-wrap items-center gap-1.5" key={`${test} ${token}`}>
-        <input type="hidden" name="intent" value="reading" />
-        <input type="hidden" name="token" value={token} />
-        <input type="hidden" name="form" value="panel" />
-        <input type="hidden" name="look" value={JSON.stringify(look)} />
-        {words.length > 0 ? (
-          words.map((word) => (
-            <button key={word} type="submit" name="seen" value={word} className="btn min-h-11 px-3 text-base">
-              {word}
-            </button>
-          ))
-        ) : (
-          <Reads test={test} />
-        )}
-      </EntryForm>
+      <PanelEntry key={`${test} ${token}`} test={test} token={token} look={look} words={words} />
       <EntryProblem of={({ form }) => form === "panel"} />
     </section>
   );
@@ -259,5 +190,170 @@ function Reads({ test }: { test: TestName }) {
         </button>
       )}
     </>
+  );
+}
+
+interface PanelHeadProps {
+  readonly name: string;
+  readonly circuit: ProbePanelProps["circuit"];
+  readonly target: ProbePanelProps["target"];
+  readonly look: AnyTest;
+  readonly onTarget: ProbePanelProps["onTarget"];
+}
+
+/** What is under the probe and how the vehicle stands. */
+function PanelHead({ name, circuit, target, look, onTarget }: PanelHeadProps) {
+  return (
+    <div className="flex items-start justify-between gap-3">
+      <div className="min-w-0">
+        <h2 id="point" className="font-bold">
+          <code className="figures rounded bg-[var(--mark)] px-1">{name}</code>
+        </h2>
+        <p className="text-base text-soft">{targetWords(circuit, target)}</p>
+        <p className="text-base text-soft">{"setting" in look ? setupText(look) : "key off"}</p>
+      </div>
+      <button
+        type="button"
+        className="btn min-h-11 px-2"
+        onClick={() => onTarget(null)}
+        aria-label="Take the probe off"
+      >
+        <X aria-hidden="true" className="size-5" />
+      </button>
+    </div>
+  );
+}
+
+interface TestChoiceProps {
+  readonly tests: readonly TestName[];
+  readonly test:
+    | "ohms"
+    | "amps"
+    | "airflow"
+    | "light"
+    | "look"
+    | "listen"
+    | "smell"
+    | "history"
+    | "volts"
+    | "tap"
+    | "spin"
+    | "swap"
+    | "lampload"
+    | "ripple";
+  readonly setChosen: Dispatch<SetStateAction<TestName>>;
+}
+
+/** Which test is made there. */
+function TestChoice({ tests, test, setChosen }: TestChoiceProps) {
+  return (
+    <fieldset
+      aria-label="Test"
+      className="flex flex-wrap overflow-hidden rounded-card border border-[var(--edge)]"
+    >
+      {tests.map((one) => (
+        <button
+          key={one}
+          type="button"
+          aria-pressed={one === test}
+          onClick={() => setChosen(one)}
+          className="min-h-11 grow border-r border-rule px-2.5 text-base last:border-r-0 aria-pressed:bg-ink aria-pressed:text-paper"
+        >
+          {wordingOf(one).short}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+interface BlackLeadProps {
+  readonly props: ProbePanelProps;
+  readonly other: string;
+  readonly battery: string;
+}
+
+/** Where the meter's other lead is. */
+function BlackLead({ props, other, battery }: BlackLeadProps) {
+  return (
+    <button
+      type="button"
+      aria-pressed={props.placingOther}
+      className="btn min-h-11 justify-start px-2 text-base aria-pressed:bg-[var(--mark)]"
+      onClick={() => props.onPlaceOther(!props.placingOther)}
+    >
+      {props.placingOther ? (
+        "Tap the point for the black lead, or here for ground"
+      ) : (
+        <>
+          black lead on <b>{other === `${battery}.-` ? "ground" : other}</b>
+        </>
+      )}
+    </button>
+  );
+}
+
+interface PredictionsProps {
+  readonly current: boolean;
+  readonly answer: Prediction | null;
+  readonly under: ProbePanelProps["under"];
+}
+
+/** What a healthy vehicle and each leading suspect would show. */
+function Predictions({ current, answer, under }: PredictionsProps) {
+  return (
+    <dl className="grid grid-cols-[1fr_auto] gap-x-4 text-base" aria-busy={!current}>
+      {(answer?.lines ?? []).map(({ fault, shows }) => (
+        <div key={fault} className="contents">
+          <dt className={fault === "healthy" ? "font-semibold" : "text-soft"}>
+            {fault === "healthy"
+              ? "healthy"
+              : `as if ${under.find((one) => one.fault === fault)?.words ?? fault}`}
+          </dt>
+          <dd className={`figures text-right whitespace-nowrap ${current ? "" : "text-soft"}`}>{shows}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+interface PanelEntryProps {
+  readonly test:
+    | "ohms"
+    | "amps"
+    | "airflow"
+    | "light"
+    | "look"
+    | "listen"
+    | "smell"
+    | "history"
+    | "volts"
+    | "tap"
+    | "spin"
+    | "swap"
+    | "lampload"
+    | "ripple";
+  readonly token: ProbePanelProps["token"];
+  readonly look: AnyTest;
+  readonly words: readonly string[];
+}
+
+/** The result, by word or by figure. */
+function PanelEntry({ test, token, look, words }: PanelEntryProps) {
+  return (
+    <EntryForm passing className="flex flex-wrap items-center gap-1.5">
+      <input type="hidden" name="intent" value="reading" />
+      <input type="hidden" name="token" value={token} />
+      <input type="hidden" name="form" value="panel" />
+      <input type="hidden" name="look" value={JSON.stringify(look)} />
+      {words.length > 0 ? (
+        words.map((word) => (
+          <button key={word} type="submit" name="seen" value={word} className="btn min-h-11 px-3 text-base">
+            {word}
+          </button>
+        ))
+      ) : (
+        <Reads test={test} />
+      )}
+    </EntryForm>
   );
 }

@@ -2,6 +2,7 @@ import type { Preference } from "@core/access/route";
 import { minutesText } from "@core/units/wording";
 import { Redo2, Undo2 } from "lucide-react";
 import { useState } from "react";
+import type { FetcherWithComponents } from "react-router";
 import { useFetcher } from "react-router";
 import { Fold } from "../ui/Fold";
 import { useFileDrop } from "../ui/useFileDrop";
@@ -51,25 +52,7 @@ export function AccessPlanEditor({ page, own }: { page: AccessPlanPageData; own:
         alternatives: all of one letter, or all of another.
       </p>
       <div className="grid items-start gap-4 lg:grid-cols-2">
-        <section aria-labelledby="steps">
-          <h2 id="steps" className="text-lg font-bold">
-            Steps
-          </h2>
-          <ul className="border-b border-rule text-base">
-            {plan.steps.map((step) => (
-              <li key={step.id} data-step={step.id} className="border-t border-rule">
-                <Fold title={`${step.title}, ${minutesText(step.minutes)}`}>
-                  <StepForm step={step} token={page.token} />
-                </Fold>
-              </li>
-            ))}
-            <li className="border-t border-rule" data-step="">
-              <Fold title="Add a step">
-                <StepForm key={plan.steps.length} step={null} token={page.token} />
-              </Fold>
-            </li>
-          </ul>
-        </section>
+        <StepsColumn plan={plan} page={page} />
         <div className="grid gap-4">
           <Targets page={page} own={own} shown={shown} onShow={setShown} />
           <Bring page={page} />
@@ -144,37 +127,17 @@ function Targets({ page, own, shown, onShow }: TargetsProps) {
       </h2>
       <ul>
         {own.targets.map(({ id, name, ways, routes }) => (
-          <li key={id} data-target={id} className="border-t border-rule py-2">
-            <b>{name}</b>
-            <span className="ml-2 inline-flex flex-wrap gap-1">
-              {routes.map(({ prefer, minutes }) => (
-                <button
-                  key={prefer}
-                  type="button"
-                  disabled={minutes === null}
-                  aria-pressed={shown?.part === id && shown.prefer === prefer}
-                  className="btn px-2 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-                  onClick={() => onShow({ part: id, prefer })}
-                >
-                  {preferenceWords[prefer].toLowerCase()}: {minutes === null ? "none" : minutesText(minutes)}
-                </button>
-              ))}
-            </span>
-            <fetcher.Form method="post" className="mt-1 flex flex-wrap items-end gap-2" key={ways}>
-              <input type="hidden" name="token" value={page.token} />
-              <input type="hidden" name="part" value={id} />
-              <label className="grid grow gap-0.5 text-soft">
-                Last step of each way
-                <input name="ways" defaultValue={ways} className="field w-full text-ink" />
-              </label>
-              <button type="submit" name="intent" value="target" className="btn">
-                Change
-              </button>
-              <button type="submit" name="intent" value="drop-target" className="min-h-11 px-1 underline">
-                take out<span className="sr-only"> {name}</span>
-              </button>
-            </fetcher.Form>
-          </li>
+          <TargetLine
+            key={id}
+            id={id}
+            name={name}
+            routes={routes}
+            shown={shown}
+            onShow={onShow}
+            fetcher={fetcher}
+            ways={ways}
+            page={page}
+          />
         ))}
       </ul>
       <fetcher.Form method="post" className="flex flex-wrap items-end gap-2 border-t border-rule pt-2">
@@ -252,5 +215,83 @@ export function AccessPlanTemplates({ page }: { page: AccessPlanPageData }) {
       </section>
       <Bring page={page} />
     </div>
+  );
+}
+
+interface TargetLineProps {
+  readonly id: string;
+  readonly name: string;
+  readonly routes: { prefer: "kind" | "book" | "quickest"; minutes: number | null; steps: string[] }[];
+  readonly shown: TargetsProps["shown"];
+  readonly onShow: TargetsProps["onShow"];
+  readonly fetcher: FetcherWithComponents<Answer>;
+  readonly ways: string;
+  readonly page: TargetsProps["page"];
+}
+
+/** A part and the steps that lead to it. */
+function TargetLine({ id, name, routes, shown, onShow, fetcher, ways, page }: TargetLineProps) {
+  return (
+    <li data-target={id} className="border-t border-rule py-2">
+      <b>{name}</b>
+      <span className="ml-2 inline-flex flex-wrap gap-1">
+        {routes.map(({ prefer, minutes }) => (
+          <button
+            key={prefer}
+            type="button"
+            disabled={minutes === null}
+            aria-pressed={shown?.part === id && shown.prefer === prefer}
+            className="btn px-2 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+            onClick={() => onShow({ part: id, prefer })}
+          >
+            {preferenceWords[prefer].toLowerCase()}: {minutes === null ? "none" : minutesText(minutes)}
+          </button>
+        ))}
+      </span>
+      <fetcher.Form method="post" className="mt-1 flex flex-wrap items-end gap-2" key={ways}>
+        <input type="hidden" name="token" value={page.token} />
+        <input type="hidden" name="part" value={id} />
+        <label className="grid grow gap-0.5 text-soft">
+          Last step of each way
+          <input name="ways" defaultValue={ways} className="field w-full text-ink" />
+        </label>
+        <button type="submit" name="intent" value="target" className="btn">
+          Change
+        </button>
+        <button type="submit" name="intent" value="drop-target" className="min-h-11 px-1 underline">
+          take out<span className="sr-only"> {name}</span>
+        </button>
+      </fetcher.Form>
+    </li>
+  );
+}
+
+interface StepsColumnProps {
+  readonly plan: Own["plan"];
+  readonly page: AccessPlanPageData;
+}
+
+/** The steps of the plan. */
+function StepsColumn({ plan, page }: StepsColumnProps) {
+  return (
+    <section aria-labelledby="steps">
+      <h2 id="steps" className="text-lg font-bold">
+        Steps
+      </h2>
+      <ul className="border-b border-rule text-base">
+        {plan.steps.map((step) => (
+          <li key={step.id} data-step={step.id} className="border-t border-rule">
+            <Fold title={`${step.title}, ${minutesText(step.minutes)}`}>
+              <StepForm step={step} token={page.token} />
+            </Fold>
+          </li>
+        ))}
+        <li className="border-t border-rule" data-step="">
+          <Fold title="Add a step">
+            <StepForm key={plan.steps.length} step={null} token={page.token} />
+          </Fold>
+        </li>
+      </ul>
+    </section>
   );
 }

@@ -1,4 +1,5 @@
 import { Tabs } from "radix-ui";
+import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { Fold } from "../ui/Fold";
@@ -54,129 +55,17 @@ export function RepairPage({ shelfId, fit, where }: FitBenchProps) {
         {fit.targets.length === 0 && fit.steps.length === 0 ? (
           <p className="sheet-card p-4">Choose above what is to come out; the order follows.</p>
         ) : (
-          <Tabs.Root value={way} onValueChange={(value) => setWay(value === "back" ? "back" : "in")}>
-            <Tabs.List aria-label="Which way" className="flex gap-2">
-              <Tabs.Trigger
-                value="in"
-                className="btn data-[state=active]:bg-ink data-[state=active]:text-paper"
-              >
-                Way in <Count of={fit.steps} />
-              </Tabs.Trigger>
-              <Tabs.Trigger
-                value="back"
-                className="btn data-[state=active]:bg-ink data-[state=active]:text-paper"
-              >
-                Way back <Count of={fit.back} />
-              </Tabs.Trigger>
-            </Tabs.List>
-            <Tabs.Content value="in">
-              <ol className="mt-2 border-b border-rule" data-way="in">
-                {fit.steps.map((step, index) => (
-                  <StepLine
-                    key={step.id}
-                    step={step}
-                    number={index + 1}
-                    next={step === nextIn}
-                    {...counted("in", step)}
-                  />
-                ))}
-              </ol>
-              <Thumb>
-                {nextIn ? (
-                  <TickButton step={nextIn.id} way="in" screws={counted("in", nextIn).screws} main>
-                    {nextIn.title}
-                    <Screws count={counted("in", nextIn).screws} />
-                  </TickButton>
-                ) : (
-                  <button type="button" className="btn btn-main w-full" onClick={() => setWay("back")}>
-                    All off. To the way back
-                  </button>
-                )}
-              </Thumb>
-            </Tabs.Content>
-            <Tabs.Content value="back">
-              <ol className="mt-2 border-b border-rule" data-way="back">
-                {fit.back.map((step, index) => (
-                  <BackLine
-                    key={step.id}
-                    step={step}
-                    number={index + 1}
-                    next={step === nextBack}
-                    {...counted("back", step)}
-                  />
-                ))}
-              </ol>
-              <Thumb>
-                {nextBack ? (
-                  <TickButton step={nextBack.id} way="back" screws={counted("back", nextBack).screws} main>
-                    {nextBack.title}
-                    <Screws count={counted("back", nextBack).screws} />
-                  </TickButton>
-                ) : (
-                  <p className="p-2 text-center font-semibold">Nothing is left to put back.</p>
-                )}
-              </Thumb>
-            </Tabs.Content>
-          </Tabs.Root>
+          <RepairSteps
+            way={way}
+            setWay={setWay}
+            fit={fit}
+            nextIn={nextIn}
+            counted={counted}
+            nextBack={nextBack}
+          />
         )}
       </div>
-      <aside className="grid min-w-0 gap-3">
-        <TrayCard tray={fit.tray} />
-        <section aria-labelledby="tools" className="sheet-card p-3 text-base">
-          <h2 id="tools" className="font-bold">
-            Lay out
-          </h2>
-          <ul className="mt-1 list-disc pl-5">
-            {fit.tools.map((tool) => (
-              <li key={tool}>
-                {tool}
-                {fit.substitutes
-                  .filter((own) => own.tool === tool)
-                  .map(({ instead, errorMillimetres, fit: how }) => (
-                    <span key={instead} className="text-soft">
-                      {" "}
-                      or {instead}, {how}: {errorMillimetres > 0 ? "+" : "−"}
-                      {Math.abs(errorMillimetres).toFixed(3)} mm
-                    </span>
-                  ))}
-              </li>
-            ))}
-            {fit.tools.length === 0 && <li>bare hands</li>}
-            {fit.uses.map((what) => (
-              <li key={what}>
-                <b>new:</b> {what}
-              </li>
-            ))}
-          </ul>
-          {!fit.batteryOff && fit.steps.length > 0 && (
-            <p className="mt-2">
-              <b>Battery:</b> nothing on this way cuts, splices or moves it. The negative off is the safer
-              habit all the same, and a must near airbag plugs or a bare positive.
-            </p>
-          )}
-          {fit.opens.length > 0 && (
-            <p className="mt-2">
-              <b>While it is open you can test</b> {fit.opens.join(", ")}.
-            </p>
-          )}
-        </section>
-        <Besides fit={fit} />
-        <section className="sheet-card px-3 py-1 text-base">
-          <Fold title="Where is it at all?">
-            {fit.where && <p className="mb-2 font-semibold">{fit.where}</p>}
-            <WhereIsIt where={where} />
-          </Fold>
-        </section>
-        <p className="text-base text-soft">
-          {fit.title}.{" "}
-          <Link to={`/shelf/${shelfId}/way`} className="underline">
-            Change the plan
-          </Link>
-          . This shop takes {fit.pace.times.toFixed(2)} times the plan's minutes: {fit.pace.sum}, from{" "}
-          {fit.pace.measured} measured {fit.pace.measured === 1 ? "step" : "steps"}. The maker's procedure and
-          local rules stand above it; airbags and refrigerant are for licensed people.
-        </p>
-      </aside>
+      <LayOut fit={fit} where={where} shelfId={shelfId} />
     </main>
   );
 }
@@ -203,3 +92,148 @@ const Thumb = ({ children }: { children: React.ReactNode }) => (
     {children}
   </div>
 );
+
+interface RepairStepsProps {
+  readonly way: "in" | "back";
+  readonly setWay: Dispatch<SetStateAction<"in" | "back">>;
+  readonly fit: FitBenchProps["fit"];
+  readonly nextIn: RepairData["steps"][number] | undefined;
+  readonly counted: (
+    own: "in" | "back",
+    step: { readonly id: string; readonly screws: number },
+  ) => { screws: number; onScrews: (screws: number) => void };
+  readonly nextBack: RepairData["back"][number] | undefined;
+}
+
+/** The steps in and the steps back, each with its ticks. */
+function RepairSteps({ way, setWay, fit, nextIn, counted, nextBack }: RepairStepsProps) {
+  return (
+    <Tabs.Root value={way} onValueChange={(value) => setWay(value === "back" ? "back" : "in")}>
+      <Tabs.List aria-label="Which way" className="flex gap-2">
+        <Tabs.Trigger value="in" className="btn data-[state=active]:bg-ink data-[state=active]:text-paper">
+          Way in <Count of={fit.steps} />
+        </Tabs.Trigger>
+        <Tabs.Trigger value="back" className="btn data-[state=active]:bg-ink data-[state=active]:text-paper">
+          Way back <Count of={fit.back} />
+        </Tabs.Trigger>
+      </Tabs.List>
+      <Tabs.Content value="in">
+        <ol className="mt-2 border-b border-rule" data-way="in">
+          {fit.steps.map((step, index) => (
+            <StepLine
+              key={step.id}
+              step={step}
+              number={index + 1}
+              next={step === nextIn}
+              {...counted("in", step)}
+            />
+          ))}
+        </ol>
+        <Thumb>
+          {nextIn ? (
+            <TickButton step={nextIn.id} way="in" screws={counted("in", nextIn).screws} main>
+              {nextIn.title}
+              <Screws count={counted("in", nextIn).screws} />
+            </TickButton>
+          ) : (
+            <button type="button" className="btn btn-main w-full" onClick={() => setWay("back")}>
+              All off. To the way back
+            </button>
+          )}
+        </Thumb>
+      </Tabs.Content>
+      <Tabs.Content value="back">
+        <ol className="mt-2 border-b border-rule" data-way="back">
+          {fit.back.map((step, index) => (
+            <BackLine
+              key={step.id}
+              step={step}
+              number={index + 1}
+              next={step === nextBack}
+              {...counted("back", step)}
+            />
+          ))}
+        </ol>
+        <Thumb>
+          {nextBack ? (
+            <TickButton step={nextBack.id} way="back" screws={counted("back", nextBack).screws} main>
+              {nextBack.title}
+              <Screws count={counted("back", nextBack).screws} />
+            </TickButton>
+          ) : (
+            <p className="p-2 text-center font-semibold">Nothing is left to put back.</p>
+          )}
+        </Thumb>
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
+
+interface LayOutProps {
+  readonly fit: FitBenchProps["fit"];
+  readonly where: FitBenchProps["where"];
+  readonly shelfId: FitBenchProps["shelfId"];
+}
+
+/** Tools, parts and the tray. */
+function LayOut({ fit, where, shelfId }: LayOutProps) {
+  return (
+    <aside className="grid min-w-0 gap-3">
+      <TrayCard tray={fit.tray} />
+      <section aria-labelledby="tools" className="sheet-card p-3 text-base">
+        <h2 id="tools" className="font-bold">
+          Lay out
+        </h2>
+        <ul className="mt-1 list-disc pl-5">
+          {fit.tools.map((tool) => (
+            <li key={tool}>
+              {tool}
+              {fit.substitutes
+                .filter((own) => own.tool === tool)
+                .map(({ instead, errorMillimetres, fit: how }) => (
+                  <span key={instead} className="text-soft">
+                    {" "}
+                    or {instead}, {how}: {errorMillimetres > 0 ? "+" : "−"}
+                    {Math.abs(errorMillimetres).toFixed(3)} mm
+                  </span>
+                ))}
+            </li>
+          ))}
+          {fit.tools.length === 0 && <li>bare hands</li>}
+          {fit.uses.map((what) => (
+            <li key={what}>
+              <b>new:</b> {what}
+            </li>
+          ))}
+        </ul>
+        {!fit.batteryOff && fit.steps.length > 0 && (
+          <p className="mt-2">
+            <b>Battery:</b> nothing on this way cuts, splices or moves it. The negative off is the safer habit
+            all the same, and a must near airbag plugs or a bare positive.
+          </p>
+        )}
+        {fit.opens.length > 0 && (
+          <p className="mt-2">
+            <b>While it is open you can test</b> {fit.opens.join(", ")}.
+          </p>
+        )}
+      </section>
+      <Besides fit={fit} />
+      <section className="sheet-card px-3 py-1 text-base">
+        <Fold title="Where is it at all?">
+          {fit.where && <p className="mb-2 font-semibold">{fit.where}</p>}
+          <WhereIsIt where={where} />
+        </Fold>
+      </section>
+      <p className="text-base text-soft">
+        {fit.title}.{" "}
+        <Link to={`/shelf/${shelfId}/way`} className="underline">
+          Change the plan
+        </Link>
+        . This shop takes {fit.pace.times.toFixed(2)} times the plan's minutes: {fit.pace.sum}, from{" "}
+        {fit.pace.measured} measured {fit.pace.measured === 1 ? "step" : "steps"}. The maker's procedure and
+        local rules stand above it; airbags and refrigerant are for licensed people.
+      </p>
+    </aside>
+  );
+}

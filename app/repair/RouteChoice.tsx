@@ -21,26 +21,7 @@ export function RouteChoice({ fit }: { fit: RepairData }) {
   const distinct = fit.ways.filter((way) => !("same" in way) || way.same === way.prefer);
   return (
     <section aria-label="What comes out, and how" className="grid gap-2">
-      <div className="flex flex-wrap items-center gap-2">
-        <span className="font-bold">Out comes</span>
-        {fit.reachable.map(({ id, name }) => {
-          const on = fit.targets.includes(id);
-          return (
-            <button
-              key={id}
-              type="button"
-              disabled={busy}
-              aria-pressed={on}
-              className="btn px-3 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-              onClick={() =>
-                choose(fit.prefer, on ? fit.targets.filter((own) => own !== id) : [...fit.targets, id])
-              }
-            >
-              {name}
-            </button>
-          );
-        })}
-      </div>
+      <PartsOut fit={fit} busy={busy} choose={choose} />
       {fit.likeliestOnly && (
         <p className="text-base">
           The verdict is still open: this is only the likeliest. Probing on may be cheaper than going in.
@@ -54,39 +35,92 @@ export function RouteChoice({ fit }: { fit: RepairData }) {
             );
             const on = names.includes(fit.prefer);
             return (
-              <button
+              <RouteCard
                 key={way.prefer}
-                type="button"
-                disabled={busy || "problem" in way}
-                aria-pressed={on}
-                className={`sheet-card grid content-start px-3 py-2 text-left ${on ? "outline-2 outline-feed" : ""}`}
-                onClick={() => choose(way.prefer, fit.targets)}
-              >
-                <span className="text-base font-semibold">
-                  {names.length > 1
-                    ? names
-                        .map((own, i) =>
-                          i === 0 ? preferenceWords[own] : preferenceWords[own].toLowerCase(),
-                        )
-                        .join("; ")
-                    : preferenceWords[way.prefer]}
-                </span>
-                {"problem" in way ? (
-                  <span className="text-base text-soft">{way.problem}</span>
-                ) : (
-                  <span className="text-base text-soft">
-                    <span className="figures text-xl text-ink">{hours(way.minutes)}</span> in; eight in ten{" "}
-                    {hours(way.expected.low)} to {hours(way.expected.high)}, risks in it;{" "}
-                    {way.nextPersonMinutes > 0
-                      ? `costs the next person ${minutesText(way.nextPersonMinutes)}`
-                      : "costs the next person nothing"}
-                  </span>
-                )}
-              </button>
+                way={way}
+                busy={busy}
+                on={on}
+                choose={choose}
+                fit={fit}
+                names={names}
+              />
             );
           })}
         </div>
       )}
     </section>
+  );
+}
+
+interface PartsOutProps {
+  readonly fit: RepairData;
+  readonly busy: boolean;
+  readonly choose: (prefer: Preference, targets: readonly string[]) => void;
+}
+
+/** What has to come out. */
+function PartsOut({ fit, busy, choose }: PartsOutProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <span className="font-bold">Out comes</span>
+      {fit.reachable.map(({ id, name }) => {
+        const on = fit.targets.includes(id);
+        return (
+          <button
+            key={id}
+            type="button"
+            disabled={busy}
+            aria-pressed={on}
+            className="btn px-3 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+            onClick={() =>
+              choose(fit.prefer, on ? fit.targets.filter((own) => own !== id) : [...fit.targets, id])
+            }
+          >
+            {name}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+interface RouteCardProps {
+  readonly way: RepairData["ways"][number];
+  readonly busy: boolean;
+  readonly on: boolean;
+  readonly choose: (prefer: Preference, targets: readonly string[]) => void;
+  readonly fit: RepairData;
+  readonly names: readonly Preference[];
+}
+
+/** One way to it, with its minutes. */
+function RouteCard({ way, busy, on, choose, fit, names }: RouteCardProps) {
+  return (
+    <button
+      type="button"
+      disabled={busy || "problem" in way}
+      aria-pressed={on}
+      className={`sheet-card grid content-start px-3 py-2 text-left ${on ? "outline-2 outline-feed" : ""}`}
+      onClick={() => choose(way.prefer, fit.targets)}
+    >
+      <span className="text-base font-semibold">
+        {names.length > 1
+          ? names
+              .map((own, i) => (i === 0 ? preferenceWords[own] : preferenceWords[own].toLowerCase()))
+              .join("; ")
+          : preferenceWords[way.prefer]}
+      </span>
+      {"problem" in way ? (
+        <span className="text-base text-soft">{way.problem}</span>
+      ) : (
+        <span className="text-base text-soft">
+          <span className="figures text-xl text-ink">{hours(way.minutes)}</span> in; eight in ten{" "}
+          {hours(way.expected.low)} to {hours(way.expected.high)}, risks in it;{" "}
+          {way.nextPersonMinutes > 0
+            ? `costs the next person ${minutesText(way.nextPersonMinutes)}`
+            : "costs the next person nothing"}
+        </span>
+      )}
+    </button>
   );
 }

@@ -3,6 +3,7 @@ import { fastenersText, plugsText, routesText } from "@core/access/planText";
 import { stepCautions } from "@core/access/stepCaution";
 import { stepKinds } from "@core/access/stepKind";
 import { stepCautionWords } from "@words/stepCautionWords";
+import type { FetcherWithComponents } from "react-router";
 import { useFetcher } from "react-router";
 
 interface StepFormProps {
@@ -45,17 +46,7 @@ export function StepForm({ step, token }: StepFormProps) {
         label="Off before it: a + b / c means a and b, or c"
         value={routesText(own.needs ?? [])}
       />
-      <label className="grid gap-0.5 text-base text-soft">
-        It is
-        <select name="kind" defaultValue={own.kind ?? ""} className="field text-ink">
-          <option value="">nothing special</option>
-          {stepKinds.map((kind) => (
-            <option key={kind} value={kind}>
-              {kindWords[kind]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <NeedsField own={own} />
       <Text
         name="fasteners"
         label="Screws: 3 hex 5.5 mm plastic hidden, 1 torx T20 metal loosened"
@@ -92,55 +83,13 @@ export function StepForm({ step, token }: StepFormProps) {
         value={own.risk ? `${own.risk.p * 100}, ${own.risk.minutes}, ${own.risk.what}` : ""}
       />
       <Text name="tubes" label="Tubes" value={own.tubes?.toString()} />
-      <fieldset className="sm:col-span-2">
-        <legend className="text-base text-soft">Cautions</legend>
-        <div className="flex flex-wrap gap-x-4">
-          {stepCautions.map((caution) => (
-            <label
-              key={caution}
-              className="flex min-h-11 items-center gap-2 text-base"
-              title={stepCautionWords[caution]}
-            >
-              <input
-                type="checkbox"
-                name="cautions"
-                value={caution}
-                defaultChecked={own.cautions?.includes(caution) ?? false}
-                className="size-5"
-              />
-              {caution.replace("-", " ")}
-            </label>
-          ))}
-        </div>
-      </fieldset>
+      <CautionChoice own={own} />
       {fetcher.data?.problem && (
         <p role="alert" className="text-danger sm:col-span-2">
           Not taken: {fetcher.data.problem}.
         </p>
       )}
-      <p className="flex flex-wrap gap-3 sm:col-span-2">
-        <button
-          type="submit"
-          name="intent"
-          value="step"
-          className="btn btn-main"
-          disabled={fetcher.state !== "idle"}
-        >
-          {step ? "Change it" : "Add the step"}
-        </button>
-        {step && (
-          <button
-            type="submit"
-            name="intent"
-            value="remove"
-            className="btn"
-            formNoValidate
-            disabled={fetcher.state !== "idle"}
-          >
-            Take it out
-          </button>
-        )}
-      </p>
+      <StepActions fetcher={fetcher} step={step} />
     </fetcher.Form>
   );
 }
@@ -165,3 +114,89 @@ const Text = ({ name, label, value, required = false }: TextProps) => (
     />
   </label>
 );
+
+interface CautionChoiceProps {
+  readonly own: Partial<AccessStep>;
+}
+
+/** Which cautions belong to the step. */
+function CautionChoice({ own }: CautionChoiceProps) {
+  return (
+    <fieldset className="sm:col-span-2">
+      <legend className="text-base text-soft">Cautions</legend>
+      <div className="flex flex-wrap gap-x-4">
+        {stepCautions.map((caution) => (
+          <label
+            key={caution}
+            className="flex min-h-11 items-center gap-2 text-base"
+            title={stepCautionWords[caution]}
+          >
+            <input
+              type="checkbox"
+              name="cautions"
+              value={caution}
+              defaultChecked={own.cautions?.includes(caution) ?? false}
+              className="size-5"
+            />
+            {caution.replace("-", " ")}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+interface StepActionsProps {
+  readonly fetcher: FetcherWithComponents<{ problem: string | null }>;
+  readonly step: StepFormProps["step"];
+}
+
+/** Save, move or remove. */
+function StepActions({ fetcher, step }: StepActionsProps) {
+  return (
+    <p className="flex flex-wrap gap-3 sm:col-span-2">
+      <button
+        type="submit"
+        name="intent"
+        value="step"
+        className="btn btn-main"
+        disabled={fetcher.state !== "idle"}
+      >
+        {step ? "Change it" : "Add the step"}
+      </button>
+      {step && (
+        <button
+          type="submit"
+          name="intent"
+          value="remove"
+          className="btn"
+          formNoValidate
+          disabled={fetcher.state !== "idle"}
+        >
+          Take it out
+        </button>
+      )}
+    </p>
+  );
+}
+
+interface NeedsFieldProps {
+  readonly own: Partial<AccessStep>;
+}
+
+/** What must be done before. */
+function NeedsField({ own }: NeedsFieldProps) {
+  return (
+    <label className="grid gap-0.5 text-base text-soft">
+      It is
+      <select name="kind" defaultValue={own.kind ?? ""} className="field text-ink">
+        <option value="">nothing special</option>
+        {stepKinds.map((kind) => (
+          <option key={kind} value={kind}>
+            {kindWords[kind]}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

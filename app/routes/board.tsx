@@ -60,29 +60,7 @@ export default function Board({ loaderData }: Route.ComponentProps) {
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />
       <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
-        <div className="flex flex-wrap items-center justify-between gap-3">
-          <h1 className="text-2xl font-bold">On the ramps</h1>
-          <div className="flex flex-wrap gap-3">
-            <Link to="/records" className="btn">
-              Records
-            </Link>
-            <Link to="/sums" className="btn">
-              Bench sums
-            </Link>
-            <Link to="/practice" className="btn">
-              Practice bay
-            </Link>
-            <Link to="/settings" className="btn">
-              Shop's terms
-            </Link>
-            <Link to="/shelf" className="btn">
-              Circuit shelf
-            </Link>
-            <Link to="/jobs/new" className="btn btn-main">
-              New job
-            </Link>
-          </div>
-        </div>
+        <BoardHead />
         {open.length === 0 ? (
           <p className="sheet-card mt-5 p-5 text-soft">
             No open jobs. Start one with New job when a vehicle comes in.
@@ -148,3 +126,30 @@ function JobTag({ job }: { job: Route.ComponentProps["loaderData"]["jobs"][numbe
     </li>
   );
 }
+
+/** The board's title and where to go from it. */
+const BoardHead = () => (
+  <div className="flex flex-wrap items-center justify-between gap-3">
+    <h1 className="text-2xl font-bold">On the ramps</h1>
+    <div className="flex flex-wrap gap-3">
+      <Link to="/records" className="btn">
+        Records
+      </Link>
+      <Link to="/sums" className="btn">
+        Bench sums
+      </Link>
+      <Link to="/practice" className="btn">
+        Practice bay
+      </Link>
+      <Link to="/settings" className="btn">
+        Shop's terms
+      </Link>
+      <Link to="/shelf" className="btn">
+        Circuit shelf
+      </Link>
+      <Link to="/jobs/new" className="btn btn-main">
+        New job
+      </Link>
+    </div>
+  </div>
+);

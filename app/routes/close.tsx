@@ -50,37 +50,7 @@ export default function Close({ loaderData, actionData }: Route.ComponentProps) 
   return (
     <main id="main" className="grid w-full max-w-3xl gap-5 p-5">
       {!closed && <CloseForm card={card} problem={problem} />}
-      <div className="no-print flex flex-wrap gap-3">
-        <button type="button" className="btn" onClick={() => window.print()}>
-          <Printer aria-hidden="true" className="size-5" />
-          Print the card
-        </button>
-        <a href={`/jobs/${card.id}/card/pdf`} download className="btn">
-          <FileText aria-hidden="true" className="size-5" />
-          Both pages as PDF
-        </a>
-        {card.closure?.followUpOn && (
-          <a href={`/jobs/${card.id}/card/ics`} download className="btn">
-            <CalendarPlus aria-hidden="true" className="size-5" />
-            Follow-up {card.closure.followUpOn} to the calendar
-          </a>
-        )}
-        <a href={`/jobs/${card.id}/case`} download className="btn">
-          Take the case out
-        </a>
-        <Link to={`/records/vehicle/${card.vehicleId}`} className="btn">
-          This vehicle's history
-        </Link>
-        <Link to={`/jobs/${card.id}/trail`} className="btn">
-          Its trail
-        </Link>
-        <Form method="post" action="/records" className="contents">
-          <input type="hidden" name="job" value={card.id} />
-          <button type="submit" name="intent" value={card.deleted ? "put-back" : "delete"} className="btn">
-            {card.deleted ? "Put the job back" : "Delete the job"}
-          </button>
-        </Form>
-      </div>
+      <CardFiles card={card} />
       {closed && (
         <Form method="post" className="no-print flex flex-wrap items-end gap-3">
           <input type="hidden" name="intent" value="comeback" />
@@ -113,5 +83,46 @@ export default function Close({ loaderData, actionData }: Route.ComponentProps) 
         }
       />
     </main>
+  );
+}
+
+interface CardFilesProps {
+  readonly card: Route.ComponentProps["loaderData"]["card"];
+}
+
+/** The card as files. */
+function CardFiles({ card }: CardFilesProps) {
+  return (
+    <div className="no-print flex flex-wrap gap-3">
+      <button type="button" className="btn" onClick={() => window.print()}>
+        <Printer aria-hidden="true" className="size-5" />
+        Print the card
+      </button>
+      <a href={`/jobs/${card.id}/card/pdf`} download className="btn">
+        <FileText aria-hidden="true" className="size-5" />
+        Both pages as PDF
+      </a>
+      {card.closure?.followUpOn && (
+        <a href={`/jobs/${card.id}/card/ics`} download className="btn">
+          <CalendarPlus aria-hidden="true" className="size-5" />
+          Follow-up {card.closure.followUpOn} to the calendar
+        </a>
+      )}
+      <a href={`/jobs/${card.id}/case`} download className="btn">
+        Take the case out
+      </a>
+      <Link to={`/records/vehicle/${card.vehicleId}`} className="btn">
+        This vehicle's history
+      </Link>
+      <Link to={`/jobs/${card.id}/trail`} className="btn">
+        Its trail
+      </Link>
+      <Form method="post" action="/records" className="contents">
+        <input type="hidden" name="job" value={card.id} />
+        <button type="submit" name="intent" value={card.deleted ? "put-back" : "delete"} className="btn">
+          {card.deleted ? "Put the job back" : "Delete the job"}
+        </button>
+      </Form>
+    </div>
   );
 }

@@ -106,89 +106,8 @@ export default function Keeping({ loaderData, actionData }: Route.ComponentProps
           Nothing changed: {outcome.problems.join("; ")}.
         </div>
       )}
-      <section aria-labelledby="backups" className="grid gap-2">
-        <h2 id="backups" className="text-lg font-bold">
-          Backups
-        </h2>
-        <p className="max-w-prose text-base text-soft">
-          Made every night and whenever you ask, while the shop works on. Kept: all of the last day, one a day
-          for a week, one a week for five, one a month for a year. They lie in the data folder; take one
-          elsewhere now and then.
-        </p>
-        <Form method="post" className="flex flex-wrap gap-3">
-          <button type="submit" name="intent" value="back-up" className="btn btn-main" disabled={busy}>
-            Back up now
-          </button>
-        </Form>
-        {backups.length === 0 && <p>None yet.</p>}
-        <ul className="divide-y divide-rule border-y border-rule empty:hidden">
-          {backups.map(({ name, when, size }) => (
-            <li key={name} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1" data-backup={name}>
-              <span className="grow">
-                {when} <span className="text-soft">{size}</span>
-              </span>
-              <a href={`/records/keeping/${name}`} download className="btn px-3 text-base">
-                Take it out
-              </a>
-              <Form method="post" className="contents">
-                <input type="hidden" name="name" value={name} />
-                <button
-                  type="submit"
-                  name="intent"
-                  value="try"
-                  className="btn px-3 text-base"
-                  disabled={busy}
-                >
-                  Look into it
-                </button>
-              </Form>
-              {outcome.tried?.name === name && (
-                <Tried name={name} finding={outcome.tried.finding} jobs={jobs} busy={busy} />
-              )}
-            </li>
-          ))}
-        </ul>
-      </section>
-      <section aria-labelledby="bundle" className="grid gap-2">
-        <h2 id="bundle" className="text-lg font-bold">
-          Everything as one bundle
-        </h2>
-        <p className="max-w-prose text-base text-soft">
-          Every table as lines of JSON, every picture and recording as a file, in one zip: to read with other
-          tools, or to put in the place of another Airway's shop.
-        </p>
-        <p>
-          <a href="/records/keeping/airway-shop.zip" download className="btn">
-            Take the whole shop out
-          </a>
-        </p>
-        <Form method="post" encType="multipart/form-data" className="flex flex-wrap items-end gap-3">
-          <input type="hidden" name="intent" value="bring" />
-          <label className="grid gap-0.5 text-base text-soft">
-            A bundle or a backup from elsewhere
-            <input type="file" name="file" required accept=".zip,.sqlite" className="field text-ink" />
-          </label>
-          <button type="submit" className="btn" disabled={busy}>
-            Look into it
-          </button>
-        </Form>
-        {incoming && (
-          <Form method="post" className="sheet-card grid gap-2 p-3">
-            <p>
-              It holds {incoming.jobs} jobs and {incoming.readings} readings. Here are {jobs} jobs now: they
-              are backed up first, then it takes their place.
-            </p>
-            <p className="flex flex-wrap gap-3">
-              <button type="submit" name="intent" value="take" className="btn" disabled={busy}>
-                Put it in the place of what is here
-              </button>
-              <button type="submit" name="intent" value="drop" className="btn" disabled={busy}>
-                Lay it aside
-              </button>
-            </p>
-          </Form>
-        )}
-      </section>
+      <Backups busy={busy} backups={backups} outcome={outcome} jobs={jobs} />
+      <Bundle busy={busy} incoming={incoming} jobs={jobs} />
     </RecordsPage>
   );
 }
@@ -219,5 +138,107 @@ function Tried({ name, finding, jobs, busy }: TriedProps) {
         Restore it
       </button>
     </Form>
+  );
+}
+
+interface BackupsProps {
+  readonly busy: boolean;
+  readonly backups: Route.ComponentProps["loaderData"]["backups"];
+  readonly outcome: Outcome;
+  readonly jobs: Route.ComponentProps["loaderData"]["jobs"];
+}
+
+/** Backups, and restoring one. */
+function Backups({ busy, backups, outcome, jobs }: BackupsProps) {
+  return (
+    <section aria-labelledby="backups" className="grid gap-2">
+      <h2 id="backups" className="text-lg font-bold">
+        Backups
+      </h2>
+      <p className="max-w-prose text-base text-soft">
+        Made every night and whenever you ask, while the shop works on. Kept: all of the last day, one a day
+        for a week, one a week for five, one a month for a year. They lie in the data folder; take one
+        elsewhere now and then.
+      </p>
+      <Form method="post" className="flex flex-wrap gap-3">
+        <button type="submit" name="intent" value="back-up" className="btn btn-main" disabled={busy}>
+          Back up now
+        </button>
+      </Form>
+      {backups.length === 0 && <p>None yet.</p>}
+      <ul className="divide-y divide-rule border-y border-rule empty:hidden">
+        {backups.map(({ name, when, size }) => (
+          <li key={name} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1" data-backup={name}>
+            <span className="grow">
+              {when} <span className="text-soft">{size}</span>
+            </span>
+            <a href={`/records/keeping/${name}`} download className="btn px-3 text-base">
+              Take it out
+            </a>
+            <Form method="post" className="contents">
+              <input type="hidden" name="name" value={name} />
+              <button type="submit" name="intent" value="try" className="btn px-3 text-base" disabled={busy}>
+                Look into it
+              </button>
+            </Form>
+            {outcome.tried?.name === name && (
+              <Tried name={name} finding={outcome.tried.finding} jobs={jobs} busy={busy} />
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface BundleProps {
+  readonly busy: boolean;
+  readonly incoming: Route.ComponentProps["loaderData"]["incoming"];
+  readonly jobs: Route.ComponentProps["loaderData"]["jobs"];
+}
+
+/** Everything as one file, out and in. */
+function Bundle({ busy, incoming, jobs }: BundleProps) {
+  return (
+    <section aria-labelledby="bundle" className="grid gap-2">
+      <h2 id="bundle" className="text-lg font-bold">
+        Everything as one bundle
+      </h2>
+      <p className="max-w-prose text-base text-soft">
+        Every table as lines of JSON, every picture and recording as a file, in one zip: to read with other
+        tools, or to put in the place of another Airway's shop.
+      </p>
+      <p>
+        <a href="/records/keeping/airway-shop.zip" download className="btn">
+          Take the whole shop out
+        </a>
+      </p>
+      <Form method="post" encType="multipart/form-data" className="flex flex-wrap items-end gap-3">
+        <input type="hidden" name="intent" value="bring" />
+        <label className="grid gap-0.5 text-base text-soft">
+          A bundle or a backup from elsewhere
+          <input type="file" name="file" required accept=".zip,.sqlite" className="field text-ink" />
+        </label>
+        <button type="submit" className="btn" disabled={busy}>
+          Look into it
+        </button>
+      </Form>
+      {incoming && (
+        <Form method="post" className="sheet-card grid gap-2 p-3">
+          <p>
+            It holds {incoming.jobs} jobs and {incoming.readings} readings. Here are {jobs} jobs now: they are
+            backed up first, then it takes their place.
+          </p>
+          <p className="flex flex-wrap gap-3">
+            <button type="submit" name="intent" value="take" className="btn" disabled={busy}>
+              Put it in the place of what is here
+            </button>
+            <button type="submit" name="intent" value="drop" className="btn" disabled={busy}>
+              Lay it aside
+            </button>
+          </p>
+        </Form>
+      )}
+    </section>
   );
 }

@@ -117,68 +117,8 @@ export default function Learnt({ loaderData }: Route.ComponentProps) {
           Show
         </button>
       </Form>
-      <section aria-labelledby="odds" className="overflow-x-auto">
-        <h2 id="odds" className="text-lg font-bold">
-          Odds of each fault, of a {family} circuit
-        </h2>
-        <p className="max-w-prose text-base text-soft">
-          The table counts as {tableJobs} jobs. {jobs.others} jobs on other families sharpen it, then{" "}
-          {jobs.family} on this one: ({tableJobs} × share + count) / ({tableJobs} + jobs), each time. A few
-          move it little, many carry it.
-        </p>
-        <table className="mt-2 w-full max-w-3xl text-left text-base">
-          <thead>
-            <tr>
-              <th scope="col">Fault</th>
-              <th scope="col" className="pl-4 text-right">
-                proven here
-              </th>
-              <th scope="col" className="pl-4 text-right">
-                table
-              </th>
-              <th scope="col" className="pl-4 text-right">
-                now
-              </th>
-              <th scope="col" className="pl-4 text-right">
-                give or take
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {changed.map((own) => (
-              <tr key={`${own.kind} ${own.mode}`} className="border-t border-rule">
-                <td className="py-1">{own.words}</td>
-                <td className="figures pl-4 text-right whitespace-nowrap">{own.n}</td>
-                <td className="figures pl-4 text-right whitespace-nowrap">{share(own.before)}</td>
-                <td className="figures pl-4 text-right whitespace-nowrap">
-                  {Math.abs(own.share - own.before) < 0.0005 ? "" : own.share > own.before ? "↑ " : "↓ "}
-                  {share(own.share)}
-                </td>
-                <td className="figures pl-4 text-right whitespace-nowrap">± {share(own.deviation)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </section>
-      <section aria-labelledby="minutes">
-        <h2 id="minutes" className="text-lg font-bold">
-          Minutes a repair takes
-        </h2>
-        {repairs.length === 0 ? (
-          <p className="text-base text-soft">
-            Nothing measured yet: tick the steps on the way in and back, and close the job.
-          </p>
-        ) : (
-          <ul className="text-base">
-            {repairs.map(({ kind, words, before, minutes, jobs: n, sum }) => (
-              <li key={kind}>
-                {words}: {minutesText(minutes)} instead of {minutesText(before)}, from {n}{" "}
-                {n === 1 ? "job" : "jobs"}: <span className="figures">{sum}</span>
-              </li>
-            ))}
-          </ul>
-        )}
-      </section>
+      <FaultOdds family={family} jobs={jobs} changed={changed} />
+      <RepairMinutes repairs={repairs} />
       <Lessons lessons={loaderData.lessons} />
     </RecordsPage>
   );
@@ -226,6 +166,90 @@ function Lessons({ lessons: own }: { lessons: Route.ComponentProps["loaderData"]
                   </button>
                 </Form>
               )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+interface FaultOddsProps {
+  readonly family: Route.ComponentProps["loaderData"]["family"];
+  readonly jobs: Route.ComponentProps["loaderData"]["jobs"];
+  readonly changed: Route.ComponentProps["loaderData"]["changed"];
+}
+
+/** The odds of each fault, before and after the shop's own counts. */
+function FaultOdds({ family, jobs, changed }: FaultOddsProps) {
+  return (
+    <section aria-labelledby="odds" className="overflow-x-auto">
+      <h2 id="odds" className="text-lg font-bold">
+        Odds of each fault, of a {family} circuit
+      </h2>
+      <p className="max-w-prose text-base text-soft">
+        The table counts as {tableJobs} jobs. {jobs.others} jobs on other families sharpen it, then{" "}
+        {jobs.family} on this one: ({tableJobs} × share + count) / ({tableJobs} + jobs), each time. A few move
+        it little, many carry it.
+      </p>
+      <table className="mt-2 w-full max-w-3xl text-left text-base">
+        <thead>
+          <tr>
+            <th scope="col">Fault</th>
+            <th scope="col" className="pl-4 text-right">
+              proven here
+            </th>
+            <th scope="col" className="pl-4 text-right">
+              table
+            </th>
+            <th scope="col" className="pl-4 text-right">
+              now
+            </th>
+            <th scope="col" className="pl-4 text-right">
+              give or take
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {changed.map((own) => (
+            <tr key={`${own.kind} ${own.mode}`} className="border-t border-rule">
+              <td className="py-1">{own.words}</td>
+              <td className="figures pl-4 text-right whitespace-nowrap">{own.n}</td>
+              <td className="figures pl-4 text-right whitespace-nowrap">{share(own.before)}</td>
+              <td className="figures pl-4 text-right whitespace-nowrap">
+                {Math.abs(own.share - own.before) < 0.0005 ? "" : own.share > own.before ? "↑ " : "↓ "}
+                {share(own.share)}
+              </td>
+              <td className="figures pl-4 text-right whitespace-nowrap">± {share(own.deviation)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+interface RepairMinutesProps {
+  readonly repairs: Route.ComponentProps["loaderData"]["repairs"];
+}
+
+/** Minutes that repairs took. */
+function RepairMinutes({ repairs }: RepairMinutesProps) {
+  return (
+    <section aria-labelledby="minutes">
+      <h2 id="minutes" className="text-lg font-bold">
+        Minutes a repair takes
+      </h2>
+      {repairs.length === 0 ? (
+        <p className="text-base text-soft">
+          Nothing measured yet: tick the steps on the way in and back, and close the job.
+        </p>
+      ) : (
+        <ul className="text-base">
+          {repairs.map(({ kind, words, before, minutes, jobs: n, sum }) => (
+            <li key={kind}>
+              {words}: {minutesText(minutes)} instead of {minutesText(before)}, from {n}{" "}
+              {n === 1 ? "job" : "jobs"}: <span className="figures">{sum}</span>
             </li>
           ))}
         </ul>

@@ -91,30 +91,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
               <option value="new">a new vehicle</option>
             </select>
           </Labelled>
-          <fieldset className="sheet-card grid gap-4 p-4">
-            <legend className="px-1 text-base text-soft">For a new vehicle</legend>
-            <Labelled name="label" title="What the shop calls it" problem={problems.label}>
-              <input id="label" name="label" className="field w-full" maxLength={60} />
-            </Labelled>
-            <Labelled name="model" title="Make and model" problem={problems.model}>
-              <input id="model" name="model" className="field w-full" maxLength={60} />
-            </Labelled>
-            <Labelled name="circuitId" title="Its blower circuit" problem={problems.circuitId}>
-              <select
-                id="circuitId"
-                name="circuitId"
-                className="field w-full"
-                defaultValue={loaderData.circuitId}
-              >
-                <option value="">choose</option>
-                {loaderData.circuits.map(({ rowId: id, title }) => (
-                  <option key={id} value={id}>
-                    {title} ({id})
-                  </option>
-                ))}
-              </select>
-            </Labelled>
-          </fieldset>
+          <CircuitFields problems={problems} loaderData={loaderData} />
           <Labelled name="words" title="What the customer says" problem={problems.words}>
             <textarea id="words" name="words" className="field w-full" rows={3} maxLength={500} />
           </Labelled>
@@ -147,5 +124,35 @@ function Labelled({ name, title, problem, children }: LabelledProps) {
         </p>
       )}
     </div>
+  );
+}
+
+interface CircuitFieldsProps {
+  readonly problems: Problems;
+  readonly loaderData: Route.ComponentProps["loaderData"];
+}
+
+/** The circuit, by vehicle or by hand. */
+function CircuitFields({ problems, loaderData }: CircuitFieldsProps) {
+  return (
+    <fieldset className="sheet-card grid gap-4 p-4">
+      <legend className="px-1 text-base text-soft">For a new vehicle</legend>
+      <Labelled name="label" title="What the shop calls it" problem={problems.label}>
+        <input id="label" name="label" className="field w-full" maxLength={60} />
+      </Labelled>
+      <Labelled name="model" title="Make and model" problem={problems.model}>
+        <input id="model" name="model" className="field w-full" maxLength={60} />
+      </Labelled>
+      <Labelled name="circuitId" title="Its blower circuit" problem={problems.circuitId}>
+        <select id="circuitId" name="circuitId" className="field w-full" defaultValue={loaderData.circuitId}>
+          <option value="">choose</option>
+          {loaderData.circuits.map(({ rowId: id, title }) => (
+            <option key={id} value={id}>
+              {title} ({id})
+            </option>
+          ))}
+        </select>
+      </Labelled>
+    </fieldset>
   );
 }

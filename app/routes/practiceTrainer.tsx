@@ -54,51 +54,8 @@ export default function PracticeTrainer({ loaderData, actionData }: Route.Compon
         {circuits.length === 0 && (
           <p className="sheet-card p-4">The shelf is empty: bring a circuit in first.</p>
         )}
-        <Form className="flex flex-wrap items-end gap-2">
-          <label className="grid min-w-0 grow gap-0.5 text-base text-soft">
-            Circuit
-            <select name="circuit" defaultValue={rowId ?? ""} key={rowId} className="field w-full text-ink">
-              {circuits.map((own) => (
-                <option key={own.rowId} value={own.rowId}>
-                  {own.title}
-                </option>
-              ))}
-            </select>
-          </label>
-          <button type="submit" className="btn">
-            Take this one
-          </button>
-        </Form>
-        {rowId !== null && (
-          <Form method="post" className="sheet-card grid gap-3 p-4" key={rowId}>
-            <input type="hidden" name="rowId" value={rowId} />
-            <label className="grid gap-0.5 text-base text-soft">
-              Title, which the trainee reads
-              <input name="title" required maxLength={120} className="field text-ink" autoComplete="off" />
-            </label>
-            <label className="grid min-w-0 gap-0.5 text-base text-soft">
-              What is wrong: choose, or write, a cause before its victim (M1:tight@1.6+R1.link:open)
-              <input
-                name="fault"
-                list="faults"
-                required
-                className="field figures text-ink"
-                autoComplete="off"
-              />
-              <datalist id="faults">
-                {faults.map(({ id, words }) => (
-                  <option key={id} value={id}>
-                    {words}
-                  </option>
-                ))}
-              </datalist>
-            </label>
-            <LevelAndKind level="usual" any={false} />
-            <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
-              Set it
-            </button>
-          </Form>
-        )}
+        <CircuitChoice rowId={rowId} circuits={circuits} />
+        {rowId !== null && <SetFaultForm key={rowId} rowId={rowId} faults={faults} busy={busy} />}
         {actionData?.problem && (
           <p role="alert" className="border-l-4 border-danger pl-3">
             {actionData.problem}
@@ -122,5 +79,65 @@ export default function PracticeTrainer({ loaderData, actionData }: Route.Compon
         )}
       </main>
     </div>
+  );
+}
+
+interface CircuitChoiceProps {
+  readonly rowId: Route.ComponentProps["loaderData"]["rowId"];
+  readonly circuits: Route.ComponentProps["loaderData"]["circuits"];
+}
+
+/** The circuit the case is on. */
+function CircuitChoice({ rowId, circuits }: CircuitChoiceProps) {
+  return (
+    <Form className="flex flex-wrap items-end gap-2">
+      <label className="grid min-w-0 grow gap-0.5 text-base text-soft">
+        Circuit
+        <select name="circuit" defaultValue={rowId ?? ""} key={rowId} className="field w-full text-ink">
+          {circuits.map((own) => (
+            <option key={own.rowId} value={own.rowId}>
+              {own.title}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button type="submit" className="btn">
+        Take this one
+      </button>
+    </Form>
+  );
+}
+
+interface SetFaultFormProps {
+  readonly rowId: string;
+  readonly faults: Route.ComponentProps["loaderData"]["faults"];
+  readonly busy: boolean;
+}
+
+/** The fault, the level and the name. */
+function SetFaultForm({ rowId, faults, busy }: SetFaultFormProps) {
+  return (
+    <Form method="post" className="sheet-card grid gap-3 p-4">
+      <input type="hidden" name="rowId" value={rowId} />
+      <label className="grid gap-0.5 text-base text-soft">
+        Title, which the trainee reads
+        <input name="title" required maxLength={120} className="field text-ink" autoComplete="off" />
+      </label>
+      <label className="grid min-w-0 gap-0.5 text-base text-soft">
+        What is wrong: choose, or write, a cause before its victim (M1:tight@1.6+R1.link:open)
+        <input name="fault" list="faults" required className="field figures text-ink" autoComplete="off" />
+        <datalist id="faults">
+          {faults.map(({ id, words }) => (
+            <option key={id} value={id}>
+              {words}
+            </option>
+          ))}
+        </datalist>
+      </label>
+      <LevelAndKind level="usual" any={false} />
+      <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
+        Set it
+      </button>
+    </Form>
   );
 }

@@ -84,44 +84,7 @@ export default function Records({ loaderData }: Route.ComponentProps) {
           </button>
         </Form>
       )}
-      <Form className="flex flex-wrap items-end gap-2 max-md:grid max-md:grid-cols-2">
-        <label className="grid grow gap-0.5 text-base text-soft max-md:col-span-2">
-          Search: vehicle, complaint, what was found, notes
-          <input name="words" type="search" defaultValue={query.words} className="field w-full text-ink" />
-        </label>
-        <Choice
-          name="vehicle"
-          title="Vehicle"
-          value={query.vehicle === null ? "" : String(query.vehicle)}
-          of={choices.vehicles}
-        />
-        <Choice name="circuit" title="Circuit" value={query.circuit} of={choices.circuits} />
-        <Choice name="fault" title="Fault" value={query.fault} of={choices.faults} />
-        <Choice
-          name="part"
-          title="Replaced"
-          value={query.part}
-          of={choices.parts.map((name) => ({ name, words: name }))}
-        />
-        <label className="grid gap-0.5 text-base text-soft">
-          Outcome
-          <select name="outcome" defaultValue={query.outcome} className="field w-full text-ink">
-            {outcomes.map(([value, words]) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
-        <button type="submit" className="btn btn-main">
-          Find
-        </button>
-        {asked && (
-          <Link to="/records" className="btn">
-            All
-          </Link>
-        )}
-      </Form>
+      <RecordQuery query={query} choices={choices} asked={asked} />
       <p role="status" className="text-base text-soft">
         {count} {count === 1 ? "job" : "jobs"}
         {pages > 1 && `, page ${query.page} of ${pages}`}
@@ -180,3 +143,53 @@ const Choice = ({ name, title, value, of }: ChoiceProps) => (
     </select>
   </label>
 );
+
+interface RecordQueryProps {
+  readonly query: Route.ComponentProps["loaderData"]["query"];
+  readonly choices: Route.ComponentProps["loaderData"]["choices"];
+  readonly asked: string | number | null;
+}
+
+/** What to look for in the records. */
+function RecordQuery({ query, choices, asked }: RecordQueryProps) {
+  return (
+    <Form className="flex flex-wrap items-end gap-2 max-md:grid max-md:grid-cols-2">
+      <label className="grid grow gap-0.5 text-base text-soft max-md:col-span-2">
+        Search: vehicle, complaint, what was found, notes
+        <input name="words" type="search" defaultValue={query.words} className="field w-full text-ink" />
+      </label>
+      <Choice
+        name="vehicle"
+        title="Vehicle"
+        value={query.vehicle === null ? "" : String(query.vehicle)}
+        of={choices.vehicles}
+      />
+      <Choice name="circuit" title="Circuit" value={query.circuit} of={choices.circuits} />
+      <Choice name="fault" title="Fault" value={query.fault} of={choices.faults} />
+      <Choice
+        name="part"
+        title="Replaced"
+        value={query.part}
+        of={choices.parts.map((name) => ({ name, words: name }))}
+      />
+      <label className="grid gap-0.5 text-base text-soft">
+        Outcome
+        <select name="outcome" defaultValue={query.outcome} className="field w-full text-ink">
+          {outcomes.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button type="submit" className="btn btn-main">
+        Find
+      </button>
+      {asked && (
+        <Link to="/records" className="btn">
+          All
+        </Link>
+      )}
+    </Form>
+  );
+}

@@ -71,44 +71,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
             </a>
           </span>
         </div>
-        <Form className="mt-4 flex flex-wrap items-end gap-3 text-base" role="search">
-          <label className="grid grow gap-1 text-soft">
-            Vehicle or words
-            <input name="q" type="search" defaultValue={search.q} maxLength={120} className="field w-full" />
-          </label>
-          <label className="grid gap-1 text-soft">
-            Speeds made by
-            <select name="control" defaultValue={search.control} className="field">
-              <option value="">any</option>
-              <option value="resistor">resistor pack</option>
-              <option value="linear">linear control</option>
-              <option value="chopping">chopping control</option>
-              <option value="switch">switch alone</option>
-            </select>
-          </label>
-          <label className="grid gap-1 text-soft">
-            On the
-            <select name="side" defaultValue={search.side} className="field">
-              <option value="">either side</option>
-              <option value="ground">ground side</option>
-              <option value="feed">feed side</option>
-            </select>
-          </label>
-          <label className="grid gap-1 text-soft">
-            Speeds
-            <select name="speeds" defaultValue={search.speeds} className="field">
-              <option value="0">any</option>
-              {speeds.map((count) => (
-                <option key={count} value={count}>
-                  {count}
-                </option>
-              ))}
-            </select>
-          </label>
-          <button type="submit" className="btn">
-            Find
-          </button>
-        </Form>
+        <ShelfSearch search={search} speeds={speeds} />
         <p className="mt-3 text-base text-soft" role="status">
           {lines.length} of {all} circuits
         </p>
@@ -143,5 +106,54 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
         )}
       </main>
     </div>
+  );
+}
+
+interface ShelfSearchProps {
+  readonly search: Route.ComponentProps["loaderData"]["search"];
+  readonly speeds: Route.ComponentProps["loaderData"]["speeds"];
+}
+
+/** What to look for on the shelf. */
+function ShelfSearch({ search, speeds }: ShelfSearchProps) {
+  return (
+    <Form className="mt-4 flex flex-wrap items-end gap-3 text-base" role="search">
+      <label className="grid grow gap-1 text-soft">
+        Vehicle or words
+        <input name="q" type="search" defaultValue={search.q} maxLength={120} className="field w-full" />
+      </label>
+      <label className="grid gap-1 text-soft">
+        Speeds made by
+        <select name="control" defaultValue={search.control} className="field">
+          <option value="">any</option>
+          <option value="resistor">resistor pack</option>
+          <option value="linear">linear control</option>
+          <option value="chopping">chopping control</option>
+          <option value="switch">switch alone</option>
+        </select>
+      </label>
+      <label className="grid gap-1 text-soft">
+        On the
+        <select name="side" defaultValue={search.side} className="field">
+          <option value="">either side</option>
+          <option value="ground">ground side</option>
+          <option value="feed">feed side</option>
+        </select>
+      </label>
+      <label className="grid gap-1 text-soft">
+        Speeds
+        <select name="speeds" defaultValue={search.speeds} className="field">
+          <option value="0">any</option>
+          {speeds.map((count) => (
+            <option key={count} value={count}>
+              {count}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button type="submit" className="btn">
+        Find
+      </button>
+    </Form>
   );
 }

@@ -132,34 +132,13 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />
       <main id="main" className="mx-auto grid w-full max-w-6xl grow content-start gap-4 p-5">
-        <header>
-          <p className="text-base">
-            <Link to="/shelf" className="underline">
-              Circuit shelf
-            </Link>
-          </p>
-          <h1 className="text-2xl font-bold">{circuit.title}</h1>
-          <p className="text-base text-soft">
-            {family} · <code className="figures">{shelfId}</code>, version {version}
-          </p>
-          <div className="mt-1 flex flex-wrap gap-2">
-            <Link to={`/trace?from=${encodeURIComponent(loaderData.rowId)}`} className="btn">
-              Begin another vehicle's from it
-            </Link>
-            <Form method="post">
-              <input type="hidden" name="id" value={loaderData.token} />
-              <button type="submit" name="intent" value="change" className="btn">
-                Change it
-              </button>
-            </Form>
-            <Link to={`/shelf/${shelfId}/way`} className="btn">
-              Its way in
-            </Link>
-            <Link to={`/jobs/new?circuit=${encodeURIComponent(loaderData.rowId)}`} className="btn">
-              New job on it
-            </Link>
-          </div>
-        </header>
+        <CircuitHeader
+          circuit={circuit}
+          family={family}
+          shelfId={shelfId}
+          version={version}
+          loaderData={loaderData}
+        />
         <section aria-label="The healthy circuit" className="grid gap-2">
           <HealthySheet
             view={loaderData}
@@ -174,64 +153,8 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
           </h2>
           <Findings findings={findings} />
         </section>
-        <section aria-labelledby="notes">
-          <h2 id="notes" className="text-lg font-bold">
-            For the next person
-          </h2>
-          <ul className="mt-1 text-base">
-            {notes.map(({ id, words, since, struck }) => (
-              <li key={id} data-note={id} className="flex items-center gap-3 border-t border-rule">
-                <span className={`grow whitespace-pre-wrap ${struck ? "text-soft line-through" : ""}`}>
-                  {words}
-                </span>
-                <span className="text-soft">{since}</span>
-                <Form method="post">
-                  <input type="hidden" name="intent" value="strike" />
-                  <input type="hidden" name="id" value={id} />
-                  <button
-                    type="submit"
-                    name="struck"
-                    value={struck ? "no" : "yes"}
-                    className="min-h-11 px-1 underline"
-                  >
-                    {struck ? "put back" : "strike"}
-                  </button>
-                </Form>
-              </li>
-            ))}
-          </ul>
-          <Form method="post" className="mt-2 flex flex-wrap items-end gap-2" key={loaderData.token}>
-            <input type="hidden" name="intent" value="note" />
-            <input type="hidden" name="id" value={loaderData.token} />
-            <label className="grid grow gap-1 text-base text-soft">
-              Where the bad screw is, what the plug's tab looks like, a part number
-              <textarea name="words" required maxLength={1000} rows={2} className="field w-full text-ink" />
-            </label>
-            <button type="submit" className="btn">
-              Note it
-            </button>
-          </Form>
-        </section>
-        <section aria-labelledby="out">
-          <h2 id="out" className="text-lg font-bold">
-            Take it out
-          </h2>
-          <p className="mt-1 flex flex-wrap gap-x-5 text-base">
-            <a href={`/shelf/${shelfId}/file/json`} download className="underline">
-              airway-circuit file
-            </a>
-            <a href={`/shelf/${shelfId}/file/csv`} download className="underline">
-              wire list (CSV)
-            </a>
-            <a
-              href={`/shelf/${shelfId}/file/cir?setting=${encodeURIComponent(setting)}`}
-              download
-              className="underline"
-            >
-              ngspice netlist on {setting}
-            </a>
-          </p>
-        </section>
+        <CircuitNotes notes={notes} loaderData={loaderData} />
+        <CircuitExports shelfId={shelfId} setting={setting} />
         <section aria-labelledby="in">
           <h2 id="in" className="text-lg font-bold">
             A new version
@@ -245,43 +168,171 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
             hint="Drop or paste this circuit's changed file or wire list here"
           />
         </section>
-        {jobs.length > 0 && (
-          <section aria-labelledby="jobs">
-            <h2 id="jobs" className="text-lg font-bold">
-              Jobs on it
-            </h2>
-            <ul className="mt-1 text-base">
-              {jobs.map(({ id, vehicle, move }) => (
-                <li
-                  key={id}
-                  className="flex flex-wrap items-center gap-x-3 border-t border-rule"
-                  data-job={id}
-                >
-                  <Link to={`/jobs/${id}/probe`} className="grow py-2 underline">
-                    {vehicle}, job {id}
-                  </Link>
-                  {move && "before" in move && (
-                    <>
-                      <span className="text-soft">
-                        now {move.before}; on version {version} {move.after}
-                      </span>
-                      <Form method="post">
-                        <input type="hidden" name="intent" value="move" />
-                        <button type="submit" name="job" value={id} className="min-h-11 px-1 underline">
-                          move it to version {version}
-                        </button>
-                      </Form>
-                    </>
-                  )}
-                  {move && "problems" in move && (
-                    <span className="text-soft">cannot be moved: {move.problems.join("; ")}</span>
-                  )}
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
+        {jobs.length > 0 && <CircuitJobs jobs={jobs} version={version} />}
       </main>
     </div>
+  );
+}
+
+interface CircuitHeaderProps {
+  readonly circuit: Route.ComponentProps["loaderData"]["circuit"];
+  readonly family: Route.ComponentProps["loaderData"]["family"];
+  readonly shelfId: Route.ComponentProps["loaderData"]["shelfId"];
+  readonly version: Route.ComponentProps["loaderData"]["version"];
+  readonly loaderData: Route.ComponentProps["loaderData"];
+}
+
+/** The circuit's name and what can be done with it. */
+function CircuitHeader({ circuit, family, shelfId, version, loaderData }: CircuitHeaderProps) {
+  return (
+    <header>
+      <p className="text-base">
+        <Link to="/shelf" className="underline">
+          Circuit shelf
+        </Link>
+      </p>
+      <h1 className="text-2xl font-bold">{circuit.title}</h1>
+      <p className="text-base text-soft">
+        {family} · <code className="figures">{shelfId}</code>, version {version}
+      </p>
+      <div className="mt-1 flex flex-wrap gap-2">
+        <Link to={`/trace?from=${encodeURIComponent(loaderData.rowId)}`} className="btn">
+          Begin another vehicle's from it
+        </Link>
+        <Form method="post">
+          <input type="hidden" name="id" value={loaderData.token} />
+          <button type="submit" name="intent" value="change" className="btn">
+            Change it
+          </button>
+        </Form>
+        <Link to={`/shelf/${shelfId}/way`} className="btn">
+          Its way in
+        </Link>
+        <Link to={`/jobs/new?circuit=${encodeURIComponent(loaderData.rowId)}`} className="btn">
+          New job on it
+        </Link>
+      </div>
+    </header>
+  );
+}
+
+interface CircuitNotesProps {
+  readonly notes: Route.ComponentProps["loaderData"]["notes"];
+  readonly loaderData: Route.ComponentProps["loaderData"];
+}
+
+/** Notes for the next person at this circuit. */
+function CircuitNotes({ notes, loaderData }: CircuitNotesProps) {
+  return (
+    <section aria-labelledby="notes">
+      <h2 id="notes" className="text-lg font-bold">
+        For the next person
+      </h2>
+      <ul className="mt-1 text-base">
+        {notes.map(({ id, words, since, struck }) => (
+          <li key={id} data-note={id} className="flex items-center gap-3 border-t border-rule">
+            <span className={`grow whitespace-pre-wrap ${struck ? "text-soft line-through" : ""}`}>
+              {words}
+            </span>
+            <span className="text-soft">{since}</span>
+            <Form method="post">
+              <input type="hidden" name="intent" value="strike" />
+              <input type="hidden" name="id" value={id} />
+              <button
+                type="submit"
+                name="struck"
+                value={struck ? "no" : "yes"}
+                className="min-h-11 px-1 underline"
+              >
+                {struck ? "put back" : "strike"}
+              </button>
+            </Form>
+          </li>
+        ))}
+      </ul>
+      <Form method="post" className="mt-2 flex flex-wrap items-end gap-2" key={loaderData.token}>
+        <input type="hidden" name="intent" value="note" />
+        <input type="hidden" name="id" value={loaderData.token} />
+        <label className="grid grow gap-1 text-base text-soft">
+          Where the bad screw is, what the plug's tab looks like, a part number
+          <textarea name="words" required maxLength={1000} rows={2} className="field w-full text-ink" />
+        </label>
+        <button type="submit" className="btn">
+          Note it
+        </button>
+      </Form>
+    </section>
+  );
+}
+
+interface CircuitExportsProps {
+  readonly shelfId: Route.ComponentProps["loaderData"]["shelfId"];
+  readonly setting: string;
+}
+
+/** Files to take the circuit out as. */
+function CircuitExports({ shelfId, setting }: CircuitExportsProps) {
+  return (
+    <section aria-labelledby="out">
+      <h2 id="out" className="text-lg font-bold">
+        Take it out
+      </h2>
+      <p className="mt-1 flex flex-wrap gap-x-5 text-base">
+        <a href={`/shelf/${shelfId}/file/json`} download className="underline">
+          airway-circuit file
+        </a>
+        <a href={`/shelf/${shelfId}/file/csv`} download className="underline">
+          wire list (CSV)
+        </a>
+        <a
+          href={`/shelf/${shelfId}/file/cir?setting=${encodeURIComponent(setting)}`}
+          download
+          className="underline"
+        >
+          ngspice netlist on {setting}
+        </a>
+      </p>
+    </section>
+  );
+}
+
+interface CircuitJobsProps {
+  readonly jobs: Route.ComponentProps["loaderData"]["jobs"];
+  readonly version: Route.ComponentProps["loaderData"]["version"];
+}
+
+/** Open jobs on the circuit, and moving them to the newest version. */
+function CircuitJobs({ jobs, version }: CircuitJobsProps) {
+  return (
+    <section aria-labelledby="jobs">
+      <h2 id="jobs" className="text-lg font-bold">
+        Jobs on it
+      </h2>
+      <ul className="mt-1 text-base">
+        {jobs.map(({ id, vehicle, move }) => (
+          <li key={id} className="flex flex-wrap items-center gap-x-3 border-t border-rule" data-job={id}>
+            <Link to={`/jobs/${id}/probe`} className="grow py-2 underline">
+              {vehicle}, job {id}
+            </Link>
+            {move && "before" in move && (
+              <>
+                <span className="text-soft">
+                  now {move.before}; on version {version} {move.after}
+                </span>
+                <Form method="post">
+                  <input type="hidden" name="intent" value="move" />
+                  <button type="submit" name="job" value={id} className="min-h-11 px-1 underline">
+                    move it to version {version}
+                  </button>
+                </Form>
+              </>
+            )}
+            {move && "problems" in move && (
+              <span className="text-soft">cannot be moved: {move.problems.join("; ")}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

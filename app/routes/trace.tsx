@@ -98,88 +98,118 @@ export default function Trace({ loaderData, actionData }: Route.ComponentProps) 
           With the diagram beside you: some questions, from the battery to the ground, and the circuit is
           drawn as you answer. What you do not know is assumed, and marked so.
         </p>
-        <Form method="post" className="mt-5 grid gap-4" key={token}>
-          <input type="hidden" name="intent" value="begin" />
-          <input type="hidden" name="token" value={token} />
-          <label className="grid gap-1 font-semibold">
-            Vehicle
-            <input name="title" className="field w-full font-normal" maxLength={200} required />
-          </label>
-          <label className="grid gap-1 font-semibold">
-            Steering wheel
-            <select name="steering" className="field w-full font-normal" defaultValue="">
-              <option value="">not said</option>
-              <option value="left">on the left</option>
-              <option value="right">on the right</option>
-            </select>
-          </label>
-          <label className="grid gap-1 font-semibold">
-            Begin from
-            <select name="from" className="field w-full font-normal" defaultValue={from}>
-              <option value="nothing">nothing: ask everything</option>
-              <optgroup label="A family">
-                {traceFamilies.map(({ id, words }) => (
-                  <option key={id} value={`family:${id}`}>
-                    {words}
-                  </option>
-                ))}
-              </optgroup>
-              <optgroup label="Another vehicle's circuit, to change in tables">
-                {circuits.map(({ rowId, title, shelfId }) => (
-                  <option key={rowId} value={`circuit:${rowId}`}>
-                    {title} ({shelfId})
-                  </option>
-                ))}
-              </optgroup>
-            </select>
-          </label>
-          {actionData?.problem && (
-            <p role="alert" className="text-danger">
-              {actionData.problem}
-            </p>
-          )}
-          <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
-            Begin
-          </button>
-        </Form>
-        <section aria-labelledby="drafts" className="mt-8">
-          <h2 id="drafts" className="text-lg font-bold">
-            Begun and not on the shelf yet
-          </h2>
-          {drafts.length === 0 ? (
-            <p className="text-base text-soft">None.</p>
-          ) : (
-            <ul className="mt-1 divide-y divide-rule border-y border-rule text-base">
-              {drafts.map(({ id, title, changed }) => (
-                <li key={id} className="flex flex-wrap items-center gap-x-4">
-                  <Link
-                    to={`/trace/${id}`}
-                    className="flex min-h-11 grow items-center font-semibold underline"
-                  >
-                    {title}
-                  </Link>
-                  <span className="text-soft">{changed}</span>
-                  <Form method="post">
-                    <input type="hidden" name="intent" value="drop" />
-                    <input type="hidden" name="id" value={id} />
-                    <button
-                      type="submit"
-                      className="min-h-11 px-1 underline"
-                      aria-label={`throw ${title} away`}
-                      onClick={(event) => {
-                        if (!window.confirm(`Throw the draft of ${title} away? This cannot be undone.`))
-                          event.preventDefault();
-                      }}
-                    >
-                      throw away
-                    </button>
-                  </Form>
-                </li>
-              ))}
-            </ul>
-          )}
-        </section>
+        <BeginForm
+          key={token}
+          token={token}
+          from={from}
+          circuits={circuits}
+          actionData={actionData}
+          busy={busy}
+        />
+        <Drafts drafts={drafts} />
       </main>
     </div>
+  );
+}
+
+interface BeginFormProps {
+  readonly token: Route.ComponentProps["loaderData"]["token"];
+  readonly from: Route.ComponentProps["loaderData"]["from"];
+  readonly circuits: Route.ComponentProps["loaderData"]["circuits"];
+  readonly actionData: Route.ComponentProps["actionData"];
+  readonly busy: boolean;
+}
+
+/** A circuit begun from its diagram or from another circuit. */
+function BeginForm({ token, from, circuits, actionData, busy }: BeginFormProps) {
+  return (
+    <Form method="post" className="mt-5 grid gap-4">
+      <input type="hidden" name="intent" value="begin" />
+      <input type="hidden" name="token" value={token} />
+      <label className="grid gap-1 font-semibold">
+        Vehicle
+        <input name="title" className="field w-full font-normal" maxLength={200} required />
+      </label>
+      <label className="grid gap-1 font-semibold">
+        Steering wheel
+        <select name="steering" className="field w-full font-normal" defaultValue="">
+          <option value="">not said</option>
+          <option value="left">on the left</option>
+          <option value="right">on the right</option>
+        </select>
+      </label>
+      <label className="grid gap-1 font-semibold">
+        Begin from
+        <select name="from" className="field w-full font-normal" defaultValue={from}>
+          <option value="nothing">nothing: ask everything</option>
+          <optgroup label="A family">
+            {traceFamilies.map(({ id, words }) => (
+              <option key={id} value={`family:${id}`}>
+                {words}
+              </option>
+            ))}
+          </optgroup>
+          <optgroup label="Another vehicle's circuit, to change in tables">
+            {circuits.map(({ rowId, title, shelfId }) => (
+              <option key={rowId} value={`circuit:${rowId}`}>
+                {title} ({shelfId})
+              </option>
+            ))}
+          </optgroup>
+        </select>
+      </label>
+      {actionData?.problem && (
+        <p role="alert" className="text-danger">
+          {actionData.problem}
+        </p>
+      )}
+      <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
+        Begin
+      </button>
+    </Form>
+  );
+}
+
+interface DraftsProps {
+  readonly drafts: Route.ComponentProps["loaderData"]["drafts"];
+}
+
+/** Circuits begun and not on the shelf yet. */
+function Drafts({ drafts }: DraftsProps) {
+  return (
+    <section aria-labelledby="drafts" className="mt-8">
+      <h2 id="drafts" className="text-lg font-bold">
+        Begun and not on the shelf yet
+      </h2>
+      {drafts.length === 0 ? (
+        <p className="text-base text-soft">None.</p>
+      ) : (
+        <ul className="mt-1 divide-y divide-rule border-y border-rule text-base">
+          {drafts.map(({ id, title, changed }) => (
+            <li key={id} className="flex flex-wrap items-center gap-x-4">
+              <Link to={`/trace/${id}`} className="flex min-h-11 grow items-center font-semibold underline">
+                {title}
+              </Link>
+              <span className="text-soft">{changed}</span>
+              <Form method="post">
+                <input type="hidden" name="intent" value="drop" />
+                <input type="hidden" name="id" value={id} />
+                <button
+                  type="submit"
+                  className="min-h-11 px-1 underline"
+                  aria-label={`throw ${title} away`}
+                  onClick={(event) => {
+                    if (!window.confirm(`Throw the draft of ${title} away? This cannot be undone.`))
+                      event.preventDefault();
+                  }}
+                >
+                  throw away
+                </button>
+              </Form>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
   );
 }

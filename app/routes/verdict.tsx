@@ -80,87 +80,10 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
   const open = verdict.state === "open";
   return (
     <main id="main" className="grid w-full max-w-3xl gap-5 p-5">
-      <section className="tag-card" aria-labelledby="verdict">
-        <div className="tag-face">
-          <p className="text-base text-soft">{headings[verdict.state]}</p>
-          <h2 id="verdict" className="mt-1 pr-8 text-2xl font-bold">
-            {open ? "Likeliest: " : "Replace or repair: "}
-            {verdict.name}, <span className="figures">{percent(verdict.p)}</span>
-          </h2>
-          <ul className="mt-3 list-disc space-y-1 pl-5">
-            {verdict.because.map((reason) => (
-              <li key={reason}>{reason}</li>
-            ))}
-          </ul>
-          {verdict.killer && (
-            <p className="mt-3">
-              <b>What killed it:</b> {verdict.killer}. Left in, it will cook the new part.
-            </p>
-          )}
-          {verdict.check && (
-            <p className="mt-3">
-              <b>Before the new part goes in:</b> check {verdict.check}: spin it by hand, and clamp its draw
-              on top speed, or measure the volts across it. A tight one cooks packs, pins and fuses.
-            </p>
-          )}
-        </div>
-      </section>
-      <section className="sheet-card p-4" aria-labelledby="pays">
-        <h2 id="pays" className="font-bold">
-          Does another look pay?
-        </h2>
-        <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1">
-          <dt>Fit the likeliest now, comebacks counted</dt>
-          <dd className="figures text-right">{price(verdict.fitNowMinor)}</dd>
-          <dt>One more look, then decide{open && next ? ` (${next})` : ""}</dt>
-          <dd className="figures text-right">
-            {verdict.testMoreMinor === null ? "none left" : price(verdict.testMoreMinor)}
-          </dd>
-        </dl>
-        <p className="mt-1 text-base text-soft">
-          Expected cost at {price(money.hourMinor)} an hour and {price(money.comebackMinor)} a comeback, with
-          the usual prices of parts.{" "}
-          <Link to="/settings" className="underline">
-            The shop's terms
-          </Link>
-        </p>
-      </section>
+      <VerdictCard verdict={verdict} open={open} />
+      <AnotherTest price={price} verdict={verdict} open={open} next={next} money={money} />
       <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
-      <Form method="post" className="flex flex-wrap gap-3">
-        <input type="hidden" name="parts" value={verdict.replace.join("+")} />
-        {stage === "probing" || stage === "part-awaited" ? (
-          <>
-            {open && (
-              <Link to={`/jobs/${id}/probe`} className="btn btn-main">
-                Back to probing
-              </Link>
-            )}
-            {stage === "probing" && (
-              <button className="btn" name="intent" value="await" type="submit" disabled={busy}>
-                The part is ordered
-              </button>
-            )}
-            <button
-              className={open ? "btn" : "btn btn-main"}
-              name="intent"
-              value="fitted"
-              type="submit"
-              disabled={busy}
-            >
-              {open ? "Fitted anyway" : "It is fitted"}
-            </button>
-            {stage === "part-awaited" && (
-              <button className="btn" name="intent" value="reopen" type="submit" disabled={busy}>
-                Probe again
-              </button>
-            )}
-          </>
-        ) : (
-          <p>
-            Fitted: {fitted}. <Link to={`/jobs/${id}/prove`}>To the proof run</Link>
-          </p>
-        )}
-      </Form>
+      <Decide verdict={verdict} stage={stage} open={open} id={id} busy={busy} fitted={fitted} />
     </main>
   );
 }
@@ -180,5 +103,125 @@ function Cautions({ hot, burnt }: { hot: boolean; burnt: boolean }) {
         <p>A melted plug is replaced, not cleaned: splice a new one in with the battery's negative off.</p>
       )}
     </section>
+  );
+}
+
+interface VerdictCardProps {
+  readonly verdict: Route.ComponentProps["loaderData"]["verdict"];
+  readonly open: boolean;
+}
+
+/** What to replace, how sure, and why. */
+function VerdictCard({ verdict, open }: VerdictCardProps) {
+  return (
+    <section className="tag-card" aria-labelledby="verdict">
+      <div className="tag-face">
+        <p className="text-base text-soft">{headings[verdict.state]}</p>
+        <h2 id="verdict" className="mt-1 pr-8 text-2xl font-bold">
+          {open ? "Likeliest: " : "Replace or repair: "}
+          {verdict.name}, <span className="figures">{percent(verdict.p)}</span>
+        </h2>
+        <ul className="mt-3 list-disc space-y-1 pl-5">
+          {verdict.because.map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
+        {verdict.killer && (
+          <p className="mt-3">
+            <b>What killed it:</b> {verdict.killer}. Left in, it will cook the new part.
+          </p>
+        )}
+        {verdict.check && (
+          <p className="mt-3">
+            <b>Before the new part goes in:</b> check {verdict.check}: spin it by hand, and clamp its draw on
+            top speed, or measure the volts across it. A tight one cooks packs, pins and fuses.
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}
+
+interface AnotherTestProps {
+  readonly price: (minor: number) => string;
+  readonly verdict: Route.ComponentProps["loaderData"]["verdict"];
+  readonly open: boolean;
+  readonly next: Route.ComponentProps["loaderData"]["next"];
+  readonly money: Route.ComponentProps["loaderData"]["money"];
+}
+
+/** Fit now or test again, in money. */
+function AnotherTest({ price, verdict, open, next, money }: AnotherTestProps) {
+  return (
+    <section className="sheet-card p-4" aria-labelledby="pays">
+      <h2 id="pays" className="font-bold">
+        Does another look pay?
+      </h2>
+      <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1">
+        <dt>Fit the likeliest now, comebacks counted</dt>
+        <dd className="figures text-right">{price(verdict.fitNowMinor)}</dd>
+        <dt>One more look, then decide{open && next ? ` (${next})` : ""}</dt>
+        <dd className="figures text-right">
+          {verdict.testMoreMinor === null ? "none left" : price(verdict.testMoreMinor)}
+        </dd>
+      </dl>
+      <p className="mt-1 text-base text-soft">
+        Expected cost at {price(money.hourMinor)} an hour and {price(money.comebackMinor)} a comeback, with
+        the usual prices of parts.{" "}
+        <Link to="/settings" className="underline">
+          The shop's terms
+        </Link>
+      </p>
+    </section>
+  );
+}
+
+interface DecideProps {
+  readonly verdict: Route.ComponentProps["loaderData"]["verdict"];
+  readonly stage: Route.ComponentProps["loaderData"]["stage"];
+  readonly open: boolean;
+  readonly id: Route.ComponentProps["loaderData"]["id"];
+  readonly busy: boolean;
+  readonly fitted: Route.ComponentProps["loaderData"]["fitted"];
+}
+
+/** What is done about it. */
+function Decide({ verdict, stage, open, id, busy, fitted }: DecideProps) {
+  return (
+    <Form method="post" className="flex flex-wrap gap-3">
+      <input type="hidden" name="parts" value={verdict.replace.join("+")} />
+      {stage === "probing" || stage === "part-awaited" ? (
+        <>
+          {open && (
+            <Link to={`/jobs/${id}/probe`} className="btn btn-main">
+              Back to probing
+            </Link>
+          )}
+          {stage === "probing" && (
+            <button className="btn" name="intent" value="await" type="submit" disabled={busy}>
+              The part is ordered
+            </button>
+          )}
+          <button
+            className={open ? "btn" : "btn btn-main"}
+            name="intent"
+            value="fitted"
+            type="submit"
+            disabled={busy}
+          >
+            {open ? "Fitted anyway" : "It is fitted"}
+          </button>
+          {stage === "part-awaited" && (
+            <button className="btn" name="intent" value="reopen" type="submit" disabled={busy}>
+              Probe again
+            </button>
+          )}
+        </>
+      ) : (
+        <p>
+          Fitted: {fitted}. <Link to={`/jobs/${id}/prove`}>To the proof run</Link>
+        </p>
+      )}
+    </Form>
   );
 }

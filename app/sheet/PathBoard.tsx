@@ -39,22 +39,7 @@ export const PathBoard = memo(function PathBoard({ settings, heard, lines, lit, 
       <caption className="sr-only">
         What each part carries in each speed of a healthy vehicle, and what the readings say of it
       </caption>
-      <thead className="sticky top-0 z-10 bg-card">
-        <tr>
-          <th scope="col" className="pl-2 text-left font-normal text-soft">
-            carries current in
-          </th>
-          {settings.map((setting) => (
-            <th key={setting} scope="col" className="px-1 leading-tight">
-              {setting}
-              <span className="block text-[0.8rem] font-normal text-soft">{heard[setting] ?? "·"}</span>
-            </th>
-          ))}
-          <th scope="col" className="pr-2 text-left font-normal text-soft">
-            so far
-          </th>
-        </tr>
-      </thead>
+      <BoardHead settings={settings} heard={heard} />
       <tbody>
         {lines.map((line) => {
           const { p, cleared: out } = line;
@@ -104,3 +89,30 @@ export const PathBoard = memo(function PathBoard({ settings, heard, lines, lit, 
     </table>
   );
 });
+
+interface BoardHeadProps {
+  readonly settings: PathBoardProps["settings"];
+  readonly heard: PathBoardProps["heard"];
+}
+
+/** The speeds and what each of them does. */
+function BoardHead({ settings, heard }: BoardHeadProps) {
+  return (
+    <thead className="sticky top-0 z-10 bg-card">
+      <tr>
+        <th scope="col" className="pl-2 text-left font-normal text-soft">
+          carries current in
+        </th>
+        {settings.map((setting) => (
+          <th key={setting} scope="col" className="px-1 leading-tight">
+            {setting}
+            <span className="block text-[0.8rem] font-normal text-soft">{heard[setting] ?? "·"}</span>
+          </th>
+        ))}
+        <th scope="col" className="pr-2 text-left font-normal text-soft">
+          so far
+        </th>
+      </tr>
+    </thead>
+  );
+}

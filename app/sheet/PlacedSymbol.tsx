@@ -69,28 +69,8 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
           strokeWidth={5 + 12 * own}
         />
       )}
-      <PartSymbol
-        circuit={circuit}
-        part={part}
-        shape={shape}
-        setting={state.setting}
-        keyOn={state.key === "run"}
-        pulled={pulled}
-        turning={(state.point.rpm[part.id] ?? 0) > 1}
-        bare={state.bare === true}
-      />
-      {own >= 0.02 && (
-        <text
-          x={shape.width - 2}
-          y={percentY[part.kind] ?? 12}
-          textAnchor="end"
-          fontSize={17}
-          fontWeight={700}
-          fill="var(--doubt)"
-        >
-          {percent(own)}
-        </text>
-      )}
+      <OwnSymbol circuit={circuit} part={part} shape={shape} state={state} pulled={pulled} />
+      {own >= 0.02 && <DoubtMark shape={shape} part={part} own={own} />}
       {own < 0.02 && cleared.has(part.id) && part.kind !== "splice" && (
         <path d={`M${shape.width - 18} 8l5 6 9 -11`} fill="none" stroke="var(--good)" strokeWidth={2.6} />
       )}
@@ -156,5 +136,257 @@ function unchanged(before: PlacedProps, now: PlacedProps): boolean {
         before.cleared.has(name) === now.cleared.has(name) &&
         before.unplugged.includes(name) === now.unplugged.includes(name),
     )
+  );
+}
+
+interface OwnSymbolProps {
+  readonly circuit: PlacedProps["circuit"];
+  readonly part:
+    | {
+        kind: "battery";
+        restVolts: number;
+        chargingVolts: number;
+        ohms: number;
+        id: string;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | { kind: "ground"; ohms: number; id: string; place?: string | undefined; assumed?: true | undefined }
+    | {
+        kind: "fuse";
+        amps: number;
+        id: string;
+        ohms?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "ignition";
+        closes: { off?: string[] | undefined; acc?: string[] | undefined; run?: string[] | undefined };
+        id: string;
+        contactOhms?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "relay";
+        coilOhms: number;
+        pullInVolts: number;
+        contactOhms: number;
+        id: string;
+        dropOutVolts?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "selector";
+        common: string;
+        closes: Record<string, string[]>;
+        id: string;
+        settings?: string[] | undefined;
+        contactOhms?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "resistor";
+        elements: (
+          | { ohms: number; id: string; from: string; to: string }
+          | { thermalLink: true; id: string; from: string; to: string; ohms?: number | undefined }
+        )[];
+        id: string;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "motor";
+        ratedVolts: number;
+        ratedAmps: number;
+        stallAmps: number;
+        ratedRpm: number;
+        id: string;
+        commutatorBars?: number | undefined;
+        polePairs?: number | undefined;
+        brushless?: true | undefined;
+        frictionShare?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "module";
+        side: "low" | "high";
+        drive: "pwm" | "linear";
+        commandVolts: [number, number];
+        onOhms: number;
+        id: string;
+        inputOhms?: number | undefined;
+        wakeVolts?: number | undefined;
+        sleepVolts?: number | undefined;
+        bus?: true | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "head";
+        commands: Record<string, number>;
+        outOhms: number;
+        id: string;
+        feedVolts?: number | undefined;
+        bus?: true | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | { kind: "splice"; id: string; place?: string | undefined; assumed?: true | undefined }
+    | {
+        kind: "inline";
+        pins: string[];
+        id: string;
+        pinOhms?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      };
+  readonly shape: PlacedProps["placed"]["shape"];
+  readonly state: PlacedProps["state"];
+  readonly pulled: boolean;
+}
+
+/** The part's own symbol. */
+function OwnSymbol({ circuit, part, shape, state, pulled }: OwnSymbolProps) {
+  return (
+    <PartSymbol
+      circuit={circuit}
+      part={part}
+      shape={shape}
+      setting={state.setting}
+      keyOn={state.key === "run"}
+      pulled={pulled}
+      turning={(state.point.rpm[part.id] ?? 0) > 1}
+      bare={state.bare === true}
+    />
+  );
+}
+
+interface DoubtMarkProps {
+  readonly shape: PlacedProps["placed"]["shape"];
+  readonly part:
+    | {
+        kind: "battery";
+        restVolts: number;
+        chargingVolts: number;
+        ohms: number;
+        id: string;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | { kind: "ground"; ohms: number; id: string; place?: string | undefined; assumed?: true | undefined }
+    | {
+        kind: "fuse";
+        amps: number;
+        id: string;
+        ohms?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "ignition";
+        closes: { off?: string[] | undefined; acc?: string[] | undefined; run?: string[] | undefined };
+        id: string;
+        contactOhms?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "relay";
+        coilOhms: number;
+        pullInVolts: number;
+        contactOhms: number;
+        id: string;
+        dropOutVolts?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "selector";
+        common: string;
+        closes: Record<string, string[]>;
+        id: string;
+        settings?: string[] | undefined;
+        contactOhms?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "resistor";
+        elements: (
+          | { ohms: number; id: string; from: string; to: string }
+          | { thermalLink: true; id: string; from: string; to: string; ohms?: number | undefined }
+        )[];
+        id: string;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "motor";
+        ratedVolts: number;
+        ratedAmps: number;
+        stallAmps: number;
+        ratedRpm: number;
+        id: string;
+        commutatorBars?: number | undefined;
+        polePairs?: number | undefined;
+        brushless?: true | undefined;
+        frictionShare?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "module";
+        side: "low" | "high";
+        drive: "pwm" | "linear";
+        commandVolts: [number, number];
+        onOhms: number;
+        id: string;
+        inputOhms?: number | undefined;
+        wakeVolts?: number | undefined;
+        sleepVolts?: number | undefined;
+        bus?: true | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | {
+        kind: "head";
+        commands: Record<string, number>;
+        outOhms: number;
+        id: string;
+        feedVolts?: number | undefined;
+        bus?: true | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      }
+    | { kind: "splice"; id: string; place?: string | undefined; assumed?: true | undefined }
+    | {
+        kind: "inline";
+        pins: string[];
+        id: string;
+        pinOhms?: number | undefined;
+        place?: string | undefined;
+        assumed?: true | undefined;
+      };
+  readonly own: number;
+}
+
+/** How likely the part is to be bad. */
+function DoubtMark({ shape, part, own }: DoubtMarkProps) {
+  return (
+    <text
+      x={shape.width - 2}
+      y={percentY[part.kind] ?? 12}
+      textAnchor="end"
+      fontSize={17}
+      fontWeight={700}
+      fill="var(--doubt)"
+    >
+      {percent(own)}
+    </text>
   );
 }

@@ -57,38 +57,7 @@ export function PointPort(props: PortProps) {
     <g>
       <title>{said}</title>
       {plugged && (
-        <g>
-          {suspected >= 0.02 && (
-            <circle
-              cx={port.x}
-              cy={y + away * 7}
-              r={11 + 4 * suspected}
-              fill="url(#doubt-hatch)"
-              opacity={0.8}
-            />
-          )}
-          <rect
-            x={port.x - 8}
-            y={y + away * 7 - 7}
-            width={16}
-            height={14}
-            rx={2}
-            fill={pulled ? "none" : "var(--card)"}
-            stroke="var(--ink)"
-            strokeWidth={1.6}
-            strokeDasharray={pulled ? "3 3" : undefined}
-          />
-          <text
-            x={port.x}
-            y={y + away * 7 + 4.5}
-            textAnchor="middle"
-            fontSize={12}
-            fontWeight={650}
-            fill="var(--ink)"
-          >
-            {plugged.pin}
-          </text>
-        </g>
+        <PlugMark suspected={suspected} port={port} y={y} away={away} pulled={pulled} plugged={plugged} />
       )}
       {shown && (
         <text
@@ -118,43 +87,128 @@ export function PointPort(props: PortProps) {
         />
       )}
       {/* biome-ignore lint/a11y/useSemanticElements: a button element cannot stand in an SVG */}
-      <rect
-        data-point={name}
-        data-terminal={terminal}
-        role="button"
-        tabIndex={chosen === name || (chosen === null && first === terminal) ? 0 : -1}
-        aria-label={said}
-        aria-pressed={chosen === name}
-        x={port.x - pointSize / 2}
-        y={y + away * 7 - pointSize / 2}
-        width={pointSize}
-        height={pointSize}
-        rx={6}
-        fill="transparent"
-        className="cursor-pointer"
-        onKeyDown={(event) => {
-          if (event.key !== "Enter" && event.key !== " ") return;
-          event.preventDefault();
-          props.onTarget({ kind: "point", name });
-        }}
+      <PointTarget
+        name={name}
+        terminal={terminal}
+        chosen={chosen}
+        first={first}
+        said={said}
+        port={port}
+        y={y}
+        away={away}
+        props={props}
       />
       {(probe === name || probe === terminal) && (
-        <g data-probe={probe} className="pointer-events-none">
-          <path
-            d={`M${port.x} ${y + away * 7}l${30 * bulb} ${away * 18}`}
-            stroke="var(--ink)"
-            strokeWidth={3.4}
-          />
-          <circle
-            cx={port.x + 36 * bulb}
-            cy={y + away * 29}
-            r={10}
-            fill="var(--go)"
-            stroke="var(--ink)"
-            strokeWidth={2.2}
-          />
-        </g>
+        <ProbeMark probe={probe} port={port} y={y} away={away} bulb={bulb} />
       )}
+    </g>
+  );
+}
+
+interface PlugMarkProps {
+  readonly suspected: number;
+  readonly port: PortProps["port"];
+  readonly y: number;
+  readonly away: 1 | -1;
+  readonly pulled: boolean;
+  readonly plugged: { plug: string; pin: string };
+}
+
+/** The plug at a point, and how likely it is to be bad. */
+function PlugMark({ suspected, port, y, away, pulled, plugged }: PlugMarkProps) {
+  return (
+    <g>
+      {suspected >= 0.02 && (
+        <circle cx={port.x} cy={y + away * 7} r={11 + 4 * suspected} fill="url(#doubt-hatch)" opacity={0.8} />
+      )}
+      <rect
+        x={port.x - 8}
+        y={y + away * 7 - 7}
+        width={16}
+        height={14}
+        rx={2}
+        fill={pulled ? "none" : "var(--card)"}
+        stroke="var(--ink)"
+        strokeWidth={1.6}
+        strokeDasharray={pulled ? "3 3" : undefined}
+      />
+      <text
+        x={port.x}
+        y={y + away * 7 + 4.5}
+        textAnchor="middle"
+        fontSize={12}
+        fontWeight={650}
+        fill="var(--ink)"
+      >
+        {plugged.pin}
+      </text>
+    </g>
+  );
+}
+
+interface PointTargetProps {
+  readonly name: string;
+  readonly terminal: string;
+  readonly chosen: PortProps["chosen"];
+  readonly first: PortProps["first"];
+  readonly said: string;
+  readonly port: PortProps["port"];
+  readonly y: number;
+  readonly away: 1 | -1;
+  readonly props: PortProps;
+}
+
+/** Where a point is tapped. */
+function PointTarget({ name, terminal, chosen, first, said, port, y, away, props }: PointTargetProps) {
+  return (
+    <rect
+      data-point={name}
+      data-terminal={terminal}
+      role="button"
+      tabIndex={chosen === name || (chosen === null && first === terminal) ? 0 : -1}
+      aria-label={said}
+      aria-pressed={chosen === name}
+      x={port.x - pointSize / 2}
+      y={y + away * 7 - pointSize / 2}
+      width={pointSize}
+      height={pointSize}
+      rx={6}
+      fill="transparent"
+      className="cursor-pointer"
+      onKeyDown={(event) => {
+        if (event.key !== "Enter" && event.key !== " ") return;
+        event.preventDefault();
+        props.onTarget({ kind: "point", name });
+      }}
+    />
+  );
+}
+
+interface ProbeMarkProps {
+  readonly probe: PortProps["probe"];
+  readonly port: PortProps["port"];
+  readonly y: number;
+  readonly away: 1 | -1;
+  readonly bulb: PortProps["bulb"];
+}
+
+/** A probe on the point: a lamp's bulb, or a tip. */
+function ProbeMark({ probe, port, y, away, bulb }: ProbeMarkProps) {
+  return (
+    <g data-probe={probe} className="pointer-events-none">
+      <path
+        d={`M${port.x} ${y + away * 7}l${30 * bulb} ${away * 18}`}
+        stroke="var(--ink)"
+        strokeWidth={3.4}
+      />
+      <circle
+        cx={port.x + 36 * bulb}
+        cy={y + away * 29}
+        r={10}
+        fill="var(--go)"
+        stroke="var(--ink)"
+        strokeWidth={2.2}
+      />
     </g>
   );
 }

@@ -1,3 +1,4 @@
+import type { RefObject } from "react";
 import { useRef, useState } from "react";
 import { Form, useNavigation } from "react-router";
 import { useFileDrop } from "../ui/useFileDrop";
@@ -38,21 +39,7 @@ export function ImportForm({ answer, hint, token }: ImportFormProps) {
   return (
     <Form method="post" encType="multipart/form-data" className="grid gap-3">
       {token && <input type="hidden" name="token" value={token} />}
-      <label
-        className={`grid gap-1 text-base text-soft ${over ? "outline-3 outline-[var(--feed)]" : ""}`}
-        {...target}
-      >
-        {hint}
-        <textarea
-          ref={field}
-          name="text"
-          required
-          rows={8}
-          spellCheck={false}
-          defaultValue={answer?.text}
-          className="field figures w-full text-[0.85rem] text-ink"
-        />
-      </label>
+      <FileField target={target} over={over} hint={hint} field={field} answer={answer} />
       <label className="grid gap-1 text-base text-soft">
         or choose a file
         <input
@@ -181,5 +168,34 @@ export function Findings({ findings }: { findings: ImportPreview["findings"] }) 
         </li>
       ))}
     </ul>
+  );
+}
+
+interface FileFieldProps {
+  readonly target: ReturnType<typeof useFileDrop>["target"];
+  readonly over: boolean;
+  readonly hint: ImportFormProps["hint"];
+  readonly field: RefObject<HTMLTextAreaElement | null>;
+  readonly answer: ImportFormProps["answer"];
+}
+
+/** The file, chosen or dropped. */
+function FileField({ target, over, hint, field, answer }: FileFieldProps) {
+  return (
+    <label
+      className={`grid gap-1 text-base text-soft ${over ? "outline-3 outline-[var(--feed)]" : ""}`}
+      {...target}
+    >
+      {hint}
+      <textarea
+        ref={field}
+        name="text"
+        required
+        rows={8}
+        spellCheck={false}
+        defaultValue={answer?.text}
+        className="field figures w-full text-[0.85rem] text-ink"
+      />
+    </label>
   );
 }

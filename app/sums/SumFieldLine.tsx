@@ -28,24 +28,7 @@ export function SumFieldLine({ field, typed, problem, first, onTyped }: SumField
     if (document.activeElement === input.current) input.current?.select();
   }, []);
   const described = problem ? `${id}-problem` : undefined;
-  if ("choices" in field)
-    return (
-      <fieldset className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <legend className="float-left mr-3 text-base text-soft">{field.title}</legend>
-        {field.choices.map((choice) => (
-          <label key={choice.id} className="flex min-h-11 items-center gap-2">
-            <input
-              type="radio"
-              name={field.id}
-              className="size-5 accent-[var(--feed)]"
-              checked={typed.text === choice.id}
-              onChange={() => onTyped({ text: choice.id, unit: "" })}
-            />
-            {choice.title}
-          </label>
-        ))}
-      </fieldset>
-    );
+  if ("choices" in field) return <ChoiceField field={field} typed={typed} onTyped={onTyped} />;
   const isFigure = "quantity" in field;
   const own: readonly Unit[] = isFigure ? units[field.quantity] : [];
   const shown = writing ?? (isFigure ? shortened(typed.text) : typed.text);
@@ -111,5 +94,32 @@ export function SumFieldLine({ field, typed, problem, first, onTyped }: SumField
         </p>
       )}
     </div>
+  );
+}
+
+interface ChoiceFieldProps {
+  readonly field: Extract<SumField, { choices: unknown }>;
+  readonly typed: SumFieldLineProps["typed"];
+  readonly onTyped: SumFieldLineProps["onTyped"];
+}
+
+/** A field with a few choices. */
+function ChoiceField({ field, typed, onTyped }: ChoiceFieldProps) {
+  return (
+    <fieldset className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <legend className="float-left mr-3 text-base text-soft">{field.title}</legend>
+      {field.choices.map((choice) => (
+        <label key={choice.id} className="flex min-h-11 items-center gap-2">
+          <input
+            type="radio"
+            name={field.id}
+            className="size-5 accent-[var(--feed)]"
+            checked={typed.text === choice.id}
+            onChange={() => onTyped({ text: choice.id, unit: "" })}
+          />
+          {choice.title}
+        </label>
+      ))}
+    </fieldset>
   );
 }

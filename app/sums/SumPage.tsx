@@ -37,32 +37,7 @@ export function SumPage({ sum, job, jobs, starts }: SumBenchProps) {
         <p className="text-soft">{sum.question}</p>
       </header>
       <div className="grid items-start gap-5 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,21rem)_minmax(0,1fr)]">
-        <form
-          className="grid min-w-0 gap-2"
-          onSubmit={(event) => event.preventDefault()}
-          aria-label={`Values of: ${sum.title}`}
-        >
-          {sum.fields.map((field, index) => (
-            <SumFieldLine
-              key={field.id}
-              field={field}
-              typed={asked[field.id] ?? { text: "", unit: "" }}
-              problem={problemAt(field.id)}
-              first={index === 0}
-              onTyped={(typed) => ask({ ...asked, [field.id]: typed })}
-            />
-          ))}
-          <p className="text-base text-soft">
-            A unit may be typed behind a figure: <kbd className="key-hint">12 ft</kbd>.{" "}
-            <kbd className="key-hint">↑</kbd> <kbd className="key-hint">↓</kbd> step it.
-          </p>
-          <div className="flex flex-wrap gap-2">
-            <button type="button" className="btn text-base" onClick={() => ask(startOf(sum))}>
-              Begin again
-            </button>
-          </div>
-          <FromJob job={job} jobs={jobs} starts={own} onTake={(start) => ask({ ...asked, ...start.asked })} />
-        </form>
+        <SumForm sum={sum} asked={asked} problemAt={problemAt} ask={ask} job={job} jobs={jobs} own={own} />
         <div className="grid min-w-0 gap-4">
           {outcome.ok ? (
             <Worked worked={outcome.value} sum={sum} />
@@ -92,78 +67,10 @@ function Worked({ worked, sum }: { worked: SumWorked; sum: Sum }) {
           <Result key={result.id} result={result} />
         ))}
       </dl>
-      {curve && (
-        <Picture
-          title={curve.title}
-          words={`${curve.title}: from ${curve.points[0]?.y.toFixed(2)} to ${curve.points.at(-1)?.y.toFixed(2)} ${curve.up} between ${curve.points[0]?.x} and ${curve.points.at(-1)?.x.toFixed(1)} ${curve.across}${curve.here ? `; here ${curve.here.y.toFixed(2)} at ${curve.here.x.toFixed(2)}` : ""}.`}
-          file={sum.id}
-          of={JSON.stringify(curve)}
-          height={210}
-          configure={(colours) => ({
-            type: "scatter",
-            data: {
-              datasets: [
-                {
-                  data: [...curve.points],
-                  showLine: true,
-                  pointRadius: 0,
-                  borderColor: colours.ground,
-                  backgroundColor: colours.ground,
-                  borderWidth: 2.5,
-                },
-                {
-                  data: curve.here ? [curve.here] : [],
-                  pointRadius: 7,
-                  pointStyle: "rectRot",
-                  borderColor: colours.ink,
-                  backgroundColor: colours.feed,
-                },
-              ],
-            },
-            options: {
-              scales: {
-                x: {
-                  title: { display: true, text: curve.across },
-                  min: curve.points[0]?.x ?? 0,
-                  max: curve.points.at(-1)?.x ?? 1,
-                },
-                y: { title: { display: true, text: curve.up }, beginAtZero: true },
-              },
-              plugins: { legend: { display: false } },
-            },
-          })}
-        />
-      )}
+      {curve && <CurvePicture curve={curve} sum={sum} />}
       {table && (
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1)
-        <div className="overflow-x-auto" tabIndex={0}>
-          <table className="w-full border-collapse text-base">
-            <thead>
-              <tr>
-                {table.head.map((title) => (
-                  <th
-                    key={title}
-                    scope="col"
-                    className="border-b border-rule py-1 pr-2.5 text-left font-normal text-soft"
-                  >
-                    {title}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {table.body.map((row) => (
-                <tr key={row[0]} className={row[0]?.endsWith("←") ? "bg-mark" : ""}>
-                  {table.head.map((title, i) => (
-                    <td key={title} className="figures whitespace-nowrap border-b border-rule py-1 pr-2.5">
-                      {row[i]}
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <SumTable table={table} />
       )}
       <p
         className="sticky bottom-[var(--rail)] z-10 -mx-3 border-t-2 border-ink bg-card px-3 py-2 md:hidden"
@@ -272,5 +179,136 @@ function FromJob({ job, jobs, starts, onTake }: FromJobProps) {
         </div>
       )}
     </fieldset>
+  );
+}
+
+interface CurvePictureProps {
+  readonly curve: NonNullable<SumWorked["curve"]>;
+  readonly sum: Sum;
+}
+
+/** The sum as a curve. */
+function CurvePicture({ curve, sum }: CurvePictureProps) {
+  return (
+    <Picture
+      title={curve.title}
+      words={`${curve.title}: from ${curve.points[0]?.y.toFixed(2)} to ${curve.points.at(-1)?.y.toFixed(2)} ${curve.up} between ${curve.points[0]?.x} and ${curve.points.at(-1)?.x.toFixed(1)} ${curve.across}${curve.here ? `; here ${curve.here.y.toFixed(2)} at ${curve.here.x.toFixed(2)}` : ""}.`}
+      file={sum.id}
+      of={JSON.stringify(curve)}
+      height={210}
+      configure={(colours) => ({
+        type: "scatter",
+        data: {
+          datasets: [
+            {
+              data: [...curve.points],
+              showLine: true,
+              pointRadius: 0,
+              borderColor: colours.ground,
+              backgroundColor: colours.ground,
+              borderWidth: 2.5,
+            },
+            {
+              data: curve.here ? [curve.here] : [],
+              pointRadius: 7,
+              pointStyle: "rectRot",
+              borderColor: colours.ink,
+              backgroundColor: colours.feed,
+            },
+          ],
+        },
+        options: {
+          scales: {
+            x: {
+              title: { display: true, text: curve.across },
+              min: curve.points[0]?.x ?? 0,
+              max: curve.points.at(-1)?.x ?? 1,
+            },
+            y: { title: { display: true, text: curve.up }, beginAtZero: true },
+          },
+          plugins: { legend: { display: false } },
+        },
+      })}
+    />
+  );
+}
+
+interface SumTableProps {
+  readonly table: NonNullable<SumWorked["table"]>;
+}
+
+/** The sum as a table. */
+function SumTable({ table }: SumTableProps) {
+  return (
+    <div className="overflow-x-auto" tabIndex={0}>
+      <table className="w-full border-collapse text-base">
+        <thead>
+          <tr>
+            {table.head.map((title) => (
+              <th
+                key={title}
+                scope="col"
+                className="border-b border-rule py-1 pr-2.5 text-left font-normal text-soft"
+              >
+                {title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {table.body.map((row) => (
+            <tr key={row[0]} className={row[0]?.endsWith("←") ? "bg-mark" : ""}>
+              {table.head.map((title, i) => (
+                <td key={title} className="figures whitespace-nowrap border-b border-rule py-1 pr-2.5">
+                  {row[i]}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+interface SumFormProps {
+  readonly sum: SumBenchProps["sum"];
+  readonly asked: Record<string, Typed>;
+  readonly problemAt: (field: string) => string | null;
+  readonly ask: (next: Readonly<Record<string, Typed>>) => void;
+  readonly job: SumBenchProps["job"];
+  readonly jobs: SumBenchProps["jobs"];
+  readonly own: SumStart[];
+}
+
+/** The fields of the sum. */
+function SumForm({ sum, asked, problemAt, ask, job, jobs, own }: SumFormProps) {
+  return (
+    <form
+      className="grid min-w-0 gap-2"
+      onSubmit={(event) => event.preventDefault()}
+      aria-label={`Values of: ${sum.title}`}
+    >
+      {sum.fields.map((field, index) => (
+        <SumFieldLine
+          key={field.id}
+          field={field}
+          typed={asked[field.id] ?? { text: "", unit: "" }}
+          problem={problemAt(field.id)}
+          first={index === 0}
+          onTyped={(typed) => ask({ ...asked, [field.id]: typed })}
+        />
+      ))}
+      <p className="text-base text-soft">
+        A unit may be typed behind a figure: <kbd className="key-hint">12 ft</kbd>.{" "}
+        <kbd className="key-hint">↑</kbd> <kbd className="key-hint">↓</kbd> step it.
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <button type="button" className="btn text-base" onClick={() => ask(startOf(sum))}>
+          Begin again
+        </button>
+      </div>
+      <FromJob job={job} jobs={jobs} starts={own} onTake={(start) => ask({ ...asked, ...start.asked })} />
+    </form>
   );
 }

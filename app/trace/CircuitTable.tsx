@@ -1,3 +1,4 @@
+import type { HeaderGroup } from "@tanstack/react-table";
 import {
   type ColumnDef,
   flexRender,
@@ -34,33 +35,7 @@ export function CircuitTable<Row>({ caption, rows, columns, rowId }: CircuitTabl
         <caption className="sr-only">{caption}</caption>
         <thead className="sticky top-0 z-10 bg-card">
           {table.getHeaderGroups().map((group) => (
-            <tr key={group.id}>
-              {group.headers.map(({ id, column, getContext }) => {
-                const sorted = column.getIsSorted();
-                const words = flexRender(column.columnDef.header, getContext());
-                return (
-                  <th
-                    key={id}
-                    scope="col"
-                    className="px-1.5 text-left font-normal text-soft"
-                    aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
-                  >
-                    {column.getCanSort() ? (
-                      <button
-                        type="button"
-                        className="min-h-11 underline"
-                        onClick={column.getToggleSortingHandler()}
-                      >
-                        {words}
-                        {sorted === "asc" ? " ↑" : sorted === "desc" ? " ↓" : ""}
-                      </button>
-                    ) : (
-                      words
-                    )}
-                  </th>
-                );
-              })}
-            </tr>
+            <GroupHead key={group.id} group={group} />
           ))}
         </thead>
         <tbody>
@@ -76,5 +51,38 @@ export function CircuitTable<Row>({ caption, rows, columns, rowId }: CircuitTabl
         </tbody>
       </table>
     </section>
+  );
+}
+
+interface GroupHeadProps<Row> {
+  readonly group: HeaderGroup<Row>;
+}
+
+/** The heads of a group of columns. */
+function GroupHead<Row>({ group }: GroupHeadProps<Row>) {
+  return (
+    <tr>
+      {group.headers.map(({ id, column, getContext }) => {
+        const sorted = column.getIsSorted();
+        const words = flexRender(column.columnDef.header, getContext());
+        return (
+          <th
+            key={id}
+            scope="col"
+            className="px-1.5 text-left font-normal text-soft"
+            aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
+          >
+            {column.getCanSort() ? (
+              <button type="button" className="min-h-11 underline" onClick={column.getToggleSortingHandler()}>
+                {words}
+                {sorted === "asc" ? " ↑" : sorted === "desc" ? " ↓" : ""}
+              </button>
+            ) : (
+              words
+            )}
+          </th>
+        );
+      })}
+    </tr>
   );
 }

@@ -1,9 +1,11 @@
 import type { CircuitEdit } from "@core/circuit/circuitEdit";
 import { currentPath } from "@core/diagnose/explain/currentPath";
 import { buildNetlist } from "@core/solve/buildNetlist";
+import type { Dispatch, SetStateAction } from "react";
 import { useCallback, useMemo, useState } from "react";
 import { Form, Link } from "react-router";
 import { type LitCell, PathBoard } from "../sheet/PathBoard";
+import type { ShownSetup } from "../sheet/shownSetup";
 import { firstSetup, HealthySheet, settingOf } from "../shelf/HealthySheet";
 import { Findings, Refusal } from "../shelf/ImportForm";
 import { Fold } from "../ui/Fold";
@@ -46,20 +48,7 @@ export function TracePage({ draft, refused }: TraceBenchProps) {
   }, []);
   return (
     <main id="main" className="mx-auto grid w-full max-w-[100rem] min-w-0 grow content-start gap-3 p-4">
-      <header className="flex flex-wrap items-end justify-between gap-3">
-        <div>
-          <p className="text-base">
-            <Link to="/trace" className="underline">
-              Trace a circuit
-            </Link>
-          </p>
-          <h1 className="text-2xl font-bold">{name.title}</h1>
-          <p className="text-base text-soft" role="status">
-            {family}
-          </p>
-        </div>
-        <DraftSteps undo={draft.undo} redo={draft.redo} waiting={waiting} away={away} send={send} />
-      </header>
+      <TraceHead name={name} family={family} draft={draft} waiting={waiting} away={away} send={send} />
       {dropped.length > 0 && (
         <div role="alert" className="border-l-4 border-[var(--go)] pl-3 text-base">
           <p>These changes no longer fit what was answered since; undo brings them back:</p>
@@ -71,59 +60,16 @@ export function TracePage({ draft, refused }: TraceBenchProps) {
         </div>
       )}
       <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_fit-content(46rem)] lg:grid-rows-[auto_1fr]">
-        <section
-          aria-label="The circuit so far"
-          className="grid min-w-0 content-start gap-2 lg:sticky lg:top-2"
-        >
-          {draft.sheet ? (
-            <HealthySheet
-              view={draft.sheet}
-              setup={setup}
-              onSetup={setSetup}
-              height="h-[27rem] max-md:h-[45vh]"
-              lit={litPath}
-            />
-          ) : (
-            <ul role="alert" className="sheet-card list-disc p-6">
-              {problems.map((problem) => (
-                <li key={problem}>{problem}</li>
-              ))}
-            </ul>
-          )}
-        </section>
-        <aside
-          aria-label="Questions and tables"
-          className="grid min-w-0 content-start gap-3 lg:row-span-2 lg:min-w-[26rem]"
-        >
-          {refusals.length > 0 && <Refusal problems={refusals} />}
-          <CircuitTables
-            circuit={circuit}
-            onEdit={edit}
-            questions={answers && <TraceQuestions answers={answers} asked={asked} refused={refused} />}
-          >
-            <WireListForm refused={refused?.of === "wires" ? refused.problems : null} />
-          </CircuitTables>
-        </aside>
-        <div className="grid content-start gap-3">
-          <SpeedCheck motors={draft.motors} />
-          <section aria-labelledby="checks">
-            <h2 id="checks" className="text-lg font-bold">
-              Does it look right?
-            </h2>
-            <Findings findings={draft.findings} />
-            <Fold title="Path board" className="sheet-card mt-2 px-3">
-              <div className="max-h-72 overflow-auto">
-                <PathBoard
-                  settings={circuit.settings}
-                  heard={noHeard}
-                  lines={draft.board}
-                  lit={shownLit}
-                  onLight={light}
-                />
-              </div>
-            </Fold>
-          </section>
-        </div>
+        <CircuitSoFar draft={draft} setup={setup} setSetup={setSetup} litPath={litPath} problems={problems} />
+        <QuestionsAndTables
+          refusals={refusals}
+          circuit={circuit}
+          edit={edit}
+          answers={answers}
+          asked={asked}
+          refused={refused}
+        />
+        <LooksRight draft={draft} circuit={circuit} shownLit={shownLit} light={light} />
       </div>
       <OntoShelf
         name={name}
@@ -158,5 +104,126 @@ function WireListForm({ refused }: { refused: readonly string[] | null }) {
         </button>
       </Form>
     </details>
+  );
+}
+
+interface TraceHeadProps {
+  readonly name: TraceBenchProps["draft"]["name"];
+  readonly family: TraceBenchProps["draft"]["family"];
+  readonly draft: TraceBenchProps["draft"];
+  readonly waiting: number;
+  readonly away: boolean;
+  readonly send: (fields: Record<string, string>) => void;
+}
+
+/** The circuit's name and what can be done with the draft. */
+function TraceHead({ name, family, draft, waiting, away, send }: TraceHeadProps) {
+  return (
+    <header className="flex flex-wrap items-end justify-between gap-3">
+      <div>
+        <p className="text-base">
+          <Link to="/trace" className="underline">
+            Trace a circuit
+          </Link>
+        </p>
+        <h1 className="text-2xl font-bold">{name.title}</h1>
+        <p className="text-base text-soft" role="status">
+          {family}
+        </p>
+      </div>
+      <DraftSteps undo={draft.undo} redo={draft.redo} waiting={waiting} away={away} send={send} />
+    </header>
+  );
+}
+
+interface CircuitSoFarProps {
+  readonly draft: TraceBenchProps["draft"];
+  readonly setup: ShownSetup;
+  readonly setSetup: Dispatch<SetStateAction<ShownSetup>>;
+  readonly litPath: Set<string> | null;
+  readonly problems: TraceBenchProps["draft"]["problems"];
+}
+
+/** The drawing of what has been said so far. */
+function CircuitSoFar({ draft, setup, setSetup, litPath, problems }: CircuitSoFarProps) {
+  return (
+    <section aria-label="The circuit so far" className="grid min-w-0 content-start gap-2 lg:sticky lg:top-2">
+      {draft.sheet ? (
+        <HealthySheet
+          view={draft.sheet}
+          setup={setup}
+          onSetup={setSetup}
+          height="h-[27rem] max-md:h-[45vh]"
+          lit={litPath}
+        />
+      ) : (
+        <ul role="alert" className="sheet-card list-disc p-6">
+          {problems.map((problem) => (
+            <li key={problem}>{problem}</li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+interface QuestionsAndTablesProps {
+  readonly refusals: string[];
+  readonly circuit: TraceBenchProps["draft"]["circuit"];
+  readonly edit: (change: CircuitEdit) => void;
+  readonly answers: TraceBenchProps["draft"]["answers"];
+  readonly asked: TraceBenchProps["draft"]["asked"];
+  readonly refused: TraceBenchProps["refused"];
+}
+
+/** The questions, and the circuit as tables. */
+function QuestionsAndTables({ refusals, circuit, edit, answers, asked, refused }: QuestionsAndTablesProps) {
+  return (
+    <aside
+      aria-label="Questions and tables"
+      className="grid min-w-0 content-start gap-3 lg:row-span-2 lg:min-w-[26rem]"
+    >
+      {refusals.length > 0 && <Refusal problems={refusals} />}
+      <CircuitTables
+        circuit={circuit}
+        onEdit={edit}
+        questions={answers && <TraceQuestions answers={answers} asked={asked} refused={refused} />}
+      >
+        <WireListForm refused={refused?.of === "wires" ? refused.problems : null} />
+      </CircuitTables>
+    </aside>
+  );
+}
+
+interface LooksRightProps {
+  readonly draft: TraceBenchProps["draft"];
+  readonly circuit: TraceBenchProps["draft"]["circuit"];
+  readonly shownLit: LitCell | null;
+  readonly light: (cell: LitCell) => void;
+}
+
+/** Checks and the path board of what has been said. */
+function LooksRight({ draft, circuit, shownLit, light }: LooksRightProps) {
+  return (
+    <div className="grid content-start gap-3">
+      <SpeedCheck motors={draft.motors} />
+      <section aria-labelledby="checks">
+        <h2 id="checks" className="text-lg font-bold">
+          Does it look right?
+        </h2>
+        <Findings findings={draft.findings} />
+        <Fold title="Path board" className="sheet-card mt-2 px-3">
+          <div className="max-h-72 overflow-auto">
+            <PathBoard
+              settings={circuit.settings}
+              heard={noHeard}
+              lines={draft.board}
+              lit={shownLit}
+              onLight={light}
+            />
+          </div>
+        </Fold>
+      </section>
+    </div>
   );
 }

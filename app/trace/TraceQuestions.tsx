@@ -90,21 +90,7 @@ function AskedQuestion({ id, answers, problems }: AskedQuestionProps) {
         <p className="text-base text-soft">{hint}</p>
       </div>
       {only?.kind === "choice" ? (
-        <div className="grid gap-2">
-          {only.options.map(({ value: option, words }, index) => (
-            <button
-              key={option}
-              type="submit"
-              name={only.name}
-              value={option}
-              className="btn justify-start text-left"
-              disabled={busy}
-              {...(index === 0 ? { "data-first": "" } : {})}
-            >
-              {words}
-            </button>
-          ))}
-        </div>
+        <OnlyChoice only={only} busy={busy} />
       ) : (
         <div className="grid grid-cols-2 gap-2">
           {fields.map((field, index) => (
@@ -164,5 +150,35 @@ function Field({ field, value, first, wide }: FieldProps) {
         {...(first ? { "data-first": "" } : {})}
       />
     </label>
+  );
+}
+
+interface OnlyChoiceProps {
+  readonly only: {
+    readonly kind: "choice";
+    readonly name: string;
+    readonly options: readonly { readonly value: string; readonly words: string }[];
+  };
+  readonly busy: boolean;
+}
+
+/** A question answered by one tap. */
+function OnlyChoice({ only, busy }: OnlyChoiceProps) {
+  return (
+    <div className="grid gap-2">
+      {only.options.map(({ value: option, words }, index) => (
+        <button
+          key={option}
+          type="submit"
+          name={only.name}
+          value={option}
+          className="btn justify-start text-left"
+          disabled={busy}
+          {...(index === 0 ? { "data-first": "" } : {})}
+        >
+          {words}
+        </button>
+      ))}
+    </div>
   );
 }

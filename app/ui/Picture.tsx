@@ -1,4 +1,5 @@
 import type { Chart, ChartConfiguration } from "chart.js";
+import type { RefObject } from "react";
 import { useEffect, useRef } from "react";
 import { type Colours, type Mark, paintChart } from "./chart";
 
@@ -34,18 +35,18 @@ export function Picture({
   now.current = { configure, marks };
   useEffect(() => {
     let gone = false;
-    const sample = (): void => {
+    const paint = (): void => {
       if (!canvas.current) return;
       void paintChart(canvas.current, now.current.configure, () => now.current.marks).then((made) => {
         if (gone) made.destroy();
         else chart.current = made;
       });
     };
-    sample();
+    paint();
     const redraw = (): void => {
       chart.current?.destroy();
       chart.current = null;
-      sample();
+      paint();
     };
     const theme = new MutationObserver(redraw);
     theme.observe(document.documentElement, { attributes: true, attributeFilter: ["data-theme"] });
@@ -70,24 +71,7 @@ export function Picture({
   };
   return (
     <figure ref={figure} className="sheet-card min-w-0 p-3">
-      <figcaption className="flex flex-wrap items-center justify-between gap-x-3">
-        <span className="font-semibold">{title}</span>
-        <span className="no-print flex gap-3 text-base">
-          {zooms && (
-            <button type="button" className="min-h-11 underline" onClick={() => chart.current?.resetZoom()}>
-              whole
-            </button>
-          )}
-          <button
-            type="button"
-            className="min-h-11 underline"
-            aria-label={`Save ${title} as a picture`}
-            onClick={save}
-          >
-            save
-          </button>
-        </span>
-      </figcaption>
+      <PictureCaption title={title} zooms={zooms} chart={chart} save={save} />
       <div className="relative" style={{ height }}>
         <canvas ref={canvas} role="img" aria-label={words} />
       </div>
@@ -101,3 +85,34 @@ export const zoomX = {
   zoom: { wheel: { enabled: true }, pinch: { enabled: true }, drag: { enabled: true }, mode: "x" },
   limits: { x: { min: "original", max: "original" } },
 } as const;
+
+interface PictureCaptionProps {
+  readonly title: PictureProps["title"];
+  readonly zooms: boolean;
+  readonly chart: RefObject<Chart | null>;
+  readonly save: () => void;
+}
+
+/** The picture's title, and what can be done with it. */
+function PictureCaption({ title, zooms, chart, save }: PictureCaptionProps) {
+  return (
+    <figcaption className="flex flex-wrap items-center justify-between gap-x-3">
+      <span className="font-semibold">{title}</span>
+      <span className="no-print flex gap-3 text-base">
+        {zooms && (
+          <button type="button" className="min-h-11 underline" onClick={() => chart.current?.resetZoom()}>
+            whole
+          </button>
+        )}
+        <button
+          type="button"
+          className="min-h-11 underline"
+          aria-label={`Save ${title} as a picture`}
+          onClick={save}
+        >
+          save
+        </button>
+      </span>
+    </figcaption>
+  );
+}
