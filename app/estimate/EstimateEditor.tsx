@@ -1,6 +1,12 @@
 import { type EstimateLine, lineKinds, priced } from "@core/money/estimate";
+import type { JSX } from "react";
 import { useId } from "react";
-import type { UseFieldArrayAppend } from "react-hook-form";
+import type {
+  UseFieldArrayAppend,
+  UseFieldArrayRemove,
+  UseFormRegister,
+  UseFormRegisterReturn,
+} from "react-hook-form";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import type { FetcherWithComponents } from "react-router";
 import { useFetcher } from "react-router";
@@ -74,30 +80,16 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
   const lines = typed.flatMap((own) => lineOf(own, currency) ?? []);
   const sum = priced(lines, from.rounding);
   const whole = lines.length === typed.length;
-  const figure = (read: (text: string) => number | null, words: string) => ({
-    validate: (text: string) => read(text) !== null || words,
-  });
-  const cell = (
-    name: "quantity" | "each" | "discount" | "tax",
-    place: number,
-    width: string,
-    words: string,
-  ) => {
-    const read = (text: string): number | null =>
-      name === "each" ? typedMinor(text, currency) : typedScaled(text, name === "quantity" ? 3 : 2);
-    const problem = formState.errors.lines?.[place]?.[name]?.message;
-    return (
-      <label className="grid text-base text-soft">
-        {words}
-        <input
-          {...register(`lines.${place}.${name}`, figure(read, "is no such figure"))}
-          inputMode="decimal"
-          aria-invalid={problem !== undefined}
-          className={`field figures text-ink ${width} ${problem ? "border-danger" : ""}`}
-        />
-      </label>
-    );
-  };
+  const cell: CellOf = (name, place, width, words) => (
+    <FigureCell
+      words={words}
+      width={width}
+      problem={formState.errors.lines?.[place]?.[name]?.message}
+      input={register(`lines.${place}.${name}`, {
+        validate: (text: string) => readFigure(name, text, currency) !== null || "is no such figure",
+      })}
+    />
+  );
   return (
     <section className="sheet-card px-3 py-1 text-base" data-editor={kind}>
       <Fold title={`${title}: ${priceText(sum.totalMinor, currency)}`}>
@@ -118,23 +110,14 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
           }
         >
           {fields.map((field, place) => (
-            <fieldset key={field.id} className="flex flex-wrap items-end gap-2 border-t border-rule py-2">
-              <legend className="sr-only">line {place + 1}</legend>
-              <label className="grid grow text-soft">
-                Line
-                <input
-                  {...register(`lines.${place}.title`, { required: true, maxLength: 200 })}
-                  className="field min-w-40 text-ink"
-                />
-              </label>
-              {cell("quantity", place, "w-20", field.unit === "h" ? "Hours" : "Pieces")}
-              {cell("each", place, "w-28", "Each")}
-              {cell("discount", place, "w-20", "Off, %")}
-              {cell("tax", place, "w-20", "Tax, %")}
-              <button type="button" className="min-h-11 px-1 underline" onClick={() => remove(place)}>
-                take out<span className="sr-only"> line {place + 1}</span>
-              </button>
-            </fieldset>
+            <LineFieldset
+              key={field.id}
+              register={register}
+              field={field}
+              place={place}
+              cell={cell}
+              remove={remove}
+            />
           ))}
           <EditorFoot
             id={id}
@@ -162,6 +145,33 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
     </section>
   );
 }
+
+type Figure = "quantity" | "each" | "discount" | "tax";
+type CellOf = (name: Figure, place: number, width: string, words: string) => React.ReactNode;
+
+/** A figure of a line as it was typed; null where it is none. */
+const readFigure = (name: Figure, text: string, currency: string): number | null =>
+  name === "each" ? typedMinor(text, currency) : typedScaled(text, name === "quantity" ? 3 : 2);
+
+interface FigureCellProps {
+  readonly words: string;
+  readonly width: string;
+  readonly problem: string | undefined;
+  readonly input: UseFormRegisterReturn;
+}
+
+/** One figure of a line. */
+const FigureCell = ({ words, width, problem, input }: FigureCellProps) => (
+  <label className="grid text-base text-soft">
+    {words}
+    <input
+      {...input}
+      inputMode="decimal"
+      aria-invalid={problem !== undefined}
+      className={`field figures text-ink ${width} ${problem ? "border-danger" : ""}`}
+    />
+  </label>
+);
 
 interface EditorFootProps {
   readonly id: string;
@@ -222,5 +232,36 @@ function EditorFoot({ id, append, page, currency, sum, whole, fetcher, kind }: E
         {kind === "bill" ? "Store the bill" : "Store as the next version"}
       </button>
     </div>
+  );
+}
+
+interface LineFieldsetProps {
+  readonly register: UseFormRegister<{ lines: LineFields[] }>;
+  readonly field: LineFields & Record<"id", string> & { disabled?: boolean };
+  readonly place: number;
+  readonly cell: CellOf;
+  readonly remove: UseFieldArrayRemove;
+}
+
+/** One line of the estimate. */
+function LineFieldset({ register, field, place, cell, remove }: LineFieldsetProps) {
+  return (
+    <fieldset className="flex flex-wrap items-end gap-2 border-t border-rule py-2">
+      <legend className="sr-only">line {place + 1}</legend>
+      <label className="grid grow text-soft">
+        Line
+        <input
+          {...register(`lines.${place}.title`, { required: true, maxLength: 200 })}
+          className="field min-w-40 text-ink"
+        />
+      </label>
+      {cell("quantity", place, "w-20", field.unit === "h" ? "Hours" : "Pieces")}
+      {cell("each", place, "w-28", "Each")}
+      {cell("discount", place, "w-20", "Off, %")}
+      {cell("tax", place, "w-20", "Tax, %")}
+      <button type="button" className="min-h-11 px-1 underline" onClick={() => remove(place)}>
+        take out<span className="sr-only"> line {place + 1}</span>
+      </button>
+    </fieldset>
   );
 }

@@ -35,32 +35,33 @@ export async function askInstrument(
   throw new Error(told ?? "The server does not answer.");
 }
 
-/** A meter or clamp that talks over a socket of this machine, or a practice one; a figure comes at a tap or by itself. */
-export function InstrumentPanel({ page, view }: PanelProps) {
+/** What the instrument is asked, and where its leads are. */
+function useAsked(page: MotorPageData) {
   const [port, setPort] = useState("");
   const [what, setWhat] = useState<"amps" | "volts">("amps");
   const [setting, setSetting] = useState(page.settings.at(-1) ?? "");
   const [leads, setLeads] = useState({ red: `${page.motor.id}.+`, black: `${page.motor.id}.-` });
+  const around = page.motor.id;
+  const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
+  return {
+    port,
+    setPort,
+    what,
+    setWhat,
+    setting,
+    setSetting,
+    leads,
+    setLeads,
+    fields: { port, what, ...leads, around, key: "run", engine: page.engine ? "yes" : "no", setting },
+    test: what === "amps" ? { test: "amps", around, ...setup } : { test: "volts", ...leads, ...setup },
+  };
+}
+
+/** Figures read at a tap, and kept as readings. */
+function useFigure(page: MotorPageData, { fields, test, what }: ReturnType<typeof useAsked>) {
   const [figure, setFigure] = useState<Figure | null>(null);
   const [problem, setProblem] = useState("");
-  const [byItself, setByItself] = useState(false);
   const stored = useFetcher<{ problem?: string }>();
-  const { revalidate } = useRevalidator();
-  const ready = page.practice !== null || port !== "";
-  const fields = {
-    port,
-    what,
-    ...leads,
-    around: page.motor.id,
-    key: "run",
-    engine: page.engine ? "yes" : "no",
-    setting,
-  };
-  const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
-  const test =
-    what === "amps"
-      ? { test: "amps", around: page.motor.id, ...setup }
-      : { test: "volts", ...leads, ...setup };
   const read = async (): Promise<Figure | null> => {
     try {
       const { value, source } = (await (await askInstrument(page.id, fields)).json()) as {
@@ -73,7 +74,6 @@ export function InstrumentPanel({ page, view }: PanelProps) {
       return made;
     } catch (error) {
       setProblem((error as Error).message);
-      setByItself(false);
       return null;
     }
   };
@@ -83,6 +83,12 @@ export function InstrumentPanel({ page, view }: PanelProps) {
       { method: "post" },
     );
   };
+  return { figure, read, keep, problem: problem || stored.data?.problem || "" };
+}
+
+/** Reads by itself until three figures running agree, and keeps the last. */
+function useSteadyReading({ read, keep }: Pick<ReturnType<typeof useFigure>, "read" | "keep">) {
+  const [byItself, setByItself] = useState(false);
   const own = useRef({ read, keep });
   own.current = { read, keep };
   useEffect(() => {
@@ -90,7 +96,10 @@ export function InstrumentPanel({ page, view }: PanelProps) {
     const last: number[] = [];
     const timer = setInterval(() => {
       void own.current.read().then((made) => {
-        if (!made) return;
+        if (!made) {
+          setByItself(false);
+          return;
+        }
         last.push(made.value);
         const [a, b, c] = last.slice(-3) as [number, number | undefined, number | undefined];
         if (b === undefined || c === undefined) return;
@@ -102,6 +111,16 @@ export function InstrumentPanel({ page, view }: PanelProps) {
     }, everyMilliseconds);
     return () => clearInterval(timer);
   }, [byItself]);
+  return [byItself, setByItself] as const;
+}
+
+/** A meter or clamp that talks over a socket of this machine, or a practice one; a figure comes at a tap or by itself. */
+export function InstrumentPanel({ page, view }: PanelProps) {
+  const asked = useAsked(page);
+  const { revalidate } = useRevalidator();
+  const { figure, read, keep, problem } = useFigure(page, asked);
+  const [byItself, setByItself] = useSteadyReading({ read, keep });
+  const ready = page.practice !== null || asked.port !== "";
   if (view === "sound") return null;
   return (
     <Fold
@@ -113,37 +132,10 @@ export function InstrumentPanel({ page, view }: PanelProps) {
     >
       <div className="flex flex-wrap items-end gap-2 pb-2 text-base">
         <Practice page={page} onChange={() => void revalidate()} />
-        <SmallField label="port of a real one" value={port} onChange={setPort} hint="5025" />
+        <SmallField label="port of a real one" value={asked.port} onChange={asked.setPort} hint="5025" />
         {view === "draw" && (
           <>
-            <label className="grid text-soft">
-              reads
-              <select
-                className="field text-ink"
-                value={what}
-                onChange={(event) => setWhat(event.target.value as "amps" | "volts")}
-              >
-                <option value="amps">amps round {page.motor.id}</option>
-                <option value="volts">volts between two points</option>
-              </select>
-            </label>
-            {what === "volts" &&
-              (["red", "black"] as const).map((lead) => (
-                <SmallField
-                  key={lead}
-                  label={`${lead} lead`}
-                  list="drop-points"
-                  value={leads[lead]}
-                  onChange={(own) => setLeads({ ...leads, [lead]: own })}
-                />
-              ))}
-            <SpeedChoice
-              label="speed"
-              called="speed it reads at"
-              settings={page.settings}
-              value={setting}
-              onChange={setSetting}
-            />
+            <AskedFields page={page} {...asked} />
             <button type="button" className="btn" disabled={!ready} onClick={() => void read()}>
               Read
             </button>
@@ -158,7 +150,7 @@ export function InstrumentPanel({ page, view }: PanelProps) {
               keep it by itself once steady
             </label>
             <output className="figures min-w-32 text-xl font-bold" aria-live="polite">
-              {figure ? `${figure.value.toFixed(2)} ${what === "amps" ? "A" : "V"}` : ""}
+              {figure ? `${figure.value.toFixed(2)} ${asked.what === "amps" ? "A" : "V"}` : ""}
             </output>
             {figure && (
               <button type="button" className="btn btn-main" onClick={() => keep(figure)}>
@@ -167,13 +159,53 @@ export function InstrumentPanel({ page, view }: PanelProps) {
             )}
           </>
         )}
-        {(problem !== "" || stored.data?.problem) && (
+        {problem !== "" && (
           <p role="alert" className="w-full text-danger">
-            {problem || stored.data?.problem}
+            {problem}
           </p>
         )}
       </div>
     </Fold>
+  );
+}
+
+interface AskedFieldsProps extends ReturnType<typeof useAsked> {
+  readonly page: MotorPageData;
+}
+
+/** What is read, between which points, and at which speed. */
+function AskedFields({ page, what, setWhat, leads, setLeads, setting, setSetting }: AskedFieldsProps) {
+  return (
+    <>
+      <label className="grid text-soft">
+        reads
+        <select
+          className="field text-ink"
+          value={what}
+          onChange={(event) => setWhat(event.target.value as "amps" | "volts")}
+        >
+          <option value="amps">amps round {page.motor.id}</option>
+          <option value="volts">volts between two points</option>
+        </select>
+      </label>
+      {what === "volts" &&
+        (["red", "black"] as const).map((lead) => (
+          <SmallField
+            key={lead}
+            label={`${lead} lead`}
+            list="drop-points"
+            value={leads[lead]}
+            onChange={(own) => setLeads({ ...leads, [lead]: own })}
+          />
+        ))}
+      <SpeedChoice
+        label="speed"
+        called="speed it reads at"
+        settings={page.settings}
+        value={setting}
+        onChange={setSetting}
+      />
+    </>
   );
 }
 

@@ -14,7 +14,7 @@ import { SpeedChoice } from "./SpeedChoice";
 import { storeRecording, useRecordingWorker } from "./useRecordingWorker";
 import { WorkingBar } from "./WorkingBar";
 
-interface TraceImportProps {
+interface RecordingImportProps {
   readonly page: MotorPageData;
   readonly onStored: () => void;
 }
@@ -50,12 +50,8 @@ function scaleFrom(kind: ScaleKind, figure: string): ProbeScale | null {
   return kind === "shunt" ? { kind, ohms: value / 1000 } : { kind, ampsPerVolt: value };
 }
 
-/** A trace from a file, looked at before it is taken, or from the instrument; read on a thread of its own. */
-export function RecordingImport({ page, onStored }: TraceImportProps) {
-  const { ask, stop, working } = useRecordingWorker();
-  const [opened, setOpened] = useState<Opened | null>(null);
-  const [problem, setProblem] = useState("");
-  const input = useRef<HTMLInputElement>(null);
+/** What is said of a recording: how it was made, and how the file is to be read. */
+function useRecordingFields(page: MotorPageData) {
   const [setting, setSetting] = useState(page.settings.at(-1) ?? "");
   const [bars, setBars] = useState(page.motor.bars === null ? "" : String(page.motor.bars));
   const [poles, setPoles] = useState(String(page.motor.poles));
@@ -65,107 +61,123 @@ export function RecordingImport({ page, onStored }: TraceImportProps) {
   const [scale, setScale] = useState("10");
   const [column, setColumn] = useState(0);
   const [rate, setRate] = useState("");
+  const made = { setting, setSetting, bars, setBars, poles, setPoles, rpm, setRpm, chopping, setChopping };
+  return { ...made, kind, setKind, scale, setScale, column, setColumn, rate, setRate };
+}
 
+type RecordingFields = ReturnType<typeof useRecordingFields>;
+
+const optionsOf = (page: MotorPageData, fields: RecordingFields): RippleOptions => ({
+  bars: typed(fields.bars),
+  poles: typed(fields.poles) ?? 2,
+  rpm: typed(fields.rpm),
+  aboutRpm: predictedRpm(page, fields.setting),
+  choppingHz: typed(fields.chopping),
+});
+
+/** How the opened file is read; null where the probe's scale is not said. */
+function choiceOf({ kind, scale, column, rate }: RecordingFields): RecordingChoice | null {
+  const probe = scaleFrom(kind, scale);
+  const rateHz = typed(rate);
+  return probe && { valueColumn: column, scale: probe, ...(rateHz === undefined ? {} : { rateHz }) };
+}
+
+/** What the practice instrument is asked for: two seconds of the motor's current. */
+const scopeFields = (page: MotorPageData, setting: string, rateHz: number) => ({
+  port: "",
+  what: "trace",
+  around: page.motor.id,
+  key: "run",
+  engine: page.engine ? "yes" : "no",
+  setting,
+  rateHz: String(rateHz),
+  samples: String(2 * rateHz),
+});
+
+/** Stores what was read of a recording. */
+async function keepRecording(
+  page: MotorPageData,
+  setting: string,
+  { figures, picture, kept, milliseconds }: RippleRead,
+  name: string,
+  source: string,
+): Promise<void> {
+  performance.measure("airway:analysed", { start: 0, duration: milliseconds });
+  const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
+  const record = { kind: "humps", name, motor: page.motor.id, source, setup, figures, picture };
+  await storeRecording(page.id, record, kept);
+}
+
+/** A file opened and looked at before it is taken. */
+function useOpened(fields: RecordingFields, ask: Ask, onProblem: (problem: string) => void) {
+  const [opened, setOpened] = useState<Opened | null>(null);
   const open = async (file: File | undefined): Promise<void> => {
     if (!file) return;
-    setProblem("");
+    onProblem("");
     setOpened(null);
     if (file.size > mostFileBytes) {
-      setProblem(
+      onProblem(
         `${file.name} is ${Math.round(file.size / 1e6)} MB: at most ${Math.round(mostFileBytes / 1e6)} MB are read. Save a shorter stretch.`,
       );
       return;
     }
     try {
       const { sketch } = await ask<{ sketch: RecordingSketch }>({ do: "sketch", file });
+      const { timeColumn, kind, rateHz } = sketch;
       setOpened({ file, sketch });
-      setColumn(sketch.valueColumn);
-      setKind(sketch.inAmps ? "amps" : "volts-per-amp");
-      setRate(
-        sketch.timeColumn === null && sketch.kind === "csv" && sketch.rateHz !== null
-          ? String(Math.round(sketch.rateHz))
-          : "",
+      fields.setColumn(sketch.valueColumn);
+      fields.setKind(sketch.inAmps ? "amps" : "volts-per-amp");
+      fields.setRate(
+        timeColumn === null && kind === "csv" && rateHz !== null ? String(Math.round(rateHz)) : "",
       );
+    } catch (error) {
+      onProblem(`${file.name}: ${(error as Error).message}`);
+    }
+  };
+  return { opened, setOpened, open };
+}
+
+type Ask = ReturnType<typeof useRecordingWorker>["ask"];
+
+/** A trace from a file, looked at before it is taken, or from the instrument; read on a thread of its own. */
+export function RecordingImport({ page, onStored }: RecordingImportProps) {
+  const { ask, stop, working } = useRecordingWorker();
+  const [problem, setProblem] = useState("");
+  const input = useRef<HTMLInputElement>(null);
+  const fields = useRecordingFields(page);
+  const { opened, setOpened, open } = useOpened(fields, ask, setProblem);
+  const { setting } = fields;
+  const keep = async (ripple: RippleRead, name: string, source: string): Promise<void> => {
+    await keepRecording(page, setting, ripple, name, source);
+    setOpened(null);
+    onStored();
+  };
+  const read = async (): Promise<void> => {
+    if (!opened) return;
+    const { file } = opened;
+    const choice = choiceOf(fields);
+    setProblem(choice ? "" : "Say what the probe makes of an amp: 10 mV on most clamps.");
+    if (!choice) return;
+    try {
+      const task = { do: "read" as const, file, choice, options: optionsOf(page, fields) };
+      const { humps: ripple } = await ask<{ humps: RippleRead }>(task);
+      await keep(ripple, file.name.slice(0, 110), "file");
     } catch (error) {
       setProblem(`${file.name}: ${(error as Error).message}`);
     }
   };
-
-  const options = (): RippleOptions => ({
-    bars: typed(bars),
-    poles: typed(poles) ?? 2,
-    rpm: typed(rpm),
-    aboutRpm: predictedRpm(page, setting),
-    choppingHz: typed(chopping),
-  });
-
-  const keep = async (
-    { figures, picture, kept, milliseconds }: RippleRead,
-    name: string,
-    source: string,
-  ): Promise<void> => {
-    performance.measure("airway:analysed", { start: 0, duration: milliseconds });
-    const setup = { key: "run", setting, ...(page.engine ? { engine: true } : {}) };
-    await storeRecording(
-      page.id,
-      { kind: "humps", name, motor: page.motor.id, source, setup, figures, picture },
-      kept,
-    );
-    setOpened(null);
-    onStored();
-  };
-
-  const read = async (): Promise<void> => {
-    if (!opened) return;
-    const probe = scaleFrom(kind, scale);
-    if (!probe) {
-      setProblem("Say what the probe makes of an amp: 10 mV on most clamps.");
-      return;
-    }
-    const choice: RecordingChoice = {
-      valueColumn: column,
-      scale: probe,
-      ...(typed(rate) === undefined ? {} : { rateHz: typed(rate) }),
-    };
-    setProblem("");
-    try {
-      const { humps: ripple } = await ask<{ humps: RippleRead }>({
-        do: "read",
-        file: opened.file,
-        choice,
-        options: options(),
-      });
-      await keep(ripple, opened.file.name.slice(0, 110), "file");
-    } catch (error) {
-      setProblem(`${opened.file.name}: ${(error as Error).message}`);
-    }
-  };
-
   const fromInstrument = async (): Promise<void> => {
     setProblem("");
     try {
       const rateHz = page.chopped ? 80_000 : 20_000;
-      const asked = {
-        port: "",
-        what: "trace",
-        around: page.motor.id,
-        key: "run",
-        engine: page.engine ? "yes" : "no",
-        setting,
-        rateHz: String(rateHz),
-        samples: String(2 * rateHz),
-      };
-      const samples = await (await askInstrument(page.id, asked)).arrayBuffer();
-      const { humps: ripple } = await ask<{ humps: RippleRead }>(
-        { do: "samples", samples, rateHz, options: options() },
-        [samples],
-      );
+      const samples = await (await askInstrument(page.id, scopeFields(page, setting, rateHz))).arrayBuffer();
+      const task = { do: "samples" as const, samples, rateHz, options: optionsOf(page, fields) };
+      const { humps: ripple } = await ask<{ humps: RippleRead }>(task, [samples]);
       await keep(ripple, `scope, speed ${setting}`, "Practice instrument");
     } catch (error) {
       setProblem((error as Error).message);
     }
   };
-
   const { over, target } = useFileDrop((file) => void open(file));
   return (
     <section
@@ -173,40 +185,9 @@ export function RecordingImport({ page, onStored }: TraceImportProps) {
       className={`sheet-card grid gap-2 p-3 text-base ${over ? "border-dashed !border-ink" : ""}`}
       {...target}
     >
-      <ReadRecording
-        page={page}
-        setting={setting}
-        setSetting={setSetting}
-        bars={bars}
-        setBars={setBars}
-        poles={poles}
-        setPoles={setPoles}
-        rpm={rpm}
-        setRpm={setRpm}
-        chopping={chopping}
-        setChopping={setChopping}
-        input={input}
-        open={open}
-        working={working}
-        fromInstrument={fromInstrument}
-      />
+      <ReadRecording {...{ page, input, open, working, fromInstrument }} {...fields} />
       {opened && <Found opened={opened} />}
-      {opened && (
-        <ColumnChoice
-          opened={opened}
-          column={column}
-          setColumn={setColumn}
-          kind={kind}
-          setKind={setKind}
-          scale={scale}
-          setScale={setScale}
-          rate={rate}
-          setRate={setRate}
-          working={working}
-          read={read}
-          setOpened={setOpened}
-        />
-      )}
+      {opened && <ColumnChoice {...{ opened, setOpened, working, read }} {...fields} />}
       <WorkingBar working={working} onStop={stop} problem={problem} />
     </section>
   );
@@ -261,7 +242,7 @@ function Found({ opened: { file, sketch } }: { opened: Opened }) {
 }
 
 interface ReadRecordingProps {
-  readonly page: TraceImportProps["page"];
+  readonly page: RecordingImportProps["page"];
   readonly setting: string;
   readonly setSetting: Dispatch<SetStateAction<string>>;
   readonly bars: string;
@@ -388,20 +369,7 @@ function ColumnChoice({
           </select>
         </label>
       )}
-      <label className="grid text-soft">
-        measured by
-        <select
-          className="field text-ink"
-          value={kind}
-          onChange={(event) => setKind(event.target.value as ScaleKind)}
-        >
-          {(Object.keys(scaleWords) as ScaleKind[]).map((own) => (
-            <option key={own} value={own}>
-              {scaleWords[own]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <ScaleChoice kind={kind} setKind={setKind} />
       {kind !== "amps" && (
         <SmallField label={scaleWords[kind].split(", ")[1] ?? ""} value={scale} onChange={setScale} />
       )}
@@ -415,5 +383,30 @@ function ColumnChoice({
         Leave it
       </button>
     </div>
+  );
+}
+
+interface ScaleChoiceProps {
+  readonly kind: ColumnChoiceProps["kind"];
+  readonly setKind: ColumnChoiceProps["setKind"];
+}
+
+/** What the probe makes of an amp. */
+function ScaleChoice({ kind, setKind }: ScaleChoiceProps) {
+  return (
+    <label className="grid text-soft">
+      measured by
+      <select
+        className="field text-ink"
+        value={kind}
+        onChange={(event) => setKind(event.target.value as ScaleKind)}
+      >
+        {(Object.keys(scaleWords) as ScaleKind[]).map((own) => (
+          <option key={own} value={own}>
+            {scaleWords[own]}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

@@ -47,19 +47,52 @@ interface Chosen {
 const mostFiles = 3;
 const mostFileBytes = 100 * 1024 * 1024;
 
-/** The blower's sound at two or three speeds: what follows the rpm and what does not. */
-export function SoundView({ page }: { page: MotorPageData }) {
+/** What the engine reads of the recordings. */
+const soundTask = (page: MotorPageData, files: readonly Chosen[], blades: string) => ({
+  do: "sound" as const,
+  files: files.map(({ file, setting, rpm }) => ({
+    file,
+    setting,
+    rpm: Number(rpm) > 0 ? Number(rpm) : null,
+  })),
+  options: {
+    bars: page.motor.bars ?? undefined,
+    poles: page.motor.poles,
+    blades: Number(blades) > 0 ? Number(blades) : undefined,
+  },
+});
+
+/** What is stored of recordings that were read. */
+const soundRecord = (page: MotorPageData, files: readonly Chosen[], made: ReadSound) => ({
+  kind: "sound" as const,
+  name: files
+    .map(({ file }) => file.name)
+    .join(", ")
+    .slice(0, 190),
+  motor: page.motor.id,
+  source: "file",
+  setup: { key: "run" as const, setting: files[0]?.setting ?? "" },
+  ...made,
+});
+
+/** Files added, the first at the highest speed, as many as are compared. */
+const withMore = (before: readonly Chosen[], more: readonly File[], speeds: readonly string[]): Chosen[] =>
+  [
+    ...before,
+    ...more.map((file, i): Chosen => {
+      const setting = speeds[Math.max(0, speeds.length - 1 - (before.length + i))] ?? speeds[0] ?? "";
+      return { file, setting, rpm: "" };
+    }),
+  ].slice(0, mostFiles);
+
+/** Recordings chosen, read on a thread of their own, and stored. */
+function useBringSound(page: MotorPageData, onStored: () => void) {
   const { ask, stop, working } = useRecordingWorker();
   const { revalidate } = useRevalidator();
   const [files, setFiles] = useState<readonly Chosen[]>([]);
   const [blades, setBlades] = useState("");
   const [problem, setProblem] = useState("");
   const input = useRef<HTMLInputElement>(null);
-  const [chosen, setChosen] = useState<string | null>(null);
-  const sounds = page.traces.flatMap((line) =>
-    line.record.kind === "sound" ? [{ ...line, record: line.record }] : [],
-  );
-  const sound = sounds.find(({ id }) => id === chosen) ?? sounds.filter(({ struck }) => !struck).at(-1);
   const predicted = (setting: string): string =>
     String(
       Math.round(page.draw.setups.find(({ setup }) => setup.setting === setting)?.healthyRpm ?? 0) || "",
@@ -67,80 +100,38 @@ export function SoundView({ page }: { page: MotorPageData }) {
   const add = (list: FileList | null): void => {
     setProblem("");
     const more = [...(list ?? [])];
-    if (more.some(({ size }) => size > mostFileBytes)) {
+    if (more.some(({ size }) => size > mostFileBytes))
       setProblem("A recording of some ten seconds is enough; that file is too large.");
-      return;
-    }
-    const speeds = page.settings.slice(1);
-    setFiles((before) =>
-      [
-        ...before,
-        ...more.map((file, i): Chosen => {
-          const setting = speeds[Math.max(0, speeds.length - 1 - (before.length + i))] ?? speeds[0] ?? "";
-          return { file, setting, rpm: "" };
-        }),
-      ].slice(0, mostFiles),
-    );
+    else setFiles((before) => withMore(before, more, page.settings.slice(1)));
   };
   const change = (at: number, part: Partial<Chosen>): void =>
     setFiles(files.map((own, i) => (i === at ? { ...own, ...part } : own)));
   const read = async (): Promise<void> => {
     setProblem("");
     try {
-      const task = files.map(({ file, setting, rpm }) => ({
-        file,
-        setting,
-        rpm: Number(rpm) > 0 ? Number(rpm) : null,
-      }));
-      const { sound: made } = await ask<{ sound: ReadSound }>({
-        do: "sound",
-        files: task,
-        options: {
-          bars: page.motor.bars ?? undefined,
-          poles: page.motor.poles,
-          blades: Number(blades) > 0 ? Number(blades) : undefined,
-        },
-      });
-      const setup = { key: "run", setting: files[0]?.setting ?? "" };
-      await storeRecording(
-        page.id,
-        {
-          kind: "sound",
-          name: files
-            .map(({ file }) => file.name)
-            .join(", ")
-            .slice(0, 190),
-          motor: page.motor.id,
-          source: "file",
-          setup,
-          ...made,
-        },
-        null,
-      );
+      const { sound: made } = await ask<{ sound: ReadSound }>(soundTask(page, files, blades));
+      await storeRecording(page.id, soundRecord(page, files, made), null);
       setFiles([]);
-      setChosen(null);
+      onStored();
       void revalidate();
     } catch (error) {
       setProblem((error as Error).message);
     }
   };
+  return { blades, setBlades, input, add, working, files, change, predicted, setFiles, read, stop, problem };
+}
+
+/** The blower's sound at two or three speeds: what follows the rpm and what does not. */
+export function SoundView({ page }: { page: MotorPageData }) {
+  const [chosen, setChosen] = useState<string | null>(null);
+  const sounds = page.traces.flatMap((line) =>
+    line.record.kind === "sound" ? [{ ...line, record: line.record }] : [],
+  );
+  const sound = sounds.find(({ id }) => id === chosen) ?? sounds.filter(({ struck }) => !struck).at(-1);
+  const bring = useBringSound(page, () => setChosen(null));
   return (
     <div className="grid min-w-0 gap-4">
-      <BringSound
-        blades={blades}
-        setBlades={setBlades}
-        input={input}
-        add={add}
-        working={working}
-        files={files}
-        page={page}
-        change={change}
-        predicted={predicted}
-        setFiles={setFiles}
-        read={read}
-        stop={stop}
-        problem={problem}
-      />
+      <BringSound page={page} {...bring} />
       {!sound && <p className="text-base text-soft">Nothing recorded yet.</p>}
       {sound && (
         <>
@@ -183,20 +174,8 @@ function Heard({ page, sound }: { page: MotorPageData; sound: SoundLine }) {
   );
 }
 
-interface BringSoundProps {
-  readonly blades: string;
-  readonly setBlades: Dispatch<SetStateAction<string>>;
-  readonly input: RefObject<HTMLInputElement | null>;
-  readonly add: (list: FileList | null) => void;
-  readonly working: ReturnType<typeof useRecordingWorker>["working"];
-  readonly files: readonly Chosen[];
+interface BringSoundProps extends ReturnType<typeof useBringSound> {
   readonly page: MotorPageData;
-  readonly change: (at: number, part: Partial<Chosen>) => void;
-  readonly predicted: (setting: string) => string;
-  readonly setFiles: Dispatch<SetStateAction<readonly Chosen[]>>;
-  readonly read: () => Promise<void>;
-  readonly stop: () => void;
-  readonly problem: string;
 }
 
 /** Recordings to be listened to, from the microphone or from files. */
@@ -217,57 +196,30 @@ function BringSound({
 }: BringSoundProps) {
   return (
     <section aria-labelledby="bring-sound" className="sheet-card grid gap-2 p-3 text-base">
-      <div className="flex flex-wrap items-end gap-3">
-        <h2 id="bring-sound" className="self-center font-bold">
-          Listen to recordings
-        </h2>
-        <SmallField label="blades of the wheel" value={blades} onChange={setBlades} hint="if counted" />
-        <input
-          ref={input}
-          type="file"
-          multiple
-          accept=".wav,audio/wav"
-          className="sr-only"
-          aria-label="WAV recordings of the blower"
-          onChange={(event) => {
-            add(event.target.files);
-            event.target.value = "";
-          }}
-        />
-        <button
-          type="button"
-          className="btn btn-main"
-          disabled={working !== null || files.length >= mostFiles}
-          onClick={() => input.current?.click()}
-        >
-          WAV files
-        </button>
-      </div>
+      <SoundSource
+        blades={blades}
+        setBlades={setBlades}
+        input={input}
+        add={add}
+        working={working}
+        files={files}
+      />
       <p className="text-soft">
         Ten seconds each at two or three speeds, the phone held at the same place by the duct, doors shut.
       </p>
       {files.map(({ file, setting, rpm }, i) => (
-        <div key={i} className="flex flex-wrap items-end gap-3">
-          <b className="self-center">{file.name}</b>
-          <SpeedChoice
-            label="speed"
-            settings={page.settings.slice(1)}
-            value={setting}
-            onChange={(own) => change(i, { setting: own })}
-          />
-          <SmallField
-            label="rpm, if known"
-            value={rpm}
-            onChange={(own) => change(i, { rpm: own })}
-            hint={predicted(setting)}
-          />
-          <button type="button" className="btn" onClick={() => change(i, { rpm: predicted(setting) })}>
-            as the circuit predicts
-          </button>
-          <button type="button" className="btn" onClick={() => setFiles(files.filter((_, at) => at !== i))}>
-            Leave it
-          </button>
-        </div>
+        <SoundFileLine
+          key={i}
+          i={i}
+          file={file}
+          page={page}
+          setting={setting}
+          change={change}
+          rpm={rpm}
+          predicted={predicted}
+          setFiles={setFiles}
+          files={files}
+        />
       ))}
       {files.length > 0 && (
         <button
@@ -433,5 +385,95 @@ function SpectraPicture({ figures, page, sound, picture }: SpectraPictureProps) 
         },
       })}
     />
+  );
+}
+
+interface SoundSourceProps {
+  readonly blades: BringSoundProps["blades"];
+  readonly setBlades: BringSoundProps["setBlades"];
+  readonly input: BringSoundProps["input"];
+  readonly add: BringSoundProps["add"];
+  readonly working: BringSoundProps["working"];
+  readonly files: BringSoundProps["files"];
+}
+
+/** The blades of the wheel, and the recordings to listen to. */
+function SoundSource({ blades, setBlades, input, add, working, files }: SoundSourceProps) {
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <h2 id="bring-sound" className="self-center font-bold">
+        Listen to recordings
+      </h2>
+      <SmallField label="blades of the wheel" value={blades} onChange={setBlades} hint="if counted" />
+      <input
+        ref={input}
+        type="file"
+        multiple
+        accept=".wav,audio/wav"
+        className="sr-only"
+        aria-label="WAV recordings of the blower"
+        onChange={(event) => {
+          add(event.target.files);
+          event.target.value = "";
+        }}
+      />
+      <button
+        type="button"
+        className="btn btn-main"
+        disabled={working !== null || files.length >= mostFiles}
+        onClick={() => input.current?.click()}
+      >
+        WAV files
+      </button>
+    </div>
+  );
+}
+
+interface SoundFileLineProps {
+  readonly i: number;
+  readonly file: File;
+  readonly page: BringSoundProps["page"];
+  readonly setting: string;
+  readonly change: BringSoundProps["change"];
+  readonly rpm: string;
+  readonly predicted: BringSoundProps["predicted"];
+  readonly setFiles: BringSoundProps["setFiles"];
+  readonly files: BringSoundProps["files"];
+}
+
+/** One recording, and the speed it was made at. */
+function SoundFileLine({
+  i,
+  file,
+  page,
+  setting,
+  change,
+  rpm,
+  predicted,
+  setFiles,
+  files,
+}: SoundFileLineProps) {
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <b className="self-center">{file.name}</b>
+      <SpeedChoice
+        label="speed"
+        settings={page.settings.slice(1)}
+        value={setting}
+        onChange={(own) => change(i, { setting: own })}
+      />
+      <SmallField
+        label="rpm, if known"
+        value={rpm}
+        onChange={(own) => change(i, { rpm: own })}
+        hint={predicted(setting)}
+      />
+      <button type="button" className="btn" onClick={() => change(i, { rpm: predicted(setting) })}>
+        as the circuit predicts
+      </button>
+      <button type="button" className="btn" onClick={() => setFiles(files.filter((_, at) => at !== i))}>
+        Leave it
+      </button>
+    </div>
   );
 }

@@ -12,12 +12,40 @@ import { targetName } from "../sheet/probeTarget";
 import { SetupBar } from "../sheet/SetupBar";
 import { orderSheet, SheetTools } from "../sheet/SheetTools";
 import { LaidOutSheet } from "../sheet/SheetView";
+import type { SheetProps } from "../sheet/sheetProps";
 import { bareState } from "../sheet/sheetState";
 import { type ShownSetup, testSetup } from "../sheet/shownSetup";
 import { BayProbe } from "./BayProbe";
 import { BayRepair } from "./BayRepair";
 import type { BayData } from "./bayView.server";
 import { playSound } from "./playSound";
+
+/** What was tapped on the drawing, and where the other lead is. */
+function useBayTarget() {
+  const [target, setTarget] = useState<ProbeTarget | null>(null);
+  const [other, setOther] = useState<string | null>(null);
+  const [placing, setPlacing] = useState(false);
+  const take = useCallback(
+    (next: ProbeTarget): void => {
+      if (placing && next.kind === "point") setOther(next.name);
+      else {
+        setTarget(next);
+        setOther(null);
+      }
+      setPlacing(false);
+    },
+    [placing],
+  );
+  return { target, setTarget, other, placing, setPlacing, take };
+}
+
+/** Plays what was last heard, once. */
+function useSound(sound: BayData["sound"]): void {
+  const heardAt = sound?.number ?? 0;
+  useEffect(() => {
+    if (sound) playSound(sound);
+  }, [heardAt]);
+}
 
 /** The bay: a live vehicle nobody comments on. What is done costs minutes; nothing is suggested unless asked. */
 export function BayPage({ bay }: { bay: BayData }) {
@@ -33,20 +61,7 @@ export function BayPage({ bay }: { bay: BayData }) {
     lampFor: null,
   });
   const [selectors, setSelectors] = useState<Readonly<Record<string, string>>>({});
-  const [target, setTarget] = useState<ProbeTarget | null>(null);
-  const [other, setOther] = useState<string | null>(null);
-  const [placing, setPlacing] = useState(false);
-  const take = useCallback(
-    (next: ProbeTarget): void => {
-      if (placing && next.kind === "point") setOther(next.name);
-      else {
-        setTarget(next);
-        setOther(null);
-      }
-      setPlacing(false);
-    },
-    [placing],
-  );
+  const { target, setTarget, other, placing, setPlacing, take } = useBayTarget();
   const send = (fields: Readonly<Record<string, string>>): void => {
     if (!busy) void submit({ ...fields, token: bay.token }, { method: "post" });
   };
@@ -70,54 +85,24 @@ export function BayPage({ bay }: { bay: BayData }) {
       }),
     [circuit, setup.key, setup.setting, setup.unplugged, chosen, other, take],
   );
-  const { sound } = bay;
-  const heardAt = sound?.number ?? 0;
-  useEffect(() => {
-    if (sound) playSound(sound);
-  }, [heardAt]);
+  useSound(bay.sound);
   const motors = circuit.parts.flatMap(({ id, kind }) => (kind === "motor" ? [id] : []));
   return (
     <div className="grid min-h-0 grow md:grid-cols-[minmax(0,1fr)_24rem]">
-      <main id="main" className="flex min-w-0 flex-col gap-2.5 overflow-y-auto px-5 py-2.5 max-md:px-3">
-        <header className="flex items-baseline gap-x-4 max-md:flex-wrap">
-          <h1 className="shrink-0 text-xl font-bold">Practice bay</h1>
-          <p className="min-w-0 truncate text-base text-soft">
-            {bay.title} · {bay.learner}
-          </p>
-          <p className="figures ml-auto shrink-0 text-lg" data-testid="clock">
-            {bay.minutes === 0 ? "0 min" : minutesText(bay.minutes)} · {bay.money}
-            {bay.comebacks > 0 && ` · came back ${bay.comebacks === 1 ? "once" : `${bay.comebacks} times`}`}
-          </p>
-        </header>
-        <p className="border-l-4 border-feed pl-3">
-          <b>The customer:</b> <span data-testid="says">“{bay.says}”</span>
-        </p>
-        <SetupBar settings={circuit.settings} heard={bay.heard} setup={setup} onSetup={setSetup}>
-          {bay.switches.map(({ id, settings, words }) => (
-            <label key={id} className="flex items-center gap-2 text-base">
-              {words}
-              <select
-                className="field"
-                value={selectors[id] ?? settings[0]}
-                onChange={({ target: { value } }) => setSelectors({ ...selectors, [id]: value })}
-              >
-                {settings.map((setting) => (
-                  <option key={setting}>{setting}</option>
-                ))}
-              </select>
-            </label>
-          ))}
-        </SetupBar>
-        <div className="sheet-card sheet-pane relative grow max-md:h-[38vh] max-md:shrink-0 md:h-0 md:min-h-64">
-          <LaidOutSheet
-            layout={bay.layout}
-            fileName={`practice-${circuit.id}`}
-            focus={chosen}
-            sheet={sheet}
-          />
-        </div>
-        <VehicleTests live={live} motors={motors} busy={busy} test={test} chosen={chosen} />
-      </main>
+      <BayVehicle
+        bay={bay}
+        circuit={circuit}
+        setup={setup}
+        setSetup={setSetup}
+        selectors={selectors}
+        setSelectors={setSelectors}
+        chosen={chosen}
+        sheet={sheet}
+        live={live}
+        motors={motors}
+        busy={busy}
+        test={test}
+      />
       <BaySide
         target={target}
         answer={answer}
@@ -331,25 +316,7 @@ function BaySide({
       <Done bay={bay} busy={busy} onDo={(asked) => send({ intent: "look", look: asked })} />
       <Places bay={bay} busy={busy} onOpen={(place) => send({ intent: "open", place })} />
       <BayRepair bay={bay} busy={busy} />
-      <div className="flex flex-wrap gap-2">
-        <button type="button" className="btn" disabled={busy} onClick={() => send({ intent: "ask" })}>
-          Ask Airway, 5 min
-        </button>
-        <Form
-          method="post"
-          onSubmit={(event) =>
-            !window.confirm("End the case and read the debrief?") && event.preventDefault()
-          }
-        >
-          <input type="hidden" name="token" value={bay.token} />
-          <button type="submit" name="intent" value="give-up" className="btn" disabled={busy}>
-            Give up
-          </button>
-        </Form>
-        <Link to={`/practice?learner=${encodeURIComponent(bay.learner)}`} className="btn">
-          Leave it standing
-        </Link>
-      </div>
+      <EndCase busy={busy} send={send} bay={bay} />
       <p className="text-base text-soft">
         A real footwell: hands out before the key turns, fused leads only, airbag plugs left alone.{" "}
         <button type="button" className="underline" onClick={() => orderSheet("all")}>
@@ -357,5 +324,109 @@ function BaySide({
         </button>
       </p>
     </aside>
+  );
+}
+
+interface BayVehicleProps {
+  readonly bay: BayData;
+  readonly circuit: BayData["circuit"];
+  readonly setup: ShownSetup;
+  readonly setSetup: Dispatch<SetStateAction<ShownSetup>>;
+  readonly selectors: Readonly<Record<string, string>>;
+  readonly setSelectors: Dispatch<SetStateAction<Readonly<Record<string, string>>>>;
+  readonly chosen: string | null;
+  readonly sheet: Omit<SheetProps, "layout">;
+  readonly live: {
+    key: ShownSetup["key"];
+    engine?: true;
+    setting: string;
+    unplugged?: string[];
+    lampFor?: string;
+  };
+  readonly motors: string[];
+  readonly busy: boolean;
+  readonly test: (own: AnyTest | TestOf<"history">) => void;
+}
+
+/** The vehicle: how it stands, its drawing, and tests at it as a whole. */
+function BayVehicle({
+  bay,
+  circuit,
+  setup,
+  setSetup,
+  selectors,
+  setSelectors,
+  chosen,
+  sheet,
+  live,
+  motors,
+  busy,
+  test,
+}: BayVehicleProps) {
+  return (
+    <main id="main" className="flex min-w-0 flex-col gap-2.5 overflow-y-auto px-5 py-2.5 max-md:px-3">
+      <header className="flex items-baseline gap-x-4 max-md:flex-wrap">
+        <h1 className="shrink-0 text-xl font-bold">Practice bay</h1>
+        <p className="min-w-0 truncate text-base text-soft">
+          {bay.title} · {bay.learner}
+        </p>
+        <p className="figures ml-auto shrink-0 text-lg" data-testid="clock">
+          {bay.minutes === 0 ? "0 min" : minutesText(bay.minutes)} · {bay.money}
+          {bay.comebacks > 0 && ` · came back ${bay.comebacks === 1 ? "once" : `${bay.comebacks} times`}`}
+        </p>
+      </header>
+      <p className="border-l-4 border-feed pl-3">
+        <b>The customer:</b> <span data-testid="says">“{bay.says}”</span>
+      </p>
+      <SetupBar settings={circuit.settings} heard={bay.heard} setup={setup} onSetup={setSetup}>
+        {bay.switches.map(({ id, settings, words }) => (
+          <label key={id} className="flex items-center gap-2 text-base">
+            {words}
+            <select
+              className="field"
+              value={selectors[id] ?? settings[0]}
+              onChange={({ target: { value } }) => setSelectors({ ...selectors, [id]: value })}
+            >
+              {settings.map((setting) => (
+                <option key={setting}>{setting}</option>
+              ))}
+            </select>
+          </label>
+        ))}
+      </SetupBar>
+      <div className="sheet-card sheet-pane relative grow max-md:h-[38vh] max-md:shrink-0 md:h-0 md:min-h-64">
+        <LaidOutSheet layout={bay.layout} fileName={`practice-${circuit.id}`} focus={chosen} sheet={sheet} />
+      </div>
+      <VehicleTests live={live} motors={motors} busy={busy} test={test} chosen={chosen} />
+    </main>
+  );
+}
+
+interface EndCaseProps {
+  readonly busy: BaySideProps["busy"];
+  readonly send: BaySideProps["send"];
+  readonly bay: BaySideProps["bay"];
+}
+
+/** The case put off, or ended. */
+function EndCase({ busy, send, bay }: EndCaseProps) {
+  return (
+    <div className="flex flex-wrap gap-2">
+      <button type="button" className="btn" disabled={busy} onClick={() => send({ intent: "ask" })}>
+        Ask Airway, 5 min
+      </button>
+      <Form
+        method="post"
+        onSubmit={(event) => !window.confirm("End the case and read the debrief?") && event.preventDefault()}
+      >
+        <input type="hidden" name="token" value={bay.token} />
+        <button type="submit" name="intent" value="give-up" className="btn" disabled={busy}>
+          Give up
+        </button>
+      </Form>
+      <Link to={`/practice?learner=${encodeURIComponent(bay.learner)}`} className="btn">
+        Leave it standing
+      </Link>
+    </div>
   );
 }

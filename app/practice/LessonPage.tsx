@@ -10,29 +10,20 @@ import type { LessonData, LessonReply } from "./lessonView.server";
 const noLight = (): void => {};
 const noHeard = {};
 
-/** A lesson: a few sentences, the drawing, and a question worked out of it. */
-export function LessonPage({ page }: { page: LessonData }) {
-  const { lesson, question, learner, given, next } = page;
-  const answer = useActionData<LessonReply>();
-  const { revalidate, state: loading } = useRevalidator();
-  const busy = useNavigation().state !== "idle" || loading !== "idle";
-  const judged = answer?.judged && answer.judged.token === question?.token ? answer.judged : null;
-  const [began] = useState(() => Date.now());
-  const seconds = useRef<HTMLInputElement>(null);
-  const sheet = useMemo(() => {
-    if (!question) return null;
-    const { circuit, setup, marked } = question;
-    const state = bareState(
-      setup.key === "run" ? "run" : "off",
-      setup.setting ?? circuit.settings[0] ?? "off",
-    );
-    return plainSheet(circuit, state, {
-      probe: marked.find((id) => id.includes(":") || id.includes(".")) ?? null,
-      lit: new Set(marked),
-      unplugged: setup.unplugged ?? [],
-    });
-  }, [question]);
-  // Digits choose, Enter answers, and Enter again asks the next one.
+type Question = NonNullable<LessonData["question"]>;
+
+/** The drawing of a question, with what it is about marked. */
+function questionSheet({ circuit, setup, marked }: Question) {
+  const state = bareState(setup.key === "run" ? "run" : "off", setup.setting ?? circuit.settings[0] ?? "off");
+  return plainSheet(circuit, state, {
+    probe: marked.find((id) => id.includes(":") || id.includes(".")) ?? null,
+    lit: new Set(marked),
+    unplugged: setup.unplugged ?? [],
+  });
+}
+
+/** Digits choose, Enter answers, and Enter again asks the next one. */
+function useAnswerKeys(question: Question | null, judged: boolean, onNext: () => Promise<void>): void {
   useEffect(() => {
     const act = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey || !question) return;
@@ -46,32 +37,31 @@ export function LessonPage({ page }: { page: LessonData }) {
       }
       if (judged && event.key === "Enter" && own.tagName !== "A" && own.tagName !== "BUTTON") {
         event.preventDefault();
-        void revalidate();
+        void onNext();
       }
     };
     window.addEventListener("keydown", act);
     return () => window.removeEventListener("keydown", act);
-  }, [judged, question, revalidate]);
+  }, [judged, question, onNext]);
+}
+
+/** A lesson: a few sentences, the drawing, and a question worked out of it. */
+export function LessonPage({ page }: { page: LessonData }) {
+  const { lesson, question, learner, given, next } = page;
+  const answer = useActionData<LessonReply>();
+  const { revalidate, state: loading } = useRevalidator();
+  const busy = useNavigation().state !== "idle" || loading !== "idle";
+  const judged = answer?.judged && answer.judged.token === question?.token ? answer.judged : null;
+  const [began] = useState(() => Date.now());
+  const seconds = useRef<HTMLInputElement>(null);
+  const sheet = useMemo(() => (question ? questionSheet(question) : null), [question]);
+  useAnswerKeys(question, judged !== null, revalidate);
   return (
     <main
       id="main"
       className="grid w-full min-w-0 grow grid-cols-[minmax(0,1fr)] content-start gap-3 p-5 max-md:p-3"
     >
-      <header className="flex flex-wrap items-baseline gap-x-4">
-        <h1 className="text-2xl font-bold">{lesson.title}</h1>
-        <p className="text-base text-soft">{learner}</p>
-        <p
-          className="ml-auto flex items-center gap-1 text-base"
-          role="img"
-          aria-label={`${given.filter(Boolean).length} of the last ${given.length} right`}
-        >
-          {given.map((right, index) => (
-            <span key={index} aria-hidden="true" className={`figures ${right ? "text-good" : "text-danger"}`}>
-              {right ? "✓" : "✗"}
-            </span>
-          ))}
-        </p>
-      </header>
+      <LessonHead title={lesson.title} learner={learner} given={given} />
       <div className="max-w-4xl space-y-1">
         {lesson.text.map((text) => (
           <p key={text}>{text}</p>
@@ -122,7 +112,7 @@ interface AnswerFormProps {
   readonly seconds: RefObject<HTMLInputElement | null>;
   readonly began: number;
   readonly learner: LessonData["learner"];
-  readonly question: NonNullable<LessonData["question"]>;
+  readonly question: Question;
   readonly judged: NonNullable<LessonReply["judged"]> | null;
   readonly answer: LessonReply | undefined;
   readonly busy: boolean;
@@ -148,31 +138,7 @@ function AnswerForm({ seconds, began, learner, question, judged, answer, busy }:
         <input key={name} type="hidden" name={name} value={value} />
       ))}
       <input ref={seconds} type="hidden" name="seconds" defaultValue="0" />
-      <fieldset className="grid gap-2" disabled={judged !== null}>
-        <legend className="pb-2 text-lg font-semibold">{question.words}</legend>
-        {question.answers.map(({ id, text }, index) => {
-          const right = judged?.rightIds.includes(id);
-          const chosen = judged?.chosen.includes(id);
-          return (
-            <label
-              key={id}
-              className={`flex min-h-11 items-center gap-3 border-l-4 px-3 py-1 ${judged ? (right ? "border-good" : chosen ? "border-danger" : "border-transparent") : "border-transparent"} bg-card`}
-            >
-              <input
-                type={question.many ? "checkbox" : "radio"}
-                name="chosen"
-                value={id}
-                data-answer={index}
-                className="size-5 accent-[var(--feed)]"
-              />
-              <span className="grow">{text}</span>
-              {judged && right && <span className="text-good">right</span>}
-              {judged && !right && chosen && <span className="text-danger">not so</span>}
-              {!judged && <kbd className="key-hint">{index + 1}</kbd>}
-            </label>
-          );
-        })}
-      </fieldset>
+      <AnswerChoices judged={judged} question={question} />
       {question.many && !judged && <p className="text-base text-soft">Several may be right.</p>}
       {answer?.problem && !judged && (
         <p role="alert" className="text-danger">
@@ -226,3 +192,64 @@ function LessonWays({ judged, busy, revalidate, next, learner }: LessonWaysProps
     </p>
   );
 }
+
+interface AnswerChoicesProps {
+  readonly judged: AnswerFormProps["judged"];
+  readonly question: AnswerFormProps["question"];
+}
+
+/** The answers to choose from. */
+function AnswerChoices({ judged, question }: AnswerChoicesProps) {
+  return (
+    <fieldset className="grid gap-2" disabled={judged !== null}>
+      <legend className="pb-2 text-lg font-semibold">{question.words}</legend>
+      {question.answers.map(({ id, text }, index) => {
+        const right = judged?.rightIds.includes(id);
+        const chosen = judged?.chosen.includes(id);
+        return (
+          <label
+            key={id}
+            className={`flex min-h-11 items-center gap-3 border-l-4 px-3 py-1 ${judged ? (right ? "border-good" : chosen ? "border-danger" : "border-transparent") : "border-transparent"} bg-card`}
+          >
+            <input
+              type={question.many ? "checkbox" : "radio"}
+              name="chosen"
+              value={id}
+              data-answer={index}
+              className="size-5 accent-[var(--feed)]"
+            />
+            <span className="grow">{text}</span>
+            {judged && right && <span className="text-good">right</span>}
+            {judged && !right && chosen && <span className="text-danger">not so</span>}
+            {!judged && <kbd className="key-hint">{index + 1}</kbd>}
+          </label>
+        );
+      })}
+    </fieldset>
+  );
+}
+
+interface LessonHeadProps {
+  readonly title: string;
+  readonly learner: LessonData["learner"];
+  readonly given: LessonData["given"];
+}
+
+/** The lesson's title, and how the last answers were. */
+const LessonHead = ({ title, learner, given }: LessonHeadProps) => (
+  <header className="flex flex-wrap items-baseline gap-x-4">
+    <h1 className="text-2xl font-bold">{title}</h1>
+    <p className="text-base text-soft">{learner}</p>
+    <p
+      className="ml-auto flex items-center gap-1 text-base"
+      role="img"
+      aria-label={`${given.filter(Boolean).length} of the last ${given.length} right`}
+    >
+      {given.map((right, index) => (
+        <span key={index} aria-hidden="true" className={`figures ${right ? "text-good" : "text-danger"}`}>
+          {right ? "✓" : "✗"}
+        </span>
+      ))}
+    </p>
+  </header>
+);

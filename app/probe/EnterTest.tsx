@@ -3,6 +3,7 @@ import { observationOf, type TestName } from "@core/predict/observations/index";
 import type { TargetKind, TestForm } from "@core/predict/observations/testForm";
 import { answerTitles } from "@words/tests/history";
 import { testWordings, wordingOf } from "@words/tests/index";
+import type { Dispatch, SetStateAction } from "react";
 import { memo, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { Fold } from "../ui/Fold";
@@ -33,18 +34,7 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
       <EntryForm passing className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />
-        <Choice
-          title="Test"
-          name="test"
-          value={test}
-          onChange={(value) => setTest(observationOf(value).name)}
-        >
-          {testWordings.map(({ name, title }) => (
-            <option key={name} value={name}>
-              {title}
-            </option>
-          ))}
-        </Choice>
+        <TestSelect test={test} setTest={setTest} />
         {twoPoints ? (
           <>
             <Choice title={picks[0] ?? ""} name="first">
@@ -143,5 +133,54 @@ function Choice({ title, name, value, initial, onChange, children }: ChoiceProps
         {children}
       </select>
     </label>
+  );
+}
+
+interface TestSelectProps {
+  readonly test:
+    | "ohms"
+    | "amps"
+    | "airflow"
+    | "light"
+    | "look"
+    | "listen"
+    | "smell"
+    | "history"
+    | "volts"
+    | "tap"
+    | "spin"
+    | "swap"
+    | "lampload"
+    | "ripple";
+  readonly setTest: Dispatch<
+    SetStateAction<
+      | "ohms"
+      | "amps"
+      | "airflow"
+      | "light"
+      | "look"
+      | "listen"
+      | "smell"
+      | "history"
+      | "volts"
+      | "tap"
+      | "spin"
+      | "swap"
+      | "lampload"
+      | "ripple"
+    >
+  >;
+}
+
+/** Which test it was. */
+function TestSelect({ test, setTest }: TestSelectProps) {
+  return (
+    <Choice title="Test" name="test" value={test} onChange={(value) => setTest(observationOf(value).name)}>
+      {testWordings.map(({ name, title }) => (
+        <option key={name} value={name}>
+          {title}
+        </option>
+      ))}
+    </Choice>
   );
 }

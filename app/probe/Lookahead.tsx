@@ -2,7 +2,7 @@ import type { Strategy } from "@core/diagnose/tests/strategy";
 import { minutesText, percent } from "@core/units/wording";
 import { EntryForm } from "../entries/useEntries";
 import type { LookaheadPlan } from "./lookaheadView.server";
-import { useAnswer } from "./useAnswer";
+import { useAnswer } from "./state/useAnswer";
 
 type LookAhead = NonNullable<LookaheadPlan["first"]>;
 

@@ -23,7 +23,7 @@ import {
 } from "../sheet/probeTarget";
 import { type ShownSetup, withPlug } from "../sheet/shownSetup";
 import { Cautions } from "./Cautions";
-import { useAnswer } from "./useAnswer";
+import { useAnswer } from "./state/useAnswer";
 
 interface ProbePanelProps {
   readonly jobId: number;

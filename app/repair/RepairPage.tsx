@@ -117,54 +117,8 @@ function RepairSteps({ way, setWay, fit, nextIn, counted, nextBack }: RepairStep
           Way back <Count of={fit.back} />
         </Tabs.Trigger>
       </Tabs.List>
-      <Tabs.Content value="in">
-        <ol className="mt-2 border-b border-rule" data-way="in">
-          {fit.steps.map((step, index) => (
-            <StepLine
-              key={step.id}
-              step={step}
-              number={index + 1}
-              next={step === nextIn}
-              {...counted("in", step)}
-            />
-          ))}
-        </ol>
-        <Thumb>
-          {nextIn ? (
-            <TickButton step={nextIn.id} way="in" screws={counted("in", nextIn).screws} main>
-              {nextIn.title}
-              <Screws count={counted("in", nextIn).screws} />
-            </TickButton>
-          ) : (
-            <button type="button" className="btn btn-main w-full" onClick={() => setWay("back")}>
-              All off. To the way back
-            </button>
-          )}
-        </Thumb>
-      </Tabs.Content>
-      <Tabs.Content value="back">
-        <ol className="mt-2 border-b border-rule" data-way="back">
-          {fit.back.map((step, index) => (
-            <BackLine
-              key={step.id}
-              step={step}
-              number={index + 1}
-              next={step === nextBack}
-              {...counted("back", step)}
-            />
-          ))}
-        </ol>
-        <Thumb>
-          {nextBack ? (
-            <TickButton step={nextBack.id} way="back" screws={counted("back", nextBack).screws} main>
-              {nextBack.title}
-              <Screws count={counted("back", nextBack).screws} />
-            </TickButton>
-          ) : (
-            <p className="p-2 text-center font-semibold">Nothing is left to put back.</p>
-          )}
-        </Thumb>
-      </Tabs.Content>
+      <StepsIn fit={fit} nextIn={nextIn} counted={counted} setWay={setWay} />
+      <StepsBack fit={fit} nextBack={nextBack} counted={counted} />
     </Tabs.Root>
   );
 }
@@ -184,28 +138,7 @@ function LayOut({ fit, where, shelfId }: LayOutProps) {
         <h2 id="tools" className="font-bold">
           Lay out
         </h2>
-        <ul className="mt-1 list-disc pl-5">
-          {fit.tools.map((tool) => (
-            <li key={tool}>
-              {tool}
-              {fit.substitutes
-                .filter((own) => own.tool === tool)
-                .map(({ instead, errorMillimetres, fit: how }) => (
-                  <span key={instead} className="text-soft">
-                    {" "}
-                    or {instead}, {how}: {errorMillimetres > 0 ? "+" : "−"}
-                    {Math.abs(errorMillimetres).toFixed(3)} mm
-                  </span>
-                ))}
-            </li>
-          ))}
-          {fit.tools.length === 0 && <li>bare hands</li>}
-          {fit.uses.map((what) => (
-            <li key={what}>
-              <b>new:</b> {what}
-            </li>
-          ))}
-        </ul>
+        <ToolList fit={fit} />
         {!fit.batteryOff && fit.steps.length > 0 && (
           <p className="mt-2">
             <b>Battery:</b> nothing on this way cuts, splices or moves it. The negative off is the safer habit
@@ -235,5 +168,110 @@ function LayOut({ fit, where, shelfId }: LayOutProps) {
         local rules stand above it; airbags and refrigerant are for licensed people.
       </p>
     </aside>
+  );
+}
+
+interface StepsInProps {
+  readonly fit: RepairStepsProps["fit"];
+  readonly nextIn: RepairStepsProps["nextIn"];
+  readonly counted: RepairStepsProps["counted"];
+  readonly setWay: RepairStepsProps["setWay"];
+}
+
+/** The steps in. */
+function StepsIn({ fit, nextIn, counted, setWay }: StepsInProps) {
+  return (
+    <Tabs.Content value="in">
+      <ol className="mt-2 border-b border-rule" data-way="in">
+        {fit.steps.map((step, index) => (
+          <StepLine
+            key={step.id}
+            step={step}
+            number={index + 1}
+            next={step === nextIn}
+            {...counted("in", step)}
+          />
+        ))}
+      </ol>
+      <Thumb>
+        {nextIn ? (
+          <TickButton step={nextIn.id} way="in" screws={counted("in", nextIn).screws} main>
+            {nextIn.title}
+            <Screws count={counted("in", nextIn).screws} />
+          </TickButton>
+        ) : (
+          <button type="button" className="btn btn-main w-full" onClick={() => setWay("back")}>
+            All off. To the way back
+          </button>
+        )}
+      </Thumb>
+    </Tabs.Content>
+  );
+}
+
+interface StepsBackProps {
+  readonly fit: RepairStepsProps["fit"];
+  readonly nextBack: RepairStepsProps["nextBack"];
+  readonly counted: RepairStepsProps["counted"];
+}
+
+/** The steps back. */
+function StepsBack({ fit, nextBack, counted }: StepsBackProps) {
+  return (
+    <Tabs.Content value="back">
+      <ol className="mt-2 border-b border-rule" data-way="back">
+        {fit.back.map((step, index) => (
+          <BackLine
+            key={step.id}
+            step={step}
+            number={index + 1}
+            next={step === nextBack}
+            {...counted("back", step)}
+          />
+        ))}
+      </ol>
+      <Thumb>
+        {nextBack ? (
+          <TickButton step={nextBack.id} way="back" screws={counted("back", nextBack).screws} main>
+            {nextBack.title}
+            <Screws count={counted("back", nextBack).screws} />
+          </TickButton>
+        ) : (
+          <p className="p-2 text-center font-semibold">Nothing is left to put back.</p>
+        )}
+      </Thumb>
+    </Tabs.Content>
+  );
+}
+
+interface ToolListProps {
+  readonly fit: LayOutProps["fit"];
+}
+
+/** The tools, and what else will do. */
+function ToolList({ fit }: ToolListProps) {
+  return (
+    <ul className="mt-1 list-disc pl-5">
+      {fit.tools.map((tool) => (
+        <li key={tool}>
+          {tool}
+          {fit.substitutes
+            .filter((own) => own.tool === tool)
+            .map(({ instead, errorMillimetres, fit: how }) => (
+              <span key={instead} className="text-soft">
+                {" "}
+                or {instead}, {how}: {errorMillimetres > 0 ? "+" : "−"}
+                {Math.abs(errorMillimetres).toFixed(3)} mm
+              </span>
+            ))}
+        </li>
+      ))}
+      {fit.tools.length === 0 && <li>bare hands</li>}
+      {fit.uses.map((what) => (
+        <li key={what}>
+          <b>new:</b> {what}
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -59,19 +59,7 @@ export function PointPort(props: PortProps) {
       {plugged && (
         <PlugMark suspected={suspected} port={port} y={y} away={away} pulled={pulled} plugged={plugged} />
       )}
-      {shown && (
-        <text
-          x={port.x + 12}
-          y={port.side === "north" ? -4 : height + 15}
-          fontSize={15}
-          fontFamily="var(--font-mono)"
-          fontWeight={600}
-          fill="var(--ink)"
-          {...halo}
-        >
-          {volts === null ? "···" : volts.toFixed(1)}
-        </text>
-      )}
+      {shown && <PortVolts port={port} height={height} volts={volts} />}
       {(chosen === name || chosen === terminal) && (
         <circle cx={port.x} cy={y + away * 7} r={15} fill="none" stroke="var(--feed)" strokeWidth={4} />
       )}
@@ -210,5 +198,28 @@ function ProbeMark({ probe, port, y, away, bulb }: ProbeMarkProps) {
         strokeWidth={2.2}
       />
     </g>
+  );
+}
+
+interface PortVoltsProps {
+  readonly port: PortProps["port"];
+  readonly height: PortProps["height"];
+  readonly volts: number | null;
+}
+
+/** The volts at the point. */
+function PortVolts({ port, height, volts }: PortVoltsProps) {
+  return (
+    <text
+      x={port.x + 12}
+      y={port.side === "north" ? -4 : height + 15}
+      fontSize={15}
+      fontFamily="var(--font-mono)"
+      fontWeight={600}
+      fill="var(--ink)"
+      {...halo}
+    >
+      {volts === null ? "···" : volts.toFixed(1)}
+    </text>
   );
 }

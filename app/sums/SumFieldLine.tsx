@@ -1,6 +1,7 @@
 import { type Typed, typedFigure } from "@core/sums/benchSums";
 import type { SumField } from "@core/sums/sum";
 import { inUnit, type Unit, unitNamed, units } from "@core/units/quantity";
+import type { Dispatch, RefObject, SetStateAction } from "react";
 import { useEffect, useId, useRef, useState } from "react";
 import { steppedFigure } from "./steppedFigure";
 
@@ -49,42 +50,20 @@ export function SumFieldLine({ field, typed, problem, first, onTyped }: SumField
         {field.title}
         {"hint" in field && field.hint && <span className="block text-base">({field.hint})</span>}
       </label>
-      <input
-        ref={input}
+      <FigureInput
+        input={input}
         id={id}
-        // biome-ignore lint/a11y/noAutofocus: the first figure is what one comes here to type
-        autoFocus={first}
-        className={`field figures text-ink ${isFigure ? "w-28 px-2 text-right" : "col-span-2 w-44"} ${problem ? "border-danger" : ""}`}
-        value={shown}
-        autoComplete="off"
-        spellCheck={false}
-        aria-invalid={problem !== null}
-        aria-describedby={described}
-        onChange={({ target }) => take(target.value)}
-        onFocus={({ target }) => target.select()}
-        onBlur={() => setWriting(null)}
-        onKeyDown={(event) => {
-          if (!isFigure || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
-          const stepped = steppedFigure(shown, event.key === "ArrowUp" ? 1 : -1);
-          if (stepped === null) return;
-          event.preventDefault();
-          take(stepped);
-        }}
+        first={first}
+        isFigure={isFigure}
+        problem={problem}
+        shown={shown}
+        described={described}
+        take={take}
+        setWriting={setWriting}
       />
       {isFigure &&
         (own.length > 1 ? (
-          <select
-            aria-label={`${field.title}, unit`}
-            className="field w-20 px-1.5 text-base"
-            value={typed.unit}
-            onChange={({ target }) => turnTo(target.value)}
-          >
-            {own.map(({ id: name, text }) => (
-              <option key={name} value={name}>
-                {text}
-              </option>
-            ))}
-          </select>
+          <UnitChoice field={field} typed={typed} turnTo={turnTo} own={own} />
         ) : (
           <span className="w-20 text-base">{own[0]?.text}</span>
         ))}
@@ -121,5 +100,80 @@ function ChoiceField({ field, typed, onTyped }: ChoiceFieldProps) {
         </label>
       ))}
     </fieldset>
+  );
+}
+
+interface FigureInputProps {
+  readonly input: RefObject<HTMLInputElement | null>;
+  readonly id: string;
+  readonly first: SumFieldLineProps["first"];
+  readonly isFigure: boolean;
+  readonly problem: SumFieldLineProps["problem"];
+  readonly shown: string;
+  readonly described: string | undefined;
+  readonly take: (text: string) => void;
+  readonly setWriting: Dispatch<SetStateAction<string | null>>;
+}
+
+/** The figure as it is typed. */
+function FigureInput({
+  input,
+  id,
+  first,
+  isFigure,
+  problem,
+  shown,
+  described,
+  take,
+  setWriting,
+}: FigureInputProps) {
+  return (
+    <input
+      ref={input}
+      id={id}
+      // biome-ignore lint/a11y/noAutofocus: the first figure is what one comes here to type
+      autoFocus={first}
+      className={`field figures text-ink ${isFigure ? "w-28 px-2 text-right" : "col-span-2 w-44"} ${problem ? "border-danger" : ""}`}
+      value={shown}
+      autoComplete="off"
+      spellCheck={false}
+      aria-invalid={problem !== null}
+      aria-describedby={described}
+      onChange={({ target }) => take(target.value)}
+      onFocus={({ target }) => target.select()}
+      onBlur={() => setWriting(null)}
+      onKeyDown={(event) => {
+        if (!isFigure || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+        const stepped = steppedFigure(shown, event.key === "ArrowUp" ? 1 : -1);
+        if (stepped === null) return;
+        event.preventDefault();
+        take(stepped);
+      }}
+    />
+  );
+}
+
+interface UnitChoiceProps {
+  readonly field: SumFieldLineProps["field"];
+  readonly typed: SumFieldLineProps["typed"];
+  readonly turnTo: (to: string) => void;
+  readonly own: readonly Unit[];
+}
+
+/** Its unit. */
+function UnitChoice({ field, typed, turnTo, own }: UnitChoiceProps) {
+  return (
+    <select
+      aria-label={`${field.title}, unit`}
+      className="field w-20 px-1.5 text-base"
+      value={typed.unit}
+      onChange={({ target }) => turnTo(target.value)}
+    >
+      {own.map(({ id: name, text }) => (
+        <option key={name} value={name}>
+          {text}
+        </option>
+      ))}
+    </select>
   );
 }

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import type { SheetOrder } from "../sheet/SheetTools";
+import type { SheetOrder } from "../../sheet/SheetTools";
 
 /** What the probe page's keys do. */
 export interface ProbeKeys {

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from "react";
-import type { SheetState } from "../sheet/sheetState";
-import { isUsual, type ShownSetup, setupQuery } from "../sheet/shownSetup";
-import type { ProbeSheet } from "./probeData";
+import type { SheetState } from "../../sheet/sheetState";
+import { isUsual, type ShownSetup, setupQuery } from "../../sheet/shownSetup";
+import type { ProbeSheet } from "../probeData";
 import { useAnswer } from "./useAnswer";
 
 /** The set-up shown: as the look offered wants its speed, until it is changed by hand. */

@@ -1,0 +1,27 @@
+import { useCallback, useMemo, useState } from "react";
+import { useEntryAnswers } from "../../entries/useEntries";
+import type { Probed } from "../probeData";
+
+/** The tests offered, and the one shown: the first, until another is asked for. */
+export function useOffered({ id, looks, token }: Pick<Probed, "id" | "looks" | "token">) {
+  const away = useEntryAnswers(id);
+  // A test that waits to be stored is not offered again.
+  const tests = useMemo(
+    () => (away.length === 0 ? looks : looks.filter(({ look }) => !away.includes(look))),
+    [looks, away],
+  );
+  const [skip, setSkip] = useState({ token, by: 0 });
+  const by = skip.token === token ? skip.by : 0;
+  const place = tests.length > 0 ? by % tests.length : 0;
+  const show = useCallback((at: number) => setSkip({ token, by: at }), [token]);
+  return {
+    tests,
+    offered: tests[place],
+    by,
+    /** Where it stands among the tests, once another than the first is shown. */
+    position: by > 0 ? `, ${place + 1} of ${tests.length}` : "",
+    show,
+  };
+}
+
+export type Offered = ReturnType<typeof useOffered>;
