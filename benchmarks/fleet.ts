@@ -107,6 +107,25 @@ async function playAll(tasks: readonly Task[], workers: number): Promise<Played[
   return all;
 }
 
+/** Which kinds of fault were called wrong. */
+function wrongByMode(played: readonly Played[]): string {
+  const byMode = new Map<string, number>();
+  for (const { modes, outcome } of played)
+    if (outcome === "wrong") byMode.set(modes, (byMode.get(modes) ?? 0) + 1);
+  return `  wrong by mode: ${[...byMode]
+    .sort((a, b) => b[1] - a[1])
+    .map(([mode, count]) => `${mode} ${count} of ${played.filter(({ modes }) => modes === mode).length}`)
+    .join(", ")}`;
+}
+
+/** How often verdicts that claimed so much were right. */
+function calibrationLine(played: readonly Played[]): string {
+  const bins = Array.from({ length: 10 }, (_, bin) =>
+    played.filter(({ p }) => Math.min(9, Math.floor(p * 10)) === bin),
+  );
+  return `  claimed → right: ${bins.flatMap((own) => (own.length === 0 ? [] : [`${percent(mean(own.map(({ p }) => p)))} → ${percent(mean(own.map(({ outcome }) => (outcome === "right" ? 1 : 0))))} (${own.length})`])).join(", ")}\n`;
+}
+
 async function main(): Promise<void> {
   const { values } = parseArgs({
     args: process.argv.slice(2).filter((arg) => arg !== "fleet"),
@@ -147,20 +166,8 @@ async function main(): Promise<void> {
     say(report(`${sample}: all`, played));
     say(`  ${((performance.now() - began) / played.length).toFixed(0)} ms a vehicle\n`);
     const wrong = played.filter(({ outcome }) => outcome === "wrong");
-    const byMode = new Map<string, number>();
-    for (const { modes } of wrong) byMode.set(modes, (byMode.get(modes) ?? 0) + 1);
-    say(
-      `  wrong by mode: ${[...byMode]
-        .sort((a, b) => b[1] - a[1])
-        .map(([mode, count]) => `${mode} ${count} of ${played.filter(({ modes }) => modes === mode).length}`)
-        .join(", ")}`,
-    );
-    const bins = Array.from({ length: 10 }, (_, bin) =>
-      played.filter(({ p }) => Math.min(9, Math.floor(p * 10)) === bin),
-    );
-    say(
-      `  claimed → right: ${bins.flatMap((own) => (own.length === 0 ? [] : [`${percent(mean(own.map(({ p }) => p)))} → ${percent(mean(own.map(({ outcome }) => (outcome === "right" ? 1 : 0))))} (${own.length})`])).join(", ")}\n`,
-    );
+    say(wrongByMode(played));
+    say(calibrationLine(played));
     if (values.wrong)
       writeFileSync(
         `${process.env.TMPDIR ?? "/tmp"}/fleet-wrong-${sample}.json`,

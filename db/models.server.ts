@@ -210,7 +210,20 @@ export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreation
 
 /** Binds the tables' models to a connection. */
 export function defineModels(sequelize: Sequelize): void {
+  defineCircuits(sequelize);
+  defineJobs(sequelize);
+  defineEntries(sequelize);
+  defineMemory(sequelize);
+  definePractice(sequelize);
+  definePlans(sequelize);
+  defineRepairs(sequelize);
+  defineParts(sequelize);
+}
+
+/** The shelf: circuits, notes on them, and drafts. */
+function defineCircuits(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: true, updatedAt: false } as const;
+  const plain = { sequelize, timestamps: false } as const;
   CircuitRow.init(
     {
       id: named(),
@@ -225,7 +238,7 @@ export function defineModels(sequelize: Sequelize): void {
   );
   CircuitNoteRow.init(
     { id: named(), shelfId: text(), words: text(), takenAt: moment(), struckAt: maybeMoment() },
-    { sequelize, timestamps: false, tableName: "circuitNotes" },
+    { ...plain, tableName: "circuitNotes" },
   );
   DraftRow.init(
     {
@@ -237,8 +250,13 @@ export function defineModels(sequelize: Sequelize): void {
       taken: text(),
       changedAt: moment(),
     },
-    { sequelize, timestamps: false, tableName: "drafts" },
+    { ...plain, tableName: "drafts" },
   );
+}
+
+/** Vehicles and their jobs. */
+function defineJobs(sequelize: Sequelize): void {
+  const options = { sequelize, timestamps: true, updatedAt: false } as const;
   VehicleRow.init(
     { id: counted(), label: text(), model: text(), circuitId: text(), createdAt: moment() },
     { ...options, tableName: "vehicles" },
@@ -264,6 +282,11 @@ export function defineModels(sequelize: Sequelize): void {
     { ...options, tableName: "jobs" },
   );
   JobRow.belongsTo(VehicleRow, { as: "vehicle", foreignKey: "vehicleId" });
+}
+
+/** What is entered on a job. */
+function defineEntries(sequelize: Sequelize): void {
+  const plain = { sequelize, timestamps: false } as const;
   ReadingRow.init(
     {
       id: named(),
@@ -274,7 +297,7 @@ export function defineModels(sequelize: Sequelize): void {
       takenAt: moment(),
       struckAt: maybeMoment(),
     },
-    { sequelize, timestamps: false, tableName: "readings" },
+    { ...plain, tableName: "readings" },
   );
   RecordingRow.init(
     {
@@ -286,7 +309,7 @@ export function defineModels(sequelize: Sequelize): void {
       takenAt: moment(),
       struckAt: maybeMoment(),
     },
-    { sequelize, timestamps: false, tableName: "traces" },
+    { ...plain, tableName: "traces" },
   );
   NoteRow.init(
     {
@@ -297,7 +320,7 @@ export function defineModels(sequelize: Sequelize): void {
       takenAt: moment(),
       struckAt: maybeMoment(),
     },
-    { sequelize, timestamps: false, tableName: "notes" },
+    { ...plain, tableName: "notes" },
   );
   PhotoRow.init(
     {
@@ -306,14 +329,16 @@ export function defineModels(sequelize: Sequelize): void {
       height: number(),
       jpeg: { type: DataTypes.BLOB, allowNull: false },
     },
-    { sequelize, timestamps: false, tableName: "photos" },
+    { ...plain, tableName: "photos" },
   );
   ProofRow.init(
     { id: named(), jobId: number(), step: text(), body: text(), judged: text(), takenAt: moment() },
-    { sequelize, timestamps: false, tableName: "proofs" },
+    { ...plain, tableName: "proofs" },
   );
-  defineMemory(sequelize);
-  definePractice(sequelize);
+}
+
+/** Access plans and notes on them. */
+function definePlans(sequelize: Sequelize): void {
   const plain = { sequelize, timestamps: false } as const;
   PlanRow.init({ shelfId: named(), position: number(), taken: text() }, { ...plain, tableName: "plans" });
   PlanBodyRow.init(
@@ -324,6 +349,11 @@ export function defineModels(sequelize: Sequelize): void {
     { id: named(), shelfId: text(), step: text(), words: text(), takenAt: moment(), struckAt: maybeMoment() },
     { ...plain, tableName: "planNotes" },
   );
+}
+
+/** The repair of a job, and its ticks. */
+function defineRepairs(sequelize: Sequelize): void {
+  const plain = { sequelize, timestamps: false } as const;
   RepairRow.init(
     { jobId: { ...number(), primaryKey: true }, targets: text(), prefer: text() },
     { ...plain, tableName: "fits" },
@@ -342,6 +372,11 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { ...plain, tableName: "fitTicks" },
   );
+}
+
+/** Parts, how they match, and what the job costs. */
+function defineParts(sequelize: Sequelize): void {
+  const plain = { sequelize, timestamps: false } as const;
   PartRow.init({ number: named(), body: text() }, { ...plain, tableName: "parts" });
   MatchRow.init(
     {

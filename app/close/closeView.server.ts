@@ -81,10 +81,53 @@ const causeWords = {
   none: "nothing had to kill it",
 } as const;
 
+/** Recordings of a job, and whether they were made before or after its repair. */
+const recordingLines = (job: JobView["job"], traces: Awaited<ReturnType<typeof recordingsOf>>) =>
+  traces
+    .filter(({ struckAt }) => !struckAt)
+    .map(({ id: trace, record, takenAt }) => ({
+      id: trace,
+      name: record.name,
+      setting: record.setup.setting,
+      when: job.fittedAt && takenAt > job.fittedAt ? ("after" as const) : ("before" as const),
+      humps: record.kind === "humps" ? record.figures : null,
+      noise: record.kind === "sound" ? record.figures.likeliest : null,
+    }));
+
+/** A closure with its fault and its cause in words. */
+function closureView({ circuit, engine }: JobView, closure: Closure) {
+  const variant = engine.variants.find(({ family }) => family === closure.fault);
+  return {
+    ...closure,
+    faultWords: variant
+      ? `${repairName(circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`
+      : "nothing the circuit lists",
+    causeText: closure.causeWords
+      ? `${causeWords[closure.cause]}: ${closure.causeWords}`
+      : causeWords[closure.cause],
+  };
+}
+
+/** The motor's draw as the proof run measured it, speed by speed, in its band. */
+const provenDraw = (proof: Awaited<ReturnType<typeof checkView>>) =>
+  proof.steps.flatMap(({ id: step, phase, bands, finding, judged }) =>
+    phase === "open" && step.startsWith("up-") && bands && finding?.by === "amps"
+      ? [
+          {
+            setting: step.slice("up-".length),
+            amps: finding.amps,
+            low: Math.max(0, bands.amps.low),
+            high: bands.amps.high,
+            right: judged === "right",
+          },
+        ]
+      : [],
+  );
+
 /** Everything the close page and the card in the file say of a job. */
 export async function closeView(id: string | undefined) {
   const view = await jobViewAt(id);
-  const { job, circuit, engine } = view;
+  const { job, circuit } = view;
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
   const zone = shopZone();
@@ -100,7 +143,6 @@ export async function closeView(id: string | undefined) {
   const bill =
     estimates.findLast(({ kind }) => kind === "bill") ?? estimates.findLast(({ approvedAt }) => approvedAt);
   const closure = stored?.closure ?? null;
-  const variant = engine.variants.find(({ family }) => family === closure?.fault);
   return {
     id: job.id,
     stage: job.stage,
@@ -120,28 +162,11 @@ export async function closeView(id: string | undefined) {
       because: verdict.because.map(reasonText),
       killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
     },
-    recordings: traces
-      .filter(({ struckAt }) => !struckAt)
-      .map(({ id: trace, record, takenAt }) => ({
-        id: trace,
-        name: record.name,
-        setting: record.setup.setting,
-        when: job.fittedAt && takenAt > job.fittedAt ? ("after" as const) : ("before" as const),
-        humps: record.kind === "humps" ? record.figures : null,
-        noise: record.kind === "sound" ? record.figures.likeliest : null,
-      })),
+    recordings: recordingLines(job, traces),
     fitted: job.fitted && job.fittedAt ? repairName(circuit, job.fitted) : null,
     numbers: (job.fitted ?? []).flatMap((part) => matches.find((own) => own.part === part)?.newNumber ?? []),
     found: job.found,
-    closure: closure && {
-      ...closure,
-      faultWords: variant
-        ? `${repairName(circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`
-        : "nothing the circuit lists",
-      causeText: closure.causeWords
-        ? `${causeWords[closure.cause]}: ${closure.causeWords}`
-        : causeWords[closure.cause],
-    },
+    closure: closure && closureView(view, closure),
     /** In plain words; nothing where the circuit lists no such fault: then the shop's own words stand. */
     faultPlain: stored && stored.kind !== "unknown" ? plainFault(stored.kind, stored.mode) : job.found,
     minutes: stored && {
@@ -154,19 +179,7 @@ export async function closeView(id: string | undefined) {
     advised: after.advised ? repairName(circuit, [after.advised]) : null,
     odds: closure?.comeback ?? after.odds,
     /** The motor's draw as the proof run measured it before the panels, speed by speed, in its band. */
-    draw: proof.steps.flatMap(({ id: step, phase, bands, finding, judged }) =>
-      phase === "open" && step.startsWith("up-") && bands && finding?.by === "amps"
-        ? [
-            {
-              setting: step.slice("up-".length),
-              amps: finding.amps,
-              low: Math.max(0, bands.amps.low),
-              high: bands.amps.high,
-              right: judged === "right",
-            },
-          ]
-        : [],
-    ),
+    draw: provenDraw(proof),
     proof: {
       whole: proof.whole,
       steps: proof.steps.map(({ id: step, title, phase, expected, found, judged }) => ({

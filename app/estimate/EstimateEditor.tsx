@@ -80,6 +80,10 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
   const lines = typed.flatMap((own) => lineOf(own, currency) ?? []);
   const sum = priced(lines, from.rounding);
   const whole = lines.length === typed.length;
+  const store = (): void => {
+    const body = JSON.stringify({ title: from.title, currency, rounding: from.rounding, lines });
+    void fetcher.submit({ intent: "store", token: randomId(), kind, body }, { method: "post" });
+  };
   const cell: CellOf = (name, place, width, words) => (
     <FigureCell
       words={words}
@@ -93,58 +97,34 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
   return (
     <section className="sheet-card px-3 py-1 text-base" data-editor={kind}>
       <Fold title={`${title}: ${priceText(sum.totalMinor, currency)}`}>
-        <form
-          aria-label={title}
-          onSubmit={(event) =>
-            void handleSubmit(() => {
-              void fetcher.submit(
-                {
-                  intent: "store",
-                  token: randomId(),
-                  kind,
-                  body: JSON.stringify({ title: from.title, currency, rounding: from.rounding, lines }),
-                },
-                { method: "post" },
-              );
-            })(event)
-          }
-        >
+        <form aria-label={title} onSubmit={(event) => void handleSubmit(store)(event)}>
           {fields.map((field, place) => (
-            <LineFieldset
-              key={field.id}
-              register={register}
-              field={field}
-              place={place}
-              cell={cell}
-              remove={remove}
-            />
+            <LineFieldset key={field.id} {...{ register, field, place, cell, remove }} />
           ))}
-          <EditorFoot
-            id={id}
-            append={append}
-            page={page}
-            currency={currency}
-            sum={sum}
-            whole={whole}
-            fetcher={fetcher}
-            kind={kind}
-          />
-          {!whole && (
-            <p role="alert" className="pb-2 text-danger">
-              A figure with a red edge is none: hours and pieces to three places, money to the coin, shares
-              from 0 to 100.
-            </p>
-          )}
-          {fetcher.data?.problem && (
-            <p role="alert" className="pb-2 text-danger">
-              Not stored: {fetcher.data.problem}
-            </p>
-          )}
+          <EditorFoot {...{ id, append, page, currency, sum, whole, fetcher, kind }} />
+          <EditorProblems whole={whole} problem={fetcher.data?.problem ?? null} />
         </form>
       </Fold>
     </section>
   );
 }
+
+/** What keeps the estimate from being stored, and why it was not. */
+const EditorProblems = ({ whole, problem }: { readonly whole: boolean; readonly problem: string | null }) => (
+  <>
+    {!whole && (
+      <p role="alert" className="pb-2 text-danger">
+        A figure with a red edge is none: hours and pieces to three places, money to the coin, shares from 0
+        to 100.
+      </p>
+    )}
+    {problem && (
+      <p role="alert" className="pb-2 text-danger">
+        Not stored: {problem}
+      </p>
+    )}
+  </>
+);
 
 type Figure = "quantity" | "each" | "discount" | "tax";
 type CellOf = (name: Figure, place: number, width: string, words: string) => React.ReactNode;

@@ -90,33 +90,37 @@ export function BayPage({ bay }: { bay: BayData }) {
   return (
     <div className="grid min-h-0 grow md:grid-cols-[minmax(0,1fr)_24rem]">
       <BayVehicle
-        bay={bay}
-        circuit={circuit}
-        setup={setup}
-        setSetup={setSetup}
-        selectors={selectors}
-        setSelectors={setSelectors}
-        chosen={chosen}
-        sheet={sheet}
-        live={live}
-        motors={motors}
-        busy={busy}
-        test={test}
+        {...{
+          bay,
+          circuit,
+          setup,
+          setSetup,
+          selectors,
+          setSelectors,
+          chosen,
+          sheet,
+          live,
+          motors,
+          busy,
+          test,
+        }}
       />
       <BaySide
-        target={target}
-        answer={answer}
-        chosen={chosen}
-        bay={bay}
-        setup={setup}
-        setSetup={setSetup}
-        other={other}
-        placing={placing}
-        setPlacing={setPlacing}
-        test={test}
-        send={send}
-        setTarget={setTarget}
-        busy={busy}
+        {...{
+          target,
+          answer,
+          chosen,
+          bay,
+          setup,
+          setSetup,
+          other,
+          placing,
+          setPlacing,
+          test,
+          send,
+          setTarget,
+          busy,
+        }}
       />
     </div>
   );

@@ -81,15 +81,7 @@ export function LessonPage({ page }: { page: LessonData }) {
               sheet={sheet}
             />
           </div>
-          <AnswerForm
-            seconds={seconds}
-            began={began}
-            learner={learner}
-            question={question}
-            judged={judged}
-            answer={answer}
-            busy={busy}
-          />
+          <AnswerForm {...{ seconds, began, learner, question, judged, answer, busy }} />
         </div>
       )}
       <LessonWays judged={judged} busy={busy} revalidate={revalidate} next={next} learner={learner} />

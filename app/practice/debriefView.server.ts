@@ -2,8 +2,8 @@ import type { PartBelief } from "@core/diagnose/belief/belief";
 import { faultId } from "@core/fault/faultId";
 import { notListed, repairText } from "@core/fault/repair";
 import { type Debrief, debriefing, type TestWorth } from "@core/practice/debrief";
-import { faultLeft } from "@core/practice/practiceBay";
-import { caseFaultId, faultOf } from "@core/practice/practiceCase";
+import { faultLeft, type PracticeAct } from "@core/practice/practiceBay";
+import { caseFaultId, faultOf, type PracticeCase, type PracticeCircuit } from "@core/practice/practiceCase";
 import { probedPoint } from "@core/predict/probedPoint";
 import { testOf } from "@core/predict/reading";
 import { perCircuit } from "@core/predict/tables/perCircuit";
@@ -23,6 +23,23 @@ import { inSlices } from "./inSlices.server";
 /** Debriefs of a circuit's finished cases, by case; the longest unused goes first. */
 const debriefs = perCircuit(() => new LRUCache<string, Promise<Debrief>>({ max: debriefsKept }));
 const debriefsKept = 50;
+
+/** How the vehicle truly stood at a test: its nominal self with what was wrong with it then; null where it was none. */
+function stoodAt(on: PracticeCircuit, hidden: PracticeCase, acts: readonly PracticeAct[], index: number) {
+  const act = acts[index];
+  const fault = faultOf(on.exact, hidden);
+  if (act?.act !== "look" || !fault.ok) return null;
+  const left = faultLeft(on.exact, fault.value, acts.slice(0, index));
+  const test = testOf(act.reading);
+  const key = test.key === "run" ? ("run" as const) : ("off" as const);
+  const setting = test.setting ?? on.exact.circuit.settings[0] ?? "off";
+  const [state] = sheetStatesAt(
+    { netlist: on.exact },
+    [left.names.length === 0 ? "healthy" : faultId(left.names)],
+    [{ ...test, key, setting }],
+  );
+  return state ? { state, probe: probedPoint(test), unplugged: test.unplugged ?? [] } : null;
+}
 
 /** What a case was, step by step; while it goes on there is nothing to tell. */
 export async function debriefView(id: string | undefined) {
@@ -54,26 +71,6 @@ export async function debriefView(id: string | undefined) {
     fitted: repairName(circuit, own.fitted),
     wrong: own.wrong,
   });
-  const fault = faultOf(on.exact, stored.hidden);
-  /** How the vehicle truly stood at a look: its nominal self with what was wrong with it then. */
-  const stoodAt = (index: number) => {
-    const act = acts[index];
-    if (act?.act !== "look" || !fault.ok) return null;
-    const left = faultLeft(on.exact, fault.value, acts.slice(0, index));
-    const test = testOf(act.reading);
-    const [state] = sheetStatesAt(
-      { netlist: on.exact },
-      [left.names.length === 0 ? "healthy" : faultId(left.names)],
-      [
-        {
-          ...test,
-          key: test.key === "run" ? ("run" as const) : ("off" as const),
-          setting: test.setting ?? circuit.settings[0] ?? "off",
-        },
-      ],
-    );
-    return state ? { state, probe: probedPoint(test), unplugged: test.unplugged ?? [] } : null;
-  };
   return {
     id: stored.id,
     learner: stored.learner,
@@ -97,7 +94,7 @@ export async function debriefView(id: string | undefined) {
       lost: step.lost,
       said: step.act.act === "fit" ? step.act.odds : null,
       engineOdds: step.engineOdds,
-      stood: stoodAt(index),
+      stood: stoodAt(on, stored.hidden, acts, index),
     })),
     ways: {
       own: way(debrief.own),

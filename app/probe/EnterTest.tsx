@@ -28,7 +28,6 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
   const { picks, hint } = wordingOf(test);
   const twoPoints = observation.form.pick.kind === "points";
   const batteryOff = observation.form.setup === "battery-off";
-  const items = itemsFor(observation.form, props);
   return (
     <Fold title="Own reading" className="sheet-card grow basis-36 px-3 open:basis-full">
       <EntryForm passing className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
@@ -45,15 +44,7 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
             </Choice>
           </>
         ) : (
-          items.length > 0 && (
-            <Choice title={picks[0] ?? ""} name="at">
-              {items.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </Choice>
-          )
+          <ThingChoice title={picks[0] ?? ""} items={itemsFor(observation.form, props)} />
         )}
         <Choice title="Speed" name="setting">
           {options(props.settings)}
@@ -87,6 +78,23 @@ export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
     </Fold>
   );
 });
+
+interface ThingChoiceProps {
+  readonly title: string;
+  readonly items: readonly { readonly id: string; readonly name: string }[];
+}
+
+/** The thing a test is made at, where it is made at one. */
+const ThingChoice = ({ title, items }: ThingChoiceProps) =>
+  items.length > 0 && (
+    <Choice title={title} name="at">
+      {items.map(({ id, name }) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </Choice>
+  );
 
 /** What a test can be made at; none for those made at the vent. */
 function itemsFor({ pick, targets }: TestForm, { motors, relays, fuses, wires, things }: OwnReadingProps) {

@@ -59,18 +59,16 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
             </p>
           ))}
           <StepCautions cautions={step.cautions} />
-          {(next || step.closes) &&
-            calls.map((words) => (
-              <p
-                key={words}
-                role="alert"
-                className="border-l-4 border-danger bg-bench p-1 pl-2 text-base font-semibold"
-              >
-                Before this closes: {words}
-              </p>
-            ))}
+          {(next || step.closes) && calls.map((words) => <BeforeClosing key={words} words={words} />)}
         </>
       )}
     </RepairLine>
   );
 }
+
+/** What must be done before a panel closes over it. */
+const BeforeClosing = ({ words }: { readonly words: string }) => (
+  <p role="alert" className="border-l-4 border-danger bg-bench p-1 pl-2 text-base font-semibold">
+    Before this closes: {words}
+  </p>
+);

@@ -63,15 +63,7 @@ export function StepForm({ step, token }: StepFormProps) {
         label="How it goes back; a dash where nothing does"
         value={own.back === null ? "-" : own.back}
       />
-      <label className="grid gap-0.5 text-base text-soft">
-        Way
-        <select name="way" defaultValue={own.way ?? ""} className="field text-ink">
-          <option value="">every way</option>
-          <option value="book">by the book</option>
-          <option value="short-cut">a short cut</option>
-          <option value="other-side">from the other side</option>
-        </select>
-      </label>
+      <WayChoice own={own} />
       <Text
         name="nextPerson"
         label="Costs the next person: minutes, why"
@@ -200,3 +192,16 @@ function NeedsField({ own }: NeedsFieldProps) {
     </label>
   );
 }
+
+/** Which way in the step belongs to. */
+const WayChoice = ({ own }: { readonly own: Partial<AccessStep> }) => (
+  <label className="grid gap-0.5 text-base text-soft">
+    Way
+    <select name="way" defaultValue={own.way ?? ""} className="field text-ink">
+      <option value="">every way</option>
+      <option value="book">by the book</option>
+      <option value="short-cut">a short cut</option>
+      <option value="other-side">from the other side</option>
+    </select>
+  </label>
+);

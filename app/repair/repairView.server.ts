@@ -3,9 +3,16 @@ import { fastenerText } from "@core/access/fastener";
 import { type AccessStep, testStepId } from "@core/access/plan";
 import { planTemplates } from "@core/access/planTemplate";
 import { refitting } from "@core/access/refitting";
-import { preferences, quickestRoute, type Route, routeOf, stepsInOrder } from "@core/access/route";
+import {
+  type Preference,
+  preferences,
+  quickestRoute,
+  type Route,
+  routeOf,
+  stepsInOrder,
+} from "@core/access/route";
 import { cautionsOfStep } from "@core/access/stepCaution";
-import { learntMinutes, shopPace } from "@core/access/stepTimes";
+import { type LearntMinutes, learntMinutes, shopPace } from "@core/access/stepTimes";
 import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "@core/access/tray";
 import { wearingKinds } from "@core/access/wearingPart";
 import { findingIt, type PlaceSign, whereIsIt } from "@core/access/whereIsIt";
@@ -38,6 +45,75 @@ const tickOf = (ticks: readonly RepairTick[], step: string, way: "in" | "back") 
   const { id, screws, minutes, takenAt } = tick;
   return { id, screws, minutes, time: clockText(takenAt, shopZone()) };
 };
+
+interface Way {
+  readonly prefer: Preference;
+  readonly route: ReturnType<typeof quickestRoute>;
+}
+
+/** One way in as it is chosen from, and which other goes through the same steps. */
+function wayView({ prefer, route }: Way, ways: readonly Way[]) {
+  if (!route.ok) return { prefer, problem: route.problems[0]?.message ?? "no way" };
+  const stepsOf = ({ steps }: Route): string => steps.map(({ id }) => id).join();
+  const { minutes, expected, nextPersonMinutes } = route.value;
+  const like = ways.find((other) => other.route.ok && stepsOf(other.route.value) === stepsOf(route.value));
+  return { prefer, minutes, expected, nextPersonMinutes, same: like?.prefer ?? prefer };
+}
+
+type StoredNotes = Awaited<ReturnType<typeof planNotesOf>>;
+
+interface StepFacts {
+  readonly minutes: number;
+  readonly learnt: LearntMinutes | null;
+  readonly notes: StoredNotes;
+  readonly ticks: readonly RepairTick[];
+}
+
+/** What is worth knowing of a step before it is done. */
+const stepDetail = ({ plugs = [], hangs, risk, nextPerson }: AccessStep): string[] => [
+  ...plugs.flatMap(({ id, tab }) => (tab ? [`${id}: ${tab} its tab`] : [])),
+  ...(hangs ? [`${hangs} then hangs by its wires: hold it, tie it up`] : []),
+  ...(risk ? [`${Math.round(risk.p * 100)} in 100: ${risk.what}, ${risk.minutes} min more`] : []),
+  ...(nextPerson ? [`the next person: ${nextPerson.why}`] : []),
+];
+
+/** A step in. */
+const stepView = (step: AccessStep, { minutes, learnt, notes, ticks }: StepFacts) => ({
+  id: step.id,
+  title: step.title,
+  minutes,
+  learnt,
+  screws: plannedScrews(step).out,
+  fasteners: (step.fasteners ?? []).map(fastenerText),
+  detail: stepDetail(step),
+  tools: step.tools ?? [],
+  cautions: cautionsOfStep(step).map((caution) => stepCautionWords[caution]),
+  notes: notes
+    .filter((note) => note.step === step.id)
+    .map(({ id, words, struckAt }) => ({ id, words, struck: struckAt !== null })),
+  tick: tickOf(ticks, step.id, "in"),
+});
+
+interface BackFacts {
+  readonly off: boolean;
+  readonly steps: readonly AccessStep[];
+  readonly notes: StoredNotes;
+  readonly ticks: readonly RepairTick[];
+}
+
+/** A step back. */
+const backView = (step: ReturnType<typeof refitting>[number], { off, steps, notes, ticks }: BackFacts) => ({
+  id: step.id,
+  title: step.title,
+  how: step.how,
+  screws: step.screws,
+  closes: step.closes,
+  cautions: step.cautions.map((caution) => stepCautionWords[caution]),
+  calls: callsBefore(steps, ticks, step.id).map(({ words }) => words),
+  notes: notes.filter((note) => note.step === step.id && note.struckAt === null).map(({ words }) => words),
+  off,
+  tick: tickOf(ticks, step.id, "back"),
+});
 
 /** Everything the fit page shows of a job; null where its vehicle has no plan yet. */
 export async function repairView(job: Job, circuit: Circuit) {
@@ -83,61 +159,14 @@ export async function repairView(job: Job, circuit: Circuit) {
     likeliestOnly: likely.open && targets.length > 0,
     prefer,
     problem: way && !way.ok ? (way.problems[0]?.message ?? null) : null,
-    ways: ways.map(({ prefer: own, route: found }) => ({
-      prefer: own,
-      ...(found.ok
-        ? {
-            minutes: found.value.minutes,
-            expected: found.value.expected,
-            nextPersonMinutes: found.value.nextPersonMinutes,
-            same: ways.find(
-              (other) =>
-                other.route.ok &&
-                found.ok &&
-                other.route.value.steps.map(({ id }) => id).join() ===
-                  found.value.steps.map(({ id }) => id).join(),
-            )?.prefer as string,
-          }
-        : { problem: found.problems[0]?.message ?? "no way" }),
-    })),
-    steps: steps.map((step) => {
-      const planned = plannedScrews(step);
-      return {
-        id: step.id,
-        title: step.title,
-        minutes: minutesOf(step),
-        learnt: learnt.get(step.id) ?? null,
-        screws: planned.out,
-        fasteners: (step.fasteners ?? []).map(fastenerText),
-        detail: [
-          ...(step.plugs ?? []).flatMap(({ id, tab }) => (tab ? [`${id}: ${tab} its tab`] : [])),
-          ...(step.hangs ? [`${step.hangs} then hangs by its wires: hold it, tie it up`] : []),
-          ...(step.risk
-            ? [`${Math.round(step.risk.p * 100)} in 100: ${step.risk.what}, ${step.risk.minutes} min more`]
-            : []),
-          ...(step.nextPerson ? [`the next person: ${step.nextPerson.why}`] : []),
-        ],
-        tools: step.tools ?? [],
-        cautions: cautionsOfStep(step).map((caution) => stepCautionWords[caution]),
-        notes: notes
-          .filter((note) => note.step === step.id)
-          .map(({ id, words, struckAt }) => ({ id, words, struck: struckAt !== null })),
-        tick: tickOf(ticks, step.id, "in"),
-      };
-    }),
-    back: back.map(({ id, title, how, screws, closes, cautions }) => ({
-      id,
-      title,
-      how,
-      screws,
-      closes,
-      cautions: cautions.map((caution) => stepCautionWords[caution]),
-      calls: callsBefore(steps, entries, id).map(({ words }) => words),
-      notes: notes.filter((note) => note.step === id && note.struckAt === null).map(({ words }) => words),
+    ways: ways.map((own) => wayView(own, ways)),
+    steps: steps.map((step) =>
+      stepView(step, { minutes: minutesOf(step), learnt: learnt.get(step.id) ?? null, notes, ticks }),
+    ),
+    back: back.map((step) =>
       // A step that never came off needs no putting back.
-      off: id === testStepId || off.has(id),
-      tick: tickOf(ticks, id, "back"),
-    })),
+      backView(step, { off: step.id === testStepId || off.has(step.id), steps, notes, ticks }),
+    ),
     batteryOff: steps.some(({ kind }) => kind === "battery-off"),
     tray: trayOf(steps, entries),
     pace,

@@ -1,5 +1,5 @@
 import type { Circuit } from "@core/circuit/circuit";
-import type { Part } from "@core/circuit/parts/index";
+import type { Part, PartOf } from "@core/circuit/parts/index";
 import { fuseWords, inlinePitch, packChain, packX, type SymbolShape } from "./symbolShape";
 
 interface SymbolProps {
@@ -24,42 +24,13 @@ export function PartSymbol(props: SymbolProps) {
   const { part, shape } = props;
   switch (part.kind) {
     case "battery":
-      return (
-        <g>
-          <path d="M8 18H40M16 26H32M24 26V44M24 18V2" {...line} />
-          <Label x={50} y={20} text={part.id} />
-          <Label x={50} y={38} text={`${part.restVolts} V`} soft />
-        </g>
-      );
+      return <BatterySymbol part={part} />;
     case "ground":
-      return (
-        <g>
-          <path d="M18 0V10M4 10H32M9 16H27M14 22H22" {...line} />
-          <Label x={36} y={20} text={part.id} />
-          {part.place && <Label x={62} y={20} text={part.place} soft />}
-        </g>
-      );
+      return <GroundSymbol part={part} />;
     case "fuse":
-      return (
-        <g>
-          <rect x={7} y={5} width={18} height={34} {...body} />
-          <path d="M16 0V44" {...line} strokeWidth={1.6} />
-          <Label x={34} y={18} text={part.id} />
-          <Label x={34} y={36} text={fuseWords(part)} soft />
-        </g>
-      );
+      return <FuseSymbol part={part} />;
     case "motor":
-      return (
-        <g>
-          <path d="M30 0V4M30 56V60" {...line} />
-          <circle cx={30} cy={30} r={25} {...body} />
-          <text x={30} y={37} textAnchor="middle" fontSize={20} fontWeight={650} fill="var(--ink)">
-            M
-          </text>
-          <Label x={62} y={28} text={part.id} />
-          {!props.bare && <Label x={62} y={46} text={props.turning ? "turns" : "still"} soft />}
-        </g>
-      );
+      return <MotorSymbol part={part} bare={props.bare} turning={props.turning} />;
     case "relay":
       return <RelaySymbol {...props} id={part.id} />;
     case "ignition":
@@ -85,17 +56,7 @@ export function PartSymbol(props: SymbolProps) {
     case "resistor":
       return <PackSymbol part={part} shape={shape} />;
     case "inline":
-      return (
-        <g>
-          {part.pins.map((pin, i) => (
-            <g key={pin}>
-              <path d={`M${18 + inlinePitch * i} 0V30`} {...line} strokeWidth={1.6} />
-              <path d={`M${11 + inlinePitch * i} 9q7 9 14 0M${11 + inlinePitch * i} 17q7 9 14 0`} {...line} />
-            </g>
-          ))}
-          <Label x={inlinePitch * part.pins.length + 8} y={20} text={part.id} />
-        </g>
-      );
+      return <InlineSymbol part={part} />;
     case "splice":
       return <circle cx={5} cy={5} r={5} fill="var(--ink)" />;
     case "module":
@@ -113,6 +74,59 @@ export function PartSymbol(props: SymbolProps) {
       );
   }
 }
+
+const BatterySymbol = ({ part }: { readonly part: PartOf<"battery"> }) => (
+  <g>
+    <path d="M8 18H40M16 26H32M24 26V44M24 18V2" {...line} />
+    <Label x={50} y={20} text={part.id} />
+    <Label x={50} y={38} text={`${part.restVolts} V`} soft />
+  </g>
+);
+
+const GroundSymbol = ({ part }: { readonly part: PartOf<"ground"> }) => (
+  <g>
+    <path d="M18 0V10M4 10H32M9 16H27M14 22H22" {...line} />
+    <Label x={36} y={20} text={part.id} />
+    {part.place && <Label x={62} y={20} text={part.place} soft />}
+  </g>
+);
+
+const FuseSymbol = ({ part }: { readonly part: PartOf<"fuse"> }) => (
+  <g>
+    <rect x={7} y={5} width={18} height={34} {...body} />
+    <path d="M16 0V44" {...line} strokeWidth={1.6} />
+    <Label x={34} y={18} text={part.id} />
+    <Label x={34} y={36} text={fuseWords(part)} soft />
+  </g>
+);
+
+interface MotorSymbolProps extends Pick<SymbolProps, "bare" | "turning"> {
+  readonly part: PartOf<"motor">;
+}
+
+const MotorSymbol = ({ part, bare, turning }: MotorSymbolProps) => (
+  <g>
+    <path d="M30 0V4M30 56V60" {...line} />
+    <circle cx={30} cy={30} r={25} {...body} />
+    <text x={30} y={37} textAnchor="middle" fontSize={20} fontWeight={650} fill="var(--ink)">
+      M
+    </text>
+    <Label x={62} y={28} text={part.id} />
+    {!bare && <Label x={62} y={46} text={turning ? "turns" : "still"} soft />}
+  </g>
+);
+
+const InlineSymbol = ({ part }: { readonly part: PartOf<"inline"> }) => (
+  <g>
+    {part.pins.map((pin, i) => (
+      <g key={pin}>
+        <path d={`M${18 + inlinePitch * i} 0V30`} {...line} strokeWidth={1.6} />
+        <path d={`M${11 + inlinePitch * i} 9q7 9 14 0M${11 + inlinePitch * i} 17q7 9 14 0`} {...line} />
+      </g>
+    ))}
+    <Label x={inlinePitch * part.pins.length + 8} y={20} text={part.id} />
+  </g>
+);
 
 /** A box with its terminals named inside, and a sign for what it does. */
 function BoxSymbol({

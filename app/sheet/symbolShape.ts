@@ -75,9 +75,69 @@ const softWidth = (text: string): number => Math.ceil(text.length * 7.6);
 export const fuseWords = ({ amps, place }: PartOf<"fuse">): string =>
   place ? `${amps} A, ${place}` : `${amps} A`;
 
+/** Where a terminal's side is, unless the current says otherwise. */
+type SideOf = (terminal: string, fallback: "north" | "south") => "north" | "south";
+
+const other = (side: "north" | "south") => (side === "north" ? "south" : "north");
+
+/** @param resting whether the contact that is closed at rest is wired */
+const relayShape = (fed: "north" | "south", resting: boolean): SymbolShape => ({
+  width: 190,
+  height: 60,
+  ports: [
+    port("86", 24, "north"),
+    port("85", 24, "south"),
+    port("30", 84, fed),
+    port("87", 84, other(fed)),
+    ...(resting ? [port("87a", 112, other(fed))] : []),
+  ],
+});
+
+function packShape(circuit: Circuit, part: PartOf<"resistor">, side: SideOf): SymbolShape {
+  const chain = packChain(part);
+  const used = chain.filter((name) => isTerminal(circuit, `${part.id}.${name}`));
+  return {
+    width: tap * (chain.length - 1) + 96,
+    height: 88,
+    ports: used.map((name) => port(name, packX(chain, name), side(name, "south"))),
+  };
+}
+
+const inlineShape = ({ pins }: PartOf<"inline">, side: SideOf): SymbolShape => ({
+  width: inlinePitch * pins.length + 62,
+  height: 30,
+  ports: pins.flatMap((pin, i) => {
+    const into = side(`${pin}a`, "north");
+    return [port(`${pin}a`, 18 + inlinePitch * i, into), port(`${pin}b`, 18 + inlinePitch * i, other(into))];
+  }),
+});
+
+const controlShape: SymbolShape = {
+  width: 260,
+  height: 84,
+  ports: [
+    port("30", 30, "north"),
+    port("cmd", 110, "north"),
+    port("m+", 30, "south"),
+    port("m-", 110, "south"),
+    port("31", 190, "south"),
+  ],
+};
+
+const panelShape: SymbolShape = {
+  width: 200,
+  height: 84,
+  ports: [
+    port("30", 30, "north"),
+    port("15", 84, "north"),
+    port("cmd", 30, "south"),
+    port("31", 130, "south"),
+  ],
+};
+
 /** The shape of a part's symbol in a circuit. */
 export function symbolShape(circuit: Circuit, part: Part, enters: Enters): SymbolShape {
-  const side = (terminal: string, fallback: "north" | "south") => sideOf(part, terminal, enters, fallback);
+  const side: SideOf = (terminal, fallback) => sideOf(part, terminal, enters, fallback);
   switch (part.kind) {
     case "battery":
       return { width: 130, height: 44, ports: [port("+", 24, "south"), port("-", 24, "north")] };
@@ -92,7 +152,7 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
       return {
         width: Math.max(110, 38 + softWidth(fuseWords(part))),
         height: 44,
-        ports: [port("in", 16, feed), port("out", 16, feed === "north" ? "south" : "north")],
+        ports: [port("in", 16, feed), port("out", 16, other(feed))],
       };
     }
     case "motor": {
@@ -100,23 +160,11 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
       return {
         width: 140,
         height: 60,
-        ports: [port("+", 30, plus), port("-", 30, plus === "north" ? "south" : "north")],
+        ports: [port("+", 30, plus), port("-", 30, other(plus))],
       };
     }
     case "relay":
-      return {
-        width: 190,
-        height: 60,
-        ports: [
-          port("86", 24, "north"),
-          port("85", 24, "south"),
-          port("30", 84, side("30", "north")),
-          port("87", 84, side("30", "north") === "north" ? "south" : "north"),
-          ...(usesResting(circuit, part.id)
-            ? [port("87a", 112, side("30", "north") === "north" ? "south" : "north")]
-            : []),
-        ],
-      };
+      return relayShape(side("30", "north"), usesResting(circuit, part.id));
     case "ignition": {
       const [feed = "30", ...outputs] = terminalsOf(part);
       return spread(part, feed, outputs, enters);
@@ -125,52 +173,16 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
       const [common = "C", ...outputs] = terminalsOf(part);
       return spread(part, common, outputs, enters);
     }
-    case "resistor": {
-      const chain = packChain(part);
-      const used = chain.filter((name) => isTerminal(circuit, `${part.id}.${name}`));
-      return {
-        width: tap * (chain.length - 1) + 96,
-        height: 88,
-        ports: used.map((name) => port(name, packX(chain, name), side(name, "south"))),
-      };
-    }
+    case "resistor":
+      return packShape(circuit, part, side);
     case "inline":
-      return {
-        width: inlinePitch * part.pins.length + 62,
-        height: 30,
-        ports: part.pins.flatMap((pin, i) => {
-          const into = side(`${pin}a`, "north");
-          return [
-            port(`${pin}a`, 18 + inlinePitch * i, into),
-            port(`${pin}b`, 18 + inlinePitch * i, into === "north" ? "south" : "north"),
-          ];
-        }),
-      };
+      return inlineShape(part, side);
     case "splice":
       return { width: 10, height: 10, ports: [] };
     case "module":
-      return {
-        width: 260,
-        height: 84,
-        ports: [
-          port("30", 30, "north"),
-          port("cmd", 110, "north"),
-          port("m+", 30, "south"),
-          port("m-", 110, "south"),
-          port("31", 190, "south"),
-        ],
-      };
+      return controlShape;
     case "head":
-      return {
-        width: 200,
-        height: 84,
-        ports: [
-          port("30", 30, "north"),
-          port("15", 84, "north"),
-          port("cmd", 30, "south"),
-          port("31", 130, "south"),
-        ],
-      };
+      return panelShape;
   }
 }
 

@@ -89,6 +89,54 @@ const isRising = (values: readonly number[]): boolean =>
   values.every((value, i) => i === 0 || value >= (values[i - 1] as number)) &&
   (values.at(-1) as number) > (values[0] as number);
 
+/** The columns by name and unit, which may stand below the names, with their first figures. */
+function columnsOf(
+  header: readonly string[][],
+  body: readonly string[][],
+  width: number,
+  decimal: string,
+): RecordingColumn[] {
+  const last = header.at(-1) ?? [];
+  const unitsBelow =
+    header.length > 1 &&
+    last.filter((cell) => unitScale(cell.replace(/[()[\]]/g, "")).base).length >= Math.min(2, width);
+  const names = unitsBelow ? (header.at(-2) ?? []) : last;
+  const unitsAlone = width > 1 && names.every((cell) => unitScale(cell).base !== null);
+  return Array.from({ length: width }, (_, column) => ({
+    ...nameAndUnit(names[column] ?? "", unitsBelow ? (last[column] ?? "") : "", unitsAlone),
+    first: body.slice(0, shownFigures).map((row) => figure(row[column], decimal)),
+  }));
+}
+
+/** Whether figures count up by one. */
+const counts = (own: readonly number[]): boolean =>
+  own.every((value, i) => i === 0 || value === (own[i - 1] as number) + 1);
+
+interface Sketched {
+  readonly columns: readonly RecordingColumn[];
+  readonly figures: readonly (readonly number[])[];
+  /** Columns that hold figures nearly throughout. */
+  readonly full: readonly boolean[];
+  readonly header: readonly string[][];
+  readonly decimal: string;
+}
+
+/** Whether a column holds the time: by its unit, its name, or a first column that rises and does not only count. */
+function isTime({ columns, figures, full, header, decimal }: Sketched, column: number): boolean {
+  const { name = "", unit = "" } = columns[column] ?? {};
+  const own = figures[column] ?? [];
+  if (!full[column] || unitScale(unit).base === "V" || unitScale(unit).base === "A") return false;
+  if (unitScale(unit).base === "s" || /^(time|t|seconds?)\b/i.test(name)) return true;
+  if (column !== 0 || columns.length < 2) return false;
+  return isRising(own)
+    ? !(
+        counts(own) &&
+        own.length > 2 &&
+        (/sample|index|point|^n$|^#/i.test(name) || headerRate(header, decimal) !== null)
+      )
+    : /zeit|temps|tiempo|tempo/i.test(name) || header.length === 0;
+}
+
 /** What a text file holds. */
 export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<RecordingSketch> {
   if (bytes.length === 0) return wrong("missing", "", "the file is empty");
@@ -109,37 +157,13 @@ export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<Reco
   const body = rows.slice(start).filter((row) => row.some((cell) => cell.trim() !== ""));
   const width = Math.max(...body.slice(0, 3).map((row) => row.length));
   const header = rows.slice(0, start).filter((row) => row.some((cell) => cell.trim() !== ""));
-  const last = header.at(-1) ?? [];
-  const unitsBelow =
-    header.length > 1 &&
-    last.filter((cell) => unitScale(cell.replace(/[()[\]]/g, "")).base).length >= Math.min(2, width);
-  const names = unitsBelow ? (header.at(-2) ?? []) : last;
-  const unitsAlone = width > 1 && names.every((cell) => unitScale(cell).base !== null);
-  const columns: RecordingColumn[] = Array.from({ length: width }, (_, column) => ({
-    ...nameAndUnit(names[column] ?? "", unitsBelow ? (last[column] ?? "") : "", unitsAlone),
-    first: body.slice(0, shownFigures).map((row) => figure(row[column], decimal)),
-  }));
+  const columns = columnsOf(header, body, width, decimal);
   const figures = columns.map((_, column) =>
     body.map((row) => figure(row[column], decimal)).filter(Number.isFinite),
   );
   const full = figures.map((own) => own.length >= 0.5 * body.length && own.length > 1);
-  const counts = (own: readonly number[]): boolean =>
-    own.every((value, i) => i === 0 || value === (own[i - 1] as number) + 1);
-  const isTime = (column: number): boolean => {
-    const { name = "", unit = "" } = columns[column] ?? {};
-    const own = figures[column] ?? [];
-    if (!full[column] || unitScale(unit).base === "V" || unitScale(unit).base === "A") return false;
-    if (unitScale(unit).base === "s" || /^(time|t|seconds?)\b/i.test(name)) return true;
-    if (column !== 0 || width < 2) return false;
-    return isRising(own)
-      ? !(
-          counts(own) &&
-          own.length > 2 &&
-          (/sample|index|point|^n$|^#/i.test(name) || headerRate(header, decimal) !== null)
-        )
-      : /zeit|temps|tiempo|tempo/i.test(name) || header.length === 0;
-  };
-  const found = columns.findIndex((_, column) => isTime(column));
+  const sketched = { columns, figures, full, header, decimal };
+  const found = columns.findIndex((_, column) => isTime(sketched, column));
   const timeColumn = found < 0 ? null : found;
   const index = timeColumn === null && width > 1 && counts(figures[0] ?? []) ? 0 : -1;
   const fits = (column: number): boolean =>

@@ -47,6 +47,53 @@ function thinned({ amps, rateHz }: CurrentRecording, { from, to }: Stretch): Cur
   return { amps: out, rateHz: rateHz / every };
 }
 
+/** What a reading holds before its rhythm is found. */
+const nothingRead = (
+  { steady, startUp, dropouts, dropoutCount }: ReturnType<typeof runningPart>,
+  meanAmps: number,
+  peakToPeakAmps: number,
+  rateHz: number,
+): Omit<RippleReading, "verdict" | "because"> => ({
+  meanAmps,
+  peakToPeakAmps,
+  humpHz: null,
+  humpsPerTurn: null,
+  bars: null,
+  rpm: null,
+  humpAmps: [],
+  badHumps: [],
+  cannot: [],
+  errorAmps: [],
+  badBars: null,
+  turns: null,
+  wanderAmps: null,
+  turnAmps: [],
+  driftHz: null,
+  startUp,
+  dropouts,
+  dropoutCount,
+  chopping: null,
+  steadySeconds: [steady.from / rateHz, steady.to / rateHz],
+});
+
+/** What makes a recording doubtful whatever its rhythm: a range too fine, or a wrong scale. */
+function misreadings(
+  amps: Float32Array,
+  steady: Stretch,
+  { mean, low, high }: ReturnType<typeof rangeOf>,
+): string[] {
+  return [
+    ...(isClipped(amps, steady, low, high)
+      ? ["clipped: the trace stops at its top or bottom; take it again on a coarser range"]
+      : []),
+    ...(Math.abs(mean) > mostMeanAmps
+      ? [
+          `a mean of ${Math.round(Math.abs(mean))} A is more than a blower draws even held fast: check the probe's scale`,
+        ]
+      : []),
+  ];
+}
+
 /**
  * Reads the humps of a permanent-magnet motor's current. One brush a pole: humps a turn are the least
  * common multiple of bars and poles (12 bars and 2 poles give 12, 11 give 22). A single bad bar passes every
@@ -63,27 +110,11 @@ export function readRipple(trace: CurrentRecording, options: RippleOptions = {})
   const { mean, low, high } = rangeOf(amps, steady);
   const cannot: string[] = [];
   const perTurnGiven = bars === undefined ? null : humpsPerTurn(bars, poles);
-  const base: Omit<RippleReading, "verdict" | "because"> = {
-    meanAmps: mean,
-    peakToPeakAmps: high - low,
-    humpHz: null,
+  const base = {
+    ...nothingRead(running, mean, high - low, rateHz),
     humpsPerTurn: perTurnGiven,
     bars: bars ?? null,
-    rpm: null,
-    humpAmps: [],
-    badHumps: [],
     cannot,
-    errorAmps: [],
-    badBars: null,
-    turns: null,
-    wanderAmps: null,
-    turnAmps: [],
-    driftHz: null,
-    startUp: running.startUp,
-    dropouts: running.dropouts,
-    dropoutCount: running.dropoutCount,
-    chopping: null,
-    steadySeconds: [steady.from / rateHz, steady.to / rateHz],
   };
   const unclear = (reason: string, more: Partial<RippleReading> = {}): RippleReading => {
     cannot.push(reason);
@@ -91,12 +122,7 @@ export function readRipple(trace: CurrentRecording, options: RippleOptions = {})
   };
   if (amps.length < leastSamples)
     return unclear(`too short: ${amps.length} samples, at least ${leastSamples} are needed`);
-  if (isClipped(amps, steady, low, high))
-    cannot.push("clipped: the trace stops at its top or bottom; take it again on a coarser range");
-  if (Math.abs(mean) > mostMeanAmps)
-    cannot.push(
-      `a mean of ${Math.round(Math.abs(mean))} A is more than a blower draws even held fast: check the probe's scale`,
-    );
+  cannot.push(...misreadings(amps, steady, { mean, low, high }));
   if (rpm !== undefined && perTurnGiven !== null) {
     const expected = (rpm * perTurnGiven) / 60;
     if (rateHz < samplesForRhythm * expected) return unclear(tooSlow(rateHz, expected));

@@ -199,15 +199,20 @@ function resistorControl(
     draft.part(relay("K9"), false);
     run("blower", own, "K9.30");
     run("blower", "K9.87a", `R1.${out}`);
-    if (ground) {
-      draft.wire("ground", "K9.87", `${grounds.blower}.31`);
-      draft.wire("small", supply.keyed(), "K9.86");
-      draft.wire("small", "K9.85", "S2.H");
-    } else {
-      draft.wire("blower", supply.blower, "K9.87");
-      draft.wire("small", "S2.H", "K9.86");
-      draft.wire("smallGround", "K9.85", `${grounds.blower}.31`);
-    }
+    topSpeedRelay(draft, supply, ground, `${grounds.blower}.31`);
+  }
+}
+
+/** The coil and the working contact of the relay that takes the top speed past the pack. */
+function topSpeedRelay(draft: Draft, supply: Supply, groundSide: boolean, ground: string): void {
+  if (groundSide) {
+    draft.wire("ground", "K9.87", ground);
+    draft.wire("small", supply.keyed(), "K9.86");
+    draft.wire("small", "K9.85", "S2.H");
+  } else {
+    draft.wire("blower", supply.blower, "K9.87");
+    draft.wire("small", "S2.H", "K9.86");
+    draft.wire("smallGround", "K9.85", ground);
   }
 }
 
