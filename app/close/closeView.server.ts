@@ -1,5 +1,7 @@
 import { wearingKinds } from "@core/access/wearingPart";
+import type { Circuit } from "@core/circuit/circuit";
 import { faultLabel } from "@core/diagnose/belief/learnedPrior";
+import type { Diagnosis } from "@core/diagnose/diagnose";
 import { chartMinutes } from "@core/diagnose/tests/flowChart";
 import { repairKind } from "@core/diagnose/verdict/stopping";
 import { priced } from "@core/money/estimate";
@@ -16,7 +18,7 @@ import { shopTerms } from "@db/repositories/settings.server";
 import { faultWords, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
 import { reasonText } from "@words/reasonWords";
-import { checkView } from "../check/checkView.server";
+import { type CheckData, checkView } from "../check/checkView.server";
 import { minutesTicked } from "../estimate/estimateView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
 import {
@@ -124,12 +126,30 @@ const provenDraw = (proof: Awaited<ReturnType<typeof checkView>>) =>
       : [],
   );
 
+/** The verdict as the card says it. */
+const verdictView = (circuit: Circuit, { verdict }: Diagnosis) => ({
+  name: repairName(circuit, verdict.replace),
+  p: verdict.p,
+  state: verdict.state,
+  because: verdict.because.map(reasonText),
+  killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
+});
+
+/** A step of the proof run as the card says it. */
+const provenStep = ({ id, title, phase, expected, found, judged }: CheckData["steps"][number]) => ({
+  id,
+  title,
+  phase,
+  expected,
+  found,
+  judged,
+});
+
 /** Everything the close page and the card in the file say of a job. */
 export async function closeView(id: string | undefined) {
   const view = await jobViewAt(id);
   const { job, circuit } = view;
   const diagnosis = diagnosisOf(view);
-  const { verdict } = diagnosis;
   const zone = shopZone();
   const [proof, stored, estimates, matches, traces, after, comebacks] = await Promise.all([
     checkView(job, circuit),
@@ -155,13 +175,7 @@ export async function closeView(id: string | undefined) {
     words: job.words,
     evidence: evidenceLines(view.stored).filter(({ struck }) => !struck),
     notes: noteLines(view.notes.filter(({ struckAt }) => !struckAt)),
-    verdict: {
-      name: repairName(circuit, verdict.replace),
-      p: verdict.p,
-      state: verdict.state,
-      because: verdict.because.map(reasonText),
-      killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
-    },
+    verdict: verdictView(circuit, diagnosis),
     recordings: recordingLines(job, traces),
     fitted: job.fitted && job.fittedAt ? repairName(circuit, job.fitted) : null,
     numbers: (job.fitted ?? []).flatMap((part) => matches.find((own) => own.part === part)?.newNumber ?? []),
@@ -182,14 +196,7 @@ export async function closeView(id: string | undefined) {
     draw: provenDraw(proof),
     proof: {
       whole: proof.whole,
-      steps: proof.steps.map(({ id: step, title, phase, expected, found, judged }) => ({
-        id: step,
-        title,
-        phase,
-        expected,
-        found,
-        judged,
-      })),
+      steps: proof.steps.map(provenStep),
     },
     bill: bill ? { kind: bill.kind, number: bill.number, total: totalText(bill.body) } : null,
     comebackOf: job.comebackOf,

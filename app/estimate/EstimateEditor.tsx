@@ -1,5 +1,4 @@
 import { type EstimateLine, lineKinds, priced } from "@core/money/estimate";
-import type { JSX } from "react";
 import { useId } from "react";
 import type {
   UseFieldArrayAppend,

@@ -1,6 +1,19 @@
 import type { CurrentDrawInSetup } from "@core/predict/currentDraw";
+import type { Colours } from "../ui/chart";
 import { Picture } from "../ui/Picture";
 import type { MotorPageData } from "./motorPageView.server";
+
+const rowWords = ({ setup, healthyAmps, measuredAmps }: CurrentDrawInSetup): string =>
+  `speed ${setup.setting}: healthy ${healthyAmps.usual.toFixed(1)} A${measuredAmps === null ? "" : `, clamped ${measuredAmps} A`}`;
+
+/** One edge of the band of healthy vehicles. */
+const healthyEdge = (label: string, data: number[], colours: Colours) => ({
+  label,
+  data,
+  borderColor: colours.good,
+  borderWidth: 1,
+  pointRadius: 0,
+});
 
 /** Amps by speed: the band of healthy vehicles, what was clamped, and what the likeliest ailment would draw. */
 export function CurrentDrawPicture({
@@ -12,12 +25,7 @@ export function CurrentDrawPicture({
 }) {
   const labels = rows.map(({ setup }) => setup.setting ?? "");
   const measured = rows.map(({ measuredAmps }) => measuredAmps);
-  const words = rows
-    .map(
-      ({ setup, healthyAmps, measuredAmps }) =>
-        `speed ${setup.setting}: healthy ${healthyAmps.usual.toFixed(1)} A${measuredAmps === null ? "" : `, clamped ${measuredAmps} A`}`,
-    )
-    .join("; ");
+  const words = rows.map(rowWords).join("; ");
   return (
     <Picture
       title="Draw by speed"
@@ -30,21 +38,19 @@ export function CurrentDrawPicture({
           labels,
           datasets: [
             {
-              label: "healthy, at most",
-              data: rows.map((row) => row.healthyAmps.high),
-              borderColor: colours.good,
-              borderWidth: 1,
-              pointRadius: 0,
+              ...healthyEdge(
+                "healthy, at most",
+                rows.map((row) => row.healthyAmps.high),
+                colours,
+              ),
               fill: "+1",
               backgroundColor: `color-mix(in srgb, ${colours.good} 22%, transparent)`,
             },
-            {
-              label: "healthy, at least",
-              data: rows.map((row) => row.healthyAmps.low),
-              borderColor: colours.good,
-              borderWidth: 1,
-              pointRadius: 0,
-            },
+            healthyEdge(
+              "healthy, at least",
+              rows.map((row) => row.healthyAmps.low),
+              colours,
+            ),
             {
               label: "clamped",
               data: measured,

@@ -1,7 +1,7 @@
 import { noises } from "@core/motor/mechanicalMode";
 import type { SoundRecord } from "@core/recording/storedRecording";
 import type { ToneSource } from "@core/sound/motorSound";
-import type { Dispatch, RefObject, SetStateAction } from "react";
+import type { Dispatch, SetStateAction } from "react";
 import { useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import { Picture, zoomX } from "../ui/Picture";

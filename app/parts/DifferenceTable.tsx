@@ -98,7 +98,7 @@ function Judged({ judgement }: { judgement: Difference["judgement"] }) {
 }
 
 interface OverrideFormProps {
-  readonly fetcher: FetcherWithComponents<any>;
+  readonly fetcher: FetcherWithComponents<unknown>;
   readonly part: string;
   readonly own: Difference;
 }

@@ -47,12 +47,11 @@ function useSound(sound: BayData["sound"]): void {
   }, [heardAt]);
 }
 
-/** The bay: a live vehicle nobody comments on. What is done costs minutes; nothing is suggested unless asked. */
-export function BayPage({ bay }: { bay: BayData }) {
+/** The vehicle of the bay as it stands, and what is done at it. */
+function useBay(bay: BayData) {
   const { circuit } = bay;
   const submit = useSubmit();
   const busy = useNavigation().state !== "idle";
-  const answer = useActionData<{ problem: string | null }>();
   const [setup, setSetup] = useState<ShownSetup>({
     key: "run",
     engine: false,
@@ -61,19 +60,25 @@ export function BayPage({ bay }: { bay: BayData }) {
     lampFor: null,
   });
   const [selectors, setSelectors] = useState<Readonly<Record<string, string>>>({});
-  const { target, setTarget, other, placing, setPlacing, take } = useBayTarget();
   const send = (fields: Readonly<Record<string, string>>): void => {
     if (!busy) void submit({ ...fields, token: bay.token }, { method: "post" });
   };
-  // A switch of a second blower stands as it was put for every look on the live vehicle.
-  const test = (own: AnyTest | TestOf<"history">): void =>
-    send({
-      intent: "look",
-      look: JSON.stringify(
-        "setting" in own && Object.keys(selectors).length > 0 ? { ...own, selectors } : own,
-      ),
-    });
-  const live = testSetup(setup);
+  // A switch of a second blower stands as it was put for every test on the live vehicle.
+  const test = (own: AnyTest | TestOf<"history">): void => {
+    const moved = "setting" in own && Object.keys(selectors).length > 0;
+    send({ intent: "look", look: JSON.stringify(moved ? { ...own, selectors } : own) });
+  };
+  return { busy, setup, setSetup, selectors, setSelectors, send, test };
+}
+
+/** The bay: a live vehicle nobody comments on. What is done costs minutes; nothing is suggested unless asked. */
+export function BayPage({ bay }: { bay: BayData }) {
+  const { circuit } = bay;
+  const answer = useActionData<{ problem: string | null }>();
+  const vehicle = useBay(bay);
+  const { setup } = vehicle;
+  const probe = useBayTarget();
+  const { target, other, take } = probe;
   const chosen = target ? targetName(target) : null;
   const sheet = useMemo(
     () =>
@@ -87,41 +92,11 @@ export function BayPage({ bay }: { bay: BayData }) {
   );
   useSound(bay.sound);
   const motors = circuit.parts.flatMap(({ id, kind }) => (kind === "motor" ? [id] : []));
+  const live = testSetup(setup);
   return (
     <div className="grid min-h-0 grow md:grid-cols-[minmax(0,1fr)_24rem]">
-      <BayVehicle
-        {...{
-          bay,
-          circuit,
-          setup,
-          setSetup,
-          selectors,
-          setSelectors,
-          chosen,
-          sheet,
-          live,
-          motors,
-          busy,
-          test,
-        }}
-      />
-      <BaySide
-        {...{
-          target,
-          answer,
-          chosen,
-          bay,
-          setup,
-          setSetup,
-          other,
-          placing,
-          setPlacing,
-          test,
-          send,
-          setTarget,
-          busy,
-        }}
-      />
+      <BayVehicle {...vehicle} {...{ bay, circuit, chosen, sheet, live, motors }} />
+      <BaySide {...vehicle} {...probe} {...{ answer, chosen, bay }} />
     </div>
   );
 }

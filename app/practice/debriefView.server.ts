@@ -1,7 +1,7 @@
 import type { PartBelief } from "@core/diagnose/belief/belief";
 import { faultId } from "@core/fault/faultId";
 import { notListed, repairText } from "@core/fault/repair";
-import { type Debrief, debriefing, type TestWorth } from "@core/practice/debrief";
+import { type Debrief, type DebriefStep, debriefing, type TestWorth } from "@core/practice/debrief";
 import { faultLeft, type PracticeAct } from "@core/practice/practiceBay";
 import { caseFaultId, faultOf, type PracticeCase, type PracticeCircuit } from "@core/practice/practiceCase";
 import { probedPoint } from "@core/predict/probedPoint";
@@ -41,6 +41,39 @@ function stoodAt(on: PracticeCircuit, hidden: PracticeCase, acts: readonly Pract
   return state ? { state, probe: probedPoint(test), unplugged: test.unplugged ?? [] } : null;
 }
 
+/** What a test told, expected beforehand. */
+const worthView = (own: TestWorth | null) =>
+  own && {
+    words: `${testText(own.look)}, ${setupText(own.look)}`,
+    bits: own.bits,
+    minutes: minutesText(own.minutes),
+    rate: own.rate,
+  };
+
+/** A step of the case: what was done, and what could be believed before and after. */
+function stepView(on: PracticeCircuit, step: DebriefStep) {
+  const { circuit } = on.exact;
+  const odds = (own: readonly PartBelief[]) =>
+    own.map(({ part, p }) => ({
+      part: part ?? repairText(notListed),
+      words: part === null ? "something else" : repairName(circuit, [part]),
+      p,
+    }));
+  return {
+    act: step.act.act,
+    ...actWords(on, step.act),
+    clock: minutesText(Math.max(0.5, step.minutes)),
+    before: odds(step.before),
+    after: odds(step.after),
+    ruledOut: step.ruledOut.map((repair) => nameOfRepair(circuit, repair)),
+    own: worthView(step.own),
+    best: worthView(step.best),
+    lost: step.lost,
+    said: step.act.act === "fit" ? step.act.odds : null,
+    engineOdds: step.engineOdds,
+  };
+}
+
 /** What a case was, step by step; while it goes on there is nothing to tell. */
 export async function debriefView(id: string | undefined) {
   const { stored, on, acts, bay } = await bayAt(id);
@@ -51,19 +84,6 @@ export async function debriefView(id: string | undefined) {
   const debrief = await made;
   const { circuit } = on.exact;
   const { currency } = await shopTerms();
-  const odds = (own: readonly PartBelief[]) =>
-    own.map(({ part, p }) => ({
-      part: part ?? repairText(notListed),
-      words: part === null ? "something else" : repairName(circuit, [part]),
-      p,
-    }));
-  const worth = (own: TestWorth | null) =>
-    own && {
-      words: `${testText(own.look)}, ${setupText(own.look)}`,
-      bits: own.bits,
-      minutes: minutesText(own.minutes),
-      rate: own.rate,
-    };
   const way = (own: Debrief["guess"]) => ({
     minutes: minutesText(own.minutes),
     money: priceText(own.moneyMinor, currency),
@@ -83,17 +103,7 @@ export async function debriefView(id: string | undefined) {
     },
     steps: debrief.steps.map((step, index) => ({
       number: index + 1,
-      act: step.act.act,
-      ...actWords(on, step.act),
-      clock: minutesText(Math.max(0.5, step.minutes)),
-      before: odds(step.before),
-      after: odds(step.after),
-      ruledOut: step.ruledOut.map((repair) => nameOfRepair(circuit, repair)),
-      own: worth(step.own),
-      best: worth(step.best),
-      lost: step.lost,
-      said: step.act.act === "fit" ? step.act.odds : null,
-      engineOdds: step.engineOdds,
+      ...stepView(on, step),
       stood: stoodAt(on, stored.hidden, acts, index),
     })),
     ways: {

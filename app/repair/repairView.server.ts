@@ -1,6 +1,6 @@
 import { failsWithin } from "@core/access/failureChance";
 import { fastenerText } from "@core/access/fastener";
-import { type AccessStep, testStepId } from "@core/access/plan";
+import { type AccessPlan, type AccessStep, testStepId } from "@core/access/plan";
 import { planTemplates } from "@core/access/planTemplate";
 import { refitting } from "@core/access/refitting";
 import {
@@ -20,7 +20,7 @@ import { type OtherPart, whileThere } from "@core/access/whileThere";
 import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { listedPriceMinor, type PartDescription } from "@core/match/partDescription";
-import { minutesMinor, repairDefaults } from "@core/money/stoppingCosts";
+import { minutesMinor, repairDefaults, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts } from "@db/repositories/parts.server";
 import { findPlan, planNotesOf } from "@db/repositories/plans.server";
@@ -115,29 +115,15 @@ const backView = (step: ReturnType<typeof refitting>[number], { off, steps, note
   tick: tickOf(ticks, step.id, "back"),
 });
 
-/** Everything the fit page shows of a job; null where its vehicle has no plan yet. */
-export async function repairView(job: Job, circuit: Circuit) {
-  const stored = await findPlan(circuit.id);
-  if (!stored) return null;
-  const { plan } = stored;
-  const reachable = Object.keys(plan.targets);
-  const [view, chosen, ticks, notes, measured, terms, parts] = await Promise.all([
-    jobViewAt(String(job.id)),
-    repairOf(job.id),
-    ticksOf(job.id),
-    planNotesOf(circuit.id),
-    measuredSteps(circuit.id),
-    shopTerms(),
-    listParts(),
-  ]);
-  const diagnosis = diagnosisOf(view);
-  const likely = chosen ? { targets: chosen.targets, open: false } : likelyTargets(job, diagnosis);
-  const targets = likely.targets.filter((id) => reachable.includes(id));
-  const prefer = chosen?.prefer ?? "quickest";
-  const pace = shopPace(plan, measured);
-  const learnt = new Map(plan.steps.map((step) => [step.id, learntMinutes(step, pace, measured)]));
-  const minutesOf = (step: AccessStep): number => learnt.get(step.id)?.minutes ?? step.minutes;
-  const ways = preferences.map((own) => ({
+/** Every way in, the one that was chosen, and its steps with what came off besides. */
+function routesTo(
+  plan: AccessPlan,
+  targets: readonly string[],
+  prefer: Preference,
+  minutesOf: (step: AccessStep) => number,
+  ticks: readonly RepairTick[],
+) {
+  const ways: Way[] = preferences.map((own) => ({
     prefer: own,
     route: quickestRoute(plan, targets, { prefer: own, minutesOf }),
   }));
@@ -146,8 +132,57 @@ export async function repairView(job: Job, circuit: Circuit) {
   const off = new Set(ticks.filter((tick) => tick.way === "in").map(({ step }) => step));
   // What came off besides, for another part or before the way was changed, goes back too.
   const steps = stepsInOrder(plan, new Set([...route.steps.map(({ id }) => id), ...off]));
+  return { ways, way, route, off, steps };
+}
+
+interface Open {
+  readonly plan: AccessPlan;
+  readonly targets: readonly string[];
+  readonly circuit: Circuit;
+  readonly terms: Awaited<ReturnType<typeof shopTerms>>;
+  readonly diagnosis: Diagnosis;
+  readonly parts: PartDescription[];
+  readonly costs: StoppingCosts;
+  readonly prefer: Preference;
+  readonly minutesOf: (step: AccessStep) => number;
+}
+
+/** Parts worth renewing while all is open. */
+function whileOpen({ plan, targets, circuit, terms, diagnosis, parts, costs, ...way }: Open) {
+  if (targets.length === 0) return [];
+  const others = besidesOf(circuit, terms.warrantyMonths, diagnosis, parts);
+  const minor = (minutes: number): number => minutesMinor(minutes, costs);
+  return whileThere(plan, targets, others, minor, terms.comebackMinor, way);
+}
+
+/** What is stored of a job's repair and of the way to it. */
+const storedFor = (job: Job, circuit: Circuit) =>
+  Promise.all([
+    jobViewAt(String(job.id)),
+    repairOf(job.id),
+    ticksOf(job.id),
+    planNotesOf(circuit.id),
+    measuredSteps(circuit.id),
+    shopTerms(),
+    listParts(),
+  ]);
+
+/** Everything the fit page shows of a job; null where its vehicle has no plan yet. */
+export async function repairView(job: Job, circuit: Circuit) {
+  const stored = await findPlan(circuit.id);
+  if (!stored) return null;
+  const { plan } = stored;
+  const reachable = Object.keys(plan.targets);
+  const [view, chosen, ticks, notes, measured, terms, parts] = await storedFor(job, circuit);
+  const diagnosis = diagnosisOf(view);
+  const likely = chosen ? { targets: chosen.targets, open: false } : likelyTargets(job, diagnosis);
+  const targets = likely.targets.filter((id) => reachable.includes(id));
+  const prefer = chosen?.prefer ?? "quickest";
+  const pace = shopPace(plan, measured);
+  const learnt = new Map(plan.steps.map((step) => [step.id, learntMinutes(step, pace, measured)]));
+  const minutesOf = (step: AccessStep): number => learnt.get(step.id)?.minutes ?? step.minutes;
+  const { ways, way, route, off, steps } = routesTo(plan, targets, prefer, minutesOf, ticks);
   const entries: TrayEntry[] = ticks;
-  const back = refitting(steps, targets);
   const named = (id: string): string => (id === "lamp" ? "the lamp" : repairName(circuit, [id]));
   return {
     title: plan.title ?? plan.id,
@@ -163,7 +198,7 @@ export async function repairView(job: Job, circuit: Circuit) {
     steps: steps.map((step) =>
       stepView(step, { minutes: minutesOf(step), learnt: learnt.get(step.id) ?? null, notes, ticks }),
     ),
-    back: back.map((step) =>
+    back: refitting(steps, targets).map((step) =>
       // A step that never came off needs no putting back.
       backView(step, { off: step.id === testStepId || off.has(step.id), steps, notes, ticks }),
     ),
@@ -174,17 +209,17 @@ export async function repairView(job: Job, circuit: Circuit) {
     substitutes: route.substitutes,
     uses: route.uses,
     opens: route.opens.map(named),
-    besides: (targets.length === 0
-      ? []
-      : whileThere(
-          plan,
-          targets,
-          besidesOf(circuit, terms.warrantyMonths, diagnosis, parts),
-          (minutes) => minutesMinor(minutes, view.costs),
-          terms.comebackMinor,
-          { prefer, minutesOf },
-        )
-    ).map((other) => ({ ...other, name: named(other.part) })),
+    besides: whileOpen({
+      plan,
+      targets,
+      circuit,
+      terms,
+      diagnosis,
+      parts,
+      costs: view.costs,
+      prefer,
+      minutesOf,
+    }).map((other) => ({ ...other, name: named(other.part) })),
     warrantyMonths: terms.warrantyMonths,
   };
 }

@@ -74,7 +74,6 @@ export function PointPort(props: PortProps) {
           strokeWidth={4}
         />
       )}
-      {/* biome-ignore lint/a11y/useSemanticElements: a button element cannot stand in an SVG */}
       <PointTarget
         name={name}
         terminal={terminal}
@@ -149,6 +148,7 @@ interface PointTargetProps {
 /** Where a point is tapped. */
 function PointTarget({ name, terminal, chosen, first, said, port, y, away, props }: PointTargetProps) {
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a button element cannot stand in an SVG
     <rect
       data-point={name}
       data-terminal={terminal}

@@ -68,10 +68,7 @@ function Worked({ worked, sum }: { worked: SumWorked; sum: Sum }) {
         ))}
       </dl>
       {curve && <CurvePicture curve={curve} sum={sum} />}
-      {table && (
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1)
-        <SumTable table={table} />
-      )}
+      {table && <SumTable table={table} />}
       <p
         className="sticky bottom-[var(--rail)] z-10 -mx-3 border-t-2 border-ink bg-card px-3 py-2 md:hidden"
         aria-hidden="true"
@@ -240,6 +237,7 @@ interface SumTableProps {
 /** The sum as a table. */
 function SumTable({ table }: SumTableProps) {
   return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1)
     <div className="overflow-x-auto" tabIndex={0}>
       <table className="w-full border-collapse text-base">
         <thead>

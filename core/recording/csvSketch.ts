@@ -137,6 +137,12 @@ function isTime({ columns, figures, full, header, decimal }: Sketched, column: n
     : /zeit|temps|tiempo|tempo/i.test(name) || header.length === 0;
 }
 
+/** Mean length of a row, from the first ones. */
+function bytesPerRow(body: readonly string[][], delimiter: string): number {
+  const lengths = body.slice(0, 50).map((row) => row.join(delimiter).length + 1);
+  return lengths.reduce((sum, length) => sum + length, 0) / Math.max(1, lengths.length);
+}
+
 /** What a text file holds. */
 export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<RecordingSketch> {
   if (bytes.length === 0) return wrong("missing", "", "the file is empty");
@@ -179,8 +185,6 @@ export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<Reco
   const span = ((stamps.at(-1) ?? 0) - (stamps[0] ?? 0)) * secondsPerFigure;
   const rate =
     timeColumn === null ? headerRate(header, decimal) : span > 0 ? (stamps.length - 1) / span : null;
-  const bodyText = body.slice(0, 50).map((row) => row.join(delimiter).length + 1);
-  const perRow = bodyText.reduce((sum, length) => sum + length, 0) / Math.max(1, bodyText.length);
   return {
     ok: true,
     value: {
@@ -195,7 +199,7 @@ export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<Reco
       perFigure: unit.base === "V" || unit.base === "A" ? unit.per : 1,
       inAmps: unit.base === "A",
       rateHz: rate,
-      samples: length <= from + headBytes ? body.length : Math.round(length / perRow),
+      samples: length <= from + headBytes ? body.length : Math.round(length / bytesPerRow(body, delimiter)),
     },
   };
 }

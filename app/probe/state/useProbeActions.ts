@@ -18,7 +18,6 @@ interface Wanted extends Pick<Offered, "offered" | "by" | "show"> {
 export function useProbeActions(wanted: Wanted) {
   const { offered, by, show, settings, setup, setSetup, onHelp, onFlip, onBoard } = wanted;
   const { enter, undo } = useEntries();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the callbacks only set state of the page
   return useMemo(
     () => ({
       choose: (key: string): boolean => {

@@ -23,7 +23,7 @@ export function fitCostMinor(compiled: CompiledCircuit, repair: Repair, costs: S
   return sum;
 }
 
-const fitCosts = perCircuitAnd((_: CompiledCircuit, _costs: StoppingCosts) => new Map<Repair, number>());
+const fitCosts = perCircuitAnd<StoppingCosts, Map<Repair, number>>(() => new Map());
 
 /** The kind a repair is priced by: a part's own, else a plug, a wire or the car; `unknown`, as records write it, for an id the circuit does not have. */
 export function repairKind(circuit: Circuit, id: string): string {

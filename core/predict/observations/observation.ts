@@ -168,7 +168,7 @@ export function wordTest<S extends ReadingSchema, const K extends string>(
   facts: WordFacts<TestIn<S, K>, z.infer<S>, ResultIn<S, K>>,
 ): WordObservation<S, K> {
   const own = narrow<S, K>(schema);
-  const { also, addOdds, simulate: _simulate, slip: _slip, ...plain } = facts;
+  const { also, addOdds, ...plain } = facts;
   return {
     ...plain,
     ...registered(schema, resultKeys, facts),
@@ -192,7 +192,7 @@ export function numberTest<S extends ReadingSchema, const K extends string>(
   facts: NumberFacts<TestIn<S, K>, z.infer<S>, ResultIn<S, K>> & { readonly figure: K },
 ): NumberObservation<S, K> {
   const own = narrow<S, K>(schema);
-  const { fill, simulate: _simulate, slip: _slip, ...plain } = facts;
+  const { fill, ...plain } = facts;
   const { figure } = facts;
   return {
     ...plain,
