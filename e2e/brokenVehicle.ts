@@ -33,6 +33,17 @@ export const brokenVehicle = (circuitId: string, faultId: string): BrokenVehicle
     faultId,
   );
 
+/** What tests of the senses find where nothing mechanical is wrong. */
+const unremarkable: Readonly<Record<string, string>> = {
+  look: "clean",
+  spin: "free",
+  listen: "quiet",
+  smell: "none",
+  history: "no",
+  tap: "nothing",
+  ripple: "even",
+};
+
 /** A vehicle with the circuit of a file's text. */
 export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
   const netlist = netlistOf(text);
@@ -76,10 +87,6 @@ export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
         }
         case "airflow":
           return airflow(look.setting ?? "off");
-        case "look":
-          return "clean";
-        case "spin":
-          return "free";
         case "amps": {
           const solved = solver.solve(values, setupState(netlist, look), changes);
           return Math.round((solved.amps[netlist.branchOf.get(look.around) ?? -1] ?? 0) * 10) / 10;
@@ -89,18 +96,13 @@ export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
           const lit = Math.abs(between(look, ends[0], ends[1]).volts);
           return lit > 9 ? "bright" : lit > 3 ? "dim" : "dark";
         }
-        case "listen":
-          return "quiet";
-        case "smell":
-          return "none";
-        case "history":
-          return "no";
-        case "tap":
-          return "nothing";
         case "swap":
           return fault.value.parts.every((part) => part === look.at) ? "fixed" : "same";
-        case "ripple":
-          return "even";
+        default: {
+          const word = unremarkable[look.test];
+          if (word === undefined) throw new Error(`this vehicle does not answer "${look.test}"`);
+          return word;
+        }
       }
     },
   };

@@ -145,39 +145,8 @@ function Choice({ title, name, value, initial, onChange, children }: ChoiceProps
 }
 
 interface TestSelectProps {
-  readonly test:
-    | "ohms"
-    | "amps"
-    | "airflow"
-    | "light"
-    | "look"
-    | "listen"
-    | "smell"
-    | "history"
-    | "volts"
-    | "tap"
-    | "spin"
-    | "swap"
-    | "lampload"
-    | "ripple";
-  readonly setTest: Dispatch<
-    SetStateAction<
-      | "ohms"
-      | "amps"
-      | "airflow"
-      | "light"
-      | "look"
-      | "listen"
-      | "smell"
-      | "history"
-      | "volts"
-      | "tap"
-      | "spin"
-      | "swap"
-      | "lampload"
-      | "ripple"
-    >
-  >;
+  readonly test: TestName;
+  readonly setTest: Dispatch<SetStateAction<TestName>>;
 }
 
 /** Which test it was. */

@@ -226,21 +226,7 @@ function PanelHead({ name, circuit, target, look, onTarget }: PanelHeadProps) {
 
 interface TestChoiceProps {
   readonly tests: readonly TestName[];
-  readonly test:
-    | "ohms"
-    | "amps"
-    | "airflow"
-    | "light"
-    | "look"
-    | "listen"
-    | "smell"
-    | "history"
-    | "volts"
-    | "tap"
-    | "spin"
-    | "swap"
-    | "lampload"
-    | "ripple";
+  readonly test: TestName;
   readonly setChosen: Dispatch<SetStateAction<TestName>>;
 }
 
@@ -317,21 +303,7 @@ function Predictions({ current, answer, under }: PredictionsProps) {
 }
 
 interface PanelEntryProps {
-  readonly test:
-    | "ohms"
-    | "amps"
-    | "airflow"
-    | "light"
-    | "look"
-    | "listen"
-    | "smell"
-    | "history"
-    | "volts"
-    | "tap"
-    | "spin"
-    | "swap"
-    | "lampload"
-    | "ripple";
+  readonly test: TestName;
   readonly token: ProbePanelProps["token"];
   readonly look: AnyTest;
   readonly words: readonly string[];

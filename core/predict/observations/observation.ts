@@ -165,7 +165,7 @@ function registered<S extends ReadingSchema, K extends string>(
 export function wordTest<S extends ReadingSchema, const K extends string>(
   schema: S,
   resultKeys: readonly K[],
-  facts: WordFacts<TestIn<S, K>, z.infer<S>, ResultIn<S, K>>,
+  facts: NoInfer<WordFacts<TestIn<S, K>, z.infer<S>, ResultIn<S, K>>>,
 ): WordObservation<S, K> {
   const own = narrow<S, K>(schema);
   const { also, addOdds, ...plain } = facts;
