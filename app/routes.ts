@@ -35,6 +35,7 @@ export default [
   route("jobs/:id/plan", "routes/plan.ts"),
   route("jobs/:id/pulse", "routes/pulse.ts"),
   route("jobs/:id/entries", "routes/entries.ts"),
+  route("jobs/:id/ticks", "routes/ticks.ts"),
   route("jobs/:id/predict", "routes/predict.ts"),
   route("jobs/:id/states", "routes/sheetStates.ts"),
   route("jobs/:id/path", "routes/path.ts"),

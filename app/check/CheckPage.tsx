@@ -4,7 +4,7 @@ import { Form, Link, useSearchParams } from "react-router";
 import { CheckLine, type ProvenBy } from "./CheckLine";
 import type { CheckData } from "./checkView.server";
 
-interface ProofBenchProps {
+interface CheckPageProps {
   readonly id: number;
   readonly closed: boolean;
   readonly fitted: string;
@@ -23,7 +23,7 @@ const phases = [
 ] as const;
 
 /** The proof run: what a sound vehicle with the new part shows at every step, against what this one does. */
-export function CheckPage({ id, closed, fitted, proof, token }: ProofBenchProps) {
+export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) {
   const [search, setSearch] = useSearchParams();
   const asked = search.get("by");
   const by = ways.find(([way]) => way === asked)?.[0] ?? "airflow";
@@ -111,7 +111,7 @@ interface PhaseSectionProps {
   readonly hint:
     | "Hands out, then key on. Every speed, up and down."
     | "Every speed once more: what was pinched, or rubs, shows now.";
-  readonly proof: ProofBenchProps["proof"];
+  readonly proof: CheckPageProps["proof"];
   readonly by: ProvenBy;
 }
 

@@ -4,10 +4,8 @@ import { addReading, deleteReading } from "@db/repositories/readings.server";
 import type { z } from "zod";
 import { engineFor } from "../engine/engine.server";
 import { jobAt } from "../job/jobView.server";
+import { madeAt } from "./madeAt.server";
 import { offeredReading, ownReading, probeForm } from "./probeForm";
-
-/** An entry that waited is dated back to when it was made, by at most this. */
-const longestWaitSeconds = 7 * 24 * 3600;
 
 type ProbeForm = z.infer<typeof probeForm>;
 type ReadingForm = Extract<ProbeForm, { intent: "reading" | "own-reading" }>;
@@ -30,9 +28,7 @@ export async function takeEntry(
   const parsed = probeForm.safeParse(Object.fromEntries(fields));
   if (!parsed.success) return { problem: "That entry cannot be read." };
   const form = parsed.data;
-  const waited = Number(fields.get("waitedSeconds") ?? 0);
-  const age = Number.isFinite(waited) ? Math.min(Math.max(0, waited), longestWaitSeconds) : 0;
-  const madeAt = new Date(Date.now() - 1000 * age);
+  const takenAt = madeAt(fields);
   switch (form.intent) {
     case "school":
       await setStrategy(job.id, form.school);
@@ -41,13 +37,13 @@ export async function takeEntry(
       await readCautions(job.id, form.cautions);
       break;
     case "strike":
-      await deleteReading(job.id, form.id, form.struck === "yes" ? madeAt : null);
+      await deleteReading(job.id, form.id, form.struck === "yes" ? takenAt : null);
       break;
     case "reading":
     case "own-reading": {
       const entered = await enteredReading(circuit, form);
       if ("problem" in entered) return entered;
-      await addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: madeAt });
+      await addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt });
     }
   }
   return { problem: undefined };

@@ -1,12 +1,14 @@
 import { faultFromId } from "@core/fault/fault";
 import { PracticeInstrument } from "@core/instrument/practiceInstrument";
 import type { Netlist } from "@core/solve/netlist/netlist";
+import { LRUCache } from "lru-cache";
 import {
   askInstrument,
   askNumber,
   type ServedInstrument,
   serveInstrument,
 } from "../../server/instrumentSocket";
+import { logger } from "../shell/log.server";
 
 /** A job's practice instrument: a simulated vehicle with a fault, on a socket of its own. */
 interface Attached {
@@ -14,8 +16,12 @@ interface Attached {
   readonly served: ServedInstrument;
 }
 
-const attached = new Map<number, Attached>();
-const mostAttached = 20;
+/** The instruments attached last, by job; the socket of one that goes is closed. */
+const attached = new LRUCache<number, Attached>({
+  max: 20,
+  dispose: ({ served }) =>
+    void served.close().catch((cause) => logger.error(cause, "an instrument's socket")),
+});
 
 /**
  * Attaches a practice instrument to a job; one attached before goes.
@@ -29,8 +35,6 @@ export async function attachPractice(
 ): Promise<string | undefined> {
   const found = fault === "" ? null : faultFromId(netlist, fault);
   if (found && !found.ok) return found.problems[0]?.message ?? "That fault cannot be simulated.";
-  await detachPractice(jobId);
-  if (attached.size >= mostAttached) await detachPractice(attached.keys().next().value as number);
   const instrument = new PracticeInstrument({
     netlist,
     changes: found?.value.changes ?? [],
@@ -43,11 +47,7 @@ export async function attachPractice(
   return undefined;
 }
 
-export async function detachPractice(jobId: number): Promise<void> {
-  const own = attached.get(jobId);
-  attached.delete(jobId);
-  await own?.served.close();
-}
+export const detachPractice = (jobId: number): void => void attached.delete(jobId);
 
 /** The port of a job's practice instrument; null where none is attached. */
 export const practicePort = (jobId: number): number | null => attached.get(jobId)?.served.port ?? null;

@@ -8,7 +8,7 @@ import { Again, PartForm } from "./PartForm";
 import type { PartsData } from "./partsView.server";
 import { SpeedsWithPart } from "./SpeedsWithPart";
 
-interface MatchBenchProps {
+interface PartsPageProps {
   readonly jobId: number;
   readonly match: PartsData;
   readonly problem: string | null;
@@ -23,7 +23,7 @@ const verdictWords = {
 } as const;
 
 /** The part that was there against the one in hand, and both against the circuit. */
-export function PartsPage({ jobId, match, problem, text }: MatchBenchProps) {
+export function PartsPage({ jobId, match, problem, text }: PartsPageProps) {
   const { part, old, fresh, catalogue, chain, match: found } = match;
   const refused = (match.leads?.refusals.length ?? 0) > 0;
   return (
@@ -82,9 +82,9 @@ const Choice = ({ name, label, value, of }: ChoiceProps) => (
 );
 
 interface PartNavProps {
-  readonly match: MatchBenchProps["match"];
-  readonly jobId: MatchBenchProps["jobId"];
-  readonly part: MatchBenchProps["match"]["part"];
+  readonly match: PartsPageProps["match"];
+  readonly jobId: PartsPageProps["jobId"];
+  readonly part: PartsPageProps["match"]["part"];
 }
 
 /** The parts of the verdict. */
@@ -106,8 +106,8 @@ function PartNav({ match, jobId, part }: PartNavProps) {
 }
 
 interface SupersessionProps {
-  readonly match: MatchBenchProps["match"];
-  readonly chain: MatchBenchProps["match"]["chain"];
+  readonly match: PartsPageProps["match"];
+  readonly chain: PartsPageProps["match"]["chain"];
 }
 
 /** What replaced the number. */
@@ -128,10 +128,10 @@ function Supersession({ match, chain }: SupersessionProps) {
 
 interface FitCardProps {
   readonly refused: boolean;
-  readonly found: NonNullable<MatchBenchProps["match"]["match"]>;
-  readonly part: MatchBenchProps["match"]["part"];
-  readonly match: MatchBenchProps["match"];
-  readonly problem: MatchBenchProps["problem"];
+  readonly found: NonNullable<PartsPageProps["match"]["match"]>;
+  readonly part: PartsPageProps["match"]["part"];
+  readonly match: PartsPageProps["match"];
+  readonly problem: PartsPageProps["problem"];
 }
 
 /** Whether the new part fits. */
@@ -164,10 +164,10 @@ function FitCard({ refused, found, part, match, problem }: FitCardProps) {
 }
 
 interface FromFileProps {
-  readonly part: MatchBenchProps["match"]["part"];
-  readonly match: MatchBenchProps["match"];
-  readonly text: MatchBenchProps["text"];
-  readonly problem: MatchBenchProps["problem"];
+  readonly part: PartsPageProps["match"]["part"];
+  readonly match: PartsPageProps["match"];
+  readonly text: PartsPageProps["text"];
+  readonly problem: PartsPageProps["problem"];
 }
 
 /** The new part from a file. */

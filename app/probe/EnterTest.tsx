@@ -8,7 +8,7 @@ import { memo, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { Fold } from "../ui/Fold";
 
-interface OwnReadingProps {
+interface EnterTestProps {
   readonly token: string;
   readonly settings: readonly string[];
   readonly points: readonly string[];
@@ -22,7 +22,7 @@ interface OwnReadingProps {
 }
 
 /** A reading nobody suggested: any test, any points, any set-up. */
-export const OwnReading = memo(function OwnReading(props: OwnReadingProps) {
+export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
   const [test, setTest] = useState<TestName>("light");
   const observation = observationOf(test);
   const { picks, hint } = wordingOf(test);
@@ -97,7 +97,7 @@ const ThingChoice = ({ title, items }: ThingChoiceProps) =>
   );
 
 /** What a test can be made at; none for those made at the vent. */
-function itemsFor({ pick, targets }: TestForm, { motors, relays, fuses, wires, things }: OwnReadingProps) {
+function itemsFor({ pick, targets }: TestForm, { motors, relays, fuses, wires, things }: EnterTestProps) {
   if (pick.kind === "answer") return historyOf.map((id) => ({ id, name: answerTitles[id] }));
   if (pick.kind !== "thing") return [];
   if (targets.other !== undefined) return things;

@@ -12,7 +12,6 @@ import { parseFaultId } from "@core/fault/faultId";
 import { notListed, repairText, theCar } from "@core/fault/repair";
 import { observationOf } from "@core/predict/observations/index";
 import { probedPoint } from "@core/predict/probedPoint";
-import type { CompiledCircuit, Variant } from "@core/predict/tables/compiledCircuit";
 import { perCircuit } from "@core/predict/tables/perCircuit";
 import { minutesText } from "@core/units/wording";
 import { versionOf } from "@db/repositories/jobVersion.server";
@@ -103,23 +102,14 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   }));
 }
 
-/** How likely each of some places was before anything was seen. */
-const priorAt = (placesOf: (variant: Variant) => readonly string[]) =>
-  perCircuit(({ variants }): ReadonlyMap<string, number> => {
-    const sums = new Map<string, number>();
-    for (const variant of variants)
-      for (const id of placesOf(variant)) sums.set(id, (sums.get(id) ?? 0) + variant.prior);
-    return sums;
-  });
-const partPriors = priorAt(({ fault }) => fault.parts);
-const piecePriors = priorAt(({ fault }) => fault.names.map(({ where }) => where));
+/** How likely each piece with faults of its own was before anything was seen. */
+const piecePriors = perCircuit(({ variants }): ReadonlyMap<string, number> => {
+  const sums = new Map<string, number>();
+  for (const { fault, prior } of variants)
+    for (const { where } of fault.names) sums.set(where, (sums.get(where) ?? 0) + prior);
+  return sums;
+});
 const boardOf = perCircuit(({ netlist }) => pathBoard(netlist));
-
-/** Parts the readings have all but cleared. */
-function clearedParts(engine: CompiledCircuit, { parts }: Pick<Diagnosis, "parts">): string[] {
-  const before = partPriors(engine);
-  return parts.flatMap(({ part, p }) => (part !== null && isCleared(p, before.get(part) ?? 0) ? [part] : []));
-}
 
 /** Belief in each piece: the faults whose id begins with it. */
 function pieceBeliefs(suspects: Diagnosis["suspects"]): ReadonlyMap<string, number> {
@@ -188,14 +178,14 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
 
 /** Everything the probe page shows of a job. */
 export function probeView(view: JobView) {
-  const { job, circuit, engine, stored, notes } = view;
+  const { job, circuit, stored, notes } = view;
   const numbers = activeNumbers(view);
   const diagnosis = diagnosisOf(view, probeOptions);
   const under = diagnosis.suspects
     .flatMap(({ fault, p }) => (fault !== null && p > 0.01 ? [fault] : []))
     .slice(0, assumedShown);
   const words = speedWords(activeReadings(view));
-  const cleared = clearedParts(engine, diagnosis);
+  const cleared = diagnosis.clearedParts;
   return {
     id: job.id,
     stage: job.stage,

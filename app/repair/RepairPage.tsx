@@ -10,9 +10,10 @@ import type { RepairData, RepairPageData } from "./repairView.server";
 import { StepLine } from "./StepLine";
 import { TickButton } from "./TickButton";
 import { TrayCard } from "./TrayCard";
+import { TicksProvider } from "./useTicks";
 import { WhereIsIt } from "./WhereIsIt";
 
-interface FitBenchProps {
+interface RepairPageProps {
   readonly jobId: number;
   readonly shelfId: string;
   readonly fit: RepairData;
@@ -20,7 +21,7 @@ interface FitBenchProps {
 }
 
 /** Way in and way back side by side with the tray: one line a step, ticked with one thumb. */
-export function RepairPage({ shelfId, fit, where }: FitBenchProps) {
+export function RepairPage({ jobId, shelfId, fit, where }: RepairPageProps) {
   const allOff = fit.steps.length > 0 && fit.steps.every(({ tick }) => tick);
   const [way, setWay] = useState<"in" | "back">(allOff ? "back" : "in");
   // Counted by hand where the plan's number is not what lies there; the thumb's button and the line's share it.
@@ -55,14 +56,16 @@ export function RepairPage({ shelfId, fit, where }: FitBenchProps) {
         {fit.targets.length === 0 && fit.steps.length === 0 ? (
           <p className="sheet-card p-4">Choose above what is to come out; the order follows.</p>
         ) : (
-          <RepairSteps
-            way={way}
-            setWay={setWay}
-            fit={fit}
-            nextIn={nextIn}
-            counted={counted}
-            nextBack={nextBack}
-          />
+          <TicksProvider jobId={jobId}>
+            <RepairSteps
+              way={way}
+              setWay={setWay}
+              fit={fit}
+              nextIn={nextIn}
+              counted={counted}
+              nextBack={nextBack}
+            />
+          </TicksProvider>
         )}
       </div>
       <LayOut fit={fit} where={where} shelfId={shelfId} />
@@ -96,7 +99,7 @@ const Thumb = ({ children }: { children: React.ReactNode }) => (
 interface RepairStepsProps {
   readonly way: "in" | "back";
   readonly setWay: Dispatch<SetStateAction<"in" | "back">>;
-  readonly fit: FitBenchProps["fit"];
+  readonly fit: RepairPageProps["fit"];
   readonly nextIn: RepairData["steps"][number] | undefined;
   readonly counted: (
     own: "in" | "back",
@@ -124,9 +127,9 @@ function RepairSteps({ way, setWay, fit, nextIn, counted, nextBack }: RepairStep
 }
 
 interface LayOutProps {
-  readonly fit: FitBenchProps["fit"];
-  readonly where: FitBenchProps["where"];
-  readonly shelfId: FitBenchProps["shelfId"];
+  readonly fit: RepairPageProps["fit"];
+  readonly where: RepairPageProps["where"];
+  readonly shelfId: RepairPageProps["shelfId"];
 }
 
 /** Tools, parts and the tray. */

@@ -1,6 +1,4 @@
-import { useRef } from "react";
-import { useFetcher } from "react-router";
-import { randomId } from "../text/randomId";
+import { useTicks } from "./useTicks";
 
 interface TickButtonProps {
   readonly step: string;
@@ -10,27 +8,16 @@ interface TickButtonProps {
   readonly children: React.ReactNode;
 }
 
-/** Ticks a step with its screws; the same tap sent twice is one tick, and it stands once it is stored. */
+/** Ticks a step with its screws; it stands once it is stored, and waits while the server is away. */
 export function TickButton({ step, way, screws, main = false, children }: TickButtonProps) {
-  const fetcher = useFetcher();
-  const token = useRef<string | null>(null);
-  const busy = fetcher.state !== "idle";
+  const { tick, isWaiting } = useTicks();
+  const busy = isWaiting({ step, way });
   return (
     <button
       type="button"
       disabled={busy}
       className={`btn text-left text-base ${main ? "btn-main w-full" : ""}`}
-      onClick={() => {
-        token.current ??= randomId();
-        void fetcher
-          .submit(
-            { intent: "tick", token: token.current, step, way, screws: String(screws) },
-            { method: "post" },
-          )
-          .then(() => {
-            token.current = null;
-          });
-      }}
+      onClick={() => tick(step, way, screws)}
     >
       <span aria-hidden="true">{busy ? "…" : "✓"}</span>
       <span className="min-w-0">{children}</span>
@@ -40,20 +27,16 @@ export function TickButton({ step, way, screws, main = false, children }: TickBu
 
 /** Takes a tick back. */
 export function UntickButton({ id }: { id: string }) {
-  const fetcher = useFetcher();
+  const { untick, isWaiting } = useTicks();
   return (
-    <fetcher.Form method="post">
-      <input type="hidden" name="id" value={id} />
-      <button
-        type="submit"
-        name="intent"
-        value="untick"
-        disabled={fetcher.state !== "idle"}
-        className="min-h-11 px-1 text-base underline"
-      >
-        undo
-      </button>
-    </fetcher.Form>
+    <button
+      type="button"
+      disabled={isWaiting({ id })}
+      className="min-h-11 px-1 text-base underline"
+      onClick={() => untick(id)}
+    >
+      undo
+    </button>
   );
 }
 

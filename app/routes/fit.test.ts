@@ -12,6 +12,7 @@ import * as estimateFile from "./estimateFile";
 import * as fit from "./fit";
 import * as parts from "./parts";
 import * as settings from "./settings";
+import * as ticks from "./ticks";
 import * as way from "./way";
 import * as wayFile from "./wayFile";
 
@@ -33,7 +34,13 @@ const fitPage = async (job = wagon): Promise<NonNullable<FitPage["fit"]>> => {
 };
 const post = (fields: Record<string, string>, job = wagon) => answer(fit.action, fields, job);
 const tick = (step: string, own: "in" | "back", screws: number, token = uuid()) =>
-  post({ intent: "tick", token, step, way: own, screws: String(screws) });
+  answer(ticks.action, { intent: "tick", token, step, way: own, screws: String(screws) }, wagon);
+const refusals = async (fields: Record<string, string>): Promise<readonly string[]> => {
+  const body = new URLSearchParams(fields);
+  const request = new Request("http://127.0.0.1/x", { method: "POST", body });
+  const told = await ticks.action({ request, params: { id: wagon } } as never);
+  return ((await told.json()) as { problems: string[] }).problems;
+};
 
 describe("the fit page", () => {
   test("goes in for what is chosen, by the way that is chosen, and tells minutes, tools and what else", async () => {
@@ -75,7 +82,7 @@ describe("the fit page", () => {
     const back = (await ticksOf(Number(wagon))).find(
       ({ step, way: own }) => step === "motor-screws" && own === "back",
     );
-    await post({ intent: "untick", id: back?.id ?? "" });
+    await answer(ticks.action, { intent: "untick", id: back?.id ?? "" }, wagon);
     expect((await fitPage()).tray.lying).toBe(11);
   });
 
@@ -91,11 +98,21 @@ describe("the fit page", () => {
     ]);
   });
 
+  test("a tick that waited on a phone is dated to when it was made", async () => {
+    const token = uuid();
+    const fields = { intent: "tick", token, step: "glove-box", way: "in", screws: "7", waitedSeconds: "600" };
+    await answer(ticks.action, fields, wagon);
+    const stored = (await ticksOf(Number(wagon))).find((own) => own.id === token);
+    expect(Date.now() - (stored?.takenAt.getTime() ?? 0)).toBeGreaterThan(590_000);
+    await answer(ticks.action, { intent: "untick", id: token }, wagon);
+  });
+
   test("what cannot be read, a step that is not there and a vehicle without a plan are refused", async () => {
-    expect((await post({ intent: "tick", token: "x", step: "flap", way: "in", screws: "1" })).status).toBe(
-      400,
-    );
-    expect((await tick("roof", "in", 0)).status).toBe(400);
+    const unread = { intent: "tick", token: "x", step: "flap", way: "in", screws: "1" };
+    expect(await refusals(unread)).toHaveLength(1);
+    expect(await refusals({ ...unread, token: uuid(), step: "roof" })).toEqual([
+      "The plan has no such step.",
+    ]);
     expect((await post({ intent: "choose", prefer: "quickest", targets: "" }, "9")).status).toBe(409);
     const page = await fit.loader(get("9", "sign=loud-bonnet&sign=nonsense"));
     expect(page.fit).toBeNull();

@@ -1,30 +1,20 @@
-import { stepIdSchema, testStepId } from "@core/access/plan";
+import { stepIdSchema } from "@core/access/plan";
 import { preferences } from "@core/access/route";
 import { type PlaceSign, placeSigns } from "@core/access/whereIsIt";
 import { addPlanNote, deletePlanNote, findPlan } from "@db/repositories/plans.server";
-import { addTick, deleteTick, setRepair, ticksOf } from "@db/repositories/repairs.server";
+import { setRepair } from "@db/repositories/repairs.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
 import { jobAt } from "../job/jobView.server";
 import { beginPlan } from "../repair/beginAccessPlan.server";
-import { measuredMinutes } from "../repair/measuredMinutes";
 import { NoPlan } from "../repair/NoPlan";
 import { RepairPage } from "../repair/RepairPage";
 import { repairPageView } from "../repair/repairView.server";
 import type { Route } from "./+types/fit";
 
 const token = z.uuid();
-const stepName = z.union([stepIdSchema, z.literal(testStepId)]);
 const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("choose"), prefer: z.enum(preferences), targets: z.string().max(400) }),
-  z.object({
-    intent: z.literal("tick"),
-    token,
-    step: stepName,
-    way: z.enum(["in", "back"]),
-    screws: z.coerce.number().int().min(0).max(99),
-  }),
-  z.object({ intent: z.literal("untick"), id: token }),
   z.object({
     intent: z.literal("note"),
     token,
@@ -61,24 +51,6 @@ export async function action({ params, request }: Route.ActionArgs) {
       await setRepair(job.id, { targets, prefer: sent.prefer });
       return { done: true };
     }
-    case "tick": {
-      const step = plan.steps.find(({ id }) => id === sent.step);
-      if (!step && sent.step !== testStepId) throw data("The plan has no such step.", { status: 400 });
-      const takenAt = new Date();
-      const before = (await ticksOf(job.id)).filter(({ way }) => way === sent.way).at(-1);
-      await addTick(job.id, circuit.id, {
-        id: sent.token,
-        step: sent.step,
-        way: sent.way,
-        screws: sent.screws,
-        minutes: step && before ? measuredMinutes(step.minutes, before.takenAt, takenAt) : null,
-        takenAt,
-      });
-      return { done: true };
-    }
-    case "untick":
-      await deleteTick(job.id, sent.id, new Date());
-      return { done: true };
     case "note":
       await addPlanNote(circuit.id, {
         id: sent.token,

@@ -17,7 +17,7 @@ beforeAll(async () => {
   id = await openDemoShop();
 });
 afterAll(async () => {
-  await detachPractice(id);
+  detachPractice(id);
   await closeDemoShop();
 });
 

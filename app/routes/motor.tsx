@@ -86,7 +86,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       break;
     }
     case "detach":
-      await detachPractice(job.id);
+      detachPractice(job.id);
   }
   return { problem: undefined };
 }

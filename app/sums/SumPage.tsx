@@ -8,7 +8,7 @@ import { Picture } from "../ui/Picture";
 import { SumFieldLine } from "./SumFieldLine";
 import { addressOf, askedBy } from "./sumAddress";
 
-interface SumBenchProps {
+interface SumPageProps {
   readonly sum: Sum;
   readonly job: number | null;
   readonly jobs: readonly { readonly id: number; readonly words: string }[];
@@ -16,7 +16,7 @@ interface SumBenchProps {
 }
 
 /** One sum: what is asked, what comes of it, its formula and its curve. What is typed stands in the address. */
-export function SumPage({ sum, job, jobs, starts }: SumBenchProps) {
+export function SumPage({ sum, job, jobs, starts }: SumPageProps) {
   const [query, setQuery] = useSearchParams();
   const asked = useMemo(() => askedBy(sum, query), [sum, query]);
   const outcome = useMemo(() => workSum(sum, asked), [sum, asked]);
@@ -128,7 +128,7 @@ function Result({ result }: { result: SumResult }) {
 
 interface FromJobProps {
   readonly job: number | null;
-  readonly jobs: SumBenchProps["jobs"];
+  readonly jobs: SumPageProps["jobs"];
   readonly starts: readonly SumStart[];
   readonly onTake: (start: SumStart) => void;
 }
@@ -270,12 +270,12 @@ function SumTable({ table }: SumTableProps) {
 }
 
 interface SumFormProps {
-  readonly sum: SumBenchProps["sum"];
+  readonly sum: SumPageProps["sum"];
   readonly asked: Record<string, Typed>;
   readonly problemAt: (field: string) => string | null;
   readonly ask: (next: Readonly<Record<string, Typed>>) => void;
-  readonly job: SumBenchProps["job"];
-  readonly jobs: SumBenchProps["jobs"];
+  readonly job: SumPageProps["job"];
+  readonly jobs: SumPageProps["jobs"];
   readonly own: SumStart[];
 }
 

@@ -6,7 +6,7 @@ import type { Reading, Test } from "../predict/reading";
 import { readingProblems } from "../predict/readingProblems";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import { perCircuit } from "../predict/tables/perCircuit";
-import { type Parsed, refused } from "../problem/problem";
+import { type Parsed, type Problem, refused } from "../problem/problem";
 import { type Belief, type PartBelief, partBelief, repairBelief } from "./belief/belief";
 import { type FaultCount, priorsFrom } from "./belief/learnedPrior";
 import { type Agreement, asIfTrue } from "./explain/asIfTrue";
@@ -20,7 +20,7 @@ import { indistinguishable } from "./tests/grouping";
 import { type Lookahead, lookahead } from "./tests/lookahead";
 import { type NextOptions, nextTests } from "./tests/nextTest";
 import type { Strategy } from "./tests/strategy";
-import { type Cleared, clearedParts } from "./verdict/cleared";
+import { type Cleared, clearedParts, partsCleared } from "./verdict/cleared";
 import { reachVerdict, type Verdict } from "./verdict/verdict";
 
 /** One suspect: a fault at its likeliest size, all its sizes' belief together. */
@@ -58,7 +58,9 @@ export interface Diagnosis {
   readonly conflicts: readonly Conflict[];
   /** Parts whose inside is left to the maker's procedure; absent where there are none. */
   readonly declined?: readonly Declined[];
-  /** Parts the readings cleared and why, where asked for. */
+  /** Parts the readings have all but cleared. */
+  readonly clearedParts: readonly string[];
+  /** What cleared each of them, where asked for. */
   readonly cleared?: readonly Cleared[];
   /** The looks to come, and the schools' minutes, where asked for. */
   readonly plan?: Lookahead;
@@ -94,6 +96,15 @@ const defaultLooks = 8;
 /** Suspects grouped and explained in full; the rest are too unlikely to matter. */
 const groupedSuspects = 12;
 
+/** What is wrong with readings for this circuit, by their places. */
+const problemsIn = (compiled: CompiledCircuit, readings: readonly Reading[]): Problem[] =>
+  readings.flatMap((reading, index) =>
+    readingProblems(compiled, reading).map((problem) => ({
+      ...problem,
+      path: `readings.${index}.${problem.path}`,
+    })),
+  );
+
 /**
  * Readings against a compiled circuit: what is suspected, what to replace, what to look at next.
  * Refuses readings that name what the circuit does not have.
@@ -103,13 +114,7 @@ export function diagnose(
   readings: readonly Reading[],
   options: DiagnoseOptions = {},
 ): Parsed<Diagnosis> {
-  const wrong = readings.flatMap((reading, index) =>
-    readingProblems(compiled, reading).map(({ code, path, message }) => ({
-      code,
-      path: `readings.${index}.${path}`,
-      message,
-    })),
-  );
+  const wrong = problemsIn(compiled, readings);
   if (wrong.length > 0) return refused(wrong);
   const priors = priorsFrom(compiled, options.counts, options.familyCounts);
   const repairs = options.repairs ?? [];
@@ -143,6 +148,7 @@ export function diagnose(
         ...own,
         reading: own.reading + before,
       })),
+      clearedParts: partsCleared(compiled, belief).map(({ part }) => part),
       ...(declined.length > 0 ? { declined } : {}),
       ...(options.explainAll ? { cleared: clearedParts(compiled, belief, support) } : {}),
       ...(options.plan ? { plan: lookahead(compiled, belief, next) } : {}),

@@ -32,16 +32,24 @@ const variantsByPart = perCircuit((compiled): ReadonlyMap<string, readonly numbe
   return found;
 });
 
-/**
- * Parts that stood under suspicion before anything was seen and no longer do, each with the reading that
- * spoke most against its faults as they are now believed.
- */
-export function clearedParts(compiled: CompiledCircuit, belief: Belief, support: Support): Cleared[] {
-  if (belief.readings.length === 0) return [];
+interface PartCleared {
+  readonly part: string;
+  readonly variants: readonly number[];
+}
+
+/** Parts that stood under suspicion before anything was seen and no longer do, with their faults. */
+export function partsCleared(compiled: CompiledCircuit, belief: Belief): PartCleared[] {
   return [...variantsByPart(compiled)].flatMap(([part, variants]) => {
     const now = variants.reduce((sum, variant) => sum + (belief.variants[variant] as number), 0);
     const before = variants.reduce((sum, variant) => sum + (compiled.variants[variant]?.prior ?? 0), 0);
-    if (!isCleared(now, before)) return [];
+    return isCleared(now, before) ? [{ part, variants }] : [];
+  });
+}
+
+/** The parts that are cleared, each with the reading that spoke most against its faults as they are now believed. */
+export function clearedParts(compiled: CompiledCircuit, belief: Belief, support: Support): Cleared[] {
+  if (belief.readings.length === 0) return [];
+  return partsCleared(compiled, belief).map(({ part, variants }) => {
     const own = readingOdds(support, variants);
     const others = othersOdds(support, variants);
     const ratios = own.map((odds, i) => (others[i] as number) / Math.max(1e-9, odds));
@@ -49,14 +57,12 @@ export function clearedParts(compiled: CompiledCircuit, belief: Belief, support:
     const likeliest = variants.reduce((best, variant) =>
       (belief.variants[variant] as number) > (belief.variants[best] as number) ? variant : best,
     );
-    return [
-      {
-        part,
-        by: cite(belief, worst),
-        fault: compiled.variants[likeliest]?.id ?? part,
-        expected: expectedAt(compiled, belief.readings[worst] as Reading, likeliest),
-        times: ratios[worst] as number,
-      },
-    ];
+    return {
+      part,
+      by: cite(belief, worst),
+      fault: compiled.variants[likeliest]?.id ?? part,
+      expected: expectedAt(compiled, belief.readings[worst] as Reading, likeliest),
+      times: ratios[worst] as number,
+    };
   });
 }

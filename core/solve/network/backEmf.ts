@@ -1,5 +1,6 @@
 import { type MotorConstants, speedSlope, steadySpeed } from "../../motor/motorConstants";
 import { lampAmps, lampSiemens, loadLamp } from "../tungstenLamp";
+import { gaussJordan } from "./gaussJordan";
 import type { Load } from "./load";
 
 /** Below this conductance (siemens) a load has no path to draw through. */
@@ -112,7 +113,7 @@ function newton(loads: readonly Load[], speeds: Float64Array, { drawn, siemens }
         return i === j ? slope + through : through;
       }),
     );
-    const step = solveSmall(jacobian, now.error);
+    const step = stepOf(jacobian, now.error);
     let scale = 1;
     for (let halving = 0; halving < 30; halving++) {
       const next = volts.map((volt, i) => volt - scale * (step[i] as number));
@@ -128,28 +129,11 @@ function newton(loads: readonly Load[], speeds: Float64Array, { drawn, siemens }
   return now.emf;
 }
 
-/** Gaussian elimination with partial pivoting for the handful of loads. */
-function solveSmall(matrix: number[][], right: readonly number[]): number[] {
-  const rows = matrix.map((row, i) => [...row, right[i] as number]);
-  const count = rows.length;
-  for (let column = 0; column < count; column++) {
-    let best = column;
-    for (let row = column + 1; row < count; row++) {
-      if (Math.abs(rows[row]?.[column] as number) > Math.abs(rows[best]?.[column] as number)) best = row;
-    }
-    [rows[column], rows[best]] = [rows[best] as number[], rows[column] as number[]];
-    const pivotRow = rows[column] as number[];
-    for (let row = column + 1; row < count; row++) {
-      const own = rows[row] as number[];
-      const factor = (own[column] as number) / (pivotRow[column] as number);
-      for (let j = column; j <= count; j++) own[j] = (own[j] as number) - factor * (pivotRow[j] as number);
-    }
-  }
-  const x = new Array<number>(count).fill(0);
-  for (let row = count - 1; row >= 0; row--) {
-    let sum = rows[row]?.[count] as number;
-    for (let j = row + 1; j < count; j++) sum -= (rows[row]?.[j] as number) * (x[j] as number);
-    x[row] = sum / (rows[row]?.[row] as number);
-  }
-  return x;
+/** The step that takes the error away, to first order. */
+function stepOf(jacobian: readonly (readonly number[])[], error: readonly number[]): number[] {
+  const count = error.length;
+  const width = count + 1;
+  const matrix = Float64Array.from(jacobian.flatMap((row, i) => [...row, error[i] as number]));
+  gaussJordan(matrix, count, width);
+  return error.map((_, i) => matrix[i * width + count] as number);
 }
