@@ -42,6 +42,27 @@ test("a screw left over is called before the panel closes", async ({ page }) => 
   await expect(page.getByText(/Before this closes/)).toHaveCount(0);
 });
 
+test("a tick made while the server is away survives a reload and is stored once it answers", async ({
+  page,
+}) => {
+  let away = true;
+  await page.route("**/ticks", (route) => (away ? route.abort() : route.continue()));
+  page.on("dialog", (dialog) => void dialog.accept());
+  await page.goto("/jobs/16/fit");
+  await page.waitForLoadState("networkidle");
+  const line = page.locator('[data-way="in"] [data-step="flap"]');
+  await line.getByRole("button", { name: /^off\b/ }).click();
+  await expect(page.getByText(/One tick waits on this device/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/One tick waits on this device/)).toBeVisible();
+  await expect(line.getByRole("button", { name: "undo" })).toBeHidden();
+  away = false;
+  await expect(line.getByRole("button", { name: "undo" })).toBeVisible();
+  await page.reload();
+  await line.getByRole("button", { name: "undo" }).click();
+  await expect(line.getByRole("button", { name: /^off\b/ })).toBeVisible();
+});
+
 test("the part in hand against the one that was there: adapted, wrong, overridden in words", async ({
   page,
 }) => {
