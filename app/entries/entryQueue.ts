@@ -1,4 +1,4 @@
-/** Something entered on a page: the fields of its form, kept until the server has it on disk. */
+/** The form fields of one entry, kept in the browser until the server has stored them. */
 export interface Entry {
   /** The same entry sent twice is stored once. */
   readonly id: string;

@@ -108,7 +108,7 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
   );
 }
 
-/** What keeps the estimate from being stored, and why it was not. */
+/** Errors: figures that cannot be read, and the reason the server refused to store the estimate. */
 const EditorProblems = ({ whole, problem }: { readonly whole: boolean; readonly problem: string | null }) => (
   <>
     {!whole && (

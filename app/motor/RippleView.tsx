@@ -4,9 +4,9 @@ import { useRevalidator } from "react-router";
 import type { MotorPageData } from "./motorPageView.server";
 import type { RecordingLine } from "./motorView.server";
 import { RecordingActions } from "./RecordingActions";
-import { RecordingImport } from "./RecordingImport";
 import { RippleFigures } from "./RippleFigures";
 import { RipplePictures } from "./RipplePictures";
+import { RecordingImport } from "./recording/RecordingImport";
 import type { RippleLine } from "./rippleLine";
 
 const humpsOf = (lines: readonly RecordingLine[]): RippleLine[] =>

@@ -20,7 +20,7 @@ import { priceText } from "../text/money";
 import { actWords, bayAt, customerSays } from "./bayView.server";
 import { inSlices } from "./inSlices.server";
 
-/** Debriefs of a circuit's finished cases, by case; the longest unused goes first. */
+/** Cached debriefs of a circuit's finished cases, by case id. */
 const debriefs = perCircuit(() => new LRUCache<string, Promise<Debrief>>({ max: debriefsKept }));
 const debriefsKept = 50;
 

@@ -14,7 +14,7 @@ import { attachPractice, detachPractice } from "../motor/instruments.server";
 import { motorPageView } from "../motor/motorPageView.server";
 import { motorPart, wholeNetlist } from "../motor/motorView.server";
 import { RippleView } from "../motor/RippleView";
-import { SoundView } from "../motor/SoundView";
+import { SoundView } from "../motor/sound/SoundView";
 import type { Route } from "./+types/motor";
 
 const short = z.string().max(64);

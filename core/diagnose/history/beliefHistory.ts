@@ -19,7 +19,7 @@ export interface Past {
 /** Suspects counted together. */
 export interface SuspectGroup {
   readonly repair: Repair;
-  /** True for faults of noise, feel and air alone: a motor that squeals and one that is dead are two suspects. */
+  /** True for purely mechanical faults. A squealing motor and a dead one are listed as two suspects. */
   readonly mechanical: boolean;
 }
 

@@ -25,7 +25,10 @@ export function fitCostMinor(compiled: CompiledCircuit, repair: Repair, costs: S
 
 const fitCosts = perCircuitAnd<StoppingCosts, Map<Repair, number>>(() => new Map());
 
-/** The kind a repair is priced by: a part's own, else a plug, a wire or the car; `unknown`, as records write it, for an id the circuit does not have. */
+/**
+ * The kind that sets a repair's price: the part's own kind, `connector`, `wire` or `car`.
+ * @returns `unknown`, as stored records spell it, for an id that is not in the circuit
+ */
 export function repairKind(circuit: Circuit, id: string): string {
   const part = circuit.parts.find((candidate) => candidate.id === id);
   if (part) return part.kind;

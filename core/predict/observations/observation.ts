@@ -25,7 +25,7 @@ export type OddsAt = (variant: number, sample: number, out: Float64Array) => voi
 /** A display by table row and sample: volts, ohms or amps. Infinity stands for an open circuit. */
 export type DisplayAt = (row: number, sample: number) => number;
 
-/** What a file says of its test. `T` is the test, `R` its reading, `C` its result. */
+/** What each test's file must define. `T` is the test, `R` its reading, `C` its result. */
 interface Facts<T, R, C> {
   /** Minutes once there, from the format's table. */
   readonly minutes: number;
