@@ -1,160 +1,18 @@
 import { resolve } from "node:path";
-import { type ParseArgsConfig, parseArgs } from "node:util";
-import { parseCircuit } from "@core/circuit/parseCircuit";
-import { diagnoseCase } from "@core/formats/diagnoseCase";
 import { CircuitCache } from "@core/predict/tables/circuitCache";
-import { diagnosisReport } from "@words/diagnosisReport";
-import { BadInput, parseJson, readInput, recordingFrom } from "./input";
-import { shippedCircuits } from "./library";
-import { accept, diagnosisLines, matchLines, pointLines, print, rippleLines, routeLines } from "./output";
-import { checkFile } from "./verbs/check";
-import { listFaults } from "./verbs/faults";
-import { rippleOf } from "./verbs/humps";
-import { attachInstrument } from "./verbs/instrument";
-import { answerLines } from "./verbs/lines";
-import { matchFrom } from "./verbs/match";
-import { priceFrom } from "./verbs/price";
-import { routeFrom } from "./verbs/route";
-import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
+import { runCommand } from "./command";
 
-const usage =
-  "usage: airway check|solve|faults|diagnose|spice|humps|route|match|price|instrument FILE [options], airway lines (FILE - is standard input)";
-
-const flags = {
-  text: { type: "boolean" },
-  key: { type: "string" },
-  engine: { type: "boolean" },
-  setting: { type: "string" },
-  selector: { type: "string", multiple: true },
-  fault: { type: "string" },
-  unplugged: { type: "string", multiple: true },
-  bridged: { type: "string", multiple: true },
-  "lamp-for": { type: "string" },
-  plan: { type: "boolean" },
-  "volts-per-amp": { type: "string" },
-  bars: { type: "string" },
-  poles: { type: "string" },
-  "amps-per-volt": { type: "string" },
-  "shunt-ohms": { type: "string" },
-  rpm: { type: "string" },
-  "about-rpm": { type: "string" },
-  "chopping-hz": { type: "string" },
-  "rate-hz": { type: "string" },
-  column: { type: "string" },
-  to: { type: "string" },
-  prefer: { type: "string" },
-  done: { type: "string" },
-  circuit: { type: "string" },
-  part: { type: "string" },
-  against: { type: "string" },
-  port: { type: "string" },
-} as const satisfies ParseArgsConfig["options"];
-
-const pointFlags = ["key", "engine", "setting", "selector", "fault", "unplugged", "bridged", "lamp-for"];
-/** Flags each verb takes beside `--text`. */
-const flagsOf: Readonly<Record<string, readonly string[]>> = {
-  check: [],
-  solve: pointFlags,
-  spice: pointFlags,
-  faults: [],
-  diagnose: ["plan"],
-  humps: [
-    "volts-per-amp",
-    "amps-per-volt",
-    "shunt-ohms",
-    "bars",
-    "poles",
-    "rpm",
-    "about-rpm",
-    "chopping-hz",
-    "rate-hz",
-    "column",
-  ],
-  route: ["to", "prefer", "done"],
-  match: ["circuit", "part", "against"],
-  price: [],
-  instrument: ["fault", "key", "engine", "setting", "port"],
-  lines: [],
-};
-const root = resolve(process.env.AIRWAY_ROOT ?? process.cwd());
-
-function readArguments(argv: string[]) {
-  try {
-    return parseArgs({ args: argv, options: flags, allowPositionals: true });
-  } catch (error) {
-    throw new BadInput(`${(error as Error).message.split("\n")[0]}; ${usage}`);
-  }
-}
-
-async function run(argv: string[]): Promise<void> {
-  const { values, positionals } = readArguments(argv);
-  const [verb, file, extra] = positionals;
-  const library = shippedCircuits(root);
-  const stray = Object.keys(values).find((flag) => flag !== "text" && !flagsOf[verb ?? ""]?.includes(flag));
-  if (stray) throw new BadInput(`--${stray} is not an option of ${verb ?? "airway"}; ${usage}`);
-  if (verb === "lines" && file === undefined) return answerLines(process.stdin, process.stdout, library);
-  if (verb === undefined || file === undefined || extra !== undefined) throw new BadInput(usage);
-  if (!(verb in flagsOf) || verb === "lines")
-    throw new BadInput(`unknown verb ${JSON.stringify(verb)}; ${usage}`);
-  const text = values.text ?? false;
-  if (verb === "humps") {
-    const ripple = accept(rippleOf(file, recordingFrom(file), values));
-    return print(ripple, text ? rippleLines(ripple) : null);
-  }
-  const input = accept(parseJson(readInput(file)));
-  switch (verb) {
-    case "check": {
-      const checked = accept(checkFile(input, library));
-      return print(checked, text ? [`ok ${checked.format} ${checked.id ?? ""}`] : null);
-    }
-    case "solve": {
-      const point = accept(solveCircuit(accept(parseCircuit(input)), values as SolveOptions));
-      return print(point, text ? pointLines(point) : null);
-    }
-    case "spice": {
-      process.stdout.write(accept(spiceCircuit(accept(parseCircuit(input)), values as SolveOptions)));
-      return;
-    }
-    case "instrument":
-      return attachInstrument(accept(parseCircuit(input)), values);
-    case "route": {
-      const route = accept(routeFrom(input, values));
-      return print(route, text ? routeLines(route) : null);
-    }
-    case "match": {
-      const { circuit, part, against } = values;
-      if (!circuit || !part || !against)
-        throw new BadInput("match: expected --circuit CIRCUIT --part R1 --against OLD");
-      const other = (own: string): unknown => accept(parseJson(readInput(own)));
-      const match = accept(matchFrom({ circuit: other(circuit), part, old: other(against), fresh: input }));
-      return print(match, text ? matchLines(match) : null);
-    }
-    case "price":
-      return print(accept(priceFrom(input)), null);
-    case "faults": {
-      const faults = accept(listFaults(accept(parseCircuit(input))));
-      return print(
-        faults,
-        text ? faults.map(({ fault, prior }) => `${fault}\t${prior.toExponential(2)}`) : null,
-      );
-    }
-    default: {
-      const diagnosis = accept(
-        diagnoseCase(input, library, new CircuitCache(1), { explainAll: true, plan: values.plan ?? false }),
-      );
-      return print(diagnosisReport(diagnosis), text ? diagnosisLines(diagnosis) : null);
-    }
-  }
-}
+/** Compiled circuits kept while `lines` runs. */
+const circuitsKept = 12;
 
 process.stdout.on("error", (error: NodeJS.ErrnoException) => {
   if (error.code === "EPIPE") process.exit(0);
   throw error;
 });
-try {
-  await run(process.argv.slice(2));
-} catch (error) {
-  if (!(error instanceof BadInput)) throw error;
-  process.stderr.write(`airway: ${error.message.replaceAll("\n", " ")}\n`);
-  process.exitCode = 2;
-}
+process.exitCode = await runCommand(process.argv.slice(2), {
+  root: resolve(process.env.AIRWAY_ROOT ?? process.cwd()),
+  input: process.stdin,
+  output: process.stdout,
+  errors: process.stderr,
+  circuits: new CircuitCache(circuitsKept),
+});

@@ -1,4 +1,5 @@
 import { readFileSync, statSync } from "node:fs";
+import type { Readable } from "node:stream";
 import { type Parsed, refused } from "@core/problem/problem";
 
 /** Files and lines longer than this are refused before they are parsed. */
@@ -7,19 +8,29 @@ export const mostBytes = 4 * 1024 * 1024;
 /** Bad input: one line on standard error, exit status 2. */
 export class BadInput extends Error {}
 
-const tooLarge = (bytes: number): string => `input: at most ${mostBytes} bytes are read, got ${bytes}`;
+const tooLarge = (bytes: number | "more"): string =>
+  `input: at most ${mostBytes} bytes are read, got ${bytes}`;
 
-/** Reads a file, or standard input for `-`. */
-export function readInput(file: string): string {
+/** Reads standard input up to the limit. A pipe that is not ready yet is waited for. */
+async function standardInput(input: Readable): Promise<Buffer> {
+  const chunks: Buffer[] = [];
+  let bytes = 0;
+  for await (const chunk of input) {
+    const buffer = Buffer.from(chunk as Buffer | string);
+    bytes += buffer.length;
+    if (bytes > mostBytes) throw new BadInput(tooLarge("more"));
+    chunks.push(buffer);
+  }
+  return Buffer.concat(chunks);
+}
+
+/** Reads a file, or for `-` standard input. */
+export async function readInput(file: string, input: Readable): Promise<string> {
   try {
-    if (file !== "-") {
-      const { size } = statSync(file);
-      if (size > mostBytes) throw new BadInput(tooLarge(size));
-      return readFileSync(file, "utf8");
-    }
-    const text = readFileSync(0);
-    if (text.length > mostBytes) throw new BadInput(tooLarge(text.length));
-    return text.toString("utf8");
+    if (file === "-") return (await standardInput(input)).toString("utf8");
+    const { size } = statSync(file);
+    if (size > mostBytes) throw new BadInput(tooLarge(size));
+    return readFileSync(file, "utf8");
   } catch (error) {
     if (error instanceof BadInput) throw error;
     throw new BadInput(`${file}: cannot be read (${(error as NodeJS.ErrnoException).code ?? "error"})`);

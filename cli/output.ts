@@ -1,3 +1,4 @@
+import type { Writable } from "node:stream";
 import type { Route } from "@core/access/route";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { notListed, repairText } from "@core/fault/repair";
@@ -20,8 +21,8 @@ export function accept<T>(parsed: Parsed<T>): T {
 }
 
 /** Writes JSON, or lines of text with `--text`. */
-export function print(value: unknown, text: readonly string[] | null): void {
-  process.stdout.write(text ? `${text.join("\n")}\n` : `${JSON.stringify(value, null, 2)}\n`);
+export function print(output: Writable, value: unknown, text: readonly string[] | null): void {
+  output.write(text ? `${text.join("\n")}\n` : `${JSON.stringify(value, null, 2)}\n`);
 }
 
 /** An operating point for people: volts by point, then what flows. */

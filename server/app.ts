@@ -10,7 +10,8 @@ import express, { type Express } from "express";
 import helmet from "helmet";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
-import { compileOn } from "../app/engine/engine.server";
+import { compileOn } from "../app/engine/compileThread.server";
+import { compileHere, compileWith } from "../app/engine/engine.server";
 import { warmUp } from "../app/job/warmUp.server";
 import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
@@ -121,7 +122,7 @@ async function backUpAtNight(): Promise<void> {
 export async function start({ root }: { root: string }): Promise<void> {
   const host = process.env.AIRWAY_HOST ?? "127.0.0.1";
   const port = Number(process.env.AIRWAY_PORT ?? 4310);
-  compileOn(join(root, "build", "server", "engineWorker.mjs"));
+  compileWith(compileOn(join(root, "build", "server", "engineWorker.mjs")) ?? compileHere);
   layOutOn(join(root, "build", "server", "layoutWorker.mjs"));
   const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
   const app = await createApp({ host, root });

@@ -1,53 +1,30 @@
-import { existsSync } from "node:fs";
 import type { Circuit } from "@core/circuit/circuit";
 import { CircuitCache } from "@core/predict/tables/circuitCache";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
-import { reportTrouble } from "../shell/log.server";
-import { WorkerThread } from "../shell/workerThread.server";
-import type { EngineNews, EngineTask } from "./engineWorker";
 
 /** Compiled circuits kept in memory. */
 const circuitsKept = 20;
 const cache = new CircuitCache(circuitsKept);
 const compiling = new WeakMap<CompiledCircuit, Promise<CompiledCircuit>>();
 
-/** The thread circuits are compiled on; null where there is none, and requests compile their own. */
-let thread: WorkerThread<EngineTask, EngineNews> | null = null;
+/** Solves the tables of a circuit's usual set-ups. */
+export type CompileTables = (compiled: CompiledCircuit) => void | Promise<void>;
 
-/** Lets circuits be compiled on a thread of their own. */
-export function compileOn(file: string): void {
-  if (!existsSync(file)) return;
-  thread ??= new WorkerThread(file, (cause) => {
-    thread = null;
-    reportTrouble(
-      cause,
-      "The part of Airway that prepares circuits has stopped. Nothing is lost, but opening a circuit takes longer until Airway is restarted.",
-    );
-  });
-}
-
-async function compileThere(
-  on: WorkerThread<EngineTask, EngineNews>,
-  compiled: CompiledCircuit,
-): Promise<void> {
-  const setups = compiled.usualSetups();
-  await on.ask({ circuit: compiled.netlist.circuit }, (news) => {
-    if ("problem" in news) throw new Error(news.problem);
-    const setup = "parts" in news ? setups[news.setup] : undefined;
-    if ("parts" in news && setup) compiled.table(setup).adopt(news.parts);
-    return "ready" in news;
-  });
-}
-
-function compileHere(compiled: CompiledCircuit): void {
+/** Solves the tables in the request that asks for them. */
+export const compileHere: CompileTables = (compiled) => {
   for (const setup of compiled.usualSetups()) compiled.table(setup).complete();
+};
+
+let compileTables = compileHere;
+
+/** Says how tables are solved from now on. */
+export function compileWith(way: CompileTables): void {
+  compileTables = way;
 }
 
 async function compile(compiled: CompiledCircuit): Promise<CompiledCircuit> {
-  // A thread that died has been reported; the work is done here, slower.
-  if (thread) await compileThere(thread, compiled).catch(() => compileHere(compiled));
-  else compileHere(compiled);
+  await compileTables(compiled);
   return compiled;
 }
 

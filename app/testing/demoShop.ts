@@ -4,12 +4,15 @@ import { join } from "node:path";
 import { closeDatabase } from "@db/database.server";
 import { addJob } from "@db/repositories/jobs.server";
 import { openDemoDatabase } from "@db/testing/demoDatabase";
+import { adoptSharedTables } from "../../core/testing/sharedTables";
+import { compileWith } from "../engine/engine.server";
 
 let folder = "";
 let job = 0;
 
 /** Opens the demo workshop in a data folder of its own, with a new job on the four-speed van; returns its number. */
 export async function openDemoShop(): Promise<number> {
+  compileWith(adoptSharedTables);
   folder = mkdtempSync(join(tmpdir(), "airway-routes-"));
   process.env.AIRWAY_ZONE = "UTC";
   const store = await openDemoDatabase(folder, new Date("2026-11-24T10:00:00Z"));

@@ -1,3 +1,4 @@
+import type { Writable } from "node:stream";
 import type { Circuit } from "@core/circuit/circuit";
 import { faultFromId } from "@core/fault/fault";
 import { PracticeInstrument } from "@core/instrument/practiceInstrument";
@@ -22,7 +23,11 @@ const usualPort = 5025;
  * A simulated meter, clamp and scope on a circuit with a fault in it, speaking SCPI on a loopback port until it is stopped.
  * Writes the port and what it calls itself as one line of JSON.
  */
-export async function attachInstrument(circuit: Circuit, flags: InstrumentFlags): Promise<void> {
+export async function attachInstrument(
+  circuit: Circuit,
+  flags: InstrumentFlags,
+  output: Writable,
+): Promise<void> {
   const netlist = accept(buildNetlist(circuit));
   const fault = flags.fault === undefined ? null : accept(faultFromId(netlist, flags.fault));
   const port = flags.port === undefined ? usualPort : Number(flags.port);
@@ -47,7 +52,5 @@ export async function attachInstrument(circuit: Circuit, flags: InstrumentFlags)
     const { code = "error" } = error as NodeJS.ErrnoException;
     throw new BadInput(`--port: ${port} cannot be listened on (${code})`);
   });
-  process.stdout.write(
-    `${JSON.stringify({ port: served.port, identity: "Airway,Practice instrument,0,1" })}\n`,
-  );
+  output.write(`${JSON.stringify({ port: served.port, identity: "Airway,Practice instrument,0,1" })}\n`);
 }

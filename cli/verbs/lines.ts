@@ -2,12 +2,10 @@ import { createInterface } from "node:readline";
 import type { Readable, Writable } from "node:stream";
 import { diagnoseCase } from "@core/formats/diagnoseCase";
 import type { CircuitLibrary } from "@core/formats/library";
-import { CircuitCache } from "@core/predict/tables/circuitCache";
+import type { CircuitCache } from "@core/predict/tables/circuitCache";
 import { problemText } from "@core/problem/problem";
 import { diagnosisReport } from "@words/diagnosisReport";
 import { parseJson } from "../input";
-
-const circuitsKept = 12;
 
 /** One line's answer: a diagnosis, or what was wrong with the line. */
 export function answerLine(line: string, library: CircuitLibrary, cache: CircuitCache): unknown {
@@ -23,8 +21,12 @@ export function answerLine(line: string, library: CircuitLibrary, cache: Circuit
 }
 
 /** Reads a case a line and writes a diagnosis a line, in order, until the input ends. */
-export async function answerLines(input: Readable, output: Writable, library: CircuitLibrary): Promise<void> {
-  const cache = new CircuitCache(circuitsKept);
+export async function answerLines(
+  input: Readable,
+  output: Writable,
+  library: CircuitLibrary,
+  cache: CircuitCache,
+): Promise<void> {
   for await (const line of createInterface({ input, crlfDelay: Number.POSITIVE_INFINITY })) {
     if (line.trim() === "") continue;
     const written = output.write(`${JSON.stringify(answerLine(line, library, cache))}\n`);

@@ -50,8 +50,12 @@ interface Compared {
   readonly worstAmps: number;
 }
 
-async function compare(netlist: Netlist, setup: Setup, changes: readonly Change[]): Promise<Compared | null> {
-  const solver = new PointSolver(netlist);
+async function compare(
+  netlist: Netlist,
+  solver: PointSolver,
+  setup: Setup,
+  changes: readonly Change[],
+): Promise<Compared | null> {
   const solved = solver.solve(nominalValues(netlist), setupState(netlist, setup), changes);
   if (solved.buzzing.includes(1)) return null;
   const { text, nodes } = spiceNetlist(netlist, setup, changes);
@@ -88,6 +92,7 @@ function someFaults(netlist: Netlist, count: number): string[] {
 
 describe.each(shippedIds)("ngspice on %s", (id) => {
   const netlist = shippedNetlist(id);
+  const solver = new PointSolver(netlist);
   const setups: Setup[] = [
     ...netlist.circuit.settings.flatMap((setting) => [
       { key: "run" as const, setting },
@@ -104,7 +109,7 @@ describe.each(shippedIds)("ngspice on %s", (id) => {
 
   test("agrees to 1 mV and 1 mA or a millionth on the healthy circuit, all keys and settings", async () => {
     for (const setup of setups) {
-      const compared = await compare(netlist, setup, []);
+      const compared = await compare(netlist, solver, setup, []);
       const far = (compared?.worstVolts ?? 0) > 1e-3 || (compared?.worstAmps ?? 0) > 1e-3;
       expect({ setup, far }).toEqual({ setup, far: false });
       expect(compared?.nodes).toBeGreaterThan(5);
@@ -117,7 +122,7 @@ describe.each(shippedIds)("ngspice on %s", (id) => {
       const placed = faultFromId(netlist, fault);
       if (!placed.ok) throw new Error(fault);
       for (const setting of netlist.circuit.settings.slice(1)) {
-        const compared = await compare(netlist, { key: "run", setting }, placed.value.changes);
+        const compared = await compare(netlist, solver, { key: "run", setting }, placed.value.changes);
         if (!compared) continue;
         states += 1;
         expect({ fault, setting, far: compared.worstVolts > 1e-3 }).toEqual({ fault, setting, far: false });

@@ -1,15 +1,14 @@
-import { existsSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { deserialize, serialize } from "node:v8";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import { type Repair, repairText } from "../fault/repair";
 import type { Reading } from "../predict/reading";
 import { CompiledCircuit } from "../predict/tables/compiledCircuit";
-import type { TableParts } from "../predict/tables/setupTable";
 import { problemText } from "../problem/problem";
 import { buildNetlist } from "../solve/buildNetlist";
 import type { Netlist } from "../solve/netlist/netlist";
+import { adoptSharedTables } from "./sharedTables";
 
 const folder = join(process.cwd(), "demo", "circuits");
 
@@ -37,24 +36,6 @@ export const shippedNetlist = (id: string): Netlist => netlistOf(shippedCircuit(
 
 const compiled = new Map<string, CompiledCircuit>();
 
-/** The tables of a circuit's usual set-ups, solved once a run of the tests and read by every other suite. */
-function shareTables(id: string, engine: CompiledCircuit): void {
-  const shared = process.env.AIRWAY_TEST_SHARED;
-  if (!shared) return;
-  const file = join(shared, `tables-${id}`);
-  const tables = engine.usualSetups().map((setup) => engine.table(setup));
-  if (existsSync(file)) {
-    const parts = deserialize(readFileSync(file)) as TableParts[];
-    for (const [index, table] of tables.entries()) table.adopt(parts[index] as TableParts);
-    return;
-  }
-  for (const table of tables) table.complete();
-  // Suites run side by side: each renames a whole file into place, and whichever comes last is as good as the first.
-  const own = `${file}-${process.pid}`;
-  writeFileSync(own, serialize(tables.map((table) => table.parts())));
-  renameSync(own, file);
-}
-
 /** A shipped circuit compiled, its usual tables solved; once for all suites of a run. */
 export function shippedEngine(id: string): CompiledCircuit {
   const known = compiled.get(id);
@@ -62,7 +43,7 @@ export function shippedEngine(id: string): CompiledCircuit {
   const netlist = buildNetlist(shippedCircuit(id), { lumpWires: true });
   if (!netlist.ok) throw new Error(id);
   const made = new CompiledCircuit(netlist.value);
-  shareTables(id, made);
+  adoptSharedTables(made);
   compiled.set(id, made);
   return made;
 }

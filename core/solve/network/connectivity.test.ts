@@ -46,11 +46,14 @@ describe("which nodes hang together", () => {
         const ends = links.flat();
         const { of, count, pins } = groupsOf(size, ends);
         const grounded = reached(size, ends, -1);
-        for (let node = 0; node < size; node++) {
-          expect(of[node] === 0).toBe(grounded.has(node));
-          const own = reached(size, ends, node);
-          for (let other = 0; other < size; other++) expect(of[node] === of[other]).toBe(own.has(other));
-        }
+        const nodes = Array.from({ length: size }, (_, node) => node);
+        expect(nodes.map((node) => of[node] === 0)).toEqual(nodes.map((node) => grounded.has(node)));
+        expect(nodes.map((node) => nodes.map((other) => of[node] === of[other]))).toEqual(
+          nodes.map((node) => {
+            const own = reached(size, ends, node);
+            return nodes.map((other) => own.has(other));
+          }),
+        );
         expect(pins).toHaveLength(count - 1);
         for (const [i, pin] of pins.entries()) expect(of[pin]).toBe(i + 1);
       }),
