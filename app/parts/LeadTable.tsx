@@ -1,8 +1,8 @@
-import type { LeadMap } from "@core/match/spliceLeads";
 import { ampsText } from "@core/units/wording";
+import type { PartsData } from "./partsView.server";
 
 /** Which lead meets which wire, what flows there, and the joint for it. */
-export function LeadTable({ leads, plug }: { leads: LeadMap; plug: string }) {
+export function LeadTable({ leads, plug }: { leads: NonNullable<PartsData["leads"]>; plug: string }) {
   return (
     <section aria-labelledby="leads" className="sheet-card p-3 text-base">
       <h2 id="leads" className="font-bold">
@@ -21,7 +21,7 @@ export function LeadTable({ leads, plug }: { leads: LeadMap; plug: string }) {
               {joint.wire.mm2} mm²
             </span>
             <span className="block text-soft">
-              to {joint.terminal}; {ampsText(joint.amps)} at most, the lead stands{" "}
+              to {joint.terminal}; {ampsText(joint.amps)} at most, the lead carries{" "}
               {joint.leadStandsAmps.toFixed(0)} A; {joint.crimp}
             </span>
             {joint.warnings.map((words) => (
@@ -33,8 +33,8 @@ export function LeadTable({ leads, plug }: { leads: LeadMap; plug: string }) {
         ))}
       </ul>
       <p className="mt-1 text-soft">
-        Negative off first. Stagger the joints, tug each, seal each; prove every speed before the tape goes
-        on.
+        Disconnect the battery negative first. Stagger the joints, tug each one and seal it. Try every speed
+        before the tape goes on.
       </p>
     </section>
   );

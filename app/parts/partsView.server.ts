@@ -6,6 +6,7 @@ import { leadMap, plugOf } from "@core/match/spliceLeads";
 import { plainNumber, supersededBy } from "@core/match/supersession";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
+import { leadMapWords, partMatchWords } from "@words/partMatchWords";
 import { repairName } from "@words/partName";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
@@ -69,9 +70,9 @@ export async function partsView(job: Job, circuit: Circuit, asked: string | null
     fresh,
     chain: chain?.chain ?? [],
     circle: chain?.kind === "circle",
-    match,
+    match: match && partMatchWords(match),
     plug,
-    leads,
+    leads: leads && leadMapWords(leads),
     overrides: overrides.map(({ feature, words, at }) => ({
       feature,
       words,

@@ -1,9 +1,10 @@
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { mostAmps } from "@core/match/newPart";
 import { parsePart } from "@core/match/partDescription";
-import { matchParts, type PartMatch } from "@core/match/partMatch";
-import { type LeadMap, leadMap, plugOf } from "@core/match/spliceLeads";
+import { matchParts } from "@core/match/partMatch";
+import { leadMap, plugOf } from "@core/match/spliceLeads";
 import { type Parsed, quoted, refused } from "@core/problem/problem";
+import { leadMapWords, partMatchWords } from "@words/partMatchWords";
 
 /** The options of `match` as they come from the command line, their files read. */
 export interface MatchInput {
@@ -14,9 +15,9 @@ export interface MatchInput {
 }
 
 /** What `match` prints: the parts compared, and where the new one has leads, the splice. */
-export interface MatchAnswer extends PartMatch {
-  readonly leads: LeadMap | null;
-}
+export type MatchAnswer = ReturnType<typeof partMatchWords> & {
+  readonly leads: ReturnType<typeof leadMapWords> | null;
+};
 
 /** Old part against new, in a circuit. */
 export function matchFrom({ circuit: input, part, old, fresh }: MatchInput): Parsed<MatchAnswer> {
@@ -33,10 +34,10 @@ export function matchFrom({ circuit: input, part, old, fresh }: MatchInput): Par
   return {
     ok: true,
     value: {
-      ...matchParts(circuit.value, part, was.value, now.value),
+      ...partMatchWords(matchParts(circuit.value, part, was.value, now.value)),
       leads:
         now.value.leads && plug
-          ? leadMap(circuit.value, plug, now.value.leads, mostAmps(circuit.value))
+          ? leadMapWords(leadMap(circuit.value, plug, now.value.leads, mostAmps(circuit.value)))
           : null,
     },
   };

@@ -19,15 +19,40 @@ export interface LeadJoint {
   /** The most that flows there in any setting, and what the lead stands. */
   readonly amps: number;
   readonly leadStandsAmps: number;
-  readonly crimp: string;
-  readonly warnings: readonly string[];
+  readonly crimp: Crimp;
+  readonly warnings: readonly LeadWarning[];
 }
+
+/** What to mind at a joint: colours that differ, a thinner lead, a pin that two old wires share. */
+export type LeadWarning = "joined-by-pin" | "thinner" | "shared-pin";
+
+/** Why a plug with leads cannot be spliced in. */
+export type SpliceRefusal =
+  | { readonly code: "no-such-plug"; readonly plug: string }
+  | { readonly code: "no-lead"; readonly plug: string; readonly pin: string; readonly colour: string }
+  | { readonly code: "no-wire" | "no-pin"; readonly pin: string; readonly colour: string }
+  | {
+      readonly code: "wrong-circuit";
+      readonly colour: string;
+      readonly pin: string;
+      readonly terminal: string;
+      readonly oldPin: string;
+      readonly oldTerminal: string;
+    }
+  | {
+      readonly code: "too-thin";
+      readonly pin: string;
+      readonly colour: string;
+      readonly mm2: number;
+      readonly standsAmps: number;
+      readonly amps: number;
+    };
 
 /** Whether leads can be spliced in, and why not. */
 export interface LeadMap {
   readonly joints: readonly LeadJoint[];
   /** What forbids it. */
-  readonly refusals: readonly string[];
+  readonly refusals: readonly SpliceRefusal[];
 }
 
 /** Barrels of insulated butt joints by the copper they take, mm² (common practice, no source). */
@@ -37,13 +62,13 @@ const barrels = [
   { name: "yellow", from: 4, to: 6 },
 ] as const;
 
-/** The joint for two wires: a barrel that takes both, else a bare barrel under heat-shrink. */
-export function crimpFor(mm2a: number, mm2b: number): string {
+/** The joint for two wires: an insulated barrel by its colour, or a bare one under heat-shrink. */
+export type Crimp = (typeof barrels)[number]["name"] | "bare";
+
+/** The barrel that takes both wires, by their copper in mm². */
+export function crimpFor(mm2a: number, mm2b: number): Crimp {
   const [thin, thick] = [Math.min(mm2a, mm2b), Math.max(mm2a, mm2b)];
-  const fits = barrels.find(({ from, to }) => thin >= from && thick <= to);
-  return fits
-    ? `${fits.name} butt crimp, sealed`
-    : "bare barrel for both sections, crimped, under glued heat-shrink";
+  return barrels.find(({ from, to }) => thin >= from && thick <= to)?.name ?? "bare";
 }
 
 /**
@@ -59,8 +84,8 @@ export function leadMap(
   ampsOf: (wire: string) => number,
 ): LeadMap {
   const plug = circuit.connectors.find(({ id }) => id === connector);
-  if (!plug) return { joints: [], refusals: [`${connector}: the circuit has no such plug`] };
-  const refusals: string[] = [];
+  if (!plug) return { joints: [], refusals: [{ code: "no-such-plug", plug: connector }] };
+  const refusals: SpliceRefusal[] = [];
   const joints: LeadJoint[] = [];
   const wires = new Map(
     Object.entries(plug.pins).map(([pin, terminal]) => [
@@ -70,25 +95,26 @@ export function leadMap(
   );
   for (const [pin, own] of wires)
     if (own.length > 0 && !leads.some((lead) => lead.pin === pin))
-      refusals.push(
-        `pin ${pin} of ${connector} has a wire (${own[0]?.colour}) and the new plug no lead for it`,
-      );
+      refusals.push({ code: "no-lead", plug: connector, pin, colour: own[0]?.colour ?? "" });
   for (const lead of leads) {
     const terminal = plug.pins[lead.pin];
     const [wire, second] = wires.get(lead.pin) ?? [];
     if (!terminal || !wire) {
-      refusals.push(
-        `pin ${lead.pin}, ${lead.colour}: the old plug ${terminal ? "has no wire there" : "has no such pin"}`,
-      );
+      refusals.push({ code: terminal ? "no-wire" : "no-pin", pin: lead.pin, colour: lead.colour });
       continue;
     }
     const elsewhere = [...wires].find(
       ([pin, own]) => pin !== lead.pin && own.some(({ colour }) => colour === lead.colour),
     );
     if (elsewhere && wire.colour !== lead.colour) {
-      refusals.push(
-        `${lead.colour} of the new plug is pin ${lead.pin}, to ${terminal}; the old ${lead.colour} is pin ${elsewhere[0]}, to ${plug.pins[elsewhere[0]]}: colour to colour would meet the wrong circuit`,
-      );
+      refusals.push({
+        code: "wrong-circuit",
+        colour: lead.colour,
+        pin: lead.pin,
+        terminal,
+        oldPin: elsewhere[0],
+        oldTerminal: plug.pins[elsewhere[0]] ?? "",
+      });
       continue;
     }
     joints.push(jointOf(lead, terminal, wire, second !== undefined, ampsOf(wire.id)));
@@ -114,18 +140,14 @@ function jointOf(
     leadStandsAmps: ampacity(lead.mm2),
     crimp: crimpFor(lead.mm2, wire.mm2),
     warnings: [
-      ...(by === "pin"
-        ? [`${lead.colour} is joined to ${wire.colour}: by the pin, not by the colour; mark it`]
-        : []),
-      ...(lead.mm2 < wire.mm2 ? [`thinner than the old ${wire.mm2} mm²`] : []),
-      ...(shared ? ["two old wires share this pin: both into the joint"] : []),
+      ...(by === "pin" ? (["joined-by-pin"] as const) : []),
+      ...(lead.mm2 < wire.mm2 ? (["thinner"] as const) : []),
+      ...(shared ? (["shared-pin"] as const) : []),
     ],
   };
 }
 
-const tooThin = ({ pin, lead, amps, leadStandsAmps }: LeadJoint): string[] =>
+const tooThin = ({ pin, lead, amps, leadStandsAmps }: LeadJoint): SpliceRefusal[] =>
   amps > leadStandsAmps
-    ? [
-        `pin ${pin}, ${lead.colour}: ${lead.mm2} mm² stands ${leadStandsAmps.toFixed(0)} A and ${amps.toFixed(1)} A flow there`,
-      ]
+    ? [{ code: "too-thin", pin, colour: lead.colour, mm2: lead.mm2, standsAmps: leadStandsAmps, amps }]
     : [];

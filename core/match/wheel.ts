@@ -12,31 +12,18 @@ export function wheelDifferences(old: PartDescription, fresh: PartDescription): 
 }
 
 function turning({ turns: old }: PartDescription, { turns: fresh }: PartDescription): PartDifference[] {
-  if (!old || !fresh || old === fresh) return [];
-  return [
-    wrong(
-      "direction",
-      old,
-      fresh,
-      "a wheel turned backwards blows the right way and weakly: the air comes off its blades the wrong way round",
-    ),
-  ];
+  return old && fresh && old !== fresh ? [wrong("direction", { code: "turns-backwards", old, fresh })] : [];
 }
-
-const size = ({ outerMm, heightMm }: NonNullable<PartDescription["wheel"]>): string =>
-  `${outerMm} × ${heightMm} mm`;
 
 function wheel({ wheel: old }: PartDescription, { wheel: fresh }: PartDescription): PartDifference[] {
   if (!old || !fresh) return [];
   if (!fresh.included) return carriedOver(old, fresh);
+  const wheels = { old, fresh };
   const bigger = Math.max(fresh.outerMm - old.outerMm, fresh.heightMm - old.heightMm);
-  if (bigger > freeMm) return [wrong("wheel", size(old), size(fresh), "it touches its housing")];
+  if (bigger > freeMm) return [wrong("wheel", { code: "wheel-too-big", ...wheels })];
   const smaller = Math.max(old.outerMm - fresh.outerMm, old.heightMm - fresh.heightMm);
-  if (smaller > 8 * freeMm)
-    return [wrong("wheel", size(old), size(fresh), "so much smaller that it blows noticeably less")];
-  return bigger === 0 && smaller === 0
-    ? []
-    : [harmless("wheel", size(old), size(fresh), "runs free in the housing, and its own motor turns it")];
+  if (smaller > 8 * freeMm) return [wrong("wheel", { code: "wheel-too-small", ...wheels })];
+  return bigger === 0 && smaller === 0 ? [] : [harmless("wheel", { code: "wheel-runs-free", ...wheels })];
 }
 
 /** The old wheel goes onto the new shaft, or does not. */
@@ -45,36 +32,19 @@ function carriedOver(
   fresh: NonNullable<PartDescription["wheel"]>,
 ): PartDifference[] {
   if (old.shaft !== fresh.shaft)
-    return [
-      wrong(
-        "shaft",
-        old.shaft,
-        fresh.shaft,
-        "the old wheel must be carried over, and does not go onto this shaft",
-      ),
-    ];
+    return [wrong("shaft", { code: "other-shaft", old: old.shaft, fresh: fresh.shaft })];
   const play = old.boreMm - fresh.boreMm;
   if (Math.abs(play) > pressMm)
     return [
-      wrong(
-        "bore",
-        `${old.boreMm} mm`,
-        `shaft for ${fresh.boreMm} mm`,
-        play > 0 ? "the old wheel would slip on it" : "the old wheel does not go on",
-      ),
+      wrong("bore", {
+        code: play > 0 ? "bore-loose" : "bore-tight",
+        oldMm: old.boreMm,
+        freshMm: fresh.boreMm,
+      }),
     ];
-  const [work, minutes]: readonly [string, number] =
-    old.hold === "pressed"
-      ? ["Press the old wheel off and on, flat to flat", 10]
-      : ["Carry the old wheel over with its clip or nut", 4];
   return [
-    adaptable(
-      "wheel",
-      "with the wheel",
-      "without",
-      "the old wheel is carried over; balance and height as they were",
-      work,
-      minutes,
-    ),
+    old.hold === "pressed"
+      ? adaptable("wheel", { code: "press-wheel-over" }, 10)
+      : adaptable("wheel", { code: "carry-wheel-over" }, 4),
   ];
 }
