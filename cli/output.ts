@@ -1,5 +1,4 @@
 import type { Writable } from "node:stream";
-import type { Route } from "@core/access/route";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { notListed, repairText } from "@core/fault/repair";
 import { type Parsed, problemText } from "@core/problem/problem";
@@ -11,6 +10,7 @@ import { setupText } from "@words/tests/setupText";
 import { testText } from "@words/tests/testText";
 import { BadInput } from "./input";
 import type { MatchAnswer } from "./verbs/match";
+import type { RouteAnswer } from "./verbs/route";
 
 /** The value of a parse, or bad input naming the first problem. */
 export function accept<T>(parsed: Parsed<T>): T {
@@ -70,7 +70,14 @@ export function rippleLines(ripple: RippleReading): string[] {
 }
 
 /** A way in and back for people. */
-export function routeLines({ minutes, steps, tools, substitutes, back, nextPersonMinutes }: Route): string[] {
+export function routeLines({
+  minutes,
+  steps,
+  tools,
+  substitutes,
+  back,
+  nextPersonMinutes,
+}: RouteAnswer): string[] {
   return [
     `${minutesText(minutes)}, with ${listed(tools) || "bare hands"}`,
     ...steps.map(({ title, minutes: own }, i) => `${i + 1}. ${title} (${minutesText(own)})`),

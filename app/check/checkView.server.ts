@@ -10,6 +10,7 @@ import { ampsText, voltsText } from "@core/units/wording";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { proofsOf } from "@db/repositories/proofs.server";
+import { proofStepTitle } from "@words/proofWords";
 import { airflowWords } from "@words/stateWords";
 import { randomId } from "../text/randomId";
 
@@ -87,7 +88,7 @@ export async function checkView(job: Job, circuit: Circuit) {
     const entry = byStep.get(step.id) ?? null;
     return {
       id: step.id,
-      title: step.title,
+      title: proofStepTitle(step),
       phase: step.phase,
       kind: step.kind,
       check: step.kind === "check" ? step.check : null,

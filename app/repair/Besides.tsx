@@ -2,6 +2,11 @@ import { minutesText, percent } from "@core/units/wording";
 import { priceText } from "../text/money";
 import type { RepairData } from "./repairView.server";
 
+const adviceWords = {
+  "replace-now": "replace it now",
+  "prove-and-leave": "prove it good and leave it in",
+} as const;
+
 /** While you are in there: what each other part costs now against later. */
 export function Besides({ fit }: { fit: RepairData }) {
   if (fit.besides.length === 0) return null;
@@ -13,7 +18,7 @@ export function Besides({ fit }: { fit: RepairData }) {
       <ul className="mt-1 grid gap-2">
         {fit.besides.map((other) => (
           <li key={other.part}>
-            <b>{other.name}:</b> {other.advice}. {minutesText(other.extraMinutes)} more now,{" "}
+            <b>{other.name}:</b> {adviceWords[other.advice]}. {minutesText(other.extraMinutes)} more now,{" "}
             {priceText(other.nowMinor, fit.currency)} with the part; later {minutesText(other.laterMinutes)}{" "}
             of its own. It fails within {fit.warrantyMonths} months in {percent(other.failsWithin)}, which is
             expected to cost {priceText(other.laterMinor, fit.currency)}

@@ -1,7 +1,7 @@
-import type { Tray } from "@core/access/tray";
+import type { RepairData } from "./repairView.server";
 
 /** The tray: screws out, screws back, and what it calls. */
-export function TrayCard({ tray }: { tray: Tray }) {
+export function TrayCard({ tray }: { tray: RepairData["tray"] }) {
   const calm = tray.calls.length === 0;
   return (
     <section className="tag-card" aria-labelledby="tray">

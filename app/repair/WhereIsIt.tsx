@@ -1,5 +1,6 @@
 import { placeSigns } from "@core/access/whereIsIt";
 import { percent } from "@core/units/wording";
+import { findingTheMotor, motorPlaceWords, placeSignWords } from "@words/motorPlaceWords";
 import { Form, useSubmit } from "react-router";
 import type { RepairPageData } from "./repairView.server";
 
@@ -9,7 +10,7 @@ export function WhereIsIt({ where }: { where: RepairPageData["where"] }) {
   return (
     <div className="grid gap-3">
       <ol className="list-decimal pl-5">
-        {where.finding.map((words) => (
+        {findingTheMotor.map((words) => (
           <li key={words}>{words}</li>
         ))}
       </ol>
@@ -20,7 +21,7 @@ export function WhereIsIt({ where }: { where: RepairPageData["where"] }) {
       >
         <fieldset>
           <legend className="font-semibold">What you notice</legend>
-          {placeSigns.map(({ id, title }) => (
+          {placeSigns.map(({ id }) => (
             <label key={id} className="flex min-h-11 items-center gap-2">
               <input
                 type="checkbox"
@@ -29,17 +30,17 @@ export function WhereIsIt({ where }: { where: RepairPageData["where"] }) {
                 defaultChecked={where.signs.includes(id)}
                 className="size-5 shrink-0"
               />
-              {title}
+              {placeSignWords[id]}
             </label>
           ))}
         </fieldset>
       </Form>
       <ul className="grid gap-1">
-        {where.odds.map(({ id, title, reach, p }) => (
+        {where.odds.map(({ id, p }) => (
           <li key={id}>
-            <span className="figures font-semibold">{percent(p)}</span> {title}
+            <span className="figures font-semibold">{percent(p)}</span> {motorPlaceWords[id].title}
             <span className="doubt-bar block" style={{ width: `${Math.max(1, p * 100)}%` }} />
-            <span className="text-soft">{reach}</span>
+            <span className="text-soft">{motorPlaceWords[id].reach}</span>
           </li>
         ))}
       </ul>

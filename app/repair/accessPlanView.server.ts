@@ -4,6 +4,7 @@ import { routesText } from "@core/access/planText";
 import { preferences, quickestRoute } from "@core/access/route";
 import type { Circuit } from "@core/circuit/circuit";
 import { findPlan } from "@db/repositories/plans.server";
+import { planDoubtText } from "@words/accessWords";
 import { repairName } from "@words/partName";
 import { randomId } from "../text/randomId";
 import { layOutPlan } from "./accessPlanLayout";
@@ -26,7 +27,7 @@ export async function accessPlanPageView(circuit: Circuit) {
       undo,
       redo,
       layout: await layOutPlan(plan),
-      findings: planFindings(plan, circuit),
+      findings: planFindings(plan, circuit).map(({ path, what }) => ({ path, words: planDoubtText(what) })),
       targets: Object.entries(plan.targets).map(([id, ways]) => ({
         id,
         name: repairName(circuit, [id]),

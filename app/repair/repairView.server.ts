@@ -13,9 +13,9 @@ import {
 } from "@core/access/route";
 import { cautionsOfStep } from "@core/access/stepCaution";
 import { type LearntMinutes, learntMinutes, shopPace } from "@core/access/stepTimes";
-import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "@core/access/tray";
+import { callsBefore, plannedScrews, type Tray, type TrayEntry, trayOf } from "@core/access/tray";
 import { wearingKinds } from "@core/access/wearingPart";
-import { findingIt, type PlaceSign, whereIsIt } from "@core/access/whereIsIt";
+import { type PlaceSign, whereIsIt } from "@core/access/whereIsIt";
 import { type OtherPart, whileThere } from "@core/access/whileThere";
 import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
@@ -26,6 +26,7 @@ import { listParts } from "@db/repositories/parts.server";
 import { findPlan, planNotesOf } from "@db/repositories/plans.server";
 import { measuredSteps, type RepairTick, repairOf, ticksOf } from "@db/repositories/repairs.server";
 import { shopTerms } from "@db/repositories/settings.server";
+import { backRuleText, backTitle, trayCallText } from "@words/accessWords";
 import { repairName } from "@words/partName";
 import { stepCautionWords } from "@words/stepCautionWords";
 import { diagnosisOf } from "../job/diagnosis.server";
@@ -94,6 +95,12 @@ const stepView = (step: AccessStep, { minutes, learnt, notes, ticks }: StepFacts
   tick: tickOf(ticks, step.id, "in"),
 });
 
+/** The tray with what it says of each step. */
+const trayView = ({ calls, ...tray }: Tray) => ({
+  ...tray,
+  calls: calls.map((call) => ({ step: call.step.id, kind: call.kind, words: trayCallText(call) })),
+});
+
 interface BackFacts {
   readonly off: boolean;
   readonly steps: readonly AccessStep[];
@@ -104,12 +111,12 @@ interface BackFacts {
 /** A step back. */
 const backView = (step: ReturnType<typeof refitting>[number], { off, steps, notes, ticks }: BackFacts) => ({
   id: step.id,
-  title: step.title,
-  how: step.how,
+  title: backTitle(step.work),
+  how: step.how.map(backRuleText),
   screws: step.screws,
   closes: step.closes,
   cautions: step.cautions.map((caution) => stepCautionWords[caution]),
-  calls: callsBefore(steps, ticks, step.id).map(({ words }) => words),
+  calls: callsBefore(steps, ticks, step.id).map(trayCallText),
   notes: notes.filter((note) => note.step === step.id && note.struckAt === null).map(({ words }) => words),
   off,
   tick: tickOf(ticks, step.id, "back"),
@@ -203,7 +210,7 @@ export async function repairView(job: Job, circuit: Circuit) {
       backView(step, { off: step.id === testStepId || off.has(step.id), steps, notes, ticks }),
     ),
     batteryOff: steps.some(({ kind }) => kind === "battery-off"),
-    tray: trayOf(steps, entries),
+    tray: trayView(trayOf(steps, entries)),
     pace,
     tools: route.tools,
     substitutes: route.substitutes,
@@ -254,7 +261,7 @@ export async function repairPageView(job: Job, circuit: Circuit, signs: readonly
     shelfId: circuit.id,
     fit: await repairView(job, circuit),
     templates: Object.entries(planTemplates).map(([id, { title }]) => ({ id, title })),
-    where: { signs, odds: whereIsIt(signs), finding: findingIt },
+    where: { signs, odds: whereIsIt(signs) },
   };
 }
 

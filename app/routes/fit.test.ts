@@ -355,7 +355,7 @@ describe("the way's builder", () => {
     await send({ ...step, token });
     expect((await page())?.plan.steps.at(-1)).toMatchObject({ id: "roof", minutes: 12.5 });
     expect((await page())?.findings.map(({ words }) => words).join()).toMatch(
-      /Roof lining down: nothing needs it/,
+      /Roof lining down: no other step and no part needs it/,
     );
     await send({ intent: "undo" });
     expect((await page())?.plan.steps.map((own) => own.id)).not.toContain("roof");

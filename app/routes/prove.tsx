@@ -2,6 +2,7 @@ import { instrumentsFor, judgeFinding, proofReading } from "@core/proof/proofFin
 import { repairFailed } from "@db/repositories/jobs.server";
 import { addProof, proofsOf } from "@db/repositories/proofs.server";
 import { repairName } from "@words/partName";
+import { proofStepTitle } from "@words/proofWords";
 import { data, Link, redirect } from "react-router";
 import { CheckPage } from "../check/CheckPage";
 import { checkForm, findingFrom } from "../check/checkForm";
@@ -37,7 +38,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       return data({ problem: `“${sent.seen}” cannot be stored here: a figure like 14.2` }, { status: 400 });
     const { step, bands } = found;
     if (!instrumentsFor(step, bands).includes(finding.by))
-      throw data(`${step.title} is not proven by ${finding.by}.`, { status: 400 });
+      throw data(`${proofStepTitle(step)} is not proven by ${finding.by}.`, { status: 400 });
     await addProof({
       id: sent.token,
       jobId: job.id,

@@ -1,5 +1,5 @@
-import { familyText } from "@core/solve/checks/circuitFamily";
 import { listCircuits, type ShelfLine } from "@db/repositories/circuits.server";
+import { familyText } from "@words/circuitWords";
 import { Form, Link } from "react-router";
 import { z } from "zod";
 import { Rail } from "../shell/Rail";

@@ -1,11 +1,12 @@
 import { problemText } from "@core/problem/problem";
 import { buildNetlist } from "@core/solve/buildNetlist";
-import { circuitFamily, familyText } from "@core/solve/checks/circuitFamily";
+import { circuitFamily } from "@core/solve/checks/circuitFamily";
 import { circuitFindings } from "@core/solve/checks/circuitFinding";
 import { addCircuitNote, circuitNotesOf, deleteCircuitNote } from "@db/repositories/circuitNotes.server";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { beginDraft } from "@db/repositories/drafts.server";
 import { findJob, listJobs, moveJob } from "@db/repositories/jobs.server";
+import { circuitFindingWords, familyText } from "@words/circuitWords";
 import { useState } from "react";
 import { data, Form, Link, redirect } from "react-router";
 import { z } from "zod";
@@ -44,7 +45,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     shelfId: circuit.id,
     rowId: newest.rowId,
     family: familyText(circuitFamily(netlist)),
-    findings: circuitFindings(netlist),
+    findings: circuitFindingWords(circuitFindings(netlist)),
     version: newest.version,
     versions: versions.map(({ version, createdAt }) => ({ version, since: dayText(createdAt, zone) })),
     notes: notes.map(({ id, words, takenAt, struckAt }) => ({

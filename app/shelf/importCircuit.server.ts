@@ -5,10 +5,11 @@ import { parseCircuit } from "@core/circuit/parseCircuit";
 import { withWireList } from "@core/formats/wireList";
 import { type Problem, problemText } from "@core/problem/problem";
 import { buildNetlist } from "@core/solve/buildNetlist";
-import { circuitFamily, familyText } from "@core/solve/checks/circuitFamily";
-import { type CircuitFinding, circuitFindings } from "@core/solve/checks/circuitFinding";
+import { circuitFamily } from "@core/solve/checks/circuitFamily";
+import { circuitFindings } from "@core/solve/checks/circuitFinding";
 import { database } from "@db/database.server";
 import { addCircuit, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
+import { circuitFindingWords, familyText } from "@words/circuitWords";
 import Papa from "papaparse";
 
 /** What an import would do, before it does it. */
@@ -20,7 +21,7 @@ export interface ImportPreview {
   readonly version: number;
   /** Against the newest version on the shelf; null for a circuit that is new to it. */
   readonly changes: readonly CircuitChange[] | null;
-  readonly findings: readonly CircuitFinding[];
+  readonly findings: ReturnType<typeof circuitFindingWords>;
   /** Circuits of the same shape under other names. */
   readonly twins: readonly { readonly shelfId: string; readonly title: string }[];
 }
@@ -75,7 +76,7 @@ export async function previewImport(circuit: Circuit): Promise<Read<ImportPrevie
       family: familyText(circuitFamily(netlist.value)),
       version: (newest?.version ?? 0) + 1,
       changes: before ? circuitChanges(before, circuit) : null,
-      findings: circuitFindings(netlist.value),
+      findings: circuitFindingWords(circuitFindings(netlist.value)),
       twins: twins.map(({ shelfId, title }) => ({ shelfId, title })),
     },
   };

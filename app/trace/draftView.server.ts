@@ -1,13 +1,14 @@
 import { pathBoard } from "@core/diagnose/explain/pathBoard";
 import { problemText } from "@core/problem/problem";
 import { buildNetlist } from "@core/solve/buildNetlist";
-import { circuitFamily, familyText } from "@core/solve/checks/circuitFamily";
+import { circuitFamily } from "@core/solve/checks/circuitFamily";
 import { circuitFindings } from "@core/solve/checks/circuitFinding";
 import { healthyPoints } from "@core/solve/healthyPoint";
 import type { Netlist } from "@core/solve/netlist/netlist";
 import { type DraftState, draftState } from "@core/trace/draft";
 import { questionsAsked } from "@core/trace/traceAnswer";
 import { type Draft, findDraft } from "@db/repositories/drafts.server";
+import { circuitFindingWords, familyText } from "@words/circuitWords";
 import { partName } from "@words/partName";
 import { data } from "react-router";
 import { healthyView } from "../probe/probeSheetView.server";
@@ -65,7 +66,7 @@ export function draftView(draft: Draft) {
       ? {
           problems: [],
           sheet: healthyView(netlist.value),
-          findings: circuitFindings(netlist.value),
+          findings: circuitFindingWords(circuitFindings(netlist.value)),
           family: familyText(circuitFamily(netlist.value)),
           motors: speedLines(netlist.value),
           board: pathBoard(netlist.value).map((row) => ({

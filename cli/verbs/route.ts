@@ -1,6 +1,7 @@
 import { parsePlan } from "@core/access/plan";
 import { type Preference, preferences, quickestRoute, type Route } from "@core/access/route";
 import { type Parsed, quoted, refused } from "@core/problem/problem";
+import { backTitle } from "@words/accessWords";
 
 /** The options of `route` as they come from the command line. */
 export interface RouteFlags {
@@ -11,8 +12,14 @@ export interface RouteFlags {
 
 const listOf = (text: string | undefined): string[] => (text ?? "").split(",").filter((id) => id !== "");
 
+/** A way in and back as `route` prints it. */
+export type RouteAnswer = Omit<Route, "back"> & { readonly back: readonly string[] };
+
 /** The way in and back that a command asks for. */
-export function routeFrom(input: unknown, { to, prefer = "quickest", done }: RouteFlags): Parsed<Route> {
+export function routeFrom(
+  input: unknown,
+  { to, prefer = "quickest", done }: RouteFlags,
+): Parsed<RouteAnswer> {
   const targets = listOf(to);
   if (targets.length === 0)
     return refused([
@@ -32,5 +39,7 @@ export function routeFrom(input: unknown, { to, prefer = "quickest", done }: Rou
   const strange = off.find((id) => !plan.value.steps.some((step) => step.id === id));
   if (strange !== undefined)
     return refused([{ code: "no-such-thing", path: "--done", message: `no step ${quoted(strange)}` }]);
-  return quickestRoute(plan.value, targets, { prefer: prefer as Preference, done: new Set(off) });
+  const route = quickestRoute(plan.value, targets, { prefer: prefer as Preference, done: new Set(off) });
+  if (!route.ok) return route;
+  return { ok: true, value: { ...route.value, back: route.value.back.map(({ work }) => backTitle(work)) } };
 }

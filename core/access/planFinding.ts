@@ -7,7 +7,13 @@ import { wearingKinds } from "./wearingPart";
 /** Something of a plan that is not wrong in itself but will trouble whoever follows it. */
 export interface PlanFinding {
   readonly path: string;
-  readonly words: string;
+  readonly what: PlanDoubt;
+}
+
+/** What troubles: a step or a part by its name. */
+export interface PlanDoubt {
+  readonly code: "step-not-needed" | "no-way" | "negative-stays-on" | "part-not-reached" | "no-such-part";
+  readonly about: string;
 }
 
 /**
@@ -28,14 +34,14 @@ export function planFindings(plan: AccessPlan, circuit: Circuit | null): PlanFin
     .filter(({ step }) => !used.has(step.id) && step.kind !== "battery-off")
     .map(({ step, index }) => ({
       path: `steps.${index}`,
-      words: `${step.title}: nothing needs it, so no way ever goes through it`,
+      what: { code: "step-not-needed", about: step.title } as const,
     }));
   const shut = Object.keys(plan.targets)
     .filter((part) => {
       const route = quickestRoute(plan, [part]);
-      return !route.ok && route.problems.some(({ message }) => message.startsWith("no way leads there"));
+      return !route.ok && route.problems.some(({ code }) => code === "missing");
     })
-    .map((part) => ({ path: `targets.${part}`, words: `${part}: no way leads to it` }));
+    .map((part) => ({ path: `targets.${part}`, what: { code: "no-way", about: part } as const }));
   const battery = plan.steps.some(({ kind }) => kind === "battery-off")
     ? []
     : plan.steps.flatMap((step, index) =>
@@ -43,7 +49,7 @@ export function planFindings(plan: AccessPlan, circuit: Circuit | null): PlanFin
           ? [
               {
                 path: `steps.${index}`,
-                words: `${step.title}: wants the negative off, and no step takes it off`,
+                what: { code: "negative-stays-on", about: step.title } as const,
               },
             ]
           : [],
@@ -56,9 +62,9 @@ function forgotten(plan: AccessPlan, circuit: Circuit | null): PlanFinding[] {
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id));
   const missing = circuit.parts
     .filter(({ id, kind }) => wearingKinds.has(kind) && !Object.hasOwn(plan.targets, id))
-    .map(({ id }) => ({ path: "targets", words: `${id}: the circuit has it, the plan does not reach it` }));
+    .map(({ id }) => ({ path: "targets", what: { code: "part-not-reached", about: id } as const }));
   const strange = Object.keys(plan.targets)
     .filter((id) => !known.has(id))
-    .map((id) => ({ path: `targets.${id}`, words: `${id}: the circuit has no such part` }));
+    .map((id) => ({ path: `targets.${id}`, what: { code: "no-such-part", about: id } as const }));
   return [...missing, ...strange];
 }

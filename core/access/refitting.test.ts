@@ -57,16 +57,21 @@ describe("how each step goes back", () => {
     const motor = backTo("siskin-glove-box", "R1").find(({ id }) => id === "motor-screws");
     expect(motor?.screws).toBe(4);
     expect(motor?.how).toEqual([
-      "keyed position first: the tab in the notch at the bottom",
-      "easiest screw first; all 4 started by hand before any is tightened; even passes",
-      "into plastic: seated plus an eighth to a quarter turn; stripped plastic holds nothing",
+      { rule: "keyed", where: "the tab in the notch at the bottom" },
+      { rule: "all-by-hand", screws: 4 },
+      { rule: "into-plastic" },
     ]);
   });
 
   test("a cut leaves no swarf, and what was used up is new", () => {
     const back = backTo("godwit-moulded", "M1");
-    expect(back[0]?.how[0]).toMatch(/swarf out/);
-    expect(back[0]?.how).toEqual(expect.arrayContaining(["new: adaptor ring", "new: sealing strip"]));
+    expect(back[0]?.how[0]).toEqual({ rule: "clear-swarf" });
+    expect(back[0]?.how).toEqual(
+      expect.arrayContaining([
+        { rule: "new", what: "adaptor ring" },
+        { rule: "new", what: "sealing strip" },
+      ]),
+    );
     expect(back[0]?.cautions).toContain("knife");
   });
 
@@ -74,9 +79,9 @@ describe("how each step goes back", () => {
     const how = backTo("siskin-glove-box", "R1").flatMap((one) => one.how);
     expect(how).toEqual(
       expect.arrayContaining([
-        "X5 clicks and holds a tug",
-        "the tube on, not kinked",
-        "the body computer back on its bracket, nothing pinched",
+        { rule: "plug-clicks", plug: "X5" },
+        { rule: "tubes-on", tubes: 1 },
+        { rule: "hang-up", what: "the body computer" },
       ]),
     );
   });
@@ -87,8 +92,10 @@ describe("how each step goes back", () => {
       [],
     );
     expect(cut[0]).toMatchObject({ screws: 2 });
-    expect(cut[0]?.how.join()).toMatch(/1 screw stays out for good/);
-    expect(backTo("godwit-moulded", "R2")[0]?.how.join()).toMatch(/slid home, then tightened/);
+    expect(cut[0]?.how).toContainEqual({ rule: "stays-out", screws: 1 });
+    expect(backTo("godwit-moulded", "R2")[0]?.how).toContainEqual(
+      expect.objectContaining({ rule: "slide-home" }),
+    );
   });
 });
 
@@ -106,7 +113,7 @@ describe("the test before the panels", () => {
     const back = backTo("godwit-moulded", "M1").map(({ id }) => id);
     expect(back).toEqual(["cut-out", "x2-off", testStepId, "side-trim", "glove-box", "negative"]);
     const how = backTo("godwit-moulded", "M1").find(({ id }) => id === testStepId)?.how;
-    expect(how?.join()).toMatch(/negative on for the test, then off again/);
+    expect(how).toContainEqual({ rule: "negative-on-for-test" });
   });
 
   test("waits for the battery where the battery was in the way", () => {

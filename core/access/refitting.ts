@@ -1,14 +1,41 @@
-import { fastenerText, screwsBack, screwsOut } from "./fastener";
+import { type Fastener, screwsBack, screwsOut } from "./fastener";
 import { type AccessStep, stepsBefore, testStepId } from "./plan";
 import { cautionsOfStep, type StepCaution } from "./stepCaution";
+
+/** A rule of the trade for putting a step back, with what it is about. */
+export type BackRule =
+  | {
+      readonly rule:
+        | "clear-swarf"
+        | "start-by-hand"
+        | "into-plastic"
+        | "negative-last"
+        | "positive-first"
+        | "wires-as-they-were"
+        | "negative-on-for-test";
+    }
+  | { readonly rule: "new"; readonly what: string }
+  | { readonly rule: "keyed"; readonly where: string }
+  | { readonly rule: "hang-up"; readonly what: string }
+  | { readonly rule: "all-by-hand"; readonly screws: number }
+  | { readonly rule: "slide-home"; readonly fastener: Fastener }
+  | { readonly rule: "stays-out"; readonly screws: number }
+  | { readonly rule: "plug-clicks"; readonly plug: string }
+  | { readonly rule: "tubes-on"; readonly tubes: number }
+  | { readonly rule: "clear-of-wheel"; readonly pluggedIn: readonly string[] };
+
+/** What is done: a step put back, or the test before the panels. */
+export type BackWork =
+  | { readonly does: "undo"; readonly step: AccessStep }
+  | { readonly does: "test"; readonly beforePanels: boolean };
 
 /** One step of the way back. */
 export interface BackStep {
   /** The step it undoes; `test` for the test before the panels. */
   readonly id: string;
-  readonly title: string;
+  readonly work: BackWork;
   /** How it is done, by the trade's rules. */
-  readonly how: readonly string[];
+  readonly how: readonly BackRule[];
   /** Screws from the tray. */
   readonly screws: number;
   /** It closes something: the tray is looked at before. */
@@ -52,15 +79,12 @@ function withTest(
   const place = returning.findIndex((_, index) => panelsOnly(index));
   const panels = place < 0 ? 0 : returning.slice(place).filter(({ kind }) => closes.has(kind)).length;
   const at = panels > 0 ? place : returning.length;
-  const what = targets.length > 0 ? ` with ${targets.join(" and ")} plugged in` : "";
   const test: BackStep = {
     id: testStepId,
-    title: `Test ${panels > 0 ? "before the panels" : "now"}: key on, off, every speed, back, off stays off`,
+    work: { does: "test", beforePanels: panels > 0 },
     how: [
-      `hands and tools clear of the wheel${what}`,
-      ...(negativeOff && panels > 0
-        ? ["every plug on first, airbag plugs too; the negative on for the test, then off again"]
-        : []),
+      { rule: "clear-of-wheel", pluggedIn: targets },
+      ...(negativeOff && panels > 0 ? [{ rule: "negative-on-for-test" } as const] : []),
     ],
     screws: 0,
     closes: false,
@@ -70,38 +94,35 @@ function withTest(
 }
 
 function backStep(step: AccessStep): BackStep {
-  const { id, title, back, plugs = [], tubes, hangs, keyed, kind, uses = [], fasteners = [] } = step;
+  const { id, plugs = [], tubes, hangs, keyed, kind, uses = [], fasteners = [] } = step;
   const screws = fasteners.reduce((sum, fastener) => sum + screwsBack(fastener), 0);
   const left = fasteners.reduce((sum, one) => sum + screwsOut(one), 0) - screws;
-  const loosened = fasteners.filter(({ loosenOnly }) => loosenOnly);
-  const how = [
-    ...(kind === "cut" ? ["swarf out, edges clean, before anything goes in"] : []),
-    ...uses.map((what) => `new: ${what}`),
-    ...(keyed ? [`keyed position first: ${keyed}`] : []),
-    ...(hangs ? [`${hangs} back on its bracket, nothing pinched`] : []),
-    ...(screws > 1
-      ? [`easiest screw first; all ${screws} started by hand before any is tightened; even passes`]
-      : []),
-    ...(screws === 1 ? ["started by hand"] : []),
-    ...(screws > 0 && fasteners.some(({ into }) => into === "plastic")
-      ? ["into plastic: seated plus an eighth to a quarter turn; stripped plastic holds nothing"]
-      : []),
-    ...loosened.map((own) => `${fastenerText(own)}: slid home, then tightened`),
-    ...(left > 0
-      ? [`${left} ${left === 1 ? "screw stays" : "screws stay"} out for good: its ear is gone`]
-      : []),
-    ...plugs.map(({ id: plug }) => `${plug} clicks and holds a tug`),
-    ...(tubes ? [tubes === 1 ? "the tube on, not kinked" : `all ${tubes} tubes on, not kinked`] : []),
-    ...(kind === "battery-off" ? ["the last of all; no spanner from the positive to the body"] : []),
-    ...(kind === "battery" ? ["positive first on, then its cover"] : []),
-    ...(kind === "tie" ? ["untied, its wires where they were"] : []),
+  const how: BackRule[] = [
+    ...when(kind === "cut", { rule: "clear-swarf" }),
+    ...uses.map((what): BackRule => ({ rule: "new", what })),
+    ...(keyed ? [{ rule: "keyed", where: keyed } as const] : []),
+    ...(hangs ? [{ rule: "hang-up", what: hangs } as const] : []),
+    ...when(screws > 1, { rule: "all-by-hand", screws }),
+    ...when(screws === 1, { rule: "start-by-hand" }),
+    ...when(screws > 0 && fasteners.some(({ into }) => into === "plastic"), { rule: "into-plastic" }),
+    ...fasteners
+      .filter(({ loosenOnly }) => loosenOnly)
+      .map((fastener): BackRule => ({ rule: "slide-home", fastener })),
+    ...when(left > 0, { rule: "stays-out", screws: left }),
+    ...plugs.map(({ id: plug }): BackRule => ({ rule: "plug-clicks", plug })),
+    ...(tubes ? [{ rule: "tubes-on", tubes } as const] : []),
+    ...when(kind === "battery-off", { rule: "negative-last" }),
+    ...when(kind === "battery", { rule: "positive-first" }),
+    ...when(kind === "tie", { rule: "wires-as-they-were" }),
   ];
   return {
     id,
-    title: back ?? `back: ${title}`,
+    work: { does: "undo", step },
     how,
     screws,
     closes: closes.has(kind),
     cautions: cautionsOfStep(step),
   };
 }
+
+const when = (holds: boolean, rule: BackRule): BackRule[] => (holds ? [rule] : []);

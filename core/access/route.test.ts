@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { problemText } from "../problem/problem";
 import { planFile, planOf, shippedPlan, shippedPlans } from "../testing/shippedPlan";
-import { type AccessPlan, parsePlan } from "./plan";
+import { type AccessPlan, parsePlan, testStepId } from "./plan";
 import { quickestRoute, type RouteOptions } from "./route";
 
 const json = () => planFile("whimbrel-blower");
@@ -19,8 +19,12 @@ describe("the shipped plan", () => {
     expect(idsTo(plan, "R1")).toEqual(["mat", "lower-panel", "x5-off", "pack-screws"]);
     const route = quickestRoute(plan, ["R1"]);
     expect(route.ok && route.value).toMatchObject({ minutes: 5, tools: ["trim lever", "7 mm socket"] });
-    expect(route.ok && route.value.back[0]).toBe("Pack in: seated plus an eighth of a turn");
-    expect(route.ok && route.value.back.at(-1)).toBe("Floor mat down, nothing under it");
+    expect(route.ok && route.value.back[0]?.work).toMatchObject({
+      step: { back: "Pack in: seated plus an eighth of a turn" },
+    });
+    expect(route.ok && route.value.back.at(-1)?.work).toMatchObject({
+      step: { back: "Floor mat down, nothing under it" },
+    });
   });
 
   test("takes the short cut only where what it needs besides does not eat what it saves, and pays shared steps once", () => {
@@ -245,9 +249,7 @@ test("on drawn plans every step comes after what it needs and goes back before i
         const order = route.value.steps.map(({ id }) => id);
         const before = (step: string, need: string): boolean =>
           order.includes(need) && order.indexOf(need) < order.indexOf(step);
-        const back = route.value.back
-          .filter((title) => !title.startsWith("Test "))
-          .map((title) => title.slice("back: ".length));
+        const back = route.value.back.map(({ id }) => id).filter((id) => id !== testStepId);
         expect(new Set(order).size).toBe(order.length);
         expect([...back].sort()).toEqual([...order].sort());
         for (const step of route.value.steps) {

@@ -3,7 +3,7 @@ import { substitutesFor } from "../units/spanner";
 import { cheapestSteps, type GraphStep } from "./cheapestSteps";
 import { toolFor } from "./fastener";
 import { type AccessPlan, type AccessStep, type Routes, stepsBefore } from "./plan";
-import { refitting } from "./refitting";
+import { type BackStep, refitting } from "./refitting";
 import { needsBatteryOff } from "./stepCaution";
 import { type Spread, spreadOf, stepMinutes } from "./stepMinutes";
 
@@ -34,7 +34,7 @@ export interface Route {
   /** What it costs whoever comes next. */
   readonly nextPersonMinutes: number;
   /** What goes back, the last off first. */
-  readonly back: readonly string[];
+  readonly back: readonly BackStep[];
 }
 
 export interface RouteOptions {
@@ -79,7 +79,13 @@ export function quickestRoute(
   const goals = targets.map((target) => openWays(plan.targets[target] ?? [], shut));
   const found = cheapestSteps(graph, goals);
   if (found.kind !== "found")
-    return refused([{ code: "contradiction", path: "--to", message: noWay(found.kind, prefer) }]);
+    return refused([
+      {
+        code: found.kind === "none" ? "missing" : "contradiction",
+        path: "--to",
+        message: noWay(found.kind, prefer),
+      },
+    ]);
   const steps = stepsInOrder({ ...plan, steps: taken }, new Set([...found.ids, ...done]));
   return {
     ok: true,
@@ -124,7 +130,7 @@ export function routeOf(steps: readonly AccessStep[], targets: readonly string[]
     uses: steps.flatMap(({ uses }) => uses ?? []),
     opens: [...new Set(steps.flatMap(({ opens }) => opens ?? []))],
     nextPersonMinutes: steps.reduce((sum, { nextPerson }) => sum + (nextPerson?.minutes ?? 0), 0),
-    back: refitting(steps, targets).map(({ title }) => title),
+    back: refitting(steps, targets),
   };
 }
 

@@ -1,4 +1,4 @@
-import { fastenerText, screwsBack, screwsOut } from "./fastener";
+import { screwsBack, screwsOut } from "./fastener";
 import type { AccessStep } from "./plan";
 
 /** A step ticked on the way in or back, with the screws counted. */
@@ -14,15 +14,16 @@ export interface Tray {
   readonly lying: number;
   readonly out: number;
   readonly back: number;
-  /** Steps whose screws differ from the plan or between out and back, in words. */
+  /** Steps whose screws differ from the plan or between out and back. */
   readonly calls: readonly TrayCall[];
 }
 
+/** A step whose screws do not add up. */
 export interface TrayCall {
-  readonly step: string;
+  readonly step: AccessStep;
   readonly kind: "short" | "left-over" | "not-as-planned";
+  /** Screws left over or short; those that came out where they are not as planned. */
   readonly screws: number;
-  readonly words: string;
 }
 
 const planned = (step: AccessStep) => ({
@@ -32,8 +33,6 @@ const planned = (step: AccessStep) => ({
 
 /** Screws a step puts into the tray, and takes from it on the way back, by its plan. */
 export const plannedScrews = planned;
-
-const counted = (count: number): string => `${count} ${count === 1 ? "screw" : "screws"}`;
 
 /**
  * The tray after some ticks; the last tick of a step and way counts. A step that went back with fewer screws than came
@@ -45,35 +44,21 @@ export function trayOf(steps: readonly AccessStep[], entries: readonly TrayEntry
   let [out, back] = [0, 0];
   let scrapped = 0;
   for (const step of steps) {
-    const { id, title, fasteners = [] } = step;
+    const { id } = step;
     const plan = planned(step);
     const [taken, put] = [last.get(`in ${id}`), last.get(`back ${id}`)];
     out += taken ?? 0;
     // Put back without having come out, by a tick taken back: it counts once it is ticked off again.
     back += taken === undefined ? 0 : (put ?? 0);
-    const sorts = fasteners.map(fastenerText).join(", ");
     if (taken !== undefined && taken !== plan.out)
-      calls.push({
-        step: id,
-        kind: "not-as-planned",
-        screws: taken - plan.out,
-        words: `${title}: ${counted(taken)} came out, the plan says ${plan.out}${sorts ? ` (${sorts})` : ""}`,
-      });
+      calls.push({ step, kind: "not-as-planned", screws: taken });
     if (put === undefined || taken === undefined) continue;
     // What the plan leaves out for good is in the tray still, and no one's loss.
     const forGood = Math.min(plan.out - plan.back, Math.max(0, taken - put));
     scrapped += forGood;
     const missing = taken - put - forGood;
     if (missing !== 0)
-      calls.push({
-        step: id,
-        kind: missing > 0 ? "left-over" : "short",
-        screws: Math.abs(missing),
-        words:
-          missing > 0
-            ? `${title}: ${counted(missing)} left over; look for the empty hole before it is closed`
-            : `${title}: ${counted(-missing)} more went in than came out; another place will be short`,
-      });
+      calls.push({ step, kind: missing > 0 ? "left-over" : "short", screws: Math.abs(missing) });
   }
   return { lying: out - back - scrapped, out, back, calls };
 }
@@ -90,6 +75,6 @@ export function callsBefore(
   const order = [...steps].reverse().map(({ id }) => id);
   const at = order.indexOf(closing);
   return trayOf(steps, entries).calls.filter(
-    ({ step, kind }) => kind !== "not-as-planned" && order.indexOf(step) < at,
+    ({ step, kind }) => kind !== "not-as-planned" && order.indexOf(step.id) < at,
   );
 }

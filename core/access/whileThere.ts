@@ -13,7 +13,7 @@ export interface WhileThere {
   readonly nowMinor: number;
   /** What it is expected to cost later: its own labour, the part and a comeback, as often as it fails. */
   readonly laterMinor: number;
-  readonly advice: "replace it now" | "prove it and leave it";
+  readonly advice: "replace-now" | "prove-and-leave";
   /** Chance of failing from which doing it now is the cheaper; null where it never is. */
   readonly breakEven: number | null;
 }
@@ -63,7 +63,7 @@ export function whileThere(
         failsWithin,
         nowMinor,
         laterMinor,
-        advice: nowMinor < laterMinor ? "replace it now" : "prove it and leave it",
+        advice: nowMinor < laterMinor ? "replace-now" : "prove-and-leave",
         breakEven: nowMinor < eachMinor ? nowMinor / eachMinor : null,
       },
     ];

@@ -6,7 +6,6 @@ export type ProofPhase = (typeof proofPhases)[number];
 
 interface StepBase {
   readonly id: string;
-  readonly title: string;
   readonly phase: ProofPhase;
 }
 
@@ -17,10 +16,14 @@ export interface ProofSetup {
   readonly selectors?: Record<string, string>;
 }
 
+/** What the switch or key does in a step where the air is judged. */
+export type AirStep = "off" | "up" | "down" | "own-switch" | "off-again" | "key-out" | "speed";
+
 /** One step of a proof run: a set-up and what a sound vehicle does in it; a noise; or something to look at. */
 export type ProofStep =
   | (StepBase & {
       readonly kind: "air";
+      readonly does: AirStep;
       readonly setup: ProofSetup;
       readonly expected: "none" | "normal";
     })
@@ -38,33 +41,33 @@ export type ProofStep =
 export function proofSteps(circuit: Circuit): ProofStep[] {
   const [off = "off", ...speeds] = circuit.settings;
   const top = speeds.at(-1) ?? off;
-  const still = (phase: ProofPhase, id: string, title: string, key: "run" | "off", setting: string) =>
-    ({ id, title, phase, kind: "air", setup: { key, setting }, expected: "none" }) as const;
-  const blowing = (phase: ProofPhase, id: string, title: string, setup: Omit<ProofSetup, "key">) =>
-    ({ id, title, phase, kind: "air", setup: { ...setup, key: "run" }, expected: "normal" }) as const;
-  const listening = (phase: ProofPhase, id: string, title: string) =>
-    ({ id, title, phase, kind: "listen", setup: { key: "run", setting: top } }) as const;
+  const still = (phase: ProofPhase, id: string, does: AirStep, key: "run" | "off", setting: string) =>
+    ({ id, phase, kind: "air", does, setup: { key, setting }, expected: "none" }) as const;
+  const blowing = (phase: ProofPhase, id: string, does: AirStep, setup: Omit<ProofSetup, "key">) =>
+    ({ id, phase, kind: "air", does, setup: { ...setup, key: "run" }, expected: "normal" }) as const;
+  const listening = (phase: ProofPhase, id: string) =>
+    ({ id, phase, kind: "listen", setup: { key: "run", setting: top } }) as const;
   return [
-    still("open", "off-first", "off, key on", "run", off),
-    ...speeds.map((setting) => blowing("open", `up-${setting}`, `up to ${setting}`, { setting })),
+    still("open", "off-first", "off", "run", off),
+    ...speeds.map((setting) => blowing("open", `up-${setting}`, "up", { setting })),
     ...speeds
       .slice(0, -1)
       .reverse()
-      .map((setting) => blowing("open", `down-${setting}`, `down to ${setting}`, { setting })),
+      .map((setting) => blowing("open", `down-${setting}`, "down", { setting })),
     ...ownSwitches(circuit).map(({ id, setting }) =>
-      blowing("open", `own-${id}-${setting}`, `${id} on ${setting}`, {
+      blowing("open", `own-${id}-${setting}`, "own-switch", {
         setting: off,
         selectors: { [id]: setting },
       }),
     ),
-    still("open", "off-again", "off again stays off", "run", off),
-    still("open", "key-out", `key out, switch on ${top}`, "off", top),
-    listening("open", "listen", `listen, on ${top}`),
-    ...speeds.map((setting) => blowing("closed", `shut-${setting}`, `closed up: ${setting}`, { setting })),
-    still("closed", "shut-off", "closed up: off", "run", off),
-    listening("closed", "shut-listen", `closed up: listen, on ${top}`),
-    { id: "drain", title: "drain", phase: "closed", kind: "check", check: "drain" },
-    { id: "panels", title: "panels", phase: "closed", kind: "check", check: "panels" },
+    still("open", "off-again", "off-again", "run", off),
+    still("open", "key-out", "key-out", "off", top),
+    listening("open", "listen"),
+    ...speeds.map((setting) => blowing("closed", `shut-${setting}`, "speed", { setting })),
+    still("closed", "shut-off", "off", "run", off),
+    listening("closed", "shut-listen"),
+    { id: "drain", phase: "closed", kind: "check", check: "drain" },
+    { id: "panels", phase: "closed", kind: "check", check: "panels" },
   ];
 }
 

@@ -52,22 +52,3 @@ export function familyName(netlist: Netlist): string {
   const { control, side } = circuitFamily(netlist);
   return `${control} ${side}`;
 }
-
-const controlWords: Readonly<Record<CircuitFamily["control"], string>> = {
-  resistor: "resistor pack",
-  linear: "linear control",
-  chopping: "chopping control",
-  switch: "switch alone",
-};
-
-/** A family in a few words: `4 speeds, resistor pack on the ground side, 1 relay`. */
-export function familyText({ control, side, speeds, relays, motors, steering }: CircuitFamily): string {
-  const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? "" : "s"}`;
-  return [
-    counted(speeds, "speed"),
-    `${controlWords[control]} on the ${side} side`,
-    relays === 0 ? "no relay" : counted(relays, "relay"),
-    ...(motors > 1 ? [counted(motors, "motor")] : []),
-    ...(steering === "right" ? ["right-hand drive"] : []),
-  ].join(", ");
-}

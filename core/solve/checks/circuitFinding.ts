@@ -1,15 +1,60 @@
 import type { Circuit, Wire } from "../../circuit/circuit";
 import { terminalsOf } from "../../circuit/parts/index";
 import { ampacity } from "../../units/ampacity";
-import { ampsText, listed, voltsText } from "../../units/wording";
 import { type HealthyPoint, healthyPoints } from "../healthyPoint";
 import type { Netlist } from "../netlist/netlist";
+
+/** What is odd about a circuit, with its figures. */
+export type CircuitDoubt =
+  | { readonly code: "splice-joins-nothing"; readonly part: string }
+  | { readonly code: "no-wire"; readonly terminals: readonly string[] }
+  | {
+      readonly code: "short";
+      readonly wire: string;
+      readonly from: string;
+      readonly to: string;
+      readonly amps: number;
+      readonly setting: string;
+    }
+  | { readonly code: "never-turns"; readonly motor: string }
+  | {
+      readonly code: "same-speed" | "slower";
+      readonly motor: string;
+      readonly setting: string;
+      readonly before: string;
+      readonly rpm: number;
+      readonly rpmBefore: number;
+    }
+  | {
+      readonly code: "fuse-too-small";
+      readonly fuse: string;
+      readonly ratedAmps: number;
+      readonly amps: number;
+      readonly setting: string;
+    }
+  | {
+      readonly code: "wire-too-thin";
+      readonly wire: string;
+      readonly mm2: number;
+      readonly amps: number;
+      readonly ableAmps: number;
+      readonly setting: string;
+    }
+  | {
+      readonly code: "wire-drops";
+      readonly wire: string;
+      readonly mm2: number;
+      readonly metres: number;
+      readonly amps: number;
+      readonly volts: number;
+      readonly setting: string;
+    };
 
 /** Something about a circuit that parses and solves, and yet can hardly be right. */
 export interface CircuitFinding {
   /** Place in the file, as problems name it. */
   readonly path: string;
-  readonly message: string;
+  readonly what: CircuitDoubt;
   /** `wrong` where no vehicle could be built so; `doubtful` where one might be. */
   readonly weight: "wrong" | "doubtful";
 }
@@ -54,7 +99,13 @@ function looseTerminals(circuit: Circuit): CircuitFinding[] {
       const ends = circuit.wires.filter(({ from, to }) => [from, to].includes(`${part.id}.s`)).length;
       return ends > 1
         ? []
-        : [{ path: `parts.${index}`, message: `${part.id} joins no wires`, weight: "doubtful" }];
+        : [
+            {
+              path: `parts.${index}`,
+              what: { code: "splice-joins-nothing", part: part.id },
+              weight: "doubtful",
+            },
+          ];
     }
     const loose = terminalsOf(part).filter(
       (terminal) => !used.has(`${part.id}.${terminal}`) && !(part.kind === "relay" && terminal === "87a"),
@@ -67,7 +118,7 @@ function looseTerminals(circuit: Circuit): CircuitFinding[] {
       : [
           {
             path: `parts.${index}`,
-            message: `no wire at ${listed(outer.map((terminal) => `${part.id}.${terminal}`))}`,
+            what: { code: "no-wire", terminals: outer.map((terminal) => `${part.id}.${terminal}`) },
             weight: "doubtful",
           },
         ];
@@ -89,7 +140,14 @@ function shortFinding({ circuit }: Netlist, points: readonly HealthyPoint[]): Ci
     if (!worst) continue;
     return {
       path: `wires.${circuit.wires.indexOf(worst.wire)}`,
-      message: `${worst.wire.id} would carry ${ampsText(worst.amps)} on ${setting}: a short across the battery from ${worst.wire.from} to ${worst.wire.to}`,
+      what: {
+        code: "short",
+        wire: worst.wire.id,
+        from: worst.wire.from,
+        to: worst.wire.to,
+        amps: worst.amps,
+        setting,
+      },
       weight: "wrong",
     };
   }
@@ -105,28 +163,27 @@ function speedFindings({ circuit, motors }: Netlist, points: readonly HealthyPoi
     if (top <= 0)
       return motors.length > 1
         ? []
-        : [{ path, message: `${part.id} turns in no setting with the key on`, weight: "wrong" }];
+        : [{ path, what: { code: "never-turns", motor: part.id }, weight: "wrong" }];
     return circuit.settings.flatMap((setting, index): CircuitFinding[] => {
       const own = speeds[index] as number;
       const before = speeds[index - 1];
       if (before === undefined || own <= 0) return [];
-      if (Math.abs(own - before) < sameSpeed * top)
-        return [
-          {
-            path: `settings.${index}`,
-            message: `${setting} changes nothing: ${part.id} turns as on ${circuit.settings[index - 1]}`,
-            weight: "doubtful",
+      const isSame = Math.abs(own - before) < sameSpeed * top;
+      if (!isSame && own > before) return [];
+      return [
+        {
+          path: `settings.${index}`,
+          what: {
+            code: isSame ? "same-speed" : "slower",
+            motor: part.id,
+            setting,
+            before: circuit.settings[index - 1] ?? "",
+            rpm: own,
+            rpmBefore: before,
           },
-        ];
-      return own < before
-        ? [
-            {
-              path: `settings.${index}`,
-              message: `${setting} is slower than ${circuit.settings[index - 1]}: ${part.id} at ${Math.round(own)} rpm after ${Math.round(before)}`,
-              weight: "doubtful",
-            },
-          ]
-        : [];
+          weight: "doubtful",
+        },
+      ];
     });
   });
 }
@@ -154,7 +211,7 @@ function fuseFindings({ parts }: Circuit, points: readonly HealthyPoint[]): Circ
     return [
       {
         path: `parts.${index}.amps`,
-        message: `${part.id} of ${part.amps} A carries ${ampsText(amps)} on ${setting}`,
+        what: { code: "fuse-too-small", fuse: part.id, ratedAmps: part.amps, amps, setting },
         weight: amps > part.amps ? "wrong" : "doubtful",
       },
     ];
@@ -169,7 +226,7 @@ function wireFindings({ wires }: Circuit, points: readonly HealthyPoint[]): Circ
       return [
         {
           path: `wires.${index}.mm2`,
-          message: `${wire.id} of ${wire.mm2} mm² carries ${ampsText(amps)} on ${setting}, more than the ${ampsText(able)} it can for long`,
+          what: { code: "wire-too-thin", wire: wire.id, mm2: wire.mm2, amps, ableAmps: able, setting },
           weight: "doubtful",
         },
       ];
@@ -179,7 +236,15 @@ function wireFindings({ wires }: Circuit, points: readonly HealthyPoint[]): Circ
     return [
       {
         path: `wires.${index}`,
-        message: `${wire.id} loses ${voltsText(drop)} on ${setting}: ${wire.metres} m of ${wire.mm2} mm² at ${ampsText(amps)}`,
+        what: {
+          code: "wire-drops",
+          wire: wire.id,
+          mm2: wire.mm2,
+          metres: wire.metres,
+          amps,
+          volts: drop,
+          setting,
+        },
         weight: "doubtful",
       },
     ];

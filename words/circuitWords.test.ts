@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
-import { shippedIds, shippedNetlist } from "../../testing/shippedCircuit";
-import { circuitFamily, familyText } from "./circuitFamily";
+import { circuitFamily } from "../core/solve/checks/circuitFamily";
+import { shippedIds, shippedNetlist } from "../core/testing/shippedCircuit";
+import { familyText } from "./circuitWords";
 
 // Each shipped circuit's own title says what it was drawn as.
 test.each([

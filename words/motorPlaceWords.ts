@@ -1,0 +1,44 @@
+import type { MotorPlace, PlaceSign } from "@core/access/whereIsIt";
+
+/** Where a motor may be, and what is taken off to reach it. */
+export const motorPlaceWords: Readonly<
+  Record<MotorPlace, { readonly title: string; readonly reach: string }>
+> = {
+  "passenger-footwell": {
+    title: "Under the dash on the passenger's side, behind or below the glove box",
+    reach:
+      "take the glove box or lower panel off; the motor drops down with its wheel, or turns out of a twist lock",
+  },
+  "under-bonnet": {
+    title: "Under the bonnet at the bulkhead, behind the battery, its tray or the cowl",
+    reach: "take the battery and tray off, or the wipers and cowl; the motor comes out forwards",
+  },
+  "behind-centre": {
+    title: "Behind the centre of the dash or on the driver's side",
+    reach:
+      "take the carpet and side panel off, sometimes the accelerator; some books say the dash has to come out",
+  },
+  elsewhere: {
+    title: "Somewhere else: under a seat, in the rear quarter, on the roof",
+    reach: "follow the wires",
+  },
+};
+
+/** What a technician notices that says where the motor is. */
+export const placeSignWords: Readonly<Record<PlaceSign, string>> = {
+  "shake-passenger": "The passenger's side of the dash shakes at top speed",
+  "shake-centre": "The middle of the dash or the driver's side shakes",
+  "loud-bonnet": "It is louder with the bonnet up than with the door open",
+  "air-in-footwell": "Air is drawn in near the glove box when the air is recirculated",
+  "lead-from-pack": "The thick lead from the pack goes up behind the glove box",
+  "lead-through-bulkhead": "The thick lead from the pack goes through the bulkhead",
+  "second-unit": "There is a second heater, for the rear",
+};
+
+/** How to find it on a car nobody here has seen, the quickest way first. */
+export const findingTheMotor = [
+  "Set the top speed and lay your hands flat on the dash: the motor is near where it shakes most.",
+  "Set recirculated air and feel where it is drawn in: the motor is behind that.",
+  "The place of the pack or the control is often known: follow its two thickest leads.",
+  "Listen with the bonnet up and down, and the door open and shut: the motor is on the louder side.",
+] as const;

@@ -1,0 +1,26 @@
+import type { ProofStep } from "@core/proof/proofRun";
+
+/** What a step of the check is called. */
+export function proofStepTitle(step: ProofStep): string {
+  if (step.kind === "check") return step.check === "drain" ? "Drain" : "Panels";
+  const { setting, selectors } = step.setup;
+  if (step.kind === "listen") return `Listen on ${setting}`;
+  switch (step.does) {
+    case "off":
+      return "Off, key on";
+    case "up":
+      return `Up to ${setting}`;
+    case "down":
+      return `Down to ${setting}`;
+    case "own-switch":
+      return Object.entries(selectors ?? {})
+        .map(([id, own]) => `Switch ${id} on ${own}`)
+        .join(", ");
+    case "off-again":
+      return "Off again: it stays off";
+    case "key-out":
+      return `Key out, switch left on ${setting}`;
+    case "speed":
+      return `Speed ${setting}`;
+  }
+}
