@@ -155,11 +155,11 @@ function tally(
     if (ripple.verdict === "uneven" || ripple.verdict === "missing") badHeard += 1;
     if (process.env.AIRWAY_SHOW && !near)
       say(
-        `   seed ${seed} bars ${bars} rpm ${rpm.toFixed(0)} got ${ripple.rpm?.toFixed(0)} ${ripple.bars} hz ${ripple.humpHz?.toFixed(1)} vs ${((rpm * humpsPerTurn(bars, 2)) / 60).toFixed(1)} ${ripple.cannot.join("|")} chop ${ripple.chopping?.hz}`,
+        `   seed ${seed} bars ${bars} rpm ${rpm.toFixed(0)} got ${ripple.rpm?.toFixed(0)} ${ripple.bars} hz ${ripple.humpHz?.toFixed(1)} vs ${((rpm * humpsPerTurn(bars, 2)) / 60).toFixed(1)} ${ripple.cannot.map(({ code }) => code).join("|")} chop ${ripple.chopping?.hz}`,
       );
     if (process.env.AIRWAY_SHOW && near && (ripple.verdict !== "even") !== bad)
       say(
-        `   seed ${seed} bars ${bars} verdict ${ripple.verdict} ${ripple.humpAmps.map((h) => h.toFixed(2)).join(" ")} e ${ripple.errorAmps[0]?.toFixed(3)} ${ripple.cannot.join("|")}`,
+        `   seed ${seed} bars ${bars} verdict ${ripple.verdict} ${ripple.humpAmps.map((h) => h.toFixed(2)).join(" ")} e ${ripple.errorAmps[0]?.toFixed(3)} ${ripple.cannot.map(({ code }) => code).join("|")}`,
       );
   }
   const share = (n: number): string => `${((100 * n) / samples).toFixed(1)} %`;

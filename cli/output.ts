@@ -2,10 +2,10 @@ import type { Writable } from "node:stream";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { notListed, repairText } from "@core/fault/repair";
 import { type Parsed, problemText } from "@core/problem/problem";
-import type { RippleReading } from "@core/ripple/rippleReading";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
 import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
 import { conflictText, reasonText } from "@words/reasonWords";
+import type { RippleInWords } from "@words/rippleWords";
 import { setupText } from "@words/tests/setupText";
 import { testText } from "@words/tests/testText";
 import { BadInput } from "./input";
@@ -53,7 +53,7 @@ export function diagnosisLines({ verdict, parts, next, conflicts }: Diagnosis): 
 }
 
 /** A motor's humps for people. */
-export function rippleLines(ripple: RippleReading): string[] {
+export function rippleLines(ripple: RippleInWords): string[] {
   const { meanAmps, humpHz, rpm, badHumps, verdict, because, cannot, startUp, chopping, dropoutCount } =
     ripple;
   return [

@@ -10,7 +10,6 @@ import {
 import type { RecordingSketch } from "@core/recording/recordingSketch";
 import { readRipple } from "@core/ripple/readRipple";
 import type { RippleOptions } from "@core/ripple/rippleOptions";
-import type { RippleReading } from "@core/ripple/rippleReading";
 import type { CurrentRecording } from "@core/signal/currentRecording";
 import {
   type RecordingPicture,
@@ -21,7 +20,9 @@ import {
   spectrumPicture,
 } from "@core/signal/recordingPicture";
 import { spectrogramOf } from "@core/signal/soundTone";
-import { type MotorSound, motorSound, type SoundOptions } from "@core/sound/motorSound";
+import { motorSound, type SoundOptions } from "@core/sound/motorSound";
+import { type RippleInWords, rippleWords } from "@words/rippleWords";
+import { soundWords } from "@words/soundWords";
 
 /** A sound file with the speed it was recorded at. */
 export interface SoundFile {
@@ -47,7 +48,7 @@ export type RecordingTask =
   | { readonly do: "sound"; readonly files: readonly SoundFile[]; readonly options: SoundOptions };
 
 export interface RippleRead {
-  readonly figures: RippleReading;
+  readonly figures: RippleInWords;
   readonly picture: RecordingPicture;
   readonly kept: Float32Array;
   /** How long the analysis took, the reading of the file left out. */
@@ -55,7 +56,7 @@ export interface RippleRead {
 }
 
 export interface ReadSound {
-  readonly figures: MotorSound;
+  readonly figures: ReturnType<typeof soundWords>;
   readonly picture: readonly {
     readonly name: string;
     readonly setting: string;
@@ -96,7 +97,7 @@ function humpsFrom(samples: Float32Array, rateHz: number, options: RippleOptions
     figures.steadySeconds[0],
     Math.max(leastTopHz, 5 * (figures.humpHz ?? 0)),
   );
-  say({ humps: { figures, picture, kept, milliseconds: performance.now() - began } }, [
+  say({ humps: { figures: rippleWords(figures), picture, kept, milliseconds: performance.now() - began } }, [
     kept.buffer as ArrayBuffer,
   ]);
 }
@@ -112,7 +113,7 @@ async function sound(files: readonly SoundFile[], options: SoundOptions): Promis
     recordings.push({ samples: read.value.amps, rateHz: read.value.rateHz, rpm });
     say({ share: (0.3 * (i + 1)) / files.length });
   }
-  const figures = motorSound(recordings, options);
+  const figures = soundWords(motorSound(recordings, options));
   say({ share: 0.7 });
   const picture = recordings.map(({ samples, rateHz, rpm }, i) => {
     const topHz = Math.min(soundTopHz, rateHz / 2);

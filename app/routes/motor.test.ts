@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { readRipple } from "../../core/ripple/readRipple";
 import { recordingPicture } from "../../core/signal/recordingPicture";
 import { drawnRecording } from "../../core/testing/rippleRecording";
+import { rippleWords } from "../../words/rippleWords";
 import { detachPractice } from "../motor/instruments.server";
 import { answer, closeDemoShop, openDemoShop, posted } from "../testing/demoShop";
 import * as instrument from "./instrument";
@@ -32,7 +33,7 @@ const setup = { key: "run", setting: "4" };
 
 function recording() {
   const trace = drawnRecording({ bars: 12, rpm: 2600, seconds: 1, rateHz: 20_000, noise: 0.02 });
-  const figures = readRipple(trace, { bars: 12 });
+  const figures = rippleWords(readRipple(trace, { bars: 12 }));
   const { picture, kept } = recordingPicture(trace, figures.steadySeconds[0], 3000);
   return {
     record: { kind: "humps", name: "clamp.csv", motor: "M1", source: "file", setup, figures, picture },

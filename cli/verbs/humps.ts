@@ -1,8 +1,8 @@
 import { type Parsed, quoted, refused } from "@core/problem/problem";
 import { readRecording as readTraceFile } from "@core/recording/recordingFile";
 import { readRipple } from "@core/ripple/readRipple";
-import type { RippleReading } from "@core/ripple/rippleReading";
 import type { ProbeScale } from "@core/signal/probeScale";
+import { type RippleInWords, rippleWords } from "@words/rippleWords";
 
 /** The options of `humps` as they come from the command line. */
 export interface RippleFlags {
@@ -56,7 +56,7 @@ function scaleOf(flags: RippleFlags): Parsed<ProbeScale | undefined> {
 }
 
 /** The humps of a current trace in a CSV or WAV file. */
-export function rippleOf(file: string, bytes: Uint8Array, flags: RippleFlags): Parsed<RippleReading> {
+export function rippleOf(file: string, bytes: Uint8Array, flags: RippleFlags): Parsed<RippleInWords> {
   const scale = scaleOf(flags);
   if (!scale.ok) return scale;
   const bars = positive("--bars", flags.bars, true);
@@ -82,12 +82,14 @@ export function rippleOf(file: string, bytes: Uint8Array, flags: RippleFlags): P
   if (!trace.ok) return trace;
   return {
     ok: true,
-    value: readRipple(trace.value, {
-      bars: bars.value,
-      poles: poles.value,
-      rpm: rpm.value,
-      aboutRpm: aboutRpm.value,
-      choppingHz: choppingHz.value,
-    }),
+    value: rippleWords(
+      readRipple(trace.value, {
+        bars: bars.value,
+        poles: poles.value,
+        rpm: rpm.value,
+        aboutRpm: aboutRpm.value,
+        choppingHz: choppingHz.value,
+      }),
+    ),
   };
 }

@@ -1,6 +1,7 @@
 import { medianOf } from "../signal/currentRecording";
 import type { HumpGrid } from "./rhythm/humpGrid";
 import type { RippleReading } from "./rippleReading";
+import type { RippleReason } from "./rippleReason";
 import { type FoldedTurn, foldedTurn, humpShape, singleHeights } from "./turn/foldedTurn";
 import type { TurnCount } from "./turn/turnCount";
 
@@ -39,7 +40,7 @@ export function judgedRipple(
   turn: TurnCount,
   poles: number,
   humpHz: number,
-  cannot: string[],
+  cannot: RippleReason[],
 ): Judged {
   const none = {
     humpAmps: [],
@@ -54,10 +55,11 @@ export function judgedRipple(
   const period = turn.perTurn ?? turn.period;
   const turns = period === null ? 0 : Math.floor(grid.humps / period);
   if (turn.perTurn !== null && turns < leastTurns) {
-    const seconds = (((leastTurns + 1) * turn.perTurn) / humpHz).toFixed(2);
-    cannot.push(
-      `too short for hump by hump: ${(grid.humps / turn.perTurn).toFixed(1)} turns, take at least ${seconds} s`,
-    );
+    cannot.push({
+      code: "too-few-turns",
+      turns: grid.humps / turn.perTurn,
+      neededSeconds: ((leastTurns + 1) * turn.perTurn) / humpHz,
+    });
   }
   if (period === null || turns < leastTurns) return { ...none, ...judgedSingly(grid, cannot) };
   const folded = foldedTurn(grid, period);
@@ -94,7 +96,7 @@ export function usualHeight(heights: readonly number[]): number {
 
 function judgedFold(
   { humpAmps, errorAmps, turns }: FoldedTurn,
-  cannot: string[],
+  cannot: RippleReason[],
 ): Pick<RippleReading, "verdict" | "because" | "badHumps"> {
   const usual = usualHeight(humpAmps);
   const isNoisy = !(usual > 0) || medianOf(errorAmps) > surestShare * usual;
@@ -103,40 +105,36 @@ function judgedFold(
     badShare * usual - height > errors * (errorAmps[hump] ?? 0) ? [hump] : [],
   );
   if (isNoisy && (usual <= 0 || badHumps.length === 0)) {
-    const reason = "too noisy for hump by hump: a longer trace, or a clamp on a finer range";
+    const reason = { code: "noisy-over-turns" } as const;
     cannot.push(reason);
     return { verdict: "unclear", because: reason, badHumps: [] };
   }
   const least = Math.min(...humpAmps);
-  const share = (height: number): string => `${Math.round((100 * Math.max(0, height)) / usual)} %`;
-  const over = `over ${turns} turns`;
+  const leastShare = Math.max(0, least) / usual;
   if (badHumps.length === 0)
-    return { verdict: "even", because: `every hump at least ${share(least)} of the usual ${over}`, badHumps };
-  const names = badHumps.map((hump) => hump + 1).join(", ");
+    return { verdict: "even", because: { code: "all-even", leastShare, turns }, badHumps };
   return {
     verdict: least < missingShare * usual ? "missing" : "uneven",
-    because: `hump ${names} of the turn at ${share(least)} of the usual or a little more, ${over}`,
+    because: { code: "bad-humps", humps: badHumps, leastShare, turns },
     badHumps,
   };
 }
 
 /** Hump after hump where the turn is not known: each by itself, so only a quiet trace can be judged. */
-function judgedSingly(grid: HumpGrid, cannot: string[]): Pick<RippleReading, "verdict" | "because"> {
+function judgedSingly(grid: HumpGrid, cannot: RippleReason[]): Pick<RippleReading, "verdict" | "because"> {
   const heights = singleHeights(grid, humpShape(grid.values, grid.points));
   const usual = medianOf(heights);
   const scatter = 1.48 * medianOf(heights.map((height) => Math.abs(height - usual)));
   if (heights.length < 12 || !(usual > 0) || scatter > surestShare * usual) {
-    const reason =
-      "too noisy or too short to judge humps one by one; with the bars given they are averaged over turns";
+    const reason = { code: "noisy-one-by-one" } as const;
     cannot.push(reason);
     return { verdict: "unclear", because: reason };
   }
   const sorted = Float64Array.from(heights).sort();
   const weak = sorted[Math.floor(sorted.length / 60)] ?? 0;
-  const share = Math.round((100 * Math.max(0, weak)) / usual);
   const verdict = weak < missingShare * usual ? "missing" : weak < badShare * usual ? "uneven" : "even";
   return {
     verdict,
-    because: `one hump in sixty at ${share} % of the usual or less, of ${heights.length} looked at one by one`,
+    because: { code: "one-by-one", weakShare: Math.max(0, weak) / usual, humps: heights.length },
   };
 }

@@ -10,6 +10,7 @@ import type { HumpRhythm } from "./rhythm/humpRhythm";
 import { type RhythmDoubt, rhythmDoubt } from "./rhythmDoubt";
 import type { RippleOptions } from "./rippleOptions";
 import type { RippleReading } from "./rippleReading";
+import type { RippleReason } from "./rippleReason";
 import { runningPart } from "./startUp";
 import { turnCount } from "./turn/turnCount";
 import { enoughHumps } from "./turn/turnMark";
@@ -81,16 +82,10 @@ function misreadings(
   amps: Float32Array,
   steady: Stretch,
   { mean, low, high }: ReturnType<typeof rangeOf>,
-): string[] {
+): RippleReason[] {
   return [
-    ...(isClipped(amps, steady, low, high)
-      ? ["clipped: the trace stops at its top or bottom; take it again on a coarser range"]
-      : []),
-    ...(Math.abs(mean) > mostMeanAmps
-      ? [
-          `a mean of ${Math.round(Math.abs(mean))} A is more than a blower draws even held fast: check the probe's scale`,
-        ]
-      : []),
+    ...(isClipped(amps, steady, low, high) ? [{ code: "clipped" } as const] : []),
+    ...(Math.abs(mean) > mostMeanAmps ? [{ code: "wrong-scale", meanAmps: Math.abs(mean) } as const] : []),
   ];
 }
 
@@ -108,7 +103,7 @@ export function readRipple(trace: CurrentRecording, options: RippleOptions = {})
   onProgress(0.15);
   const { steady } = running;
   const { mean, low, high } = rangeOf(amps, steady);
-  const cannot: string[] = [];
+  const cannot: RippleReason[] = [];
   const perTurnGiven = bars === undefined ? null : humpsPerTurn(bars, poles);
   const base = {
     ...nothingRead(running, mean, high - low, rateHz),
@@ -116,12 +111,12 @@ export function readRipple(trace: CurrentRecording, options: RippleOptions = {})
     bars: bars ?? null,
     cannot,
   };
-  const unclear = (reason: string, more: Partial<RippleReading> = {}): RippleReading => {
+  const unclear = (reason: RippleReason, more: Partial<RippleReading> = {}): RippleReading => {
     cannot.push(reason);
     return { ...base, ...more, verdict: "unclear", because: reason };
   };
   if (amps.length < leastSamples)
-    return unclear(`too short: ${amps.length} samples, at least ${leastSamples} are needed`);
+    return unclear({ code: "too-few-samples", samples: amps.length, needed: leastSamples });
   cannot.push(...misreadings(amps, steady, { mean, low, high }));
   if (rpm !== undefined && perTurnGiven !== null) {
     const expected = (rpm * perTurnGiven) / 60;
@@ -132,13 +127,11 @@ export function readRipple(trace: CurrentRecording, options: RippleOptions = {})
   onProgress(0.4);
   const band = bandOf(options);
   if (rivals?.every((hz) => hz > band.lowHz && hz < band.highHz))
-    return unclear(
-      `two rhythms, ${rivals.map((hz) => `${hz.toFixed(0)} Hz`).join(" and ")}, keep time like a clock: one is a control's chopping; give its frequency, or take a trace at another speed`,
-    );
+    return unclear({ code: "two-rhythms", hz: rivals });
   const thin = thinned(plain, steady);
   const whole = { from: 0, to: thin.amps.length };
   const humped = { ...thin, amps: withoutDips(thin.amps, thin.rateHz, whole) };
-  const nothing = "no humps stand out: is the motor running, and the clamp round one wire?";
+  const nothing = { code: "no-humps" } as const;
   if (high - low < 1e-9) return unclear(nothing, { chopping });
   const followed = followRipple({ thin, humped, whole, band, perTurn: perTurnGiven, poles });
   onProgress(0.8);
@@ -171,15 +164,16 @@ export function readRipple(trace: CurrentRecording, options: RippleOptions = {})
   return { ...result, ...judged };
 }
 
-const tooSlow = (rateHz: number, humpHz: number): string =>
-  `sampled too slowly for heights: ${Math.round(rateHz)} Hz, at least ${Math.ceil(samplesPerHump * humpHz)} Hz are needed`;
+const tooSlow = (rateHz: number, humpHz: number): RippleReason => ({
+  code: "sampled-too-slowly",
+  rateHz,
+  neededHz: samplesPerHump * humpHz,
+});
 
-function doubtful(doubt: RhythmDoubt, rpm: number): string {
-  if (doubt.kind === "no-turns")
-    return "no rhythm found has turns of so many bars that repeat each other: a longer, quieter trace at a steady speed, the speed as well or a control's frequency may tell";
-  if (doubt.kind === "too-tall")
-    return "what looks like humps swings further than a sound commutator's do: several bad bars make it, and hide the humps; give the speed as well";
-  return `several bars are bad, and the humps fit ${Math.round(rpm)} rpm or ${Math.round(rpm / doubt.times)} rpm with bad bars opposite each other; give the speed as well`;
+function doubtful(doubt: RhythmDoubt, rpm: number): RippleReason {
+  if (doubt.kind === "no-turns") return { code: "no-turns" };
+  if (doubt.kind === "too-tall") return { code: "humps-too-tall" };
+  return { code: "one-of-two-speeds", rpm: [rpm, rpm / doubt.times] };
 }
 
 const driftOf = ({ hz }: HumpRhythm): [number, number] => [

@@ -1,4 +1,5 @@
 import type { Chopping } from "./chopping/chopping";
+import type { RippleReason } from "./rippleReason";
 import type { Dropout, StartUp } from "./startUp";
 
 /** What the humps on a motor's current tell; null where it cannot be known, with the reason in `cannot`. */
@@ -14,9 +15,10 @@ export interface RippleReading {
   /** Humps, from 0, well below the others. */
   readonly badHumps: readonly number[];
   readonly verdict: "even" | "uneven" | "missing" | "unclear";
-  readonly cannot: readonly string[];
+  /** What cannot be told. */
+  readonly cannot: readonly RippleReason[];
   /** Why the verdict is so. */
-  readonly because: string;
+  readonly because: RippleReason;
   /** Standard error of each hump's height, from its scatter over the turns. */
   readonly errorAmps: readonly number[];
   /** Bars that explain the bad humps, at least: each passes every brush. Null where humps a turn are not known. */

@@ -98,19 +98,29 @@ describe("what is heard", () => {
     ];
     const sound = motorSound([slow, { ...fast, rpm: 2100 }]);
     expect(sound.speedRatios[1]).toBeCloseTo(3000 / 1800, 2);
-    expect(sound.cannot.join()).toMatch(
-      /recording 2: the speeds given are 1.17 of each other, the tones say 1.67/,
-    );
+    expect(sound.cannot).toContainEqual({
+      code: "speeds-contradict-tones",
+      recording: 1,
+      given: expect.closeTo(1.17, 2),
+      heard: expect.closeTo(1.67, 2),
+    });
     expect(sound.tones[0]?.follows).toBe(true);
   });
 
   test("what cannot be told says so", () => {
-    expect(motorSound([recording({ rpm: 1800 })]).cannot.join()).toMatch(/one speed/);
+    expect(motorSound([recording({ rpm: 1800 })]).cannot).toEqual([{ code: "one-speed" }]);
     const short = { ...recording({ rpm: 1800 }), samples: new Float32Array(100).fill(0.1) };
-    expect(motorSound([short]).cannot.join()).toMatch(/recording 1: too short/);
+    expect(motorSound([short]).cannot).toContainEqual(
+      expect.objectContaining({ code: "too-short", recording: 0 }),
+    );
     const silent = { samples: new Float32Array(rateHz), rateHz, rpm: null };
-    expect(motorSound([silent]).cannot.join()).toMatch(/recording 1: silent/);
-    expect(motorSound([{ ...silent, rateHz: 2000 }]).cannot.join()).toMatch(/2000 Hz, at least 4000 Hz/);
+    expect(motorSound([silent]).cannot).toContainEqual({ code: "silent", recording: 0 });
+    expect(motorSound([{ ...silent, rateHz: 2000 }]).cannot).toContainEqual({
+      code: "sampled-too-slowly",
+      recording: 0,
+      rateHz: 2000,
+      neededHz: 4000,
+    });
     const odds = Object.values(motorSound([]).odds);
     expect(odds.reduce((sum, p) => sum + p, 0)).toBeCloseTo(1, 9);
   });

@@ -35,7 +35,7 @@ export interface MotorSound {
   readonly followsSpeed: boolean | null;
   /** Speed of each recording beside the first, found from the sound where it was not given. */
   readonly speedRatios: readonly number[];
-  readonly cannot: readonly string[];
+  readonly cannot: readonly SoundDoubt[];
 }
 
 export interface SoundOptions {
@@ -58,6 +58,34 @@ const widestRatio = 6;
 /** High tones are heard as a squeal or a whistle from here on. */
 const highToneHz = 700;
 
+/** What cannot be told from some recordings; recordings are counted from 0. */
+export type SoundDoubt =
+  | {
+      readonly code: "sampled-too-slowly";
+      readonly recording: number;
+      readonly rateHz: number;
+      readonly neededHz: number;
+    }
+  | { readonly code: "too-short"; readonly recording: number; readonly neededSeconds: number }
+  | { readonly code: "silent"; readonly recording: number }
+  | { readonly code: "one-speed" }
+  /** Speeds beside the first recording's: as given, and as the tones say. */
+  | {
+      readonly code: "speeds-contradict-tones";
+      readonly recording: number;
+      readonly given: number;
+      readonly heard: number;
+    }
+  | { readonly code: "speed-not-known"; readonly recording: number };
+
+/** Why a recording cannot be used; null where it can. */
+function unfit({ samples, rateHz }: SoundRecording, recording: number): SoundDoubt | null {
+  if (rateHz < leastRateHz) return { code: "sampled-too-slowly", recording, rateHz, neededHz: leastRateHz };
+  if (samples.length < leastSeconds * rateHz)
+    return { code: "too-short", recording, neededSeconds: leastSeconds };
+  return samples.every((value) => value === samples[0]) ? { code: "silent", recording } : null;
+}
+
 interface Read {
   readonly tones: readonly SoundTone[];
   readonly blows: Blows;
@@ -71,18 +99,11 @@ interface Read {
  * judgements over measured features (common practice, no source).
  */
 export function motorSound(recordings: readonly SoundRecording[], options: SoundOptions = {}): MotorSound {
-  const cannot: string[] = [];
-  const fit = recordings.filter(({ samples, rateHz }, i) => {
-    const problem =
-      rateHz < leastRateHz
-        ? `recording ${i + 1}: sampled too slowly, ${rateHz} Hz, at least ${leastRateHz} Hz are needed`
-        : samples.length < leastSeconds * rateHz
-          ? `recording ${i + 1}: too short, at least ${leastSeconds} s are needed`
-          : samples.every((value) => value === samples[0])
-            ? `recording ${i + 1}: silent`
-            : null;
-    if (problem) cannot.push(problem);
-    return problem === null;
+  const cannot: SoundDoubt[] = [];
+  const fit = recordings.filter((recording, index) => {
+    const doubt = unfit(recording, index);
+    if (doubt) cannot.push(doubt);
+    return doubt === null;
   });
   const read = fit.map(({ samples, rateHz, rpm }): Read => {
     const spectrum = meanSpectrum(samples, rateHz);
@@ -95,8 +116,7 @@ export function motorSound(recordings: readonly SoundRecording[], options: Sound
   });
   const speedRatios = ratiosOf(read, cannot);
   const tones = matched(read, speedRatios, options);
-  if (read.length < 2)
-    cannot.push("one speed: whether the noise follows the speed cannot be told; record a second one");
+  if (read.length < 2) cannot.push({ code: "one-speed" });
   const odds = oddsOf(read, tones);
   const likeliest = noises.reduce<Noise>((best, noise) => (odds[noise] > odds[best] ? noise : best), "quiet");
   return {
@@ -123,7 +143,7 @@ const mostOver = 20;
 const enoughOver = 25;
 
 /** Speeds beside the first recording's: by rpm, else by the stretch of frequencies that lays most tones on each other. */
-function ratiosOf(read: readonly Read[], cannot: string[]): number[] {
+function ratiosOf(read: readonly Read[], cannot: SoundDoubt[]): number[] {
   const [first] = read;
   return read.map((own, i) => {
     if (i === 0 || !first) return 1;
@@ -141,15 +161,11 @@ function ratiosOf(read: readonly Read[], cannot: string[]): number[] {
       const blows = own.blows.hz !== null && first.blows.hz !== null ? own.blows.hz / first.blows.hz : null;
       const borneOut = blows !== null && Math.abs(blows / given - 1) < 2 * followsWithin;
       if (borneOut || bestScore < 2 * enoughOver || laidOver(first, own, given) >= enoughOver) return given;
-      cannot.push(
-        `recording ${i + 1}: the speeds given are ${given.toFixed(2)} of each other, the tones say ${best.toFixed(2)}: orders are only as good as the rpm`,
-      );
+      cannot.push({ code: "speeds-contradict-tones", recording: i, given, heard: best });
       return best;
     }
     if (bestScore < enoughOver) {
-      cannot.push(
-        `recording ${i + 1}: its speed beside the first is not known and no tones give it; enter the rpm`,
-      );
+      cannot.push({ code: "speed-not-known", recording: i });
       return 1;
     }
     return best;

@@ -2,6 +2,7 @@ import { barsFor, humpsPerTurn, possibleHumps } from "../../motor/commutator";
 import { medianOf } from "../../signal/currentRecording";
 import type { HumpGrid } from "../rhythm/humpGrid";
 import type { RippleOptions } from "../rippleOptions";
+import type { RippleReason } from "../rippleReason";
 import { humpShape } from "./foldedTurn";
 import { humpLevels, turnMark } from "./turnMark";
 
@@ -39,16 +40,14 @@ export function turnCount(
   humpHz: number,
   { even, raw }: { readonly even: () => HumpGrid; readonly raw: HumpGrid },
   options: Pick<RippleOptions, "bars" | "poles" | "rpm">,
-  cannot: string[],
+  cannot: RippleReason[],
 ): TurnCount {
   const { bars, poles = 2, rpm } = options;
   if (bars !== undefined) {
     const perTurn = humpsPerTurn(bars, poles);
     const own = (60 * humpHz) / perTurn;
     if (rpm !== undefined && Math.abs(own / rpm - 1) > rpmWithin)
-      cannot.push(
-        `bars and rpm given do not fit each other: the humps make ${Math.round(own)} rpm of ${bars} bars, not ${Math.round(rpm)}`,
-      );
+      cannot.push({ code: "bars-contradict-rpm", bars, rpm: own, givenRpm: rpm });
     return { perTurn, bars, period: null };
   }
   const possible = possibleHumps(poles);
@@ -59,26 +58,20 @@ export function turnCount(
     );
     if (Math.abs(nearest / exact - 1) <= rpmWithin)
       return { perTurn: nearest, bars: oneOf(nearest, poles, cannot), period: null };
-    cannot.push(
-      `the rpm given does not fit: ${exact.toFixed(1)} humps a turn, and no commutator of ${poles} poles has that many`,
-    );
+    cannot.push({ code: "no-such-commutator", humpsPerTurn: exact, poles });
     return { perTurn: null, bars: null, period: null };
   }
   const leastAmps = leastMark * usualSwing(raw);
   const mark = turnMark(humpLevels(even()), humpLevels(raw), possible, poles, leastAmps);
   if (mark.kind === "once-a-turn")
     return { perTurn: mark.humps, bars: oneOf(mark.humps, poles, cannot), period: null };
-  cannot.push(
-    mark.kind === "pattern"
-      ? `bars not given, and no mark comes once a turn: ${mark.reason}; give bars or rpm`
-      : "bars not given: an even current carries no mark of the turn, so neither humps a turn nor rpm follow; give bars or rpm",
-  );
+  cannot.push(mark.kind === "pattern" ? { code: mark.repeats, humps: mark.humps } : { code: "no-mark" });
   return { perTurn: null, bars: null, period: mark.kind === "pattern" ? mark.humps : null };
 }
 
-function oneOf(perTurn: number, poles: number, cannot: string[]): number | null {
+function oneOf(perTurn: number, poles: number, cannot: RippleReason[]): number | null {
   const fitting = barsFor(perTurn, poles);
   if (fitting.length === 1) return fitting[0] ?? null;
-  cannot.push(`bars: ${perTurn} humps a turn come from ${fitting.join(" or ")} bars alike`);
+  cannot.push({ code: "bars-alike", humpsPerTurn: perTurn, bars: fitting });
   return null;
 }

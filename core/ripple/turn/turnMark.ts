@@ -7,7 +7,10 @@ import { turnLine } from "./turnLine";
 export type TurnMark =
   | { readonly kind: "none" }
   | { readonly kind: "once-a-turn"; readonly humps: number }
-  | { readonly kind: "pattern"; readonly humps: number; readonly reason: string };
+  | { readonly kind: "pattern"; readonly humps: number; readonly repeats: Repeats };
+
+/** Why a pattern need not be a turn: no commutator has one so long, or bars that differ make it once a brush. */
+type Repeats = "repeats-not-by-turn" | "repeats-once-a-brush";
 
 const linePower = 30;
 /** Lines below this share of the strongest are left to leakage and rounding. */
@@ -145,16 +148,12 @@ interface Repeating {
 }
 
 function judged({ even, raw, humps: ripple, poles, leastSwing }: Repeating, feasible: boolean): TurnMark {
-  const pattern = (reason: string): TurnMark => ({
-    kind: "pattern",
-    humps: ripple,
-    reason: `the humps repeat every ${ripple}${reason}`,
-  });
-  if (!feasible) return pattern(", which no commutator gives as a turn");
+  const pattern = (repeats: Repeats): TurnMark => ({ kind: "pattern", humps: ripple, repeats });
+  if (!feasible) return pattern("repeats-not-by-turn");
   const profile = foldedLevels(raw, ripple);
   return swingsOnce(profile, poles, leastSwing) || (!hasDips(profile) && isSpike(foldedLevels(even, ripple)))
     ? { kind: "once-a-turn", humps: ripple }
-    : pattern(": bars that differ do so once a brush, so this need not be a turn");
+    : pattern("repeats-once-a-brush");
 }
 
 /**

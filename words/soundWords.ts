@@ -1,0 +1,26 @@
+import type { MotorSound, SoundDoubt } from "@core/sound/motorSound";
+
+/** What cannot be told from some sound recordings, in one sentence. */
+function soundDoubtText(doubt: SoundDoubt): string {
+  if (doubt.code === "one-speed")
+    return "only one speed was recorded: record a second one to tell whether the noise follows the speed";
+  const recording = `recording ${doubt.recording + 1}`;
+  switch (doubt.code) {
+    case "sampled-too-slowly":
+      return `${recording}: sampled too slowly, ${doubt.rateHz} Hz; at least ${doubt.neededHz} Hz are needed`;
+    case "too-short":
+      return `${recording}: too short; at least ${doubt.neededSeconds} s are needed`;
+    case "silent":
+      return `${recording}: silent`;
+    case "speeds-contradict-tones":
+      return `${recording}: the speeds entered differ by a factor of ${doubt.given.toFixed(2)}, the tones by ${doubt.heard.toFixed(2)}; orders are only as good as the rpm`;
+    case "speed-not-known":
+      return `${recording}: no tone tells its speed compared with the first recording; enter the rpm`;
+  }
+}
+
+/** A motor's sound with what cannot be told in words, as it is stored and shown. */
+export const soundWords = ({ cannot, ...sound }: MotorSound) => ({
+  ...sound,
+  cannot: cannot.map(soundDoubtText),
+});
