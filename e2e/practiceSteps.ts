@@ -5,6 +5,7 @@ import { parseCircuit } from "../core/circuit/parseCircuit";
 import { exerciseOn } from "../core/practice/curriculum";
 import { type PracticeCircuit, practiceCircuit } from "../core/practice/practiceCase";
 import { CompiledCircuit } from "../core/predict/tables/compiledCircuit";
+import { exerciseWords } from "../words/exerciseWords";
 import { expect, type Page } from "./shop";
 
 /** How a hand does it: a mouse clicks, a finger taps. */
@@ -54,14 +55,15 @@ export async function takeLesson(
     const [item, seed, rowId] = [await value("item"), Number(await value("seed")), await value("rowId")];
     const exercise = exerciseOn(item, await circuitOnShelf(page, rowId), seed);
     if (!exercise) throw new Error(`nothing asked of ${rowId}`);
-    await expect(page.getByText(exercise.question, { exact: true })).toBeVisible();
+    const words = exerciseWords(exercise);
+    await expect(page.getByText(words.question, { exact: true })).toBeVisible();
     const wrong = wrongFirst && question === 0;
-    const [other] = exercise.answers.filter(({ id }) => !exercise.right.includes(id));
-    const chosen = wrong ? [other?.id ?? ""] : exercise.right;
+    const [other] = exercise.answers.filter((id) => !exercise.right.includes(id));
+    const chosen = wrong ? [other ?? ""] : exercise.right;
     for (const id of chosen) await press(page.locator(`input[name="chosen"][value="${id}"]`));
     await press(page.getByRole("button", { name: /^Answer/ }));
     await expect(page.getByText(wrong ? "Not so." : "Right.", { exact: true })).toBeVisible();
-    await expect(page.getByText(exercise.why, { exact: true })).toBeVisible();
+    await expect(page.getByText(words.why, { exact: true })).toBeVisible();
     if (wrong) await expect(page.getByText("It is asked again in this sitting.")).toBeVisible();
     else right += 1;
     await press(page.getByRole("button", { name: /^Next question/ }));

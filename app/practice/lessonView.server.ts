@@ -16,6 +16,8 @@ import {
   type StoredRecall,
   storeAnswer,
 } from "@db/repositories/practice.server";
+import { exerciseWords } from "@words/exerciseWords";
+import { lessonWords } from "@words/lessonWords";
 import { partName } from "@words/partName";
 import { data } from "react-router";
 import { layoutOf } from "../sheet/layouts.server";
@@ -58,25 +60,27 @@ export async function lessonView(lesson: Lesson, learner: string, now: Date) {
   const answers = all.filter((own) => own.item.startsWith(`${lesson.id}/`));
   const item = nextItem(lesson, answers, recalls, now);
   const drawn = await sampleExercise(item);
+  const asked = drawn && exerciseWords(drawn.exercise);
   const place = curriculum.indexOf(lesson);
   return {
-    lesson: { id: lesson.id, title: lesson.title, text: lesson.text },
+    lesson: { id: lesson.id, ...lessonWords[lesson.id] },
     learner,
     next: curriculum[place + 1]?.id ?? null,
     given: answers.slice(-8).map(({ right }) => right),
-    question: drawn && {
-      item,
-      seed: drawn.seed,
-      rowId: drawn.rowId,
-      token: randomId(),
-      words: drawn.exercise.question,
-      setup: drawn.exercise.setup,
-      marked: drawn.exercise.marked,
-      many: drawn.exercise.many,
-      answers: drawn.exercise.answers,
-      circuit: drawn.on.exact.circuit,
-      layout: layoutOf(drawn.on.compiled.netlist),
-    },
+    question: drawn &&
+      asked && {
+        item,
+        seed: drawn.seed,
+        rowId: drawn.rowId,
+        token: randomId(),
+        words: asked.question,
+        setup: drawn.exercise.setup,
+        marked: drawn.exercise.marked,
+        many: drawn.exercise.many,
+        answers: asked.answers,
+        circuit: drawn.on.exact.circuit,
+        layout: layoutOf(drawn.on.compiled.netlist),
+      },
   };
 }
 
@@ -129,7 +133,7 @@ export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date
     right,
     rightIds: exercise.right,
     chosen: given.chosen,
-    why: exercise.why,
+    why: exerciseWords(exercise).why,
     again: right ? dayText(again, shopZone()) : null,
     // The board is the answer to these: it is shown once the answer is given.
     board: item.startsWith("paths/") ? boardOf(on) : null,

@@ -9,6 +9,7 @@ import { minutesText } from "@core/units/wording";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { actsOf, answersOf, casesOf, recallsOf, type StoredCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
+import { lessonWords } from "@words/lessonWords";
 import { dayText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
@@ -50,7 +51,8 @@ export async function progressOf(learner: string, now: Date) {
   const said = (await Promise.all(finished.map(({ own, acts }) => saidIn(own, acts)))).flat();
   return {
     learner,
-    lessons: curriculum.map(({ id, title, forms }) => {
+    lessons: curriculum.map(({ id, forms }) => {
+      const { title } = lessonWords[id];
       const items = Object.keys(forms).map((form) => `${id}/${form}`);
       const own = recalls.filter(({ item }) => items.includes(item));
       const given = answers.filter(({ item }) => items.includes(item));

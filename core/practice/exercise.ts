@@ -5,28 +5,21 @@ import { nominalValues } from "../solve/netlist/values";
 import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
 import { type LampWord, lampVolts, lampWord, testLight } from "../solve/tungstenLamp";
+import type { Asked } from "./asked";
 import type { PracticeCircuit } from "./practiceCase";
-
-/** One of the answers offered. */
-export interface Answer {
-  readonly id: string;
-  readonly text: string;
-}
 
 /** A question worked out of a circuit: what is asked, what is offered, and what is right. */
 export interface Exercise {
-  readonly question: string;
+  readonly asked: Asked;
   /** How the vehicle stands, to be shown beside it. */
   readonly setup: Setup;
   /** Points, parts or wires to be marked on the drawing. */
   readonly marked: readonly string[];
-  readonly answers: readonly Answer[];
-  /** Ids of the right ones. */
+  /** What is offered: parts, words, or figures as they are read. */
+  readonly answers: readonly string[];
   readonly right: readonly string[];
   /** True where several may be right. */
   readonly many: boolean;
-  /** Why, with the figures it was worked out from. */
-  readonly why: string;
 }
 
 /** Makes an exercise of a form; null where the circuit has nothing to ask it of. */
@@ -92,13 +85,13 @@ export function figuresAround(
   apart: number,
   text: (value: number) => string,
   chance: Chance,
-): { answers: Answer[]; right: string[] } {
+): { answers: string[]; right: string[] } {
   const kept: number[] = [right];
   for (const own of others)
     if (kept.length < 4 && kept.every((met) => Math.abs(met - own) >= apart)) kept.push(own);
   const texts = [...new Set(kept.map(text))];
   return {
-    answers: shuffled(texts, chance).map((own) => ({ id: own, text: own })),
+    answers: shuffled(texts, chance),
     right: [text(right)],
   };
 }

@@ -1,9 +1,11 @@
 import { believe, rankedRepairs, repairBelief } from "../diagnose/belief/belief";
 import { placeFault } from "../fault/fault";
+import type { FaultName } from "../fault/faultId";
 import { type Repair, theCar } from "../fault/repair";
 import { humpsPerTurn } from "../motor/commutator";
 import type { Reading } from "../predict/reading";
-import { ampsText, listed, percent, voltsText } from "../units/wording";
+import { voltsText } from "../units/wording";
+import type { KillerOffered } from "./asked";
 import {
   ampsOf,
   type ExerciseForm,
@@ -22,7 +24,7 @@ export const rippleOfMotor: ExerciseForm = (_on, chance) => {
   const perTurn = humpsPerTurn(bars, poles);
   if (chance.uniform() < 0.5)
     return {
-      question: `A motor of ${bars} bars and ${poles} poles, one brush a pole. How many humps does its current make in a turn?`,
+      asked: { about: "humps-a-turn", bars, poles, perTurn },
       setup: {},
       marked: [],
       ...figuresAround(
@@ -33,12 +35,11 @@ export const rippleOfMotor: ExerciseForm = (_on, chance) => {
         chance,
       ),
       many: false,
-      why: `The least common multiple of ${bars} and ${poles}: ${perTurn}. ${bars % poles === 0 ? "The brushes change bars together." : "The brushes change bars one after the other."}`,
     };
   const rpm = 100 * Math.round(chance.between(12, 42));
   const hertz = (rpm / 60) * perTurn;
   return {
-    question: `The humps of a motor of ${bars} bars and ${poles} poles come ${Math.round(hertz)} times a second. How fast does it turn?`,
+    asked: { about: "rpm-from-humps", bars, poles, perTurn, hertz, rpm },
     setup: {},
     marked: [],
     ...figuresAround(
@@ -49,7 +50,6 @@ export const rippleOfMotor: ExerciseForm = (_on, chance) => {
       chance,
     ),
     many: false,
-    why: `${bars} bars and ${poles} poles make ${perTurn} humps a turn; ${Math.round(hertz)} a second are ${(hertz / perTurn).toFixed(1)} turns a second, ${rpm} a minute.`,
   };
 };
 
@@ -62,41 +62,31 @@ export const whatKilledIt: ExerciseForm = (on, chance) => {
   const healthy = ampsOf(on, setup, motor);
   const times = chance.pick([1.4, 1.6, 1.9]);
   const ground = exact.circuit.parts.find(({ kind }) => kind === "ground")?.id;
-  const causes = [
-    {
-      id: "tight",
-      text: "a motor that turns heavily",
-      names: [{ where: motor, mode: "tight", value: times }],
-    },
-    {
-      id: "filter",
-      text: "an air filter full of leaves",
-      names: [{ where: theCar, mode: "filter-blocked", value: 0.35 }],
-    },
-    { id: "brushes", text: "worn brushes", names: [{ where: motor, mode: "worn-brushes", value: 0.5 }] },
-    ...(ground
-      ? [
-          {
-            id: "ground",
-            text: `a corroded ground ${ground}`,
-            names: [{ where: ground, mode: "high", value: 0.4 }],
-          },
-        ]
-      : []),
-  ].flatMap(({ id, text, names }) => {
+  const killers: readonly { id: KillerOffered["id"]; names: readonly FaultName[] }[] = [
+    { id: "tight", names: [{ where: motor, mode: "tight", value: times }] },
+    { id: "filter", names: [{ where: theCar, mode: "filter-blocked", value: 0.35 }] },
+    { id: "brushes", names: [{ where: motor, mode: "worn-brushes", value: 0.5 }] },
+    ...(ground ? [{ id: "ground" as const, names: [{ where: ground, mode: "high", value: 0.4 }] }] : []),
+  ];
+  const causes = killers.flatMap(({ id, names }): KillerOffered[] => {
     const placed = placeFault(exact, names);
-    return placed.ok ? [{ id, text, amps: ampsOf(on, setup, motor, placed.value.changes) }] : [];
+    return placed.ok ? [{ id, amps: ampsOf(on, setup, motor, placed.value.changes) }] : [];
   });
   const right = causes.filter(({ amps }) => amps > 1.15 * healthy);
   if (right.length !== 1 || causes.length < 3) return null;
   return {
-    question: `The pack burnt through. Before the new one goes in: which of these would have overheated it?`,
+    asked: {
+      about: "killer",
+      setting: topOf(on),
+      healthyAmps: healthy,
+      ground: ground ?? null,
+      offered: causes,
+    },
     setup,
     marked: [motor],
-    answers: shuffled(causes, chance).map(({ id, text }) => ({ id, text })),
+    answers: shuffled(causes, chance).map(({ id }) => id),
     right: right.map(({ id }) => id),
     many: false,
-    why: `Sound, the motor draws ${ampsText(healthy)} on ${topOf(on)}. ${listed(causes.map(({ text, amps }) => `With ${text} it draws ${ampsText(amps)}`))}. Only more current than it was made for burns a pack; a blocked filter lowers the draw and takes the pack's cooling air.`,
   };
 };
 
@@ -125,13 +115,20 @@ export const tapAndWiggle: ExerciseForm = (on, chance) => {
   const wrong = ranked.map(({ part }) => part).filter((part) => part !== right.part);
   const offered = shuffled([right.part, ...someOf(wrong.slice(0, 5), 3, chance)], chance);
   return {
-    question: `Dead on every speed, but on some roads it comes back. ${at === motor ? `A knock on ${at}` : `A wiggle at ${at}`} with the key on ${setting}, and it starts. What is likeliest now?`,
+    asked: {
+      about: "moved-and-starts",
+      at,
+      isMotor: at === motor,
+      setting,
+      part: right.part,
+      pBefore: ranked.find(({ part }) => part === right.part)?.p ?? 0,
+      pAfter: right.p,
+    },
     setup: { key: "run", setting },
     marked: [at],
-    answers: offered.map((id) => ({ id, text: id })),
+    answers: offered,
     right: [right.part],
     many: false,
-    why: `${right.part} went from ${percent(ranked.find(({ part }) => part === right.part)?.p ?? 0)} to ${percent(right.p)}: what comes when it is moved is at what was moved. A part that is through does not come back by a wiggle.`,
   };
 };
 
@@ -154,12 +151,19 @@ export const commandVolts: ExerciseForm = (on, chance) => {
   if (chance.uniform() < 0.5) {
     const others = on.exact.circuit.settings.map((own) => head.commands[own] ?? 0);
     return {
-      question: `${head.id} asks ${module.id} for a speed by volts on ${command}: ${module.commandVolts[0]} V is nothing, ${module.commandVolts[1]} V is everything. What stands there on ${setting}?`,
+      asked: {
+        about: "command-volts",
+        head: head.id,
+        module: module.id,
+        point: command,
+        range: module.commandVolts,
+        setting,
+        volts: asked,
+      },
       setup: { key: "run", setting },
       marked: [command],
       ...figuresAround(asked, [...shuffled(others, chance), 12.6, 0], 0.2, voltsText, chance),
       many: false,
-      why: `On ${setting} ${head.id} puts ${voltsText(asked)} on the wire. The motor's volts are made by ${module.id}; on the command wire there is never the battery's.`,
     };
   }
   const { minus, plus } = posts(on);
@@ -192,12 +196,19 @@ export const commandVolts: ExerciseForm = (on, chance) => {
   if (left.length < 2 || cleared.length === 0) return null;
   const right = chance.pick(cleared);
   return {
-    question: `No speed works. ${module.id} has feed and ground by the light, and ${voltsText(asked)} stand on ${command} on ${setting}, as they should. Which of these is cleared?`,
+    asked: {
+      about: "cleared-by-command",
+      head: head.id,
+      module: module.id,
+      point: command,
+      setting,
+      volts: asked,
+      left: ranked.slice(0, 2),
+    },
     setup: { key: "run", setting },
     marked: [command, module.id],
-    answers: shuffled([right, ...left], chance).map((id) => ({ id, text: id })),
+    answers: shuffled([right, ...left], chance),
     right: [right],
     many: false,
-    why: `The right volts on the command wire clear ${head.id} and what feeds it, the light clears feed and ground. Left are ${listed(ranked.slice(0, 2).map(({ part, p }) => `${part} (${percent(p)})`))}: a lamp in the motor's place parts them.`,
   };
 };

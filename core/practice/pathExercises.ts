@@ -1,5 +1,4 @@
 import { carries, pathBoard, sharedByDead } from "../diagnose/explain/pathBoard";
-import { listed } from "../units/wording";
 import { type ExerciseForm, shuffled, someOf } from "./exercise";
 
 /** What one working speed proves: everything that carries its current. */
@@ -26,13 +25,17 @@ export const workingSpeed: ExerciseForm = (on, chance) => {
   const offered = shuffled([...carrying, ...idle], chance);
   const setting = settings[at] ?? "";
   return {
-    question: `On ${setting} it blows as it should. Which of these are proven good by that?`,
+    asked: {
+      about: "working-speed",
+      setting,
+      carrying: carrying.map((row) => ({ id: row.id, amps: row.amps[at] ?? 0 })),
+      idle: idle.map(({ id }) => id),
+    },
     setup: { key: "run", setting },
     marked: offered.map(({ part }) => part),
-    answers: offered.map(({ id }) => ({ id, text: id })),
+    answers: offered.map(({ id }) => id),
     right: carrying.map(({ id }) => id),
     many: true,
-    why: `On ${setting} ${listed(carrying.map((row) => `${row.id} carries ${(row.amps[at] ?? 0).toFixed(1)} A`))}; ${listed(idle.map(({ id }) => id))} ${idle.length === 1 ? "carries" : "carry"} nothing there, so ${idle.length === 1 ? "it is" : "they are"} not proven.`,
   };
 };
 
@@ -54,12 +57,11 @@ export const deadSpeeds: ExerciseForm = (on, chance) => {
   const right = chance.pick(own.shared);
   const wrong = someOf(own.other, 3, chance);
   return {
-    question: `Only ${own.alive} works, every other speed is dead. Which of these alone would explain it?`,
+    asked: { about: "dead-speeds", alive: own.alive, right, wrong },
     setup: { key: "run", setting: own.alive },
     marked: [right, ...wrong].map((id) => id.split(".")[0] ?? id),
-    answers: shuffled([right, ...wrong], chance).map((id) => ({ id, text: id })),
+    answers: shuffled([right, ...wrong], chance),
     right: [right],
     many: false,
-    why: `${right} carries current on every dead speed and on none that works. ${listed(wrong)} ${wrong.length === 1 ? "carries" : "carry"} the current of ${own.alive}, which works.`,
   };
 };

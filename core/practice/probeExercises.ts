@@ -1,5 +1,6 @@
 import type { Change } from "../solve/netlist/change";
-import { ampsText, voltsText } from "../units/wording";
+import type { LampWord } from "../solve/tungstenLamp";
+import { voltsText } from "../units/wording";
 import {
   across,
   ampsOf,
@@ -13,11 +14,7 @@ import {
 } from "./exercise";
 import type { PracticeCircuit } from "./practiceCase";
 
-const lights = [
-  { id: "bright", text: "bright" },
-  { id: "dim", text: "dim" },
-  { id: "dark", text: "dark" },
-] as const;
+const lights = ["bright", "dim", "dark"] as const;
 
 /** Pins of plugs, as they are probed from behind. */
 const pins = ({ exact }: PracticeCircuit): string[] =>
@@ -27,7 +24,7 @@ const pins = ({ exact }: PracticeCircuit): string[] =>
 export const lightEitherClip: ExerciseForm = (on, chance) => {
   const { plus, minus } = posts(on);
   const { settings } = on.exact.circuit;
-  const makes = (): { probe: string; clip: string; setting: string; called: string } => {
+  const makes = (): { probe: string; clip: string; setting: string; called: LampWord } => {
     const probe = chance.pick(pins(on));
     const clip = chance.pick([plus, minus]);
     const setting = chance.pick(settings);
@@ -40,15 +37,21 @@ export const lightEitherClip: ExerciseForm = (on, chance) => {
   for (let tries = 0; tries < 60 && own.called !== wanted; tries++) own = makes();
   const found = across(on, { key: "run", setting: own.setting }, own.probe, own.clip);
   return {
-    question: `A sound vehicle, key on, ${own.setting}. The test light is clipped to ${own.clip === plus ? "feed" : "ground"} and touches ${own.probe}. How does it burn?`,
+    asked: {
+      about: "light",
+      setting: own.setting,
+      probe: own.probe,
+      toFeed: own.clip === plus,
+      called: own.called,
+      floats: found.floats,
+      volts: Math.abs(found.volts),
+      ohms: found.ohms,
+    },
     setup: { key: "run", setting: own.setting },
     marked: [own.probe],
     answers: lights,
     right: [own.called],
     many: false,
-    why: found.floats
-      ? `${own.probe} has no way to feed or ground here: it floats, and the light stays dark on either clip.`
-      : `Between ${own.probe} and ${own.clip === plus ? "feed" : "ground"} stand ${voltsText(Math.abs(found.volts))} behind ${found.ohms < 1000 ? `${found.ohms.toFixed(1)} Ω` : "thousands of ohms"}: under the light that is ${own.called}.`,
   };
 };
 
@@ -84,12 +87,20 @@ export const dropUnderLoad: ExerciseForm = (on, chance) => {
   const { plus, minus } = posts(on);
   const supply = Math.abs(across(on, setup, plus, minus).volts);
   return {
-    question: `${joint.id} has a bad joint of ${ohms} Ω, and the blower runs on ${topOf(on)}, drawing ${ampsText(amps)}. The meter stands from ${joint.ends[0]} to ${joint.ends[1]}. What does it show?`,
+    asked: {
+      about: "drop-under-load",
+      wire: joint.id,
+      ends: joint.ends,
+      setting: topOf(on),
+      ohms,
+      amps,
+      badVolts: bad,
+      soundVolts: sound,
+    },
     setup,
     marked: [joint.id],
     ...figuresAround(bad, [sound, supply, supply - bad, bad / 4, 2 * bad], 0.3, voltsText, chance),
     many: false,
-    why: `The current times the ohms: ${ampsText(amps)} through ${ohms} Ω and the wire's own lose ${voltsText(bad)}. Sound, the same wire loses ${voltsText(sound)}.`,
   };
 };
 
@@ -113,7 +124,15 @@ export const dropWithoutLoad: ExerciseForm = (on, chance) => {
   const found = across(on, off, joint.ends[0], joint.ends[1], [change]);
   const { plus, minus } = posts(on);
   return {
-    question: `${joint.id} has a bad joint of ${ohms} Ω. The motor's plug ${motorPlug.id} is off, the switch on ${topOf(on)}. The meter stands across the joint, ${joint.ends[0]} to ${joint.ends[1]}. What does it show?`,
+    asked: {
+      about: "drop-without-load",
+      wire: joint.id,
+      ends: joint.ends,
+      plug: motorPlug.id,
+      setting: topOf(on),
+      ohms,
+      loadedVolts: loaded,
+    },
     setup: off,
     marked: [joint.id],
     ...figuresAround(
@@ -124,7 +143,6 @@ export const dropWithoutLoad: ExerciseForm = (on, chance) => {
       chance,
     ),
     many: false,
-    why: `No current, no drop: with the motor off the joint loses nothing and looks sound. Plugged in it would lose ${voltsText(loaded)}. Joints are measured while their current flows.`,
   };
 };
 
@@ -150,21 +168,19 @@ export const ghostVolts: ExerciseForm = (on, chance) => {
   const meter = (found.volts * 1e7) / (1e7 + found.ohms);
   const called = lightCalled(found);
   return {
-    question: `The motor's plug ${motorPlug.id} is off. A meter of 10 MΩ shows ${voltsText(Math.abs(meter))} at ${pin} to ground; the 3 W light there stays ${called}. What is so?`,
+    asked: {
+      about: "ghost-volts",
+      plug: motorPlug.id,
+      pin,
+      meterVolts: Math.abs(meter),
+      called,
+      ohms: found.ohms,
+    },
     setup: off,
     marked: [pin],
-    answers: shuffled(
-      [
-        { id: "joint", text: "The feed comes through thousands of ohms: a bad joint before it" },
-        { id: "good", text: "The feed is good, the light is broken" },
-        { id: "ground", text: "The motor's ground is missing" },
-        { id: "motor", text: "The motor is seized" },
-      ],
-      chance,
-    ),
+    answers: shuffled(["joint", "good", "ground", "motor"], chance),
     right: ["joint"],
     many: false,
-    why: `Behind ${pin} are ${Math.round(found.ohms / 100) / 10} kΩ. The meter draws a millionth of an amp and loses nothing in them; the light wants a quarter of an amp and loses all. What must carry a load is judged under a load.`,
   };
 };
 
@@ -189,12 +205,19 @@ export const floatingGround: ExerciseForm = (on, chance) => {
   const clip = toFeed ? plus : minus;
   const called = lightCalled(across(on, setup, pin, clip, [own.change]));
   return {
-    question: `Ground ${own.id} has come off. Key on, ${topOf(on)}; the light is clipped to ${toFeed ? "feed" : "ground"} and touches ${pin}, the motor's minus. How does it burn?`,
+    asked: {
+      about: "ground-off",
+      ground: own.id,
+      pin,
+      setting: topOf(on),
+      toFeed,
+      called,
+      volts: Math.abs(own.found.volts),
+    },
     setup,
     marked: [pin, own.id],
     answers: lights,
     right: [called],
     many: false,
-    why: `With ${own.id} off no current flows and nothing is lost in the motor: its minus stands at ${voltsText(Math.abs(own.found.volts))}, like its plus. ${toFeed ? "Between feed and feed there is nothing to light it." : `To ground the light burns ${called} through the motor's winding: the dead side of a motor that "has volts" has no ground.`}`,
   };
 };
