@@ -1,8 +1,9 @@
 import type { Circuit } from "../circuit/circuit";
 import type { Motor, ResistorPack } from "../circuit/parts/index";
 import { buildNetlist } from "../solve/buildNetlist";
+import { healthyPoints } from "../solve/healthyPoint";
 import type { Netlist } from "../solve/netlist/netlist";
-import { type OperatingPoint, operatingPoint } from "../solve/operatingPoint";
+import type { OperatingPoint } from "../solve/operatingPoint";
 import type { PartDescription } from "./partDescription";
 
 /** What one speed does with the new part, beside the part that was there. */
@@ -59,10 +60,11 @@ export function partInCircuit(circuit: Circuit, part: string, fresh: PartDescrip
   if (!changed) return null;
   const [before, after] = [buildNetlist(circuit), buildNetlist(changed)];
   if (!before.ok || !after.ok) return null;
-  const points = circuit.settings.map((setting) => ({
+  const fresher = healthyPoints(after.value, { engine: true });
+  const points = healthyPoints(before.value, { engine: true }).map(({ setting, point }, index) => ({
     setting,
-    was: solved(before.value, setting),
-    now: solved(after.value, setting),
+    was: point,
+    now: fresher[index]?.point ?? point,
   }));
   const owner = motorOf(before.value, part, points);
   const coils = circuit.parts.flatMap((own) =>
@@ -72,9 +74,9 @@ export function partInCircuit(circuit: Circuit, part: string, fresh: PartDescrip
     Math.max(...points.map((point) => Math.abs(of(point[side]))));
   return {
     speeds: points.flatMap(({ setting, was, now }) => {
-      const [old, fresher] = [was.rpm[owner] ?? 0, now.rpm[owner] ?? 0];
+      const [old, turning] = [was.rpm[owner] ?? 0, now.rpm[owner] ?? 0];
       if (old < 1) return [];
-      return [{ setting, airflow: fresher / old, amps: now.amps[owner] ?? 0, wasAmps: was.amps[owner] ?? 0 }];
+      return [{ setting, airflow: turning / old, amps: now.amps[owner] ?? 0, wasAmps: was.amps[owner] ?? 0 }];
     }),
     fuses: circuit.parts.flatMap((own) => {
       if (own.kind !== "fuse") return [];
@@ -104,13 +106,10 @@ function motorOf({ motors }: Netlist, part: string, points: readonly BeforeAfter
   return ids[change.indexOf(Math.max(...change))] ?? "";
 }
 
-const solved = (netlist: Netlist, setting: string): OperatingPoint =>
-  operatingPoint(netlist, { key: "run", engine: true, setting }, []);
-
 /** The most each wire carries in any setting, engine running. */
 export function mostAmps(circuit: Circuit): (wire: string) => number {
   const netlist = buildNetlist(circuit);
   if (!netlist.ok) return () => 0;
-  const points = circuit.settings.map((setting) => solved(netlist.value, setting));
-  return (wire) => Math.max(0, ...points.map(({ amps }) => Math.abs(amps[wire] ?? 0)));
+  const points = healthyPoints(netlist.value, { engine: true });
+  return (wire) => Math.max(0, ...points.map(({ point }) => Math.abs(point.amps[wire] ?? 0)));
 }

@@ -7,16 +7,21 @@ export interface HealthyPoint {
   readonly point: OperatingPoint;
 }
 
-const solved = new WeakMap<Netlist, readonly HealthyPoint[]>();
+type BySetting = readonly HealthyPoint[];
+const solved = { engineOff: new WeakMap<Netlist, BySetting>(), engineOn: new WeakMap<Netlist, BySetting>() };
 
-/** The healthy circuit in every setting, key on, in the circuit's order; solved once for a netlist. */
-export function healthyPoints(netlist: Netlist): readonly HealthyPoint[] {
-  const known = solved.get(netlist);
-  if (known) return known;
-  const points = netlist.circuit.settings.map((setting) => ({
-    setting,
-    point: operatingPoint(netlist, { key: "run", setting }, []),
-  }));
-  solved.set(netlist, points);
+/**
+ * The healthy circuit in every setting, key on, in the circuit's order; solved once for a netlist.
+ * @param engine whether the engine runs, so that the alternator charges; off unless said otherwise
+ */
+export function healthyPoints(netlist: Netlist, { engine = false } = {}): BySetting {
+  const known = engine ? solved.engineOn : solved.engineOff;
+  const points =
+    known.get(netlist) ??
+    netlist.circuit.settings.map((setting) => ({
+      setting,
+      point: operatingPoint(netlist, { key: "run", engine, setting }, []),
+    }));
+  known.set(netlist, points);
   return points;
 }

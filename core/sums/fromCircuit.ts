@@ -1,6 +1,6 @@
 import type { Circuit } from "../circuit/circuit";
+import { healthyPoints } from "../solve/healthyPoint";
 import type { Netlist } from "../solve/netlist/netlist";
-import { operatingPoint } from "../solve/operatingPoint";
 import type { Typed } from "./benchSums";
 
 /** Values a sum can take from a circuit: what they are of, and the figures. */
@@ -15,8 +15,10 @@ const figure = (value: number, unit: string): Typed => ({ text: String(Number(va
 /** What the bench sums can take from a circuit at its strongest setting, healthy. */
 export function startsFrom(netlist: Netlist): SumStart[] {
   const { circuit } = netlist;
-  const top = circuit.settings.at(-1) ?? "off";
-  const { amps, rpm, volts } = operatingPoint(netlist, { key: "run", setting: top });
+  const strongest = healthyPoints(netlist).at(-1);
+  if (!strongest) return [];
+  const { setting: top, point } = strongest;
+  const { amps, rpm, volts } = point;
   const battery = circuit.parts.find(({ kind }) => kind === "battery");
   const supply = battery?.kind === "battery" ? battery.restVolts : 12.6;
   const motors = circuit.parts.flatMap((part) => (part.kind === "motor" ? [part] : []));

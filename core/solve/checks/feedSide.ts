@@ -1,7 +1,5 @@
+import { healthyPoints } from "../healthyPoint";
 import type { Netlist } from "../netlist/netlist";
-import { setupState } from "../netlist/setup";
-import { nominalValues } from "../netlist/values";
-import { PointSolver } from "../pointSolver";
 
 const leastAmps = 1e-4;
 
@@ -15,16 +13,13 @@ export interface FeedSides {
 
 /** Finds the feed side of every terminal from the currents of the healthy circuit, key on. */
 export function feedSides(netlist: Netlist): FeedSides {
-  const solver = new PointSolver(netlist);
-  const values = nominalValues(netlist);
   const inflow = new Map<string, number>();
   const carried = new Map<string, number>();
   const add = (sums: Map<string, number>, key: string, amps: number): void =>
     void sums.set(key, (sums.get(key) ?? 0) + amps);
-  for (const setting of netlist.circuit.settings) {
-    const solved = solver.solve(values, setupState(netlist, { key: "run", setting }), []);
+  for (const { point } of healthyPoints(netlist)) {
     for (const wire of netlist.circuit.wires) {
-      const amps = solved.amps[netlist.branchOf.get(wire.id) ?? 0] ?? 0;
+      const amps = point.amps[wire.id] ?? 0;
       add(inflow, wire.to, amps);
       add(inflow, wire.from, -amps);
       add(carried, wire.id, amps);
