@@ -79,7 +79,7 @@ describe("the airway command", () => {
     expect({ ...answers[4], id: "van-3" }).toEqual(answers[1]);
   });
 
-  test("100 MB on standard input", async () => {
+  test("100 MB on standard input", () => {
     const { status, stderr } = inOwnProcess(["diagnose", "-"], `{"format":"${"x".repeat(100_000_000)}"}`);
     expect(status).toBe(2);
     expect(stderr).toMatch(/at most 4194304 bytes are read, got more/);

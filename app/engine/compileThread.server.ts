@@ -17,8 +17,9 @@ export function compileOn(file: string): CompileTables | null {
   });
   return async (compiled) => {
     // A thread that died has been reported; the work is done here, slower.
-    if (thread) await compileThere(thread, compiled).catch(() => compileHere(compiled));
-    else compileHere(compiled);
+    await (thread
+      ? compileThere(thread, compiled).catch(() => compileHere(compiled))
+      : compileHere(compiled));
   };
 }
 

@@ -37,7 +37,7 @@ describe.each(drawn)("the drawing of %s", (_, netlist) => {
     layout = await layOut(netlist);
   });
 
-  test("keeps symbols and labels apart, and every wire out of every symbol", async () => {
+  test("keeps symbols and labels apart, and every wire out of every symbol", () => {
     const symbols = layout.parts.map(({ id: part, x, y, shape }) => ({
       part,
       x,
@@ -78,7 +78,7 @@ describe.each(drawn)("the drawing of %s", (_, netlist) => {
     expect(through).toEqual([]);
   });
 
-  test("keeps the points apart, so that each can be tapped for itself", async () => {
+  test("keeps the points apart, so that each can be tapped for itself", () => {
     const used = new Set(netlist.circuit.wires.flatMap(({ from, to }) => [from, to]));
     const points = layout.parts.flatMap(({ id: part, x, y, shape }) =>
       shape.ports
@@ -95,7 +95,7 @@ describe.each(drawn)("the drawing of %s", (_, netlist) => {
     expect(close).toEqual([]);
   });
 
-  test("has every symbol, wire and label on the sheet", async () => {
+  test("has every symbol, wire and label on the sheet", () => {
     const boxes = [
       ...layout.parts.map(({ x, y, shape }) => ({ x, y, width: shape.width, height: shape.height })),
       ...layout.wires.flatMap(({ corners, label }) => [
