@@ -1,4 +1,5 @@
 import { PassThrough } from "node:stream";
+import { storageTrouble } from "@db/storageTrouble";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
@@ -8,7 +9,7 @@ import {
   type RouterContextProvider,
   ServerRouter,
 } from "react-router";
-import { logger } from "./shell/log.server";
+import { logger, reportTrouble } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { nonceContext } from "./shell/nonce.server";
 
@@ -57,6 +58,8 @@ export default function handleRequest(
 
 /** Logs what a loader or an action threw, with its cause; a request its sender called off is no error. */
 export const handleError: HandleErrorFunction = (error, { request }) => {
-  if (!request.signal.aborted)
-    logger.error(error, `${request.method} ${new URL(request.url).pathname} failed`);
+  if (request.signal.aborted) return;
+  const words = storageTrouble(error);
+  if (words) reportTrouble(error, words);
+  else logger.error(error, `${request.method} ${new URL(request.url).pathname} failed`);
 };

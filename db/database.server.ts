@@ -1,12 +1,7 @@
-import { mkdirSync } from "node:fs";
-import { join, resolve } from "node:path";
-import { QueryTypes, Sequelize, Transaction } from "sequelize";
-import { SequelizeStorage, Umzug } from "umzug";
-import { migrations } from "./migrations/index";
+import { QueryTypes, type Sequelize, Transaction } from "sequelize";
+import { connect, dataFolder } from "./databaseFile.server";
 import { defineModels } from "./models.server";
-
-/** The folder that holds the database: set AIRWAY_DATA to move it, copy it to back it up. */
-export const dataFolder = (): string => resolve(process.env.AIRWAY_DATA ?? "data");
+import { upgrade } from "./upgrade.server";
 
 const fullSync = 2;
 
@@ -65,27 +60,10 @@ async function checkPragmas(database: Database): Promise<void> {
       throw new Error(`the database is not safe to write to: ${JSON.stringify(found)}`);
 }
 
-export const databaseFile = (folder: string): string => join(folder, "airway.sqlite");
-
-/** Connects to the database in a folder and brings its tables up to date, or up to one migration. */
-export async function migrated(folder: string, upTo?: string): Promise<Sequelize> {
-  mkdirSync(folder, { recursive: true });
-  const sequelize = new Sequelize({ dialect: "sqlite", storage: databaseFile(folder), logging: false });
-  await sequelize.query("PRAGMA journal_mode = WAL");
-  await sequelize.query("PRAGMA synchronous = FULL");
-  const umzug = new Umzug({
-    migrations,
-    context: sequelize.getQueryInterface(),
-    storage: new SequelizeStorage({ sequelize }),
-    logger: undefined,
-  });
-  await umzug.up(upTo === undefined ? undefined : { to: upTo });
-  return sequelize;
-}
-
-/** Opens the database in a folder, brings its tables up to date and checks that writes are durable. */
+/** Opens the database in a folder, brought up to date whole or not at all, and checks that writes are durable. */
 export async function openDatabase(folder = dataFolder()): Promise<Database> {
-  const sequelize = await migrated(folder);
+  await upgrade(folder, new Date());
+  const sequelize = await connect(folder);
   defineModels(sequelize);
   const database = new Database(sequelize);
   await checkPragmas(database);
@@ -94,11 +72,17 @@ export async function openDatabase(folder = dataFolder()): Promise<Database> {
 
 let opened: Promise<Database> | null = null;
 
-/** The process's one database, opened when first asked for. */
-export function database(): Promise<Database> {
-  opened ??= openDatabase();
-  return opened;
+/** Makes an opening the process's; one that fails is tried again by whoever asks next. */
+function openAs(opening: Promise<Database>): Promise<Database> {
+  opened = opening;
+  opening.catch(() => {
+    if (opened === opening) opened = null;
+  });
+  return opening;
 }
+
+/** The process's one database, opened when first asked for. */
+export const database = (): Promise<Database> => opened ?? openAs(openDatabase());
 
 /** Closes the process's database, once writes in flight are done. */
 export async function closeDatabase(): Promise<void> {
@@ -108,19 +92,15 @@ export async function closeDatabase(): Promise<void> {
 }
 
 /**
- * Puts another database in the place of the process's: writes in flight are done first, and whoever asks meanwhile waits for
- * the new one. Where the exchange fails the old one is opened again.
+ * Puts another database in the place of the process's. Writes in flight are done first, and whoever asks meanwhile waits.
+ * @param exchange runs while nobody has the database open; opens what it put there, or puts the old one back and throws
  */
-export async function replaceDatabase(exchange: () => Promise<void>): Promise<void> {
+export async function replaceDatabase(exchange: () => Promise<Database>): Promise<void> {
   const closing = opened;
-  let failed: unknown = null;
-  opened = (async () => {
+  const exchanged = (async () => {
     if (closing) await (await closing).close();
-    await exchange().catch((thrown: unknown) => {
-      failed = thrown;
-    });
-    return openDatabase();
+    return exchange();
   })();
-  await opened;
-  if (failed) throw failed;
+  await openAs(exchanged.catch(() => openDatabase()));
+  await exchanged;
 }

@@ -81,6 +81,15 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare createdAt: CreationOptional<Date>;
 }
 
+/** What the board says of a job, and the state of the job it was worked out from. */
+export class JobLineRow extends Model<InferAttributes<JobLineRow>, InferCreationAttributes<JobLineRow>> {
+  declare jobId: number;
+  declare revision: number;
+  declare school: string;
+  declare line: string;
+  declare madeAt: Date;
+}
+
 export class ReadingRow extends Model<InferAttributes<ReadingRow>, InferCreationAttributes<ReadingRow>> {
   declare id: string;
   declare jobId: number;
@@ -282,6 +291,16 @@ function defineJobs(sequelize: Sequelize): void {
     { ...options, tableName: "jobs" },
   );
   JobRow.belongsTo(VehicleRow, { as: "vehicle", foreignKey: "vehicleId" });
+  JobLineRow.init(
+    {
+      jobId: { ...number(), primaryKey: true },
+      revision: number(),
+      school: text(),
+      line: text(),
+      madeAt: moment(),
+    },
+    { sequelize, timestamps: false, tableName: "jobLines" },
+  );
 }
 
 /** What is entered on a job. */

@@ -1,15 +1,27 @@
 import { randomBytes } from "node:crypto";
-import type { IncomingMessage, ServerResponse } from "node:http";
+import { mkdirSync } from "node:fs";
+import {
+  createServer,
+  type IncomingMessage,
+  type RequestListener,
+  type Server,
+  type ServerResponse,
+} from "node:http";
+import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { closeDatabase, database } from "@db/database.server";
+import { dataFolder } from "@db/databaseFile.server";
+import { DataFolderInUse, lockDataFolder } from "@db/dataLock.server";
 import { loadDemoWorld } from "@db/demoWorld.server";
 import { backUp, backupDue, listBackups } from "@db/keeping/backup.server";
+import { storageTrouble } from "@db/storageTrouble";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
-import express, { type Express } from "express";
+import express, { type Express, type Request, type Response } from "express";
 import helmet from "helmet";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
+import { stopLines } from "../app/board/jobLine.server";
 import { compileOn } from "../app/engine/compileThread.server";
 import { compileHere, compileWith } from "../app/engine/engine.server";
 import { warmUp } from "../app/job/warmUp.server";
@@ -17,11 +29,11 @@ import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
 import { shopZone } from "../app/text/shopZone.server";
+import { askPasscode } from "./passcode";
 import { limitBodies, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
+import { type StartSettings, startSettings } from "./startSettings";
 
-export interface ServerOptions {
-  /** Address to listen on; loopback unless told otherwise. */
-  readonly host: string;
+export interface ServerOptions extends Pick<StartSettings, "allowedHosts" | "passcode"> {
   /** The checkout: its build and its demo data. */
   readonly root: string;
 }
@@ -63,17 +75,19 @@ function securityHeaders() {
 }
 
 /** The whole server: guards, static files, then the application's routes. */
-export async function createApp({ host, root }: ServerOptions): Promise<Express> {
+export async function createApp({ allowedHosts, passcode, root }: ServerOptions): Promise<Express> {
   const app = express();
   app.disable("x-powered-by");
   app.use(
     pinoHttp({
       logger,
       serializers,
-      autoLogging: { ignore: ({ url }) => /^\/assets\/|\/pulse$/.test(url ?? "") },
+      autoLogging: { ignore: ({ url }) => /^\/assets\/|^\/health$|\/pulse$/.test(url ?? "") },
     }),
   );
-  app.use(refuseForeignHosts(host));
+  app.use(refuseForeignHosts(allowedHosts));
+  app.get("/health", health);
+  if (passcode !== null) app.use(askPasscode(passcode));
   app.use((_request, response, next) => {
     response.nonce = randomBytes(16).toString("base64");
     next();
@@ -118,38 +132,103 @@ async function backUpAtNight(): Promise<void> {
   }
 }
 
-/** Opens the database, loads the demo where there is nothing, and serves until told to stop. */
-export async function start({ root }: { root: string }): Promise<void> {
-  const host = process.env.AIRWAY_HOST ?? "127.0.0.1";
-  const port = Number(process.env.AIRWAY_PORT ?? 4310);
-  compileWith(compileOn(join(root, "build", "server", "engineWorker.mjs")) ?? compileHere);
-  layOutOn(join(root, "build", "server", "layoutWorker.mjs"));
-  const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
-  const app = await createApp({ host, root });
-  const server = app.listen(port, host, (error) => {
-    if (error) {
-      process.stderr.write(
-        `Airway cannot listen on ${host}:${port} (${error.message}); set AIRWAY_PORT to another\n`,
-      );
-      process.exit(1);
-    }
-    const shown = host.includes(":") ? `[${host}]` : host;
-    if (loaded) process.stdout.write("The demo workshop was loaded into the empty database.\n");
-    process.stdout.write(`Airway is ready: http://${shown}:${port}/\n`);
-    warmUp().catch((cause: unknown) =>
-      reportTrouble(
-        cause,
-        "The circuits of the open jobs could not be prepared: the first page of each takes longer.",
+/** Tells a supervisor whether the server can work: 200 where the database answers, 503 where it does not. */
+async function health(_request: Request, response: Response): Promise<void> {
+  try {
+    await (await database()).sequelize.query("SELECT 1");
+    response.json({ status: "ok" });
+  } catch (cause) {
+    logger.error(cause, "the health check failed");
+    response
+      .status(503)
+      .json({ status: "failing", problem: storageTrouble(cause) ?? "The database does not answer." });
+  }
+}
+
+/** Prints why the server does not start, in one line, and ends it. */
+function refuseToStart(words: string): never {
+  process.stderr.write(`Airway did not start. ${words}\n`);
+  process.exit(1);
+}
+
+/** Opens the data folder for this server alone and the database in it; what fails is said in words. */
+async function openShop(root: string, address: string) {
+  const folder = dataFolder();
+  try {
+    mkdirSync(folder, { recursive: true });
+    const release = await lockDataFolder(folder, {
+      pid: process.pid,
+      address,
+      since: new Date().toISOString(),
+    });
+    const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
+    return { release, loaded };
+  } catch (thrown) {
+    if (thrown instanceof DataFolderInUse) refuseToStart(thrown.message);
+    const words = storageTrouble(thrown);
+    if (words) refuseToStart(`${words} (data folder: ${folder})`);
+    throw thrown;
+  }
+}
+
+/** Listens before the database is touched, so that a port that is taken costs nothing; resolves with the server. */
+function listen({ host, port }: StartSettings, handler: RequestListener): Promise<Server> {
+  const server = createServer(handler);
+  return new Promise((resolve) => {
+    server.once("error", (error: NodeJS.ErrnoException) =>
+      refuseToStart(
+        error.code === "EADDRINUSE"
+          ? `Port ${port} on ${host} is taken by another program. Set AIRWAY_PORT to another one.`
+          : `It cannot listen on ${host}:${port} (${error.code ?? error.message}). Set AIRWAY_HOST and AIRWAY_PORT.`,
       ),
     );
+    server.listen(port, host, () => resolve(server));
   });
+}
+
+/** Opens the database, loads the demo where there is nothing, and serves until told to stop. */
+export async function start({ root }: { root: string }): Promise<void> {
+  const settings = startSettings(process.env);
+  if (!settings.ok) refuseToStart(settings.problem);
+  const { host, allowedHosts, passcode } = settings.value;
+  process.on("unhandledRejection", (cause) =>
+    reportTrouble(
+      cause,
+      "Something failed in the background. What was entered is stored; the server goes on.",
+    ),
+  );
+  let app: RequestListener = (_request, response) =>
+    response
+      .writeHead(503, { "Retry-After": "1", "Content-Type": "text/plain" })
+      .end("Airway is starting.\n");
+  const server = await listen(settings.value, (request, response) => app(request, response));
+  const { port } = server.address() as AddressInfo;
+  const address = `http://${host.includes(":") ? `[${host}]` : host}:${port}/`;
+  compileWith(compileOn(join(root, "build", "server", "engineWorker.mjs")) ?? compileHere);
+  layOutOn(join(root, "build", "server", "layoutWorker.mjs"));
+  const { loaded, release } = await openShop(root, address);
+  app = await createApp({ allowedHosts, passcode, root });
+  if (loaded) process.stdout.write("The demo workshop was loaded into the empty database.\n");
+  process.stdout.write(`Airway is ready: ${address}\n`);
+  warmUp().catch((cause: unknown) =>
+    reportTrouble(
+      cause,
+      "The circuits of the open jobs could not be prepared: the first page of each takes longer.",
+    ),
+  );
   const nightly = setInterval(() => void backUpAtNight(), hourMilliseconds);
   nightly.unref();
   // A shop that never runs through a night has its backup soon after it opens.
   setTimeout(() => void backUpAtNight(), soonMilliseconds).unref();
   const stop = (): void => {
     clearInterval(nightly);
-    server.close(() => void closeDatabase().then(() => process.exit(0)));
+    server.close(
+      () =>
+        void stopLines()
+          .then(closeDatabase)
+          .then(release)
+          .then(() => process.exit(0)),
+    );
     server.closeIdleConnections();
     setTimeout(() => server.closeAllConnections(), 2000).unref();
   };

@@ -41,15 +41,20 @@ describe("actions must come from an Airway page", () => {
   });
 });
 
-describe("on loopback only loopback names are served", () => {
-  test.each([
-    ["127.0.0.1", "127.0.0.1:4310", 0],
-    ["127.0.0.1", "localhost:4310", 0],
-    ["::1", "[::1]:4310", 0],
-    ["127.0.0.1", "rebound.test:4310", 421],
-    ["0.0.0.0", "bay-tablet.test:4310", 0],
-  ])("listening on %s, asked for %s: %p", (listensOn, host, status) => {
-    expect(answer(refuseForeignHosts(listensOn), "GET", { host })).toBe(status);
+describe("only names that are Airway's own are answered", () => {
+  const shop = new Set(["bay-tablet.test", "192.168.1.20"]);
+  test.each<[ReadonlySet<string>, string, number]>([
+    [new Set(), "127.0.0.1:4310", 0],
+    [new Set(), "localhost:4310", 0],
+    [new Set(), "[::1]:4310", 0],
+    [new Set(), "rebound.test:4310", 421],
+    [new Set(), "bay-tablet.test:4310", 421],
+    [shop, "bay-tablet.test:4310", 0],
+    [shop, "192.168.1.20", 0],
+    [shop, "rebound.test:4310", 421],
+    [shop, "", 421],
+  ])("told %p, asked for %s: %p", (allowed, host, status) => {
+    expect(answer(refuseForeignHosts(allowed), "GET", { host })).toBe(status);
   });
 });
 

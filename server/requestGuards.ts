@@ -22,12 +22,15 @@ function hostName(host: string): string {
   return host.replace(/:\d+$/, "").toLowerCase();
 }
 
-/** On loopback only loopback names are served, so that a foreign name cannot be pointed here. */
-export function refuseForeignHosts(listensOn: string) {
-  const local = loopbackNames.has(listensOn) || listensOn === "::1";
+/**
+ * Answers only to names that are Airway's own: loopback names, and those it was told when it listens beyond this computer. A
+ * foreign name that is pointed here (DNS rebinding) gets nothing.
+ */
+export function refuseForeignHosts(allowed: ReadonlySet<string>) {
   return (request: Request, response: Response, next: NextFunction): void => {
-    if (!local || loopbackNames.has(hostName(request.headers.host ?? ""))) next();
-    else response.status(421).type("text").send("Airway answers here only as localhost.\n");
+    const name = hostName(request.headers.host ?? "");
+    if (loopbackNames.has(name) || allowed.has(name)) next();
+    else response.status(421).type("text").send("Airway does not answer to this name.\n");
   };
 }
 

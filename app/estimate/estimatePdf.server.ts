@@ -1,6 +1,6 @@
 import { createRequire } from "node:module";
 import type { Priced } from "@core/money/estimate";
-import type { EstimateBody } from "@db/repositories/estimates.server";
+import type { EstimateBody } from "@db/storedColumns";
 import PDFDocument from "pdfkit";
 import { priceText } from "../text/money";
 import { quantityText } from "./quantity";

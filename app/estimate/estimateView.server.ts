@@ -11,11 +11,12 @@ import { billDifference, estimateLineSchema, priced } from "@core/money/estimate
 import { type OfferedPart, type OfferInput, repairOffers } from "@core/money/repairOffer";
 import { tenthsMilli } from "@core/money/shopTerms";
 import { defaultStoppingCosts, repairDefaults } from "@core/money/stoppingCosts";
-import { type EstimateBody, estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
+import { estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
 import { measuredSteps, repairOf, ticksOf } from "@db/repositories/repairs.server";
 import { shopTerms } from "@db/repositories/settings.server";
+import type { EstimateBody } from "@db/storedColumns";
 import { offerTitles } from "@words/offerTitles";
 import { repairName } from "@words/partName";
 import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";

@@ -1,10 +1,12 @@
 // Every action and loader of a job's pages against a database of its own: what is stored, what is refused, and
 // that a refusal changes nothing.
+
+import { database } from "@db/database.server";
 import { faultCounts } from "@db/repositories/closures.server";
 import { fittingsOf } from "@db/repositories/fittings.server";
 import { findJob, listJobs } from "@db/repositories/jobs.server";
 import { addProof, proofsOf } from "@db/repositories/proofs.server";
-import { readingsOf } from "@db/repositories/readings.server";
+import { addReading, readingsOf } from "@db/repositories/readings.server";
 import { listVehicles } from "@db/repositories/vehicles.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { type ProofStep, proofSteps } from "../../core/proof/proofRun";
@@ -355,19 +357,57 @@ describe("a new job", () => {
 });
 
 describe("the board", () => {
+  interface BoardData {
+    readonly jobs: readonly { readonly id: number; readonly stage: string; readonly line: string | null }[];
+    readonly unreadable: readonly number[];
+    readonly refreshing: boolean;
+  }
+  const page = async () => (await answer(board.loader, null)).data as unknown as BoardData;
+  /** The board once every line was worked out. */
+  const readyBoard = async (): Promise<BoardData> => {
+    for (;;) {
+      const now = await page();
+      if (!now.refreshing) return now;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  };
+
   test("has a line for every open job and the last closed ones, none of them broken", async () => {
-    const { jobs } = (await answer(board.loader, null)).data as {
-      jobs: { line: Promise<string> }[];
-    };
-    const lines = await Promise.all(jobs.map(({ line }) => line));
+    const { jobs } = await readyBoard();
     const stages = (await listJobs()).map(({ stage }) => stage);
     const closed = stages.filter((stage) => stage === "closed").length;
     expect(closed).toBeGreaterThan(12);
     expect(jobs.length).toBe(stages.length - closed + 12);
-    for (const line of lines) {
+    for (const { line, stage } of jobs) {
+      if (stage === "closed") continue;
       expect(line).toMatch(/^[A-Z]/);
       expect(line).not.toMatch(/undefined|something else/);
     }
+  });
+
+  test("keeps a line that no longer holds until the new one is worked out", async () => {
+    const lineOf = (data: BoardData) => data.jobs.find(({ id }) => id === 4)?.line;
+    const before = lineOf(await readyBoard());
+    await addReading({
+      id: "board-1",
+      jobId: 4,
+      reading: { test: "look", at: "X5", seen: "melted" },
+      takenAt: new Date(),
+    });
+    const stale = await page();
+    expect(stale.refreshing).toBe(true);
+    expect(lineOf(stale)).toBe(before);
+    expect(lineOf(await readyBoard())).toMatch(/^[A-Z]/);
+  });
+
+  test("names a job whose row cannot be read, and shows the others", async () => {
+    const { sequelize } = await database();
+    await sequelize.query("UPDATE jobs SET createdAt = 'last week' WHERE id = 5");
+    const { jobs, unreadable } = await page();
+    expect(unreadable).toEqual([5]);
+    expect(jobs.length).toBeGreaterThan(10);
+    expect(jobs.map(({ id }) => id)).not.toContain(5);
+    await sequelize.query("UPDATE jobs SET createdAt = '2026-11-20 08:00:00.000 +00:00' WHERE id = 5");
   });
 });
 

@@ -1,59 +1,52 @@
-import { percent } from "@core/units/wording";
-import { type Job, listJobs } from "@db/repositories/jobs.server";
-import { repairName } from "@words/partName";
+import { listJobs, unreadableJobs } from "@db/repositories/jobs.server";
 import { stageWords } from "@words/stateWords";
-import { testWords } from "@words/tests/testText";
-import { Suspense } from "react";
-import { Await, Link } from "react-router";
-import { diagnosisOf } from "../job/diagnosis.server";
-import { jobViewAt } from "../job/jobView.server";
+import { useEffect } from "react";
+import { Link, useRevalidator } from "react-router";
+import { boardLines, isRefreshing } from "../board/jobLine.server";
 import { Rail } from "../shell/Rail";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/board";
 
-/** The one line that matters about a job. */
-async function lineOf(job: Job): Promise<string> {
-  const view = await jobViewAt(String(job.id));
-  if (job.stage === "part-awaited") return `Waiting for: ${repairName(view.circuit, job.fitted ?? [])}`;
-  if (job.stage === "proof-due")
-    return `Fitted: ${repairName(view.circuit, job.fitted ?? [])}. Proof run due.`;
-  if (job.stage === "closed") return job.found ?? `Fitted: ${repairName(view.circuit, job.fitted ?? [])}.`;
-  const { verdict, next } = diagnosisOf(view);
-  if (verdict.state !== "open")
-    return `Verdict: ${repairName(view.circuit, verdict.replace)}, ${percent(verdict.p)}`;
-  const [test] = next;
-  if (!test) return "Nothing left to look at.";
-  const { before, points, between, after } = testWords(view.circuit, test.test);
-  return `Next look: ${before} ${points.join(` ${between} `)}${after}`;
-}
-
 /** The rest are in the records. */
 const closedShown = 12;
 
 export async function loader() {
-  const [open, closed] = await Promise.all([
+  const [open, closed, unreadable] = await Promise.all([
     listJobs(["probing", "part-awaited", "proof-due"]),
     listJobs(["closed"], closedShown),
+    unreadableJobs(),
   ]);
-  const jobs = [...open, ...closed];
+  const lines = await boardLines(open);
   const zone = shopZone();
   return {
-    jobs: jobs.map((job) => ({
+    jobs: [...open, ...closed].map((job) => ({
       id: job.id,
       label: job.vehicle.label,
       model: job.vehicle.model,
       words: job.words,
       stage: job.stage,
       since: dayText(job.createdAt, zone),
-      line: lineOf(job),
+      line: lines.get(job.id) ?? null,
     })),
+    unreadable,
+    refreshing: isRefreshing(),
   };
 }
 
 export const meta: Route.MetaFunction = () => [{ title: "Board · Airway" }];
 
+/** Lines that are being worked out are looked for again so often. */
+const againMilliseconds = 1500;
+
 export default function Board({ loaderData }: Route.ComponentProps) {
+  const { revalidate } = useRevalidator();
+  const { refreshing, unreadable } = loaderData;
+  useEffect(() => {
+    if (!refreshing) return;
+    const again = setInterval(() => void revalidate(), againMilliseconds);
+    return () => clearInterval(again);
+  }, [refreshing, revalidate]);
   const open = loaderData.jobs.filter(({ stage }) => stage !== "closed");
   const closed = loaderData.jobs.filter(({ stage }) => stage === "closed");
   return (
@@ -61,6 +54,13 @@ export default function Board({ loaderData }: Route.ComponentProps) {
       <Rail />
       <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
         <BoardHead />
+        {unreadable.length > 0 && (
+          <p role="alert" className="mt-4 text-danger">
+            {unreadable.length === 1 ? "Job" : "Jobs"} {unreadable.join(", ")} cannot be read from the
+            database. The other jobs are not affected; restore a backup to get{" "}
+            {unreadable.length === 1 ? "it" : "them"} back.
+          </p>
+        )}
         {open.length === 0 ? (
           <p className="sheet-card mt-5 p-5 text-soft">
             No open jobs. Start one with New job when a vehicle comes in.
@@ -116,11 +116,7 @@ function JobTag({ job }: { job: Route.ComponentProps["loaderData"]["jobs"][numbe
         </h2>
         <p className="mt-1 text-soft">{job.words}</p>
         <p className="mt-2 font-semibold">
-          <Suspense fallback={<span className="text-soft">reading the circuit…</span>}>
-            <Await resolve={job.line} errorElement={<span className="text-danger">cannot be read now</span>}>
-              {(line) => line}
-            </Await>
-          </Suspense>
+          {job.line ?? <span className="text-soft">reading the circuit…</span>}
         </p>
       </div>
     </li>

@@ -1,6 +1,7 @@
 import { offerKinds } from "@core/money/repairOffer";
 import { problemsOf, problemText } from "@core/problem/problem";
-import { addEstimate, approveEstimate, estimateBodySchema } from "@db/repositories/estimates.server";
+import { addEstimate, approveEstimate } from "@db/repositories/estimates.server";
+import { estimateBodySchema } from "@db/storedColumns";
 import { data } from "react-router";
 import { z } from "zod";
 import { EstimatePage } from "../estimate/EstimatePage";

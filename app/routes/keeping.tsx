@@ -1,5 +1,7 @@
-import { backUp, backupFile, listBackups, lookInto, restore } from "@db/keeping/backup.server";
+import { backUp, backupFile, listBackups } from "@db/keeping/backup.server";
+import { lookInto } from "@db/keeping/candidate.server";
 import { bringIn, dropIncoming, incomingFile } from "@db/keeping/incoming.server";
+import { restore } from "@db/keeping/restore.server";
 import { everything } from "@db/recordQuery";
 import { countRecords } from "@db/repositories/records.server";
 import { data, Form, useNavigation } from "react-router";

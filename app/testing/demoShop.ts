@@ -5,6 +5,7 @@ import { closeDatabase } from "@db/database.server";
 import { addJob } from "@db/repositories/jobs.server";
 import { openDemoDatabase } from "@db/testing/demoDatabase";
 import { adoptSharedTables } from "../../core/testing/sharedTables";
+import { stopLines } from "../board/jobLine.server";
 import { compileWith } from "../engine/engine.server";
 
 let folder = "";
@@ -23,6 +24,7 @@ export async function openDemoShop(): Promise<number> {
 }
 
 export async function closeDemoShop(): Promise<void> {
+  await stopLines();
   await closeDatabase();
   rmSync(folder, { recursive: true, force: true });
 }

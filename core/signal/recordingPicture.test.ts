@@ -37,7 +37,8 @@ describe("a trace's picture", () => {
         motor: "M1",
         source: "file",
         setup: { key: "run", setting: "4" },
-        figures,
+        // The reasons are stored in words.
+        figures: { ...figures, because: "even", cannot: [] },
         picture,
       };
       expect(recordingRecordSchema.parse(JSON.parse(JSON.stringify(record)))).toEqual(
@@ -73,7 +74,7 @@ describe("a trace's picture", () => {
       motor: "M1",
       source: "file",
       setup: { key: "run", setting: "2" },
-      figures,
+      figures: { ...figures, cannot: [] },
       picture,
     };
     expect(recordingRecordSchema.safeParse(JSON.parse(JSON.stringify(record))).success).toBe(true);

@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { databaseFile, dataFolder } from "../database.server";
-import { type BackupFinding, lookInto } from "./backup.server";
+import { databaseFile, dataFolder } from "../databaseFile.server";
+import { type CandidateFinding, lookInto } from "./candidate.server";
 import { unpackShop } from "./shopBundle.server";
 
 const folder = (): string => join(dataFolder(), "incoming");
@@ -20,7 +20,7 @@ export function dropIncoming(): void {
 /** Lays a brought file aside, a bundle or a backup, and looks into it; nothing of the shop changes. */
 export async function bringIn(
   bytes: Uint8Array,
-): Promise<{ readonly problems: readonly string[] } | { readonly finding: BackupFinding }> {
+): Promise<{ readonly problems: readonly string[] } | { readonly finding: CandidateFinding }> {
   dropIncoming();
   mkdirSync(folder(), { recursive: true });
   if (Buffer.from(bytes.subarray(0, sqliteHead.length)).toString("latin1") === sqliteHead)

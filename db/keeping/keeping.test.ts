@@ -5,7 +5,8 @@ import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { QueryTypes } from "sequelize";
-import { closeDatabase, database, databaseFile } from "../database.server";
+import { closeDatabase, database } from "../database.server";
+import { databaseFile } from "../databaseFile.server";
 import { everything } from "../recordQuery";
 import { closeJob } from "../repositories/closures.server";
 import { findJob, listJobs } from "../repositories/jobs.server";
@@ -13,9 +14,11 @@ import { addNote } from "../repositories/notes.server";
 import { addReading, deleteReading, readingsOf } from "../repositories/readings.server";
 import { findRecords } from "../repositories/records.server";
 import { openDemoDatabase } from "../testing/demoDatabase";
-import { backUp, backupDue, backupFile, listBackups, lookInto, restore } from "./backup.server";
+import { backUp, backupDue, backupFile, listBackups } from "./backup.server";
+import { lookInto } from "./candidate.server";
 import { bringIn, dropIncoming, incomingFile } from "./incoming.server";
 import { PlainSqlite } from "./plainSqlite.server";
+import { restore } from "./restore.server";
 import { shopBundle, unpackShop } from "./shopBundle.server";
 
 let folder = "";
@@ -114,7 +117,7 @@ describe("a backup", () => {
     await expect(restore(damaged, later(2))).rejects.toThrow();
     const text = join(folder, "text.sqlite");
     writeFileSync(text, "these are the notes of last week");
-    expect((await lookInto(text)).faults.join()).toMatch(/no database of Airway's/);
+    expect((await lookInto(text)).faults.join()).toMatch(/not a database of Airway/);
     expect(await findJob(6)).not.toBeNull();
     expect(backupFile("../airway.sqlite")).toBeNull();
   });
@@ -125,7 +128,74 @@ describe("a backup", () => {
     const own = await PlainSqlite.open(file);
     await own.run("INSERT INTO SequelizeMeta (name) VALUES ('999-tomorrow')");
     await own.close();
-    expect((await lookInto(file)).faults).toEqual(["it is from a later Airway (999-tomorrow): update first"]);
+    expect((await lookInto(file)).faults).toEqual([
+      "it was made by a later version of Airway (999-tomorrow): update Airway first",
+    ]);
+  });
+
+  test("is restored while readings are entered: every one acknowledged is in the backup made before, or in the shop", async () => {
+    const backup = await backUp(later(1));
+    const acknowledged: string[] = [];
+    const writes = Array.from({ length: 60 }, async (_, i) => {
+      await new Promise((resolve) => setTimeout(resolve, 5 * i));
+      await addReading({
+        id: `during-${i}`,
+        jobId: 6,
+        reading: { test: "look", at: "X5", seen: "clean" },
+        takenAt: now,
+      });
+      acknowledged.push(`during-${i}`);
+    });
+    const kept = await restore(backupFile(backup.name) ?? "", later(2));
+    await Promise.all(writes);
+    const idsIn = async (file: string) => {
+      const own = await PlainSqlite.open(file);
+      const rows = await own.all("SELECT id FROM readings WHERE id LIKE 'during-%'");
+      await own.close();
+      return rows.map(({ id }) => String(id));
+    };
+    const before = await idsIn(backupFile(kept.name) ?? "");
+    const here = await idsIn(databaseFile(folder));
+    expect([...before, ...here].sort()).toEqual([...acknowledged].sort());
+    expect(new Set([...before, ...here]).size).toBe(60);
+  });
+
+  const spoiltCopy = async (sql: string): Promise<string> => {
+    const file = join(folder, "spoilt.sqlite");
+    copyFileSync(backupFile((await backUp(later(1))).name) ?? "", file);
+    const own = await PlainSqlite.open(file);
+    await own.run(sql);
+    await own.close();
+    return file;
+  };
+
+  test.each<[string, string, RegExp]>([
+    [
+      "with a trigger of its own",
+      "CREATE TRIGGER hidden AFTER INSERT ON readings BEGIN UPDATE readings SET body = '{}'; END",
+      /trigger hidden is none of Airway's/,
+    ],
+    ["with a view of its own", "CREATE VIEW spy AS SELECT * FROM jobs", /view spy is none of Airway's/],
+    ["without a table", "DROP TABLE estimates", /table estimates/],
+    ["without a trigger", "DROP TRIGGER eventsUPDATE", /trigger eventsUPDATE is missing/],
+    ["without a column", "ALTER TABLE planNotes DROP COLUMN words", /table planNotes/],
+    [
+      "with a date that is none",
+      "UPDATE jobs SET createdAt = 'last week' WHERE id = 4",
+      /jobs, row 4, createdAt: is no moment/,
+    ],
+    [
+      "with a reading that is none",
+      "UPDATE readings SET body = '{\"test\":\"guess\"}' WHERE id = 'r1'",
+      /readings, row \d+, body: /,
+    ],
+    ["with a stage that is none", "UPDATE jobs SET stage = 'asleep' WHERE id = 4", /jobs, row 4, stage: /],
+  ])("%s is refused, and nothing changes", async (_, sql, fault) => {
+    const file = await spoiltCopy(sql);
+    const before = await everyRow(databaseFile(folder));
+    await expect(restore(file, later(2))).rejects.toThrow(fault);
+    expect(await everyRow(databaseFile(folder))).toEqual(before);
+    expect(await findJob(4)).not.toBeNull();
   });
 
   test("is due at night by the shop's clock, when there is none, and when the last is older than a day", () => {

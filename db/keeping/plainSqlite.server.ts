@@ -13,9 +13,11 @@ interface OnlineBackup {
 export class PlainSqlite {
   private constructor(private readonly handle: sqlite3.Database) {}
 
-  static open(file: string): Promise<PlainSqlite> {
+  /** @param create makes the file where there is none */
+  static open(file: string, { create = false } = {}): Promise<PlainSqlite> {
+    const mode = sqlite3.OPEN_READWRITE | (create ? sqlite3.OPEN_CREATE : 0);
     return new Promise((done, failed) => {
-      const handle = new sqlite3.Database(file, sqlite3.OPEN_READWRITE, (error) =>
+      const handle = new sqlite3.Database(file, mode, (error) =>
         error ? failed(error) : done(new PlainSqlite(handle)),
       );
     });

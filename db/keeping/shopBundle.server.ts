@@ -12,12 +12,12 @@ import {
 import { problemsOf, problemText } from "@core/problem/problem";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { z } from "zod";
-import { databaseFile, dataFolder, migrated } from "../database.server";
+import { databaseFile, dataFolder, migrate } from "../databaseFile.server";
 import { migrations } from "../migrations/index";
 import { type Cell, PlainSqlite } from "./plainSqlite.server";
 
 /** Tables made from others, or that say nothing of the shop. */
-const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|repairSums$|importing$)/;
+const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|repairSums$|importing$|jobLines$)/;
 
 /** Files of a bundle carry one date, so that the same shop makes the same bytes. */
 const fixedDate = new Date(2000, 0, 1);
@@ -109,8 +109,7 @@ export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Rea
   const { schema, tables } = contents.value;
   if (!migrations.some(({ name }) => name === schema))
     return { problems: [`${shopContents}: schema: ${schema} is from a later Airway: update first`] };
-  const sequelize = await migrated(folder, schema);
-  await sequelize.close();
+  await migrate(folder, schema);
   const own = await PlainSqlite.open(databaseFile(folder));
   try {
     const problems = await fill(own, tables, files);
@@ -119,7 +118,7 @@ export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Rea
     await own.close();
   }
   // What came from an earlier Airway is brought up to date.
-  await (await migrated(folder)).close();
+  await migrate(folder);
   return { value: { file: databaseFile(folder), tables } };
 }
 

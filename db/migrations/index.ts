@@ -8,6 +8,7 @@ import { traces } from "./007-traces";
 import { fit } from "./008-fit";
 import { memory } from "./009-memory";
 import { practice } from "./010-practice";
+import { jobLines } from "./011-job-lines";
 
 /** Every migration, oldest first: adding one is a file and a line. */
 export const migrations = [
@@ -21,4 +22,5 @@ export const migrations = [
   fit,
   memory,
   practice,
+  jobLines,
 ];

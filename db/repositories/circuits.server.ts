@@ -1,13 +1,12 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { circuitShape } from "@core/circuit/circuitShape";
-import { parseCircuit } from "@core/circuit/parseCircuit";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { circuitFamily } from "@core/solve/checks/circuitFamily";
 import { LRUCache } from "lru-cache";
 import type { Sequelize, Transaction } from "sequelize";
-import { z } from "zod";
 import type { Database } from "../database.server";
 import { CircuitRow } from "../models.server";
+import { type CircuitAbout, storedColumns } from "../storedColumns";
 
 /** Circuits of each open database, by id: a stored circuit never changes, and reading one costs more than all else. */
 const known = new WeakMap<Sequelize, LRUCache<string, Circuit>>();
@@ -23,26 +22,11 @@ export async function findCircuit(id: string): Promise<Circuit | null> {
   if (met) return met;
   const row = await CircuitRow.findByPk(id);
   if (!row) return null;
-  const parsed = parseCircuit(JSON.parse(row.body));
-  if (!parsed.ok) throw new Error(`stored circuit ${id} does not parse`);
-  own.set(id, parsed.value);
-  return parsed.value;
+  const parsed = storedColumns.circuits.body.safeParse(row.body);
+  if (!parsed.success) throw new Error(`stored circuit ${id} does not parse`);
+  own.set(id, parsed.data);
+  return parsed.data;
 }
-
-/** What the shelf's list and its search read of a circuit, without reading the circuit itself. */
-const aboutSchema = z.object({
-  family: z.object({
-    control: z.enum(["resistor", "linear", "chopping", "switch"]),
-    side: z.enum(["ground", "feed"]),
-    speeds: z.number(),
-    relays: z.number(),
-    motors: z.number(),
-    steering: z.enum(["left", "right"]).nullable(),
-  }),
-  /** Equal for circuits that differ in their names alone. */
-  shape: z.string(),
-});
-export type CircuitAbout = z.infer<typeof aboutSchema>;
 
 /** A circuit as the shelf lists it: its newest version. */
 export interface ShelfLine {
@@ -79,15 +63,15 @@ export async function listCircuits(): Promise<ShelfLine[]> {
     shelfId,
     version,
     title,
-    about: about === "" ? null : aboutSchema.parse(JSON.parse(about)),
+    about: storedColumns.circuits.about.parse(about),
   }));
 }
 
 /** Works out what a search reads of circuits that were stored before there was one. */
 export async function describeCircuits(store: Database): Promise<void> {
   for (const row of await CircuitRow.findAll({ where: { about: "" } })) {
-    const parsed = parseCircuit(JSON.parse(row.body));
-    const about = parsed.ok ? aboutOf(parsed.value) : null;
+    const parsed = storedColumns.circuits.body.safeParse(row.body);
+    const about = parsed.success ? aboutOf(parsed.data) : null;
     if (about)
       await store.write((transaction) =>
         CircuitRow.update({ about: JSON.stringify(about) }, { where: { id: row.id }, transaction }),

@@ -1,12 +1,12 @@
 import type { FaultCount } from "@core/diagnose/belief/learnedPrior";
-import { type CauseKind, type Closure, closureSchema } from "@core/records/closure";
+import type { CauseKind, Closure } from "@core/records/closure";
 import type { MeasuredRepairs } from "@core/records/learntRepairs";
-import { type Symptom, symptoms } from "@core/records/symptom";
+import type { Symptom } from "@core/records/symptom";
 import { literal, Op, type Transaction } from "sequelize";
-import { z } from "zod";
 import { database } from "../database.server";
 import { ClosureRow, FaultCountRow, RepairSumRow } from "../memoryModels.server";
 import { JobRow } from "../models.server";
+import { storedColumns } from "../storedColumns";
 import { settleFitting } from "./fittings.server";
 
 /** How a job was closed, with what the records count of it. */
@@ -29,20 +29,18 @@ export interface StoredClosure {
   readonly counted: boolean;
 }
 
-const symptomWord = z.enum(symptoms);
-
 /** A fault that is none the circuit lists teaches nothing about those it does. */
 const teaches = ({ learn, fault }: Closure): boolean => learn && fault !== "unknown";
 
 /** Whether a stored closure's own words let the shop learn from it. */
-export const countedOf = (body: string): 0 | 1 => (teaches(closureSchema.parse(JSON.parse(body))) ? 1 : 0);
+export const countedOf = (body: string): 0 | 1 => (teaches(storedColumns.closures.body.parse(body)) ? 1 : 0);
 
 const storedOf = (row: ClosureRow): StoredClosure => ({
-  closure: closureSchema.parse(JSON.parse(row.body)),
+  closure: storedColumns.closures.body.parse(row.body),
   kind: row.kind,
   mode: row.mode,
   family: row.family,
-  symptom: symptomWord.parse(row.symptom),
+  symptom: storedColumns.closures.symptom.parse(row.symptom),
   looks: row.looks,
   minutes: row.minutes,
   chartMinutes: row.chartMinutes,
@@ -98,7 +96,7 @@ export async function setCounted(jobId: number, counted: boolean): Promise<void>
     const row = await ClosureRow.findByPk(jobId, { transaction });
     const job = await JobRow.findByPk(jobId, { attributes: ["deletedAt"], transaction });
     if (!row || !job) return;
-    const closure = { ...closureSchema.parse(JSON.parse(row.body)), learn: counted };
+    const closure = { ...storedColumns.closures.body.parse(row.body), learn: counted };
     // A job that is deleted teaches nothing until it is put back.
     const teaching = teaches(closure) && !job.deletedAt;
     await row.update({ counted: teaching ? 1 : 0, body: JSON.stringify(closure) }, { transaction });

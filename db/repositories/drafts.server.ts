@@ -1,9 +1,9 @@
-import { type DraftBase, type DraftStep, draftBaseSchema, draftStepSchema } from "@core/trace/draft";
-import { type CircuitName, circuitNameSchema } from "@core/trace/traceCircuit";
+import type { DraftBase, DraftStep } from "@core/trace/draft";
+import type { CircuitName } from "@core/trace/traceCircuit";
 import type { Transaction } from "sequelize";
-import { z } from "zod";
 import { database } from "../database.server";
 import { DraftRow } from "../models.server";
+import { storedColumns } from "../storedColumns";
 
 /** A circuit in the making: its steps, and how many of them stand; those after are undone. */
 export interface Draft {
@@ -17,11 +17,13 @@ export interface Draft {
   readonly changedAt: Date;
 }
 
+const columns = storedColumns.drafts;
+
 const draftOf = (row: DraftRow): Draft => ({
   id: row.id,
-  name: circuitNameSchema.parse(JSON.parse(row.name)),
-  base: draftBaseSchema.parse(JSON.parse(row.base)),
-  steps: z.array(draftStepSchema).parse(JSON.parse(row.steps)),
+  name: columns.name.parse(row.name),
+  base: columns.base.parse(row.base),
+  steps: columns.steps.parse(row.steps),
   position: row.position,
   taken: row.taken,
   changedAt: row.changedAt,
@@ -41,7 +43,7 @@ export async function listDrafts(): Promise<Pick<Draft, "id" | "name" | "changed
   });
   return rows.map(({ id, name, changedAt }) => ({
     id,
-    name: circuitNameSchema.parse(JSON.parse(name)),
+    name: columns.name.parse(name),
     changedAt,
   }));
 }

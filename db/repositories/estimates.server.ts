@@ -1,18 +1,8 @@
-import { estimateLineSchema, roundingSchema } from "@core/money/estimate";
-import { z } from "zod";
 import { database } from "../database.server";
 import { EstimateRow } from "../models.server";
+import { type EstimateBody, storedColumns } from "../storedColumns";
 
-/** What a version says: its lines, how they round, and in which currency. */
-export const estimateBodySchema = z.strictObject({
-  title: z.string().min(1).max(200),
-  currency: z.string(),
-  rounding: roundingSchema,
-  lines: z.array(estimateLineSchema).max(100),
-});
-export type EstimateBody = z.infer<typeof estimateBodySchema>;
-
-const kindWord = z.enum(["estimate", "bill"]);
+const columns = storedColumns.estimates;
 
 /** A version of a job's estimate, or its bill. */
 export interface StoredEstimate {
@@ -31,8 +21,8 @@ export async function estimatesOf(jobId: number): Promise<StoredEstimate[]> {
   return rows.map((row) => ({
     id: row.id,
     number: row.number,
-    kind: kindWord.parse(row.kind),
-    body: estimateBodySchema.parse(JSON.parse(row.body)),
+    kind: columns.kind.parse(row.kind),
+    body: columns.body.parse(row.body),
     madeAt: row.madeAt,
     approvedAt: row.approvedAt ?? null,
     approvedBy: row.approvedBy ?? null,

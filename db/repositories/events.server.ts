@@ -1,4 +1,5 @@
 import { EventRow } from "../memoryModels.server";
+import { storedColumns } from "../storedColumns";
 
 /** One line of a job's audit trail: what was done, when, and the database's own words on it. */
 export interface TrailLine {
@@ -15,6 +16,6 @@ export async function trailOf(jobId: number): Promise<TrailLine[]> {
     id,
     at: new Date(at),
     what,
-    about: about ? (JSON.parse(about) as Record<string, unknown>) : {},
+    about: storedColumns.events.about.parse(about ?? null) ?? {},
   }));
 }

@@ -6,8 +6,9 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { defaultShopTerms } from "../../core/money/shopTerms";
 import { shippedPlan } from "../../core/testing/shippedPlan";
 import { closeDatabase, database } from "../database.server";
+import type { EstimateBody } from "../storedColumns";
 import { openDemoDatabase } from "../testing/demoDatabase";
-import { addEstimate, approveEstimate, type EstimateBody, estimatesOf } from "./estimates.server";
+import { addEstimate, approveEstimate, estimatesOf } from "./estimates.server";
 import { listParts, matchesOf, setMatch, storePart } from "./parts.server";
 import { addPlanNote, deletePlanNote, findPlan, movePlan, planNotesOf, storePlan } from "./plans.server";
 import {

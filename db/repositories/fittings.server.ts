@@ -1,10 +1,6 @@
 import { Op, type Transaction } from "sequelize";
-import { z } from "zod";
 import { FittingRow } from "../memoryModels.server";
-
-/** What became of a fitting: its proof run is due; it failed it; it held; it was taken back unproven; or the car came back. */
-export const fittingOutcomes = ["pending", "failed", "held", "withdrawn", "came-back"] as const;
-export type FittingOutcome = (typeof fittingOutcomes)[number];
+import { type FittingOutcome, storedColumns } from "../storedColumns";
 
 /** The verdict parts were fitted on. */
 export interface VerdictThen {
@@ -21,21 +17,19 @@ export interface Fitting extends VerdictThen {
   readonly outcome: FittingOutcome;
 }
 
-const partList = z.array(z.string());
-const outcomeWord = z.enum(fittingOutcomes);
-const stateWord = z.enum(["open", "settled", "best-guess"]);
+const columns = storedColumns.fittings;
 
 /** What was fitted in a job, the first first. */
 export async function fittingsOf(jobId: number): Promise<Fitting[]> {
   const rows = await FittingRow.findAll({ where: { jobId }, order: [["id", "ASC"]] });
   return rows.map((row) => ({
-    parts: partList.parse(JSON.parse(row.parts)),
+    parts: columns.parts.parse(row.parts),
     p: row.p,
-    state: stateWord.parse(row.state),
+    state: columns.state.parse(row.state),
     looks: row.looks,
     minutes: row.minutes,
     fittedAt: row.fittedAt,
-    outcome: outcomeWord.parse(row.outcome),
+    outcome: columns.outcome.parse(row.outcome),
   }));
 }
 

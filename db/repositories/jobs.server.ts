@@ -1,11 +1,12 @@
-import { type Caution, cautions } from "@core/diagnose/tests/caution";
-import { type Strategy, strategies } from "@core/diagnose/tests/strategy";
+import type { Caution } from "@core/diagnose/tests/caution";
+import type { Strategy } from "@core/diagnose/tests/strategy";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
 import { type JobStage, jobStages } from "../jobWords";
 import { ClosureRow } from "../memoryModels.server";
 import { JobRow, type VehicleRow } from "../models.server";
+import { storedColumns } from "../storedColumns";
 import { countedOf } from "./closures.server";
 import { cameBack, insertFitting, settleFitting, unproven, type VerdictThen } from "./fittings.server";
 import { insertReading, type NewReading } from "./readings.server";
@@ -32,10 +33,7 @@ export interface Job {
   readonly createdAt: Date;
 }
 
-const stage = z.enum(jobStages);
-const strategy = z.enum(strategies);
-const parts = z.array(z.string());
-const cautionList = z.array(z.enum(cautions));
+const columns = storedColumns.jobs;
 
 type JobWithVehicle = JobRow & { vehicle?: VehicleRow | null };
 
@@ -45,18 +43,21 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
     vehicle: { id: vehicle.id, label: vehicle.label, model: vehicle.model, circuitId: vehicle.circuitId },
     circuitId: row.circuitId,
     words: row.words,
-    stage: stage.parse(row.stage),
-    school: strategy.parse(row.school),
-    cautionsRead: cautionList.parse(JSON.parse(row.cautionsRead)),
-    fitted: row.fitted === null || row.fitted === undefined ? null : parts.parse(JSON.parse(row.fitted)),
+    stage: columns.stage.parse(row.stage),
+    school: columns.school.parse(row.school),
+    cautionsRead: columns.cautionsRead.parse(row.cautionsRead),
+    fitted: columns.fitted.parse(row.fitted ?? null),
     found: row.found ?? null,
-    fittedAt: row.fittedAt ?? null,
-    closedAt: row.closedAt ?? null,
+    fittedAt: moment.parse(row.fittedAt ?? null),
+    closedAt: moment.parse(row.closedAt ?? null),
     comebackOf: row.comebackOf ?? null,
-    deletedAt: row.deletedAt ?? null,
-    createdAt: row.createdAt,
+    deletedAt: moment.parse(row.deletedAt ?? null),
+    createdAt: z.date().parse(row.createdAt),
   };
 }
+
+/** A column of a moment that can be told; a date that is none is refused. */
+const moment = z.date().nullable();
 
 export async function findJob(id: number): Promise<Job | null> {
   const row: JobWithVehicle | null = await JobRow.findByPk(id, { include: "vehicle" });
@@ -76,7 +77,28 @@ export async function listJobs(stages: Stages = jobStages, limit = 500): Promise
     ],
     limit,
   });
-  return rows.flatMap((row) => (row.vehicle ? [jobOf(row, row.vehicle)] : []));
+  return rows.flatMap((row) => {
+    if (!row.vehicle) return [];
+    try {
+      return [jobOf(row, row.vehicle)];
+    } catch {
+      // What one row holds keeps no other from being read; the board names it.
+      return [];
+    }
+  });
+}
+
+/** Jobs whose rows cannot be read, by number. */
+export async function unreadableJobs(): Promise<number[]> {
+  const rows: JobWithVehicle[] = await JobRow.findAll({ where: { deletedAt: null }, include: "vehicle" });
+  return rows.flatMap((row) => {
+    try {
+      if (row.vehicle) jobOf(row, row.vehicle);
+      return [];
+    } catch {
+      return [row.id];
+    }
+  });
 }
 
 /** Jobs that came back from a job's repair, the first first. */
@@ -132,7 +154,7 @@ export async function readCautions(id: number, now: readonly Caution[]): Promise
   await store.write(async (transaction) => {
     const row = await JobRow.findByPk(id, { transaction });
     if (!row) return;
-    const read = new Set([...cautionList.parse(JSON.parse(row.cautionsRead)), ...now]);
+    const read = new Set([...columns.cautionsRead.parse(row.cautionsRead), ...now]);
     await row.update({ cautionsRead: JSON.stringify([...read]) }, { transaction });
   });
 }

@@ -1,16 +1,16 @@
-import { type PartDescription, parsePart } from "@core/match/partDescription";
+import type { PartDescription } from "@core/match/partDescription";
 import { plainNumber } from "@core/match/supersession";
 import type { Transaction } from "sequelize";
-import { z } from "zod";
 import { database } from "../database.server";
 import { MatchRow, PartRow } from "../models.server";
+import { type MatchOverride, storedColumns } from "../storedColumns";
 
 /** Every part the shop has described, by number. */
 export async function listParts(): Promise<PartDescription[]> {
   const rows = await PartRow.findAll({ order: [["number", "ASC"]] });
   return rows.flatMap(({ body }) => {
-    const part = parsePart(JSON.parse(body));
-    return part.ok ? [part.value] : [];
+    const part = storedColumns.parts.body.safeParse(body);
+    return part.success ? [part.data] : [];
   });
 }
 
@@ -29,10 +29,6 @@ export async function storePart(part: PartDescription, again = false): Promise<b
   });
 }
 
-const overrideSchema = z.strictObject({ feature: z.string(), words: z.string(), at: z.iso.datetime() });
-/** A difference a person judged harmless after all, in whose words and when. */
-export type MatchOverride = z.infer<typeof overrideSchema>;
-
 /** The parts a job holds against one another. */
 export interface StoredMatch {
   readonly part: string;
@@ -48,7 +44,7 @@ export async function matchesOf(jobId: number): Promise<StoredMatch[]> {
     part,
     oldNumber,
     newNumber,
-    overrides: z.array(overrideSchema).parse(JSON.parse(overrides)),
+    overrides: storedColumns.matches.overrides.parse(overrides),
   }));
 }
 

@@ -1,8 +1,8 @@
-import { type AccessPlan, parsePlan } from "@core/access/plan";
-import { problemText } from "@core/problem/problem";
+import type { AccessPlan } from "@core/access/plan";
 import { Op, type Transaction } from "sequelize";
 import { database } from "../database.server";
 import { PlanBodyRow, PlanNoteRow, PlanRow } from "../models.server";
+import { storedColumns } from "../storedColumns";
 
 /** A vehicle's access plan as it stands, and whether a change can be undone or redone. */
 export interface StoredPlan {
@@ -13,9 +13,9 @@ export interface StoredPlan {
 }
 
 function planOf(body: string): AccessPlan {
-  const plan = parsePlan(JSON.parse(body));
-  if (!plan.ok) throw new Error(`a stored plan was damaged: ${plan.problems.map(problemText).join("; ")}`);
-  return plan.value;
+  const plan = storedColumns.planBodies.body.safeParse(body);
+  if (!plan.success) throw new Error(`a stored plan was damaged: ${plan.error.message}`);
+  return plan.data;
 }
 
 /** The plan of a circuit by its own id, whatever its version; null where it has none. */

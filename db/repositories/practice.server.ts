@@ -1,4 +1,4 @@
-import { parsePracticeAct, practiceCaseSchema } from "@core/formats/practiceFile";
+import { parsePracticeAct } from "@core/formats/practiceFile";
 import type { StoppingCosts } from "@core/money/stoppingCosts";
 import type { PracticeAct } from "@core/practice/practiceBay";
 import type { PracticeCase } from "@core/practice/practiceCase";
@@ -11,6 +11,7 @@ import {
   PracticeCaseRow,
   RecallRow,
 } from "../practiceModels.server";
+import { storedColumns } from "../storedColumns";
 
 /** A simulated vehicle in the bay, as it is stored. */
 export interface StoredCase {
@@ -32,7 +33,7 @@ const caseOf = (row: PracticeCaseRow): StoredCase => ({
   title: row.title,
   startedAt: row.startedAt,
   endedAt: row.endedAt,
-  hidden: practiceCaseSchema.parse(JSON.parse(row.hidden)),
+  hidden: storedColumns.practiceCases.hidden.parse(row.hidden),
   costs: JSON.parse(row.costs) as StoppingCosts,
 });
 

@@ -1,10 +1,8 @@
-import { type ProofFinding, type ProofJudgement, proofFindingSchema } from "@core/proof/proofFinding";
+import type { ProofFinding, ProofJudgement } from "@core/proof/proofFinding";
 import type { Transaction } from "sequelize";
-import { z } from "zod";
 import { database } from "../database.server";
 import { ProofRow } from "../models.server";
-
-const judgement = z.enum(["right", "too-low", "too-high", "wrong"] satisfies ProofJudgement[]);
+import { storedColumns } from "../storedColumns";
 
 /** One step of a proof run as it was found, and how that was judged then. */
 export interface ProofEntry {
@@ -26,8 +24,8 @@ export async function proofsOf(jobId: number, since: Date | null): Promise<Proof
       id: row.id,
       jobId: row.jobId,
       step: row.step,
-      finding: proofFindingSchema.parse(JSON.parse(row.body)),
-      judged: judgement.parse(row.judged),
+      finding: storedColumns.proofs.body.parse(row.body),
+      judged: storedColumns.proofs.judged.parse(row.judged),
       takenAt: row.takenAt,
     });
   }

@@ -1,8 +1,9 @@
 import { isDeepStrictEqual } from "node:util";
-import { keyOfReading, type Reading, readingSchema } from "@core/predict/reading";
+import { keyOfReading, type Reading } from "@core/predict/reading";
 import { Op, QueryTypes, type Transaction } from "sequelize";
 import { database } from "../database.server";
 import { ReadingRow } from "../models.server";
+import { storedColumns } from "../storedColumns";
 
 /** A reading as kept with its job. */
 export interface StoredReading {
@@ -19,7 +20,7 @@ export interface StoredReading {
 const storedOf = (row: ReadingRow): StoredReading => ({
   id: row.id,
   number: row.number,
-  reading: readingSchema.parse(JSON.parse(row.body)),
+  reading: storedColumns.readings.body.parse(row.body),
   source: row.source ?? null,
   takenAt: row.takenAt,
   struckAt: row.struckAt ?? null,

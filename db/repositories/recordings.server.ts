@@ -1,7 +1,8 @@
-import { type RecordingRecord, recordingRecordSchema } from "@core/recording/storedRecording";
+import type { RecordingRecord } from "@core/recording/storedRecording";
 import { Op } from "sequelize";
 import { database } from "../database.server";
 import { RecordingRow } from "../models.server";
+import { storedColumns } from "../storedColumns";
 
 /** A recording kept with its job. */
 export interface StoredRecording {
@@ -19,7 +20,7 @@ const about = ["id", "jobId", "record", "healthyOf", "takenAt", "struckAt"];
 const storedOf = (row: RecordingRow): StoredRecording => ({
   id: row.id,
   jobId: row.jobId,
-  record: recordingRecordSchema.parse(JSON.parse(row.record)),
+  record: storedColumns.traces.record.parse(row.record),
   healthyOf: row.healthyOf ?? null,
   takenAt: row.takenAt,
   struckAt: row.struckAt ?? null,

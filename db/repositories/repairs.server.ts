@@ -1,8 +1,8 @@
-import { type Preference, preferences } from "@core/access/route";
+import type { Preference } from "@core/access/route";
 import { Op } from "sequelize";
-import { z } from "zod";
 import { database } from "../database.server";
 import { RepairRow, RepairTickRow } from "../models.server";
+import { storedColumns } from "../storedColumns";
 
 /** What a job goes in for, and by which way. */
 export interface Repair {
@@ -10,15 +10,14 @@ export interface Repair {
   readonly prefer: Preference;
 }
 
-const targetList = z.array(z.string());
-const preference = z.enum(preferences);
-const wayWord = z.enum(["in", "back"]);
-
 /** What a job goes in for; null until it was chosen. */
 export async function repairOf(jobId: number): Promise<Repair | null> {
   const row = await RepairRow.findByPk(jobId);
   if (!row) return null;
-  return { targets: targetList.parse(JSON.parse(row.targets)), prefer: preference.parse(row.prefer) };
+  return {
+    targets: storedColumns.fits.targets.parse(row.targets),
+    prefer: storedColumns.fits.prefer.parse(row.prefer),
+  };
 }
 
 /** Chooses what a job goes in for; resolves once it is on disk. */
@@ -48,7 +47,7 @@ export async function ticksOf(jobId: number): Promise<RepairTick[]> {
   return rows.map(({ id, step, way, screws, minutes, takenAt }) => ({
     id,
     step,
-    way: wayWord.parse(way),
+    way: storedColumns.fitTicks.way.parse(way),
     screws,
     minutes,
     takenAt,

@@ -1,7 +1,7 @@
 import { spawn } from "node:child_process";
 import { createRequire } from "node:module";
 import { join } from "node:path";
-import { databaseFile } from "../database.server";
+import { databaseFile } from "../databaseFile.server";
 import { PlainSqlite } from "../keeping/plainSqlite.server";
 
 /** What was found after a writer was killed. */

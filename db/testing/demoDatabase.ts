@@ -1,7 +1,8 @@
 import { copyFileSync, existsSync, mkdirSync, mkdtempSync, renameSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type Database, database, databaseFile, openDatabase } from "../database.server";
+import { type Database, database, openDatabase } from "../database.server";
+import { databaseFile } from "../databaseFile.server";
 import { loadDemoWorld } from "../demoWorld.server";
 
 /** Where one run of the tests keeps what its suites share; a folder of this process alone outside such a run. */

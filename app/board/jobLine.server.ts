@@ -1,0 +1,65 @@
+import { percent } from "@core/units/wording";
+import { jobLinesOf, revisionOf, setJobLine } from "@db/repositories/jobLines.server";
+import type { Job } from "@db/repositories/jobs.server";
+import { repairName } from "@words/partName";
+import { testWords } from "@words/tests/testText";
+import { diagnosisOf } from "../job/diagnosis.server";
+import { type JobView, jobViewAt } from "../job/jobView.server";
+import { logger } from "../shell/log.server";
+
+/** The one line that matters about a job: what is waited for, what was found, or what comes next. */
+function lineOf(view: JobView): string {
+  const { job, circuit } = view;
+  if (job.stage === "part-awaited") return `Waiting for: ${repairName(circuit, job.fitted ?? [])}`;
+  if (job.stage === "proof-due") return `Fitted: ${repairName(circuit, job.fitted ?? [])}. The check is due.`;
+  if (job.stage === "closed") return job.found ?? `Fitted: ${repairName(circuit, job.fitted ?? [])}.`;
+  const { verdict, next } = diagnosisOf(view);
+  if (verdict.state !== "open")
+    return `Verdict: ${repairName(circuit, verdict.replace)}, ${percent(verdict.p)}`;
+  const [test] = next;
+  if (!test) return "Nothing is left to test.";
+  const { before, points, between, after } = testWords(circuit, test.test);
+  return `Next test: ${before} ${points.join(` ${between} `)}${after}`;
+}
+
+/** Works a job's line out and stores it. */
+async function makeJobLine(job: Job): Promise<void> {
+  const revision = await revisionOf(job.id);
+  const view = await jobViewAt(String(job.id));
+  await setJobLine(job.id, lineOf(view), { revision, school: view.job.school });
+}
+
+/** Lines to be worked out, by job; one at a time, so that nobody's page waits for them. */
+const waiting = new Map<number, Job>();
+let working: Promise<void> | null = null;
+
+/** Lets the lines of some jobs be worked out in the background; one that cannot be is logged and left. */
+function refreshLines(jobs: readonly Job[]): void {
+  for (const job of jobs) waiting.set(job.id, job);
+  if (waiting.size > 0) working ??= work().finally(() => (working = null));
+}
+
+async function work(): Promise<void> {
+  for (const [id, job] of waiting) {
+    waiting.delete(id);
+    await makeJobLine(job).catch((cause: unknown) =>
+      logger.error(cause, `the board's line of job ${id} failed`),
+    );
+  }
+}
+
+/** Drops the lines that wait to be worked out; resolves once the one under way is done. */
+export async function stopLines(): Promise<void> {
+  waiting.clear();
+  await working;
+}
+
+/** What the board says of some jobs, by job; null where it is still being worked out. Stale ones are worked out anew. */
+export async function boardLines(jobs: readonly Job[]): Promise<Map<number, string | null>> {
+  const stored = await jobLinesOf(jobs.map(({ id }) => id));
+  refreshLines(jobs.filter(({ id }) => !stored.get(id)?.isFresh));
+  return new Map(jobs.map(({ id }) => [id, stored.get(id)?.line ?? null]));
+}
+
+/** Whether lines are being worked out. */
+export const isRefreshing = (): boolean => working !== null;

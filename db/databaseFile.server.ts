@@ -1,0 +1,39 @@
+import { mkdirSync } from "node:fs";
+import { join, resolve } from "node:path";
+import { Sequelize } from "sequelize";
+import { SequelizeStorage, Umzug } from "umzug";
+import { migrations } from "./migrations/index";
+
+/** The folder that holds the database: set AIRWAY_DATA to move it. */
+export const dataFolder = (): string => resolve(process.env.AIRWAY_DATA ?? "data");
+
+/** The database's file in a data folder. */
+export const databaseFile = (folder: string): string => join(folder, "airway.sqlite");
+
+/** Connects to the database in a folder. */
+export async function connect(folder: string): Promise<Sequelize> {
+  mkdirSync(folder, { recursive: true });
+  const sequelize = new Sequelize({ dialect: "sqlite", storage: databaseFile(folder), logging: false });
+  await sequelize.query("PRAGMA journal_mode = WAL");
+  await sequelize.query("PRAGMA synchronous = FULL");
+  return sequelize;
+}
+
+/**
+ * Makes or changes the tables of the database in a folder, up to the newest migration or up to one. A run that is cut short
+ * leaves some of it: this is for copies that nobody works on yet.
+ */
+export async function migrate(folder: string, upTo?: string): Promise<void> {
+  const sequelize = await connect(folder);
+  try {
+    const umzug = new Umzug({
+      migrations,
+      context: sequelize.getQueryInterface(),
+      storage: new SequelizeStorage({ sequelize }),
+      logger: undefined,
+    });
+    await umzug.up(upTo === undefined ? undefined : { to: upTo });
+  } finally {
+    await sequelize.close();
+  }
+}

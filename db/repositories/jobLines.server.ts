@@ -1,0 +1,68 @@
+import type { Strategy } from "@core/diagnose/tests/strategy";
+import { QueryTypes } from "sequelize";
+import { z } from "zod";
+import { database } from "../database.server";
+import { JobLineRow } from "../models.server";
+
+/** The state of a job that what is said of it depends on: its last event, and where its technician begins. */
+export interface JobState {
+  readonly revision: number;
+  readonly school: Strategy;
+}
+
+/** What the board says of a job, and whether it still holds. */
+export interface JobLine {
+  readonly line: string;
+  readonly isFresh: boolean;
+}
+
+const rowSchema = z.object({
+  id: z.number(),
+  revision: z.number(),
+  madeOf: z.number().nullable(),
+  line: z.string().nullable(),
+  sameSchool: z.number().nullable(),
+});
+
+const numbers = (jobs: readonly number[]): string => jobs.map((id) => String(Math.trunc(id))).join(", ");
+
+/** The stored lines of some jobs, by job; null where none was worked out yet. */
+export async function jobLinesOf(jobs: readonly number[]): Promise<Map<number, JobLine | null>> {
+  if (jobs.length === 0) return new Map();
+  const { sequelize } = await database();
+  const rows = await sequelize.query(
+    `SELECT j.id, COALESCE((SELECT MAX(e.id) FROM events e WHERE e.jobId = j.id), 0) AS revision,
+       l.revision AS madeOf, l.line, l.school = j.school AS sameSchool
+     FROM jobs j LEFT JOIN jobLines l ON l.jobId = j.id WHERE j.id IN (${numbers(jobs)})`,
+    { type: QueryTypes.SELECT },
+  );
+  return new Map(
+    z
+      .array(rowSchema)
+      .parse(rows)
+      .map(({ id, revision, madeOf, line, sameSchool }) => [
+        id,
+        line === null ? null : { line, isFresh: madeOf === revision && sameSchool === 1 },
+      ]),
+  );
+}
+
+/** The number of a job's last event. */
+export async function revisionOf(jobId: number): Promise<number> {
+  const { sequelize } = await database();
+  const [row] = await sequelize.query(
+    `SELECT COALESCE(MAX(id), 0) AS n FROM events WHERE jobId = ${numbers([jobId])}`,
+    {
+      type: QueryTypes.SELECT,
+    },
+  );
+  return z.object({ n: z.number() }).parse(row).n;
+}
+
+/** Stores what is said of a job in a state. */
+export async function setJobLine(jobId: number, line: string, { revision, school }: JobState): Promise<void> {
+  const store = await database();
+  await store.write((transaction) =>
+    JobLineRow.upsert({ jobId, revision, school, line, madeAt: new Date() }, { transaction }),
+  );
+}

@@ -1,0 +1,115 @@
+// What the columns of the tables hold beyond plain numbers, words and moments: read so by the repositories, and checked so
+// before a database from elsewhere takes the shop's place.
+import { parsePlan } from "@core/access/plan";
+import { preferences } from "@core/access/route";
+import { parseCircuit } from "@core/circuit/parseCircuit";
+import { cautions } from "@core/diagnose/tests/caution";
+import { strategies } from "@core/diagnose/tests/strategy";
+import { practiceActSchema, practiceCaseSchema } from "@core/formats/practiceFile";
+import { parsePart } from "@core/match/partDescription";
+import { estimateLineSchema, roundingSchema } from "@core/money/estimate";
+import { readingSchema } from "@core/predict/reading";
+import { type Parsed, problemText } from "@core/problem/problem";
+import { proofFindingSchema } from "@core/proof/proofFinding";
+import { recordingRecordSchema } from "@core/recording/storedRecording";
+import { closureSchema } from "@core/records/closure";
+import { symptoms } from "@core/records/symptom";
+import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
+import { circuitNameSchema } from "@core/trace/traceCircuit";
+import { z } from "zod";
+import { jobStages } from "./jobWords";
+
+const parsedJson = z.string().transform((text, context) => {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    context.addIssue({ code: "custom", message: "is no JSON" });
+    return z.NEVER;
+  }
+});
+
+/** A column that holds JSON of a schema. */
+const json = <Schema extends z.ZodType>(schema: Schema) => parsedJson.pipe(schema);
+
+/** A column that holds JSON of a format of its own. */
+const jsonBy = <Value>(parse: (input: unknown) => Parsed<Value>) =>
+  parsedJson.transform((input, context) => {
+    const parsed = parse(input);
+    if (parsed.ok) return parsed.value;
+    context.addIssue({ code: "custom", message: parsed.problems.map(problemText).join("; ") });
+    return z.NEVER;
+  });
+
+const names = z.array(z.string());
+
+/** What the shelf's list and its search read of a circuit, without reading the circuit itself. */
+const circuitAbout = z.object({
+  family: z.object({
+    control: z.enum(["resistor", "linear", "chopping", "switch"]),
+    side: z.enum(["ground", "feed"]),
+    speeds: z.number(),
+    relays: z.number(),
+    motors: z.number(),
+    steering: z.enum(["left", "right"]).nullable(),
+  }),
+  /** Equal for circuits that differ in their names alone. */
+  shape: z.string(),
+});
+export type CircuitAbout = z.infer<typeof circuitAbout>;
+
+const matchOverride = z.strictObject({ feature: z.string(), words: z.string(), at: z.iso.datetime() });
+/** A difference a person judged harmless after all, in whose words and when. */
+export type MatchOverride = z.infer<typeof matchOverride>;
+
+/** What a version of an estimate says: its lines, how they round, and in which currency. */
+export const estimateBodySchema = z.strictObject({
+  title: z.string().min(1).max(200),
+  currency: z.string(),
+  rounding: roundingSchema,
+  lines: z.array(estimateLineSchema).max(100),
+});
+export type EstimateBody = z.infer<typeof estimateBodySchema>;
+
+/** What became of a fitting: its proof run is due; it failed it; it held; it was taken back unproven; or the car came back. */
+export const fittingOutcomes = ["pending", "failed", "held", "withdrawn", "came-back"] as const;
+export type FittingOutcome = (typeof fittingOutcomes)[number];
+
+/** Columns by table. */
+export const storedColumns = {
+  circuits: {
+    body: jsonBy(parseCircuit),
+    about: z.union([z.literal("").transform(() => null), json(circuitAbout)]),
+  },
+  jobs: {
+    stage: z.enum(jobStages),
+    school: z.enum(strategies),
+    cautionsRead: json(z.array(z.enum(cautions))),
+    fitted: json(names).nullable(),
+  },
+  readings: { body: json(readingSchema) },
+  proofs: {
+    body: json(proofFindingSchema),
+    judged: z.enum(["right", "too-low", "too-high", "wrong"]),
+  },
+  traces: { record: json(recordingRecordSchema) },
+  fittings: {
+    parts: json(names),
+    state: z.enum(["open", "settled", "best-guess"]),
+    outcome: z.enum(fittingOutcomes),
+  },
+  closures: { body: json(closureSchema), symptom: z.enum(symptoms) },
+  drafts: {
+    name: json(circuitNameSchema),
+    base: json(draftBaseSchema),
+    steps: json(z.array(draftStepSchema)),
+  },
+  planBodies: { body: jsonBy(parsePlan) },
+  fits: { targets: json(names), prefer: z.enum(preferences) },
+  fitTicks: { way: z.enum(["in", "back"]) },
+  parts: { body: jsonBy(parsePart) },
+  matches: { overrides: json(z.array(matchOverride)) },
+  estimates: { kind: z.enum(["estimate", "bill"]), body: json(estimateBodySchema) },
+  events: { about: json(z.record(z.string(), z.unknown())).nullable() },
+  practiceCases: { hidden: json(practiceCaseSchema) },
+  practiceActs: { body: json(practiceActSchema) },
+} as const;

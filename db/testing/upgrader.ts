@@ -1,0 +1,13 @@
+// Opens the database of a data folder, which brings it up to date, and says so; to be killed or to run out of disk meanwhile.
+import { openDatabase } from "../database.server";
+import { storageTrouble } from "../storageTrouble";
+
+const [folder = ""] = process.argv.slice(2);
+try {
+  const store = await openDatabase(folder);
+  await store.close();
+  process.stdout.write("open");
+} catch (thrown) {
+  process.stdout.write(storageTrouble(thrown) ?? String(thrown));
+  process.exitCode = 1;
+}

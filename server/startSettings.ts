@@ -1,0 +1,71 @@
+import { z } from "zod";
+
+const loopbackNames = new Set(["localhost", "127.0.0.1", "::1"]);
+
+/** How a server is started: where it listens, whom it answers, and with which passcode. */
+export interface StartSettings {
+  readonly host: string;
+  readonly port: number;
+  /** Names it answers to when it listens beyond this computer; loopback names always count. */
+  readonly allowedHosts: ReadonlySet<string>;
+  /** What people sign in with; null on loopback, where nobody has to. */
+  readonly passcode: string | null;
+}
+
+export type StartParsed =
+  | { readonly ok: true; readonly value: StartSettings }
+  | { readonly ok: false; readonly problem: string };
+
+const leastPasscode = 8;
+
+const refused = (problem: string): StartParsed => ({ ok: false, problem });
+
+/** Whether an address is this computer's own. */
+export const isLoopback = (host: string): boolean => loopbackNames.has(host.toLowerCase());
+
+/** Reads the settings a server is started with; the first that makes no sense is told in words. */
+export function startSettings(environment: Readonly<Record<string, string | undefined>>): StartParsed {
+  const {
+    AIRWAY_HOST: host = "127.0.0.1",
+    AIRWAY_PORT: portText = "4310",
+    AIRWAY_ZONE: zone,
+    AIRWAY_ALLOWED_HOSTS: hosts = "",
+    AIRWAY_PASSCODE: passcode,
+  } = environment;
+  const port = z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(65_535)
+    .safeParse(portText === "" ? Number.NaN : portText);
+  if (!port.success)
+    return refused(`AIRWAY_PORT must be a whole number from 0 to 65535, not ${JSON.stringify(portText)}.`);
+  if (zone !== undefined && !isZone(zone))
+    return refused(`AIRWAY_ZONE must be a time zone such as Europe/Lisbon, not ${JSON.stringify(zone)}.`);
+  const allowedHosts = new Set(
+    hosts
+      .split(",")
+      .map((name) => name.trim().toLowerCase())
+      .filter((name) => name !== ""),
+  );
+  if (isLoopback(host))
+    return { ok: true, value: { host, port: port.data, allowedHosts, passcode: passcode ?? null } };
+  if (allowedHosts.size === 0)
+    return refused(
+      `AIRWAY_HOST=${host} opens Airway to the network. Say by which names it may be asked for, as AIRWAY_ALLOWED_HOSTS=workshop.local,192.168.1.20`,
+    );
+  if (passcode === undefined || passcode.length < leastPasscode)
+    return refused(
+      `AIRWAY_HOST=${host} opens Airway to the network. Set a passcode of at least ${leastPasscode} characters in AIRWAY_PASSCODE.`,
+    );
+  return { ok: true, value: { host, port: port.data, allowedHosts, passcode } };
+}
+
+function isZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat("en-GB", { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}
