@@ -16,6 +16,7 @@ import { addJob } from "./repositories/jobs.server";
 import { insertPart } from "./repositories/parts.server";
 import { insertPlan } from "./repositories/plans.server";
 import { insertReading } from "./repositories/readings.server";
+import { insertShopName } from "./repositories/settings.server";
 import { addVehicle } from "./repositories/vehicles.server";
 
 const worldSchema = z.strictObject({
@@ -76,6 +77,7 @@ export async function loadDemoWorld(database: Database, folder: string, now: Dat
   const plans = shippedPlans(join(folder, "plans"));
   const parts = shippedParts(join(folder, "parts.json"));
   await database.write(async (transaction) => {
+    await insertShopName(world.shop, transaction);
     for (const circuit of circuits) await addCircuit(circuit, transaction);
     for (const plan of plans)
       for (const shelfId of plan.circuits ?? []) await insertPlan(shelfId, plan, "demo", transaction);

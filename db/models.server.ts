@@ -29,6 +29,8 @@ export class CircuitRow extends Model<InferAttributes<CircuitRow>, InferCreation
   declare body: string;
   /** What a search reads, as JSON; empty until it is worked out. */
   declare about: CreationOptional<string>;
+  /** 1 for versions of the shelf's circuits; 0 for one that came with a case of practice. */
+  declare onShelf: CreationOptional<number>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -241,6 +243,7 @@ function defineCircuits(sequelize: Sequelize): void {
       title: text(),
       body: text(),
       about: { ...text(), defaultValue: "" },
+      onShelf: { ...number(), defaultValue: 1 },
       createdAt: moment(),
     },
     { ...options, tableName: "circuits" },

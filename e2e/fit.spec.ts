@@ -168,7 +168,7 @@ test("a way in is written for a vehicle that has none, drawn, found wanting, men
   await page.getByRole("button", { name: /battery and tray/ }).click();
   await page.waitForURL(/\/way$/);
   await page.waitForLoadState("networkidle");
-  await expect(page.getByText("A1: the circuit has it, the plan does not reach it")).toBeVisible();
+  await expect(page.getByText("A1: the circuit has this part, but the plan does not reach it")).toBeVisible();
   await page.getByText("Add a step").click();
   const form = page.locator('li[data-step=""]');
   await form.getByLabel("What comes off").fill("Control out of the duct");
@@ -180,13 +180,13 @@ test("a way in is written for a vehicle that has none, drawn, found wanting, men
   await form.getByLabel(/^Off before it/).fill("tray");
   await form.getByRole("button", { name: "Add the step" }).click();
   await expect(page.locator('li[data-step="control"]')).toBeVisible();
-  await expect(page.getByText(/Control out of the duct: nothing needs it/)).toBeVisible();
+  await expect(page.getByText(/Control out of the duct: no other step and no part needs it/)).toBeVisible();
   await page.getByLabel("One more").selectOption("A1");
   await page.getByLabel("Last step of each way").last().fill("control");
   await page.getByRole("button", { name: "Add the part" }).click();
   await expect(page.getByText("✓ Every part can be reached")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByText(/Control out of the duct: nothing needs it/)).toBeVisible();
+  await expect(page.getByText(/Control out of the duct: no other step and no part needs it/)).toBeVisible();
   await page.reload();
   await page.getByRole("button", { name: "Redo" }).click();
   await expect(page.locator('[data-target="A1"]')).toBeVisible();

@@ -130,11 +130,12 @@ test("deleted and put back; backed up, looked into, restored; the whole shop tak
   await page.goto("/records/keeping");
   await settled(page);
   await page.getByRole("button", { name: "Back up now" }).click();
-  const done = await page.getByText(/Backed up and proven sound/).textContent();
+  const done = await page.getByText(/Backed up and checked/).textContent();
   const backup = page.locator(`[data-backup="${/airway-\S+\.sqlite/.exec(done ?? "")?.[0]}"]`);
   await backup.getByRole("button", { name: "Look into it" }).click();
   await expect(backup.getByText(/Tried, nothing changed: it is sound/)).toBeVisible();
   await accessible(page);
+  await backup.getByLabel(/type the name of the shop/).fill("Saltmarsh Bay Garage");
   await backup.getByRole("button", { name: "Restore it" }).click();
   await expect(page.getByText(/It is in place/)).toBeVisible();
   const file = page.waitForEvent("download");
@@ -162,6 +163,7 @@ test("deleted and put back; backed up, looked into, restored; the whole shop tak
     .getByRole("button", { name: "Look into it" })
     .click();
   await expect(page.getByText(/It holds \d+ jobs and \d+ readings/)).toBeVisible();
+  await page.getByLabel(/type the name of the shop/).fill("Saltmarsh Bay Garage");
   await page.getByRole("button", { name: "Put it in the place of what is here" }).click();
   await expect(page.getByText(/It is in place/)).toBeVisible();
   await page.goto("/");

@@ -10,10 +10,11 @@ import {
 import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { closeDatabase, database } from "@db/database.server";
-import { dataFolder } from "@db/databaseFile.server";
+import { databaseFile, dataFolder } from "@db/databaseFile.server";
 import { DataFolderInUse, lockDataFolder } from "@db/dataLock.server";
 import { loadDemoWorld } from "@db/demoWorld.server";
-import { backUp, backupDue, listBackups } from "@db/keeping/backup.server";
+import { backUp, backupDue, newestBackup } from "@db/keeping/backup.server";
+import { PlainSqlite } from "@db/keeping/plainSqlite.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
@@ -115,6 +116,21 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
   return app;
 }
 
+/** Looks for damage in the database once it is served; what is found is told on every page. */
+async function checkIntegrity(): Promise<void> {
+  const own = await PlainSqlite.open(databaseFile(dataFolder()));
+  try {
+    const faults = await own.faults();
+    if (faults.length > 0)
+      reportTrouble(
+        new Error(faults.join("; ")),
+        "The database is damaged. Restore the newest backup under Records, Keeping it, before you go on.",
+      );
+  } finally {
+    await own.close();
+  }
+}
+
 const hourMilliseconds = 3_600_000;
 const soonMilliseconds = 60_000;
 
@@ -122,13 +138,10 @@ const soonMilliseconds = 60_000;
 async function backUpAtNight(): Promise<void> {
   const now = new Date();
   try {
-    const [newest] = listBackups();
-    if (backupDue(newest?.at ?? null, now, shopZone())) await backUp(now);
+    if (backupDue(newestBackup(now)?.at ?? null, now, shopZone())) await backUp(now);
   } catch (thrown) {
-    reportTrouble(
-      thrown,
-      "The nightly backup failed. It is tried again every hour; look at the backups under Records.",
-    );
+    const words = storageTrouble(thrown) ?? (thrown as Error).message;
+    reportTrouble(thrown, `The nightly backup failed and is tried again every hour. ${words}`);
   }
 }
 
@@ -215,6 +228,9 @@ export async function start({ root }: { root: string }): Promise<void> {
       cause,
       "The circuits of the open jobs could not be prepared: the first page of each takes longer.",
     ),
+  );
+  checkIntegrity().catch((cause: unknown) =>
+    reportTrouble(cause, "The database could not be checked for damage."),
   );
   const nightly = setInterval(() => void backUpAtNight(), hourMilliseconds);
   nightly.unref();

@@ -9,8 +9,7 @@ import {
   type PracticeLevel,
 } from "@core/practice/practiceCase";
 import { problemText } from "@core/problem/problem";
-import { database } from "@db/database.server";
-import { addCircuit, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
+import { findCircuit, keepPracticeCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
 import { addLearner, beginCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { stoppingCosts } from "../job/jobView.server";
@@ -61,14 +60,12 @@ export async function beginSampled(
   return store(who, chosen.rowId, chosen.title, hidden);
 }
 
-/** The shelf's row of a circuit that came with a case: the version that is the same, else a new one. */
+/** The row of a circuit that came with a case: the shelf's version where it is the same, else one beside the shelf. */
 async function rowOf(circuit: Circuit): Promise<string> {
   const body = JSON.stringify(circuit);
   for (const { rowId } of await versionsOf(circuit.id))
     if (JSON.stringify(await findCircuit(rowId)) === body) return rowId;
-  const shelf = await database();
-  const { rowId } = await shelf.write((transaction) => addCircuit(circuit, transaction));
-  return rowId;
+  return keepPracticeCircuit(circuit);
 }
 
 /** Begins a case a trainer set and handed on as a file. */

@@ -1,3 +1,4 @@
+import { backupWarning, newestBackup } from "@db/keeping/backup.server";
 import { listJobs, unreadableJobs } from "@db/repositories/jobs.server";
 import { stageWords } from "@words/stateWords";
 import { useEffect } from "react";
@@ -30,8 +31,18 @@ export async function loader() {
       line: lines.get(job.id) ?? null,
     })),
     unreadable,
+    backup: backupNotice(),
     refreshing: isRefreshing(),
   };
+}
+
+/** A new shop has its first backup a minute after it starts; nobody is warned before that. */
+const firstBackupSeconds = 300;
+
+function backupNotice(): string | null {
+  const now = new Date();
+  const newest = newestBackup(now);
+  return newest || process.uptime() > firstBackupSeconds ? backupWarning(newest?.at ?? null, now) : null;
 }
 
 export const meta: Route.MetaFunction = () => [{ title: "Board · Airway" }];
@@ -41,7 +52,7 @@ const againMilliseconds = 1500;
 
 export default function Board({ loaderData }: Route.ComponentProps) {
   const { revalidate } = useRevalidator();
-  const { refreshing, unreadable } = loaderData;
+  const { refreshing, unreadable, backup } = loaderData;
   useEffect(() => {
     if (!refreshing) return;
     const again = setInterval(() => void revalidate(), againMilliseconds);
@@ -54,6 +65,14 @@ export default function Board({ loaderData }: Route.ComponentProps) {
       <Rail />
       <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
         <BoardHead />
+        {backup && (
+          <p role="alert" className="mt-4 border-l-4 border-danger pl-3">
+            {backup}{" "}
+            <Link to="/records/keeping" className="underline">
+              Back up now
+            </Link>
+          </p>
+        )}
         {unreadable.length > 0 && (
           <p role="alert" className="mt-4 text-danger">
             {unreadable.length === 1 ? "Job" : "Jobs"} {unreadable.join(", ")} cannot be read from the

@@ -289,6 +289,7 @@ describe("the estimate", () => {
 
 describe("the shop's terms", () => {
   const terms = {
+    shopName: "Saltmarsh Bay Garage",
     currency: "eur",
     hourMinor: "85.50",
     diagnosisMinimumMinutes: "30",

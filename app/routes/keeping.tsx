@@ -4,6 +4,8 @@ import { bringIn, dropIncoming, incomingFile } from "@db/keeping/incoming.server
 import { restore } from "@db/keeping/restore.server";
 import { everything } from "@db/recordQuery";
 import { countRecords } from "@db/repositories/records.server";
+import { shopName } from "@db/repositories/settings.server";
+import { storageTrouble } from "@db/storageTrouble";
 import { data, Form, useNavigation } from "react-router";
 import { z } from "zod";
 import { RecordsPage } from "../records/RecordsPage";
@@ -27,15 +29,16 @@ export async function loader() {
     })),
     incoming: incoming ? await lookInto(incoming) : null,
     jobs: await countRecords(everything),
+    shop: await shopName(),
   };
 }
 
 const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("back-up") }),
   z.object({ intent: z.literal("try"), name: z.string().max(80) }),
-  z.object({ intent: z.literal("restore"), name: z.string().max(80) }),
+  z.object({ intent: z.literal("restore"), name: z.string().max(80), shop: z.string().max(200) }),
   z.object({ intent: z.literal("bring"), file: z.instanceof(File) }),
-  z.object({ intent: z.literal("take") }),
+  z.object({ intent: z.literal("take"), shop: z.string().max(200) }),
   z.object({ intent: z.literal("drop") }),
 ]);
 
@@ -48,7 +51,10 @@ interface Outcome {
 
 const wrong = (problems: readonly string[]) => data<Outcome>({ problems }, { status: 400 });
 
-async function takeIn(file: string) {
+async function takeIn(file: string, typed: string) {
+  const name = await shopName();
+  if (typed.trim().toLowerCase() !== name.trim().toLowerCase())
+    return wrong([`to confirm, type the name of the shop: ${name}`]);
   try {
     const { name } = await restore(file, new Date());
     return { done: `It is in place. What was here before is kept as ${name}.` };
@@ -63,15 +69,19 @@ export async function action({ request }: Route.ActionArgs) {
   const sent = parsed.data;
   switch (sent.intent) {
     case "back-up": {
-      const { name } = await backUp(new Date());
-      return { done: `Backed up and proven sound: ${name}.` };
+      try {
+        const { name } = await backUp(new Date());
+        return { done: `Backed up and checked: ${name}.` };
+      } catch (thrown) {
+        return wrong([storageTrouble(thrown) ?? (thrown as Error).message]);
+      }
     }
     case "try":
     case "restore": {
       const file = backupFile(sent.name);
       if (!file) return wrong(["There is no such backup."]);
       if (sent.intent === "try") return { tried: { name: sent.name, finding: await lookInto(file) } };
-      return takeIn(file);
+      return takeIn(file, sent.shop);
     }
     case "bring": {
       const brought = await bringIn(new Uint8Array(await sent.file.arrayBuffer()));
@@ -82,8 +92,8 @@ export async function action({ request }: Route.ActionArgs) {
     case "take": {
       const file = incomingFile();
       if (!file) return wrong(["Nothing was brought that waits."]);
-      const outcome = await takeIn(file);
-      dropIncoming();
+      const outcome = await takeIn(file, sent.shop);
+      if ("done" in outcome) dropIncoming();
       return outcome;
     }
     case "drop":
@@ -93,7 +103,7 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 export default function Keeping({ loaderData, actionData }: Route.ComponentProps) {
-  const { backups, incoming, jobs } = loaderData;
+  const { backups, incoming, jobs, shop } = loaderData;
   const outcome: Outcome = actionData ?? {};
   const busy = useNavigation().state !== "idle";
   return (
@@ -108,21 +118,30 @@ export default function Keeping({ loaderData, actionData }: Route.ComponentProps
           Nothing changed: {outcome.problems.join("; ")}.
         </div>
       )}
-      <Backups busy={busy} backups={backups} outcome={outcome} jobs={jobs} />
-      <Bundle busy={busy} incoming={incoming} jobs={jobs} />
+      <Backups busy={busy} backups={backups} outcome={outcome} jobs={jobs} shop={shop} />
+      <Bundle busy={busy} incoming={incoming} jobs={jobs} shop={shop} />
     </RecordsPage>
   );
 }
+
+/** A restore is confirmed with the name of the shop, typed. */
+const ShopConfirmed = ({ shop }: { shop: string }) => (
+  <label className="grid justify-self-start gap-0.5 text-base text-soft">
+    To confirm, type the name of the shop: {shop}
+    <input name="shop" required autoComplete="off" className="field text-ink" />
+  </label>
+);
 
 interface TriedProps {
   readonly name: string;
   readonly finding: NonNullable<Outcome["tried"]>["finding"];
   readonly jobs: number;
+  readonly shop: string;
   readonly busy: boolean;
 }
 
 /** What a restore would bring, before it is done. */
-function Tried({ name, finding, jobs, busy }: TriedProps) {
+function Tried({ name, finding, jobs, shop, busy }: TriedProps) {
   if (finding.faults.length > 0)
     return (
       <p role="alert" className="w-full text-danger">
@@ -136,6 +155,7 @@ function Tried({ name, finding, jobs, busy }: TriedProps) {
         Tried, nothing changed: it is sound and holds {finding.jobs} jobs and {finding.readings} readings.
         Here are {jobs} jobs now; they are backed up before it takes their place.
       </p>
+      <ShopConfirmed shop={shop} />
       <button type="submit" name="intent" value="restore" className="btn justify-self-start" disabled={busy}>
         Restore it
       </button>
@@ -148,10 +168,11 @@ interface BackupsProps {
   readonly backups: Route.ComponentProps["loaderData"]["backups"];
   readonly outcome: Outcome;
   readonly jobs: Route.ComponentProps["loaderData"]["jobs"];
+  readonly shop: string;
 }
 
 /** Backups, and restoring one. */
-function Backups({ busy, backups, outcome, jobs }: BackupsProps) {
+function Backups({ busy, backups, outcome, jobs, shop }: BackupsProps) {
   return (
     <section aria-labelledby="backups" className="grid gap-2">
       <h2 id="backups" className="text-lg font-bold">
@@ -159,8 +180,8 @@ function Backups({ busy, backups, outcome, jobs }: BackupsProps) {
       </h2>
       <p className="max-w-prose text-base text-soft">
         Made every night and whenever you ask, while the shop works on. Kept: all of the last day, one a day
-        for a week, one a week for five, one a month for a year. They lie in the data folder; take one
-        elsewhere now and then.
+        for a week, one a week for five, one a month for a year. They lie in the data folder, and in
+        AIRWAY_BACKUP_FOLDER as well where that is set: put it on another disk.
       </p>
       <Form method="post" className="flex flex-wrap gap-3">
         <button type="submit" name="intent" value="back-up" className="btn btn-main" disabled={busy}>
@@ -184,7 +205,7 @@ function Backups({ busy, backups, outcome, jobs }: BackupsProps) {
               </button>
             </Form>
             {outcome.tried?.name === name && (
-              <Tried name={name} finding={outcome.tried.finding} jobs={jobs} busy={busy} />
+              <Tried name={name} finding={outcome.tried.finding} jobs={jobs} shop={shop} busy={busy} />
             )}
           </li>
         ))}
@@ -197,10 +218,11 @@ interface BundleProps {
   readonly busy: boolean;
   readonly incoming: Route.ComponentProps["loaderData"]["incoming"];
   readonly jobs: Route.ComponentProps["loaderData"]["jobs"];
+  readonly shop: string;
 }
 
 /** Everything as one file, out and in. */
-function Bundle({ busy, incoming, jobs }: BundleProps) {
+function Bundle({ busy, incoming, jobs, shop }: BundleProps) {
   return (
     <section aria-labelledby="bundle" className="grid gap-2">
       <h2 id="bundle" className="text-lg font-bold">
@@ -231,11 +253,12 @@ function Bundle({ busy, incoming, jobs }: BundleProps) {
             It holds {incoming.jobs} jobs and {incoming.readings} readings. Here are {jobs} jobs now: they are
             backed up first, then it takes their place.
           </p>
+          <ShopConfirmed shop={shop} />
           <p className="flex flex-wrap gap-3">
             <button type="submit" name="intent" value="take" className="btn" disabled={busy}>
               Put it in the place of what is here
             </button>
-            <button type="submit" name="intent" value="drop" className="btn" disabled={busy}>
+            <button type="submit" name="intent" value="drop" formNoValidate className="btn" disabled={busy}>
               Lay it aside
             </button>
           </p>

@@ -1,6 +1,7 @@
 import { faultId } from "@core/fault/faultId";
 import { defaultStoppingCosts } from "@core/money/stoppingCosts";
 import { complaintOf, faultOf, type PracticeCase } from "@core/practice/practiceCase";
+import { findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
 import { actsOf, answersOf, beginCase, findCase, recallsOf } from "@db/repositories/practice.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { parse } from "csv-parse/sync";
@@ -294,6 +295,23 @@ describe("a trainer's case", () => {
     // The circuit was on the shelf already, the same: no version is added.
     expect(own?.circuitId).toBe(whimbrel);
     expect((await bayView(id)).says).toBe(set?.says);
+  });
+
+  test("with another circuit under the id of one of the shelf's leaves the shelf and its jobs as they are", async () => {
+    const set = await fileOf("M1:seized");
+    const file = JSON.parse(set?.file ?? "{}") as { circuit: Record<string, unknown> };
+    const id = token();
+    const before = await versionsOf(whimbrel);
+    const text = JSON.stringify({ ...file, circuit: { ...file.circuit, title: "The trainer's own" } });
+    expect((await take(text, id)).location).toBe(`/practice/cases/${id}`);
+    expect(await versionsOf(whimbrel)).toEqual(before);
+    expect((await listCircuits()).map(({ title }) => title)).not.toContain("The trainer's own");
+    const own = await findCase(id);
+    expect((await findCircuit(own?.circuitId ?? ""))?.title).toBe("The trainer's own");
+    // The same file again keeps the circuit once.
+    const again = token();
+    await take(text, again);
+    expect((await findCase(again))?.circuitId).toBe(own?.circuitId);
   });
 
   test("that cannot be is refused with what to change", async () => {

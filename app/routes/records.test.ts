@@ -243,6 +243,9 @@ describe("a repair that failed", () => {
 });
 
 describe("keeping", () => {
+  /** As the demo workshop is called. */
+  const shop = "Saltmarsh Bay Garage";
+
   test("backs up, looks into it, takes it out; a name that is none is refused", async () => {
     const done = await answer(keeping.action, { intent: "back-up" });
     const name = /airway-[^ ]+\.sqlite/.exec(String(done.data.done))?.[0] ?? "";
@@ -257,17 +260,22 @@ describe("keeping", () => {
         .toString(),
     ).toBe("SQLite format 3");
     for (const wrong of ["../airway.sqlite", "airway.sqlite", ""]) {
-      expect((await answer(keeping.action, { intent: "restore", name: wrong })).status).toBe(400);
+      expect((await answer(keeping.action, { intent: "restore", name: wrong, shop: shop })).status).toBe(400);
       expect(await status(() => keepingFile.loader(get({ file: wrong })))).toBe(404);
     }
-    expect((await answer(keeping.action, { intent: "take" })).status).toBe(400);
+    expect((await answer(keeping.action, { intent: "take", shop: shop })).status).toBe(400);
   });
 
   test("restores, and the page is there again", async () => {
     const [backup] = (await keeping.loader()).backups;
     const finding = { by: "airflow", seen: "none" } as const;
     await addProof({ id: "late", jobId: 2, step: "up-1", finding, judged: "too-low", takenAt: new Date() });
-    const done = await answer(keeping.action, { intent: "restore", name: backup?.name ?? "" });
+    const restore = (typed: string) =>
+      answer(keeping.action, { intent: "restore", name: backup?.name ?? "", shop: typed });
+    expect((await restore("someone else's")).data.problems).toEqual([
+      `to confirm, type the name of the shop: ${shop}`,
+    ]);
+    const done = await restore(` ${shop.toUpperCase()}`);
     expect(done.data.done).toMatch(/^It is in place/);
     const { sequelize } = await database();
     const [rows] = await sequelize.query("SELECT id FROM proofs WHERE id = 'late'");

@@ -1,8 +1,9 @@
 import type { RoundingRule } from "@core/money/rounding";
 import { type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
 import { problemsOf, problemText } from "@core/problem/problem";
-import { setShopTerms, shopTerms } from "@db/repositories/settings.server";
+import { setShopName, setShopTerms, shopName, shopTerms } from "@db/repositories/settings.server";
 import { data, Form, Link, useNavigation } from "react-router";
+import { z } from "zod";
 import { typedScaled } from "../estimate/quantity";
 import { Rail } from "../shell/Rail";
 import { amountText, typedMinor } from "../text/money";
@@ -10,7 +11,12 @@ import type { Route } from "./+types/settings";
 
 export const meta: Route.MetaFunction = () => [{ title: "Shop's terms · Airway" }];
 
-export const loader = async () => ({ terms: await shopTerms() });
+export async function loader() {
+  const [terms, name] = await Promise.all([shopTerms(), shopName()]);
+  return { terms, name };
+}
+
+const nameSchema = z.string().trim().min(1, "must not be empty").max(80);
 
 export async function action({ request }: Route.ActionArgs) {
   const fields = Object.fromEntries(await request.formData()) as Record<string, unknown>;
@@ -46,8 +52,15 @@ export async function action({ request }: Route.ActionArgs) {
     warrantyMonths: Number(text("warrantyMonths") || Number.NaN),
   };
   const parsed = shopTermsSchema.safeParse(input);
-  if (!parsed.success) {
-    const problems = problemsOf(parsed.error, input).map((problem) => {
+  const name = nameSchema.safeParse(text("shopName"));
+  if (!parsed.success || !name.success) {
+    const found = [
+      ...(name.success
+        ? []
+        : problemsOf(name.error, text("shopName")).map((own) => ({ ...own, path: "shopName" }))),
+      ...(parsed.success ? [] : problemsOf(parsed.error, input)),
+    ];
+    const problems = found.map((problem) => {
       const name = problem.path.split(".").at(-1) ?? "";
       return problemText(wordsOf[name] ? { ...problem, message: wordsOf[name] } : problem);
     });
@@ -57,6 +70,7 @@ export async function action({ request }: Route.ActionArgs) {
     );
   }
   await setShopTerms(parsed.data);
+  await setShopName(name.data);
   return { problems: null, fields: null };
 }
 
@@ -121,7 +135,7 @@ const shown: readonly Shown[] = [
 ];
 
 export default function Settings({ loaderData, actionData }: Route.ComponentProps) {
-  const { terms } = loaderData;
+  const { terms, name } = loaderData;
   const typed = actionData?.fields as Record<string, string> | null | undefined;
   const busy = useNavigation().state !== "idle";
   return (
@@ -151,6 +165,7 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
         )}
         {actionData && !actionData.problems && <p role="status">Stored.</p>}
         <Form method="post" className="sheet-card grid gap-x-5 gap-y-3 p-4 sm:grid-cols-2">
+          <Field name="shopName" label="Name of the shop" value={typed?.shopName ?? name} />
           {shown.map((field) =>
             field.of ? (
               <Pick key={field.name} {...field} value={typed?.[field.name] ?? field.value(terms)} />

@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { databaseFile, migrate } from "../databaseFile.server";
 import { migrations } from "../migrations/index";
+import { checksumFault } from "./backup.server";
 import { PlainSqlite } from "./plainSqlite.server";
 import { rowFaults } from "./rowCheck.server";
 import { schemaFaults } from "./schemaOf.server";
@@ -28,6 +29,8 @@ const mostFaults = 12;
 export async function prepareCandidate(file: string, folder: string): Promise<CandidateFinding> {
   rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });
+  const changed = await checksumFault(file);
+  if (changed) return { faults: [changed], ...nothing };
   await copyFile(file, databaseFile(folder));
   try {
     const early = await withDatabase(folder, earlyFaults);

@@ -14,7 +14,7 @@ import { addNote } from "../repositories/notes.server";
 import { addReading, deleteReading, readingsOf } from "../repositories/readings.server";
 import { findRecords } from "../repositories/records.server";
 import { openDemoDatabase } from "../testing/demoDatabase";
-import { backUp, backupDue, backupFile, listBackups } from "./backup.server";
+import { backUp, backupDue, backupFile, backupWarning, listBackups } from "./backup.server";
 import { lookInto } from "./candidate.server";
 import { bringIn, dropIncoming, incomingFile } from "./incoming.server";
 import { PlainSqlite } from "./plainSqlite.server";
@@ -196,6 +196,42 @@ describe("a backup", () => {
     await expect(restore(file, later(2))).rejects.toThrow(fault);
     expect(await everyRow(databaseFile(folder))).toEqual(before);
     expect(await findJob(4)).not.toBeNull();
+  });
+
+  test("in which one bit was flipped is told from its checksum", async () => {
+    const file = backupFile((await backUp(later(1))).name) ?? "";
+    const bytes = readFileSync(file);
+    // In the words of a note, where SQLite's own check sees nothing.
+    const place = bytes.indexOf("burnt plug behind the drain");
+    bytes[place] = (bytes[place] ?? 0) ^ 1;
+    writeFileSync(file, bytes);
+    expect((await lookInto(file)).faults).toEqual([
+      "its checksum does not match: the file was changed or damaged",
+    ]);
+    await expect(restore(file, later(2))).rejects.toThrow(/checksum/);
+  });
+
+  test("is copied to a second folder; where that fails it is said, and the backup is there all the same", async () => {
+    process.env.AIRWAY_BACKUP_FOLDER = join(folder, "elsewhere");
+    try {
+      const { name } = await backUp(later(1));
+      expect(readFileSync(join(folder, "elsewhere", name))).toEqual(readFileSync(backupFile(name) ?? ""));
+      process.env.AIRWAY_BACKUP_FOLDER = join(folder, "airway.sqlite");
+      await expect(backUp(later(2))).rejects.toThrow(/was made, but it could not be copied to/);
+      expect(listBackups()).toHaveLength(2);
+    } finally {
+      delete process.env.AIRWAY_BACKUP_FOLDER;
+    }
+  });
+
+  test("dated in the future by a wrong clock stops no later one", () => {
+    expect(backupDue(later(1000), now, "UTC")).toBe(true);
+  });
+
+  test("that is more than two days old is warned of", () => {
+    expect(backupWarning(now, later(47))).toBeNull();
+    expect(backupWarning(now, later(73))).toBe("The newest backup is 3 days old.");
+    expect(backupWarning(null, now)).toBe("There is no backup yet.");
   });
 
   test("is due at night by the shop's clock, when there is none, and when the last is older than a day", () => {

@@ -9,6 +9,7 @@ import { fit } from "./008-fit";
 import { memory } from "./009-memory";
 import { practice } from "./010-practice";
 import { jobLines } from "./011-job-lines";
+import { practiceCircuits } from "./012-practice-circuits";
 
 /** Every migration, oldest first: adding one is a file and a line. */
 export const migrations = [
@@ -23,4 +24,5 @@ export const migrations = [
   memory,
   practice,
   jobLines,
+  practiceCircuits,
 ];

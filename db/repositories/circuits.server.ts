@@ -1,10 +1,11 @@
+import { createHash } from "node:crypto";
 import type { Circuit } from "@core/circuit/circuit";
 import { circuitShape } from "@core/circuit/circuitShape";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { circuitFamily } from "@core/solve/checks/circuitFamily";
 import { LRUCache } from "lru-cache";
 import type { Sequelize, Transaction } from "sequelize";
-import type { Database } from "../database.server";
+import { type Database, database } from "../database.server";
 import { CircuitRow } from "../models.server";
 import { type CircuitAbout, storedColumns } from "../storedColumns";
 
@@ -49,6 +50,7 @@ const rowIdOf = (shelfId: string, version: number): string =>
 /** The newest version of every circuit, by title. */
 export async function listCircuits(): Promise<ShelfLine[]> {
   const rows = await CircuitRow.findAll({
+    where: { onShelf: 1 },
     attributes: ["id", "shelfId", "version", "title", "about"],
     order: [
       ["title", "ASC"],
@@ -84,7 +86,7 @@ export async function versionsOf(
   shelfId: string,
 ): Promise<{ rowId: string; version: number; createdAt: Date }[]> {
   const rows = await CircuitRow.findAll({
-    where: { shelfId },
+    where: { shelfId, onShelf: 1 },
     attributes: ["id", "version", "createdAt"],
     order: [["version", "DESC"]],
   });
@@ -122,4 +124,23 @@ export async function addCircuit(
     { transaction },
   );
   return { rowId, version };
+}
+
+/**
+ * Keeps a circuit that came with a case of practice, beside the shelf: whatever its own id, the shelf and the jobs on it stay as
+ * they are. The same one is kept once.
+ * @returns its row
+ */
+export async function keepPracticeCircuit(circuit: Circuit): Promise<string> {
+  const body = JSON.stringify(circuit);
+  const id = `practice-${createHash("sha256").update(body).digest("hex").slice(0, 24)}`;
+  const store = await database();
+  await store.write(async (transaction) => {
+    if (await CircuitRow.findByPk(id, { transaction })) return;
+    await CircuitRow.create(
+      { id, shelfId: id, version: 1, title: circuit.title, body, onShelf: 0 },
+      { transaction },
+    );
+  });
+  return id;
 }

@@ -1,4 +1,5 @@
 import { defaultShopTerms, type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
+import type { Transaction } from "sequelize";
 import { database } from "../database.server";
 import { SettingRow } from "../models.server";
 
@@ -30,4 +31,24 @@ export async function setLearning(on: boolean): Promise<void> {
   await store.write((transaction) =>
     SettingRow.upsert({ name: learning, body: on ? "on" : "off" }, { transaction }),
   );
+}
+
+const name = "shop-name";
+/** What a shop is called that has said no name. */
+const defaultShopName = "Our workshop";
+
+/** The shop's name. */
+export async function shopName(): Promise<string> {
+  const row = await SettingRow.findByPk(name);
+  return row?.body ?? defaultShopName;
+}
+
+/** Stores the shop's name inside a write of the caller's. */
+export async function insertShopName(own: string, transaction: Transaction): Promise<void> {
+  await SettingRow.upsert({ name, body: own }, { transaction });
+}
+
+export async function setShopName(own: string): Promise<void> {
+  const store = await database();
+  await store.write((transaction) => insertShopName(own, transaction));
 }

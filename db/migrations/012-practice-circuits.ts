@@ -1,0 +1,12 @@
+import type { QueryInterface } from "sequelize";
+
+/** Circuits that came with a case of practice are kept beside the shelf's, and are none of the shelf's versions. */
+export const practiceCircuits = {
+  name: "012-practice-circuits",
+  up: async ({ context }: { context: QueryInterface }): Promise<void> => {
+    await context.sequelize.query("ALTER TABLE circuits ADD COLUMN onShelf INTEGER NOT NULL DEFAULT 1");
+  },
+  down: async ({ context }: { context: QueryInterface }): Promise<void> => {
+    await context.sequelize.query("ALTER TABLE circuits DROP COLUMN onShelf");
+  },
+};
