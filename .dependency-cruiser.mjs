@@ -31,6 +31,7 @@ const app = [
   "sheet",
   "engine",
   "job",
+  "board",
   "entries",
   "complaint",
   "probe",

@@ -112,19 +112,17 @@ const ask = (query: string) =>
 const memory = (): string => `${Math.round(process.memoryUsage().rss / 1e6)} MB`;
 
 await database();
-// What it says of each open job follows the answer, and is waited for between the rounds here.
-const lines = async () => Promise.all((await board()).jobs.map(({ line }) => line));
+// What it says of each open job is worked out in the background after the first answer, and stored.
 const firstLines = performance.now();
-await lines();
+while ((await board()).refreshing) await new Promise((resolve) => setTimeout(resolve, 50));
 process.stdout.write(
   `board with every circuit made ready for the first time: ${Math.round(performance.now() - firstLines)} ms\n`,
 );
 const answers: number[] = [];
 for (let round = 0; round < rounds; round++) {
   const from = performance.now();
-  const { jobs } = await board();
+  await board();
   answers.push(performance.now() - from);
-  await Promise.all(jobs.map(({ line }) => line));
 }
 answers.sort((a, b) => a - b);
 process.stdout.write(

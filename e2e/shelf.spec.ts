@@ -31,7 +31,7 @@ test("a circuit is found, taken out, changed, brought in as a new version, and a
   await page.getByRole("button", { name: "See what it would change" }).click();
   const preview = page.getByRole("region", { name: circuit.title });
   await expect(preview).toContainText(`${fuse.id} changed`);
-  await expect(preview).toContainText(/Wrong: \S+ of 5 A carries/);
+  await expect(preview).toContainText(/Wrong: \S+, a 5 A fuse, carries/);
   await page.getByRole("button", { name: "Store as version 2" }).click();
   await expect(page.getByText(/, version 2/).first()).toBeVisible();
   await expect(page.getByText(/Wrong:/)).toBeVisible();

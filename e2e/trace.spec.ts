@@ -174,10 +174,10 @@ test("a circuit on the shelf is changed in its tables and becomes its next versi
   const id = await fuse.getAttribute("data-row");
   await page.getByLabel(`A of ${id}`).fill("6");
   await page.getByLabel(`A of ${id}`).press("Enter");
-  await expect(page.getByText(`${id} of 6 A carries`)).toBeVisible();
+  await expect(page.getByText(`${id}, a 6 A fuse, carries`)).toBeVisible();
   await page.getByLabel(`name of ${id}`).fill("F77");
   await page.getByLabel(`name of ${id}`).press("Enter");
-  await expect(page.getByText("F77 of 6 A carries")).toBeVisible();
+  await expect(page.getByText("F77, a 6 A fuse, carries")).toBeVisible();
 
   await page.getByRole("tab", { name: "Wires" }).click();
   await page.getByRole("button", { name: "Add the wire" }).click();

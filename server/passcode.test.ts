@@ -19,7 +19,7 @@ function ask(guard: ReturnType<typeof askPasscode>, passcode: string | null) {
   const next = jest.fn();
   const authorization =
     passcode === null ? undefined : `Basic ${Buffer.from(`anyone:${passcode}`).toString("base64")}`;
-  guard({ headers: { authorization } } as Request, response as unknown as Response, next);
+  guard({ headers: { authorization } } as unknown as Request, response as unknown as Response, next);
   let waited = 0;
   while (next.mock.calls.length === 0 && status === 0 && waited < 120_000) {
     jest.advanceTimersByTime(100);

@@ -4,15 +4,12 @@ import type { Job } from "@db/repositories/jobs.server";
 import { repairName } from "@words/partName";
 import { testWords } from "@words/tests/testText";
 import { diagnosisOf } from "../job/diagnosis.server";
-import { type JobView, jobViewAt } from "../job/jobView.server";
+import { type JobView, jobAt, jobViewAt } from "../job/jobView.server";
 import { logger } from "../shell/log.server";
 
-/** The one line that matters about a job: what is waited for, what was found, or what comes next. */
-function lineOf(view: JobView): string {
-  const { job, circuit } = view;
-  if (job.stage === "part-awaited") return `Waiting for: ${repairName(circuit, job.fitted ?? [])}`;
-  if (job.stage === "proof-due") return `Fitted: ${repairName(circuit, job.fitted ?? [])}. The check is due.`;
-  if (job.stage === "closed") return job.found ?? `Fitted: ${repairName(circuit, job.fitted ?? [])}.`;
+/** What comes next in a job that is being tested: the verdict, or the next test. */
+function testingLine(view: JobView): string {
+  const { circuit } = view;
   const { verdict, next } = diagnosisOf(view);
   if (verdict.state !== "open")
     return `Verdict: ${repairName(circuit, verdict.replace)}, ${percent(verdict.p)}`;
@@ -22,11 +19,19 @@ function lineOf(view: JobView): string {
   return `Next test: ${before} ${points.join(` ${between} `)}${after}`;
 }
 
+/** The one line that matters about a job: what is waited for, what was fitted, or what comes next. */
+async function lineOf({ id, stage, fitted, found }: Job): Promise<string> {
+  if (stage === "probing") return testingLine(await jobViewAt(String(id)));
+  const { circuit } = await jobAt(String(id));
+  const parts = repairName(circuit, fitted ?? []);
+  if (stage === "part-awaited") return `Waiting for: ${parts}`;
+  return stage === "proof-due" ? `Fitted: ${parts}. The check is due.` : (found ?? `Fitted: ${parts}.`);
+}
+
 /** Works a job's line out and stores it. */
 async function makeJobLine(job: Job): Promise<void> {
   const revision = await revisionOf(job.id);
-  const view = await jobViewAt(String(job.id));
-  await setJobLine(job.id, lineOf(view), { revision, school: view.job.school });
+  await setJobLine(job.id, await lineOf(job), { revision, school: job.school });
 }
 
 /** Lines to be worked out, by job; one at a time, so that nobody's page waits for them. */
