@@ -128,7 +128,6 @@ answers.sort((a, b) => a - b);
 process.stdout.write(
   `board, its answer: median ${(answers[Math.floor(rounds / 2)] ?? 0).toFixed(1)} ms, worst ${(answers.at(-1) ?? 0).toFixed(1)} ms\n`,
 );
-await timed("board with every line", lines);
 process.stdout.write(`memory ${memory()}\n`);
 for (const query of [
   "",
