@@ -12,7 +12,7 @@ import { listFaults } from "./verbs/faults";
 import { rippleOf } from "./verbs/humps";
 import { attachInstrument } from "./verbs/instrument";
 import { answerLines } from "./verbs/lines";
-import { matchFrom } from "./verbs/match";
+import { type MatchAnswer, matchFrom } from "./verbs/match";
 import { priceFrom } from "./verbs/price";
 import { routeFrom } from "./verbs/route";
 import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
@@ -95,6 +95,18 @@ function readArguments(argv: string[]) {
   }
 }
 
+/** Compares the part of a file with the old one, in a circuit: the files of both are read. */
+async function answerMatch(
+  fresh: unknown,
+  { circuit, part, against }: ReturnType<typeof readArguments>["values"],
+  { input }: Terminal,
+): Promise<MatchAnswer> {
+  if (!circuit || !part || !against)
+    throw new BadInput("match: expected --circuit CIRCUIT --part R1 --against OLD");
+  const read = async (own: string): Promise<unknown> => accept(parseJson(await readInput(own, input)));
+  return accept(matchFrom({ circuit: await read(circuit), part, old: await read(against), fresh }));
+}
+
 async function run(argv: string[], terminal: Terminal): Promise<void> {
   const { output } = terminal;
   const { values, positionals } = readArguments(argv);
@@ -133,14 +145,7 @@ async function run(argv: string[], terminal: Terminal): Promise<void> {
       return print(output, route, text ? routeLines(route) : null);
     }
     case "match": {
-      const { circuit, part, against } = values;
-      if (!circuit || !part || !against)
-        throw new BadInput("match: expected --circuit CIRCUIT --part R1 --against OLD");
-      const other = async (own: string): Promise<unknown> =>
-        accept(parseJson(await readInput(own, terminal.input)));
-      const match = accept(
-        matchFrom({ circuit: await other(circuit), part, old: await other(against), fresh: input }),
-      );
+      const match = await answerMatch(input, values, terminal);
       return print(output, match, text ? matchLines(match) : null);
     }
     case "price":

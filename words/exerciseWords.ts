@@ -71,6 +71,21 @@ function questionAndWhy(asked: Asked): Told {
       };
     case "ground-off":
       return groundTold(asked);
+    default:
+      return motorTold(asked);
+  }
+}
+
+type AboutMotor =
+  | "humps-a-turn"
+  | "rpm-from-humps"
+  | "killer"
+  | "moved-and-starts"
+  | "command-volts"
+  | "cleared-by-command";
+
+function motorTold(asked: About<AboutMotor>): Told {
+  switch (asked.about) {
     case "humps-a-turn":
       return {
         question: `A motor has ${asked.bars} bars and ${asked.poles} poles, with one brush a pole. How many humps does its current make in one turn?`,

@@ -282,6 +282,14 @@ function bodyTold(
         "Cut the nose off flush and seal it",
       ];
     case "corner-gone":
+    case "corner-in-the-way":
+      return cornerTold(finding);
+  }
+}
+
+function cornerTold(finding: Finding<"corner-gone" | "corner-in-the-way">): Told {
+  switch (finding.code) {
+    case "corner-gone":
       return [`corner ${finding.old}`, "none", "nothing keys it now: mind which way round it goes"];
     case "corner-in-the-way":
       return [

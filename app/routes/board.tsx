@@ -65,21 +65,7 @@ export default function Board({ loaderData }: Route.ComponentProps) {
       <Rail />
       <main id="main" className="mx-auto w-full max-w-5xl grow p-5">
         <BoardHead />
-        {backup && (
-          <p role="alert" className="mt-4 border-l-4 border-danger pl-3">
-            {backup}{" "}
-            <Link to="/records/keeping" className="underline">
-              Back up now
-            </Link>
-          </p>
-        )}
-        {unreadable.length > 0 && (
-          <p role="alert" className="mt-4 text-danger">
-            {unreadable.length === 1 ? "Job" : "Jobs"} {unreadable.join(", ")} cannot be read from the
-            database. The other jobs are not affected; restore a backup to get{" "}
-            {unreadable.length === 1 ? "it" : "them"} back.
-          </p>
-        )}
+        <Notices backup={backup} unreadable={unreadable} />
         {open.length === 0 ? (
           <p className="sheet-card mt-5 p-5 text-soft">
             No open jobs. Start one with New job when a vehicle comes in.
@@ -115,6 +101,29 @@ export default function Board({ loaderData }: Route.ComponentProps) {
         )}
       </main>
     </div>
+  );
+}
+
+/** What a person of the shop should see before anything else: an old backup, jobs that cannot be read. */
+function Notices({ backup, unreadable }: Pick<Route.ComponentProps["loaderData"], "backup" | "unreadable">) {
+  return (
+    <>
+      {backup && (
+        <p role="alert" className="mt-4 border-l-4 border-danger pl-3">
+          {backup}{" "}
+          <Link to="/records/keeping" className="underline">
+            Back up now
+          </Link>
+        </p>
+      )}
+      {unreadable.length > 0 && (
+        <p role="alert" className="mt-4 text-danger">
+          {unreadable.length === 1 ? "Job" : "Jobs"} {unreadable.join(", ")} cannot be read from the database.
+          The other jobs are not affected; restore a backup to get {unreadable.length === 1 ? "it" : "them"}{" "}
+          back.
+        </p>
+      )}
+    </>
   );
 }
 

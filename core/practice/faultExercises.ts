@@ -1,3 +1,4 @@
+import type { Chance } from "../chance/chance";
 import { believe, rankedRepairs, repairBelief } from "../diagnose/belief/belief";
 import { placeFault } from "../fault/fault";
 import type { FaultName } from "../fault/faultId";
@@ -8,6 +9,7 @@ import { voltsText } from "../units/wording";
 import type { KillerOffered } from "./asked";
 import {
   ampsOf,
+  type Exercise,
   type ExerciseForm,
   figuresAround,
   plugged,
@@ -16,6 +18,7 @@ import {
   someOf,
   topOf,
 } from "./exercise";
+import type { PracticeCircuit } from "./practiceCase";
 
 /** Humps a turn, and from them the speed. */
 export const rippleOfMotor: ExerciseForm = (_on, chance) => {
@@ -139,76 +142,65 @@ const singleParts = (repairs: ReadonlyMap<Repair, number>): { part: string; p: n
     return part !== undefined && more === undefined ? [{ part, p }] : [];
   });
 
+/** A control on a command wire, in one setting. */
+interface Commanded {
+  readonly head: string;
+  readonly module: string;
+  readonly point: string;
+  readonly setting: string;
+  readonly volts: number;
+}
+
 /** What a control is asked for, and what that proves. */
 export const commandVolts: ExerciseForm = (on, chance) => {
   const head = on.exact.circuit.parts.find((part) => part.kind === "head");
   const module = on.exact.circuit.parts.find((part) => part.kind === "module");
   if (head?.kind !== "head" || module?.kind !== "module" || module.bus || head.bus) return null;
-  const settings = on.exact.circuit.settings.slice(1);
-  const setting = chance.pick(settings);
-  const asked = head.commands[setting] ?? 0;
-  const command = plugged(on, `${module.id}.cmd`);
-  if (chance.uniform() < 0.5) {
-    const others = on.exact.circuit.settings.map((own) => head.commands[own] ?? 0);
-    return {
-      asked: {
-        about: "command-volts",
-        head: head.id,
-        module: module.id,
-        point: command,
-        range: module.commandVolts,
-        setting,
-        volts: asked,
-      },
-      setup: { key: "run", setting },
-      marked: [command],
-      ...figuresAround(asked, [...shuffled(others, chance), 12.6, 0], 0.2, voltsText, chance),
-      many: false,
-    };
-  }
+  const setting = chance.pick(on.exact.circuit.settings.slice(1));
+  const commanded = {
+    head: head.id,
+    module: module.id,
+    point: plugged(on, `${module.id}.cmd`),
+    setting,
+    volts: head.commands[setting] ?? 0,
+  };
+  if (chance.uniform() >= 0.5) return clearedByCommand(on, commanded, chance);
+  const others = on.exact.circuit.settings.map((own) => head.commands[own] ?? 0);
+  return {
+    asked: { about: "command-volts", range: module.commandVolts, ...commanded },
+    setup: { key: "run", setting },
+    marked: [commanded.point],
+    ...figuresAround(commanded.volts, [...shuffled(others, chance), 12.6, 0], 0.2, voltsText, chance),
+    many: false,
+  };
+};
+
+/** What the right command volts clear on a control that makes no speed. */
+function clearedByCommand(on: PracticeCircuit, commanded: Commanded, chance: Chance): Exercise | null {
+  const { head, module, point, setting, volts } = commanded;
+  const { circuit } = on.exact;
   const { minus, plus } = posts(on);
-  const speeds: Reading[] = settings.map((own) => ({
-    test: "airflow",
-    heard: true,
-    key: "run",
-    setting: own,
-    seen: "none",
-  }));
+  const live = { key: "run", setting } as const;
   const seen: Reading[] = [
-    ...speeds,
-    {
-      test: "light",
-      probe: plugged(on, `${module.id}.30`),
-      clip: minus,
-      key: "run",
-      setting,
-      seen: "bright",
-    },
-    { test: "light", probe: plugged(on, `${module.id}.31`), clip: plus, key: "run", setting, seen: "bright" },
-    { test: "volts", red: command, black: minus, key: "run", setting, volts: asked },
+    ...circuit.settings
+      .slice(1)
+      .map((own): Reading => ({ test: "airflow", heard: true, key: "run", setting: own, seen: "none" })),
+    { test: "light", probe: plugged(on, `${module}.30`), clip: minus, ...live, seen: "bright" },
+    { test: "light", probe: plugged(on, `${module}.31`), clip: plus, ...live, seen: "bright" },
+    { test: "volts", red: point, black: minus, ...live, volts },
   ];
   const ranked = singleParts(repairBelief(on.compiled, believe(on.compiled, seen)));
   const left = ranked.slice(0, 2).map(({ part }) => part);
-  const cleared = [
-    head.id,
-    ...on.exact.circuit.parts.flatMap(({ id, kind }) => (kind === "fuse" ? [id] : [])),
-  ].filter((id) => !left.includes(id));
+  const fuses = circuit.parts.flatMap(({ id, kind }) => (kind === "fuse" ? [id] : []));
+  const cleared = [head, ...fuses].filter((id) => !left.includes(id));
   if (left.length < 2 || cleared.length === 0) return null;
   const right = chance.pick(cleared);
   return {
-    asked: {
-      about: "cleared-by-command",
-      head: head.id,
-      module: module.id,
-      point: command,
-      setting,
-      volts: asked,
-      left: ranked.slice(0, 2),
-    },
-    setup: { key: "run", setting },
-    marked: [command, module.id],
+    asked: { about: "cleared-by-command", ...commanded, left: ranked.slice(0, 2) },
+    setup: live,
+    marked: [point, module],
     answers: shuffled([right, ...left], chance),
     right: [right],
     many: false,
   };
-};
+}
