@@ -1,5 +1,5 @@
 import { backupWarning, newestBackup } from "@db/keeping/backup.server";
-import { listJobs, unreadableJobs } from "@db/repositories/jobs.server";
+import { readJobs } from "@db/repositories/jobs.server";
 import { stageWords } from "@words/stateWords";
 import { useEffect } from "react";
 import { Link, useRevalidator } from "react-router";
@@ -13,10 +13,9 @@ import type { Route } from "./+types/board";
 const closedShown = 12;
 
 export async function loader() {
-  const [open, closed, unreadable] = await Promise.all([
-    listJobs(["probing", "part-awaited", "proof-due"]),
-    listJobs(["closed"], closedShown),
-    unreadableJobs(),
+  const [{ jobs: open, unreadable }, { jobs: closed, unreadable: more }] = await Promise.all([
+    readJobs(["probing", "part-awaited", "proof-due"]),
+    readJobs(["closed"], closedShown),
   ]);
   const lines = await boardLines(open);
   const zone = shopZone();
@@ -30,7 +29,7 @@ export async function loader() {
       since: dayText(job.createdAt, zone),
       line: lines.get(job.id) ?? null,
     })),
-    unreadable,
+    unreadable: [...unreadable, ...more],
     backup: backupNotice(),
     refreshing: isRefreshing(),
   };

@@ -66,8 +66,14 @@ export async function findJob(id: number): Promise<Job | null> {
 
 type Stages = readonly JobStage[];
 
+/** Jobs, and the numbers of those whose rows cannot be read: what one row holds keeps no other from being read. */
+export interface ReadJobs {
+  readonly jobs: readonly Job[];
+  readonly unreadable: readonly number[];
+}
+
 /** Jobs in some stages, the newest first; deleted ones are left out. */
-export async function listJobs(stages: Stages = jobStages, limit = 500): Promise<Job[]> {
+export async function readJobs(stages: Stages, limit = 500): Promise<ReadJobs> {
   const rows: JobWithVehicle[] = await JobRow.findAll({
     where: { stage: [...stages], deletedAt: null },
     include: "vehicle",
@@ -77,29 +83,21 @@ export async function listJobs(stages: Stages = jobStages, limit = 500): Promise
     ],
     limit,
   });
-  return rows.flatMap((row) => {
-    if (!row.vehicle) return [];
+  const [jobs, unreadable]: [Job[], number[]] = [[], []];
+  for (const row of rows) {
+    if (!row.vehicle) continue;
     try {
-      return [jobOf(row, row.vehicle)];
+      jobs.push(jobOf(row, row.vehicle));
     } catch {
-      // What one row holds keeps no other from being read; the board names it.
-      return [];
+      unreadable.push(row.id);
     }
-  });
+  }
+  return { jobs, unreadable };
 }
 
-/** Jobs whose rows cannot be read, by number. */
-export async function unreadableJobs(): Promise<number[]> {
-  const rows: JobWithVehicle[] = await JobRow.findAll({ where: { deletedAt: null }, include: "vehicle" });
-  return rows.flatMap((row) => {
-    try {
-      if (row.vehicle) jobOf(row, row.vehicle);
-      return [];
-    } catch {
-      return [row.id];
-    }
-  });
-}
+/** Jobs in some stages that can be read, the newest first; deleted ones are left out. */
+export const listJobs = async (stages: Stages = jobStages, limit?: number): Promise<readonly Job[]> =>
+  (await readJobs(stages, limit)).jobs;
 
 /** Jobs that came back from a job's repair, the first first. */
 export async function comebacksOf(id: number): Promise<number[]> {
