@@ -28,17 +28,23 @@ async function lineOf({ id, stage, fitted, found }: Job): Promise<string> {
   return stage === "proof-due" ? `Fitted: ${parts}. The check is due.` : (found ?? `Fitted: ${parts}.`);
 }
 
-/** Works a job's line out and stores it. */
+const notWorkedOut = "What comes next cannot be worked out. Open the job to see why.";
+
+/** Works a job's line out and stores it; one that cannot be is logged, and not tried again until the job changes. */
 async function makeJobLine(job: Job): Promise<void> {
   const revision = await revisionOf(job.id);
-  await setJobLine(job.id, await lineOf(job), { revision, school: job.school });
+  const line = await lineOf(job).catch((cause: unknown) => {
+    logger.error(cause, `the board's line of job ${job.id} failed`);
+    return notWorkedOut;
+  });
+  await setJobLine(job.id, line, { revision, school: job.school });
 }
 
 /** Lines to be worked out, by job; one at a time, so that nobody's page waits for them. */
 const waiting = new Map<number, Job>();
 let working: Promise<void> | null = null;
 
-/** Lets the lines of some jobs be worked out in the background; one that cannot be is logged and left. */
+/** Lets the lines of some jobs be worked out in the background. */
 function refreshLines(jobs: readonly Job[]): void {
   for (const job of jobs) waiting.set(job.id, job);
   if (waiting.size > 0) working ??= work().finally(() => (working = null));
@@ -48,7 +54,7 @@ async function work(): Promise<void> {
   for (const [id, job] of waiting) {
     waiting.delete(id);
     await makeJobLine(job).catch((cause: unknown) =>
-      logger.error(cause, `the board's line of job ${id} failed`),
+      logger.error(cause, `the board's line of job ${id} was not stored`),
     );
   }
 }
