@@ -77,7 +77,7 @@ const flagsOf: Readonly<Record<string, readonly string[]>> = {
   lines: [],
 };
 
-/** What the command is run with: where its files are, its standard input and what it writes to. */
+/** The checkout, streams and compiled circuits that a command uses. */
 export interface Terminal {
   /** The checkout whose circuits are the library. */
   readonly root: string;

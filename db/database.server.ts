@@ -60,19 +60,24 @@ async function checkPragmas(database: Database): Promise<void> {
       throw new Error(`the database is not safe to write to: ${JSON.stringify(found)}`);
 }
 
-/** Opens the database in a folder, brought up to date whole or not at all, and checks that writes are durable. */
+/** Upgrades and opens the database in a folder, and checks that writes are durable. */
 export async function openDatabase(folder = dataFolder()): Promise<Database> {
   await upgrade(folder, new Date());
   const sequelize = await connect(folder);
   defineModels(sequelize);
   const database = new Database(sequelize);
-  await checkPragmas(database);
+  try {
+    await checkPragmas(database);
+  } catch (thrown) {
+    await sequelize.close();
+    throw thrown;
+  }
   return database;
 }
 
 let opened: Promise<Database> | null = null;
 
-/** Makes an opening the process's; one that fails is tried again by whoever asks next. */
+/** Sets the process's database. If opening it fails, the next caller tries again. */
 function openAs(opening: Promise<Database>): Promise<Database> {
   opened = opening;
   opening.catch(() => {
@@ -92,8 +97,8 @@ export async function closeDatabase(): Promise<void> {
 }
 
 /**
- * Puts another database in the place of the process's. Writes in flight are done first, and whoever asks meanwhile waits.
- * @param exchange runs while nobody has the database open; opens what it put there, or puts the old one back and throws
+ * Replaces the process's database. Writes in flight finish first; callers of `database()` wait until it is replaced.
+ * @param exchange runs while the database is closed. It returns the new database, opened, or restores the old file and throws.
  */
 export async function replaceDatabase(exchange: () => Promise<Database>): Promise<void> {
   const closing = opened;

@@ -6,22 +6,21 @@ import { flushFile, flushFolder } from "./keeping/flush.server";
 import { PlainSqlite } from "./keeping/plainSqlite.server";
 import { migrations } from "./migrations/index";
 
-/** What a start found: nothing to do, a new database, or an older one brought up to date. */
+/** What an upgrade did: nothing, made a new database, or upgraded an older one. */
 export type Upgrade = "none" | "new" | "upgraded";
 
 const workFolder = (folder: string): string => join(folder, "upgrading");
 
 /**
- * Brings the database of a data folder up to date, whole or not at all: the migrations run on a copy, the copy is verified,
- * and only then does it take the place of the old file, by one rename. Until then the old file is as it was. The old one is
- * kept among the backups.
- * @param at dates that backup
- * @throws what the disk or SQLite said; the old file is untouched
+ * Upgrades the database of a data folder, completely or not at all. The migrations run on a copy; the copy is verified, and one
+ * rename then replaces the old file. The old database is kept as a backup.
+ * @param at date of that backup
+ * @throws the error of the disk or of SQLite; the old file is unchanged
  */
 export async function upgrade(folder: string, at: Date): Promise<Upgrade> {
   mkdirSync(folder, { recursive: true });
   const work = workFolder(folder);
-  // A start that was killed while it upgraded left this; the database beside it is the old one, whole.
+  // Left by a start that was killed during an upgrade; the database beside it is the complete old one.
   rmSync(work, { recursive: true, force: true });
   const file = databaseFile(folder);
   const isNew = !existsSync(file);
@@ -31,7 +30,7 @@ export async function upgrade(folder: string, at: Date): Promise<Upgrade> {
     if (!isNew) {
       await standAlone(file);
       await backUp(at, folder);
-      await copied(file, databaseFile(work));
+      await PlainSqlite.use(file, (own) => own.copyTo(databaseFile(work)));
     }
     await migrate(work);
     await verified(databaseFile(work));
@@ -45,45 +44,22 @@ export async function upgrade(folder: string, at: Date): Promise<Upgrade> {
   return isNew ? "new" : "upgraded";
 }
 
-/** Migrations a database has not seen yet; those of a file that is none of ours are all of them. */
-async function pendingIn(file: string): Promise<string[]> {
-  const own = await PlainSqlite.open(file);
-  try {
+/** Migrations that a database has not had yet. A file without Airway's list of migrations has had none. */
+const pendingIn = (file: string): Promise<string[]> =>
+  PlainSqlite.use(file, async (own) => {
     const [table] = await own.all("SELECT name FROM sqlite_master WHERE name = 'SequelizeMeta'");
     const done = table ? (await own.all("SELECT name FROM SequelizeMeta")).map(({ name }) => name) : [];
     return migrations.flatMap(({ name }) => (done.includes(name) ? [] : [name]));
-  } finally {
-    await own.close();
-  }
-}
+  });
 
-/** Brings what lies in a database's log into its one file. */
-async function standAlone(file: string): Promise<void> {
-  const own = await PlainSqlite.open(file);
-  try {
-    await own.run("PRAGMA journal_mode = DELETE");
-  } finally {
-    await own.close();
-  }
-}
+/** Merges a database's write-ahead log into its file. */
+const standAlone = (file: string): Promise<void> =>
+  PlainSqlite.use(file, (own) => own.run("PRAGMA journal_mode = DELETE"));
 
-async function copied(file: string, copy: string): Promise<void> {
-  const own = await PlainSqlite.open(file);
-  try {
-    await own.copyTo(copy);
-  } finally {
-    await own.close();
-  }
-}
-
-/** Leaves the file alone without a log beside it; throws where SQLite finds something wrong with it. */
-async function verified(file: string): Promise<void> {
-  const own = await PlainSqlite.open(file);
-  try {
+/** Checks an upgraded database and leaves no log beside it. @throws if SQLite finds a fault */
+const verified = (file: string): Promise<void> =>
+  PlainSqlite.use(file, async (own) => {
     await own.run("PRAGMA journal_mode = DELETE");
     const faults = await own.faults();
     if (faults.length > 0) throw new Error(`the upgraded database is not sound: ${faults.join("; ")}`);
-  } finally {
-    await own.close();
-  }
-}
+  });

@@ -13,8 +13,9 @@ import { closeDatabase, database } from "@db/database.server";
 import { databaseFile, dataFolder } from "@db/databaseFile.server";
 import { DataFolderInUse, lockDataFolder } from "@db/dataLock.server";
 import { loadDemoWorld } from "@db/demoWorld.server";
-import { backUp, backupDue, newestBackup } from "@db/keeping/backup.server";
+import { backUp, backupDue, copyToSecondFolder, newestBackup } from "@db/keeping/backup.server";
 import { PlainSqlite } from "@db/keeping/plainSqlite.server";
+import { dropUnfinishedRestores } from "@db/keeping/restore.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
@@ -116,19 +117,14 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
   return app;
 }
 
-/** Looks for damage in the database once it is served; what is found is told on every page. */
+/** Checks the database for damage after the start; every page shows what is found. */
 async function checkIntegrity(): Promise<void> {
-  const own = await PlainSqlite.open(databaseFile(dataFolder()));
-  try {
-    const faults = await own.faults();
-    if (faults.length > 0)
-      reportTrouble(
-        new Error(faults.join("; ")),
-        "The database is damaged. Restore the newest backup under Records, Keeping it, before you go on.",
-      );
-  } finally {
-    await own.close();
-  }
+  const faults = await PlainSqlite.use(databaseFile(dataFolder()), (own) => own.faults());
+  if (faults.length > 0)
+    reportTrouble(
+      new Error(faults.join("; ")),
+      "The database is damaged. Restore the newest backup under Records, Keeping it, before you go on.",
+    );
 }
 
 const hourMilliseconds = 3_600_000;
@@ -138,7 +134,8 @@ const soonMilliseconds = 60_000;
 async function backUpAtNight(): Promise<void> {
   const now = new Date();
   try {
-    if (backupDue(newestBackup(now)?.at ?? null, now, shopZone())) await backUp(now);
+    if (backupDue(newestBackup(now)?.at ?? null, now, shopZone()))
+      await copyToSecondFolder(await backUp(now));
   } catch (thrown) {
     const words = storageTrouble(thrown) ?? (thrown as Error).message;
     reportTrouble(thrown, `The nightly backup failed and is tried again every hour. ${words}`);
@@ -148,7 +145,7 @@ async function backUpAtNight(): Promise<void> {
 /** Tells a supervisor whether the server can work: 200 where the database answers, 503 where it does not. */
 async function health(_request: Request, response: Response): Promise<void> {
   try {
-    await (await database()).sequelize.query("SELECT 1");
+    await (await database()).sequelize.query("SELECT name FROM SequelizeMeta LIMIT 1");
     response.json({ status: "ok" });
   } catch (cause) {
     logger.error(cause, "the health check failed");
@@ -174,6 +171,7 @@ async function openShop(root: string, address: string) {
       address,
       since: new Date().toISOString(),
     });
+    dropUnfinishedRestores(folder);
     const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
     return { release, loaded };
   } catch (thrown) {

@@ -1,9 +1,10 @@
 import { createHash, timingSafeEqual } from "node:crypto";
 import type { NextFunction, Request, Response } from "express";
+import { LRUCache } from "lru-cache";
 
-/** How long an answer to a wrong passcode is held back, and the longest it may get. */
-const firstDelayMilliseconds = 500;
-const longestDelayMilliseconds = 30_000;
+/** How long nobody can sign in after a wrong passcode, and the longest that this gets. */
+const firstWaitMilliseconds = 500;
+const longestWaitMilliseconds = 30_000;
 
 const hash = (text: string): Buffer => createHash("sha256").update(text).digest();
 
@@ -15,32 +16,43 @@ function passcodeOf(header: string | undefined): string | null {
   return pair.slice(pair.indexOf(":") + 1);
 }
 
+/** Addresses that have signed in, so that a stranger's guesses do not shut them out. */
+const addressesKept = 1000;
+
 /**
- * Lets requests through that bring the shop's passcode, by the browser's own sign-in. Every wrong one makes the next wait
- * longer, whoever sends it, so that guessing takes years.
+ * Lets requests through that bring the shop's passcode, by the browser's own sign-in. After a wrong one, no passcode is looked at
+ * for a while, right or wrong, so that guesses sent side by side gain nothing; each further one doubles the wait. Addresses that
+ * have signed in before do not wait.
+ * @param now milliseconds on a clock that only moves forward
  */
-export function askPasscode(passcode: string) {
+export function askPasscode(passcode: string, now = () => performance.now()) {
   const wanted = hash(passcode);
+  const signedIn = new LRUCache<string, true>({ max: addressesKept });
   let wrong = 0;
+  let shutUntil = 0;
   return (request: Request, response: Response, next: NextFunction): void => {
+    const refuse = (status: 401 | 429, words: string): void => {
+      response
+        .status(status)
+        .set("WWW-Authenticate", 'Basic realm="Airway", charset="UTF-8"')
+        .set("Retry-After", String(Math.max(0, Math.ceil((shutUntil - now()) / 1000))))
+        .type("text")
+        .send(`${words}\n`);
+    };
     const given = passcodeOf(request.headers.authorization);
-    if (given !== null && timingSafeEqual(hash(given), wanted)) {
+    const address = request.socket.remoteAddress ?? "";
+    if (given === null) refuse(401, "Sign in with the shop's passcode; the name may be anything.");
+    else if (now() < shutUntil && !signedIn.has(address))
+      refuse(429, "There were wrong passcodes. Wait a little and try again.");
+    else if (timingSafeEqual(hash(given), wanted)) {
+      signedIn.set(address, true);
       wrong = 0;
       next();
-      return;
+    } else {
+      signedIn.delete(address);
+      shutUntil = now() + Math.min(longestWaitMilliseconds, firstWaitMilliseconds * 2 ** wrong);
+      wrong += 1;
+      refuse(401, "This is not the shop's passcode.");
     }
-    const refuse = (): void => {
-      response
-        .status(401)
-        .set("WWW-Authenticate", 'Basic realm="Airway", charset="UTF-8"')
-        .type("text")
-        .send("Sign in with the shop's passcode; the name may be anything.\n");
-    };
-    if (given === null) {
-      refuse();
-      return;
-    }
-    wrong += 1;
-    setTimeout(refuse, Math.min(longestDelayMilliseconds, firstDelayMilliseconds * 2 ** (wrong - 1))).unref();
   };
 }

@@ -6,16 +6,18 @@ import { type CompileTables, compileHere } from "./engine.server";
 import type { EngineNews, EngineTask } from "./engineWorker";
 
 /**
- * Solves tables on threads of their own, so that other requests are served meanwhile: one circuit after another, each on a
- * thread that ends when it is done and gives all its memory back. Where there is no such file, none.
+ * Solves tables in worker threads, one circuit at a time, so that other requests are served meanwhile. Each thread ends when its
+ * circuit is done, which frees its memory.
+ * @returns null if the worker's file does not exist
  */
 export function compileOn(file: string): CompileTables | null {
   if (!existsSync(file)) return null;
   let last: Promise<unknown> = Promise.resolve();
   return (compiled) => {
-    // A thread that died is reported; the work is done here, slower.
+    // If the thread dies, that is reported and the work is done here, more slowly.
     const turn = last.then(() => compileThere(file, compiled).catch(() => compileHere(compiled)));
-    last = turn;
+    // One circuit that cannot be compiled does not stop the next one.
+    last = turn.catch(() => undefined);
     return turn;
   };
 }

@@ -30,3 +30,17 @@ test("the circuit is compiled here, the cause is logged, and every page tells of
     expect.stringContaining("stopped"),
   );
 });
+
+test("a circuit that cannot be compiled at all does not stop the next one", async () => {
+  jest.spyOn(logger, "error").mockImplementation(() => undefined);
+  const file = join(folder, "dies.mjs");
+  const compile = compileOn(file) ?? compileHere;
+  const engine = await engineFor(shippedCircuit("dunlin-three-speed"));
+  const broken = Object.assign(Object.create(engine) as typeof engine, {
+    usualSetups: () => {
+      throw new Error("no set-up can be solved");
+    },
+  });
+  await expect(compile(broken)).rejects.toThrow("no set-up can be solved");
+  await expect(compile(engine)).resolves.toBeUndefined();
+});

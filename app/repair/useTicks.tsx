@@ -8,7 +8,7 @@ interface Ticks {
   readonly tick: (step: string, way: Way, screws: number) => void;
   /** Takes a tick back. */
   readonly untick: (id: string) => void;
-  /** True while a tick of the step, or one taken back, is not on disk and shown yet. */
+  /** True until a tick of this step, or its undo, is stored and displayed. */
   readonly isWaiting: (
     what: { readonly step: string; readonly way: Way } | { readonly id: string },
   ) => boolean;

@@ -1,6 +1,6 @@
-import { backUp, backupFile, listBackups } from "@db/keeping/backup.server";
+import { type Backup, backUp, backupFile, copyToSecondFolder, listBackups } from "@db/keeping/backup.server";
 import { lookInto } from "@db/keeping/candidate.server";
-import { bringIn, dropIncoming, incomingFile } from "@db/keeping/incoming.server";
+import { bringIn, dropIncoming, incomingFile, incomingFinding } from "@db/keeping/incoming.server";
 import { restore } from "@db/keeping/restore.server";
 import { everything } from "@db/recordQuery";
 import { countRecords } from "@db/repositories/records.server";
@@ -20,14 +20,13 @@ const kilobytes = (bytes: number): string =>
 
 export async function loader() {
   const zone = shopZone();
-  const incoming = incomingFile();
   return {
     backups: listBackups().map(({ name, at, bytes }) => ({
       name,
       when: dayText(at, zone),
       size: kilobytes(bytes),
     })),
-    incoming: incoming ? await lookInto(incoming) : null,
+    incoming: incomingFinding(),
     jobs: await countRecords(everything),
     shop: await shopName(),
   };
@@ -46,10 +45,20 @@ const form = z.discriminatedUnion("intent", [
 interface Outcome {
   readonly tried?: { readonly name: string; readonly finding: Awaited<ReturnType<typeof lookInto>> };
   readonly done?: string;
+  /** Why nothing was done. */
   readonly problems?: readonly string[];
+  /** What did not work although the rest was done. */
+  readonly warning?: string;
 }
 
 const wrong = (problems: readonly string[]) => data<Outcome>({ problems }, { status: 400 });
+
+/** Copies a backup to the second folder; what fails there is a warning, for the backup itself is made. */
+const copied = (backup: Backup): Promise<Pick<Outcome, "warning">> =>
+  copyToSecondFolder(backup).then(
+    () => ({}),
+    (thrown: unknown) => ({ warning: (thrown as Error).message }),
+  );
 
 async function takeIn(file: string, typed: string) {
   const name = await shopName();
@@ -70,8 +79,8 @@ export async function action({ request }: Route.ActionArgs) {
   switch (sent.intent) {
     case "back-up": {
       try {
-        const { name } = await backUp(new Date());
-        return { done: `Backed up and checked: ${name}.` };
+        const backup = await backUp(new Date());
+        return { done: `Backed up and checked: ${backup.name}.`, ...(await copied(backup)) };
       } catch (thrown) {
         return wrong([storageTrouble(thrown) ?? (thrown as Error).message]);
       }
@@ -111,6 +120,11 @@ export default function Keeping({ loaderData, actionData }: Route.ComponentProps
       {outcome.done && (
         <p role="status" className="sheet-card p-3">
           {outcome.done}
+        </p>
+      )}
+      {outcome.warning && (
+        <p role="alert" className="text-danger">
+          {outcome.warning}.
         </p>
       )}
       {outcome.problems && (

@@ -11,7 +11,7 @@ import {
   writeFileSync,
 } from "node:fs";
 import { copyFile } from "node:fs/promises";
-import { basename, join } from "node:path";
+import { join } from "node:path";
 import { databaseFile, dataFolder } from "../databaseFile.server";
 import { flushFile } from "./flush.server";
 import { PlainSqlite } from "./plainSqlite.server";
@@ -64,7 +64,7 @@ async function checksumOf(file: string): Promise<string> {
   return hash.digest("hex");
 }
 
-/** Whether a backup is, byte for byte, what was written: null, or what is wrong. One without a checksum is taken as it is. */
+/** What is wrong with a backup by its checksum; null if it matches, or if the backup has no checksum. */
 export async function checksumFault(file: string): Promise<string | null> {
   if (!existsSync(checksumFile(file))) return null;
   const written = readFileSync(checksumFile(file), "utf8").trim();
@@ -73,7 +73,7 @@ export async function checksumFault(file: string): Promise<string | null> {
     : "its checksum does not match: the file was changed or damaged";
 }
 
-/** Lets the backups of a folder go that are kept no longer. */
+/** Deletes the backups of a folder that are no longer kept. */
 function dropOld(backups: string, now: Date): void {
   const have = backupsIn(backups).map(({ name, at }) => ({ name, at: at.getTime() }));
   for (const old of backupsToDrop(have, now.getTime())) {
@@ -82,65 +82,57 @@ function dropOld(backups: string, now: Date): void {
   }
 }
 
-/** A second folder for backups, on another disk or share; null where none is set. */
-const secondFolder = (): string | null => process.env.AIRWAY_BACKUP_FOLDER ?? null;
-
-/** Copies a backup into the second folder and checks the copy. @throws where that fails, in words */
-async function copyElsewhere(file: string, checksum: string, at: Date): Promise<void> {
-  const folder = secondFolder();
-  if (!folder) return;
-  const copy = join(folder, basename(file));
+/**
+ * Copies a backup into the second folder, AIRWAY_BACKUP_FOLDER, and checks the copy; does nothing if none is set.
+ * @throws if the copy fails, in words
+ */
+export async function copyToSecondFolder({ name, at }: Backup): Promise<void> {
+  const folder = process.env.AIRWAY_BACKUP_FOLDER;
+  const file = backupFile(name);
+  if (!folder || !file) return;
+  const copy = join(folder, name);
+  const unproven = `${copy}.unproven`;
   try {
     mkdirSync(folder, { recursive: true });
-    await copyFile(file, `${copy}.unproven`);
-    flushFile(`${copy}.unproven`);
-    if ((await checksumOf(`${copy}.unproven`)) !== checksum) throw new Error("the copy differs");
+    await copyFile(file, unproven);
+    flushFile(unproven);
+    const checksum = await checksumOf(unproven);
+    if (checksum !== (await checksumOf(file))) throw new Error("the copy differs from the backup");
     writeFileSync(checksumFile(copy), `${checksum}\n`);
-    renameSync(`${copy}.unproven`, copy);
+    renameSync(unproven, copy);
     dropOld(folder, at);
   } catch (thrown) {
-    throw new Error(
-      `The backup was made, but it could not be copied to ${folder}: ${(thrown as Error).message}`,
-      { cause: thrown },
-    );
+    throw new Error(`The backup could not be copied to ${folder}: ${(thrown as Error).message}`, {
+      cause: thrown,
+    });
   }
 }
 
-/** Copies the database while it works, proves the copy sound, notes its checksum, and lets old ones go. */
+/** Copies the database while it is in use, checks the copy, stores its checksum, and drops backups that are too old. */
 export async function backUp(at: Date, folder = dataFolder()): Promise<Backup> {
   const backups = backupFolder(folder);
   mkdirSync(backups, { recursive: true });
   const name = nameOf(at);
   const file = join(backups, name);
   const unproven = `${file}.unproven`;
-  const source = await PlainSqlite.open(databaseFile(folder));
-  try {
-    await source.copyTo(unproven);
-  } finally {
-    await source.close();
-  }
-  const copy = await PlainSqlite.open(unproven);
-  try {
-    // One file to keep: no log beside it.
+  await PlainSqlite.use(databaseFile(folder), (source) => source.copyTo(unproven));
+  await PlainSqlite.use(unproven, async (copy) => {
+    // One file to keep, without a log beside it.
     await copy.run("PRAGMA journal_mode = DELETE");
     const faults = await copy.faults();
     if (faults.length > 0) throw new Error(`the copy is not sound: ${faults.join("; ")}`);
-  } finally {
-    await copy.close();
-  }
+  });
   flushFile(unproven);
-  const checksum = await checksumOf(unproven);
-  writeFileSync(checksumFile(file), `${checksum}\n`);
+  writeFileSync(checksumFile(file), `${await checksumOf(unproven)}\n`);
   renameSync(unproven, file);
   dropOld(backups, at);
-  await copyElsewhere(file, checksum, at);
   return { name, at, bytes: statSync(file).size };
 }
 
 const nightHour = 3;
 const longestWithout = 26 * 3600 * 1000;
 
-/** The newest backup that was made by now. One dated later, by a clock that was wrong, proves nothing. */
+/** The newest backup that is not dated in the future: a wrong clock made those. */
 export const newestBackup = (now: Date): Backup | null => listBackups().find(({ at }) => at <= now) ?? null;
 
 /** Whether a nightly backup is due: at night by the shop's clock, or when the last is more than a day old. */
@@ -155,7 +147,7 @@ export function backupDue(newest: Date | null, now: Date, zone: string): boolean
 
 const tooLongWithout = 48 * 3600 * 1000;
 
-/** What the board says where the newest backup is older than two days; null where it is not. */
+/** The warning for the board if the newest backup is more than two days old; null otherwise. */
 export function backupWarning(newest: Date | null, now: Date): string | null {
   if (newest && now.getTime() - newest.getTime() <= tooLongWithout) return null;
   return newest

@@ -2,6 +2,7 @@ import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { copyFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { z } from "zod";
 import { databaseFile, migrate } from "../databaseFile.server";
 import { migrations } from "../migrations/index";
 import { checksumFault } from "./backup.server";
@@ -9,22 +10,22 @@ import { PlainSqlite } from "./plainSqlite.server";
 import { rowFaults } from "./rowCheck.server";
 import { schemaFaults } from "./schemaOf.server";
 
-/** What a database file holds, and what keeps it from taking the place of the shop's. */
-export interface CandidateFinding {
-  /** Empty where it could take the shop's place. */
-  readonly faults: readonly string[];
-  readonly jobs: number;
-  readonly readings: number;
-  readonly newest: string | null;
-}
+/** What a database file contains, and why it cannot replace the shop's database: no faults if it can. */
+export const candidateFindingSchema = z.object({
+  faults: z.array(z.string()),
+  jobs: z.number(),
+  readings: z.number(),
+  newest: z.string().nullable(),
+});
+export type CandidateFinding = z.infer<typeof candidateFindingSchema>;
 
 const nothing = { jobs: 0, readings: 0, newest: null };
 const mostFaults = 12;
 
 /**
- * Copies a database file into a folder, brings the copy up to date, and verifies all of it: SQLite's own checks, the same
- * tables, indexes and triggers as this Airway makes and no others, and every row through its schema.
- * @returns what was found; without faults the copy in the folder can take the shop's place
+ * Copies a database file into a folder, upgrades the copy and verifies it completely: SQLite's own checks, exactly the tables,
+ * indexes and triggers that this version makes, and every row against its schema.
+ * @returns what was found; if there are no faults, the copy in the folder can replace the shop's database
  */
 export async function prepareCandidate(file: string, folder: string): Promise<CandidateFinding> {
   rmSync(folder, { recursive: true, force: true });
@@ -33,10 +34,10 @@ export async function prepareCandidate(file: string, folder: string): Promise<Ca
   if (changed) return { faults: [changed], ...nothing };
   await copyFile(file, databaseFile(folder));
   try {
-    const early = await withDatabase(folder, earlyFaults);
+    const early = await PlainSqlite.use(databaseFile(folder), earlyFaults);
     if (early.length > 0) return { faults: early, ...nothing };
     await migrate(folder);
-    return await withDatabase(folder, async (own) => {
+    return await PlainSqlite.use(databaseFile(folder), async (own) => {
       await own.run("PRAGMA journal_mode = DELETE");
       const found = [...(await own.faults()), ...(await schemaFaults(own))];
       const faults = found.length > 0 ? found : await rowFaults(own, mostFaults);
@@ -56,7 +57,7 @@ export async function prepareCandidate(file: string, folder: string): Promise<Ca
   }
 }
 
-/** What keeps a file from being brought up to date at all. */
+/** Faults because of which a file cannot be upgraded at all. */
 async function earlyFaults(own: PlainSqlite): Promise<string[]> {
   const faults = await own.faults();
   if (faults.length > 0) return faults;
@@ -67,16 +68,7 @@ async function earlyFaults(own: PlainSqlite): Promise<string[]> {
     .map((name) => `it was made by a later version of Airway (${name}): update Airway first`);
 }
 
-async function withDatabase<T>(folder: string, work: (own: PlainSqlite) => Promise<T>): Promise<T> {
-  const own = await PlainSqlite.open(databaseFile(folder));
-  try {
-    return await work(own);
-  } finally {
-    await own.close();
-  }
-}
-
-/** Looks into a database file without changing anything: a restore tried in a folder of its own, which goes again. */
+/** Checks a database file as a restore would, in a temporary folder; nothing of the shop changes. */
 export async function lookInto(file: string): Promise<CandidateFinding> {
   const folder = mkdtempSync(join(tmpdir(), "airway-look-"));
   try {

@@ -1,7 +1,7 @@
-import { existsSync, mkdirSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { databaseFile, dataFolder } from "../databaseFile.server";
-import { type CandidateFinding, lookInto } from "./candidate.server";
+import { type CandidateFinding, candidateFindingSchema, lookInto } from "./candidate.server";
 import { unpackShop } from "./shopBundle.server";
 
 const folder = (): string => join(dataFolder(), "incoming");
@@ -12,6 +12,14 @@ export const incomingFile = (): string | null => {
   const file = databaseFile(folder());
   return existsSync(file) ? file : null;
 };
+
+const findingFile = (): string => join(folder(), "finding.json");
+
+/** What was found in the database that waits, when it was brought in; a restore checks it again. Null if none waits. */
+export function incomingFinding(): CandidateFinding | null {
+  if (!incomingFile() || !existsSync(findingFile())) return null;
+  return candidateFindingSchema.parse(JSON.parse(readFileSync(findingFile(), "utf8")));
+}
 
 export function dropIncoming(): void {
   rmSync(folder(), { recursive: true, force: true });
@@ -34,5 +42,6 @@ export async function bringIn(
   }
   const finding = await lookInto(databaseFile(folder()));
   if (finding.faults.length > 0) dropIncoming();
+  else writeFileSync(findingFile(), JSON.stringify(finding));
   return { finding };
 }

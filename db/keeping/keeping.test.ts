@@ -14,7 +14,14 @@ import { addNote } from "../repositories/notes.server";
 import { addReading, deleteReading, readingsOf } from "../repositories/readings.server";
 import { findRecords } from "../repositories/records.server";
 import { openDemoDatabase } from "../testing/demoDatabase";
-import { backUp, backupDue, backupFile, backupWarning, listBackups } from "./backup.server";
+import {
+  backUp,
+  backupDue,
+  backupFile,
+  backupWarning,
+  copyToSecondFolder,
+  listBackups,
+} from "./backup.server";
 import { lookInto } from "./candidate.server";
 import { bringIn, dropIncoming, incomingFile } from "./incoming.server";
 import { PlainSqlite } from "./plainSqlite.server";
@@ -173,9 +180,13 @@ describe("a backup", () => {
     [
       "with a trigger of its own",
       "CREATE TRIGGER hidden AFTER INSERT ON readings BEGIN UPDATE readings SET body = '{}'; END",
-      /trigger hidden is none of Airway's/,
+      /trigger hidden is not part of an Airway database/,
     ],
-    ["with a view of its own", "CREATE VIEW spy AS SELECT * FROM jobs", /view spy is none of Airway's/],
+    [
+      "with a view of its own",
+      "CREATE VIEW spy AS SELECT * FROM jobs",
+      /view spy is not part of an Airway database/,
+    ],
     ["without a table", "DROP TABLE estimates", /table estimates/],
     ["without a trigger", "DROP TRIGGER eventsUPDATE", /trigger eventsUPDATE is missing/],
     ["without a column", "ALTER TABLE planNotes DROP COLUMN words", /table planNotes/],
@@ -211,17 +222,32 @@ describe("a backup", () => {
     await expect(restore(file, later(2))).rejects.toThrow(/checksum/);
   });
 
-  test("is copied to a second folder; where that fails it is said, and the backup is there all the same", async () => {
+  test("is copied to a second folder; a copy that fails is said, and stops neither a backup nor a restore", async () => {
     process.env.AIRWAY_BACKUP_FOLDER = join(folder, "elsewhere");
     try {
-      const { name } = await backUp(later(1));
-      expect(readFileSync(join(folder, "elsewhere", name))).toEqual(readFileSync(backupFile(name) ?? ""));
+      const backup = await backUp(later(1));
+      await copyToSecondFolder(backup);
+      const copy = join(folder, "elsewhere", backup.name);
+      expect(readFileSync(copy)).toEqual(readFileSync(backupFile(backup.name) ?? ""));
+      expect((await lookInto(copy)).faults).toEqual([]);
       process.env.AIRWAY_BACKUP_FOLDER = join(folder, "airway.sqlite");
-      await expect(backUp(later(2))).rejects.toThrow(/was made, but it could not be copied to/);
+      await expect(copyToSecondFolder(backup)).rejects.toThrow(/could not be copied to/);
+      await restore(backupFile(backup.name) ?? "", later(2));
       expect(listBackups()).toHaveLength(2);
     } finally {
       delete process.env.AIRWAY_BACKUP_FOLDER;
     }
+  });
+
+  test("restored by two people at once is restored twice, each time whole", async () => {
+    const [one, other] = [await backUp(later(1)), await backUp(later(2))];
+    const whole = await everyRow(databaseFile(folder));
+    await Promise.all([
+      restore(backupFile(one.name) ?? "", later(3)),
+      restore(backupFile(other.name) ?? "", later(4)),
+    ]);
+    expect(await everyRow(databaseFile(folder))).toEqual(whole);
+    expect(await findJob(4)).not.toBeNull();
   });
 
   test("dated in the future by a wrong clock stops no later one", () => {

@@ -23,6 +23,16 @@ export class PlainSqlite {
     });
   }
 
+  /** Opens a database file for some work and closes it afterwards, whatever happens. */
+  static async use<T>(file: string, work: (own: PlainSqlite) => Promise<T>): Promise<T> {
+    const own = await PlainSqlite.open(file);
+    try {
+      return await work(own);
+    } finally {
+      await own.close();
+    }
+  }
+
   all(sql: string, values: readonly Cell[] = []): Promise<Record<string, Cell>[]> {
     return new Promise((done, failed) =>
       this.handle.all<Record<string, Cell>>(sql, values, (error, rows) =>

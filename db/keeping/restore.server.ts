@@ -1,4 +1,4 @@
-import { copyFileSync, renameSync, rmSync } from "node:fs";
+import { copyFileSync, mkdirSync, mkdtempSync, renameSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { openDatabase, replaceDatabase } from "../database.server";
 import { databaseFile, dataFolder } from "../databaseFile.server";
@@ -6,7 +6,14 @@ import { type Backup, backUp, backupFile } from "./backup.server";
 import { prepareCandidate } from "./candidate.server";
 import { flushFile, flushFolder } from "./flush.server";
 
-/** A database file that cannot take the shop's place. */
+/** Where candidates are prepared: on the same disk as the database, so that one rename replaces it. */
+const workFolder = (folder: string): string => join(folder, "restoring");
+
+/** Deletes what a restore that was killed left behind. Only while no restore is under way. */
+export const dropUnfinishedRestores = (folder: string): void =>
+  rmSync(workFolder(folder), { recursive: true, force: true });
+
+/** A database file that cannot replace the shop's database. */
 export class RestoreRefused extends Error {
   constructor(readonly faults: readonly string[]) {
     super(faults.join("; "));
@@ -14,15 +21,17 @@ export class RestoreRefused extends Error {
 }
 
 /**
- * Puts a database file in the place of the shop's. The file is verified and brought up to date in a copy first. Then writes
- * stop, the shop's own is backed up with everything that was acknowledged, and the copy takes its place by one rename; where it
- * cannot be opened the shop's own is put back.
+ * Replaces the shop's database with a database file. The file is verified and upgraded in a copy first. Then writes stop, the
+ * shop's database is backed up with everything that was acknowledged, and one rename puts the copy in its place. If the copy
+ * cannot be opened, the backup is put back.
  * @returns the backup of what was here before
- * @throws RestoreRefused where the file cannot take the shop's place; nothing changed
+ * @throws RestoreRefused if the file cannot replace the shop's database; nothing changed
  */
 export async function restore(file: string, at: Date): Promise<Backup> {
   const folder = dataFolder();
-  const work = join(folder, "restoring");
+  mkdirSync(workFolder(folder), { recursive: true });
+  // Two restores at the same time each have their own.
+  const work = mkdtempSync(join(workFolder(folder), "candidate-"));
   try {
     const { faults } = await prepareCandidate(file, work);
     if (faults.length > 0) throw new RestoreRefused(faults);
@@ -48,7 +57,7 @@ export async function restore(file: string, at: Date): Promise<Backup> {
   }
 }
 
-/** Renames a database over the shop's, which nobody has open, and does away with the log of the old one. */
+/** Renames a database over the shop's, which nobody has open, and deletes the old one's log. */
 function takePlace(file: string, folder: string): void {
   const own = databaseFile(folder);
   for (const beside of ["-wal", "-shm"]) rmSync(`${own}${beside}`, { force: true });

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { databaseFile, migrate } from "../databaseFile.server";
 import { PlainSqlite } from "./plainSqlite.server";
 
-/** What a database consists of, a line each: tables with their columns and references, indexes, triggers, views. */
+/** A database's schema, one line for each table (with its columns and references), index, trigger and view. */
 export async function schemaOf(own: PlainSqlite): Promise<string[]> {
   const things = await own.all(
     "SELECT type, name, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite%' ORDER BY type, name",
@@ -34,18 +34,13 @@ async function columnsOf(own: PlainSqlite, table: string): Promise<string> {
 
 let expected: Promise<readonly string[]> | null = null;
 
-/** What a database of this Airway consists of, worked out once from its own migrations. */
+/** The schema that this version's migrations produce; computed once. */
 export function expectedSchema(): Promise<readonly string[]> {
   expected ??= (async () => {
     const folder = mkdtempSync(join(tmpdir(), "airway-schema-"));
     try {
       await migrate(folder);
-      const own = await PlainSqlite.open(databaseFile(folder));
-      try {
-        return await schemaOf(own);
-      } finally {
-        await own.close();
-      }
+      return await PlainSqlite.use(databaseFile(folder), schemaOf);
     } finally {
       rmSync(folder, { recursive: true, force: true });
     }
@@ -53,12 +48,14 @@ export function expectedSchema(): Promise<readonly string[]> {
   return expected;
 }
 
-/** Where a database differs from one that this Airway's migrations make: what is missing, and what is foreign. */
+/** How a database's schema differs from the one this version's migrations produce. */
 export async function schemaFaults(own: PlainSqlite): Promise<string[]> {
   const [wanted, found] = [new Set(await expectedSchema()), new Set(await schemaOf(own))];
   const nameOf = (line: string): string => line.slice(0, line.indexOf(":"));
   return [
-    ...[...found].flatMap((line) => (wanted.has(line) ? [] : [`${nameOf(line)} is none of Airway's`])),
+    ...[...found].flatMap((line) =>
+      wanted.has(line) ? [] : [`${nameOf(line)} is not part of an Airway database`],
+    ),
     ...[...wanted].flatMap((line) => (found.has(line) ? [] : [`${nameOf(line)} is missing`])),
   ];
 }

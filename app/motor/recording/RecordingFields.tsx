@@ -100,7 +100,7 @@ interface ColumnChoiceProps {
   readonly setOpened: Dispatch<SetStateAction<Opened | null>>;
 }
 
-/** The column of the opened file that holds the current, and its scale. */
+/** The column that holds the current in the open file, and its scale. */
 export function ColumnChoice({
   opened,
   column,

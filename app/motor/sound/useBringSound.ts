@@ -51,7 +51,7 @@ const withMore = (before: readonly Chosen[], more: readonly File[], speeds: read
     }),
   ].slice(0, mostFiles);
 
-/** Recordings chosen, read on a thread of their own, and stored. */
+/** Chooses recordings, reads them in a worker and stores them. */
 export function useBringSound(page: MotorPageData, onStored: () => void) {
   const { ask, stop, working } = useRecordingWorker();
   const { revalidate } = useRevalidator();
