@@ -83,6 +83,18 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare createdAt: CreationOptional<Date>;
 }
 
+/** What a page sent to a job that no longer takes it, kept for a person to decide. */
+export class SetAsideRow extends Model<InferAttributes<SetAsideRow>, InferCreationAttributes<SetAsideRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare address: string;
+  declare fields: string;
+  declare words: string;
+  declare refusal: string;
+  declare at: Date;
+  declare decidedAt: CreationOptional<Date | null>;
+}
+
 /** What the board says of a job, and the state of the job it was worked out from. */
 export class JobLineRow extends Model<InferAttributes<JobLineRow>, InferCreationAttributes<JobLineRow>> {
   declare jobId: number;
@@ -303,6 +315,19 @@ function defineJobs(sequelize: Sequelize): void {
       madeAt: moment(),
     },
     { sequelize, timestamps: false, tableName: "jobLines" },
+  );
+  SetAsideRow.init(
+    {
+      id: named(),
+      jobId: number(),
+      address: text(),
+      fields: text(),
+      words: text(),
+      refusal: text(),
+      at: moment(),
+      decidedAt: maybeMoment(),
+    },
+    { sequelize, timestamps: false, tableName: "setAside" },
   );
 }
 

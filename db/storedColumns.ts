@@ -13,11 +13,11 @@ import { type Parsed, problemText } from "@core/problem/problem";
 import { proofFindingSchema } from "@core/proof/proofFinding";
 import { recordingRecordSchema } from "@core/recording/storedRecording";
 import { closureSchema } from "@core/records/closure";
+import { jobRefusalSchema, jobStages } from "@core/records/jobStage";
 import { symptoms } from "@core/records/symptom";
 import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
 import { z } from "zod";
-import { jobStages } from "./jobWords";
 
 const parsedJson = z.string().transform((text, context) => {
   try {
@@ -109,6 +109,12 @@ export const storedColumns = {
   parts: { body: jsonBy(parsePart) },
   matches: { overrides: json(z.array(matchOverride)) },
   estimates: { kind: z.enum(["estimate", "bill"]), body: json(estimateBodySchema) },
+  setAside: {
+    // A page of one of the shop's jobs, and nothing else: what is kept is posted there again.
+    address: z.string().regex(/^\/jobs\/\d+\/[a-z]+$/),
+    fields: json(z.record(z.string(), z.string())),
+    refusal: json(jobRefusalSchema),
+  },
   events: { about: json(z.record(z.string(), z.unknown())).nullable() },
   practiceCases: { hidden: json(practiceCaseSchema) },
   practiceActs: { body: json(practiceActSchema) },

@@ -36,9 +36,7 @@ const views = [
   "/nowhere",
 ];
 
-test("right after the first start the board reads every job's line, however long that takes", async ({
-  page,
-}) => {
+test("right after a start the board has every job's line at once, as it was stored", async ({ page }) => {
   await page.goto("/", { waitUntil: "commit" });
   await expect(page.getByText("reading the circuit…")).toHaveCount(0);
   await expect(page.getByRole("alert")).toHaveCount(0);

@@ -88,3 +88,74 @@ test("a page closed with readings waiting hands them to the next one", async ({ 
   await next.goto(`${address}/jobs/4/probe`);
   await expect.poll(() => standing(next)).toBe(before + 1);
 });
+
+test("checks, complaint and a note with its photo wait for a server that is away, over a reload too", async ({
+  context,
+}) => {
+  if (!server) await start();
+  const prove = await context.newPage();
+  await prove.goto(`${address}/jobs/2/prove`);
+  const heard = await context.newPage();
+  await heard.goto(`${address}/jobs/4/complaint`);
+  const probe = await context.newPage();
+  await probe.goto(`${address}/jobs/4/probe`);
+  await probe.waitForLoadState("networkidle");
+  await stop();
+
+  const check = prove.locator('[data-step="panels"]').getByRole("button", { name: "not good" });
+  await check.click();
+  await expect(prove.getByText("The server does not answer.")).toBeVisible();
+  await expect(check).toHaveAttribute("aria-pressed", "true");
+  await prove.close();
+
+  await heard.getByRole("button", { name: "2: weak" }).click();
+  await heard.getByLabel("In the customer's words").fill("It died on the ferry.");
+  await heard.getByRole("button", { name: "Save the words" }).click();
+  await expect(heard.getByText("The server does not answer.")).toBeVisible();
+  await heard.close();
+
+  const shot = await probe.screenshot({ clip: { x: 0, y: 0, width: 120, height: 80 } });
+  await probe.getByRole("button", { name: "A note on this job" }).click();
+  const dialog = probe.getByRole("dialog");
+  await dialog.getByLabel("Words").fill("Pin 2 has gone brown");
+  await dialog.getByLabel(/^Photo/).setInputFiles({ name: "a.png", mimeType: "image/png", buffer: shot });
+  await dialog.getByRole("button", { name: "Save the note" }).click();
+  await expect(dialog).toBeHidden();
+  await expect(probe.locator("[data-waiting]")).toContainText(["note: Pin 2 has gone brown"]);
+  await probe.close();
+
+  await start();
+  const page = await context.newPage();
+  await page.goto(`${address}/jobs/4/probe`);
+  await expect(page.locator("[data-note]")).toContainText("Pin 2 has gone brown");
+  await expect
+    .poll(() =>
+      page
+        .locator("[data-note]")
+        .getByRole("img")
+        .evaluate((image) => (image as HTMLImageElement).naturalWidth),
+    )
+    .toBe(120);
+  await page.goto(`${address}/jobs/4/complaint`);
+  await expect(page.getByRole("button", { name: "2: weak" })).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByLabel("In the customer's words")).toHaveValue("It died on the ferry.");
+  await page.goto(`${address}/jobs/2/prove`);
+  await expect(page.locator('[data-step="panels"]').getByText("not good: not so")).toBeVisible();
+});
+
+test("what a stale tab wants is not done behind a person's back, and not lost", async ({ context }) => {
+  if (!server) await start();
+  const [stale, fresh] = [await context.newPage(), await context.newPage()];
+  for (const page of [stale, fresh]) await page.goto(`${address}/jobs/6/verdict`);
+  await fresh.getByRole("button", { name: /^(It is fitted|Fitted anyway)$/ }).click();
+  await fresh.waitForURL(/prove$/);
+  await stale.getByRole("button", { name: "The part is ordered" }).click();
+  const kept = stale.getByRole("region", { name: "Not stored, because the job had changed" });
+  await expect(kept.getByText(/is ordered.*The part was fitted at/)).toBeVisible();
+  await kept.getByRole("button", { name: "Store it now" }).click();
+  await expect(kept.getByRole("listitem")).toHaveCount(1);
+  await kept.getByRole("button", { name: "Throw it away" }).click();
+  await expect(kept).toHaveCount(0);
+  await fresh.reload();
+  await expect(fresh).toHaveURL(/prove$/);
+});

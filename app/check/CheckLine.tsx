@@ -3,7 +3,7 @@ import { airflowSeen } from "@core/predict/observations/airflow";
 import type { Band } from "@core/proof/proofBand";
 import { ampsText, voltsText } from "@core/units/wording";
 import { airflowWords } from "@words/stateWords";
-import { useFetcher } from "react-router";
+import { QueuedForm, usePending } from "../entries/QueuedForm";
 import type { CheckLineData } from "./checkView.server";
 
 export type ProvenBy = "airflow" | "amps" | "volts";
@@ -27,7 +27,7 @@ const checkWords = {
 
 /** One step of the run: what a sound vehicle does there, and what this one did. */
 export function CheckLine({ step, by }: ProofLineProps) {
-  const fetcher = useFetcher<{ problem?: string }>();
+  const pending = usePending({ step: step.id });
   const measured = step.kind === "air" && by !== "airflow" ? step.bands?.[by] : undefined;
   const instrument = step.kind === "air" ? by : step.kind === "listen" ? "listen" : "check";
   return (
@@ -42,7 +42,12 @@ export function CheckLine({ step, by }: ProofLineProps) {
         )}
       </p>
       {step.check && <p className="text-base text-soft">{checkWords[step.check]}</p>}
-      <fetcher.Form method="post" className="flex flex-wrap items-center gap-1.5">
+      <QueuedForm
+        words={({ seen }) =>
+          `${step.title}: ${choicesOf(step).find(([value]) => value === seen)?.[1] ?? seen}`
+        }
+        className="flex flex-wrap items-center gap-1.5"
+      >
         <input type="hidden" name="intent" value="proof" />
         <input type="hidden" name="token" value={step.token} />
         <input type="hidden" name="step" value={step.id} />
@@ -68,19 +73,15 @@ export function CheckLine({ step, by }: ProofLineProps) {
               type="submit"
               name="seen"
               value={value}
-              aria-pressed={step.found === words}
+              aria-pressed={pending ? pending.seen === value : step.found === words}
               className="btn min-h-11 px-2.5 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
             >
               {words}
             </button>
           ))
         )}
-      </fetcher.Form>
-      {fetcher.data?.problem && (
-        <p role="alert" className="text-base text-danger">
-          {fetcher.data.problem}
-        </p>
-      )}
+        {measured && pending && <span className="text-base text-soft">{pending.seen}, being stored</span>}
+      </QueuedForm>
     </li>
   );
 }

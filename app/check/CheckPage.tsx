@@ -1,6 +1,7 @@
 import { listed } from "@core/units/wording";
 import type { SetURLSearchParams } from "react-router";
 import { Form, Link, useSearchParams } from "react-router";
+import { QueuedPage } from "../entries/QueuedForm";
 import { CheckLine, type ProvenBy } from "./CheckLine";
 import type { CheckData } from "./checkView.server";
 
@@ -43,9 +44,11 @@ export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) 
             : "Every step as expected: the repair is proven."}
       </p>
       <AirBy by={by} setSearch={setSearch} />
-      {phases.map(([phase, title, hint]) => (
-        <PhaseSection key={phase} phase={phase} title={title} hint={hint} proof={proof} by={by} />
-      ))}
+      <QueuedPage to={`/jobs/${id}/checks`}>
+        {phases.map(([phase, title, hint]) => (
+          <PhaseSection key={phase} phase={phase} title={title} hint={hint} proof={proof} by={by} />
+        ))}
+      </QueuedPage>
       {failed.some(({ finding, judged }) => finding?.by === "amps" && judged === "too-high") && (
         <p>
           It draws more than a sound motor does here.{" "}

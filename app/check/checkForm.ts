@@ -2,22 +2,20 @@ import type { ProofFinding } from "@core/proof/proofFinding";
 import { proofFindingSchema } from "@core/proof/proofFinding";
 import { z } from "zod";
 
-/** What the proof page sends: a step's finding, or the way back to probing. */
-export const checkForm = z.discriminatedUnion("intent", [
-  z.object({
-    intent: z.literal("proof"),
-    token: z.uuid(),
-    step: z.string().max(60),
-    by: z.enum(["airflow", "amps", "volts", "listen", "check"]),
-    seen: z.string().max(20),
-  }),
-  z.object({ intent: z.literal("back"), token: z.uuid() }),
-]);
-
-type Sent = Extract<z.infer<typeof checkForm>, { intent: "proof" }>;
+/** What a step of the proof run showed, as the page sends it. */
+export const findingForm = z.object({
+  intent: z.literal("proof"),
+  token: z.uuid(),
+  step: z.string().max(60),
+  by: z.enum(["airflow", "amps", "volts", "listen", "check"]),
+  seen: z.string().max(20),
+});
 
 /** A finding as it was tapped or typed; null where it is none. A decimal comma is a point. */
-export function findingFrom({ by, seen }: Pick<Sent, "by" | "seen">): ProofFinding | null {
+export function findingFrom({
+  by,
+  seen,
+}: Pick<z.infer<typeof findingForm>, "by" | "seen">): ProofFinding | null {
   const figure = /^-?\d+(?:[.,]\d+)?$/.test(seen.trim()) ? Number(seen.trim().replace(",", ".")) : null;
   const own =
     by === "amps" || by === "volts"

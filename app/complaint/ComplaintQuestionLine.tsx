@@ -1,4 +1,4 @@
-import { useFetcher } from "react-router";
+import { QueuedForm, usePending } from "../entries/QueuedForm";
 
 interface Answer {
   readonly id: string;
@@ -17,11 +17,16 @@ export interface AskedQuestion {
   readonly answers: readonly (Answer & { readonly further: readonly Answer[] })[];
 }
 
+/** An answer by its id, in words. */
+const wordsOf = ({ answers }: AskedQuestion, id: string): string =>
+  answers.flatMap((answer) => [answer, ...answer.further]).find((answer) => answer.id === id)?.words ??
+  "taken back";
+
 /** One question and its answers: a tap answers, a second takes the answer back. */
 export function ComplaintQuestionLine({ question }: { question: AskedQuestion }) {
-  const { id, title, chosen, token, answers, narrow } = question;
-  const fetcher = useFetcher();
-  const waiting = fetcher.state !== "idle";
+  const { id, title, token, answers, narrow } = question;
+  const pending = usePending({ intent: "asked", question: id });
+  const chosen = pending ? pending.answer || null : question.chosen;
   const picked = answers.find(
     (answer) => answer.id === chosen || answer.further.some((more) => more.id === chosen),
   );
@@ -33,7 +38,6 @@ export function ComplaintQuestionLine({ question }: { question: AskedQuestion })
       value={pressed ? back : answer.id}
       aria-pressed={pressed}
       aria-label={`${title}: ${answer.words}`}
-      disabled={waiting}
       className="btn min-h-11 px-3 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
     >
       {answer.words}
@@ -41,7 +45,10 @@ export function ComplaintQuestionLine({ question }: { question: AskedQuestion })
   );
   return (
     <li className={`border-t border-rule py-1 ${narrow ? "" : "md:col-span-2"}`} data-question={id}>
-      <fetcher.Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <QueuedForm
+        words={({ answer }) => `${title}: ${wordsOf(question, answer ?? "")}`}
+        className="flex flex-wrap items-center gap-x-4 gap-y-1"
+      >
         <input type="hidden" name="intent" value="asked" />
         <input type="hidden" name="token" value={token} />
         <input type="hidden" name="question" value={id} />
@@ -54,7 +61,7 @@ export function ComplaintQuestionLine({ question }: { question: AskedQuestion })
             {picked.further.map((more) => button(more, chosen === more.id, picked.id))}
           </span>
         )}
-      </fetcher.Form>
+      </QueuedForm>
     </li>
   );
 }

@@ -1,6 +1,6 @@
 import { airflowSeen } from "@core/predict/observations/airflow";
 import { airflowWords } from "@words/stateWords";
-import { useFetcher } from "react-router";
+import { QueuedForm, usePending } from "../entries/QueuedForm";
 
 export type AirflowWord = (typeof airflowSeen)[number];
 
@@ -57,27 +57,28 @@ interface CellProps {
 }
 
 function StripCell({ setting, word, chosen, token }: CellProps) {
-  const fetcher = useFetcher();
-  const waiting = fetcher.state !== "idle";
+  const pending = usePending({ intent: "heard", setting });
+  const pressed = pending ? pending.seen === word : chosen;
+  const waiting = pending !== null && (pending.seen === word || (pending.seen === "" && chosen));
   return (
-    <fetcher.Form method="post">
+    <QueuedForm words={({ seen }) => `speed ${setting}: ${seen ? airflowWords[word] : "taken back"}`}>
       <input type="hidden" name="intent" value="heard" />
       <input type="hidden" name="token" value={token} />
       <input type="hidden" name="setting" value={setting} />
       <button
         type="submit"
         name="seen"
-        value={chosen ? "" : word}
-        aria-pressed={chosen}
+        value={pressed ? "" : word}
+        aria-pressed={pressed}
         aria-label={`${setting}: ${airflowWords[word]}`}
         aria-busy={waiting}
-        className={`block h-12 w-full rounded-card border-[1.5px] ${chosen ? "border-ink bg-ink font-bold text-paper" : "border-[var(--edge)] bg-card text-soft"} ${waiting ? "border-dashed" : ""}`}
+        className={`block h-12 w-full rounded-card border-[1.5px] ${pressed ? "border-ink bg-ink font-bold text-paper" : "border-[var(--edge)] bg-card text-soft"} ${waiting ? "border-dashed" : ""}`}
       >
-        <span className="max-md:hidden">{chosen ? airflowWords[word] : ""}</span>
+        <span className="max-md:hidden">{pressed ? airflowWords[word] : ""}</span>
         <span aria-hidden="true" className="md:hidden">
-          {chosen ? "●" : ""}
+          {pressed ? "●" : ""}
         </span>
       </button>
-    </fetcher.Form>
+    </QueuedForm>
   );
 }

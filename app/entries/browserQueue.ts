@@ -1,28 +1,47 @@
 import { useSyncExternalStore } from "react";
+import { dropFile, keptFile } from "./attachedFiles";
 import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
 
 /** Milliseconds after which a server that does not answer is away. */
 const answerWithin = 6000;
+/** The same for an entry with a photo, which a bad connection sends slowly. */
+const answerToFileWithin = 120_000;
 
-/** What the server says of an entry it stored or refused. */
-interface Answered {
-  readonly page?: unknown;
-  readonly problems?: readonly string[];
+/** What an entry sends: its fields, and its file where it has one; null where its file is gone. */
+async function bodyOf({ id, fields, file }: Entry, ageSeconds: number): Promise<BodyInit | null> {
+  const all = { ...fields, token: id, waitedSeconds: ageSeconds.toFixed(1) };
+  if (file === undefined) return new URLSearchParams(all);
+  const kept = await keptFile(id);
+  if (!kept) return null;
+  const form = new FormData();
+  for (const [name, value] of Object.entries(all)) form.set(name, value);
+  form.set(file, kept);
+  return form;
+}
+
+/** Takes an entry's file out of this browser once the entry was stored or refused. */
+async function sendAndTidy(entry: Entry, ageSeconds: number): Promise<Answer> {
+  const answer = await post(entry, ageSeconds);
+  if (answer !== "away" && entry.file !== undefined) await dropFile(entry.id);
+  return answer;
 }
 
 /** Sends one entry to its address; no answer, or one that says the server is unwell, is `away`. */
-async function post({ to, id, fields }: Entry, ageSeconds: number): Promise<Answer> {
+async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
   try {
-    const answer = await fetch(to, {
+    const body = await bodyOf(entry, ageSeconds);
+    if (body === null) return { problem: "Its photo is not on this device any more." };
+    const answer = await fetch(entry.to, {
       method: "POST",
-      body: new URLSearchParams({ ...fields, token: id, waitedSeconds: ageSeconds.toFixed(1) }),
-      signal: AbortSignal.timeout(answerWithin),
+      body,
+      signal: AbortSignal.timeout(entry.file === undefined ? answerWithin : answerToFileWithin),
     });
     if (answer.ok) {
-      const { page = null, problems = [] } = (await answer.json()) as Answered;
-      return problems.length > 0 ? { problem: problems.join("\n") } : { taken: true, page };
+      const { page = null } = (await answer.json()) as { readonly page?: unknown };
+      return { taken: true, page };
     }
-    if (answer.status === 422) return (await answer.json()) as { problem: string };
+    if (answer.status === 409 || answer.status === 422) return (await answer.json()) as { problem: string };
+    if (answer.status === 413) return { problem: "It is too large." };
     if (answer.status === 404) return { problem: "What this belongs to is not there any more." };
     return answer.status >= 500 ? "away" : { problem: `The server refused it (${answer.status}).` };
   } catch {
@@ -33,7 +52,7 @@ async function post({ to, id, fields }: Entry, ageSeconds: number): Promise<Answ
 let queue: EntryQueue | null = null;
 /** The one queue of this window, whatever page its entries come from; made when first asked for, in a browser. */
 export function theQueue(): EntryQueue {
-  queue ??= new EntryQueue(localStorage, post);
+  queue ??= new EntryQueue(localStorage, sendAndTidy);
   return queue;
 }
 

@@ -5,6 +5,8 @@ export interface Entry {
   /** Address it is posted to: `/jobs/4/entries`. */
   readonly to: string;
   readonly fields: Readonly<Record<string, string>>;
+  /** The form field of a file kept beside the entry, where it has one. */
+  readonly file?: string;
   /** What it says, for the list of what waits. */
   readonly words: string;
   /** When it was entered, by this machine's clock, in milliseconds. */
@@ -17,11 +19,7 @@ export interface QueueState {
   /** True once the server failed to answer, until it answers again. */
   readonly away: boolean;
   /** Why the last entry was refused, where it was sent, and its fields; null when it was not. */
-  readonly refused: {
-    readonly problem: string;
-    readonly to: string;
-    readonly fields: Entry["fields"];
-  } | null;
+  readonly refused: ({ readonly problem: string } & Pick<Entry, "id" | "to" | "fields" | "words">) | null;
   /** Grows with every entry stored. */
   readonly stored: number;
   /** Where the last entry stored was sent, and the page as the server then showed it; null where it showed none. */
@@ -55,12 +53,13 @@ function keptEntry(value: unknown): Entry | null {
 }
 
 function isEntry(value: Record<string, unknown>): value is Record<string, unknown> & Entry {
-  const { id, to, fields, words, at } = value;
+  const { id, to, fields, words, at, file } = value;
   return (
     typeof id === "string" &&
     typeof to === "string" &&
     typeof words === "string" &&
     typeof at === "number" &&
+    (file === undefined || typeof file === "string") &&
     typeof fields === "object" &&
     fields !== null &&
     Object.values(fields).every((field) => typeof field === "string")
@@ -74,7 +73,7 @@ function isEntry(value: Record<string, unknown>): value is Record<string, unknow
  */
 export class EntryQueue {
   private state: QueueState;
-  private sending = false;
+  private sending: Entry | null = null;
   private failures = 0;
   private retry: ReturnType<typeof setTimeout> | undefined;
   private readonly listeners = new Set<() => void>();
@@ -134,7 +133,7 @@ export class EntryQueue {
    */
   withdrawLast(to: string): boolean {
     const last = this.state.waiting.findLast((entry) => entry.to === to);
-    if (!last || (this.sending && last === this.state.waiting[0])) return false;
+    if (!last || last === this.sending) return false;
     this.drop(last);
     return true;
   }
@@ -144,12 +143,18 @@ export class EntryQueue {
     this.set({ waiting: this.state.waiting.filter(({ id }) => id !== entry.id), ...changes });
   }
 
+  /** The next to be sent: the oldest, but nothing waits behind a file. */
+  private next(): Entry | undefined {
+    const { waiting } = this.state;
+    return waiting.find(({ file }) => file === undefined) ?? waiting[0];
+  }
+
   /** Sends what waits, one after another, until all is stored; tries again by itself while the server is away. */
   async flush(): Promise<void> {
     if (this.sending) return;
-    this.sending = true;
     clearTimeout(this.retry);
-    for (let [entry] = this.state.waiting; entry; [entry] = this.state.waiting) {
+    for (let entry = this.next(); entry; entry = this.next()) {
+      this.sending = entry;
       const answer = await this.send(entry, Math.max(0, (this.now() - entry.at) / 1000));
       if (answer === "away") {
         this.failures += 1;
@@ -159,14 +164,14 @@ export class EntryQueue {
         break;
       }
       this.failures = 0;
-      const { fields, to } = entry;
+      const { id, fields, to, words } = entry;
       if ("problem" in answer)
-        this.drop(entry, { away: false, refused: { problem: answer.problem, to, fields } });
+        this.drop(entry, { away: false, refused: { problem: answer.problem, id, to, fields, words } });
       else {
         const shown = { to, page: answer.page };
         this.drop(entry, { away: false, refused: null, stored: this.state.stored + 1, shown });
       }
     }
-    this.sending = false;
+    this.sending = null;
   }
 }

@@ -1,8 +1,11 @@
 import type { Circuit } from "@core/circuit/circuit";
+import type { JobRefusal } from "@core/records/jobStage";
 import { readCautions, setStrategy } from "@db/repositories/jobs.server";
 import { addReading, deleteReading } from "@db/repositories/readings.server";
+import { entryWords } from "@words/entryWords";
 import type { z } from "zod";
 import { engineFor } from "../engine/engine.server";
+import { intoJob, type Refused, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { madeAt } from "./madeAt.server";
 import { offeredReading, ownReading, probeForm } from "./probeForm";
@@ -18,33 +21,30 @@ async function enteredReading(circuit: Circuit, form: ReadingForm) {
 
 /**
  * Takes what was entered on the probe page into a job; resolves once it is on disk.
- * @returns why it was refused, or undefined
+ * @returns why it was refused, or null
  */
-export async function takeEntry(
-  jobId: string | undefined,
-  fields: FormData,
-): Promise<{ problem: string | undefined }> {
+export async function takeEntry(jobId: string | undefined, sent: FormData): Promise<Refused | null> {
   const { job, circuit } = await jobAt(jobId);
-  const parsed = probeForm.safeParse(Object.fromEntries(fields));
-  if (!parsed.success) return { problem: "That entry cannot be read." };
+  const fields = textFields(sent);
+  const parsed = probeForm.safeParse(fields);
+  if (!parsed.success) return { status: 422, problem: "That entry cannot be read." };
   const form = parsed.data;
-  const takenAt = madeAt(fields);
+  const at = madeAt(sent);
+  const address = `/jobs/${job.id}/entries`;
+  const into = (writing: Promise<JobRefusal | null>) =>
+    intoJob({ jobId: job.id, address, fields, words: entryWords(fields), at }, writing);
   switch (form.intent) {
     case "school":
-      await setStrategy(job.id, form.school);
-      break;
+      return into(setStrategy(job.id, form.school));
     case "cautions":
-      await readCautions(job.id, form.cautions);
-      break;
+      return into(readCautions(job.id, form.cautions));
     case "strike":
-      await deleteReading(job.id, form.id, form.struck === "yes" ? takenAt : null);
-      break;
+      return into(deleteReading(job.id, form.id, form.struck === "yes" ? at : null));
     case "reading":
     case "own-reading": {
       const entered = await enteredReading(circuit, form);
-      if ("problem" in entered) return entered;
-      await addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt });
+      if ("problem" in entered) return { status: 422, ...entered };
+      return into(addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: at }));
     }
   }
-  return { problem: undefined };
 }

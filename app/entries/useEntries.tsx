@@ -106,11 +106,15 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
   // What an earlier page left unsent goes now.
   useEffect(() => void theQueue().flush(), []);
   useEffect(() => {
-    let { stored } = theQueue().snapshot();
+    let { stored, refused } = theQueue().snapshot();
     return theQueue().subscribe(() => {
       const now = theQueue().snapshot();
+      // What the job did not take is kept at the top of its pages.
+      if (now.refused && now.refused !== refused && now.refused.to === entriesAddress(jobId))
+        void revalidate();
+      ({ refused } = now);
       if (now.stored === stored) return;
-      stored = now.stored;
+      ({ stored } = now);
       if (now.shown?.to !== entriesAddress(jobId)) return;
       if (now.shown.page) show(now.shown.page);
       else void revalidate();

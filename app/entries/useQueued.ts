@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from "react";
 import { useRevalidator } from "react-router";
 import { randomId } from "../text/randomId";
 import { theQueue, useQueue } from "./browserQueue";
+import type { Entry } from "./entryQueue";
 
 /**
  * What a page sends to one address through the browser's queue, one after another. While the server is away it waits, a
@@ -11,11 +12,11 @@ import { theQueue, useQueue } from "./browserQueue";
 export function useQueued(to: string) {
   const { revalidate } = useRevalidator();
   const { waiting, away, refused } = useQueue();
-  const [loading, setLoading] = useState(0);
+  const [settling, setSettling] = useState<readonly Entry[]>([]);
   const unsent = waiting.filter((entry) => entry.to === to);
   const send = useCallback(
-    (fields: Readonly<Record<string, string>>, words: string, id = randomId()): void =>
-      theQueue().enter({ id, to, fields, words }),
+    (fields: Entry["fields"], words: string, id = randomId(), file?: string): void =>
+      theQueue().enter({ id, to, fields, words, ...(file === undefined ? {} : { file }) }),
     [to],
   );
   // What an earlier page left unsent goes now.
@@ -26,10 +27,11 @@ export function useQueued(to: string) {
       const now = theQueue().snapshot();
       const stored = now.stored !== answered.stored && now.shown?.to === to;
       const refusedNow = now.refused !== answered.refused && now.refused?.to === to;
+      const gone = answered.waiting.filter((entry) => entry.to === to && !now.waiting.includes(entry));
       answered = now;
       if (!stored && !refusedNow) return;
-      setLoading((count) => count + 1);
-      void revalidate().finally(() => setLoading((count) => count - 1));
+      setSettling((kept) => [...kept, ...gone]);
+      void revalidate().finally(() => setSettling((kept) => kept.filter((entry) => !gone.includes(entry))));
     });
   }, [to, revalidate]);
   const any = unsent.length > 0;
@@ -42,9 +44,11 @@ export function useQueued(to: string) {
   return {
     send,
     unsent,
-    /** How many are unsent, or stored and not yet shown. */
-    waiting: unsent.length + loading,
+    /** Those unsent, and before them those answered and not yet shown. */
+    pending: [...settling, ...unsent],
     away: away && any,
+    /** The last entry, where it was refused. */
+    refused: refused?.to === to ? refused : null,
     problems: refused?.to === to ? refused.problem.split("\n") : [],
   };
 }

@@ -1,8 +1,7 @@
 import type { Photo } from "@db/repositories/notes.server";
 import sharp from "sharp";
+import { mostPhotoBytes, photoTooLarge } from "./photoLimit";
 
-/** Files larger than this are refused before they are decoded. */
-export const mostPhotoBytes = 12 * 1024 * 1024;
 /** Pixels beyond which a file is refused: a small file can hold a picture that fills the memory. */
 const mostPixels = 60_000_000;
 /** Longest side of the picture that is kept. */
@@ -16,8 +15,7 @@ const accepted = new Set(["jpeg", "png", "webp"]);
  * @returns the photo, or why it cannot be one
  */
 export async function photoFrom(bytes: Uint8Array): Promise<{ photo: Photo } | { problem: string }> {
-  if (bytes.length > mostPhotoBytes)
-    return { problem: `A photo may be at most ${mostPhotoBytes / 1024 / 1024} MB.` };
+  if (bytes.length > mostPhotoBytes) return { problem: photoTooLarge };
   try {
     const picture = sharp(bytes, { limitInputPixels: mostPixels, failOn: "error", pages: 1 });
     const { format } = await picture.metadata();

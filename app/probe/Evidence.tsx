@@ -1,8 +1,9 @@
-import { Fragment, memo, useState } from "react";
+import { Fragment, memo, useCallback, useState } from "react";
 import { useQueue } from "../entries/browserQueue";
 import { EntryForm, entriesAddress } from "../entries/useEntries";
 import type { EvidenceLine, NoteLine } from "../job/jobView.server";
 import { NoteDialog, type NoteSubject, Notes } from "./Notes";
+import { NotesProvider, notesAddress, useNotes } from "./useNotes";
 
 interface EvidenceProps {
   readonly jobId: number;
@@ -18,47 +19,50 @@ interface EvidenceProps {
 export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidenceProps) {
   const standing = lines.filter(({ struck }) => !struck).length;
   const [subject, setSubject] = useState<NoteSubject | null>(null);
+  const closeNote = useCallback(() => setSubject(null), []);
   return (
-    <section aria-labelledby="evidence">
-      <div className="flex items-center justify-between gap-2">
-        <h2 id="evidence" className="text-base font-semibold text-soft">
-          Evidence, <span data-testid="standing">{standing}</span> {standing === 1 ? "reading" : "readings"}
-        </h2>
-        <button
-          type="button"
-          className="min-h-11 px-1 text-base underline"
-          aria-label="A note on this job"
-          onClick={() => setSubject({ reading: null, title: "A note on this job" })}
-        >
-          note
-        </button>
-      </div>
-      <Waiting jobId={jobId} />
-      {lines.length === 0 && (
-        <p className="text-base text-soft">Nothing yet. Enter what the speeds do under Heard.</p>
-      )}
-      {conflicts.map(({ number, why }) => (
-        <p key={number} role="alert" className="mt-1 border-l-4 border-danger pl-2 text-base">
-          {why}
-        </p>
-      ))}
-      <Notes jobId={jobId} notes={notes} />
-      <ol className="mt-1 text-base" reversed>
-        {[...lines].reverse().map((line) => (
-          <Fragment key={line.id}>
-            <Failed repairs={repairs} after={line.number} />
-            <Line
-              jobId={jobId}
-              line={line}
-              doubted={conflicts.some(({ number }) => number === line.number)}
-              onNote={setSubject}
-            />
-          </Fragment>
+    <NotesProvider jobId={jobId}>
+      <section aria-labelledby="evidence">
+        <div className="flex items-center justify-between gap-2">
+          <h2 id="evidence" className="text-base font-semibold text-soft">
+            Evidence, <span data-testid="standing">{standing}</span> {standing === 1 ? "reading" : "readings"}
+          </h2>
+          <button
+            type="button"
+            className="min-h-11 px-1 text-base underline"
+            aria-label="A note on this job"
+            onClick={() => setSubject({ reading: null, title: "A note on this job" })}
+          >
+            note
+          </button>
+        </div>
+        <Waiting jobId={jobId} />
+        {lines.length === 0 && (
+          <p className="text-base text-soft">Nothing yet. Enter what the speeds do under Heard.</p>
+        )}
+        {conflicts.map(({ number, why }) => (
+          <p key={number} role="alert" className="mt-1 border-l-4 border-danger pl-2 text-base">
+            {why}
+          </p>
         ))}
-        <Failed repairs={repairs} after={0} />
-      </ol>
-      <NoteDialog jobId={jobId} subject={subject} onClose={() => setSubject(null)} />
-    </section>
+        <Notes jobId={jobId} notes={notes} />
+        <ol className="mt-1 text-base" reversed>
+          {[...lines].reverse().map((line) => (
+            <Fragment key={line.id}>
+              <Failed repairs={repairs} after={line.number} />
+              <Line
+                jobId={jobId}
+                line={line}
+                doubted={conflicts.some(({ number }) => number === line.number)}
+                onNote={setSubject}
+              />
+            </Fragment>
+          ))}
+          <Failed repairs={repairs} after={0} />
+        </ol>
+        <NoteDialog subject={subject} onClose={closeNote} />
+      </section>
+    </NotesProvider>
   );
 });
 
@@ -76,9 +80,15 @@ const Failed = ({ repairs, after }: Pick<EvidenceProps, "repairs"> & { readonly 
 /** What is entered and not stored yet, while the server does not answer. */
 function Waiting({ jobId }: { jobId: number }) {
   const { waiting, away } = useQueue();
-  const own = waiting.filter((entry) => entry.to === entriesAddress(jobId));
+  const { refused } = useNotes();
+  const own = waiting.filter(({ to }) => to === entriesAddress(jobId) || to === notesAddress(jobId));
   return (
     <div role="status">
+      {refused && (
+        <p className="mt-1 border-l-4 border-danger pl-2 text-base">
+          Not stored: {refused.words}. {refused.problem}
+        </p>
+      )}
       {away && own.length > 0 && (
         <>
           <p className="mt-1 border-l-4 border-[var(--go)] pl-2 text-base">

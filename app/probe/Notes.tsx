@@ -1,21 +1,11 @@
 import { Dialog } from "radix-ui";
-import { useRef, useState } from "react";
-import { useEntries } from "../entries/useEntries";
+import { useEffect, useState } from "react";
+import { keepFile } from "../entries/attachedFiles";
+import { fieldsOf } from "../entries/formFields";
 import type { NoteLine } from "../job/jobView.server";
+import { mostPhotoBytes, photoTooLarge } from "../job/photoLimit";
 import { randomId } from "../text/randomId";
-
-/** Sends a note's form; what is wrong comes back in words, and nothing typed is lost. */
-async function sendNote(jobId: number, body: FormData): Promise<string | null> {
-  try {
-    const answer = await fetch(`/jobs/${jobId}/notes`, { method: "POST", body });
-    if (answer.ok) return null;
-    if (answer.status === 413) return "That photo is too large: at most 12 MB.";
-    if (answer.status === 422) return ((await answer.json()) as { problem: string }).problem;
-    return `The server refused it (${answer.status}).`;
-  } catch {
-    return "The server does not answer. The note stays here: save it again once it is back.";
-  }
-}
+import { useNotes } from "./useNotes";
 
 /** What a note is about: a reading by its id, or the job as a whole. */
 export interface NoteSubject {
@@ -24,34 +14,50 @@ export interface NoteSubject {
 }
 
 interface NoteDialogProps {
-  readonly jobId: number;
   /** Null while no note is being written. */
   readonly subject: NoteSubject | null;
   readonly onClose: () => void;
 }
 
-/** Words and a photo, about a reading or the job. */
-export function NoteDialog({ jobId, subject, onClose }: NoteDialogProps) {
+/** The text of a note's form, and its photo where one is chosen. */
+function noteOf(form: HTMLFormElement) {
+  const fields = fieldsOf(form);
+  const photo = new FormData(form).get("photo");
+  return { fields, photo: photo instanceof File && photo.size > 0 ? photo : null };
+}
+
+/** Words and a photo, about a reading or the job. The form stays until the server has taken it, or is away. */
+export function NoteDialog({ subject, onClose }: NoteDialogProps) {
+  const [sent, setSent] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const id = useRef("");
-  const { refresh } = useEntries();
+  const { send, pending, away, refused } = useNotes();
   const save = async (form: HTMLFormElement): Promise<void> => {
-    const body = new FormData(form);
-    body.set("intent", "note");
-    // One id for as long as the note is not stored: sent twice it is stored once.
-    id.current ||= randomId();
-    body.set("id", id.current);
-    body.set("reading", subject?.reading ?? "");
-    setBusy(true);
-    const wrong = await sendNote(jobId, body);
-    setBusy(false);
-    setProblem(wrong);
-    if (wrong !== null) return;
-    id.current = "";
-    onClose();
-    await refresh();
+    const { fields, photo } = noteOf(form);
+    const id = randomId();
+    setProblem(null);
+    if (photo && photo.size > mostPhotoBytes) return setProblem(photoTooLarge);
+    try {
+      if (photo) await keepFile(id, photo);
+    } catch {
+      return setProblem("This browser has no room to keep the photo until it is sent. Save the words alone.");
+    }
+    const words = `note: ${fields.words || "a photo"}`;
+    send(
+      { ...fields, intent: "note", reading: subject?.reading ?? "" },
+      words,
+      id,
+      photo ? "photo" : undefined,
+    );
+    setSent(id);
   };
+  const waits = pending.some(({ id }) => id === sent);
+  const wrong = problem ?? (refused && refused.id === sent ? refused.problem : null);
+  const busy = sent !== null && waits && !away;
+  useEffect(() => {
+    if (sent === null || busy || wrong !== null) return;
+    setSent(null);
+    onClose();
+  }, [sent, busy, wrong, onClose]);
   return (
     <Dialog.Root open={subject !== null} onOpenChange={(open) => open || onClose()}>
       <Dialog.Portal>
@@ -61,7 +67,7 @@ export function NoteDialog({ jobId, subject, onClose }: NoteDialogProps) {
           className="sheet-card fixed top-1/2 left-1/2 z-50 w-[min(92vw,30rem)] -translate-x-1/2 -translate-y-1/2 p-5"
         >
           <Dialog.Title className="text-lg font-bold">{subject?.title}</Dialog.Title>
-          <NoteForm save={save} problem={problem} busy={busy} />
+          <NoteForm save={save} problem={wrong} busy={busy} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -81,16 +87,10 @@ export function Notes({ jobId, notes }: { jobId: number; notes: readonly NoteLin
 }
 
 function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
-  const { refresh } = useEntries();
-  const [problem, setProblem] = useState<string | null>(null);
-  const strike = async (): Promise<void> => {
-    const body = new FormData();
-    body.set("intent", "strike");
-    body.set("id", note.id);
-    body.set("struck", note.struck ? "no" : "yes");
-    const wrong = await sendNote(jobId, body);
-    setProblem(wrong);
-    if (wrong === null) await refresh();
+  const { send } = useNotes();
+  const strike = (): void => {
+    const struck = note.struck ? "no" : "yes";
+    send({ intent: "strike", id: note.id, struck }, `a note ${note.struck ? "put back" : "struck out"}`);
   };
   const { photo } = note;
   const address = `/jobs/${jobId}/photos/${note.id}`;
@@ -114,17 +114,12 @@ function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
             />
           </a>
         )}
-        {problem && (
-          <p role="alert" className="text-danger">
-            {problem}
-          </p>
-        )}
       </div>
       <span className="figures text-soft">{note.time}</span>
       <button
         type="button"
         className="min-h-11 px-1 underline"
-        onClick={() => void strike()}
+        onClick={strike}
         aria-label={`${note.struck ? "Put back" : "Strike out"} the note${note.words ? `: ${note.words.slice(0, 40)}` : ""}`}
       >
         {note.struck ? "put back" : "strike"}

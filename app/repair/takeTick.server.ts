@@ -3,6 +3,7 @@ import { findPlan } from "@db/repositories/plans.server";
 import { addTick, deleteTick, ticksOf } from "@db/repositories/repairs.server";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
+import { intoJob, type Refused, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { measuredMinutes } from "./measuredMinutes";
 
@@ -19,30 +20,32 @@ const form = z.discriminatedUnion("intent", [
 
 /**
  * Takes a tick of a job's repair, or takes one back; resolves once it is on disk. The same one sent twice is taken once.
- * @returns why it was refused
+ * @returns why it was refused, or null
  */
-export async function takeTick(jobId: string | undefined, fields: FormData): Promise<readonly string[]> {
+export async function takeTick(jobId: string | undefined, sentForm: FormData): Promise<Refused | null> {
   const { job, circuit } = await jobAt(jobId);
-  const parsed = form.safeParse(Object.fromEntries(fields));
-  if (!parsed.success) return ["That tick cannot be read: load the page again."];
+  const fields = textFields(sentForm);
+  const parsed = form.safeParse(fields);
+  if (!parsed.success) return { status: 422, problem: "That tick cannot be read: load the page again." };
   const sent = parsed.data;
-  const takenAt = madeAt(fields);
-  if (sent.intent === "untick") {
-    await deleteTick(job.id, sent.id, takenAt);
-    return [];
-  }
+  const at = madeAt(sentForm);
+  const own = { jobId: job.id, address: `/jobs/${job.id}/ticks`, fields, at };
+  if (sent.intent === "untick")
+    return intoJob({ ...own, words: "a tick taken back" }, deleteTick(job.id, sent.id, at));
   const stored = await findPlan(circuit.id);
-  if (!stored) return ["This vehicle has no plan yet."];
+  if (!stored) return { status: 422, problem: "This vehicle has no plan yet." };
   const step = stored.plan.steps.find(({ id }) => id === sent.step);
-  if (!step && sent.step !== testStepId) return ["The plan has no such step."];
+  if (!step && sent.step !== testStepId) return { status: 422, problem: "The plan has no such step." };
   const before = (await ticksOf(job.id)).filter(({ way }) => way === sent.way).at(-1);
-  await addTick(job.id, circuit.id, {
-    id: sent.token,
-    step: sent.step,
-    way: sent.way,
-    screws: sent.screws,
-    minutes: step && before ? measuredMinutes(step.minutes, before.takenAt, takenAt) : null,
-    takenAt,
-  });
-  return [];
+  return intoJob(
+    { ...own, words: `${step?.title ?? "the test of the new part"} ticked` },
+    addTick(job.id, circuit.id, {
+      id: sent.token,
+      step: sent.step,
+      way: sent.way,
+      screws: sent.screws,
+      minutes: step && before ? measuredMinutes(step.minutes, before.takenAt, at) : null,
+      takenAt: at,
+    }),
+  );
 }

@@ -24,18 +24,18 @@ interface TicksProviderProps {
 
 /** A repair's way to the server: its ticks go through the queue that loses nothing. */
 export function TicksProvider({ jobId, children }: TicksProviderProps) {
-  const { send, unsent, away, problems } = useQueued(`/jobs/${jobId}/ticks`);
+  const { send, unsent, pending, away, problems } = useQueued(`/jobs/${jobId}/ticks`);
   const ticks = useMemo(
     (): Ticks => ({
       tick: (step, way, screws) =>
         send({ intent: "tick", step, way, screws: String(screws) }, `${step} ticked`),
       untick: (id) => send({ intent: "untick", id }, "a tick taken back"),
       isWaiting: (what) =>
-        unsent.some(({ fields }) =>
+        pending.some(({ fields }) =>
           "id" in what ? fields.id === what.id : fields.step === what.step && fields.way === what.way,
         ),
     }),
-    [send, unsent],
+    [send, pending],
   );
   return (
     <TicksContext value={ticks}>

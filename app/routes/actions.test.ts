@@ -97,7 +97,7 @@ describe("the complaint", () => {
     ["no intent", {}],
   ])("%s is refused and nothing is stored", async (_, fields) => {
     const before = await readingsOf(id);
-    expect((await answer(complaint.action as never, fields)).status).toBe(400);
+    expect((await answer(complaint.action as never, fields)).status).toBe(422);
     expect(await readingsOf(id)).toEqual(before);
   });
 
@@ -163,7 +163,7 @@ describe("probing", () => {
   test("the school chosen is kept, and the plan says what follows and what each school costs", async () => {
     expect((await answer(probe.action, { intent: "school", school: "motor-first" })).status).toBe(200);
     expect((await findJob(id))?.school).toBe("motor-first");
-    expect((await answer(probe.action, { intent: "school", school: "guess" })).status).toBe(400);
+    expect((await answer(probe.action, { intent: "school", school: "guess" })).status).toBe(422);
     expect((await findJob(id))?.school).toBe("motor-first");
     const page = (await json(plan.loader, asked(""))).body as {
       first: { words: string; outcomes: { p: number; repair: string }[] } | null;
@@ -211,7 +211,7 @@ describe("probing", () => {
   ])("%s is refused with what to change, and nothing is stored", async (_, fields) => {
     const before = await readingsOf(id);
     const { status, data } = await answer(probe.action, fields);
-    expect(status).toBe(400);
+    expect(status).toBe(422);
     expect(String(data.problem)).toMatch(/\w{4}/);
     expect(await readingsOf(id)).toEqual(before);
   });
@@ -266,6 +266,7 @@ describe("from verdict to proof to the closed card", () => {
 
   test("a failed step goes back to probing as measured evidence", async () => {
     const count = (await standing()).length;
+    await answer(verdict.action, { intent: "reopen" });
     await answer(verdict.action, { intent: "fitted", parts: "R1" });
     const step = (own: string, seen: string, by = "airflow") =>
       answer(prove.action, { intent: "proof", token: token(), step: own, by, seen });
@@ -290,31 +291,24 @@ describe("from verdict to proof to the closed card", () => {
     expect(diagnosisOf(view).verdict.p).toBeLessThan(sure.p);
   });
 
-  test.each<[string, unknown, Fields]>([
-    ["a part that is none", verdict.action, { intent: "fitted", parts: "Q9" }],
-    ["no part", verdict.action, { intent: "await", parts: "" }],
-    ["an unknown decision", verdict.action, { intent: "scrap", parts: "R1" }],
-    [
-      "a step that is none",
-      prove.action,
-      { intent: "proof", token: token(), step: "up-99", by: "airflow", seen: "none" },
-    ],
-    [
-      "a word that is none",
-      prove.action,
-      { intent: "proof", token: token(), step: "up-1", by: "airflow", seen: "gale" },
-    ],
-  ])("%s is refused and the job stays as it was", async (_, action, fields) => {
+  const finding = { intent: "proof", token: token(), step: "up-1", by: "airflow", seen: "none" };
+  test.each<[string, unknown, Fields, number]>([
+    ["a part that is none", verdict.action, { intent: "fitted", parts: "Q9" }, 400],
+    ["no part", verdict.action, { intent: "await", parts: "" }, 400],
+    ["an unknown decision", verdict.action, { intent: "scrap", parts: "R1" }, 400],
+    ["a step that is none", prove.action, { ...finding, step: "up-99" }, 422],
+    ["a word that is none", prove.action, { ...finding, seen: "gale" }, 422],
+  ])("%s is refused and the job stays as it was", async (_, action, fields, status) => {
     const before = [await findJob(id), await proofsOf(id, null)];
-    expect((await answer(action as never, fields)).status).toBe(400);
+    expect((await answer(action as never, fields)).status).toBe(status);
     expect([await findJob(id), await proofsOf(id, null)]).toEqual(before);
   });
 
   test("a proof step of an earlier repair is not counted for a later one", async () => {
     const at = new Date(Date.now() - 3_600_000);
-    const finding = { by: "airflow", seen: "normal" } as const;
-    await addProof({ id: token(), jobId: id, step: "up-4", finding, judged: "right", takenAt: at });
+    const found = { by: "airflow", seen: "normal" } as const;
     await answer(verdict.action, { intent: "fitted", parts: "R1" });
+    await addProof({ id: token(), jobId: id, step: "up-4", finding: found, judged: "right", takenAt: at });
     const { proof } = (await answer(prove.loader, null)).data as {
       proof: { steps: { id: string; found: string | null }[] };
     };

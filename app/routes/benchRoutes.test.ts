@@ -134,21 +134,21 @@ describe("notes and photos", () => {
     ).notes;
 
   test("words alone are kept as they were typed; sent twice they are stored once", async () => {
-    const note = { intent: "note", id: token(), words: "<b>tab</b> broke; see\nthe left ear" };
+    const note = { intent: "note", token: token(), words: "<b>tab</b> broke; see\nthe left ear" };
     for (let i = 0; i < 2; i++) expect((await json(notes.action, posted(note))).status).toBe(200);
     expect(await shown()).toEqual([
       expect.objectContaining({ words: note.words, photo: null, struck: false }),
     ]);
-    await json(notes.action, posted({ intent: "strike", id: note.id, struck: "yes" }));
+    await json(notes.action, posted({ intent: "strike", id: note.token, struck: "yes" }));
     expect(await shown()).toEqual([expect.objectContaining({ struck: true })]);
-    await json(notes.action, posted({ intent: "strike", id: note.id, struck: "no" }));
+    await json(notes.action, posted({ intent: "strike", id: note.token, struck: "no" }));
   });
 
   test("a photo is made anew: a JPEG turned upright, with nothing of the file's own left in it", async () => {
     const note = token();
     const sent = await json(
       notes.action,
-      posted({ intent: "note", id: note, words: "", photo: await picture("jpeg", 3000, 1500) }),
+      posted({ intent: "note", token: note, words: "", photo: await picture("jpeg", 3000, 1500) }),
     );
     expect(sent.status).toBe(200);
     const response = await photo.loader({ params: { id: String(id), note } } as never);
@@ -182,7 +182,7 @@ describe("notes and photos", () => {
     ["a reading of another job", async () => ({ words: "x", reading: (await readingsOf(4))[0]?.id ?? "" })],
   ])("%s is refused in words, and nothing is stored", async (_, fields) => {
     const before = await shown();
-    const refused = await json(notes.action, posted({ intent: "note", id: token(), ...(await fields()) }));
+    const refused = await json(notes.action, posted({ intent: "note", token: token(), ...(await fields()) }));
     expect(refused).toMatchObject({ status: 422, body: { problem: expect.stringMatching(/\w{4}/) } });
     expect(await shown()).toEqual(before);
   });
@@ -191,7 +191,7 @@ describe("notes and photos", () => {
     const reading = (await readingsOf(id)).at(-1);
     await json(
       notes.action,
-      posted({ intent: "note", id: token(), reading: reading?.id ?? "", words: "pin bent" }),
+      posted({ intent: "note", token: token(), reading: reading?.id ?? "", words: "pin bent" }),
     );
     const page = (await answer(probe.loader, null)).data as {
       evidence: { id: string; notes: { words: string }[] }[];

@@ -1,4 +1,6 @@
+import type { JobRefusal } from "@core/records/jobStage";
 import { closeJob } from "@db/repositories/closures.server";
+import { jobRefusal } from "@db/repositories/jobGate.server";
 import { openComeback } from "@db/repositories/jobs.server";
 import { CalendarPlus, FileText, Printer } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
@@ -7,6 +9,7 @@ import { CloseForm } from "../close/CloseForm";
 import { closeView, closureFrom } from "../close/closeView.server";
 import { faultSheet } from "../close/faultSheet.server";
 import { CustomerCard, JobCard } from "../close/JobCard";
+import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/close";
@@ -24,23 +27,28 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job } = await jobAt(params.id);
-  const fields = Object.fromEntries(
-    [...(await request.formData())].flatMap(([name, value]) =>
-      typeof value === "string" ? [[name, value] as const] : [],
-    ),
-  );
+  const fields = textFields(await request.formData());
+  const here = `/jobs/${job.id}/close`;
+  const into = (words: string, writing: Promise<JobRefusal | null>) =>
+    intoJob({ jobId: job.id, address: here, fields, words, at: new Date() }, writing);
   const parsed = form.safeParse(fields);
   if (!parsed.success) return data({ problem: "that cannot be read" }, { status: 400 });
   if (parsed.data.intent === "comeback") {
-    if (job.stage !== "closed") return data({ problem: "only a closed job can come back" }, { status: 400 });
     const { token, words } = parsed.data;
-    const id = await openComeback(job, token, words, new Date());
-    return redirect(`/jobs/${id}/complaint`);
+    const opened = await openComeback(job, token, words, new Date());
+    const refusal = "refusal" in opened ? opened.refusal : null;
+    await into(`it came back: ${words}`, Promise.resolve(refusal));
+    return redirect("refusal" in opened ? here : `/jobs/${opened.id}/complaint`);
+  }
+  const refusal = await jobRefusal(job.id, ["proof-due"], null);
+  if (refusal) {
+    await into(`closed: ${fields.found ?? ""}`, Promise.resolve(refusal));
+    return redirect(here);
   }
   const made = await closureFrom(params.id, fields);
   if ("problem" in made) return data({ problem: made.problem }, { status: 400 });
-  await closeJob(job.id, made.closure);
-  return redirect(`/jobs/${job.id}/close`);
+  await into(`closed: ${made.closure.closure.found}`, closeJob(job.id, made.closure));
+  return redirect(here);
 }
 
 export default function Close({ loaderData, actionData }: Route.ComponentProps) {

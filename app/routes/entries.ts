@@ -1,4 +1,5 @@
 import { takeEntry } from "../entries/takeEntry.server";
+import { queueAnswer } from "../job/intoJob.server";
 import { jobViewAt } from "../job/jobView.server";
 import { probeView } from "../probe/probeView.server";
 import { logger } from "../shell/log.server";
@@ -15,12 +16,10 @@ async function pageAfterEntry(id: string) {
 }
 
 /**
- * Stores one entry from the probe page's queue. Answers with the job's new page once the entry is on disk, or with 422 and
+ * Stores one entry from the probe page's queue. Answers with the job's new page once the entry is on disk, or with
  * the reason when it is refused.
  */
 export async function action({ params, request }: Route.ActionArgs) {
-  const taken = await takeEntry(params.id, await request.formData());
-  const headers = { "Cache-Control": "no-store" };
-  if (taken.problem !== undefined) return Response.json(taken, { status: 422, headers });
-  return Response.json({ page: await pageAfterEntry(params.id) }, { headers });
+  const refused = await takeEntry(params.id, await request.formData());
+  return refused ? queueAnswer(refused) : queueAnswer(null, { page: await pageAfterEntry(params.id) });
 }

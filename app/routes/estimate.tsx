@@ -1,11 +1,13 @@
 import { offerKinds } from "@core/money/repairOffer";
 import { problemsOf, problemText } from "@core/problem/problem";
+import type { JobRefusal } from "@core/records/jobStage";
 import { addEstimate, approveEstimate } from "@db/repositories/estimates.server";
 import { estimateBodySchema } from "@db/storedColumns";
-import { data } from "react-router";
+import { data, redirect } from "react-router";
 import { z } from "zod";
 import { EstimatePage } from "../estimate/EstimatePage";
 import { estimateView, offerBody } from "../estimate/estimateView.server";
+import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/estimate";
@@ -31,26 +33,35 @@ const refuse = (problem: string) => data({ problem }, { status: 400 });
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job } = await jobAt(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const fields = textFields(await request.formData());
+  const parsed = form.safeParse(fields);
   if (!parsed.success) return refuse(parsed.error.issues[0]?.message ?? "That cannot be read.");
   const sent = parsed.data;
+  const address = `/jobs/${job.id}/estimate`;
+  const into = async (words: string, writing: Promise<JobRefusal | null>) => {
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: new Date() }, writing);
+    return refused ? redirect(address) : { problem: null };
+  };
   switch (sent.intent) {
     case "offer": {
       const body = await offerBody(params.id, sent.offer);
       if (!body) return refuse("That offer is not there any more: the verdict has moved.");
-      await addEstimate(job.id, { id: sent.token, kind: "estimate", body }, new Date());
-      return { problem: null };
+      return into(
+        `estimate: ${body.title}`,
+        addEstimate(job.id, { id: sent.token, kind: "estimate", body }, new Date()),
+      );
     }
     case "store": {
       const input = parsedJson(sent.body);
       const body = estimateBodySchema.safeParse(input);
       if (!body.success) return refuse(problemsOf(body.error, input).map(problemText).join("; "));
-      await addEstimate(job.id, { id: sent.token, kind: sent.kind, body: body.data }, new Date());
-      return { problem: null };
+      return into(
+        `${sent.kind}: ${body.data.title}`,
+        addEstimate(job.id, { id: sent.token, kind: sent.kind, body: body.data }, new Date()),
+      );
     }
     case "approve":
-      await approveEstimate(job.id, sent.id, sent.by, new Date());
-      return { problem: null };
+      return into(`approved: ${sent.by}`, approveEstimate(job.id, sent.id, sent.by, new Date()));
   }
 }
 

@@ -5,6 +5,7 @@ import { addPlanNote, deletePlanNote, findPlan } from "@db/repositories/plans.se
 import { setRepair } from "@db/repositories/repairs.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
+import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { beginPlan } from "../repair/beginAccessPlan.server";
 import { NoPlan } from "../repair/NoPlan";
@@ -35,7 +36,8 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const fields = textFields(await request.formData());
+  const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   const sent = parsed.data;
   if (sent.intent === "begin") {
@@ -48,8 +50,12 @@ export async function action({ params, request }: Route.ActionArgs) {
   switch (sent.intent) {
     case "choose": {
       const targets = sent.targets.split(" ").filter((id) => Object.hasOwn(plan.targets, id));
-      await setRepair(job.id, { targets, prefer: sent.prefer });
-      return { done: true };
+      const address = `/jobs/${job.id}/fit`;
+      const refused = await intoJob(
+        { jobId: job.id, address, fields, words: "what to go in for", at: new Date() },
+        setRepair(job.id, { targets, prefer: sent.prefer }),
+      );
+      return refused ? redirect(address) : { done: true };
     }
     case "note":
       await addPlanNote(circuit.id, {

@@ -3,13 +3,18 @@ import { readingsOf } from "@db/repositories/readings.server";
 import { stageWords } from "@words/stateWords";
 import { Outlet } from "react-router";
 import { jobAt } from "../job/jobView.server";
+import { SetAsideList } from "../job/SetAsideList";
+import { setAsideView } from "../job/setAsideView.server";
 import { Rail } from "../shell/Rail";
-import { notForReadings } from "../shell/revalidation";
 import type { Route } from "./+types/job";
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const [stored, matches] = await Promise.all([readingsOf(job.id), matchesOf(job.id)]);
+  const [stored, matches, aside] = await Promise.all([
+    readingsOf(job.id),
+    matchesOf(job.id),
+    setAsideView(job),
+  ]);
   const standing = stored.filter(({ struckAt }) => !struckAt);
   const past = { probing: 0, "part-awaited": 1, "proof-due": 2, closed: 3 }[job.stage];
   return {
@@ -22,10 +27,10 @@ export async function loader({ params }: Route.LoaderArgs) {
     matched: matches.some(({ newNumber }) => newNumber !== null),
     heard: standing.some(({ reading }) => reading.heard),
     past,
+    aside,
+    deleted: job.deletedAt !== null,
   };
 }
-
-export const shouldRevalidate = notForReadings;
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.title ?? "Job"} · Airway` },
@@ -54,6 +59,11 @@ export default function JobPage({ loaderData: job }: Route.ComponentProps) {
             job {job.id} · {stageWords[job.stage]} · {job.circuitTitle}
           </p>
         </header>
+        <SetAsideList
+          jobId={job.id}
+          lines={job.aside}
+          first={job.deleted ? "put-back" : job.stage === "closed" ? "reopen" : null}
+        />
         <Outlet />
       </div>
     </div>

@@ -1,12 +1,15 @@
 import { readingSchema } from "@core/predict/reading";
 import { readingProblems } from "@core/predict/readingProblems";
 import { problemText } from "@core/problem/problem";
+import type { JobRefusal } from "@core/records/jobStage";
 import { addReading } from "@db/repositories/readings.server";
 import { deleteRecording, setHealthy } from "@db/repositories/recordings.server";
+import { evidenceText, resultText } from "@words/tests/testText";
 import { data, Link, useSearchParams } from "react-router";
 import { z } from "zod";
 import { engineFor } from "../engine/engine.server";
 import { typedNumber } from "../entries/probeForm";
+import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { CurrentDrawView } from "../motor/CurrentDrawView";
 import { InstrumentPanel } from "../motor/InstrumentPanel";
@@ -55,9 +58,15 @@ function readingOf(text: string, figure: string | undefined): unknown {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const fields = textFields(await request.formData());
+  const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   const entry = parsed.data;
+  const into = async (words: string, writing: Promise<JobRefusal | null>) => {
+    const address = `/jobs/${job.id}/motor`;
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: new Date() }, writing);
+    return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
+  };
   switch (entry.intent) {
     case "reading": {
       const reading = readingSchema.safeParse(readingOf(entry.reading, entry.figure));
@@ -65,21 +74,27 @@ export async function action({ params, request }: Route.ActionArgs) {
       const [wrong] = readingProblems(await engineFor(circuit), reading.data);
       if (wrong) return data({ problem: problemText(wrong) }, { status: 422 });
       const source = entry.source ? { source: entry.source } : {};
-      await addReading({
-        id: entry.token,
-        jobId: job.id,
-        reading: reading.data,
-        takenAt: new Date(),
-        ...source,
-      });
-      break;
+      return into(
+        `${evidenceText(reading.data)}: ${resultText(reading.data)}`,
+        addReading({
+          id: entry.token,
+          jobId: job.id,
+          reading: reading.data,
+          takenAt: new Date(),
+          ...source,
+        }),
+      );
     }
     case "strike":
-      await deleteRecording(job.id, entry.trace, entry.struck === "yes" ? new Date() : null);
-      break;
+      return into(
+        "a recording struck out or put back",
+        deleteRecording(job.id, entry.trace, entry.struck === "yes" ? new Date() : null),
+      );
     case "healthy":
-      await setHealthy(job.id, entry.trace, entry.healthy === "yes" ? motorPart(circuit, entry.motor) : null);
-      break;
+      return into(
+        "a recording chosen to compare with",
+        setHealthy(job.id, entry.trace, entry.healthy === "yes" ? motorPart(circuit, entry.motor) : null),
+      );
     case "attach": {
       const problem = await attachPractice(job.id, wholeNetlist(circuit), entry.fault);
       if (problem) return data({ problem }, { status: 422 });

@@ -1,10 +1,11 @@
 import { type PartDescription, parsePart } from "@core/match/partDescription";
 import { type Parsed, problemText } from "@core/problem/problem";
-import { matchesOf, setMatch, storePart } from "@db/repositories/parts.server";
+import { matchesOf, type StoredMatch, setMatch, storePart } from "@db/repositories/parts.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { data } from "react-router";
+import { data, redirect } from "react-router";
 import { z } from "zod";
 import { diagnosisOf } from "../job/diagnosis.server";
+import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { PartsPage } from "../parts/PartsPage";
 import { partFrom } from "../parts/partForm";
@@ -58,7 +59,8 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const fields = textFields(await request.formData());
+  const parsed = form.safeParse(fields);
   if (!parsed.success)
     return data(
       { problem: parsed.error.issues[0]?.message ?? "That cannot be read.", text: null },
@@ -73,38 +75,41 @@ export async function action({ params, request }: Route.ActionArgs) {
     throw data("The circuit has no such part.", { status: 400 });
   const stored = (await matchesOf(job.id)).find(({ part }) => part === sent.part);
   const own = stored ?? { part: sent.part, oldNumber: null, newNumber: null, overrides: [] };
-  if (sent.intent === "typed") {
-    const fields = Object.fromEntries(
-      Object.entries(sent).flatMap(([name, value]) => (typeof value === "string" ? [[name, value]] : [])),
+  const address = `/jobs/${job.id}/parts`;
+  const store = async (match: StoredMatch) => {
+    const words = `${sent.part}: new ${match.newNumber ?? "none"}, old ${match.oldNumber ?? "none"}`;
+    const refused = await intoJob(
+      { jobId: job.id, address, fields, words, at: new Date() },
+      setMatch(job.id, match),
     );
+    return refused ? redirect(address) : { problem: null, text: null };
+  };
+  if (sent.intent === "typed") {
     const part = partFrom(fields, placeOf(circuit, sent.part), (await shopTerms()).currency);
     const problem = await listed(part, sent.again === "yes");
     if (problem) return data({ problem, text: null }, { status: 400 });
     // What was just described is what is in hand.
-    if (part.ok)
-      await setMatch(job.id, {
-        ...own,
-        oldNumber: sent.old || own.oldNumber,
-        newNumber: part.value.number,
-        overrides: [],
-      });
-    return { problem: null, text: null };
+    if (!part.ok) return { problem: null, text: null };
+    return store({
+      ...own,
+      oldNumber: sent.old || own.oldNumber,
+      newNumber: part.value.number,
+      overrides: [],
+    });
   }
   if (sent.intent === "hold") {
     const [oldNumber, newNumber] = [sent.old || null, sent.fresh || null];
     const kept = oldNumber === own.oldNumber && newNumber === own.newNumber;
-    await setMatch(job.id, { part: sent.part, oldNumber, newNumber, overrides: kept ? own.overrides : [] });
-    return { problem: null, text: null };
+    return store({ part: sent.part, oldNumber, newNumber, overrides: kept ? own.overrides : [] });
   }
   const others = own.overrides.filter(({ feature }) => feature !== sent.feature);
-  await setMatch(job.id, {
+  return store({
     ...own,
     overrides:
       sent.intent === "override"
         ? [...others, { feature: sent.feature, words: sent.words, at: new Date().toISOString() }]
         : others,
   });
-  return { problem: null, text: null };
 }
 
 export default function PartsRoute({ loaderData, actionData }: Route.ComponentProps) {

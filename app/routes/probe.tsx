@@ -16,8 +16,8 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 /** Without scripts the forms are posted as they stand; with them they go through the queue. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const taken = await takeEntry(params.id, await request.formData());
-  return data(taken, { status: taken.problem === undefined ? 200 : 400 });
+  const refused = await takeEntry(params.id, await request.formData());
+  return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
 }
 
 export default function Probe({ loaderData }: Route.ComponentProps) {

@@ -1,12 +1,12 @@
-import { instrumentsFor, judgeFinding, proofReading } from "@core/proof/proofFinding";
+import { proofReading } from "@core/proof/proofFinding";
 import { repairFailed } from "@db/repositories/jobs.server";
-import { addProof, proofsOf } from "@db/repositories/proofs.server";
+import { proofsOf } from "@db/repositories/proofs.server";
 import { repairName } from "@words/partName";
-import { proofStepTitle } from "@words/proofWords";
 import { data, Link, redirect } from "react-router";
 import { CheckPage } from "../check/CheckPage";
-import { checkForm, findingFrom } from "../check/checkForm";
 import { checkStep, checkView } from "../check/checkView.server";
+import { takeFinding } from "../check/takeFinding.server";
+import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/prove";
@@ -23,34 +23,17 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
+/** Without scripts a step is posted as it stands; with them it goes through the queue. `back` sends the job back to probing. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job, circuit } = await jobAt(params.id);
-  const parsed = checkForm.safeParse(Object.fromEntries(await request.formData()));
-  if (!parsed.success) throw data("That step cannot be read.", { status: 400 });
-  const sent = parsed.data;
-  if (!job.fittedAt) throw data("Nothing is fitted yet.", { status: 400 });
-  const now = new Date();
-  if (sent.intent === "proof") {
-    const found = await checkStep(job, circuit, sent.step);
-    if (!found) throw data("The proof run has no such step.", { status: 400 });
-    const finding = findingFrom(sent);
-    if (!finding)
-      return data({ problem: `“${sent.seen}” cannot be stored here: a figure like 14.2` }, { status: 400 });
-    const { step, bands } = found;
-    if (!instrumentsFor(step, bands).includes(finding.by))
-      throw data(`${proofStepTitle(step)} is not proven by ${finding.by}.`, { status: 400 });
-    await addProof({
-      id: sent.token,
-      jobId: job.id,
-      step: step.id,
-      finding,
-      judged: judgeFinding(step, finding, bands),
-      takenAt: now,
-    });
-    return {};
+  const sent = await request.formData();
+  if (sent.get("intent") !== "back") {
+    const refused = await takeFinding(params.id, sent);
+    return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
   }
-  const run = await proofsOf(job.id, job.fittedAt);
-  if (!run.some(({ judged }) => judged !== "right"))
+  const { job, circuit } = await jobAt(params.id);
+  const now = new Date();
+  const run = job.fittedAt ? await proofsOf(job.id, job.fittedAt) : [];
+  if (job.stage === "proof-due" && !run.some(({ judged }) => judged !== "right"))
     throw data("No step failed: what was fitted may still hold.", { status: 400 });
   // What passed tells of the vehicle as much as what failed.
   const readings = await Promise.all(
@@ -60,8 +43,17 @@ export async function action({ params, request }: Route.ActionArgs) {
       return reading ? [{ id: `proof-${id}`, jobId: job.id, reading, takenAt: now }] : [];
     }),
   );
-  await repairFailed(job.id, readings.flat(), now);
-  return redirect(`/jobs/${job.id}/probe`);
+  const refused = await intoJob(
+    {
+      jobId: job.id,
+      address: `/jobs/${job.id}/prove`,
+      fields: textFields(sent),
+      words: "the repair did not hold: back to probing",
+      at: now,
+    },
+    repairFailed(job.id, readings.flat(), now),
+  );
+  return redirect(`/jobs/${job.id}/${refused ? "prove" : "probe"}`);
 }
 
 export default function Prove({ loaderData }: Route.ComponentProps) {

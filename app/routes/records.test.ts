@@ -195,7 +195,7 @@ describe("the card of a job", () => {
     expect(back.comebackOf).toBe(17);
     expect(back.closure?.causeText).toBe("found: a stiff motor");
     const open = await answer(close.action, { intent: "comeback", token: crypto.randomUUID() }, "6");
-    expect(open.status).toBe(400);
+    expect([open.status, open.location]).toEqual([302, "/jobs/6/close"]);
   });
 
   test("has a trail in words", async () => {
@@ -227,18 +227,19 @@ describe("a repair that failed", () => {
 
   test("a step proven by what cannot prove it is refused", async () => {
     const wrong = { intent: "proof", token: crypto.randomUUID(), step: "drain", by: "airflow", seen: "none" };
-    expect((await answer(prove.action, wrong, "2")).status).toBe(400);
+    expect((await answer(prove.action, wrong, "2")).status).toBe(422);
     expect(
       (await answer(prove.action, { ...wrong, step: "listen", by: "amps", seen: "3" }, "2")).status,
-    ).toBe(400);
+    ).toBe(422);
   });
 
   test("a finding before anything is fitted is refused", async () => {
     const early = { intent: "proof", token: crypto.randomUUID(), step: "up-2", by: "airflow", seen: "none" };
-    expect((await answer(prove.action, early, "7")).status).toBe(400);
-    expect((await answer(prove.action, { intent: "back", token: crypto.randomUUID() }, "7")).status).toBe(
-      400,
+    expect((await answer(prove.action, early, "7")).status).toBe(409);
+    expect((await answer(prove.action, { intent: "back", token: crypto.randomUUID() }, "7")).location).toBe(
+      "/jobs/7/prove",
     );
+    expect((await findJob(7))?.stage).toBe("probing");
   });
 });
 

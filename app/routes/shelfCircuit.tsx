@@ -100,7 +100,9 @@ export async function action({ params, request }: Route.ActionArgs) {
         return { text: "", problems: ["That job is not on this circuit."] };
       const move = await weighMove(job, circuit);
       if ("problems" in move) return { text: "", problems: move.problems };
-      await moveJob(job.id, rows, newest.rowId);
+      const refused = await moveJob(job.id, rows, newest.rowId);
+      if (refused)
+        return { text: "", problems: ["Only a job that is being probed moves to another circuit."] };
       throw redirect(`/jobs/${job.id}/probe`);
     }
     case "preview":

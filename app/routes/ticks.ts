@@ -1,8 +1,8 @@
+import { queueAnswer } from "../job/intoJob.server";
 import { takeTick } from "../repair/takeTick.server";
 import type { Route } from "./+types/ticks";
 
 /** Takes one tick of a repair from the queue, and answers once it is on disk. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const problems = await takeTick(params.id, await request.formData());
-  return Response.json({ problems }, { headers: { "Cache-Control": "no-store" } });
+  return queueAnswer(await takeTick(params.id, await request.formData()));
 }

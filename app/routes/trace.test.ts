@@ -106,8 +106,8 @@ describe("a trace", () => {
       { do: "remove", list: "parts", id: "G1" },
       { do: "fly" },
     ])
-      expect(await edit(id, wrong)).toEqual({ problems: [expect.any(String)] });
-    expect(await step(id, { intent: "edit", edit: "{" })).toEqual({ problems: [expect.any(String)] });
+      expect(await edit(id, wrong)).toEqual({ problem: expect.any(String) });
+    expect(await step(id, { intent: "edit", edit: "{" })).toEqual({ problem: expect.any(String) });
     expect((await send(id, { intent: "wires", text: "wire,from\n1,2" })).data).toMatchObject({
       of: "wires",
       problems: [expect.stringContaining("row 1")],
@@ -122,9 +122,7 @@ describe("a trace", () => {
     const change = { do: "add", list: "parts", item: { id: "J77", kind: "splice" } };
     const once = crypto.randomUUID();
     for (let time = 0; time < 2; time++)
-      expect(await step(id, { intent: "edit", edit: JSON.stringify(change) }, once)).toEqual({
-        problems: [],
-      });
+      expect(await step(id, { intent: "edit", edit: JSON.stringify(change) }, once)).toEqual({});
     expect(await findDraft(id)).toMatchObject({ position: 1, steps: { length: 1 } });
     await edit(id, { do: "set", list: "wires", id: "W1", key: "mm2", value: 16 });
     const back = crypto.randomUUID();

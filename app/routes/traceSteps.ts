@@ -1,6 +1,7 @@
 import { circuitEditSchema } from "@core/circuit/circuitEdit";
 import { moveDraft } from "@db/repositories/drafts.server";
 import { z } from "zod";
+import { queueAnswer } from "../job/intoJob.server";
 import { parsedJson } from "../text/parsedJson";
 import { draftAt } from "../trace/draftView.server";
 import { takeStep } from "../trace/takeStep.server";
@@ -12,7 +13,7 @@ const form = z.discriminatedUnion("intent", [
 ]);
 
 const answered = (problems: readonly string[]): Response =>
-  Response.json({ problems }, { headers: { "Cache-Control": "no-store" } });
+  queueAnswer(problems.length > 0 ? { status: 422, problem: problems.join("\n") } : null);
 
 /** Takes one step of a draft, and answers once it is on disk; the same one sent twice is taken once. */
 export async function action({ params, request }: Route.ActionArgs) {

@@ -3,12 +3,12 @@ import { recordingRecordSchema } from "@core/recording/storedRecording";
 import { mostKept } from "@core/signal/recordingPicture";
 import { addRecording } from "@db/repositories/recordings.server";
 import { z } from "zod";
+import { queueAnswer } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import type { Route } from "./+types/traces";
 
 const fields = z.object({ id: z.uuid(), record: z.string().max(2_000_000) });
-const headers = { "Cache-Control": "no-store" };
-const refuse = (problem: string) => Response.json({ problem }, { status: 422, headers });
+const refuse = (problem: string) => queueAnswer({ status: 422, problem });
 
 /** Stores a recording read in the browser; answers once it is on disk, 422 tells why it was refused. */
 export async function action({ params, request }: Route.ActionArgs) {
@@ -30,12 +30,14 @@ export async function action({ params, request }: Route.ActionArgs) {
     return refuse(`This circuit has no motor ${record.data.motor}.`);
   if (samples.size > 4 * mostKept || samples.size % 4 !== 0)
     return refuse("Too many samples came with that recording.");
-  await addRecording({
+  const refusal = await addRecording({
     id: parsed.data.id,
     jobId: job.id,
     record: record.data,
     samples: Buffer.from(await samples.arrayBuffer()),
     takenAt: new Date(),
   });
-  return Response.json({ stored: true }, { headers });
+  // Any job takes a recording; only one whose id another job's has is refused, which no page sends.
+  if (refusal) return queueAnswer({ status: 409, problem: "Another job has a recording of this id." });
+  return queueAnswer(null, { stored: true });
 }

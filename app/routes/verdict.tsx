@@ -1,4 +1,5 @@
 import { theCar } from "@core/fault/repair";
+import type { JobRefusal } from "@core/records/jobStage";
 import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
@@ -8,6 +9,7 @@ import { testWords } from "@words/tests/testText";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
+import { intoJob, textFields } from "../job/intoJob.server";
 import { activeReadings, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
 import { priceText } from "../text/money";
 import type { Route } from "./+types/verdict";
@@ -43,22 +45,25 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const fields = textFields(await request.formData());
+  const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That decision cannot be read.", { status: 400 });
   const { intent, parts: text } = parsed.data;
-  if (intent === "reopen") {
-    await reopen(job.id, new Date());
-    return redirect(`/jobs/${job.id}/probe`);
-  }
+  const now = new Date();
+  /** Where a decision leads; where the job no longer takes it, to the verdict, with what was decided kept above it. */
+  const decided = async (words: string, writing: Promise<JobRefusal | null>, next: string) => {
+    const address = `/jobs/${job.id}/verdict`;
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, writing);
+    return redirect(refused ? address : `/jobs/${job.id}/${next}`);
+  };
+  if (intent === "reopen") return decided("back to probing", reopen(job.id, now), "probe");
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id)).add(
     theCar,
   );
   const parts = text.split("+").filter((id) => known.has(id));
   if (parts.length === 0) throw data("No part of this circuit is named.", { status: 400 });
-  if (intent === "await") {
-    await awaitParts(job.id, parts);
-    return redirect(`/jobs/${job.id}/verdict`);
-  }
+  const name = repairName(circuit, parts);
+  if (intent === "await") return decided(`${name} is ordered`, awaitParts(job.id, parts), "verdict");
   const view = await jobViewAt(params.id);
   const { suspects, verdict } = diagnosisOf(view);
   const then = {
@@ -67,8 +72,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     looks: activeReadings(view).filter(({ heard }) => !heard).length,
     minutes: minutesTesting(view),
   };
-  await partsFitted(job.id, parts, then, new Date());
-  return redirect(`/jobs/${job.id}/prove`);
+  return decided(`${name} is fitted`, partsFitted(job.id, parts, then, now), "prove");
 }
 
 const headings = { open: "Not settled yet", settled: "Settled", "best-guess": "A best guess" } as const;

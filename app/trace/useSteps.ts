@@ -7,7 +7,7 @@ import { randomId } from "../text/randomId";
  * wrong one.
  */
 export function useSteps(draftId: string) {
-  const { send: enter, waiting, away, problems } = useQueued(`/trace/${draftId}/steps`);
+  const { send: enter, pending, away, problems } = useQueued(`/trace/${draftId}/steps`);
   const send = useCallback(
     (fields: Record<string, string>): void => {
       const id = randomId();
@@ -15,5 +15,5 @@ export function useSteps(draftId: string) {
     },
     [enter],
   );
-  return { send, waiting, away, problems };
+  return { send, waiting: pending.length, away, problems };
 }

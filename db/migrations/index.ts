@@ -10,6 +10,7 @@ import { memory } from "./009-memory";
 import { practice } from "./010-practice";
 import { jobLines } from "./011-job-lines";
 import { practiceCircuits } from "./012-practice-circuits";
+import { setAside } from "./013-set-aside";
 
 /** Every migration, oldest first: adding one is a file and a line. */
 export const migrations = [
@@ -25,4 +26,5 @@ export const migrations = [
   practice,
   jobLines,
   practiceCircuits,
+  setAside,
 ];

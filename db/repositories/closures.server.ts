@@ -1,5 +1,6 @@
 import type { FaultCount } from "@core/diagnose/belief/learnedPrior";
 import type { CauseKind, Closure } from "@core/records/closure";
+import type { JobRefusal } from "@core/records/jobStage";
 import type { MeasuredRepairs } from "@core/records/learntRepairs";
 import type { Symptom } from "@core/records/symptom";
 import { literal, Op, type Transaction } from "sequelize";
@@ -8,6 +9,7 @@ import { ClosureRow, FaultCountRow, RepairSumRow } from "../memoryModels.server"
 import { JobRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 import { settleFitting } from "./fittings.server";
+import { writeToJob } from "./jobGate.server";
 
 /** How a job was closed, with what the records count of it. */
 export interface StoredClosure {
@@ -57,9 +59,8 @@ export async function closureOf(jobId: number): Promise<StoredClosure | null> {
 }
 
 /** Closes a proven job: what was fitted held, and what was found is counted where the shop may learn from it. */
-export async function closeJob(jobId: number, own: Omit<StoredClosure, "counted">): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
+export const closeJob = (jobId: number, own: Omit<StoredClosure, "counted">): Promise<JobRefusal | null> =>
+  writeToJob(jobId, ["proof-due"], async (transaction) => {
     await settleFitting(jobId, "held", own.closedAt, transaction);
     await insertClosure(jobId, own, transaction);
     await JobRow.update(
@@ -67,7 +68,6 @@ export async function closeJob(jobId: number, own: Omit<StoredClosure, "counted"
       { where: { id: jobId }, transaction },
     );
   });
-}
 
 /** Writes how a job was closed, in place of an earlier closing. */
 export async function insertClosure(

@@ -1,6 +1,8 @@
-import { database } from "../database.server";
+import type { JobRefusal } from "@core/records/jobStage";
+import { jobStages } from "@core/records/jobStage";
 import { EstimateRow } from "../models.server";
 import { type EstimateBody, storedColumns } from "../storedColumns";
+import { writeToJob } from "./jobGate.server";
 
 const columns = storedColumns.estimates;
 
@@ -29,33 +31,40 @@ export async function estimatesOf(jobId: number): Promise<StoredEstimate[]> {
   }));
 }
 
-/** Stores the next version; the same one sent twice is stored once. Versions are never changed. */
-export async function addEstimate(
+/**
+ * Stores the next version, of a closed job too; the same one sent twice is stored once. Versions are never changed.
+ */
+export const addEstimate = (
   jobId: number,
   { id, kind, body }: Pick<StoredEstimate, "id" | "kind" | "body">,
   madeAt: Date,
-): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
-    if (await EstimateRow.findByPk(id, { transaction })) return;
-    const last = await EstimateRow.max<number | null, EstimateRow>("number", {
-      where: { jobId },
-      transaction,
-    });
-    await EstimateRow.create(
-      { id, jobId, number: (last ?? 0) + 1, kind, body: JSON.stringify(body), madeAt },
-      { transaction },
-    );
-  });
-}
+): Promise<JobRefusal | null> =>
+  writeToJob(
+    jobId,
+    jobStages,
+    async (transaction) => {
+      const last = await EstimateRow.max<number | null, EstimateRow>("number", {
+        where: { jobId },
+        transaction,
+      });
+      await EstimateRow.create(
+        { id, jobId, number: (last ?? 0) + 1, kind, body: JSON.stringify(body), madeAt },
+        { transaction },
+      );
+    },
+    (transaction) => EstimateRow.findByPk(id, { attributes: ["jobId"], transaction }),
+  );
 
 /** Notes who approved a version, and when; the first approval stands. */
-export async function approveEstimate(jobId: number, id: string, by: string, at: Date): Promise<void> {
-  const store = await database();
-  await store.write((transaction) =>
+export const approveEstimate = (
+  jobId: number,
+  id: string,
+  by: string,
+  at: Date,
+): Promise<JobRefusal | null> =>
+  writeToJob(jobId, jobStages, (transaction) =>
     EstimateRow.update(
       { approvedAt: at, approvedBy: by },
       { where: { id, jobId, approvedAt: null }, transaction },
     ),
   );
-}

@@ -1,14 +1,16 @@
 import type { Caution } from "@core/diagnose/tests/caution";
 import type { Strategy } from "@core/diagnose/tests/strategy";
+import type { JobRefusal } from "@core/records/jobStage";
+import { type JobStage, jobStages } from "@core/records/jobStage";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
-import { type JobStage, jobStages } from "../jobWords";
 import { ClosureRow } from "../memoryModels.server";
 import { JobRow, type VehicleRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 import { countedOf } from "./closures.server";
 import { cameBack, insertFitting, settleFitting, unproven, type VerdictThen } from "./fittings.server";
+import { jobRefusal, openStages, writeToJob } from "./jobGate.server";
 import { insertReading, type NewReading } from "./readings.server";
 import type { Vehicle } from "./vehicles.server";
 
@@ -138,47 +140,54 @@ export async function addJob(job: NewJob, transaction: Transaction, createdAt?: 
   return row.id;
 }
 
-async function change(id: number, values: Partial<JobRow>): Promise<void> {
-  const store = await database();
-  await store.write((transaction) => JobRow.update(values, { where: { id }, transaction }));
-}
+const change = (
+  id: number,
+  takenIn: readonly JobStage[],
+  values: Partial<JobRow>,
+): Promise<JobRefusal | null> =>
+  writeToJob(id, takenIn, (transaction) => JobRow.update(values, { where: { id }, transaction }));
 
 /** Chooses where to begin. */
-export const setStrategy = (id: number, chosen: Strategy): Promise<void> => change(id, { school: chosen });
+export const setStrategy = (id: number, chosen: Strategy): Promise<JobRefusal | null> =>
+  change(id, openStages, { school: chosen });
 
 /** Takes cautions as read. */
-export async function readCautions(id: number, now: readonly Caution[]): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
+export const readCautions = (id: number, now: readonly Caution[]): Promise<JobRefusal | null> =>
+  writeToJob(id, jobStages, async (transaction) => {
     const row = await JobRow.findByPk(id, { transaction });
     if (!row) return;
     const read = new Set([...columns.cautionsRead.parse(row.cautionsRead), ...now]);
     await row.update({ cautionsRead: JSON.stringify([...read]) }, { transaction });
   });
-}
 
-/** Moves a job from one version of its circuit to another; one that is on none of those named stays where it is. */
-export async function moveJob(id: number, from: readonly string[], to: string): Promise<void> {
-  const store = await database();
-  await store.write((transaction) =>
+/** Moves a job that is being probed to another version of its circuit; one that is on none of those named stays where it is. */
+export const moveJob = (id: number, from: readonly string[], to: string): Promise<JobRefusal | null> =>
+  writeToJob(id, ["probing"], (transaction) =>
     JobRow.update({ circuitId: to }, { where: { id, circuitId: [...from] }, transaction }),
   );
-}
 
 /** Notes what the customer said. */
-export const setWords = (id: number, words: string): Promise<void> => change(id, { words });
+export const setWords = (id: number, words: string): Promise<JobRefusal | null> =>
+  change(id, openStages, { words });
 
 /**
  * Opens a comeback of a closed job: a job of its own on the same vehicle, linked to the first, whose repair then did not hold.
- * @returns the new job; sent twice it is opened once
+ * @returns the new job, or why the first takes none; sent twice it is opened once
  */
-export async function openComeback(first: Job, formToken: string, words: string, at: Date): Promise<number> {
+export async function openComeback(
+  first: Job,
+  formToken: string,
+  words: string,
+  at: Date,
+): Promise<{ readonly id: number } | { readonly refusal: JobRefusal }> {
   const store = await database();
   return store.write(async (transaction) => {
     const opened = await jobOfForm(formToken, transaction);
-    if (opened !== null) return opened;
+    if (opened !== null) return { id: opened };
+    const refusal = await jobRefusal(first.id, ["closed"], transaction);
+    if (refusal) return { refusal };
     await cameBack(first.id, true, at, transaction);
-    return addJob(
+    const id = await addJob(
       {
         formToken,
         vehicleId: first.vehicle.id,
@@ -189,55 +198,51 @@ export async function openComeback(first: Job, formToken: string, words: string,
       },
       transaction,
     );
+    return { id };
   });
 }
 
-/** Moves a job back before its closing, inside a write: what was learnt from that is taken back with it. */
-async function moveBack(id: number, values: Partial<JobRow>, transaction: Transaction): Promise<void> {
-  if (await ClosureRow.destroy({ where: { jobId: id }, transaction })) await unproven(id, transaction);
-  await JobRow.update({ closedAt: null, ...values }, { where: { id }, transaction });
-}
-
 /** The parts are decided on and awaited. */
-export async function awaitParts(id: number, fitted: readonly string[]): Promise<void> {
-  const store = await database();
-  await store.write((transaction) =>
-    moveBack(id, { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null }, transaction),
-  );
-}
+export const awaitParts = (id: number, fitted: readonly string[]): Promise<JobRefusal | null> =>
+  change(id, ["probing"], { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null });
 
 /** The parts are in, on what the verdict then was; the proof run is due. */
-export async function partsFitted(
+export const partsFitted = (
   id: number,
   fitted: readonly string[],
   verdict: VerdictThen,
   at: Date,
-): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
-    await moveBack(id, { stage: "proof-due", fitted: JSON.stringify(fitted), fittedAt: at }, transaction);
+): Promise<JobRefusal | null> =>
+  writeToJob(id, ["probing", "part-awaited"], async (transaction) => {
+    await JobRow.update(
+      { stage: "proof-due", fitted: JSON.stringify(fitted), fittedAt: at },
+      { where: { id }, transaction },
+    );
     await insertFitting(id, fitted, verdict, at, transaction);
   });
-}
 
-/** Back to probing with everything seen kept, what was fitted not proven. */
-export async function reopen(id: number, at: Date): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
+/**
+ * Back to probing with everything seen kept, what was fitted not proven. A closed job loses its closing, and what was
+ * learnt from it is taken back.
+ */
+export const reopen = (id: number, at: Date): Promise<JobRefusal | null> =>
+  writeToJob(id, ["part-awaited", "proof-due", "closed"], async (transaction) => {
     await settleFitting(id, "withdrawn", at, transaction);
-    await moveBack(id, { stage: "probing" }, transaction);
+    if (await ClosureRow.destroy({ where: { jobId: id }, transaction })) await unproven(id, transaction);
+    await JobRow.update({ stage: "probing", closedAt: null }, { where: { id }, transaction });
   });
-}
 
 /** The proof run failed: back to probing with what it showed, at once. */
-export async function repairFailed(id: number, readings: readonly NewReading[], at: Date): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
+export const repairFailed = (
+  id: number,
+  readings: readonly NewReading[],
+  at: Date,
+): Promise<JobRefusal | null> =>
+  writeToJob(id, ["proof-due"], async (transaction) => {
     await settleFitting(id, "failed", at, transaction);
     for (const reading of readings) await insertReading(reading, transaction);
-    await moveBack(id, { stage: "probing" }, transaction);
+    await JobRow.update({ stage: "probing" }, { where: { id }, transaction });
   });
-}
 
 /** Takes a job off the board and the records, or puts it back; the shop forgets and relearns it. */
 export async function deleteJob(id: number, deletedAt: Date | null): Promise<void> {

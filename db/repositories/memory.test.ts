@@ -74,6 +74,13 @@ const closing = (more: Partial<Omit<StoredClosure, "counted">> = {}): Omit<Store
   closedAt: later(60),
   ...more,
 });
+/** Opens a comeback that is not refused. */
+async function comeback(...asked: Parameters<typeof openComeback>): Promise<number> {
+  const opened = await openComeback(...asked);
+  if ("refusal" in opened) throw new Error(opened.refusal.code);
+  return opened.id;
+}
+
 const verdict = { p: 0.97, state: "settled", looks: 3, minutes: 8 } as const;
 /** A job fitted on a verdict and closed. */
 async function closed(id: number, more: Parameters<typeof closing>[0] = {}): Promise<void> {
@@ -145,9 +152,10 @@ describe("what the shop learns", () => {
     const start = await n("link", "open");
     await closed(6);
     expect(await n("link", "open")).toBe(start + 1);
-    await closeJob(6, closing());
+    expect(await closeJob(6, closing())).toMatchObject({ code: "other-stage", stage: "closed" });
     expect(await n("link", "open")).toBe(start + 1);
-    await closeJob(6, closing({ kind: "motor", mode: "tight" }));
+    await reopen(6, later(65));
+    await closed(6, { kind: "motor", mode: "tight" });
     expect([await n("link", "open"), await n("motor", "tight")]).toEqual([start, 1]);
     await deleteJob(6, later(70));
     expect(await n("motor", "tight")).toBe(0);
@@ -205,9 +213,7 @@ describe("a comeback", () => {
     expect((await fittingsOf(6)).at(-1)?.outcome).toBe("held");
     const first = await findJob(6);
     if (!first) throw new Error("no job");
-    const ids = await Promise.all(
-      ["t", "t"].map((token) => openComeback(first, token, "dead again", later(90))),
-    );
+    const ids = await Promise.all(["t", "t"].map((token) => comeback(first, token, "dead again", later(90))));
     expect(ids[0]).toBe(ids[1]);
     expect(await comebacksOf(6)).toEqual([ids[0]]);
     expect((await fittingsOf(6)).at(-1)?.outcome).toBe("came-back");
@@ -239,7 +245,7 @@ describe("a closing taken back", () => {
     await closed(6);
     const first = await findJob(6);
     if (!first) throw new Error("no job");
-    const back = await openComeback(first, "t", "dead again", later(90));
+    const back = await comeback(first, "t", "dead again", later(90));
     await deleteJob(back, later(91));
     expect((await fittingsOf(6)).at(-1)?.outcome).toBe("held");
     await deleteJob(back, null);
@@ -265,6 +271,8 @@ describe("what was fitted", () => {
       later(4),
     );
     await partsFitted(6, ["M1"], verdict, later(5));
+    expect(await partsFitted(6, ["X5"], verdict, later(6))).toMatchObject({ stage: "proof-due" });
+    await reopen(6, later(6));
     await partsFitted(6, ["X5"], verdict, later(6));
     expect((await fittingsOf(6)).map(({ outcome }) => outcome)).toEqual([
       "withdrawn",
@@ -374,7 +382,7 @@ describe("the figures", () => {
     await closed(6);
     await closed(7, { minutes: 4, chartMinutes: null, symptom: "never-stops" });
     const first = await findJob(6);
-    if (first) await openComeback(first, "t", "again", later(90));
+    if (first) await comeback(first, "t", "again", later(90));
     const link = (await faultsBySymptom()).filter(({ kind }) => kind === "link");
     expect(link.reduce((sum, own) => sum + own.n, 0)).toBe(before.link + 2);
     expect((await comebacksByCause()).find(({ cause }) => cause === "not-found")).toEqual({

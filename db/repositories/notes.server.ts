@@ -1,5 +1,6 @@
-import { database } from "../database.server";
+import type { JobRefusal } from "@core/records/jobStage";
 import { NoteRow, PhotoRow } from "../models.server";
+import { always, writeToJob } from "./jobGate.server";
 
 /** Something noted on a job: words, a photo, or both; about one reading or the whole job. */
 export interface Note {
@@ -46,21 +47,23 @@ export interface NewNote {
   readonly takenAt: Date;
 }
 
-/** Stores a note with its photo; resolves once both are on disk. */
-export async function addNote(note: NewNote, photo: Photo | null): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
-    if (await NoteRow.findByPk(note.id, { transaction })) return;
-    await NoteRow.create({ ...note }, { transaction });
-    if (photo) await PhotoRow.create({ noteId: note.id, ...photo }, { transaction });
-  });
-}
+/** Stores a note with its photo, on a closed or deleted job too; resolves once both are on disk. */
+export const addNote = (note: NewNote, photo: Photo | null): Promise<JobRefusal | null> =>
+  writeToJob(
+    note.jobId,
+    always,
+    async (transaction) => {
+      await NoteRow.create({ ...note }, { transaction });
+      if (photo) await PhotoRow.create({ noteId: note.id, ...photo }, { transaction });
+    },
+    (transaction) => NoteRow.findByPk(note.id, { attributes: ["jobId"], transaction }),
+  );
 
 /** Strikes a note out, or puts it back. */
-export async function deleteNote(jobId: number, id: string, struckAt: Date | null): Promise<void> {
-  const store = await database();
-  await store.write((transaction) => NoteRow.update({ struckAt }, { where: { id, jobId }, transaction }));
-}
+export const deleteNote = (jobId: number, id: string, struckAt: Date | null): Promise<JobRefusal | null> =>
+  writeToJob(jobId, always, (transaction) =>
+    NoteRow.update({ struckAt }, { where: { id, jobId }, transaction }),
+  );
 
 /** The photo of a job's note; null where there is none. */
 export async function findPhoto(jobId: number, noteId: string): Promise<Photo | null> {

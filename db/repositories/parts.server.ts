@@ -1,9 +1,11 @@
 import type { PartDescription } from "@core/match/partDescription";
 import { plainNumber } from "@core/match/supersession";
+import type { JobRefusal } from "@core/records/jobStage";
 import type { Transaction } from "sequelize";
 import { database } from "../database.server";
 import { MatchRow, PartRow } from "../models.server";
 import { type MatchOverride, storedColumns } from "../storedColumns";
+import { openStages, writeToJob } from "./jobGate.server";
 
 /** Every part the shop has described, by number. */
 export async function listParts(): Promise<PartDescription[]> {
@@ -49,15 +51,13 @@ export async function matchesOf(jobId: number): Promise<StoredMatch[]> {
 }
 
 /** Stores what a job holds against one another for a part; another choice of parts drops the overrides. */
-export async function setMatch(
+export const setMatch = (
   jobId: number,
   { part, oldNumber, newNumber, overrides }: StoredMatch,
-): Promise<void> {
-  const store = await database();
-  await store.write((transaction) =>
+): Promise<JobRefusal | null> =>
+  writeToJob(jobId, openStages, (transaction) =>
     MatchRow.upsert(
       { id: `${jobId} ${part}`, jobId, part, oldNumber, newNumber, overrides: JSON.stringify(overrides) },
       { transaction },
     ),
   );
-}

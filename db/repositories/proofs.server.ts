@@ -1,8 +1,9 @@
 import type { ProofFinding, ProofJudgement } from "@core/proof/proofFinding";
+import type { JobRefusal } from "@core/records/jobStage";
 import type { Transaction } from "sequelize";
-import { database } from "../database.server";
 import { ProofRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
+import { writeToJob } from "./jobGate.server";
 
 /** One step of a proof run as it was found, and how that was judged then. */
 export interface ProofEntry {
@@ -47,8 +48,11 @@ export async function insertProofs(entries: readonly ProofEntry[], transaction: 
   );
 }
 
-/** Stores one proof step; sent twice it is stored once. */
-export async function addProof(entry: ProofEntry): Promise<void> {
-  const store = await database();
-  await store.write((transaction) => insertProofs([entry], transaction));
-}
+/** Stores one proof step of a job whose proof run is due; sent twice it is stored once. */
+export const addProof = (entry: ProofEntry): Promise<JobRefusal | null> =>
+  writeToJob(
+    entry.jobId,
+    ["proof-due"],
+    (transaction) => insertProofs([entry], transaction),
+    (transaction) => ProofRow.findByPk(entry.id, { attributes: ["jobId"], transaction }),
+  );

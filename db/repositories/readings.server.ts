@@ -1,9 +1,11 @@
 import { isDeepStrictEqual } from "node:util";
 import { keyOfReading, type Reading } from "@core/predict/reading";
+import type { JobRefusal } from "@core/records/jobStage";
 import { Op, QueryTypes, type Transaction } from "sequelize";
 import { database } from "../database.server";
 import { ReadingRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
+import { entryAnswer, openStages, writeToJob } from "./jobGate.server";
 
 /** A reading as kept with its job. */
 export interface StoredReading {
@@ -60,17 +62,24 @@ export async function insertReading(
   });
 }
 
-/** Stores a reading; resolves once it is on disk. */
-export async function addReading(entry: NewReading): Promise<void> {
+/** Stores a reading of a job that is not closed; resolves once it is on disk. */
+export async function addReading(entry: NewReading): Promise<JobRefusal | null> {
   const store = await database();
-  await store.statement(() => insertReading(entry, null));
+  const stored = () => ReadingRow.findByPk(entry.id, { attributes: ["jobId"] });
+  // Nothing else is written meanwhile: one statement needs no transaction, which takes twice the time.
+  return store.statement(async () => {
+    const answer = await entryAnswer(entry.jobId, openStages, stored, null);
+    if (answer === "stored") return null;
+    if (!answer) await insertReading(entry, null);
+    return answer;
+  });
 }
 
 /** Strikes a reading out, or puts it back; it keeps its place either way. */
-export async function deleteReading(jobId: number, id: string, struckAt: Date | null): Promise<void> {
-  const store = await database();
-  await store.statement(() => ReadingRow.update({ struckAt }, { where: { id, jobId } }));
-}
+export const deleteReading = (jobId: number, id: string, struckAt: Date | null): Promise<JobRefusal | null> =>
+  writeToJob(jobId, openStages, (transaction) =>
+    ReadingRow.update({ struckAt }, { where: { id, jobId }, transaction }),
+  );
 
 /**
  * Sets what was heard of one look: an earlier word on the same look is struck out, and a word that stands
@@ -78,10 +87,9 @@ export async function deleteReading(jobId: number, id: string, struckAt: Date | 
  * @param asked the entry with any reading of that look
  * @param told what was heard now, or null where it is taken back
  */
-export async function setHeard(asked: NewReading, told: Reading | null): Promise<void> {
-  const store = await database();
+export function setHeard(asked: NewReading, told: Reading | null): Promise<JobRefusal | null> {
   const test = keyOfReading(asked.reading);
-  await store.write(async (transaction) => {
+  return writeToJob(asked.jobId, openStages, async (transaction) => {
     const rows = await ReadingRow.findAll({
       where: { jobId: asked.jobId, struckAt: { [Op.is]: null } },
       transaction,

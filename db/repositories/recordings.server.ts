@@ -1,8 +1,9 @@
 import type { RecordingRecord } from "@core/recording/storedRecording";
+import type { JobRefusal } from "@core/records/jobStage";
 import { Op } from "sequelize";
-import { database } from "../database.server";
 import { RecordingRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
+import { always, writeToJob } from "./jobGate.server";
 
 /** A recording kept with its job. */
 export interface StoredRecording {
@@ -57,14 +58,14 @@ export interface NewRecording {
   readonly takenAt: Date;
 }
 
-/** Stores a recording; resolves once it is on disk. */
-export async function addRecording(trace: NewRecording): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
-    if (await RecordingRow.findByPk(trace.id, { attributes: ["id"], transaction })) return;
-    await RecordingRow.create({ ...trace, record: JSON.stringify(trace.record) }, { transaction });
-  });
-}
+/** Stores a recording, of a closed or deleted job too; resolves once it is on disk. */
+export const addRecording = (trace: NewRecording): Promise<JobRefusal | null> =>
+  writeToJob(
+    trace.jobId,
+    always,
+    (transaction) => RecordingRow.create({ ...trace, record: JSON.stringify(trace.record) }, { transaction }),
+    (transaction) => RecordingRow.findByPk(trace.id, { attributes: ["jobId"], transaction }),
+  );
 
 /** Samples kept of a trace of any job; null where there is none. */
 export async function samplesOf(id: string): Promise<Buffer | null> {
@@ -73,13 +74,17 @@ export async function samplesOf(id: string): Promise<Buffer | null> {
 }
 
 /** Strikes a recording out, or puts it back. */
-export async function deleteRecording(jobId: number, id: string, struckAt: Date | null): Promise<void> {
-  const store = await database();
-  await store.statement(() => RecordingRow.update({ struckAt }, { where: { id, jobId } }));
-}
+export const deleteRecording = (
+  jobId: number,
+  id: string,
+  struckAt: Date | null,
+): Promise<JobRefusal | null> =>
+  writeToJob(jobId, always, (transaction) =>
+    RecordingRow.update({ struckAt }, { where: { id, jobId }, transaction }),
+  );
 
 /** Makes a recording the healthy one of a motor part to compare with, or takes that back with null. */
-export async function setHealthy(jobId: number, id: string, motorPart: string | null): Promise<void> {
-  const store = await database();
-  await store.statement(() => RecordingRow.update({ healthyOf: motorPart }, { where: { id, jobId } }));
-}
+export const setHealthy = (jobId: number, id: string, motorPart: string | null): Promise<JobRefusal | null> =>
+  writeToJob(jobId, always, (transaction) =>
+    RecordingRow.update({ healthyOf: motorPart }, { where: { id, jobId }, transaction }),
+  );

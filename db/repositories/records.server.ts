@@ -1,10 +1,10 @@
 import type { JobRecord } from "@core/formats/recordFile";
 import { closureSchema } from "@core/records/closure";
+import { type JobStage, jobStages } from "@core/records/jobStage";
 import { symptoms } from "@core/records/symptom";
 import { QueryTypes, type Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
-import { type JobStage, jobStages } from "../jobWords";
 import { CircuitRow, JobRow, VehicleRow } from "../models.server";
 import type { RecordOrder, RecordQuery } from "../recordQuery";
 import { insertClosure } from "./closures.server";

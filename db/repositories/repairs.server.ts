@@ -1,8 +1,9 @@
 import type { Preference } from "@core/access/route";
+import type { JobRefusal } from "@core/records/jobStage";
 import { Op } from "sequelize";
-import { database } from "../database.server";
 import { RepairRow, RepairTickRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
+import { openStages, writeToJob } from "./jobGate.server";
 
 /** What a job goes in for, and by which way. */
 export interface Repair {
@@ -21,12 +22,10 @@ export async function repairOf(jobId: number): Promise<Repair | null> {
 }
 
 /** Chooses what a job goes in for; resolves once it is on disk. */
-export async function setRepair(jobId: number, { targets, prefer }: Repair): Promise<void> {
-  const store = await database();
-  await store.write((transaction) =>
+export const setRepair = (jobId: number, { targets, prefer }: Repair): Promise<JobRefusal | null> =>
+  writeToJob(jobId, openStages, (transaction) =>
     RepairRow.upsert({ jobId, targets: JSON.stringify(targets), prefer }, { transaction }),
   );
-}
 
 /** A step ticked on the way in or back, with its screws counted. */
 export interface RepairTick {
@@ -55,23 +54,25 @@ export async function ticksOf(jobId: number): Promise<RepairTick[]> {
 }
 
 /** Stores a tick; the same one sent twice is stored once. A step ticked again the same way stands by its last tick. */
-export async function addTick(jobId: number, shelfId: string, tick: RepairTick): Promise<void> {
-  const store = await database();
-  await store.write(async (transaction) => {
-    if (await RepairTickRow.findByPk(tick.id, { transaction })) return;
-    await RepairTickRow.update(
-      { struckAt: tick.takenAt },
-      { where: { jobId, step: tick.step, way: tick.way, struckAt: { [Op.is]: null } }, transaction },
-    );
-    await RepairTickRow.create({ ...tick, jobId, shelfId }, { transaction });
-  });
-}
+export const addTick = (jobId: number, shelfId: string, tick: RepairTick): Promise<JobRefusal | null> =>
+  writeToJob(
+    jobId,
+    openStages,
+    async (transaction) => {
+      await RepairTickRow.update(
+        { struckAt: tick.takenAt },
+        { where: { jobId, step: tick.step, way: tick.way, struckAt: { [Op.is]: null } }, transaction },
+      );
+      await RepairTickRow.create({ ...tick, jobId, shelfId }, { transaction });
+    },
+    (transaction) => RepairTickRow.findByPk(tick.id, { attributes: ["jobId"], transaction }),
+  );
 
 /** Takes a tick back. */
-export async function deleteTick(jobId: number, id: string, struckAt: Date): Promise<void> {
-  const store = await database();
-  await store.statement(() => RepairTickRow.update({ struckAt }, { where: { id, jobId } }));
-}
+export const deleteTick = (jobId: number, id: string, struckAt: Date): Promise<JobRefusal | null> =>
+  writeToJob(jobId, openStages, (transaction) =>
+    RepairTickRow.update({ struckAt }, { where: { id, jobId }, transaction }),
+  );
 
 /** Minutes measured of a plan's steps on the way in, whichever job. */
 export async function measuredSteps(shelfId: string): Promise<{ step: string; minutes: number }[]> {

@@ -1,0 +1,46 @@
+import { instrumentsFor, judgeFinding } from "@core/proof/proofFinding";
+import { addProof } from "@db/repositories/proofs.server";
+import { proofStepTitle } from "@words/proofWords";
+import { madeAt } from "../entries/madeAt.server";
+import { intoJob, type Refused, textFields } from "../job/intoJob.server";
+import { jobAt } from "../job/jobView.server";
+import { findingForm, findingFrom } from "./checkForm";
+import { checkStep, findingText } from "./checkView.server";
+
+/**
+ * Takes what a step of the proof run showed; resolves once it is on disk.
+ * @returns why it was refused, or null
+ */
+export async function takeFinding(jobId: string | undefined, sentForm: FormData): Promise<Refused | null> {
+  const { job, circuit } = await jobAt(jobId);
+  const fields = textFields(sentForm);
+  const parsed = findingForm.safeParse(fields);
+  if (!parsed.success) return { status: 422, problem: "That step cannot be read: load the page again." };
+  const sent = parsed.data;
+  const found = await checkStep(job, circuit, sent.step);
+  if (!found) return { status: 422, problem: "The proof run has no such step." };
+  const finding = findingFrom(sent);
+  if (!finding)
+    return { status: 422, problem: `“${sent.seen}” cannot be stored here. Enter a figure such as 14.2.` };
+  const { step, bands } = found;
+  if (!instrumentsFor(step, bands).includes(finding.by))
+    return { status: 422, problem: `${proofStepTitle(step)} is not proven by ${finding.by}.` };
+  const at = madeAt(sentForm);
+  return intoJob(
+    {
+      jobId: job.id,
+      address: `/jobs/${job.id}/checks`,
+      fields,
+      words: `${proofStepTitle(step)}: ${findingText(finding)}`,
+      at,
+    },
+    addProof({
+      id: sent.token,
+      jobId: job.id,
+      step: step.id,
+      finding,
+      judged: judgeFinding(step, finding, bands),
+      takenAt: at,
+    }),
+  );
+}

@@ -1,0 +1,84 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { complaintQuestions, everyAnswer } from "@core/diagnose/tests/complaintQuestions";
+import { airflowSeen } from "@core/predict/observations/airflow";
+import type { Reading } from "@core/predict/reading";
+import { setWords } from "@db/repositories/jobs.server";
+import { setHeard } from "@db/repositories/readings.server";
+import { answerText, topicText } from "@words/complaintWords";
+import { airflowWords } from "@words/stateWords";
+import { z } from "zod";
+import { madeAt } from "../entries/madeAt.server";
+import { intoJob, type Refused, textFields } from "../job/intoJob.server";
+import { jobAt } from "../job/jobView.server";
+
+const form = z.discriminatedUnion("intent", [
+  z.object({
+    intent: z.literal("heard"),
+    token: z.uuid(),
+    setting: z.string().max(16),
+    seen: z.union([z.enum(airflowSeen), z.literal("")]),
+  }),
+  z.object({
+    intent: z.literal("asked"),
+    token: z.uuid(),
+    question: z.string().max(64),
+    /** Empty where an answer is taken back. */
+    answer: z.string().max(64),
+  }),
+  z.object({ intent: z.literal("words"), words: z.string().trim().max(500) }),
+]);
+
+/** A look at one speed with the key on. */
+export const speedLook = (setting: string) => ({ test: "airflow", key: "run", setting }) as const;
+
+type Heard = Extract<z.infer<typeof form>, { intent: "heard" | "asked" }>;
+
+/** What was heard as a reading, any reading of the same look, and its words; or what is wrong with it. */
+function heardReading(circuit: Circuit, sent: Heard) {
+  if (sent.intent === "heard") {
+    const { setting, seen } = sent;
+    if (!circuit.settings.includes(setting)) return { problem: "This circuit has no such speed." };
+    const as = (own: (typeof airflowSeen)[number]): Reading => ({
+      ...speedLook(setting),
+      heard: true,
+      seen: own,
+    });
+    return {
+      any: as("none"),
+      told: seen === "" ? null : as(seen),
+      words: `speed ${setting}: ${seen === "" ? "taken back" : airflowWords[seen]}`,
+    };
+  }
+  const question = complaintQuestions(circuit).find(({ id }) => id === sent.question);
+  const [any] = question?.answers ?? [];
+  if (!question || !any) return { problem: "There is no such question." };
+  const answer = everyAnswer(question).find(({ id }) => id === sent.answer);
+  if (sent.answer !== "" && !answer) return { problem: "There is no such answer." };
+  return {
+    any: any.reading,
+    told: answer?.reading ?? null,
+    words: `${topicText(circuit, question.topic)}: ${answer ? answerText(question.topic, answer) : "taken back"}`,
+  };
+}
+
+/**
+ * Takes what the complaint page sends: what a speed does, an answer, or the customer's words; resolves once it is on disk.
+ * @returns why it was refused, or null
+ */
+export async function takeComplaint(jobId: string | undefined, sentForm: FormData): Promise<Refused | null> {
+  const { job, circuit } = await jobAt(jobId);
+  const fields = textFields(sentForm);
+  const parsed = form.safeParse(fields);
+  if (!parsed.success) return { status: 422, problem: "That complaint cannot be read: load the page again." };
+  const sent = parsed.data;
+  const at = madeAt(sentForm);
+  const own = { jobId: job.id, address: `/jobs/${job.id}/heard`, fields, at };
+  if (sent.intent === "words")
+    return intoJob({ ...own, words: `the customer's words: ${sent.words}` }, setWords(job.id, sent.words));
+  const heard = heardReading(circuit, sent);
+  if ("problem" in heard) return { status: 422, problem: heard.problem ?? "" };
+  return intoJob(
+    { ...own, words: heard.words },
+    setHeard({ id: sent.token, jobId: job.id, reading: heard.any, takenAt: at }, heard.told),
+  );
+}

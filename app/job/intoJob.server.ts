@@ -1,0 +1,65 @@
+import type { JobRefusal } from "@core/records/jobStage";
+import { decideAside, keepAside } from "@db/repositories/setAside.server";
+import { jobRefusalText } from "@words/jobRefusalWords";
+import { clockText } from "../text/clock";
+import { randomId } from "../text/randomId";
+import { shopZone } from "../text/shopZone.server";
+
+/** What a form or a browser's queue sent to a job. */
+export interface SentToJob {
+  readonly jobId: number;
+  /** Where it was sent: `/jobs/4/verdict`. */
+  readonly address: string;
+  readonly fields: Readonly<Record<string, string>>;
+  /** What it says, for the person who decides if it is refused: `R1 is fitted`. */
+  readonly words: string;
+  readonly at: Date;
+}
+
+/** Why something sent to a job was not stored, and how the answer says so. */
+export interface Refused {
+  /** 409: the job changed meanwhile, and what was sent is kept. 422: it makes no sense as it is. */
+  readonly status: 409 | 422;
+  readonly problem: string;
+}
+
+/** Fields that belong to one sending, not to what was sent. */
+const ofTheSending = new Set(["token", "aside", "waitedSeconds"]);
+
+/**
+ * What became of a write to a job. What the job no longer takes is kept for a person to decide; what was kept before and is
+ * done now is decided.
+ */
+export async function intoJob(sent: SentToJob, writing: Promise<JobRefusal | null>): Promise<Refused | null> {
+  const refusal = await writing;
+  const { aside, token } = sent.fields;
+  if (!refusal) {
+    if (aside) await decideAside(sent.jobId, aside, new Date());
+    return null;
+  }
+  const kept = Object.entries(sent.fields).filter(([name]) => !ofTheSending.has(name));
+  await keepAside({
+    ...sent,
+    id: aside ?? (refusal.code === "id-taken" ? undefined : token) ?? randomId(),
+    fields: Object.fromEntries(kept),
+    refusal,
+  });
+  const why = jobRefusalText(refusal, (moment) => clockText(moment, shopZone()));
+  return {
+    status: 409,
+    problem: `Not stored: ${sent.words}. ${why} It is kept at the top of the job's pages.`,
+  };
+}
+
+/** The text fields of a form that was sent; files are left out. */
+export const textFields = (form: FormData): Record<string, string> =>
+  Object.fromEntries(
+    [...form].flatMap(([name, value]) => (typeof value === "string" ? [[name, value] as const] : [])),
+  );
+
+/** The answer to a browser's queue: 409 or 422 with the reason where it was refused. */
+export const queueAnswer = (refused: Refused | null, stored: object = {}): Response =>
+  Response.json(refused ? { problem: refused.problem } : stored, {
+    status: refused?.status ?? 200,
+    headers: { "Cache-Control": "no-store" },
+  });

@@ -1,0 +1,27 @@
+import type { Job } from "@db/repositories/jobs.server";
+import { setAsideOf } from "@db/repositories/setAside.server";
+import { jobRefusalText } from "@words/jobRefusalWords";
+import { dayText } from "../text/clock";
+import { shopZone } from "../text/shopZone.server";
+
+/** What was sent to a job and not taken, for the person who decides. */
+export async function setAsideView(job: Job) {
+  const zone = shopZone();
+  const now = Date.now();
+  return (await setAsideOf(job.id)).map(({ id, address, fields, words, refusal, at }) => ({
+    id,
+    address,
+    fields: {
+      ...fields,
+      token: id,
+      aside: id,
+      // Done now, it is dated to when it was first sent.
+      waitedSeconds: ((now - at.getTime()) / 1000).toFixed(0),
+    },
+    words,
+    sent: dayText(at, zone),
+    why: jobRefusalText(refusal, (moment) => dayText(moment, zone)),
+  }));
+}
+
+export type SetAsideLine = Awaited<ReturnType<typeof setAsideView>>[number];

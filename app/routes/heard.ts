@@ -1,0 +1,8 @@
+import { takeComplaint } from "../complaint/takeComplaint.server";
+import { queueAnswer } from "../job/intoJob.server";
+import type { Route } from "./+types/heard";
+
+/** Takes what the complaint page entered, from the browser's queue; answers once it is on disk. */
+export async function action({ params, request }: Route.ActionArgs) {
+  return queueAnswer(await takeComplaint(params.id, await request.formData()));
+}
