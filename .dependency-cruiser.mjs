@@ -46,6 +46,7 @@ const app = [
   "sums",
   "shelf",
   "trace",
+  "importing",
   "settings",
   "routes",
 ];

@@ -24,10 +24,10 @@ export class Database {
   }
 
   /**
-   * Runs one statement alone, which is a transaction by itself on the connection that is open already: half the
-   * time of one with a connection of its own. Resolves once it is on disk.
+   * Runs work alone among the writes without a transaction of its own: one statement on the connection that is open already,
+   * which takes half the time, or what another thread writes. Resolves when the work does.
    */
-  statement<T>(work: () => Promise<T>): Promise<T> {
+  alone<T>(work: () => Promise<T>): Promise<T> {
     const turn = this.last.then(work);
     this.last = turn.catch(() => undefined);
     return turn;

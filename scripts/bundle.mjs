@@ -11,9 +11,11 @@ export async function bundle(entry, outfile) {
     platform: "node",
     format: "esm",
     target: "node20",
-    alias: { "@core": join(root, "core"), "@words": join(root, "words") },
+    alias: { "@core": join(root, "core"), "@db": join(root, "db"), "@words": join(root, "words") },
+    // Packages with parts in machine code, and what finds its drivers by itself, are taken from where they are installed.
+    external: ["sequelize", "sqlite3", "umzug"],
     banner: {
-      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+      js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
     },
     logLevel: "error",
   });

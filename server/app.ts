@@ -16,6 +16,7 @@ import { loadDemoWorld } from "@db/demoWorld.server";
 import { backUp, backupDue, copyToSecondFolder, newestBackup } from "@db/keeping/backup.server";
 import { PlainSqlite } from "@db/keeping/plainSqlite.server";
 import { dropUnfinishedRestores } from "@db/keeping/restore.server";
+import { describeCircuits } from "@db/repositories/circuits.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
@@ -26,7 +27,8 @@ import { RouterContextProvider, type ServerBuild } from "react-router";
 import { stopLines } from "../app/board/jobLine.server";
 import { compileOn } from "../app/engine/compileThread.server";
 import { compileHere, compileWith } from "../app/engine/engine.server";
-import { warmUp } from "../app/job/warmUp.server";
+import { importOn } from "../app/importing/importThread.server";
+import { resumeRecords } from "../app/importing/recordsImport.server";
 import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
@@ -216,16 +218,17 @@ export async function start({ root }: { root: string }): Promise<void> {
   const { port } = server.address() as AddressInfo;
   const address = `http://${host.includes(":") ? `[${host}]` : host}:${port}/`;
   compileWith(compileOn(join(root, "build", "server", "engineWorker.mjs")) ?? compileHere);
+  importOn(join(root, "build", "server", "importWorker.mjs"));
   layOutOn(join(root, "build", "server", "layoutWorker.mjs"));
   const { loaded, release } = await openShop(root, address);
   app = await createApp({ allowedHosts, passcode, root });
   if (loaded) process.stdout.write("The demo workshop was loaded into the empty database.\n");
   process.stdout.write(`Airway is ready: ${address}\n`);
-  warmUp().catch((cause: unknown) =>
-    reportTrouble(
-      cause,
-      "The circuits of the open jobs could not be prepared: the first page of each takes longer.",
-    ),
+  describeCircuits(await database()).catch((cause: unknown) =>
+    reportTrouble(cause, "The circuits on the shelf could not be described: a search may miss some."),
+  );
+  resumeRecords().catch((cause: unknown) =>
+    reportTrouble(cause, "Records that were being brought in are not all in yet: start Airway again."),
   );
   checkIntegrity().catch((cause: unknown) =>
     reportTrouble(cause, "The database could not be checked for damage."),

@@ -64,8 +64,10 @@ describe("a note may bring a photo and the shelf a bundle, and nothing else may 
     ["/jobs/4/notes", 0],
     ["/jobs/4/entries", 413],
     ["/jobs/4/notes/../entries", 413],
-    ["/bring-in", 0],
-    ["/bring-in.data", 0],
+    ["/bring-in", 413],
+    ["/bring-in/file", 0],
+    ["/records/in/file", 0],
+    ["/records/keeping/in", 0],
     ["/bring-in/more", 413],
   ])("%s: %p", (path, status) => {
     const guard: Guard = (request, response, next) =>

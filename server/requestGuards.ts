@@ -1,4 +1,5 @@
 import type { NextFunction, Request, Response } from "express";
+import { type IncomingKind, mostBytes } from "../app/importing/incomingFile.server";
 
 /** Bodies larger than this are refused before they are read. */
 export const mostBodyBytes = 256 * 1024;
@@ -6,12 +7,12 @@ export const mostBodyBytes = 256 * 1024;
 export const mostRecordingBytes = 4 * 1024 * 1024;
 /** A note may bring a photo: its own limit is checked again where it is decoded. */
 export const mostNoteBytes = 13 * 1024 * 1024;
-/** A bundle of the whole shelf. */
-export const mostBundleBytes = 20 * 1024 * 1024;
-/** A bundle of the whole shop, or records from elsewhere. */
-export const mostShopBytes = 400 * 1024 * 1024;
-const shopPath = /^\/records\/(keeping|in)(\.data)?$/;
-const bundlePath = /^\/bring-in(\.data)?$/;
+/** Files that are written to disk as they come, each with a limit of its own. */
+const filePaths: readonly (readonly [path: string, kind: IncomingKind])[] = [
+  ["/records/in/file", "records"],
+  ["/records/keeping/in", "shop"],
+  ["/bring-in/file", "shelf"],
+];
 const tracePath = /^\/jobs\/\d{1,9}\/traces(\.data)?$/;
 const notePath = /^\/jobs\/\d{1,9}\/notes(\.data)?$/;
 
@@ -52,6 +53,14 @@ function isSameOrigin(request: Request): boolean {
   }
 }
 
+/** The largest body an address takes, in bytes. */
+function mostOf(path: string): number {
+  const file = filePaths.find(([own]) => own === path);
+  if (file) return mostBytes[file[1]];
+  if (notePath.test(path)) return mostNoteBytes;
+  return tracePath.test(path) ? mostRecordingBytes : mostBodyBytes;
+}
+
 /** Refuses bodies that are too large, or that do not say how large they are. */
 export function limitBodies(request: Request, response: Response, next: NextFunction): void {
   if (safeMethods.has(request.method)) {
@@ -63,15 +72,7 @@ export function limitBodies(request: Request, response: Response, next: NextFunc
     response.status(411).type("text").send("Say how long the request is.\n");
     return;
   }
-  const most = notePath.test(request.path)
-    ? mostNoteBytes
-    : bundlePath.test(request.path)
-      ? mostBundleBytes
-      : tracePath.test(request.path)
-        ? mostRecordingBytes
-        : shopPath.test(request.path)
-          ? mostShopBytes
-          : mostBodyBytes;
+  const most = mostOf(request.path);
   if (Number(length) > most) {
     response.status(413).type("text").send(`At most ${most} bytes are read.\n`);
     return;

@@ -29,15 +29,21 @@ async function compile(compiled: CompiledCircuit): Promise<CompiledCircuit> {
 }
 
 /**
- * A circuit compiled for diagnosis, once for each circuit, while other requests are served. Throws when the solver does not
- * know one of its parts.
+ * A circuit with its faults and its points, its tables not solved: enough to check what was entered. Throws when the solver
+ * does not know one of its parts.
  */
-export function engineFor(circuit: Circuit): Promise<CompiledCircuit> {
+export function untabled(circuit: Circuit): CompiledCircuit {
   const compiled = cache.compile(circuit);
   if (!compiled.ok) throw new Error(compiled.problems.map(problemText).join("; "));
-  const known = compiling.get(compiled.value);
+  return compiled.value;
+}
+
+/** A circuit compiled for diagnosis, once for each circuit, while other requests are served. Throws as `untabled` does. */
+export function engineFor(circuit: Circuit): Promise<CompiledCircuit> {
+  const compiled = untabled(circuit);
+  const known = compiling.get(compiled);
   if (known) return known;
-  const made = compile(compiled.value);
-  compiling.set(compiled.value, made);
+  const made = compile(compiled);
+  compiling.set(compiled, made);
   return made;
 }

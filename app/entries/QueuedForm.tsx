@@ -1,12 +1,16 @@
-import { createContext, useContext } from "react";
+import { createContext, useContext, useMemo, useRef, useState } from "react";
 import { entryId } from "./entryId";
 import type { Entry } from "./entryQueue";
 import { fieldsOf } from "./formFields";
 import { useQueued } from "./useQueued";
 
-type Queued = ReturnType<typeof useQueued>;
+interface PageQueue {
+  readonly queued: ReturnType<typeof useQueued>;
+  /** Ids of what this page's forms have sent. */
+  readonly sent: Set<string>;
+}
 
-const QueuedContext = createContext<Queued | null>(null);
+const QueuedContext = createContext<PageQueue | null>(null);
 
 interface QueuedPageProps {
   /** Where what is entered on the page is sent: `/jobs/4/checks`. */
@@ -17,9 +21,13 @@ interface QueuedPageProps {
 /** A page whose forms go through the browser's queue: what the server does not take at once waits, and is shown. */
 export function QueuedPage({ to, children }: QueuedPageProps) {
   const queued = useQueued(to);
-  const { unsent, away, problems } = queued;
+  const { unsent, away, refused } = queued;
+  // A form shows by itself why what it sent was refused; what an earlier page left has no form any more.
+  const sent = useRef(new Set<string>());
+  const isForms = refused !== null && !refused.isKept && sent.current.has(refused.id);
+  const page = useMemo(() => ({ queued, sent: sent.current }), [queued]);
   return (
-    <QueuedContext value={queued}>
+    <QueuedContext value={page}>
       {away && (
         <div role="status" className="border-l-4 border-feed pl-3 text-base">
           <p>The server does not answer. What you enter waits on this device and will be sent.</p>
@@ -30,25 +38,25 @@ export function QueuedPage({ to, children }: QueuedPageProps) {
           </ul>
         </div>
       )}
-      {problems.map((problem) => (
-        <p key={problem} role="alert" className="border-l-4 border-danger pl-3">
-          {problem}
+      {refused && !isForms && (
+        <p role="alert" className="border-l-4 border-danger pl-3">
+          Not stored: {refused.words}. {refused.problem}
         </p>
-      ))}
+      )}
       {children}
     </QueuedContext>
   );
 }
 
-function useQueuedPage(): Queued {
-  const queued = useContext(QueuedContext);
-  if (!queued) throw new Error("a queued form stands outside a queued page");
-  return queued;
+function useQueuedPage(): PageQueue {
+  const page = useContext(QueuedContext);
+  if (!page) throw new Error("a queued form stands outside a queued page");
+  return page;
 }
 
 /** The last entry that is not stored and shown yet and whose fields are those given; null where there is none. */
 export function usePending(own: Entry["fields"]): Entry["fields"] | null {
-  const { pending } = useQueuedPage();
+  const { pending } = useQueuedPage().queued;
   const last = pending.findLast(({ fields }) =>
     Object.entries(own).every(([name, value]) => fields[name] === value),
   );
@@ -65,16 +73,28 @@ interface QueuedFormProps extends Omit<React.ComponentProps<"form">, "method" | 
  * the state of the page: the same fields sent twice from one state are one entry.
  */
 export function QueuedForm({ words, ...props }: QueuedFormProps) {
-  const { send } = useQueuedPage();
+  const { queued, sent } = useQueuedPage();
+  const [last, setLast] = useState<string | null>(null);
+  const { refused } = queued;
   return (
-    <form
-      {...props}
-      method="post"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const { token = "", ...fields } = fieldsOf(event.currentTarget, event.nativeEvent.submitter);
-        send(fields, words(fields), entryId(token, fields));
-      }}
-    />
+    <>
+      <form
+        {...props}
+        method="post"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const { token = "", ...fields } = fieldsOf(event.currentTarget, event.nativeEvent.submitter);
+          const id = entryId(token, fields);
+          sent.add(id);
+          setLast(id);
+          queued.send(fields, words(fields), id);
+        }}
+      />
+      {refused && !refused.isKept && refused.id === last && (
+        <p role="alert" className="text-base text-danger">
+          {refused.problem}
+        </p>
+      )}
+    </>
   );
 }

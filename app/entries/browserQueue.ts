@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from "react";
 import { dropFile, keptFile } from "./attachedFiles";
-import { type Answer, type Entry, EntryQueue, type QueueState } from "./entryQueue";
+import { type Answer, type Entry, EntryQueue, type QueueState, type Refusal } from "./entryQueue";
 
 /** Milliseconds after which a server that does not answer is away. */
 const answerWithin = 6000;
@@ -26,11 +26,13 @@ async function sendAndTidy(entry: Entry, ageSeconds: number): Promise<Answer> {
   return answer;
 }
 
+const refusal = (problem: string): Refusal => ({ problem, isKept: false });
+
 /** Sends one entry to its address; no answer, or one that says the server is unwell, is `away`. */
 async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
   try {
     const body = await bodyOf(entry, ageSeconds);
-    if (body === null) return { problem: "Its photo is not on this device any more." };
+    if (body === null) return refusal("Its photo is not on this device any more.");
     const answer = await fetch(entry.to, {
       method: "POST",
       body,
@@ -40,10 +42,13 @@ async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
       const { page = null } = (await answer.json()) as { readonly page?: unknown };
       return { taken: true, page };
     }
-    if (answer.status === 409 || answer.status === 422) return (await answer.json()) as { problem: string };
-    if (answer.status === 413) return { problem: "It is too large." };
-    if (answer.status === 404) return { problem: "What this belongs to is not there any more." };
-    return answer.status >= 500 ? "away" : { problem: `The server refused it (${answer.status}).` };
+    if (answer.status === 409 || answer.status === 422) {
+      const { problem } = (await answer.json()) as { problem: string };
+      return { problem, isKept: answer.status === 409 };
+    }
+    if (answer.status === 413) return refusal("It is too large.");
+    if (answer.status === 404) return refusal("What this belongs to is not there any more.");
+    return answer.status >= 500 ? "away" : refusal(`The server refused it (${answer.status}).`);
   } catch {
     return "away";
   }

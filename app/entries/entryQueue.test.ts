@@ -107,7 +107,7 @@ describe("the queue of entries", () => {
 
   test("a refused entry is taken out with its reason, and the next one still goes", async () => {
     const there = server();
-    there.answers({ problem: "no point Z9" });
+    there.answers({ problem: "no point Z9", isKept: false });
     const queue = new EntryQueue(new MemoryStore(), there.send);
     queue.enter(entry("a"));
     await settle();

@@ -13,13 +13,20 @@ export interface Entry {
   readonly at: number;
 }
 
+/** Why an entry was refused. */
+export interface Refusal {
+  readonly problem: string;
+  /** True where the job had changed meanwhile: the server keeps what was sent for a person to decide. */
+  readonly isKept: boolean;
+}
+
 /** What the queue shows: what waits, and what the server said of the last entry. */
 export interface QueueState {
   readonly waiting: readonly Entry[];
   /** True once the server failed to answer, until it answers again. */
   readonly away: boolean;
   /** Why the last entry was refused, where it was sent, and its fields; null when it was not. */
-  readonly refused: ({ readonly problem: string } & Pick<Entry, "id" | "to" | "fields" | "words">) | null;
+  readonly refused: (Refusal & Pick<Entry, "id" | "to" | "fields" | "words">) | null;
   /** Grows with every entry stored. */
   readonly stored: number;
   /** Where the last entry stored was sent, and the page as the server then showed it; null where it showed none. */
@@ -36,7 +43,7 @@ export interface EntryStore {
 }
 
 /** How an entry was taken: stored, with the page as it now is; refused with a reason; or not answered at all. */
-export type Answer = { readonly taken: true; readonly page: unknown } | { readonly problem: string } | "away";
+export type Answer = { readonly taken: true; readonly page: unknown } | Refusal | "away";
 
 export type Send = (entry: Entry, ageSeconds: number) => Promise<Answer>;
 
@@ -166,7 +173,7 @@ export class EntryQueue {
       this.failures = 0;
       const { id, fields, to, words } = entry;
       if ("problem" in answer)
-        this.drop(entry, { away: false, refused: { problem: answer.problem, id, to, fields, words } });
+        this.drop(entry, { away: false, refused: { ...answer, id, to, fields, words } });
       else {
         const shown = { to, page: answer.page };
         this.drop(entry, { away: false, refused: null, stored: this.state.stored + 1, shown });

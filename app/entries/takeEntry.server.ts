@@ -4,7 +4,7 @@ import { readCautions, setStrategy } from "@db/repositories/jobs.server";
 import { addReading, deleteReading } from "@db/repositories/readings.server";
 import { entryWords } from "@words/entryWords";
 import type { z } from "zod";
-import { engineFor } from "../engine/engine.server";
+import { untabled } from "../engine/engine.server";
 import { intoJob, type Refused, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { madeAt } from "./madeAt.server";
@@ -14,8 +14,8 @@ type ProbeForm = z.infer<typeof probeForm>;
 type ReadingForm = Extract<ProbeForm, { intent: "reading" | "own-reading" }>;
 
 /** The reading a form makes, or what is wrong with it. */
-async function enteredReading(circuit: Circuit, form: ReadingForm) {
-  const engine = await engineFor(circuit);
+function enteredReading(circuit: Circuit, form: ReadingForm) {
+  const engine = untabled(circuit);
   return form.intent === "reading" ? offeredReading(engine, form) : ownReading(engine, form);
 }
 
@@ -42,7 +42,7 @@ export async function takeEntry(jobId: string | undefined, sent: FormData): Prom
       return into(deleteReading(job.id, form.id, form.struck === "yes" ? at : null));
     case "reading":
     case "own-reading": {
-      const entered = await enteredReading(circuit, form);
+      const entered = enteredReading(circuit, form);
       if ("problem" in entered) return { status: 422, ...entered };
       return into(addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: at }));
     }

@@ -110,7 +110,7 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
     return theQueue().subscribe(() => {
       const now = theQueue().snapshot();
       // What the job did not take is kept at the top of its pages.
-      if (now.refused && now.refused !== refused && now.refused.to === entriesAddress(jobId))
+      if (now.refused?.isKept && now.refused !== refused && now.refused.to === entriesAddress(jobId))
         void revalidate();
       ({ refused } = now);
       if (now.stored === stored) return;

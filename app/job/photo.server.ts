@@ -4,6 +4,9 @@ import { mostPhotoBytes, photoTooLarge } from "./photoLimit";
 
 /** Pixels beyond which a file is refused: a small file can hold a picture that fills the memory. */
 const mostPixels = 60_000_000;
+/** No camera makes a picture this long; one that is takes minutes to decode. */
+const longestSide = 20_000;
+const longestSeconds = 10;
 /** Longest side of the picture that is kept. */
 const keptSide = 1600;
 const quality = 78;
@@ -18,13 +21,16 @@ export async function photoFrom(bytes: Uint8Array): Promise<{ photo: Photo } | {
   if (bytes.length > mostPhotoBytes) return { problem: photoTooLarge };
   try {
     const picture = sharp(bytes, { limitInputPixels: mostPixels, failOn: "error", pages: 1 });
-    const { format } = await picture.metadata();
+    const { format, width, height } = await picture.metadata();
     if (!accepted.has(format)) return { problem: "A photo must be a JPEG, PNG or WebP file." };
+    if (Math.max(width, height) > longestSide)
+      return { problem: `A photo may be at most ${longestSide} pixels long.` };
     const { data, info } = await picture
       .rotate()
       .resize({ width: keptSide, height: keptSide, fit: "inside", withoutEnlargement: true })
       .flatten({ background: "white" })
       .jpeg({ quality })
+      .timeout({ seconds: longestSeconds })
       .toBuffer({ resolveWithObject: true });
     return { photo: { width: info.width, height: info.height, jpeg: data } };
   } catch {

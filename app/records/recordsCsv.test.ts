@@ -1,5 +1,8 @@
 // Records out and in, parsed back by an independent package.
-import { describe, expect, test } from "@jest/globals";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, describe, expect, test } from "@jest/globals";
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
 import {
@@ -9,8 +12,21 @@ import {
   recordColumns,
   unguardedCell,
 } from "../../core/formats/recordFile";
-import { problemText } from "../../core/problem/problem";
-import { readRecordsCsv, recordsCsv } from "./recordsCsv";
+import { type Parsed, problemText } from "../../core/problem/problem";
+import { readRecordsFile } from "../importing/recordsFile.server";
+import { recordsCsv } from "./recordsCsv";
+
+const folder = mkdtempSync(join(tmpdir(), "airway-csv-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Text read back as a file of records. */
+async function readBack(text: string): Promise<Parsed<JobRecord[]>> {
+  const file = join(folder, "records.csv");
+  writeFileSync(file, text);
+  const records: JobRecord[] = [];
+  const read = await readRecordsFile(file, async (some) => void records.push(...some));
+  return read.ok ? { ok: true, value: records } : read;
+}
 
 const record: JobRecord = {
   key: "form-1",
@@ -47,16 +63,16 @@ describe("records as comma-separated text", () => {
   });
 
   test("end every row with CR LF and come back the same, whatever was written in them", () => {
-    fc.assert(
-      fc.property(
+    return fc.assert(
+      fc.asyncProperty(
         fc.array(fc.string({ maxLength: 80, unit: fc.constantFrom(...signs) }), {
           maxLength: 5,
         }),
-        (texts) => {
+        async (texts) => {
           const records = texts.map((words, i) => ({ ...record, key: `k${i}`, words, found: `xyz${words}` }));
           const text = recordsCsv(records);
           expect(text.endsWith("\r\n")).toBe(true);
-          const read = readRecordsCsv(text);
+          const read = await readBack(text);
           expect(read.ok ? read.value : read.problems).toEqual(records);
         },
       ),
@@ -84,8 +100,8 @@ describe("records as comma-separated text", () => {
       /^row 2, came: /,
     ],
     ["an open quote", `${recordColumns.join(",")}\r\n"never closed`, /^row 2: Quoted field/],
-  ])("%s is refused with its place", (_, text, message) => {
-    const read = readRecordsCsv(text);
+  ])("%s is refused with its place", async (_, text, message) => {
+    const read = await readBack(text);
     expect(read.ok ? "" : read.problems.map(problemText).join("; ")).toMatch(message);
   });
 });

@@ -177,6 +177,10 @@ describe("notes and photos", () => {
       "a picture cut short",
       async () => ({ words: "x", photo: (await picture("png", 400, 400)).slice(0, 200) }),
     ],
+    [
+      "a picture one pixel wide and longer than any camera's",
+      async () => ({ words: "", photo: await picture("png", 1, 20_001) }),
+    ],
     ["nothing at all", () => ({ words: "  " })],
     ["words without end", () => ({ words: "x".repeat(1001) })],
     ["a reading of another job", async () => ({ words: "x", reading: (await readingsOf(4))[0]?.id ?? "" })],

@@ -5,10 +5,19 @@ import { probeView } from "../probe/probeView.server";
 import { logger } from "../shell/log.server";
 import type { Route } from "./+types/entries";
 
-/** The job's page as it now is; null where it cannot be made, so that the browser loads it and shows why. */
+/** A circuit that is not compiled yet takes longer: what was entered is answered before that. */
+const pageWithinMilliseconds = 1000;
+
+/** The job's page as it now is; null where it cannot be made, or not soon, so that the browser loads it. */
 async function pageAfterEntry(id: string) {
+  const late = new Promise<null>((resolve) =>
+    setTimeout(() => resolve(null), pageWithinMilliseconds).unref(),
+  );
+  const made = jobViewAt(id).then(probeView);
+  // One that fails after that is told by the page the browser then loads.
+  made.catch(() => {});
   try {
-    return probeView(await jobViewAt(id));
+    return await Promise.race([made, late]);
   } catch (cause) {
     logger.error(cause, `job ${id}: the entry is saved, but its page could not be made`);
     return null;

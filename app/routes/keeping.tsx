@@ -1,6 +1,6 @@
 import { type Backup, backUp, backupFile, copyToSecondFolder, listBackups } from "@db/keeping/backup.server";
 import { lookInto } from "@db/keeping/candidate.server";
-import { bringIn, dropIncoming, incomingFile, incomingFinding } from "@db/keeping/incoming.server";
+import { dropIncoming, incomingFile, incomingFinding } from "@db/keeping/incoming.server";
 import { restore } from "@db/keeping/restore.server";
 import { everything } from "@db/recordQuery";
 import { countRecords } from "@db/repositories/records.server";
@@ -8,6 +8,8 @@ import { shopName } from "@db/repositories/settings.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { data, Form, useNavigation } from "react-router";
 import { z } from "zod";
+import { FileChooser } from "../importing/FileChooser";
+import { isWritingRecords } from "../importing/recordsImport.server";
 import { RecordsPage } from "../records/RecordsPage";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
@@ -36,7 +38,6 @@ const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("back-up") }),
   z.object({ intent: z.literal("try"), name: z.string().max(80) }),
   z.object({ intent: z.literal("restore"), name: z.string().max(80), shop: z.string().max(200) }),
-  z.object({ intent: z.literal("bring"), file: z.instanceof(File) }),
   z.object({ intent: z.literal("take"), shop: z.string().max(200) }),
   z.object({ intent: z.literal("drop") }),
 ]);
@@ -64,6 +65,7 @@ async function takeIn(file: string, typed: string) {
   const name = await shopName();
   if (typed.trim().toLowerCase() !== name.trim().toLowerCase())
     return wrong([`to confirm, type the name of the shop: ${name}`]);
+  if (isWritingRecords()) return wrong(["records are being brought in: wait until they are stored"]);
   try {
     const { name } = await restore(file, new Date());
     return { done: `It is in place. What was here before is kept as ${name}.` };
@@ -91,12 +93,6 @@ export async function action({ request }: Route.ActionArgs) {
       if (!file) return wrong(["There is no such backup."]);
       if (sent.intent === "try") return { tried: { name: sent.name, finding: await lookInto(file) } };
       return takeIn(file, sent.shop);
-    }
-    case "bring": {
-      const brought = await bringIn(new Uint8Array(await sent.file.arrayBuffer()));
-      if ("problems" in brought) return wrong(brought.problems);
-      if (brought.finding.faults.length > 0) return wrong(brought.finding.faults);
-      return { done: "It can be read. Nothing here has changed yet." };
     }
     case "take": {
       const file = incomingFile();
@@ -251,16 +247,12 @@ function Bundle({ busy, incoming, jobs, shop }: BundleProps) {
           Take the whole shop out
         </a>
       </p>
-      <Form method="post" encType="multipart/form-data" className="flex flex-wrap items-end gap-3">
-        <input type="hidden" name="intent" value="bring" />
-        <label className="grid gap-0.5 text-base text-soft">
-          A bundle or a backup from elsewhere
-          <input type="file" name="file" required accept=".zip,.sqlite" className="field text-ink" />
-        </label>
-        <button type="submit" className="btn" disabled={busy}>
-          Look into it
-        </button>
-      </Form>
+      <FileChooser
+        label="A bundle or a backup from elsewhere"
+        accept=".zip,.sqlite"
+        disabled={busy}
+        actions={[{ words: "Look into the file", to: "/records/keeping/in" }]}
+      />
       {incoming && (
         <Form method="post" className="sheet-card grid gap-2 p-3">
           <p>

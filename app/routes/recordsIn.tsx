@@ -1,68 +1,89 @@
-import { parseRecords } from "@core/formats/recordFile";
-import { problemText } from "@core/problem/problem";
-import { importRecords } from "@db/repositories/records.server";
 import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
+import { FileChooser } from "../importing/FileChooser";
+import { ImportProgress } from "../importing/ImportProgress";
+import { keepText } from "../importing/incomingFile.server";
+import {
+  dropRecords,
+  isImportingRecords,
+  type RecordsImport,
+  readRecords,
+  recordsImport,
+  writeRecords,
+} from "../importing/recordsImport.server";
 import { RecordsPage } from "../records/RecordsPage";
-import { readRecordsCsv } from "../records/recordsCsv";
-import { parsedJson } from "../text/parsedJson";
+import { logger } from "../shell/log.server";
 import type { Route } from "./+types/recordsIn";
 
 export const meta: Route.MetaFunction = () => [{ title: "Bring records in · Airway" }];
 
-const form = z.object({
-  intent: z.enum(["try", "bring"]),
-  text: z.string().min(1, "paste a file's text, or choose one").max(60_000_000),
-});
+const form = z.discriminatedUnion("intent", [
+  z.object({
+    intent: z.enum(["try", "bring"]),
+    text: z.string().min(1, "Paste a file's text, or choose a file."),
+  }),
+  /** What was tried is brought in. */
+  z.object({ intent: z.literal("write") }),
+  /** What is being read, was tried or refused is forgotten. */
+  z.object({ intent: z.literal("drop") }),
+]);
+
+export const loader = () => ({ state: recordsImport() });
+
+const refuse = (problem: string, status: number) => data({ problem }, { status });
 
 export async function action({ request }: Route.ActionArgs) {
-  const fields = await request.formData();
-  const file = fields.get("file");
-  const text = file instanceof File && file.size > 0 ? await file.text() : fields.get("text");
-  const parsed = form.safeParse({ intent: fields.get("intent"), text });
-  if (!parsed.success)
-    return data(
-      { problems: [parsed.error.issues[0]?.message ?? "it cannot be read"], outcome: null, text: "" },
-      { status: 400 },
-    );
-  const own = parsed.data.text;
-  const records = own.trimStart().startsWith("{") ? parseRecords(parsedJson(own)) : readRecordsCsv(own);
-  if (!records.ok)
-    return data({ problems: records.problems.map(problemText), outcome: null, text: own }, { status: 400 });
-  const dry = parsed.data.intent === "try";
-  const outcome = await importRecords(records.value, dry);
-  return { problems: [], outcome: { ...outcome, dry }, text: dry ? own : "" };
+  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) return refuse(parsed.error.issues[0]?.message ?? "That cannot be read.", 400);
+  const sent = parsed.data;
+  switch (sent.intent) {
+    case "write":
+      writeRecords().catch((cause: unknown) => logger.error(cause, "bringing records in failed"));
+      return { problem: null };
+    case "drop":
+      dropRecords();
+      return { problem: null };
+    default: {
+      if (isImportingRecords()) return refuse("Another file is being brought in.", 409);
+      dropRecords();
+      keepText("records", sent.text);
+      await readRecords(sent.intent === "bring");
+      return data({ problem: null }, { status: recordsImport().phase === "refused" ? 422 : 200 });
+    }
+  }
 }
 
-export default function RecordsIn({ actionData }: Route.ComponentProps) {
-  const busy = useNavigation().state !== "idle";
-  const outcome = actionData?.outcome ?? null;
+/** Asked again after a refusal too: what is wrong with the file stands in the state. */
+export const shouldRevalidate = () => true;
+
+export default function RecordsIn({ loaderData, actionData }: Route.ComponentProps) {
+  const { state } = loaderData;
+  const busy = useNavigation().state !== "idle" || state.phase === "reading" || state.phase === "writing";
   return (
     <RecordsPage title="Bring records in" width="max-w-3xl">
       <p>
         Closed jobs as CSV or JSON, as “All closed jobs” writes them. The shop's odds do not learn from them:
         they were proven elsewhere. A job that is here already is left as it is.
       </p>
-      <Form method="post" encType="multipart/form-data" className="grid gap-3">
-        <label className="grid gap-0.5 text-base text-soft">
-          A file
-          <input
-            type="file"
-            name="file"
-            accept=".csv,.json,text/csv,application/json"
-            className="field text-ink"
-          />
-        </label>
+      <FileChooser
+        label="A file"
+        accept=".csv,.json,text/csv,application/json"
+        disabled={busy}
+        actions={[
+          { words: "Try the file first", to: "/records/in/file" },
+          { words: "Bring the file in", to: "/records/in/file?store=yes" },
+        ]}
+      />
+      <Form method="post" className="grid gap-3">
         <label className="grid gap-0.5 text-base text-soft">
           or its text
-          <textarea
-            name="text"
-            rows={6}
-            key={actionData?.text}
-            defaultValue={actionData?.text ?? ""}
-            className="field figures w-full text-ink"
-          />
+          <textarea name="text" rows={6} className="field figures w-full text-ink" />
         </label>
+        {actionData?.problem && (
+          <p role="alert" className="text-danger">
+            {actionData.problem}
+          </p>
+        )}
         <p className="flex flex-wrap gap-3">
           <button type="submit" name="intent" value="try" className="btn btn-main" disabled={busy}>
             Try it first
@@ -72,25 +93,66 @@ export default function RecordsIn({ actionData }: Route.ComponentProps) {
           </button>
         </p>
       </Form>
-      {actionData && actionData.problems.length > 0 && (
+      <ImportState state={state} />
+    </RecordsPage>
+  );
+}
+
+/** What became of the file. */
+function ImportState({ state }: { readonly state: RecordsImport }) {
+  switch (state.phase) {
+    case "none":
+      return null;
+    case "reading":
+      return (
+        <div className="sheet-card grid gap-3 p-4">
+          <ImportProgress words="Reading and checking it. Nothing is stored yet." share={state.share} />
+          <Decide intent="drop" words="Stop" />
+        </div>
+      );
+    case "writing":
+      return (
+        <div className="sheet-card p-4">
+          <ImportProgress
+            words="Storing the jobs. Others go on working; if Airway stops, it goes on at the next start."
+            share={state.share}
+          />
+        </div>
+      );
+    case "refused":
+      return (
         <div role="alert" className="text-danger">
           <p>Nothing was brought in:</p>
           <ul className="list-disc pl-5">
-            {actionData.problems.map((problem) => (
+            {state.problems.map((problem) => (
               <li key={problem}>{problem}</li>
             ))}
           </ul>
         </div>
-      )}
-      {outcome && (
-        <p role="status" className="sheet-card p-4">
-          {outcome.dry ? "Tried, nothing stored: " : "Stored: "}
-          {outcome.brought} brought in, {outcome.known} here already
-          {outcome.strange.length > 0 &&
-            `; left out for want of their circuits on the shelf: ${outcome.strange.join(", ")}`}
-          .{!outcome.dry && <Link to="/records">To the records</Link>}
-        </p>
-      )}
-    </RecordsPage>
-  );
+      );
+    case "tried":
+    case "stored": {
+      const { brought, known, strange } = state.outcome;
+      return (
+        <div className="sheet-card grid gap-3 p-4">
+          <p role="status">
+            {state.phase === "tried" ? "Tried, nothing stored: " : "Stored: "}
+            {brought} brought in, {known} here already
+            {strange.length > 0 &&
+              `; left out for want of their circuits on the shelf: ${strange.join(", ")}`}
+            . {state.phase === "stored" && <Link to="/records">To the records</Link>}
+          </p>
+          {state.phase === "tried" && brought > 0 && <Decide intent="write" words="Bring these in" />}
+        </div>
+      );
+    }
+  }
 }
+
+const Decide = ({ intent, words }: { readonly intent: "write" | "drop"; readonly words: string }) => (
+  <Form method="post">
+    <button type="submit" name="intent" value={intent} className="btn">
+      {words}
+    </button>
+  </Form>
+);

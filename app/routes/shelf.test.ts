@@ -36,8 +36,9 @@ async function act(
   try {
     const token = crypto.randomUUID();
     const taken = await action({ request: posted({ token, ...fields }), params: { id } } as never);
+    const own = (taken as { data?: unknown } | undefined)?.data ?? taken;
     // The page for any file answers of the text and of a bundle apart.
-    return ((taken as { answer?: Answer } | undefined)?.answer ?? taken) as Answer;
+    return ((own as { answer?: Answer } | undefined)?.answer ?? own) as Answer;
   } catch (thrown) {
     if (thrown instanceof Response) return { to: thrown.headers.get("location") };
     throw thrown;

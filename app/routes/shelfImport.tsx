@@ -1,6 +1,10 @@
-import { Form, redirect, useNavigation } from "react-router";
+import { useState } from "react";
+import { data, Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { type BundleLine, previewBundle, storeBundle } from "../shelf/bundle.server";
+import { FileChooser } from "../importing/FileChooser";
+import { dropIncomingFile } from "../importing/incomingFile.server";
+import { readKept } from "../importing/readIncoming.server";
+import { type BundleLine, storeBundle } from "../shelf/bundle.server";
 import { ImportForm, Refusal } from "../shelf/ImportForm";
 import { previewCase, storeCase } from "../shelf/importCase.server";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
@@ -60,31 +64,26 @@ async function takeText(fields: z.infer<typeof form>) {
   return "problems" in preview ? { text, problems: preview.problems } : { text, preview: preview.value };
 }
 
-interface BundleAnswer {
-  readonly problems?: readonly string[];
-  readonly lines?: readonly BundleLine[];
-}
-
-async function takeBundle(file: File, store: boolean): Promise<BundleAnswer> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  if (!store) {
-    const preview = await previewBundle(bytes);
-    return "problems" in preview ? { problems: preview.problems } : { lines: preview.value };
-  }
-  const stored = await storeBundle(bytes);
-  if ("problems" in stored) return { problems: stored.problems };
+/** Brings in the bundle that was looked into, which lies in its place. */
+async function storeKeptBundle(signal: AbortSignal) {
+  const came = await readKept("shelf", "readShelf", signal);
+  const stored = "problems" in came ? came : await storeBundle(came.answer);
+  if ("problems" in stored) return data({ answer: undefined, bundle: stored.problems }, { status: 422 });
+  dropIncomingFile("shelf");
   throw redirect("/shelf");
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const fields = await request.formData();
-  const bundle = fields.get("bundle");
-  if (bundle instanceof File)
-    return { bundle: await takeBundle(bundle, fields.get("intent") === "store"), answer: undefined };
-  const parsed = form.safeParse(Object.fromEntries(fields));
+  const fields = Object.fromEntries(await request.formData());
+  if (fields.intent === "store-bundle") return storeKeptBundle(request.signal);
+  const parsed = form.safeParse(fields);
   if (!parsed.success)
-    return { answer: { text: "", problems: ["Paste or choose a file first."] }, bundle: undefined };
-  return { answer: await takeText(parsed.data), bundle: undefined };
+    return data(
+      { answer: { text: "", problems: ["Paste or choose a file first."] }, bundle: undefined },
+      { status: 400 },
+    );
+  const answer = await takeText(parsed.data);
+  return data({ answer, bundle: undefined }, { status: "problems" in answer ? 422 : 200 });
 }
 
 export const meta: Route.MetaFunction = () => [{ title: "Bring in · Airway" }];
@@ -102,57 +101,56 @@ export default function ShelfImport({ loaderData, actionData }: Route.ComponentP
             hint="Drop or paste an airway-circuit or airway-case file here"
           />
         </section>
-        <BundleForm answer={actionData?.bundle} />
+        <BundleForm problems={actionData?.bundle} />
       </main>
     </div>
   );
 }
 
-function BundleForm({ answer }: { answer: BundleAnswer | undefined }) {
+function BundleForm({ problems }: { readonly problems: readonly string[] | undefined }) {
   const busy = useNavigation().state !== "idle";
-  const changes = answer?.lines?.filter(({ version, newNotes }) => version !== null || newNotes > 0) ?? [];
+  const [lines, setLines] = useState<readonly BundleLine[] | null>(null);
+  const changes = lines?.filter(({ version, newNotes }) => version !== null || newNotes > 0) ?? [];
   return (
-    <section aria-labelledby="bundle">
-      <h2 id="bundle" className="mb-2 text-lg font-bold">
+    <section aria-labelledby="bundle" className="grid gap-3">
+      <h2 id="bundle" className="text-lg font-bold">
         A whole shelf at once
       </h2>
-      <Form method="post" encType="multipart/form-data" className="grid gap-3">
-        <label className="grid gap-1 text-base text-soft">
-          A bundle, as “Take the shelf out” on the shelf's page makes it
-          <input type="file" name="bundle" accept=".zip" required className="field w-full" />
-        </label>
-        {answer?.problems && <Refusal problems={answer.problems} />}
-        {answer?.lines && (
-          <div className="sheet-card p-4 text-base" data-bundle="">
-            <p className="font-bold">
-              {answer.lines.length} circuits, {changes.length} of them say something new
-            </p>
-            <ul>
-              {changes.map(({ shelfId, title, version, differs, newNotes }) => (
-                <li key={shelfId} className="border-t border-rule py-0.5">
-                  <b>{title}</b>{" "}
-                  {version === null
-                    ? "as on the shelf"
-                    : version === 1
-                      ? "is new"
-                      : `becomes version ${version}, ${differs} things differ`}
-                  {newNotes > 0 && `, ${newNotes} notes more`}
-                </li>
-              ))}
-            </ul>
-          </div>
-        )}
-        <div className="flex flex-wrap gap-3">
-          <button type="submit" name="intent" value="preview" className="btn" disabled={busy}>
-            See what the bundle would change
-          </button>
-          {changes.length > 0 && (
-            <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
-              Bring it in
-            </button>
-          )}
+      <FileChooser
+        label="A bundle, as “Take the shelf out” on the shelf's page makes it"
+        accept=".zip"
+        disabled={busy}
+        actions={[{ words: "See what the bundle would change", to: "/bring-in/file" }]}
+        onAnswer={(answer) => setLines(answer.lines ?? null)}
+      />
+      {problems && <Refusal problems={problems} />}
+      {lines && (
+        <div className="sheet-card p-4 text-base" data-bundle="">
+          <p className="font-bold">
+            {lines.length} circuits, {changes.length} of them say something new
+          </p>
+          <ul>
+            {changes.map(({ shelfId, title, version, differs, newNotes }) => (
+              <li key={shelfId} className="border-t border-rule py-0.5">
+                <b>{title}</b>{" "}
+                {version === null
+                  ? "as on the shelf"
+                  : version === 1
+                    ? "is new"
+                    : `becomes version ${version}, ${differs} things differ`}
+                {newNotes > 0 && `, ${newNotes} notes more`}
+              </li>
+            ))}
+          </ul>
         </div>
-      </Form>
+      )}
+      {changes.length > 0 && (
+        <Form method="post">
+          <button type="submit" name="intent" value="store-bundle" className="btn btn-main" disabled={busy}>
+            Bring it in
+          </button>
+        </Form>
+      )}
     </section>
   );
 }

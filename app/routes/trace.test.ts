@@ -16,6 +16,7 @@ import * as newJob from "./newJob";
 import * as shelfBundle from "./shelfBundle";
 import * as shelfCircuit from "./shelfCircuit";
 import * as shelfImport from "./shelfImport";
+import * as shelfImportFile from "./shelfImportFile";
 import * as trace from "./trace";
 import * as traceDraft from "./traceDraft";
 import * as traceSteps from "./traceSteps";
@@ -193,21 +194,24 @@ describe("a trace", () => {
   });
 });
 
-/** An upload as the page sends it. */
+/** A bundle as the page sends it: looked into, and brought in if it can be. */
 async function upload(bytes: Uint8Array, intent: "preview" | "store") {
-  const body = new FormData();
-  body.append("bundle", new File([new Uint8Array(bytes)], "shelf.zip"));
-  body.append("intent", intent);
-  const request = new Request("http://127.0.0.1/bring-in", { method: "POST", body });
-  try {
-    const taken = (await shelfImport.action({ request, params: {} } as never)) as unknown as {
-      bundle: { problems?: string[]; lines?: { shelfId: string; version: number | null }[] };
-    };
-    return taken.bundle;
-  } catch (thrown) {
-    if (thrown instanceof Response) return { location: thrown.headers.get("location") };
-    throw thrown;
+  const request = new Request("http://127.0.0.1/bring-in/file", {
+    method: "POST",
+    body: new Uint8Array(bytes),
+  });
+  const { data } = await shelfImportFile.action({ request } as never);
+  if (data.problem !== null) {
+    // What was refused is not brought in either.
+    if (intent === "store") {
+      const { data: kept } = await answer(shelfImport.action, { intent: "store-bundle" });
+      expect((kept.bundle as string[]).join("\n")).toBe(data.problem);
+    }
+    return { problems: data.problem.split("\n") };
   }
+  if (intent === "preview") return { lines: data.lines ?? [] };
+  const { location } = await answer(shelfImport.action, { intent: "store-bundle" });
+  return { location };
 }
 
 const shelf = async () => JSON.stringify(await listCircuits());

@@ -1,4 +1,14 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  closeSync,
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  readSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { join } from "node:path";
 import { databaseFile, dataFolder } from "../databaseFile.server";
 import { type CandidateFinding, candidateFindingSchema, lookInto } from "./candidate.server";
@@ -25,16 +35,27 @@ export function dropIncoming(): void {
   rmSync(folder(), { recursive: true, force: true });
 }
 
-/** Lays a brought file aside, a bundle or a backup, and looks into it; nothing of the shop changes. */
+/** Whether a file begins as SQLite's files do. */
+function isSqlite(file: string): boolean {
+  const head = Buffer.alloc(sqliteHead.length);
+  const handle = openSync(file, "r");
+  try {
+    readSync(handle, head);
+  } finally {
+    closeSync(handle);
+  }
+  return head.toString("latin1") === sqliteHead;
+}
+
+/** Looks into a brought file, a bundle or a backup, in a copy that waits to be put in place; nothing of the shop changes. */
 export async function bringIn(
-  bytes: Uint8Array,
+  file: string,
 ): Promise<{ readonly problems: readonly string[] } | { readonly finding: CandidateFinding }> {
   dropIncoming();
   mkdirSync(folder(), { recursive: true });
-  if (Buffer.from(bytes.subarray(0, sqliteHead.length)).toString("latin1") === sqliteHead)
-    writeFileSync(databaseFile(folder()), bytes);
+  if (isSqlite(file)) copyFileSync(file, databaseFile(folder()));
   else {
-    const unpacked = await unpackShop(bytes, folder());
+    const unpacked = await unpackShop(readFileSync(file), folder());
     if ("problems" in unpacked) {
       dropIncoming();
       return unpacked;

@@ -81,6 +81,13 @@ async function everyRow(file: string): Promise<Record<string, unknown>> {
   }
 }
 
+/** Bytes as a file that was brought. */
+function asFile(bytes: Uint8Array): string {
+  const file = join(folder, "brought.file");
+  writeFileSync(file, bytes);
+  return file;
+}
+
 describe("a backup", () => {
   test("is made while the shop works, is sound, and holds what was stored before it", async () => {
     const writes = Array.from({ length: 30 }, (_, i) =>
@@ -300,7 +307,7 @@ describe("the bundle of the whole shop", () => {
       reading: { test: "look", at: "F7", seen: "blown" },
       takenAt: now,
     });
-    const brought = await bringIn(bundle);
+    const brought = await bringIn(asFile(bundle));
     expect("finding" in brought && brought.finding.faults).toEqual([]);
     expect((await readingsOf(6)).some(({ id }) => id === "r3")).toBe(true);
     await restore(incomingFile() ?? "", later(2));
@@ -312,7 +319,7 @@ describe("the bundle of the whole shop", () => {
   const spoilt = async (change: (files: Record<string, Uint8Array>) => void) => {
     const files = unzipSync(await shopBundle());
     change(files);
-    const brought = await bringIn(zipSync(files));
+    const brought = await bringIn(asFile(zipSync(files)));
     expect(incomingFile()).toBeNull();
     return "problems" in brought ? brought.problems.join("; ") : brought.finding.faults.join("; ");
   };
@@ -374,8 +381,18 @@ describe("the bundle of the whole shop", () => {
     expect(await spoilt(change)).toMatch(message);
   });
 
+  test("that would fill the memory is refused before any of it is unpacked", async () => {
+    // 300 MB of nothing, which shrink to a thousandth.
+    const bomb = zipSync({ "tables/jobs.jsonl": new Uint8Array(300_000_000) }, { level: 9 });
+    expect(bomb.length).toBeLessThan(1_000_000);
+    const before = process.memoryUsage().arrayBuffers;
+    const brought = await bringIn(asFile(bomb));
+    expect("problems" in brought && brought.problems[0]).toMatch(/unpacks to more than a file of Airway/);
+    expect(process.memoryUsage().arrayBuffers - before).toBeLessThan(50_000_000);
+  });
+
   test("that is no zip is refused", async () => {
-    const brought = await bringIn(strToU8("hello"));
+    const brought = await bringIn(asFile(strToU8("hello")));
     expect("problems" in brought && brought.problems[0]).toMatch(/^This is no zip/);
   });
 });

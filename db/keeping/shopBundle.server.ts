@@ -10,11 +10,12 @@ import {
   tableFile,
 } from "@core/formats/shopBundle";
 import { problemsOf, problemText } from "@core/problem/problem";
-import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
+import { strFromU8, strToU8, zipSync } from "fflate";
 import { z } from "zod";
 import { databaseFile, dataFolder, migrate } from "../databaseFile.server";
 import { migrations } from "../migrations/index";
 import { type Cell, PlainSqlite } from "./plainSqlite.server";
+import { unzip } from "./unzip.server";
 
 /** Tables made from others, or that say nothing of the shop. */
 const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|repairSums$|importing$|jobLines$)/;
@@ -98,12 +99,9 @@ export interface UnpackedShop {
  * counts are made anew.
  */
 export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Read<UnpackedShop>> {
-  let files: Record<string, Uint8Array>;
-  try {
-    files = unzipSync(bytes);
-  } catch (thrown) {
-    return { problems: [`This is no zip: ${(thrown as Error).message}`] };
-  }
+  const unzipped = unzip(bytes, { files: 500_000, bytes: 1_000_000_000, fileBytes: 400_000_000 });
+  if ("problems" in unzipped) return unzipped;
+  const files = unzipped.value;
   const contents = contentsOf(files);
   if ("problems" in contents) return contents;
   const { schema, tables } = contents.value;

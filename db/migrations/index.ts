@@ -11,6 +11,7 @@ import { practice } from "./010-practice";
 import { jobLines } from "./011-job-lines";
 import { practiceCircuits } from "./012-practice-circuits";
 import { setAside } from "./013-set-aside";
+import { vehicleNames } from "./014-vehicle-names";
 
 /** Every migration, oldest first: adding one is a file and a line. */
 export const migrations = [
@@ -27,4 +28,5 @@ export const migrations = [
   jobLines,
   practiceCircuits,
   setAside,
+  vehicleNames,
 ];

@@ -5,6 +5,8 @@ import { join } from "node:path";
 import type { JobRecord } from "@core/formats/recordFile";
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { closeDatabase, database } from "../database.server";
+import { databaseFile } from "../databaseFile.server";
+import { RecordStaging } from "../importing/recordStaging.server";
 import { everything, type RecordQuery } from "../recordQuery";
 import { openDemoDatabase } from "../testing/demoDatabase";
 import {
@@ -37,7 +39,7 @@ import {
 } from "./jobs.server";
 import { addNote, deleteNote } from "./notes.server";
 import { addReading, deleteReading, readingsOf } from "./readings.server";
-import { countRecords, exportRecords, findRecords, importRecords, matchText } from "./records.server";
+import { countRecords, exportRecords, findRecords, matchText } from "./records.server";
 
 let folder = "";
 const now = new Date("2026-11-24T10:05:00Z");
@@ -284,6 +286,23 @@ describe("what was fitted", () => {
   });
 });
 
+/** Records staged, weighed and, unless only tried, written to the shop. */
+async function broughtIn(records: readonly JobRecord[], dry: boolean) {
+  const [file, shop] = [join(folder, "staging.sqlite"), databaseFile(folder)];
+  const fresh = await RecordStaging.create(file);
+  await fresh.add(records);
+  await fresh.close();
+  return RecordStaging.use(file, shop, async (staging) => {
+    const outcome = await staging.weigh();
+    if (dry) return outcome;
+    await staging.beginWriting(outcome);
+    let after = 0;
+    for (let done = await staging.writeBatch(0, now); done; done = await staging.writeBatch(after, now))
+      after = done.last;
+    return outcome;
+  });
+}
+
 describe("the records", () => {
   const ids = async (query: Partial<RecordQuery>) =>
     (await findRecords({ ...everything, ...query })).map(({ id }) => id);
@@ -348,10 +367,10 @@ describe("the records", () => {
     const counts = await faultCounts("resistor ground");
     const jobs = await countRecords(everything);
     const outcome = { brought: 1, known: records.length, strange: ["no-such-circuit"] };
-    expect(await importRecords(fresh, true)).toEqual(outcome);
+    expect(await broughtIn(fresh, true)).toEqual(outcome);
     expect(await countRecords(everything)).toBe(jobs);
-    expect(await importRecords(fresh, false)).toEqual(outcome);
-    expect(await importRecords(fresh, false)).toEqual({ ...outcome, brought: 0, known: records.length + 1 });
+    expect(await broughtIn(fresh, false)).toEqual(outcome);
+    expect(await broughtIn(fresh, false)).toEqual({ ...outcome, brought: 0, known: records.length + 1 });
     expect(await countRecords(everything)).toBe(jobs + 1);
     expect(await faultCounts("resistor ground")).toEqual(counts);
     const [brought] = await findRecords({ ...everything, words: "pilot tender" });

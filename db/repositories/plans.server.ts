@@ -100,5 +100,5 @@ export async function addPlanNote(shelfId: string, note: Omit<PlanNote, "struckA
 /** Strikes a note out, or puts it back. */
 export async function deletePlanNote(shelfId: string, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
-  await store.statement(() => PlanNoteRow.update({ struckAt }, { where: { id, shelfId } }));
+  await store.alone(() => PlanNoteRow.update({ struckAt }, { where: { id, shelfId } }));
 }

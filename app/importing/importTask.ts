@@ -1,0 +1,44 @@
+import type { RecordsBroughtIn } from "@db/importing/recordStaging.server";
+import type { CandidateFinding } from "@db/keeping/candidate.server";
+import type { Bundled } from "../shelf/readBundle.server";
+
+/** Work on a file from elsewhere, done beside the server: what each takes, and what it answers at its end. */
+export interface ImportTasks {
+  /** Reads and checks records into a staging file, and weighs them against the shop. */
+  readonly readRecords: {
+    readonly takes: { readonly file: string; readonly staging: string; readonly shop: string };
+    readonly answers: RecordsBroughtIn;
+  };
+  /** Writes the next batch of staged records to the shop; null when none was left. */
+  readonly writeRecords: {
+    readonly takes: { readonly staging: string; readonly shop: string; readonly after: number };
+    readonly answers: { readonly last: number; readonly share: number } | null;
+  };
+  /** Unpacks a bundle of a shop, or lays a backup aside, and looks into it. */
+  readonly readShop: { readonly takes: { readonly file: string }; readonly answers: CandidateFinding };
+  /** Reads the circuits of a bundle of a shelf. */
+  readonly readShelf: { readonly takes: { readonly file: string }; readonly answers: readonly Bundled[] };
+}
+export type ImportTaskName = keyof ImportTasks;
+
+/** What came of a task: its answer, or why the file was refused. */
+export type Came<Name extends ImportTaskName> =
+  | { readonly answer: ImportTasks[Name]["answers"] }
+  | { readonly problems: readonly string[] };
+
+/** Does one task. @param onShare is told the share done, now and then */
+export type DoTask<Name extends ImportTaskName> = (
+  takes: ImportTasks[Name]["takes"],
+  onShare: (share: number) => void,
+) => Promise<Came<Name>>;
+
+/** A task for the thread. */
+export interface ImportOrder {
+  readonly id: number;
+  readonly task: ImportTaskName;
+  readonly takes: ImportTasks[ImportTaskName]["takes"];
+}
+
+export type ImportNews =
+  | { readonly id: number; readonly share: number }
+  | { readonly id: number; readonly came: Came<ImportTaskName> };

@@ -1,0 +1,39 @@
+import { readFileSync } from "node:fs";
+import { problemText } from "@core/problem/problem";
+import { RecordStaging } from "@db/importing/recordStaging.server";
+import { bringIn } from "@db/keeping/incoming.server";
+import { readBundle } from "../shelf/readBundle.server";
+import type { DoTask, ImportTaskName } from "./importTask";
+import { readRecordsFile } from "./recordsFile.server";
+
+const readRecords: DoTask<"readRecords"> = async ({ file, staging: path, shop }, onShare) => {
+  const fresh = await RecordStaging.create(path);
+  const read = await readRecordsFile(file, async (records, share) => {
+    await fresh.add(records);
+    onShare(share);
+  }).finally(() => fresh.close());
+  if (!read.ok) return { problems: read.problems.map(problemText) };
+  return { answer: await RecordStaging.use(path, shop, (staging) => staging.weigh()) };
+};
+
+const writeRecords: DoTask<"writeRecords"> = async ({ staging: path, shop, after }) => ({
+  answer: await RecordStaging.use(path, shop, (staging) => staging.writeBatch(after, new Date())),
+});
+
+const readShop: DoTask<"readShop"> = async ({ file }) => {
+  const brought = await bringIn(file);
+  return "problems" in brought ? brought : { answer: brought.finding };
+};
+
+const readShelf: DoTask<"readShelf"> = async ({ file }) => {
+  const read = readBundle(readFileSync(file));
+  return "problems" in read ? read : { answer: read.value };
+};
+
+/** How each task is done, in whichever thread. */
+export const importTasks: { readonly [Name in ImportTaskName]: DoTask<Name> } = {
+  readRecords,
+  writeRecords,
+  readShop,
+  readShelf,
+};

@@ -1,0 +1,15 @@
+import { parentPort } from "node:worker_threads";
+import type { DoTask, ImportNews, ImportOrder, ImportTaskName } from "./importTask";
+import { importTasks } from "./importTasks.server";
+
+const say = (news: ImportNews): void => parentPort?.postMessage(news);
+
+parentPort?.on("message", async ({ id, task, takes }: ImportOrder) => {
+  // An order carries what its own task takes.
+  const work = importTasks[task] as DoTask<ImportTaskName>;
+  try {
+    say({ id, came: await work(takes, (share) => say({ id, share })) });
+  } catch (thrown) {
+    say({ id, came: { problems: [thrown instanceof Error ? thrown.message : String(thrown)] } });
+  }
+});

@@ -1,0 +1,51 @@
+import { createWriteStream, mkdirSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { Readable, Transform } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import type { ReadableStream } from "node:stream/web";
+import { dataFolder } from "@db/databaseFile.server";
+
+/** What comes in from elsewhere: each kind has one place, where the last one lies until it is done with. */
+export type IncomingKind = "records" | "shop" | "shelf";
+
+const folder = (): string => join(dataFolder(), "importing");
+
+/** Where a file of a kind lies, or something made from it. */
+export function incomingPath(kind: IncomingKind, made: "file" | "staging" = "file"): string {
+  mkdirSync(folder(), { recursive: true });
+  return join(folder(), `${kind}.${made}`);
+}
+
+/** Throws a file of a kind away, and what was made from it. */
+export function dropIncomingFile(kind: IncomingKind): void {
+  for (const made of ["file", "staging"] as const) rmSync(incomingPath(kind, made), { force: true });
+}
+
+/** Lays text aside as a file. */
+export const keepText = (kind: IncomingKind, text: string): void => writeFileSync(incomingPath(kind), text);
+
+/** A file larger than its kind may be. */
+export class TooLarge extends Error {}
+
+/** The largest file of each kind, in bytes. */
+export const mostBytes: Readonly<Record<IncomingKind, number>> = {
+  records: 100 * 1024 * 1024,
+  shop: 400 * 1024 * 1024,
+  shelf: 20 * 1024 * 1024,
+};
+
+/**
+ * Writes the body of a request to the place of its kind as it comes, so that it is never in memory as a whole.
+ * @throws TooLarge
+ */
+export async function keepBody(kind: IncomingKind, request: Request): Promise<void> {
+  let bytes = 0;
+  const counted = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      bytes += chunk.length;
+      done(bytes > mostBytes[kind] ? new TooLarge() : null, chunk);
+    },
+  });
+  const body = Readable.fromWeb((request.body ?? new Blob([]).stream()) as ReadableStream);
+  await pipeline(body, counted, createWriteStream(incomingPath(kind)));
+}

@@ -1,0 +1,49 @@
+import type { ImportTasks } from "./importTask";
+import { importer } from "./importThread.server";
+import { type IncomingKind, incomingPath, keepBody, mostBytes, TooLarge } from "./incomingFile.server";
+
+/** Kinds of which a file is being taken or read: another one waits. */
+const busy = new Set<IncomingKind>();
+
+type ReadsFile = "readShop" | "readShelf";
+type Answered<Name extends ReadsFile> = { readonly answer: ImportTasks[Name]["answers"] };
+
+/** A file that was refused, and with which status the answer says so. */
+type Refused = { readonly status: 409 | 413 | 422; readonly problems: readonly string[] };
+
+/** Takes the file a request brings, and reads it in another thread; a request that is given up stops it. */
+export async function readIncoming<Name extends ReadsFile>(
+  kind: IncomingKind,
+  task: Name,
+  request: Request,
+): Promise<Answered<Name> | Refused> {
+  if (busy.has(kind)) return { status: 409, problems: ["Another file is being looked into."] };
+  busy.add(kind);
+  try {
+    await keepBody(kind, request);
+    return await readKept(kind, task, request.signal);
+  } catch (thrown) {
+    if (!(thrown instanceof TooLarge)) throw thrown;
+    return { status: 413, problems: [`A file may be at most ${mostBytes[kind] / 1024 / 1024} MB.`] };
+  } finally {
+    busy.delete(kind);
+  }
+}
+
+/** Reads the file of a kind that lies in its place. */
+export async function readKept<Name extends ReadsFile>(
+  kind: IncomingKind,
+  task: Name,
+  signal: AbortSignal,
+): Promise<Answered<Name> | Refused> {
+  const own = importer();
+  const stop = (): void => own.end();
+  signal.addEventListener("abort", stop);
+  try {
+    const came = await own.run(task, { file: incomingPath(kind) });
+    return "problems" in came ? { status: 422, problems: came.problems } : came;
+  } finally {
+    signal.removeEventListener("abort", stop);
+    own.end();
+  }
+}

@@ -1,0 +1,135 @@
+// Records brought in while others work: all of them or none, whatever happens meanwhile.
+
+import { writeFileSync } from "node:fs";
+import { database } from "@db/database.server";
+import { databaseFile, dataFolder } from "@db/databaseFile.server";
+import { RecordStaging } from "@db/importing/recordStaging.server";
+import { everything } from "@db/recordQuery";
+import { addReading } from "@db/repositories/readings.server";
+import { countRecords, exportRecords } from "@db/repositories/records.server";
+import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
+import type { JobRecord } from "../../core/formats/recordFile";
+import { recordsCsv } from "../records/recordsCsv";
+import * as recordsIn from "../routes/recordsIn";
+import * as recordsInFile from "../routes/recordsInFile";
+import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
+import { incomingPath, keepText } from "./incomingFile.server";
+import { dropRecords, readRecords, recordsImport, resumeRecords, writeRecords } from "./recordsImport.server";
+
+beforeEach(() => openDemoShop());
+afterEach(async () => {
+  dropRecords();
+  await closeDemoShop();
+});
+
+/** Closed jobs of another shop, each on a vehicle of its own or one of three. */
+async function elsewhere(count: number): Promise<JobRecord[]> {
+  const [own] = await exportRecords();
+  if (!own) throw new Error("the demo has no closed job");
+  return Array.from({ length: count }, (_, i) => ({
+    ...own,
+    key: `elsewhere-${i}`,
+    vehicle: i % 2 ? `harbour van ${i % 3}` : `van ${i}`,
+    words: `case ${i}`,
+  }));
+}
+const fileOf = async (count: number) => keepText("records", recordsCsv(await elsewhere(count)));
+
+describe("bringing records in", () => {
+  test("takes none where one does not fit, and says which", async () => {
+    const before = await countRecords(everything);
+    const records = await elsewhere(1200);
+    keepText("records", recordsCsv(records).replace(/case 1100,.*?,link/s, "case 1100,x,link"));
+    await readRecords(true);
+    const state = recordsImport();
+    expect(state.phase).toBe("refused");
+    expect("problems" in state && state.problems.join(" ")).toMatch(/^row 1102, found: /);
+    expect(await countRecords(everything)).toBe(before);
+  });
+
+  test("lets others write between two batches, and each vehicle comes once", async () => {
+    const before = await countRecords(everything);
+    await fileOf(1500);
+    await readRecords(false);
+    expect(recordsImport()).toMatchObject({ phase: "tried", outcome: { brought: 1500, known: 0 } });
+    const order: string[] = [];
+    const writing = writeRecords().then(() => order.push("all records"));
+    const reading = addReading({
+      id: "meanwhile",
+      jobId: 6,
+      reading: { test: "look", at: "X5", seen: "melted" },
+      takenAt: new Date(),
+    }).then((refusal) => {
+      expect(refusal).toBeNull();
+      order.push("a reading");
+    });
+    await Promise.all([writing, reading]);
+    expect(order).toEqual(["a reading", "all records"]);
+    expect(recordsImport().phase).toBe("stored");
+    expect(await countRecords(everything)).toBe(before + 1500);
+    const { sequelize } = await database();
+    const [vehicles] = await sequelize.query(
+      "SELECT COUNT(*) AS n FROM vehicles WHERE label LIKE 'harbour van %'",
+    );
+    expect(vehicles).toEqual([{ n: 3 }]);
+  });
+
+  test("goes on after a stop in the middle, and nothing comes twice", async () => {
+    const before = await countRecords(everything);
+    await fileOf(800);
+    await readRecords(false);
+    const state = recordsImport();
+    if (state.phase !== "tried") throw new Error(state.phase);
+    // One batch is in when the server stops.
+    await RecordStaging.use(
+      incomingPath("records", "staging"),
+      databaseFile(dataFolder()),
+      async (staging) => {
+        await staging.beginWriting(state.outcome);
+        await staging.writeBatch(0, new Date());
+      },
+    );
+    const half = await countRecords(everything);
+    expect(half).toBeGreaterThan(before);
+    expect(half).toBeLessThan(before + 800);
+    await resumeRecords();
+    expect(recordsImport()).toMatchObject({ phase: "stored", outcome: { brought: 800 } });
+    expect(await countRecords(everything)).toBe(before + 800);
+    await resumeRecords();
+    expect(await countRecords(everything)).toBe(before + 800);
+  });
+
+  test("forgets at the next start what was only read", async () => {
+    const before = await countRecords(everything);
+    await fileOf(20);
+    await readRecords(false);
+    await resumeRecords();
+    expect(await countRecords(everything)).toBe(before);
+  });
+});
+
+describe("the page", () => {
+  test("takes a file as it comes, tries it, and brings it in when told to", async () => {
+    const before = await countRecords(everything);
+    const body = recordsCsv(await elsewhere(3));
+    const request = new Request("http://127.0.0.1/records/in/file", { method: "POST", body });
+    await recordsInFile.action({ request } as never);
+    for (let again = 0; again < 200 && recordsIn.loader().state.phase === "reading"; again++)
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(recordsIn.loader().state).toMatchObject({ phase: "tried", outcome: { brought: 3 } });
+    expect(await countRecords(everything)).toBe(before);
+    await answer(recordsIn.action, { intent: "write" });
+    for (let again = 0; again < 200 && recordsIn.loader().state.phase !== "stored"; again++)
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(await countRecords(everything)).toBe(before + 3);
+  });
+
+  test("forgets what was tried", async () => {
+    writeFileSync(incomingPath("records"), recordsCsv(await elsewhere(2)));
+    await readRecords(false);
+    await answer(recordsIn.action, { intent: "drop" });
+    expect(recordsIn.loader().state).toEqual({ phase: "none" });
+    expect((await answer(recordsIn.action, { intent: "write" })).status).toBe(200);
+    expect(recordsIn.loader().state).toEqual({ phase: "none" });
+  });
+});

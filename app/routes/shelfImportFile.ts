@@ -1,0 +1,15 @@
+import { data } from "react-router";
+import { readIncoming } from "../importing/readIncoming.server";
+import { previewBundle } from "../shelf/bundle.server";
+import type { Route } from "./+types/shelfImportFile";
+
+/** Takes a bundle of a shelf as it comes, reads it in another thread, and answers what bringing it in would change. */
+export async function action({ request }: Route.ActionArgs) {
+  const came = await readIncoming("shelf", "readShelf", request);
+  if ("problems" in came)
+    return data({ problem: came.problems.join("\n"), lines: null }, { status: came.status });
+  const preview = await previewBundle(came.answer);
+  if ("problems" in preview)
+    return data({ problem: preview.problems.join("\n"), lines: null }, { status: 422 });
+  return data({ problem: null, lines: preview.value });
+}
