@@ -173,7 +173,7 @@ test("a practice clamp reads a tight motor, by a tap and by itself, and its read
   await quietToAxe(page);
   await page.goto(`/jobs/${job}/probe`);
   await expect(
-    page.locator("[data-reading]").filter({ hasText: "(by Airway,Practice instrument" }),
+    page.locator("[data-reading]").filter({ hasText: "(by the practice instrument)" }),
   ).toHaveCount(2);
 });
 

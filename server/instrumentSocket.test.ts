@@ -1,7 +1,7 @@
 import { createServer, type Server } from "node:net";
 import { definiteBlock, ScpiDevice } from "@core/instrument/scpi";
 import { afterEach, describe, expect, test } from "@jest/globals";
-import { askInstrument, askNumber, serveInstrument } from "./instrumentSocket";
+import { askInstrument, askNumber, expectInstrument, serveInstrument } from "./instrumentSocket";
 
 const closing: (() => Promise<unknown>)[] = [];
 afterEach(async () => {
@@ -47,12 +47,30 @@ describe("an instrument on a loopback socket", () => {
     expect(new Set(answers)).toEqual(new Set([12.5]));
   });
 
+  test("a page that posts commands to it is hung up on, and none is done", async () => {
+    const port = await served();
+    const body = "*IDN?\nMEAS:VOLT?\n";
+    for (const path of ["/", "/MEAS:VOLT?"])
+      await expect(
+        fetch(`http://127.0.0.1:${port}${path}`, { method: "POST", body }).then((answer) => answer.text()),
+      ).rejects.toThrow();
+    const said = await askInstrument(port, [`POST / HTTP/1.1`, "Host: x", "", "*IDN?"]).catch(String);
+    expect(said).toContain("hung up before it answered");
+  });
+
   test("what goes wrong is told in words", async () => {
     const port = await served();
-    await expect(askNumber(port, ["MEAS:WORD?"])).rejects.toThrow('answered "soon", which is no reading');
+    await expect(askNumber(port, ["MEAS:WORD?"])).rejects.toThrow(
+      `What port ${port} answered is no reading.`,
+    );
     await expect(askInstrument(port, ["NO:SUCH?"], 200)).rejects.toThrow("Nothing came back");
     await expect(askInstrument(await dumb("#x"), ["A?"])).rejects.toThrow("a block that cannot be read");
     await expect(askInstrument(await dumb("half"), ["A?"])).rejects.toThrow("hung up before it answered");
+    const banner = await dumb("220 mail.example ESMTP <b>ready</b>\n");
+    await expect(expectInstrument(banner)).rejects.toThrow(
+      `What listens on port ${banner} is no instrument.`,
+    );
+    await expect(expectInstrument(port)).resolves.toBeUndefined();
     const gone = await serveInstrument(device());
     await gone.close();
     await expect(askInstrument(gone.port, ["*IDN?"])).rejects.toThrow("Nothing listens on port");

@@ -3,6 +3,8 @@ import { blockBytes, type ScpiDevice } from "@core/instrument/scpi";
 
 const loopback = "127.0.0.1";
 const longestLine = 4096;
+/** How a browser begins: a page that talks to this port is hung up on before it has said a command. */
+const httpRequest = /^[A-Z]+ \S+ HTTP\/\d/;
 
 /** An instrument on a socket: one line in, one answer out, as many callers as come. */
 export interface ServedInstrument {
@@ -31,6 +33,10 @@ export function serveInstrument(device: ScpiDevice, port = 0): Promise<ServedIns
       const lines = text.split("\n");
       text = lines.pop() ?? "";
       for (const line of lines) {
+        if (httpRequest.test(line)) {
+          socket.destroy();
+          return;
+        }
         const answer = device.answer(line.replace(/\r$/, ""));
         if (answer) socket.write(answer);
       }
@@ -89,7 +95,7 @@ export function askInstrument(
       fail(
         error.code === "ECONNREFUSED"
           ? `Nothing listens on port ${port}: is the instrument, or its bridge, running?`
-          : `Port ${port}: ${error.message}`,
+          : `Port ${port} cannot be reached (${error.code ?? "no reason given"}).`,
       ),
     );
     socket.on("close", () => fail(`Port ${port} hung up before it answered.`));
@@ -115,13 +121,20 @@ export function askInstrument(
   });
 }
 
+/** Maker, model, serial number and firmware, by commas (IEEE 488.2, `*IDN?`). */
+const identity = /^[ -+\--~]+(?:,[ -+\--~]*){3}\s*$/;
+
+/** Asks whether an instrument listens on a port, before anything else is said to it. @throws InstrumentProblem where none does */
+export async function expectInstrument(port: number): Promise<void> {
+  const answer = (await askInstrument(port, ["*IDN?"])).toString("latin1");
+  if (!identity.test(answer)) throw new InstrumentProblem(`What listens on port ${port} is no instrument.`);
+}
+
 /** An instrument's answer as a number. @throws InstrumentProblem where it is none */
 export async function askNumber(port: number, lines: readonly string[]): Promise<number> {
   const text = (await askInstrument(port, lines)).toString("latin1").trim();
   const value = Number(text);
   if (text === "" || !Number.isFinite(value) || Math.abs(value) > 1e6)
-    throw new InstrumentProblem(
-      `The instrument answered ${JSON.stringify(text.slice(0, 40))}, which is no reading.`,
-    );
+    throw new InstrumentProblem(`What port ${port} answered is no reading.`);
   return value;
 }

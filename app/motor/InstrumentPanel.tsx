@@ -38,6 +38,7 @@ export async function askInstrument(
 /** What the instrument is asked, and where its leads are. */
 function useAsked(page: MotorPageData) {
   const [port, setPort] = useState("");
+  const [confirmedPort, setConfirmedPort] = useState("");
   const [what, setWhat] = useState<"amps" | "volts">("amps");
   const [setting, setSetting] = useState(page.settings.at(-1) ?? "");
   const [leads, setLeads] = useState({ red: `${page.motor.id}.+`, black: `${page.motor.id}.-` });
@@ -46,6 +47,8 @@ function useAsked(page: MotorPageData) {
   return {
     port,
     setPort,
+    isConfirmed: port === confirmedPort,
+    confirm: () => setConfirmedPort(port),
     what,
     setWhat,
     setting,
@@ -120,7 +123,7 @@ export function InstrumentPanel({ page, view }: PanelProps) {
   const { revalidate } = useRevalidator();
   const { figure, read, keep, problem } = useFigure(page, asked);
   const [byItself, setByItself] = useSteadyReading({ read, keep });
-  const ready = page.practice !== null || asked.port !== "";
+  const ready = page.practice !== null || (asked.port !== "" && asked.isConfirmed);
   if (view === "sound") return null;
   return (
     <Fold
@@ -132,7 +135,7 @@ export function InstrumentPanel({ page, view }: PanelProps) {
     >
       <div className="flex flex-wrap items-end gap-2 pb-2 text-base">
         <Practice page={page} onChange={() => void revalidate()} />
-        <SmallField label="port of a real one" value={asked.port} onChange={asked.setPort} hint="5025" />
+        <RealPort jobId={page.id} {...asked} />
         {view === "draw" && (
           <>
             <AskedFields page={page} {...asked} />
@@ -166,6 +169,44 @@ export function InstrumentPanel({ page, view }: PanelProps) {
         )}
       </div>
     </Fold>
+  );
+}
+
+interface RealPortProps extends ReturnType<typeof useAsked> {
+  readonly jobId: number;
+}
+
+/** The port of a real instrument: nothing is sent to it before a person confirms that it is one. */
+function RealPort({ jobId, port, setPort, isConfirmed, confirm, fields }: RealPortProps) {
+  const [problem, setProblem] = useState("");
+  const send = (): void => {
+    askInstrument(jobId, { ...fields, what: "confirm" }).then(
+      () => {
+        setProblem("");
+        confirm();
+      },
+      (thrown: unknown) => setProblem((thrown as Error).message),
+    );
+  };
+  return (
+    <>
+      <SmallField label="port of a real one" value={port} onChange={setPort} hint="5025" />
+      {port !== "" && !isConfirmed && (
+        <div className="grid max-w-xs gap-1">
+          <p className="text-soft">
+            Airway sends commands to whatever listens there. Confirm only the port of your own instrument.
+          </p>
+          <button type="button" className="btn" onClick={send}>
+            My instrument is on port {port}
+          </button>
+          {problem !== "" && (
+            <p role="alert" className="text-danger">
+              {problem}
+            </p>
+          )}
+        </div>
+      )}
+    </>
   );
 }
 

@@ -5,6 +5,7 @@ import { LRUCache } from "lru-cache";
 import {
   askInstrument,
   askNumber,
+  expectInstrument,
   type ServedInstrument,
   serveInstrument,
 } from "../../server/instrumentSocket";
@@ -73,15 +74,23 @@ const placing = ({ what, red, black, around, key, engine, setting }: Asked): str
 
 const query = { volts: "MEAS:VOLT:DC?", amps: "MEAS:CURR:DC?" } as const;
 
-/** One reading of an instrument, and who gave it. */
+/** Ports that a person has said are an instrument's; nothing is said to any other. */
+const confirmed = new Set<number>();
+
+/** Notes that a person says an instrument listens on a port. */
+export const confirmPort = (port: number): void => void confirmed.add(port);
+
+export const isConfirmed = (port: number): boolean => confirmed.has(port);
+
+/** One reading of an instrument, and who gave it: none of what the instrument says of itself is shown. */
 export async function readInstrument(
   port: number,
   practice: boolean,
   asked: Asked,
 ): Promise<{ value: number; source: string }> {
-  const identity = (await askInstrument(port, ["*IDN?"])).toString("latin1").trim().slice(0, 80);
+  await expectInstrument(port);
   const value = await askNumber(port, [...(practice ? placing(asked) : []), query[asked.what]]);
-  return { value, source: identity === "" ? `instrument on port ${port}` : identity };
+  return { value, source: practice ? "the practice instrument" : `the instrument on port ${port}` };
 }
 
 /** A trace from an instrument's scope, 32-bit floats little-endian. */
@@ -91,6 +100,7 @@ export async function readScope(
   asked: Asked,
   { rateHz, samples }: { readonly rateHz: number; readonly samples: number },
 ): Promise<Buffer> {
+  await expectInstrument(port);
   const lines = [
     ...(practice ? placing({ ...asked, what: "amps" }) : []),
     `MEAS:ARR:CURR? ${samples},${rateHz}`,

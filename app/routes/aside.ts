@@ -2,6 +2,7 @@ import { decideAside } from "@db/repositories/setAside.server";
 import { data } from "react-router";
 import { z } from "zod";
 import { jobAt } from "../job/jobView.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/aside";
 
 const form = z.object({ intent: z.literal("throw-away"), id: z.string().max(64) });
@@ -9,7 +10,7 @@ const form = z.object({ intent: z.literal("throw-away"), id: z.string().max(64) 
 /** Throws away what was kept because the job did not take it. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { job } = await jobAt(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   await decideAside(job.id, parsed.data.id, new Date());
   return { done: true };

@@ -11,6 +11,7 @@ import { faultSheet } from "../close/faultSheet.server";
 import { CustomerCard, JobCard } from "../close/JobCard";
 import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
+import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/close";
 
@@ -27,7 +28,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job } = await jobAt(params.id);
-  const fields = textFields(await request.formData());
+  const fields = textFields(await sentForm(request));
   const here = `/jobs/${job.id}/close`;
   const into = (words: string, writing: Promise<JobRefusal | null>) =>
     intoJob({ jobId: job.id, address: here, fields, words, at: new Date() }, writing);

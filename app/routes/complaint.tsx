@@ -8,6 +8,7 @@ import { type AirflowWord, ComplaintStrip } from "../complaint/ComplaintStrip";
 import { speedLook, takeComplaint } from "../complaint/takeComplaint.server";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
 import { jobAt } from "../job/jobView.server";
+import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/complaint";
 
@@ -49,7 +50,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 /** Without scripts the forms are posted as they stand; with them they go through the queue. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const refused = await takeComplaint(params.id, await request.formData());
+  const refused = await takeComplaint(params.id, await sentForm(request));
   return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
 }
 

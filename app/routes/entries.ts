@@ -3,6 +3,7 @@ import { queueAnswer } from "../job/intoJob.server";
 import { jobViewAt } from "../job/jobView.server";
 import { probeView } from "../probe/probeView.server";
 import { logger } from "../shell/log.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/entries";
 
 /** A circuit that is not compiled yet takes longer: what was entered is answered before that. */
@@ -29,6 +30,6 @@ async function pageAfterEntry(id: string) {
  * the reason when it is refused.
  */
 export async function action({ params, request }: Route.ActionArgs) {
-  const refused = await takeEntry(params.id, await request.formData());
+  const refused = await takeEntry(params.id, await sentForm(request));
   return refused ? queueAnswer(refused) : queueAnswer(null, { page: await pageAfterEntry(params.id) });
 }

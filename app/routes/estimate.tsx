@@ -9,6 +9,7 @@ import { EstimatePage } from "../estimate/EstimatePage";
 import { estimateView, offerBody } from "../estimate/estimateView.server";
 import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
+import { sentForm } from "../shell/sentForm.server";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/estimate";
 
@@ -33,7 +34,7 @@ const refuse = (problem: string) => data({ problem }, { status: 400 });
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job } = await jobAt(params.id);
-  const fields = textFields(await request.formData());
+  const fields = textFields(await sentForm(request));
   const parsed = form.safeParse(fields);
   if (!parsed.success) return refuse(parsed.error.issues[0]?.message ?? "That cannot be read.");
   const sent = parsed.data;

@@ -11,6 +11,7 @@ import { beginPlan } from "../repair/beginAccessPlan.server";
 import { NoPlan } from "../repair/NoPlan";
 import { RepairPage } from "../repair/RepairPage";
 import { repairPageView } from "../repair/repairView.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/fit";
 
 const token = z.uuid();
@@ -36,7 +37,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const fields = textFields(await request.formData());
+  const fields = textFields(await sentForm(request));
   const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   const sent = parsed.data;

@@ -1,8 +1,9 @@
 import { takeComplaint } from "../complaint/takeComplaint.server";
 import { queueAnswer } from "../job/intoJob.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/heard";
 
 /** Takes what the complaint page entered, from the browser's queue; answers once it is on disk. */
 export async function action({ params, request }: Route.ActionArgs) {
-  return queueAnswer(await takeComplaint(params.id, await request.formData()));
+  return queueAnswer(await takeComplaint(params.id, await sentForm(request)));
 }

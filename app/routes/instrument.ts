@@ -1,14 +1,22 @@
 import { z } from "zod";
 import { InstrumentProblem } from "../../server/instrumentSocket";
 import { jobAt } from "../job/jobView.server";
-import { practicePort, readInstrument, readScope } from "../motor/instruments.server";
+import {
+  confirmPort,
+  isConfirmed,
+  practicePort,
+  readInstrument,
+  readScope,
+} from "../motor/instruments.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/instrument";
 
 const short = z.string().max(64).default("");
 const form = z.object({
   /** The port of a real instrument's bridge; the job's practice instrument where it is empty. */
   port: z.union([z.literal(""), z.coerce.number().int().min(1).max(65_535)]),
-  what: z.enum(["volts", "amps", "trace"]),
+  /** `confirm` says that an instrument listens on the port. */
+  what: z.enum(["volts", "amps", "trace", "confirm"]),
   red: short,
   black: short,
   around: short,
@@ -25,12 +33,18 @@ const refuse = (problem: string) => Response.json({ problem }, { status: 422, he
 /** Asks an instrument on this machine's loopback: a figure with who gave it, or a trace's samples. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { job } = await jobAt(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) return refuse("Give the port of the instrument, a whole number such as 5025.");
   const { port: given, what, rateHz, samples, ...rest } = parsed.data;
   const practice = practicePort(job.id);
   const port = given === "" ? practice : given;
   if (port === null) return refuse("Attach the practice instrument, or give the port of a real one.");
+  if (what === "confirm") {
+    confirmPort(port);
+    return Response.json({ confirmed: port }, { headers });
+  }
+  if (port !== practice && !isConfirmed(port))
+    return refuse(`Confirm first that your instrument listens on port ${port}.`);
   const asked = { ...rest, what: what === "trace" ? ("amps" as const) : what };
   try {
     if (what !== "trace")

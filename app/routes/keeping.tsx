@@ -11,6 +11,7 @@ import { z } from "zod";
 import { FileChooser } from "../importing/FileChooser";
 import { isWritingRecords } from "../importing/recordsImport.server";
 import { RecordsPage } from "../records/RecordsPage";
+import { sentForm } from "../shell/sentForm.server";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/keeping";
@@ -75,7 +76,7 @@ async function takeIn(file: string, typed: string) {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) return wrong(["That cannot be read."]);
   const sent = parsed.data;
   switch (sent.intent) {

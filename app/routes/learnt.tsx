@@ -17,6 +17,7 @@ import { data, Form, Link } from "react-router";
 import { z } from "zod";
 import { engineFor } from "../engine/engine.server";
 import { RecordsPage } from "../records/RecordsPage";
+import { sentForm } from "../shell/sentForm.server";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/learnt";
@@ -73,7 +74,7 @@ const form = z.discriminatedUnion("intent", [
 ]);
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   const sent = parsed.data;
   if (sent.intent === "learning") {

@@ -159,7 +159,7 @@ describe("instruments", () => {
     expect((await page()).practice).toBeGreaterThan(1023);
     const { value, source } = (await (await ask({})).json()) as { value: number; source: string };
     expect(value).toBeGreaterThan(10);
-    expect(source).toMatch(/Practice instrument/);
+    expect(source).toBe("the practice instrument");
     const trace = await ask({ what: "trace", rateHz: "20000", samples: "4000" });
     expect((await trace.arrayBuffer()).byteLength).toBe(16_000);
     await post({
@@ -174,6 +174,8 @@ describe("instruments", () => {
   });
 
   test("a port where nothing listens, or that is none, and a fault that is none, are refused in words", async () => {
+    expect(await problem(ask({ port: "1" }))).toMatch(/Confirm first that your instrument listens on port 1/);
+    expect((await ask({ port: "1", what: "confirm" })).status).toBe(200);
     expect(await problem(ask({ port: "1" }))).toMatch(/Nothing listens on port 1/);
     expect((await ask({ port: "high" })).status).toBe(422);
     expect((await post({ intent: "attach", fault: "Q9:open" })).status).toBe(422);

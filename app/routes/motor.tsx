@@ -18,6 +18,7 @@ import { motorPageView } from "../motor/motorPageView.server";
 import { motorPart, wholeNetlist } from "../motor/motorView.server";
 import { RippleView } from "../motor/RippleView";
 import { SoundView } from "../motor/sound/SoundView";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/motor";
 
 const short = z.string().max(64);
@@ -58,7 +59,7 @@ function readingOf(text: string, figure: string | undefined): unknown {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const fields = textFields(await request.formData());
+  const fields = textFields(await sentForm(request));
   const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   const entry = parsed.data;

@@ -5,6 +5,7 @@ import { addVehicle, findVehicle, listVehicles } from "@db/repositories/vehicles
 import { Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/newJob";
 
@@ -36,7 +37,7 @@ export async function loader({ request }: Route.LoaderArgs) {
 type Problems = Record<string, string>;
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) {
     const problems: Problems = {};
     for (const issue of parsed.error.issues) problems[issue.path.map(String).join(".")] ??= issue.message;

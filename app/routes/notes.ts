@@ -6,6 +6,7 @@ import { madeAt } from "../entries/madeAt.server";
 import { intoJob, queueAnswer, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { photoFrom } from "../job/photo.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/notes";
 
 const noteForm = z.discriminatedUnion("intent", [
@@ -28,7 +29,7 @@ const refuse = (problem: string) => queueAnswer({ status: 422, problem });
 /** Takes a note on a job, with a photo if one is sent; or strikes one out. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { job } = await jobAt(params.id);
-  const sent = await request.formData();
+  const sent = await sentForm(request);
   const file = sent.get("photo");
   const fields = textFields(sent);
   const parsed = noteForm.safeParse(fields);

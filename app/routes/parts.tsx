@@ -10,6 +10,7 @@ import { jobAt, jobViewAt } from "../job/jobView.server";
 import { PartsPage } from "../parts/PartsPage";
 import { partFrom } from "../parts/partForm";
 import { partsView, placeOf } from "../parts/partsView.server";
+import { sentForm } from "../shell/sentForm.server";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/parts";
 
@@ -59,7 +60,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const fields = textFields(await request.formData());
+  const fields = textFields(await sentForm(request));
   const parsed = form.safeParse(fields);
   if (!parsed.success)
     return data(

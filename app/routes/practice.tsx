@@ -8,6 +8,7 @@ import { learnerLabel, learnerOf } from "../practice/learner.server";
 import { PracticeHome } from "../practice/PracticeHome";
 import { progressOf } from "../practice/progress.server";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/practice";
 
@@ -40,7 +41,7 @@ const form = z.discriminatedUnion("intent", [
 const mostBytes = 2_000_000;
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success)
     return data({ problem: parsed.error.issues.map(({ message }) => message).join("; ") }, { status: 400 });
   const asked = parsed.data;

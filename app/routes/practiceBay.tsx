@@ -7,6 +7,7 @@ import { z } from "zod";
 import { BayPage } from "../practice/BayPage";
 import { bayAt, bayView } from "../practice/bayView.server";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/practiceBay";
 
@@ -27,7 +28,7 @@ const form = z.object({
 });
 
 export async function action({ params, request }: Route.ActionArgs) {
-  const fields = await request.formData();
+  const fields = await sentForm(request);
   const parsed = form.safeParse(Object.fromEntries(fields));
   if (!parsed.success) return data({ problem: "That cannot be read: load the page again." }, { status: 400 });
   const { token, intent, look: asked, place, odds } = parsed.data;

@@ -5,6 +5,7 @@ import { LessonPage } from "../practice/LessonPage";
 import { learnerLabel, learnerOf } from "../practice/learner.server";
 import { judgeAnswer, lessonAt, lessonView } from "../practice/lessonView.server";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/practiceLesson";
 
 export const meta: Route.MetaFunction = () => [{ title: "Lesson · Airway" }];
@@ -31,7 +32,7 @@ const form = z.object({
 
 export async function action({ params, request }: Route.ActionArgs) {
   lessonAt(params.lesson);
-  const fields = await request.formData();
+  const fields = await sentForm(request);
   const parsed = form.safeParse(Object.fromEntries(fields));
   const chosen = fields.getAll("chosen").map(String);
   if (!parsed.success || chosen.length === 0)

@@ -4,6 +4,7 @@ import { z } from "zod";
 import { LevelAndKind } from "../practice/LevelAndKind";
 import { setCase, trainerView } from "../practice/trainerView.server";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/practiceTrainer";
 
 export const meta: Route.MetaFunction = () => [{ title: "Set a fault · Airway" }];
@@ -20,7 +21,7 @@ const form = z.object({
 });
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success)
     return data(
       { problem: parsed.error.issues.map(({ message }) => message).join("; "), set: null },

@@ -7,6 +7,7 @@ import { ProbePage } from "../probe/ProbePage";
 import type { Probed, ProbeSheet } from "../probe/probeData";
 import { probeView } from "../probe/probeView.server";
 import { useSharedJob } from "../probe/useSharedJob";
+import { sentForm } from "../shell/sentForm.server";
 import type { Preferences } from "../shell/theme";
 import type { Route } from "./+types/probe";
 
@@ -16,7 +17,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 /** Without scripts the forms are posted as they stand; with them they go through the queue. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const refused = await takeEntry(params.id, await request.formData());
+  const refused = await takeEntry(params.id, await sentForm(request));
   return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
 }
 

@@ -8,6 +8,7 @@ import { checkStep, checkView } from "../check/checkView.server";
 import { takeFinding } from "../check/takeFinding.server";
 import { intoJob, textFields } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
+import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/prove";
 
@@ -25,7 +26,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 /** Without scripts a step is posted as it stands; with them it goes through the queue. `back` sends the job back to probing. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const sent = await request.formData();
+  const sent = await sentForm(request);
   if (sent.get("intent") !== "back") {
     const refused = await takeFinding(params.id, sent);
     return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });

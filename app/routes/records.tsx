@@ -9,6 +9,7 @@ import { RecordsPage } from "../records/RecordsPage";
 import { RecordTable } from "../records/RecordTable";
 import { pageLength, recordQuery } from "../records/recordQuery";
 import { recordRows } from "../records/recordRows.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/records";
 
 export const meta: Route.MetaFunction = () => [{ title: "Records · Airway" }];
@@ -47,7 +48,7 @@ const form = z.object({
 });
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   const job = parsed.success ? await findJob(parsed.data.job) : null;
   if (!parsed.success || !job) throw data("There is no such job.", { status: 404 });
   const away = parsed.data.intent === "delete";

@@ -13,6 +13,7 @@ import {
 } from "../importing/recordsImport.server";
 import { RecordsPage } from "../records/RecordsPage";
 import { logger } from "../shell/log.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/recordsIn";
 
 export const meta: Route.MetaFunction = () => [{ title: "Bring records in · Airway" }];
@@ -33,7 +34,7 @@ export const loader = () => ({ state: recordsImport() });
 const refuse = (problem: string, status: number) => data({ problem }, { status });
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) return refuse(parsed.error.issues[0]?.message ?? "That cannot be read.", 400);
   const sent = parsed.data;
   switch (sent.intent) {

@@ -6,6 +6,7 @@ import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
 import { typedScaled } from "../estimate/quantity";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { amountText, typedMinor } from "../text/money";
 import type { Route } from "./+types/settings";
 
@@ -19,7 +20,7 @@ export async function loader() {
 const nameSchema = z.string().trim().min(1, "must not be empty").max(80);
 
 export async function action({ request }: Route.ActionArgs) {
-  const fields = Object.fromEntries(await request.formData()) as Record<string, unknown>;
+  const fields = Object.fromEntries(await sentForm(request)) as Record<string, unknown>;
   const text = (name: string): string => (typeof fields[name] === "string" ? fields[name] : "");
   const currency = text("currency").trim().toUpperCase();
   const wordsOf: Record<string, string> = {};

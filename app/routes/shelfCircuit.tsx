@@ -16,6 +16,7 @@ import { Findings, ImportForm } from "../shelf/ImportForm";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
 import { weighMove } from "../shelf/jobMove.server";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
@@ -76,7 +77,7 @@ const form = z.discriminatedUnion("intent", [
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { circuit, newest, versions } = await newestOf(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success)
     return { text: "", problems: ["That cannot be taken: nothing was sent, or too much."] };
   const sent = parsed.data;

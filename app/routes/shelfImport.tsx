@@ -9,6 +9,7 @@ import { ImportForm, Refusal } from "../shelf/ImportForm";
 import { previewCase, storeCase } from "../shelf/importCase.server";
 import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/shelfImport";
 
@@ -74,7 +75,7 @@ async function storeKeptBundle(signal: AbortSignal) {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const fields = Object.fromEntries(await request.formData());
+  const fields = Object.fromEntries(await sentForm(request));
   if (fields.intent === "store-bundle") return storeKeptBundle(request.signal);
   const parsed = form.safeParse(fields);
   if (!parsed.success)

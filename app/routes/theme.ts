@@ -1,6 +1,7 @@
 import { redirect } from "react-router";
 import { z } from "zod";
 import { keepPreferences } from "../shell/preferences.server";
+import { sentForm } from "../shell/sentForm.server";
 import { themes } from "../shell/theme";
 import type { Route } from "./+types/theme";
 
@@ -15,7 +16,7 @@ const form = z.object({
 
 /** Keeps the theme or the letter keys' switch in a cookie and goes back. */
 export async function action({ request }: Route.ActionArgs) {
-  const { theme, keys, back } = form.parse(Object.fromEntries(await request.formData()));
+  const { theme, keys, back } = form.parse(Object.fromEntries(await sentForm(request)));
   const chosen = { ...(theme ? { theme } : {}), ...(keys ? { keys: keys === "on" } : {}) };
   return redirect(back, { headers: { "Set-Cookie": await keepPreferences(request, chosen) } });
 }

@@ -6,6 +6,7 @@ import { beginDraft, dropDraft, listDrafts } from "@db/repositories/drafts.serve
 import { Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { clockText, dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
@@ -59,7 +60,7 @@ async function baseFrom(from: string): Promise<DraftBase | null> {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
     return { problem: `${issue?.path.join(".") === "title" ? "Vehicle" : "That"} ${issue?.message ?? ""}` };

@@ -5,6 +5,7 @@ import { redirect } from "react-router";
 import { z } from "zod";
 import { circuitFrom, storeImport } from "../shelf/importCircuit.server";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { draftAt, stateOf } from "../trace/draftView.server";
 import { answerFrom } from "../trace/questionForm";
 import { TracePage } from "../trace/TracePage";
@@ -24,7 +25,7 @@ const form = z.discriminatedUnion("intent", [
 
 export async function action({ params, request }: Route.ActionArgs): Promise<Refused | undefined> {
   const draft = await draftAt(params.id);
-  const fields = await request.formData();
+  const fields = await sentForm(request);
   const parsed = form.safeParse(Object.fromEntries(fields));
   if (!parsed.success) return { of: "", problems: ["That cannot be read: load the page again."] };
   const sent = parsed.data;

@@ -2,6 +2,7 @@ import { circuitEditSchema } from "@core/circuit/circuitEdit";
 import { moveDraft } from "@db/repositories/drafts.server";
 import { z } from "zod";
 import { queueAnswer } from "../job/intoJob.server";
+import { sentForm } from "../shell/sentForm.server";
 import { parsedJson } from "../text/parsedJson";
 import { draftAt } from "../trace/draftView.server";
 import { takeStep } from "../trace/takeStep.server";
@@ -18,7 +19,7 @@ const answered = (problems: readonly string[]): Response =>
 /** Takes one step of a draft, and answers once it is on disk; the same one sent twice is taken once. */
 export async function action({ params, request }: Route.ActionArgs) {
   const draft = await draftAt(params.id);
-  const parsed = form.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) return answered(["That cannot be read: load the page again."]);
   const sent = parsed.data;
   if (sent.intent !== "edit") {

@@ -5,6 +5,7 @@ import { addRecording } from "@db/repositories/recordings.server";
 import { z } from "zod";
 import { queueAnswer } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
+import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/traces";
 
 const fields = z.object({ id: z.uuid(), record: z.string().max(2_000_000) });
@@ -13,7 +14,7 @@ const refuse = (problem: string) => queueAnswer({ status: 422, problem });
 /** Stores a recording read in the browser; answers once it is on disk, 422 tells why it was refused. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const sent = await request.formData();
+  const sent = await sentForm(request);
   const parsed = fields.safeParse({ id: sent.get("id"), record: sent.get("record") });
   const samples = sent.get("samples");
   if (!parsed.success || !(samples instanceof File)) return refuse("That recording cannot be read.");

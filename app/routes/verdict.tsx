@@ -11,6 +11,7 @@ import { z } from "zod";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
 import { intoJob, textFields } from "../job/intoJob.server";
 import { activeReadings, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
+import { sentForm } from "../shell/sentForm.server";
 import { priceText } from "../text/money";
 import type { Route } from "./+types/verdict";
 
@@ -45,7 +46,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const fields = textFields(await request.formData());
+  const fields = textFields(await sentForm(request));
   const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That decision cannot be read.", { status: 400 });
   const { intent, parts: text } = parsed.data;

@@ -10,6 +10,7 @@ import { accessPlanPageView } from "../repair/accessPlanView.server";
 import { beginPlan } from "../repair/beginAccessPlan.server";
 import { stepFrom } from "../repair/stepForm";
 import { Rail } from "../shell/Rail";
+import { sentForm } from "../shell/sentForm.server";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/way";
 
@@ -66,7 +67,7 @@ const answer = (problem: string | null) =>
 
 export async function action({ params, request }: Route.ActionArgs) {
   const circuit = await circuitAt(params.id);
-  const sent = await request.formData();
+  const sent = await sentForm(request);
   const fields: Record<string, string> = {};
   for (const [name, value] of sent) if (typeof value === "string") fields[name] = value.slice(0, 300_000);
   const { intent = "", token = "" } = fields;
