@@ -18,6 +18,7 @@ import { PlainSqlite } from "@db/keeping/plainSqlite.server";
 import { dropUnfinishedRestores } from "@db/keeping/restore.server";
 import { describeCircuits } from "@db/repositories/circuits.server";
 import { storageTrouble } from "@db/storageTrouble";
+import { enter } from "@db/turnstile.server";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
 import express, { type Express, type Request, type Response } from "express";
@@ -29,6 +30,7 @@ import { compileOn } from "../app/engine/compileThread.server";
 import { compileHere, compileWith } from "../app/engine/engine.server";
 import { importOn } from "../app/importing/importThread.server";
 import { resumeRecords } from "../app/importing/recordsImport.server";
+import { verifyBackup } from "../app/importing/verifyBackup.server";
 import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
@@ -105,6 +107,13 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
     express.static(join(client, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }),
   );
   app.use(express.static(client, { maxAge: "1h" }));
+  // While the database is replaced, requests wait instead of failing.
+  app.use((_request, response, next) => {
+    enter().then((leave) => {
+      response.once("close", leave);
+      next();
+    }, next);
+  });
   app.use(
     createRequestHandler({
       // Not a function that fetches it: the routing would be derived anew at every request.
@@ -136,8 +145,15 @@ const soonMilliseconds = 60_000;
 async function backUpAtNight(): Promise<void> {
   const now = new Date();
   try {
-    if (backupDue(newestBackup(now)?.at ?? null, now, shopZone()))
-      await copyToSecondFolder(await backUp(now));
+    if (backupDue(newestBackup(now)?.at ?? null, now, shopZone())) {
+      const backup = await backUp(now);
+      await verifyBackup(backup);
+      await copyToSecondFolder(backup);
+    } else {
+      // Made by hand or by an older Airway, and not checked then.
+      const newest = newestBackup(now);
+      if (newest && !newest.isVerified) await verifyBackup(newest);
+    }
   } catch (thrown) {
     const words = storageTrouble(thrown) ?? (thrown as Error).message;
     reportTrouble(thrown, `The nightly backup failed and is tried again every hour. ${words}`);

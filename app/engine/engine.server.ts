@@ -3,9 +3,10 @@ import { CircuitCache } from "@core/predict/tables/circuitCache";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
 
-/** Compiled circuits kept in memory. */
-const circuitsKept = 20;
-const cache = new CircuitCache(circuitsKept);
+/** Compiled circuits kept in memory: each takes some 25 MB. One that nobody asks for gives them back. */
+const circuitsKept = 12;
+const keptMilliseconds = 10 * 60_000;
+const cache = new CircuitCache(circuitsKept, { keptMilliseconds });
 const compiling = new WeakMap<CompiledCircuit, Promise<CompiledCircuit>>();
 
 /** Solves the tables of a circuit's usual set-ups. */

@@ -16,6 +16,8 @@ export interface ImportTasks {
   };
   /** Unpacks a bundle of a shop, or lays a backup aside, and looks into it. */
   readonly readShop: { readonly takes: { readonly file: string }; readonly answers: CandidateFinding };
+  /** Looks into a backup as a restore would. */
+  readonly lookInto: { readonly takes: { readonly file: string }; readonly answers: CandidateFinding };
   /** Reads the circuits of a bundle of a shelf. */
   readonly readShelf: { readonly takes: { readonly file: string }; readonly answers: readonly Bundled[] };
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { problemText } from "@core/problem/problem";
 import { RecordStaging } from "@db/importing/recordStaging.server";
+import { lookInto } from "@db/keeping/candidate.server";
 import { bringIn } from "@db/keeping/incoming.server";
 import { readBundle } from "../shelf/readBundle.server";
 import type { DoTask, ImportTaskName } from "./importTask";
@@ -25,6 +26,8 @@ const readShop: DoTask<"readShop"> = async ({ file }) => {
   return "problems" in brought ? brought : { answer: brought.finding };
 };
 
+const lookIntoFile: DoTask<"lookInto"> = async ({ file }) => ({ answer: await lookInto(file) });
+
 const readShelf: DoTask<"readShelf"> = async ({ file }) => {
   const read = readBundle(readFileSync(file));
   return "problems" in read ? read : { answer: read.value };
@@ -35,5 +38,6 @@ export const importTasks: { readonly [Name in ImportTaskName]: DoTask<Name> } = 
   readRecords,
   writeRecords,
   readShop,
+  lookInto: lookIntoFile,
   readShelf,
 };

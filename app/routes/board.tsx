@@ -1,4 +1,4 @@
-import { backupWarning, newestBackup } from "@db/keeping/backup.server";
+import { backupWarning, newestVerified } from "@db/keeping/backup.server";
 import { readJobs } from "@db/repositories/jobs.server";
 import { stageWords } from "@words/stateWords";
 import { useEffect } from "react";
@@ -40,7 +40,7 @@ const firstBackupSeconds = 300;
 
 function backupNotice(): string | null {
   const now = new Date();
-  const newest = newestBackup(now);
+  const newest = newestVerified(now);
   return newest || process.uptime() > firstBackupSeconds ? backupWarning(newest?.at ?? null, now) : null;
 }
 

@@ -1,5 +1,5 @@
 import { type Backup, backUp, backupFile, copyToSecondFolder, listBackups } from "@db/keeping/backup.server";
-import { lookInto } from "@db/keeping/candidate.server";
+import type { CandidateFinding } from "@db/keeping/candidate.server";
 import { dropIncoming, incomingFile, incomingFinding } from "@db/keeping/incoming.server";
 import { restore } from "@db/keeping/restore.server";
 import { everything } from "@db/recordQuery";
@@ -10,7 +10,9 @@ import { data, Form, useNavigation } from "react-router";
 import { z } from "zod";
 import { FileChooser } from "../importing/FileChooser";
 import { isWritingRecords } from "../importing/recordsImport.server";
+import { lookIntoBackup, verifyBackup } from "../importing/verifyBackup.server";
 import { RecordsPage } from "../records/RecordsPage";
+import { logger } from "../shell/log.server";
 import { sentForm } from "../shell/sentForm.server";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
@@ -24,8 +26,9 @@ const kilobytes = (bytes: number): string =>
 export async function loader() {
   const zone = shopZone();
   return {
-    backups: listBackups().map(({ name, at, bytes }) => ({
+    backups: listBackups().map(({ name, at, bytes, isVerified }) => ({
       name,
+      isVerified,
       when: dayText(at, zone),
       size: kilobytes(bytes),
     })),
@@ -45,7 +48,7 @@ const form = z.discriminatedUnion("intent", [
 
 /** What came of an action: what was found out, what was done, what is wrong. */
 interface Outcome {
-  readonly tried?: { readonly name: string; readonly finding: Awaited<ReturnType<typeof lookInto>> };
+  readonly tried?: { readonly name: string; readonly finding: CandidateFinding };
   readonly done?: string;
   /** Why nothing was done. */
   readonly problems?: readonly string[];
@@ -83,7 +86,8 @@ export async function action({ request }: Route.ActionArgs) {
     case "back-up": {
       try {
         const backup = await backUp(new Date());
-        return { done: `Backed up and checked: ${backup.name}.`, ...(await copied(backup)) };
+        verifyBackup(backup).catch((cause: unknown) => logger.error(cause, "a backup could not be checked"));
+        return { done: `Backed up: ${backup.name}.`, ...(await copied(backup)) };
       } catch (thrown) {
         return wrong([storageTrouble(thrown) ?? (thrown as Error).message]);
       }
@@ -92,7 +96,7 @@ export async function action({ request }: Route.ActionArgs) {
     case "restore": {
       const file = backupFile(sent.name);
       if (!file) return wrong(["There is no such backup."]);
-      if (sent.intent === "try") return { tried: { name: sent.name, finding: await lookInto(file) } };
+      if (sent.intent === "try") return { tried: { name: sent.name, finding: await lookIntoBackup(file) } };
       return takeIn(file, sent.shop);
     }
     case "take": {
@@ -201,10 +205,14 @@ function Backups({ busy, backups, outcome, jobs, shop }: BackupsProps) {
       </Form>
       {backups.length === 0 && <p>None yet.</p>}
       <ul className="divide-y divide-rule border-y border-rule empty:hidden">
-        {backups.map(({ name, when, size }) => (
+        {backups.map(({ name, when, size, isVerified }) => (
           <li key={name} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1" data-backup={name}>
             <span className="grow">
-              {when} <span className="text-soft">{size}</span>
+              {when}{" "}
+              <span className="text-soft">
+                {size}
+                {isVerified ? ", restored once to check it" : ", not checked yet"}
+              </span>
             </span>
             <a href={`/records/keeping/${name}`} download className="btn px-3 text-base">
               Take it out

@@ -76,7 +76,7 @@ export class ShopServer {
       token,
       test: "airflow",
       key: "run",
-      setting: "1",
+      setting,
       result: "none",
     };
     const answer = await this.post(`/jobs/${job}/entries`, new URLSearchParams(fields));

@@ -22,6 +22,8 @@ export interface Backup {
   readonly name: string;
   readonly at: Date;
   readonly bytes: number;
+  /** Whether it was restored into a temporary file and every row of it read. */
+  readonly isVerified: boolean;
 }
 
 const backupFolder = (folder: string): string => join(folder, "backups");
@@ -45,7 +47,8 @@ function backupsIn(backups: string): Backup[] {
   return readdirSync(backups)
     .flatMap((name) => {
       const at = momentOf(name);
-      return at ? [{ name, at, bytes: statSync(join(backups, name)).size }] : [];
+      const file = join(backups, name);
+      return at ? [{ name, at, bytes: statSync(file).size, isVerified: existsSync(verifiedMark(file)) }] : [];
     })
     .sort((a, b) => b.at.getTime() - a.at.getTime());
 }
@@ -53,6 +56,14 @@ function backupsIn(backups: string): Backup[] {
 /** A backup's file; null where there is none of that name. */
 export function backupFile(name: string): string | null {
   return listBackups().some((own) => own.name === name) ? join(backupFolder(dataFolder()), name) : null;
+}
+
+const verifiedMark = (file: string): string => `${file}.verified`;
+
+/** Notes that a backup was restored into a temporary file, and all of it read. */
+export function markVerified(name: string): void {
+  const file = backupFile(name);
+  if (file) writeFileSync(verifiedMark(file), "");
 }
 
 const checksumFile = (file: string): string => `${file}.sha256`;
@@ -78,7 +89,7 @@ function dropOld(backups: string, now: Date): void {
   const have = backupsIn(backups).map(({ name, at }) => ({ name, at: at.getTime() }));
   for (const old of backupsToDrop(have, now.getTime())) {
     rmSync(join(backups, old));
-    rmSync(checksumFile(join(backups, old)), { force: true });
+    for (const beside of [checksumFile, verifiedMark]) rmSync(beside(join(backups, old)), { force: true });
   }
 }
 
@@ -126,14 +137,20 @@ export async function backUp(at: Date, folder = dataFolder()): Promise<Backup> {
   writeFileSync(checksumFile(file), `${await checksumOf(unproven)}\n`);
   renameSync(unproven, file);
   dropOld(backups, at);
-  return { name, at, bytes: statSync(file).size };
+  return { name, at, bytes: statSync(file).size, isVerified: false };
 }
 
 const nightHour = 3;
 const longestWithout = 26 * 3600 * 1000;
 
-/** The newest backup that is not dated in the future: a wrong clock made those. */
-export const newestBackup = (now: Date): Backup | null => listBackups().find(({ at }) => at <= now) ?? null;
+/** Backups that are not dated in the future, the newest first: a wrong clock made the others. */
+const pastBackups = (now: Date): Backup[] => listBackups().filter(({ at }) => at <= now);
+
+export const newestBackup = (now: Date): Backup | null => pastBackups(now)[0] ?? null;
+
+/** The newest backup that is known to be restorable. */
+export const newestVerified = (now: Date): Backup | null =>
+  pastBackups(now).find(({ isVerified }) => isVerified) ?? null;
 
 /** Whether a nightly backup is due: at night by the shop's clock, or when the last is more than a day old. */
 export function backupDue(newest: Date | null, now: Date, zone: string): boolean {
@@ -147,10 +164,10 @@ export function backupDue(newest: Date | null, now: Date, zone: string): boolean
 
 const tooLongWithout = 48 * 3600 * 1000;
 
-/** The warning for the board if the newest backup is more than two days old; null otherwise. */
+/** The warning for the board if the newest verified backup is more than two days old; null otherwise. */
 export function backupWarning(newest: Date | null, now: Date): string | null {
   if (newest && now.getTime() - newest.getTime() <= tooLongWithout) return null;
   return newest
-    ? `The newest backup is ${Math.floor((now.getTime() - newest.getTime()) / (24 * 3600 * 1000))} days old.`
-    : "There is no backup yet.";
+    ? `The newest backup that was checked is ${Math.floor((now.getTime() - newest.getTime()) / (24 * 3600 * 1000))} days old.`
+    : "There is no backup yet that was checked.";
 }

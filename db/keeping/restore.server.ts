@@ -2,6 +2,7 @@ import { copyFileSync, mkdirSync, mkdtempSync, renameSync, rmSync } from "node:f
 import { join } from "node:path";
 import { openDatabase, replaceDatabase } from "../database.server";
 import { databaseFile, dataFolder } from "../databaseFile.server";
+import { behindShutDoor } from "../turnstile.server";
 import { type Backup, backUp, backupFile } from "./backup.server";
 import { prepareCandidate } from "./candidate.server";
 import { flushFile, flushFolder } from "./flush.server";
@@ -37,7 +38,7 @@ export async function restore(file: string, at: Date): Promise<Backup> {
     if (faults.length > 0) throw new RestoreRefused(faults);
     flushFile(databaseFile(work));
     let before: Backup | null = null;
-    await replaceDatabase(async () => {
+    const exchange = async () => {
       const kept = await backUp(at);
       before = kept;
       takePlace(databaseFile(work), folder);
@@ -49,7 +50,8 @@ export async function restore(file: string, at: Date): Promise<Backup> {
         takePlace(databaseFile(work), folder);
         throw thrown;
       }
-    });
+    };
+    await behindShutDoor(() => replaceDatabase(exchange));
     if (!before) throw new Error("the shop's database was not backed up");
     return before;
   } finally {

@@ -10,12 +10,21 @@ export class CircuitCache {
   /** Content of circuits as a key: writing one out takes longer than finding it. */
   private readonly keys = new WeakMap<Circuit, string>();
 
-  /** @param most circuits kept at a time */
+  /**
+   * @param most circuits kept at a time
+   * @param options `keptMilliseconds`: how long one that is not asked for is kept, without end where it is not given
+   */
   constructor(
     most: number,
-    private readonly options: CompileOptions = {},
+    private readonly options: CompileOptions & { readonly keptMilliseconds?: number } = {},
   ) {
-    this.kept = new LRUCache({ max: most });
+    const { keptMilliseconds } = options;
+    this.kept = new LRUCache({
+      max: most,
+      ...(keptMilliseconds === undefined
+        ? {}
+        : { ttl: keptMilliseconds, ttlAutopurge: true, updateAgeOnGet: true }),
+    });
   }
 
   /** The circuit made ready; a circuit met before, by content, is not compiled again. */

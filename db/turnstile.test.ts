@@ -1,0 +1,28 @@
+import { expect, test } from "@jest/globals";
+import { behindShutDoor, enter } from "./turnstile.server";
+
+test("what has begun ends first, what comes waits, and both are answered", async () => {
+  const order: string[] = [];
+  // The request that asks for the change is inside itself.
+  const own = await enter();
+  const leave = await enter();
+  const changing = behindShutDoor(async () => void order.push("changed"));
+  const late = enter().then((out) => {
+    order.push("late came in");
+    out();
+  });
+  await new Promise((resolve) => setTimeout(resolve, 60));
+  expect(order).toEqual([]);
+  order.push("early left");
+  leave();
+  // Let out twice it is out once.
+  leave();
+  await Promise.all([changing, late]);
+  expect(order).toEqual(["early left", "changed", "late came in"]);
+  own();
+});
+
+test("a change that fails opens the door again", async () => {
+  await expect(behindShutDoor(() => Promise.reject(new Error("no")))).rejects.toThrow("no");
+  (await enter())();
+});
