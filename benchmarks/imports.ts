@@ -60,7 +60,7 @@ async function meanwhile(title: string, work: () => Promise<string>): Promise<vo
 async function untilOver(): Promise<string> {
   for (;;) {
     const page = await (await fetch(shop.address("/records/in"))).text();
-    if (page.includes("Stored: ") || page.includes("Tried, nothing")) return "done";
+    if (page.includes("Stored. ") || page.includes("Tried; nothing")) return "done";
     if (page.includes("Nothing was brought in")) return "refused";
     await pause(250);
   }

@@ -151,7 +151,7 @@ test("what a stale tab wants is not done behind a person's back, and not lost", 
   await fresh.waitForURL(/prove$/);
   await stale.getByRole("button", { name: "The part is ordered" }).click();
   const kept = stale.getByRole("region", { name: "Not stored, because the job had changed" });
-  await expect(kept.getByText(/is ordered.*The part was fitted at/)).toBeVisible();
+  await expect(kept.getByText(/is ordered.*The part was fitted on/)).toBeVisible();
   await kept.getByRole("button", { name: "Store it now" }).click();
   await expect(kept.getByRole("listitem")).toHaveCount(1);
   await kept.getByRole("button", { name: "Throw it away" }).click();

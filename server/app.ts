@@ -36,7 +36,12 @@ import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
 import { shopZone } from "../app/text/shopZone.server";
 import { askPasscode } from "./passcode";
-import { limitBodies, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
+import {
+  limitBodies,
+  refuseForeignActions,
+  refuseForeignHosts,
+  refuseUnreadableAddresses,
+} from "./requestGuards";
 import { type StartSettings, startSettings } from "./startSettings";
 
 export interface ServerOptions extends Pick<StartSettings, "allowedHosts" | "passcode"> {
@@ -100,7 +105,7 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
   });
   app.use(securityHeaders());
   app.use(compression());
-  app.use(limitBodies, refuseForeignActions);
+  app.use(refuseUnreadableAddresses, limitBodies, refuseForeignActions);
   const client = join(root, "build", "client");
   app.use(
     "/assets",

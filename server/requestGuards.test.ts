@@ -1,6 +1,12 @@
 import { describe, expect, jest, test } from "@jest/globals";
 import type { Request, Response } from "express";
-import { limitBodies, mostBodyBytes, refuseForeignActions, refuseForeignHosts } from "./requestGuards";
+import {
+  limitBodies,
+  mostBodyBytes,
+  refuseForeignActions,
+  refuseForeignHosts,
+  refuseUnreadableAddresses,
+} from "./requestGuards";
 
 type Guard = (request: Request, response: Response, next: () => void) => void;
 
@@ -84,5 +90,20 @@ describe("bodies say their length and stay small", () => {
     ["GET", {}, 0],
   ])("%s %p gives %p", (method, headers, status) => {
     expect(answer(limitBodies, method, headers as unknown as Record<string, string>)).toBe(status);
+  });
+});
+
+describe("an address", () => {
+  test.each([
+    ["/jobs/4/probe", 0],
+    ["/shelf?q=50%25%20%C3%A4", 0],
+    ["/shelf/%00", 400],
+    ["/shelf?q=%00", 400],
+    ["/%", 400],
+    ["/%ff", 400],
+  ])("%s: %p", (originalUrl, status) => {
+    const guard: Guard = (request, response, next) =>
+      refuseUnreadableAddresses(Object.assign(request, { originalUrl }), response, next);
+    expect(answer(guard, "GET", {})).toBe(status);
   });
 });

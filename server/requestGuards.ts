@@ -35,6 +35,16 @@ export function refuseForeignHosts(allowed: ReadonlySet<string>) {
   };
 }
 
+/** Refuses addresses that cannot be decoded, or that hold a null character, which no file and no table has. */
+export function refuseUnreadableAddresses(request: Request, response: Response, next: NextFunction): void {
+  try {
+    if (!decodeURIComponent(request.originalUrl).includes("\0")) return next();
+  } catch {
+    // Not UTF-8, or a percent sign that begins nothing.
+  }
+  response.status(400).type("text").send("This address cannot be read.\n");
+}
+
 /** Actions must come from Airway's own pages: same origin by the browser's own word. */
 export function refuseForeignActions(request: Request, response: Response, next: NextFunction): void {
   if (safeMethods.has(request.method) || isSameOrigin(request)) next();

@@ -2,16 +2,16 @@ import type { JobRefusal } from "@core/records/jobStage";
 
 /**
  * Why a job did not take what was sent, in a sentence.
- * @param clock a moment as the shop's clock shows it
+ * @param when a moment as the sentence says it: `at 14:10`, `on 3 Nov 2026, 14:10`
  */
-export function jobRefusalText(refusal: JobRefusal, clock: (moment: Date) => string): string {
+export function jobRefusalText(refusal: JobRefusal, when: (moment: Date) => string): string {
   switch (refusal.code) {
     case "job-deleted":
-      return `The job was deleted at ${clock(new Date(refusal.at))}.`;
+      return `The job was deleted ${when(new Date(refusal.at))}.`;
     case "id-taken":
       return "It carries the id of an entry on another job.";
     case "other-stage": {
-      const since = refusal.at === null ? "" : ` at ${clock(new Date(refusal.at))}`;
+      const since = refusal.at === null ? "" : ` ${when(new Date(refusal.at))}`;
       return stageSentences[refusal.stage](since);
     }
   }

@@ -3,6 +3,7 @@ import type { JobRefusal } from "@core/records/jobStage";
 import { readCautions, setStrategy } from "@db/repositories/jobs.server";
 import { addReading, deleteReading } from "@db/repositories/readings.server";
 import { entryWords } from "@words/entryWords";
+import { evidenceText, resultText } from "@words/tests/testText";
 import type { z } from "zod";
 import { untabled } from "../engine/engine.server";
 import { intoJob, type Refused, textFields } from "../job/intoJob.server";
@@ -31,8 +32,8 @@ export async function takeEntry(jobId: string | undefined, sent: FormData): Prom
   const form = parsed.data;
   const at = madeAt(sent);
   const address = `/jobs/${job.id}/entries`;
-  const into = (writing: Promise<JobRefusal | null>) =>
-    intoJob({ jobId: job.id, address, fields, words: entryWords(fields), at }, writing);
+  const into = (writing: Promise<JobRefusal | null>, words = entryWords(fields)) =>
+    intoJob({ jobId: job.id, address, fields, words, at }, writing);
   switch (form.intent) {
     case "school":
       return into(setStrategy(job.id, form.school));
@@ -44,7 +45,10 @@ export async function takeEntry(jobId: string | undefined, sent: FormData): Prom
     case "own-reading": {
       const entered = enteredReading(circuit, form);
       if ("problem" in entered) return { status: 422, ...entered };
-      return into(addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: at }));
+      return into(
+        addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: at }),
+        `${evidenceText(entered.reading)}: ${resultText(entered.reading)}`,
+      );
     }
   }
 }

@@ -34,6 +34,11 @@ export const mostBytes: Readonly<Record<IncomingKind, number>> = {
   shelf: 20 * 1024 * 1024,
 };
 
+/** Reads a body to its end and keeps nothing: closing the connection on it would lose the answer on its way. */
+export async function dropBody(request: Request): Promise<void> {
+  await request.body?.pipeTo(new WritableStream());
+}
+
 /**
  * Writes the body of a request to the place of its kind as it comes, so that it is never in memory as a whole.
  * @throws TooLarge

@@ -1,6 +1,13 @@
 import type { ImportTasks } from "./importTask";
 import { importer } from "./importThread.server";
-import { type IncomingKind, incomingPath, keepBody, mostBytes, TooLarge } from "./incomingFile.server";
+import {
+  dropBody,
+  type IncomingKind,
+  incomingPath,
+  keepBody,
+  mostBytes,
+  TooLarge,
+} from "./incomingFile.server";
 
 /** Kinds of which a file is being taken or read: another one waits. */
 const busy = new Set<IncomingKind>();
@@ -17,7 +24,10 @@ export async function readIncoming<Name extends ReadsFile>(
   task: Name,
   request: Request,
 ): Promise<Answered<Name> | Refused> {
-  if (busy.has(kind)) return { status: 409, problems: ["Another file is being looked into."] };
+  if (busy.has(kind)) {
+    await dropBody(request);
+    return { status: 409, problems: ["Another file is being looked into."] };
+  }
   busy.add(kind);
   try {
     await keepBody(kind, request);

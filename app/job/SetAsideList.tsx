@@ -18,7 +18,7 @@ export function SetAsideList({ jobId, lines, first }: SetAsideListProps) {
       </h2>
       <ul>
         {lines.map((line) => (
-          <SetAsideItem key={line.id} jobId={jobId} line={line} />
+          <SetAsideItem key={line.id} jobId={jobId} line={line} isTaken={first === null} />
         ))}
       </ul>
       {first === "reopen" && <Reopen jobId={jobId} />}
@@ -27,23 +27,32 @@ export function SetAsideList({ jobId, lines, first }: SetAsideListProps) {
   );
 }
 
-function SetAsideItem({ jobId, line }: { readonly jobId: number; readonly line: SetAsideLine }) {
+interface SetAsideItemProps {
+  readonly jobId: number;
+  readonly line: SetAsideLine;
+  /** Whether the job takes anything now. */
+  readonly isTaken: boolean;
+}
+
+function SetAsideItem({ jobId, line, isTaken }: SetAsideItemProps) {
   const doing = useFetcher<{ readonly problem?: string | null }>();
   const throwing = useFetcher();
   const busy = doing.state !== "idle" || throwing.state !== "idle";
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
-      <span>
+      <span className="basis-full">
         <b>{line.words}</b> <span className="text-soft">(sent {line.sent})</span> {line.why}
       </span>
-      <doing.Form method="post" action={line.address}>
-        {Object.entries(line.fields).map(([name, value]) => (
-          <input key={name} type="hidden" name={name} value={value} />
-        ))}
-        <button type="submit" className="btn min-h-11 px-3 text-base" disabled={busy}>
-          Store it now
-        </button>
-      </doing.Form>
+      {isTaken && (
+        <doing.Form method="post" action={line.address}>
+          {Object.entries(line.fields).map(([name, value]) => (
+            <input key={name} type="hidden" name={name} value={value} />
+          ))}
+          <button type="submit" className="btn min-h-11 px-3 text-base" disabled={busy}>
+            Store it now
+          </button>
+        </doing.Form>
+      )}
       <throwing.Form method="post" action={`/jobs/${jobId}/aside`}>
         <input type="hidden" name="id" value={line.id} />
         <button

@@ -44,7 +44,7 @@ export async function intoJob(sent: SentToJob, writing: Promise<JobRefusal | nul
     fields: Object.fromEntries(kept),
     refusal,
   });
-  const why = jobRefusalText(refusal, (moment) => clockText(moment, shopZone()));
+  const why = jobRefusalText(refusal, (moment) => `at ${clockText(moment, shopZone())}`);
   return {
     status: 409,
     problem: `Not stored: ${sent.words}. ${why} It is kept at the top of the job's pages.`,

@@ -20,7 +20,7 @@ export async function setAsideView(job: Job) {
     },
     words,
     sent: dayText(at, zone),
-    why: jobRefusalText(refusal, (moment) => dayText(moment, zone)),
+    why: jobRefusalText(refusal, (moment) => `on ${dayText(moment, zone)}`),
   }));
 }
 

@@ -9,8 +9,8 @@ const form = z.object({ intent: z.literal("throw-away"), id: z.string().max(64) 
 
 /** Throws away what was kept because the job did not take it. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job } = await jobAt(params.id);
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
+  const { job } = await jobAt(params.id);
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   await decideAside(job.id, parsed.data.id, new Date());
   return { done: true };

@@ -27,8 +27,8 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job } = await jobAt(params.id);
   const fields = textFields(await sentForm(request));
+  const { job } = await jobAt(params.id);
   const here = `/jobs/${job.id}/close`;
   const into = (words: string, writing: Promise<JobRefusal | null>) =>
     intoJob({ jobId: job.id, address: here, fields, words, at: new Date() }, writing);

@@ -33,8 +33,8 @@ export const loader = ({ params }: Route.LoaderArgs) => estimateView(params.id);
 const refuse = (problem: string) => data({ problem }, { status: 400 });
 
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job } = await jobAt(params.id);
   const fields = textFields(await sentForm(request));
+  const { job } = await jobAt(params.id);
   const parsed = form.safeParse(fields);
   if (!parsed.success) return refuse(parsed.error.issues[0]?.message ?? "That cannot be read.");
   const sent = parsed.data;

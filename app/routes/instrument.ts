@@ -32,8 +32,8 @@ const refuse = (problem: string) => Response.json({ problem }, { status: 422, he
 
 /** Asks an instrument on this machine's loopback: a figure with who gave it, or a trace's samples. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job } = await jobAt(params.id);
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
+  const { job } = await jobAt(params.id);
   if (!parsed.success) return refuse("Give the port of the instrument, a whole number such as 5025.");
   const { port: given, what, rateHz, samples, ...rest } = parsed.data;
   const practice = practicePort(job.id);

@@ -58,8 +58,8 @@ function readingOf(text: string, figure: string | undefined): unknown {
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job, circuit } = await jobAt(params.id);
   const fields = textFields(await sentForm(request));
+  const { job, circuit } = await jobAt(params.id);
   const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   const entry = parsed.data;

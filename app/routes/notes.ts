@@ -28,8 +28,8 @@ const refuse = (problem: string) => queueAnswer({ status: 422, problem });
 
 /** Takes a note on a job, with a photo if one is sent; or strikes one out. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job } = await jobAt(params.id);
   const sent = await sentForm(request);
+  const { job } = await jobAt(params.id);
   const file = sent.get("photo");
   const fields = textFields(sent);
   const parsed = noteForm.safeParse(fields);

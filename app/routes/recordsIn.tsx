@@ -137,11 +137,12 @@ function ImportState({ state }: { readonly state: RecordsImport }) {
       return (
         <div className="sheet-card grid gap-3 p-4">
           <p role="status">
-            {state.phase === "tried" ? "Tried, nothing stored: " : "Stored: "}
-            {brought} brought in, {known} here already
+            {state.phase === "tried"
+              ? `Tried; nothing is stored yet. ${brought} would be brought in, ${known} are here already.`
+              : `Stored. ${brought} were brought in, ${known} were here already.`}
             {strange.length > 0 &&
-              `; left out for want of their circuits on the shelf: ${strange.join(", ")}`}
-            . {state.phase === "stored" && <Link to="/records">To the records</Link>}
+              ` Jobs of circuits that are not on the shelf are left out: ${strange.join(", ")}.`}{" "}
+            {state.phase === "stored" && <Link to="/records">To the records</Link>}
           </p>
           {state.phase === "tried" && brought > 0 && <Decide intent="write" words="Bring these in" />}
         </div>

@@ -1,12 +1,15 @@
 import { data } from "react-router";
-import { keepBody, mostBytes, TooLarge } from "../importing/incomingFile.server";
+import { dropBody, keepBody, mostBytes, TooLarge } from "../importing/incomingFile.server";
 import { dropRecords, isImportingRecords, readRecords } from "../importing/recordsImport.server";
 import { logger } from "../shell/log.server";
 import type { Route } from "./+types/recordsInFile";
 
 /** Takes a file of records as it comes, and begins to read it; how far that is the page says. */
 export async function action({ request }: Route.ActionArgs) {
-  if (isImportingRecords()) return data({ problem: "Another file is being brought in." }, { status: 409 });
+  if (isImportingRecords()) {
+    await dropBody(request);
+    return data({ problem: "Another file is being brought in." }, { status: 409 });
+  }
   dropRecords();
   try {
     await keepBody("records", request);

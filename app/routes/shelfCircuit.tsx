@@ -76,8 +76,8 @@ const form = z.discriminatedUnion("intent", [
 ]);
 
 export async function action({ params, request }: Route.ActionArgs) {
-  const { circuit, newest, versions } = await newestOf(params.id);
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
+  const { circuit, newest, versions } = await newestOf(params.id);
   if (!parsed.success)
     return { text: "", problems: ["That cannot be taken: nothing was sent, or too much."] };
   const sent = parsed.data;

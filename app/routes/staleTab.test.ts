@@ -116,7 +116,7 @@ describe("what was kept", () => {
     };
     expect(lines.at(-1)).toMatchObject({
       words: expect.stringMatching(/ordered$/),
-      why: expect.stringMatching(/^The part was fitted at .*, and the check is due\.$/),
+      why: expect.stringMatching(/^The part was fitted on .*, and the check is due\.$/),
       address: `/jobs/${id}/verdict`,
     });
   });

@@ -24,8 +24,8 @@ const form = z.discriminatedUnion("intent", [
 ]);
 
 export async function action({ params, request }: Route.ActionArgs): Promise<Refused | undefined> {
-  const draft = await draftAt(params.id);
   const fields = await sentForm(request);
+  const draft = await draftAt(params.id);
   const parsed = form.safeParse(Object.fromEntries(fields));
   if (!parsed.success) return { of: "", problems: ["That cannot be read: load the page again."] };
   const sent = parsed.data;

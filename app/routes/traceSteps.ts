@@ -18,8 +18,8 @@ const answered = (problems: readonly string[]): Response =>
 
 /** Takes one step of a draft, and answers once it is on disk; the same one sent twice is taken once. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const draft = await draftAt(params.id);
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
+  const draft = await draftAt(params.id);
   if (!parsed.success) return answered(["That cannot be read: load the page again."]);
   const sent = parsed.data;
   if (sent.intent !== "edit") {

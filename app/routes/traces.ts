@@ -13,8 +13,8 @@ const refuse = (problem: string) => queueAnswer({ status: 422, problem });
 
 /** Stores a recording read in the browser; answers once it is on disk, 422 tells why it was refused. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job, circuit } = await jobAt(params.id);
   const sent = await sentForm(request);
+  const { job, circuit } = await jobAt(params.id);
   const parsed = fields.safeParse({ id: sent.get("id"), record: sent.get("record") });
   const samples = sent.get("samples");
   if (!parsed.success || !(samples instanceof File)) return refuse("That recording cannot be read.");

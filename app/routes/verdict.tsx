@@ -45,8 +45,8 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
-  const { job, circuit } = await jobAt(params.id);
   const fields = textFields(await sentForm(request));
+  const { job, circuit } = await jobAt(params.id);
   const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That decision cannot be read.", { status: 400 });
   const { intent, parts: text } = parsed.data;

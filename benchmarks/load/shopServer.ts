@@ -69,7 +69,11 @@ export class ShopServer {
   }
 
   /** Enters what a speed does; resolves with the status and the milliseconds until it was answered. */
-  async enterReading(job: number, token: string): Promise<{ status: number; milliseconds: number }> {
+  async enterReading(
+    job: number,
+    token: string,
+    setting = "1",
+  ): Promise<{ status: number; milliseconds: number }> {
     const began = performance.now();
     const fields = {
       intent: "own-reading",
