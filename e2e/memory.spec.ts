@@ -89,6 +89,13 @@ test("records are ordered, taken out as CSV, tried and refused on the way in", a
   await expect(
     page.getByText(/Tried; nothing is stored yet\. 0 would be brought in, \d+ are here already/),
   ).toBeVisible();
+  await page.getByLabel("A file").setInputFiles({
+    name: "records.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(text.replaceAll(/^demo-/gm, "elsewhere-")),
+  });
+  await page.getByRole("button", { name: "Bring the file in" }).click();
+  await expect(page.getByText(/^Stored\. \d+ were brought in/)).toBeVisible();
   await page.getByLabel("or its text").fill(text.replace("not-found", "perhaps"));
   await page.getByRole("button", { name: "Bring them in" }).click();
   await expect(page.getByText(/row \d+, cause: expected "found"/)).toBeVisible();
@@ -132,8 +139,14 @@ test("deleted and put back; backed up, looked into, restored; the whole shop tak
   await page.goto("/records/keeping");
   await settled(page);
   await page.getByRole("button", { name: "Back up now" }).click();
-  const done = await page.getByText(/Backed up and checked/).textContent();
+  const done = await page.getByText(/^Backed up: /).textContent();
   const backup = page.locator(`[data-backup="${/airway-\S+\.sqlite/.exec(done ?? "")?.[0]}"]`);
+  await expect
+    .poll(async () => {
+      await page.reload();
+      return backup.textContent();
+    })
+    .toContain("restored once to check it");
   await backup.getByRole("button", { name: "Look into it" }).click();
   await expect(backup.getByText(/Tried, nothing changed: it is sound/)).toBeVisible();
   await accessible(page);
@@ -148,22 +161,14 @@ test("deleted and put back; backed up, looked into, restored; the whole shop tak
     mimeType: "application/zip",
     buffer: Buffer.from("these are no notes"),
   });
-  await page
-    .locator("form")
-    .filter({ hasText: "A bundle or a backup" })
-    .getByRole("button", { name: "Look into it" })
-    .click();
+  await page.getByRole("button", { name: "Look into the file" }).click();
   await expect(page.getByRole("alert")).toContainText("This is no zip");
   await page.getByLabel("A bundle or a backup from elsewhere").setInputFiles({
     name: "airway-shop.zip",
     mimeType: "application/zip",
     buffer: readFileSync(bundle),
   });
-  await page
-    .locator("form")
-    .filter({ hasText: "A bundle or a backup" })
-    .getByRole("button", { name: "Look into it" })
-    .click();
+  await page.getByRole("button", { name: "Look into the file" }).click();
   await expect(page.getByText(/It holds \d+ jobs and \d+ readings/)).toBeVisible();
   await page.getByLabel(/type the name of the shop/).fill("Saltmarsh Bay Garage");
   await page.getByRole("button", { name: "Put it in the place of what is here" }).click();

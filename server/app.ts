@@ -105,6 +105,11 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
   });
   app.use(securityHeaders());
   app.use(compression());
+  // A page is sent when it is whole: flushing each piece of it only makes zlib complain about slow connections.
+  app.use((_request, response, next) => {
+    Object.assign(response, { flush: undefined });
+    next();
+  });
   app.use(refuseUnreadableAddresses, limitBodies, refuseForeignActions);
   const client = join(root, "build", "client");
   app.use(

@@ -38,7 +38,10 @@ export function refuseForeignHosts(allowed: ReadonlySet<string>) {
 /** Refuses addresses that cannot be decoded, or that hold a null character, which no file and no table has. */
 export function refuseUnreadableAddresses(request: Request, response: Response, next: NextFunction): void {
   try {
-    if (!decodeURIComponent(request.originalUrl).includes("\0")) return next();
+    if (!decodeURIComponent(request.originalUrl).includes("\0")) {
+      next();
+      return;
+    }
   } catch {
     // Not UTF-8, or a percent sign that begins nothing.
   }

@@ -63,6 +63,26 @@ export function useEntryAnswers(jobId: number): readonly string[] {
   return useMemo(() => (text === noLooks ? [] : text.split("\n")), [text]);
 }
 
+/** Shows what the server answers to a job's entries: the page it sent, or, where it sent none, the page loaded anew. */
+function useAnswers(jobId: number, show: (page: unknown) => void): void {
+  const { revalidate } = useRevalidator();
+  useEffect(() => {
+    let { stored, refused } = theQueue().snapshot();
+    return theQueue().subscribe(() => {
+      const now = theQueue().snapshot();
+      // What the job did not take is kept at the top of its pages.
+      if (now.refused?.isKept && now.refused !== refused && now.refused.to === entriesAddress(jobId))
+        void revalidate();
+      ({ refused } = now);
+      if (now.stored === stored) return;
+      ({ stored } = now);
+      if (now.shown?.to !== entriesAddress(jobId)) return;
+      if (now.shown.page) show(now.shown.page);
+      else void revalidate();
+    });
+  }, [jobId, show, revalidate]);
+}
+
 interface EntriesProviderProps {
   readonly jobId: number;
   /** Changes whenever the page shows a new state of the job. */
@@ -105,21 +125,7 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
   }, [jobId, token, standing, enter]);
   // What an earlier page left unsent goes now.
   useEffect(() => void theQueue().flush(), []);
-  useEffect(() => {
-    let { stored, refused } = theQueue().snapshot();
-    return theQueue().subscribe(() => {
-      const now = theQueue().snapshot();
-      // What the job did not take is kept at the top of its pages.
-      if (now.refused?.isKept && now.refused !== refused && now.refused.to === entriesAddress(jobId))
-        void revalidate();
-      ({ refused } = now);
-      if (now.stored === stored) return;
-      ({ stored } = now);
-      if (now.shown?.to !== entriesAddress(jobId)) return;
-      if (now.shown.page) show(now.shown.page);
-      else void revalidate();
-    });
-  }, [jobId, show, revalidate]);
+  useAnswers(jobId, show);
   useEffect(() => {
     const [mark] = performance.getEntriesByName(enteredMark).slice(-1);
     if (!mark || token === "") return;

@@ -88,32 +88,35 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
             ))}
           </ul>
         </section>
-        <QueuedForm
-          words={(fields) => `the customer's words: ${fields.words}`}
-          className="grid gap-4"
-          key={words}
-        >
-          <input type="hidden" name="intent" value="words" />
-          <div className="grid gap-1">
-            <label htmlFor="words" className="font-bold">
-              In the customer's words
-            </label>
-            <textarea
-              id="words"
-              name="words"
-              rows={2}
-              maxLength={500}
-              defaultValue={words}
-              className="field w-full"
-            />
-          </div>
-          <div className="flex flex-wrap gap-3">
-            <button className="btn" type="submit">
-              Save the words
-            </button>
-          </div>
-        </QueuedForm>
+        <CustomerWords key={words} words={words} />
       </QueuedPage>
     </main>
+  );
+}
+
+/** What the customer says, as it was said. */
+function CustomerWords({ words }: { readonly words: string }) {
+  return (
+    <QueuedForm words={(fields) => `the customer's words: ${fields.words}`} className="grid gap-4">
+      <input type="hidden" name="intent" value="words" />
+      <div className="grid gap-1">
+        <label htmlFor="words" className="font-bold">
+          In the customer's words
+        </label>
+        <textarea
+          id="words"
+          name="words"
+          rows={2}
+          maxLength={500}
+          defaultValue={words}
+          className="field w-full"
+        />
+      </div>
+      <div className="flex flex-wrap gap-3">
+        <button className="btn" type="submit">
+          Save the words
+        </button>
+      </div>
+    </QueuedForm>
   );
 }

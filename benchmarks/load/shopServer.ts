@@ -1,7 +1,6 @@
 // A server of its own on a data folder, for benchmarks that talk to it from outside as a browser does.
 import { type ChildProcess, spawn } from "node:child_process";
 import { readFileSync } from "node:fs";
-import { setTimeout as pause } from "node:timers/promises";
 
 export class ShopServer {
   private child: ChildProcess | null = null;
@@ -94,5 +93,3 @@ export function quantile(values: readonly number[], share: number): number {
   const sorted = [...values].sort((a, b) => a - b);
   return sorted[Math.min(sorted.length - 1, Math.ceil(share * sorted.length) - 1)] ?? Number.NaN;
 }
-
-export { pause };

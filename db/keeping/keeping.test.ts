@@ -263,8 +263,8 @@ describe("a backup", () => {
 
   test("that is more than two days old is warned of", () => {
     expect(backupWarning(now, later(47))).toBeNull();
-    expect(backupWarning(now, later(73))).toBe("The newest backup is 3 days old.");
-    expect(backupWarning(null, now)).toBe("There is no backup yet.");
+    expect(backupWarning(now, later(73))).toBe("The newest backup that was checked is 3 days old.");
+    expect(backupWarning(null, now)).toBe("There is no backup yet that was checked.");
   });
 
   test("is due at night by the shop's clock, when there is none, and when the last is older than a day", () => {

@@ -2,13 +2,10 @@ import type { JobRecord } from "@core/formats/recordFile";
 import { closureSchema } from "@core/records/closure";
 import { type JobStage, jobStages } from "@core/records/jobStage";
 import { symptoms } from "@core/records/symptom";
-import { QueryTypes, type Transaction } from "sequelize";
+import { QueryTypes } from "sequelize";
 import { z } from "zod";
-import { database } from "../database.server";
-import { CircuitRow, JobRow, VehicleRow } from "../models.server";
+import { JobRow } from "../models.server";
 import type { RecordOrder, RecordQuery } from "../recordQuery";
-import { insertClosure } from "./closures.server";
-import { addJob, jobOfForm } from "./jobs.server";
 
 /** One job as the records list it. */
 export interface RecordLine {
