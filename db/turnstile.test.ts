@@ -6,7 +6,7 @@ test("what has begun ends first, what comes waits, and both are answered", async
   // The request that asks for the change is inside itself.
   const own = await enter();
   const leave = await enter();
-  const changing = behindShutDoor(async () => void order.push("changed"));
+  const changing = behindShutDoor(() => Promise.resolve(order.push("changed")));
   const late = enter().then((out) => {
     order.push("late came in");
     out();

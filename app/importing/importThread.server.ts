@@ -59,7 +59,7 @@ class ThreadImporter implements Importer {
     const asked = this.thread.ask({ task, takes }, (news) => {
       if ("share" in news) onShare(news.share);
       // A task is answered with its own kind of answer.
-      else came = news.came as Came<Name>;
+      else came = news.came;
       return "came" in news;
     });
     await Promise.race([asked, stopped]).finally(() => clearTimeout(late));

@@ -4,7 +4,7 @@ import { importTasks } from "./importTasks.server";
 
 const say = (news: ImportNews): void => parentPort?.postMessage(news);
 
-parentPort?.on("message", async ({ id, task, takes }: ImportOrder) => {
+async function follow({ id, task, takes }: ImportOrder): Promise<void> {
   // An order carries what its own task takes.
   const work = importTasks[task] as DoTask<ImportTaskName>;
   try {
@@ -12,4 +12,6 @@ parentPort?.on("message", async ({ id, task, takes }: ImportOrder) => {
   } catch (thrown) {
     say({ id, came: { problems: [thrown instanceof Error ? thrown.message : String(thrown)] } });
   }
-});
+}
+
+parentPort?.on("message", (order: ImportOrder) => void follow(order));

@@ -99,7 +99,7 @@ function readCsv(file: string, take: Take): Promise<Parsed<number>> {
           () => parser.resume(),
           (thrown: unknown) => {
             parser.abort();
-            failed(thrown);
+            failed(thrown instanceof Error ? thrown : new Error(String(thrown)));
           },
         );
       },

@@ -24,7 +24,10 @@ async function readBack(text: string): Promise<Parsed<JobRecord[]>> {
   const file = join(folder, "records.csv");
   writeFileSync(file, text);
   const records: JobRecord[] = [];
-  const read = await readRecordsFile(file, async (some) => void records.push(...some));
+  const read = await readRecordsFile(file, (some) => {
+    records.push(...some);
+    return Promise.resolve();
+  });
   return read.ok ? { ok: true, value: records } : read;
 }
 
