@@ -28,7 +28,7 @@ test("actions from elsewhere, without an origin or too large are refused", async
   expect((await post({})).status()).toBe(403);
   const own = { origin: baseURL ?? "" };
   expect((await post(own, { intent: "x".repeat(300_000) })).status()).toBe(413);
-  expect((await post(own, { intent: "unheard-of" })).status()).toBe(400);
+  expect((await post(own, { intent: "unheard-of" })).status()).toBe(422);
   expect((await request.get("/jobs/99999/probe")).status()).toBe(404);
   expect((await request.get("/jobs/4%27--/probe")).status()).toBe(404);
 });
