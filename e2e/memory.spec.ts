@@ -94,8 +94,8 @@ test("records are ordered, taken out as CSV, tried and refused on the way in", a
     mimeType: "text/csv",
     buffer: Buffer.from(text.replaceAll(/^demo-/gm, "elsewhere-")),
   });
-  await page.getByRole("button", { name: "Bring the file in" }).click();
-  await expect(page.getByText(/^Stored\. \d+ were brought in/)).toBeVisible();
+  await page.getByRole("button", { name: "Try the file first" }).click();
+  await expect(page.getByText(/nothing is stored yet\. [1-9]\d* would be brought in/)).toBeVisible();
   await page.getByLabel("or its text").fill(text.replace("not-found", "perhaps"));
   await page.getByRole("button", { name: "Bring them in" }).click();
   await expect(page.getByText(/row \d+, cause: expected "found"/)).toBeVisible();
