@@ -19,7 +19,7 @@ process.env.AIRWAY_DATA = folder;
 await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date());
 const [own] = await exportRecords();
 await closeDatabase();
-// Made before the server starts: they take this process long.
+// Made before the server starts, because making them blocks this process for a while.
 const bomb = zipSync({ "tables/jobs.jsonl": new Uint8Array(1_500_000_000) }, { level: 1 });
 const line = await sharp({
   create: { width: 1, height: 59_000_000, channels: 3, background: "black" },

@@ -38,7 +38,7 @@ const failures = new Map<string, number>();
 const megabytes: number[] = [];
 /** While the server is down or starting, nothing it answers counts against it. */
 let isUp = true;
-/** What was acknowledged between the backup and the end of its restore is gone with the restore. */
+/** When the restore began and ended: it discards what was acknowledged in between. */
 let lostByRestore: readonly [number, number] | null = null;
 
 function fail(what: string): void {

@@ -3,7 +3,7 @@ import { CircuitCache } from "@core/predict/tables/circuitCache";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
 
-/** Compiled circuits kept in memory: each takes some 25 MB. One that nobody asks for gives them back. */
+/** How many compiled circuits stay in memory, at about 25 MB each, and how long an unused one stays. */
 const circuitsKept = 12;
 const keptMilliseconds = 10 * 60_000;
 const cache = new CircuitCache(circuitsKept, { keptMilliseconds });

@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo, useRef, useState } from "react";
+import { createContext, useContext, useRef, useState } from "react";
 import { entryId } from "./entryId";
 import type { Entry } from "./entryQueue";
 import { fieldsOf } from "./formFields";
@@ -25,9 +25,8 @@ export function QueuedPage({ to, children }: QueuedPageProps) {
   // A form shows by itself why what it sent was refused; what an earlier page left has no form any more.
   const sent = useRef(new Set<string>());
   const isForms = refused !== null && !refused.isKept && sent.current.has(refused.id);
-  const page = useMemo(() => ({ queued, sent: sent.current }), [queued]);
   return (
-    <QueuedContext value={page}>
+    <QueuedContext value={{ queued, sent: sent.current }}>
       {away && (
         <div role="status" className="border-l-4 border-feed pl-3 text-base">
           <p>The server does not answer. What you enter waits on this device and will be sent.</p>

@@ -7,7 +7,7 @@ const files = () => (store ??= createStore("airway", "waiting-files"));
 /** Keeps the file of an entry until it is sent; rejects where the browser has no room or no such store. */
 export const keepFile = (entry: string, file: File): Promise<void> => set(entry, file, files());
 
-/** The file of an entry; undefined where the browser does not have it any more. */
+/** The file of an entry, or undefined if the browser no longer has it. */
 export const keptFile = (entry: string): Promise<File | undefined> => get<File>(entry, files());
 
 export const dropFile = (entry: string): Promise<void> => del(entry, files());

@@ -36,7 +36,7 @@ interface FileChooserProps {
   readonly label: string;
   /** File kinds the dialogue offers: `.csv,.json`. */
   readonly accept: string;
-  /** What can be done with the file: each is a button and the address the file is sent to. */
+  /** The buttons: what each one says, and the address it sends the file to. */
   readonly actions: readonly { readonly words: string; readonly to: string }[];
   readonly disabled: boolean;
   /** Is told what the server answered; the page shows what is wrong by itself. */
@@ -87,7 +87,7 @@ export function FileChooser({ label, accept, actions, disabled, onAnswer }: File
         {sending && (
           <>
             <span role="status" className="self-center">
-              Being looked into
+              Checking the file
             </span>
             <button type="button" className="btn" onClick={() => sending.abort()}>
               Stop

@@ -9,7 +9,7 @@ export interface ImportTasks {
     readonly takes: { readonly file: string; readonly staging: string; readonly shop: string };
     readonly answers: RecordsBroughtIn;
   };
-  /** Writes the next batch of staged records to the shop; null when none was left. */
+  /** Writes the next batch of staged records to the shop. The answer is null when none are left. */
   readonly writeRecords: {
     readonly takes: { readonly staging: string; readonly shop: string; readonly after: number };
     readonly answers: { readonly last: number; readonly share: number } | null;

@@ -20,7 +20,7 @@ async function firstCharacter(file: string): Promise<string> {
 }
 
 /**
- * Reads closed jobs from a file, comma-separated text (RFC 4180) or `airway-records` JSON, a piece at a time.
+ * Reads closed jobs from a CSV file (RFC 4180) or an `airway-records` JSON file, piece by piece.
  * @param take is given what was read and the share of the file that is read
  * @returns how many there are; refused with the rows and columns that do not fit
  */

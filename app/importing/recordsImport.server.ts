@@ -15,6 +15,8 @@ export type RecordsImport =
   /** Read, checked and weighed; nothing is in the shop. */
   | { readonly phase: "tried"; readonly outcome: RecordsBroughtIn }
   | { readonly phase: "writing"; readonly share: number; readonly outcome: RecordsBroughtIn }
+  /** Writing failed part of the way: it can be resumed, and nothing else is brought in until it is done. */
+  | { readonly phase: "interrupted"; readonly problem: string; readonly outcome: RecordsBroughtIn }
   | { readonly phase: "stored"; readonly outcome: RecordsBroughtIn }
   | { readonly phase: "refused"; readonly problems: readonly string[] };
 
@@ -23,11 +25,11 @@ let working: Importer | null = null;
 
 export const recordsImport = (): RecordsImport => state;
 
-/** Whether records are being written to the shop, which then must stay where it is. */
-export const isWritingRecords = (): boolean => state.phase === "writing";
+/** Whether some records of a file are in the shop and the rest are not: the shop's database must not be replaced. */
+export const isWritingRecords = (): boolean => state.phase === "writing" || state.phase === "interrupted";
 
-/** Whether a file is being read or written: another one waits. */
-export const isImportingRecords = (): boolean => state.phase === "reading" || state.phase === "writing";
+/** Whether a file is being read or written: another one has to wait. */
+export const isImportingRecords = (): boolean => state.phase === "reading" || isWritingRecords();
 
 const shop = (): string => databaseFile(dataFolder());
 const staging = (): string => incomingPath("records", "staging");
@@ -75,12 +77,19 @@ export function dropRecords(): void {
 /** Pause between two batches, in which others write. */
 const pauseMilliseconds = 10;
 
-/** Writes what was tried to the shop, batch by batch; resolves once all of it is there. */
+/** Writes what was tried to the shop, or resumes a write that was interrupted; resolves once all of it is there. */
 export async function writeRecords(): Promise<void> {
-  if (state.phase !== "tried") return;
-  const { outcome } = state;
+  if (state.phase !== "tried" && state.phase !== "interrupted") return;
+  const { phase, outcome } = state;
   state = { phase: "writing", share: 0, outcome };
-  await RecordStaging.use(staging(), shop(), (begun) => begun.beginWriting(outcome));
+  if (phase === "tried") {
+    try {
+      await RecordStaging.use(staging(), shop(), (begun) => begun.beginWriting(outcome));
+    } catch (thrown) {
+      state = { phase: "refused", problems: [storageTrouble(thrown) ?? (thrown as Error).message] };
+      return;
+    }
+  }
   await writeToTheEnd(outcome);
 }
 
@@ -102,20 +111,14 @@ async function writeToTheEnd(outcome: RecordsBroughtIn): Promise<void> {
     dropIncomingFile("records");
   } catch (thrown) {
     const why = storageTrouble(thrown) ?? (thrown as Error).message;
-    reportTrouble(
-      thrown,
-      `Bringing records in stopped half way. It goes on when Airway starts again. ${why}`,
-    );
-    state = {
-      phase: "refused",
-      problems: [`It stopped half way and goes on when Airway starts again. ${why}`],
-    };
+    reportTrouble(thrown, `Bringing records in was interrupted. Resume it under Records. ${why}`);
+    state = { phase: "interrupted", problem: why, outcome };
   } finally {
     own.end();
   }
 }
 
-/** Goes on with what was being written when the server stopped; what was only read is thrown away. */
+/** Resumes the write that was under way when the server stopped; what was only read is thrown away. */
 export async function resumeRecords(): Promise<void> {
   if (!existsSync(staging())) return dropIncomingFile("records");
   const outcome = await RecordStaging.use(staging(), shop(), (found) => found.writing());

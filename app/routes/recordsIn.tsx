@@ -120,6 +120,13 @@ function ImportState({ state }: { readonly state: RecordsImport }) {
           />
         </div>
       );
+    case "interrupted":
+      return (
+        <div role="alert" className="sheet-card grid gap-3 p-4">
+          <p>Only part of the jobs is stored. {state.problem}</p>
+          <Decide intent="write" words="Store the rest" />
+        </div>
+      );
     case "refused":
       return (
         <div role="alert" className="text-danger">

@@ -65,7 +65,7 @@ async function takeText(fields: z.infer<typeof form>) {
   return "problems" in preview ? { text, problems: preview.problems } : { text, preview: preview.value };
 }
 
-/** Brings in the bundle that was looked into, which lies in its place. */
+/** Brings in the bundle that was uploaded and previewed. */
 async function storeKeptBundle(signal: AbortSignal) {
   const came = await readKept("shelf", "readShelf", signal);
   const stored = "problems" in came ? came : await storeBundle(came.answer);
