@@ -105,6 +105,20 @@ describe("the queue of entries", () => {
     ]);
   });
 
+  test("nothing waits behind an entry with a file", async () => {
+    const there = server();
+    there.answers("away");
+    const queue = new EntryQueue(new MemoryStore(), there.send);
+    for (const [id, file] of [["photo", "photo"], ["a"], ["b"]] as const)
+      queue.enter({ ...entry(id), ...(file === undefined ? {} : { file }) });
+    await settle();
+    there.answers({ taken: true, page: null });
+    await queue.flush();
+    await settle();
+    expect(there.stored.at(-1)).toBe("photo");
+    expect(there.stored.slice(0, 2)).toEqual(["a", "b"]);
+  });
+
   test("a refused entry is taken out with its reason, and the next one still goes", async () => {
     const there = server();
     there.answers({ problem: "no point Z9", isKept: false });

@@ -99,6 +99,27 @@ describe("bringing records in", () => {
     expect(await countRecords(everything)).toBe(before + 800);
   });
 
+  test("an interrupted write blocks another file and a forgetting, and is resumed to its end", async () => {
+    const before = await countRecords(everything);
+    await fileOf(600);
+    await readRecords(false);
+    const { sequelize } = await database();
+    // The disk fails from the three hundredth job on.
+    await sequelize.query(`CREATE TRIGGER failing BEFORE INSERT ON jobs WHEN new.formToken = 'elsewhere-300'
+      BEGIN SELECT RAISE(ABORT, 'no more'); END`);
+    await writeRecords();
+    expect(recordsImport().phase).toBe("interrupted");
+    const half = await countRecords(everything);
+    expect(half).toBeGreaterThan(before);
+    expect(half).toBeLessThan(before + 600);
+    dropRecords();
+    expect((await answer(recordsIn.action, { intent: "try", text: "key" })).status).toBe(409);
+    await sequelize.query("DROP TRIGGER failing");
+    await writeRecords();
+    expect(recordsImport()).toMatchObject({ phase: "stored", outcome: { brought: 600 } });
+    expect(await countRecords(everything)).toBe(before + 600);
+  });
+
   test("forgets at the next start what was only read", async () => {
     const before = await countRecords(everything);
     await fileOf(20);
