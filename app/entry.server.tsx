@@ -13,11 +13,8 @@ import { logger, reportTrouble } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { nonceContext } from "./shell/nonce.server";
 
-/**
- * What follows a page is waited for so long: after the first start a dozen circuits are made ready one after the other, and
- * the board says meanwhile that it reads them.
- */
-export const streamTimeout = 90_000;
+/** Longest time a page may take to render, in milliseconds, before it is given up. */
+export const streamTimeout = 20_000;
 
 /** Renders a page with its nonce; whole for robots, as it comes for people. */
 export default function handleRequest(
@@ -32,18 +29,26 @@ export default function handleRequest(
   return new Promise((resolve, reject) => {
     let sent = false;
     let code = status;
+    const begin = (): void => {
+      sent = true;
+      const body = new PassThrough();
+      headers.set("Content-Type", "text/html; charset=utf-8");
+      resolve(new Response(createReadableStreamFromReadable(body), { headers, status: code }));
+      pipe(body);
+    };
     const { pipe, abort } = renderToPipeableStream(
       <NonceContext.Provider value={nonce}>
         <ServerRouter context={entry} url={request.url} nonce={nonce} />
       </NonceContext.Provider>,
       {
         nonce,
-        [whole ? "onAllReady" : "onShellReady"]() {
-          sent = true;
-          const body = new PassThrough();
-          headers.set("Content-Type", "text/html; charset=utf-8");
-          resolve(new Response(createReadableStreamFromReadable(body), { headers, status: code }));
-          pipe(body);
+        onShellReady() {
+          if (!whole) begin();
+        },
+        onAllReady() {
+          // Left running, the timer would hold the page in memory.
+          clearTimeout(timer);
+          if (whole) begin();
         },
         onShellError: (error: unknown) => reject(error instanceof Error ? error : new Error(String(error))),
         onError(error: unknown) {
@@ -52,7 +57,7 @@ export default function handleRequest(
         },
       },
     );
-    setTimeout(abort, streamTimeout + 1000).unref();
+    const timer = setTimeout(abort, streamTimeout + 1000).unref();
   });
 }
 

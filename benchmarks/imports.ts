@@ -60,8 +60,8 @@ async function meanwhile(title: string, work: () => Promise<string>): Promise<vo
 async function untilOver(): Promise<string> {
   for (;;) {
     const page = await (await fetch(shop.address("/records/in"))).text();
-    if (page.includes("Stored. ") || page.includes("Tried; nothing")) return "done";
-    if (page.includes("Nothing was brought in")) return "refused";
+    if (page.includes("Saved. ") || page.includes("Checked, nothing")) return "done";
+    if (page.includes("Nothing was imported")) return "refused";
     await pause(250);
   }
 }

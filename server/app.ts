@@ -26,6 +26,7 @@ import helmet from "helmet";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
 import { stopLines } from "../app/board/jobLine.server";
+import { workOutOn } from "../app/board/whatIsNext.server";
 import { compileOn } from "../app/engine/compileThread.server";
 import { compileHere, compileWith } from "../app/engine/engine.server";
 import { importOn } from "../app/importing/importThread.server";
@@ -144,7 +145,7 @@ async function checkIntegrity(): Promise<void> {
   if (faults.length > 0)
     reportTrouble(
       new Error(faults.join("; ")),
-      "The database is damaged. Restore the newest backup under Records, Keeping it, before you go on.",
+      "The database is damaged. Restore the newest backup under Records, Backup and restore, before you go on.",
     );
 }
 
@@ -218,7 +219,7 @@ function listen({ host, port }: StartSettings, handler: RequestListener): Promis
       refuseToStart(
         error.code === "EADDRINUSE"
           ? `Port ${port} on ${host} is taken by another program. Set AIRWAY_PORT to another one.`
-          : `It cannot listen on ${host}:${port} (${error.code ?? error.message}). Set AIRWAY_HOST and AIRWAY_PORT.`,
+          : `Airway cannot listen on ${host}:${port} (${error.code ?? error.message}). Set AIRWAY_HOST and AIRWAY_PORT.`,
       ),
     );
     server.listen(port, host, () => resolve(server));
@@ -233,7 +234,7 @@ export async function start({ root }: { root: string }): Promise<void> {
   process.on("unhandledRejection", (cause) =>
     reportTrouble(
       cause,
-      "Something failed in the background. What was entered is stored; the server goes on.",
+      "A background task failed. Everything entered is saved, and the server is still running.",
     ),
   );
   let app: RequestListener = (_request, response) =>
@@ -243,7 +244,9 @@ export async function start({ root }: { root: string }): Promise<void> {
   const server = await listen(settings.value, (request, response) => app(request, response));
   const { port } = server.address() as AddressInfo;
   const address = `http://${host.includes(":") ? `[${host}]` : host}:${port}/`;
-  compileWith(compileOn(join(root, "build", "server", "engineWorker.mjs")) ?? compileHere);
+  const engineFile = join(root, "build", "server", "engineWorker.mjs");
+  compileWith(compileOn(engineFile) ?? compileHere);
+  workOutOn(engineFile);
   importOn(join(root, "build", "server", "importWorker.mjs"));
   layOutOn(join(root, "build", "server", "layoutWorker.mjs"));
   const { loaded, release } = await openShop(root, address);
@@ -251,13 +254,13 @@ export async function start({ root }: { root: string }): Promise<void> {
   if (loaded) process.stdout.write("The demo workshop was loaded into the empty database.\n");
   process.stdout.write(`Airway is ready: ${address}\n`);
   describeCircuits(await database()).catch((cause: unknown) =>
-    reportTrouble(cause, "The circuits on the shelf could not be described: a search may miss some."),
+    reportTrouble(cause, "Some circuits on the shelf could not be indexed. A search may miss them."),
   );
   resumeRecords().catch((cause: unknown) =>
-    reportTrouble(cause, "Records that were being brought in are not all in yet: start Airway again."),
+    reportTrouble(cause, "An import of records is not finished. Restart Airway to finish it."),
   );
   checkIntegrity().catch((cause: unknown) =>
-    reportTrouble(cause, "The database could not be checked for damage."),
+    reportTrouble(cause, "The check of the database for damage failed."),
   );
   const nightly = setInterval(() => void backUpAtNight(), hourMilliseconds);
   nightly.unref();

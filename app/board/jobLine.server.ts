@@ -2,33 +2,30 @@ import { percent } from "@core/units/wording";
 import { jobLinesOf, revisionOf, setJobLine } from "@db/repositories/jobLines.server";
 import type { Job } from "@db/repositories/jobs.server";
 import { repairName } from "@words/partName";
-import { testWords } from "@words/tests/testText";
-import { diagnosisOf } from "../job/diagnosis.server";
-import { type JobView, jobAt, jobViewAt } from "../job/jobView.server";
+import { cardLine, testWords } from "@words/tests/testText";
+import { type JobFacts, jobAt, jobFactsAt } from "../job/jobView.server";
 import { logger } from "../shell/log.server";
+import { whatIsNext } from "./whatIsNext.server";
 
 /** What comes next in a job that is being tested: the verdict, or the next test. */
-function testingLine(view: JobView): string {
-  const { circuit } = view;
-  const { verdict, next } = diagnosisOf(view);
+async function testingLine(facts: JobFacts): Promise<string> {
+  const { circuit } = facts;
+  const { verdict, test } = await whatIsNext(facts);
   if (verdict.state !== "open")
     return `Verdict: ${repairName(circuit, verdict.replace)}, ${percent(verdict.p)}`;
-  const [test] = next;
-  if (!test) return "Nothing is left to test.";
-  const { before, points, between, after } = testWords(circuit, test.test);
-  return `Next test: ${before} ${points.join(` ${between} `)}${after}`;
+  return test ? `Next test: ${cardLine(testWords(circuit, test))}` : "Nothing is left to test.";
 }
 
 /** The one line that matters about a job: what is waited for, what was fitted, or what comes next. */
 async function lineOf({ id, stage, fitted, found }: Job): Promise<string> {
-  if (stage === "probing") return testingLine(await jobViewAt(String(id)));
+  if (stage === "probing") return testingLine(await jobFactsAt(String(id)));
   const { circuit } = await jobAt(String(id));
   const parts = repairName(circuit, fitted ?? []);
   if (stage === "part-awaited") return `Waiting for: ${parts}`;
-  return stage === "proof-due" ? `Fitted: ${parts}. The check is due.` : (found ?? `Fitted: ${parts}.`);
+  return stage === "proof-due" ? `Fitted: ${parts}. Final check due.` : (found ?? `Fitted: ${parts}.`);
 }
 
-const notWorkedOut = "What comes next cannot be worked out. Open the job to see why.";
+const notWorkedOut = "The next test could not be worked out. Open the job to see why.";
 
 /** Works a job's line out and stores it; one that cannot be is logged, and not tried again until the job changes. */
 async function makeJobLine(job: Job): Promise<void> {

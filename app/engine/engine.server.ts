@@ -7,25 +7,35 @@ import { problemText } from "@core/problem/problem";
 const circuitsKept = 12;
 const keptMilliseconds = 10 * 60_000;
 const cache = new CircuitCache(circuitsKept, { keptMilliseconds });
-const compiling = new WeakMap<CompiledCircuit, Promise<CompiledCircuit>>();
 
-/** Solves the tables of a circuit's usual set-ups. */
-export type CompileTables = (compiled: CompiledCircuit) => void | Promise<void>;
+/** A circuit being compiled, or compiled already. */
+interface Compiling {
+  readonly made: Promise<CompiledCircuit>;
+  /** Who asked for it: a request that may be called off, or null for work that is wanted in any case. */
+  readonly askedBy: Set<AbortSignal | null>;
+}
+const compiling = new WeakMap<CompiledCircuit, Compiling>();
+
+/**
+ * Solves the tables of a circuit's usual set-ups.
+ * @param isWanted false once every request that asked for the circuit has been called off
+ */
+export type CompileTables = (compiled: CompiledCircuit, isWanted: () => boolean) => void | Promise<void>;
 
 /** Solves the tables in the request that asks for them. */
-export const compileHere: CompileTables = (compiled) => {
+export const compileHere = (compiled: CompiledCircuit): void => {
   for (const setup of compiled.usualSetups()) compiled.table(setup).complete();
 };
 
-let compileTables = compileHere;
+let compileTables: CompileTables = compileHere;
 
 /** Says how tables are solved from now on. */
 export function compileWith(way: CompileTables): void {
   compileTables = way;
 }
 
-async function compile(compiled: CompiledCircuit): Promise<CompiledCircuit> {
-  await compileTables(compiled);
+async function compile(compiled: CompiledCircuit, isWanted: () => boolean): Promise<CompiledCircuit> {
+  await compileTables(compiled, isWanted);
   return compiled;
 }
 
@@ -39,12 +49,21 @@ export function untabled(circuit: Circuit): CompiledCircuit {
   return compiled.value;
 }
 
-/** A circuit compiled for diagnosis, once for each circuit, while other requests are served. Throws as `untabled` does. */
-export function engineFor(circuit: Circuit): Promise<CompiledCircuit> {
+/**
+ * A circuit compiled for diagnosis, once for each circuit, while other requests are served. Throws as `untabled` does.
+ * @param request the request that asks; once it is called off, and every other one that asked, the circuit is not begun
+ */
+export function engineFor(circuit: Circuit, request: AbortSignal | null = null): Promise<CompiledCircuit> {
   const compiled = untabled(circuit);
   const known = compiling.get(compiled);
-  if (known) return known;
-  const made = compile(compiled);
-  compiling.set(compiled, made);
+  if (known) {
+    known.askedBy.add(request);
+    return known.made;
+  }
+  const askedBy = new Set([request]);
+  const made = compile(compiled, () => [...askedBy].some((own) => !own?.aborted));
+  compiling.set(compiled, { made, askedBy });
+  // One that failed or was not begun is tried anew by whoever asks next.
+  made.catch(() => compiling.delete(compiled));
   return made;
 }

@@ -23,7 +23,7 @@ test("the circuit is compiled here, the cause is logged, and every page tells of
   const engine = await engineFor(shippedCircuit("dunlin-three-speed"));
   for (const setup of engine.usualSetups()) expect(() => engine.table(setup).parts()).not.toThrow();
   expect(troublesNow()).toEqual([
-    { words: expect.stringMatching(/prepares circuits has stopped.*Nothing is lost/), at: expect.any(Date) },
+    { words: expect.stringMatching(/prepares circuits stopped once.*Nothing is lost/), at: expect.any(Date) },
   ]);
   expect(logged).toHaveBeenCalledWith(
     expect.objectContaining({ message: "out of memory" }),
@@ -41,6 +41,31 @@ test("a circuit that cannot be compiled at all does not stop the next one", asyn
       throw new Error("no set-up can be solved");
     },
   });
-  await expect(compile(broken)).rejects.toThrow("no set-up can be solved");
-  await expect(compile(engine)).resolves.toBeUndefined();
+  await expect(compile(broken, () => true)).rejects.toThrow("no set-up can be solved");
+  await expect(compile(engine, () => true)).resolves.toBeUndefined();
+});
+
+test("a circuit that only called-off requests asked for is not compiled; one that somebody waits for is", async () => {
+  const wanted: boolean[] = [];
+  let takeTurn = (): void => undefined;
+  const turn = new Promise<void>((resolve) => {
+    takeTurn = resolve;
+  });
+  compileWith(async (_compiled, isWanted) => {
+    await turn;
+    wanted.push(isWanted());
+    if (!isWanted()) throw new Error("nobody waits");
+  });
+  const [left, stayed, alsoLeft] = [new AbortController(), new AbortController(), new AbortController()];
+  const dropped = engineFor(shippedCircuit("siskin-five-speed"), left.signal);
+  const kept = engineFor(shippedCircuit("siskin-linear-low"), stayed.signal);
+  void engineFor(shippedCircuit("siskin-linear-low"), alsoLeft.signal);
+  left.abort();
+  alsoLeft.abort();
+  takeTurn();
+  await expect(dropped).rejects.toThrow("nobody waits");
+  await expect(kept).resolves.toHaveProperty("netlist");
+  expect(wanted).toEqual([false, true]);
+  // Asked for again, it is compiled after all.
+  await expect(engineFor(shippedCircuit("siskin-five-speed"))).resolves.toHaveProperty("netlist");
 });

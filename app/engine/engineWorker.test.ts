@@ -2,9 +2,10 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { diagnose } from "@core/diagnose/diagnose";
 import type { TableParts } from "@core/predict/tables/setupTable";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { shippedCircuit, shippedEngine } from "../../core/testing/shippedCircuit";
+import { heard, shippedCircuit, shippedEngine } from "../../core/testing/shippedCircuit";
 import { WorkerThread } from "../shell/workerThread.server";
 import { bundledEngineWorker } from "../testing/bundledEngineWorker";
 import type { EngineNews, EngineTask } from "./engineWorker";
@@ -22,7 +23,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 /** What the thread says of a circuit, in order. */
 async function compiledThere(circuit: EngineTask["circuit"]): Promise<EngineNews[]> {
   const said: EngineNews[] = [];
-  await thread.ask({ circuit }, (news) => {
+  await thread.ask({ does: "compile", circuit }, (news) => {
     said.push(news);
     return !("parts" in news);
   });
@@ -55,6 +56,20 @@ describe("the thread that compiles circuits", () => {
       for (const name of ["volts", "speed", "amps", "behind", "buzz"] as const)
         expect(sameBytes(tables[index]?.[name], own[name])).toBe(true);
     });
+  });
+
+  test("diagnoses as it is done here: the verdict, and the test to do next", async () => {
+    const engine = shippedEngine("whimbrel-four-speed");
+    const readings = heard({ "1": "none", "2": "none", "3": "none", "4": "normal" });
+    const here = diagnose(engine, readings, { school: "motor-first" });
+    if (!here.ok) throw new Error("refused");
+    const said: EngineNews[] = [];
+    const task = { does: "diagnose", circuit: engine.netlist.circuit, readings } as const;
+    await thread.ask({ ...task, options: { school: "motor-first" } }, (news) => said.push(news) > 0);
+    const { state, replace, p } = here.value.verdict;
+    expect(said).toEqual([
+      { id: expect.any(Number), next: { verdict: { state, replace, p }, test: here.value.next[0]?.test } },
+    ]);
   });
 
   test("a circuit it cannot solve is refused in words", async () => {

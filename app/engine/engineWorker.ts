@@ -1,31 +1,51 @@
 import { parentPort } from "node:worker_threads";
 import type { Circuit } from "@core/circuit/circuit";
+import { type DiagnoseOptions, diagnose } from "@core/diagnose/diagnose";
+import type { Verdict } from "@core/diagnose/verdict/verdict";
+import type { Reading, Test } from "@core/predict/reading";
+import { CircuitCache } from "@core/predict/tables/circuitCache";
 import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import type { TableParts } from "@core/predict/tables/setupTable";
 import { problemText } from "@core/problem/problem";
 import { buildNetlist } from "@core/solve/buildNetlist";
 
+export type EngineTask = CompileTask | DiagnoseTask;
+
 /** A circuit to compile. */
-export interface EngineTask {
+interface CompileTask {
   readonly id: number;
+  readonly does: "compile";
   readonly circuit: Circuit;
+}
+
+/** Readings to diagnose from. */
+interface DiagnoseTask {
+  readonly id: number;
+  readonly does: "diagnose";
+  readonly circuit: Circuit;
+  readonly readings: readonly Reading[];
+  readonly options: DiagnoseOptions;
+}
+
+/** What comes next in a job: the verdict, and the test to do unless it is reached. */
+export interface WhatIsNext {
+  readonly verdict: Pick<Verdict, "state" | "replace" | "p">;
+  readonly test: Test | null;
 }
 
 export type EngineNews =
   /** The table of the set-up at this place among `usualSetups`. */
   | { readonly id: number; readonly setup: number; readonly parts: TableParts }
   | { readonly id: number; readonly ready: true }
+  | { readonly id: number; readonly next: WhatIsNext }
   | { readonly id: number; readonly problem: string };
 
+const say = (news: EngineNews, transfer: ArrayBuffer[] = []): void => parentPort?.postMessage(news, transfer);
+
 /** Solves the table of every usual set-up and sends each one as soon as it is solved. */
-function compile({ id, circuit }: EngineTask): void {
-  const say = (news: EngineNews, transfer: ArrayBuffer[] = []): void =>
-    parentPort?.postMessage(news, transfer);
+function compile({ id, circuit }: CompileTask): void {
   const netlist = buildNetlist(circuit, { lumpWires: true });
-  if (!netlist.ok) {
-    say({ id, problem: netlist.problems.map(problemText).join("; ") });
-    return;
-  }
+  if (!netlist.ok) return say({ id, problem: netlist.problems.map(problemText).join("; ") });
   const compiled = new CompiledCircuit(netlist.value);
   for (const [setup, usual] of compiled.usualSetups().entries()) {
     const table = compiled.table(usual);
@@ -39,4 +59,17 @@ function compile({ id, circuit }: EngineTask): void {
   say({ id, ready: true });
 }
 
-parentPort?.on("message", compile);
+/** Jobs that follow one another are often on the same circuit. */
+const cache = new CircuitCache(1);
+
+/** Diagnoses from readings; says what comes next. */
+function whatIsNext({ id, circuit, readings, options }: DiagnoseTask): void {
+  const compiled = cache.compile(circuit);
+  const found = compiled.ok ? diagnose(compiled.value, readings, options) : compiled;
+  if (!found.ok) return say({ id, problem: found.problems.map(problemText).join("; ") });
+  const { verdict, next } = found.value;
+  const { state, replace, p } = verdict;
+  say({ id, next: { verdict: { state, replace, p }, test: next[0]?.test ?? null } });
+}
+
+parentPort?.on("message", (task: EngineTask) => (task.does === "compile" ? compile(task) : whatIsNext(task)));

@@ -4,20 +4,29 @@ import type { Reading } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
 import { LRUCache } from "lru-cache";
-import { activeNumbers, activeReadings, type JobView } from "./jobView.server";
+import { activeNumbers, activeReadings, type JobFacts, type JobView } from "./jobView.server";
 
 /** Diagnoses kept for each circuit: several pages of a job ask for the same one. A hundred of them take some 6 MB. */
 const diagnosesKept = 40;
 const kept = new WeakMap<CompiledCircuit, LRUCache<string, Diagnosis>>();
 
+/** What a job's diagnosis takes into account besides its readings. */
+export const diagnoseOptions = ({ job, costs, repairs, learnt }: JobFacts): DiagnoseOptions => ({
+  school: job.school,
+  costs,
+  repairs,
+  counts: learnt.counts,
+  familyCounts: learnt.ofFamily,
+});
+
 /** The diagnosis from some readings of a job; worked out once for what it is asked with. */
 export function diagnosisFrom(
-  { job, engine, costs, repairs, learnt }: JobView,
+  view: JobView,
   readings: readonly Reading[],
   options: DiagnoseOptions,
 ): Diagnosis {
-  const past = { repairs, counts: learnt.counts, familyCounts: learnt.ofFamily };
-  const asked: DiagnoseOptions = { school: job.school, costs, ...past, ...options };
+  const { engine } = view;
+  const asked: DiagnoseOptions = { ...diagnoseOptions(view), ...options };
   const own = kept.get(engine) ?? new LRUCache<string, Diagnosis>({ max: diagnosesKept });
   kept.set(engine, own);
   const key = JSON.stringify([asked, readings]);

@@ -1,0 +1,38 @@
+import { WorkerThread } from "./workerThread.server";
+
+/** A thread with nothing to do ends after this, in milliseconds, which gives its memory back. */
+const idleMilliseconds = 5000;
+
+/** A worker thread that is there only while there is work for it. */
+export class RestingThread<Task extends { readonly id: number }, News extends { readonly id: number }> {
+  private thread: WorkerThread<Task, News> | null = null;
+  private idle: ReturnType<typeof setTimeout> | undefined;
+  private atWork = 0;
+
+  /** @param onEnd called with the cause each time the thread dies */
+  constructor(
+    private readonly file: string,
+    private readonly onEnd: (cause: unknown) => void,
+  ) {}
+
+  /** Gives the thread a task, as `WorkerThread.ask` does; after one that failed the next one gets a new thread. */
+  async ask(...asked: Parameters<WorkerThread<Task, News>["ask"]>): Promise<void> {
+    clearTimeout(this.idle);
+    this.thread ??= new WorkerThread(this.file, this.onEnd);
+    this.atWork += 1;
+    try {
+      await this.thread.ask(...asked);
+    } catch (cause) {
+      this.end();
+      throw cause;
+    } finally {
+      this.atWork -= 1;
+    }
+    if (this.atWork === 0) this.idle = setTimeout(() => this.end(), idleMilliseconds).unref();
+  }
+
+  private end(): void {
+    void this.thread?.end();
+    this.thread = null;
+  }
+}
