@@ -62,15 +62,15 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   return (
     <main id="main" className="mx-auto max-w-2xl p-6">
       <h1 className="text-2xl font-semibold">
-        {known ? String(error.data || error.statusText) : "Something went wrong here."}
+        {known ? String(error.data || error.statusText) : "This page failed."}
       </h1>
       <p className="mt-3 text-soft">
         {known
-          ? "Nothing was lost: every reading is stored as it is entered."
-          : "Every reading entered so far is stored. Load the page again; if it happens again, look at what the server wrote."}
+          ? "Nothing was lost: every reading is saved as soon as it is entered."
+          : "Every reading entered so far is saved. Load the page again. If it fails again, the server's log says why."}
       </p>
       <Link to="/" className="btn mt-5">
-        To the board
+        Go to the board
       </Link>
     </main>
   );

@@ -159,10 +159,10 @@ async function run(argv: string[], terminal: Terminal): Promise<void> {
       );
     }
     default: {
-      const diagnosis = accept(
+      const found = accept(
         diagnoseCase(input, library, terminal.circuits, { explainAll: true, plan: values.plan ?? false }),
       );
-      return print(output, diagnosisReport(diagnosis), text ? diagnosisLines(diagnosis) : null);
+      return print(output, diagnosisReport(found), text ? diagnosisLines(found) : null);
     }
   }
 }

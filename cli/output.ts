@@ -1,6 +1,6 @@
 import type { Writable } from "node:stream";
-import type { Diagnosis } from "@core/diagnose/diagnose";
 import { notListed, repairText } from "@core/fault/repair";
+import type { DiagnosedCase } from "@core/formats/diagnoseCase";
 import { type Parsed, problemText } from "@core/problem/problem";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
 import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
@@ -37,18 +37,23 @@ export function pointLines(point: OperatingPoint): string[] {
   ];
 }
 
-/** A diagnosis for people: verdict, suspects, next look. */
-export function diagnosisLines({ verdict, parts, next, conflicts }: Diagnosis): string[] {
+/** A diagnosis for people: verdict, suspects, next test. */
+export function diagnosisLines({ circuit, diagnosis }: DiagnosedCase): string[] {
+  const { verdict, parts, next, conflicts } = diagnosis;
   const [test] = next;
   return [
     `${verdict.state}: replace ${listed(verdict.replace)}, ${percent(verdict.p)}`,
-    ...verdict.because.map(reasonText),
+    ...verdict.because.map((reason) => reasonText(circuit, reason)),
     `suspects: ${parts
       .slice(0, 5)
       .map(({ part, p }) => `${part ?? repairText(notListed)} ${percent(p)}`)
       .join(", ")}`,
-    ...(test ? [`next: ${testText(test.test)} (${setupText(test.test)}), ${minutesText(test.minutes)}`] : []),
-    ...conflicts.map(conflictText),
+    ...(test
+      ? [
+          `next: ${testText(circuit, test.test)} (${setupText(circuit, test.test)}), ${minutesText(test.minutes)}`,
+        ]
+      : []),
+    ...conflicts.map((conflict) => conflictText(circuit, conflict)),
   ];
 }
 
@@ -59,12 +64,12 @@ export function rippleLines(ripple: RippleInWords): string[] {
   return [
     `${verdict}: ${because}`,
     `${ampsText(meanAmps)} mean`,
-    ...(humpHz === null ? [] : [`${humpHz.toFixed(1)} humps a second`]),
+    ...(humpHz === null ? [] : [`${humpHz.toFixed(1)} ripples per second`]),
     ...(rpm === null ? [] : [`${Math.round(rpm)} rpm`]),
-    ...(badHumps.length > 0 ? [`bad humps, counted from 0: ${badHumps.join(", ")}`] : []),
+    ...(badHumps.length > 0 ? [`bad ripples, counted from 0: ${badHumps.join(", ")}`] : []),
     ...(startUp === null ? [] : [`inrush ${ampsText(startUp.inrushAmps)}`]),
-    ...(chopping === null ? [] : [`chopped at ${chopping.hz.toFixed(0)} Hz, taken out`]),
-    ...(dropoutCount === 0 ? [] : [`${dropoutCount} moments without current`]),
+    ...(chopping === null ? [] : [`PWM at ${chopping.hz.toFixed(0)} Hz, removed`]),
+    ...(dropoutCount === 0 ? [] : [`${dropoutCount} gaps without current`]),
     ...cannot.map((reason) => `cannot: ${reason}`),
   ];
 }
@@ -87,7 +92,7 @@ export function routeLines({
       ({ tool, instead, errorMillimetres, fit }) =>
         `or ${instead} for ${tool}: ${errorMillimetres} mm, ${fit}`,
     ),
-    ...(nextPersonMinutes > 0 ? [`costs the next person ${minutesText(nextPersonMinutes)}`] : []),
+    ...(nextPersonMinutes > 0 ? [`extra work for the next person: ${minutesText(nextPersonMinutes)}`] : []),
   ];
 }
 
@@ -96,7 +101,7 @@ export function matchLines({ verdict, differences, leads, workMinutes }: MatchAn
   return [
     `${verdict}${workMinutes > 0 ? `, ${minutesText(workMinutes)} of work` : ""}`,
     ...differences.map(({ feature, judgement, because }) => `${feature}: ${judgement}, ${because}`),
-    ...(leads?.refusals.map((why) => `splice refused: ${why}`) ?? []),
+    ...(leads?.refusals.map((why) => `do not splice: ${why}`) ?? []),
     ...(leads?.joints.map(
       ({ pin, lead, wire, crimp }) => `pin ${pin}: ${lead.colour} to ${wire.id} ${wire.colour}, ${crimp}`,
     ) ?? []),

@@ -4,16 +4,15 @@ const troubles: Readonly<Record<string, string>> = {
   ENOSPC: "The disk is full. Make room on it; nothing that was stored is lost.",
   EDQUOT: "The disk quota is used up. Make room; nothing that was stored is lost.",
   SQLITE_READONLY: "The data folder cannot be written to. Give Airway's user the right to write there.",
-  EROFS:
-    "The data folder lies on a disk that is read-only. Set AIRWAY_DATA to a folder that can be written to.",
+  EROFS: "The data folder is on a read-only disk. Set AIRWAY_DATA to a folder that can be written to.",
   EACCES: "The data folder cannot be written to. Give Airway's user the right to write there.",
   EPERM: "The data folder cannot be written to. Give Airway's user the right to write there.",
-  ENOTDIR: "The data folder is no folder. Set AIRWAY_DATA to a folder.",
-  EEXIST: "The data folder is no folder. Set AIRWAY_DATA to a folder.",
+  ENOTDIR: "The data folder is not a folder. Set AIRWAY_DATA to a folder.",
+  EEXIST: "The data folder is not a folder. Set AIRWAY_DATA to a folder.",
   SQLITE_CANTOPEN: "The database's file cannot be opened. Check the rights of the data folder and its files.",
   SQLITE_CORRUPT: "The database's file is damaged. Restore the newest backup: docs/reliability.md says how.",
   SQLITE_NOTADB:
-    "The database's file is damaged, or is no database. Restore the newest backup: docs/reliability.md says how.",
+    "The database's file is damaged, or is not a database. Restore the newest backup: docs/reliability.md says how.",
   SQLITE_IOERR: "The disk could not be read or written. Check the disk; nothing that was stored was changed.",
 };
 

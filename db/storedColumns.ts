@@ -23,7 +23,7 @@ const parsedJson = z.string().transform((text, context) => {
   try {
     return JSON.parse(text) as unknown;
   } catch {
-    context.addIssue({ code: "custom", message: "is no JSON" });
+    context.addIssue({ code: "custom", message: "is not valid JSON" });
     return z.NEVER;
   }
 });

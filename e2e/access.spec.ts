@@ -1,4 +1,5 @@
 import { AxeBuilder } from "@axe-core/playwright";
+import { unplainText } from "./plainText";
 import { expect, test } from "./shop";
 
 /** Rules of WCAG 2.2, levels A and AA. */
@@ -11,6 +12,7 @@ const views = [
   "/jobs/5/probe",
   "/jobs/4/probe",
   "/jobs/4/verdict",
+  "/jobs/4/motor",
   "/jobs/4/parts",
   "/jobs/4/estimate",
   "/jobs/4/fit",
@@ -20,6 +22,9 @@ const views = [
   "/jobs/3/prove",
   "/records",
   "/records/in",
+  "/records/figures",
+  "/records/learnt",
+  "/records/keeping",
   "/records/vehicle/4",
   "/jobs/18/trail",
   "/jobs/18/close",
@@ -38,12 +43,12 @@ const views = [
 
 test("right after a start the board has every job's line at once, as it was stored", async ({ page }) => {
   await page.goto("/", { waitUntil: "commit" });
-  await expect(page.getByText("reading the circuit…")).toHaveCount(0);
+  await expect(page.getByText("Working out the next test…")).toHaveCount(0);
   await expect(page.getByRole("alert")).toHaveCount(0);
   await expect(page.getByText(/^(Next test|Verdict|Waiting for|Fitted): /).first()).toBeVisible();
 });
 
-test("axe finds nothing serious on any view, light or dark, and none breaks", async ({ page }) => {
+test("axe finds nothing serious on any view, light or dark; none breaks, and none shows raw values", async ({ page }) => {
   const broken: string[] = [];
   page.on("pageerror", (error) => broken.push(`${page.url()}: ${error.message}`));
   page.on("console", (message) => {
@@ -54,6 +59,7 @@ test("axe finds nothing serious on any view, light or dark, and none breaks", as
   for (const view of views) {
     await page.goto(view);
     await page.locator("#main").waitFor();
+    expect(await unplainText(page)).toEqual([]);
     for (const colorScheme of ["light", "dark"] as const) {
       await page.emulateMedia({ colorScheme });
       const axe = new AxeBuilder({ page });
@@ -82,20 +88,20 @@ for (const scheme of ["light", "dark"] as const) {
       expect(violations.map(({ id, nodes }) => `${what} ${id}: ${nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
     };
     await page.locator('[data-point="X4:1"]').click();
-    for (const fold of ["Path board", "Own reading", "Other looks", "What comes after"])
+    for (const fold of ["Path board", "Enter another test", "Other tests", "What could come next"])
       await page.getByText(fold, { exact: true }).click();
     await page.getByRole("button", { name: /^motor first/ }).waitFor();
-    await page.getByLabel("Show the sheet as if").selectOption({ index: 1 });
+    await page.getByLabel("Show the drawing as if").selectOption({ index: 1 });
     await page.keyboard.press("c");
     await check("open");
-    await page.getByRole("button", { name: "A note on this job" }).click();
+    await page.getByRole("button", { name: "Add a note to this job" }).click();
     await check("note");
   });
 }
 
 test("the theme chosen by hand stays", async ({ page }) => {
   await page.goto("/");
-  await page.getByRole("button", { name: "Light: auto" }).click();
+  await page.getByRole("button", { name: "Theme: auto" }).click();
   await expect(page.locator("html")).toHaveAttribute("data-theme", "night");
   await page.reload();
   await expect(page.locator("html")).toHaveAttribute("data-theme", "night");

@@ -25,7 +25,7 @@ test("a point is walked to by arrows, read, probed and entered", async ({ page }
   await expect.poll(() => standing(page)).toBe(before + 1);
   await expect(page.locator("[data-reading]").first()).toContainText(`touch ${point}`);
   await page
-    .getByRole("button", { name: /^Strike out reading/ })
+    .getByRole("button", { name: /^Delete reading/ })
     .first()
     .click();
   await expect.poll(() => standing(page)).toBe(before);
@@ -48,18 +48,18 @@ test("volts at a tapped point need a number and are stored for the set-up shown"
   await expect.poll(() => standing(page)).toBe(before + 1);
   await expect(page.locator("[data-reading]").first()).toContainText("speed 3");
   await expect(page.locator("[data-reading]").first()).toContainText("12.4 V");
-  await page.getByRole("button", { name: "Take the probe off" }).click();
+  await page.getByRole("button", { name: "Close the test panel" }).click();
   await expect(panel).toBeHidden();
 });
 
-test("the path board opens by its key, marks what all dead speeds share and lights a path", async ({
+test("the path board opens by its key, marks what on every dead speed share and lights a path", async ({
   page,
 }) => {
   await page.goto("/jobs/6/probe");
   await page.waitForLoadState("networkidle");
   await page.keyboard.press("p");
-  await expect(page.locator('[data-path="R1.link"]')).toContainText("all dead speeds");
-  await expect(page.locator('[data-path="R1.e1"]')).not.toContainText("all dead speeds");
+  await expect(page.locator('[data-path="R1.link"]')).toContainText("on every dead speed");
+  await expect(page.locator('[data-path="R1.e1"]')).not.toContainText("on every dead speed");
   await expect(page.locator('[data-path="F7"]')).toContainText("cleared");
   const cell = page.getByRole("button", { name: /^R1\.e3 on 3:/ });
   await cell.click();
@@ -75,17 +75,17 @@ test("the path board opens by its key, marks what all dead speeds share and ligh
 
 test("what the customer noticed moves the odds, and is taken back by a second tap", async ({ page }) => {
   await page.goto("/jobs/5/complaint");
-  const squeal = page.getByRole("button", { name: "Noise while it runs: squeal" });
+  const squeal = page.getByRole("button", { name: "Noise while running: squeal" });
   await squeal.click();
   await expect(squeal).toHaveAttribute("aria-pressed", "true");
-  const follows = page.getByRole("button", { name: "Noise while it runs: rises with the speed" });
+  const follows = page.getByRole("button", { name: "Noise while running: follows the speed" });
   await follows.click();
   await expect(follows).toHaveAttribute("aria-pressed", "true");
-  await page.getByRole("link", { name: "On to probing" }).click();
+  await page.getByRole("link", { name: "Continue to Probe" }).click();
   await expect(page.locator("[data-reading]").first()).toContainText("squeal, follows the speed");
   await page.goBack();
-  await page.getByRole("button", { name: "Noise while it runs: squeal" }).click();
-  await expect(page.getByRole("button", { name: "Noise while it runs: squeal" })).toHaveAttribute(
+  await page.getByRole("button", { name: "Noise while running: squeal" }).click();
+  await expect(page.getByRole("button", { name: "Noise while running: squeal" })).toHaveAttribute(
     "aria-pressed",
     "false",
   );
@@ -94,30 +94,30 @@ test("what the customer noticed moves the odds, and is taken back by a second ta
 test("as if true, the other looks and what comes after", async ({ page }) => {
   await page.goto("/jobs/6/probe");
   await page.waitForLoadState("networkidle");
-  await page.getByLabel("Show the sheet as if").selectOption({ index: 1 });
-  const asIf = page.getByRole("region", { name: /^As if R1/ });
-  await expect(asIf).toContainText("Every reading fits it.");
-  await asIf.getByRole("button", { name: "Back to healthy" }).click();
+  await page.getByLabel("Show the drawing as if").selectOption({ index: 1 });
+  const asIf = page.getByRole("region", { name: /^If true: R1/ });
+  await expect(asIf).toContainText("Every reading fits.");
+  await asIf.getByRole("button", { name: "Show healthy circuit" }).click();
   await expect(asIf).toBeHidden();
 
-  await page.getByText("Other looks").click();
-  const minutes = page.getByRole("button", { name: "Takes" });
+  await page.getByText("Other tests").click();
+  const minutes = page.getByRole("button", { name: "Minutes" });
   await minutes.click();
-  await expect(page.getByRole("columnheader", { name: "Takes" })).toHaveAttribute("aria-sort", "ascending");
+  await expect(page.getByRole("columnheader", { name: "Minutes" })).toHaveAttribute("aria-sort", "ascending");
   const other = page.getByRole("table").getByRole("button", { pressed: false }).last();
   const before = await page.locator('input[name="look"]').first().inputValue();
   await other.click();
   await expect(page.locator('input[name="look"]').first()).not.toHaveValue(before);
 
-  await page.getByText("What comes after").click();
+  await page.getByText("What could come next").click();
   const motorFirst = page.getByRole("button", { name: /^motor first/ });
   await motorFirst.click();
   await expect(page.getByRole("button", { name: /^motor first/ })).toHaveAttribute("aria-pressed", "true");
   await page.reload();
-  await page.getByText("What comes after").click();
+  await page.getByText("What could come next").click();
   await expect(page.getByRole("button", { name: /^motor first/ })).toHaveAttribute("aria-pressed", "true");
-  await page.getByRole("button", { name: /^quickest by the sums/ }).click();
-  await expect(page.getByRole("button", { name: /^quickest/ })).toHaveAttribute("aria-pressed", "true");
+  await page.getByRole("button", { name: /^least time expected/ }).click();
+  await expect(page.getByRole("button", { name: /^least time/ })).toHaveAttribute("aria-pressed", "true");
 });
 
 test("two windows on one job show each other's readings and lose none", async ({ page, context }) => {

@@ -13,11 +13,11 @@ test("by the book the same motor takes the dash out, hours against minutes, side
 }) => {
   await page.goto("/jobs/13/fit");
   await page.waitForLoadState("networkidle");
-  const out = page.locator('[aria-label="What comes out, and how"]');
+  const out = page.locator('[aria-label="Parts to remove, and how"]');
   const motor = out.locator("button.btn", { hasText: /M1$/ });
   if ((await motor.getAttribute("aria-pressed")) === "false") await motor.click();
   await expect(out.getByRole("button", { name: /By the book.*4 h/ })).toBeVisible();
-  await expect(out.getByRole("button", { name: /costs the next person 5 min/ })).toBeVisible();
+  await expect(out.getByRole("button", { name: /extra work for the next person 5 min/ })).toBeVisible();
 });
 
 test("a screw left over is called before the panel closes", async ({ page }) => {
@@ -28,18 +28,18 @@ test("a screw left over is called before the panel closes", async ({ page }) => 
   await expect(pack).toHaveAttribute("aria-pressed", "true");
   for (const step of ["mat", "lower-panel", "x5-off", "pack-screws"]) {
     const line = page.locator(`[data-way="in"] [data-step="${step}"]`);
-    await line.getByRole("button", { name: /^off\b/ }).click();
+    await line.getByRole("button", { name: /^Removed\b/ }).click();
     await expect(line.getByRole("button", { name: "undo" })).toBeVisible();
   }
-  await page.getByRole("tab", { name: /^Way back/ }).click();
+  await page.getByRole("tab", { name: /^Refitting/ }).click();
   const line = page.locator('[data-way="back"] [data-step="pack-screws"]');
   await line.getByRole("button", { name: /one fewer/ }).click();
-  await line.getByRole("button", { name: /^on\b/ }).click();
+  await line.getByRole("button", { name: /^Refitted\b/ }).click();
   await expect(
-    page.getByText(/Before this closes: Pack out, two screws: 1 screw left over/).first(),
+    page.getByText(/Before you close this: Remove the pack, two screws: 1 screw left over/).first(),
   ).toBeVisible();
   await line.getByRole("button", { name: "undo" }).click();
-  await expect(page.getByText(/Before this closes/)).toHaveCount(0);
+  await expect(page.getByText(/Before you close this/)).toHaveCount(0);
 });
 
 test("a tick made while the server is away survives a reload and is stored once it answers", async ({
@@ -51,16 +51,16 @@ test("a tick made while the server is away survives a reload and is stored once 
   await page.goto("/jobs/16/fit");
   await page.waitForLoadState("networkidle");
   const line = page.locator('[data-way="in"] [data-step="flap"]');
-  await line.getByRole("button", { name: /^off\b/ }).click();
-  await expect(page.getByText(/One tick waits on this device/)).toBeVisible();
+  await line.getByRole("button", { name: /^Removed\b/ }).click();
+  await expect(page.getByText(/One step is waiting on this device/)).toBeVisible();
   await page.reload();
-  await expect(page.getByText(/One tick waits on this device/)).toBeVisible();
+  await expect(page.getByText(/One step is waiting on this device/)).toBeVisible();
   await expect(line.getByRole("button", { name: "undo" })).toBeHidden();
   away = false;
   await expect(line.getByRole("button", { name: "undo" })).toBeVisible();
   await page.reload();
   await line.getByRole("button", { name: "undo" }).click();
-  await expect(line.getByRole("button", { name: /^off\b/ })).toBeVisible();
+  await expect(line.getByRole("button", { name: /^Removed\b/ })).toBeVisible();
 });
 
 test("the part in hand against the one that was there: adapted, wrong, overridden in words", async ({
@@ -68,18 +68,18 @@ test("the part in hand against the one that was there: adapted, wrong, overridde
 }) => {
   await page.goto("/jobs/6/parts?part=M1");
   await page.waitForLoadState("networkidle");
-  await page.getByLabel("In hand").selectOption("QR 700 118");
-  await page.getByRole("button", { name: "Hold them together" }).click();
-  await expect(page.getByRole("heading", { name: "It fits with some work." })).toBeVisible();
-  await expect(page.locator('[data-feature="wheel"]')).toContainText("carried over");
-  await page.getByLabel("In hand").selectOption("QR 700 119");
-  await page.getByRole("button", { name: "Hold them together" }).click();
-  await expect(page.getByRole("heading", { name: "Wrong part: send it back." })).toBeVisible();
+  await page.getByLabel("New part").selectOption("QR 700 118");
+  await page.getByRole("button", { name: "Compare" }).click();
+  await expect(page.getByRole("heading", { name: "Fits with modification." })).toBeVisible();
+  await expect(page.locator('[data-feature="wheel"]')).toContainText("reused");
+  await page.getByLabel("New part").selectOption("QR 700 119");
+  await page.getByRole("button", { name: "Compare" }).click();
+  await expect(page.getByRole("heading", { name: "Wrong part. Return it." })).toBeVisible();
   const direction = page.locator('[data-feature="direction"]');
   await expect(direction).toContainText("weakly");
-  await direction.getByRole("button", { name: "it does no harm here" }).click();
+  await direction.getByRole("button", { name: "Accept this difference" }).click();
   await direction.getByLabel(/Why/).fill("its leads are swapped in the plug");
-  await direction.getByRole("button", { name: "Judge it harmless" }).click();
+  await direction.getByRole("button", { name: "Accept" }).click();
   await expect(direction).toContainText("its leads are swapped in the plug");
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map(({ id }) => id)).toEqual([]);
@@ -90,12 +90,12 @@ test("leads are spliced colour to colour, and one that would meet the wrong circ
 }) => {
   await page.goto("/jobs/6/parts?part=R1");
   await page.waitForLoadState("networkidle");
-  await page.getByLabel("In hand").selectOption("HW 4410-18");
-  await page.getByRole("button", { name: "Hold them together" }).click();
+  await page.getByLabel("New part").selectOption("HW 4410-18");
+  await page.getByRole("button", { name: "Compare" }).click();
   await expect(page.locator('[data-pin="2"]')).toContainText("BK/YE 1.5 mm² → W14 BK/YE");
-  await page.getByLabel("In hand").selectOption("QR 771 421");
-  await page.getByRole("button", { name: "Hold them together" }).click();
-  await expect(page.getByText(/Refused: BU of the new plug is pin 1/)).toBeVisible();
+  await page.getByLabel("New part").selectOption("QR 771 421");
+  await page.getByRole("button", { name: "Compare" }).click();
+  await expect(page.getByText(/Do not splice: BU of the new plug is pin 1/)).toBeVisible();
 });
 
 test("a part in no list is typed as it lies in the hand and held against the old one", async ({ page }) => {
@@ -108,15 +108,15 @@ test("a part in no list is typed as it lies in the hand and held against the old
   await page.getByLabel("T2 to T3").fill("1.3");
   await page.getByLabel("T3 to N").fill("0.7");
   await page.getByLabel("Screws").fill("a few");
-  await page.getByRole("button", { name: /^List it/ }).click();
+  await page.getByRole("button", { name: /^Add it to the list/ }).click();
   await expect(page.getByText(/screws: expected number, got "a few"/)).toBeVisible();
   await expect(page.getByLabel("T1 to T2")).toHaveValue("2,4");
   await page.getByLabel("Screws").fill("2");
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map(({ id }) => id)).toEqual([]);
-  await page.getByRole("button", { name: /^List it/ }).click();
-  await expect(page.getByText("On the list, and in hand above.")).toBeVisible();
-  await expect(page.getByLabel("In hand")).toHaveValue("ZX 77-1");
+  await page.getByRole("button", { name: /^Add it to the list/ }).click();
+  await expect(page.getByText("Added to the list and chosen as the new part above.")).toBeVisible();
+  await expect(page.getByLabel("New part")).toHaveValue("ZX 77-1");
   await expect(page.locator('[data-feature="ohms"]')).toContainText("2.4");
 });
 
@@ -129,9 +129,9 @@ test("an estimate changed, refused, stored, taken out as PDF and CSV, and billed
   await editor.getByText(/^The next version/).click();
   const hours = editor.getByLabel("Hours").nth(1);
   await hours.fill("a lot");
-  await expect(editor.getByRole("button", { name: "Store as the next version" })).toBeDisabled();
+  await expect(editor.getByRole("button", { name: "Save as the next version" })).toBeDisabled();
   await hours.fill("0,7");
-  await editor.getByRole("button", { name: "Store as the next version" }).click();
+  await editor.getByRole("button", { name: "Save as the next version" }).click();
   const second = page.locator('[data-version="2"]');
   await expect(second).toContainText("0.7 h");
   await second.getByRole("button", { name: "Approved" }).click();
@@ -149,10 +149,10 @@ test("an estimate changed, refused, stored, taken out as PDF and CSV, and billed
   const bill = page.locator('[data-editor="bill"]');
   await bill.getByText(/^The bill/).click();
   await bill.getByLabel("Hours").nth(1).fill("0.9");
-  await bill.getByRole("button", { name: "Store the bill" }).click();
+  await bill.getByRole("button", { name: "Save the bill" }).click();
   // 0.2 h more at 90.00.
   await expect(
-    page.getByRole("heading", { name: /beside what was approved, before tax: \+18\.00/ }),
+    page.getByRole("heading", { name: /against approved estimate, before tax: \+18\.00/ }),
   ).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map(({ id }) => id)).toEqual([]);
@@ -171,18 +171,18 @@ test("a way in is written for a vehicle that has none, drawn, found wanting, men
   await expect(page.getByText("A1: the circuit has this part, but the plan does not reach it")).toBeVisible();
   await page.getByText("Add a step").click();
   const form = page.locator('li[data-step=""]');
-  await form.getByLabel("What comes off").fill("Control out of the duct");
+  await form.getByLabel("What to remove").fill("Control out of the duct");
   await form.getByLabel("Short name").fill("control");
-  await form.getByLabel("Minutes, the mean").fill("3");
-  await form.getByLabel(/^Off before it/).fill("nowhere");
+  await form.getByLabel("Minutes, on average").fill("3");
+  await form.getByLabel(/^Steps before it/).fill("nowhere");
   await form.getByRole("button", { name: "Add the step" }).click();
   await expect(form.getByText(/no step "nowhere"/)).toBeVisible();
-  await form.getByLabel(/^Off before it/).fill("tray");
+  await form.getByLabel(/^Steps before it/).fill("tray");
   await form.getByRole("button", { name: "Add the step" }).click();
   await expect(page.locator('li[data-step="control"]')).toBeVisible();
   await expect(page.getByText(/Control out of the duct: no other step and no part needs it/)).toBeVisible();
-  await page.getByLabel("One more").selectOption("A1");
-  await page.getByLabel("Last step of each way").last().fill("control");
+  await page.getByLabel("Another part").selectOption("A1");
+  await page.getByLabel("Last steps before the part is free").last().fill("control");
   await page.getByRole("button", { name: "Add the part" }).click();
   await expect(page.getByText("✓ Every part can be reached")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
@@ -204,10 +204,10 @@ test("the fit page and the shop's terms are accessible, and terms that cannot be
   expect(fit.violations.map(({ id }) => id)).toEqual([]);
   await page.goto("/settings");
   await page.waitForLoadState("networkidle");
-  await page.getByLabel("An hour of labour").fill("ninety");
-  await page.getByRole("button", { name: "Store the terms" }).click();
-  await expect(page.getByText(/is no amount of XXX, got "ninety"/)).toBeVisible();
-  await expect(page.getByLabel("An hour of labour")).toHaveValue("ninety");
+  await page.getByLabel("Labour rate per hour").fill("ninety");
+  await page.getByRole("button", { name: "Save rates and tax" }).click();
+  await expect(page.getByText(/must be an amount in XXX, not "ninety"/)).toBeVisible();
+  await expect(page.getByLabel("Labour rate per hour")).toHaveValue("ninety");
   const terms = await new AxeBuilder({ page }).analyze();
   expect(terms.violations.map(({ id }) => id)).toEqual([]);
 });

@@ -15,7 +15,7 @@ interface Played {
 async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<string[]> {
   const played: string[] = [];
   const list = page.locator(`[data-way="${way}"]`);
-  const verbs = way === "in" ? /^off\b/ : /^(on|tested)\b/;
+  const verbs = way === "in" ? /^Removed\b/ : /^(on|tested)\b/;
   for (;;) {
     const line = list.locator("li", { has: page.getByRole("button", { name: verbs }) }).first();
     if ((await line.count()) === 0) return played;
@@ -35,12 +35,12 @@ async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<
 export async function playPlan(page: Page, plan: Played, phone: boolean): Promise<void> {
   await page.goto("/jobs/new");
   await page.getByLabel("Vehicle", { exact: true }).selectOption({ label: plan.vehicle });
-  await page.getByRole("button", { name: "Take it in" }).click();
+  await page.getByRole("button", { name: "Open case in" }).click();
   await page.waitForURL(/\/complaint$/);
   const job = /jobs\/(\d+)/.exec(page.url())?.[1];
   await page.goto(`/jobs/${job}/fit`);
   await page.waitForLoadState("networkidle");
-  const out = page.locator('[aria-label="What comes out, and how"]');
+  const out = page.locator('[aria-label="Parts to remove, and how"]');
   for (const name of await out.locator('button[aria-pressed="true"].btn').allInnerTexts()) {
     if (name.endsWith(plan.part) || (plan.way?.test(name) ?? false)) continue;
     const pressed = out.getByRole("button", { name, exact: true });
@@ -63,11 +63,11 @@ export async function playPlan(page: Page, plan: Played, phone: boolean): Promis
   // Nothing is lost on reload.
   await page.reload();
   await page.waitForLoadState("networkidle");
-  await page.getByRole("tab", { name: /^Way back/ }).click();
+  await page.getByRole("tab", { name: /^Refitting/ }).click();
   const back = await tickAll(page, "back", phone);
   expect(back).toContain("test");
   await expect(page.getByTestId("tray")).toHaveText("0");
-  await expect(page.getByText("Nothing left over, nothing short.")).toBeVisible();
+  await expect(page.getByText("All screws are accounted for.")).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(page.viewportSize()?.width ?? 0);
 

@@ -20,17 +20,17 @@ test("the whole story by keyboard alone", async ({ page }) => {
   await page.goto("/");
   await tabTo(page, /^Harrow Whimbrel van, ferry crew van 3$/);
   await page.keyboard.press("Enter");
-  await expect(page.getByText("Not yet.")).toBeVisible();
+  await expect(page.getByText("Not certain yet.")).toBeVisible();
   const pressed = await keysPressed(page);
   const looks = await probeToTheEnd(page, van, byKeys, 6);
   expect(looks.length).toBeLessThanOrEqual(4);
-  await expect(page.getByText("Settled:")).toBeVisible();
+  await expect(page.getByText("Confirmed:")).toBeVisible();
   expect(await pressed()).toBeLessThanOrEqual(15);
 
-  await tabTo(page, /^Read the verdict$/);
+  await tabTo(page, /^See the verdict$/);
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: /Replace or repair: resistor pack R1/ })).toBeVisible();
-  await tabTo(page, /^It is fitted$/);
+  await tabTo(page, /^Mark as fitted$/);
   await page.keyboard.press("Enter");
   await page.getByRole("heading", { name: "Before the panels go back" }).waitFor();
   for (const line of await page.locator("[data-step]").all()) {
@@ -45,7 +45,7 @@ test("the whole story by keyboard alone", async ({ page }) => {
     const last = (await line.getByRole("button").last().textContent()) ?? "";
     if (last !== expected) await tabTo(page, new RegExp(`^${last}$`));
   }
-  await tabTo(page, /^On to closing$/);
+  await tabTo(page, /^Continue to Close$/);
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("What was found and done")).toHaveValue("Replaced resistor pack R1.");
   await tabTo(page, /^Close the job$/);
@@ -61,7 +61,7 @@ test("keys strike out, move the speed, offer another look and can be switched of
   await expect(standing).toHaveText("6");
   await page.keyboard.press("u");
   await expect(standing).toHaveText("5");
-  await page.getByRole("button", { name: "Put back reading 6" }).click();
+  await page.getByRole("button", { name: "Restore reading 6" }).click();
   await expect(standing).toHaveText("6");
   const first = await page.locator('input[name="look"]').inputValue();
   await page.keyboard.press("n");
@@ -70,8 +70,8 @@ test("keys strike out, move the speed, offer another look and can be switched of
   await page.keyboard.press("]");
   await expect(page.getByRole("radio", { name: /^2/ })).toBeChecked();
   await page.keyboard.press("?");
-  await page.getByRole("button", { name: "Turn the keys off" }).click();
-  await expect(page.getByRole("button", { name: "Turn the keys on" })).toBeVisible();
+  await page.getByRole("button", { name: "Turn letter keys off" }).click();
+  await expect(page.getByRole("button", { name: "Turn letter keys on" })).toBeVisible();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("dialog")).toBeHidden();
   await page.keyboard.press("u");

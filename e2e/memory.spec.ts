@@ -25,9 +25,9 @@ test("proven by clamp against this circuit's own band, then the other way out: f
   await expect(top.getByRole("alert")).toContainText("“some” cannot be stored here");
   await top.getByRole("textbox").fill("31,5");
   await top.getByRole("button", { name: "Store" }).click();
-  await expect(top.getByText("31.5 A: not so: too much")).toBeVisible();
+  await expect(top.getByText("31.5 A: higher than expected")).toBeVisible();
   await accessible(page);
-  await page.getByRole("button", { name: "Back to probing with this" }).click();
+  await page.getByRole("button", { name: "Go back to probing with these results" }).click();
   await page.waitForURL(/probe/);
   await expect(page.getByText(/clamp round M1.*31\.5 A|31\.5 A/).first()).toBeVisible();
   await expect(page.locator("[data-failed-repair]")).toContainText("it did not hold");
@@ -43,20 +43,20 @@ test("a job of the past: its card, its follow-up in a calendar, its history, its
   await expect(page.getByRole("status").first()).toHaveText(/1 job/);
   await page.locator("[data-job] a").first().click();
   const file = page.waitForEvent("download");
-  await page.getByRole("link", { name: /Follow-up .* to the calendar/ }).click();
+  await page.getByRole("link", { name: /Follow-up .* to calendar/ }).click();
   const calendar = ICAL.Component.fromString(readFileSync(await (await file).path(), "utf8"));
   const event = new ICAL.Event(calendar.getFirstSubcomponent("vevent") ?? undefined);
-  expect(event.summary).toBe("Look again: Skerry Godwit hatchback, pharmacy hatchback");
+  expect(event.summary).toBe("Check again: Skerry Godwit hatchback, pharmacy hatchback");
   expect(event.startDate.isDate).toBe(true);
   const pdf = page.waitForEvent("download");
-  await page.getByRole("link", { name: "Both pages as PDF" }).click();
+  await page.getByRole("link", { name: "Save both pages as PDF" }).click();
   expect(
     readFileSync(await (await pdf).path())
       .subarray(0, 5)
       .toString(),
   ).toBe("%PDF-");
-  await page.getByLabel(/It came back/).fill("Squeals again.");
-  await page.getByRole("button", { name: "Open the comeback" }).click();
+  await page.getByLabel(/Comeback/).fill("Squeals again.");
+  await page.getByRole("button", { name: "Open a comeback job" }).click();
   await page.waitForURL(/complaint/);
   await page.goto("/records?outcome=came-back");
   await expect(page.locator("[data-job]").filter({ hasText: "pharmacy hatchback" })).toContainText(
@@ -78,63 +78,63 @@ test("records are ordered, taken out as CSV, tried and refused on the way in", a
   await expect(page.getByRole("columnheader", { name: /Billed/ })).toHaveAttribute("aria-sort", "ascending");
   await accessible(page);
   const file = page.waitForEvent("download");
-  await page.getByRole("link", { name: "All closed jobs as CSV" }).click();
+  await page.getByRole("link", { name: "Export closed jobs as CSV" }).click();
   const text = readFileSync(await (await file).path(), "utf8");
   const rows: string[][] = parse(text);
   expect(rows.length).toBeGreaterThan(13);
-  await page.getByRole("link", { name: "Bring records in" }).click();
+  await page.getByRole("link", { name: "Import records" }).click();
   await settled(page);
-  await page.getByLabel("or its text").fill(text);
-  await page.getByRole("button", { name: "Try it first" }).click();
+  await page.getByLabel("Or paste its text").fill(text);
+  await page.getByRole("button", { name: "Check the text" }).click();
   await expect(
-    page.getByText(/Tried; nothing is stored yet\. 0 would be brought in, \d+ are here already/),
+    page.getByText(/Checked, nothing saved yet\. 0 jobs can be imported, \d+ are already here/),
   ).toBeVisible();
-  await page.getByLabel("A file").setInputFiles({
+  await page.getByLabel("File to import").setInputFiles({
     name: "records.csv",
     mimeType: "text/csv",
     buffer: Buffer.from(text.replaceAll(/^demo-/gm, "elsewhere-")),
   });
-  await page.getByRole("button", { name: "Try the file first" }).click();
-  await expect(page.getByText(/nothing is stored yet\. [1-9]\d* would be brought in/)).toBeVisible();
-  await page.getByLabel("or its text").fill(text.replace("not-found", "perhaps"));
-  await page.getByRole("button", { name: "Bring them in" }).click();
+  await page.getByRole("button", { name: "Check the file" }).click();
+  await expect(page.getByText(/nothing saved yet\. [1-9]\d* jobs can be imported/)).toBeVisible();
+  await page.getByLabel("Or paste its text").fill(text.replace("not-found", "perhaps"));
+  await page.getByRole("button", { name: "Import the text" }).click();
   await expect(page.getByText(/row \d+, cause: expected "found"/)).toBeVisible();
 });
 
 test("what was learnt is shown, taken back for one job, and switched off", async ({ page }) => {
   await page.goto("/records/learnt?circuit=whimbrel-four-speed");
   await settled(page);
-  const link = page.getByRole("row").filter({ hasText: /^heat fuse open/ });
+  const link = page.getByRole("row").filter({ hasText: /^thermal link open/ });
   const before = await link.textContent();
   await accessible(page);
-  const lesson = page.locator("[data-lesson]").filter({ hasText: "heat fuse open" }).first();
-  await lesson.getByRole("button", { name: /Do not count/ }).click();
+  const lesson = page.locator("[data-lesson]").filter({ hasText: "thermal link open" }).first();
+  await lesson.getByRole("button", { name: /Stop counting/ }).click();
   await expect(lesson).toContainText("not counted");
   expect(await link.textContent()).not.toBe(before);
   await lesson.getByRole("button", { name: /^Count job/ }).click();
   await expect(lesson).not.toContainText("not counted");
-  await page.getByRole("button", { name: "Switch it off" }).click();
-  await expect(page.getByText(/Switched off/)).toBeVisible();
-  await page.getByRole("button", { name: "Switch it on" }).click();
-  await expect(page.getByRole("button", { name: "Switch it off" })).toBeVisible();
+  await page.getByRole("button", { name: "Turn learning off" }).click();
+  await expect(page.getByText(/Learning is off/)).toBeVisible();
+  await page.getByRole("button", { name: "Turn learning on" }).click();
+  await expect(page.getByRole("button", { name: "Turn learning off" })).toBeVisible();
 });
 
 test("figures answer their questions in words too", async ({ page }) => {
   await page.goto("/records/figures");
   await settled(page);
-  await expect(page.getByRole("img", { name: /some speeds dead: heat fuse/ })).toBeAttached();
+  await expect(page.getByRole("img", { name: /some speeds dead: thermal link/ })).toBeAttached();
   await expect(page.getByText(/verdicts, Brier score 0\.\d{3}/)).toBeVisible();
-  await expect(page.getByText("what killed it was found")).toBeVisible();
+  await expect(page.getByText("root cause found")).toBeVisible();
   await accessible(page);
 });
 
-test("deleted and put back; backed up, looked into, restored; the whole shop taken out and brought in", async ({
+test("deleted and restored; backed up, looked into, restored; the whole shop taken out and brought in", async ({
   page,
 }) => {
   await page.goto("/jobs/17/close");
   await page.getByRole("button", { name: "Delete the job" }).click();
   await expect(page.getByText(/Job 17 is deleted/)).toBeVisible();
-  await page.getByRole("button", { name: "Put it back" }).click();
+  await page.getByRole("button", { name: "Restore it" }).click();
   await expect(page.getByRole("button", { name: "Delete the job" })).toBeVisible();
   await page.goto("/records/keeping");
   await settled(page);
@@ -147,32 +147,32 @@ test("deleted and put back; backed up, looked into, restored; the whole shop tak
       return backup.textContent();
     })
     .toContain("restored once to check it");
-  await backup.getByRole("button", { name: "Look into it" }).click();
-  await expect(backup.getByText(/Tried, nothing changed: it is sound/)).toBeVisible();
+  await backup.getByRole("button", { name: "Check it" }).click();
+  await expect(backup.getByText(/Checked, nothing changed. It is sound/)).toBeVisible();
   await accessible(page);
   await backup.getByLabel(/type the name of the shop/).fill("Saltmarsh Bay Garage");
-  await backup.getByRole("button", { name: "Restore it" }).click();
-  await expect(page.getByText(/It is in place/)).toBeVisible();
+  await backup.getByRole("button", { name: "Restore" }).click();
+  await expect(page.getByText(/Restored/)).toBeVisible();
   const file = page.waitForEvent("download");
-  await page.getByRole("link", { name: "Take the whole shop out" }).click();
+  await page.getByRole("link", { name: "Export shop" }).click();
   const bundle = await (await file).path();
-  await page.getByLabel("A bundle or a backup from elsewhere").setInputFiles({
+  await page.getByLabel("Import a bundle or a backup file").setInputFiles({
     name: "notes.zip",
     mimeType: "application/zip",
     buffer: Buffer.from("these are no notes"),
   });
-  await page.getByRole("button", { name: "Look into the file" }).click();
-  await expect(page.getByRole("alert")).toContainText("This is no zip");
-  await page.getByLabel("A bundle or a backup from elsewhere").setInputFiles({
+  await page.getByRole("button", { name: "Check the file" }).click();
+  await expect(page.getByRole("alert")).toContainText("This is not a zip file");
+  await page.getByLabel("Import a bundle or a backup file").setInputFiles({
     name: "airway-shop.zip",
     mimeType: "application/zip",
     buffer: readFileSync(bundle),
   });
-  await page.getByRole("button", { name: "Look into the file" }).click();
+  await page.getByRole("button", { name: "Check the file" }).click();
   await expect(page.getByText(/It holds \d+ jobs and \d+ readings/)).toBeVisible();
   await page.getByLabel(/type the name of the shop/).fill("Saltmarsh Bay Garage");
-  await page.getByRole("button", { name: "Put it in the place of what is here" }).click();
-  await expect(page.getByText(/It is in place/)).toBeVisible();
+  await page.getByRole("button", { name: "Replace the shop with it" }).click();
+  await expect(page.getByText(/Restored/)).toBeVisible();
   await page.goto("/");
-  await expect(page.getByRole("heading", { name: "On the ramps" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Open jobs" })).toBeVisible();
 });

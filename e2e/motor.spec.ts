@@ -17,7 +17,7 @@ async function ownMotor(page: Page, view: string): Promise<string> {
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
-  await page.getByRole("button", { name: "Take it in" }).click();
+  await page.getByRole("button", { name: "Open case in" }).click();
   await expect(page).toHaveURL(/\/jobs\/\d+\/complaint/);
   const job = /\/jobs\/(\d+)\//.exec(page.url())?.[1] ?? "";
   await page.goto(`/jobs/${job}/motor?view=${view}`);
@@ -66,46 +66,46 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
   await file.setInputFiles(csv("before.csv", scopeFile(true)));
   const found = page.getByTestId("found");
   await expect(found).toContainText("semicolons between columns, decimal comma, 2 lines of header");
-  await expect(found).toContainText("20,000 a second");
-  await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("heading", { name: "Humps are missing" })).toBeVisible();
+  await expect(found).toContainText("20,000 per second");
+  await page.getByRole("button", { name: "Analyse" }).click();
+  await expect(page.getByRole("heading", { name: "Missing ripple" })).toBeVisible();
   await expect(page.getByRole("button", { name: /^speed/ })).toContainText("2900 rpm");
-  await expect(page.getByRole("button", { name: /bad humps/ })).toContainText("1 bar at least");
-  await expect(page.getByRole("img", { name: /^hump 1:/ })).toBeVisible();
-  await page.getByRole("button", { name: /bad humps/ }).click();
-  await expect(page.getByRole("button", { name: /bad humps/ })).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByRole("button", { name: /bad ripples/ })).toContainText("1 bar at least");
+  await expect(page.getByRole("img", { name: /^ripple 1:/ })).toBeVisible();
+  await page.getByRole("button", { name: /bad ripples/ }).click();
+  await expect(page.getByRole("button", { name: /bad ripples/ })).toHaveAttribute("aria-pressed", "true");
   // A turn apart, the cursors read the speed off the trace.
   await page.getByRole("button", { name: "cursors", exact: true }).click();
-  await expect(page.getByTestId("cursors")).toContainText(/(28|29)\d\d rpm if that is a turn/);
+  await expect(page.getByTestId("cursors")).toContainText(/(28|29)\d\d rpm if that is one turn/);
   await page.getByLabel("A", { exact: true }).press("ArrowRight");
   await quietToAxe(page);
 
-  await page.getByRole("button", { name: /Enter as evidence: humps missing/ }).click();
-  await expect(page.getByRole("button", { name: "Entered" })).toBeVisible();
+  await page.getByRole("button", { name: /Add to the evidence: ripple missing/ }).click();
+  await expect(page.getByRole("button", { name: "Added to the evidence" })).toBeVisible();
   await file.setInputFiles(csv("after.csv", scopeFile(false)));
-  await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("heading", { name: "Even humps" })).toBeVisible();
-  await page.getByLabel("laid over it").selectOption({ index: 1 });
-  await page.getByRole("button", { name: "Keep as this motor's healthy one" }).click();
-  await expect(page.getByRole("button", { name: "Not the healthy one after all" })).toBeVisible();
+  await page.getByRole("button", { name: "Analyse" }).click();
+  await expect(page.getByRole("heading", { name: "Even ripple" })).toBeVisible();
+  await page.getByLabel("compare with").selectOption({ index: 1 });
+  await page.getByRole("button", { name: "Use as this motor's healthy reference" }).click();
+  await expect(page.getByRole("button", { name: "Stop using as the healthy reference" })).toBeVisible();
 
   // Reloaded, nothing is lost; the evidence is on the bench with where it came from.
   await page.reload();
-  await expect(page.getByRole("heading", { name: "Even humps" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Even ripple" })).toBeVisible();
   await page.goto(`/jobs/${job}/probe`);
   await expect(page.locator("[data-reading]").first()).toContainText("missing");
   await expect(page.locator("[data-reading]").first()).toContainText("(by file)");
   await page.goto(`/jobs/${job}/close`);
-  await expect(page.getByRole("img", { name: "One turn: humps missing" })).toBeVisible();
+  await expect(page.getByRole("img", { name: "One turn: ripple missing" })).toBeVisible();
 
   // Another job on the same motor part may lay the healthy one over its own.
   await ownMotor(page, "humps");
   await page
     .getByLabel("A CSV or WAV file of the motor's current")
     .setInputFiles(csv("mine.csv", scopeFile(true)));
-  await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("heading", { name: "Humps are missing" })).toBeVisible();
-  await expect(page.getByLabel("laid over it")).toContainText("healthy one of this motor part: after.csv");
+  await page.getByRole("button", { name: "Analyse" }).click();
+  await expect(page.getByRole("heading", { name: "Missing ripple" })).toBeVisible();
+  await expect(page.getByLabel("compare with")).toContainText("healthy reference for this motor: after.csv");
 });
 
 test("long work shows how far it is and can be stopped; what is no trace is refused by its line", async ({
@@ -114,7 +114,7 @@ test("long work shows how far it is and can be stopped; what is no trace is refu
   await ownMotor(page, "humps");
   const file = page.getByLabel("A CSV or WAV file of the motor's current");
   await file.setInputFiles(csv("odd.csv", "t,v\n0,1\n0.1,2\n0.2,two\n0.3,1\n"));
-  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByRole("button", { name: "Analyse" }).click();
   await expect(page.getByRole("alert")).toContainText("odd.csv: line 4: expected two numbers");
   await file.setInputFiles(csv("letter.csv", "dear sir"));
   await expect(page.getByRole("alert")).toContainText("expected two columns of numbers");
@@ -129,37 +129,37 @@ test("long work shows how far it is and can be stopped; what is no trace is refu
     (0.15 + 0.01 * Math.abs(Math.sin(i / 12))).toFixed(4),
   ).join("\n");
   await file.setInputFiles(csv("long.csv", `value\n${Array.from({ length: 60 }, () => chunk).join("\n")}\n`));
-  await page.getByLabel("samples a second").fill("20000");
-  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByLabel("samples per second").fill("20000");
+  await page.getByRole("button", { name: "Analyse" }).click();
   await expect(page.getByRole("progressbar", { name: "Reading" })).toBeVisible();
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.getByRole("alert")).toContainText("Stopped. Nothing was stored.");
-  await expect(page.getByText("No trace yet.")).toBeVisible();
+  await expect(page.getByText("No recording yet.")).toBeVisible();
   // The next one is read all the same.
-  await page.getByRole("button", { name: "Leave it" }).click();
+  await page.getByRole("button", { name: "Cancel" }).click();
   await file.setInputFiles(csv("again.csv", scopeFile(false)));
-  await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("heading", { name: "Even humps" })).toBeVisible();
+  await page.getByRole("button", { name: "Analyse" }).click();
+  await expect(page.getByRole("heading", { name: "Even ripple" })).toBeVisible();
 });
 
 test("a practice clamp reads a tight motor, by a tap and by itself, and its readings say where they came from", async ({
   page,
 }) => {
   const job = await ownMotor(page, "draw");
-  await page.getByText("Instrument on a socket").click();
+  await page.getByText("Network instrument").click();
   await page.getByLabel("practice vehicle with").selectOption({ label: "a tight motor" });
   await page.getByRole("button", { name: "Attach practice instrument" }).click();
   await expect(page.getByText(/Practice instrument attached, port \d+/)).toBeVisible();
-  await page.getByLabel("speed it reads at").selectOption("4");
+  await page.getByLabel("speed during the reading").selectOption("4");
   await page.getByRole("button", { name: "Read", exact: true }).click();
   await expect(page.locator("output")).toContainText(/\d+\.\d\d A/);
-  await page.getByRole("button", { name: "Keep this reading" }).click();
+  await page.getByRole("button", { name: "Save this reading" }).click();
   await expect(page.locator('tr[data-speed="4"]')).toContainText("too much");
-  await page.getByLabel("speed it reads at").selectOption("3");
-  await page.getByLabel("keep it by itself once steady").check();
+  await page.getByLabel("speed during the reading").selectOption("3");
+  await page.getByLabel("save automatically once steady").check();
   await expect(page.locator('tr[data-speed="3"]')).toContainText("too much");
   await expect(page.locator('[aria-labelledby="fits"]')).toContainText("a tight motor");
-  await expect(page.locator('[aria-labelledby="hot"]')).toContainText("cooks");
+  await expect(page.locator('[aria-labelledby="hot"]')).toContainText("overheats");
   // A hand's own figure and a drop.
   await page.getByLabel("Amps on speed 2", { exact: true }).fill("9,9");
   await page.getByRole("button", { name: "Save amps on speed 2" }).click();
@@ -192,8 +192,8 @@ test("two recordings of a phone tell a squeal that follows the speed, on a phone
   await expect(page.getByText("It follows the speed.")).toBeVisible();
   await expect(page.locator('[aria-labelledby="tones"]')).toContainText("order 43.7");
   await quietToAxe(page);
-  await page.getByRole("button", { name: "Enter as evidence: squeal" }).click();
-  await expect(page.getByRole("button", { name: "Entered" })).toBeVisible();
+  await page.getByRole("button", { name: "Add to the evidence: squeal" }).click();
+  await expect(page.getByRole("button", { name: "Added to the evidence" })).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(390);
 });

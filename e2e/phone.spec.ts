@@ -8,15 +8,15 @@ test("on a phone-sized page: a hatchback dead on every speed, by touch", async (
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Skerry Godwit hatchback, bakery hatchback" });
-  await page.getByRole("button", { name: "Take it in" }).tap();
+  await page.getByRole("button", { name: "Open case in" }).tap();
   for (const setting of ["1", "2", "3", "4"]) {
     const cell = page.getByRole("button", { name: `${setting}: nothing` });
     await cell.tap();
     await expect(cell).toHaveAttribute("aria-pressed", "true");
   }
-  await page.getByRole("link", { name: "On to probing" }).tap();
+  await page.getByRole("link", { name: "Continue to Probe" }).tap();
   const buttons = page.locator("[data-choice]");
-  await expect(page.getByText("Not yet.")).toBeVisible();
+  await expect(page.getByText("Not certain yet.")).toBeVisible();
   const benchWide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(benchWide).toBeLessThanOrEqual(390);
   for (const button of await buttons.all()) {
@@ -25,7 +25,7 @@ test("on a phone-sized page: a hatchback dead on every speed, by touch", async (
     expect((box?.x ?? 0) + (box?.width ?? 0)).toBeLessThanOrEqual(390);
   }
   await probeToTheEnd(page, hatchback, byPointer, 10);
-  await page.getByRole("link", { name: "Read the verdict" }).tap();
+  await page.getByRole("link", { name: "See the verdict" }).tap();
   await expect(page.getByRole("heading", { name: /relay K5/ })).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(390);
@@ -39,7 +39,7 @@ test("from a demo job to a settled verdict by touch: at most fifteen taps and no
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
-  await page.getByRole("button", { name: "Take it in" }).tap();
+  await page.getByRole("button", { name: "Open case in" }).tap();
   let taps = 0;
   for (const setting of ["1", "2", "3", "4"]) {
     const word = van.airflow(setting) === "none" ? "nothing" : "right";
@@ -50,13 +50,13 @@ test("from a demo job to a settled verdict by touch: at most fifteen taps and no
     );
     taps += 1;
   }
-  await page.getByRole("link", { name: "On to probing" }).tap();
+  await page.getByRole("link", { name: "Continue to Probe" }).tap();
   taps += 1;
-  await expect(page.getByText("Not yet.")).toBeVisible();
+  await expect(page.getByText("Not certain yet.")).toBeVisible();
   const typed = await keysPressed(page);
   const looks = await probeToTheEnd(page, van, byTouch, 8);
   taps += looks.length;
-  await expect(page.getByText("Settled:")).toBeVisible();
+  await expect(page.getByText("Confirmed:")).toBeVisible();
   expect(taps).toBeLessThanOrEqual(15);
   expect(await typed()).toBe(0);
 });

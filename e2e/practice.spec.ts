@@ -8,7 +8,7 @@ test("three lessons, a case won and one lost on purpose; nothing sent says what 
 }) => {
   await learnAndPractise(page, "apprentice 1", (target) => target.click());
   await page.goto("/practice?learner=apprentice%201");
-  await expect(page.getByRole("heading", { name: "Do your odds hold?" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "How good are your odds?" })).toBeVisible();
   await expect(page.getByText(/over 2 purchases/)).toBeVisible();
   const saved = page.waitForEvent("download");
   await page.getByRole("link", { name: "Progress as CSV" }).click();
@@ -40,7 +40,7 @@ test("a bench sum by keyboard: units typed and turned, the address kept, values 
   await page.getByLabel("Length, one way, unit").selectOption("ft");
   await expect(length).toHaveValue("12");
   await page.getByLabel("Current", { exact: true }).fill("plenty");
-  await expect(page.getByText("Current: a figure, as 18 or 18 A.").first()).toBeVisible();
+  await expect(page.getByText("Current: enter a number, such as 18 or 18 A.").first()).toBeVisible();
   await page.getByLabel("Current", { exact: true }).fill("20");
   await page.keyboard.press("ArrowUp");
   await expect(page.getByLabel("Current", { exact: true })).toHaveValue("21");
@@ -49,15 +49,15 @@ test("a bench sum by keyboard: units typed and turned, the address kept, values 
   await expect(page.getByLabel("Current", { exact: true })).toHaveValue("21");
   await accessible(page);
   // Whichever job is open by now: other tests close theirs.
-  const open = page.getByLabel("Values of job").locator("option").nth(1);
+  const open = page.getByLabel("Values from job").locator("option").nth(1);
   const job = (await open.getAttribute("value")) ?? "";
-  await page.getByLabel("Values of job").selectOption(job);
+  await page.getByLabel("Values from job").selectOption(job);
   await page
     .getByRole("button", { name: /^wire W/ })
     .first()
     .click();
   await expect(page).toHaveURL(new RegExp(`job=${job}$`));
-  await page.getByRole("link", { name: "Elements of a resistor pack" }).click();
+  await page.getByRole("link", { name: "Coils of a resistor pack" }).click();
   await page
     .getByRole("button", { name: /^motor / })
     .first()

@@ -62,9 +62,9 @@ export async function takeLesson(
     const chosen = wrong ? [other ?? ""] : exercise.right;
     for (const id of chosen) await press(page.locator(`input[name="chosen"][value="${id}"]`));
     await press(page.getByRole("button", { name: /^Answer/ }));
-    await expect(page.getByText(wrong ? "Not so." : "Right.", { exact: true })).toBeVisible();
+    await expect(page.getByText(wrong ? "Wrong." : "Right.", { exact: true })).toBeVisible();
     await expect(page.getByText(words.why, { exact: true })).toBeVisible();
-    if (wrong) await expect(page.getByText("It is asked again in this sitting.")).toBeVisible();
+    if (wrong) await expect(page.getByText("It will be asked again in this session.")).toBeVisible();
     else right += 1;
     await press(page.getByRole("button", { name: /^Next question/ }));
     await expect(page.getByRole("button", { name: /^Answer/ })).toBeVisible();
@@ -82,20 +82,20 @@ export async function takeTrainersCase(
 ): Promise<void> {
   await page.goto("/practice/trainer?circuit=whimbrel-four-speed");
   await page.getByLabel(/^Title/).fill("Monday's van");
-  await page.getByLabel(/^What is wrong/).fill("R1.link:merry");
-  await press(page.getByRole("button", { name: "Set it" }));
+  await page.getByLabel(/^Fault:/).fill("R1.link:merry");
+  await press(page.getByRole("button", { name: "Check the case" }));
   await expect(page.getByRole("alert")).toBeVisible();
-  await page.getByLabel(/^What is wrong/).fill(fault);
-  await press(page.getByRole("button", { name: "Set it" }));
+  await page.getByLabel(/^Fault:/).fill(fault);
+  await press(page.getByRole("button", { name: "Check the case" }));
   const saved = page.waitForEvent("download");
   await press(page.getByRole("link", { name: "Save the case" }));
   const bytes = readFileSync(await (await saved).path());
   expect(bytes.toString()).not.toContain(fault);
   await page.goto(`/practice?learner=${encodeURIComponent(label)}`);
   await page
-    .getByLabel("Or a case a trainer gave you")
+    .getByLabel("Or open a case file from a trainer")
     .setInputFiles({ name: "case.json", mimeType: "application/json", buffer: bytes });
-  await press(page.getByRole("button", { name: "Take it" }));
+  await press(page.getByRole("button", { name: "Open case" }));
   await page.waitForURL(/cases/);
   await settled(page);
 }
@@ -127,7 +127,7 @@ export async function lightOn(
 /** Buys and fits a part at odds of one's own. */
 export async function fit(page: Page, part: string, odds: string, press: Press): Promise<void> {
   const before = await page.locator("[data-act]").count();
-  await page.getByRole("combobox", { name: "What", exact: true }).selectOption(part);
+  await page.getByRole("combobox", { name: "Part to replace", exact: true }).selectOption(part);
   await page.getByLabel(/How sure are you/).fill(odds);
   await press(page.getByRole("button", { name: "Buy and fit" }));
   await doneLine(page, before + 1);
@@ -149,8 +149,8 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
   await accessible(page);
   await takeLesson(page, "What each speed proves", press, true);
   await takeLesson(page, "The test light on either clip", press, false);
-  await takeLesson(page, "The motor's humps", press, false);
-  await expect(page.getByRole("listitem").filter({ hasText: "The motor's humps" })).toContainText("3 of 3");
+  await takeLesson(page, "The motor's current ripple", press, false);
+  await expect(page.getByRole("listitem").filter({ hasText: "The motor's current ripple" })).toContainText("3 of 3");
 
   await takeTrainersCase(page, "R1.link:open", label, press);
   await expect(page.getByTestId("says")).toHaveText(/Nothing on 1, 2 and 3, right on 4/);
@@ -167,13 +167,13 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
   await page.reload();
   await doneLine(page, 5);
   await fit(page, "R1", "90", press);
-  await press(page.getByRole("button", { name: "Give it back" }));
+  await press(page.getByRole("button", { name: "Hand over to customer" }));
   await page.waitForURL(/debrief/);
-  await expect(page.getByRole("heading", { name: "It held." })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "The repair held." })).toBeVisible();
   await expect(page.getByTestId("truth")).toContainText("resistor pack R1");
   await expect(page.locator('[data-way="own"]')).toContainText("resistor pack R1");
   await accessible(page);
-  await press(page.getByRole("link", { name: "Another one" }));
+  await press(page.getByRole("link", { name: "Next vehicle" }));
 
   const seen: { url: string; text: string }[] = [];
   page.on("response", async (response) => {
@@ -182,9 +182,9 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
       seen.push({ url, text: await response.text().catch(() => "") });
   });
   await page.getByLabel("Circuit").selectOption("whimbrel-four-speed");
-  await page.getByLabel("How hard").selectOption("usual");
-  await page.getByLabel("What is behind it").selectOption("cause");
-  await press(page.getByRole("button", { name: "Drive it in" }));
+  await page.getByLabel("Difficulty").selectOption("usual");
+  await page.getByLabel("Kind of fault").selectOption("cause");
+  await press(page.getByRole("button", { name: "Start case" }));
   await page.waitForURL(/cases/);
   await settled(page);
   const source = await page.content();
@@ -192,7 +192,7 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
   await doneLine(page, 1);
   // Of a cause and its victim one wire is never all: lost on purpose.
   await fit(page, "W1", "5", press);
-  await press(page.getByRole("button", { name: "Give it back" }));
+  await press(page.getByRole("button", { name: "Hand over to customer" }));
   await expect(page.getByTestId("clock")).toContainText("came back once");
   page.on("dialog", (dialog) => void dialog.accept());
   await press(page.getByRole("button", { name: "Give up" }));

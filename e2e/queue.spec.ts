@@ -109,17 +109,17 @@ test("checks, complaint and a note with its photo wait for a server that is away
   await prove.close();
 
   await heard.getByRole("button", { name: "2: weak" }).click();
-  await heard.getByLabel("In the customer's words").fill("It died on the ferry.");
-  await heard.getByRole("button", { name: "Save the words" }).click();
+  await heard.getByLabel("Complaint in the customer's words").fill("It died on the ferry.");
+  await heard.getByRole("button", { name: "Save the complaint" }).click();
   await expect(heard.getByText("The server does not answer.")).toBeVisible();
   await heard.close();
 
   const shot = await probe.screenshot({ clip: { x: 0, y: 0, width: 120, height: 80 } });
-  await probe.getByRole("button", { name: "A note on this job" }).click();
+  await probe.getByRole("button", { name: "Add a note to this job" }).click();
   const dialog = probe.getByRole("dialog");
   await dialog.getByLabel("Words").fill("Pin 2 has gone brown");
   await dialog.getByLabel(/^Photo/).setInputFiles({ name: "a.png", mimeType: "image/png", buffer: shot });
-  await dialog.getByRole("button", { name: "Save the note" }).click();
+  await dialog.getByRole("button", { name: "Save note" }).click();
   await expect(dialog).toBeHidden();
   await expect(probe.locator("[data-waiting]")).toContainText(["note: Pin 2 has gone brown"]);
   await probe.close();
@@ -138,7 +138,7 @@ test("checks, complaint and a note with its photo wait for a server that is away
     .toBe(120);
   await page.goto(`${address}/jobs/4/complaint`);
   await expect(page.getByRole("button", { name: "2: weak" })).toHaveAttribute("aria-pressed", "true");
-  await expect(page.getByLabel("In the customer's words")).toHaveValue("It died on the ferry.");
+  await expect(page.getByLabel("Complaint in the customer's words")).toHaveValue("It died on the ferry.");
   await page.goto(`${address}/jobs/2/prove`);
   await expect(page.locator('[data-step="panels"]').getByText("not good: not so")).toBeVisible();
 });
@@ -147,14 +147,14 @@ test("what a stale tab wants is not done behind a person's back, and not lost", 
   if (!server) await start();
   const [stale, fresh] = [await context.newPage(), await context.newPage()];
   for (const page of [stale, fresh]) await page.goto(`${address}/jobs/6/verdict`);
-  await fresh.getByRole("button", { name: /^(It is fitted|Fitted anyway)$/ }).click();
+  await fresh.getByRole("button", { name: /^(Mark as fitted|Mark as fitted anyway)$/ }).click();
   await fresh.waitForURL(/prove$/);
-  await stale.getByRole("button", { name: "The part is ordered" }).click();
-  const kept = stale.getByRole("region", { name: "Not stored, because the job had changed" });
+  await stale.getByRole("button", { name: "Mark part as ordered" }).click();
+  const kept = stale.getByRole("region", { name: "Not saved, because the job had changed" });
   await expect(kept.getByText(/is ordered.*The part was fitted on/)).toBeVisible();
-  await kept.getByRole("button", { name: "Store it now" }).click();
+  await kept.getByRole("button", { name: "Save it now" }).click();
   await expect(kept.getByRole("listitem")).toHaveCount(1);
-  await kept.getByRole("button", { name: "Throw it away" }).click();
+  await kept.getByRole("button", { name: "Discard it" }).click();
   await expect(kept).toHaveCount(0);
   await fresh.reload();
   await expect(fresh).toHaveURL(/prove$/);

@@ -39,9 +39,9 @@ test("a script in a field stays text", async ({ page }) => {
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Tarnwick Dunlin truck, harbour truck 1" });
-  await page.getByLabel("What the customer says").fill(script);
-  await page.getByRole("button", { name: "Take it in" }).click();
-  await page.getByRole("link", { name: "On to probing" }).waitFor();
+  await page.getByLabel("Complaint").fill(script);
+  await page.getByRole("button", { name: "Open case in" }).click();
+  await page.getByRole("link", { name: "Continue to Probe" }).waitFor();
   await page.goto("/");
   await expect(page.getByText(script)).toBeVisible();
   expect(await page.evaluate(() => "hit" in window)).toBe(false);
@@ -50,24 +50,24 @@ test("a script in a field stays text", async ({ page }) => {
 test("a form that cannot be taken says what to change and keeps what was typed", async ({ page }) => {
   await page.goto("/jobs/new");
   await page.getByLabel("Vehicle", { exact: true }).selectOption("new");
-  await page.getByLabel("What the shop calls it").fill("net store van");
-  await page.getByRole("button", { name: "Take it in" }).click();
-  await expect(page.getByText("Make and model: is needed for a new vehicle")).toBeVisible();
-  await expect(page.getByLabel("What the shop calls it")).toHaveValue("net store van");
+  await page.getByLabel("Nickname or fleet number").fill("net store van");
+  await page.getByRole("button", { name: "Open case in" }).click();
+  await expect(page.getByText("Make and model: is required for New vehicle")).toBeVisible();
+  await expect(page.getByLabel("Nickname or fleet number")).toHaveValue("net store van");
 });
 
 test("a doubled tap stores one reading; a wrong value stores none", async ({ page }) => {
   await page.goto("/jobs/4/probe");
   const before = await standing(page);
-  await page.getByText("Own reading").click();
+  await page.getByText("Enter another test").click();
   await page.getByLabel("Test").selectOption("volts");
   await page.getByLabel("Red on").selectOption("X4:1");
-  await page.getByLabel("Read (V)").fill("much");
+  await page.getByLabel("Reading (V)").fill("much");
   await page.getByRole("button", { name: "Enter" }).click();
   await expect(page.getByRole("alert")).toContainText('volts: expected number, got "much"');
   expect(await standing(page)).toBe(before);
   // By its key the field is left while the server is asked, and is back, with what was typed, once it refused.
-  const field = page.getByLabel("Read (V)");
+  const field = page.getByLabel("Reading (V)");
   await field.fill("a lot");
   await field.press("Enter");
   await expect(field).toBeFocused();

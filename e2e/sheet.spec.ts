@@ -9,8 +9,8 @@ const scaleOf = (page: Page): Promise<number> =>
 // By the table's odds: which look is offered then does not hang on what the demo's shop has learnt.
 test.beforeEach(async ({ page }) => {
   await page.goto("/records/learnt");
-  const off = page.getByRole("button", { name: "Switch it off" });
-  const on = page.getByRole("button", { name: "Switch it on" });
+  const off = page.getByRole("button", { name: "Turn learning off" });
+  const on = page.getByRole("button", { name: "Turn learning on" });
   await expect(off.or(on)).toBeVisible();
   if (await off.isVisible()) await off.click();
   await expect(on).toBeVisible();
@@ -36,7 +36,7 @@ test("larger, closer and all of it; nothing moves when the speed changes; a drag
   await page.mouse.down();
   await page.mouse.move(x + width / 2 - 90, y + height / 2 - 40, { steps: 5 });
   await page.mouse.up();
-  await expect(page.getByRole("button", { name: "Take the probe off" })).toBeHidden();
+  await expect(page.getByRole("button", { name: "Close the test panel" })).toBeHidden();
 
   const places = () =>
     page
@@ -53,8 +53,8 @@ test("the saved drawing stands alone: no tokens, no taps, the wires' codes and t
   page,
 }) => {
   const saving = page.waitForEvent("download");
-  await page.getByRole("button", { name: "sheet" }).click();
-  await page.getByRole("menuitem", { name: "save as SVG" }).click();
+  await page.getByRole("button", { name: "Drawing" }).click();
+  await page.getByRole("menuitem", { name: "Save as SVG" }).click();
   const download = await saving;
   expect(download.suggestedFilename()).toMatch(/^whimbrel-four-speed-\w+\.svg$/);
   const text = readFileSync(await download.path(), "utf8");
@@ -82,7 +82,7 @@ test("the printed page is the whole sheet and nothing else", async ({ page }) =>
   expect(await scaleOf(page)).toBeCloseTo(1, 2);
 });
 
-test("a wire takes a clamp, a part a look; the engine runs and a plug comes off", async ({ page }) => {
+test("a wire takes a clamp, a part is tested; the engine runs and a plug comes off", async ({ page }) => {
   const before = await standing(page);
   await page.getByRole("radio", { name: /^4/ }).click();
   await page.locator('[data-wire="W9"]').click({ force: true });
@@ -100,15 +100,15 @@ test("a wire takes a clamp, a part a look; the engine runs and a plug comes off"
 
   await page.locator('[data-point="X5:2"]').click();
   const pin = page.getByRole("region", { name: "X5:2" });
-  await pin.getByRole("button", { name: "pull X5" }).click();
-  await expect(page.getByRole("button", { name: "X5 is off: put back" })).toBeVisible();
-  await pin.getByRole("button", { name: /its other side/ }).click();
+  await pin.getByRole("button", { name: "unplug X5" }).click();
+  await expect(page.getByRole("button", { name: "X5 is off: restored" })).toBeVisible();
+  await pin.getByRole("button", { name: /other side/ }).click();
   const terminal = page.getByRole("region", { name: "R1.T2" });
   await terminal.getByRole("button", { name: "ohms" }).click();
   await terminal.getByRole("button", { name: /black lead on/ }).click();
   await page.locator('[data-point="X5:1"]').click();
   await expect(terminal.getByRole("button", { name: "black lead on X5:1" })).toBeVisible();
-  await page.getByRole("button", { name: "X5 is off: put back" }).click();
+  await page.getByRole("button", { name: "X5 is off: restored" }).click();
 
   await page.locator('[data-point="X3:1"]').click();
   await page.getByRole("region", { name: "X3:1" }).getByRole("button", { name: "M1", exact: true }).click();
@@ -116,7 +116,7 @@ test("a wire takes a clamp, a part a look; the engine runs and a plug comes off"
   await motor.getByRole("button", { name: "spin" }).click();
   await expect(motor).toContainText("free");
   await motor.getByRole("button", { name: "lamp in place of M1" }).click();
-  await expect(page.getByRole("button", { name: "lamp in place of M1: put back" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "lamp in place of M1: restored" })).toBeVisible();
   await page.keyboard.press("u");
   await expect.poll(() => standing(page)).toBe(before);
 });
@@ -125,7 +125,7 @@ test("cautions are read once a job", async ({ page }) => {
   await page.locator('[data-point="X5:2"]').click();
   const panel = page.getByRole("region", { name: "X5:2" });
   await expect(panel).toContainText("let it cool");
-  await panel.getByRole("button", { name: "These cautions are read" }).click();
+  await panel.getByRole("button", { name: "Mark these cautions as read" }).click();
   await expect(page.getByText("let it cool")).toHaveCount(0);
   await page.reload();
   await page.waitForLoadState("networkidle");
@@ -135,18 +135,18 @@ test("cautions are read once a job", async ({ page }) => {
 });
 
 test("a note with a photo stands by its reading, and one that is no picture says so", async ({ page }) => {
-  await page.getByRole("button", { name: /^A note on reading 1$/ }).click();
+  await page.getByRole("button", { name: /^Add a note to reading 1$/ }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Words").fill("Pin 2 has gone brown");
   await dialog
     .getByLabel(/^Photo/)
     .setInputFiles({ name: "a.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no picture") });
-  await dialog.getByRole("button", { name: "Save the note" }).click();
+  await dialog.getByRole("button", { name: "Save note" }).click();
   await expect(dialog.getByRole("alert")).toContainText("JPEG, PNG or WebP");
   await expect(dialog.getByLabel("Words")).toHaveValue("Pin 2 has gone brown");
   const shot = await page.screenshot({ clip: { x: 0, y: 0, width: 200, height: 100 } });
   await dialog.getByLabel(/^Photo/).setInputFiles({ name: "a.png", mimeType: "image/png", buffer: shot });
-  await dialog.getByRole("button", { name: "Save the note" }).click();
+  await dialog.getByRole("button", { name: "Save note" }).click();
   await expect(dialog).toBeHidden();
   const note = page.locator("[data-note]");
   await expect(note).toContainText("Pin 2 has gone brown");
@@ -154,6 +154,6 @@ test("a note with a photo stands by its reading, and one that is no picture says
   await expect
     .poll(() => note.getByRole("img").evaluate((image) => (image as HTMLImageElement).naturalWidth))
     .toBe(200);
-  await note.getByRole("button", { name: /^Strike out the note/ }).click();
-  await expect(note.getByRole("button", { name: /^Put back the note/ })).toBeVisible();
+  await note.getByRole("button", { name: /^Delete the note/ }).click();
+  await expect(note.getByRole("button", { name: /^Restore the note/ })).toBeVisible();
 });

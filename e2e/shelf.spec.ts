@@ -11,7 +11,9 @@ test("a circuit is found, taken out, changed, brought in as a new version, and a
   await page.getByRole("button", { name: "Find" }).click();
   await expect(page.locator("[data-circuit]")).toHaveCount(1);
   await page.locator("[data-circuit]").getByRole("link").click();
-  await expect(page.getByText("Its healthy currents, speeds, fuses and wires look right.")).toBeVisible();
+  await expect(
+    page.getByText("The currents, speeds, fuses and wires of the healthy circuit are plausible."),
+  ).toBeVisible();
   await expect(page.locator(".airway-sheet")).toBeVisible();
 
   // The netlist is of the setting shown.
@@ -28,15 +30,15 @@ test("a circuit is found, taken out, changed, brought in as a new version, and a
   fuse.amps = 5;
   const field = page.getByLabel(/^Drop or paste/);
   await field.fill(JSON.stringify(circuit));
-  await page.getByRole("button", { name: "See what it would change" }).click();
+  await page.getByRole("button", { name: "Preview changes" }).click();
   const preview = page.getByRole("region", { name: circuit.title });
   await expect(preview).toContainText(`${fuse.id} changed`);
   await expect(preview).toContainText(/Wrong: \S+, a 5 A fuse, carries/);
-  await page.getByRole("button", { name: "Store as version 2" }).click();
+  await page.getByRole("button", { name: "Save as version 2" }).click();
   await expect(page.getByText(/, version 2/).first()).toBeVisible();
   await expect(page.getByText(/Wrong:/)).toBeVisible();
   await page.getByLabel(/Where the bad screw is/).fill("Relay cover clips on the left");
-  await page.getByRole("button", { name: "Note it" }).click();
+  await page.getByRole("button", { name: "Save note" }).click();
   await expect(page.locator("[data-note]")).toContainText("Relay cover clips");
 });
 
@@ -44,8 +46,8 @@ test("what cannot be taken says why and is kept as it was typed", async ({ page 
   await page.goto("/bring-in");
   const field = page.getByLabel(/^Drop or paste/);
   await field.fill('{"format":"airway-circuit","version":1,"id":"x"}');
-  await page.getByRole("button", { name: "See what it would change" }).click();
+  await page.getByRole("button", { name: "Preview changes" }).click();
   await expect(page.getByRole("alert")).toContainText("title: expected string");
   await expect(field).toHaveValue('{"format":"airway-circuit","version":1,"id":"x"}');
-  await expect(page.getByRole("button", { name: "Put it on the shelf" })).toBeHidden();
+  await expect(page.getByRole("button", { name: "Save to the shelf" })).toBeHidden();
 });

@@ -55,9 +55,9 @@ export async function probeOwnVan(page: Page): Promise<void> {
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
-  await page.getByRole("button", { name: "Take it in" }).click();
+  await page.getByRole("button", { name: "Open case in" }).click();
   await hearTopOnly(page);
-  await page.getByRole("link", { name: "On to probing" }).click();
+  await page.getByRole("link", { name: "Continue to Probe" }).click();
   await page.waitForURL(/\/probe$/);
   await page.waitForLoadState("networkidle");
 }
@@ -67,7 +67,7 @@ type Enter = (page: Page, answer: string | number | null) => Promise<void>;
 /** Enters an answer by pointer: the word's button, or the figure and Save. */
 export const byPointer: Enter = async (page, answer) => {
   if (typeof answer === "string") await page.locator(`[data-choice="${answer}"]`).click();
-  else if (answer === null) await page.getByRole("button", { name: "no end (open)" }).click();
+  else if (answer === null) await page.getByRole("button", { name: "OL (open)" }).click();
   else {
     await page.getByRole("textbox", { name: "Reads" }).fill(String(answer));
     await page.getByRole("button", { name: "Save" }).click();
@@ -77,11 +77,7 @@ export const byPointer: Enter = async (page, answer) => {
 /** Enters an answer by touch alone: the word's button, or the range the figure lies in or next to. */
 export const byTouch: Enter = async (page, answer) => {
   if (typeof answer === "string") await page.locator(`[data-choice="${answer}"]`).tap();
-  else if (answer === null)
-    await page
-      .getByRole("button", { name: /no end/ })
-      .first()
-      .tap();
+  else if (answer === null) await page.getByRole("button", { name: /OL/ }).first().tap();
   else {
     const ranges = page.locator('[data-about]:not([data-about=""])');
     const middles = await ranges.evaluateAll((all) =>
@@ -125,7 +121,7 @@ export async function probeToTheEnd(
   most: number,
 ): Promise<Test[]> {
   const taken: Test[] = [];
-  while (taken.length < most && (await page.getByText("Not yet.").isVisible())) {
+  while (taken.length < most && (await page.getByText("Not certain yet.").isVisible())) {
     const look = await offeredLook(page);
     const before = await standing(page);
     await enter(page, vehicle.answer(look));

@@ -2,18 +2,18 @@ import { brokenVehicle } from "./brokenVehicle";
 import { expect, test } from "./shop";
 import { byPointer, probeToTheEnd } from "./steps";
 
-const words = { none: "nothing", weak: "weak", normal: "right" } as const;
+const words = { none: "nothing", weak: "weak", normal: "normal" } as const;
 
 test("from complaint to proven repair: a van that blows only on its top speed", async ({ page }) => {
   const van = brokenVehicle("whimbrel-four-speed", "R1.link:open");
   await page.goto("/");
   await page.getByRole("link", { name: "New job" }).click();
-  await page.getByLabel("Vehicle", { exact: true }).selectOption({ label: "a new vehicle" });
-  await page.getByLabel("What the shop calls it").fill("quay van 9");
+  await page.getByLabel("Vehicle", { exact: true }).selectOption({ label: "New vehicle" });
+  await page.getByLabel("Nickname or fleet number").fill("quay van 9");
   await page.getByLabel("Make and model").fill("Harrow Whimbrel van");
-  await page.getByLabel("Its blower circuit").selectOption("whimbrel-four-speed");
-  await page.getByLabel("What the customer says").fill("Blows only on 4");
-  await page.getByRole("button", { name: "Take it in" }).click();
+  await page.getByLabel("Blower circuit").selectOption("whimbrel-four-speed");
+  await page.getByLabel("Complaint").fill("Blows only on 4");
+  await page.getByRole("button", { name: "Open case in" }).click();
 
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("Harrow Whimbrel van, quay van 9");
   for (const setting of ["1", "2", "3", "4"]) {
@@ -21,24 +21,24 @@ test("from complaint to proven repair: a van that blows only on its top speed", 
     await cell.click();
     await expect(cell).toHaveAttribute("aria-pressed", "true");
   }
-  await page.getByRole("link", { name: "On to probing" }).click();
+  await page.getByRole("link", { name: "Continue to Probe" }).click();
 
-  await expect(page.getByText("Not yet.")).toBeVisible();
+  await expect(page.getByText("Not certain yet.")).toBeVisible();
   await expect(page.locator("[data-suspect]").first()).toContainText("resistor pack R1");
   const address = page.url();
   const looks = await probeToTheEnd(page, van, byPointer, 6);
   expect(page.url()).toBe(address);
   expect(looks.length).toBeGreaterThanOrEqual(1);
   expect(looks.length).toBeLessThanOrEqual(4);
-  await expect(page.getByText("Settled:")).toBeVisible();
+  await expect(page.getByText("Confirmed:")).toBeVisible();
 
-  await page.getByRole("link", { name: "Read the verdict" }).click();
+  await page.getByRole("link", { name: "See the verdict" }).click();
   await expect(
     page.getByRole("heading", { name: /Replace or repair: resistor pack R1, (over )?\d+ %/ }),
   ).toBeVisible();
   await expect(page.getByText(/Speeds 1, 2 and 3 are dead and share R1\.e3, R1\.link/)).toBeVisible();
   await expect(page.getByText(/Before the new part goes in/)).toBeVisible();
-  await page.getByRole("button", { name: "It is fitted" }).click();
+  await page.getByRole("button", { name: "Mark as fitted" }).click();
 
   await page.getByRole("heading", { name: "Before the panels go back" }).waitFor();
   for (const line of await page.locator("[data-step]").all()) {
@@ -46,8 +46,8 @@ test("from complaint to proven repair: a van that blows only on its top speed", 
     await line.getByRole("button", { name: expected, exact: true }).click();
     await expect(line.getByText(/as expected$/)).toBeVisible();
   }
-  await expect(page.getByText("Every step as expected: the repair is proven.")).toBeVisible();
-  await page.getByRole("link", { name: "On to closing" }).click();
+  await expect(page.getByText("Every step is as expected: the repair is proven.")).toBeVisible();
+  await page.getByRole("link", { name: "Continue to Close" }).click();
 
   await page.getByLabel("What was found and done").fill("Thermal link open; new pack; motor turns free.");
   await page.getByRole("button", { name: "Close the job" }).click();
@@ -55,7 +55,7 @@ test("from complaint to proven repair: a van that blows only on its top speed", 
   await expect(card).toContainText("Thermal link open; new pack; motor turns free.");
   await expect(card.getByRole("row")).toHaveCount(20);
   await expect(page.getByRole("article", { name: "For the customer" })).toContainText(
-    "A heat fuse inside the fan's resistor had opened",
+    "A thermal link inside the fan's resistor had opened",
   );
   await expect(page.getByRole("button", { name: "Print the card" })).toBeVisible();
   await page.emulateMedia({ media: "print" });
@@ -67,7 +67,7 @@ test("a failed repair goes back to probing with what it showed", async ({ page }
   await page.goto("/jobs/2/prove");
   const line = page.locator('[data-step="up-2"]');
   await line.getByRole("button", { name: "nothing" }).click();
-  await expect(line.getByText(/not so: too little$/)).toBeVisible();
-  await page.getByRole("button", { name: "Back to probing with this" }).click();
+  await expect(line.getByText(/lower than expected$/)).toBeVisible();
+  await page.getByRole("button", { name: "Go back to probing with these results" }).click();
   await expect(page.getByText("airflow on 2, key run, speed 2: none")).toBeVisible();
 });

@@ -45,7 +45,7 @@ async function choose(page: Page, question: string, words: string): Promise<void
 async function fill(page: Page, question: string, fields: Record<string, string>): Promise<void> {
   const asked = page.locator(`[data-asked="${question}"]`);
   for (const [label, value] of Object.entries(fields)) await asked.getByLabel(label).fill(value);
-  await asked.getByRole("button", { name: "That is it" }).click();
+  await asked.getByRole("button", { name: "Next" }).click();
   await expect(asked).toBeHidden();
 }
 
@@ -65,14 +65,14 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
   // A name twice is refused by its place, and nothing is lost.
   const coil = page.locator('[data-asked="coil"]');
   await coil.getByLabel("Relay").fill("F11");
-  await coil.getByRole("button", { name: "That is it" }).click();
+  await coil.getByRole("button", { name: "Next" }).click();
   await expect(coil.getByRole("alert")).toHaveText("F11 cannot be the name of two things");
   await fill(page, "coil", { Relay: "K2", "Coil's fuse": "F23", "Its rating, A": "10" });
   await choose(page, "control", "a resistor pack");
   await choose(page, "hands", "ground");
   await fill(page, "speeds", { Speeds: "4" });
   await choose(page, "top", "straight through the switch");
-  await choose(page, "link", "all that use the pack");
+  await choose(page, "link", "all speeds that use the pack");
   await fill(page, "ohms", { "Coil 1": "1,3", "Coil 2": "0.6", "Coil 3": "0.35" });
   await fill(page, "grounds", { "Blower's ground": "E6", "Coil's ground": "E7" });
   await page.locator('[data-asked="motor"]').getByRole("button", { name: "Not known" }).click();
@@ -92,7 +92,9 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
     .evaluateAll((cells) => cells.map((cell) => Number.parseFloat(cell.textContent ?? "")));
   expect(volts).toHaveLength(5);
   expect([...volts].sort((a, b) => a - b)).toEqual(volts);
-  await expect(page.getByText("Its healthy currents, speeds, fuses and wires look right.")).toBeVisible();
+  await expect(
+    page.getByText("The currents, speeds, fuses and wires of the healthy circuit are plausible."),
+  ).toBeVisible();
 
   await page.getByText("Path board").click();
   await page.getByRole("button", { name: /^R1\.e3 on 2:/ }).click();
@@ -135,7 +137,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
   await expect(page.getByText("14 of 14 answered")).toBeVisible();
   await page.getByRole("tab", { name: "Parts" }).click();
   await quietToAxe(page);
-  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await page.getByRole("button", { name: "Save to the shelf" }).click();
   await page.waitForURL(/\/shelf\/fenmark-siskin-wagon-short-roof$/);
   const saving = page.waitForEvent("download");
   await page.getByRole("link", { name: "airway-circuit file" }).click();
@@ -154,20 +156,20 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
 
   const wagon = brokenVehicleOf(text, "R1.link:open");
   await page.getByRole("link", { name: "New job on it" }).click();
-  await page.getByLabel("What the shop calls it").fill("market wagon 8");
+  await page.getByLabel("Nickname or fleet number").fill("market wagon 8");
   await page.getByLabel("Make and model").fill("Fenmark Siskin wagon");
-  await page.getByRole("button", { name: "Take it in" }).click();
+  await page.getByRole("button", { name: "Open case in" }).click();
   await hearTopOnly(page);
-  await page.getByRole("link", { name: "On to probing" }).click();
-  await expect(page.getByText("Not yet.")).toBeVisible();
+  await page.getByRole("link", { name: "Continue to Probe" }).click();
+  await expect(page.getByText("Not certain yet.")).toBeVisible();
   await probeToTheEnd(page, wagon, byPointer, 6);
-  await expect(page.getByText("Settled:")).toBeVisible();
-  await expect(page.getByText("Settled:").locator("..")).toContainText("R1");
+  await expect(page.getByText("Confirmed:")).toBeVisible();
+  await expect(page.getByText("Confirmed:").locator("..")).toContainText("R1");
 });
 
 test("a circuit on the shelf is changed in its tables and becomes its next version", async ({ page }) => {
   await page.goto("/shelf/siskin-five-speed");
-  await page.getByRole("button", { name: "Change it" }).click();
+  await page.getByRole("button", { name: "Edit circuit" }).click();
   await page.waitForURL(/\/trace\/.+/);
   await page.getByRole("tab", { name: "Parts" }).click();
   const fuse = page.locator("tr[data-row]").filter({ hasText: "fuse" }).first();
@@ -184,7 +186,7 @@ test("a circuit on the shelf is changed in its tables and becomes its next versi
   await expect(page.getByRole("form", { name: "Add a wire" }).getByRole("alert")).toContainText("from");
   await page.getByText("Paste a wire list").click();
   await page.getByLabel(/^Columns wire/).fill("wire,from,to,colour,mm2,metres\nW1,G1.+,Q9.x,RD,6,1");
-  await page.getByRole("button", { name: "Take the list" }).click();
+  await page.getByRole("button", { name: "Replace the wires" }).click();
   await expect(page.getByText(/row 2, to: .*Q9/)).toBeVisible();
 
   // A server that is away: the change waits, is said to, and is taken once it is back.
@@ -192,14 +194,14 @@ test("a circuit on the shelf is changed in its tables and becomes its next versi
   await page.getByLabel("Metres of W1", { exact: true }).fill("0.9");
   await page.getByLabel("Metres of W1", { exact: true }).press("Enter");
   await expect(page.getByText("The server does not answer")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Store as version 2" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Save as version 2" })).toBeDisabled();
   // It outlives the page: loaded anew, it still waits.
   page.once("dialog", (dialog) => void dialog.accept());
   await page.reload();
   await expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "1");
   await page.unroute("**/steps");
   await stored(page);
-  await page.getByRole("button", { name: "Store as version 2" }).click();
+  await page.getByRole("button", { name: "Save as version 2" }).click();
   await page.waitForURL(/\/shelf\/siskin-five-speed$/);
   await expect(page.getByText(/, version 2/).first()).toBeVisible();
 });

@@ -61,7 +61,7 @@ describe("an instrument on a loopback socket", () => {
   test("what goes wrong is told in words", async () => {
     const port = await served();
     await expect(askNumber(port, ["MEAS:WORD?"])).rejects.toThrow(
-      `What port ${port} answered is no reading.`,
+      `The answer from port ${port} is not a reading.`,
     );
     await expect(askInstrument(port, ["NO:SUCH?"], 200)).rejects.toThrow("Nothing came back");
     await expect(askInstrument(await dumb("#x"), ["A?"])).rejects.toThrow("a block that cannot be read");

@@ -87,22 +87,19 @@ export function askInstrument(
       work();
     };
     const fail = (words: string): void => end(() => reject(new InstrumentProblem(words)));
-    const timer = setTimeout(
-      () => fail(`Nothing came back from port ${port} within ${within / 1000} s.`),
-      within,
-    );
+    const timer = setTimeout(() => fail(`Port ${port} gave no answer within ${within / 1000} s.`), within);
     socket.on("error", (error: NodeJS.ErrnoException) =>
       fail(
         error.code === "ECONNREFUSED"
-          ? `Nothing listens on port ${port}: is the instrument, or its bridge, running?`
+          ? `Nothing is listening on port ${port}. Check that the instrument or its bridge is running.`
           : `Port ${port} cannot be reached (${error.code ?? "no reason given"}).`,
       ),
     );
-    socket.on("close", () => fail(`Port ${port} hung up before it answered.`));
+    socket.on("close", () => fail(`Port ${port} closed the connection before it answered.`));
     socket.on("data", (chunk) => {
       chunks.push(chunk);
       length += chunk.length;
-      if (length > mostBytes) return fail(`Port ${port} sends more than a trace can hold.`);
+      if (length > mostBytes) return fail(`Port ${port} sent more than a recording can hold.`);
       const whole = chunks.length === 1 ? (chunks[0] as Buffer) : Buffer.concat(chunks);
       if (chunks.length > 1) chunks.splice(0, chunks.length, whole);
       if (whole[0] !== 35) {
@@ -114,7 +111,7 @@ export function askInstrument(
         const block = blockBytes(whole);
         if (block) end(() => resolve(Buffer.from(block.data)));
       } catch {
-        fail(`Port ${port} answers with a block that cannot be read.`);
+        fail(`Port ${port} sent a block that could not be read.`);
       }
     });
     socket.connect(port, loopback, () => void socket.write(`${lines.join("\n")}\n`));
@@ -127,7 +124,8 @@ const identity = /^[ -+\--~]+(?:,[ -+\--~]*){3}\s*$/;
 /** Asks whether an instrument listens on a port, before anything else is said to it. @throws InstrumentProblem where none does */
 export async function expectInstrument(port: number): Promise<void> {
   const answer = (await askInstrument(port, ["*IDN?"])).toString("latin1");
-  if (!identity.test(answer)) throw new InstrumentProblem(`What listens on port ${port} is no instrument.`);
+  if (!identity.test(answer))
+    throw new InstrumentProblem(`The program on port ${port} is not an instrument.`);
 }
 
 /** An instrument's answer as a number. @throws InstrumentProblem where it is none */
@@ -135,6 +133,6 @@ export async function askNumber(port: number, lines: readonly string[]): Promise
   const text = (await askInstrument(port, lines)).toString("latin1").trim();
   const value = Number(text);
   if (text === "" || !Number.isFinite(value) || Math.abs(value) > 1e6)
-    throw new InstrumentProblem(`What port ${port} answered is no reading.`);
+    throw new InstrumentProblem(`The answer from port ${port} is not a reading.`);
   return value;
 }

@@ -31,7 +31,7 @@ export function refuseForeignHosts(allowed: ReadonlySet<string>) {
   return (request: Request, response: Response, next: NextFunction): void => {
     const name = hostName(request.headers.host ?? "");
     if (loopbackNames.has(name) || allowed.has(name)) next();
-    else response.status(421).type("text").send("Airway does not answer to this name.\n");
+    else response.status(421).type("text").send("Airway does not accept requests for this host name.\n");
   };
 }
 
@@ -45,13 +45,13 @@ export function refuseUnreadableAddresses(request: Request, response: Response, 
   } catch {
     // Not UTF-8, or a percent sign that begins nothing.
   }
-  response.status(400).type("text").send("This address cannot be read.\n");
+  response.status(400).type("text").send("This address is not valid.\n");
 }
 
 /** Actions must come from Airway's own pages: same origin by the browser's own word. */
 export function refuseForeignActions(request: Request, response: Response, next: NextFunction): void {
   if (safeMethods.has(request.method) || isSameOrigin(request)) next();
-  else response.status(403).type("text").send("This action did not come from an Airway page.\n");
+  else response.status(403).type("text").send("This request did not come from an Airway page.\n");
 }
 
 function isSameOrigin(request: Request): boolean {
@@ -82,7 +82,7 @@ export function limitBodies(request: Request, response: Response, next: NextFunc
   }
   const length = request.headers["content-length"];
   if (length === undefined) {
-    response.status(411).type("text").send("Say how long the request is.\n");
+    response.status(411).type("text").send("The request must state its length.\n");
     return;
   }
   const most = mostOf(request.path);

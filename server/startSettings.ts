@@ -52,7 +52,7 @@ export function startSettings(environment: Readonly<Record<string, string | unde
     return { ok: true, value: { host, port: port.data, allowedHosts, passcode: passcode ?? null } };
   if (allowedHosts.size === 0)
     return refused(
-      `AIRWAY_HOST=${host} opens Airway to the network. Say by which names it may be asked for, as AIRWAY_ALLOWED_HOSTS=workshop.local,192.168.1.20`,
+      `AIRWAY_HOST=${host} opens Airway to the network. List the host names people will use, as in AIRWAY_ALLOWED_HOSTS=workshop.local,192.168.1.20`,
     );
   if (passcode === undefined || passcode.length < leastPasscode)
     return refused(

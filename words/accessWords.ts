@@ -7,7 +7,7 @@ import { listed } from "@core/units/wording";
 /** What a step of the way back is called. */
 export function backTitle(work: BackWork): string {
   if (work.does === "test")
-    return `Test ${work.beforePanels ? "before the panels go on" : "now"}: key on, off, every speed up and down, and off stays off`;
+    return `Test ${work.beforePanels ? "before the panels go back on" : "now"}: key on, off, every speed up and down, and check that off stays off`;
   const { step } = work;
   if (step.back) return step.back;
   return step.kind === "battery-off" ? "Reconnect the battery negative" : `Undo: ${step.title}`;
@@ -17,35 +17,35 @@ export function backTitle(work: BackWork): string {
 export function backRuleText(rule: BackRule): string {
   switch (rule.rule) {
     case "clear-swarf":
-      return "clear the swarf and clean the edges before anything goes in";
+      return "remove the swarf and clean the edges before you refit anything";
     case "new":
       return `fit new: ${rule.what}`;
     case "keyed":
-      return `keyed position first: ${rule.where}`;
+      return `line up the key first: ${rule.where}`;
     case "hang-up":
-      return `${rule.what} goes back on its bracket, with nothing pinched`;
+      return `${rule.what} goes back on its bracket; pinch no wires`;
     case "all-by-hand":
-      return `easiest screw first; start all ${rule.screws} by hand before you tighten any; tighten in even passes`;
+      return `begin with the easiest screw, start all ${rule.screws} by hand, then tighten them evenly`;
     case "start-by-hand":
       return "start the screw by hand";
     case "into-plastic":
-      return "into plastic: seated plus an eighth to a quarter turn; stripped plastic holds nothing";
+      return "screws into plastic: seat them, then tighten an eighth to a quarter turn; stripped plastic does not hold";
     case "slide-home":
       return `${fastenerText(rule.fastener)}: slide it home, then tighten`;
     case "stays-out":
-      return `${rule.screws} ${rule.screws === 1 ? "screw stays" : "screws stay"} out for good: the ear is gone`;
+      return `${rule.screws} ${rule.screws === 1 ? "screw stays" : "screws stay"} out, because the ear was broken off`;
     case "plug-clicks":
-      return `${rule.plug} clicks and holds when you tug it`;
+      return `${rule.plug} must click, and hold when you tug it`;
     case "tubes-on":
       return rule.tubes === 1
-        ? "put the tube on without a kink"
-        : `put all ${rule.tubes} tubes on without a kink`;
+        ? "refit the tube without a kink"
+        : `refit all ${rule.tubes} tubes without a kink`;
     case "negative-last":
-      return "this comes last of all; let no spanner bridge the positive and the body";
+      return "do this last; do not let a spanner bridge the positive and the body";
     case "positive-first":
       return "connect the positive first, then fit its cover";
     case "wires-as-they-were":
-      return "untie it and lay its wires where they were";
+      return "untie it and route its wires as before";
     case "clear-of-wheel":
       return `keep hands and tools clear of the wheel${rule.pluggedIn.length > 0 ? `, with ${listed(rule.pluggedIn)} plugged in` : ""}`;
     case "negative-on-for-test":
@@ -57,11 +57,11 @@ export function backRuleText(rule: BackRule): string {
 export function planDoubtText({ code, about }: PlanDoubt): string {
   switch (code) {
     case "step-not-needed":
-      return `${about}: no other step and no part needs it, so no way in uses it`;
+      return `${about}: no other step and no part needs this step, so it is never used`;
     case "no-way":
-      return `${about}: no way leads to it`;
+      return `${about}: no steps lead to it`;
     case "negative-stays-on":
-      return `${about}: needs the battery negative disconnected, and no step does that`;
+      return `${about}: needs the battery negative disconnected, but no step does that`;
     case "part-not-reached":
       return `${about}: the circuit has this part, but the plan does not reach it`;
     case "no-such-part":
@@ -78,9 +78,9 @@ export function trayCallText({ step, kind, screws }: TrayCall): string {
   const { title, fasteners = [] } = step;
   switch (kind) {
     case "left-over":
-      return `${title}: ${counted(screws)} left over; look for the empty hole before you close it`;
+      return `${title}: ${counted(screws)} left over; find the empty hole before you close it`;
     case "short":
-      return `${title}: ${counted(screws)} more went in than came out; another place will be short`;
+      return `${title}: ${counted(screws)} more went in than came out; another place will be missing one`;
     case "not-as-planned": {
       const sorts = fasteners.map(fastenerText).join(", ");
       return `${title}: ${counted(screws)} came out, the plan says ${screwsOutOf(fasteners)}${sorts ? ` (${sorts})` : ""}`;

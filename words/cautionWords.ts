@@ -2,8 +2,8 @@ import type { Caution } from "@core/diagnose/tests/caution";
 
 /** What each caution says; the maker's procedure and local rules stand above all of them. */
 export const cautionWords: Readonly<Record<Caution, string>> = {
-  wheel: "Hands in only with the key off and the wheel still.",
-  airbag: "Yellow plugs are airbags: leave them; the maker's wait stands.",
-  "hot-pack": "It burns: let it cool.",
-  "fused-lead": "Leads and lamps only through a fuse.",
+  wheel: "Reach in only with the key off and the wheel still.",
+  airbag: "Yellow plugs are airbags. Leave them alone, or follow the maker's waiting time.",
+  "hot-pack": "The pack is hot. Let it cool.",
+  "fused-lead": "Use only fused leads and lamps.",
 };

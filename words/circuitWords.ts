@@ -4,9 +4,9 @@ import { ampsText, listed, voltsText } from "@core/units/wording";
 
 const controlWords: Readonly<Record<CircuitFamily["control"], string>> = {
   resistor: "resistor pack",
-  linear: "linear control",
-  chopping: "chopping control",
-  switch: "switch alone",
+  linear: "linear control module",
+  chopping: "PWM control module",
+  switch: "switch only",
 };
 
 /** A family in a few words: `4 speeds, resistor pack on the ground side, 1 relay`. */

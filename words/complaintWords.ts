@@ -7,13 +7,13 @@ import { questionWords } from "./tests/history";
 export function topicText(circuit: Circuit, topic: ComplaintTopic): string {
   switch (topic.kind) {
     case "key-out":
-      return `Key out, switch left on ${topic.setting}`;
+      return `Key out, switch still on ${topic.setting}`;
     case "own-switch": {
       const place = circuit.parts.find(({ id }) => id === topic.part)?.place;
       return `${place ?? `Switch ${topic.part}`} on ${topic.position}`;
     }
     case "noise":
-      return "Noise while it runs";
+      return "Noise while running";
     case "smell":
       return "Smell at the vents";
     case "history": {
@@ -30,7 +30,8 @@ export function answerText({ kind }: ComplaintTopic, { reading }: ComplaintAnswe
     return reading.seen === "none" ? "stays off" : "keeps blowing";
   }
   if (reading.test === "listen") {
-    if (reading.followsSpeed !== undefined) return reading.followsSpeed ? "rises with the speed" : "does not";
+    if (reading.followsSpeed !== undefined)
+      return reading.followsSpeed ? "follows the speed" : "does not follow the speed";
     return reading.seen === "quiet" ? "none" : reading.seen;
   }
   return "seen" in reading ? reading.seen : "";

@@ -1,7 +1,7 @@
 import type { PartBelief } from "@core/diagnose/belief/belief";
-import type { Diagnosis } from "@core/diagnose/diagnose";
 import type { LookaheadTest } from "@core/diagnose/tests/lookahead";
 import { notListed, repairText } from "@core/fault/repair";
+import type { DiagnosedCase } from "@core/formats/diagnoseCase";
 import type { Test } from "@core/predict/reading";
 import { clearedText, conflictText, declinedText, reasonText, suspectWhyText } from "./reasonWords";
 
@@ -36,7 +36,7 @@ const lookaheadReport = ({ test, minutes, outcomes }: LookaheadTest): LookaheadR
 });
 
 /** A diagnosis as the command line writes it: what the core gives as values, in sentences. */
-export function diagnosisReport(diagnosis: Diagnosis) {
+export function diagnosisReport({ circuit, diagnosis }: DiagnosedCase) {
   const { id, suspects, parts, verdict, next, conflicts, declined, cleared, plan } = diagnosis;
   return {
     id,
@@ -45,18 +45,25 @@ export function diagnosisReport(diagnosis: Diagnosis) {
       part: repairText(repair),
       mode: fault === null ? unknown : modes.join("+"),
       p,
-      why: suspectWhyText(why),
+      why: suspectWhyText(circuit, why),
       group,
     })),
     parts: partsReport(parts),
-    verdict: { ...verdict, because: verdict.because.map(reasonText) },
+    verdict: { ...verdict, because: verdict.because.map((reason) => reasonText(circuit, reason)) },
     next: next.map((test) => ({
       ...test,
       outcomes: test.outcomes.map((outcome) => ({ ...outcome, leaves: partsReport(outcome.leaves) })),
     })),
-    conflicts: conflicts.map((conflict) => ({ reading: conflict.reading, why: conflictText(conflict) })),
-    ...(declined ? { declined: declined.map((own) => ({ part: own.part, why: declinedText(own) })) } : {}),
-    ...(cleared ? { cleared: cleared.map((own) => ({ part: own.part, why: clearedText(own) })) } : {}),
+    conflicts: conflicts.map((conflict) => ({
+      reading: conflict.reading,
+      why: conflictText(circuit, conflict),
+    })),
+    ...(declined
+      ? { declined: declined.map((own) => ({ part: own.part, why: declinedText(circuit, own) })) }
+      : {}),
+    ...(cleared
+      ? { cleared: cleared.map((own) => ({ part: own.part, why: clearedText(circuit, own) })) }
+      : {}),
     ...(plan ? { plan: { ...plan, first: plan.first && lookaheadReport(plan.first) } } : {}),
   };
 }

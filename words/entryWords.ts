@@ -10,22 +10,22 @@ function testIn(field: string): Test | null {
   }
 }
 
-/** An entry in a few words, for the list of what waits: what was looked at and what came of it. */
+/** An entry in a few words, for the list of what waits: the test and its result. */
 export function entryWords(fields: Readonly<Record<string, string>>): string {
   switch (fields.intent) {
     case "reading": {
-      const result = fields.noEnd ? "no end" : (fields.seen ?? fields.about ?? fields.value ?? "");
+      const result = fields.noEnd ? "OL" : (fields.seen ?? fields.about ?? fields.value ?? "");
       const test = testIn(fields.look ?? "");
-      return test ? `${testText(test)}: ${result}` : result;
+      return test ? `${testText(null, test)}: ${result}` : result;
     }
     case "own-reading":
       return `${fields.test} ${[fields.first, fields.second, fields.at].filter(Boolean).join(", ")}: ${fields.result}`;
     case "strike":
-      return fields.struck === "yes" ? "a reading struck out" : "a reading put back";
+      return fields.struck === "yes" ? "a reading deleted" : "a reading restored";
     case "cautions":
       return "cautions read";
     case "school":
-      return "another way to begin";
+      return "another strategy";
     default:
       return "an entry";
   }

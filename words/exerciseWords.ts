@@ -88,23 +88,23 @@ function motorTold(asked: About<AboutMotor>): Told {
   switch (asked.about) {
     case "humps-a-turn":
       return {
-        question: `A motor has ${asked.bars} bars and ${asked.poles} poles, with one brush a pole. How many humps does its current make in one turn?`,
+        question: `A motor has ${asked.bars} bars and ${asked.poles} poles, with one brush a pole. How many ripples does its current have in one turn?`,
         why: `The least common multiple of ${asked.bars} and ${asked.poles} is ${asked.perTurn}. ${asked.bars % asked.poles === 0 ? "The brushes change bars at the same time." : "The brushes change bars one after the other."}`,
       };
     case "rpm-from-humps":
       return {
-        question: `A motor with ${asked.bars} bars and ${asked.poles} poles makes ${Math.round(asked.hertz)} humps a second. How fast does it turn?`,
-        why: `${asked.bars} bars and ${asked.poles} poles make ${asked.perTurn} humps a turn. ${Math.round(asked.hertz)} humps a second are ${(asked.hertz / asked.perTurn).toFixed(1)} turns a second, or ${asked.rpm} rpm.`,
+        question: `A motor with ${asked.bars} bars and ${asked.poles} poles makes ${Math.round(asked.hertz)} ripples per second. How fast does it turn?`,
+        why: `${asked.bars} bars and ${asked.poles} poles make ${asked.perTurn} ripples per turn. ${Math.round(asked.hertz)} ripples per second are ${(asked.hertz / asked.perTurn).toFixed(1)} turns per second, or ${asked.rpm} rpm.`,
       };
     case "killer":
       return {
-        question: "The pack burnt out. Which of these would have overheated it?",
-        why: `When it is good, the motor draws ${ampsText(asked.healthyAmps)} on ${asked.setting}. ${listed(asked.offered.map(({ id, amps }) => `With ${killerText(id, asked.ground)} it draws ${ampsText(amps)}`))}. Only more current than it is made for burns a pack. A blocked filter lowers the draw, but it also takes away the pack's cooling air.`,
+        question: "The resistor pack burnt out. Which of these would have overheated it?",
+        why: `When it is good, the motor draws ${ampsText(asked.healthyAmps)} on ${asked.setting}. ${listed(asked.offered.map(({ id, amps }) => `With ${killerText(id, asked.ground)} it draws ${ampsText(amps)}`))}. Only more current than it is made for burns out a pack. A blocked filter lowers the current, but it also takes away the pack's cooling air.`,
       };
     case "moved-and-starts":
       return {
         question: `The blower is dead on every speed, but on some roads it comes back. With the key on and the switch on ${asked.setting}, ${asked.isMotor ? `you tap ${asked.at}` : `you wiggle ${asked.at}`} and it starts. What is most likely now?`,
-        why: `${asked.part} went from ${percent(asked.pBefore)} to ${percent(asked.pAfter)}: what comes back when you move something is at the thing you moved. A part that is fully open does not come back with a wiggle.`,
+        why: `${asked.part} went from ${percent(asked.pBefore)} to ${percent(asked.pAfter)}: when moving something cures the fault, the fault is in what you moved. A part that is fully open does not recover with a wiggle.`,
       };
     case "command-volts":
       return {

@@ -7,64 +7,64 @@ export const lessonWords: Readonly<
   paths: {
     title: "What each speed proves",
     text: [
-      "A speed that blows as it should clears everything its current goes through: fuse, key, switch contact, wires, plugs, motor, ground. That is free, before any tool is out.",
-      "What is wrong lies in what the dead speeds share and no working speed uses. The path board marks it: parts down, speeds across.",
+      "A speed that blows normally proves everything that its current flows through: fuse, key switch, switch contact, wires, plugs, motor and ground. That costs nothing and needs no tool.",
+      "The fault is in what the dead speeds share and no working speed uses. The path board shows it: parts down, speeds across.",
     ],
   },
   light: {
     title: "The test light on either clip",
     text: [
-      "Clipped to ground the light looks for feed, clipped to feed it looks for ground. A point half-way, behind a resistor, burns dim on both; a point with no way to either burns on none.",
-      "The light is a load of a quarter of an amp: it tells a feed that can carry something from one that only has volts. On ground-switched circuits the speeds are looked for from the feed.",
+      "Clipped to ground, the light finds feed. Clipped to feed, it finds ground. At a point behind a resistor it is dim either way; at a point with no path to feed or ground it stays dark either way.",
+      "The light draws a quarter of an amp, so it tells a feed that can carry a load from one that only shows volts. On a ground-side switch, test the speed wires with the light clipped to feed.",
     ],
   },
   drop: {
     title: "Voltage drop under load",
     text: [
-      "A bad joint eats volts in proportion to the current through it. Measured across it while everything runs, a sound lead of the load loses no more than about 0.2 V, a plug 0.1 V.",
-      "With the current off the same joint shows nothing, and ohms of a tenth are lost in the meter's own leads. So: everything on, then across.",
+      "A bad joint drops voltage in proportion to the current through it. With everything running, a good load wire drops no more than about 0.2 V and a good plug no more than 0.1 V.",
+      "Without current the same joint shows nothing, and an ohmmeter cannot resolve a tenth of an ohm because of its own leads. So switch everything on, then measure across the joint.",
     ],
   },
   ghost: {
     title: "Ghost volts on a meter",
     text: [
-      "A meter of ten megohms sees the full battery through a joint of a hundred thousand ohms, through damp, through a winding. Nothing that has to carry amps is judged by a meter alone.",
-      "Put the light beside the meter: volts that fall when it touches come through ohms.",
+      "A meter of ten megohms shows full battery voltage through a joint of a hundred thousand ohms, through damp, or through a winding. Never judge a wire that has to carry amps by a meter alone.",
+      "Connect the light next to the meter. If the voltage falls when the light touches, it comes through a high resistance.",
     ],
   },
   ground: {
     title: "Grounds that float",
     text: [
-      "A load without a ground carries no current, so it loses no volts: both its ends stand at feed. 'Both sides have twelve volts' means the ground is gone, not that the motor is fed twice.",
-      "Clipped to feed, the light at a sound ground burns bright; at one that is off it stays dark.",
+      "A load without a ground carries no current, so it drops no voltage: both of its ends are at feed voltage. Twelve volts on both sides of a motor means the ground is missing, not that the motor is fed twice.",
+      "With the light clipped to feed, a good ground lights it brightly. A ground that is off leaves it dark.",
     ],
   },
   tap: {
     title: "Tap and wiggle",
     text: [
-      "What comes and goes is hunted while it is gone, by moving one thing at a time: a knock on the motor's case wakes a dead bar, a wiggle at a plug finds a spread pin.",
-      "Then stop moving things, and look at what was moved. Key on for the look, hands out of the wheel.",
+      "Look for an intermittent fault while it is present, and move one thing at a time. A tap on the motor's case can start a motor with a dead bar; a wiggle at a plug can find a spread pin.",
+      "Then stop moving things and inspect what you moved. The key is on during this test, so keep your hands out of the wheel.",
     ],
   },
   control: {
-    title: "Electronic controls",
+    title: "Electronic control modules",
     text: [
-      "A control stands between a feed, a ground, a command and the motor. Three are looked for at its plug: feed by the light, ground by the light, the command by the meter at two speeds.",
-      "With all three right and no volts at the motor's plug the control is bad; with volts there, the motor. A lamp in the motor's place tells them apart without guessing.",
+      "A control module has a feed, a ground, a command and the motor's wires. Test three of them at its plug: feed with the light, ground with the light, and the command with a meter on two speeds.",
+      "If all three are good and there is no voltage at the motor plug, the module is bad. If there is voltage, the motor is bad. A lamp in place of the motor tells them apart.",
     ],
   },
   humps: {
-    title: "The motor's humps",
+    title: "The motor's current ripple",
     text: [
-      "As the brushes pass from bar to bar the current makes humps: in a turn the least common multiple of bars and poles, with one brush a pole. Twelve bars on two poles give twelve, eleven give twenty-two.",
-      "Humps of one height are a healthy winding. One that is missing comes back once a brush in every turn.",
+      "As the brushes pass from bar to bar, the current ripples. With one brush per pole, one turn has as many ripples as the least common multiple of bars and poles: twelve bars on two poles give twelve, eleven give twenty-two.",
+      "Ripples of equal height mean a healthy winding. A missing one repeats once per brush in every turn.",
     ],
   },
   causes: {
-    title: "What killed the part",
+    title: "Finding the root cause",
     text: [
-      "A burnt pack, plug or fuse is a victim until something is found that drew too much: a motor that turns heavily, leaves in the wheel, turns shorted together.",
-      "A blocked filter lowers a fan's draw: it does less work. It still cooks the pack, which sits in that air to be cooled. Measure the draw before the new part goes in.",
+      "When a pack, plug or fuse has burnt out, look for what drew too much current: a motor that is hard to turn, leaves in the wheel, or shorted turns.",
+      "A blocked filter lowers the current, because the fan does less work. It still overheats the pack, which needs that air for cooling. Measure the current before you fit the new part.",
     ],
   },
 };

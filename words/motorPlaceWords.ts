@@ -7,16 +7,16 @@ export const motorPlaceWords: Readonly<
   "passenger-footwell": {
     title: "Under the dash on the passenger's side, behind or below the glove box",
     reach:
-      "take the glove box or lower panel off; the motor drops down with its wheel, or turns out of a twist lock",
+      "remove the glove box or lower panel; the motor drops down with its wheel, or turns out of a twist lock",
   },
   "under-bonnet": {
     title: "Under the bonnet at the bulkhead, behind the battery, its tray or the cowl",
-    reach: "take the battery and tray off, or the wipers and cowl; the motor comes out forwards",
+    reach: "remove the battery and its tray, or the wipers and cowl; the motor comes out forwards",
   },
   "behind-centre": {
     title: "Behind the centre of the dash or on the driver's side",
     reach:
-      "take the carpet and side panel off, sometimes the accelerator; some books say the dash has to come out",
+      "remove the carpet and side panel, sometimes the accelerator pedal; some manuals say the dash must come out",
   },
   elsewhere: {
     title: "Somewhere else: under a seat, in the rear quarter, on the roof",
@@ -37,8 +37,8 @@ export const placeSignWords: Readonly<Record<PlaceSign, string>> = {
 
 /** How to find it on a car nobody here has seen, the quickest way first. */
 export const findingTheMotor = [
-  "Set the top speed and lay your hands flat on the dash: the motor is near where it shakes most.",
-  "Set recirculated air and feel where it is drawn in: the motor is behind that.",
-  "The place of the pack or the control is often known: follow its two thickest leads.",
-  "Listen with the bonnet up and down, and the door open and shut: the motor is on the louder side.",
+  "Set the top speed and lay your hands flat on the dash. The motor is near where it shakes most.",
+  "Set recirculated air and feel where it is drawn in. The motor is behind that.",
+  "If you know where the pack or the control module is, follow its two thickest leads.",
+  "Listen with the bonnet up and down, and with the door open and shut. The motor is on the louder side.",
 ] as const;

@@ -2,9 +2,9 @@ import type { OfferKind } from "@core/money/repairOffer";
 
 /** What each way to do the job is called. */
 export const offerTitles: Readonly<Record<OfferKind, string>> = {
-  "part-only": "The part only",
-  "part-and-cause": "The part and what killed it",
-  "both-at-once": "Both at once, labour shared",
-  "owners-own": "The owner fits it",
-  "guess-first": "Swap the usual part on a guess",
+  "part-only": "Part only",
+  "part-and-cause": "Part and root cause",
+  "both-at-once": "Both parts at once, labour shared",
+  "owners-own": "The customer fits it",
+  "guess-first": "On a guess: swap the usual part",
 };

@@ -36,7 +36,7 @@ function told(finding: DifferenceFinding): Told {
       return [
         finding.old,
         finding.fresh,
-        "it is made for the other climate control: the plug may fit, but its control does not match",
+        "it is made for the other kind of climate control; the plug may fit, but the control does not match",
       ];
     case "pins-by-splice":
     case "pins-do-not-fit":
@@ -112,7 +112,7 @@ function plugTold(
       return [
         `tab ${finding.old}`,
         `tab ${finding.fresh}`,
-        "the plug would go on turned over, if at all, and its pins would meet the wrong ones",
+        "the plug would go on upside down, if at all, and connect to the wrong pins",
       ];
   }
 }
@@ -130,7 +130,7 @@ function holesTold(
       return [
         old,
         `${finding.freshHoles} holes, mirrored`,
-        "it only fits turned over: it is made for the other side of the car",
+        "it fits only upside down; it is made for the other side of the car",
       ];
     case "holes-within-play":
       return [old, off(finding), `within the ${finding.playMm} mm of play`];
@@ -164,7 +164,7 @@ function drawReason(finding: Finding<"fuse-blows" | "fuse-overloaded" | "draw-fi
     case "fuse-blows":
       return `${ampsText(finding.amps)} would flow through ${finding.fuse}, a ${finding.ratedAmps} A fuse: it blows`;
     case "fuse-overloaded":
-      return `${ampsText(finding.amps)} would flow through ${finding.fuse}, a ${finding.ratedAmps} A fuse: over 80 % of its rating, it will not last`;
+      return `${ampsText(finding.amps)} would flow through ${finding.fuse}, a ${finding.ratedAmps} A fuse: over 80 % of its rating, so it will not last`;
     case "draw-fine":
       return `it draws ${ampsText(finding.amps)} on ${finding.setting} where the old one drew ${ampsText(finding.wasAmps)}; every fuse can carry it`;
   }
@@ -202,13 +202,9 @@ function wheelTold(
         "the wheel is so much smaller that it blows noticeably less",
       ];
     case "wheel-runs-free":
-      return [size(finding.old), size(finding.fresh), "the wheel runs free in the housing"];
+      return [size(finding.old), size(finding.fresh), "the wheel turns freely in the housing"];
     case "other-shaft":
-      return [
-        finding.old,
-        finding.fresh,
-        "the old wheel has to be carried over, and it does not go onto this shaft",
-      ];
+      return [finding.old, finding.fresh, "the old wheel must be reused, and it does not fit this shaft"];
     case "bore-loose":
     case "bore-tight":
       return [
@@ -216,17 +212,17 @@ function wheelTold(
         `shaft for ${finding.freshMm} mm`,
         finding.code === "bore-loose"
           ? "the old wheel would slip on this shaft"
-          : "the old wheel does not go onto this shaft",
+          : "the old wheel does not fit this shaft",
       ];
     case "press-wheel-over":
     case "carry-wheel-over":
       return [
         "with the wheel",
         "without",
-        "the old wheel is carried over; keep its height and balance",
+        "the old wheel is reused; keep its height and balance",
         finding.code === "press-wheel-over"
-          ? "Press the old wheel off and on, flat to flat"
-          : "Carry the old wheel over with its clip or nut",
+          ? "Press the old wheel off and onto the new shaft, flat on flat"
+          : "Move the old wheel over with its clip or nut",
       ];
   }
 }
@@ -251,7 +247,7 @@ function bodyTold(
         "with a gasket",
         "without",
         "the old gasket or a strip of foam seals it",
-        "Carry the gasket over",
+        "Reuse the old gasket",
       ];
     case "gasket-added":
       return ["without", "with a gasket", "it seals better"];
@@ -266,7 +262,7 @@ function bodyTold(
       return [
         `${finding.old} screws`,
         `${finding.fresh} screws`,
-        "one hole stays empty; the part holds without it",
+        "one hole stays empty; the part still holds",
       ];
     case "vent-missing":
       return ["with a vent", "without", "the motor gets no cooling air, and the tube blows into the car"];
@@ -290,7 +286,11 @@ function bodyTold(
 function cornerTold(finding: Finding<"corner-gone" | "corner-in-the-way">): Told {
   switch (finding.code) {
     case "corner-gone":
-      return [`corner ${finding.old}`, "none", "nothing keys it now: mind which way round it goes"];
+      return [
+        `corner ${finding.old}`,
+        "none",
+        "nothing sets its position now; check which way round it goes",
+      ];
     case "corner-in-the-way":
       return [
         finding.old === "none" ? "none" : `corner ${finding.old}`,
@@ -336,14 +336,14 @@ function spliceRefusalText(refusal: SpliceRefusal): string {
 /** How two wires are joined. */
 const crimpText = (crimp: Crimp): string =>
   crimp === "bare"
-    ? "bare barrel that takes both wires, crimped, under glued heat-shrink"
+    ? "bare barrel for both wires, crimped, with adhesive heat-shrink"
     : `${crimp} butt crimp, sealed`;
 
 /** What to mind at one joint of a splice. */
 function leadWarningText(warning: LeadWarning, { lead, wire }: LeadJoint): string {
   switch (warning) {
     case "joined-by-pin":
-      return `${lead.colour} is joined to ${wire.colour}: go by the pin, not by the colour, and mark the joint`;
+      return `${lead.colour} is joined to ${wire.colour}; go by the pin, not by the colour, and mark the joint`;
     case "thinner":
       return `thinner than the old ${wire.mm2} mm²`;
     case "shared-pin":

@@ -12,8 +12,8 @@ const kindNames: Readonly<Record<PartKind, string>> = {
   selector: "speed switch",
   resistor: "resistor pack",
   motor: "blower motor",
-  module: "speed control",
-  head: "control panel",
+  module: "control module",
+  head: "climate panel",
   splice: "splice",
   inline: "in-line plug",
 };
@@ -40,7 +40,7 @@ export const nameOfRepair = (circuit: Circuit, { parts }: Repair): string =>
 const modeWords: Readonly<Record<string, string>> = {
   open: "open",
   high: "bad contact",
-  loose: "comes and goes",
+  loose: "intermittent contact",
   blown: "blown",
   "coil-open": "coil open",
   "stuck-open": "stuck open",
@@ -80,7 +80,7 @@ export function faultWords(fault: string): string {
 
 const labelNames: Readonly<Record<string, string>> = {
   ...kindNames,
-  link: "heat fuse",
+  link: "thermal link",
   element: "pack coil",
   pin: "plug pin",
   wire: "wire",

@@ -1,15 +1,15 @@
 import type { PracticeKind, PracticeLevel } from "@core/practice/practiceCase";
 
 export const levelWords: Readonly<Record<PracticeLevel, string>> = {
-  first: "first steps: one plain fault",
-  usual: "as they come in",
-  hard: "hard: causes, slips, comes and goes",
+  first: "beginner: one simple fault",
+  usual: "usual: typical faults",
+  hard: "hard: root causes, mistakes, intermittent faults",
 };
 
 export const kindWords: Readonly<Record<PracticeKind | "any", string>> = {
-  any: "whatever comes",
+  any: "any kind",
   single: "one fault",
-  cause: "a part and what killed it",
-  intermittent: "comes and goes",
-  slip: "somebody had it apart",
+  cause: "a part and its root cause",
+  intermittent: "intermittent",
+  slip: "left by an earlier repair",
 };

@@ -17,9 +17,9 @@ export function proofStepTitle(step: ProofStep): string {
         .map(([id, own]) => `Switch ${id} on ${own}`)
         .join(", ");
     case "off-again":
-      return "Off again: it stays off";
+      return "Off again, and it stays off";
     case "key-out":
-      return `Key out, switch left on ${setting}`;
+      return `Key out, switch still on ${setting}`;
     case "speed":
       return `Speed ${setting}`;
   }

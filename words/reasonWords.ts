@@ -1,41 +1,49 @@
+import type { Circuit } from "@core/circuit/circuit";
 import type { Declined } from "@core/circuit/declined";
 import type { Conflict } from "@core/diagnose/explain/conflict";
-import type { Cited, PathItem, Reason, SuspectWhy } from "@core/diagnose/explain/reasons";
+import type { Cited, Reason, SuspectWhy } from "@core/diagnose/explain/reasons";
 import type { Cleared } from "@core/diagnose/verdict/cleared";
 import { listed, minutesText, oddsText, percent } from "@core/units/wording";
+import { faultWords, repairName } from "./partName";
+import { seenText } from "./seenName";
 import { setupText } from "./tests/setupText";
 import { evidenceResult, expectationText, resultText, testText } from "./tests/testText";
 
-/** A reading by its number and what it was: `reading 5 (light …, speed 2: dark)`. */
-const citeText = ({ number, reading }: Cited): string =>
-  `reading ${number} (${testText(reading)}, ${setupText(reading)}: ${resultText(reading)})`;
+/** A reading by its number and what it was: `reading 5 (test light …, speed 2: dark)`. */
+const citeText = (circuit: Circuit, { number, reading }: Cited): string =>
+  `reading ${number} (${testText(circuit, reading)}, ${setupText(circuit, reading)}: ${resultText(reading)})`;
 
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+/** How strongly a reading speaks, by how many times likelier it made one side. The steps are a judgement, no source. */
+function strengthText(times: number): string {
+  if (times >= 20) return "Strong evidence";
+  if (times >= 5) return "Clear evidence";
+  return times >= 2 ? "Some evidence" : "Weak evidence";
+}
 
 /** Why a suspect stands where it does. */
-export function suspectWhyText(why: SuspectWhy): string {
+export function suspectWhyText(circuit: Circuit, why: SuspectWhy): string {
   switch (why.kind) {
     case "nothing-seen":
-      return "Nothing seen yet: this is how often such a thing fails.";
+      return "No readings yet. This is how often this fault occurs.";
     case "unlikely":
-      return "Too unlikely to weigh now.";
+      return "Too unlikely to examine now.";
     case "not-listed":
-      return "Something outside the circuit's own parts, pins and wires; it grows when nothing listed explains what was seen.";
+      return "Something outside the parts, pins and wires of this circuit. It becomes more likely when no listed fault explains the readings.";
     case "weighed": {
       const { strongest, against } = why;
       const sentences = [
         ...(strongest
-          ? [`For it: ${citeText(strongest.cited)}, ${oddsText(strongest.times)} against other parts.`]
+          ? [`${strengthText(strongest.times)} for it: ${citeText(circuit, strongest.cited)}.`]
           : []),
         ...(against
           ? [
-              `Against it: ${citeText(against.cited)}; it predicts ${expectationText(against.expected)}, ${oddsText(against.times)} the other way.`,
+              `${strengthText(against.times)} against it: ${citeText(circuit, against.cited)}. This fault would give ${expectationText(against.expected)}.`,
             ]
           : []),
       ];
       return sentences.length > 0
         ? sentences.join(" ")
-        : "It fits what was seen about as well as faults in other parts do.";
+        : "It fits the readings about as well as faults in other parts do.";
     }
   }
 }
@@ -43,67 +51,82 @@ export function suspectWhyText(why: SuspectWhy): string {
 /** More names than this are a whole path, not a place to look. */
 const mostNamed = 8;
 
-const pathItemText = ({ kind, id }: PathItem): string => (kind === "part" ? id : `${kind} ${id}`);
-
-function pathText({ dead, working, shared }: Extract<Reason, { kind: "path" }>): string {
+function pathText(circuit: Circuit, { dead, working, shared }: Extract<Reason, { kind: "path" }>): string {
   const many = dead.length > 1;
   const speeds = `Speed${many ? "s" : ""} ${listed(dead)} ${many ? "are" : "is"} dead`;
   const more = working.length > 1;
-  const cleared =
+  const works = `speed${more ? "s" : ""} ${listed(working)} ${more ? "work" : "works"}`;
+  if (shared.length === 0) {
+    const explained = `no single part explains ${many ? "all of them" : "it"}`;
+    return working.length > 0 ? `${speeds}. Because ${works}, ${explained}.` : `${speeds}, and ${explained}.`;
+  }
+  const needed =
+    shared.length > mostNamed
+      ? `the whole path from feed to ground: ${shared.length} parts, pins and wires`
+      : listed(shared.map(({ id }) => seenText(circuit, id)));
+  const without =
     working.length > 0
-      ? `; speed${more ? "s" : ""} ${listed(working)}, which ${more ? "go" : "goes"} round ${shared.length > 1 ? "them" : "it"}, ${more ? "work" : "works"}`
+      ? ` ${works.charAt(0).toUpperCase()}${works.slice(1)} without ${shared.length > 1 ? "them" : "it"}.`
       : "";
-  if (shared.length === 0)
-    return `${speeds}, and no one part carries all of ${many ? "them" : "it"} alone${cleared ? " beside those that work" : ""}.`;
-  const shares = many ? "share" : "needs";
-  if (shared.length > mostNamed)
-    return `${speeds} and ${shares} the whole way from feed to ground, ${shared.length} parts, pins and wires${cleared}.`;
-  return `${speeds} and ${shares} ${listed(shared.map(pathItemText))}${cleared}.`;
+  return `${speeds} and ${many ? "all need" : "needs"} ${needed}.${without}`;
 }
 
-function decidingText({ cited, rival, expected, times }: Extract<Reason, { kind: "deciding" }>): string {
+function decidingText(
+  circuit: Circuit,
+  { cited, rival, expected, times }: Extract<Reason, { kind: "deciding" }>,
+): string {
   const shown = expectationText(expected);
-  const instead = shown === resultText(cited.reading) ? "" : `; ${listed(rival)} would have shown ${shown}`;
-  return `${capital(citeText(cited))}${instead}, ${oddsText(times)}.`;
+  const instead =
+    shown === resultText(cited.reading)
+      ? ""
+      : ` A fault in ${repairName(circuit, rival)} would have given ${shown}.`;
+  return `${strengthText(times)}: ${citeText(circuit, cited)}.${instead}`;
 }
 
 /** Why a part's inside is left to the maker's procedure. */
-export function declinedText({ part, reason }: Declined): string {
+export function declinedText(circuit: Circuit, { part, reason }: Declined): string {
+  const name = repairName(circuit, [part]);
   return reason === "data-bus"
-    ? `${part} talks over a data bus: Airway proves its fuses, feeds and grounds; what is said on the bus is the maker's procedure.`
-    : `${part} is brushless: Airway proves its fuses, feeds and grounds; its electronics are the maker's procedure.`;
+    ? `The ${name} communicates over a data bus. Airway checks its fuses, feeds and grounds; follow the maker's procedure for the bus.`
+    : `The ${name} is brushless. Airway checks its fuses, feeds and grounds; follow the maker's procedure for its electronics.`;
 }
 
 /** One reason behind a verdict, as a sentence. */
-export function reasonText(reason: Reason): string {
+export function reasonText(circuit: Circuit, reason: Reason): string {
   switch (reason.kind) {
     case "path":
-      return pathText(reason);
+      return pathText(circuit, reason);
     case "deciding":
-      return decidingText(reason);
+      return decidingText(circuit, reason);
     case "declined":
-      return declinedText(reason.declined);
+      return declinedText(circuit, reason.declined);
     case "still-possible":
-      return `Still possible: ${listed(reason.repairs.map(({ parts, p }) => `${parts.join(" with ")} ${percent(p)}`))}.`;
+      return `Also possible: ${listed(reason.repairs.map(({ parts, p }) => `${repairName(circuit, parts)} (${percent(p)})`))}.`;
     case "nothing-pays":
-      return "No look left with these tools is worth its minutes, so this is a best guess.";
+      return "No test left with these tools is worth its time, so this is a best guess.";
     case "complaint-only":
-      return "Only the complaint so far: nothing is settled on a complaint alone.";
+      return "So far there is only the complaint. A complaint alone never confirms a verdict.";
     case "paying-test":
-      return `The look that pays most: ${testText(reason.test)}, ${minutesText(reason.minutes)}.`;
+      return `Most useful next test: ${testText(circuit, reason.test)}, ${minutesText(reason.minutes)}.`;
   }
 }
 
+/** The figure behind a reason, for whoever asks for details; null where there is none. */
+export const reasonFigure = (reason: Reason): string | null =>
+  reason.kind === "deciding"
+    ? `Reading ${reason.cited.number} is ${oddsText(reason.times)} in favour of this verdict over the next most likely one.`
+    : null;
+
 /** Readings that cannot all be right, and the one to repeat. */
-export function conflictText({ slip, against }: Conflict): string {
+export function conflictText(circuit: Circuit, { slip, against }: Conflict): string {
+  const name = ({ number, reading }: Cited): string => `${number} (${evidenceResult(circuit, reading)})`;
   if (against.kind === "rest")
-    return `Reading ${slip.number} (${evidenceResult(slip.reading)}) fights the others, which make it ${expectationText(against.expected)}; repeat it.`;
+    return `Reading ${name(slip)} contradicts the others, which predict ${expectationText(against.expected)}. Repeat it.`;
   const { other } = against;
   const [first, second] = slip.number < other.number ? [slip, other] : [other, slip];
-  const name = ({ number, reading }: Cited): string => `${number} (${evidenceResult(reading)})`;
-  return `Readings ${name(first)} and ${name(second)} cannot both be right; ${slip.number} is the likelier slip: repeat it.`;
+  return `Readings ${name(first)} and ${name(second)} cannot both be right. Reading ${slip.number} is more likely to be wrong: repeat it.`;
 }
 
 /** What cleared a part. */
-export const clearedText = ({ by, fault, expected, times }: Cleared): string =>
-  `Cleared most by ${citeText(by)}: ${fault}, its likeliest fault left, predicts ${expectationText(expected)}; ${oddsText(times)}.`;
+export const clearedText = (circuit: Circuit, { by, fault, expected }: Cleared): string =>
+  `Cleared mainly by ${citeText(circuit, by)}. Its most likely remaining fault (${faultWords(fault)}) would give ${expectationText(expected)}.`;

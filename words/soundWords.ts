@@ -3,7 +3,7 @@ import type { MotorSound, SoundDoubt } from "@core/sound/motorSound";
 /** What cannot be told from some sound recordings, in one sentence. */
 function soundDoubtText(doubt: SoundDoubt): string {
   if (doubt.code === "one-speed")
-    return "only one speed was recorded: record a second one to tell whether the noise follows the speed";
+    return "only one speed was recorded; record a second one to find out whether the noise follows the speed";
   const recording = `recording ${doubt.recording + 1}`;
   switch (doubt.code) {
     case "sampled-too-slowly":
@@ -13,9 +13,9 @@ function soundDoubtText(doubt: SoundDoubt): string {
     case "silent":
       return `${recording}: silent`;
     case "speeds-contradict-tones":
-      return `${recording}: the speeds entered differ by a factor of ${doubt.given.toFixed(2)}, the tones by ${doubt.heard.toFixed(2)}; orders are only as good as the rpm`;
+      return `${recording}: the speeds entered differ by a factor of ${doubt.given.toFixed(2)}, the tones by ${doubt.heard.toFixed(2)}; check the rpm`;
     case "speed-not-known":
-      return `${recording}: no tone tells its speed compared with the first recording; enter the rpm`;
+      return `${recording}: no tone shows its speed compared with the first recording; enter the rpm`;
   }
 }
 

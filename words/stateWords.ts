@@ -2,20 +2,20 @@
 export const airflowWords = {
   none: "nothing",
   weak: "weak",
-  normal: "right",
+  normal: "normal",
   strong: "too strong",
 } as const;
 
 export const stageWords = {
   probing: "probing",
   "part-awaited": "part awaited",
-  "proof-due": "proof due",
+  "proof-due": "check due",
   closed: "closed",
 } as const;
 
 /** A verdict's state as a card says it. */
 export const verdictWords = {
-  open: "not settled",
-  settled: "settled",
-  "best-guess": "a best guess",
+  open: "not certain yet",
+  settled: "confirmed",
+  "best-guess": "best guess",
 } as const;

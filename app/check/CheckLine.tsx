@@ -15,14 +15,14 @@ interface ProofLineProps {
 
 const judgedWords = {
   right: "as expected",
-  "too-low": "not so: too little",
-  "too-high": "not so: too much",
-  wrong: "not so",
+  "too-low": "lower than expected",
+  "too-high": "higher than expected",
+  wrong: "not as expected",
 } as const;
 
 const checkWords = {
-  drain: "Pour a cup of water into the cowl: it runs out under the car, and the carpet stays dry.",
-  panels: "Every screw is back, nothing rattles or rubs, the glove box and its damper move.",
+  drain: "Pour a cup of water into the cowl. It must run out under the car, and the carpet must stay dry.",
+  panels: "Every screw is back in, nothing rattles or rubs, and the glove box and its damper move freely.",
 } as const;
 
 /** One step of the run: what a sound vehicle does there, and what this one did. */

@@ -19,8 +19,12 @@ const ways: readonly (readonly [ProvenBy, string])[] = [
   ["volts", "meter at the motor"],
 ];
 const phases = [
-  ["open", "Before the panels go back", "Hands out, then key on. Every speed, up and down."],
-  ["closed", "Closed up", "Every speed once more: what was pinched, or rubs, shows now."],
+  ["open", "Before the panels go back", "Hands out of the wheel, then key on. Try every speed, up and down."],
+  [
+    "closed",
+    "After the panels are back",
+    "Try every speed once more. A pinched wire or a rubbing wheel shows now.",
+  ],
 ] as const;
 
 /** The proof run: what a sound vehicle with the new part shows at every step, against what this one does. */
@@ -33,15 +37,15 @@ export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) 
   return (
     <main id="main" className="grid w-full max-w-3xl gap-3 px-5 py-3">
       <p className="text-base text-soft">
-        Fitted: {fitted}. Tap what each step does; amps and volts are held against this circuit with the new
-        part in it, engine off.
+        Fitted: {fitted}. Tap what you find at each step. Amps and volts are compared with what this circuit
+        should show with the new part, engine off.
       </p>
       <p role="status" className="font-semibold">
         {failed.length > 0
-          ? `${failed.length} ${failed.length === 1 ? "step" : "steps"} not as expected: ${listed(failed.map(({ title }) => title))}.`
+          ? `${failed.length} ${failed.length === 1 ? "step is" : "steps are"} not as expected: ${listed(failed.map(({ title }) => title))}.`
           : waiting > 0
-            ? `${waiting} to go.`
-            : "Every step as expected: the repair is proven."}
+            ? `${waiting} ${waiting === 1 ? "step" : "steps"} left.`
+            : "Every step is as expected: the repair is proven."}
       </p>
       <AirBy by={by} setSearch={setSearch} />
       <QueuedPage to={`/jobs/${id}/checks`}>
@@ -51,9 +55,9 @@ export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) 
       </QueuedPage>
       {failed.some(({ finding, judged }) => finding?.by === "amps" && judged === "too-high") && (
         <p>
-          It draws more than a sound motor does here.{" "}
+          It draws more current than a good motor does in this circuit.{" "}
           <Link to={`/jobs/${id}/motor`} className="underline">
-            What would draw so much, and what it does to the new part
+            See what could draw this much, and what it would do to the new part
           </Link>
         </p>
       )}
@@ -61,17 +65,17 @@ export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) 
         <Form method="post" className="grid gap-2">
           <input type="hidden" name="token" value={token} />
           <button className="btn btn-main justify-self-start" type="submit" name="intent" value="back">
-            Back to probing with this
+            Go back to probing with these results
           </button>
           <p className="text-base text-soft">
-            What the new part would have cured is then ruled out, what was seen before keeps its weight, and
-            this run's findings are new readings.
+            Faults that the new part would have cured are then ruled out. Earlier readings still count, and
+            the results of this check become new readings.
           </p>
         </Form>
       )}
       {proof.whole === "proven" && (
         <Link to={`/jobs/${id}/close`} className="btn btn-main justify-self-start">
-          On to closing
+          Continue to Close
         </Link>
       )}
     </main>
@@ -87,7 +91,7 @@ interface AirByProps {
 function AirBy({ by, setSearch }: AirByProps) {
   return (
     <fieldset className="flex flex-wrap items-center gap-2">
-      <legend className="sr-only">Proven by</legend>
+      <legend className="sr-only">Checked with</legend>
       {ways.map(([way, words]) => (
         <label
           key={way}
@@ -110,10 +114,10 @@ function AirBy({ by, setSearch }: AirByProps) {
 
 interface PhaseSectionProps {
   readonly phase: "open" | "closed";
-  readonly title: "Before the panels go back" | "Closed up";
+  readonly title: "Before the panels go back" | "After the panels are back";
   readonly hint:
-    | "Hands out, then key on. Every speed, up and down."
-    | "Every speed once more: what was pinched, or rubs, shows now.";
+    | "Hands out of the wheel, then key on. Try every speed, up and down."
+    | "Try every speed once more. A pinched wire or a rubbing wheel shows now.";
   readonly proof: CheckPageProps["proof"];
   readonly by: ProvenBy;
 }

@@ -18,13 +18,13 @@ export async function takeFinding(jobId: string | undefined, sentForm: FormData)
   if (!parsed.success) return { status: 422, problem: "That step cannot be read: load the page again." };
   const sent = parsed.data;
   const found = await checkStep(job, circuit, sent.step);
-  if (!found) return { status: 422, problem: "The proof run has no such step." };
+  if (!found) return { status: 422, problem: "The final check has no such step." };
   const finding = findingFrom(sent);
   if (!finding)
     return { status: 422, problem: `“${sent.seen}” cannot be stored here. Enter a figure such as 14.2.` };
   const { step, bands } = found;
   if (!instrumentsFor(step, bands).includes(finding.by))
-    return { status: 422, problem: `${proofStepTitle(step)} is not proven by ${finding.by}.` };
+    return { status: 422, problem: `${proofStepTitle(step)} cannot be checked with ${finding.by}.` };
   const at = madeAt(sentForm);
   return intoJob(
     {

@@ -10,9 +10,9 @@ interface CloseFormProps {
 }
 
 const causes = [
-  ["found", "found, and named here"],
-  ["not-found", "looked for and not found"],
-  ["none", "nothing had to kill it"],
+  ["found", "found (name it below)"],
+  ["not-found", "looked for, not found"],
+  ["none", "normal wear"],
 ] as const;
 
 /** What is written down when a job closes: what was found, what killed it, what only holds for a while, what is advised. */
@@ -28,7 +28,8 @@ export function CloseForm({ card, problem }: CloseFormProps) {
       <input type="hidden" name="intent" value="close" />
       {!proven && (
         <p>
-          A job closes once it is proven. <Link to={`/jobs/${card.id}/prove`}>To the proof run</Link>
+          A job can be closed once its final check is done.{" "}
+          <Link to={`/jobs/${card.id}/prove`}>Go to the final check</Link>
         </p>
       )}
       <WorkDone card={card} />
@@ -36,23 +37,23 @@ export function CloseForm({ card, problem }: CloseFormProps) {
       <CauseFound cause={cause} setCause={setCause} card={card} />
       <div className="grid gap-2 sm:grid-cols-[1fr_12rem]">
         <label className="grid gap-0.5 text-base text-soft">
-          What only holds for a while, like a bearing oiled; empty where nothing does
+          Temporary repair, such as an oiled bearing (leave empty if there is none)
           <input name="stopgap" maxLength={300} className="field w-full text-ink" />
         </label>
         <label className="grid content-end gap-0.5 text-base text-soft">
-          Look again on
+          Check again on
           <input type="date" name="followUpOn" min={card.today} className="field w-full text-ink" />
         </label>
       </div>
       <label className="grid gap-0.5 text-base text-soft">
-        Advice to the owner
+        Advice to the customer
         <textarea
           name="advice"
           rows={2}
           maxLength={500}
           className="field w-full text-ink"
           defaultValue={
-            card.advised ? `Have the ${card.advised} looked at too: it can cook the new part.` : ""
+            card.advised ? `Have the ${card.advised} checked too: it can overheat the new part.` : ""
           }
         />
       </label>
@@ -80,7 +81,7 @@ interface FaultFoundProps {
 function FaultFound({ fault, setFault, card }: FaultFoundProps) {
   return (
     <label className="grid gap-0.5">
-      <span className="font-bold">The fault in it</span>
+      <span className="font-bold">Fault found</span>
       <select
         name="fault"
         value={fault}
@@ -92,7 +93,7 @@ function FaultFound({ fault, setFault, card }: FaultFoundProps) {
             {words}
           </option>
         ))}
-        <option value="unknown">something the circuit does not list</option>
+        <option value="unknown">something outside this circuit</option>
       </select>
     </label>
   );
@@ -108,7 +109,7 @@ interface CauseFoundProps {
 function CauseFound({ cause, setCause, card }: CauseFoundProps) {
   return (
     <fieldset className="grid gap-1">
-      <legend className="font-bold">What killed it</legend>
+      <legend className="font-bold">Root cause</legend>
       <div className="flex flex-wrap gap-x-5">
         {causes.map(([value, words]) => (
           <label key={value} className="flex min-h-11 items-center gap-2">
@@ -126,7 +127,7 @@ function CauseFound({ cause, setCause, card }: CauseFoundProps) {
       </div>
       {cause === "found" && (
         <label className="grid gap-0.5 text-base text-soft">
-          Its name: a tight motor, a wet plug
+          Name of the root cause, such as a tight motor or a wet plug
           <input
             name="causeWords"
             maxLength={300}
@@ -181,7 +182,7 @@ function Advice({ months, plain, advised, card }: AdviceProps) {
       )}
       . {card.bill ? `${card.bill.kind === "bill" ? "Bill" : "Estimate"}: ${card.bill.total}. ` : ""}
       <Link to={`/jobs/${card.id}/estimate`} className="underline">
-        {card.bill ? "To the bill" : "Make the bill"}
+        {card.bill ? "Go to the bill" : "Make the bill"}
       </Link>
     </p>
   );
@@ -203,7 +204,7 @@ function LearnFrom({ fault }: LearnFromProps) {
         disabled={fault === "unknown"}
         className="size-5"
       />
-      The shop learns from it: it was proven, not guessed
+      Let the shop learn from this job (proven, not guessed)
     </label>
   );
 }

@@ -13,7 +13,7 @@ export function CustomerCard({ card }: { card: CloseData }) {
       <header>
         <h2 className="text-xl font-bold">{card.vehicle}</h2>
         <p className="text-base text-soft">
-          Job {card.id} · came {card.came}
+          Job {card.id} · arrived {card.came}
           {card.closed ? ` · done ${card.closed}` : ""}
         </p>
       </header>
@@ -37,11 +37,11 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
     >
       <CardHead card={card} />
       <Row title="Complaint">{card.words || "–"}</Row>
-      {sheet && <Row title="The fault">{sheet}</Row>}
+      {sheet && <Row title="Fault in the circuit">{sheet}</Row>}
       <CardSeen card={card} />
       {card.recordings.length > 0 && <CardMotor card={card} />}
       {card.draw.length > 0 && (
-        <Row title="Its draw, A">
+        <Row title="Current draw, A">
           <CurrentDrawSketch draw={card.draw} />
         </Row>
       )}
@@ -61,10 +61,10 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
       {closure && (
         <>
           <Row title="Fault">{closure.faultWords}</Row>
-          <Row title="What killed it">{closure.causeText}</Row>
+          <Row title="Root cause">{closure.causeText}</Row>
           {closure.stopgap && (
-            <Row title="Stopgap">
-              {closure.stopgap}; look again {closure.followUpOn}
+            <Row title="Temporary repair">
+              {closure.stopgap}; check again {closure.followUpOn}
             </Row>
           )}
           {closure.advice && <Row title="Advised">{closure.advice}</Row>}
@@ -72,9 +72,9 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
       )}
       {minutes && (
         <Row title="Time">
-          {minutes.looks} looks, {Math.round(minutes.looking)} min to the verdict
-          {minutes.chart !== null && ` (the fixed chart: ${Math.round(minutes.chart)} min)`}
-          {minutes.repair !== null && `; ${Math.round(minutes.repair)} min in and back`}
+          {minutes.looks} tests, {Math.round(minutes.looking)} min to the verdict
+          {minutes.chart !== null && ` (fixed test order: ${Math.round(minutes.chart)} min)`}
+          {minutes.repair !== null && `; ${Math.round(minutes.repair)} min for removal and refitting`}
         </Row>
       )}
       <CardProof card={card} />
@@ -104,7 +104,7 @@ function CardHead({ card }: CardHeadProps) {
         Job {card.id}: {card.vehicle}
       </h2>
       <p className="text-base text-soft">
-        {card.circuit} · came {card.came}
+        {card.circuit} · arrived {card.came}
         {card.closed ? ` · closed ${card.closed}` : ""}
       </p>
       {card.comebackOf && (
@@ -133,7 +133,7 @@ function CardSeen({ card }: CardSeenProps) {
         {card.evidence.map((line) => (
           <li key={line.id}>
             <span className="figures">{line.number}.</span> {line.what}
-            {line.heard && " (heard)"}: <b>{line.result}</b>
+            {line.heard && " (complaint)"}: <b>{line.result}</b>
             {line.source && ` (by ${line.source})`}
           </li>
         ))}

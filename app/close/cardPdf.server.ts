@@ -60,12 +60,15 @@ function customer(paper: Paper, card: CloseData): void {
   paper
     .font("plain")
     .fontSize(11)
-    .text(`Job ${card.id}, came ${card.came}${card.closed ? `, done ${card.closed}` : ""}`);
+    .text(`Job ${card.id}, arrived ${card.came}${card.closed ? `, done ${card.closed}` : ""}`);
   for (const { title, words } of customerPage(card)) {
     paper.moveDown(0.8).font("bold").fontSize(13).text(title);
     paper.font("plain").fontSize(12).text(words);
   }
-  paper.moveDown().fontSize(9).text("Local rules and the maker's procedure stand above anything said here.");
+  paper
+    .moveDown()
+    .fontSize(9)
+    .text("Local rules and the maker's procedure come before anything stated here.");
 }
 
 function heading(paper: Paper, title: string): void {
@@ -106,9 +109,9 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
   paper
     .font("plain")
     .fontSize(9.5)
-    .text(`${card.circuit}. Came ${card.came}. ${card.closed ? `Closed ${card.closed}.` : ""}`);
+    .text(`${card.circuit}. Arrived ${card.came}. ${card.closed ? `Closed ${card.closed}.` : ""}`);
   heading(paper, "Complaint");
-  line(paper, card.words || "none written down");
+  line(paper, card.words || "not recorded");
   if (sheet) {
     heading(paper, `The fault in the circuit, on ${sheet.setting}`);
     const scale = Math.min(width / sheet.width, 260 / sheet.height);
@@ -120,7 +123,7 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
   for (const own of card.evidence)
     line(
       paper,
-      `${own.number}. ${own.what}${own.heard ? " (heard)" : ""}: ${own.result}${own.source ? ` (by ${own.source})` : ""}, ${own.time}`,
+      `${own.number}. ${own.what}${own.heard ? " (complaint)" : ""}: ${own.result}${own.source ? ` (by ${own.source})` : ""}, ${own.time}`,
     );
   heading(paper, "Verdict");
   line(paper, `${verdict.name}, ${percent(verdict.p)} (${verdictWords[verdict.state]})`);
@@ -132,14 +135,15 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
   );
   if (card.found) line(paper, card.found);
   if (closure) {
-    line(paper, `Fault: ${closure.faultWords}. What killed it: ${closure.causeText}.`);
-    if (closure.stopgap) line(paper, `Stopgap: ${closure.stopgap}; look again ${closure.followUpOn}.`);
+    line(paper, `Fault: ${closure.faultWords}. Root cause: ${closure.causeText}.`);
+    if (closure.stopgap)
+      line(paper, `Temporary repair: ${closure.stopgap}; check again ${closure.followUpOn}.`);
     if (closure.advice) line(paper, `Advised: ${closure.advice}`);
   }
   if (minutes)
     line(
       paper,
-      `${minutes.looks} looks, ${Math.round(minutes.looking)} min to the verdict${minutes.repair === null ? "" : `, ${Math.round(minutes.repair)} min in and back`}.`,
+      `${minutes.looks} tests, ${Math.round(minutes.looking)} min to the verdict${minutes.repair === null ? "" : `, ${Math.round(minutes.repair)} min for removal and refitting`}.`,
     );
   for (const { title, svg } of turns) {
     heading(paper, title);
@@ -158,7 +162,7 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
     `${card.proof.steps
       .map(
         ({ title, expected, found, judged }) =>
-          `${title}: ${found ?? "not done"}${judged && judged !== "right" ? ` (not so: expected ${expected})` : ""}`,
+          `${title}: ${found ?? "not done"}${judged && judged !== "right" ? ` (not as expected: ${expected})` : ""}`,
       )
       .join("; ")}.`,
   );

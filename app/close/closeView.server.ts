@@ -79,8 +79,8 @@ async function afterwards(view: JobView): Promise<{ advised: string | null; odds
 
 const causeWords = {
   found: "found",
-  "not-found": "looked for and not found",
-  none: "nothing had to kill it",
+  "not-found": "looked for, not found",
+  none: "normal wear",
 } as const;
 
 /** Recordings of a job, and whether they were made before or after its repair. */
@@ -103,7 +103,7 @@ function closureView({ circuit, engine }: JobView, closure: Closure) {
     ...closure,
     faultWords: variant
       ? `${repairName(circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`
-      : "nothing the circuit lists",
+      : "something outside this circuit",
     causeText: closure.causeWords
       ? `${causeWords[closure.cause]}: ${closure.causeWords}`
       : causeWords[closure.cause],
@@ -131,7 +131,7 @@ const verdictView = (circuit: Circuit, { verdict }: Diagnosis) => ({
   name: repairName(circuit, verdict.replace),
   p: verdict.p,
   state: verdict.state,
-  because: verdict.because.map(reasonText),
+  because: verdict.because.map((reason) => reasonText(circuit, reason)),
   killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
 });
 
@@ -173,7 +173,7 @@ export async function closeView(id: string | undefined) {
     came: dayText(job.createdAt, zone),
     closed: job.closedAt ? dayText(job.closedAt, zone) : null,
     words: job.words,
-    evidence: evidenceLines(view.stored).filter(({ struck }) => !struck),
+    evidence: evidenceLines(view.circuit, view.stored).filter(({ struck }) => !struck),
     notes: noteLines(view.notes.filter(({ struckAt }) => !struckAt)),
     verdict: verdictView(circuit, diagnosis),
     recordings: recordingLines(job, traces),
@@ -223,7 +223,7 @@ export async function closureFrom(
   const { job, circuit, engine } = view;
   const text = (name: string) => (fields[name]?.trim() ? { [name]: fields[name].trim() } : {});
   if (!job.fitted || !job.fittedAt || (await checkView(job, circuit)).whole !== "proven")
-    return { problem: "the proof run is not done: every step must be as expected first" };
+    return { problem: "the final check is not finished: every step must be as expected" };
   const { odds } = await afterwards(view);
   const parsed = closureSchema.safeParse({
     found: fields.found ?? "",
@@ -240,14 +240,19 @@ export async function closureFrom(
     Record<string, unknown>);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
-    return { problem: issue ? `${issue.path.join(".")}: ${issue.message}` : "it cannot be read" };
+    return {
+      problem: issue
+        ? `${issue.path.join(".")}: ${issue.message}`
+        : "the form could not be read; load the page again",
+    };
   }
   const problem = closureProblem(parsed.data);
   if (problem) return { problem };
   const closure = parsed.data;
   const index = engine.variants.findIndex(({ family }) => family === closure.fault);
   const variant = engine.variants[index];
-  if (closure.fault !== "unknown" && !variant) return { problem: "fault: the circuit lists no such fault" };
+  if (closure.fault !== "unknown" && !variant)
+    return { problem: "Fault found: choose a fault from the list" };
   const bill = (await estimatesOf(job.id)).findLast(({ kind, approvedAt }) => kind === "bill" || approvedAt);
   const readings = activeReadings(view);
   const [first = ""] = job.fitted;

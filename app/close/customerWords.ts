@@ -16,23 +16,23 @@ export function customerPage(card: CloseData): { title: string; words: string }[
     { title: "What you told us", words: card.words || "The fan did not work as it should." },
     ...(card.faultPlain ? [{ title: "What was wrong", words: card.faultPlain }] : []),
     ...(closure?.cause === "found" && closure.causeWords
-      ? [{ title: "What had caused it", words: sentence(closure.causeWords) }]
+      ? [{ title: "What caused it", words: sentence(closure.causeWords) }]
       : []),
     {
       title: "What we did",
       words: fitted ? `Replaced or repaired: ${fitted}${numberText}.` : "Nothing yet.",
     },
     {
-      title: "How we know it is right",
+      title: "How we know it is fixed",
       words:
         card.proof.whole === "proven"
-          ? `Every speed was tried up and down, before and after closing up, with the key on and out: ${steps} steps, all as they should be.`
-          : "It is not proven yet.",
+          ? `We tried every speed up and down, before and after the panels went back, with the key on and off. All ${steps} checks were good.`
+          : "The final check is not finished yet.",
     },
     ...(closure?.stopgap
       ? [
           {
-            title: "What only holds for a while",
+            title: "What is a temporary repair",
             words: `${sentence(closure.stopgap)} Please come back by ${closure.followUpOn}.`,
           },
         ]
@@ -44,7 +44,7 @@ export function customerPage(card: CloseData): { title: string; words: string }[
         odds.advised !== null && advised
           ? `; with the ${advised} done too, about ${soOften(odds.advised)}`
           : ""
-      }. These are estimates, not a promise.`,
+      }. This is an estimate, not a promise.`,
     },
     ...(bill
       ? [

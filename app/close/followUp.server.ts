@@ -24,7 +24,7 @@ export function followUpCalendar({ job, vehicle, on, why, address, made }: Follo
     end: new Date(Date.parse(`${on}T00:00:00Z`) + 24 * 3600 * 1000),
     allDay: true,
     timezone: null,
-    summary: `Look again: ${vehicle}`,
+    summary: `Check again: ${vehicle}`,
     description: `${why}\nJob ${job}`,
     url: address,
   });

@@ -7,7 +7,7 @@ const followUp = {
   job: 25,
   vehicle: "Skerry Godwit hatchback, pharmacy hatchback",
   on: "2026-12-31",
-  why: "Bearing oiled, not renewed; look, listen, draw \\ noise\nsecond line",
+  why: "Bearing oiled, not replaced; look, listen, draw \\ noise\nsecond line",
   address: "http://127.0.0.1:4310/jobs/25/close",
   made: new Date("2026-11-25T10:00:00Z"),
 };
@@ -20,7 +20,7 @@ describe("a follow-up as a calendar file", () => {
   test("is a whole day, the last of the year included, with what to look at", () => {
     const event = eventOf(text);
     expect(event.uid).toBe("job-25-follow-up@airway");
-    expect(event.summary).toBe("Look again: Skerry Godwit hatchback, pharmacy hatchback");
+    expect(event.summary).toBe("Check again: Skerry Godwit hatchback, pharmacy hatchback");
     expect(event.description).toBe(`${followUp.why}\nJob 25`);
     expect(event.startDate.isDate).toBe(true);
     expect(event.startDate.toString()).toBe("2026-12-31");

@@ -20,7 +20,7 @@ export interface AskedQuestion {
 /** An answer by its id, in words. */
 const wordsOf = ({ answers }: AskedQuestion, id: string): string =>
   answers.flatMap((answer) => [answer, ...answer.further]).find((answer) => answer.id === id)?.words ??
-  "taken back";
+  "deleted";
 
 /** One question and its answers: a tap answers, a second takes the answer back. */
 export function ComplaintQuestionLine({ question }: { question: AskedQuestion }) {

@@ -61,7 +61,7 @@ function StripCell({ setting, word, chosen, token }: CellProps) {
   const pressed = pending ? pending.seen === word : chosen;
   const waiting = pending !== null && (pending.seen === word || (pending.seen === "" && chosen));
   return (
-    <QueuedForm words={({ seen }) => `speed ${setting}: ${seen ? airflowWords[word] : "taken back"}`}>
+    <QueuedForm words={({ seen }) => `speed ${setting}: ${seen ? airflowWords[word] : "deleted"}`}>
       <input type="hidden" name="intent" value="heard" />
       <input type="hidden" name="token" value={token} />
       <input type="hidden" name="setting" value={setting} />

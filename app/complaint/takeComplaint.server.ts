@@ -22,7 +22,7 @@ const form = z.discriminatedUnion("intent", [
     intent: z.literal("asked"),
     token: z.uuid(),
     question: z.string().max(64),
-    /** Empty where an answer is taken back. */
+    /** Empty where an answer is deleted. */
     answer: z.string().max(64),
   }),
   z.object({ intent: z.literal("words"), words: z.string().trim().max(500) }),
@@ -37,7 +37,8 @@ type Heard = Extract<z.infer<typeof form>, { intent: "heard" | "asked" }>;
 function heardReading(circuit: Circuit, sent: Heard) {
   if (sent.intent === "heard") {
     const { setting, seen } = sent;
-    if (!circuit.settings.includes(setting)) return { problem: "This circuit has no such speed." };
+    if (!circuit.settings.includes(setting))
+      return { problem: "This circuit has no such speed. Load the page again." };
     const as = (own: (typeof airflowSeen)[number]): Reading => ({
       ...speedLook(setting),
       heard: true,
@@ -46,18 +47,18 @@ function heardReading(circuit: Circuit, sent: Heard) {
     return {
       any: as("none"),
       told: seen === "" ? null : as(seen),
-      words: `speed ${setting}: ${seen === "" ? "taken back" : airflowWords[seen]}`,
+      words: `speed ${setting}: ${seen === "" ? "deleted" : airflowWords[seen]}`,
     };
   }
   const question = complaintQuestions(circuit).find(({ id }) => id === sent.question);
   const [any] = question?.answers ?? [];
-  if (!question || !any) return { problem: "There is no such question." };
+  if (!question || !any) return { problem: "There is no such question. Load the page again." };
   const answer = everyAnswer(question).find(({ id }) => id === sent.answer);
-  if (sent.answer !== "" && !answer) return { problem: "There is no such answer." };
+  if (sent.answer !== "" && !answer) return { problem: "There is no such answer. Load the page again." };
   return {
     any: any.reading,
     told: answer?.reading ?? null,
-    words: `${topicText(circuit, question.topic)}: ${answer ? answerText(question.topic, answer) : "taken back"}`,
+    words: `${topicText(circuit, question.topic)}: ${answer ? answerText(question.topic, answer) : "deleted"}`,
   };
 }
 

@@ -29,7 +29,10 @@ export function QueuedPage({ to, children }: QueuedPageProps) {
     <QueuedContext value={{ queued, sent: sent.current }}>
       {away && (
         <div role="status" className="border-l-4 border-feed pl-3 text-base">
-          <p>The server does not answer. What you enter waits on this device and will be sent.</p>
+          <p>
+            The server does not answer. What you enter is kept on this device and sent when the server is
+            back.
+          </p>
           <ul>
             {unsent.map(({ id, words }) => (
               <li key={id}>{words}</li>

@@ -32,7 +32,7 @@ const refusal = (problem: string): Refusal => ({ problem, isKept: false });
 async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
   try {
     const body = await bodyOf(entry, ageSeconds);
-    if (body === null) return refusal("Its photo is not on this device any more.");
+    if (body === null) return refusal("Its photo is no longer on this device.");
     const answer = await fetch(entry.to, {
       method: "POST",
       body,
@@ -46,8 +46,8 @@ async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
       const { problem } = (await answer.json()) as { problem: string };
       return { problem, isKept: answer.status === 409 };
     }
-    if (answer.status === 413) return refusal("It is too large.");
-    if (answer.status === 404) return refusal("What this belongs to is not there any more.");
+    if (answer.status === 413) return refusal("The file is too large.");
+    if (answer.status === 404) return refusal("The job it belongs to no longer exists.");
     return answer.status >= 500 ? "away" : refusal(`The server refused it (${answer.status}).`);
   } catch {
     return "away";

@@ -137,7 +137,7 @@ describe("the queue of entries", () => {
     expect(there.stored).toEqual(["b"]);
   });
 
-  test("the last one waiting can be taken back, of its own address alone", async () => {
+  test("the last one waiting can be deleted, of its own address alone", async () => {
     const there = server();
     there.answers("away");
     const queue = new EntryQueue(new MemoryStore(), there.send);

@@ -64,7 +64,7 @@ function checked(engine: CompiledCircuit, input: unknown): Entered {
       problem:
         slip && isFigure
           ? `${problemText(slip)}.`
-          : "That reading cannot be understood: check the points and the value.",
+          : "That reading could not be understood. Check the points and the value.",
     };
   }
   const [wrong] = readingProblems(engine, parsed.data);
@@ -77,10 +77,10 @@ export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof off
   try {
     look = JSON.parse(form.look);
   } catch {
-    return { problem: "That look cannot be read: load the page again." };
+    return { problem: "That test could not be read. Load the page again." };
   }
   const test = parseTest(look);
-  if (!test) return { problem: "That look cannot be read." };
+  if (!test) return { problem: "That test could not be read. Load the page again." };
   const typed = form.seen ?? form.about ?? form.value;
   return checked(engine, { ...test, ...resultOf(test.test, typed, form.noEnd === "yes") });
 }

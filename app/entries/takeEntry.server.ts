@@ -28,7 +28,7 @@ export async function takeEntry(jobId: string | undefined, sent: FormData): Prom
   const { job, circuit } = await jobAt(jobId);
   const fields = textFields(sent);
   const parsed = probeForm.safeParse(fields);
-  if (!parsed.success) return { status: 422, problem: "That entry cannot be read." };
+  if (!parsed.success) return { status: 422, problem: "That entry could not be read. Load the page again." };
   const form = parsed.data;
   const at = madeAt(sent);
   const address = `/jobs/${job.id}/entries`;
@@ -47,7 +47,7 @@ export async function takeEntry(jobId: string | undefined, sent: FormData): Prom
       if ("problem" in entered) return { status: 422, ...entered };
       return into(
         addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: at }),
-        `${evidenceText(entered.reading)}: ${resultText(entered.reading)}`,
+        `${evidenceText(circuit, entered.reading)}: ${resultText(entered.reading)}`,
       );
     }
   }

@@ -89,7 +89,7 @@ export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps)
       width={width}
       problem={formState.errors.lines?.[place]?.[name]?.message}
       input={register(`lines.${place}.${name}`, {
-        validate: (text: string) => readFigure(name, text, currency) !== null || "is no such figure",
+        validate: (text: string) => readFigure(name, text, currency) !== null || "is not a valid number",
       })}
     />
   );
@@ -113,8 +113,8 @@ const EditorProblems = ({ whole, problem }: { readonly whole: boolean; readonly 
   <>
     {!whole && (
       <p role="alert" className="pb-2 text-danger">
-        A figure with a red edge is none: hours and pieces to three places, money to the coin, shares from 0
-        to 100.
+        Fields with a red border need a valid number: hours and quantities with up to three decimals, money
+        with two, percentages from 0 to 100.
       </p>
     )}
     {problem && (
@@ -168,7 +168,7 @@ function EditorFoot({ id, append, page, currency, sum, whole, fetcher, kind }: E
   return (
     <div className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
       <label className="sr-only" htmlFor={id}>
-        Kind of the next line
+        Kind of line to add
       </label>
       <select
         id={id}
@@ -192,7 +192,7 @@ function EditorFoot({ id, append, page, currency, sum, whole, fetcher, kind }: E
           );
         }}
       >
-        <option value="other">add a line…</option>
+        <option value="other">Add a line…</option>
         {lineKinds
           .filter((own) => own !== "other")
           .map((own) => (
@@ -208,7 +208,7 @@ function EditorFoot({ id, append, page, currency, sum, whole, fetcher, kind }: E
         <b className="figures">{priceText(sum.totalMinor, currency)}</b>
       </span>
       <button type="submit" className="btn btn-main" disabled={!whole || fetcher.state !== "idle"}>
-        {kind === "bill" ? "Store the bill" : "Store as the next version"}
+        {kind === "bill" ? "Save the bill" : "Save as the next version"}
       </button>
     </div>
   );
@@ -234,8 +234,8 @@ function LineFieldset({ register, field, place, cell, remove }: LineFieldsetProp
           className="field min-w-40 text-ink"
         />
       </label>
-      {cell("quantity", place, "w-20", field.unit === "h" ? "Hours" : "Pieces")}
-      {cell("each", place, "w-28", "Each")}
+      {cell("quantity", place, "w-20", field.unit === "h" ? "Hours" : "Quantity")}
+      {cell("each", place, "w-28", "Unit price")}
       {cell("discount", place, "w-20", "Off, %")}
       {cell("tax", place, "w-20", "Tax, %")}
       <button type="button" className="min-h-11 px-1 underline" onClick={() => remove(place)}>

@@ -49,8 +49,8 @@ export function EstimatePage({ page, problem }: { page: EstimateData; problem: s
           kind="bill"
           title={
             page.billFrom.minutes === null
-              ? "The bill, from what was approved"
-              : `The bill, from what was approved and the ${minutesText(page.billFrom.minutes)} ticked`
+              ? "The bill, from the approved version"
+              : `The bill, from the approved version and the ${minutesText(page.billFrom.minutes)} recorded`
           }
           from={page.billFrom.body}
         />
@@ -66,24 +66,24 @@ function Offers({ page }: { page: EstimateData }) {
   return (
     <section aria-labelledby="offers">
       <h2 id="offers" className="text-lg font-bold">
-        The job, side by side
+        Ways to do this job
       </h2>
       {page.open && (
         <p className="text-base">
-          The verdict is still open: these are for the likeliest, with the diagnosis they charge carried
-          through to the end. The guess is the usual part for what was heard.
+          The verdict is not certain yet. These prices are for the most likely repair and include the rest of
+          the diagnosis. "On a guess" is the part usually swapped for this complaint.
         </p>
       )}
       {page.shared && page.shared.apart - page.shared.together > 1 && (
         <p className="text-base">
-          With {page.shared.name} in the same visit: {minutesText(page.shared.together)} together,{" "}
-          {minutesText(page.shared.apart)} one after the other. What they share is charged once.
+          Done in the same visit, {page.shared.name} takes {minutesText(page.shared.together)} in all, against{" "}
+          {minutesText(page.shared.apart)} one after the other. Shared work is charged once.
         </p>
       )}
       {page.offers.length === 0 && (
         <p className="sheet-card p-4">
-          Nothing is decided on yet: probe on, or choose under <Link to={`/jobs/${page.id}/fit`}>Fit</Link>{" "}
-          what comes out.
+          Nothing is decided yet. Go on probing, or choose the parts to remove under{" "}
+          <Link to={`/jobs/${page.id}/fit`}>Repair</Link>.
         </p>
       )}
       <ul className="mt-2 grid gap-2 sm:grid-cols-2 xl:grid-flow-col xl:auto-cols-fr xl:grid-cols-none">
@@ -100,10 +100,12 @@ function Offers({ page }: { page: EstimateData }) {
       </ul>
       <p className="mt-1 text-base text-soft">
         At {priceText(page.terms.hourMinor, currency)} an hour, labour by{" "}
-        {page.terms.labourBy === "book" ? "the book's tenths" : "the plan's minutes in tenths"}, diagnosis{" "}
-        {page.terms.diagnosisPolicy === "on-top" ? "on top" : "swallowed by the job"}.{" "}
+        {page.terms.labourBy === "book"
+          ? "book time in tenths of an hour"
+          : "planned time in tenths of an hour"}
+        , diagnosis {page.terms.diagnosisPolicy === "on-top" ? "charged on top" : "included in the job"}.{" "}
         <Link to="/settings" className="underline">
-          The shop's terms
+          Rates and tax
         </Link>
       </p>
     </section>
@@ -117,7 +119,7 @@ function Difference({ page }: { page: EstimateData }) {
   return (
     <section aria-labelledby="difference" className="sheet-card max-w-3xl p-3 text-base">
       <h2 id="difference" className="font-bold">
-        The bill beside what was approved, before tax: {sum > 0 ? "+" : ""}
+        Bill against approved estimate, before tax: {sum > 0 ? "+" : ""}
         {priceText(sum, currency)}
       </h2>
       {rows.length === 0 ? (
@@ -171,17 +173,17 @@ function OfferCard({ offer, currency, best, fetcher, page }: OfferCardProps) {
       <p className="text-soft">{offer.names}</p>
       <p className="figures text-xl">{priceText(offer.priced.totalMinor, currency)}</p>
       <p className="text-soft">
-        {offer.labourHours === null ? "no labour here" : `${offer.labourHours / 1000} h labour`},{" "}
-        {priceText(offer.priced.taxMinor, currency)} tax in it
+        {offer.labourHours === null ? "no labour" : `${offer.labourHours / 1000} h labour`},{" "}
+        {priceText(offer.priced.taxMinor, currency)} tax included
       </p>
       <p>
         {offer.kind === "owners-own"
           ? "No warranty on the work."
-          : `Comes back in ${percent(offer.comebackChance)}: ${priceText(offer.comebackMinor, currency)} expected.`}
+          : `Comeback risk ${percent(offer.comebackChance)}, costing ${priceText(offer.comebackMinor, currency)} on average.`}
       </p>
       <p>
-        In the end <b className="figures">{priceText(offer.expectedMinor, currency)}</b>
-        {offer.expectedMinor === best && offer.kind !== "owners-own" ? ", the least" : ""}
+        Total including comeback risk <b className="figures">{priceText(offer.expectedMinor, currency)}</b>
+        {offer.expectedMinor === best && offer.kind !== "owners-own" ? ", the lowest" : ""}
       </p>
       <fetcher.Form method="post" className="mt-1">
         <input type="hidden" name="token" value={page.token} />

@@ -79,7 +79,7 @@ function VersionLines({ priced, currency, version }: VersionLinesProps) {
           ))}
         {priced.coinMinor !== 0 && (
           <tr className="border-t border-rule text-soft">
-            <td>rounded to the coin</td>
+            <td>rounding</td>
             <td className="figures text-right">{priceText(priced.coinMinor, currency)}</td>
           </tr>
         )}

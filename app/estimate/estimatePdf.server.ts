@@ -59,14 +59,14 @@ export function estimatePdf(head: EstimateHead, body: EstimateBody, priced: Pric
         `Tax ${basisPoints / 100} % on ${priceText(onMinor, body.currency)}`,
         priceText(taxMinor, body.currency),
       );
-  if (priced.coinMinor !== 0) row(paper, "Rounded to the coin", priceText(priced.coinMinor, body.currency));
+  if (priced.coinMinor !== 0) row(paper, "Rounding", priceText(priced.coinMinor, body.currency));
   rule(paper);
   paper.fontSize(14);
   row(paper, "Total", priceText(priced.totalMinor, body.currency));
   paper
     .moveDown()
     .fontSize(9)
-    .text("Local rules and the maker's procedure stand above anything said here.", margin);
+    .text("Local rules and the maker's procedure come before anything stated here.", margin);
   paper.end();
   return made;
 }

@@ -26,7 +26,7 @@ async function sendFile(to: string, file: File, signal: AbortSignal): Promise<An
   } catch {
     return {
       problem: signal.aborted
-        ? "It was stopped. Nothing changed."
+        ? "Stopped. Nothing changed."
         : "The server does not answer. Try again once it is back.",
     };
   }

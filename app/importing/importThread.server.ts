@@ -39,7 +39,7 @@ class ThreadImporter implements Importer {
 
   constructor(file: string) {
     this.thread = new WorkerThread(file, (cause) =>
-      reportTrouble(cause, "Reading a file from elsewhere failed. Nothing was brought in."),
+      reportTrouble(cause, "Reading an imported file failed. Nothing was imported."),
     );
   }
 
@@ -48,12 +48,12 @@ class ThreadImporter implements Importer {
     takes: ImportTasks[Name]["takes"],
     onShare: (share: number) => void = () => {},
   ): Promise<Came<Name>> {
-    let came: Came<Name> = { problems: ["It was stopped."] };
+    let came: Came<Name> = { problems: ["The import was stopped."] };
     const stopped = new Promise<void>((resolve) => {
       this.stop = resolve;
     });
     const late = setTimeout(() => {
-      came = { problems: ["It took longer than a quarter of an hour and was stopped."] };
+      came = { problems: ["The import took longer than 15 minutes and was stopped."] };
       this.end();
     }, longestMilliseconds);
     const asked = this.thread.ask({ task, takes }, (news) => {

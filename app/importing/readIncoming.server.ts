@@ -26,7 +26,7 @@ export async function readIncoming<Name extends ReadsFile>(
 ): Promise<Answered<Name> | Refused> {
   if (busy.has(kind)) {
     await dropBody(request);
-    return { status: 409, problems: ["Another file is being looked into."] };
+    return { status: 409, problems: ["Another file is being checked. Wait until it is done."] };
   }
   busy.add(kind);
   try {

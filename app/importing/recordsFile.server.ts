@@ -64,7 +64,7 @@ class RowReader {
     const missing = recordColumns.filter((column) => !this.header?.includes(column));
     if (missing.length === 0) return;
     this.isBroken = true;
-    this.refuse("missing", "row 1", `the header lacks ${missing.join(", ")}`);
+    this.refuse("missing", "row 1", `missing columns: ${missing.join(", ")}`);
   }
 
   refuse(code: Problem["code"], path: string, message: string): void {
@@ -77,7 +77,7 @@ class RowReader {
   }
 
   finish(): Parsed<number> {
-    if (this.header === null) this.refuse("missing", "row 1", "expected a header, got nothing");
+    if (this.header === null) this.refuse("missing", "row 1", "the header row is missing");
     if (this.problems.length > 0) return refused(this.problems.slice(0, mostProblems));
     return { ok: true, value: this.rows - 1 };
   }

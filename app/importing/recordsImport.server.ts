@@ -111,7 +111,7 @@ async function writeToTheEnd(outcome: RecordsBroughtIn): Promise<void> {
     dropIncomingFile("records");
   } catch (thrown) {
     const why = storageTrouble(thrown) ?? (thrown as Error).message;
-    reportTrouble(thrown, `Bringing records in was interrupted. Resume it under Records. ${why}`);
+    reportTrouble(thrown, `An import of records was interrupted. Resume it under Records, Import. ${why}`);
     state = { phase: "interrupted", problem: why, outcome };
   } finally {
     own.end();

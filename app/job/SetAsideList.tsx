@@ -14,7 +14,7 @@ export function SetAsideList({ jobId, lines, first }: SetAsideListProps) {
   return (
     <section aria-labelledby="aside" className="no-print mx-5 mt-2 border-l-4 border-danger pl-3 max-md:mx-3">
       <h2 id="aside" className="font-bold">
-        Not stored, because the job had changed
+        Not saved, because the job had changed
       </h2>
       <ul>
         {lines.map((line) => (
@@ -22,7 +22,7 @@ export function SetAsideList({ jobId, lines, first }: SetAsideListProps) {
         ))}
       </ul>
       {first === "reopen" && <Reopen jobId={jobId} />}
-      {first === "put-back" && <p className="text-base">Put the job back on its Close page first.</p>}
+      {first === "put-back" && <p className="text-base">Restore the job on its Close page first.</p>}
     </section>
   );
 }
@@ -49,7 +49,7 @@ function SetAsideItem({ jobId, line, isTaken }: SetAsideItemProps) {
             <input key={name} type="hidden" name={name} value={value} />
           ))}
           <button type="submit" className="btn min-h-11 px-3 text-base" disabled={busy}>
-            Store it now
+            Save it now
           </button>
         </doing.Form>
       )}
@@ -62,7 +62,7 @@ function SetAsideItem({ jobId, line, isTaken }: SetAsideItemProps) {
           className="btn min-h-11 px-3 text-base"
           disabled={busy}
         >
-          Throw it away
+          Discard it
         </button>
       </throwing.Form>
       {doing.data?.problem && (
@@ -84,8 +84,7 @@ function Reopen({ jobId }: { readonly jobId: number }) {
       className="flex flex-wrap items-center gap-3"
     >
       <p className="text-base">
-        To store any of this, reopen the job. Its closing is taken back, and with it what the shop learned
-        from it.
+        To save any of this, reopen the job. That undoes its closing and what the shop learned from it.
       </p>
       <button
         type="submit"

@@ -47,7 +47,7 @@ export async function intoJob(sent: SentToJob, writing: Promise<JobRefusal | nul
   const why = jobRefusalText(refusal, (moment) => `at ${clockText(moment, shopZone())}`);
   return {
     status: 409,
-    problem: `Not stored: ${sent.words}. ${why} It is kept at the top of the job's pages.`,
+    problem: `Not saved: ${sent.words}. ${why} It is kept at the top of the job's pages.`,
   };
 }
 

@@ -5,8 +5,11 @@ import { faultFromId } from "@core/fault/fault";
 import { defaultStoppingCosts, repairDefaults, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { Reading } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { problemText } from "@core/problem/problem";
 import { learntRepairs, type MeasuredRepairs, repairsAsLearnt } from "@core/records/learntRepairs";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { familyName } from "@core/solve/checks/circuitFamily";
+import type { Netlist } from "@core/solve/netlist/netlist";
 import type { Setup } from "@core/solve/netlist/setup";
 import { operatingPoint } from "@core/solve/operatingPoint";
 import { findCircuit } from "@db/repositories/circuits.server";
@@ -18,16 +21,15 @@ import { readingsOf, type StoredReading } from "@db/repositories/readings.server
 import { learningOn, shopTerms } from "@db/repositories/settings.server";
 import { evidenceText, resultText } from "@words/tests/testText";
 import { data } from "react-router";
-import { engineFor } from "../engine/engine.server";
+import { engineFor, untabled } from "../engine/engine.server";
 import type { SheetState } from "../sheet/sheetState";
 import { clockText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 
-/** Everything a job's pages are made from. */
-export interface JobView {
+/** What is stored of a job. */
+export interface JobFacts {
   readonly job: Job;
   readonly circuit: Circuit;
-  readonly engine: CompiledCircuit;
   readonly stored: readonly StoredReading[];
   readonly notes: readonly Note[];
   /** The shop's own money, which decides when to stop looking. */
@@ -36,6 +38,11 @@ export interface JobView {
   readonly repairs: readonly FailedRepair[];
   /** What the shop has proven, which sharpens the odds. */
   readonly learnt: FamilyCounts;
+}
+
+/** Everything a job's pages are made from. */
+export interface JobView extends JobFacts {
+  readonly engine: CompiledCircuit;
 }
 
 /** The number in a job's address; answers 404 where it is none. */
@@ -54,11 +61,29 @@ export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit
   return { job, circuit };
 }
 
-/** A job with its readings, its compiled circuit, and what the shop has learned. */
-export async function jobViewAt(id: string | undefined): Promise<JobView> {
+/**
+ * A job with its readings, its compiled circuit, and what the shop has learned.
+ * @param request the request that asks; once it is called off, its circuit is no longer compiled for it
+ */
+export async function jobViewAt(id: string | undefined, request?: AbortSignal): Promise<JobView> {
   const { job, circuit } = await jobAt(id);
-  const [engine, stored, notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
-    engineFor(circuit),
+  const [engine, facts] = await Promise.all([
+    engineFor(circuit, request),
+    factsOf(job, circuit, untabled(circuit).netlist),
+  ]);
+  return { ...facts, engine };
+}
+
+/** What is stored of a job, without its circuit being compiled. Throws when the solver does not know one of its parts. */
+export async function jobFactsAt(id: string | undefined): Promise<JobFacts> {
+  const { job, circuit } = await jobAt(id);
+  const netlist = buildNetlist(circuit, { lumpWires: true });
+  if (!netlist.ok) throw new Error(netlist.problems.map(problemText).join("; "));
+  return factsOf(job, circuit, netlist.value);
+}
+
+async function factsOf(job: Job, circuit: Circuit, netlist: Netlist): Promise<JobFacts> {
+  const [stored, notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
     readingsOf(job.id),
     notesOf(job.id),
     fittingsOf(job.id),
@@ -66,10 +91,10 @@ export async function jobViewAt(id: string | undefined): Promise<JobView> {
     learningOn(),
   ]);
   const [learnt, repaired] = on
-    ? await Promise.all([faultCounts(familyName(engine.netlist)), measuredRepairs()])
+    ? await Promise.all([faultCounts(familyName(netlist)), measuredRepairs()])
     : [{ counts: [], ofFamily: [] }, []];
   const costs = stoppingCosts(hourMinor, comebackMinor, repaired);
-  return { job, circuit, engine, stored, notes, costs, repairs: failedRepairs(fittings, stored), learnt };
+  return { job, circuit, stored, notes, costs, repairs: failedRepairs(fittings, stored), learnt };
 }
 
 /** What was fitted and did not hold, by how many of the readings that stand came before it. */
@@ -94,11 +119,11 @@ export function stoppingCosts(
 }
 
 /** Readings that are not deleted. */
-export const activeReadings = ({ stored }: JobView): Reading[] =>
+export const activeReadings = ({ stored }: JobFacts): Reading[] =>
   stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
 
 /** Their numbers in the evidence, in the same order. */
-export const activeNumbers = ({ stored }: JobView): number[] =>
+export const activeNumbers = ({ stored }: JobFacts): number[] =>
   stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
 
 /** Minutes spent looking so far: each look's own, and every place opened once. */
@@ -146,13 +171,18 @@ export const noteLines = (notes: readonly Note[]): NoteLine[] =>
     struck: struckAt !== null,
   }));
 
-export function evidenceLines(stored: readonly StoredReading[], notes: readonly Note[] = []): EvidenceLine[] {
+/** The evidence of a job, reading by reading, each with the notes made on it. */
+export function evidenceLines(
+  circuit: Circuit,
+  stored: readonly StoredReading[],
+  notes: readonly Note[] = [],
+): EvidenceLine[] {
   const zone = shopZone();
   return stored.map(({ id, number, reading, source, takenAt, struckAt }) => ({
     id,
     number,
     heard: reading.heard ?? false,
-    what: evidenceText(reading),
+    what: evidenceText(circuit, reading),
     result: resultText(reading),
     source,
     time: clockText(takenAt, zone),

@@ -196,8 +196,8 @@ function Cursors({ cursors, setCursors, a, b, apart }: CursorsProps) {
         <Slider label="B" value={cursors[1]} step={0.002} onChange={(own) => setCursors([cursors[0], own])} />
       </div>
       <p className="figures" data-testid="cursors">
-        A {amps(a.value)} · B {amps(b.value)} · between them {seconds(apart)}
-        {apart > 0 && `, ${hertz(1 / apart)}, ${rpm(60 / apart)} if that is a turn`},{" "}
+        A {amps(a.value)} · B {amps(b.value)} · between cursors {seconds(apart)}
+        {apart > 0 && `, ${hertz(1 / apart)}, ${rpm(60 / apart)} if that is one turn`},{" "}
         {amps(Math.abs(b.value - a.value))}
       </p>
     </div>

@@ -28,7 +28,7 @@ export function CurrentDrawPicture({
   const words = rows.map(rowWords).join("; ");
   return (
     <Picture
-      title="Draw by speed"
+      title="Current draw by speed"
       words={words}
       file={`job-${page.id}-draw`}
       of={JSON.stringify([labels, measured, page.draw.fits])}
@@ -39,7 +39,7 @@ export function CurrentDrawPicture({
           datasets: [
             {
               ...healthyEdge(
-                "healthy, at most",
+                "healthy, highest",
                 rows.map((row) => row.healthyAmps.high),
                 colours,
               ),
@@ -47,7 +47,7 @@ export function CurrentDrawPicture({
               backgroundColor: `color-mix(in srgb, ${colours.good} 22%, transparent)`,
             },
             healthyEdge(
-              "healthy, at least",
+              "healthy, lowest",
               rows.map((row) => row.healthyAmps.low),
               colours,
             ),

@@ -18,32 +18,33 @@ const sizeWords = ({ condition, size }: ConditionFit): string => {
   if (size === null) return "";
   switch (condition) {
     case "tight":
-      return `${size} times its rated draw at rated volts`;
+      return `draws ${size} times its rated current at rated volts`;
     case "shorted-turns":
-      return `${percentOf(size)} of the winding left`;
+      return `${percentOf(size)} of the winding still working`;
     case "worn-brushes":
-      return `${size} Ω too much in the brushes`;
+      return `${size} Ω extra resistance at the brushes`;
     default:
-      return `${percentOf(size)} of the fan's load left`;
+      return `${percentOf(size)} of the fan's load remaining`;
   }
 };
 
 const advice: Readonly<Record<MotorCondition, string>> = {
-  healthy: "It is not the motor that cooks the parts on its way.",
-  tight: "Turn the wheel by hand with the key off. Left in, it cooks the pack, the pins and the fuse.",
-  "shorted-turns": "It draws too much and runs hot: it takes the pack and the fuse with it.",
-  "worn-brushes": "Look at its humps with a clamp and a scope. It quits for good some day soon.",
+  healthy: "The motor is not what overheats the parts in its circuit.",
+  tight:
+    "Turn the wheel by hand with the key off. If it stays in, it burns out the pack, the pins and the fuse.",
+  "shorted-turns": "It draws too much current and runs hot. It will also burn out the pack and the fuse.",
+  "worn-brushes": "Check its current ripple with a clamp meter and a scope. It will soon stop for good.",
   "filter-blocked":
-    "Less air through the fan means less work and less draw, however odd that sounds: the motor turns faster. Look at the filter before the motor is bought.",
+    "With less air the fan does less work, so the motor turns faster and draws less current. Check the filter before you buy a motor.",
 };
 
 /** A measured draw this far off the healthy band says so. */
 function drawWord({ measuredAmps, healthyAmps }: CurrentDrawInSetup): string {
   if (measuredAmps === null) return "";
-  if (measuredAmps < 0.5 && healthyAmps.low > 0.5) return "no draw";
+  if (measuredAmps < 0.5 && healthyAmps.low > 0.5) return "no current";
   if (measuredAmps > healthyAmps.high * 1.03 + 0.3) return "too much";
   if (measuredAmps < healthyAmps.low * 0.97 - 0.3) return "too little";
-  return "as it should";
+  return "as expected";
 }
 
 /** Amps speed by speed beside the circuit's own prediction, what fits them, and what they do to the parts on the way. */
@@ -110,7 +111,7 @@ function SpeedRow({ page, row }: { page: MotorPageData; row: CurrentDrawInSetup 
           </p>
         )}
       </td>
-      <td className={`max-md:hidden ${word === "too much" || word === "no draw" ? "text-danger" : ""}`}>
+      <td className={`max-md:hidden ${word === "too much" || word === "no current" ? "text-danger" : ""}`}>
         {word}
       </td>
     </tr>
@@ -137,20 +138,20 @@ function HotParts({ rows }: { rows: readonly CurrentDrawInSetup[] }) {
   return (
     <section aria-labelledby="hot" className="sheet-card p-3">
       <h2 id="hot" className="font-bold">
-        What the draw does on its way
+        Heat in the parts of this circuit
       </h2>
       {lines.length === 0 ? (
         <p className="text-base text-soft">
-          Once a speed is clamped: the watts in each element of the pack and each pin, beside the most a
-          healthy motor ever makes there.
+          Clamp a speed to see the heat in each coil of the pack and in each pin, compared with the most a
+          healthy motor causes there.
         </p>
       ) : (
         <table className="mt-1 w-full text-base">
           <thead>
             <tr className="text-left text-soft">
               <th className="font-normal">part</th>
-              <th className="font-normal">heat, at worst</th>
-              <th className="font-normal">healthy at most</th>
+              <th className="font-normal">highest heat</th>
+              <th className="font-normal">healthy, highest</th>
               <th className="font-normal">times</th>
             </tr>
           </thead>
@@ -168,7 +169,7 @@ function HotParts({ rows }: { rows: readonly CurrentDrawInSetup[] }) {
                   <td className="figures">{watts(hottest)}</td>
                   <td className={`figures ${times > cooks ? "font-bold text-danger" : ""}`}>
                     {times.toFixed(1)}
-                    {times > cooks ? " cooks" : ""}
+                    {times > cooks ? " overheats" : ""}
                   </td>
                 </tr>
               );
@@ -193,23 +194,23 @@ function MeasuredDraw({ page, engine, rows }: MeasuredDrawProps) {
       <section aria-labelledby="draw" className="sheet-card p-3">
         <div className="flex flex-wrap items-baseline justify-between gap-2">
           <h2 id="draw" className="font-bold">
-            Clamp round {page.motor.id}, speed by speed
+            Clamp meter on {page.motor.id}, speed by speed
           </h2>
           <Link
             className="min-h-11 text-base underline"
             to={`?view=draw&motor=${page.motor.id}${engine ? "" : "&engine=on"}`}
             preventScrollReset
           >
-            {engine ? "engine running" : "engine off"}: {engine ? "take it off" : "let it run"}
+            {engine ? "engine running" : "engine off"}: {engine ? "delete" : "Run the engine"}
           </Link>
         </div>
         <table className="mt-1 w-full text-base">
           <thead>
             <tr className="text-left text-soft">
               <th className="pr-2 font-normal">speed</th>
-              <th className="font-normal">a healthy one here</th>
-              <th className="font-normal">clamped</th>
-              <th className="font-normal max-md:hidden">so</th>
+              <th className="font-normal">healthy</th>
+              <th className="font-normal">measured</th>
+              <th className="font-normal max-md:hidden">result</th>
             </tr>
           </thead>
           <tbody>
@@ -238,10 +239,12 @@ function WhatFits({ best, close, second, sample }: WhatFitsProps) {
     <section aria-labelledby="fits" className="tag-card">
       <div className="tag-face">
         <h2 id="fits" className="pr-6 text-base text-soft">
-          What fits this draw
+          What fits this current
         </h2>
         {!best && (
-          <p className="mt-1">Clamp one speed or more. The circuit says what a healthy motor would draw.</p>
+          <p className="mt-1">
+            Clamp at least one speed. Airway compares it with what a healthy motor draws in this circuit.
+          </p>
         )}
         {best && (
           <>
@@ -290,7 +293,7 @@ function LoadedDrops({ drops, page }: LoadedDropsProps) {
         Drops under load
       </h2>
       <p className="text-base text-soft">
-        Limits as practice has them: 0.1 V a joint, 0.2 V a wire, 0.3 V a switch, 0.5 V a whole side.
+        Usual limits: 0.1 V per joint, 0.2 V per wire, 0.3 V per switch, 0.5 V for a whole side.
       </p>
       {drops.length > 0 && (
         <ul className="mt-1 text-base">
@@ -306,11 +309,11 @@ function LoadedDrops({ drops, page }: LoadedDropsProps) {
                 {drop.over === "side" ? "whole side" : drop.over}{" "}
                 {over ? (
                   <span className="text-danger">
-                    (over the {drop.limitVolts} V it may have): {(1000 * drop.addedOhms).toFixed(0)} mΩ too
-                    much, {watts(drop.watts)} of heat, {percentOf(Math.max(0, 1 - air))} of the air lost
+                    (over the {drop.limitVolts} V it may have): {(1000 * drop.addedOhms).toFixed(0)} mΩ extra
+                    resistance, {watts(drop.watts)} of heat, {percentOf(Math.max(0, 1 - air))} less air
                   </span>
                 ) : (
-                  <span>within its {drop.limitVolts} V</span>
+                  <span>within the limit of {drop.limitVolts} V</span>
                 )}
               </li>
             );

@@ -21,7 +21,7 @@ export function EnterEvidence({ token, reading, source, plain = false, children 
       <input type="hidden" name="source" value={source} />
       <input type="hidden" name="reading" value={JSON.stringify(reading)} />
       <button className={plain ? "btn" : "btn btn-main"} type="submit" disabled={stored}>
-        {stored ? "Entered" : children}
+        {stored ? "Added to the evidence" : children}
       </button>
       {fetcher.data?.problem && (
         <p role="alert" className="text-danger">

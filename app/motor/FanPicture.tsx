@@ -8,8 +8,8 @@ export function FanPicture({ page }: { page: MotorPageData }) {
   const [open, shut] = [fanCurve[0], fanCurve.at(-1)];
   return (
     <Picture
-      title="The fan, duct closed bit by bit, top speed"
-      words={`With all its air the motor draws ${open?.amps.toFixed(1)} A at ${Math.round(open?.rpm ?? 0)} rpm, nearly shut ${shut?.amps.toFixed(1)} A at ${Math.round(shut?.rpm ?? 0)} rpm.`}
+      title="Fan on top speed as the duct is closed"
+      words={`With the duct open the motor draws ${open?.amps.toFixed(1)} A at ${Math.round(open?.rpm ?? 0)} rpm, with it nearly shut ${shut?.amps.toFixed(1)} A at ${Math.round(shut?.rpm ?? 0)} rpm.`}
       file={`job-${page.id}-fan`}
       of={JSON.stringify(fanCurve)}
       height={220}
@@ -19,7 +19,7 @@ export function FanPicture({ page }: { page: MotorPageData }) {
           labels: fanCurve.map(({ airShare }) => Math.round(100 * airShare)),
           datasets: [
             {
-              label: "draw, A",
+              label: "current draw, A",
               data: fanCurve.map(({ amps }) => amps),
               borderColor: colours.feed,
               backgroundColor: colours.feed,
@@ -27,7 +27,7 @@ export function FanPicture({ page }: { page: MotorPageData }) {
               pointStyle: "circle",
             },
             {
-              label: "shaft, tens of W",
+              label: "shaft power, tens of W",
               data: fanCurve.map(({ shaftWatts }) => shaftWatts / 10),
               borderColor: colours.ground,
               backgroundColor: colours.ground,
@@ -50,7 +50,7 @@ export function FanPicture({ page }: { page: MotorPageData }) {
           scales: {
             x: {
               reverse: true,
-              title: { display: true, text: "% of the air: a blocked duct lowers the draw" },
+              title: { display: true, text: "% of full airflow (a blocked duct lowers the current draw)" },
             },
             y: { beginAtZero: true, title: { display: true, text: "A, 10 W" } },
             turning: { position: "right", title: { display: true, text: "rpm" }, grid: { display: false } },

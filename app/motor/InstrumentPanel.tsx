@@ -129,7 +129,7 @@ export function InstrumentPanel({ page, view }: PanelProps) {
     <Fold
       title={
         page.practice === null
-          ? "Instrument on a socket, or a practice one"
+          ? "Network instrument or practice instrument"
           : `Practice instrument attached, port ${page.practice}`
       }
     >
@@ -150,14 +150,14 @@ export function InstrumentPanel({ page, view }: PanelProps) {
                 disabled={!ready}
                 onChange={(event) => setByItself(event.target.checked)}
               />
-              keep it by itself once steady
+              save automatically once steady
             </label>
             <output className="figures min-w-32 text-xl font-bold" aria-live="polite">
               {figure ? `${figure.value.toFixed(2)} ${asked.what === "amps" ? "A" : "V"}` : ""}
             </output>
             {figure && (
               <button type="button" className="btn btn-main" onClick={() => keep(figure)}>
-                Keep this reading
+                Save this reading
               </button>
             )}
           </>
@@ -190,11 +190,11 @@ function RealPort({ jobId, port, setPort, isConfirmed, confirm, fields }: RealPo
   };
   return (
     <>
-      <SmallField label="port of a real one" value={port} onChange={setPort} hint="5025" />
+      <SmallField label="port of a real instrument" value={port} onChange={setPort} hint="5025" />
       {port !== "" && !isConfirmed && (
         <div className="grid max-w-xs gap-1">
           <p className="text-soft">
-            Airway sends commands to whatever listens there. Confirm only the port of your own instrument.
+            Airway sends commands to this port. Confirm it only if your own instrument is there.
           </p>
           <button type="button" className="btn" onClick={send}>
             My instrument is on port {port}
@@ -225,7 +225,7 @@ function AskedFields({ page, what, setWhat, leads, setLeads, setting, setSetting
           value={what}
           onChange={(event) => setWhat(event.target.value as "amps" | "volts")}
         >
-          <option value="amps">amps round {page.motor.id}</option>
+          <option value="amps">clamp on {page.motor.id}</option>
           <option value="volts">volts between two points</option>
         </select>
       </label>
@@ -241,7 +241,7 @@ function AskedFields({ page, what, setWhat, leads, setLeads, setting, setSetting
         ))}
       <SpeedChoice
         label="speed"
-        called="speed it reads at"
+        called="speed during the reading"
         settings={page.settings}
         value={setting}
         onChange={setSetting}
@@ -281,7 +281,7 @@ function Practice({ page, onChange }: { page: MotorPageData; onChange: () => voi
         </>
       ) : (
         <button className="btn" type="submit" name="intent" value="detach">
-          Take it off
+          Detach instrument
         </button>
       )}
       {fetcher.data?.problem && (

@@ -13,11 +13,11 @@ export function RecordingActions({ page, trace }: { page: MotorPageData; trace: 
       <input type="hidden" name="struck" value={trace.struck ? "no" : "yes"} />
       {trace.record.kind === "humps" && (
         <button className="btn" type="submit" name="intent" value="healthy">
-          {trace.healthy ? "Not the healthy one after all" : "Keep as this motor's healthy one"}
+          {trace.healthy ? "Stop using as the healthy reference" : "Use as this motor's healthy reference"}
         </button>
       )}
       <button className="btn" type="submit" name="intent" value="strike">
-        {trace.struck ? "Put back" : "Strike out"}
+        {trace.struck ? "Restore" : "Delete"}
       </button>
     </fetcher.Form>
   );

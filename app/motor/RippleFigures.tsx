@@ -12,19 +12,19 @@ interface HumpFiguresProps {
 }
 
 const headings = {
-  even: "Even humps",
-  uneven: "Uneven humps",
-  missing: "Humps are missing",
-  unclear: "Not to be told",
+  even: "Even ripple",
+  uneven: "Uneven ripple",
+  missing: "Missing ripple",
+  unclear: "Cannot be judged",
 } as const;
 
 const advice = {
-  even: "A healthy commutator: the motor is not what kills parts here, as far as its bars tell.",
+  even: "The commutator looks healthy. As far as it shows, the motor is not what burns out parts here.",
   uneven:
-    "A worn or dirty commutator, or tired brushes. It still turns, draws more than it should at times, and will come back.",
+    "A worn or dirty commutator, or worn brushes. The motor still turns, at times draws too much current, and will fail later.",
   missing:
-    "A bar or a coil is dead. It may not start from that spot, and it takes the pack and the pins with it: the motor is due.",
-  unclear: "See below what it would take.",
+    "A commutator bar or a coil is dead. The motor may not start from that spot and can burn out the pack and the pins. Replace the motor.",
+  unclear: "See below what is needed.",
 } as const;
 
 /** What was found in a trace; each figure shows its place on the pictures. */
@@ -70,7 +70,7 @@ export function RippleFigures({ page, trace, shown, onShow }: HumpFiguresProps) 
           source={source}
           reading={{ test: "ripple", at: page.motor.id, ...setup, seen: figures.verdict }}
         >
-          Enter as evidence: humps {figures.verdict}, speed {setup.setting}
+          Add to the evidence: ripple {figures.verdict}, speed {setup.setting}
         </EnterEvidence>
       )}
       <EnterEvidence
@@ -79,7 +79,7 @@ export function RippleFigures({ page, trace, shown, onShow }: HumpFiguresProps) 
         source={source}
         reading={{ test: "amps", around: page.motor.id, ...setup, amps: Number(figures.meanAmps.toFixed(2)) }}
       >
-        Enter as evidence: {amps(figures.meanAmps)} on speed {setup.setting}
+        Add to the evidence: {amps(figures.meanAmps)} on speed {setup.setting}
       </EnterEvidence>
     </div>
   );
@@ -97,23 +97,27 @@ function FigureTable({ figure, figures, drift }: FigureTableProps) {
     <div className="mt-2 grid text-base">
       {figure("mean", "mean", amps(figures.meanAmps))}
       {figure("swing", "peak to peak", amps(figures.peakToPeakAmps))}
-      {figure("humps", "humps a second", figures.humpHz === null ? null : hertz(figures.humpHz))}
+      {figure("humps", "ripples per second", figures.humpHz === null ? null : hertz(figures.humpHz))}
       {figure("turn", "speed", figures.rpm === null ? null : rpm(figures.rpm))}
       {figure(
         "perTurn",
-        "humps a turn, bars",
+        "ripples per turn, bars",
         figures.humpsPerTurn === null ? null : `${figures.humpsPerTurn}, ${figures.bars ?? "?"}`,
       )}
       {figure(
         "bad",
-        "bad humps",
+        "bad ripples",
         figures.turns === null || figures.verdict === "unclear"
           ? null
           : figures.badHumps.length === 0
             ? "none"
             : `${figures.badHumps.map((hump) => hump + 1).join(", ")}: ${figures.badBars} bar${figures.badBars === 1 ? "" : "s"} at least`,
       )}
-      {figure("wander", "swing over a turn", figures.wanderAmps === null ? null : amps(figures.wanderAmps))}
+      {figure(
+        "wander",
+        "variation over one turn",
+        figures.wanderAmps === null ? null : amps(figures.wanderAmps),
+      )}
       {figure(
         "inrush",
         "inrush",
@@ -123,19 +127,15 @@ function FigureTable({ figure, figures, drift }: FigureTableProps) {
       )}
       {figure(
         "dropouts",
-        "moments without current",
+        "gaps without current",
         figures.dropoutCount === 0
           ? null
           : `${figures.dropoutCount}, longest ${seconds(Math.max(...figures.dropouts.map((own) => own.seconds)))}`,
       )}
-      {figure(
-        "chopping",
-        "chopping, taken out",
-        figures.chopping === null ? null : hertz(figures.chopping.hz),
-      )}
+      {figure("chopping", "PWM, removed", figures.chopping === null ? null : hertz(figures.chopping.hz))}
       {drift > 0.005 && (
         <p className="border-t border-rule px-1 py-2 text-soft">
-          The speed drifts by {(100 * drift).toFixed(1)} % over the trace; it is followed.
+          The speed drifts by {(100 * drift).toFixed(1)} % over the recording; this is corrected.
         </p>
       )}
     </div>

@@ -21,7 +21,7 @@ export function RipplePictures({ trace, other, shown }: HumpPicturesProps) {
   return (
     <div className="grid min-w-0 gap-3">
       <Picture
-        title="The whole trace"
+        title="The whole recording"
         words={`${picture.seconds.toFixed(2)} s of current, mean ${figures.meanAmps.toFixed(2)} A, peak to peak ${figures.peakToPeakAmps.toFixed(2)} A`}
         file={`trace-${trace.record.name}`}
         of={`${trace.id} ${other?.id ?? ""}`}
@@ -34,9 +34,9 @@ export function RipplePictures({ trace, other, shown }: HumpPicturesProps) {
       {figures.turnAmps.length > 0 && <Turn trace={trace} other={other} marks={marks.turn} />}
       {figures.humpAmps.length > 0 && (
         <Picture
-          title="Hump by hump"
-          words={figures.humpAmps.map((height, i) => `hump ${i + 1}: ${height.toFixed(2)} A`).join(", ")}
-          file={`humps-${trace.record.name}`}
+          title="Ripple by ripple"
+          words={figures.humpAmps.map((height, i) => `ripple ${i + 1}: ${height.toFixed(2)} A`).join(", ")}
+          file={`ripple-${trace.record.name}`}
           of={`${trace.id} ${other?.id ?? ""} ${shown === "bad"}`}
           marks={marks.bars}
           height={200}
@@ -46,7 +46,7 @@ export function RipplePictures({ trace, other, shown }: HumpPicturesProps) {
       {picture.spectrum && (
         <Picture
           title="Spectrum"
-          words={`Strongest rhythm ${figures.humpHz === null ? "not found" : `${figures.humpHz.toFixed(1)} humps a second`}`}
+          words={`Strongest rhythm ${figures.humpHz === null ? "not found" : `${figures.humpHz.toFixed(1)} ripples per second`}`}
           file={`spectrum-${trace.record.name}`}
           of={trace.id}
           marks={marks.spectrum}
@@ -79,11 +79,11 @@ function marksOf({ record: { figures, picture } }: RippleLine, shown: string) {
       break;
     }
     case "humps":
-      if (figures.humpHz !== null) spectrum.push({ x: figures.humpHz, label: "humps" });
+      if (figures.humpHz !== null) spectrum.push({ x: figures.humpHz, label: "ripple" });
       break;
     case "turn":
       if (figures.rpm !== null) spectrum.push({ x: figures.rpm / 60, label: "one turn" });
-      if (figures.humpHz !== null) spectrum.push({ x: figures.humpHz, label: "humps" });
+      if (figures.humpHz !== null) spectrum.push({ x: figures.humpHz, label: "ripple" });
       break;
     case "perTurn":
     case "bad":
@@ -147,8 +147,8 @@ function Turn({
     <div className="grid gap-1">
       <Picture
         key={String(round)}
-        title={`One turn, the mean of ${figures.turns}`}
-        words={`${figures.humpsPerTurn} humps of the turn`}
+        title={`One turn, averaged over ${figures.turns}`}
+        words={`${figures.humpsPerTurn} ripples of one turn`}
         file={`turn-${trace.record.name}`}
         of={`${trace.id} ${other?.id ?? ""} ${round}`}
         marks={round ? [] : marks}
@@ -161,7 +161,7 @@ function Turn({
         aria-pressed={round}
         onClick={() => setRound(!round)}
       >
-        {round ? "as a strip" : "round, as the commutator is"}
+        {round ? "as a strip" : "as a circle"}
       </button>
     </div>
   );
@@ -180,7 +180,7 @@ function stripTurn(trace: RippleLine, other: RippleLine | null, colours: Colours
     type: "line",
     data: { datasets },
     options: {
-      scales: axes("hump of the turn", "amps"),
+      scales: axes("ripple of the turn", "amps"),
       plugins: { legend: { display: datasets.length > 1, position: "bottom" } },
     },
   };
@@ -283,7 +283,7 @@ function spectrum({ record: { picture, name } }: RippleLine, colours: Colours): 
     type: "line",
     data: { datasets: [line(name, data, colours.ground, 1.5)] },
     options: {
-      scales: axes("Hz", "dB below the tallest"),
+      scales: axes("Hz", "dB below the strongest"),
       plugins: { legend: { display: false }, zoom: zoomX },
     },
   };

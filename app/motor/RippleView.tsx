@@ -25,7 +25,7 @@ export function RippleView({ page }: { page: MotorPageData }) {
   const others = [...traces, ...healthy].filter(({ id }) => id !== trace?.id);
   const other = others.find(({ id }) => id === beside);
   const name = ({ record, when, time, healthy: isHealthy, struck }: RippleLine): string =>
-    `${record.name}, speed ${record.setup.setting}, ${when} ${time}${isHealthy ? ", healthy" : ""}${struck ? ", struck out" : ""}`;
+    `${record.name}, speed ${record.setup.setting}, ${when} ${time}${isHealthy ? ", healthy" : ""}${struck ? ", deleted" : ""}`;
   return (
     <div className="grid min-w-0 gap-4">
       <RecordingImport
@@ -37,8 +37,8 @@ export function RippleView({ page }: { page: MotorPageData }) {
       />
       {!trace && (
         <p className="text-base text-soft">
-          No trace yet. Clamp the motor's lead on a scope, some seconds at a steady speed, sampled at 20 kHz
-          or so, and save it as CSV or WAV.
+          No recording yet. Record the motor's current for a few seconds at a steady speed with a clamp and a
+          scope, at about 20,000 samples per second, and save it as CSV or WAV.
         </p>
       )}
       {trace && (
@@ -69,7 +69,8 @@ interface RecordingChoiceProps {
 function RecordingChoice({ trace, setChosen, traces, name }: RecordingChoiceProps) {
   return (
     <label className="grid min-w-0 text-soft">
-      trace
+      {" "}
+      Recording
       <select
         className="field max-w-full text-ink"
         value={trace.id}
@@ -97,7 +98,7 @@ interface BesideChoiceProps {
 function BesideChoice({ other, setBeside, others, healthy, name }: BesideChoiceProps) {
   return (
     <label className="grid min-w-0 text-soft">
-      laid over it
+      compare with
       <select
         className="field max-w-full text-ink"
         value={other?.id ?? ""}
@@ -106,7 +107,7 @@ function BesideChoice({ other, setBeside, others, healthy, name }: BesideChoiceP
         <option value="">nothing</option>
         {others.map((line) => (
           <option key={line.id} value={line.id}>
-            {healthy.includes(line) ? `healthy one of this motor part: ${line.record.name}` : name(line)}
+            {healthy.includes(line) ? `healthy reference for this motor: ${line.record.name}` : name(line)}
           </option>
         ))}
       </select>

@@ -23,7 +23,7 @@ export function TurnSketch({
           width={width}
           height={height}
           role="img"
-          aria-label={`One turn: humps ${ripple.verdict}`}
+          aria-label={`One turn: ripple ${ripple.verdict}`}
         >
           {badHumps.map((hump) => (
             <rect
@@ -46,7 +46,7 @@ export function TurnSketch({
         </svg>
       )}
       <span>
-        humps {ripple.verdict}
+        ripple {ripple.verdict}
         {badHumps.length > 0 ? ` (${badHumps.map((hump) => hump + 1).join(", ")} of ${perTurn})` : ""},{" "}
         {amps(ripple.meanAmps)}
         {ripple.rpm === null ? "" : `, ${rpm(ripple.rpm)}`}

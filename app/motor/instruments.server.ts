@@ -21,7 +21,7 @@ interface Attached {
 const attached = new LRUCache<number, Attached>({
   max: 20,
   dispose: ({ served }) =>
-    void served.close().catch((cause: unknown) => logger.error(cause, "an instrument's socket")),
+    void served.close().catch((cause: unknown) => logger.error(cause, "an instrument's connection")),
 });
 
 /**

@@ -24,7 +24,7 @@ const volts = (red: string, black: string, value: number): Reading => ({
 });
 
 describe("draws among a job's readings", () => {
-  test("a clamp round the motor or a wire that carries the same counts, one round a branch of it does not", () => {
+  test("a clamp round the motor or a wire that carries the same counts, one round a branch of it does not follow the speed", () => {
     const own = circuit.wires.find(
       ({ id }) => Math.abs(Math.abs(amps[id] ?? 0) / (amps.M1 ?? 1) - 1) < 0.001,
     );

@@ -178,6 +178,6 @@ async function take(task: RecordingTask): Promise<void> {
 
 addEventListener("message", ({ data }: MessageEvent<RecordingTask>) => {
   take(data).catch((error: unknown) => {
-    say({ problem: `That could not be read: ${(error as Error).message}` });
+    say({ problem: `The file could not be read: ${(error as Error).message}` });
   });
 });

@@ -40,7 +40,11 @@ export function useRecordingWorker() {
             else resolve(news as Exclude<T, { share: number } | { problem: string }>);
           };
           own.onerror = () =>
-            reject(new Error("The recording could not be read: the browser ran out of room, most likely."));
+            reject(
+              new Error(
+                "The recording could not be read, most likely because the browser ran out of memory.",
+              ),
+            );
           own.postMessage(task, moved);
         });
       } finally {
@@ -67,6 +71,7 @@ export async function storeRecording(
   if (answer?.ok) return;
   const told = answer?.status === 422 ? ((await answer.json()) as { problem: string }).problem : null;
   throw new Error(
-    told ?? "The server did not take it: it is read, but not stored. Try again once the server is back.",
+    told ??
+      "The recording was read but not saved, because the server did not answer. Try again when the server is back.",
   );
 }

@@ -62,10 +62,10 @@ function DifferenceLine({ part, own, match }: { part: string; own: Difference; m
             <input type="hidden" name="part" value={part} />
             <input type="hidden" name="feature" value={own.feature} />
             <span className="border-l-4 border-feed pl-2">
-              Judged harmless here: “{override.words}” <span className="text-soft">{override.when}</span>
+              Difference accepted: “{override.words}” <span className="text-soft">{override.when}</span>
             </span>
             <button type="submit" name="intent" value="judge-again" className="min-h-11 px-1 underline">
-              take that back
+              undo
             </button>
           </fetcher.Form>
         ) : (
@@ -77,7 +77,7 @@ function DifferenceLine({ part, own, match }: { part: string; own: Difference; m
                 className="min-h-11 text-soft underline"
                 onClick={() => setOpen(!open)}
               >
-                it does no harm here
+                Accept this difference
               </button>
               {open && <OverrideForm fetcher={fetcher} part={part} own={own} />}
             </>
@@ -110,11 +110,11 @@ function OverrideForm({ fetcher, part, own }: OverrideFormProps) {
       <input type="hidden" name="part" value={part} />
       <input type="hidden" name="feature" value={own.feature} />
       <label className="grid grow gap-1 text-soft">
-        Why; it is kept with the job
+        Why? This is saved with the job
         <input name="words" required minLength={3} maxLength={300} className="field w-full text-ink" />
       </label>
       <button type="submit" name="intent" value="override" className="btn">
-        Judge it harmless
+        Accept
       </button>
     </fetcher.Form>
   );

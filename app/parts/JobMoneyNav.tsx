@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 
 const pages = [
-  ["parts", "Match"],
+  ["parts", "Compare parts"],
   ["estimate", "Estimate"],
 ] as const;
 

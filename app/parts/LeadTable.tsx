@@ -6,11 +6,11 @@ export function LeadTable({ leads, plug }: { leads: NonNullable<PartsData["leads
   return (
     <section aria-labelledby="leads" className="sheet-card p-3 text-base">
       <h2 id="leads" className="font-bold">
-        Splice for {plug}, lead by lead
+        Splice for {plug}, wire by wire
       </h2>
       {leads.refusals.map((words) => (
         <p key={words} role="alert" className="mt-1 border-l-4 border-danger pl-2 font-semibold">
-          Refused: {words}.
+          Do not splice: {words}.
         </p>
       ))}
       <ul className="mt-1">
@@ -21,7 +21,7 @@ export function LeadTable({ leads, plug }: { leads: NonNullable<PartsData["leads
               {joint.wire.mm2} mm²
             </span>
             <span className="block text-soft">
-              to {joint.terminal}; {ampsText(joint.amps)} at most, the lead carries{" "}
+              to {joint.terminal}; {ampsText(joint.amps)} at most, in this wire{" "}
               {joint.leadStandsAmps.toFixed(0)} A; {joint.crimp}
             </span>
             {joint.warnings.map((words) => (

@@ -7,8 +7,8 @@ import { coilField, fieldsOf } from "./partForm";
 import type { PartsData } from "./partsView.server";
 
 const packAndPlug = [
-  ["resistor", "the pack"],
-  ["connector", "a plug with leads alone"],
+  ["resistor", "resistor pack"],
+  ["connector", "plug with leads only"],
 ] as const;
 
 /**
@@ -33,8 +33,8 @@ export function PartForm({ match }: { match: PartsData }) {
       <input type="hidden" name="old" value={old?.number ?? ""} />
       {like && (
         <p className="text-soft">
-          Leave empty what you cannot see: it then counts neither for nor against. What {like.number} has
-          stands grey.
+          Leave empty what you cannot see; empty fields are not compared. The grey values are those of{" "}
+          {like.number}.
         </p>
       )}
       <div className="grid gap-2 sm:grid-cols-3">
@@ -50,18 +50,18 @@ export function PartForm({ match }: { match: PartsData }) {
       <PlugAndBody field={field} body={body} />
       {motor && (
         <>
-          <Group title="Its plate, or the box">
+          <Group title="From its label or the box">
             <Text {...field("ratedVolts")} label="Volts" figures />
-            <Text {...field("ratedAmps")} label="Amps at that" figures />
-            <Text {...field("stallAmps")} label="Amps held still" figures />
-            <Text {...field("ratedRpm")} label="Turns a minute" figures />
+            <Text {...field("ratedAmps")} label="Amps at those volts" figures />
+            <Text {...field("stallAmps")} label="Stalled amps" figures />
+            <Text {...field("ratedRpm")} label="Rpm" figures />
           </Group>
           <WheelAndHousing field={field} />
         </>
       )}
       {kind === "resistor" && place.coils.length > 0 && <PackOhms field={field} place={place} />}
       {(kind === "resistor" || kind === "connector") && place.pins.length > 0 && (
-        <Group title="Leads to splice in, by pin: colour like BK/YE">
+        <Group title="Wires to splice in, by pin: colour such as BK/YE">
           {place.pins.map((pin) => (
             <div key={pin} className="grid grid-cols-2 gap-2">
               <Text {...field(`leadColour ${pin}`)} label={`${pin}: colour`} />
@@ -72,15 +72,15 @@ export function PartForm({ match }: { match: PartsData }) {
       )}
       {fetcher.data?.problem && (
         <p role="alert" className="text-danger">
-          Not taken: {fetcher.data.problem}.
+          Not saved: {fetcher.data.problem}.
         </p>
       )}
       {/on the list already/.test(fetcher.data?.problem ?? "") && <Again />}
       <p className="flex flex-wrap items-center gap-3">
         <button type="submit" className="btn btn-main" disabled={busy}>
-          List it and hold it against the old one
+          Add it to the list and compare
         </button>
-        <span role="status">{done ? "On the list, and in hand above." : ""}</span>
+        <span role="status">{done ? "Added to the list and chosen as the new part above." : ""}</span>
       </p>
     </fetcher.Form>
   );
@@ -90,7 +90,7 @@ export function PartForm({ match }: { match: PartsData }) {
 export const Again = () => (
   <label className="flex min-h-11 items-center gap-2">
     <input type="checkbox" name="again" value="yes" className="size-5" />
-    It takes the place of what the list says under this number
+    Replace the listed part with this number
   </label>
 );
 
@@ -186,10 +186,10 @@ function PlugAndBody({ field, body }: PlugAndBodyProps) {
   return (
     <Group title="Plug and body">
       <Text {...field("pins")} label="Pins in its plug" figures />
-      <Select {...field("tab")} label="Tab of the plug" of={sides} />
+      <Select {...field("tab")} label="Plug tab" of={sides} />
       {body && (
         <>
-          <Text {...field("holes")} label="Holes: 52 between, or the three sides, mm" wide />
+          <Text {...field("holes")} label="Holes: 52 between, or the three sides, in mm" wide />
           <Text {...field("screws")} label="Screws" figures />
           <Select {...field("notch")} label="Corner or key" of={["none", ...sides]} />
           <Select {...field("gasket")} label="Gasket" of={yesNo} />
@@ -203,13 +203,17 @@ function PlugAndBody({ field, body }: PlugAndBodyProps) {
 /** Wheel and housing. */
 const WheelAndHousing = ({ field }: { readonly field: FieldOf }) => (
   <Group title="Wheel and housing">
-    <Select {...field("turns")} label="Turns, seen on the wheel" of={["clockwise", "anticlockwise"]} />
-    <Select {...field("wheelIncluded")} label="Wheel on it" of={yesNo} />
-    <Text {...field("outerMm")} label="Wheel across, mm" figures />
+    <Select
+      {...field("turns")}
+      label="Direction of rotation, seen on the wheel"
+      of={["clockwise", "anticlockwise"]}
+    />
+    <Select {...field("wheelIncluded")} label="Wheel included" of={yesNo} />
+    <Text {...field("outerMm")} label="Wheel diameter, mm" figures />
     <Text {...field("heightMm")} label="Wheel height, mm" figures />
     <Text {...field("boreMm")} label="Bore, mm" figures />
     <Select {...field("shaft")} label="Shaft" of={["round", "flat", "splined"]} />
-    <Select {...field("hold")} label="Wheel held by" of={["pressed", "clip", "nut"]} />
+    <Select {...field("hold")} label="Wheel fixed by" of={["pressed", "clip", "nut"]} />
     <Select {...field("ventTube")} label="Vent tube" of={yesNo} />
     <Select {...field("drainNose")} label="Drain nose" of={yesNo} />
   </Group>
@@ -220,10 +224,10 @@ interface PackOhmsProps {
   readonly place: PartsData["place"];
 }
 
-/** Ohms between the pack's terminals. */
+/** Ohms between resistor pack's terminals. */
 function PackOhms({ field, place }: PackOhmsProps) {
   return (
-    <Group title="Ohms, measured on the pack lying free">
+    <Group title="Ohms, measured with resistor pack unplugged">
       {place.coils.map((coil) => (
         <Text
           key={coilField(coil)}

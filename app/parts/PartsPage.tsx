@@ -16,10 +16,10 @@ interface PartsPageProps {
 }
 
 const verdictWords = {
-  same: "Nothing differs that either of them tells.",
-  harmless: "It fits; what differs does no harm.",
-  adaptable: "It fits with some work.",
-  wrong: "Wrong part: send it back.",
+  same: "No difference found in what is known of both parts.",
+  harmless: "Fits. The differences do not matter.",
+  adaptable: "Fits with modification.",
+  wrong: "Wrong part. Return it.",
 } as const;
 
 /** The part that was there against the one in hand, and both against the circuit. */
@@ -32,10 +32,10 @@ export function PartsPage({ jobId, match, problem, text }: PartsPageProps) {
       <PartNav match={match} jobId={jobId} part={part} />
       <Form method="post" className="flex flex-wrap items-end gap-3">
         <input type="hidden" name="part" value={part} />
-        <Choice name="old" label="Was there" value={old?.number ?? ""} of={catalogue} />
-        <Choice name="fresh" label="In hand" value={fresh?.number ?? ""} of={catalogue} />
+        <Choice name="old" label="Old part" value={old?.number ?? ""} of={catalogue} />
+        <Choice name="fresh" label="New part" value={fresh?.number ?? ""} of={catalogue} />
         <button type="submit" name="intent" value="hold" className="btn btn-main">
-          Hold them together
+          Compare
         </button>
       </Form>
       {chain.length > 1 && <Supersession match={match} chain={chain} />}
@@ -49,8 +49,8 @@ export function PartsPage({ jobId, match, problem, text }: PartsPageProps) {
         </div>
       ) : (
         <p className="sheet-card max-w-2xl p-4">
-          Choose what was there and what is in hand by the number on them. A part that is not listed is
-          described below and then held against the old one.
+          Choose the old part and the new part by the number on them. If a part is not listed, describe it
+          below; it is then compared with the old one.
         </p>
       )}
       <FromFile part={part} match={match} text={text} problem={problem} />
@@ -73,7 +73,7 @@ const Choice = ({ name, label, value, of }: ChoiceProps) => (
       {of.map(({ number, title, listed, replacedBy }) => (
         <option key={number} value={number}>
           {number}, {title}
-          {listed ? " · listed for here" : ""}
+          {listed ? " · listed for this vehicle" : ""}
           {replacedBy ? " · superseded" : ""}
         </option>
       ))}
@@ -115,10 +115,13 @@ function Supersession({ match, chain }: SupersessionProps) {
   return (
     <p className="text-base">
       {match.circle ? (
-        <b>These numbers stand in for one another in a circle: {chain.join(" → ")}. Ask for the newest.</b>
+        <b>
+          These part numbers replace each other in a circle: {chain.join(" → ")}. Ask the supplier for the
+          newest.
+        </b>
       ) : (
         <>
-          Sold today: <b className="figures">{chain.at(-1)}</b>{" "}
+          Current part number: <b className="figures">{chain.at(-1)}</b>{" "}
           <span className="text-soft">({chain.join(" → ")})</span>
         </>
       )}
@@ -141,21 +144,21 @@ function FitCard({ refused, found, part, match, problem }: FitCardProps) {
       <div className="tag-face">
         <h2 id="fits" className="pr-8 text-xl font-bold">
           {refused && found.verdict !== "wrong"
-            ? "Its leads cannot be spliced in as they are."
+            ? "Its leads cannot be spliced in as supplied."
             : verdictWords[found.verdict]}
         </h2>
         <p className="text-base text-soft">
           {found.number === "supersedes"
-            ? "Its number follows from the old one."
+            ? "Its number replaces the old one."
             : found.number === "same"
               ? "The same number."
-              : "Its number says nothing of this place: go by what is seen and measured."}
-          {found.workMinutes > 0 && ` ${minutesText(found.workMinutes)} of work on it.`}
+              : "Its number is not listed for this vehicle. Go by what you can see and measure."}
+          {found.workMinutes > 0 && ` ${minutesText(found.workMinutes)} of work to fit it.`}
         </p>
         <DifferenceTable part={part} match={match} problem={problem} />
         {found.untold.length > 0 && (
           <p className="mt-2 text-base">
-            <b>Look at both before the box is thrown away:</b> {found.untold.join(", ")}.
+            <b>Check both parts before you throw the box away:</b> {found.untold.join(", ")}.
           </p>
         )}
       </div>
@@ -177,7 +180,7 @@ function FromFile({ part, match, text, problem }: FromFileProps) {
       <Fold title="Describe a part that is not listed">
         <PartForm key={part} match={match} />
       </Fold>
-      <Fold title="Take one from an airway-part file" {...(text === null ? {} : { open: true })}>
+      <Fold title="Import an airway-part file" {...(text === null ? {} : { open: true })}>
         <Form method="post" className="grid gap-2 pb-2">
           <input type="hidden" name="intent" value="describe" />
           <label className="grid gap-1 text-soft">
@@ -193,11 +196,11 @@ function FromFile({ part, match, text, problem }: FromFileProps) {
           <Again />
           {problem && text !== null && (
             <p role="alert" className="text-danger">
-              Not taken: {problem}.
+              Not saved: {problem}.
             </p>
           )}
           <button type="submit" className="btn justify-self-start">
-            Put it on the list
+            Add it to the list
           </button>
         </Form>
       </Fold>

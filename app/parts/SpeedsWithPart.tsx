@@ -13,8 +13,8 @@ export function SpeedsWithPart({ found }: { found: PartInCircuit }) {
         <thead>
           <tr className="text-left text-soft">
             <th className="pr-3 font-normal">speed</th>
-            <th className="font-normal">air, beside before</th>
-            <th className="font-normal">draw (was)</th>
+            <th className="font-normal">air, compared with before</th>
+            <th className="font-normal">current draw (before)</th>
           </tr>
         </thead>
         <tbody>
@@ -41,12 +41,12 @@ export function SpeedsWithPart({ found }: { found: PartInCircuit }) {
       <ul className="mt-2">
         {found.fuses.map(({ id, amps, ratedAmps }) => (
           <li key={id}>
-            {id}: {ampsText(amps)} at most through its {ratedAmps} A
+            {id}: {ampsText(amps)} at most through {ratedAmps} A
           </li>
         ))}
         {found.coils.map(({ id, watts, wasWatts }) => (
           <li key={id}>
-            {id}: {watts.toFixed(0)} W at most, was {wasWatts.toFixed(0)} W
+            {id}: {watts.toFixed(0)} W at most, before {wasWatts.toFixed(0)} W
           </li>
         ))}
       </ul>

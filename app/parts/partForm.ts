@@ -39,7 +39,7 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
   if (!holes.ok) return holes;
   const price = text("price") ? typedMinor(text("price"), currency) : undefined;
   if (price === null)
-    return refused([{ code: "wrong-value", path: "price", message: "expected an amount like 34.50" }]);
+    return refused([{ code: "wrong-value", path: "price", message: "enter an amount such as 34.50" }]);
 
   const together = (names: readonly string[]): Record<string, number | string> | null =>
     names.every((name) => !text(name)) ? null : Object.fromEntries(names.map((name) => [name, number(name)]));
@@ -52,7 +52,11 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
   ] as const)
     if (together(names) && gap(names))
       return refused([
-        { code: "missing", path: `${title}.${gap(names)}`, message: "is missing: give all of these or none" },
+        {
+          code: "missing",
+          path: `${title}.${gap(names)}`,
+          message: "is missing; fill in all of these fields or none",
+        },
       ]);
   const leads = place.pins.flatMap((pin) => {
     const [colour, mm2] = [text(`leadColour ${pin}`).toUpperCase(), text(`leadMm2 ${pin}`)];

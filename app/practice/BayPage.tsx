@@ -111,7 +111,7 @@ interface PlacesProps {
 const Places = ({ bay, busy, onOpen }: PlacesProps) => (
   <section aria-labelledby="places" className="grid gap-1.5">
     <h2 id="places" className="font-semibold">
-      In the way
+      Covered
     </h2>
     <div className="flex flex-wrap gap-1.5 text-base">
       {bay.places.map(({ id, words, minutes, open }) =>
@@ -120,7 +120,7 @@ const Places = ({ bay, busy, onOpen }: PlacesProps) => (
             key={id}
             className="grid min-h-11 place-items-center border border-dashed border-rule px-2.5 text-soft"
           >
-            {words}: open
+            {words}: opened
           </span>
         ) : (
           <button key={id} type="button" className="btn px-2.5" disabled={busy} onClick={() => onOpen(id)}>
@@ -136,9 +136,9 @@ const Places = ({ bay, busy, onOpen }: PlacesProps) => (
 const Done = ({ bay, busy, onDo }: { bay: BayData; busy: boolean; onDo: (test: string) => void }) => (
   <section aria-labelledby="done" className="grid gap-1">
     <h2 id="done" className="font-semibold">
-      Done so far
+      Actions so far
     </h2>
-    {bay.acts.length === 0 && <p className="text-base text-soft">Nothing yet.</p>}
+    {bay.acts.length === 0 && <p className="text-base text-soft">No actions yet.</p>}
     {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1) */}
     <ol className="grid max-h-48 overflow-y-auto text-base" reversed data-testid="acts" tabIndex={0}>
       {[...bay.acts].reverse().map(({ number, what, came, minutes, asked }) => (
@@ -157,7 +157,7 @@ const Done = ({ bay, busy, onDo }: { bay: BayData; busy: boolean; onDo: (test: s
                 disabled={busy}
                 onClick={() => onDo(asked)}
               >
-                Do that
+                Do it
               </button>
             )}
           </span>
@@ -288,8 +288,7 @@ function BaySide({
         />
       ) : (
         <p className="sheet-card p-3">
-          Tap a point, a part or a wire of the drawing to put an instrument there. Every look costs its
-          minutes.
+          Tap a point, a part or a wire on the drawing to test there. Every test costs time.
         </p>
       )}
       <Done bay={bay} busy={busy} onDo={(asked) => send({ intent: "look", look: asked })} />
@@ -297,7 +296,7 @@ function BaySide({
       <BayRepair bay={bay} busy={busy} />
       <EndCase busy={busy} send={send} bay={bay} />
       <p className="text-base text-soft">
-        A real footwell: hands out before the key turns, fused leads only, airbag plugs left alone.{" "}
+        As in a real footwell: hands out before the key turns, fused leads only, and leave airbag plugs alone.{" "}
         <button type="button" className="underline" onClick={() => orderSheet("all")}>
           Whole drawing
         </button>
@@ -404,7 +403,7 @@ function EndCase({ busy, send, bay }: EndCaseProps) {
         </button>
       </Form>
       <Link to={`/practice?learner=${encodeURIComponent(bay.learner)}`} className="btn">
-        Leave it standing
+        Save and leave
       </Link>
     </div>
   );

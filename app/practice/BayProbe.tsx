@@ -1,7 +1,6 @@
 import type { TestName } from "@core/predict/observations/index";
 import type { AnyTest } from "@core/predict/observations/observation";
-import { partName } from "@words/partName";
-import { whereAt } from "@words/pointWords";
+import { seenText } from "@words/seenName";
 import { wordingOf } from "@words/tests/index";
 import { X } from "lucide-react";
 import {
@@ -49,7 +48,7 @@ export function BayProbe(props: BayProbeProps) {
       aria-labelledby="at"
       className="sheet-card grid gap-2 p-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-30 max-md:max-h-[56vh] max-md:overflow-y-auto max-md:border-t-2 max-md:border-ink"
     >
-      <BayProbeHead target={target} circuit={circuit} name={name} onClose={onClose} />
+      <BayProbeHead circuit={circuit} name={name} onClose={onClose} />
       {last && (
         <p className="border-b border-rule pb-1 text-base md:hidden" aria-hidden="true">
           {last.what}: <b>{last.came}</b>
@@ -95,24 +94,23 @@ const Do = ({ busy, onDo, minutes, children }: DoProps) => (
 );
 
 interface BayProbeHeadProps {
-  readonly target: BayProbeProps["target"];
   readonly circuit: BayProbeProps["bay"]["circuit"];
   readonly name: string;
   readonly onClose: BayProbeProps["onClose"];
 }
 
 /** What is under the probe. */
-function BayProbeHead({ target, circuit, name, onClose }: BayProbeHeadProps) {
+function BayProbeHead({ circuit, name, onClose }: BayProbeHeadProps) {
   return (
     <div className="flex items-start justify-between gap-2">
       <h2 id="at" className="font-semibold">
-        {target.kind === "point" ? whereAt(circuit, name) : `${name}: ${partName(circuit, name)}`}
+        {seenText(circuit, name)}
       </h2>
       <button
         type="button"
         className="grid size-11 shrink-0 place-items-center"
         onClick={onClose}
-        aria-label="Take the instrument away"
+        aria-label="Remove the instrument"
       >
         <X aria-hidden="true" className="size-5" />
       </button>
@@ -180,9 +178,9 @@ function OtherLead({ black, placing, onPlace, beyond }: OtherLeadProps) {
         aria-pressed={placing}
         onClick={() => onPlace(!placing)}
       >
-        {placing ? "tap the other point now" : "put it elsewhere"}
+        {placing ? "tap the point for the black lead" : "move it"}
       </button>
-      {beyond && <span>The other side of the plug is {beyond}.</span>}
+      {beyond && <span>Other side of the plug: {beyond}.</span>}
     </p>
   );
 }
@@ -205,7 +203,7 @@ function PlugsHere({ plugs, setup, onSetup }: PlugsHereProps) {
           aria-pressed={setup.unplugged.includes(id)}
           onClick={() => onSetup(withPlug(setup, id))}
         >
-          {setup.unplugged.includes(id) ? `Put ${id} back` : `Pull ${id}`}
+          {setup.unplugged.includes(id) ? `Reconnect ${id}` : `Unplug ${id}`}
         </button>
       ))}
     </div>

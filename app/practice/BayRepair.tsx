@@ -34,12 +34,12 @@ export function BayRepair({ bay, busy }: { bay: BayData; busy: boolean }) {
               className="min-h-11 underline"
               onClick={() => setParts(parts.filter((own) => own !== id))}
             >
-              not that
+              remove from the list
             </button>
           </p>
         ))}
         <label className="flex items-center gap-2 text-base text-soft">
-          How sure are you that this is all of it?
+          How sure are you that this is the whole repair?
           <input
             name="odds"
             className="field figures w-20 text-right text-ink"
@@ -51,7 +51,9 @@ export function BayRepair({ bay, busy }: { bay: BayData; busy: boolean }) {
           %
         </label>
         <FitNow busy={busy} parts={parts} odds={odds} bay={bay} />
-        {bay.fitted.length > 0 && <p className="text-base text-soft">New in it: {bay.fitted.join(", ")}.</p>}
+        {bay.fitted.length > 0 && (
+          <p className="text-base text-soft">Replaced so far: {bay.fitted.join(", ")}.</p>
+        )}
       </Form>
     </section>
   );
@@ -111,7 +113,7 @@ function FitNow({ busy, parts, odds, bay }: FitNowProps) {
         className="btn btn-main"
         disabled={busy || bay.fitted.length === 0}
       >
-        Give it back
+        Hand over to customer
       </button>
     </div>
   );

@@ -14,12 +14,12 @@ export function CalibrationPicture({ said, calibration, learner }: CalibrationPi
   return (
     <>
       <Picture
-        title="Brier score of your last ten purchases"
-        words={`After each purchase: ${overTime.map((own) => own.toFixed(2)).join(", ")}. 0 is perfect, 0.25 a coin.`}
+        title="How well your odds held, last ten purchases (Brier score)"
+        words={`After each purchase: ${overTime.map((own) => own.toFixed(2)).join(", ")}. 0 is perfect; 0.25 is what tossing a coin scores.`}
         file="practice-odds"
         of={JSON.stringify([learner, overTime])}
         height={190}
-        marks={[{ label: "a coin", y: 0.25 }]}
+        marks={[{ label: "coin toss", y: 0.25 }]}
         configure={(colours) => ({
           type: "line",
           data: {
@@ -44,12 +44,12 @@ export function CalibrationPicture({ said, calibration, learner }: CalibrationPi
         })}
       />
       <p className="text-base">
-        <b className="figures">{score.toFixed(3)}</b> over {said} {said === 1 ? "purchase" : "purchases"}: off
-        the mark by <span className="figures">{reliability.toFixed(3)}</span>, told apart by{" "}
-        <span className="figures">{resolution.toFixed(3)}</span> (Murphy's parts).{" "}
+        <b className="figures">{score.toFixed(3)}</b> over {said} {said === 1 ? "purchase" : "purchases"}:
+        calibration error <span className="figures">{reliability.toFixed(3)}</span>, discrimination{" "}
+        <span className="figures">{resolution.toFixed(3)}</span> (Murphy's decomposition).{" "}
         {bins.map(({ from, to, hits, trials }) => (
           <span key={from} className="block text-soft">
-            Said {percent(from)} to {percent(to)}: right {hits} of {trials} times
+            When you said {percent(from)} to {percent(to)}, you were right {hits} of {trials} times
           </span>
         ))}
       </p>

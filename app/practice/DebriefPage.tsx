@@ -24,7 +24,7 @@ export function DebriefPage({ debrief }: { debrief: DebriefData }) {
         <p className="text-base text-soft">
           {debrief.title} · {debrief.learner}
         </p>
-        <h1 className="text-2xl font-bold">{debrief.held ? "It held." : "Not found this time."}</h1>
+        <h1 className="text-2xl font-bold">{debrief.held ? "The repair held." : "Not found this time."}</h1>
         <p>
           “{debrief.says}” It was{" "}
           <b data-testid="truth" data-fault={debrief.truth.fault}>
@@ -38,7 +38,7 @@ export function DebriefPage({ debrief }: { debrief: DebriefData }) {
           <h2 id="steps" className="text-lg font-semibold">
             Step by step
           </h2>
-          {steps.length === 0 && <p className="sheet-card p-4">Nothing was done in it.</p>}
+          {steps.length === 0 && <p className="sheet-card p-4">No action was taken.</p>}
           <StepList steps={steps} at={at} setAt={setAt} move={move} />
           <Stood debrief={debrief} step={step} />
         </section>
@@ -50,7 +50,7 @@ export function DebriefPage({ debrief }: { debrief: DebriefData }) {
       </div>
       <p className="flex flex-wrap gap-3">
         <Link to={`/practice?learner=${encodeURIComponent(debrief.learner)}`} className="btn btn-main">
-          Another one
+          Next vehicle
         </Link>
         <button type="button" className="btn no-print" onClick={() => window.print()}>
           Print
@@ -93,8 +93,8 @@ function Stood({ debrief, step }: { debrief: DebriefData; step: Step | undefined
   return (
     <figure className="grid gap-1">
       <figcaption className="text-base text-soft">
-        How it truly stood then, key {stood.state.key}, on {stood.state.setting}: parts at their nominal
-        values, the fault in it.
+        The vehicle at that moment, key {stood.state.key}, speed {stood.state.setting}, with the fault in it
+        and all parts at nominal values.
       </figcaption>
       <div className="sheet-card sheet-pane relative h-[24rem]">
         <LaidOutSheet layout={layout} fileName={`practice-${debrief.id}`} focus={stood.probe} sheet={sheet} />
@@ -127,25 +127,25 @@ function StepCard({ step, onMove, first, last }: StepCardProps) {
         </h2>
         <span className="no-print flex gap-2">
           <button type="button" className="btn px-3 text-base" disabled={first} onClick={() => onMove(-1)}>
-            Before
+            Previous{" "}
           </button>
           <button type="button" className="btn px-3 text-base" disabled={last} onClick={() => onMove(1)}>
-            After
+            Next{" "}
           </button>
         </span>
       </div>
       {step.own && step.best && <StepFigures own={step.own} best={step.best} lost={step.lost} />}
       {step.said !== null && step.engineOdds !== null && (
         <p>
-          You gave it {percent(step.said)}; by what had been seen it was {percent(step.engineOdds)}.
+          You said {percent(step.said)}. The evidence so far made it {percent(step.engineOdds)}.
           {Math.abs(step.said - step.engineOdds) > 0.2 &&
             (step.said > step.engineOdds
-              ? " Another look would have been cheaper than a wrong part."
-              : " There was more to go on than you trusted.")}
+              ? " Another test would have been cheaper than a wrong part."
+              : " The evidence was stronger than you thought.")}
         </p>
       )}
       <table className="w-full text-base">
-        <caption className="text-left text-soft">What could be believed, before and after</caption>
+        <caption className="text-left text-soft">How likely each part was, before and after</caption>
         <tbody>
           {parts.map((part) => (
             <tr key={part} className="border-b border-rule">
@@ -170,22 +170,22 @@ function StepCard({ step, onMove, first, last }: StepCardProps) {
 const wayTitles = {
   own: "You",
   airway: "Airway",
-  chart: "The printed chart",
-  guess: "Swapping by guess",
+  chart: "Fixed test order",
+  guess: "Swapping parts on a guess",
 } as const;
 
-/** The same vehicle by other ways of working. */
+/** Other ways of working on the same vehicle of working. */
 function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
   const keys = Object.keys(wayTitles) as (keyof typeof wayTitles)[];
   return (
     <section aria-labelledby="ways" className="grid content-start gap-2">
       <h2 id="ways" className="text-lg font-semibold">
-        The same vehicle by other ways
+        Other ways of working on the same vehicle
       </h2>
       <table className="w-full text-base">
         <thead>
           <tr className="text-left text-soft">
-            {["who", "on the clock", "money", "fitted", "wrong"].map((title) => (
+            {["who", "time", "money", "fitted", "wrong parts"].map((title) => (
               <th key={title} scope="col" className="border-b border-rule py-1 pr-2 font-normal">
                 {title}
               </th>
@@ -208,8 +208,8 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
         </tbody>
       </table>
       <p className="text-base text-soft">
-        Minutes at the shop's hour, parts at its prices, a comeback at what it costs. Whoever ends at the
-        wrong part is taken to be told the right one then. No stars: minutes and money.
+        Time at the shop's hourly rate, parts at its prices, plus the cost of comebacks. If a way ends at the
+        wrong part, the right one is then taken as known.
       </p>
     </section>
   );
@@ -221,10 +221,10 @@ function Told({ debrief: { steps, id, brier } }: { debrief: DebriefData }) {
     own && best ? [{ number, own: own.rate, best: best.rate }] : [],
   );
   return (
-    <section aria-label="What the looks told" className="grid content-start gap-2">
+    <section aria-label="What the tests told" className="grid content-start gap-2">
       {tests.length > 0 && (
         <Picture
-          title="Bits a minute: your look, and the best at that moment"
+          title="Information per minute: your test and the best one at that moment"
           words={tests
             .map(({ number, own, best }) => `step ${number}: ${own.toFixed(3)} of ${best.toFixed(3)}`)
             .join("; ")}
@@ -236,12 +236,12 @@ function Told({ debrief: { steps, id, brier } }: { debrief: DebriefData }) {
             data: {
               labels: tests.map(({ number }) => `step ${number}`),
               datasets: [
-                { label: "yours", data: tests.map(({ own }) => own), backgroundColor: colours.feed },
-                { label: "the best", data: tests.map(({ best }) => best), backgroundColor: colours.ground },
+                { label: "your test", data: tests.map(({ own }) => own), backgroundColor: colours.feed },
+                { label: "best test", data: tests.map(({ best }) => best), backgroundColor: colours.ground },
               ],
             },
             options: {
-              scales: { y: { beginAtZero: true, title: { display: true, text: "bits a minute" } } },
+              scales: { y: { beginAtZero: true, title: { display: true, text: "bits per minute" } } },
               plugins: { legend: { position: "bottom" } },
             },
           })}
@@ -249,8 +249,8 @@ function Told({ debrief: { steps, id, brier } }: { debrief: DebriefData }) {
       )}
       {brier !== null && (
         <p className="text-base">
-          Brier score of the odds said here: <b className="figures">{brier.toFixed(3)}</b>{" "}
-          <span className="text-soft">(0 is perfect, 0.25 a coin)</span>
+          How well your odds held here (Brier score): <b className="figures">{brier.toFixed(3)}</b>{" "}
+          <span className="text-soft">(0 is perfect; 0.25 is a coin toss)</span>
         </p>
       )}
     </section>
@@ -307,20 +307,20 @@ interface StepFiguresProps {
 function StepFigures({ own, best, lost }: StepFiguresProps) {
   return (
     <dl className="grid gap-1 text-base">
-      <dt className="text-soft">This look, expected</dt>
+      <dt className="text-soft">This test, expected</dt>
       <dd>
         <span className="figures">{own.bits.toFixed(2)} bits</span> in {own.minutes}:{" "}
-        <span className="figures">{own.rate.toFixed(3)}</span> a minute
+        <span className="figures">{own.rate.toFixed(3)}</span> per minute
       </dd>
-      <dt className="text-soft">The best at that moment</dt>
+      <dt className="text-soft">Best test at that moment</dt>
       <dd>
         {best.words}: <span className="figures">{best.bits.toFixed(2)} bits</span> in {best.minutes},{" "}
-        <span className="figures">{best.rate.toFixed(3)}</span> a minute
+        <span className="figures">{best.rate.toFixed(3)}</span> per minute
       </dd>
       {lost > 0.0005 && (
         <>
           <dt className="text-soft">Lost</dt>
-          <dd className="figures">{lost.toFixed(3)} bits a minute</dd>
+          <dd className="figures">{lost.toFixed(3)} bits per minute</dd>
         </>
       )}
     </dl>

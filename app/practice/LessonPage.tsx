@@ -68,9 +68,7 @@ export function LessonPage({ page }: { page: LessonData }) {
         ))}
       </div>
       {!question ? (
-        <p className="sheet-card p-4">
-          No circuit on the shelf has anything to ask of this. Bring one in, or trace one.
-        </p>
+        <p className="sheet-card p-4">No circuit on the shelf suits this lesson. Import or trace one.</p>
       ) : (
         <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,27rem)]">
           <div className="sheet-card sheet-pane relative h-[26rem] max-md:h-[36vh]">
@@ -139,12 +137,12 @@ function AnswerForm({ seconds, began, learner, question, judged, answer, busy }:
       )}
       {judged ? (
         <div role="status" className="grid gap-2">
-          <p className="text-lg font-bold">{judged.right ? "Right." : "Not so."}</p>
+          <p className="text-lg font-bold">{judged.right ? "Right." : "Wrong."}</p>
           <p>{judged.why}</p>
           <p className="text-base text-soft">
             {judged.again
-              ? `It is asked again from ${judged.again} on.`
-              : "It is asked again in this sitting."}
+              ? `It will be asked again from ${judged.again}.`
+              : "It will be asked again in this session."}
           </p>
         </div>
       ) : (
@@ -212,7 +210,7 @@ function AnswerChoices({ judged, question }: AnswerChoicesProps) {
             />
             <span className="grow">{text}</span>
             {judged && right && <span className="text-good">right</span>}
-            {judged && !right && chosen && <span className="text-danger">not so</span>}
+            {judged && !right && chosen && <span className="text-danger">wrong</span>}
             {!judged && <kbd className="key-hint">{index + 1}</kbd>}
           </label>
         );

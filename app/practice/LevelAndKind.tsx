@@ -7,11 +7,11 @@ interface LevelAndKindProps {
   readonly any: boolean;
 }
 
-/** How hard a case is, and what lies behind it. */
+/** Difficulty a case is, and what lies behind it. */
 export const LevelAndKind = ({ level, any }: LevelAndKindProps) => (
   <div className="grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-2">
     <label className="grid min-w-0 gap-0.5 text-base text-soft">
-      How hard
+      Difficulty
       <select name="level" defaultValue={level} className="field w-full text-ink">
         {practiceLevels.map((own) => (
           <option key={own} value={own}>
@@ -21,7 +21,7 @@ export const LevelAndKind = ({ level, any }: LevelAndKindProps) => (
       </select>
     </label>
     <label className="grid min-w-0 gap-0.5 text-base text-soft">
-      What is behind it
+      Kind of fault
       <select name="kind" className="field w-full text-ink">
         {(any ? (["any", ...practiceKinds] as const) : practiceKinds).map((own) => (
           <option key={own} value={own}>

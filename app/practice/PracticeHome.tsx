@@ -25,7 +25,7 @@ export function PracticeHome({ home, problem }: PracticeHomeProps) {
       <header className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <div>
           <h1 className="text-2xl font-bold">Practice bay</h1>
-          <p className="text-soft">Learn it on a vehicle that belongs to nobody.</p>
+          <p className="text-soft">Practise on simulated vehicles with hidden faults.</p>
         </div>
         <Learners {...home} />
       </header>
@@ -72,7 +72,7 @@ function Learners({ learner, learners }: PracticeHomeProps["home"]) {
       {learners.length > 1 && (
         <Form className="flex items-end gap-2">
           <label className="grid gap-0.5 text-soft">
-            Who practises
+            Learner
             <select name="learner" className="field text-ink" defaultValue={learner ?? ""} key={learner}>
               {learners.map((label) => (
                 <option key={label}>{label}</option>
@@ -80,14 +80,14 @@ function Learners({ learner, learners }: PracticeHomeProps["home"]) {
             </select>
           </label>
           <button type="submit" className="btn">
-            That is me
+            Choose learner
           </button>
         </Form>
       )}
       {learners.length === 1 && <p>{learner}</p>}
       <Form method="post" className="flex items-end gap-2">
         <label className="grid gap-0.5 text-soft">
-          {learners.length === 0 ? "A label for yourself, to begin" : "Somebody new: a label"}
+          {learners.length === 0 ? "Your name or label" : "New learner: name or label"}
           <input
             name="label"
             required
@@ -116,7 +116,7 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
     <section aria-labelledby="begin" className="tag-card">
       <div className="tag-face grid grid-cols-[minmax(0,1fr)] gap-3">
         <h2 id="begin" className="text-lg font-semibold">
-          A vehicle with something wrong
+          Start a case
         </h2>
         <Form method="post" className="grid grid-cols-[minmax(0,1fr)] gap-3">
           <input type="hidden" name="learner" value={learner} />
@@ -124,7 +124,7 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
           <label className="grid gap-0.5 text-base text-soft">
             Circuit
             <select name="circuit" className="field w-full text-ink">
-              <option value="">any on the shelf</option>
+              <option value="">any circuit on the shelf</option>
               {home.circuits.map(({ rowId, title }) => (
                 <option key={rowId} value={rowId}>
                   {title}
@@ -140,7 +140,7 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
             className="btn btn-main justify-self-start"
             disabled={busy}
           >
-            {busy ? "It is being driven in…" : "Drive it in"}
+            {busy ? "Preparing the vehicle…" : "Start case"}
           </button>
         </Form>
         <Form
@@ -151,7 +151,7 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
           <input type="hidden" name="learner" value={learner} />
           <input type="hidden" name="token" value={home.token} />
           <label className="grid min-w-0 gap-0.5 text-base text-soft">
-            Or a case a trainer gave you
+            Or open a case file from a trainer
             <input
               name="file"
               type="file"
@@ -161,7 +161,7 @@ function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: st
             />
           </label>
           <button type="submit" name="intent" value="file" className="btn" disabled={busy}>
-            Take it
+            Open case
           </button>
         </Form>
       </div>
@@ -206,9 +206,9 @@ const Lessons = ({ progress: { lessons, learner } }: { progress: Progress }) => 
 const Cases = ({ progress: { cases } }: { progress: Progress }) => (
   <section aria-labelledby="cases" className="grid min-w-0 gap-1">
     <h2 id="cases" className="text-lg font-semibold">
-      Your vehicles
+      Your cases
     </h2>
-    {cases.length === 0 && <p className="sheet-card p-4">None yet. The first one is driven in above.</p>}
+    {cases.length === 0 && <p className="sheet-card p-4">None yet. Start the first case above.</p>}
     <ul className="grid">
       {cases.slice(0, 12).map(({ id, title, began, over, minutes, money, comebacks }) => (
         <li key={id} className="border-b border-rule">
@@ -218,7 +218,7 @@ const Cases = ({ progress: { cases } }: { progress: Progress }) => (
           >
             <span className="grow">{title}</span>
             <span className="text-base text-soft">
-              {began} · {over === "held" ? "held" : over === "gave-up" ? "given up" : "still standing"}
+              {began} · {over === "held" ? "held" : over === "gave-up" ? "given up" : "in progress"}
               {comebacks > 0 && `, came back ${comebacks === 1 ? "once" : `${comebacks} times`}`} · {minutes}{" "}
               · {money}
             </span>
@@ -241,14 +241,13 @@ function CasesAndOdds({ progress, learner }: CasesAndOddsProps) {
       <Cases progress={progress} />
       <section aria-labelledby="odds" className="grid min-w-0 gap-2">
         <h2 id="odds" className="text-lg font-semibold">
-          Do your odds hold?
+          How good are your odds?
         </h2>
         {progress.calibration ? (
           <CalibrationPicture said={progress.said} calibration={progress.calibration} learner={learner} />
         ) : (
           <p className="sheet-card p-4">
-            Before every purchase in the bay you say how sure you are. Here it shows whether you are right
-            that often.
+            Before every purchase you say how sure you are. This shows whether you are right that often.
           </p>
         )}
       </section>

@@ -40,18 +40,20 @@ export function actWords(
   const { circuit } = exact;
   switch (act.act) {
     case "look":
-      return { what: evidenceText(act.reading), came: resultText(act.reading) };
+      return { what: evidenceText(circuit, act.reading), came: resultText(act.reading) };
     case "open":
       return { what: `Opened ${act.place.replaceAll("-", " ")}`, came: "" };
     case "ask":
       return {
         what: "Asked Airway",
-        came: act.look ? `${testText(act.look)}, ${setupText(act.look)}` : "nothing more is worth looking at",
+        came: act.look
+          ? `${testText(circuit, act.look)}, ${setupText(circuit, act.look)}`
+          : "no test left that is worth its time",
       };
     case "fit":
       return { what: `Fitted ${repairName(circuit, act.parts)}`, came: `${percent(act.odds)} sure` };
     case "drive":
-      return { what: "Gave it back", came: act.held ? "it held" : "it came back" };
+      return { what: "Handed over", came: act.held ? "it held" : "it came back" };
     case "give-up":
       return { what: "Gave up", came: "" };
   }
@@ -78,9 +80,9 @@ export function customerSays(settings: readonly string[], complaint: readonly Re
   const rear = complaint.filter((reading) => reading.test === "airflow" && reading.selectors);
   const sentences = [
     onSpeeds.join(", "),
-    ...(off && off !== "none" ? ["switched off it goes on blowing"] : []),
-    ...(key?.test === "airflow" && key.seen !== "none" ? ["it even blows with the key out"] : []),
-    ...(noise?.test === "listen" && noise.seen !== "quiet" ? [`there is a ${noise.seen} from it`] : []),
+    ...(off && off !== "none" ? ["it keeps blowing when switched off"] : []),
+    ...(key?.test === "airflow" && key.seen !== "none" ? ["it blows even with the key out"] : []),
+    ...(noise?.test === "listen" && noise.seen !== "quiet" ? [`there is a ${noise.seen}`] : []),
     ...(rear.length > 0
       ? [
           `the other blower: ${rear

@@ -11,7 +11,7 @@ const on = practiceCircuit(shippedEngine("whimbrel-four-speed"));
 describe("what was done, in words", () => {
   test.each<[PracticeAct, string, string]>([
     [{ act: "open", place: "under-dash", minutes: 4 }, "Opened under dash", ""],
-    [{ act: "ask", look: null, minutes: 5 }, "Asked Airway", "nothing more is worth looking at"],
+    [{ act: "ask", look: null, minutes: 5 }, "Asked Airway", "no test left that is worth its time"],
     [
       { act: "ask", look: { test: "smell", key: "run", setting: "4" }, minutes: 5 },
       "Asked Airway",
@@ -22,8 +22,8 @@ describe("what was done, in words", () => {
       "Fitted blower motor M1 and resistor pack R1",
       "85 % sure",
     ],
-    [{ act: "drive", held: true, minutes: 5, costMinor: 0, complaint: [] }, "Gave it back", "it held"],
-    [{ act: "drive", held: false, minutes: 5, costMinor: 9, complaint: [] }, "Gave it back", "it came back"],
+    [{ act: "drive", held: true, minutes: 5, costMinor: 0, complaint: [] }, "Handed over", "it held"],
+    [{ act: "drive", held: false, minutes: 5, costMinor: 9, complaint: [] }, "Handed over", "it came back"],
     [{ act: "give-up", minutes: 0 }, "Gave up", ""],
     [
       {

@@ -56,7 +56,8 @@ export async function beginSampled(
     (circuits.length > 0 ? circuits[randomInt(circuits.length)] : undefined);
   if (!chosen) return { problem: "The shelf has no circuit to practise on." };
   const hidden = await sampleCase(await practiceCircuitAt(chosen.rowId), asked.level, asked.kind);
-  if (!hidden) return { problem: "This circuit has no such case: choose another circuit, level or kind." };
+  if (!hidden)
+    return { problem: "This circuit has no such case. Choose another circuit, difficulty or kind of fault." };
   return store(who, chosen.rowId, chosen.title, hidden);
 }
 
@@ -77,6 +78,6 @@ export async function beginShared(who: Beginner, name: string, text: string): Pr
   const { exact } = await practiceCircuitAt(rowId);
   const placed = faultOf(exact, own);
   const complaint = placed.ok ? complaintOf(exact, own, placed.value, 0) : [];
-  if (complaint.length === 0) return { problem: `${name}: nobody would complain of what is wrong there.` };
+  if (complaint.length === 0) return { problem: `${name}: a driver would notice nothing with this fault.` };
   return store(who, rowId, title, { ...own, complaint });
 }

@@ -1,3 +1,4 @@
+import type { Circuit } from "@core/circuit/circuit";
 import type { PartBelief } from "@core/diagnose/belief/belief";
 import { faultId } from "@core/fault/faultId";
 import { notListed, repairText } from "@core/fault/repair";
@@ -42,9 +43,9 @@ function stoodAt(on: PracticeCircuit, hidden: PracticeCase, acts: readonly Pract
 }
 
 /** What a test told, expected beforehand. */
-const worthView = (own: TestWorth | null) =>
+const worthView = (circuit: Circuit, own: TestWorth | null) =>
   own && {
-    words: `${testText(own.look)}, ${setupText(own.look)}`,
+    words: `${testText(circuit, own.look)}, ${setupText(circuit, own.look)}`,
     bits: own.bits,
     minutes: minutesText(own.minutes),
     rate: own.rate,
@@ -66,8 +67,8 @@ function stepView(on: PracticeCircuit, step: DebriefStep) {
     before: odds(step.before),
     after: odds(step.after),
     ruledOut: step.ruledOut.map((repair) => nameOfRepair(circuit, repair)),
-    own: worthView(step.own),
-    best: worthView(step.best),
+    own: worthView(circuit, step.own),
+    best: worthView(circuit, step.best),
     lost: step.lost,
     said: step.act.act === "fit" ? step.act.odds : null,
     engineOdds: step.engineOdds,

@@ -5,7 +5,7 @@ import { z } from "zod";
 export const learnerLabel = z
   .string()
   .trim()
-  .min(1, "give yourself a label")
+  .min(1, "enter a name or label")
   .max(40, "at most 40 characters");
 
 /** Who practises, by the address; else whoever is there first. */

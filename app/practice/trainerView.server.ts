@@ -55,7 +55,7 @@ export async function setCase(asked: TrainerCase) {
   const complaining = vehicles.filter(({ complaint }) => complaint.length > 0);
   const [first] = complaining;
   if (!first || complaining.length <= vehiclesTried / 2)
-    return { problem: "Nobody would complain of that: nothing a driver notices is amiss.", set: null };
+    return { problem: "A driver would notice nothing with this fault.", set: null };
   const { own, complaint } = first;
   const judged = judgeCase(on, { ...own, complaint }, fault.value);
   const { circuit } = on.exact;
@@ -66,9 +66,9 @@ export async function setCase(asked: TrainerCase) {
       verdict:
         typeof judged === "string"
           ? judged === "trivial"
-            ? "The complaint gives it away, or what the symptom suggests cures it: too easy for this level."
-            : "Airway does not find it on this vehicle with these tools: unfair to most."
-          : `Airway finds it in ${judged.looks} ${judged.looks === 1 ? "look" : "looks"} after the complaint.`,
+            ? "Too easy for this difficulty: the complaint gives it away, or the part usually swapped cures it."
+            : "Unfair for most learners: Airway does not find it on this vehicle with these tools."
+          : `Airway finds it in ${judged.looks} ${judged.looks === 1 ? "test" : "tests"} after the complaint.`,
       name: `practice-${circuit.id}.json`,
       file: JSON.stringify(practiceFile({ ...own, title: asked.title, circuit }), null, 1),
     },

@@ -17,15 +17,15 @@ export function AsIfTrue({ title, lines, onHealthy }: AsIfTrueProps) {
   return (
     <section aria-labelledby="as-if" className="sheet-card p-3">
       <h2 id="as-if" className="font-bold">
-        As if {title}
+        If true: {title}
       </h2>
       <p className="text-base text-soft">
         {lines.length === 0
-          ? "Nothing was seen yet to hold it against."
+          ? "No readings yet to compare it with."
           : against === 0
-            ? "Every reading fits it."
-            : `${against} of ${lines.length} readings ${against === 1 ? "does" : "do"} not fit it.`}{" "}
-        The sheet shows what every point would read.
+            ? "Every reading fits."
+            : `${against} of ${lines.length} readings ${against === 1 ? "does" : "do"} not fit.`}{" "}
+        The drawing shows what every point would read.
       </p>
       <ol className="mt-1 text-base">
         {lines.map(({ number, what, seen, expected, agrees }) => (
@@ -38,14 +38,14 @@ export function AsIfTrue({ title, lines, onHealthy }: AsIfTrueProps) {
             </span>
             <span className="grow">
               {number}. {what}: <b>{seen}</b>
-              {agrees ? "" : <span className="text-danger">, it predicts {expected}</span>}
+              {agrees ? "" : <span className="text-danger">, expected {expected}</span>}
               <span className="sr-only">{agrees ? " fits" : " does not fit"}</span>
             </span>
           </li>
         ))}
       </ol>
       <button type="button" className="mt-1 min-h-11 underline" onClick={onHealthy}>
-        Back to healthy
+        Show healthy circuit
       </button>
     </section>
   );

@@ -15,8 +15,12 @@ export function Cautions({ cautions, token }: { cautions: readonly Caution[]; to
       <input type="hidden" name="intent" value="cautions" />
       <input type="hidden" name="token" value={token} />
       <input type="hidden" name="cautions" value={left.join(" ")} />
-      <button type="submit" className="min-h-11 shrink-0 px-2 underline" aria-label="These cautions are read">
-        read
+      <button
+        type="submit"
+        className="min-h-11 shrink-0 px-2 underline"
+        aria-label="Mark these cautions as read"
+      >
+        OK, read{" "}
       </button>
     </EntryForm>
   );

@@ -29,7 +29,7 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
   const twoPoints = observation.form.pick.kind === "points";
   const batteryOff = observation.form.setup === "battery-off";
   return (
-    <Fold title="Own reading" className="sheet-card grow basis-36 px-3 open:basis-full">
+    <Fold title="Enter another test" className="sheet-card grow basis-36 px-3 open:basis-full">
       <EntryForm passing className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />
@@ -53,23 +53,23 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
           {options(batteryOff ? ["off"] : ["run", "acc", "off"])}
         </Choice>
         {twoPoints && (
-          <Choice title="Plug off" name="unplugged">
+          <Choice title="Unplugged" name="unplugged">
             <option value="">none</option>
             {options(props.plugs)}
           </Choice>
         )}
         {observation.gives === "word" ? (
-          <Choice title="Showed" name="result">
+          <Choice title="Result" name="result">
             {options(observation.outcomes)}
           </Choice>
         ) : (
           <label className="grid gap-1 text-base text-soft">
-            Read {hint}
+            Reading {hint}
             <input name="result" required className="field figures w-full" autoComplete="off" />
           </label>
         )}
         <button type="submit" className="btn self-end">
-          Enter
+          Save reading{" "}
         </button>
         <div className="col-span-2">
           <EntryProblem of={({ intent }) => intent === "own-reading"} />

@@ -30,15 +30,15 @@ export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts,
           <button
             type="button"
             className="min-h-11 px-1 text-base underline"
-            aria-label="A note on this job"
-            onClick={() => setSubject({ reading: null, title: "A note on this job" })}
+            aria-label="Add a note to this job"
+            onClick={() => setSubject({ reading: null, title: "Add a note to this job" })}
           >
             note
           </button>
         </div>
         <Waiting jobId={jobId} />
         {lines.length === 0 && (
-          <p className="text-base text-soft">Nothing yet. Enter what the speeds do under Heard.</p>
+          <p className="text-base text-soft">No evidence yet. Enter what each speed does under Complaint.</p>
         )}
         {conflicts.map(({ number, why }) => (
           <p key={number} role="alert" className="mt-1 border-l-4 border-danger pl-2 text-base">
@@ -72,8 +72,8 @@ const Failed = ({ repairs, after }: Pick<EvidenceProps, "repairs"> & { readonly 
     .filter((own) => own.after === after)
     .map(({ name }) => (
       <li key={name} className="list-none border-t-2 border-danger py-1 pl-2" data-failed-repair={name}>
-        <b>Replaced {name} here; it did not hold.</b>{" "}
-        <span className="text-soft">What is below counts through the belief it gave.</span>
+        <b>{name} replaced here; the repair did not hold.</b>{" "}
+        <span className="text-soft">Readings below this line still count.</span>
       </li>
     ));
 
@@ -86,13 +86,14 @@ function Waiting({ jobId }: { jobId: number }) {
     <div role="status">
       {refused && (
         <p className="mt-1 border-l-4 border-danger pl-2 text-base">
-          Not stored: {refused.words}. {refused.problem}
+          Not saved: {refused.words}. {refused.problem}
         </p>
       )}
       {away && own.length > 0 && (
         <>
           <p className="mt-1 border-l-4 border-[var(--go)] pl-2 text-base">
-            The server does not answer. What you enter waits in this browser and is stored once it is back.
+            The server does not answer. What you enter is kept on this device and saved when the server is
+            back.
           </p>
           <ol className="mt-1 text-base">
             {own.map(({ id, words }) => (
@@ -116,13 +117,13 @@ interface LineProps {
 
 /** One reading; drawn anew only when it changed. */
 const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
-  const note: NoteSubject = { reading: line.id, title: `A note on reading ${line.number}` };
+  const note: NoteSubject = { reading: line.id, title: `Add a note to reading ${line.number}` };
   return (
     <li className="border-t border-rule" data-reading={line.number}>
       <div className="flex items-center gap-2">
         <span className={`grow py-1 ${line.struck ? "text-soft line-through" : ""}`}>
           <span className="figures text-soft">{line.number}.</span> {line.what}: <b>{line.result}</b>
-          {line.heard && <span className="text-soft"> (heard)</span>}
+          {line.heard && <span className="text-soft"> (complaint)</span>}
           {line.source && <span className="text-soft"> (by {line.source})</span>}
           {doubted && <span className="text-danger"> (in doubt)</span>}
         </span>
@@ -143,9 +144,9 @@ const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
             name="struck"
             value={line.struck ? "no" : "yes"}
             className="min-h-11 px-1 underline"
-            aria-label={`${line.struck ? "Put back" : "Strike out"} reading ${line.number}`}
+            aria-label={`${line.struck ? "Restore" : "Delete"} reading ${line.number}`}
           >
-            {line.struck ? "put back" : "strike"}
+            {line.struck ? "restore" : "delete"}
           </button>
         </EntryForm>
       </div>

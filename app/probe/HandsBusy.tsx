@@ -81,9 +81,13 @@ export const HandsBusy = memo(function HandsBusy({ say }: { say: string }) {
   useWakeLock(canWake && awake);
   if (!canSpeak && !canWake) return null;
   return (
-    <fieldset className="flex flex-wrap gap-2" aria-label="Hands busy">
+    <fieldset className="flex flex-wrap gap-2" aria-label="Hands-free">
       {canSpeak && (
-        <Toggle on={speaks} onTurn={setSpeaks} title={speaks ? "says the next look" : "say the next look"} />
+        <Toggle
+          on={speaks}
+          onTurn={setSpeaks}
+          title={speaks ? "reads the next test aloud" : "read the next test aloud"}
+        />
       )}
       {canWake && (
         <Toggle on={awake} onTurn={setAwake} title={awake ? "screen stays on" : "keep the screen on"} />

@@ -4,17 +4,17 @@ import { memo } from "react";
 import { Form, useLocation } from "react-router";
 
 const keys: readonly (readonly [string, string])[] = [
-  ["B  D  K", "the light was bright, dim, dark"],
-  ["1 – 6", "an outcome by its place, where there is no light"],
-  ["0 – 9", "start a value for a meter"],
+  ["B  D  K", "test light bright, dim, dark"],
+  ["1 – 6", "other results, by position"],
+  ["0 – 9", "start a meter value"],
   ["Enter", "save the value"],
-  ["N", "the next suggestion"],
-  ["U", "strike out the last reading"],
-  ["F", "turn the light's clip round at a point you tapped"],
-  ["P", "the path board, open or folded"],
-  ["[  ]", "one speed down, one up"],
-  ["+  −  A  C", "the sheet larger, smaller, all of it, closer to the probe"],
-  ["?", "these keys"],
+  ["N", "show the next suggested test"],
+  ["U", "delete the last reading, or restore it"],
+  ["F", "move the light's clip to the other battery post"],
+  ["P", "open or close the path board"],
+  ["[  ]", "one speed down, one speed up"],
+  ["+  −  A  C", "zoom in, zoom out, show all, zoom to the probe"],
+  ["?", "show this list"],
 ];
 
 interface KeyHelpProps {
@@ -53,7 +53,7 @@ export const KeyHelp = memo(function KeyHelp({ open, onOpenChange, lettersOn }: 
             <Form method="post" action="/theme">
               <input type="hidden" name="back" value={pathname} />
               <button className="btn" type="submit" name="keys" value={lettersOn ? "off" : "on"}>
-                Turn the keys {lettersOn ? "off" : "on"}
+                Turn letter keys {lettersOn ? "off" : "on"}
               </button>
             </Form>
             <Dialog.Close className="btn btn-main">Close</Dialog.Close>

@@ -7,7 +7,7 @@ import { useAnswer } from "./state/useAnswer";
 type LookAhead = NonNullable<LookaheadPlan["first"]>;
 
 const schoolWords: Readonly<Record<Strategy, string>> = {
-  "least-time": "quickest by the sums",
+  "least-time": "least time expected",
   "supply-first": "fuses and relays first",
   "motor-first": "motor first",
   "resistor-first": "resistor first",
@@ -23,18 +23,14 @@ interface PlanAheadProps {
 /** The looks to come after each outcome, and what each way of beginning is expected to cost. */
 export function Lookahead({ jobId, school: strategy, token }: PlanAheadProps) {
   const { answer, current } = useAnswer<LookaheadPlan>(`/jobs/${jobId}/plan?now=${token}-${strategy}`);
-  if (!answer || !current) return <p className="py-2 text-base text-soft">Working out the looks to come…</p>;
+  if (!answer || !current) return <p className="py-2 text-base text-soft">Working out the tests to come…</p>;
   const { first, schools } = answer;
   return (
     <div className="grid gap-2 pb-2 text-base">
-      {first ? (
-        <Branch look={first} />
-      ) : (
-        <p className="text-soft">Nothing more is planned: it is sure enough.</p>
-      )}
+      {first ? <Branch look={first} /> : <p className="text-soft">No further test is needed.</p>}
       <EntryForm className="grid gap-1">
         <input type="hidden" name="intent" value="school" />
-        <p className="font-semibold">Begin with, and expected minutes to the verdict</p>
+        <p className="font-semibold">Strategy, and expected minutes to the verdict</p>
         {schools.map(({ school: own, minutes }) => (
           <button
             key={own}

@@ -1,4 +1,5 @@
 import { minutesText, percent } from "@core/units/wording";
+import { wordingOf } from "@words/tests/index";
 import type { Dispatch, RefObject, SetStateAction } from "react";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
@@ -35,18 +36,24 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
     >
       <div className="tag-face">
         <p className="flex justify-between pr-8 text-base text-soft">
-          <span>Next look{position}</span>
+          <span>Next test{position}</span>
           <span>{minutesText(offered.minutes)}</span>
         </p>
         <h2 id="next-look" className="mt-1 text-xl leading-tight font-bold" aria-live="polite">
           {words.before}{" "}
           {words.points.map((point, i) => (
-            <span key={point}>
-              {i > 0 && `${words.between.startsWith(",") ? "" : " "}${words.between} `}
-              <code className="figures rounded bg-[var(--mark)] px-1">{point}</code>
+            <span key={point.name}>
+              {i > 0 && ` ${words.between} `}
+              {point.name}
+              {point.id && (
+                <>
+                  {" "}
+                  <code className="figures rounded bg-[var(--mark)] px-1">{point.id}</code>
+                </>
+              )}
             </span>
           ))}
-          {words.after.startsWith(",") ? words.after : words.after && ` ${words.after}`}
+          {words.after && ` ${words.after}`}
         </h2>
         <p className="mt-1 text-base text-soft">{words.how}</p>
         <Cautions cautions={offered.cautions} token={token} />
@@ -61,11 +68,11 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
         />
         <div className="mt-2 flex items-start justify-between gap-3 text-base">
           <details>
-            <summary className="min-h-11 cursor-pointer py-2 underline">why this one</summary>
+            <summary className="min-h-11 cursor-pointer py-2 underline">Why this test?</summary>
             <p className="text-soft">{offered.why}</p>
           </details>
           <button type="button" className="min-h-11 shrink-0 px-2 underline" onClick={onNext}>
-            {lettersOn && <kbd className="key-hint">N</kbd>} another
+            {lettersOn && <kbd className="key-hint">N</kbd>} another test{" "}
           </button>
         </div>
         <Storing />
@@ -103,32 +110,30 @@ function NumberEntry({ offered }: { offered: OfferedTest }) {
       <Display input={input} typed={typed} setTyped={setTyped} offered={offered} />
       {offered.unit === "Ω" && (
         <button type="submit" name="noEnd" value="yes" className="btn border-ink bg-paper">
-          no end (open)
+          OL (open)
         </button>
       )}
       <ul className="mt-1 text-base">
         {offered.outcomes
           .filter(({ p }) => p >= 0.02)
-          .map(({ seen, value, p, leaves }) => (
+          .map(({ seen, words, value, p, leaves }) => (
             <li key={seen} className="border-t border-rule">
               <button
                 type="submit"
                 name={value === null ? "noEnd" : "about"}
                 value={value === null ? "yes" : value}
                 data-about={value ?? ""}
-                aria-label={`Reads ${seen}${value === null ? "" : ` ${offered.unit}`}: ${percent(p)}, ${leaves}`}
+                aria-label={`Reads ${words}: ${percent(p)}, ${leaves}`}
                 className="flex min-h-11 w-full items-center justify-between gap-3"
               >
-                <span className="figures underline">
-                  {seen} {value === null ? "" : offered.unit}
-                </span>
+                <span className="figures underline">{words}</span>
                 <span className="figures text-soft">{percent(p)}</span>
                 <span className="grow truncate text-right text-soft">{leaves}</span>
               </button>
             </li>
           ))}
       </ul>
-      <p className="text-base text-soft">Type what it reads, or tap the range it lies in.</p>
+      <p className="text-base text-soft">Type the reading, or tap its range.</p>
     </>
   );
 }
@@ -136,10 +141,7 @@ function NumberEntry({ offered }: { offered: OfferedTest }) {
 interface OutcomeButtonsProps {
   readonly token: NextLookProps["token"];
   readonly offered: NextLookProps["offered"];
-  readonly outcomeOf: Map<
-    string,
-    { readonly seen: string; readonly value: number | null; readonly p: number; readonly leaves: string }
-  >;
+  readonly outcomeOf: Map<string, { readonly p: number; readonly leaves: string }>;
   readonly lettersOn: NextLookProps["lettersOn"];
 }
 
@@ -165,7 +167,7 @@ function OutcomeButtons({ token, offered, outcomeOf, lettersOn }: OutcomeButtons
               className="btn grid w-full grid-cols-[2rem_5rem_3.6rem_1fr] justify-start gap-1.5 border-ink bg-paper px-3 text-left"
             >
               <span>{key && lettersOn && <kbd className="key-hint">{key}</kbd>}</span>
-              <span className="font-bold">{choice}</span>
+              <span className="font-bold">{wordingOf(offered.test).word(choice)}</span>
               <span className="text-right text-base tabular-nums">{outcome ? percent(outcome.p) : "–"}</span>
               <span className="truncate text-right text-base text-soft">{outcome?.leaves}</span>
             </button>

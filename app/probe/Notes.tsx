@@ -39,7 +39,7 @@ export function NoteDialog({ subject, onClose }: NoteDialogProps) {
     try {
       if (photo) await keepFile(id, photo);
     } catch {
-      return setProblem("This browser has no room to keep the photo until it is sent. Save the words alone.");
+      return setProblem("This browser has no room to keep the photo. Save note without it.");
     }
     const words = `note: ${fields.words || "a photo"}`;
     send(
@@ -90,7 +90,7 @@ function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
   const { send } = useNotes();
   const strike = (): void => {
     const struck = note.struck ? "no" : "yes";
-    send({ intent: "strike", id: note.id, struck }, `a note ${note.struck ? "put back" : "struck out"}`);
+    send({ intent: "strike", id: note.id, struck }, `a note ${note.struck ? "restored" : "deleted"}`);
   };
   const { photo } = note;
   const address = `/jobs/${jobId}/photos/${note.id}`;
@@ -103,7 +103,7 @@ function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
           </p>
         )}
         {photo && !note.struck && (
-          <a href={address} target="_blank" rel="noreferrer" aria-label="The photo at full size">
+          <a href={address} target="_blank" rel="noreferrer" aria-label="Show the photo at full size">
             <img
               src={address}
               width={photo.width}
@@ -120,7 +120,7 @@ function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
         type="button"
         className="min-h-11 px-1 underline"
         onClick={strike}
-        aria-label={`${note.struck ? "Put back" : "Strike out"} the note${note.words ? `: ${note.words.slice(0, 40)}` : ""}`}
+        aria-label={`${note.struck ? "Restore" : "Delete"} the note${note.words ? `: ${note.words.slice(0, 40)}` : ""}`}
       >
         {note.struck ? "put back" : "strike"}
       </button>
@@ -158,9 +158,9 @@ function NoteForm({ save, problem, busy }: NoteFormProps) {
         </p>
       )}
       <div className="flex justify-end gap-2">
-        <Dialog.Close className="btn">Leave it</Dialog.Close>
+        <Dialog.Close className="btn">Cancel</Dialog.Close>
         <button type="submit" className="btn btn-main" disabled={busy}>
-          {busy ? "Saving" : "Save the note"}
+          {busy ? "Saving" : "Save note"}
         </button>
       </div>
     </form>

@@ -1,4 +1,6 @@
-import { minutesText } from "@core/units/wording";
+import { minutesText, percent } from "@core/units/wording";
+import { speedText } from "@words/tests/setupText";
+import { cardLine } from "@words/tests/testText";
 import { useState } from "react";
 import { Fold } from "../ui/Fold";
 import type { OfferedTest } from "./offeredTest";
@@ -12,9 +14,9 @@ interface OtherLooksProps {
 }
 
 const columns = [
-  { key: "worth", title: "Look", order: () => 0 },
-  { key: "bits", title: "Tells", order: (a: OfferedTest, b: OfferedTest) => b.bits - a.bits },
-  { key: "minutes", title: "Takes", order: (a: OfferedTest, b: OfferedTest) => a.minutes - b.minutes },
+  { key: "worth", title: "Test", order: () => 0 },
+  { key: "bits", title: "Information", order: (a: OfferedTest, b: OfferedTest) => b.bits - a.bits },
+  { key: "minutes", title: "Minutes", order: (a: OfferedTest, b: OfferedTest) => a.minutes - b.minutes },
 ] as const;
 
 type Key = (typeof columns)[number]["key"];
@@ -23,10 +25,11 @@ type Key = (typeof columns)[number]["key"];
 export function OtherTests({ looks: tests, shown, onTake }: OtherLooksProps) {
   const [by, setBy] = useState<Key>("worth");
   const order = columns.find(({ key }) => key === by)?.order ?? (() => 0);
+  const most = Math.max(1e-9, ...tests.map(({ bits }) => bits));
   const sorted = [...tests].sort(order);
   if (tests.length < 2) return null;
   return (
-    <Fold title="Other looks" className="border-t border-rule">
+    <Fold title="Other tests" className="border-t border-rule">
       <table className="w-full border-collapse pb-2 text-base">
         <thead>
           <tr>
@@ -54,12 +57,18 @@ export function OtherTests({ looks: tests, shown, onTake }: OtherLooksProps) {
                   className="min-h-11 py-1 text-left underline aria-pressed:font-bold"
                   onClick={() => onTake(tests.indexOf(offered))}
                 >
-                  {offered.words.before} {offered.words.points.join(` ${offered.words.between} `)}
-                  {offered.words.after}
-                  {offered.setting && <span className="text-soft">, on {offered.setting}</span>}
+                  {cardLine(offered.words)}
+                  {offered.setting && <span className="text-soft">, {speedText(offered.setting)}</span>}
                 </button>
               </td>
-              <td className="figures px-1 text-right whitespace-nowrap">{offered.bits.toFixed(2)} bits</td>
+              <td className="px-1">
+                <span
+                  role="img"
+                  aria-label={`${percent(offered.bits / most)} of the most informative test`}
+                  className="ml-auto block h-2.5 bg-ground"
+                  style={{ width: `${Math.max(2, (48 * offered.bits) / most)}px` }}
+                />
+              </td>
               <td className="figures pl-1 text-right whitespace-nowrap">{minutesText(offered.minutes)}</td>
             </tr>
           ))}

@@ -177,7 +177,7 @@ interface AsIfSelectProps extends Pick<Shown, "under" | "onUnder"> {
 /** Which suspect the drawing is shown under. */
 const AsIfSelect = ({ under, onUnder, suspects }: AsIfSelectProps) => (
   <select
-    aria-label="Show the sheet as if"
+    aria-label="Show the drawing as if"
     className="field ml-auto w-36 text-base max-md:w-28"
     value={under}
     onChange={({ target: { value } }) => onUnder(value)}
@@ -218,11 +218,11 @@ function ProbeSide(props: ProbeSideProps) {
             hidden={probe.target !== null}
           />
         ) : (
-          <p className="sheet-card p-4">Nothing left to look at with a light and a meter.</p>
+          <p className="sheet-card p-4">No test left that could change the verdict.</p>
         )}
         <Standing verdict={job.verdict} jobId={job.id} />
         <OtherTests looks={tests} shown={offered?.look ?? null} onTake={next.show} />
-        <Fold title="What comes after" className="border-y border-rule">
+        <Fold title="What could come next" className="border-y border-rule">
           <Lookahead jobId={job.id} school={job.school} token={job.token} />
         </Fold>
         {under !== "healthy" && (
@@ -239,7 +239,7 @@ function ProbeSide(props: ProbeSideProps) {
           onShow={onUnder}
         />
         <Evidence jobId={job.id} lines={evidence} notes={notes} conflicts={conflicts} repairs={repairs} />
-        <HandsBusy say={offered ? testText(JSON.parse(offered.look) as Test) : ""} />
+        <HandsBusy say={offered ? testText(props.bench.circuit, JSON.parse(offered.look) as Test) : ""} />
       </div>
     </aside>
   );
@@ -279,11 +279,11 @@ function Standing({ verdict, jobId }: { verdict: Probed["verdict"]; jobId: numbe
   const { state, name, p } = verdict;
   return (
     <p className="text-base">
-      <b>{state === "open" ? "Not yet." : state === "settled" ? "Settled:" : "Best guess:"}</b>{" "}
-      {state === "open" && "Likeliest: "}
+      <b>{state === "open" ? "Not certain yet." : state === "settled" ? "Confirmed:" : "Best guess:"}</b>{" "}
+      {state === "open" && "Most likely: "}
       {name}, {percent(p)}.{" "}
       <Link to={`/jobs/${jobId}/verdict`} className="font-semibold">
-        Read the verdict
+        See the verdict
       </Link>
     </p>
   );

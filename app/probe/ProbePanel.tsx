@@ -1,10 +1,8 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { colourWords } from "@core/circuit/wireColour";
 import type { Caution } from "@core/diagnose/tests/caution";
 import { observationOf, type TestName } from "@core/predict/observations/index";
 import type { AnyTest } from "@core/predict/observations/observation";
-import { partName } from "@words/partName";
-import { whereAt } from "@words/pointWords";
+import { placeOf, seenName } from "@words/seenName";
 import { wordingOf } from "@words/tests/index";
 import { setupText } from "@words/tests/setupText";
 import { X } from "lucide-react";
@@ -104,13 +102,10 @@ export function ProbePanel(props: ProbePanelProps) {
 }
 
 function targetWords(circuit: Circuit, target: ProbeTarget): string {
-  if (target.kind === "point") return whereAt(circuit, target.name).slice(target.name.length + 2);
-  if (target.kind === "part") {
-    const place = circuit.parts.find(({ id }) => id === target.id)?.place;
-    return [partName(circuit, target.id), place].filter(Boolean).join(", ");
-  }
+  const { name } = seenName(circuit, targetName(target));
+  if (target.kind !== "wire") return [name, placeOf(circuit, targetName(target))].filter(Boolean).join(", ");
   const wire = circuit.wires.find(({ id }) => id === target.id);
-  return wire ? `${colourWords(wire.colour)} wire, from ${wire.from} to ${wire.to}` : "";
+  return wire ? `${name}, from ${wire.from} to ${wire.to}` : name;
 }
 
 /** What lies next to the target: the part and the wires at a point, the plugs that can be pulled, the lamp. */
@@ -131,7 +126,7 @@ function Around({ circuit, target, setup, onSetup, onTarget }: ProbePanelProps) 
           aria-pressed={setup.unplugged.includes(id)}
           onClick={() => onSetup(withPlug(setup, id))}
         >
-          {setup.unplugged.includes(id) ? `${id} back in` : `pull ${id}`}
+          {setup.unplugged.includes(id) ? `reconnect ${id}` : `unplug ${id}`}
         </button>
       ))}
       {target.kind === "part" && (kind === "motor" || kind === "fuse") && (
@@ -141,12 +136,12 @@ function Around({ circuit, target, setup, onSetup, onTarget }: ProbePanelProps) 
           aria-pressed={setup.lampFor === target.id}
           onClick={() => onSetup({ ...setup, lampFor: setup.lampFor === target.id ? null : target.id })}
         >
-          {setup.lampFor === target.id ? `${target.id} back in` : `lamp in place of ${target.id}`}
+          {setup.lampFor === target.id ? `put ${target.id} back` : `lamp in place of ${target.id}`}
         </button>
       )}
       {side && (
         <button type="button" className={small} onClick={() => onTarget({ kind: "point", name: side })}>
-          its other side, {side}
+          other side: {side}
         </button>
       )}
       {part && (
@@ -186,7 +181,7 @@ function Reads({ test }: { test: TestName }) {
       </button>
       {test === "ohms" && (
         <button type="submit" name="noEnd" value="yes" className="btn min-h-11 px-3 text-base">
-          no end
+          OL
         </button>
       )}
     </>
@@ -210,13 +205,13 @@ function PanelHead({ name, circuit, target, look, onTarget }: PanelHeadProps) {
           <code className="figures rounded bg-[var(--mark)] px-1">{name}</code>
         </h2>
         <p className="text-base text-soft">{targetWords(circuit, target)}</p>
-        <p className="text-base text-soft">{"setting" in look ? setupText(look) : "key off"}</p>
+        <p className="text-base text-soft">{"setting" in look ? setupText(circuit, look) : "key off"}</p>
       </div>
       <button
         type="button"
         className="btn min-h-11 px-2"
         onClick={() => onTarget(null)}
-        aria-label="Take the probe off"
+        aria-label="Close the test panel"
       >
         <X aria-hidden="true" className="size-5" />
       </button>
@@ -320,7 +315,7 @@ function PanelEntry({ test, token, look, words }: PanelEntryProps) {
       {words.length > 0 ? (
         words.map((word) => (
           <button key={word} type="submit" name="seen" value={word} className="btn min-h-11 px-3 text-base">
-            {word}
+            {wordingOf(test).word(word)}
           </button>
         ))
       ) : (

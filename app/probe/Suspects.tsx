@@ -23,7 +23,9 @@ export function Suspects(props: SuspectsProps) {
       <Lines {...props} suspects={electrical} />
       {mechanical.length > 0 && (
         <>
-          <h3 className="mt-2 text-base font-semibold text-soft">Mechanical: by hand, ear and air</h3>
+          <h3 className="mt-2 text-base font-semibold text-soft">
+            Mechanical faults (check by hand and ear)
+          </h3>
           <Lines {...props} suspects={mechanical} />
         </>
       )}
@@ -73,7 +75,7 @@ function Line({ line: { repair, name, p, moved, faults }, under, shownFaults, on
                       className="min-h-8 px-1 underline aria-pressed:font-bold"
                       onClick={() => onShow(under === fault ? "healthy" : fault)}
                     >
-                      {under === fault ? "show healthy" : "show as if so"}
+                      {under === fault ? "show healthy" : "show as if true"}
                     </button>
                   )}
                 </p>

@@ -16,6 +16,8 @@ export interface OfferedTest {
   readonly cautions: readonly Caution[];
   readonly outcomes: readonly {
     readonly seen: string;
+    /** The outcome as it is said: its word, or its range with the unit. */
+    readonly words: string;
     /** A display in the range, to two digits; null for a word, and for no end. */
     readonly value: number | null;
     readonly p: number;

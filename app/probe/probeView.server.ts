@@ -19,7 +19,7 @@ import { faultWords, nameOfRepair, partName, repairName } from "@words/partName"
 import { conflictText, suspectWhyText } from "@words/reasonWords";
 import { airflowWords } from "@words/stateWords";
 import { wordingOf } from "@words/tests/index";
-import { evidenceText, expectationText, resultText, testWords } from "@words/tests/testText";
+import { evidenceText, expectationText, outcomeText, resultText, testWords } from "@words/tests/testText";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { activeNumbers, activeReadings, evidenceLines, type JobView, noteLines } from "../job/jobView.server";
 import { randomId } from "../text/randomId";
@@ -41,12 +41,13 @@ function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): Offered
     words: testWords(circuit, test),
     minutes,
     bits,
-    why: `Of the looks weighed it is expected to tell most for its minutes: ${bits.toFixed(2)} bits about what to replace, in ${minutesText(minutes)} with the way there.`,
+    why: `Of the tests considered it is expected to tell the most for its time: ${minutesText(minutes)}, including getting there.`,
     setting: test.setting ?? null,
     cautions: cautionsOf(engine, test).filter((caution) => !job.cautionsRead.includes(caution)),
     probe: probedPoint(test),
     outcomes: outcomes.map(({ seen, value, p, leaves }) => ({
       seen,
+      words: outcomeText(test.test, seen),
       value: value === null ? null : Number(value.toPrecision(3)),
       p,
       leaves: `→ ${leaves
@@ -79,7 +80,7 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
         fault: fault ?? repairText(notListed),
         words: fault === null ? "outside this circuit" : faultWords(fault),
         p,
-        why: suspectWhyText(why),
+        why: suspectWhyText(circuit, why),
       });
   }
   const shown = [...lines]
@@ -156,7 +157,11 @@ function boardLines(
 }
 
 /** The readings as if each suspect were true, by fault. */
-function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, faults: readonly string[]) {
+function agreements(
+  { circuit, stored }: JobView,
+  { suspects, asIf = [] }: Diagnosis,
+  faults: readonly string[],
+) {
   const standing = stored.filter(({ struckAt }) => !struckAt);
   return Object.fromEntries(
     faults.map((fault) => {
@@ -165,7 +170,7 @@ function agreements({ stored }: JobView, { suspects, asIf = [] }: Diagnosis, fau
         const at = standing[reading] as (typeof standing)[number];
         return {
           number: at.number,
-          what: evidenceText(at.reading),
+          what: evidenceText(circuit, at.reading),
           seen: resultText(at.reading),
           expected: expectationText(expected),
           agrees,
@@ -209,7 +214,7 @@ export function probeView(view: JobView) {
       p: diagnosis.verdict.p,
       name: repairName(circuit, diagnosis.verdict.replace),
     },
-    evidence: evidenceLines(stored, notes),
+    evidence: evidenceLines(circuit, stored, notes),
     /** What was fitted and did not hold, by the number of the last reading before it. */
     repairs: view.repairs.map(({ after, parts }) => ({
       after: numbers[after - 1] ?? 0,
@@ -218,7 +223,7 @@ export function probeView(view: JobView) {
     notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
     conflicts: diagnosis.conflicts.map((conflict) => ({
       number: conflict.slip.number,
-      why: conflictText(conflict),
+      why: conflictText(circuit, conflict),
     })),
     token: randomId(),
   };

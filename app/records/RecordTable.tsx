@@ -17,11 +17,11 @@ export interface RecordRow {
 }
 
 const headings: readonly (readonly [RecordOrder | null, string])[] = [
-  ["came", "Came"],
+  ["came", "Arrived"],
   ["vehicle", "Vehicle"],
-  [null, "Said and found"],
+  [null, "Complaint and findings"],
   ["fault", "Fault"],
-  ["minutes", "To verdict"],
+  ["minutes", "Time to verdict"],
   ["money", "Billed"],
   [null, "Outcome"],
 ];

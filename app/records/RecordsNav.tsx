@@ -2,9 +2,9 @@ import { NavLink } from "react-router";
 
 const pages = [
   ["/records", "Jobs"],
-  ["/records/figures", "How it goes"],
-  ["/records/learnt", "What was learnt"],
-  ["/records/keeping", "Keeping it"],
+  ["/records/figures", "Statistics"],
+  ["/records/learnt", "What the shop has learned"],
+  ["/records/keeping", "Backup and restore"],
 ] as const;
 
 /** The ways through the shop's memory. */

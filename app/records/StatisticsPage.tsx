@@ -13,9 +13,9 @@ const symptomWords = {
   other: "something else",
 } as const;
 const causeWords: Readonly<Record<string, string>> = {
-  found: "what killed it was found",
-  "not-found": "looked for, not found",
-  none: "nothing had to kill it",
+  found: "root cause found",
+  "not-found": "root cause not found",
+  none: "normal wear",
 };
 
 /** Each picture answers one question about the shop's own work. */
@@ -44,7 +44,7 @@ function FaultPicture({ figures }: { figures: FiguresData }) {
     <div className="grid gap-2">
       <Form className="flex flex-wrap items-end gap-2">
         <label className="grid gap-0.5 text-base text-soft">
-          Family of circuits
+          Circuit family
           <select name="family" defaultValue={family ?? ""} className="field text-ink">
             <option value="">all</option>
             {families.map((own) => (
@@ -59,7 +59,7 @@ function FaultPicture({ figures }: { figures: FiguresData }) {
         </button>
       </Form>
       <Picture
-        title="What was behind it?"
+        title="Faults found, by symptom"
         words={symptoms
           .map(
             (symptom, at) =>
@@ -103,7 +103,7 @@ function MinutesPicture({ figures: { minutes } }: { figures: FiguresData }) {
   const labels = own.map(({ symptom }) => symptomWords[symptom]);
   return (
     <Picture
-      title="How long to the verdict, beside the fixed chart?"
+      title="Time to the verdict, compared with a fixed test order"
       words={own
         .map(
           ({ symptom, minutesThere, chartMinutes, chartJobs }) =>
@@ -119,12 +119,12 @@ function MinutesPicture({ figures: { minutes } }: { figures: FiguresData }) {
           labels,
           datasets: [
             {
-              label: "here, minutes",
+              label: "this shop, minutes",
               data: own.map(({ minutesThere }) => minutesThere),
               backgroundColor: colours.feed,
             },
             {
-              label: "fixed chart, where it ends at the right part",
+              label: "fixed test order, where it finds the right part",
               data: own.map(({ chartMinutes }) => chartMinutes),
               backgroundColor: colours.ground,
             },
@@ -149,11 +149,11 @@ function ReliabilityPicture({ figures: { odds } }: { figures: FiguresData }) {
   return (
     <div className="grid gap-2">
       <Picture
-        title="When a verdict said so much, how often did it hold?"
+        title="How often a verdict held, by the certainty it gave"
         words={odds.bins
           .map(
             ({ said, hits, trials, low, high }) =>
-              `said ${percent(said)}: ${hits} of ${trials} held, so between ${percent(low)} and ${percent(high)}`,
+              `verdicts of ${percent(said)}: ${hits} of ${trials} held (90 % interval ${percent(low)} to ${percent(high)})`,
           )
           .join("; ")}
         file="airway-odds"
@@ -164,7 +164,7 @@ function ReliabilityPicture({ figures: { odds } }: { figures: FiguresData }) {
           data: {
             datasets: [
               {
-                label: "held, with nine in ten sure",
+                label: "held, with 90 % interval",
                 data: points,
                 backgroundColor: colours.feed,
                 borderColor: colours.ink,
@@ -173,7 +173,7 @@ function ReliabilityPicture({ figures: { odds } }: { figures: FiguresData }) {
                 clip: false as const,
               },
               {
-                label: "as said",
+                label: "as stated",
                 data: [
                   { x: 0, y: 0 },
                   { x: 100, y: 100 },
@@ -196,7 +196,7 @@ function ReliabilityPicture({ figures: { odds } }: { figures: FiguresData }) {
           },
           options: {
             scales: {
-              x: { min: 0, max: 100, title: { display: true, text: "said, %" } },
+              x: { min: 0, max: 100, title: { display: true, text: "stated certainty, %" } },
               y: { min: 0, max: 100, title: { display: true, text: "held, %" } },
             },
             plugins: {
@@ -207,8 +207,8 @@ function ReliabilityPicture({ figures: { odds } }: { figures: FiguresData }) {
       />
       <p className="text-base">
         {odds.trials === 0
-          ? "No verdict has its outcome yet."
-          : `${odds.trials} verdicts, Brier score ${odds.brier.toFixed(3)}; always saying the share that held would score ${odds.brierOfShare.toFixed(3)}. Lower is better.`}
+          ? "No verdict has an outcome yet."
+          : `${odds.trials} verdicts, Brier score ${odds.brier.toFixed(3)} (lower is better). Always stating the average would score ${odds.brierOfShare.toFixed(3)}.`}
       </p>
     </div>
   );
@@ -218,7 +218,7 @@ function ComebackTable({ figures: { causes } }: { figures: FiguresData }) {
   return (
     <section className="sheet-card p-3" aria-labelledby="comebacks">
       <h2 id="comebacks" className="font-semibold">
-        Does it come back more where the cause was not found?
+        Comebacks, by whether the root cause was found
       </h2>
       <table className="mt-2 w-full text-left text-base">
         <thead>
@@ -228,7 +228,7 @@ function ComebackTable({ figures: { causes } }: { figures: FiguresData }) {
               came back
             </th>
             <th scope="col" className="text-right">
-              so between
+              90 % interval
             </th>
           </tr>
         </thead>
@@ -249,7 +249,7 @@ function ComebackTable({ figures: { causes } }: { figures: FiguresData }) {
           ))}
         </tbody>
       </table>
-      <p className="mt-2 text-base text-soft">Nine in ten sure, by Wilson's interval.</p>
+      <p className="mt-2 text-base text-soft">Intervals are Wilson 90 % intervals.</p>
     </section>
   );
 }
@@ -275,7 +275,7 @@ function MoneyPicture({ figures: { months, currency } }: { figures: FiguresData 
   const unit = currency === "XXX" ? "billed" : `billed, ${currency}`;
   return (
     <Picture
-      title="What did it bring in, month by month?"
+      title="Billed, month by month"
       words={months.map(({ month, jobs, total }) => `${month}: ${total} on ${jobs} jobs`).join("; ")}
       file="airway-money"
       of={JSON.stringify(months)}

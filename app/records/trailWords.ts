@@ -8,7 +8,7 @@ const said = (value: unknown): string =>
 
 function readingWords(value: unknown): string {
   const parsed = readingSchema.safeParse(value);
-  return parsed.success ? `${evidenceText(parsed.data)}: ${resultText(parsed.data)}` : said(value);
+  return parsed.success ? `${evidenceText(null, parsed.data)}: ${resultText(parsed.data)}` : said(value);
 }
 
 function findingWords(value: unknown): string {
@@ -31,18 +31,18 @@ const partList = (value: unknown): string => (Array.isArray(value) ? value.join(
 
 /** One line of the trail in words. */
 export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): string {
-  const struck = about.at ? "struck out" : "put back";
+  const struck = about.at ? "deleted" : "restored";
   switch (what) {
     case "opened":
-      return `Job opened: ${said(about.words) || "nothing said"}`;
+      return `Job opened: ${said(about.words) || "no complaint recorded"}`;
     case "stage":
-      return `From ${said(about.from)} to ${said(about.to)}`;
+      return `Stage changed from ${said(about.from)} to ${said(about.to)}`;
     case "words":
-      return `Complaint now: ${said(about.to)}`;
+      return `Complaint changed to: ${said(about.to)}`;
     case "circuit":
       return `Moved from circuit ${said(about.from)} to ${said(about.to)}`;
     case "deleted":
-      return about.at ? "Deleted" : "Put back";
+      return about.at ? "Deleted" : "Restored";
     case "reading":
       return `Reading ${said(about.number)}: ${readingWords(about.reading)}`;
     case "reading-struck":
@@ -52,13 +52,13 @@ export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): 
     case "note-struck":
       return `Note ${struck}: ${said(about.words)}`;
     case "recording":
-      return "Recording stored";
+      return "Recording saved";
     case "recording-struck":
       return `Recording ${struck}`;
     case "proof":
-      return `Proof, ${said(about.step)}: ${findingWords(about.finding)}, ${said(about.judged)}`;
+      return `Final check, ${said(about.step)}: ${findingWords(about.finding)}, ${said(about.judged)}`;
     case "fitted":
-      return `Fitted ${partList(about.parts)} on a verdict of ${Math.round(100 * Number(about.p))} %`;
+      return `Fitted ${partList(about.parts)} at ${Math.round(100 * Number(about.p))} %`;
     case "fitting":
       return `Fitted ${partList(about.parts)}: ${said(about.outcome)}`;
     case "estimate":
@@ -70,7 +70,7 @@ export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): 
     case "counted":
       return about.counted === 1 ? "The shop learns from it" : "The shop does not learn from it";
     case "reopened":
-      return `Closing taken back: ${said(about.fault)}`;
+      return `Closing undone: ${said(about.fault)}`;
     default:
       return `${what} ${said(about)}`;
   }

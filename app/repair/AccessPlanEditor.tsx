@@ -35,7 +35,7 @@ export function AccessPlanEditor({ page, own }: { page: AccessPlanPageData; own:
       {findings.length > 0 ? (
         <section aria-labelledby="findings" className="border-l-4 border-feed pl-3">
           <h2 id="findings" className="font-bold">
-            Will trouble whoever follows it
+            Problems with this plan
           </h2>
           <ul className="list-disc pl-5 text-base">
             {findings.map(({ words }) => (
@@ -44,12 +44,12 @@ export function AccessPlanEditor({ page, own }: { page: AccessPlanPageData; own:
           </ul>
         </section>
       ) : (
-        <p className="text-base text-good">✓ Every part can be reached, every step leads somewhere.</p>
+        <p className="text-base text-good">✓ Every part can be reached and every step is used.</p>
       )}
       <PlanGraph plan={plan} layout={own.layout} lit={new Set(lit ?? [])} />
       <p className="text-base text-soft">
-        From the outside in: what a line leaves comes off before what it enters. Dashed lines with letters are
-        alternatives: all of one letter, or all of another.
+        Read from the outside in. A line runs from a step to the step it must come before. Dashed lines with
+        letters are alternatives: do all steps of one letter.
       </p>
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <StepsColumn plan={plan} page={page} />
@@ -89,7 +89,7 @@ function Name({ page, own }: { page: AccessPlanPageData; own: Own }) {
     <fetcher.Form method="post" className="flex flex-wrap items-end gap-2" key={`${title} ${where}`}>
       <input type="hidden" name="token" value={page.token} />
       <label className="grid grow gap-0.5 text-base text-soft">
-        What it is called
+        Name of the plan
         <input name="title" required maxLength={200} defaultValue={title} className="field text-ink" />
       </label>
       <label className="grid grow-[2] gap-0.5 text-base text-soft">
@@ -97,7 +97,7 @@ function Name({ page, own }: { page: AccessPlanPageData; own: Own }) {
         <input name="where" maxLength={300} defaultValue={where} className="field text-ink" />
       </label>
       <button type="submit" name="intent" value="name" className="btn">
-        Call it so
+        Save name
       </button>
       <Problem words={fetcher.data?.problem} />
     </fetcher.Form>
@@ -107,7 +107,7 @@ function Name({ page, own }: { page: AccessPlanPageData; own: Own }) {
 const Problem = ({ words }: { words: string | null | undefined }) =>
   words && (
     <p role="alert" className="w-full text-danger">
-      Not taken: {words}.
+      Not saved: {words}.
     </p>
   );
 
@@ -123,7 +123,7 @@ function Targets({ page, own, shown, onShow }: TargetsProps) {
   return (
     <section aria-labelledby="targets" className="text-base">
       <h2 id="targets" className="text-lg font-bold">
-        Parts it leads to
+        Parts it reaches
       </h2>
       <ul>
         {own.targets.map(({ id, name, ways, routes }) => (
@@ -143,7 +143,7 @@ function Targets({ page, own, shown, onShow }: TargetsProps) {
       <fetcher.Form method="post" className="flex flex-wrap items-end gap-2 border-t border-rule pt-2">
         <input type="hidden" name="token" value={page.token} />
         <label className="grid gap-0.5 text-soft">
-          One more
+          Another part
           <select name="part" className="field text-ink">
             {own.free.map(({ id, name }) => (
               <option key={id} value={id}>
@@ -153,7 +153,7 @@ function Targets({ page, own, shown, onShow }: TargetsProps) {
           </select>
         </label>
         <label className="grid grow gap-0.5 text-soft">
-          Last step of each way
+          Last steps before the part is free
           <input name="ways" required className="field w-full text-ink" />
         </label>
         <button type="submit" name="intent" value="target" className="btn">
@@ -172,12 +172,12 @@ function Bring({ page }: { page: AccessPlanPageData }) {
   return (
     <section aria-labelledby="bring" className={`text-base ${drop.over ? "bg-mark" : ""}`} {...drop.target}>
       <h2 id="bring" className="text-lg font-bold">
-        Bring a plan in
+        Import a plan
       </h2>
       <fetcher.Form method="post" className="grid gap-2">
         <input type="hidden" name="token" value={page.token} />
         <label className="grid gap-1 text-soft">
-          Drop or paste an airway-plan file; it becomes the next step, and undo takes it back
+          Drop or paste an airway-plan file. You can undo the import
           <textarea
             name="text"
             required
@@ -189,7 +189,7 @@ function Bring({ page }: { page: AccessPlanPageData }) {
           />
         </label>
         <button type="submit" name="intent" value="bring" className="btn justify-self-start">
-          Bring it in
+          Import
         </button>
         <Problem words={fetcher.data?.problem} />
       </fetcher.Form>
@@ -204,7 +204,7 @@ export function AccessPlanTemplates({ page }: { page: AccessPlanPageData }) {
     <div className="grid max-w-3xl gap-4">
       <section className="tag-card">
         <div className="tag-face">
-          <h2 className="pr-8 font-bold">No way in is written down yet. Begin from the nearest:</h2>
+          <h2 className="pr-8 font-bold">There is no access plan yet. Start from the closest template:</h2>
           <fetcher.Form method="post" className="mt-2 grid gap-2">
             <input type="hidden" name="token" value={page.token} />
             <input type="hidden" name="intent" value="begin" />
@@ -252,7 +252,7 @@ function TargetLine({ id, name, routes, shown, onShow, fetcher, ways, page }: Ta
         <input type="hidden" name="token" value={page.token} />
         <input type="hidden" name="part" value={id} />
         <label className="grid grow gap-0.5 text-soft">
-          Last step of each way
+          Last steps before the part is free
           <input name="ways" defaultValue={ways} className="field w-full text-ink" />
         </label>
         <button type="submit" name="intent" value="target" className="btn">

@@ -23,7 +23,7 @@ export function PlanGraph({ plan, layout, lit }: PlanGraphProps) {
     <section className="max-h-[34rem] overflow-auto bg-bench" tabIndex={0} aria-label="What covers what">
       <svg
         role="img"
-        aria-label={`What covers what, ${plan.steps.length} steps; each is listed beside the drawing`}
+        aria-label={`What covers what, ${plan.steps.length} steps; all of them are listed beside the drawing`}
         width={layout.width}
         height={layout.height}
         viewBox={`0 0 ${layout.width} ${layout.height}`}
@@ -127,7 +127,7 @@ function StepBox({ kind, id, x, y, width, height, on, step }: StepBoxProps) {
           </text>
           <text x={9} y={47} className="fill-soft text-[14px]">
             {minutesText(step.minutes)}
-            {step.way ? ` · ${step.way === "book" ? "the book" : step.way.replace("-", " ")}` : ""}
+            {step.way ? ` · ${step.way === "book" ? "book time" : step.way.replace("-", " ")}` : ""}
           </text>
         </>
       ) : (

@@ -10,10 +10,10 @@ export function NoPlan({ page }: { page: RepairPageData }) {
       <section className="tag-card" aria-labelledby="no-plan">
         <div className="tag-face">
           <h2 id="no-plan" className="pr-8 text-xl font-bold">
-            No way in is written down for this vehicle yet
+            There is no access plan for this vehicle yet
           </h2>
           <p className="mt-1">
-            Begin from the nearest; every step can be changed, and the next person has it.
+            Start from the closest template. You can change every step, and the next person can use it.
           </p>
           <Form method="post" className="mt-3 grid gap-2">
             <input type="hidden" name="intent" value="begin" />
@@ -23,7 +23,7 @@ export function NoPlan({ page }: { page: RepairPageData }) {
       </section>
       <section aria-labelledby="where" className="sheet-card p-4 text-base">
         <h2 id="where" className="mb-2 font-bold">
-          Where is it at all?
+          Where is the blower motor?
         </h2>
         <WhereIsIt where={page.where} />
       </section>

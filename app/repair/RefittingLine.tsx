@@ -24,7 +24,7 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
         tick ? (
           <>
             <span className="text-base">
-              <b>{step.id === "test" ? "tested" : "on"}</b> {tick.time}
+              <b>{step.id === "test" ? "tested" : "refitted"}</b> {tick.time}
               {tick.screws > 0 ? `, ${tick.screws} from the tray` : ""}
             </span>
             <UntickButton id={tick.id} />
@@ -36,11 +36,11 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
             )}
             {step.off ? (
               <TickButton step={step.id} way="back" screws={screws}>
-                {step.id === "test" ? "tested" : "on"}
+                {step.id === "test" ? "Tested" : "Refitted"}
                 <span className="sr-only">: {step.title}</span>
               </TickButton>
             ) : (
-              <span className="text-base text-soft">still on</span>
+              <span className="text-base text-soft">not removed</span>
             )}
           </>
         )
@@ -69,6 +69,6 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
 /** What must be done before a panel closes over it. */
 const BeforeClosing = ({ words }: { readonly words: string }) => (
   <p role="alert" className="border-l-4 border-danger bg-bench p-1 pl-2 text-base font-semibold">
-    Before this closes: {words}
+    Before you close this: {words}
   </p>
 );

@@ -41,20 +41,22 @@ export function RepairPage({ jobId, shelfId, fit, where }: RepairPageProps) {
         <RouteChoice fit={fit} />
         {fit.unreached.length > 0 && (
           <p className="border-l-4 border-feed pl-3 text-base">
-            The plan does not lead to {fit.unreached.join(", ")}:{" "}
+            The access plan does not reach {fit.unreached.join(", ")}:{" "}
             <Link to={`/shelf/${shelfId}/way`} className="underline">
-              add the way
+              add the steps
             </Link>
             .
           </p>
         )}
         {fit.problem && (
           <p role="alert" className="border-l-4 border-danger pl-3">
-            {fit.problem}. Choose another way, or change <Link to={`/shelf/${shelfId}/way`}>the plan</Link>.
+            {fit.problem}. Choose another route, or change <Link to={`/shelf/${shelfId}/way`}>the plan</Link>.
           </p>
         )}
         {fit.targets.length === 0 && fit.steps.length === 0 ? (
-          <p className="sheet-card p-4">Choose above what is to come out; the order follows.</p>
+          <p className="sheet-card p-4">
+            Choose the parts to remove above. The order of steps follows from that.
+          </p>
         ) : (
           <TicksProvider jobId={jobId}>
             <RepairSteps
@@ -112,12 +114,12 @@ interface RepairStepsProps {
 function RepairSteps({ way, setWay, fit, nextIn, counted, nextBack }: RepairStepsProps) {
   return (
     <Tabs.Root value={way} onValueChange={(value) => setWay(value === "back" ? "back" : "in")}>
-      <Tabs.List aria-label="Which way" className="flex gap-2">
+      <Tabs.List aria-label="Removal or refitting" className="flex gap-2">
         <Tabs.Trigger value="in" className="btn data-[state=active]:bg-ink data-[state=active]:text-paper">
-          Way in <Count of={fit.steps} />
+          Removal <Count of={fit.steps} />
         </Tabs.Trigger>
         <Tabs.Trigger value="back" className="btn data-[state=active]:bg-ink data-[state=active]:text-paper">
-          Way back <Count of={fit.back} />
+          Refitting <Count of={fit.back} />
         </Tabs.Trigger>
       </Tabs.List>
       <StepsIn fit={fit} nextIn={nextIn} counted={counted} setWay={setWay} />
@@ -139,24 +141,24 @@ function LayOut({ fit, where, shelfId }: LayOutProps) {
       <TrayCard tray={fit.tray} />
       <section aria-labelledby="tools" className="sheet-card p-3 text-base">
         <h2 id="tools" className="font-bold">
-          Lay out
+          Tools needed
         </h2>
         <ToolList fit={fit} />
         {!fit.batteryOff && fit.steps.length > 0 && (
           <p className="mt-2">
-            <b>Battery:</b> nothing on this way cuts, splices or moves it. The negative off is the safer habit
-            all the same, and a must near airbag plugs or a bare positive.
+            <b>Battery:</b> no step here cuts, splices or moves it. Disconnecting the negative is still the
+            safer habit, and a must near airbag plugs or a bare positive.
           </p>
         )}
         {fit.opens.length > 0 && (
           <p className="mt-2">
-            <b>While it is open you can test</b> {fit.opens.join(", ")}.
+            <b>Parts you can test while it is open:</b> {fit.opens.join(", ")}.
           </p>
         )}
       </section>
       <Besides fit={fit} />
       <section className="sheet-card px-3 py-1 text-base">
-        <Fold title="Where is it at all?">
+        <Fold title="Where is the blower motor?">
           {fit.where && <p className="mb-2 font-semibold">{fit.where}</p>}
           <WhereIsIt where={where} />
         </Fold>
@@ -166,9 +168,9 @@ function LayOut({ fit, where, shelfId }: LayOutProps) {
         <Link to={`/shelf/${shelfId}/way`} className="underline">
           Change the plan
         </Link>
-        . This shop takes {fit.pace.times.toFixed(2)} times the plan's minutes: {fit.pace.sum}, from{" "}
-        {fit.pace.measured} measured {fit.pace.measured === 1 ? "step" : "steps"}. The maker's procedure and
-        local rules stand above it; airbags and refrigerant are for licensed people.
+        . This shop takes {fit.pace.times.toFixed(2)} times the planned minutes ({fit.pace.measured} measured{" "}
+        {fit.pace.measured === 1 ? "step" : "steps"}). The maker's procedure and local rules come first.
+        Airbags and refrigerant are for licensed people.
       </p>
     </aside>
   );
@@ -204,7 +206,7 @@ function StepsIn({ fit, nextIn, counted, setWay }: StepsInProps) {
           </TickButton>
         ) : (
           <button type="button" className="btn btn-main w-full" onClick={() => setWay("back")}>
-            All off. To the way back
+            Everything is off. Go to refitting
           </button>
         )}
       </Thumb>
@@ -240,7 +242,7 @@ function StepsBack({ fit, nextBack, counted }: StepsBackProps) {
             <Screws count={counted("back", nextBack).screws} />
           </TickButton>
         ) : (
-          <p className="p-2 text-center font-semibold">Nothing is left to put back.</p>
+          <p className="p-2 text-center font-semibold">Everything is back in place.</p>
         )}
       </Thumb>
     </Tabs.Content>

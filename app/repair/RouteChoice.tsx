@@ -4,9 +4,9 @@ import { useFetcher } from "react-router";
 import type { RepairData } from "./repairView.server";
 
 export const preferenceWords: Readonly<Record<Preference, string>> = {
-  quickest: "Quickest safe way",
+  quickest: "Quickest safe route",
   book: "By the book",
-  kind: "Kind to the next person",
+  kind: "Easiest for the next person",
 };
 
 const hours = (minutes: number): string =>
@@ -20,11 +20,12 @@ export function RouteChoice({ fit }: { fit: RepairData }) {
   const busy = fetcher.state !== "idle";
   const distinct = fit.ways.filter((way) => !("same" in way) || way.same === way.prefer);
   return (
-    <section aria-label="What comes out, and how" className="grid gap-2">
+    <section aria-label="Parts to remove, and how" className="grid gap-2">
       <PartsOut fit={fit} busy={busy} choose={choose} />
       {fit.likeliestOnly && (
         <p className="text-base">
-          The verdict is still open: this is only the likeliest. Probing on may be cheaper than going in.
+          The verdict is not certain yet; this is only the most likely part. More testing may be cheaper than
+          taking things apart.
         </p>
       )}
       {fit.targets.length > 0 && (
@@ -62,7 +63,7 @@ interface PartsOutProps {
 function PartsOut({ fit, busy, choose }: PartsOutProps) {
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <span className="font-bold">Out comes</span>
+      <span className="font-bold">Remove</span>
       {fit.reachable.map(({ id, name }) => {
         const on = fit.targets.includes(id);
         return (
@@ -114,11 +115,11 @@ function RouteCard({ way, busy, on, choose, fit, names }: RouteCardProps) {
         <span className="text-base text-soft">{way.problem}</span>
       ) : (
         <span className="text-base text-soft">
-          <span className="figures text-xl text-ink">{hours(way.minutes)}</span> in; eight in ten{" "}
-          {hours(way.expected.low)} to {hours(way.expected.high)}, risks in it;{" "}
+          <span className="figures text-xl text-ink">{hours(way.minutes)}</span> for removal, usually{" "}
+          {hours(way.expected.low)} to {hours(way.expected.high)} with risks;{" "}
           {way.nextPersonMinutes > 0
-            ? `costs the next person ${minutesText(way.nextPersonMinutes)}`
-            : "costs the next person nothing"}
+            ? `extra work for the next person ${minutesText(way.nextPersonMinutes)}`
+            : "no extra work for the next person"}
         </span>
       )}
     </button>

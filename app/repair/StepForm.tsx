@@ -14,17 +14,17 @@ interface StepFormProps {
 }
 
 const kindWords: Readonly<Record<(typeof stepKinds)[number], string>> = {
-  "battery-off": "negative off",
-  battery: "battery moved",
-  panel: "a panel or cover",
-  plug: "a plug",
-  tube: "a tube",
-  bracket: "a bracket with something on it",
-  screws: "screws alone",
-  twist: "a twist lock",
-  tie: "a neighbour out of the way",
+  "battery-off": "disconnect battery negative",
+  battery: "move the battery",
+  panel: "panel or cover",
+  plug: "plug",
+  tube: "tube",
+  bracket: "bracket with something on it",
+  screws: "screws only",
+  twist: "twist lock",
+  tie: "neighbouring part moved aside",
   cut: "cutting",
-  break: "breaking an ear",
+  break: "breaking off a screw ear",
   splice: "splicing",
   out: "the part itself",
 };
@@ -37,13 +37,13 @@ export function StepForm({ step, token }: StepFormProps) {
     <fetcher.Form method="post" className="grid gap-2 py-2 sm:grid-cols-2">
       <input type="hidden" name="token" value={token} />
       {step && <input type="hidden" name="was" value={step.id} />}
-      <Text name="title" label="What comes off" value={own.title} required />
+      <Text name="title" label="What to remove" value={own.title} required />
       <Text name="id" label="Short name" value={own.id} required />
-      <Text name="minutes" label="Minutes, the mean" value={own.minutes?.toString()} required />
-      <Text name="slowMinutes" label="One time in ten at least" value={own.slowMinutes?.toString()} />
+      <Text name="minutes" label="Minutes, on average" value={own.minutes?.toString()} required />
+      <Text name="slowMinutes" label="Minutes, slowest 1 in 10" value={own.slowMinutes?.toString()} />
       <Text
         name="needs"
-        label="Off before it: a + b / c means a and b, or c"
+        label="Steps before it: a + b / c means a and b, or c"
         value={routesText(own.needs ?? [])}
       />
       <NeedsField own={own} />
@@ -54,31 +54,31 @@ export function StepForm({ step, token }: StepFormProps) {
       />
       <Text name="plugs" label="Plugs and their tab: X5 press, lamp" value={plugsText(own.plugs ?? [])} />
       <Text name="tools" label="Other tools" value={own.tools?.join(", ")} />
-      <Text name="uses" label="Used up: ring, strip" value={own.uses?.join(", ")} />
+      <Text name="uses" label="New parts needed: ring, strip" value={own.uses?.join(", ")} />
       <Text name="hangs" label="What then hangs by its wires" value={own.hangs} />
-      <Text name="keyed" label="The one way it goes in" value={own.keyed} />
-      <Text name="opens" label="Can be tested then: M1, X5" value={own.opens?.join(", ")} />
+      <Text name="keyed" label="The only position it fits in" value={own.keyed} />
+      <Text name="opens" label="Can be tested from then on: M1, X5" value={own.opens?.join(", ")} />
       <Text
         name="back"
-        label="How it goes back; a dash where nothing does"
+        label="How it is refitted; a dash if nothing is refitted"
         value={own.back === null ? "-" : own.back}
       />
       <WayChoice own={own} />
       <Text
         name="nextPerson"
-        label="Costs the next person: minutes, why"
+        label="Extra work for the next person: minutes, why"
         value={own.nextPerson ? `${own.nextPerson.minutes}, ${own.nextPerson.why}` : ""}
       />
       <Text
         name="risk"
-        label="Risk: per cent, minutes, what"
+        label="Risk: percent, minutes, what"
         value={own.risk ? `${own.risk.p * 100}, ${own.risk.minutes}, ${own.risk.what}` : ""}
       />
       <Text name="tubes" label="Tubes" value={own.tubes?.toString()} />
       <CautionChoice own={own} />
       {fetcher.data?.problem && (
         <p role="alert" className="text-danger sm:col-span-2">
-          Not taken: {fetcher.data.problem}.
+          Not saved: {fetcher.data.problem}.
         </p>
       )}
       <StepActions fetcher={fetcher} step={step} />
@@ -154,7 +154,7 @@ function StepActions({ fetcher, step }: StepActionsProps) {
         className="btn btn-main"
         disabled={fetcher.state !== "idle"}
       >
-        {step ? "Change it" : "Add the step"}
+        {step ? "Save the step" : "Add the step"}
       </button>
       {step && (
         <button
@@ -165,7 +165,7 @@ function StepActions({ fetcher, step }: StepActionsProps) {
           formNoValidate
           disabled={fetcher.state !== "idle"}
         >
-          Take it out
+          Remove the step
         </button>
       )}
     </p>
@@ -180,7 +180,7 @@ interface NeedsFieldProps {
 function NeedsField({ own }: NeedsFieldProps) {
   return (
     <label className="grid gap-0.5 text-base text-soft">
-      It is
+      Kind of step
       <select name="kind" defaultValue={own.kind ?? ""} className="field text-ink">
         <option value="">nothing special</option>
         {stepKinds.map((kind) => (
@@ -198,9 +198,9 @@ const WayChoice = ({ own }: { readonly own: Partial<AccessStep> }) => (
   <label className="grid gap-0.5 text-base text-soft">
     Way
     <select name="way" defaultValue={own.way ?? ""} className="field text-ink">
-      <option value="">every way</option>
+      <option value="">every route</option>
       <option value="book">by the book</option>
-      <option value="short-cut">a short cut</option>
+      <option value="short-cut">shortcut</option>
       <option value="other-side">from the other side</option>
     </select>
   </label>

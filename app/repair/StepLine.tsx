@@ -2,6 +2,7 @@ import { minutesText } from "@core/units/wording";
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { randomId } from "../text/randomId";
+import { Details } from "../ui/Details";
 import { RepairLine, StepCautions } from "./RepairLine";
 import type { RepairData } from "./repairView.server";
 import { ScrewCount, TickButton, UntickButton } from "./TickButton";
@@ -34,7 +35,7 @@ export function StepLine({ step, number, next, screws, onScrews }: StepLineProps
             type="button"
             className="min-h-11 px-1 text-base text-soft underline"
             aria-expanded={noting}
-            aria-label={`note on ${step.title}`}
+            aria-label={`add a note to ${step.title}`}
             onClick={() => setNoting(!noting)}
           >
             note
@@ -42,7 +43,7 @@ export function StepLine({ step, number, next, screws, onScrews }: StepLineProps
           {tick ? (
             <>
               <span className="text-base">
-                <b>off</b> {tick.time}
+                <b>removed</b> {tick.time}
                 {step.screws > 0 || tick.screws > 0 ? `, ${tick.screws} in the tray` : ""}
                 {tick.minutes === null ? "" : `, took ${minutesText(tick.minutes)}`}
               </span>
@@ -54,7 +55,7 @@ export function StepLine({ step, number, next, screws, onScrews }: StepLineProps
                 <ScrewCount label={`screws out of ${step.title}`} value={screws} onChange={onScrews} />
               )}
               <TickButton step={step.id} way="in" screws={screws}>
-                off<span className="sr-only">: {step.title}</span>
+                Removed<span className="sr-only">: {step.title}</span>
               </TickButton>
             </>
           )}
@@ -92,9 +93,9 @@ function StepNotes({ step, open, onDone }: StepNotesProps) {
               name="intent"
               value="strike-note"
               className="min-h-11 px-1 text-soft underline"
-              aria-label={`strike the note ${words}`}
+              aria-label={`delete the note ${words}`}
             >
-              strike
+              delete{" "}
             </button>
           </fetcher.Form>
         </p>
@@ -105,18 +106,19 @@ function StepNotes({ step, open, onDone }: StepNotesProps) {
             <input type="hidden" name="token" value={randomId()} />
             <input type="hidden" name="step" value={step.id} />
             <label className="grid grow gap-1 text-soft">
-              For the next person; it stays with this model of vehicle
+              Note for the next person, kept with this vehicle model
               <input name="words" required maxLength={500} className="field w-full text-ink" />
             </label>
             <button type="submit" name="intent" value="note" className="btn">
-              Note it
+              Save note
             </button>
           </fetcher.Form>
           {learnt && (
-            <p className="text-soft">
-              {learnt.minutes.toFixed(1)} min = <span className="figures">{learnt.sum}</span>: the plan's at
-              this shop's pace counts for 3 jobs, beside {learnt.measured} measured.
-            </p>
+            <div className="text-soft">
+              {learnt.minutes.toFixed(1)} min expected: the planned time at this shop's pace counts as 3 jobs,
+              together with {learnt.measured} measured.
+              <Details>{learnt.sum}</Details>
+            </div>
           )}
         </div>
       )}

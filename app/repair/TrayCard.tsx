@@ -11,7 +11,7 @@ export function TrayCard({ tray }: { tray: RepairData["tray"] }) {
           <span className="figures" data-testid="tray">
             {tray.lying}
           </span>{" "}
-          {tray.lying === 1 ? "screw" : "screws"} lying in it
+          {tray.lying === 1 ? "screw" : "screws"} in it
         </h2>
         <p className="text-base text-soft">
           <span className="figures">{tray.out}</span> out, <span className="figures">{tray.back}</span> back
@@ -32,7 +32,7 @@ export function TrayCard({ tray }: { tray: RepairData["tray"] }) {
           </p>
         ))}
         {calm && tray.out > 0 && tray.lying === 0 && (
-          <p className="mt-2 text-base font-semibold">Nothing left over, nothing short.</p>
+          <p className="mt-2 text-base font-semibold">All screws are accounted for.</p>
         )}
       </div>
     </section>

@@ -54,7 +54,7 @@ interface Way {
 
 /** One way in as it is chosen from, and which other goes through the same steps. */
 function wayView({ prefer, route }: Way, ways: readonly Way[]) {
-  if (!route.ok) return { prefer, problem: route.problems[0]?.message ?? "no way" };
+  if (!route.ok) return { prefer, problem: route.problems[0]?.message ?? "no route" };
   const stepsOf = ({ steps }: Route): string => steps.map(({ id }) => id).join();
   const { minutes, expected, nextPersonMinutes } = route.value;
   const like = ways.find((other) => other.route.ok && stepsOf(other.route.value) === stepsOf(route.value));
@@ -73,9 +73,9 @@ interface StepFacts {
 /** What is worth knowing of a step before it is done. */
 const stepDetail = ({ plugs = [], hangs, risk, nextPerson }: AccessStep): string[] => [
   ...plugs.flatMap(({ id, tab }) => (tab ? [`${id}: ${tab} its tab`] : [])),
-  ...(hangs ? [`${hangs} then hangs by its wires: hold it, tie it up`] : []),
+  ...(hangs ? [`${hangs} then hangs by its wires. Hold it and tie it up`] : []),
   ...(risk ? [`${Math.round(risk.p * 100)} in 100: ${risk.what}, ${risk.minutes} min more`] : []),
-  ...(nextPerson ? [`the next person: ${nextPerson.why}`] : []),
+  ...(nextPerson ? [`for the next person: ${nextPerson.why}`] : []),
 ];
 
 /** A step in. */

@@ -20,11 +20,21 @@ export function stepFrom(fields: Fields, cautions: readonly string[]): Parsed<un
   const next = text("nextPerson") ? split(text("nextPerson"), 1) : null;
   if (text("nextPerson") && !next)
     return refused([
-      { code: "unreadable", path: "nextPerson", message: "expected like 5, a third screw is wanted" },
+      {
+        code: "unreadable",
+        path: "nextPerson",
+        message: "enter minutes and a reason, such as: 5, a third screw is wanted",
+      },
     ]);
   const risk = text("risk") ? split(text("risk"), 2) : null;
   if (text("risk") && !risk)
-    return refused([{ code: "unreadable", path: "risk", message: "expected like 8, 25, the housing tears" }]);
+    return refused([
+      {
+        code: "unreadable",
+        path: "risk",
+        message: "enter percent, minutes and what happens, such as: 8, 25, the housing tears",
+      },
+    ]);
   const optional = (name: keyof AccessStep, value: unknown) => (text(name) ? { [name]: value } : {});
   const needs = parseRoutes(text("needs"));
   return {

@@ -26,12 +26,12 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
   const { job, circuit } = await jobAt(jobId);
   const fields = textFields(sentForm);
   const parsed = form.safeParse(fields);
-  if (!parsed.success) return { status: 422, problem: "That tick cannot be read: load the page again." };
+  if (!parsed.success) return { status: 422, problem: "That step could not be read. Load the page again." };
   const sent = parsed.data;
   const at = madeAt(sentForm);
   const own = { jobId: job.id, address: `/jobs/${job.id}/ticks`, fields, at };
   if (sent.intent === "untick")
-    return intoJob({ ...own, words: "a tick taken back" }, deleteTick(job.id, sent.id, at));
+    return intoJob({ ...own, words: "a step undone" }, deleteTick(job.id, sent.id, at));
   const stored = await findPlan(circuit.id);
   if (!stored) return { status: 422, problem: "This vehicle has no plan yet." };
   const step = stored.plan.steps.find(({ id }) => id === sent.step);

@@ -29,7 +29,7 @@ export function TicksProvider({ jobId, children }: TicksProviderProps) {
     (): Ticks => ({
       tick: (step, way, screws) =>
         send({ intent: "tick", step, way, screws: String(screws) }, `${step} ticked`),
-      untick: (id) => send({ intent: "untick", id }, "a tick taken back"),
+      untick: (id) => send({ intent: "untick", id }, "a step undone"),
       isWaiting: (what) =>
         pending.some(({ fields }) =>
           "id" in what ? fields.id === what.id : fields.step === what.step && fields.way === what.way,
@@ -41,8 +41,9 @@ export function TicksProvider({ jobId, children }: TicksProviderProps) {
     <TicksContext value={ticks}>
       {away && (
         <p role="status" className="border-l-4 border-feed pl-3 text-base">
-          The server does not answer. {unsent.length === 1 ? "One tick waits" : `${unsent.length} ticks wait`}{" "}
-          on this device and will be sent.
+          The server does not answer.{" "}
+          {unsent.length === 1 ? "One step is waiting" : `${unsent.length} steps are waiting`} on this device
+          and will be sent when the server is back.
         </p>
       )}
       {problems.map((problem) => (

@@ -77,7 +77,7 @@ describe("a job that is not there", () => {
 });
 
 describe("the complaint", () => {
-  test("a word on a speed is stored, changed and taken back", async () => {
+  test("a word on a speed is stored, changed and deleted", async () => {
     const say = (setting: string, seen: string) =>
       answer(complaint.action, { intent: "heard", token: token(), setting, seen });
     expect((await say("2", "none")).status).toBe(200);
@@ -152,7 +152,7 @@ describe("probing", () => {
     expect(after.looks.map((offered) => offered.look)).not.toContain(look);
   });
 
-  test("struck out and put back", async () => {
+  test("deleted and restored", async () => {
     const last = (await standing()).at(-1)?.id ?? "";
     await answer(probe.action, { intent: "strike", id: last, struck: "yes" });
     expect((await standing()).map((reading) => reading.id)).not.toContain(last);
@@ -202,7 +202,7 @@ describe("probing", () => {
         result: "dark",
       },
     ],
-    ["a look that is no JSON", { intent: "reading", token: token(), look: "{", seen: "dark" }],
+    ["a look that is not valid JSON", { intent: "reading", token: token(), look: "{", seen: "dark" }],
     [
       "a look of a thing that is not there",
       { intent: "reading", token: token(), look: '{"test":"look","at":"Q1"}', seen: "clean" },
@@ -337,7 +337,7 @@ describe("a new job", () => {
 
   test.each<[string, Fields, string]>([
     ["a vehicle that is none", { vehicle: "77" }, "vehicle"],
-    ["one that is no number", { vehicle: "one" }, "vehicle"],
+    ["one that is not a number", { vehicle: "one" }, "vehicle"],
     ["no name", { vehicle: "new", model: "m", circuitId: "c" }, "label"],
     ["a circuit that is none", { vehicle: "new", label: "l", model: "m", circuitId: "heron" }, "circuitId"],
     ["a name too long", { vehicle: "new", label: "x".repeat(61), model: "m", circuitId: "c" }, "label"],

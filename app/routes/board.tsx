@@ -79,9 +79,9 @@ export default function Board({ loaderData }: Route.ComponentProps) {
         {closed.length > 0 && (
           <section className="mt-8">
             <h2 className="text-lg font-semibold text-soft">
-              Closed lately ·{" "}
+              Recently closed ·{" "}
               <Link to="/records" className="underline">
-                all in the records
+                all records
               </Link>
             </h2>
             <ul className="mt-2 divide-y divide-rule border-y border-rule">
@@ -143,7 +143,7 @@ function JobTag({ job }: { job: Route.ComponentProps["loaderData"]["jobs"][numbe
         </h2>
         <p className="mt-1 text-soft">{job.words}</p>
         <p className="mt-2 font-semibold">
-          {job.line ?? <span className="text-soft">reading the circuit…</span>}
+          {job.line ?? <span className="text-soft">Working out the next test…</span>}
         </p>
       </div>
     </li>
@@ -153,7 +153,7 @@ function JobTag({ job }: { job: Route.ComponentProps["loaderData"]["jobs"][numbe
 /** The board's title and where to go from it. */
 const BoardHead = () => (
   <div className="flex flex-wrap items-center justify-between gap-3">
-    <h1 className="text-2xl font-bold">On the ramps</h1>
+    <h1 className="text-2xl font-bold">Open jobs</h1>
     <div className="flex flex-wrap gap-3">
       <Link to="/records" className="btn">
         Records
@@ -165,7 +165,7 @@ const BoardHead = () => (
         Practice bay
       </Link>
       <Link to="/settings" className="btn">
-        Shop's terms
+        Rates and tax
       </Link>
       <Link to="/shelf" className="btn">
         Circuit shelf

@@ -20,7 +20,7 @@ const turnsOf = (card: CloseData) =>
     const drawing = /<svg.*<\/svg>/s.exec(markup)?.[0];
     if (!drawing) return [];
     const box = { x: 0, y: 0, width: 260, height: 56 };
-    const title = `One turn of the motor's current: ${name}, speed ${setting}, ${when} the repair, humps ${ripple.verdict}`;
+    const title = `One turn of the motor's current: ${name}, speed ${setting}, ${when} the repair, ripple ${ripple.verdict}`;
     return [{ title, svg: standAlone(drawing, box, paperColour, () => "sans", title) }];
   });
 
@@ -28,7 +28,7 @@ const turnsOf = (card: CloseData) =>
 function drawOf(card: CloseData) {
   if (card.draw.length === 0) return null;
   const drawing = renderToStaticMarkup(createElement(CurrentDrawSketch, { draw: card.draw }));
-  const title = "The motor's draw by speed, A, in the band this circuit gives with the new part";
+  const title = "The motor's current by speed, A, and the range expected in this circuit with the new part";
   return {
     title,
     svg: standAlone(drawing, { x: 0, y: 0, width: 360, height: 150 }, paperColour, () => "sans", title),

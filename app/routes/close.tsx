@@ -33,7 +33,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   const into = (words: string, writing: Promise<JobRefusal | null>) =>
     intoJob({ jobId: job.id, address: here, fields, words, at: new Date() }, writing);
   const parsed = form.safeParse(fields);
-  if (!parsed.success) return data({ problem: "that cannot be read" }, { status: 400 });
+  if (!parsed.success)
+    return data({ problem: "the form could not be read; load the page again" }, { status: 400 });
   if (parsed.data.intent === "comeback") {
     const { token, words } = parsed.data;
     const opened = await openComeback(job, token, words, new Date());
@@ -65,11 +66,11 @@ export default function Close({ loaderData, actionData }: Route.ComponentProps) 
           <input type="hidden" name="intent" value="comeback" />
           <input type="hidden" name="token" value={token} />
           <label className="grid grow gap-0.5 text-base text-soft">
-            It came back: what the customer says now
+            Comeback: what the customer says now
             <input name="words" maxLength={500} className="field w-full text-ink" />
           </label>
           <button type="submit" className="btn">
-            Open the comeback
+            Open a comeback job
           </button>
         </Form>
       )}
@@ -109,27 +110,27 @@ function CardFiles({ card }: CardFilesProps) {
       </button>
       <a href={`/jobs/${card.id}/card/pdf`} download className="btn">
         <FileText aria-hidden="true" className="size-5" />
-        Both pages as PDF
+        Save both pages as PDF
       </a>
       {card.closure?.followUpOn && (
         <a href={`/jobs/${card.id}/card/ics`} download className="btn">
           <CalendarPlus aria-hidden="true" className="size-5" />
-          Follow-up {card.closure.followUpOn} to the calendar
+          Follow-up {card.closure.followUpOn} to calendar
         </a>
       )}
       <a href={`/jobs/${card.id}/case`} download className="btn">
-        Take the case out
+        Export job
       </a>
       <Link to={`/records/vehicle/${card.vehicleId}`} className="btn">
         This vehicle's history
       </Link>
       <Link to={`/jobs/${card.id}/trail`} className="btn">
-        Its trail
+        History of this job
       </Link>
       <Form method="post" action="/records" className="contents">
         <input type="hidden" name="job" value={card.id} />
         <button type="submit" name="intent" value={card.deleted ? "put-back" : "delete"} className="btn">
-          {card.deleted ? "Put the job back" : "Delete the job"}
+          {card.deleted ? "Restore the job" : "Delete the job"}
         </button>
       </Form>
     </div>

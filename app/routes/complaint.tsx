@@ -65,11 +65,11 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
               What each speed does
             </h2>
             <Link className="btn btn-main" to={`/jobs/${id}/probe`}>
-              On to probing
+              Continue to Probe
             </Link>
           </div>
           <p className="text-base text-soft">
-            See it for yourself: key on, off, each speed up and back. Tap what you find.
+            Check it yourself: key on, then off and every speed, up and down. Tap what you find.
           </p>
           <div className="mt-2">
             <ComplaintStrip settings={settings} heard={heard} tokens={tokens} />
@@ -77,10 +77,10 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
         </section>
         <section aria-labelledby="asked">
           <h2 id="asked" className="text-lg font-bold">
-            What else was noticed
+            Other signs
           </h2>
           <p className="text-base text-soft">
-            Ask, and tap what is known; what is left open counts for nothing. Every answer moves the odds.
+            Ask the customer and tap the answers. Questions you leave open have no effect.
           </p>
           <ul className="mt-1 border-b border-rule md:grid md:grid-cols-2 md:gap-x-8">
             {questions.map((question) => (
@@ -101,7 +101,7 @@ function CustomerWords({ words }: { readonly words: string }) {
       <input type="hidden" name="intent" value="words" />
       <div className="grid gap-1">
         <label htmlFor="words" className="font-bold">
-          In the customer's words
+          Complaint in the customer's words
         </label>
         <textarea
           id="words"
@@ -114,7 +114,7 @@ function CustomerWords({ words }: { readonly words: string }) {
       </div>
       <div className="flex flex-wrap gap-3">
         <button className="btn" type="submit">
-          Save the words
+          Save the complaint
         </button>
       </div>
     </QueuedForm>

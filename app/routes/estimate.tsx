@@ -24,7 +24,7 @@ const form = z.discriminatedUnion("intent", [
   z.object({
     intent: z.literal("approve"),
     id: z.uuid(),
-    by: z.string().trim().min(2, "say how it was approved: at the counter, by phone").max(80),
+    by: z.string().trim().min(2, "enter how it was approved, such as at the counter or by phone").max(80),
   }),
 ]);
 
@@ -36,7 +36,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   const fields = textFields(await sentForm(request));
   const { job } = await jobAt(params.id);
   const parsed = form.safeParse(fields);
-  if (!parsed.success) return refuse(parsed.error.issues[0]?.message ?? "That cannot be read.");
+  if (!parsed.success)
+    return refuse(parsed.error.issues[0]?.message ?? "That could not be read. Load the page again.");
   const sent = parsed.data;
   const address = `/jobs/${job.id}/estimate`;
   const into = async (words: string, writing: Promise<JobRefusal | null>) => {
@@ -46,7 +47,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   switch (sent.intent) {
     case "offer": {
       const body = await offerBody(params.id, sent.offer);
-      if (!body) return refuse("That offer is not there any more: the verdict has moved.");
+      if (!body) return refuse("That offer no longer exists, because the verdict has changed.");
       return into(
         `estimate: ${body.title}`,
         addEstimate(job.id, { id: sent.token, kind: "estimate", body }, new Date()),

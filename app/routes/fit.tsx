@@ -46,14 +46,14 @@ export async function action({ params, request }: Route.ActionArgs) {
     return redirect(`/shelf/${circuit.id}/way`);
   }
   const stored = await findPlan(circuit.id);
-  if (!stored) throw data("This vehicle has no plan yet.", { status: 409 });
+  if (!stored) throw data("This vehicle has no access plan yet.", { status: 409 });
   const { plan } = stored;
   switch (sent.intent) {
     case "choose": {
       const targets = sent.targets.split(" ").filter((id) => Object.hasOwn(plan.targets, id));
       const address = `/jobs/${job.id}/fit`;
       const refused = await intoJob(
-        { jobId: job.id, address, fields, words: "what to go in for", at: new Date() },
+        { jobId: job.id, address, fields, words: "the parts to remove", at: new Date() },
         setRepair(job.id, { targets, prefer: sent.prefer }),
       );
       return refused ? redirect(address) : { done: true };

@@ -34,17 +34,17 @@ const refuse = (problem: string) => Response.json({ problem }, { status: 422, he
 export async function action({ params, request }: Route.ActionArgs) {
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   const { job } = await jobAt(params.id);
-  if (!parsed.success) return refuse("Give the port of the instrument, a whole number such as 5025.");
+  if (!parsed.success) return refuse("Enter the port of the instrument, a whole number such as 5025.");
   const { port: given, what, rateHz, samples, ...rest } = parsed.data;
   const practice = practicePort(job.id);
   const port = given === "" ? practice : given;
-  if (port === null) return refuse("Attach the practice instrument, or give the port of a real one.");
+  if (port === null) return refuse("Attach the practice instrument, or enter the port of a real one.");
   if (what === "confirm") {
     confirmPort(port);
     return Response.json({ confirmed: port }, { headers });
   }
   if (port !== practice && !isConfirmed(port))
-    return refuse(`Confirm first that your instrument listens on port ${port}.`);
+    return refuse(`First confirm that your instrument listens on port ${port}.`);
   const asked = { ...rest, what: what === "trace" ? ("amps" as const) : what };
   try {
     if (what !== "trace")

@@ -42,13 +42,13 @@ export default function JobPage({ loaderData: job }: Route.ComponentProps) {
     <div className="flex min-h-screen max-md:flex-col md:h-screen print:block print:h-auto">
       <Rail
         steps={[
-          { to: at("complaint"), title: "Heard", done: job.heard },
+          { to: at("complaint"), title: "Complaint", done: job.heard },
           { to: at("probe"), title: "Probe", done: job.past > 0 },
           { to: at("verdict"), title: "Verdict", done: job.past > 1 },
           { to: at("motor"), title: "Motor", done: job.motor },
-          { to: at("parts"), title: "Match", done: job.matched },
-          { to: at("fit"), title: "Fit", done: job.past > 1 },
-          { to: at("prove"), title: "Prove", done: job.past > 2 },
+          { to: at("parts"), title: "Parts", done: job.matched },
+          { to: at("fit"), title: "Repair", done: job.past > 1 },
+          { to: at("prove"), title: "Check", done: job.past > 2 },
           { to: at("close"), title: "Close", done: job.past > 2 },
         ]}
       />

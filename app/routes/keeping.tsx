@@ -18,7 +18,7 @@ import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/keeping";
 
-export const meta: Route.MetaFunction = () => [{ title: "Keeping it · Airway" }];
+export const meta: Route.MetaFunction = () => [{ title: "Backup and restore · Airway" }];
 
 const kilobytes = (bytes: number): string =>
   bytes < 2e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
@@ -69,10 +69,10 @@ async function takeIn(file: string, typed: string) {
   const name = await shopName();
   if (typed.trim().toLowerCase() !== name.trim().toLowerCase())
     return wrong([`to confirm, type the name of the shop: ${name}`]);
-  if (isWritingRecords()) return wrong(["records are being brought in: wait until they are stored"]);
+  if (isWritingRecords()) return wrong(["records are being imported; wait until they are saved"]);
   try {
     const { name } = await restore(file, new Date());
-    return { done: `It is in place. What was here before is kept as ${name}.` };
+    return { done: `Restored. The previous database is kept as ${name}.` };
   } catch (thrown) {
     return wrong([(thrown as Error).message]);
   }
@@ -101,14 +101,14 @@ export async function action({ request }: Route.ActionArgs) {
     }
     case "take": {
       const file = incomingFile();
-      if (!file) return wrong(["Nothing was brought that waits."]);
+      if (!file) return wrong(["No uploaded file is waiting."]);
       const outcome = await takeIn(file, sent.shop);
       if ("done" in outcome) dropIncoming();
       return outcome;
     }
     case "drop":
       dropIncoming();
-      return { done: "Laid aside." };
+      return { done: "The file was discarded." };
   }
 }
 
@@ -117,7 +117,7 @@ export default function Keeping({ loaderData, actionData }: Route.ComponentProps
   const outcome: Outcome = actionData ?? {};
   const busy = useNavigation().state !== "idle";
   return (
-    <RecordsPage title="Keeping it" width="max-w-4xl">
+    <RecordsPage title="Backup and restore" width="max-w-4xl">
       {outcome.done && (
         <p role="status" className="sheet-card p-3">
           {outcome.done}
@@ -167,12 +167,12 @@ function Tried({ name, finding, jobs, shop, busy }: TriedProps) {
     <Form method="post" className="sheet-card grid w-full gap-2 p-3">
       <input type="hidden" name="name" value={name} />
       <p role="status">
-        Tried, nothing changed: it is sound and holds {finding.jobs} jobs and {finding.readings} readings.
-        Here are {jobs} jobs now; they are backed up before it takes their place.
+        Checked, nothing changed. It is sound and holds {finding.jobs} jobs and {finding.readings} readings.
+        The shop has {jobs} jobs now. They are backed up before they are replaced.
       </p>
       <ShopConfirmed shop={shop} />
       <button type="submit" name="intent" value="restore" className="btn justify-self-start" disabled={busy}>
-        Restore it
+        Restore
       </button>
     </Form>
   );
@@ -194,16 +194,16 @@ function Backups({ busy, backups, outcome, jobs, shop }: BackupsProps) {
         Backups
       </h2>
       <p className="max-w-prose text-base text-soft">
-        Made every night and whenever you ask, while the shop works on. Kept: all of the last day, one a day
-        for a week, one a week for five, one a month for a year. They lie in the data folder, and in
-        AIRWAY_BACKUP_FOLDER as well where that is set: put it on another disk.
+        Backups are made every night and whenever you ask. Airway keeps all from the last day, one a day for a
+        week, one a week for five weeks and one a month for a year. They are in the data folder, and also in
+        AIRWAY_BACKUP_FOLDER if that is set. Put that folder on another disk.
       </p>
       <Form method="post" className="flex flex-wrap gap-3">
         <button type="submit" name="intent" value="back-up" className="btn btn-main" disabled={busy}>
           Back up now
         </button>
       </Form>
-      {backups.length === 0 && <p>None yet.</p>}
+      {backups.length === 0 && <p>No backups yet.</p>}
       <ul className="divide-y divide-rule border-y border-rule empty:hidden">
         {backups.map(({ name, when, size, isVerified }) => (
           <li key={name} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1" data-backup={name}>
@@ -211,16 +211,16 @@ function Backups({ busy, backups, outcome, jobs, shop }: BackupsProps) {
               {when}{" "}
               <span className="text-soft">
                 {size}
-                {isVerified ? ", restored once to check it" : ", not checked yet"}
+                {isVerified ? ", verified" : ", not verified yet"}
               </span>
             </span>
             <a href={`/records/keeping/${name}`} download className="btn px-3 text-base">
-              Take it out
+              Download
             </a>
             <Form method="post" className="contents">
               <input type="hidden" name="name" value={name} />
               <button type="submit" name="intent" value="try" className="btn px-3 text-base" disabled={busy}>
-                Look into it
+                Check it
               </button>
             </Form>
             {outcome.tried?.name === name && (
@@ -245,36 +245,36 @@ function Bundle({ busy, incoming, jobs, shop }: BundleProps) {
   return (
     <section aria-labelledby="bundle" className="grid gap-2">
       <h2 id="bundle" className="text-lg font-bold">
-        Everything as one bundle
+        Export the whole shop
       </h2>
       <p className="max-w-prose text-base text-soft">
-        Every table as lines of JSON, every picture and recording as a file, in one zip: to read with other
-        tools, or to put in the place of another Airway's shop.
+        One zip with every table as lines of JSON and every photo and recording as a file. Read it with other
+        tools, or import it into another Airway.
       </p>
       <p>
         <a href="/records/keeping/airway-shop.zip" download className="btn">
-          Take the whole shop out
+          Export shop
         </a>
       </p>
       <FileChooser
-        label="A bundle or a backup from elsewhere"
+        label="Import a bundle or a backup file"
         accept=".zip,.sqlite"
         disabled={busy}
-        actions={[{ words: "Look into the file", to: "/records/keeping/in" }]}
+        actions={[{ words: "Check the file", to: "/records/keeping/in" }]}
       />
       {incoming && (
         <Form method="post" className="sheet-card grid gap-2 p-3">
           <p>
-            It holds {incoming.jobs} jobs and {incoming.readings} readings. Here are {jobs} jobs now: they are
-            backed up first, then it takes their place.
+            It holds {incoming.jobs} jobs and {incoming.readings} readings. The shop has {jobs} jobs now. They
+            are backed up before they are replaced.
           </p>
           <ShopConfirmed shop={shop} />
           <p className="flex flex-wrap gap-3">
             <button type="submit" name="intent" value="take" className="btn" disabled={busy}>
-              Put it in the place of what is here
+              Replace the shop with it
             </button>
             <button type="submit" name="intent" value="drop" formNoValidate className="btn" disabled={busy}>
-              Lay it aside
+              Discard it
             </button>
           </p>
         </Form>

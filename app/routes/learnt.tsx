@@ -20,9 +20,10 @@ import { RecordsPage } from "../records/RecordsPage";
 import { sentForm } from "../shell/sentForm.server";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
+import { Details } from "../ui/Details";
 import type { Route } from "./+types/learnt";
 
-export const meta: Route.MetaFunction = () => [{ title: "What was learnt · Airway" }];
+export const meta: Route.MetaFunction = () => [{ title: "What the shop has learned · Airway" }];
 
 const linesShown = 24;
 const lessonsShown = 30;
@@ -91,21 +92,21 @@ const share = (p: number): string => `${(100 * p).toFixed(1)} %`;
 export default function Learnt({ loaderData }: Route.ComponentProps) {
   const { on, family, circuit, circuits, jobs, changed, repairs } = loaderData;
   return (
-    <RecordsPage title="What was learnt" width="max-w-6xl">
+    <RecordsPage title="What the shop has learned" width="max-w-6xl">
       <Form method="post" className="sheet-card flex flex-wrap items-center gap-3 p-4">
         <input type="hidden" name="intent" value="learning" />
         <p className="max-w-prose">
           {on
-            ? "The shop's own proven jobs sharpen the odds every job begins with."
-            : "Switched off: every job begins with the table's odds. What was counted is kept."}
+            ? "The shop's own proven jobs adjust the starting odds of every job."
+            : "Learning is off. Every job starts with the odds of Airway's table. The counts are kept."}
         </p>
         <button type="submit" name="on" value={on ? "no" : "yes"} className="btn">
-          {on ? "Switch it off" : "Switch it on"}
+          {on ? "Turn learning off" : "Turn learning on"}
         </button>
       </Form>
       <Form className="flex flex-wrap items-end gap-2">
         <label className="grid gap-0.5 text-base text-soft">
-          On the circuit
+          Circuit
           <select name="circuit" defaultValue={circuit} className="field w-96 max-w-full text-ink">
             {circuits.map(({ id, title }) => (
               <option key={id} value={id}>
@@ -129,11 +130,11 @@ function Lessons({ lessons: own }: { lessons: Route.ComponentProps["loaderData"]
   return (
     <section aria-labelledby="lessons">
       <h2 id="lessons" className="text-lg font-bold">
-        From which jobs
+        Jobs it learned from
       </h2>
       <p className="max-w-prose text-base text-soft">
-        Only jobs whose proof run passed are closed, and only faults the circuit lists are counted. What
-        should not count is taken out here, and put back.
+        Only jobs that passed the final check count, and only faults of parts in the circuit. You can stop a
+        job from counting, or count it again.
       </p>
       {own.length === 0 ? (
         <p className="mt-2 text-base">No job is closed yet.</p>
@@ -161,9 +162,9 @@ function Lessons({ lessons: own }: { lessons: Route.ComponentProps["loaderData"]
                     name="counted"
                     value={counted ? "no" : "yes"}
                     className="btn px-3 text-base"
-                    aria-label={counted ? `Do not count job ${jobId}` : `Count job ${jobId}`}
+                    aria-label={counted ? `Stop counting job ${jobId}` : `Count job ${jobId}`}
                   >
-                    {counted ? "Do not count" : "Count it"}
+                    {counted ? "Stop counting" : "Count again"}
                   </button>
                 </Form>
               )}
@@ -186,19 +187,19 @@ function FaultOdds({ family, jobs, changed }: FaultOddsProps) {
   return (
     <section aria-labelledby="odds" className="overflow-x-auto">
       <h2 id="odds" className="text-lg font-bold">
-        Odds of each fault, of a {family} circuit
+        Starting odds of each fault: {family}
       </h2>
       <p className="max-w-prose text-base text-soft">
-        The table counts as {tableJobs} jobs. {jobs.others} jobs on other families sharpen it, then{" "}
-        {jobs.family} on this one: ({tableJobs} × share + count) / ({tableJobs} + jobs), each time. A few move
-        it little, many carry it.
+        Airway's table counts as {tableJobs} jobs. To it are added {jobs.others} jobs on other circuit
+        families, then {jobs.family} on this one. A few jobs change the odds little, many jobs change them a
+        lot.
       </p>
       <table className="mt-2 w-full max-w-3xl text-left text-base">
         <thead>
           <tr>
             <th scope="col">Fault</th>
             <th scope="col" className="pl-4 text-right">
-              proven here
+              proven in this shop
             </th>
             <th scope="col" className="pl-4 text-right">
               table
@@ -239,18 +240,19 @@ function RepairMinutes({ repairs }: RepairMinutesProps) {
   return (
     <section aria-labelledby="minutes">
       <h2 id="minutes" className="text-lg font-bold">
-        Minutes a repair takes
+        Repair times
       </h2>
       {repairs.length === 0 ? (
         <p className="text-base text-soft">
-          Nothing measured yet: tick the steps on the way in and back, and close the job.
+          No times measured yet. Tick the removal and refitting steps, and close the job.
         </p>
       ) : (
         <ul className="text-base">
           {repairs.map(({ kind, words, before, minutes, jobs: n, sum }) => (
             <li key={kind}>
               {words}: {minutesText(minutes)} instead of {minutesText(before)}, from {n}{" "}
-              {n === 1 ? "job" : "jobs"}: <span className="figures">{sum}</span>
+              {n === 1 ? "job" : "jobs"}
+              <Details>{sum}</Details>
             </li>
           ))}
         </ul>

@@ -100,7 +100,7 @@ describe("the draw", () => {
 });
 
 describe("recordings", () => {
-  test("are stored once with their samples, struck out and put back, and kept as the healthy one", async () => {
+  test("are stored once with their samples, deleted and restored, and kept as the healthy one", async () => {
     const { record, kept } = recording();
     const token = crypto.randomUUID();
     expect((await send(token, record, kept)).status).toBe(200);

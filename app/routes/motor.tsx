@@ -38,7 +38,11 @@ const form = z.discriminatedUnion("intent", [
 
 const views = ["draw", "humps", "sound"] as const;
 type View = (typeof views)[number];
-const viewTitles: Readonly<Record<View, string>> = { draw: "Draw", humps: "Humps", sound: "Sound" };
+const viewTitles: Readonly<Record<View, string>> = {
+  draw: "Current draw",
+  humps: "Current ripple",
+  sound: "Sound",
+};
 
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
@@ -76,7 +80,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       if (wrong) return data({ problem: problemText(wrong) }, { status: 422 });
       const source = entry.source ? { source: entry.source } : {};
       return into(
-        `${evidenceText(reading.data)}: ${resultText(reading.data)}`,
+        `${evidenceText(circuit, reading.data)}: ${resultText(reading.data)}`,
         addReading({
           id: entry.token,
           jobId: job.id,
@@ -88,7 +92,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     }
     case "strike":
       return into(
-        "a recording struck out or put back",
+        "a recording deleted or restored",
         deleteRecording(job.id, entry.trace, entry.struck === "yes" ? new Date() : null),
       );
     case "healthy":
@@ -114,7 +118,7 @@ export default function MotorPage({ loaderData: page }: Route.ComponentProps) {
     `/jobs/${page.id}/motor?view=${own}${page.motors.length > 1 ? `&motor=${motor}` : ""}`;
   return (
     <main id="main" className="grid w-full max-w-6xl content-start gap-4 px-5 py-3 max-md:px-3">
-      <nav aria-label="What the motor tells" className="flex flex-wrap items-center gap-2">
+      <nav aria-label="Motor measurements" className="flex flex-wrap items-center gap-2">
         {views.map((own) => (
           <Link
             key={own}

@@ -23,7 +23,7 @@ const form = z
     if (job.vehicle !== "new") return;
     for (const key of ["label", "model", "circuitId"] as const) {
       if (job[key] === "")
-        check.addIssue({ code: "custom", path: [key], message: "is needed for a new vehicle" });
+        check.addIssue({ code: "custom", path: [key], message: "is required for New vehicle" });
     }
   });
 
@@ -45,10 +45,11 @@ export async function action({ request }: Route.ActionArgs) {
   }
   const { token, vehicle, label, model, circuitId, words } = parsed.data;
   const known = vehicle === "new" ? null : await findVehicle(Number(vehicle));
-  if (vehicle !== "new" && !known) return { problems: { vehicle: "there is no such vehicle" } };
+  if (vehicle !== "new" && !known)
+    return { problems: { vehicle: "that vehicle no longer exists; choose another" } };
   const circuits = await listCircuits();
   if (!known && !circuits.some(({ rowId }) => rowId === circuitId))
-    return { problems: { circuitId: "there is no such circuit" } };
+    return { problems: { circuitId: "that circuit no longer exists; choose another" } };
   // A vehicle's next job is on what is known of its circuit by now.
   const newest = known && (await newestVersionOf(known.circuitId));
   const store = await database();
@@ -82,22 +83,22 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
               defaultValue={loaderData.circuitId ? "new" : ""}
             >
               <option value="" disabled>
-                choose
+                Choose a vehicle{" "}
               </option>
               {loaderData.vehicles.map(({ id, label, model }) => (
                 <option key={id} value={id}>
                   {model}, {label}
                 </option>
               ))}
-              <option value="new">a new vehicle</option>
+              <option value="new">New vehicle</option>
             </select>
           </Labelled>
           <CircuitFields problems={problems} loaderData={loaderData} />
-          <Labelled name="words" title="What the customer says" problem={problems.words}>
+          <Labelled name="words" title="Complaint" problem={problems.words}>
             <textarea id="words" name="words" className="field w-full" rows={3} maxLength={500} />
           </Labelled>
           <button className="btn btn-main justify-self-start" type="submit" disabled={busy}>
-            Take it in
+            Start job
           </button>
         </Form>
       </main>
@@ -137,14 +138,14 @@ interface CircuitFieldsProps {
 function CircuitFields({ problems, loaderData }: CircuitFieldsProps) {
   return (
     <fieldset className="sheet-card grid gap-4 p-4">
-      <legend className="px-1 text-base text-soft">For a new vehicle</legend>
-      <Labelled name="label" title="What the shop calls it" problem={problems.label}>
+      <legend className="px-1 text-base text-soft">For New vehicle</legend>
+      <Labelled name="label" title="Nickname or fleet number" problem={problems.label}>
         <input id="label" name="label" className="field w-full" maxLength={60} />
       </Labelled>
       <Labelled name="model" title="Make and model" problem={problems.model}>
         <input id="model" name="model" className="field w-full" maxLength={60} />
       </Labelled>
-      <Labelled name="circuitId" title="Its blower circuit" problem={problems.circuitId}>
+      <Labelled name="circuitId" title="Blower circuit" problem={problems.circuitId}>
         <select id="circuitId" name="circuitId" className="field w-full" defaultValue={loaderData.circuitId}>
           <option value="">choose</option>
           {loaderData.circuits.map(({ rowId: id, title }) => (

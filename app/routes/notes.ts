@@ -33,7 +33,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const file = sent.get("photo");
   const fields = textFields(sent);
   const parsed = noteForm.safeParse(fields);
-  if (!parsed.success) return refuse("That note cannot be read: at most 1000 characters.");
+  if (!parsed.success) return refuse("That note could not be read. A note can have at most 1000 characters.");
   const form = parsed.data;
   const at = madeAt(sent);
   const into = async (words: string, writing: Promise<JobRefusal | null>) =>
@@ -41,10 +41,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       await intoJob({ jobId: job.id, address: `/jobs/${job.id}/notes`, fields, words, at }, writing),
     );
   if (form.intent === "strike") {
-    return into(
-      "a note struck out or put back",
-      deleteNote(job.id, form.id, form.struck === "yes" ? at : null),
-    );
+    return into("a note deleted or restored", deleteNote(job.id, form.id, form.struck === "yes" ? at : null));
   }
   let photo: Photo | null = null;
   if (file instanceof File && file.size > 0) {
@@ -52,10 +49,10 @@ export async function action({ params, request }: Route.ActionArgs) {
     if ("problem" in made) return refuse(made.problem);
     photo = made.photo;
   }
-  if (form.words === "" && photo === null) return refuse("Write a word or choose a photo.");
+  if (form.words === "" && photo === null) return refuse("Write a note or choose a photo.");
   const about = form.reading === "" ? null : form.reading;
   if (about !== null && !(await readingsOf(job.id)).some(({ id }) => id === about))
-    return refuse("That reading is not this job's.");
+    return refuse("That reading belongs to another job.");
   return into(
     `note: ${form.words}`,
     addNote({ id: form.token, jobId: job.id, readingId: about, words: form.words, takenAt: at }, photo),

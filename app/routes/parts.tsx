@@ -26,7 +26,7 @@ const form = z.discriminatedUnion("intent", [
     intent: z.literal("override"),
     part: partId,
     feature: z.string().min(1).max(40),
-    words: z.string().trim().min(3, "say in a few words why it does no harm").max(300),
+    words: z.string().trim().min(3, "enter in a few words why the difference does not matter").max(300),
   }),
   z.object({ intent: z.literal("judge-again"), part: partId, feature: z.string().min(1).max(40) }),
   z.object({
@@ -48,7 +48,7 @@ async function listed(part: Parsed<PartDescription>, again: boolean): Promise<st
   const stored = await storePart(part.value, again);
   return stored
     ? null
-    : `${part.value.number} is on the list already: choose it above, or tick that this takes its place`;
+    : `${part.value.number} is already on the list. Choose it above, or tick that this one replaces it`;
 }
 
 export async function loader({ params, request }: Route.LoaderArgs) {
@@ -73,7 +73,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     return problem ? data({ problem, text: sent.text }, { status: 400 }) : { problem: null, text: null };
   }
   if (!circuit.parts.some(({ id }) => id === sent.part))
-    throw data("The circuit has no such part.", { status: 400 });
+    throw data("The circuit has no such part. Load the page again.", { status: 400 });
   const stored = (await matchesOf(job.id)).find(({ part }) => part === sent.part);
   const own = stored ?? { part: sent.part, oldNumber: null, newNumber: null, overrides: [] };
   const address = `/jobs/${job.id}/parts`;
@@ -117,7 +117,7 @@ export default function PartsRoute({ loaderData, actionData }: Route.ComponentPr
   if (!loaderData.match)
     return (
       <main id="main" className="p-5">
-        <p className="sheet-card max-w-xl p-5">This circuit has no part that comes in a box.</p>
+        <p className="sheet-card max-w-xl p-5">This circuit has no part that is sold as a spare part.</p>
       </main>
     );
   return (

@@ -4,7 +4,7 @@ import type { Route } from "./+types/path";
 
 /** Parts and wires on the path of a cell of the path board. */
 export async function loader({ params, request }: Route.LoaderArgs) {
-  const { engine } = await jobViewAt(params.id);
+  const { engine } = await jobViewAt(params.id, request.signal);
   const asked = new URL(request.url).searchParams;
   const { settings } = engine.netlist.circuit;
   const setting = settings.find((own) => own === asked.get("setting"));

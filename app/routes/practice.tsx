@@ -50,7 +50,7 @@ export async function action({ request }: Route.ActionArgs) {
     return redirect(`/practice?learner=${encodeURIComponent(asked.label)}`);
   }
   if (asked.intent === "file" && asked.file.size > mostBytes)
-    return data({ problem: `${asked.file.name} is too big to be a case.` }, { status: 400 });
+    return data({ problem: `${asked.file.name} is too large for a case file.` }, { status: 400 });
   const begun =
     asked.intent === "start"
       ? await beginSampled(asked, { ...asked, kind: asked.kind === "any" ? null : asked.kind })

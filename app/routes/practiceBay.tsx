@@ -30,7 +30,8 @@ const form = z.object({
 export async function action({ params, request }: Route.ActionArgs) {
   const fields = await sentForm(request);
   const parsed = form.safeParse(Object.fromEntries(fields));
-  if (!parsed.success) return data({ problem: "That cannot be read: load the page again." }, { status: 400 });
+  if (!parsed.success)
+    return data({ problem: "That could not be read. Load the page again." }, { status: 400 });
   const { token, intent, look: asked, place, odds } = parsed.data;
   const { stored, on } = await bayAt(params.id);
   const parts = fields.getAll("parts").map(String);
@@ -39,7 +40,9 @@ export async function action({ params, request }: Route.ActionArgs) {
     switch (intent) {
       case "look": {
         const test = parseTest(parsedJson(asked));
-        return test ? bay.look(test) : { ok: false, why: "That look cannot be read." };
+        return test
+          ? bay.look(test)
+          : { ok: false, why: "That test could not be read. Load the page again." };
       }
       case "open":
         return bay.open(place);

@@ -14,7 +14,7 @@ export const loader = ({ request }: Route.LoaderArgs) =>
 
 const form = z.object({
   rowId: z.string().max(80),
-  title: z.string().trim().min(1, "give it a title the trainee may read").max(120),
+  title: z.string().trim().min(1, "enter a title; the trainee will read it").max(120),
   level: z.enum(practiceLevels),
   kind: z.enum(practiceKinds),
   fault: z.string().min(1, "choose a fault").max(200),
@@ -48,12 +48,12 @@ export default function PracticeTrainer({ loaderData, actionData }: Route.Compon
           </p>
           <h1 className="text-2xl font-bold">Set a fault by hand</h1>
           <p className="text-soft">
-            The case becomes a file for the trainee to take into the bay. What is wrong is written in it so
-            that the eye does not fall on it; whoever wants to read it can.
+            The case is saved as a file for the trainee to open in the practice bay. The fault in it is
+            disguised, not encrypted.
           </p>
         </header>
         {circuits.length === 0 && (
-          <p className="sheet-card p-4">The shelf is empty: bring a circuit in first.</p>
+          <p className="sheet-card p-4">The shelf is empty. Import or trace a circuit first.</p>
         )}
         <CircuitChoice rowId={rowId} circuits={circuits} />
         {rowId !== null && <SetFaultForm key={rowId} rowId={rowId} faults={faults} busy={busy} />}
@@ -65,7 +65,7 @@ export default function PracticeTrainer({ loaderData, actionData }: Route.Compon
         {set && (
           <section role="status" className="grid gap-2 border-l-4 border-feed pl-3">
             <p>
-              The customer will say: “{set.says}” {set.verdict}
+              Complaint the trainee will see: “{set.says}” {set.verdict}
             </p>
             <p>
               <a
@@ -103,7 +103,7 @@ function CircuitChoice({ rowId, circuits }: CircuitChoiceProps) {
         </select>
       </label>
       <button type="submit" className="btn">
-        Take this one
+        Use this circuit
       </button>
     </Form>
   );
@@ -121,11 +121,11 @@ function SetFaultForm({ rowId, faults, busy }: SetFaultFormProps) {
     <Form method="post" className="sheet-card grid gap-3 p-4">
       <input type="hidden" name="rowId" value={rowId} />
       <label className="grid gap-0.5 text-base text-soft">
-        Title, which the trainee reads
+        Title (the trainee sees it)
         <input name="title" required maxLength={120} className="field text-ink" autoComplete="off" />
       </label>
       <label className="grid min-w-0 gap-0.5 text-base text-soft">
-        What is wrong: choose, or write, a cause before its victim (M1:tight@1.6+R1.link:open)
+        Fault: choose one, or type fault ids with the root cause first (M1:tight@1.6+R1.link:open)
         <input name="fault" list="faults" required className="field figures text-ink" autoComplete="off" />
         <datalist id="faults">
           {faults.map(({ id, words }) => (
@@ -137,7 +137,7 @@ function SetFaultForm({ rowId, faults, busy }: SetFaultFormProps) {
       </label>
       <LevelAndKind level="usual" any={false} />
       <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
-        Set it
+        Check the case
       </button>
     </Form>
   );

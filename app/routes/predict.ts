@@ -12,10 +12,11 @@ const mostFaults = 6;
 
 /** What a look would show on a healthy vehicle, and if each of the suspects named were true. */
 export async function loader({ params, request }: Route.LoaderArgs) {
-  const { engine } = await jobViewAt(params.id);
+  const { engine } = await jobViewAt(params.id, request.signal);
   const asked = new URL(request.url).searchParams;
   const test = lookFrom(asked.get("look"));
-  if (!test) return Response.json({ problem: "That look cannot be read." }, { status: 422 });
+  if (!test)
+    return Response.json({ problem: "That test could not be read. Load the page again." }, { status: 422 });
   const [wrong] = testProblems(engine, test);
   if (wrong) return Response.json({ problem: problemText(wrong) }, { status: 422 });
   const faults = asked.getAll("fault").slice(0, mostFaults);

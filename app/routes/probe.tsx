@@ -11,8 +11,8 @@ import { sentForm } from "../shell/sentForm.server";
 import type { Preferences } from "../shell/theme";
 import type { Route } from "./+types/probe";
 
-export async function loader({ params }: Route.LoaderArgs) {
-  return probeView(await jobViewAt(params.id));
+export async function loader({ params, request }: Route.LoaderArgs) {
+  return probeView(await jobViewAt(params.id, request.signal));
 }
 
 /** Without scripts the forms are posted as they stand; with them they go through the queue. */

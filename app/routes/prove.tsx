@@ -35,7 +35,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const now = new Date();
   const run = job.fittedAt ? await proofsOf(job.id, job.fittedAt) : [];
   if (job.stage === "proof-due" && !run.some(({ judged }) => judged !== "right"))
-    throw data("No step failed: what was fitted may still hold.", { status: 400 });
+    throw data("No step failed, so there is nothing to go back for.", { status: 400 });
   // What passed tells of the vehicle as much as what failed.
   const readings = await Promise.all(
     run.map(async ({ id, step, finding }) => {
@@ -49,7 +49,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       jobId: job.id,
       address: `/jobs/${job.id}/prove`,
       fields: textFields(sent),
-      words: "the repair did not hold: back to probing",
+      words: "the repair did not hold; go back to probing",
       at: now,
     },
     repairFailed(job.id, readings.flat(), now),
@@ -63,8 +63,8 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
     return (
       <main id="main" className="p-5">
         <p className="sheet-card max-w-xl p-5">
-          Nothing is fitted yet. The proof run starts once the <Link to={`/jobs/${id}/verdict`}>verdict</Link>{" "}
-          says what was fitted.
+          Nothing has been fitted yet. The final check starts when the{" "}
+          <Link to={`/jobs/${id}/verdict`}>verdict</Link> page has been marked as fitted.
         </p>
       </main>
     );

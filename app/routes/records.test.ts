@@ -82,7 +82,7 @@ describe("the records", () => {
     expect((await answer(recordsIn.action, { intent: "bring", text: "{" })).status).toBe(422);
     expect(recordsIn.loader().state.phase).toBe("refused");
     expect((await answer(recordsIn.action, { intent: "bring", text: "" })).data.problem).toBe(
-      "Paste a file's text, or choose a file.",
+      "Paste the text of a file, or choose a file.",
     );
   });
 
@@ -106,13 +106,13 @@ describe("the figures and what was learnt", () => {
     expect((await figures.loader(get({}, "family=steam"))).figures.family).toBeNull();
   });
 
-  test("show the table beside the shop's own, and are taken back and switched off", async () => {
+  test("show the table beside the shop's own, and are deleted and switched off", async () => {
     const page = () => learnt.loader(get({}, "circuit=whimbrel-four-speed"));
     const link = async () =>
       (await page()).changed.find(({ kind, mode }) => kind === "link" && mode === "open");
     const before = await link();
     expect(before?.share).toBeGreaterThan(before?.before ?? 1);
-    const lesson = (await page()).lessons.find(({ words }) => words === "heat fuse open");
+    const lesson = (await page()).lessons.find(({ words }) => words === "thermal link open");
     const job = String(lesson?.jobId);
     await answer(learnt.action, { intent: "count", job, counted: "no" });
     expect((await link())?.n).toBe((before?.n ?? 0) - 1);
@@ -279,7 +279,7 @@ describe("keeping", () => {
       `to confirm, type the name of the shop: ${shop}`,
     ]);
     const done = await restore(` ${shop.toUpperCase()}`);
-    expect(done.data.done).toMatch(/^It is in place/);
+    expect(done.data.done).toMatch(/^Restored/);
     const { sequelize } = await database();
     const [rows] = await sequelize.query("SELECT id FROM proofs WHERE id = 'late'");
     expect(rows).toEqual([]);

@@ -79,9 +79,9 @@ export default function Records({ loaderData }: Route.ComponentProps) {
       {deleted !== null && (
         <Form method="post" className="sheet-card flex flex-wrap items-center gap-3 p-3" role="status">
           <input type="hidden" name="job" value={deleted} />
-          Job {deleted} is deleted; the shop no longer learns from it.
+          Job {deleted} is deleted. The shop no longer learns from it.
           <button type="submit" name="intent" value="put-back" className="btn">
-            Put it back
+            Restore it
           </button>
         </Form>
       )}
@@ -95,8 +95,8 @@ export default function Records({ loaderData }: Route.ComponentProps) {
       ) : (
         <p className="sheet-card p-5">
           {asked
-            ? "No job is like that. Ask for less, or for all."
-            : "No job yet: the first one begins on the board."}
+            ? "No job matches. Remove a filter, or show all jobs."
+            : "No jobs yet. Start the first one on the board."}
         </p>
       )}
       <div className="flex flex-wrap gap-3">
@@ -107,17 +107,17 @@ export default function Records({ loaderData }: Route.ComponentProps) {
         )}
         {query.page < pages && (
           <Link to={at(query.page + 1)} className="btn">
-            Further
+            Older{" "}
           </Link>
         )}
         <a href="/records/file/csv" download className="btn">
-          All closed jobs as CSV
+          Export closed jobs as CSV
         </a>
         <a href="/records/file/json" download className="btn">
           as JSON
         </a>
         <Link to="/records/in" className="btn">
-          Bring records in
+          Import records
         </Link>
       </div>
     </RecordsPage>

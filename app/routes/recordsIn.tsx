@@ -21,7 +21,7 @@ export const meta: Route.MetaFunction = () => [{ title: "Bring records in · Air
 const form = z.discriminatedUnion("intent", [
   z.object({
     intent: z.enum(["try", "bring"]),
-    text: z.string().min(1, "Paste a file's text, or choose a file."),
+    text: z.string().min(1, "Paste the text of a file, or choose a file."),
   }),
   /** What was tried is brought in. */
   z.object({ intent: z.literal("write") }),
@@ -45,7 +45,7 @@ export async function action({ request }: Route.ActionArgs) {
       dropRecords();
       return { problem: null };
     default: {
-      if (isImportingRecords()) return refuse("Another file is being brought in.", 409);
+      if (isImportingRecords()) return refuse("Another file is being imported. Wait until it is done.", 409);
       dropRecords();
       keepText("records", sent.text);
       await readRecords(sent.intent === "bring");
@@ -63,21 +63,21 @@ export default function RecordsIn({ loaderData, actionData }: Route.ComponentPro
   return (
     <RecordsPage title="Bring records in" width="max-w-3xl">
       <p>
-        Closed jobs as CSV or JSON, as “All closed jobs” writes them. The shop's odds do not learn from them:
-        they were proven elsewhere. A job that is here already is left as it is.
+        Import closed jobs as CSV or JSON, in the form that “Export closed jobs” writes. The shop does not
+        learn from them, because they were proven elsewhere. Jobs that are already here stay as they are.
       </p>
       <FileChooser
-        label="A file"
+        label="File to import"
         accept=".csv,.json,text/csv,application/json"
         disabled={busy}
         actions={[
-          { words: "Try the file first", to: "/records/in/file" },
-          { words: "Bring the file in", to: "/records/in/file?store=yes" },
+          { words: "Check the file", to: "/records/in/file" },
+          { words: "Import the file", to: "/records/in/file?store=yes" },
         ]}
       />
       <Form method="post" className="grid gap-3">
         <label className="grid gap-0.5 text-base text-soft">
-          or its text
+          Or paste its text
           <textarea name="text" rows={6} className="field figures w-full text-ink" />
         </label>
         {actionData?.problem && (
@@ -87,10 +87,10 @@ export default function RecordsIn({ loaderData, actionData }: Route.ComponentPro
         )}
         <p className="flex flex-wrap gap-3">
           <button type="submit" name="intent" value="try" className="btn btn-main" disabled={busy}>
-            Try it first
+            Check the text
           </button>
           <button type="submit" name="intent" value="bring" className="btn" disabled={busy}>
-            Bring them in
+            Import the text
           </button>
         </p>
       </Form>
@@ -107,7 +107,7 @@ function ImportState({ state }: { readonly state: RecordsImport }) {
     case "reading":
       return (
         <div className="sheet-card grid gap-3 p-4">
-          <ImportProgress words="Reading and checking it. Nothing is stored yet." share={state.share} />
+          <ImportProgress words="Reading and checking the file. Nothing is saved yet." share={state.share} />
           <Decide intent="drop" words="Stop" />
         </div>
       );
@@ -115,7 +115,7 @@ function ImportState({ state }: { readonly state: RecordsImport }) {
       return (
         <div className="sheet-card p-4">
           <ImportProgress
-            words="Storing the jobs. Others go on working; if Airway stops, it goes on at the next start."
+            words="Saving the jobs. Everybody can go on working. If Airway stops, the import continues at the next start."
             share={state.share}
           />
         </div>
@@ -123,14 +123,14 @@ function ImportState({ state }: { readonly state: RecordsImport }) {
     case "interrupted":
       return (
         <div role="alert" className="sheet-card grid gap-3 p-4">
-          <p>Only part of the jobs is stored. {state.problem}</p>
-          <Decide intent="write" words="Store the rest" />
+          <p>Only some of the jobs are saved. {state.problem}</p>
+          <Decide intent="write" words="Save the rest" />
         </div>
       );
     case "refused":
       return (
         <div role="alert" className="text-danger">
-          <p>Nothing was brought in:</p>
+          <p>Nothing was imported:</p>
           <ul className="list-disc pl-5">
             {state.problems.map((problem) => (
               <li key={problem}>{problem}</li>
@@ -145,13 +145,13 @@ function ImportState({ state }: { readonly state: RecordsImport }) {
         <div className="sheet-card grid gap-3 p-4">
           <p role="status">
             {state.phase === "tried"
-              ? `Tried; nothing is stored yet. ${brought} would be brought in, ${known} are here already.`
-              : `Stored. ${brought} were brought in, ${known} were here already.`}
+              ? `Checked, nothing saved yet. ${brought} jobs can be imported, ${known} are already here.`
+              : `Saved. ${brought} jobs were imported, ${known} were already here.`}
             {strange.length > 0 &&
-              ` Jobs of circuits that are not on the shelf are left out: ${strange.join(", ")}.`}{" "}
-            {state.phase === "stored" && <Link to="/records">To the records</Link>}
+              ` Jobs on circuits that are not on the shelf were left out: ${strange.join(", ")}.`}{" "}
+            {state.phase === "stored" && <Link to="/records">Go to the records</Link>}
           </p>
-          {state.phase === "tried" && brought > 0 && <Decide intent="write" words="Bring these in" />}
+          {state.phase === "tried" && brought > 0 && <Decide intent="write" words="Import these jobs" />}
         </div>
       );
     }

@@ -8,7 +8,7 @@ import type { Route } from "./+types/recordsInFile";
 export async function action({ request }: Route.ActionArgs) {
   if (isImportingRecords()) {
     await dropBody(request);
-    return data({ problem: "Another file is being brought in." }, { status: 409 });
+    return data({ problem: "Another file is being imported. Wait until it is done." }, { status: 409 });
   }
   dropRecords();
   try {

@@ -10,7 +10,7 @@ import { sentForm } from "../shell/sentForm.server";
 import { amountText, typedMinor } from "../text/money";
 import type { Route } from "./+types/settings";
 
-export const meta: Route.MetaFunction = () => [{ title: "Shop's terms · Airway" }];
+export const meta: Route.MetaFunction = () => [{ title: "Rates and tax · Airway" }];
 
 export async function loader() {
   const [terms, name] = await Promise.all([shopTerms(), shopName()]);
@@ -27,7 +27,8 @@ export async function action({ request }: Route.ActionArgs) {
   const minor = (name: string): number | undefined => {
     try {
       const value = typedMinor(text(name), currency);
-      if (value === null) wordsOf[name] = `is no amount of ${currency}, got ${JSON.stringify(text(name))}`;
+      if (value === null)
+        wordsOf[name] = `must be an amount in ${currency}, not ${JSON.stringify(text(name))}`;
       return value ?? undefined;
     } catch {
       return undefined;
@@ -35,7 +36,7 @@ export async function action({ request }: Route.ActionArgs) {
   };
   const basisPoints = (name: string): number | undefined => {
     const value = typedScaled(text(name), 2);
-    if (value === null) wordsOf[name] = `is no share in per cent, got ${JSON.stringify(text(name))}`;
+    if (value === null) wordsOf[name] = `must be a percentage, not ${JSON.stringify(text(name))}`;
     return value ?? undefined;
   };
   const input = {
@@ -104,11 +105,14 @@ const plain = (name: Term, label: string, of?: Shown["of"]): Shown => ({
 
 /** The terms as the page asks for them, in its order. */
 const shown: readonly Shown[] = [
-  plain("currency", "Currency (ISO 4217; XXX is none)"),
-  money("hourMinor", "An hour of labour", ({ hourMinor }) => hourMinor),
-  plain("labourBy", "Labour goes by", { plan: "the plan's minutes, in tenths", book: "the book's tenths" }),
-  plain("diagnosisMinimumMinutes", "Diagnosis is at least, minutes"),
-  plain("diagnosisPolicy", "Diagnosis is", { "on-top": "charged on top", swallowed: "swallowed by the job" }),
+  plain("currency", "Currency (ISO 4217 code; XXX for none)"),
+  money("hourMinor", "Labour rate per hour", ({ hourMinor }) => hourMinor),
+  plain("labourBy", "Labour is charged by", {
+    plan: "planned time, in tenths of an hour",
+    book: "book time, in tenths of an hour",
+  }),
+  plain("diagnosisMinimumMinutes", "Minimum diagnosis time, minutes"),
+  plain("diagnosisPolicy", "Diagnosis is", { "on-top": "charged on top", swallowed: "included in the job" }),
   share("markupBasisPoints", "Markup on parts, %"),
   share("consumablesBasisPoints", "Consumables, % of labour"),
   share("labourTaxBasisPoints", "Tax on labour, %"),
@@ -119,7 +123,7 @@ const shown: readonly Shown[] = [
     value: ({ rounding }) => rounding.rule,
     of: {
       "half-up": "halves away from zero",
-      "half-even": "halves to the even neighbour",
+      "half-even": "halves to the nearest even digit",
       up: "always up",
       down: "always down",
     } satisfies Readonly<Record<RoundingRule, string>>,
@@ -131,7 +135,7 @@ const shown: readonly Shown[] = [
     of: { line: "on every line", total: "once on the total" },
   },
   money("coinMinor", "Smallest coin", ({ rounding }) => rounding.coinMinor),
-  money("comebackMinor", "A car that comes back costs", ({ comebackMinor }) => comebackMinor),
+  money("comebackMinor", "Cost of a comeback", ({ comebackMinor }) => comebackMinor),
   plain("warrantyMonths", "Warranty, months"),
 ];
 
@@ -149,14 +153,14 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
               Board
             </Link>
           </p>
-          <h1 className="text-2xl font-bold">The shop's terms</h1>
+          <h1 className="text-2xl font-bold">Rates and tax</h1>
           <p className="text-base text-soft">
-            What every new estimate is made on. Versions that are stored keep the terms they were made on.
+            New estimates use these rates. Saved versions keep the rates they were made with.
           </p>
         </header>
         {actionData?.problems && (
           <div role="alert" className="border-l-4 border-danger pl-3">
-            <b>Not stored:</b>
+            <b>Not saved:</b>
             <ul className="list-disc pl-5">
               {actionData.problems.map((words) => (
                 <li key={words}>{words}</li>
@@ -164,7 +168,7 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
             </ul>
           </div>
         )}
-        {actionData && !actionData.problems && <p role="status">Stored.</p>}
+        {actionData && !actionData.problems && <p role="status">Saved.</p>}
         <Form method="post" className="sheet-card grid gap-x-5 gap-y-3 p-4 sm:grid-cols-2">
           <Field name="shopName" label="Name of the shop" value={typed?.shopName ?? name} />
           {shown.map((field) =>
@@ -175,7 +179,7 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
             ),
           )}
           <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
-            Store the terms
+            Save rates and tax
           </button>
         </Form>
       </main>

@@ -15,14 +15,15 @@ const asked = z.object({
 
 /** The circuit's states in a set-up of one's own: engine running, plugs off, a lamp in a part's place. */
 export async function loader({ params, request }: Route.LoaderArgs) {
-  const { engine } = await jobViewAt(params.id);
+  const { engine } = await jobViewAt(params.id, request.signal);
   const query = new URL(request.url).searchParams;
   const parsed = asked.safeParse({
     ...Object.fromEntries(query),
     unplugged: query.getAll("unplugged"),
     fault: query.getAll("fault"),
   });
-  if (!parsed.success) return Response.json({ problem: "That set-up cannot be read." }, { status: 422 });
+  if (!parsed.success)
+    return Response.json({ problem: "That set-up could not be read. Load the page again." }, { status: 422 });
   const { fault, ...setup } = parsed.data;
   const [wrong] = setupProblems(engine.netlist, setup);
   if (wrong) return Response.json({ problem: problemText(wrong) }, { status: 422 });

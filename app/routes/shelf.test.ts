@@ -225,7 +225,7 @@ describe("bringing a circuit in", () => {
 });
 
 describe("notes for the next person", () => {
-  test("stand with the circuit whatever its version, and can be struck out", async () => {
+  test("stand with the circuit whatever its version, and can be deleted", async () => {
     const id = crypto.randomUUID();
     const note = { intent: "note", id, words: "The rear screw is behind the carpet" };
     for (let i = 0; i < 2; i++) await act(shelfCircuit.action, note, van);

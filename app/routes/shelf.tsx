@@ -64,10 +64,10 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
               Trace a circuit
             </Link>
             <Link to="/bring-in" className="btn">
-              Bring one in
+              Import
             </Link>
             <a href="/shelf-bundle" download className="btn">
-              Take the shelf out
+              Export shelf
             </a>
           </span>
         </div>
@@ -78,8 +78,8 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
         {lines.length === 0 ? (
           <p className="sheet-card mt-3 p-5 text-soft">
             {all === 0
-              ? "The shelf is empty. Trace a circuit, or bring in an airway-circuit file."
-              : "No circuit answers to that. Use fewer words, or take a filter off."}
+              ? "The shelf is empty. Trace a circuit, or import an airway-circuit file."
+              : "No circuit matches. Use fewer words, or remove a filter."}
           </p>
         ) : (
           <ul className="mt-2 divide-y divide-rule border-y border-rule">
@@ -123,17 +123,17 @@ function ShelfSearch({ search, speeds }: ShelfSearchProps) {
         <input name="q" type="search" defaultValue={search.q} maxLength={120} className="field w-full" />
       </label>
       <label className="grid gap-1 text-soft">
-        Speeds made by
+        Speed control
         <select name="control" defaultValue={search.control} className="field">
           <option value="">any</option>
           <option value="resistor">resistor pack</option>
-          <option value="linear">linear control</option>
-          <option value="chopping">chopping control</option>
-          <option value="switch">switch alone</option>
+          <option value="linear">linear control module</option>
+          <option value="chopping">PWM control module</option>
+          <option value="switch">switch only</option>
         </select>
       </label>
       <label className="grid gap-1 text-soft">
-        On the
+        Switched on the
         <select name="side" defaultValue={search.side} className="field">
           <option value="">either side</option>
           <option value="ground">ground side</option>

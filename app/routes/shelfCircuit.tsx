@@ -79,7 +79,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   const { circuit, newest, versions } = await newestOf(params.id);
   if (!parsed.success)
-    return { text: "", problems: ["That cannot be taken: nothing was sent, or too much."] };
+    return { text: "", problems: ["That could not be read: nothing was sent, or too much."] };
   const sent = parsed.data;
   switch (sent.intent) {
     case "change": {
@@ -112,7 +112,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       const read = circuitFrom(text, circuit);
       if ("problems" in read) return { text, problems: read.problems };
       if (read.value.id !== circuit.id)
-        return { text, problems: [`id: this file is ${read.value.id}; bring it in from the shelf instead`] };
+        return { text, problems: [`id: this file is ${read.value.id}; import it on the shelf page instead`] };
       if (intent === "store") {
         const stored = await storeImport(read.value);
         if ("problems" in stored) return { text, problems: stored.problems };
@@ -153,7 +153,7 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
         </section>
         <section aria-labelledby="checks">
           <h2 id="checks" className="text-lg font-bold">
-            Does it look right?
+            Plausibility check
           </h2>
           <Findings findings={findings} />
         </section>
@@ -161,15 +161,15 @@ export default function ShelfCircuit({ loaderData, actionData }: Route.Component
         <CircuitExports shelfId={shelfId} setting={setting} />
         <section aria-labelledby="in">
           <h2 id="in" className="text-lg font-bold">
-            A new version
+            Import a new version
           </h2>
           <p className="mb-2 text-base text-soft">
             {versions.map((own) => `Version ${own.version} of ${own.since}`).join(" · ")}. Jobs keep the
-            version they were begun with until they are moved.
+            version they started with until you move them.
           </p>
           <ImportForm
             answer={actionData}
-            hint="Drop or paste this circuit's changed file or wire list here"
+            hint="Drop or paste a changed file or wire list of this circuit here"
           />
         </section>
         {jobs.length > 0 && <CircuitJobs jobs={jobs} version={version} />}
@@ -201,16 +201,16 @@ function CircuitHeader({ circuit, family, shelfId, version, loaderData }: Circui
       </p>
       <div className="mt-1 flex flex-wrap gap-2">
         <Link to={`/trace?from=${encodeURIComponent(loaderData.rowId)}`} className="btn">
-          Begin another vehicle's from it
+          Start another vehicle from it
         </Link>
         <Form method="post">
           <input type="hidden" name="id" value={loaderData.token} />
           <button type="submit" name="intent" value="change" className="btn">
-            Change it
+            Edit circuit
           </button>
         </Form>
         <Link to={`/shelf/${shelfId}/way`} className="btn">
-          Its way in
+          Access steps
         </Link>
         <Link to={`/jobs/new?circuit=${encodeURIComponent(loaderData.rowId)}`} className="btn">
           New job on it
@@ -230,7 +230,7 @@ function CircuitNotes({ notes, loaderData }: CircuitNotesProps) {
   return (
     <section aria-labelledby="notes">
       <h2 id="notes" className="text-lg font-bold">
-        For the next person
+        Notes for the next person
       </h2>
       <ul className="mt-1 text-base">
         {notes.map(({ id, words, since, struck }) => (
@@ -258,11 +258,11 @@ function CircuitNotes({ notes, loaderData }: CircuitNotesProps) {
         <input type="hidden" name="intent" value="note" />
         <input type="hidden" name="id" value={loaderData.token} />
         <label className="grid grow gap-1 text-base text-soft">
-          Where the bad screw is, what the plug's tab looks like, a part number
+          Such as where the bad screw is, what the plug's tab looks like, or a part number
           <textarea name="words" required maxLength={1000} rows={2} className="field w-full text-ink" />
         </label>
         <button type="submit" className="btn">
-          Note it
+          Save note
         </button>
       </Form>
     </section>
@@ -279,7 +279,7 @@ function CircuitExports({ shelfId, setting }: CircuitExportsProps) {
   return (
     <section aria-labelledby="out">
       <h2 id="out" className="text-lg font-bold">
-        Take it out
+        Export
       </h2>
       <p className="mt-1 flex flex-wrap gap-x-5 text-base">
         <a href={`/shelf/${shelfId}/file/json`} download className="underline">
@@ -326,7 +326,7 @@ function CircuitJobs({ jobs, version }: CircuitJobsProps) {
                 <Form method="post">
                   <input type="hidden" name="intent" value="move" />
                   <button type="submit" name="job" value={id} className="min-h-11 px-1 underline">
-                    move it to version {version}
+                    Move to version {version}
                   </button>
                 </Form>
               </>

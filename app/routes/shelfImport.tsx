@@ -47,9 +47,9 @@ async function takeText(fields: z.infer<typeof form>) {
       return {
         text,
         brought: preview.value,
-        problems: ["A job is of a vehicle: say what the shop calls it, its make and model."],
+        problems: ["Enter the vehicle: its nickname or fleet number, and its make and model."],
       };
-    const words = "Brought in from a file.";
+    const words = "Imported from a file.";
     const stored = await storeCase(input, { formToken: token, label, model, words });
     if ("problems" in stored) return { text, problems: stored.problems };
     throw redirect(`/jobs/${stored.value.job}/probe`);
@@ -95,7 +95,7 @@ export default function ShelfImport({ loaderData, actionData }: Route.ComponentP
       <Rail />
       <main id="main" className="mx-auto grid w-full max-w-3xl grow content-start gap-8 p-5">
         <section>
-          <h1 className="mb-4 text-2xl font-bold">Bring in a circuit or a case</h1>
+          <h1 className="mb-4 text-2xl font-bold">Import a circuit or a job</h1>
           <ImportForm
             answer={actionData?.answer}
             token={loaderData.token}
@@ -115,31 +115,31 @@ function BundleForm({ problems }: { readonly problems: readonly string[] | undef
   return (
     <section aria-labelledby="bundle" className="grid gap-3">
       <h2 id="bundle" className="text-lg font-bold">
-        A whole shelf at once
+        Import a whole shelf
       </h2>
       <FileChooser
-        label="A bundle, as “Take the shelf out” on the shelf's page makes it"
+        label="A bundle made with “Export shelf”"
         accept=".zip"
         disabled={busy}
-        actions={[{ words: "See what the bundle would change", to: "/bring-in/file" }]}
+        actions={[{ words: "Preview changes", to: "/bring-in/file" }]}
         onAnswer={(answer) => setLines(answer.lines ?? null)}
       />
       {problems && <Refusal problems={problems} />}
       {lines && (
         <div className="sheet-card p-4 text-base" data-bundle="">
           <p className="font-bold">
-            {lines.length} circuits, {changes.length} of them say something new
+            {lines.length} circuits, {changes.length} of them new or changed
           </p>
           <ul>
             {changes.map(({ shelfId, title, version, differs, newNotes }) => (
               <li key={shelfId} className="border-t border-rule py-0.5">
                 <b>{title}</b>{" "}
                 {version === null
-                  ? "as on the shelf"
+                  ? "same as on the shelf"
                   : version === 1
-                    ? "is new"
+                    ? "new"
                     : `becomes version ${version}, ${differs} things differ`}
-                {newNotes > 0 && `, ${newNotes} notes more`}
+                {newNotes > 0 && `, ${newNotes} more notes`}
               </li>
             ))}
           </ul>
@@ -148,7 +148,7 @@ function BundleForm({ problems }: { readonly problems: readonly string[] | undef
       {changes.length > 0 && (
         <Form method="post">
           <button type="submit" name="intent" value="store-bundle" className="btn btn-main" disabled={busy}>
-            Bring it in
+            Import
           </button>
         </Form>
       )}

@@ -81,7 +81,7 @@ describe("a closed job", () => {
         queue(checks.action),
         () => ({ intent: "proof", token: token(), step: "up-1", by: "airflow", seen: "none" }),
       ],
-      ["a tick taken back", queue(ticks.action), () => ({ intent: "untick", id: token() })],
+      ["a tick deleted", queue(ticks.action), () => ({ intent: "untick", id: token() })],
     ],
   )("takes no stale tab's word that it is %s, and keeps it", async (_, send, fields) => {
     const was = await before();

@@ -14,7 +14,7 @@ export const meta: Route.MetaFunction = ({ params }) => [
 
 export async function loader({ params, request }: Route.LoaderArgs) {
   const sum = params.sum === undefined ? benchSums[0] : sumNamed(params.sum);
-  if (!sum) throw data("There is no such sum.", { status: 404 });
+  if (!sum) throw data("There is no such bench sum.", { status: 404 });
   const asked = new URL(request.url).searchParams.get("job");
   const [jobs, view] = await Promise.all([
     listJobs(["probing", "part-awaited", "proof-due"]),

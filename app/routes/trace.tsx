@@ -32,7 +32,7 @@ const form = z.discriminatedUnion("intent", [
   z.object({
     intent: z.literal("begin"),
     token: z.uuid(),
-    title: z.string().trim().min(1, "is needed: what vehicle is it?").max(200),
+    title: z.string().trim().min(1, "is required: enter make and model").max(200),
     steering: z.enum(["", "left", "right"]),
     from: z.string().max(120),
   }),
@@ -71,7 +71,7 @@ export async function action({ request }: Route.ActionArgs) {
     return undefined;
   }
   const base = await baseFrom(sent.from);
-  if (!base) return { problem: "What it should begin from is not on the shelf any more." };
+  if (!base) return { problem: "The circuit to start from is no longer on the shelf." };
   const taken = new Set((await listCircuits()).map(({ shelfId }) => shelfId));
   const wanted = idFrom(sent.title);
   let id = wanted;
@@ -96,8 +96,8 @@ export default function Trace({ loaderData, actionData }: Route.ComponentProps) 
       <main id="main" className="mx-auto w-full max-w-3xl grow p-5">
         <h1 className="text-2xl font-bold">Trace a circuit</h1>
         <p className="mt-1 text-soft">
-          With the diagram beside you: some questions, from the battery to the ground, and the circuit is
-          drawn as you answer. What you do not know is assumed, and marked so.
+          Have the wiring diagram at hand. Answer questions from the battery to the ground, and the circuit is
+          drawn as you go. What you do not know is assumed and marked as assumed.
         </p>
         <BeginForm
           key={token}
@@ -140,17 +140,17 @@ function BeginForm({ token, from, circuits, actionData, busy }: BeginFormProps) 
         </select>
       </label>
       <label className="grid gap-1 font-semibold">
-        Begin from
+        Start from
         <select name="from" className="field w-full font-normal" defaultValue={from}>
-          <option value="nothing">nothing: ask everything</option>
-          <optgroup label="A family">
+          <option value="nothing">an empty circuit</option>
+          <optgroup label="Circuit families">
             {traceFamilies.map(({ id, words }) => (
               <option key={id} value={`family:${id}`}>
                 {words}
               </option>
             ))}
           </optgroup>
-          <optgroup label="Another vehicle's circuit, to change in tables">
+          <optgroup label="Another vehicle's circuit">
             {circuits.map(({ rowId, title, shelfId }) => (
               <option key={rowId} value={`circuit:${rowId}`}>
                 {title} ({shelfId})
@@ -180,7 +180,7 @@ function Drafts({ drafts }: DraftsProps) {
   return (
     <section aria-labelledby="drafts" className="mt-8">
       <h2 id="drafts" className="text-lg font-bold">
-        Begun and not on the shelf yet
+        Drafts
       </h2>
       {drafts.length === 0 ? (
         <p className="text-base text-soft">None.</p>
@@ -198,13 +198,13 @@ function Drafts({ drafts }: DraftsProps) {
                 <button
                   type="submit"
                   className="min-h-11 px-1 underline"
-                  aria-label={`throw ${title} away`}
+                  aria-label={`delete the draft of ${title}`}
                   onClick={(event) => {
-                    if (!window.confirm(`Throw the draft of ${title} away? This cannot be undone.`))
+                    if (!window.confirm(`Delete the draft of ${title}? This cannot be undone.`))
                       event.preventDefault();
                   }}
                 >
-                  throw away
+                  delete{" "}
                 </button>
               </Form>
             </li>

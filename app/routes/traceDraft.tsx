@@ -27,14 +27,13 @@ export async function action({ params, request }: Route.ActionArgs): Promise<Ref
   const fields = await sentForm(request);
   const draft = await draftAt(params.id);
   const parsed = form.safeParse(Object.fromEntries(fields));
-  if (!parsed.success) return { of: "", problems: ["That cannot be read: load the page again."] };
+  if (!parsed.success) return { of: "", problems: ["That could not be read. Load the page again."] };
   const sent = parsed.data;
   switch (sent.intent) {
     case "answer": {
       const { answers } = stateOf(draft);
       const question = traceQuestionIds.find((id) => id === sent.question);
-      if (!answers || !question)
-        return { of: sent.question, problems: ["This draft did not begin with questions."] };
+      if (!answers || !question) return { of: sent.question, problems: ["This draft has no questions."] };
       const answer = answerFrom(question, answers, (name) => {
         const given = fields.get(name);
         return typeof given === "string" ? given : "";

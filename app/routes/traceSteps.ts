@@ -20,7 +20,7 @@ const answered = (problems: readonly string[]): Response =>
 export async function action({ params, request }: Route.ActionArgs) {
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   const draft = await draftAt(params.id);
-  if (!parsed.success) return answered(["That cannot be read: load the page again."]);
+  if (!parsed.success) return answered(["That could not be read. Load the page again."]);
   const sent = parsed.data;
   if (sent.intent !== "edit") {
     await moveDraft(draft.id, sent.intent === "undo" ? -1 : 1, sent.step);

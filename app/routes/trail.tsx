@@ -8,7 +8,7 @@ import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/trail";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Trail of job ${loaderData?.id ?? ""} · Airway` },
+  { title: `History of job ${loaderData?.id ?? ""} · Airway` },
 ];
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -28,11 +28,11 @@ export async function loader({ params }: Route.LoaderArgs) {
 export default function Trail({ loaderData }: Route.ComponentProps) {
   const { id, vehicle, lines } = loaderData;
   return (
-    <RecordsPage title={`Trail of job ${id}: ${vehicle}`} width="max-w-4xl">
+    <RecordsPage title={`History of job ${id}: ${vehicle}`} width="max-w-4xl">
       <p className="text-base text-soft">
-        Written by the database itself as things happen; nobody can change or take out a line.{" "}
+        The database writes this list itself. Nobody can change or delete a line.{" "}
         <Link to={`/jobs/${id}`} className="underline">
-          To the job
+          Go to the job
         </Link>
       </p>
       <ol className="divide-y divide-rule border-y border-rule text-base">
@@ -43,9 +43,7 @@ export default function Trail({ loaderData }: Route.ComponentProps) {
           </li>
         ))}
       </ol>
-      {lines.length === 0 && (
-        <p className="text-base">Nothing yet: this job is from before the trail was kept.</p>
-      )}
+      {lines.length === 0 && <p className="text-base">No entries: this job is older than the history.</p>}
     </RecordsPage>
   );
 }

@@ -4,8 +4,8 @@ import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { repairName } from "@words/partName";
-import { reasonText } from "@words/reasonWords";
-import { testWords } from "@words/tests/testText";
+import { reasonFigure, reasonText } from "@words/reasonWords";
+import { cardLine, testWords } from "@words/tests/testText";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
@@ -13,6 +13,7 @@ import { intoJob, textFields } from "../job/intoJob.server";
 import { activeReadings, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
 import { priceText } from "../text/money";
+import { Details } from "../ui/Details";
 import type { Route } from "./+types/verdict";
 
 const form = z.object({
@@ -20,8 +21,8 @@ const form = z.object({
   parts: z.string().max(200).default(""),
 });
 
-export async function loader({ params }: Route.LoaderArgs) {
-  const view = await jobViewAt(params.id);
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const view = await jobViewAt(params.id, request.signal);
   const { job, circuit } = view;
   const { verdict } = diagnosisOf(view);
   const { currency, hourMinor, comebackMinor } = await shopTerms();
@@ -33,12 +34,13 @@ export async function loader({ params }: Route.LoaderArgs) {
     fitted: job.fitted ? repairName(circuit, job.fitted) : null,
     verdict: {
       ...verdict,
-      because: verdict.because.map(reasonText),
+      because: verdict.because.map((reason) => reasonText(circuit, reason)),
+      figures: verdict.because.flatMap((reason) => reasonFigure(reason) ?? []),
       name: repairName(circuit, verdict.replace),
       killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
       check: verdict.alsoCheck.length > 0 ? repairName(circuit, verdict.alsoCheck) : null,
     },
-    next: test ? `${test.before} ${test.points.join(` ${test.between} `)}${test.after}` : null,
+    next: test ? cardLine(test) : null,
     hot: verdict.replace.some((id) => circuit.parts.find((part) => part.id === id)?.kind === "resistor"),
     burnt: verdict.replace.some((id) => circuit.connectors.some((connector) => connector.id === id)),
   };
@@ -48,7 +50,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const fields = textFields(await sentForm(request));
   const { job, circuit } = await jobAt(params.id);
   const parsed = form.safeParse(fields);
-  if (!parsed.success) throw data("That decision cannot be read.", { status: 400 });
+  if (!parsed.success) throw data("That decision could not be read. Load the page again.", { status: 400 });
   const { intent, parts: text } = parsed.data;
   const now = new Date();
   /** Where a decision leads; where the job no longer takes it, to the verdict, with what was decided kept above it. */
@@ -62,7 +64,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     theCar,
   );
   const parts = text.split("+").filter((id) => known.has(id));
-  if (parts.length === 0) throw data("No part of this circuit is named.", { status: 400 });
+  if (parts.length === 0) throw data("No part of this circuit was chosen.", { status: 400 });
   const name = repairName(circuit, parts);
   if (intent === "await") return decided(`${name} is ordered`, awaitParts(job.id, parts), "verdict");
   const view = await jobViewAt(params.id);
@@ -76,7 +78,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   return decided(`${name} is fitted`, partsFitted(job.id, parts, then, now), "prove");
 }
 
-const headings = { open: "Not settled yet", settled: "Settled", "best-guess": "A best guess" } as const;
+const headings = { open: "Not certain yet", settled: "Confirmed", "best-guess": "Best guess" } as const;
 
 export default function Verdict({ loaderData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
@@ -97,15 +99,18 @@ function Cautions({ hot, burnt }: { hot: boolean; burnt: boolean }) {
   return (
     <section aria-labelledby="care" className="border-l-4 border-danger pl-3 text-base">
       <h2 id="care" className="font-bold">
-        Before hands go in
+        Before you reach in
       </h2>
       <p>
-        Key off, and the fan at a standstill. Near yellow plugs follow the maker's wait for airbags; the
-        maker's procedure and local rules stand above this page.
+        Key off and wheel still. Near yellow plugs, follow the maker's waiting time for airbags. The maker's
+        procedure and local rules come before anything on this page.
       </p>
-      {hot && <p>The pack runs hot enough to burn: let it cool.</p>}
+      {hot && <p>The resistor pack can burn you. Let it cool.</p>}
       {burnt && (
-        <p>A melted plug is replaced, not cleaned: splice a new one in with the battery's negative off.</p>
+        <p>
+          Replace a melted plug, do not clean it. Disconnect the battery negative before you splice in a new
+          one.
+        </p>
       )}
     </section>
   );
@@ -123,7 +128,7 @@ function VerdictCard({ verdict, open }: VerdictCardProps) {
       <div className="tag-face">
         <p className="text-base text-soft">{headings[verdict.state]}</p>
         <h2 id="verdict" className="mt-1 pr-8 text-2xl font-bold">
-          {open ? "Likeliest: " : "Replace or repair: "}
+          {open ? "Most likely: " : "Replace or repair: "}
           {verdict.name}, <span className="figures">{percent(verdict.p)}</span>
         </h2>
         <ul className="mt-3 list-disc space-y-1 pl-5">
@@ -131,15 +136,16 @@ function VerdictCard({ verdict, open }: VerdictCardProps) {
             <li key={reason}>{reason}</li>
           ))}
         </ul>
+        {verdict.figures.length > 0 && <Details>{verdict.figures.join(" ")}</Details>}
         {verdict.killer && (
           <p className="mt-3">
-            <b>What killed it:</b> {verdict.killer}. Left in, it will cook the new part.
+            <b>Root cause:</b> {verdict.killer}. If it stays in, it will burn out the new part.
           </p>
         )}
         {verdict.check && (
           <p className="mt-3">
-            <b>Before the new part goes in:</b> check {verdict.check}: spin it by hand, and clamp its draw on
-            top speed, or measure the volts across it. A tight one cooks packs, pins and fuses.
+            <b>Before the new part goes in:</b> check {verdict.check}. Spin it by hand and clamp its current
+            on top speed, or measure the volts across it. A tight motor burns out packs, pins and fuses.
           </p>
         )}
       </div>
@@ -160,21 +166,21 @@ function AnotherTest({ price, verdict, open, next, money }: AnotherTestProps) {
   return (
     <section className="sheet-card p-4" aria-labelledby="pays">
       <h2 id="pays" className="font-bold">
-        Does another look pay?
+        Is another test worth it?
       </h2>
       <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1">
-        <dt>Fit the likeliest now, comebacks counted</dt>
+        <dt>Replace it now, including comeback risk</dt>
         <dd className="figures text-right">{price(verdict.fitNowMinor)}</dd>
-        <dt>One more look, then decide{open && next ? ` (${next})` : ""}</dt>
+        <dt>One more test, then decide{open && next ? ` (${next})` : ""}</dt>
         <dd className="figures text-right">
           {verdict.testMoreMinor === null ? "none left" : price(verdict.testMoreMinor)}
         </dd>
       </dl>
       <p className="mt-1 text-base text-soft">
-        Expected cost at {price(money.hourMinor)} an hour and {price(money.comebackMinor)} a comeback, with
-        the usual prices of parts.{" "}
+        Average cost at {price(money.hourMinor)} an hour, {price(money.comebackMinor)} a comeback and usual
+        part prices.{" "}
         <Link to="/settings" className="underline">
-          The shop's terms
+          Rates and tax
         </Link>
       </p>
     </section>
@@ -199,12 +205,12 @@ function Decide({ verdict, stage, open, id, busy, fitted }: DecideProps) {
         <>
           {open && (
             <Link to={`/jobs/${id}/probe`} className="btn btn-main">
-              Back to probing
+              Go back to probing
             </Link>
           )}
           {stage === "probing" && (
             <button className="btn" name="intent" value="await" type="submit" disabled={busy}>
-              The part is ordered
+              Mark part as ordered
             </button>
           )}
           <button
@@ -214,17 +220,17 @@ function Decide({ verdict, stage, open, id, busy, fitted }: DecideProps) {
             type="submit"
             disabled={busy}
           >
-            {open ? "Fitted anyway" : "It is fitted"}
+            {open ? "Mark as fitted anyway" : "Mark as fitted"}
           </button>
           {stage === "part-awaited" && (
             <button className="btn" name="intent" value="reopen" type="submit" disabled={busy}>
-              Probe again
+              Go back to probing
             </button>
           )}
         </>
       ) : (
         <p>
-          Fitted: {fitted}. <Link to={`/jobs/${id}/prove`}>To the proof run</Link>
+          Fitted: {fitted}. <Link to={`/jobs/${id}/prove`}>Go to the final check</Link>
         </p>
       )}
     </Form>

@@ -54,7 +54,9 @@ function editOf(
       case "name":
         return { ok: true, value: { do: "name", title: text("title"), where: text("where") } };
       default:
-        return refused([{ code: "unreadable", path: "", message: "that cannot be read" }]);
+        return refused([
+          { code: "unreadable", path: "", message: "that could not be read; load the page again" },
+        ]);
     }
   })();
   if (!made.ok) return made;
@@ -71,7 +73,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const fields: Record<string, string> = {};
   for (const [name, value] of sent) if (typeof value === "string") fields[name] = value.slice(0, 300_000);
   const { intent = "", token = "" } = fields;
-  if (!/^[0-9a-f-]{36}$/.test(token)) return answer("that cannot be read: load the page again");
+  if (!/^[0-9a-f-]{36}$/.test(token)) return answer("that could not be read; load the page again");
   if (intent === "begin") {
     await beginPlan(circuit, fields.template ?? "");
     return answer(null);
@@ -83,7 +85,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const changed = async (): Promise<Parsed<AccessPlan>> => {
     const stored = await findPlan(circuit.id);
     if (!stored)
-      return refused([{ code: "no-such-thing", path: "", message: "this vehicle has no plan yet" }]);
+      return refused([{ code: "no-such-thing", path: "", message: "this vehicle has no access plan yet" }]);
     const cautions = sent.getAll("cautions").filter((own): own is string => typeof own === "string");
     const edit = editOf(intent, fields, cautions);
     return edit.ok ? editedPlan(stored.plan, edit.value) : edit;
@@ -97,12 +99,12 @@ export async function action({ params, request }: Route.ActionArgs) {
 function brought(text: string): Parsed<AccessPlan> {
   const input = parsedJson(text);
   return input === undefined
-    ? refused([{ code: "unreadable", path: "", message: "this is no JSON" }])
+    ? refused([{ code: "unreadable", path: "", message: "this is not valid JSON" }])
     : parsePlan(input);
 }
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Way in: ${loaderData?.title ?? "circuit"} · Airway` },
+  { title: `Access steps: ${loaderData?.title ?? "circuit"} · Airway` },
 ];
 
 export default function Way({ loaderData }: Route.ComponentProps) {
@@ -116,7 +118,7 @@ export default function Way({ loaderData }: Route.ComponentProps) {
               {loaderData.title}
             </Link>
           </p>
-          <h1 className="text-2xl font-bold">Its way in</h1>
+          <h1 className="text-2xl font-bold">Access steps</h1>
         </header>
         {loaderData.own ? (
           <AccessPlanEditor page={loaderData} own={loaderData.own} />

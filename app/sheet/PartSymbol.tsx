@@ -64,7 +64,7 @@ export function PartSymbol(props: SymbolProps) {
         <BoxSymbol
           {...props}
           name={part.id}
-          kind={part.drive === "pwm" ? "chopping control" : "linear control"}
+          kind={part.drive === "pwm" ? "PWM control module" : "linear control module"}
           sign={part.drive === "pwm" ? "M150 36h8v-14h12v14h8v-14h12v14h8" : "M150 38L198 20"}
         />
       );

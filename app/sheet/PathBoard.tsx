@@ -37,7 +37,7 @@ export const PathBoard = memo(function PathBoard({ settings, heard, lines, lit, 
   return (
     <table className="w-full border-collapse text-base">
       <caption className="sr-only">
-        What each part carries in each speed of a healthy vehicle, and what the readings say of it
+        Current through each part on each speed of a healthy vehicle, and what the readings say about it
       </caption>
       <BoardHead settings={settings} heard={heard} />
       <tbody>
@@ -63,7 +63,7 @@ export const PathBoard = memo(function PathBoard({ settings, heard, lines, lit, 
                     {amps > leastAmps && (
                       <button
                         type="button"
-                        aria-label={`${line.id} on ${setting}: ${ampsText(amps)}; light it on the sheet`}
+                        aria-label={`${line.id} on ${setting}: ${ampsText(amps)}; show it on the drawing`}
                         aria-pressed={lit?.id === line.id && lit.setting === setting}
                         onClick={() => onLight({ id: line.id, part: line.part, setting })}
                         className="grid h-9 w-full min-w-11 place-items-center aria-pressed:outline-3 aria-pressed:-outline-offset-3 aria-pressed:outline-[var(--feed)]"
@@ -80,7 +80,9 @@ export const PathBoard = memo(function PathBoard({ settings, heard, lines, lit, 
               })}
               <td className="pr-2 whitespace-nowrap">
                 {out ? "cleared" : p >= 0.005 ? <span className="figures">{percent(p)}</span> : ""}
-                {line.shared && <span className="block text-[0.8rem] leading-tight">all dead speeds</span>}
+                {line.shared && (
+                  <span className="block text-[0.8rem] leading-tight">on every dead speed</span>
+                )}
               </td>
             </tr>
           );
@@ -101,7 +103,7 @@ function BoardHead({ settings, heard }: BoardHeadProps) {
     <thead className="sticky top-0 z-10 bg-card">
       <tr>
         <th scope="col" className="pl-2 text-left font-normal text-soft">
-          carries current in
+          carries current on
         </th>
         {settings.map((setting) => (
           <th key={setting} scope="col" className="px-1 leading-tight">

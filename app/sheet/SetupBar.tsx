@@ -29,7 +29,7 @@ export const SetupBar = memo(function BenchBar({
         type="single"
         value={setting}
         onValueChange={(value) => value && onSetup({ ...setup, setting: value })}
-        aria-label="Speed shown on the sheet"
+        aria-label="Speed shown on the drawing"
         className="flex max-w-full overflow-x-auto rounded-card border-[1.5px] border-ink bg-card"
       >
         {settings.map((name) => (
@@ -65,7 +65,7 @@ export const SetupBar = memo(function BenchBar({
       {children}
       {unplugged.map((id) => (
         <Out key={id} onBack={() => onSetup(withPlug(setup, id))}>
-          {id} is off
+          {id} unplugged
         </Out>
       ))}
       {lampFor && <Out onBack={() => onSetup({ ...setup, lampFor: null })}>lamp in place of {lampFor}</Out>}

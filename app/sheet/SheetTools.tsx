@@ -21,7 +21,7 @@ interface SheetToolsProps {
 /** Fit, smaller, larger; closer to the probe, save and print. */
 export const SheetTools = memo(function SheetTools({ focus }: SheetToolsProps) {
   return (
-    <fieldset className="flex gap-1" aria-label="The sheet">
+    <fieldset className="flex gap-1" aria-label="The drawing">
       <button type="button" className={tool} onClick={() => orderSheet("all")}>
         <Maximize2 aria-hidden="true" className="size-4" />
         all
@@ -34,8 +34,7 @@ export const SheetTools = memo(function SheetTools({ focus }: SheetToolsProps) {
       </button>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className={tool}>
-          sheet
-          <ChevronDown aria-hidden="true" className="size-4" />
+          Drawing <ChevronDown aria-hidden="true" className="size-4" />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content
@@ -45,15 +44,15 @@ export const SheetTools = memo(function SheetTools({ focus }: SheetToolsProps) {
           >
             {focus && (
               <DropdownMenu.Item className={entry} onSelect={() => orderSheet("closer")}>
-                closer to {focus}
+                Zoom to {focus}
               </DropdownMenu.Item>
             )}
             <DropdownMenu.Item className={entry} onSelect={() => orderSheet("save")}>
-              save as SVG
+              Save as SVG
             </DropdownMenu.Item>
             {/* The menu must be gone before the page is printed. */}
             <DropdownMenu.Item className={entry} onSelect={() => setTimeout(() => window.print(), 100)}>
-              print the sheet
+              Print the drawing
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

@@ -144,7 +144,7 @@ export const LaidOutSheet = memo(function LaidOutSheet({
         resolve={layout}
         errorElement={
           <p role="alert" className="p-4">
-            The circuit could not be drawn. Everything else on this page works without it.
+            The circuit could not be drawn. The rest of this page works without it.
           </p>
         }
       >

@@ -21,7 +21,7 @@ export function layOutOn(file: string): void {
     drafter = null;
     reportTrouble(
       cause,
-      "The part of Airway that lays out circuits has stopped. Nothing is lost, but drawing a new circuit holds the others up until Airway is restarted.",
+      "The background process that lays out drawings has stopped. Nothing is lost, but drawing a new circuit slows everybody down until Airway is restarted.",
     );
   });
 }

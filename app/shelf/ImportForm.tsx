@@ -59,16 +59,16 @@ export function ImportForm({ answer, hint, token }: ImportFormProps) {
       {answer?.brought && <Brought brought={answer.brought} />}
       <div className="flex flex-wrap gap-3">
         <button type="submit" name="intent" value="preview" className="btn" disabled={busy}>
-          See what it would change
+          Preview changes
         </button>
         {answer?.preview && answer.preview.changes?.length !== 0 && (
           <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
-            {answer.preview.changes ? `Store as version ${answer.preview.version}` : "Put it on the shelf"}
+            {answer.preview.changes ? `Save as version ${answer.preview.version}` : "Save to the shelf"}
           </button>
         )}
         {answer?.brought && (
           <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
-            Open it as a job
+            Open as a job
           </button>
         )}
       </div>
@@ -82,7 +82,7 @@ const mostBytes = 200_000;
 export function Refusal({ problems }: { problems: readonly string[] }) {
   return (
     <div role="alert" className="border-l-4 border-danger pl-3">
-      <p className="font-bold">Nothing was stored. Change this first:</p>
+      <p className="font-bold">Nothing was saved. Correct this first:</p>
       <ul className="list-disc pl-5 text-base">
         {problems.map((problem) => (
           <li key={problem}>{problem}</li>
@@ -97,12 +97,12 @@ function Brought({ brought }: { brought: CasePreview }) {
   return (
     <>
       <p>
-        A case of {brought.readings} {brought.readings === 1 ? "reading" : "readings"}.
+        A job on {brought.readings} {brought.readings === 1 ? "reading" : "readings"}.
       </p>
       <Preview preview={brought.circuit} />
       <div className="grid gap-3 sm:grid-cols-2">
         <label className="grid gap-1 text-base text-soft">
-          What the shop calls the vehicle
+          Nickname or fleet number of the vehicle
           <input name="label" maxLength={60} className="field w-full text-ink" />
         </label>
         <label className="grid gap-1 text-base text-soft">
@@ -123,9 +123,9 @@ function Preview({ preview }: { preview: ImportPreview }) {
       </h2>
       <p className="text-base text-soft">{family}</p>
       {changes === null ? (
-        <p className="mt-2">It is new to the shelf.</p>
+        <p className="mt-2">New to the shelf.</p>
       ) : changes.length === 0 ? (
-        <p className="mt-2">It says nothing the shelf does not say already.</p>
+        <p className="mt-2">The shelf already has all of it.</p>
       ) : (
         <ul className="mt-2 text-base">
           {changes.map(({ what, id, keys }) => (
@@ -142,7 +142,8 @@ function Preview({ preview }: { preview: ImportPreview }) {
       )}
       {twins.length > 0 && (
         <p className="mt-2 text-base">
-          The same shape is on the shelf already: {twins.map((twin) => twin.title).join("; ")}.
+          A circuit of the same structure is already on the shelf:{" "}
+          {twins.map((twin) => twin.title).join("; ")}.
         </p>
       )}
       <Findings findings={findings} />
@@ -154,7 +155,9 @@ function Preview({ preview }: { preview: ImportPreview }) {
 export function Findings({ findings }: { findings: ImportPreview["findings"] }) {
   if (findings.length === 0)
     return (
-      <p className="mt-2 text-base text-soft">Its healthy currents, speeds, fuses and wires look right.</p>
+      <p className="mt-2 text-base text-soft">
+        The currents, speeds, fuses and wires of the healthy circuit are plausible.
+      </p>
     );
   return (
     <ul className="mt-2 text-base" aria-label="To check">

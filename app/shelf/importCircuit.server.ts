@@ -43,16 +43,14 @@ export function circuitFrom(text: string, onto: Circuit | null): Read<Circuit> {
     try {
       input = JSON.parse(text);
     } catch (thrown) {
-      return { problems: [`This is no JSON: ${(thrown as Error).message}`] };
+      return { problems: [`This is not valid JSON: ${(thrown as Error).message}`] };
     }
     const parsed = parseCircuit(input);
     return parsed.ok ? { value: parsed.value } : inWords(parsed.problems);
   }
   if (!onto)
     return {
-      problems: [
-        "Expected an airway-circuit file. A wire list is brought in on the page of its own circuit.",
-      ],
+      problems: ["Expected an airway-circuit file. Import a wire list on the page of its circuit."],
     };
   const rows = Papa.parse<string[]>(text.trim(), { skipEmptyLines: false });
   const read = withWireList(onto, rows.data);

@@ -31,7 +31,7 @@ async function beliefUnder(circuit: Circuit, job: Job): Promise<{ text: string }
 /** Weighs moving a job to another version of its circuit: a reading at a point that is gone forbids it. */
 export async function weighMove(job: Job, newest: Circuit): Promise<JobMove> {
   const own = await findCircuit(job.circuitId);
-  if (!own) return { problems: ["Its own version is not there any more."] };
+  if (!own) return { problems: ["Its own version no longer exists."] };
   const after = await beliefUnder(newest, job);
   if ("problems" in after) return after;
   const before = await beliefUnder(own, job);

@@ -11,7 +11,7 @@ export function ThemeSwitch() {
     <Form method="post" action="/theme" className="no-print">
       <input type="hidden" name="back" value={pathname} />
       <button className="btn px-3 text-base" name="theme" value={nextTheme[theme]} type="submit">
-        Light: {theme}
+        Theme: {theme}
       </button>
     </Form>
   );

@@ -24,6 +24,6 @@ test.each([
   "preferences",
   `preferences=${btoa('{"theme":"pink","keys":3}')}`,
   `preferences=${btoa("[]")}`,
-])("a cookie that cannot be read, %j, is nothing chosen", async (cookie) => {
+])("a cookie the form could not be read; load the page again, %j, is nothing chosen", async (cookie) => {
   expect(await preferencesOf(request(cookie))).toEqual({ theme: "auto", keys: true });
 });

@@ -5,6 +5,6 @@ export async function sentForm(request: Request): Promise<FormData> {
   try {
     return await request.formData();
   } catch {
-    throw data("That form cannot be read.", { status: 400 });
+    throw data("That form could not be read. Load the page again.", { status: 400 });
   }
 }

@@ -47,9 +47,9 @@ export function SumPage({ sum, job, jobs, starts }: SumPageProps) {
             </p>
           )}
           <dl className="border-l-4 border-rule pl-3 text-base">
-            <dt className="text-soft">How it is worked</dt>
+            <dt className="text-soft">Formula</dt>
             <dd className="figures">{sum.formula}</dd>
-            <dt className="mt-1.5 text-soft">Where it stands</dt>
+            <dt className="mt-1.5 text-soft">Source</dt>
             <dd>{sum.source}</dd>
           </dl>
         </div>
@@ -133,7 +133,7 @@ interface FromJobProps {
   readonly onTake: (start: SumStart) => void;
 }
 
-/** Values of an open job's circuit. */
+/** Values from an open job's circuit. */
 function FromJob({ job, jobs, starts, onTake }: FromJobProps) {
   const [query, setQuery] = useSearchParams();
   const choose = (id: string): void => {
@@ -145,9 +145,9 @@ function FromJob({ job, jobs, starts, onTake }: FromJobProps) {
   if (jobs.length === 0 && job === null) return null;
   return (
     <fieldset className="mt-1 grid gap-2 border-t border-rule pt-2">
-      <legend className="sr-only">Values of an open job</legend>
+      <legend className="sr-only">Values from an open job</legend>
       <label className="grid gap-0.5 text-base text-soft">
-        Values of job
+        Values from job
         <select className="field text-ink" value={job ?? ""} onChange={({ target }) => choose(target.value)}>
           <option value="">none</option>
           {job !== null && !jobs.some(({ id }) => id === job) && <option value={job}>{job}</option>}
@@ -159,7 +159,7 @@ function FromJob({ job, jobs, starts, onTake }: FromJobProps) {
         </select>
       </label>
       {job !== null && starts.length === 0 && (
-        <p className="text-base text-soft">This sum takes nothing from a circuit.</p>
+        <p className="text-base text-soft">This sum uses no values from a circuit.</p>
       )}
       {starts.length > 0 && (
         <div className="flex max-h-40 flex-wrap gap-1.5 overflow-y-auto">
@@ -298,12 +298,12 @@ function SumForm({ sum, asked, problemAt, ask, job, jobs, own }: SumFormProps) {
         />
       ))}
       <p className="text-base text-soft">
-        A unit may be typed behind a figure: <kbd className="key-hint">12 ft</kbd>.{" "}
-        <kbd className="key-hint">↑</kbd> <kbd className="key-hint">↓</kbd> step it.
+        You can type a unit after a number: <kbd className="key-hint">12 ft</kbd>.{" "}
+        <kbd className="key-hint">↑</kbd> <kbd className="key-hint">↓</kbd> change it in steps.
       </p>
       <div className="flex flex-wrap gap-2">
         <button type="button" className="btn text-base" onClick={() => ask(startOf(sum))}>
-          Begin again
+          Reset
         </button>
       </div>
       <FromJob job={job} jobs={jobs} starts={own} onTake={(start) => ask({ ...asked, ...start.asked })} />

@@ -137,10 +137,10 @@ const kindWords: Readonly<Record<NewKind, string>> = {
   relay: "relay",
   ground: "ground point",
   splice: "splice",
-  inline: "in-line connector",
+  inline: "in-line plug",
   motor: "motor",
   resistor: "resistor pack",
-  selector: "switch of its own",
+  selector: "separate switch",
 };
 
 /** A part more: what the usual circuit has not. */
@@ -221,7 +221,7 @@ export function AddElement() {
       <Labelled title="To">
         <input {...register("to")} className="field figures w-20" />
       </Labelled>
-      <Labelled title="Ω, empty for a link">
+      <Labelled title="Ω (empty for a thermal link)">
         <input {...register("ohms")} inputMode="decimal" className="field figures w-28" />
       </Labelled>
       <button type="submit" className="btn">
@@ -238,7 +238,7 @@ interface PinFields {
   readonly terminal: string;
 }
 
-/** A pin more, on a plug that is there or on a new one. */
+/** A pin more, on a plug that is there or on new plug. */
 export function AddPin({ terminals }: { terminals: readonly string[] }) {
   const { circuit } = useEditing();
   const [problem, add] = useAdding();
@@ -272,14 +272,14 @@ export function AddPin({ terminals }: { terminals: readonly string[] }) {
     >
       <Labelled title="Plug">
         <select {...register("plug")} className="field w-28">
-          <option value="">a new one</option>
+          <option value="">new plug</option>
           <Options of={circuit.connectors.map(({ id }) => id)} />
         </select>
       </Labelled>
       <Labelled title="Pin">
         <input {...register("pin")} className="field figures w-16" />
       </Labelled>
-      <Labelled title="Goes to">
+      <Labelled title="Connects to">
         <select {...register("terminal")} className="field w-28">
           <option value="">choose</option>
           <Options of={free} />

@@ -24,7 +24,7 @@ export function fits(circuit: Circuit, edit: CircuitEdit): true | string {
   const next = editedCircuit(circuit, edit);
   if (next.ok) return true;
   const [problem] = next.problems;
-  return problem ? problemText(problem) : "it does not fit";
+  return problem ? problemText(problem) : "this value is not valid";
 }
 
 interface CellProps {

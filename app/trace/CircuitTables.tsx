@@ -61,7 +61,7 @@ export function CircuitTables({ circuit, onEdit, questions, children }: CircuitT
         </Tabs.Content>
         <Tabs.Content value="parts" className="grid gap-3 pt-2">
           <fieldset className="flex flex-wrap items-end gap-2">
-            <legend className="text-base text-soft">What the settings are called</legend>
+            <legend className="text-base text-soft">Names of the speeds</legend>
             {circuit.settings.map((setting, index) => (
               <Cell
                 key={`${index} ${setting}`}

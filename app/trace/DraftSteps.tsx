@@ -28,10 +28,10 @@ export function DraftSteps({ undo, redo, waiting, away, send }: DraftStepsProps)
     <div className="flex items-center gap-2">
       <span role="status" className="text-base text-soft" data-unstored={waiting}>
         {away
-          ? "The server does not answer; changes wait in this browser"
+          ? "The server does not answer. Changes are kept in this browser"
           : waiting > 0
             ? "storing…"
-            : "all stored"}
+            : "all saved"}
       </span>
       <button
         type="button"

@@ -16,21 +16,22 @@ export function OntoShelf({ name, shelf, waiting, refused }: OntoShelfProps) {
   return (
     <section aria-labelledby="store" className="sheet-card grid gap-3 p-4">
       <h2 id="store" className="text-lg font-bold">
-        Onto the shelf
+        Save to the shelf
       </h2>
       {shelf && shelf.twins.length > 0 && (
         <p className="text-base">
-          The same shape is there already: {shelf.twins.map(({ title }) => title).join("; ")}.
+          A circuit of the same structure is already there: {shelf.twins.map(({ title }) => title).join("; ")}
+          .
         </p>
       )}
       {shelf?.changes && (
         <p className="text-base">
           {shelf.changes.length === 0
-            ? "It says nothing that the shelf does not say already."
+            ? "The shelf already has all of it."
             : `It becomes version ${shelf.version}; ${shelf.changes.length} things differ: ${shelf.changes
                 .slice(0, 12)
                 .map(({ id }) => id)
-                .join(", ")}. Jobs stay on the version they began with until they are moved.`}
+                .join(", ")}. Jobs keep the version they started with until you move them.`}
         </p>
       )}
       <Form method="post" className="flex flex-wrap items-end gap-3" key={name.id}>
@@ -45,7 +46,7 @@ export function OntoShelf({ name, shelf, waiting, refused }: OntoShelfProps) {
           />
         </label>
         <label className="grid gap-1 text-base text-soft">
-          Its id on the shelf
+          Id on the shelf
           <input
             name="id"
             defaultValue={name.id}
@@ -55,7 +56,7 @@ export function OntoShelf({ name, shelf, waiting, refused }: OntoShelfProps) {
           />
         </label>
         <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
-          {shelf?.changes ? `Store as version ${shelf.version}` : "Put it on the shelf"}
+          {shelf?.changes ? `Save as version ${shelf.version}` : "Save to the shelf"}
         </button>
         {refused && <Refusal problems={refused} />}
       </Form>

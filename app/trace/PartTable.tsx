@@ -12,10 +12,10 @@ function RemoveElement({ part, element, at }: { part: string; element: string; a
     <button
       type="button"
       className="min-h-11 px-1 text-left whitespace-nowrap underline"
-      aria-label={`take ${element} out of ${part}`}
+      aria-label={`delete ${element} from ${part}`}
       onClick={() => send({ do: "set", list: "parts", id: part, key: at, value: null })}
     >
-      out
+      delete{" "}
     </button>
   );
 }

@@ -51,11 +51,11 @@ const pinColumns: ColumnDef<PinRow, string>[] = [
   },
   {
     id: "terminal",
-    header: "Goes to",
+    header: "Connects to",
     accessorFn: ({ terminal }) => terminal,
     cell: ({ row: { original } }) => (
       <Cell
-        label={`where ${original.id} goes`}
+        label={`where ${original.id} connects to`}
         value={original.terminal}
         width="w-28"
         terminal
@@ -84,7 +84,7 @@ function RemovePin({ id, plug, pin }: PinRow) {
     <button
       type="button"
       className="min-h-11 px-1 whitespace-nowrap underline"
-      aria-label={`take out pin ${id}`}
+      aria-label={`delete pin ${id}`}
       onClick={() =>
         send(
           last
@@ -93,7 +93,7 @@ function RemovePin({ id, plug, pin }: PinRow) {
         )
       }
     >
-      out
+      delete{" "}
     </button>
   );
 }

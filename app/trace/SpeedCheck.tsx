@@ -5,7 +5,9 @@ import type { TracedDraft } from "./tracedDraft.server";
 export function SpeedCheck({ motors }: Pick<TracedDraft, "motors">) {
   return motors.map(({ motor, speeds }) => (
     <section key={motor} className="sheet-card py-2" aria-label={`What ${motor} would get`}>
-      <h2 className="px-3 pb-1 text-base font-semibold">What a healthy {motor} would get. Sensible?</h2>
+      <h2 className="px-3 pb-1 text-base font-semibold">
+        What a healthy {motor} would get. Are these values plausible?
+      </h2>
       <table className="w-full text-base" data-speeds={motor}>
         <thead>
           <tr className="text-soft">
@@ -19,7 +21,7 @@ export function SpeedCheck({ motors }: Pick<TracedDraft, "motors">) {
               Draw
             </th>
             <th scope="col" className="w-36 pr-3 text-right font-normal">
-              Of top rpm
+              Share of top rpm
             </th>
           </tr>
         </thead>

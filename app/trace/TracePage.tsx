@@ -51,7 +51,7 @@ export function TracePage({ draft, refused }: TraceBenchProps) {
       <TraceHead name={name} family={family} draft={draft} waiting={waiting} away={away} send={send} />
       {dropped.length > 0 && (
         <div role="alert" className="border-l-4 border-[var(--go)] pl-3 text-base">
-          <p>These changes no longer fit what was answered since; undo brings them back:</p>
+          <p>These changes no longer fit the newer answers. Undo brings them back:</p>
           <ul className="list-disc pl-5">
             {dropped.map((words) => (
               <li key={words}>{words}</li>
@@ -88,8 +88,8 @@ function WireListForm({ refused }: { refused: readonly string[] | null }) {
       <summary className="flex min-h-11 cursor-pointer items-center underline">Paste a wire list</summary>
       <Form method="post" className="grid gap-2">
         <label className="grid gap-1 text-soft">
-          Columns wire, from, to, colour, mm2, metres, by commas, semicolons or tabs; it takes the place of
-          all wires above
+          Columns wire, from, to, colour, mm2, metres, separated by commas, semicolons or tabs. The list
+          replaces all wires above
           <textarea
             name="text"
             required
@@ -100,7 +100,7 @@ function WireListForm({ refused }: { refused: readonly string[] | null }) {
         </label>
         {refused && <Refusal problems={refused} />}
         <button type="submit" name="intent" value="wires" className="btn justify-self-start">
-          Take the list
+          Replace the wires
         </button>
       </Form>
     </details>
@@ -209,7 +209,7 @@ function LooksRight({ draft, circuit, shownLit, light }: LooksRightProps) {
       <SpeedCheck motors={draft.motors} />
       <section aria-labelledby="checks">
         <h2 id="checks" className="text-lg font-bold">
-          Does it look right?
+          Plausibility check
         </h2>
         <Findings findings={draft.findings} />
         <Fold title="Path board" className="sheet-card mt-2 px-3">

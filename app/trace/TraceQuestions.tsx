@@ -30,8 +30,8 @@ export function TraceQuestions({ answers, asked, refused }: TraceQuestionsProps)
         />
       ) : (
         <p className="text-base">
-          All asked. See whether the volts look right, fill in colours and pins below, and put it on the
-          shelf.
+          All questions are answered. Check the volts, fill in colours and pins below, and save the circuit to
+          the shelf.
         </p>
       )}
       <ol className="text-base" aria-label="Answers">
@@ -112,7 +112,7 @@ function AskedQuestion({ id, answers, problems }: AskedQuestionProps) {
       <div className="flex gap-2">
         {only?.kind !== "choice" && (
           <button type="submit" className="btn btn-main" disabled={busy}>
-            That is it
+            Next
           </button>
         )}
         <button type="submit" name="unknown" value="yes" formNoValidate className="btn" disabled={busy}>

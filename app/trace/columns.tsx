@@ -11,10 +11,10 @@ function Remove({ list, id }: { list: CircuitList; id: string }) {
     <button
       type="button"
       className="min-h-11 px-1 whitespace-nowrap underline"
-      aria-label={`take out ${id}`}
+      aria-label={`delete ${id}`}
       onClick={() => send({ do: "remove", list, id })}
     >
-      out
+      delete{" "}
     </button>
   );
 }
@@ -111,7 +111,7 @@ export const assumedColumn = <Row extends { readonly id: string; readonly assume
   list: "parts" | "wires",
 ): ColumnDef<Row, string> => ({
   id: "assumed",
-  header: "Guess",
+  header: "Assumed",
   accessorFn: ({ assumed }) => (assumed ? "yes" : ""),
   cell: ({ row: { original } }) => (
     <Assumed list={list} id={original.id} assumed={original.assumed ?? false} />

@@ -16,7 +16,7 @@ import { healthyView } from "../probe/probeSheetView.server";
 /** The draft of an address; answers 404 where there is none. */
 export async function draftAt(id: string): Promise<Draft> {
   const draft = await findDraft(id);
-  if (!draft) throw data("There is no such draft: it may be on the shelf already.", { status: 404 });
+  if (!draft) throw data("There is no such draft. It may already be on the shelf.", { status: 404 });
   return draft;
 }
 

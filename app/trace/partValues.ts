@@ -26,7 +26,7 @@ const units: Readonly<Record<string, string>> = {
   polePairs: "pole pairs",
   onOhms: "full on Ω",
   outOhms: "output Ω",
-  "commandVolts.0": "stands at V",
+  "commandVolts.0": "stops at V",
   "commandVolts.1": "full on at V",
 };
 

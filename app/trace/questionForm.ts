@@ -40,87 +40,87 @@ const number = (name: string, label: string, unit: string): QuestionField => ({
 const questions: Readonly<Record<TraceQuestionId, (answers: TraceAnswers) => Question>> = {
   feed: () => ({
     ask: "Follow the blower's feed back to the battery. When is its fuse hot?",
-    hint: "The line over the fuse says: hot at all times, or hot with the key on.",
+    hint: "The note above the fuse says so: hot at all times, or hot in run.",
     fields: choice(["always", "at all times"], ["key", "with the key on"]),
   }),
   fuse: () => ({
-    ask: "What is that fuse called, and how large is it?",
-    hint: "The thick one the blower's current runs through.",
+    ask: "Name and rating of that fuse?",
+    hint: "The large fuse that carries the blower's current.",
     fields: [text("id", "Fuse"), number("amps", "Rating", "A")],
   }),
   relay: () => ({
     ask: "Does the feed go through a relay before it gets to the blower?",
-    hint: "A relay for the top speed alone comes later.",
-    fields: choice(["yes", "through a relay"], ["no", "straight on"]),
+    hint: "A relay only for the top speed is asked about later.",
+    fields: choice(["yes", "through a relay"], ["no", "no relay"]),
   }),
   coil: () => ({
-    ask: "What is the relay called, and which fuse feeds its coil?",
-    hint: "The thin wire at 86, hot with the key on.",
+    ask: "Name of the relay, and which fuse feeds its coil?",
+    hint: "Follow the thin wire at pin 86, hot with the key on.",
     fields: [text("relay", "Relay"), text("fuse", "Coil's fuse"), number("amps", "Its rating", "A")],
   }),
   control: () => ({
     ask: "What makes the lower speeds?",
-    hint: "A pack of wire coils in the air stream, or an electronic control with a command wire.",
+    hint: "A pack of wire coils in the air stream, or a control module with a command wire.",
     fields: choice(
       ["resistor", "a resistor pack"],
-      ["linear", "a control that drops volts"],
-      ["chopping", "a control that chops the current"],
+      ["linear", "a linear control module"],
+      ["chopping", "a PWM control module"],
     ),
   }),
   hands: (answers) => ({
     ask:
       answered(answers, "control").value === "resistor"
-        ? "What does the speed switch hand out?"
-        : "On which side of the motor does the control work?",
-    hint: "Ground side: the motor has feed all the time, and its other wire is what is switched.",
+        ? "What does the speed switch switch?"
+        : "On which side of the motor is the control module?",
+    hint: "Ground side: the motor always has feed, and its other wire is switched.",
     fields: choice(["ground", "ground"], ["feed", "feed"]),
   }),
   speeds: () => ({
-    ask: "How many speeds are there, off not counted?",
-    hint: "Count the switch's outputs, or the panel's steps.",
+    ask: "How many speeds are there, not counting off?",
+    hint: "Count the outputs of the switch, or the steps of the climate panel.",
     fields: [number("value", "Speeds", "")],
   }),
   top: () => ({
-    ask: "How does the top speed get past the pack?",
-    hint: "Follow the switch's last output.",
+    ask: "How does the top speed bypass the pack?",
+    hint: "Follow the last output of the switch.",
     fields: choice(
       ["switch", "straight through the switch"],
-      ["relay", "by a relay of its own"],
-      ["pack", "not at all: through its last coil"],
+      ["relay", "through a relay of its own"],
+      ["pack", "it does not; it goes through the last coil"],
     ),
   }),
   link: () => ({
     ask: "Which speeds run through the pack's thermal link?",
-    hint: "The small bridge that melts when the pack gets no air.",
+    hint: "The small link that melts when the pack gets no air.",
     fields: choice(
-      ["all", "all that use the pack"],
-      ["lowest", "the lowest alone"],
-      ["none", "none: there is no link"],
+      ["all", "all speeds that use the pack"],
+      ["lowest", "only the lowest speed"],
+      ["none", "none; there is no link"],
     ),
   }),
   ohms: (answers) => {
     const speeds = answered(answers, "speeds").value;
     const lows = answered(answers, "top").value === "pack" ? speeds : speeds - 1;
     return {
-      ask: "Ohms of the pack's coils, as far as known?",
-      hint: "From a good pack on the meter, or the diagram. Leave empty what is not known.",
+      ask: "Ohms of the pack's coils, if known?",
+      hint: "Measure a good pack, or read them from the diagram. Leave empty what you do not know.",
       fields: Array.from({ length: lows }, (_, index) => ({
         kind: "number" as const,
         name: `step${index}`,
-        label: `Coil ${index + 1}, ${index === 0 ? "the lowest speed's own" : `from speed ${index + 1}`}`,
+        label: `Coil ${index + 1}, ${index === 0 ? "used only by the lowest speed" : `from speed ${index + 1}`}`,
         unit: "Ω",
         optional: true as const,
       })),
     };
   },
   command: () => ({
-    ask: "Which volts on the command wire stop the motor, and which turn it full on?",
-    hint: "Either may be the larger. A healthy one of the same kind tells on the meter.",
-    fields: [number("still", "Stands at", "V"), number("full", "Full on at", "V")],
+    ask: "Which volts on the command wire stop the motor, and which give full speed?",
+    hint: "Either may be the higher. Measure a good vehicle of the same kind.",
+    fields: [number("still", "Motor stops at", "V"), number("full", "Full speed at", "V")],
   }),
   panel: () => ({
-    ask: "Which fuses feed the panel itself?",
-    hint: "One hot at all times, one hot with the key.",
+    ask: "Which fuses feed the climate panel?",
+    hint: "One hot at all times, one hot with the key on.",
     fields: [
       text("batteryFuse", "Always hot"),
       number("batteryAmps", "Its rating", "A"),
@@ -129,13 +129,13 @@ const questions: Readonly<Record<TraceQuestionId, (answers: TraceAnswers) => Que
     ],
   }),
   grounds: () => ({
-    ask: "Where do the blower's current and the relay's coil go to ground?",
-    hint: "The same place may serve both.",
+    ask: "Where are the grounds of the blower and of the relay coil?",
+    hint: "It may be the same place.",
     fields: [text("blower", "Blower's ground"), text("coil", "Coil's ground")],
   }),
   motor: () => ({
     ask: "What does the motor draw at full speed?",
-    hint: "From its label or a clamp round its wire.",
+    hint: "From its label, or measured with a clamp meter.",
     fields: [number("amps", "Draw", "A")],
   }),
   plugs: (answers) => ({
@@ -143,18 +143,24 @@ const questions: Readonly<Record<TraceQuestionId, (answers: TraceAnswers) => Que
     hint: "Pin numbers can be set in the table of pins.",
     fields: [
       text("motor", "At the motor"),
-      text("control", answered(answers, "control").value === "resistor" ? "At the pack" : "At the control"),
-      text("switch", answered(answers, "control").value === "resistor" ? "At the switch" : "At the panel"),
+      text(
+        "control",
+        answered(answers, "control").value === "resistor" ? "At the pack" : "At the control module",
+      ),
+      text(
+        "switch",
+        answered(answers, "control").value === "resistor" ? "At the switch" : "At the climate panel",
+      ),
     ],
   }),
   reach: () => ({
     ask: "How long does it take to get to each?",
-    hint: "Minutes from the open door to a probe on the part. It decides which look comes first.",
+    hint: "Minutes from opening the door to a probe on the part. This decides which test comes first.",
     fields: [
       number("box", "Fuse box with the relay", "min"),
       number("dashBox", "Fuses in the dash", "min"),
-      number("blower", "Motor and pack or control", "min"),
-      number("switch", "Switch or panel", "min"),
+      number("blower", "Motor and pack or control module", "min"),
+      number("switch", "Switch or climate panel", "min"),
     ],
   }),
 };
@@ -217,14 +223,14 @@ export const questionNames: Readonly<Record<TraceQuestionId, string>> = {
   fuse: "Fuse",
   relay: "Relay",
   coil: "Relay's coil",
-  control: "Speeds made by",
-  hands: "Works on the side of",
+  control: "Speed control",
+  hands: "Switched side",
   speeds: "Speeds",
   top: "Top speed",
   link: "Thermal link",
   ohms: "Ohms",
   command: "Command",
-  panel: "Panel's fuses",
+  panel: "Climate panel fuses",
   grounds: "Grounds",
   motor: "Motor",
   plugs: "Plugs",

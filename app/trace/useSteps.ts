@@ -11,7 +11,7 @@ export function useSteps(draftId: string) {
   const send = useCallback(
     (fields: Record<string, string>): void => {
       const id = randomId();
-      enter({ ...fields, step: id }, "a change of the circuit", id);
+      enter({ ...fields, step: id }, "a change to the circuit", id);
     },
     [enter],
   );

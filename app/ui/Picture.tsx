@@ -107,7 +107,7 @@ function PictureCaption({ title, zooms, chart, save }: PictureCaptionProps) {
         <button
           type="button"
           className="min-h-11 underline"
-          aria-label={`Save ${title} as a picture`}
+          aria-label={`Save ${title} as an image`}
           onClick={save}
         >
           save

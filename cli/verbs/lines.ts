@@ -12,9 +12,9 @@ export function answerLine(line: string, library: CircuitLibrary, cache: Circuit
   const input = parseJson(line);
   if (!input.ok) return { error: input.problems.map(problemText).join("; ") };
   try {
-    const diagnosis = diagnoseCase(input.value, library, cache);
-    if (diagnosis.ok) return diagnosisReport(diagnosis.value);
-    return { error: diagnosis.problems.map(problemText).join("; ") };
+    const found = diagnoseCase(input.value, library, cache);
+    if (found.ok) return diagnosisReport(found.value);
+    return { error: found.problems.map(problemText).join("; ") };
   } catch (error) {
     return { error: `internal: ${(error as Error).message}` };
   }

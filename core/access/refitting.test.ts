@@ -57,7 +57,7 @@ describe("how each step goes back", () => {
     const motor = backTo("siskin-glove-box", "R1").find(({ id }) => id === "motor-screws");
     expect(motor?.screws).toBe(4);
     expect(motor?.how).toEqual([
-      { rule: "keyed", where: "the tab in the notch at the bottom" },
+      { rule: "keyed", where: "tab in the notch at the bottom" },
       { rule: "all-by-hand", screws: 4 },
       { rule: "into-plastic" },
     ]);

@@ -20,10 +20,10 @@ describe("the shipped plan", () => {
     const route = quickestRoute(plan, ["R1"]);
     expect(route.ok && route.value).toMatchObject({ minutes: 5, tools: ["trim lever", "7 mm socket"] });
     expect(route.ok && route.value.back[0]?.work).toMatchObject({
-      step: { back: "Pack in: seated plus an eighth of a turn" },
+      step: { back: "Refit the pack: seat the screws, then an eighth of a turn" },
     });
     expect(route.ok && route.value.back.at(-1)?.work).toMatchObject({
-      step: { back: "Floor mat down, nothing under it" },
+      step: { back: "Lay the floor mat flat, with nothing under it" },
     });
   });
 
@@ -159,7 +159,7 @@ describe("a safe way, of three kinds", () => {
   test("what cuts, or moves the battery, has the negative off first though its plan forgot to say so", () => {
     const cut = routeTo("godwit-moulded", ["M1"]);
     expect(cut.steps[0]?.id).toBe("negative");
-    expect(cut.uses).toEqual(["adaptor ring", "six self-tappers", "sealing strip"]);
+    expect(cut.uses).toEqual(["adaptor ring", "six self-tapping screws", "sealing strip"]);
     expect(routeTo("godwit-moulded", ["R2"]).steps.map(({ id }) => id)).not.toContain("negative");
   });
 

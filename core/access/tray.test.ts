@@ -7,7 +7,7 @@ import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "./tray";
 const steps: readonly AccessStep[] = [
   {
     id: "box",
-    title: "Glove box out",
+    title: "Remove the glove box",
     minutes: 3,
     fasteners: [{ count: 6, head: "phillips", into: "plastic" }],
   },

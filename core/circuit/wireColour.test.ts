@@ -27,7 +27,7 @@ describe("wire colours are IEC 60757 letter codes", () => {
   test("a tracer follows a slash", () => {
     expect(colourStripes("BK/YE")).toEqual({ base: "BK", tracer: "YE" });
     expect(colourStripes("RD")).toEqual({ base: "RD", tracer: null });
-    expect(colourWords("GN/WH")).toBe("green with white");
+    expect(colourWords("GN/WH")).toBe("green/white");
   });
 
   test.each(["", "bk", "BLACK", "BK/", "/BK", "BK/YE/RD", "BK YE", " BK", "BK\n"])(

@@ -33,8 +33,8 @@ export function colourStripes(colour: string): { base: ColourCode; tracer: Colou
   return { base, tracer: tracer ?? null };
 }
 
-/** A colour in words: `BK/YE` is "black with yellow". */
+/** A colour in words: `BK/YE` is "black/yellow". */
 export function colourWords(colour: string): string {
   const { base, tracer } = colourStripes(colour);
-  return tracer ? `${colourNames[base]} with ${colourNames[tracer]}` : colourNames[base];
+  return tracer ? `${colourNames[base]}/${colourNames[tracer]}` : colourNames[base];
 }

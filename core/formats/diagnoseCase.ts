@@ -1,8 +1,15 @@
+import type { Circuit } from "../circuit/circuit";
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "../diagnose/diagnose";
 import type { CircuitCache } from "../predict/tables/circuitCache";
 import { type Parsed, refused } from "../problem/problem";
 import { parseCase } from "./case";
 import type { CircuitLibrary } from "./library";
+
+/** A case's diagnosis, and the circuit it is of. */
+export interface DiagnosedCase {
+  readonly circuit: Circuit;
+  readonly diagnosis: Diagnosis;
+}
 
 /** An `airway-case` in, its diagnosis out: the whole way that `diagnose` and `lines` go. */
 export function diagnoseCase(
@@ -10,7 +17,7 @@ export function diagnoseCase(
   library: CircuitLibrary,
   cache: CircuitCache,
   options: Pick<DiagnoseOptions, "explainAll" | "plan"> = {},
-): Parsed<Diagnosis> {
+): Parsed<DiagnosedCase> {
   const found = parseCase(input, library);
   if (!found.ok) return found;
   const compiled = cache.compile(found.value.circuit);
@@ -19,7 +26,7 @@ export function diagnoseCase(
       compiled.problems.map(({ code, path, message }) => ({ code, path: `circuit.${path}`, message })),
     );
   const { id, tools, school: strategy, readings, costs, counts, repairs } = found.value;
-  return diagnose(compiled.value, readings, {
+  const diagnosis = diagnose(compiled.value, readings, {
     id,
     tools,
     school: strategy,
@@ -28,4 +35,6 @@ export function diagnoseCase(
     repairs,
     ...options,
   });
+  if (!diagnosis.ok) return diagnosis;
+  return { ok: true, value: { circuit: found.value.circuit, diagnosis: diagnosis.value } };
 }

@@ -218,9 +218,7 @@ export class PracticeBay {
     const cost = testCost(this.compiled, test);
     const shut = cost.places.filter(({ id }) => !this.standing.open.has(id));
     if (shut.length > 0)
-      return refused(
-        `First take off what is in the way: ${shut.map(({ id }) => placeWords(id)).join(", ")}.`,
-      );
+      return refused(`First remove what is in the way: ${shut.map(({ id }) => placeWords(id)).join(", ")}.`);
     const woken = this.acts.some((act) => act.act === "look" && act.woke);
     const vehicle = vehicleOf(this.exact, this.own, this.left(), 104_729 * (this.acts.length + 1), woken);
     const reading = vehicle.take(test);
@@ -242,7 +240,7 @@ export class PracticeBay {
     if (over) return over;
     const found = this.compiled.netlist.circuit.places.find(({ id }) => id === place);
     if (!found) return refused("This vehicle has no such place.");
-    if (this.standing.open.has(place)) return refused("That is off already.");
+    if (this.standing.open.has(place)) return refused("That is already off.");
     return { ok: true, act: { act: "open", place, minutes: found.minutes } };
   }
 
@@ -266,7 +264,7 @@ export class PracticeBay {
     const { circuit } = this.compiled.netlist;
     const known = parts.every((id) => repairKind(circuit, id) !== "unknown");
     if (parts.length === 0 || !known) return refused("Choose what to fit.");
-    if (!(odds >= 0.01 && odds <= 0.99)) return refused("Say how sure you are, 1 to 99 %.");
+    if (!(odds >= 0.01 && odds <= 0.99)) return refused("Enter how sure you are, 1 to 99 %.");
     const cost = repairCost(this.compiled, parts, this.costs);
     const way = accessStepsTo(circuit, parts, this.standing.open);
     return {
@@ -287,7 +285,7 @@ export class PracticeBay {
     const over = this.refusedOver();
     if (over) return over;
     if (this.standing.fitted.length === 0)
-      return refused("Nothing was done to it yet: it would come back as it went.");
+      return refused("Nothing has been repaired yet, so it would come straight back.");
     const held = this.cured;
     const again = held
       ? null
@@ -314,7 +312,7 @@ export class PracticeBay {
   }
 
   private refusedOver(): Acted | null {
-    return this.standing.over ? refused("This case is over: its debrief is open.") : null;
+    return this.standing.over ? refused("This case is finished. See its debrief.") : null;
   }
 }
 

@@ -152,7 +152,7 @@ export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<Reco
     return wrong(
       "unreadable",
       "",
-      "neither text nor a WAV file: it holds zero bytes; export the trace as CSV or WAV",
+      "neither text nor a WAV file: it holds zero bytes; export the recording as CSV or WAV",
     );
   // A row cut off by the end of the part looked at is left out.
   const whole = length > from + headBytes ? text.slice(0, text.lastIndexOf("\n") + 1) : text;

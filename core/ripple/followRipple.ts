@@ -14,13 +14,14 @@ import { timesTooSlow } from "./timesTooSlow";
 import { foldConsistency, isOneHump } from "./turn/foldedTurn";
 import { rpmWithin } from "./turn/turnCount";
 
-/** Points a hump at most. */
+/** Most points per ripple. */
 const mostPoints = 24;
-/** Humps averaged over while the turn is not known. */
+/** Ripples averaged while the turn is not known. */
 const smoothUnknown = 12;
+/** Slowest speed of a blower motor that is considered, in rpm. */
 const slowestRpm = 200;
 const fastestRpm = 6500;
-/** A prediction may be off by this factor: a tight motor turns slower, a blocked fan faster. */
+/** Largest factor between a predicted and the real speed: a tight motor turns slower, a blocked fan faster. */
 const aboutTimes = 1.45;
 
 /** Where the humps' rhythm is looked for, by what is known of the motor. */
@@ -72,17 +73,17 @@ interface Tried {
   readonly repeats: number;
 }
 
-/** Turns that repeat each other so well hang on the right rhythm, if a hump is one hump. */
+/** Correlation between turns from which the rhythm is right, if a ripple is one ripple. */
 const repeatsWell = 0.85;
-/** Turns that repeat each other less than this are no turns. */
+/** Correlation between turns below which the rhythm is not a turn. */
 const leastRepeats = 0.4;
-/** Where no humps stand out and only a comb does, its turns must repeat each other so well. */
+/** Correlation needed where only a comb was found and no single line. */
 const repeatsSurely = 0.92;
-/** Rhythms nearer to each other than this factor are one. */
+/** Largest ratio of two rhythms that are the same. */
 const sameRhythm = 1.02;
-/** Rhythms whose turns repeat each other so nearly as well as the best one's are alike. */
+/** Rhythms are equally good if one repeats at least this share as well as the other. */
 const repeatsAlike = 0.9;
-/** Ways are tried on so many samples of a long record; the one taken is followed through the whole. */
+/** Samples of a long recording on which the alternatives are tried; the chosen one is followed through all of it. */
 const triedSamples = 1_000_000;
 
 /**

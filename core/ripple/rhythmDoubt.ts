@@ -2,17 +2,17 @@ import { beginningOf, type HumpGrid, humpsAlike, swingOf, swingsTooFar } from ".
 import { foldConsistencyBesideNoise, humpsApart, repeatsAfter } from "./turn/foldedTurn";
 
 /**
- * Turns that repeat each other less than this, noise aside, are no turns: of 1 350 traces of two models, sound or with a bad bar,
- * none of the right rhythm fell below 0.91, and a control's clock taken for the humps had 0.66 to 0.88 (measured).
+ * Least correlation between successive turns, noise set aside, for the rhythm to be a turn. In 1,350 simulated recordings
+ * of two models no right rhythm fell below 0.91; a PWM clock taken for the ripple had 0.66 to 0.88 (measured).
  */
 const leastRepeats = 0.9;
-/** Where a control's chopping was taken out what is left of it repeats with no turn, and its clock is not taken for the humps. */
+/** The same where PWM was removed: what is left of it repeats with no turn. */
 const leastRepeatsChopped = 0.5;
-/** And less than this where bad bars set the humps apart. */
+/** The same between the ripples of one turn where bad bars set them apart. */
 const leastShared = 0.92;
 /**
- * A mean over so many periods holds that part of the noise, and what repeats grows by no more than a few times as much by chance:
- * up to twice in 500 traces of two models with a bad bar, 4 to 480 times in 27 where bad bars lay opposite each other (measured).
+ * Largest growth by chance, as a factor, of what repeats when more periods are averaged: up to 2 in 500 recordings with
+ * one bad bar, 4 to 480 in 27 with bad bars opposite each other (measured on two models).
  */
 const mostChance = 3;
 

@@ -1,9 +1,12 @@
 import { beginningOf, type HumpGrid, humpsAlike, swingOf, swingsTooFar } from "./rhythm/humpGrid";
 import { foldConsistency, humpsApart, isSmoothHump, repeatsAfter } from "./turn/foldedTurn";
 
-/** A rhythm may be so many times too slow. */
+/** Largest factor by which a rhythm may be too slow. */
 const mostTimes = 8;
-/** What sets humps apart must repeat so well to tell how fast the right rhythm is: what is left of a chopping does so less. */
+/**
+ * Smallest correlation of what sets ripples apart that tells how fast the right rhythm is. What is left of PWM repeats
+ * less.
+ */
 const leastApart = 0.7;
 /** And at the right rhythm so nearly as well as at any: bad bars opposite each other repeat a little less at twice that. */
 const apartWithin = 0.04;

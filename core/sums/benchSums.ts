@@ -52,8 +52,7 @@ export function startOf(sum: Sum): Record<string, Typed> {
 }
 
 function checked(field: SumField, own: Typed): { readonly base: number } | SumProblem | null {
-  if ("text" in field)
-    return own.text === "" ? { field: field.id, message: "Something must stand here." } : null;
+  if ("text" in field) return own.text === "" ? { field: field.id, message: "Enter a value." } : null;
   if ("choices" in field)
     return field.choices.some(({ id }) => id === own.text)
       ? null
@@ -63,12 +62,12 @@ function checked(field: SumField, own: Typed): { readonly base: number } | SumPr
   if (base === null || !Number.isFinite(base))
     return {
       field: field.id,
-      message: `${field.title}: a figure, as ${field.start} or ${field.start} ${field.unit}.`,
+      message: `${field.title}: enter a number, such as ${field.start} or ${field.start} ${field.unit}.`,
     };
   if (base < field.low || base > field.high)
     return {
       field: field.id,
-      message: `${field.title}: ${own.text} ${unit?.text ?? ""} is out of reach of this sum.`,
+      message: `${field.title}: ${own.text} ${unit?.text ?? ""} is outside the range of this sum.`,
     };
   return { base };
 }

@@ -17,7 +17,7 @@ export const clampAndShunt: Sum = {
     },
     {
       id: "by",
-      title: "It comes from",
+      title: "Measured with",
       start: "clamp",
       choices: [
         { id: "clamp", title: "a clamp" },
@@ -27,7 +27,7 @@ export const clampAndShunt: Sum = {
     { id: "scale", title: "Clamp", quantity: "scale", unit: "mVA", start: "10", low: 0.001, high: 1e6 },
     {
       id: "shuntAmps",
-      title: "Shunt's plate, amps",
+      title: "Shunt rating, amps",
       quantity: "current",
       unit: "A",
       start: "50",
@@ -36,7 +36,7 @@ export const clampAndShunt: Sum = {
     },
     {
       id: "shuntVolts",
-      title: "Its volts at them",
+      title: "Shunt rating, volts",
       quantity: "voltage",
       unit: "mV",
       start: "75",
@@ -67,11 +67,11 @@ export const clampAndShunt: Sum = {
       ],
       notes: [
         ...(byShunt && Math.abs(amps) > figure("shuntAmps")
-          ? ["Over the shunt's plate: it gets hot and lies."]
+          ? ["More than the shunt's rating: it gets hot and reads wrong."]
           : []),
         byShunt
-          ? "A shunt is put in series, behind a fuse; its drop is missing at the motor."
-          : "A clamp is set to zero before each reading, with nothing in it, and turned so that the arrow points from feed to ground.",
+          ? "Connect a shunt in series, after a fuse. The motor gets less voltage by the shunt's drop."
+          : "Set the clamp to zero before each reading, with nothing in it. Its arrow points from feed to ground.",
       ],
       curve: {
         title: "Amps by millivolts",

@@ -9,8 +9,8 @@ export const fanLaws = (speedShare: number) => ({
 
 export const fanLaw: Sum = {
   id: "motor-watts",
-  title: "Motor's watts and the fan at another speed",
-  question: "What the motor takes now, and what air and watts another speed means.",
+  title: "Motor power and the fan at another speed",
+  question: "The power the motor takes now, and the air and power at another speed.",
   fields: [
     {
       id: "volts",
@@ -21,10 +21,10 @@ export const fanLaw: Sum = {
       low: 0,
       high: 500,
     },
-    { id: "amps", title: "It draws", quantity: "current", unit: "A", start: "17.6", low: 0, high: 1000 },
+    { id: "amps", title: "Current", quantity: "current", unit: "A", start: "17.6", low: 0, high: 1000 },
     {
       id: "now",
-      title: "Turning at",
+      title: "Speed now",
       quantity: "turning",
       unit: "rpm",
       start: "3100",
@@ -50,7 +50,7 @@ export const fanLaw: Sum = {
     const laws = fanLaws(share);
     return done({
       results: [
-        { id: "watts", title: "Takes now", base: watts, quantity: "power", unit: "W", main: true },
+        { id: "watts", title: "Power now", base: watts, quantity: "power", unit: "W", main: true },
         { id: "air", title: "Air at the other speed", base: 100 * laws.air, quantity: "share", unit: "pct" },
         {
           id: "pressure",
@@ -68,7 +68,7 @@ export const fanLaw: Sum = {
         },
       ],
       notes: [
-        "A fan whose duct is blocked moves less air and so draws less: low amps with weak air is a blockage or a slipping wheel, not a weak motor.",
+        "A fan whose duct is blocked moves less air and so draws less: low amps with weak air mean a blockage or a slipping wheel, not a weak motor.",
       ],
       curve: {
         title: "Power for the air by speed",

@@ -4,10 +4,10 @@ import { done, type Sum } from "./sum";
 export const hoursAndTenths: Sum = {
   id: "hours",
   title: "Hours, minutes and tenths",
-  question: "Minutes on the clock as the tenths of an hour they are billed in.",
+  question: "Convert minutes to the tenths of an hour that are billed.",
   fields: [
     { id: "time", title: "Time taken", quantity: "time", unit: "min", start: "47", low: 0, high: 100_000 },
-    { id: "rate", title: "The hour costs", quantity: "count", unit: "n", start: "90", low: 0, high: 1e6 },
+    { id: "rate", title: "Rate per hour", quantity: "count", unit: "n", start: "90", low: 0, high: 1e6 },
   ],
   formula: "tenths = minutes / 6, rounded up;  6 min = 0.1 h",
   source: "1 h = 60 min: ISO 80000-3. Rounded up to the tenth begun: common practice, no source.",

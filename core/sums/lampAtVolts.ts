@@ -10,21 +10,37 @@ export const lightShare = (voltsShare: number): number => Math.abs(voltsShare) *
 
 export const lampAtVolts: Sum = {
   id: "lamp",
-  title: "A lamp at other volts",
+  title: "Lamp at another voltage",
   question:
-    "How bright a test lamp burns, and what it draws: half the volts are far less than half the light.",
+    "How bright a test lamp is and what it draws. At half the voltage it gives far less than half the light.",
   fields: [
-    { id: "volts", title: "Gets", quantity: "voltage", unit: "V", start: "9", low: 0, high: 100 },
+    {
+      id: "volts",
+      title: "Volts at the lamp",
+      quantity: "voltage",
+      unit: "V",
+      start: "9",
+      low: 0,
+      high: 100,
+    },
     {
       id: "ratedVolts",
-      title: "Lamp's plate, volts",
+      title: "Lamp rating, volts",
       quantity: "voltage",
       unit: "V",
       start: "12",
       low: 0.5,
       high: 250,
     },
-    { id: "ratedWatts", title: "Its watts", quantity: "power", unit: "W", start: "3", low: 0.01, high: 2000 },
+    {
+      id: "ratedWatts",
+      title: "Lamp rating, watts",
+      quantity: "power",
+      unit: "W",
+      start: "3",
+      low: 0.01,
+      high: 2000,
+    },
   ],
   formula: "light ∝ V^3.4,  I ∝ V^0.55 (cold: a thirteenth of the hot ohms),  P ∝ V^1.55,  life ∝ V^−13",
   source:
@@ -67,10 +83,10 @@ export const lampAtVolts: Sum = {
       ],
       notes: [
         lightShare(share) < 0.02
-          ? "To the eye it is dark, though the volts may drive a meter: look with a hand around it."
+          ? "It looks dark, although a meter shows volts. Shade it with your hand to check."
           : lightShare(share) < 0.4
-            ? "To the eye it is dim."
-            : "To the eye it is bright: a tenth of the volts missing is not seen on a lamp, it is read on a meter.",
+            ? "It looks dim."
+            : "It looks bright. You cannot see a loss of a tenth of the voltage on a lamp; use a meter.",
       ],
       curve: {
         title: "Light by volts",

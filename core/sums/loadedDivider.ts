@@ -8,13 +8,14 @@ export function dividedVolts(volts: number, upperOhms: number, lowerOhms: number
 
 export const loadedDivider: Sum = {
   id: "divider",
-  title: "A divider with a meter or a lamp on it",
-  question: "What the meter shows where the feed comes through ohms: why a meter sees volts a lamp does not.",
+  title: "Voltage divider with a meter or a lamp",
+  question:
+    "What a meter or lamp shows when the feed comes through a resistance, and why a meter shows volts where a lamp stays dark.",
   fields: [
     { id: "supply", title: "Feed", quantity: "voltage", unit: "V", start: "12.6", low: 0, high: 1000 },
     {
       id: "upper",
-      title: "Ohms before the point",
+      title: "Ohms from the feed to the point",
       quantity: "resistance",
       unit: "kohm",
       start: "22",
@@ -23,7 +24,7 @@ export const loadedDivider: Sum = {
     },
     {
       id: "lower",
-      title: "Ohms from it to ground",
+      title: "Ohms from the point to ground",
       quantity: "resistance",
       unit: "Mohm",
       start: "10",
@@ -32,7 +33,7 @@ export const loadedDivider: Sum = {
     },
     {
       id: "load",
-      title: "Meter's or lamp's ohms",
+      title: "Ohms of the meter or lamp",
       quantity: "resistance",
       unit: "Mohm",
       start: "10",
@@ -51,17 +52,17 @@ export const loadedDivider: Sum = {
       results: [
         { id: "loaded", title: "Shown", base: loaded, quantity: "voltage", unit: "V", main: true },
         { id: "open", title: "With nothing on it", base: open, quantity: "voltage", unit: "V" },
-        { id: "lost", title: "Taken away by the load", base: open - loaded, quantity: "voltage", unit: "V" },
+        { id: "lost", title: "Lost by the load", base: open - loaded, quantity: "voltage", unit: "V" },
         {
           id: "behind",
-          title: "Ohms behind the point",
+          title: "Source resistance at the point",
           base: (upper * lower) / (upper + lower),
           quantity: "resistance",
           unit: "ohm",
         },
       ],
       notes: [
-        "A hot 3 W lamp is about 48 Ω, a meter 10 MΩ: volts that stand under the meter and fall under the lamp come through ohms.",
+        "A hot 3 W lamp is about 48 Ω, a meter 10 MΩ: volts that hold with the meter but drop with the lamp come through a high resistance.",
       ],
       curve: {
         title: "Shown by the load, logarithmic",

@@ -62,15 +62,15 @@ export function sharesFrom(text: string): number[] | null {
 
 export const packForSpeeds: Sum = {
   id: "pack",
-  title: "Elements of a resistor pack",
-  question: "The ohms each speed needs in the motor's way, and the watts the pack must lose there.",
+  title: "Coils of a resistor pack",
+  question: "The ohms each speed needs in series with the motor, and the heat they give off.",
   fields: [
     {
       id: "speeds",
       title: "Wanted speeds, %",
       text: true,
       start: "35, 55, 75",
-      hint: "of the top one, which has no element",
+      hint: "of the top speed, which uses no coil",
     },
     {
       id: "supply",
@@ -83,17 +83,25 @@ export const packForSpeeds: Sum = {
     },
     {
       id: "ratedVolts",
-      title: "Motor's plate, volts",
+      title: "Motor rating, volts",
       quantity: "voltage",
       unit: "V",
       start: "13.5",
       low: 1,
       high: 100,
     },
-    { id: "ratedAmps", title: "Its amps", quantity: "current", unit: "A", start: "18", low: 0.1, high: 200 },
+    {
+      id: "ratedAmps",
+      title: "Motor rating, amps",
+      quantity: "current",
+      unit: "A",
+      start: "18",
+      low: 0.1,
+      high: 200,
+    },
     {
       id: "stallAmps",
-      title: "Its amps held still",
+      title: "Motor amps, stalled",
       quantity: "current",
       unit: "A",
       start: "75",
@@ -102,7 +110,7 @@ export const packForSpeeds: Sum = {
     },
     {
       id: "ratedRpm",
-      title: "Its speed",
+      title: "Motor rating, rpm",
       quantity: "turning",
       unit: "rpm",
       start: "3200",
@@ -117,11 +125,11 @@ export const packForSpeeds: Sum = {
   work: ({ figure, text }) => {
     const shares = sharesFrom(text("speeds"));
     if (!shares)
-      return refusedAt("speeds", "Write per cents of the top speed, between 0 and 100, as 35, 55, 75.");
+      return refusedAt("speeds", "Enter percentages of the top speed between 0 and 100, such as 35, 55, 75.");
     if (figure("stallAmps") <= figure("ratedAmps"))
       return refusedAt(
         "stallAmps",
-        "Held still a motor draws more than when it turns: this must be above its rated amps.",
+        "A stalled motor draws more than a turning one: enter a value above the rated amps.",
       );
     const motor: PackMotor = {
       ratedVolts: figure("ratedVolts"),
@@ -145,14 +153,21 @@ export const packForSpeeds: Sum = {
           unit: "ohm",
           main: true,
         },
-        { id: "hottest", title: "Most heat in it", base: hottest, quantity: "power", unit: "W", main: true },
+        {
+          id: "hottest",
+          title: "Highest heat in the pack",
+          base: hottest,
+          quantity: "power",
+          unit: "W",
+          main: true,
+        },
         { id: "top", title: "Top speed on this supply", base: top, quantity: "turning", unit: "rpm" },
       ],
       notes: [
-        "The pack sits in the blower's air because of those watts: without air it burns. Never run it out of its duct.",
+        "The pack sits in the air stream because of this heat. Without air it burns out. Never run it outside its duct.",
       ],
       table: {
-        head: ["speed", "rpm", "amps", "in all", "its element", "watts in it", "whole pack"],
+        head: ["speed", "rpm", "amps", "in all", "coil", "heat in the coil", "whole pack"],
         body: speeds.map((own) => [
           `${Number((100 * own.share).toFixed(1))} %`,
           own.rpm.toFixed(0),
@@ -166,7 +181,7 @@ export const packForSpeeds: Sum = {
       curve: {
         title: "The pack's ohms by speed",
         across: "% of the top speed",
-        up: "Ω in the motor's way",
+        up: "Ω in series with the motor",
         points: curvePoints(20, 100, (share) =>
           Math.max(0, packFor(motor, [share / 100])[0]?.totalOhms ?? 0),
         ),

@@ -3,10 +3,10 @@ import { done, refusedAt, type Sum } from "./sum";
 
 export const spannerSize: Sum = {
   id: "spanner",
-  title: "Spanner and socket in the other system",
-  question: "Which socket goes on when the right one is in the other toolbox.",
-  fields: [{ id: "size", title: "Size", text: true, start: "7 mm", hint: "as 7 mm or 9/32 in" }],
-  formula: "1 in = 25.4 mm;  it goes on where it is no more than 0.07 mm too small or 0.15 mm too big",
+  title: "Metric and inch sockets",
+  question: "Which socket of the other system fits.",
+  fields: [{ id: "size", title: "Size", text: true, start: "7 mm", hint: "such as 7 mm or 9/32 in" }],
+  formula: "1 in = 25.4 mm;  it fits if it is at most 0.07 mm too small or 0.15 mm too big",
   source:
     "The inch: international agreement of 1959. What still turns a small screw: common practice, no source.",
   work: ({ text }) => {
@@ -15,7 +15,7 @@ export const spannerSize: Sum = {
       .replace(/(\d)(mm|in)$/, "$1 $2")
       .replace(/["”]$/, " in");
     const size = socketSize(typed);
-    if (!size) return refusedAt("size", "Write a size across flats as 7 mm or 9/32 in.");
+    if (!size) return refusedAt("size", "Enter a size across flats, such as 7 mm or 9/32 in.");
     const all = sockets
       .filter(({ text: own }) => own.endsWith("in") !== size.text.endsWith("in"))
       .map((own) => ({ ...own, off: own.millimetres - size.millimetres }))
@@ -32,15 +32,15 @@ export const spannerSize: Sum = {
           unit: "mm",
           main: true,
         },
-        { id: "in", title: "that is", base: size.millimetres / 1000, quantity: "length", unit: "in" },
+        { id: "in", title: "converted", base: size.millimetres / 1000, quantity: "length", unit: "in" },
       ],
       notes: [
         good.length === 0
-          ? "Nothing of the other system fits well enough: get the right one, a rounded head costs the morning."
-          : "A loose fit rounds a tight head: break it loose with the right one where there is one.",
+          ? "No socket of the other system fits well enough. Get the right one; a rounded head costs hours."
+          : "A loose socket can round a tight head. Use the right size to break it loose if you can.",
       ],
       table: {
-        head: ["socket", "off by", "goes on"],
+        head: ["socket", "off by", "fits"],
         body: all.map((own) => [
           own.text,
           `${own.off > 0 ? "+" : ""}${own.off.toFixed(2)} mm (${(own.off / millimetresPerInch).toFixed(3)} in)`,

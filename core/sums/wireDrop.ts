@@ -17,8 +17,8 @@ const usualLimitVolts = 0.2;
 
 export const wireDrop: Sum = {
   id: "wire-drop",
-  title: "Voltage lost in a wire",
-  question: "How many volts a sound wire loses at a current: more than that at the meter is a bad joint.",
+  title: "Voltage drop in a wire",
+  question: "The voltage drop of a good wire at a given current. If you measure more, there is a bad joint.",
   fields: [
     {
       id: "length",
@@ -65,7 +65,7 @@ export const wireDrop: Sum = {
         { id: "ohms", title: "Resistance", base: ohms, quantity: "resistance", unit: "mohm" },
         {
           id: "share",
-          title: "Of the supply",
+          title: "Share of the supply",
           base: (100 * volts) / figure("supply"),
           quantity: "share",
           unit: "pct",
@@ -74,14 +74,14 @@ export const wireDrop: Sum = {
       ],
       notes: [
         ...(volts > figure("supply")
-          ? ["More than the supply has: this current cannot flow through this wire."]
+          ? ["More than the supply voltage: this current cannot flow through this wire."]
           : []),
         ...(volts > usualLimitVolts && volts <= figure("supply")
           ? [
-              "Over 0.2 V, where a load lead is usually called bad (common practice): long or thin wires lose that when sound.",
+              "Over 0.2 V, the usual limit for a load wire (common practice). Long or thin wires drop this much even when good.",
             ]
           : []),
-        "A stranded wire has a little more than this: up to 2 % for the lay of its strands (common practice, no source).",
+        "A stranded wire has up to 2 % more resistance because its strands are twisted (common practice, no source).",
       ],
       curve: {
         title: "Lost by current",

@@ -32,7 +32,7 @@ export const wireForLoad: Sum = {
   id: "wire-and-fuse",
   title: "Wire and fuse for a load",
   question:
-    "Which wire a load needs for its length, and which fuse saves that wire without blowing by itself.",
+    "The wire size a load needs over a length, and the fuse that protects the wire without blowing in normal use.",
   fields: [
     { id: "watts", title: "Load", quantity: "power", unit: "W", start: "240", low: 0.1, high: 20_000 },
     { id: "supply", title: "Supply", quantity: "voltage", unit: "V", start: "13.5", low: 1, high: 1000 },
@@ -45,7 +45,7 @@ export const wireForLoad: Sum = {
       low: 0.01,
       high: 500,
     },
-    { id: "allowed", title: "May lose", quantity: "share", unit: "pct", start: "3", low: 0.1, high: 50 },
+    { id: "allowed", title: "Allowed loss", quantity: "share", unit: "pct", start: "3", low: 0.1, high: 50 },
     {
       id: "temperature",
       title: "Copper at",
@@ -68,22 +68,22 @@ export const wireForLoad: Sum = {
     if (mm2 === null)
       return refusedAt(
         "watts",
-        `No wire up to ${wireSizes.at(-1)} mm² does it: take a shorter way, a higher supply, or allow more loss.`,
+        `No wire up to ${wireSizes.at(-1)} mm² is enough. Use a shorter route or a higher supply voltage, or allow more loss.`,
       );
     const [fuse = 0] = fusesFor(amps, mm2);
     const lost = wireOhms(metres, mm2, celsius) * amps;
     return done({
       results: [
-        { id: "area", title: "Wire at least", base: mm2, quantity: "area", unit: "mm2", main: true },
+        { id: "area", title: "Smallest wire", base: mm2, quantity: "area", unit: "mm2", main: true },
         { id: "fuse", title: "Fuse", base: fuse, quantity: "current", unit: "A", main: true },
         { id: "amps", title: "Load draws", base: amps, quantity: "current", unit: "A" },
         { id: "lost", title: "Lost in the wire", base: lost, quantity: "voltage", unit: "V" },
         { id: "carries", title: "The wire carries", base: ampacity(mm2), quantity: "current", unit: "A" },
       ],
       notes: [
-        "A fuse guards the wire, not the load: never a bigger one because the right one blew.",
-        "A motor draws several times its running amps for a moment at the start; a blade fuse stands that.",
-        "Bundled, hot or sheathed wires carry less: the maker's tables decide.",
+        "A fuse protects the wire, not the load. Never fit a bigger one because the right one blew.",
+        "A motor briefly draws several times its running current when it starts. A blade fuse withstands that.",
+        "Bundled, hot or sheathed wires carry less. Follow the maker's tables.",
       ],
       table: {
         head: ["mm²", "carries", "loses", "fuses"],

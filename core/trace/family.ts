@@ -11,42 +11,42 @@ export interface TraceFamily {
 export const traceFamilies: readonly TraceFamily[] = [
   {
     id: "pack-ground",
-    words: "Resistor pack, switch hands out ground, one relay",
+    words: "Resistor pack, ground-side switch, one relay",
     answers: { feed: "always", relay: "yes", control: "resistor", hands: "ground", top: "switch" },
   },
   {
     id: "pack-feed",
-    words: "Resistor pack, switch hands out feed, one relay",
+    words: "Resistor pack, feed-side switch, one relay",
     answers: { feed: "always", relay: "yes", control: "resistor", hands: "feed", top: "switch" },
   },
   {
     id: "switch-feed",
-    words: "Resistor pack, switch hands out feed, no relay, hot with the key",
+    words: "Resistor pack, feed-side switch, no relay, hot with the key on",
     answers: { feed: "key", relay: "no", control: "resistor", hands: "feed", top: "switch" },
   },
   {
     id: "high-relay",
-    words: "Resistor pack, a relay of its own for the top speed",
+    words: "Resistor pack, separate relay for the top speed",
     answers: { feed: "always", relay: "yes", control: "resistor", hands: "ground", top: "relay" },
   },
   {
     id: "linear-ground",
-    words: "Linear control on the ground side, with a panel",
+    words: "Linear control module on the ground side, climate panel",
     answers: { feed: "always", relay: "yes", control: "linear", hands: "ground" },
   },
   {
     id: "linear-feed",
-    words: "Linear control on the feed side, with a panel",
+    words: "Linear control module on the feed side, climate panel",
     answers: { feed: "always", relay: "yes", control: "linear", hands: "feed" },
   },
   {
     id: "chopping-ground",
-    words: "Chopping control on the ground side, with a panel",
+    words: "PWM control module on the ground side, climate panel",
     answers: { feed: "always", relay: "yes", control: "chopping", hands: "ground" },
   },
   {
     id: "chopping-feed",
-    words: "Chopping control on the feed side, with a panel",
+    words: "PWM control module on the feed side, climate panel",
     answers: { feed: "always", relay: "yes", control: "chopping", hands: "feed" },
   },
 ];

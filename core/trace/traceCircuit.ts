@@ -287,8 +287,8 @@ function electronicControl(
   draft.wire("small", supply.keyed(), "A2.15");
   draft.wire("smallGround", "A2.31", `${blower}.31`);
   draft.plug(plugs.motor, "motor plug", "M1", ["+", "-"]);
-  draft.plug(plugs.control, "control plug", "A1", ["30", "31", "cmd", "m+", "m-"]);
-  draft.plug(plugs.switch, "panel plug", "A2", ["30", "15", "31", "cmd"]);
+  draft.plug(plugs.control, "control module plug", "A1", ["30", "31", "cmd", "m+", "m-"]);
+  draft.plug(plugs.switch, "climate panel plug", "A2", ["30", "15", "31", "cmd"]);
 }
 
 /** Where everything is, by the minutes it takes to get there. */

@@ -121,7 +121,7 @@ describe("what is typed", () => {
     expect(figureIn(0.00123456, unit("resistance", "mohm"))).toBe("1.235");
     expect(figureIn(0.3048, unit("length", "ft"))).toBe("1");
     expect(figureIn(1234567, unit("resistance", "ohm"))).toBe("1234567");
-    expect(figureIn(Number.POSITIVE_INFINITY, unit("resistance", "ohm"))).toBe("no end");
+    expect(figureIn(Number.POSITIVE_INFINITY, unit("resistance", "ohm"))).toBe("infinite");
     expect(figureIn(0, unit("voltage", "V"))).toBe("0");
   });
 });

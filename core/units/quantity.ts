@@ -201,7 +201,7 @@ function convertedFraction(typed: Fraction, from: Unit, to: Unit): Fraction {
 
 /** A number of the base unit as a figure in a unit, to so many digits, as a person reads it. */
 export function figureIn(base: number, of: Unit, digits = 4): string {
-  if (!Number.isFinite(base)) return "no end";
+  if (!Number.isFinite(base)) return "infinite";
   const own = "gauge" in of ? gaugeOf(base) : (base - numberOf(of.zero)) / numberOf(of.factor);
   if (own === 0) return "0";
   const places = Math.max(0, Math.min(20, digits - 1 - Math.floor(Math.log10(Math.abs(own)))));

@@ -32,7 +32,7 @@ test("volts, ohms and odds have sane digits", () => {
     "85 Ω",
     "47.0 kΩ",
     "3.0 MΩ",
-    "no end",
+    "OL (open)",
   ]);
   expect([1.5, 12.2, 47, 5000].map(oddsText)).toEqual([
     "1.5 to 1",

@@ -25,9 +25,9 @@ export const voltsText = (volts: number): string => `${(Math.abs(volts) < 0.05 ?
 /** Amps to a tenth. */
 export const ampsText = (amps: number): string => `${(Math.abs(amps) < 0.05 ? 0 : amps).toFixed(1)} A`;
 
-/** Ohms with sane digits; null or Infinity is "no end". */
+/** Ohms with sane digits; null or Infinity is "OL (open)". */
 export function ohmsText(ohms: number | null): string {
-  if (ohms === null || !Number.isFinite(ohms)) return "no end";
+  if (ohms === null || !Number.isFinite(ohms)) return "OL (open)";
   if (ohms >= 1e6) return `${(ohms / 1e6).toFixed(1)} MΩ`;
   if (ohms >= 1000) return `${(ohms / 1000).toFixed(1)} kΩ`;
   return `${ohms.toFixed(ohms < 10 ? 2 : 0)} Ω`;

@@ -81,7 +81,7 @@ export async function checksumFault(file: string): Promise<string | null> {
   const written = readFileSync(checksumFile(file), "utf8").trim();
   return (await checksumOf(file)) === written
     ? null
-    : "its checksum does not match: the file was changed or damaged";
+    : "its checksum does not match; the file was changed or damaged";
 }
 
 /** Deletes the backups of a folder that are no longer kept. */
@@ -131,7 +131,7 @@ export async function backUp(at: Date, folder = dataFolder()): Promise<Backup> {
     // One file to keep, without a log beside it.
     await copy.run("PRAGMA journal_mode = DELETE");
     const faults = await copy.faults();
-    if (faults.length > 0) throw new Error(`the copy is not sound: ${faults.join("; ")}`);
+    if (faults.length > 0) throw new Error(`the copy is damaged: ${faults.join("; ")}`);
   });
   flushFile(unproven);
   writeFileSync(checksumFile(file), `${await checksumOf(unproven)}\n`);
@@ -168,6 +168,6 @@ const tooLongWithout = 48 * 3600 * 1000;
 export function backupWarning(newest: Date | null, now: Date): string | null {
   if (newest && now.getTime() - newest.getTime() <= tooLongWithout) return null;
   return newest
-    ? `The newest backup that was checked is ${Math.floor((now.getTime() - newest.getTime()) / (24 * 3600 * 1000))} days old.`
-    : "There is no backup yet that was checked.";
+    ? `The newest verified backup is ${Math.floor((now.getTime() - newest.getTime()) / (24 * 3600 * 1000))} days old.`
+    : "There is no verified backup yet.";
 }

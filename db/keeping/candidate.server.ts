@@ -53,7 +53,7 @@ export async function prepareCandidate(file: string, folder: string): Promise<Ca
       };
     });
   } catch (thrown) {
-    return { faults: [`this is not a database of Airway: ${(thrown as Error).message}`], ...nothing };
+    return { faults: [`this is not an Airway database: ${(thrown as Error).message}`], ...nothing };
   }
 }
 
@@ -65,7 +65,7 @@ async function earlyFaults(own: PlainSqlite): Promise<string[]> {
   return (await own.all("SELECT name FROM SequelizeMeta"))
     .map(({ name }) => String(name))
     .filter((name) => !known.has(name))
-    .map((name) => `it was made by a later version of Airway (${name}): update Airway first`);
+    .map((name) => `it was made by a later version of Airway (${name}); update Airway first`);
 }
 
 /** Checks a database file as a restore would, in a temporary folder; nothing of the shop changes. */

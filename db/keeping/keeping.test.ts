@@ -200,7 +200,7 @@ describe("a backup", () => {
     [
       "with a date that is none",
       "UPDATE jobs SET createdAt = 'last week' WHERE id = 4",
-      /jobs, row 4, createdAt: is no moment/,
+      /jobs, row 4, createdAt: is not a date and time/,
     ],
     [
       "with a reading that is none",
@@ -224,7 +224,7 @@ describe("a backup", () => {
     bytes[place] = (bytes[place] ?? 0) ^ 1;
     writeFileSync(file, bytes);
     expect((await lookInto(file)).faults).toEqual([
-      "its checksum does not match: the file was changed or damaged",
+      "its checksum does not match; the file was changed or damaged",
     ]);
     await expect(restore(file, later(2))).rejects.toThrow(/checksum/);
   });
@@ -263,8 +263,8 @@ describe("a backup", () => {
 
   test("that is more than two days old is warned of", () => {
     expect(backupWarning(now, later(47))).toBeNull();
-    expect(backupWarning(now, later(73))).toBe("The newest backup that was checked is 3 days old.");
-    expect(backupWarning(null, now)).toBe("There is no backup yet that was checked.");
+    expect(backupWarning(now, later(73))).toBe("The newest verified backup is 3 days old.");
+    expect(backupWarning(null, now)).toBe("There is no verified backup yet.");
   });
 
   test("is due at night by the shop's clock, when there is none, and when the last is older than a day", () => {
@@ -328,12 +328,12 @@ describe("the bundle of the whole shop", () => {
     [
       "without its contents",
       (files) => delete files["airway-shop.json"],
-      /airway-shop\.json: it is not in the bundle/,
+      /airway-shop\.jsonis missing from the bundle/,
     ],
     [
       "without a table",
       (files) => delete files["tables/jobs.jsonl"],
-      /tables\/jobs\.jsonl: it is not in the bundle/,
+      /tables\/jobs\.jsonlis missing from the bundle/,
     ],
     [
       "short of a row",
@@ -393,6 +393,6 @@ describe("the bundle of the whole shop", () => {
 
   test("that is no zip is refused", async () => {
     const brought = await bringIn(asFile(strToU8("hello")));
-    expect("problems" in brought && brought.problems[0]).toMatch(/^This is no zip/);
+    expect("problems" in brought && brought.problems[0]).toMatch(/^This is not a zip file/);
   });
 });

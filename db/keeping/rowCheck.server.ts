@@ -71,11 +71,11 @@ function cellFault(table: string, { name, type, required }: Column, cell: Cell):
   }
   if (cell === null) return required ? "is empty" : null;
   if (type.startsWith("DATETIME"))
-    return typeof cell === "string" && !Number.isNaN(Date.parse(cell)) ? null : "is no moment";
-  if (type.startsWith("INTEGER")) return Number.isInteger(cell) ? null : "is no whole number";
-  if (type.startsWith("FLOAT")) return typeof cell === "number" ? null : "is no number";
-  if (type.startsWith("BLOB")) return Buffer.isBuffer(cell) ? null : "is no file";
-  return typeof cell === "string" ? null : "is no text";
+    return typeof cell === "string" && !Number.isNaN(Date.parse(cell)) ? null : "is not a date and time";
+  if (type.startsWith("INTEGER")) return Number.isInteger(cell) ? null : "is not a whole number";
+  if (type.startsWith("FLOAT")) return typeof cell === "number" ? null : "is not a number";
+  if (type.startsWith("BLOB")) return Buffer.isBuffer(cell) ? null : "is not binary data";
+  return typeof cell === "string" ? null : "is not text";
 }
 
 const schemas: Readonly<Record<string, Readonly<Record<string, z.ZodType>>>> = storedColumns;

@@ -106,7 +106,7 @@ export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Rea
   if ("problems" in contents) return contents;
   const { schema, tables } = contents.value;
   if (!migrations.some(({ name }) => name === schema))
-    return { problems: [`${shopContents}: schema: ${schema} is from a later Airway: update first`] };
+    return { problems: [`${shopContents}: schema: ${schema} is from a later Airway; update Airway first`] };
   await migrate(folder, schema);
   const own = await PlainSqlite.open(databaseFile(folder));
   try {
@@ -122,12 +122,12 @@ export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Rea
 
 function contentsOf(files: Readonly<Record<string, Uint8Array>>): Read<ShopBundle> {
   const own = files[shopContents];
-  if (!own) return { problems: [`${shopContents}: it is not in the bundle`] };
+  if (!own) return { problems: [`${shopContents}is missing from the bundle`] };
   let input: unknown;
   try {
     input = JSON.parse(strFromU8(own));
   } catch (thrown) {
-    return { problems: [`${shopContents}: this is no JSON: ${(thrown as Error).message}`] };
+    return { problems: [`${shopContents}: this is not valid JSON: ${(thrown as Error).message}`] };
   }
   const parsed = shopBundleSchema.safeParse(input);
   return parsed.success
@@ -174,7 +174,7 @@ function rowsOf(
   files: Readonly<Record<string, Uint8Array>>,
 ): Read<Cell[][]> {
   const own = files[tableFile(name)];
-  if (!own) return { problems: [`${tableFile(name)}: it is not in the bundle`] };
+  if (!own) return { problems: [`${tableFile(name)}is missing from the bundle`] };
   const lines = strFromU8(own).split("\n").slice(0, -1);
   if (lines.length !== count)
     return { problems: [`${tableFile(name)}: expected ${count} rows, got ${lines.length}`] };
@@ -185,7 +185,7 @@ function rowsOf(
     try {
       input = JSON.parse(line);
     } catch {
-      return { problems: [`${at}: this is no JSON`] };
+      return { problems: [`${at}: this is not valid JSON`] };
     }
     const parsed = rowSchema.safeParse(input);
     if (!parsed.success || parsed.data.length !== width)

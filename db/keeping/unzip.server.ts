@@ -29,12 +29,12 @@ export function unzip(
           tooMuch ??= `${name}: larger than ${million(limits.fileBytes)} MB unpacked`;
         else if (files > limits.files) tooMuch ??= `the zip holds more than ${limits.files} files`;
         else if (total > limits.bytes || (total > 1e6 && originalSize > mostRatio * Math.max(1, size)))
-          tooMuch ??= `${name}: the zip unpacks to more than a file of Airway ever does`;
+          tooMuch ??= `${name}: the zip unpacks to more than any Airway file`;
         return tooMuch === null && !name.endsWith("/");
       },
     });
     return tooMuch === null ? { value } : { problems: [tooMuch] };
   } catch (thrown) {
-    return { problems: [`This is no zip: ${(thrown as Error).message}`] };
+    return { problems: [`This is not a zip file: ${(thrown as Error).message}`] };
   }
 }

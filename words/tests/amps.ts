@@ -1,20 +1,15 @@
 import { ampsText } from "@core/units/wording";
-import { sentence, whereAt } from "../pointWords";
 import { wording } from "./wording";
 
 export const ampsWords = wording("amps", {
-  title: "amps, by clamp",
+  title: "amps, by clamp meter",
   short: "amps",
-  action: "Clamp round it",
+  action: "Clamp meter",
   picks: ["At"],
   unit: "A",
   hint: "(A)",
   display: ampsText,
-  toDo: ({ around }) => `clamp round ${around}`,
+  toDo: ({ around }, named) => `clamp meter on ${named(around)}`,
   result: ({ amps }) => ampsText(amps),
-  card: (circuit, { around }, setup) => ({
-    before: "Clamp round",
-    points: [around],
-    how: `${setup} ${sentence(whereAt(circuit, around))}`,
-  }),
+  card: (_circuit, { around }) => ({ before: "Put the clamp meter on the feed of", points: [around] }),
 });

@@ -3,34 +3,34 @@ import { wording } from "./wording";
 
 /** What the customer is asked. */
 export const questionWords: Readonly<Record<TestOf<"history">["of"], string>> = {
-  heat: "does heat change it",
-  bumps: "do bumps change it",
-  damp: "does damp change it",
+  heat: "does it change with heat",
+  bumps: "does it change on bumps",
+  damp: "does it change in damp weather",
   "wet-carpet": "is the carpet wet",
-  "recent-work": "was there recent work on it",
-  recall: "is there a recall on it",
+  "recent-work": "has anybody worked on it recently",
+  recall: "is there a recall for it",
 };
 
 /** The same where it is chosen what was told. */
 export const answerTitles: Readonly<Record<TestOf<"history">["of"], string>> = {
-  heat: "heat changes it",
-  bumps: "bumps change it",
-  damp: "damp changes it",
+  heat: "changes with heat",
+  bumps: "changes on bumps",
+  damp: "changes in damp weather",
   "wet-carpet": "wet carpet",
   "recent-work": "recent work",
-  recall: "a recall",
+  recall: "recall",
 };
 
 export const historyWords = wording("history", {
-  title: "ask the customer",
+  title: "question to the customer",
   short: "ask",
   action: "Ask the customer",
   picks: ["About"],
-  toDo: ({ of }) => `ask: ${questionWords[of]}`,
+  toDo: ({ of }) => `customer asked: ${questionWords[of]}`,
   result: ({ seen }) => seen,
   card: (_circuit, { of }) => ({
-    before: `Ask: ${questionWords[of]}?`,
+    before: `Ask the customer: ${questionWords[of]}?`,
     points: [],
-    how: "The customer, or the job card.",
+    also: "It may also be on the job card.",
   }),
 });

@@ -1,12 +1,11 @@
-import { sentence, whereAt } from "../pointWords";
 import { wording } from "./wording";
 
 export const inspectWords = wording("look", {
-  title: "a look",
-  short: "look",
-  action: "Look at it",
+  title: "inspection",
+  short: "inspect",
+  action: "Inspect",
   picks: ["At"],
-  toDo: ({ at }) => `look at ${at}`,
+  toDo: ({ at }, named) => `inspect ${named(at)}`,
   result: ({ seen }) => seen,
-  card: (circuit, { at }) => ({ before: "Look at", points: [at], how: sentence(whereAt(circuit, at)) }),
+  card: (_circuit, { at }) => ({ before: "Inspect", points: [at] }),
 });

@@ -1,16 +1,15 @@
-import { sentence, whereAt } from "../pointWords";
 import { wording } from "./wording";
 
 export const lamploadWords = wording("lampload", {
-  title: "load lamp in its place",
+  title: "load lamp in place of a part",
   short: "lamp",
   action: "Load lamp in its place",
   picks: ["At"],
-  toDo: ({ lampFor }) => `load lamp in place of ${lampFor}`,
+  toDo: ({ lampFor }, named) => `load lamp in place of ${named(lampFor)}`,
   result: ({ seen }) => seen,
-  card: (circuit, { lampFor }, setup) => ({
-    before: "Load lamp in place of",
+  card: (_circuit, { lampFor }) => ({
+    before: "Connect a load lamp in place of",
     points: [lampFor],
-    how: `${setup} At its plug or socket. ${sentence(whereAt(circuit, lampFor))}`,
+    also: "Connect it at the plug or socket of the part.",
   }),
 });

@@ -1,16 +1,15 @@
-import { postName, sentence, whereAt } from "../pointWords";
+import { postName } from "../seenName";
 import { wording } from "./wording";
 
 export const lightWords = wording("light", {
   title: "test light",
   short: "light",
-  action: "Light",
+  action: "Test light",
   picks: ["Touch", "Clip on"],
-  toDo: ({ clip, probe }) => `light clipped to ${clip}, touch ${probe}`,
+  toDo: ({ clip, probe }, named) => `test light clipped to ${named(clip)}, touching ${named(probe)}`,
   result: ({ seen }) => seen,
-  card: (circuit, { clip, probe }, setup) => ({
-    before: `Light clipped to ${postName(circuit, clip) ?? clip}, touch`,
+  card: (circuit, { clip, probe }) => ({
+    before: `Clip the test light to ${postName(circuit, clip) ?? clip} and touch`,
     points: [probe],
-    how: `${setup} ${sentence(whereAt(circuit, probe))}`,
   }),
 });

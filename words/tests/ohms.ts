@@ -1,21 +1,20 @@
 import { ohmsText } from "@core/units/wording";
-import { sentence, whereAt } from "../pointWords";
 import { wording } from "./wording";
 
 export const ohmsWords = wording("ohms", {
-  title: "ohms, battery off",
+  title: "ohms, battery disconnected",
   short: "ohms",
-  action: "Ohms, battery off",
+  action: "Ohms, battery disconnected",
   picks: ["Red on", "Black on"],
   unit: "Ω",
-  hint: "(Ω, or “no end”)",
+  hint: "(Ω, or OL)",
   display: ohmsText,
-  toDo: ({ red, black }) => `ohms from ${red} to ${black}`,
+  toDo: ({ red, black }, named) => `ohms from ${named(red)} to ${named(black)}`,
   result: ({ ohms }) => ohmsText(ohms),
-  card: (circuit, { red, black }, setup) => ({
-    before: "Ohms from",
+  card: (_circuit, { red, black }) => ({
+    before: "Measure ohms from",
     points: [red, black],
     between: "to",
-    how: `${setup} Battery off, fan still. ${sentence(whereAt(circuit, red))}`,
+    also: "Battery disconnected, wheel still.",
   }),
 });

@@ -1,16 +1,15 @@
-import { sentence, whereAt } from "../pointWords";
 import { wording } from "./wording";
 
 export const rippleWords = wording("ripple", {
-  title: "current humps",
-  short: "humps",
-  action: "Humps",
+  title: "current ripple",
+  short: "ripple",
+  action: "Current ripple",
   picks: ["At"],
-  toDo: ({ at }) => `current humps of ${at}`,
+  toDo: ({ at }, named) => `current ripple of ${named(at)}`,
   result: ({ seen }) => seen,
-  card: (circuit, { at }, setup) => ({
-    before: "Current humps of",
+  card: (_circuit, { at }) => ({
+    before: "Record the current ripple of",
     points: [at],
-    how: `${setup} Clamp and scope: even, ragged, or none. ${sentence(whereAt(circuit, at))}`,
+    also: "With a clamp and a scope: is it even, uneven or missing?",
   }),
 });

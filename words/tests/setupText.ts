@@ -1,15 +1,22 @@
+import type { Circuit } from "@core/circuit/circuit";
 import type { Setup } from "@core/solve/netlist/setup";
+import { partName } from "../partName";
 
-/** The set-up of a test in words: `key run, speed 2`. */
-export function setupText(setup: Setup): string {
+/** A speed as it is said: `speed 2`, or the name of a setting that is no number. */
+export const speedText = (setting: string): string => (/^\d+$/.test(setting) ? `speed ${setting}` : setting);
+
+/**
+ * The set-up of a test in words: `key run, speed 2, resistor plug X5 unplugged`.
+ * @param circuit names the parts; null where it is not at hand, and their ids stand alone
+ */
+export function setupText(circuit: Circuit | null, setup: Setup): string {
+  const named = (id: string): string => (circuit ? `${partName(circuit, id)} ${id}` : id);
   const words: string[] = [`key ${setup.key ?? "off"}`];
   if (setup.engine) words.push("engine running");
   if (setup.setting !== undefined) words.push(speedText(setup.setting));
-  for (const [id, setting] of Object.entries(setup.selectors ?? {})) words.push(`${id} on ${setting}`);
-  for (const id of setup.unplugged ?? []) words.push(`${id} off`);
+  for (const [id, setting] of Object.entries(setup.selectors ?? {})) words.push(`switch ${id} at ${setting}`);
+  for (const id of setup.unplugged ?? []) words.push(`${named(id)} unplugged`);
   for (const [one, other] of setup.bridged ?? []) words.push(`${one} joined to ${other}`);
-  if (setup.lampFor) words.push(`lamp in place of ${setup.lampFor}`);
+  if (setup.lampFor) words.push(`load lamp in place of ${named(setup.lampFor)}`);
   return words.join(", ");
 }
-
-const speedText = (setting: string): string => (/^\d+$/.test(setting) ? `speed ${setting}` : setting);

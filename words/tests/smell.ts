@@ -7,5 +7,5 @@ export const smellWords = wording("smell", {
   picks: [],
   toDo: () => "smell at the vent",
   result: ({ seen }) => seen,
-  card: (_circuit, _test, setup) => ({ before: "Smell the air at the vent", points: [], how: setup }),
+  card: () => ({ before: "Smell the air at the vent", points: [] }),
 });

@@ -5,12 +5,12 @@ export const spinWords = wording("spin", {
   short: "spin",
   action: "Spin by hand",
   picks: ["At"],
-  toDo: ({ at }) => `spin ${at} by hand`,
+  toDo: ({ at }, named) => `spin ${named(at)} by hand`,
   result: ({ seen }) => seen,
   card: (_circuit, { at }) => ({
     before: "Spin",
     points: [at],
     after: "by hand",
-    how: "Key off, hands clear until it stands still, then turn the wheel by hand.",
+    also: "Wait until the wheel stands still, then turn it by hand.",
   }),
 });

@@ -1,16 +1,15 @@
-import { sentence, whereAt } from "../pointWords";
 import { wording } from "./wording";
 
 export const swapWords = wording("swap", {
   title: "known-good relay",
   short: "swap",
-  action: "Known-good one in its place",
+  action: "Known-good relay in its place",
   picks: ["At"],
-  toDo: ({ at }) => `known-good relay in place of ${at}`,
+  toDo: ({ at }, named) => `known-good relay in place of ${named(at)}`,
   result: ({ seen }) => seen,
-  card: (circuit, { at }, setup) => ({
-    before: "Known-good relay in place of",
+  card: (_circuit, { at }) => ({
+    before: "Fit a known-good relay in place of",
     points: [at],
-    how: `${setup} Does that cure it? ${sentence(whereAt(circuit, at))}`,
+    also: "Does that cure the fault?",
   }),
 });

@@ -1,4 +1,3 @@
-import { sentence, whereAt } from "../pointWords";
 import { wording } from "./wording";
 
 export const tapWords = wording("tap", {
@@ -6,11 +5,11 @@ export const tapWords = wording("tap", {
   short: "tap",
   action: "Tap or wiggle",
   picks: ["At"],
-  toDo: ({ at }) => `tap or wiggle ${at}`,
+  toDo: ({ at }, named) => `tap or wiggle ${named(at)}`,
   result: ({ seen }) => seen,
-  card: (circuit, { at }, setup) => ({
+  card: (_circuit, { at }) => ({
     before: "Tap or wiggle",
     points: [at],
-    how: `${setup} A knock on a motor's case, a wiggle at a plug. ${sentence(whereAt(circuit, at))}`,
+    also: "Tap a motor on its case; wiggle a plug and its wires.",
   }),
 });

@@ -1,35 +1,73 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { Expectation } from "@core/diagnose/explain/expectation";
+import { probedPoint } from "@core/predict/probedPoint";
 import type { Reading, Test } from "@core/predict/reading";
-import { sentence } from "../pointWords";
+import { placeOf, seenName, seenText, sentence } from "../seenName";
 import { wordingOf } from "./index";
 import { setupText } from "./setupText";
 import type { TestWords } from "./wording";
 
-/** What to do, in a few words: `light clipped to G1.+, touch X5:2`. */
-export const testText = (test: Test): string => wordingOf(test.test).toDo(test);
+/**
+ * What to do, in a few words: `test light clipped to battery positive, touching resistor plug, pin 2 (X5:2)`.
+ * @param circuit names the points; null where it is not at hand, and their ids stand alone
+ */
+export const testText = (circuit: Circuit | null, test: Test): string =>
+  wordingOf(test.test).toDo(test, (id) => (circuit ? seenText(circuit, id) : id));
 
 /** What was seen, in a word or a figure with its unit. */
 export const resultText = (reading: Reading): string => wordingOf(reading.test).result(reading);
 
 /** What was tested and what came of it. */
-export const evidenceResult = (reading: Reading): string => `${testText(reading)}: ${resultText(reading)}`;
+export const evidenceResult = (circuit: Circuit | null, reading: Reading): string =>
+  `${testText(circuit, reading)}: ${resultText(reading)}`;
 
 /** What a test would show, in a word or a figure with its unit. */
-export const expectationText = ({ test, value }: Expectation): string =>
-  typeof value === "string" ? value : (wordingOf(test).display?.(value) ?? String(value));
+export const expectationText = ({ test, value }: Expectation): string => {
+  const { display, word } = wordingOf(test);
+  return typeof value === "string" ? word(value) : (display?.(value) ?? String(value));
+};
 
 /**
- * What was tested and how the vehicle stood, as evidence is listed. What was heard of a running blower names its
- * speed already, and what was asked or smelled has no set-up worth saying.
+ * What was tested and how the vehicle stood, as evidence is listed. The air on a speed names the speed already, and what was
+ * told or smelled has no set-up worth saying.
  */
-export function evidenceText(reading: Reading): string {
-  const plain =
-    reading.heard === true &&
-    (reading.test !== "airflow" || (reading.key === "run" && reading.selectors === undefined));
-  return plain ? testText(reading) : `${testText(reading)}, ${setupText(reading)}`;
+export function evidenceText(circuit: Circuit | null, reading: Reading): string {
+  const what = testText(circuit, reading);
+  if (reading.heard && reading.test !== "airflow") return what;
+  const { setting, selectors, ...rest } = reading;
+  if (reading.test !== "airflow") return `${what}, ${setupText(circuit, reading)}`;
+  const isPlain = reading.key === "run" && !reading.engine && !reading.unplugged && !reading.bridged;
+  return isPlain ? what : `${what}, ${setupText(circuit, rest)}`;
+}
+
+/**
+ * One outcome of a test as it is said: its word, or its range with the unit.
+ * @param seen as the core gives it: `dark`, `11.8…12.4`, `no end`, `300…no end`
+ */
+export function outcomeText(test: string, seen: string): string {
+  const { unit, word } = wordingOf(test);
+  if (!unit) return word(seen);
+  if (seen === "no end") return "OL";
+  const over = /^(.+)…no end$/.exec(seen);
+  return `${over ? `over ${over[1]}` : seen} ${unit}`;
 }
 
 /** A test in words for this circuit, for the head of a card. */
-export const testWords = (circuit: Circuit, test: Test): TestWords =>
-  wordingOf(test.test).card(circuit, test, sentence(setupText(test)));
+export function testWords(circuit: Circuit, test: Test): TestWords {
+  const { points, also, ...rest } = wordingOf(test.test).card(circuit, test);
+  const place = placeOf(circuit, probedPoint(test) ?? points[0] ?? "");
+  const how = [sentence(setupText(circuit, test)), place && sentence(place), also].filter(Boolean);
+  return {
+    between: "",
+    after: "",
+    ...rest,
+    points: points.map((point) => seenName(circuit, point)),
+    how: how.join(" "),
+  };
+}
+
+/** The head of a card in one line. */
+export function cardLine({ before, points, between, after }: TestWords): string {
+  const named = points.map(({ name, id }) => (id === null ? name : `${name} (${id})`));
+  return [before, named.join(` ${between} `), after].filter(Boolean).join(" ");
+}

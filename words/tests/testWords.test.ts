@@ -5,24 +5,24 @@ import { shippedEngine, shippedIds } from "@core/testing/shippedCircuit";
 import { describe, expect, test } from "@jest/globals";
 import { faultWords, partName, repairName } from "../partName";
 import { setupText } from "./setupText";
-import { testText, testWords } from "./testText";
+import { cardLine, testText, testWords } from "./testText";
 
 describe.each(shippedIds)("words for %s", (id) => {
   const engine = shippedEngine(id);
   const { circuit } = engine.netlist;
 
-  test("every look that can be offered has words that say what, where and in which set-up", () => {
+  test("every test that can be offered has words that say what, where and in which set-up", () => {
     const looks = candidateTests(engine, allTools, true);
     expect(looks.length).toBeGreaterThan(100);
     const wordless = looks.filter(({ test: look }) => {
       const words = testWords(circuit, look);
-      const whole = `${words.before} ${words.points.join(" ")} ${words.after} ${words.how}`;
+      const whole = `${cardLine(words)} ${words.how}`;
       const point = probedPoint(look);
       return (
         words.before.length <= 3 ||
         /undefined|null|\[object|NaN/.test(whole) ||
-        testText(look).length <= 4 ||
-        (look.unplugged ?? []).some((plug) => !setupText(look).includes(`${plug} off`)) ||
+        testText(circuit, look).length <= 4 ||
+        (look.unplugged ?? []).some((plug) => !setupText(circuit, look).includes(`${plug} unplugged`)) ||
         (point !== null && !engine.netlist.points.ownerOf.has(point))
       );
     });

@@ -1,5 +1,5 @@
 import { voltsText } from "@core/units/wording";
-import { postName, sentence, whereAt } from "../pointWords";
+import { postName } from "../seenName";
 import { wording } from "./wording";
 
 export const voltsWords = wording("volts", {
@@ -10,16 +10,15 @@ export const voltsWords = wording("volts", {
   unit: "V",
   hint: "(V)",
   display: voltsText,
-  toDo: ({ red, black }) => `volts, red on ${red}, black on ${black}`,
+  toDo: ({ red, black }, named) => `volts, red on ${named(red)}, black on ${named(black)}`,
   result: ({ volts }) => voltsText(volts),
-  card: (circuit, { red, black }, setup) => {
+  card: (circuit, { red, black }) => {
     const post = postName(circuit, black);
     return {
-      before: "Volts, red on",
+      before: "Measure volts with red on",
       points: post ? [red] : [red, black],
-      between: ", black on",
-      after: post ? `, black on ${post}` : "",
-      how: `${setup} ${sentence(whereAt(circuit, red))}`,
+      between: "and black on",
+      after: post ? `and black on ${post}` : "",
     };
   },
 });

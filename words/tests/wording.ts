@@ -1,18 +1,26 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { Reading, ReadingOf, Test, TestName, TestOf } from "@core/predict/reading";
+import type { SeenName } from "../seenName";
 
 /** What to do, for the head of a card: words around the points to touch. */
 export interface TestWords {
   readonly before: string;
-  readonly points: readonly string[];
+  readonly points: readonly SeenName[];
+  /** Stands between the points. */
   readonly between: string;
   readonly after: string;
-  /** The set-up and how to know the point: its wire's colour, its place. */
+  /** The set-up, where the point is, and what else to know, in sentences. */
   readonly how: string;
 }
 
-/** What the head of a card says beside its points. */
-type Card = Pick<TestWords, "before" | "points" | "how"> & Partial<TestWords>;
+/** The head of a card as a test words it: its points by id, and one sentence more where it needs one. */
+interface Card extends Pick<TestWords, "before">, Partial<Pick<TestWords, "between" | "after">> {
+  readonly points: readonly string[];
+  readonly also?: string;
+}
+
+/** Names a point, part or wire for a sentence. */
+type Named = (id: string) => string;
 
 /** Everything that is said of one test. */
 interface Wording<T, R> {
@@ -30,18 +38,17 @@ interface Wording<T, R> {
   readonly display?: (value: number) => string;
   /** What may be typed. */
   readonly hint?: string;
-  /** What to do, in a few words: `light clipped to G1.+, touch X5:2`. */
-  readonly toDo: (test: T) => string;
-  /** What was seen, in a word or a figure with its unit; the word itself unless said otherwise. */
+  /** What to do, in a few words: `ohms from X5:1 to X5:4`. */
+  readonly toDo: (test: T, named: Named) => string;
+  /** What was seen, in a word or a figure with its unit. */
   readonly result: (reading: R) => string;
-  /** @param setup the set-up as a sentence */
-  readonly card: (circuit: Circuit, test: T, setup: string) => Card;
+  /** One of the words a test can give, as it is said; the word itself unless said otherwise. */
+  readonly word?: (seen: string) => string;
+  readonly card: (circuit: Circuit, test: T) => Card;
 }
 
-export type TestWording = Omit<Wording<Test, Reading>, "card"> & {
-  readonly name: TestName;
-  readonly card: (circuit: Circuit, test: Test, setup: string) => TestWords;
-};
+export type TestWording = Wording<Test, Reading> &
+  Required<Pick<Wording<Test, Reading>, "word">> & { readonly name: TestName };
 
 /** The words for one test, as they stand in the list of all; they refuse a test of another kind. */
 export function wording<T extends TestName>(name: T, own: Wording<TestOf<T>, ReadingOf<T>>): TestWording {
@@ -50,16 +57,12 @@ export function wording<T extends TestName>(name: T, own: Wording<TestOf<T>, Rea
   const refuse = (test: Test): never => {
     throw new RangeError(`words asked for a "${test.test}", not a "${name}"`);
   };
-  const card = (circuit: Circuit, test: TestOf<T>, setup: string): TestWords => ({
-    between: "",
-    after: "",
-    ...own.card(circuit, test, setup),
-  });
   return {
     ...own,
     name,
-    toDo: (test) => (isTest(test) ? own.toDo(test) : refuse(test)),
+    word: own.word ?? ((seen) => seen),
+    toDo: (test, named) => (isTest(test) ? own.toDo(test, named) : refuse(test)),
     result: (reading) => (isReading(reading) ? own.result(reading) : refuse(reading)),
-    card: (circuit, test, setup) => (isTest(test) ? card(circuit, test, setup) : refuse(test)),
+    card: (circuit, test) => (isTest(test) ? own.card(circuit, test) : refuse(test)),
   };
 }

@@ -45,13 +45,13 @@ export function ReadRecording({
   return (
     <div className="flex flex-wrap items-end gap-3">
       <h2 id="bring-trace" className="self-center font-bold">
-        Read a trace
+        Import a recording
       </h2>
-      <SpeedChoice label="taken on speed" settings={page.settings} value={setting} onChange={setSetting} />
+      <SpeedChoice label="recorded on speed" settings={page.settings} value={setting} onChange={setSetting} />
       <SmallField label="bars" value={bars} onChange={setBars} hint="if known" />
       <SmallField label="poles" value={poles} onChange={setPoles} />
       <SmallField label="rpm" value={rpm} onChange={setRpm} hint="if known" />
-      <SmallField label="chopping, Hz" value={chopping} onChange={setChopping} hint="if known" />
+      <SmallField label="PWM frequency, Hz" value={chopping} onChange={setChopping} hint="if known" />
       <input
         ref={input}
         type="file"
@@ -119,7 +119,7 @@ export function ColumnChoice({
     <div className="flex flex-wrap items-end gap-3">
       {opened.sketch.columns.length > 1 && (
         <label className="grid text-soft">
-          the current is in
+          current column
           <select
             className="field text-ink"
             value={column}
@@ -139,13 +139,13 @@ export function ColumnChoice({
         <SmallField label={scaleWords[kind].split(", ")[1] ?? ""} value={scale} onChange={setScale} />
       )}
       {opened.sketch.timeColumn === null && opened.sketch.kind === "csv" && (
-        <SmallField label="samples a second" value={rate} onChange={setRate} />
+        <SmallField label="samples per second" value={rate} onChange={setRate} />
       )}
       <button type="button" className="btn btn-main" disabled={working !== null} onClick={() => void read()}>
-        Read it
+        Analyse
       </button>
       <button type="button" className="btn" onClick={() => setOpened(null)}>
-        Leave it
+        Cancel
       </button>
     </div>
   );
@@ -192,12 +192,12 @@ export function Found({ opened: { file, sketch } }: { opened: Opened }) {
       <p>
         <b>{file.name}</b>:{" "}
         {kind === "wav"
-          ? `WAV, ${columns.length} channel${columns.length === 1 ? "" : "s"}; full scale counts as one volt, and a sound card keeps no steady part: the mean cannot be trusted`
+          ? `WAV, ${columns.length} channel${columns.length === 1 ? "" : "s"}; full scale is taken as one volt; a sound card loses the steady part, so the mean cannot be trusted`
           : `${delimiterWords[delimiter] ?? delimiter} between columns, decimal ${decimal === "," ? "comma" : "point"}, ${headerLines} line${headerLines === 1 ? "" : "s"} of header`}
         ; some {samples.toLocaleString("en-GB")} samples
         {rateHz === null
-          ? ", no times in it: give the samples a second"
-          : `, ${Math.round(rateHz).toLocaleString("en-GB")} a second, ${(samples / rateHz).toFixed(2)} s`}
+          ? ", no times in it: give the samples per second"
+          : `, ${Math.round(rateHz).toLocaleString("en-GB")} per second, ${(samples / rateHz).toFixed(2)} s`}
         .
       </p>
       <div className="overflow-x-auto">

@@ -50,7 +50,7 @@ function useOpened(fields: RecordingFields, ask: Ask, onProblem: (problem: strin
     setOpened(null);
     if (file.size > mostFileBytes) {
       onProblem(
-        `${file.name} is ${Math.round(file.size / 1e6)} MB: at most ${Math.round(mostFileBytes / 1e6)} MB are read. Save a shorter stretch.`,
+        `${file.name} is ${Math.round(file.size / 1e6)} MB: at most ${Math.round(mostFileBytes / 1e6)} MB can be read. Save a shorter recording.`,
       );
       return;
     }
@@ -89,7 +89,7 @@ export function RecordingImport({ page, onStored }: RecordingImportProps) {
     if (!opened) return;
     const { file } = opened;
     const choice = choiceOf(fields);
-    setProblem(choice ? "" : "Say what the probe makes of an amp: 10 mV on most clamps.");
+    setProblem(choice ? "" : "Enter the scale of the probe: most clamps give 10 mV per amp.");
     if (!choice) return;
     try {
       const task = { do: "read" as const, file, choice, options: optionsOf(page, fields) };

@@ -17,10 +17,10 @@ export const predictedRpm = (page: MotorPageData, setting: string): number | und
 
 /** What a probe's scale is called. */
 export const scaleWords: Readonly<Record<ProbeScale["kind"], string>> = {
-  "volts-per-amp": "a clamp, mV an amp",
-  "amps-per-volt": "a clamp, A a volt",
-  shunt: "a shunt, mΩ",
-  amps: "amps already",
+  "volts-per-amp": "clamp, mV per amp",
+  "amps-per-volt": "clamp, A per volt",
+  shunt: "shunt, mΩ",
+  amps: "already in amps",
 };
 
 export type ScaleKind = ProbeScale["kind"];

@@ -35,7 +35,8 @@ export function BringSound({
         files={files}
       />
       <p className="text-soft">
-        Ten seconds each at two or three speeds, the phone held at the same place by the duct, doors shut.
+        Record ten seconds at each of two or three speeds. Hold the phone at the same place by the duct, with
+        the doors shut.
       </p>
       {files.map(({ file, setting, rpm }, i) => (
         <SoundFileLine
@@ -75,14 +76,14 @@ interface SoundSourceProps {
   readonly files: BringSoundProps["files"];
 }
 
-/** The blades of the wheel, and the recordings to listen to. */
+/** The blades on the wheel, and the recordings to listen to. */
 function SoundSource({ blades, setBlades, input, add, working, files }: SoundSourceProps) {
   return (
     <div className="flex flex-wrap items-end gap-3">
       <h2 id="bring-sound" className="self-center font-bold">
-        Listen to recordings
+        Import sound recordings
       </h2>
-      <SmallField label="blades of the wheel" value={blades} onChange={setBlades} hint="if counted" />
+      <SmallField label="blades on the wheel" value={blades} onChange={setBlades} hint="if counted" />
       <input
         ref={input}
         type="file"
@@ -147,10 +148,10 @@ function SoundFileLine({
         hint={predicted(setting)}
       />
       <button type="button" className="btn" onClick={() => change(i, { rpm: predicted(setting) })}>
-        as the circuit predicts
+        predicted by the circuit
       </button>
       <button type="button" className="btn" onClick={() => setFiles(files.filter((_, at) => at !== i))}>
-        Leave it
+        Cancel
       </button>
     </div>
   );

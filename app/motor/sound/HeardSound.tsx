@@ -9,22 +9,23 @@ import type { RecordingLine } from "../motorView.server";
 import { SpectrogramPicture } from "../SpectrogramPicture";
 
 const sourceWords: Readonly<Record<ToneSource, string>> = {
-  balance: "once a turn: the wheel's balance",
-  "low-order": "a few times a turn: wheel or bearing",
-  bearing: "between whole turns: a bearing, most likely",
-  blades: "blade by blade",
-  commutation: "the commutator",
-  fixed: "stays where it is: duct or whistle",
-  unknown: "of no order known",
+  balance: "once per turn: wheel out of balance",
+  "low-order": "a few times per turn: wheel or bearing",
+  bearing: "not a whole number per turn: most likely a bearing",
+  blades: "once per blade",
+  commutation: "commutator",
+  fixed: "does not follow the speed: duct or whistle",
+  unknown: "order not known",
 };
 
 const noiseAdvice = {
-  quiet: "Only the rush of air.",
-  squeal: "A dry bearing squeals with the speed. Oil is a stopgap; the motor is due.",
-  rumble: "A wheel out of balance or a worn bearing: look into the wheel before the motor is bought.",
-  tick: "Something in the wheel, or a wheel that touches: look for a leaf, a twig, a screw.",
+  quiet: "Only the sound of air.",
+  squeal:
+    "A dry bearing squeals in step with the speed. Oil is a temporary repair; plan to replace the motor.",
+  rumble: "The wheel is out of balance or a bearing is worn. Inspect the wheel before you buy a motor.",
+  tick: "Something is in the wheel, or the wheel rubs. Look for a leaf, a twig or a screw.",
   whistle:
-    "It does not follow the speed: look at the duct, a gasket, the vent hole. If a finger over the motor's vent hole stops it, the motor will fail.",
+    "It does not follow the speed. Check the duct, the gasket and the vent hole. If a finger over the motor's vent hole stops the noise, the motor will fail soon.",
 } as const;
 
 export type SoundLine = RecordingLine & { readonly record: SoundRecord };
@@ -42,7 +43,7 @@ export function Heard({ page, sound }: { page: MotorPageData; sound: SoundLine }
           source={source}
           reading={{ test: "listen", ...setup, seen: figures.likeliest, ...follows }}
         >
-          Enter as evidence: {figures.likeliest}
+          Add to the evidence: {figures.likeliest}
         </EnterEvidence>
         <Tones figures={figures} />
       </div>
@@ -117,7 +118,7 @@ function Tones({ figures }: TonesProps) {
       <h2 id="tones" className="font-bold">
         Tones
       </h2>
-      {figures.tones.length === 0 && <p className="text-soft">None stands out.</p>}
+      {figures.tones.length === 0 && <p className="text-soft">No tone stands out.</p>}
       <ul>
         {figures.tones.map((tone) => (
           <li key={tone.hz.join()} className="border-t border-rule py-1">
@@ -125,7 +126,7 @@ function Tones({ figures }: TonesProps) {
               {tone.hz.map((hz) => (hz === null ? "–" : hertz(hz))).join(" · ")}
             </span>
             {tone.order !== null && <span className="figures"> · order {tone.order.toFixed(2)}</span>}
-            <span className="text-soft"> · {Math.round(tone.over)} dB over the rest</span>
+            <span className="text-soft"> · {Math.round(tone.over)} dB above the rest</span>
             <br />
             {sourceWords[tone.source]}
             {tone.follows === true ? ", follows the speed" : ""}
@@ -172,7 +173,7 @@ function SpectraPicture({ figures, page, sound, picture }: SpectraPictureProps) 
         options: {
           scales: {
             x: { type: "linear", title: { display: true, text: "Hz" } },
-            y: { title: { display: true, text: "dB below the tallest" } },
+            y: { title: { display: true, text: "dB below the strongest" } },
           },
           plugins: { legend: { position: "bottom" }, zoom: zoomX },
         },

@@ -17,7 +17,7 @@ export function SoundView({ page }: { page: MotorPageData }) {
   return (
     <div className="grid min-w-0 gap-4">
       <BringSound page={page} {...bring} />
-      {!sound && <p className="text-base text-soft">Nothing recorded yet.</p>}
+      {!sound && <p className="text-base text-soft">No recordings yet.</p>}
       {sound && (
         <>
           <SoundChoice sound={sound} setChosen={setChosen} sounds={sounds} page={page} />
@@ -49,7 +49,7 @@ function SoundChoice({ sound, setChosen, sounds, page }: SoundChoiceProps) {
           {sounds.map((line) => (
             <option key={line.id} value={line.id}>
               {line.record.name}, {line.when} {line.time}
-              {line.struck ? ", struck out" : ""}
+              {line.struck ? ", deleted" : ""}
             </option>
           ))}
         </select>

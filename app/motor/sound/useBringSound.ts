@@ -67,7 +67,7 @@ export function useBringSound(page: MotorPageData, onStored: () => void) {
     setProblem("");
     const more = [...(list ?? [])];
     if (more.some(({ size }) => size > mostFileBytes))
-      setProblem("A recording of some ten seconds is enough; that file is too large.");
+      setProblem("That file is too large. About ten seconds of recording are enough.");
     else setFiles((before) => withMore(before, more, page.settings.slice(1)));
   };
   const change = (at: number, part: Partial<Chosen>): void =>

@@ -121,7 +121,7 @@ describe("a repair that did not hold", () => {
     expect(readingsBefore([], 6)).toBe(0);
   });
 
-  test("how the belief moved shows it: the step after the repair is the last before it, carried over", () => {
+  test("how the belief moved shows it: the step after the repair is the last before it, reused", () => {
     const moved = beliefHistory(engine, [...complaint, ...stillDead], { repairs: [pack] });
     const group = groupOf(suspectGroups(engine), repairIn(engine, "R1"), ["open"]);
     const r1 = (group && moved.get(group)) ?? [];

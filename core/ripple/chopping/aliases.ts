@@ -2,15 +2,15 @@ import { type CurrentRecording, medianOf, type Stretch } from "../../signal/curr
 import { peaksOf, samplesForLines, spectrumOf } from "../../signal/spectrum";
 import { fastestHumpHz, slowestHumpHz } from "../rhythm/humpRhythm";
 
-/** Harmonics of a control's chopping that are still tall enough to be met again. */
+/** Harmonics of the PWM that may be tall enough to alias into the ripple. */
 const harmonics = [2, 3, 4, 5, 6, 7];
-/** An alias is a line so many times over the middle of all. */
+/** Height of an alias line, as a multiple of the median height, from which it counts. */
 const standsOut = 8;
-/** The control's frequency is known to this share of a bin, and its harmonics' by so many times that. */
+/** Error of the PWM frequency, in bins; a harmonic's is as many times larger as its order. */
 const knownBins = 0.15;
-/** It is looked for so many bins about. */
+/** Search range around an alias's expected place, in bins. */
 const reachBins = 1.5;
-/** A line's height is taken anew so often, since it changes with the duty. */
+/** Length of the blocks in which a line's height is taken anew, in seconds, because it changes with the duty. */
 const blockSeconds = 1;
 
 /** Where a frequency above half the sampling rate comes back (the sampling theorem). */

@@ -74,13 +74,19 @@ function averagedOver(amps: Float32Array, period: number): Float32Array {
 
 const clamped = (at: number, length: number): number => Math.max(0, Math.min(length - 1, at));
 
+/** Points at which one PWM period is sampled. */
 const phasePoints = 64;
-/** A shape is taken anew so often, since it changes with the duty; in shorter blocks it would hold humps that pass close by. */
+/**
+ * Length of the blocks in which the PWM shape is taken anew, in seconds, because it changes with the duty. Shorter blocks
+ * would absorb ripple close to the PWM frequency.
+ */
 const blockSeconds = 1;
+/** Fewest PWM periods in a block. */
 const leastPeriods = 60;
 
-/** A frequency read off a meter or a data sheet is this near; the line there says it better. */
+/** Largest relative error of a PWM frequency that was entered by hand. */
 const givenWithin = 0.003;
+/** Height of a line, as a multiple of the median height, from which it counts. */
 const standsOut = 12;
 
 function refined({ amps, rateHz }: CurrentRecording, stretch: Stretch, given: number): number {

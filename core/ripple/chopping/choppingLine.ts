@@ -6,47 +6,66 @@ import { isOrder, mostOrders, type TurnComb, turnComb } from "../turn/turnComb";
 import { rpmWithin } from "../turn/turnCount";
 import { lineJitter } from "./lineJitter";
 
+/** Height of a line, as a multiple of the median height, from which it counts. */
 const standsOut = 12;
-/** A clock's phase strays by less than this over the stretch, radians. */
+/** Largest drift of a clock's phase over the recording, in radians. */
 const clockStrays = 0.18;
-/** A motor's strays by more, and in time by so many times what the clock does. */
+/** Smallest drift of the phase of something that turns with the motor, in radians. */
 const motorStrays = 0.3;
+/** Smallest ratio of a motor line's drift in time to the clock's. */
 const timesStray = 4;
-/** A clock's line trembles in time no more than noise makes it (see `lineJitter`), a motor's by more than chance. */
+/** Largest ratio of the jitter of a clock's line to what noise alone causes (see `lineJitter`). */
 const clockTrembles = 1.5;
+/** Jitter of a line beyond noise, in standard deviations, from which it belongs to the motor and not to a clock. */
 const surelyTrembles = 3;
-/** What lies about a clock is no pure noise: it may deviate by this share of what a motor's line does. */
+/**
+ * Largest jitter of a clock's line, in standard deviations, as a share of the most any line has. Noise near a clock is not
+ * purely random.
+ */
 const clockDeviates = 0.4;
+/** Parts into which the recording is cut to follow a phase. */
 const parts = 8;
-/** A second rhythm this tall, as a share of the tallest, counts. */
+/** Height of a second rhythm, as a share of the tallest, from which it counts. */
 const secondShare = 0.12;
+/** Most spectral peaks examined. */
 const mostPeaks = 24;
-/** A clock's line stands alone: so many bins beside it hold nothing above this share of it; a drifting one is a ridge. */
+/** Distances from a clock's line, in bins, between which nothing tall may stand. */
 const [besideFrom, besideTo] = [4, 40];
+/**
+ * Largest height beside a clock's line, as a share of it, between `besideFrom` and `besideTo` bins away. A drifting rhythm
+ * is a ridge and has more.
+ */
 const besideShare = 0.35;
-/** One as steady as this may have a drifting one close beside it. */
+/** Phase drift in radians below which a line is certainly a clock. */
 const surelySteady = 0.05;
+/** Largest height beside such a certain clock, as a share of its line. */
 const besideShareSteady = 0.8;
+/** Height of a rival line, as a share of the tallest, from which it is considered. */
 const rivalShare = 0.3;
 const orders: readonly number[] = Array.from({ length: mostOrders }, (_, i) => i + 1);
-/** Fewer come to no turn. */
+/** Orders above this can be the ripples of a turn: no commutator makes fewer than eight. */
 const fewestHumps = 7.5;
-/** Of a comb more than this share of the lines up to twice the humps stand so many times over the middle of all. */
+/** Share of a comb's lines, up to twice the ripple frequency, that must stand out. */
 const combShare = 0.6;
+/** Height of a comb line, as a multiple of the median, from which it stands out. */
 const combOver = 5;
-/** So many times the humps' frequency a comb has fallen off. */
+/** Multiple of the ripple frequency beyond which the lines of its comb are too low to be seen. */
 const combFalls = 2;
-/** Lines speak for one rhythm's turn from so much evidence, in natural logarithms, and from so much more than for another's. */
+/** Evidence, as a natural logarithm of odds, from which lines belong to one rhythm's turn. */
 const leastAComb = 3;
+/** The same, from which that is certain even against another rhythm. */
 const surelyAComb = 7;
-/** A ridge moves through more than so many of its own bins; one no farther than so many from a line of the whole stretch is that line. */
+/** Drift of a ridge over the recording, in bins of its own, from which it counts as one. */
 const ridgeMoves = 2;
+/** Distance in bins within which a ridge and a line of the whole recording are the same. */
 const ridgeBins = 3;
+/** Most ridges examined. */
 const mostRidges = 4;
-/** A turn's mark is looked for from here. */
+/** Lowest frequency at which a mark once per turn is searched, in hertz. */
 const slowestMarkHz = 5;
-/** Frequencies are known to this share of a bin. */
+/** Largest difference, in bins, between two frequencies that are the same. */
 const sameWithin = 0.015;
+/** Largest difference, in bins, between two frequencies that may be the same. */
 const nearlyWithin = 0.25;
 
 /** A control's chopping by its frequency; two rhythms of which either may be it; or none. */

@@ -1,12 +1,16 @@
 import FFT from "fft.js";
 import { medianOf } from "../../signal/currentRecording";
 
-/** Samples a period the line is looked at with, at least. */
+/** Fewest samples per period of the line. */
 const samplesPerPeriod = 4;
-/** Bins off the line from which its surroundings are weighed: nearer lies what the speed's own drift leaves. */
+/**
+ * Distance from the line, in bins, from which its surroundings are used. Closer bins hold what the drift of the speed
+ * leaves.
+ */
 const nearestBin = 6;
-/** The share of the line's frequency up to which they are. */
+/** Distance from the line, as a share of its frequency, up to which they are used. */
 const farthestShare = 0.35;
+/** Fewest bins needed on either side. */
 const fewestBins = 20;
 /** Standard deviation of the logarithm of the ratio of two medians of exponential spreads, times the root of how many there are. */
 const medianSpread = Math.SQRT2 / Math.LN2;

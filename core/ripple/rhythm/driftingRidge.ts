@@ -1,13 +1,15 @@
 import { peaksOf, spectrumOf } from "../../signal/spectrum";
 import { fastestHumpHz, slowestHumpHz } from "./humpRhythm";
 
-/** A part is so long: short enough for a drifting rhythm to be a line in it. */
+/** Length of a part, in seconds: short enough for a drifting rhythm to be one line in it. */
 const ridgeSeconds = 0.15;
-/** A rhythm counts from this share of a part's tallest line. */
+/** Height of a rhythm, as a share of the part's tallest line, from which it counts. */
 const leastShare = 0.12;
+/** Most spectral peaks examined in a part. */
 const mostPeaks = 24;
-/** From one part to the next a ridge moves by at most this share, and is met in this share of all parts. */
+/** Largest relative change of a ridge's frequency from one part to the next. */
 const ridgeStep = 0.006;
+/** Smallest share of parts in which a ridge must be found. */
 const ridgeMet = 0.8;
 
 /** A rhythm that drifts: the mean of where it was, how far it moved, and how wide a bin of the parts it was met in is. */

@@ -46,7 +46,7 @@ export function humpGrid(
   return { points, humps: count, first, values: sums };
 }
 
-/** As many humps tell as well what repeats as the whole of a long record, which has hundreds of thousands. */
+/** Number of ripples beyond which more do not help to find what repeats. */
 const humpsWeighed = 12_000;
 
 /** The first humps of a grid. */
@@ -69,7 +69,10 @@ export function swingOf({ values }: HumpGrid): number {
   return Math.sqrt(values.reduce((sum, amps) => sum + (amps - mean) ** 2, 0) / values.length);
 }
 
-/** Humps that differ by less than this share of their swing are alike: a trace without noise repeats what its sampling does. */
+/**
+ * Ripples that differ by less than this share of their swing are alike. A recording without noise repeats the pattern of
+ * its sampling.
+ */
 const leastSwing = 0.1;
 
 /** True where what sets the humps of a grid apart swings by little beside the humps themselves. */

@@ -15,17 +15,22 @@ export interface HumpRhythm {
 export const slowestHumpHz = 25;
 export const fastestHumpHz = 5000;
 
+/** Shortest stretch in which the rhythm is searched, in seconds. */
 const stretchSeconds = 0.2;
+/** Ripples that a stretch should hold. */
 const humpsPerStretch = 40;
+/** Most stretches. */
 const mostStretches = 240;
+/** Spectral peaks kept for each stretch. */
 const candidatesKept = 6;
 /**
  * Magnitudes are weighed by this power of their frequency: a once-per-turn wander may be taller than the humps,
  * yet the humps come eight or more times as often; their own harmonics fall off faster than this rises.
  */
 const frequencyWeight = 0.7;
-/** Natural logarithm of the step of speed from one stretch to the next that costs as much as a factor e in height. */
+/** Change of speed between stretches, as a natural logarithm, that costs as much as a factor e in height. */
 const speedStep = 0.02;
+/** Ratio of the peaks to the noise below which no ripple is found. */
 const noiseFloor = 50;
 
 /** The window of frequencies the humps are looked for in. */
@@ -34,9 +39,9 @@ export interface HumpBand {
   readonly highHz: number;
 }
 
-/** Peaks tried as some order of the humps' own comb, where humps a turn are known. */
+/** Peaks tried as some order of the ripple's comb where the ripples per turn are known. */
 const combPeaks = 8;
-/** A comb line counts by so many times the surrounding power, in logarithms. */
+/** Weight of the score of a comb, in natural logarithms of height. */
 const combWeight = 3;
 
 /**

@@ -17,7 +17,7 @@ export interface FoldedTurn {
   readonly wanderAmps: number;
 }
 
-/** So many valleys are needed for a second swing a turn in their line. */
+/** Ripples per turn from which the line through the valleys may have a second order. */
 const leastForSecond = 14;
 
 /** Folds a trace's humps on so many a turn. */
@@ -135,6 +135,7 @@ export interface HumpShape {
   readonly valley: number;
 }
 
+/** Ripples averaged for the shape of one ripple. */
 const shapeHumps = 1500;
 
 /** Every hump's amps over its own mean, point by point; of very many, as many as tell. */
@@ -159,7 +160,7 @@ export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
   return { top: shape.indexOf(Math.max(...shape)), valley: shape.indexOf(Math.min(...shape)) };
 }
 
-/** A second bump this tall, as a share of the swing, means that what was taken for one hump holds several. */
+/** Height of a second bump, as a share of the swing, from which one ripple holds several. */
 const bumpShare = 0.25;
 
 /** How often a shape goes up and down again by more than some amps on its way round from its lowest point. */
@@ -186,8 +187,9 @@ export function isOneHump(values: Float32Array, points: number): boolean {
   return bumpsIn(shape, bumpShare * (Math.max(...shape) - Math.min(...shape))) <= 1;
 }
 
-/** A second bump of a smooth hump is no taller than this share of the swing, nor than so many of its standard errors. */
+/** Largest second bump of a smooth ripple, as a share of the swing. */
 const slightShare = 0.015;
+/** The same in standard errors. */
 const slightErrors = 6;
 
 /**

@@ -1,8 +1,8 @@
-/** Humps a turn at most: the highest order that may be met. */
+/** Most ripples per turn: the highest order that can occur. */
 export const mostOrders = 48;
-/** Share of the lines beside a comb that belong to nothing: what trembles throws some up. */
+/** Share of lines beside a comb that belong to nothing; jitter makes some. */
 const strayShare = 0.3;
-/** Orders of less than this chance to be met tell no more. */
+/** Smallest chance that is used for a line lying near an order by accident. */
 const leastChance = 0.005;
 
 /**

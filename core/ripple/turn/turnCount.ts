@@ -6,9 +6,9 @@ import type { RippleReason } from "../rippleReason";
 import { humpShape } from "./foldedTurn";
 import { humpLevels, turnMark } from "./turnMark";
 
-/** A mark of the turn is at least this share of a hump's swing. */
+/** Smallest mark once per turn, as a share of a ripple's swing. */
 const leastMark = 0.006;
-/** A tachometer and the humps must agree within this. */
+/** Largest relative difference between an entered rpm and the ripple. */
 export const rpmWithin = 0.04;
 
 /** Usual swing of a hump, from the middle of them. */

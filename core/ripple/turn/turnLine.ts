@@ -1,5 +1,6 @@
 import { medianOf } from "../../signal/currentRecording";
 
+/** Iterations of the fit. */
 const rounds = 12;
 /** A level with one or two swings a turn. */
 export interface TurnLine {

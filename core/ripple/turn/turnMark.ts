@@ -12,35 +12,47 @@ export type TurnMark =
 /** Why a pattern need not be a turn: no commutator has one so long, or bars that differ make it once a brush. */
 type Repeats = "repeats-not-by-turn" | "repeats-once-a-brush";
 
+/** Power of a line, as a multiple of the noise, from which it counts. */
 const linePower = 30;
-/** Lines below this share of the strongest are left to leakage and rounding. */
+/** Height of a line, as a share of the strongest, below which it may be leakage or rounding. */
 const leastShare = 0.1;
-/** The strongest lines must lie this near to where they belong, in bins, those far over the noise nearer; the others are less sure of their place. */
+/** Largest offset of a strong line from its expected order, in bins. */
 const within = 0.4;
+/** The same for a line far above the noise. */
 const withinSure = 0.1;
+/** Allowed offset of a strong line, in bins, times its height over the noise; it stays between `withinSure` and `within`. */
 const withinOverNoise = 5;
+/** The same for the weaker lines, whose place is less certain. */
 const withinWeak = 1.2;
+/** How many of the strongest lines must meet `within`. */
 const strongLines = 2;
-/** Sidebands of a slow change lie nearer than this share of the distance between a turn's orders; a third as tall at most, and alike. */
+/** Distance of the sidebands of a slow change, as a share of the distance between orders of the turn. */
 const sidebandShare = 0.35;
+/** A line is at least this many times taller than its sidebands. */
 const sidebandTaller = 3;
+/** Largest ratio between the two sidebands of one line. */
 const sidebandsAlike = 2;
-/** Share of a swing's power in its first order; a dip of bars spreads over more of them. */
+/** Smallest share of a mark's power in its first order. A dip made by bad bars spreads over more orders. */
 const swingShare = 0.95;
-/** A swing is that far, as a share of its power, from being the brushes' common dips left at one of them and turned over at the other. */
+/**
+ * Smallest difference, as a share of its power, between a mark and the dip of both brushes left at one brush and inverted
+ * at the other.
+ */
 const leastApart = 0.2;
-/** Humps lower than this share of the deepest dip are left out of it. */
+/** Ripples lower than this share of the deepest dip are left out of it. */
 const dippedShare = 0.04;
-/** A dip lies so many times as far off as the middle of all. */
+/** Distance of a dip from the median, as a multiple of the median distance. */
 const dipOverSpread = 6;
-/** A dip goes so many times as far below the middle as anything goes above it. */
+/** Depth of a dip below the median, as a multiple of the largest height above it. */
 const dipOverTop = 2.2;
-/** A swing over what may be half a turn counts from so many times the least mark. */
+/** Height of a mark over what may be half a turn, as a multiple of the least mark, from which it counts. */
 const surelyMore = 8;
+/** Height of a single spike, as a multiple of the rest, from which it is one. */
 const spikeOverRest = 5;
+/** Most spectral lines examined. */
 const mostLines = 30;
 
-/** So many humps tell a turn as well as more would. */
+/** Number of ripples beyond which more do not help to find the turn. */
 export const enoughHumps = 2 ** 15;
 
 /** Mean current of each hump, of the first some ten thousand. */
