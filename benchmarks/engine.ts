@@ -56,7 +56,7 @@ function compileMilliseconds(netlist: Netlist): number[] {
 }
 
 /**
- * A job played from its complaint: each time the first look offered is answered and weighed anew.
+ * A job played from its complaint: each time the first test offered is answered and weighed again.
  * `fresh` are readings in a set-up met for the first time (something unplugged or bridged).
  */
 function readingMilliseconds(netlist: Netlist): { ready: number[]; fresh: number[] } {

@@ -99,7 +99,7 @@ const { browser, address, stop } = await demoServer(port);
 // A server runs for weeks; right after its start it makes the open jobs' circuits ready, for some seconds.
 await wait(startedMilliseconds);
 
-/** Enters what the look offered asks for by keys, then strikes it out, and waits for the page after each. */
+/** Enters what the test offered asks for by keys, then strikes it out, and waits for the page after each. */
 async function play(page) {
   const measures = () =>
     page.evaluate(() => performance.getEntriesByName("airway:entered-to-suspects").length);
@@ -186,7 +186,7 @@ process.stdout.write(
   `tasks over 50 ms on the main thread while readings were entered: ${all.tasks.length}${all.tasks.length > 0 ? `, ${spread(all.tasks)}` : ""}\n`,
 );
 
-/** From a key in one window until another window on the same job shows that reading, or shows it struck out. */
+/** From a key in one window until another window on the same job shows that reading, or shows it deleted. */
 async function windowToWindow(job) {
   const open = async () => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -198,7 +198,7 @@ async function windowToWindow(job) {
   const standing = () => other.getByTestId("standing").innerText();
   const taken = [];
   for (let i = 0; i < 2 * rounds; i++) {
-    // A look with words, so that one key enters it.
+    // A test with words, so that one key enters it.
     for (let skip = 0; skip < 8 && (await one.locator("[data-choice]").count()) === 0; skip++)
       await one.keyboard.press("n");
     const before = await standing();

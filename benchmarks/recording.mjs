@@ -1,4 +1,4 @@
-// npm run bench:trace: ten million samples read in the built application's worker: how long, how much memory the
+// npm run bench:recording: ten million samples read in the built application's worker: how long, how much memory the
 // browser's page process held at most, and which tasks held the main thread up meanwhile.
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -13,7 +13,7 @@ const folder = mkdtempSync(join(tmpdir(), "airway-trace-"));
 
 const bars = 12;
 
-/** Half-sine humps, drifting by 1 %, with noise, some of each half turn's lower: 16-bit steps of full scale. */
+/** Half-sine ripples, drifting by 1 %, with noise, some of each half turn's lower: 16-bit steps of full scale. */
 function sample(i, bad) {
   const humps = (580 * (i - 10_000 * Math.cos(i / 1e6))) / rateHz;
   const height = bad.includes(((Math.floor(humps) % (bars / 2)) + bars / 2) % (bars / 2)) ? -0.05 : 0.02;

@@ -1,4 +1,4 @@
-// npm run bench ripple: how well the humps are read on traces made by two models that are not the analyser's own.
+// npm run bench ripple: how well the ripples are read on recordings made by two models that are not the analyser's own.
 
 import { randomSource } from "@core/chance/randomSource";
 import { simulatedRecording } from "@core/instrument/windingModel";
@@ -21,11 +21,11 @@ interface Drawn {
   readonly bars: number;
   readonly bad: boolean;
 }
-/** No control that chops, one far above the humps, one among them. */
+/** No control that chops, one far above the ripples, one among them. */
 type Chopped = "" | "chopped at 8 to 20 kHz" | "chopped at 0.4 to 2 kHz";
 type Model = (seed: number, decibels: number, bad: boolean, mark: boolean, chopped: Chopped) => Drawn;
 
-/** Half-sine humps with drift, jitter, noise. */
+/** Half-sine ripples with drift, jitter, noise. */
 const drawn: Model = (seed, decibels, bad, mark, chopped) => {
   const { uniform } = randomSource(seed + 5000);
   const bars = 8 + Math.floor(uniform() * 17);
@@ -97,7 +97,7 @@ const wound: Model = (seed, decibels, bad, mark, chopped) => {
   const motor = { constants, bars, poles: 2 };
   const badBars = bad ? [{ bar: Math.floor(uniform() * bars), ohms: 0.05 + 0.3 * uniform() }] : [];
   const chopping = chopped ? { hz: 8000 + 12_000 * uniform(), duty: 0.4 + 0.5 * uniform() } : null;
-  // The humps' own swing at the speed the trace is taken at: a chopped motor has its share of the volts.
+  // The ripple's own swing at the speed the recording is taken at: a chopped motor has its share of the volts.
   const quiet = simulatedRecording(motor, {
     ...base,
     volts: volts * (chopping?.duty ?? 1),
@@ -113,7 +113,7 @@ const wound: Model = (seed, decibels, bad, mark, chopped) => {
     { ...motor, badBars },
     { ...base, seed, ...(chopping === null ? {} : { chopping }) },
   );
-  // A mark laid on: the swing of a wheel out of balance, at the true turn, which the humps' count gives.
+  // A mark laid on: the swing of a wheel out of balance, at the true turn, which the ripple's count gives.
   const { turns } = trace;
   const rpm = (((turns.at(-1) ?? 0) - (turns[0] ?? 0)) * 60 * trace.rateHz) / (turns.length - 1);
   const markRms = mark ? noise * 10 ** ((10 + 10 * uniform()) / 20) : 0;
@@ -183,7 +183,7 @@ for (const [name, model, ways] of models)
     for (const given of ["bars", "rpm", "mark", "none"] as const)
       for (const bad of [false, true]) tally(name, model, 20, given, bad, chopped);
 
-/** Up to four bad bars, which can make a rhythm of their own stronger than the humps': the bars given, then the speed roughly too. */
+/** Up to four bad bars, which can make a rhythm of their own stronger than the ripple's: the bars given, then the speed roughly too. */
 function several(seed: number): void {
   const { uniform } = randomSource(seed);
   let count = 0;
@@ -219,7 +219,7 @@ function several(seed: number): void {
         for (const [i, options] of [{ bars }, { bars, aboutRpm }].entries()) {
           const { rpm, steadySeconds } = readRipple(trace, options);
           if (rpm === null) continue;
-          // The speed settles at first: the truth is taken where the humps were.
+          // The speed settles at first: the truth is taken where the ripples were.
           const [from, to] = steadySeconds.map((at) => Math.min(last, Math.round(at * trace.rateHz)));
           const near = Math.abs(rpm / rpmOver(from as number, to as number) - 1) < 0.005;
           (tallies[i] as (typeof tallies)[number])[near ? "right" : "wrong"] += 1;

@@ -6,7 +6,7 @@ import { shippedJson } from "../core/testing/shippedCircuit";
 import { askInstrument, askNumber } from "../server/instrumentSocket";
 import { airway, onlyTop, whimbrel } from "./testing/airway";
 
-/** What `npm run airway` starts; it looks whether a source changed, and bundles anew where one did. */
+/** What `npm run airway` starts; it looks whether a source changed, and bundles again where one did. */
 const script = join(process.cwd(), "scripts", "airway.mjs");
 const bundled = join(process.cwd(), "build", "cli", "airway.mjs");
 

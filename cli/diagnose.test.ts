@@ -10,7 +10,7 @@ describe("diagnose", () => {
     const { stdout } = await airway(["diagnose", "-", "--text"], JSON.stringify(onlyTop));
     expect(stdout).toMatch(/^open: replace R1, \d+ %$/m);
   });
-  test("diagnose --plan looks ahead and prices the schools", async () => {
+  test("diagnose --plan looks ahead and prices the strategies", async () => {
     const diagnosis = JSON.parse((await airway(["diagnose", "-", "--plan"], JSON.stringify(onlyTop))).stdout);
     expect(diagnosis.plan.first.test).toEqual(diagnosis.next[0].test);
     expect(diagnosis.plan.schools).toHaveLength(4);

@@ -57,7 +57,7 @@ export function diagnosisLines({ circuit, diagnosis }: DiagnosedCase): string[] 
   ];
 }
 
-/** A motor's humps for people. */
+/** A motor's ripples for people. */
 export function rippleLines(ripple: RippleInWords): string[] {
   const { meanAmps, humpHz, rpm, badHumps, verdict, because, cannot, startUp, chopping, dropoutCount } =
     ripple;
@@ -74,7 +74,7 @@ export function rippleLines(ripple: RippleInWords): string[] {
   ];
 }
 
-/** A way in and back for people. */
+/** A removal and back for people. */
 export function routeLines({
   minutes,
   steps,

@@ -59,7 +59,7 @@ interface Shop {
 const minute = 60_000;
 const day = 24 * 60 * minute;
 
-/** A proof run in which every step was as expected, half a minute each. */
+/** A final check in which every step was as expected, half a minute each. */
 export async function insertSoundProof(
   circuit: Circuit,
   jobId: number,

@@ -70,7 +70,7 @@ export const estimateBodySchema = z.strictObject({
 });
 export type EstimateBody = z.infer<typeof estimateBodySchema>;
 
-/** What became of a fitting: its proof run is due; it failed it; it held; it was taken back unproven; or the car came back. */
+/** What became of a fitting: its final check is due; it failed it; it held; it was taken back unproven; or the car came back. */
 export const fittingOutcomes = ["pending", "failed", "held", "withdrawn", "came-back"] as const;
 export type FittingOutcome = (typeof fittingOutcomes)[number];
 

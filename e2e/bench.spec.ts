@@ -91,7 +91,7 @@ test("what the customer noticed moves the odds, and is taken back by a second ta
   );
 });
 
-test("as if true, the other looks and what comes after", async ({ page }) => {
+test("as if true, the other tests and what comes after", async ({ page }) => {
   await page.goto("/jobs/6/probe");
   await page.waitForLoadState("networkidle");
   await page.getByLabel("Show the drawing as if").selectOption({ index: 1 });

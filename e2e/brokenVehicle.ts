@@ -13,7 +13,7 @@ import { PointSolver } from "../core/solve/pointSolver";
 import { lampVolts, testLight } from "../core/solve/tungstenLamp";
 
 export interface BrokenVehicle {
-  /** The word or the figure a look gives; null is a meter's "no end". */
+  /** The word or the figure a test gives; null is a meter's "no end". */
   readonly answer: (look: Test) => string | number | null;
   /** Airflow word of a speed, as the complaint strip says it. */
   readonly airflow: (setting: string) => "none" | "weak" | "normal";

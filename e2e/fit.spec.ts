@@ -158,7 +158,7 @@ test("an estimate changed, refused, stored, taken out as PDF and CSV, and billed
   expect(violations.map(({ id }) => id)).toEqual([]);
 });
 
-test("a way in is written for a vehicle that has none, drawn, found wanting, mended and undone", async ({
+test("a removal is written for a vehicle that has none, drawn, found wanting, mended and undone", async ({
   page,
 }) => {
   await page.goto("/jobs/12/fit");

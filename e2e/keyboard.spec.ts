@@ -53,7 +53,7 @@ test("the whole story by keyboard alone", async ({ page }) => {
   await expect(page.getByText(/closed \d/)).toBeVisible();
 });
 
-test("keys strike out, move the speed, offer another look and can be switched off", async ({ page }) => {
+test("keys delete, move the speed, offer another test and can be switched off", async ({ page }) => {
   await page.goto("/jobs/5/probe");
   // Keys act once the page's scripts run, which on a busy machine is after its words are there.
   await page.waitForLoadState("networkidle");

@@ -1,4 +1,4 @@
-// The motor's own testimony: clamped by hand and by an instrument, its humps from a scope's file, its sound from a phone.
+// The motor's own testimony: clamped by hand and by an instrument, its ripples from a scope's file, its sound from a phone.
 import AxeBuilder from "@axe-core/playwright";
 import wavefile from "wavefile";
 import { drawnRecording } from "../core/testing/rippleRecording";

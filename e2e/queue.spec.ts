@@ -32,7 +32,7 @@ test("readings entered while the server is away wait, are marked, warn on leavin
   const before = await standing(page);
   await stop();
 
-  // One offered look, and one reading at a point of one's own choice.
+  // One offered test, and one reading at a point of one's own choice.
   const look = await lookOf(page);
   const choice = page.locator("[data-choice]").first();
   if (await choice.isVisible()) await choice.click();

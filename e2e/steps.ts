@@ -2,7 +2,7 @@ import type { Test } from "../core/predict/reading";
 import type { BrokenVehicle } from "./brokenVehicle";
 import { expect, type Page } from "./shop";
 
-/** The look the page offers, as it would send it back. */
+/** The test the page offers, as it would send it back. */
 export async function offeredLook(page: Page): Promise<Test> {
   return JSON.parse(
     await page.locator('[aria-labelledby="next-look"] input[name="look"]').inputValue(),
@@ -14,7 +14,7 @@ export async function standing(page: Page): Promise<number> {
   return Number(await page.getByTestId("standing").textContent());
 }
 
-/** Passes over the looks offered until one with the test light comes up. */
+/** Passes over the tests offered until one with the test light comes up. */
 export async function skipToLight(page: Page): Promise<void> {
   for (let passed = 0; passed < 6; passed++) {
     if ((await offeredLook(page)).test === "light") return;
@@ -113,7 +113,7 @@ export const byKeys: Enter = async (page, answer) => {
   }
 };
 
-/** Answers what the page asks until it no longer says "Not yet"; returns the looks it took. */
+/** Answers what the page asks until it no longer says "Not yet"; returns the tests it took. */
 export async function probeToTheEnd(
   page: Page,
   vehicle: BrokenVehicle,

@@ -195,7 +195,7 @@ test("a circuit on the shelf is changed in its tables and becomes its next versi
   await page.getByLabel("Metres of W1", { exact: true }).press("Enter");
   await expect(page.getByText("The server does not answer")).toBeVisible();
   await expect(page.getByRole("button", { name: "Save as version 2" })).toBeDisabled();
-  // It outlives the page: loaded anew, it still waits.
+  // It outlives the page: loaded again, it still waits.
   page.once("dialog", (dialog) => void dialog.accept());
   await page.reload();
   await expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "1");

@@ -1,4 +1,4 @@
-// npm run screenshots [-- NAME ...]: takes docs/screenshots, or some of them, anew from the demo workshop, in a data folder of its own.
+// npm run screenshots [-- NAME ...]: takes docs/screenshots, or some of them, again from the demo workshop, in a data folder of its own.
 import { join } from "node:path";
 import { demoServer } from "./demo-server.mjs";
 import { root } from "./freshness.mjs";

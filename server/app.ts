@@ -127,7 +127,7 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
   });
   app.use(
     createRequestHandler({
-      // Not a function that fetches it: the routing would be derived anew at every request.
+      // Not a function that fetches it: the routing would be derived again at every request.
       build: (await import("virtual:react-router/server-build")) as ServerBuild,
       getLoadContext: (_request, response) => {
         const context = new RouterContextProvider();

@@ -4,7 +4,7 @@ import type { BackRule, BackWork } from "@core/access/refitting";
 import type { TrayCall } from "@core/access/tray";
 import { listed } from "@core/units/wording";
 
-/** What a step of the way back is called. */
+/** What a step of the refitting is called. */
 export function backTitle(work: BackWork): string {
   if (work.does === "test")
     return `Test ${work.beforePanels ? "before the panels go back on" : "now"}: key on, off, every speed up and down, and check that off stays off`;

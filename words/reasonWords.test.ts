@@ -85,7 +85,7 @@ describe("why a suspect stands where it does", () => {
   });
 });
 
-describe("what a look would show", () => {
+describe("what a test would show", () => {
   const [link = 0] = sizesOf("R1.link:open");
   const [fuse = 0] = sizesOf("F7:blown");
   test.each<[Reading, number, RegExp]>([

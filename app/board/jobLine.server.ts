@@ -62,7 +62,7 @@ export async function stopLines(): Promise<void> {
   await working;
 }
 
-/** What the board says of some jobs, by job; null where it is still being worked out. Stale ones are worked out anew. */
+/** What the board says of some jobs, by job; null where it is still being worked out. Stale ones are worked out again. */
 export async function boardLines(jobs: readonly Job[]): Promise<Map<number, string | null>> {
   const stored = await jobLinesOf(jobs.map(({ id }) => id));
   refreshLines(jobs.filter(({ id }) => !stored.get(id)?.isFresh));

@@ -27,7 +27,7 @@ const phases = [
   ],
 ] as const;
 
-/** The proof run: what a sound vehicle with the new part shows at every step, against what this one does. */
+/** The final check: what a sound vehicle with the new part shows at every step, against what this one does. */
 export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) {
   const [search, setSearch] = useSearchParams();
   const asked = search.get("by");

@@ -2,7 +2,7 @@ import type { ProofFinding } from "@core/proof/proofFinding";
 import { proofFindingSchema } from "@core/proof/proofFinding";
 import { z } from "zod";
 
-/** What a step of the proof run showed, as the page sends it. */
+/** What a step of the final check showed, as the page sends it. */
 export const findingForm = z.object({
   intent: z.literal("proof"),
   token: z.uuid(),

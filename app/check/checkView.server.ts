@@ -77,7 +77,7 @@ export function findingText(finding: ProofFinding): string {
 const expectedText = (step: ProofStep): string =>
   step.kind === "air" ? airflowWords[step.expected] : step.kind === "listen" ? "quiet" : "good";
 
-/** The proof run of what a job fitted: every step, what a sound vehicle shows, and what was found. */
+/** The final check of what a job fitted: every step, what a sound vehicle shows, and what was found. */
 export async function checkView(job: Job, circuit: Circuit) {
   const [own, found] = await Promise.all([
     repaired(job, circuit),

@@ -166,7 +166,7 @@ interface CardProofProps {
   readonly card: CloseData;
 }
 
-/** The proof run, step by step. */
+/** The final check, step by step. */
 function CardProof({ card }: CardProofProps) {
   return (
     <Row title="Proof">

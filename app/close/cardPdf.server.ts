@@ -27,7 +27,7 @@ export interface CardPictures {
     readonly height: number;
     readonly setting: string;
   } | null;
-  /** The motor's draw in the proof run, where it was measured. */
+  /** The motor's draw in the final check, where it was measured. */
   readonly draw: { readonly title: string; readonly svg: string } | null;
   /** One turn of the motor's current, where it was recorded. */
   readonly turns: readonly { readonly title: string; readonly svg: string }[];

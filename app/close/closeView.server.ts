@@ -59,7 +59,7 @@ async function afterwards(view: JobView): Promise<{ advised: string | null; odds
   const kindOf = (id: string) => circuit.parts.find((part) => part.id === id)?.kind ?? ("connector" as const);
   const cause =
     [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !fitted.includes(id)) ??
-    // What cooks packs, pins and fuses is the motor, whatever the verdict had to check.
+    // What burns out packs, pins and fuses is the motor, whatever the verdict had to check.
     (fitted.some((id) => kindOf(id) !== "motor")
       ? circuit.parts.find(
           ({ id, kind }) => wearingKinds.has(kind) && kind === "motor" && !fitted.includes(id),
@@ -110,7 +110,7 @@ function closureView({ circuit, engine }: JobView, closure: Closure) {
   };
 }
 
-/** The motor's draw as the proof run measured it, speed by speed, in its band. */
+/** The motor's draw as the final check measured it, speed by speed, in its band. */
 const provenDraw = (proof: Awaited<ReturnType<typeof checkView>>) =>
   proof.steps.flatMap(({ id: step, phase, bands, finding, judged }) =>
     phase === "open" && step.startsWith("up-") && bands && finding?.by === "amps"
@@ -135,7 +135,7 @@ const verdictView = (circuit: Circuit, { verdict }: Diagnosis) => ({
   killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
 });
 
-/** A step of the proof run as the card says it. */
+/** A step of the final check as the card says it. */
 const provenStep = ({ id, title, phase, expected, found, judged }: CheckData["steps"][number]) => ({
   id,
   title,
@@ -192,7 +192,7 @@ export async function closeView(id: string | undefined) {
     faults: faultChoices(view, diagnosis.suspects),
     advised: after.advised ? repairName(circuit, [after.advised]) : null,
     odds: closure?.comeback ?? after.odds,
-    /** The motor's draw as the proof run measured it before the panels, speed by speed, in its band. */
+    /** The motor's draw as the final check measured it before the panels, speed by speed, in its band. */
     draw: provenDraw(proof),
     proof: {
       whole: proof.whole,

@@ -33,7 +33,7 @@ export const speedLook = (setting: string) => ({ test: "airflow", key: "run", se
 
 type Heard = Extract<z.infer<typeof form>, { intent: "heard" | "asked" }>;
 
-/** What was heard as a reading, any reading of the same look, and its words; or what is wrong with it. */
+/** What was heard as a reading, any reading of the same test, and its words; or what is wrong with it. */
 function heardReading(circuit: Circuit, sent: Heard) {
   if (sent.intent === "heard") {
     const { setting, seen } = sent;

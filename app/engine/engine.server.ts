@@ -63,7 +63,7 @@ export function engineFor(circuit: Circuit, request: AbortSignal | null = null):
   const askedBy = new Set([request]);
   const made = compile(compiled, () => [...askedBy].some((own) => !own?.aborted));
   compiling.set(compiled, { made, askedBy });
-  // One that failed or was not begun is tried anew by whoever asks next.
+  // One that failed or was not begun is tried again by whoever asks next.
   made.catch(() => compiling.delete(compiled));
   return made;
 }

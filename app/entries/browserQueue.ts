@@ -64,7 +64,7 @@ export function theQueue(): EntryQueue {
 const nothing: QueueState = { waiting: [], away: false, refused: null, stored: 0, shown: null };
 export const subscribe = (listener: () => void) => theQueue().subscribe(listener);
 
-/** What the queue holds; only what shows it is drawn anew when it changes. */
+/** What the queue holds; only what shows it is drawn again when it changes. */
 export const useQueue = (): QueueState =>
   useSyncExternalStore(
     subscribe,

@@ -77,7 +77,7 @@ describe("the queue of entries", () => {
     expect(told).toHaveBeenCalled();
   });
 
-  test("a page opened anew takes up what the last one left, and passes over what is not its own", async () => {
+  test("a page opened again takes up what the last one left, and passes over what is not its own", async () => {
     const store = new MemoryStore();
     store.setItem("airway:waiting:bad", "{not json");
     store.setItem("airway:waiting:odd", JSON.stringify({ id: 3 }));

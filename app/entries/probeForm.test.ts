@@ -24,7 +24,7 @@ test.each([
   ["1e999", null],
 ])("%p is read as %p", (text, value) => expect(typedNumber(text)).toBe(value));
 
-describe("an offered look with its result", () => {
+describe("an offered test with its result", () => {
   const light = { test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2" };
   const ohms = { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"] };
 

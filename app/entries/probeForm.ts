@@ -71,7 +71,7 @@ function checked(engine: CompiledCircuit, input: unknown): Entered {
   return wrong ? { problem: problemText(wrong) } : { reading: parsed.data };
 }
 
-/** The reading a filled-in offered look makes. */
+/** The reading a filled-in offered test makes. */
 export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof offeredForm>): Entered {
   let look: unknown;
   try {

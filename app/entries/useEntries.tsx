@@ -47,7 +47,7 @@ const useRefused = (): QueueState["refused"] =>
 export const entriesAddress = (jobId: number): string => `/jobs/${jobId}/entries`;
 
 const noLooks = "";
-/** Looks of a job that wait for a server that is away; one on its way to a server that answers is not among them. */
+/** Tests of a job that wait for a server that is away; one on its way to a server that answers is not among them. */
 export function useEntryAnswers(jobId: number): readonly string[] {
   const text = useSyncExternalStore(
     subscribe,
@@ -63,7 +63,7 @@ export function useEntryAnswers(jobId: number): readonly string[] {
   return useMemo(() => (text === noLooks ? [] : text.split("\n")), [text]);
 }
 
-/** Shows what the server answers to a job's entries: the page it sent, or, where it sent none, the page loaded anew. */
+/** Shows what the server answers to a job's entries: the page it sent, or, where it sent none, the page loaded again. */
 function useAnswers(jobId: number, show: (page: unknown) => void): void {
   const { revalidate } = useRevalidator();
   useEffect(() => {

@@ -7,7 +7,7 @@ import type { Entry } from "./entryQueue";
 /**
  * What a page sends to one address through the browser's queue, one after another. While the server is away it waits, a
  * reload included, and each is sent under an id of its own, so that none is taken twice; leaving the page with some of them
- * unsent warns. The page is loaded anew once one is stored or refused.
+ * unsent warns. The page is loaded again once one is stored or refused.
  */
 export function useQueued(to: string) {
   const { revalidate } = useRevalidator();

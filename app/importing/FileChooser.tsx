@@ -43,7 +43,7 @@ interface FileChooserProps {
   readonly onAnswer?: (answer: Answer) => void;
 }
 
-/** A file that is chosen and sent; the page is loaded anew once the server has it. */
+/** A file that is chosen and sent; the page is loaded again once the server has it. */
 export function FileChooser({ label, accept, actions, disabled, onAnswer }: FileChooserProps) {
   const { revalidate } = useRevalidator();
   const input = useRef<HTMLInputElement>(null);

@@ -126,7 +126,7 @@ export const activeReadings = ({ stored }: JobFacts): Reading[] =>
 export const activeNumbers = ({ stored }: JobFacts): number[] =>
   stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
 
-/** Minutes spent looking so far: each look's own, and every place opened once. */
+/** Minutes spent looking so far: each test's own, and every place opened once. */
 export function minutesTesting(view: JobView): number {
   const open = new Set<string>();
   let minutes = 0;

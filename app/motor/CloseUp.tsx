@@ -10,7 +10,7 @@ import type { RippleLine } from "./rippleLine";
 const columns = 1200;
 const turnsShown = 4;
 
-/** The samples kept of a trace; null until they are here. */
+/** The samples kept of a recording; null until they are here. */
 function useKept(id: string): Float32Array | null {
   const [kept, setKept] = useState<{ id: string; samples: Float32Array } | null>(null);
   useEffect(() => {

@@ -118,7 +118,7 @@ function SpeedRow({ page, row }: { page: MotorPageData; row: CurrentDrawInSetup 
   );
 }
 
-/** Heat this many times what a healthy motor ever makes there cooks the part (judgement, no source). */
+/** Heat this many times what a healthy motor ever makes there burns out the part (judgement, no source). */
 const cooks = 1.6;
 
 function HotParts({ rows }: { rows: readonly CurrentDrawInSetup[] }) {

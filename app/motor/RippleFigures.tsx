@@ -27,7 +27,7 @@ const advice = {
   unclear: "See below what is needed.",
 } as const;
 
-/** What was found in a trace; each figure shows its place on the pictures. */
+/** What was found in a recording; each figure shows its place on the pictures. */
 export function RippleFigures({ page, trace, shown, onShow }: HumpFiguresProps) {
   const { figures, setup, source } = trace.record;
   const figure = (id: string, title: string, value: string | null) =>

@@ -14,7 +14,7 @@ interface HumpPicturesProps {
   readonly shown: string;
 }
 
-/** A trace's pictures: the whole, a few turns, one turn folded as strip or round, bar by bar, the spectrum. */
+/** A recording's pictures: the whole, a few turns, one turn folded as strip or round, bar by bar, the spectrum. */
 export function RipplePictures({ trace, other, shown }: HumpPicturesProps) {
   const { figures, picture } = trace.record;
   const marks = marksOf(trace, shown);

@@ -3,7 +3,7 @@ import { amps, rpm } from "./figureText";
 
 const [width, height, edge] = [260, 56, 4];
 
-/** One turn of a motor's current as a line, its bad humps marked: for the job card. */
+/** One turn of a motor's current as a line, its bad ripples marked: for the job card. */
 export function TurnSketch({
   humps: ripple,
 }: {

@@ -93,7 +93,7 @@ export async function readInstrument(
   return { value, source: practice ? "the practice instrument" : `the instrument on port ${port}` };
 }
 
-/** A trace from an instrument's scope, 32-bit floats little-endian. */
+/** A recording from an instrument's scope, 32-bit floats little-endian. */
 export async function readScope(
   port: number,
   practice: boolean,

@@ -32,7 +32,7 @@ export interface RecordingLine {
   readonly struck: boolean;
 }
 
-/** The motor part a healthy trace belongs to: the circuit's own id, whatever its version, and the motor. */
+/** The motor part a healthy recording belongs to: the circuit's own id, whatever its version, and the motor. */
 export const motorPart = (circuit: Circuit, motor: string): string => `${circuit.id}|${motor}`;
 
 export function wholeNetlist(circuit: Circuit): Netlist {

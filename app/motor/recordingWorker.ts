@@ -77,7 +77,7 @@ const bytesOf = async (file: Blob): Promise<Uint8Array> => new Uint8Array(await 
 
 const say = (news: RecordingNews, moved: Transferable[] = []): void => postMessage(news, { transfer: moved });
 
-/** Frequencies shown: some five times the humps'. */
+/** Frequencies shown: some five times the ripple's. */
 const leastTopHz = 2000;
 const soundTopHz = 8000;
 const [columns, rows] = [220, 96];
@@ -139,7 +139,7 @@ async function sketch(file: File): Promise<void> {
   say(found.ok ? { sketch: found.value } : { problem: found.problems.map(problemText).join("; ") });
 }
 
-/** A trace's samples; a text is read part by part, so that its some 200 MB never lie in memory at once. */
+/** A recording's samples; a text is read part by part, so that its some 200 MB never lie in memory at once. */
 async function readFile(file: File, choice: RecordingChoice): Promise<Parsed<CurrentRecording>> {
   const head = await headOf(file);
   if (isWav(head)) return readRecording(await bytesOf(file), choice);

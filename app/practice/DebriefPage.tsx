@@ -60,7 +60,7 @@ export function DebriefPage({ debrief }: { debrief: DebriefData }) {
   );
 }
 
-/** What a look was worth of the best there was, in words and a bar. */
+/** What a test was worth of the best there was, in words and a bar. */
 function Mark({ step }: { step: Step }) {
   const { own, best, said, engineOdds } = step;
   if (said !== null && engineOdds !== null)
@@ -215,7 +215,7 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
   );
 }
 
-/** What each look told a minute beside the best there was. */
+/** What each test told a minute beside the best there was. */
 function Told({ debrief: { steps, id, brier } }: { debrief: DebriefData }) {
   const tests = steps.flatMap(({ number, own, best }) =>
     own && best ? [{ number, own: own.rate, best: best.rate }] : [],

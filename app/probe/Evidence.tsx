@@ -15,7 +15,7 @@ interface EvidenceProps {
   readonly repairs: readonly { readonly after: number; readonly name: string }[];
 }
 
-/** What was seen, in order; each can be struck out and put back, and noted on. */
+/** What was seen, in order; each can be deleted and put back, and noted on. */
 export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidenceProps) {
   const standing = lines.filter(({ struck }) => !struck).length;
   const [subject, setSubject] = useState<NoteSubject | null>(null);
@@ -115,7 +115,7 @@ interface LineProps {
   readonly onNote: (subject: NoteSubject) => void;
 }
 
-/** One reading; drawn anew only when it changed. */
+/** One reading; drawn again only when it changed. */
 const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
   const note: NoteSubject = { reading: line.id, title: `Add a note to reading ${line.number}` };
   return (
@@ -155,7 +155,7 @@ const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
   );
 }, sameLine);
 
-/** A reading is what it was unless it was struck out, put back, noted on or called in doubt. */
+/** A reading is what it was unless it was deleted, put back, noted on or called in doubt. */
 function sameLine(before: LineProps, now: LineProps): boolean {
   const state = ({ line, doubted, jobId }: LineProps): string =>
     JSON.stringify([jobId, line.id, line.struck, line.notes, doubted]);

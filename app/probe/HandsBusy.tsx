@@ -71,7 +71,7 @@ function useSpoken(on: boolean, text: string): void {
   }, [on, text]);
 }
 
-/** For hands that are busy: the next look said aloud, the screen kept on. Only what this browser can do is offered. */
+/** For hands that are busy: the next test said aloud, the screen kept on. Only what this browser can do is offered. */
 export const HandsBusy = memo(function HandsBusy({ say }: { say: string }) {
   const canSpeak = useCan(() => "speechSynthesis" in window);
   const canWake = useCan(() => "wakeLock" in navigator);

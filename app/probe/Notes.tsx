@@ -74,7 +74,7 @@ export function NoteDialog({ subject, onClose }: NoteDialogProps) {
   );
 }
 
-/** Notes in the order they were made; each can be struck out and put back. */
+/** Notes in the order they were made; each can be deleted and put back. */
 export function Notes({ jobId, notes }: { jobId: number; notes: readonly NoteLine[] }) {
   if (notes.length === 0) return null;
   return (

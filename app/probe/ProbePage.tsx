@@ -36,7 +36,7 @@ interface ProbePageProps {
   readonly lettersOn: boolean;
 }
 
-/** The page itself; the router's own comings and goings do not render it anew. */
+/** The page itself; the router's own comings and goings do not render it again. */
 export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: ProbePageProps) {
   const { circuit } = bench;
   const { token } = job;

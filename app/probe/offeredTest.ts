@@ -1,9 +1,9 @@
 import type { Caution } from "@core/diagnose/tests/caution";
 import type { TestWords } from "@words/tests/wording";
 
-/** A look as the page offers it. */
+/** A test as the page offers it. */
 export interface OfferedTest {
-  /** The look as JSON, to be sent back with its result. */
+  /** The test as JSON, to be sent back with its result. */
   readonly look: string;
   readonly test: string;
   readonly words: TestWords;
@@ -12,7 +12,7 @@ export interface OfferedTest {
   readonly why: string;
   readonly setting: string | null;
   readonly probe: string | null;
-  /** Cautions of this look that are not taken as read yet. */
+  /** Cautions of this test that are not taken as read yet. */
   readonly cautions: readonly Caution[];
   readonly outcomes: readonly {
     readonly seen: string;

@@ -5,7 +5,7 @@ import { useRevalidator } from "react-router";
 const everyMilliseconds = 900;
 
 /**
- * Loads the page anew when its job's readings changed elsewhere, while it is being looked at.
+ * Loads the page again when its job's readings changed elsewhere, while it is being looked at.
  * @param version what the readings were when this page was loaded
  */
 export function useSharedJob(jobId: number, version: string): void {

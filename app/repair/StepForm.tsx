@@ -193,7 +193,7 @@ function NeedsField({ own }: NeedsFieldProps) {
   );
 }
 
-/** Which way in the step belongs to. */
+/** Which removal the step belongs to. */
 const WayChoice = ({ own }: { readonly own: Partial<AccessStep> }) => (
   <label className="grid gap-0.5 text-base text-soft">
     Way

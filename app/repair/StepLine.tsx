@@ -17,7 +17,7 @@ interface StepLineProps {
   readonly onScrews: (screws: number) => void;
 }
 
-/** One step of the way in: what comes off, with what, its screws counted, its caution where it belongs, its notes. */
+/** One step of the removal: what comes off, with what, its screws counted, its caution where it belongs, its notes. */
 export function StepLine({ step, number, next, screws, onScrews }: StepLineProps) {
   const [noting, setNoting] = useState(false);
   const { tick } = step;

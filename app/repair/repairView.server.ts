@@ -52,7 +52,7 @@ interface Way {
   readonly route: ReturnType<typeof quickestRoute>;
 }
 
-/** One way in as it is chosen from, and which other goes through the same steps. */
+/** One removal as it is chosen from, and which other goes through the same steps. */
 function wayView({ prefer, route }: Way, ways: readonly Way[]) {
   if (!route.ok) return { prefer, problem: route.problems[0]?.message ?? "no route" };
   const stepsOf = ({ steps }: Route): string => steps.map(({ id }) => id).join();
@@ -122,7 +122,7 @@ const backView = (step: ReturnType<typeof refitting>[number], { off, steps, note
   tick: tickOf(ticks, step.id, "back"),
 });
 
-/** Every way in, the one that was chosen, and its steps with what came off besides. */
+/** Every removal, the one that was chosen, and its steps with what came off besides. */
 function routesTo(
   plan: AccessPlan,
   targets: readonly string[],

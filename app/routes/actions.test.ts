@@ -160,7 +160,7 @@ describe("probing", () => {
     expect((await standing()).at(-1)?.id).toBe(last);
   });
 
-  test("the school chosen is kept, and the plan says what follows and what each school costs", async () => {
+  test("the strategy chosen is kept, and the plan says what follows and what each strategy costs", async () => {
     expect((await answer(probe.action, { intent: "school", school: "motor-first" })).status).toBe(200);
     expect((await findJob(id))?.school).toBe("motor-first");
     expect((await answer(probe.action, { intent: "school", school: "guess" })).status).toBe(422);

@@ -1,4 +1,4 @@
-// What the bench asks and sends besides its page: entries of the queue, what a look would show, set-ups, notes, photos.
+// What the bench asks and sends besides its page: entries of the queue, what a test would show, set-ups, notes, photos.
 import { findJob } from "@db/repositories/jobs.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
@@ -20,7 +20,7 @@ afterAll(closeDemoShop);
 
 const token = () => crypto.randomUUID();
 
-describe("the queue's way in", () => {
+describe("the queue's removal", () => {
   const look = JSON.stringify({ test: "look", at: "R1" });
 
   test("an entry that waited is dated back to when it was made, and one sent again is stored once", async () => {
@@ -61,7 +61,7 @@ describe("the queue's way in", () => {
   });
 });
 
-describe("what a look would show", () => {
+describe("what a test would show", () => {
   const light = { test: "light", probe: "X3:1", clip: "G1.-", key: "run", setting: "2" };
   const query = (look: unknown, ...faults: string[]) =>
     asked(
@@ -144,7 +144,7 @@ describe("notes and photos", () => {
     await json(notes.action, posted({ intent: "strike", id: note.token, struck: "no" }));
   });
 
-  test("a photo is made anew: a JPEG turned upright, with nothing of the file's own left in it", async () => {
+  test("a photo is made again: a JPEG turned upright, with nothing of the file's own left in it", async () => {
     const note = token();
     const sent = await json(
       notes.action,

@@ -24,7 +24,7 @@ const turnsOf = (card: CloseData) =>
     return [{ title, svg: standAlone(drawing, box, paperColour, () => "sans", title) }];
   });
 
-/** The draw of the proof run, as SVG of its own. */
+/** The draw of the final check, as SVG of its own. */
 function drawOf(card: CloseData) {
   if (card.draw.length === 0) return null;
   const drawing = renderToStaticMarkup(createElement(CurrentDrawSketch, { draw: card.draw }));

@@ -24,7 +24,7 @@ export async function action({ params, request }: Route.ActionArgs) {
 export default function Probe({ loaderData }: Route.ComponentProps) {
   const bench = useRouteLoaderData<ProbeSheet>("routes/bench");
   const lettersOn = useRouteLoaderData<Preferences>("root")?.keys ?? true;
-  // What an entry was answered with is shown until the page is loaded anew.
+  // What an entry was answered with is shown until the page is loaded again.
   const [answered, setAnswered] = useState({ over: loaderData, page: loaderData });
   const job = answered.over === loaderData ? answered.page : loaderData;
   const show = useCallback(

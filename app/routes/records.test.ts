@@ -128,7 +128,7 @@ describe("the figures and what was learnt", () => {
 });
 
 describe("the card of a job", () => {
-  test("is a PDF with the drawing, the photos and the humps in it, and a calendar file where there is a day", async () => {
+  test("is a PDF with the drawing, the photos and the ripples in it, and a calendar file where there is a day", async () => {
     const jpeg = await sharp({ create: { width: 8, height: 6, channels: 3, background: "#a85a08" } })
       .jpeg()
       .toBuffer();
@@ -146,7 +146,7 @@ describe("the card of a job", () => {
     expect(await status(() => cardFile.loader(get({ id: "17", kind: "doc" })))).toBe(404);
   });
 
-  test("draws what the clamp showed in its band, once the proof run was measured", async () => {
+  test("draws what the clamp showed in its band, once the final check was measured", async () => {
     expect((await close.loader(get({ id: "2" }))).card.draw).toEqual([]);
     for (const [step, seen] of [
       ["up-1", "3.1"],

@@ -21,7 +21,7 @@ import * as ticks from "./ticks";
 import * as verdict from "./verdict";
 
 let id = 0;
-/** Jobs of the demo: closed, waiting for its proof run, and being probed. */
+/** Jobs of the demo: closed, waiting for its final check, and being probed. */
 const closed = "17";
 const proofDue = "2";
 const other = "4";

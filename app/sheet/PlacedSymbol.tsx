@@ -34,7 +34,7 @@ interface PlacedProps extends SheetProps {
   readonly first: string;
 }
 
-/** A part on the sheet with its points and what is thought of it; drawn anew only when something of its own changed. */
+/** A part on the sheet with its points and what is thought of it; drawn again only when something of its own changed. */
 export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
   const { circuit, state, placed, plugs, doubt, cleared, lit, chosen, first } = props;
   const part = circuit.parts.find(({ id }) => id === placed.id);

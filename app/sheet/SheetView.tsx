@@ -18,7 +18,7 @@ const step = 0.45;
 const zoomedIn = 1.02;
 const closeUp = 2.4;
 
-/** What the window shows and what it is told about it; apart from the window, which is not drawn anew for a reading. */
+/** What the window shows and what it is told about it; apart from the window, which is not drawn again for a reading. */
 interface Shown {
   /** Null until there is a state to show. */
   readonly sheet: SheetProps | null;
@@ -39,7 +39,7 @@ const shownSheet = <ShownSheet />;
 type View = React.RefObject<ReactZoomPanPinchContentRef | null>;
 type Frame = React.RefObject<HTMLDivElement | null>;
 
-/** Does what buttons and keys order, and keeps what the next look touches in sight while zoomed in. */
+/** Does what buttons and keys order, and keeps what the next test touches in sight while zoomed in. */
 function Orders({ view, frame }: { view: View; frame: Frame }) {
   const { fileName, focus } = useContext(ShownContext);
   useEffect(() => {

@@ -40,7 +40,7 @@ function potentialColour(volts: number, fullVolts: number): string {
   return `color-mix(in oklab, var(--feed) ${share}%, var(--ground))`;
 }
 
-/** A wire: its casing's colours along the edges, its core by potential, its weight by current; drawn anew only when it changed. */
+/** A wire: its casing's colours along the edges, its core by potential, its weight by current; drawn again only when it changed. */
 export const WireLine = memo(function WireLine(props: WireProps) {
   const { circuit, state, placed, fullVolts, doubt: p, chosen, lit } = props;
   const wire = circuit.wires.find(({ id }) => id === placed.id);

@@ -11,7 +11,7 @@ export interface SheetProps {
   readonly doubt: PartDoubt;
   /** Parts, plugs and wires cleared by what was seen. */
   readonly cleared: ReadonlySet<string>;
-  /** Point the next look touches. */
+  /** Point the next test touches. */
   readonly probe: string | null;
   readonly fullVolts: number;
   /** Parts and wires of the path lit from the path board. */

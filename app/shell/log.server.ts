@@ -12,7 +12,7 @@ export interface Trouble {
 const troubles = new Map<string, Trouble>();
 
 /**
- * Logs a failure that no request answers for, with its cause, and tells of it on every page until the server is started anew.
+ * Logs a failure that no request answers for, with its cause, and tells of it on every page until the server is started again.
  * @param words what failed, and what it means for the work
  */
 export function reportTrouble(cause: unknown, words: string): void {

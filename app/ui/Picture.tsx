@@ -8,7 +8,7 @@ interface PictureProps {
   /** What the picture shows, in words, for who cannot see it. */
   readonly words: string;
   readonly configure: (colours: Colours) => ChartConfiguration;
-  /** Changes whenever the picture must be drawn anew. */
+  /** Changes whenever the picture must be drawn again. */
   readonly of: string;
   readonly marks?: readonly Mark[];
   readonly height?: number;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { airway, file } from "../testing/airway";
 
-describe("humps and route", () => {
+describe("ripples and route", () => {
   const trace = (delimiter: string, comma: string): string =>
     [
       `time${delimiter}clamp`,
@@ -11,7 +11,7 @@ describe("humps and route", () => {
       }),
     ].join("\n");
 
-  // Clamp at 10 mV per A: 13.4 mV between humps is 1.34 A (common practice, no source).
+  // Clamp at 10 mV per A: 13.4 mV between ripples is 1.34 A (common practice, no source).
   test.each([
     [",", "."],
     [";", ","],
@@ -26,7 +26,7 @@ describe("humps and route", () => {
     expect(humps.verdict).toBe("even");
   });
 
-  test("a trace that is none, or options that make no sense, are refused by their place", async () => {
+  test("a recording that is none, or options that make no sense, are refused by their place", async () => {
     expect((await airway(["humps", file("no.csv", "a,b\nc,d")])).stderr).toMatch(
       /expected two columns of numbers/,
     );

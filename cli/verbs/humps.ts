@@ -55,7 +55,7 @@ function scaleOf(flags: RippleFlags): Parsed<ProbeScale | undefined> {
   return { ok: true, value: given[0] };
 }
 
-/** The humps of a current trace in a CSV or WAV file. */
+/** The ripples of a current recording in a CSV or WAV file. */
 export function rippleOf(file: string, bytes: Uint8Array, flags: RippleFlags): Parsed<RippleInWords> {
   const scale = scaleOf(flags);
   if (!scale.ok) return scale;

@@ -13,7 +13,7 @@ const anyOf = z.array(z.array(stepIdSchema).max(50)).max(20);
 /** What a plug's tab wants before it lets go. */
 export const tabs = ["press", "lift", "slide", "squeeze", "lever"] as const;
 
-/** The test before the panels stands among the steps of the way back under this name. */
+/** The test before the panels stands among the steps of the refitting under this name. */
 export const testStepId = "test";
 
 const itemId = z.string().min(1).max(32);
@@ -43,7 +43,7 @@ export const stepSchema = z.strictObject({
   hangs: z.string().min(1).max(100).optional(),
   /** The one way it goes in. */
   keyed: z.string().min(1).max(120).optional(),
-  /** Which school of access it belongs to; a step of every way says nothing. */
+  /** Which strategy of access it belongs to; a step of every way says nothing. */
   way: z.enum(["book", "short-cut", "other-side"]).optional(),
   /** What may go wrong, how often, and the minutes it then takes. */
   risk: z.strictObject({ p: z.number().min(0).max(1), minutes, what: z.string().min(1).max(120) }).optional(),

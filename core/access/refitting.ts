@@ -29,7 +29,7 @@ export type BackWork =
   | { readonly does: "undo"; readonly step: AccessStep }
   | { readonly does: "test"; readonly beforePanels: boolean };
 
-/** One step of the way back. */
+/** One step of the refitting. */
 export interface BackStep {
   /** The step it undoes; `test` for the test before the panels. */
   readonly id: string;
@@ -47,11 +47,11 @@ export interface BackStep {
 const closes: ReadonlySet<AccessStep["kind"]> = new Set(["panel", "bracket"]);
 
 /**
- * The way back from a way in, by the trade's rules (common practice, no source): the last off goes on first; the keyed
+ * The refitting from a removal, by the trade's rules (common practice, no source): the last off goes on first; the keyed
  * position before any screw; the easiest screw first and all started by hand before any is tightened, in even passes; plastic to
  * seated plus an eighth to a quarter turn; every plug clicks and holds a tug, every tube is on, nothing is pinched, no swarf is
  * left; a test before the panels; the negative last.
- * @param steps the way in, in order
+ * @param steps the removal, in order
  * @param targets parts that were got at: their plugs are on before the test
  */
 export function refitting(steps: readonly AccessStep[], targets: readonly string[]): BackStep[] {

@@ -11,9 +11,9 @@ import { type Spread, spreadOf, stepMinutes } from "./stepMinutes";
 export const preferences = ["quickest", "book", "kind"] as const;
 export type Preference = (typeof preferences)[number];
 
-/** A way in and back. */
+/** A removal and back. */
 export interface Route {
-  /** Minutes of the way in. */
+  /** Minutes of the removal. */
   readonly minutes: number;
   /** The same with what luck does to it, and the minutes expected to go into what may break. */
   readonly expected: Spread;

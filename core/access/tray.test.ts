@@ -64,7 +64,7 @@ describe("the tray", () => {
     ]);
   });
 
-  test("is never owed screws: what went back counts only while its way in stands ticked", () => {
+  test("is never owed screws: what went back counts only while its removal stands ticked", () => {
     expect(trayOf(steps, [tick("box", "back", 6)])).toMatchObject({ lying: 0, out: 0, back: 0, calls: [] });
   });
 

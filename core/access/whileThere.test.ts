@@ -14,7 +14,7 @@ describe("while you are in there", () => {
     failsWithin: fails,
   });
 
-  test("by hand: the motor is out for the pack anyway, so it adds its own fitting and no way in", () => {
+  test("by hand: the motor is out for the pack anyway, so it adds its own fitting and no removal", () => {
     const [motor] = whileThere(plan, ["R1"], [other("M1", 0.5)], minor, 10_000);
     // Way in to the pack 16.3 min; to the motor alone 12.8, there and back 25.6, and 2 to fit it.
     expect(motor?.extraMinutes).toBeCloseTo(2, 9);

@@ -27,7 +27,7 @@ export interface OtherPart {
 }
 
 /**
- * For each other part the plan reaches: minutes and money now against later. The way back takes as long as the way in
+ * For each other part the plan reaches: minutes and money now against later. The refitting takes as long as the removal
  * (judgement), and shared steps are paid once.
  * @param parts being done anyway
  * @param minor what some minutes cost

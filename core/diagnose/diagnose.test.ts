@@ -81,7 +81,7 @@ describe("facts of the trade (common practice, no source)", () => {
   });
 });
 
-/** Takes every look offered, answered by a nominal vehicle with the fault in it, until the verdict. */
+/** Takes every test offered, answered by a nominal vehicle with the fault in it, until the verdict. */
 function played(id: string, fault: string): { diagnosis: Diagnosis; looks: number } {
   const vehicle = brokenVehicle(id, fault);
   const settings = shippedEngine(id).netlist.circuit.settings.slice(1);
@@ -116,7 +116,7 @@ describe("a whole job", () => {
     const { diagnosis, looks } = played(id, fault);
     expect(diagnosis.verdict.replace).toEqual(replace);
     expect(diagnosis.verdict.state).not.toBe("open");
-    // Before the dozen looks are used up; the mean over vehicles is the fleet's business.
+    // Before the dozen tests are used up; the mean over vehicles is the fleet's business.
     expect(looks).toBeLessThan(12);
   });
 });
@@ -151,7 +151,7 @@ describe("what comes back", () => {
     expect(testMinutes(engine, { ...ohms, unplugged: ["X5"] }, openPlaces(engine, seen))).toBe(1.2 + 0.5 + 2);
   });
 
-  test("the schools begin where they say and then follow the arithmetic", () => {
+  test("the strategies begin where they say and then follow the arithmetic", () => {
     const begins = (school: "supply-first" | "motor-first" | "resistor-first"): string => {
       const result = diagnose(engine, allDead, { school });
       return JSON.stringify(result.ok ? result.value.next[0]?.test : null);

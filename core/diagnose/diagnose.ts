@@ -62,7 +62,7 @@ export interface Diagnosis {
   readonly clearedParts: readonly string[];
   /** What cleared each of them, where asked for. */
   readonly cleared?: readonly Cleared[];
-  /** The looks to come, and the schools' minutes, where asked for. */
+  /** The tests to come, and the strategies' minutes, where asked for. */
   readonly plan?: Lookahead;
   /** The readings as if each leading suspect were true, by its place among the suspects, where asked for. */
   readonly asIf?: readonly (readonly Agreement[])[];
@@ -74,7 +74,7 @@ export interface DiagnoseOptions {
   readonly tools?: readonly Tool[];
   readonly school?: Strategy;
   readonly costs?: StoppingCosts;
-  /** How many next looks to return; 8 unless given. */
+  /** How many next tests to return; 8 unless given. */
   readonly looks?: number;
   /** The shop's own counts of proven faults, which sharpen the priors. */
   readonly counts?: readonly FaultCount[];
@@ -84,7 +84,7 @@ export interface DiagnoseOptions {
   readonly repairs?: readonly FailedRepair[];
   /** Reasons for every suspect and every cleared part, not only for the leaders. */
   readonly explainAll?: boolean;
-  /** The looks to come after each outcome, and the schools' minutes. */
+  /** The tests to come after each outcome, and the strategies' minutes. */
   readonly plan?: boolean;
   /** What each reading is called where they are listed; by its place, from 1, unless given. */
   readonly numbers?: readonly number[];

@@ -151,7 +151,7 @@ function paired(causes: readonly Piece[], victims: readonly Piece[], weight: num
   );
 }
 
-/** A cause with the part it killed: tight motor and cooked element or pin, short or seizure and fuse. */
+/** A cause with the part it killed: tight motor and burnt out element or pin, short or seizure and fuse. */
 function pairs(netlist: Netlist): Draft[] {
   const { circuit } = netlist;
   const found: Draft[] = [];

@@ -14,7 +14,7 @@ function refusals(input: unknown): string[] {
 }
 
 describe("a case file", () => {
-  test("of the least has every tool, the plain school and the default money", () => {
+  test("of the least has every tool, the plain strategy and the default money", () => {
     const parsed = parseCase(bare, library);
     expect(parsed.ok && parsed.value).toMatchObject({
       id: null,
@@ -35,7 +35,7 @@ describe("a case file", () => {
     expect(parsed.ok && parsed.value.circuit.id).toBe("siskin-five-speed");
   });
 
-  test("keeps its id, tools, school, readings, money and counts", () => {
+  test("keeps its id, tools, strategy, readings, money and counts", () => {
     const reading = { test: "look", at: "F7", seen: "clean" };
     const parsed = parseCase(
       {

@@ -19,7 +19,7 @@ const minutes = z.number().min(0).max(100_000);
 const minor = z.number().int().min(0).max(1e9);
 const id = z.string().min(1).max(64);
 
-/** A look as it was asked: its shape is checked against the circuit where it is used. */
+/** A test as it was asked: its shape is checked against the circuit where it is used. */
 const lookSchema = z.looseObject({ test: z.string() });
 
 /** One thing done in the practice bay, as it is stored. */

@@ -163,7 +163,7 @@ function moduleLines(sheet: Sheet, module: NetModule, index: number): string[] {
       `VA${index} ${a} s${index} 0`,
       `BA${index} s${index} ${b} V=max((1-${duty})*${volts(at(module.feed), at(module.ground))},i(VA${index})*${onOhms})`,
     ];
-  // Chopping: the motor's legs stand duty × supply apart, and the supply gives duty × the motor's amps.
+  // PWM: the motor's legs stand duty × supply apart, and the supply gives duty × the motor's amps.
   const [feed, ground] = [at(module.feed), at(module.ground)];
   const share = `${duty}*${volts(feed, ground)}-${duty}*${onOhms}*i(VA${index})`;
   const legs =

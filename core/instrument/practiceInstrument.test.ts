@@ -61,7 +61,7 @@ describe("a practice instrument", () => {
     expect(ask("*RST;PRAC:ENG ON;SYST:ERR?")).toBe('0,"No error"');
   });
 
-  test("its scope's trace is a block of floats whose humps read as the motor is", () => {
+  test("its scope's recording is a block of floats whose ripples read as the motor is", () => {
     const shape = (fault: string | null) => {
       const { instrument } = bench(fault);
       const answer = instrument.device.answer("MEAS:ARR:CURR? 40000,20000");

@@ -1,5 +1,5 @@
 // The winding's model against what it must obey whatever its commutator does: the steady torque balance, the energy balance,
-// the count of humps, and the time constants of its inrush.
+// the count of ripples, and the time constants of its inrush.
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../chance/randomSource";
 import { humpsPerTurn } from "../motor/commutator";
@@ -12,7 +12,7 @@ import { simulatedRecording } from "./windingModel";
 const motor = { constants, bars: 12, poles: 2 };
 const scope = { rateHz: 20_000, seconds: 2, volts: 12 };
 
-/** Radians a second over the last part of a trace. */
+/** Radians a second over the last part of a recording. */
 function omegaOf({ turns, rateHz }: { turns: Float64Array; rateHz: number }): number {
   const half = turns.length >> 1;
   return (2 * Math.PI * rateHz * ((turns.at(-1) ?? 0) - (turns[half] ?? 0))) / (turns.length - 1 - half);
@@ -41,7 +41,7 @@ describe("the current of a winding", () => {
     expect(scope.volts * meanOf(late)).toBeCloseTo(squares * constants.ohms + torque * omegaOf(trace), -1);
   });
 
-  test("has so many humps a turn as the bars and poles make", () => {
+  test("has so many ripples per turn as the bars and poles make", () => {
     for (const [bars, poles] of [
       [12, 2],
       [11, 2],
@@ -71,7 +71,7 @@ describe("the current of a winding", () => {
     expect(dips / ((burnt.turns.at(-1) ?? 0) - (burnt.turns[20_000] ?? 0))).toBeCloseTo(2, 1);
   });
 
-  test("the same seed gives the same trace, another one another", () => {
+  test("the same seed gives the same recording, another one another", () => {
     const noisy = { ...scope, seconds: 0.1, noiseAmps: 0.1 };
     expect(simulatedRecording(motor, { ...noisy, seed: 4 }).amps).toEqual(
       simulatedRecording(motor, { ...noisy, seed: 4 }).amps,
@@ -87,7 +87,7 @@ describe("the current of a winding", () => {
   });
 });
 
-describe("the running part of a trace", () => {
+describe("the running part of a recording", () => {
   test("begins once the inrush has settled, and ends where the motor is switched off", () => {
     const started = simulatedRecording(motor, { ...scope, seconds: 4, fromRest: true });
     const { steady, startUp } = runningPart(started);

@@ -23,9 +23,9 @@ export interface SimulatedScope {
   readonly seconds: number;
   /** Volts across the motor while it runs. */
   readonly volts: number;
-  /** Share the volts fall over the trace: a battery running down, a drifting speed. */
+  /** Share the volts fall over the recording: a battery running down, a drifting speed. */
   readonly driftShare?: number;
-  /** Random wobble of the commutation's timing, as a share of a hump. */
+  /** Random wobble of the commutation's timing, as a share of a ripple. */
   readonly jitterShare?: number;
   /** True to begin from standstill. */
   readonly fromRest?: boolean;

@@ -17,7 +17,7 @@ export interface PartMatch {
   readonly number: "same" | "supersedes" | "unrelated";
   /** The circuit solved with the new part; null where its figures say nothing. */
   readonly inCircuit: PartInCircuit | null;
-  /** Features that neither part tells, worth a look before the box is thrown away. */
+  /** Features that neither part tells, worth a test before the box is thrown away. */
   readonly untold: readonly PartFeature[];
 }
 

@@ -162,7 +162,7 @@ function withComeback(
   };
 }
 
-/** The usual part without a look; where it was not that, the comeback, the diagnosis and the right part after all. */
+/** The usual part without a test; where it was not that, the comeback, the diagnosis and the right part after all. */
 function guessFirst(input: OfferInput, guess: OfferedPart & { readonly p: number }): RepairOffer {
   const first = priced(repairLines(input, [guess], { diagnosis: false }), input.terms.rounding);
   const after = priced(repairLines(input, input.parts), input.terms.rounding);

@@ -111,8 +111,8 @@ describe("answers worked by hand on a ground-switched pack", () => {
       }
   });
 
-  // Twelve bars and two poles give twelve humps, eleven give twenty-two (textbooks on direct-current machines, from memory).
-  test("humps by bars and poles", () => {
+  // Twelve bars and two poles give twelve ripples, eleven give twenty-two (textbooks on direct-current machines, from memory).
+  test("ripples by bars and poles", () => {
     const count = (bars: number): string | undefined =>
       asked(
         (seed) => rippleOfMotor(whimbrel, chanceFrom(seed)),

@@ -161,7 +161,7 @@ describe("the debrief of a relay that is stuck", () => {
       if (best) expect(best.rate).toBeCloseTo(best.bits / (best.minutes + attentionMinutes), 12);
       expect(lost).toBeGreaterThanOrEqual(0);
     }
-    // A known-good relay in its place settles what three looks round it would: it tells more than air felt again.
+    // A known-good relay in its place settles what three tests round it would: it tells more than air felt again.
     expect(steps[3]?.own?.bits).toBeGreaterThan(steps[1]?.own?.bits ?? 0);
   });
 

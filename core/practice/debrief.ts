@@ -32,12 +32,12 @@ import {
 import { faultOf, type PracticeCase, type PracticeCircuit, vehicleOf } from "./practiceCase";
 import type { SimulatedVehicle } from "./simulatedVehicle";
 
-/** What a look was worth when it was taken. */
+/** What a test was worth when it was taken. */
 export interface TestWorth {
   readonly look: Test;
   readonly bits: number;
   readonly minutes: number;
-  /** Bits a minute, some minutes of attention counted on every look, as Airway ranks them. */
+  /** Bits a minute, some minutes of attention counted on every test, as Airway ranks them. */
   readonly rate: number;
 }
 
@@ -55,7 +55,7 @@ export interface DebriefStep {
   /** What was looked at, and what would have told most; null where nothing was looked at. */
   readonly own: TestWorth | null;
   readonly best: TestWorth | null;
-  /** Bits a minute that the best look would have told more. */
+  /** Bits a minute that the best test would have told more. */
   readonly lost: number;
   /** Airway's belief in what was fitted, where something was. */
   readonly engineOdds: number | null;
@@ -89,7 +89,7 @@ const ruledOutBelow = 0.005;
 const leastShown = 0.0005;
 
 /**
- * A case gone through again: every look beside the one that would have told most, what it ruled out, where the trainee's
+ * A case gone through again: every test beside the one that would have told most, what it ruled out, where the trainee's
  * odds and Airway's belief parted, and what other ways of working would have cost on the same vehicle.
  * @returns a step at a time: its caller decides when to take a breath
  */

@@ -20,7 +20,7 @@ import {
 } from "./exercise";
 import type { PracticeCircuit } from "./practiceCase";
 
-/** Humps a turn, and from them the speed. */
+/** Ripples per turn, and from them the speed. */
 export const rippleOfMotor: ExerciseForm = (_on, chance) => {
   const poles = chance.pick([2, 2, 2, 4]);
   const bars = chance.pick([10, 11, 12, 13, 14, 16, 17, 18, 22]);

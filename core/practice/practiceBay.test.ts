@@ -51,7 +51,7 @@ describe("the bay", () => {
     expect(looked).toMatchObject({ ok: true, act: { act: "look", minutes: 0.5 } });
   });
 
-  test("a look asked twice of the same moment gives the same; the act alone says what was seen", () => {
+  test("a test asked twice of the same moment gives the same; the act alone says what was seen", () => {
     const opened = done(openLink, (own) => own.open("under-dash"));
     const once = new PracticeBay(on, openLink, opened, costs).look(lightAtPack);
     expect(new PracticeBay(on, openLink, opened, costs).look(lightAtPack)).toEqual(once);
@@ -153,7 +153,7 @@ describe("the bay", () => {
 });
 
 describe("what can be believed from", () => {
-  test("a fitting that did not cure it is told by the next look, one that did ends the story", () => {
+  test("a fitting that did not cure it is told by the next test, one that did ends the story", () => {
     const acts = done(
       openLink,
       (bay) => bay.fit(["M1"], 0.6),
@@ -180,7 +180,7 @@ describe("the debrief", () => {
   );
   const debrief = finished(debriefing(on, openLink, acts, costs));
 
-  test("tells what it was, and each look beside the one that would have told most", () => {
+  test("tells what it was, and each test beside the one that would have told most", () => {
     expect(debrief.truth).toEqual({ parts: ["R1"], fault: "R1.link:open" });
     const looks = debrief.steps.filter(({ own }) => own !== null);
     expect(looks).toHaveLength(2);

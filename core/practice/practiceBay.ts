@@ -46,7 +46,7 @@ export type PracticeAct =
     }
   | { readonly act: "give-up"; readonly minutes: number };
 
-/** Asking Airway for the next look costs so much, on the clock (judgement). */
+/** Asking Airway for the next test costs so much, on the clock (judgement). */
 export const askMinutes = 5;
 /** Sweeping up, the drive out (judgement). */
 export const driveMinutes = 5;
@@ -209,7 +209,7 @@ export class PracticeBay {
     return this.left().names.length === 0;
   }
 
-  /** Takes a look on the live vehicle; refused where something is in its way. */
+  /** Takes a test on the live vehicle; refused where something is in its way. */
   look(test: Test): Acted {
     const over = this.refusedOver();
     if (over) return over;
@@ -325,7 +325,7 @@ export interface Stretches {
 }
 
 /**
- * What was heard and seen up to the fitting that cured it. A fitting that did not is told by the first look after it or by
+ * What was heard and seen up to the fitting that cured it. A fitting that did not is told by the first test after it or by
  * the comeback; looks at a cured vehicle say nothing of what was wrong with it.
  * @param truth what has to be fitted for it to hold
  */

@@ -148,7 +148,7 @@ export function judgeCase(on: PracticeCircuit, own: PracticeCase, fault: Fault):
 
 /**
  * A case played by a technician who does what Airway asks.
- * @param noise which of the vehicle's visits: its own values stay, what each look adds differs
+ * @param noise which of the vehicle's visits: its own values stay, what each test adds differs
  */
 export function playedOn(
   { exact, compiled }: PracticeCircuit,
@@ -163,7 +163,7 @@ export function playedOn(
 /**
  * The vehicle of a case as it is gone to once: its values are the case's own, and what lasts stays as it is.
  * @param fault what is wrong with it by then
- * @param visit tells this time from others: what a look adds of its own differs
+ * @param visit tells this time from others: what a test adds of its own differs
  * @param awoken true once a knock has woken a dead spot
  */
 export const vehicleOf = (

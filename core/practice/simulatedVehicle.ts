@@ -21,9 +21,9 @@ export type AirflowWord = "none" | "weak" | "normal" | "strong";
 
 /** A vehicle that is gone back to, look after look, by different visits. */
 export interface Resumed {
-  /** Chance of this look alone. */
+  /** Chance of this test alone. */
   readonly chance: Chance;
-  /** Chance of what stays as it is from one look to the next, by what it is of. */
+  /** Chance of what stays as it is from one test to the next, by what it is of. */
   readonly lasting: (key: string) => Chance;
   readonly awoken: boolean;
 }
@@ -41,7 +41,7 @@ export class SimulatedVehicle implements TestedVehicle {
   private awoken = false;
   private source: Chance;
 
-  /** @param source draws the vehicle's own values here, and afterwards what each look adds of its own */
+  /** @param source draws the vehicle's own values here, and afterwards what each test adds of its own */
   constructor(
     readonly netlist: Netlist,
     readonly fault: Fault,
@@ -270,7 +270,7 @@ export class SimulatedVehicle implements TestedVehicle {
     return this.fault.parts.every((failed) => failed === part);
   }
 
-  /** What does not change from one look to the next is drawn once. */
+  /** What does not change from one test to the next is drawn once. */
   private once(key: string, make: () => string): string {
     const known = this.looks.get(key);
     if (known !== undefined) return known;

@@ -8,10 +8,10 @@ describe("the sound of a simulated blower", () => {
       expect(soundRecipe(0, noise)).toEqual({ tones: [], hiss: null, blowsHertz: null });
   });
 
-  test("follows the speed: humps and blades by the turn, the air by its square", () => {
+  test("follows the speed: ripples and blades by the turn, the air by its square", () => {
     const [slow, fast] = [soundRecipe(1200, "quiet"), soundRecipe(2400, "quiet")];
     expect(fast.tones.map(({ hertz }) => hertz)).toEqual(slow.tones.map(({ hertz }) => 2 * hertz));
-    // Twelve bars on two poles hump twelve times a turn: 240 a second at 1200 rpm.
+    // Twelve bars on two poles ripple twelve times a turn: 240 a second at 1200 rpm.
     expect(slow.tones.map(({ hertz }) => hertz)).toContain(240);
     expect((fast.hiss?.loud ?? 0) / (slow.hiss?.loud ?? 1)).toBeCloseTo(4, 9);
   });

@@ -24,7 +24,7 @@ describe("readings", () => {
     expect(testKey(look)).toBe(testKey(testOf(reading)));
   });
 
-  test("two readings are the same look whatever order their keys came in, and not in another set-up", () => {
+  test("two readings are the same test whatever order their keys came in, and not in another set-up", () => {
     const one = testKey({ test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2" });
     expect(testKey({ setting: "2", key: "run", clip: "G1.+", probe: "X5:2", test: "light" })).toBe(one);
     expect(testKey({ test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "3" })).not.toBe(one);

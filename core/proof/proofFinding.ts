@@ -5,7 +5,7 @@ import type { Reading } from "../predict/reading";
 import type { Band, ProofBands } from "./proofBand";
 import type { ProofPhase, ProofStep } from "./proofRun";
 
-/** What a step of a proof run showed, by the hand in the vent, the clamp, the meter, the ear or the eye. */
+/** What a step of a final check showed, by the hand in the vent, the clamp, the meter, the ear or the eye. */
 export const proofFindingSchema = z.discriminatedUnion("by", [
   z.strictObject({ by: z.literal("airflow"), seen: z.enum(airflowSeen) }),
   z.strictObject({ by: z.literal("amps"), amps: z.number().min(-1000).max(1000) }),

@@ -63,7 +63,7 @@ describe("a band", () => {
     expect(usual - low).toBeCloseTo(reach, 12);
   });
 
-  test("holds all but about one in eighty sound vehicles drawn anew, a real clamp's error not counted", () => {
+  test("holds all but about one in eighty sound vehicles drawn again, a real clamp's error not counted", () => {
     const netlist = shippedNetlist("whimbrel-four-speed");
     const setup = { key: "run", setting: "4" } as const;
     const bands = proofBands(netlist, setup);

@@ -9,7 +9,7 @@ interface StepBase {
   readonly phase: ProofPhase;
 }
 
-/** A set-up of a proof run, engine off. */
+/** A set-up of a final check, engine off. */
 export interface ProofSetup {
   readonly key: "run" | "off";
   readonly setting: string;
@@ -19,7 +19,7 @@ export interface ProofSetup {
 /** What the switch or key does in a step where the air is judged. */
 export type AirStep = "off" | "up" | "down" | "own-switch" | "off-again" | "key-out" | "speed";
 
-/** One step of a proof run: a set-up and what a sound vehicle does in it; a noise; or something to look at. */
+/** One step of a final check: a set-up and what a sound vehicle does in it; a noise; or something to look at. */
 export type ProofStep =
   | (StepBase & {
       readonly kind: "air";
@@ -34,7 +34,7 @@ export type ProofStep =
   | (StepBase & { readonly kind: "check"; readonly check: "drain" | "panels" });
 
 /**
- * The proof run of a repaired vehicle. Before the panels go back: off, every speed up and back down, off stays off, key out,
+ * The final check of a repaired vehicle. Before the panels go back: off, every speed up and back down, off stays off, key out,
  * every switch that is moved by itself, and a listen. After them: every speed once more, off, a listen for what rattles, the
  * drain, the panels. The first setting is off; a sound vehicle blows normally on all others.
  */

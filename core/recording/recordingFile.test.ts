@@ -20,7 +20,7 @@ function taken(parsed: ReturnType<typeof readRecording>) {
 const refusal = (parsed: ReturnType<typeof readRecording>): string =>
   parsed.ok ? "" : parsed.problems.map(problemText).join("; ");
 
-describe("a trace from text", () => {
+describe("a recording from text", () => {
   test.each([
     ["commas, a header", "Time,CH1\ns,V\n0,1.5\n0.001,2.5\n0.002,3.5\n"],
     ["semicolons and decimal commas", "Zeit;Strom\n0;1,5\n0,001;2,5\n0,002;3,5\n"],
@@ -213,7 +213,7 @@ function wav(samples: readonly number[], rateHz: number, channels = 1): Uint8Arr
   return bytes;
 }
 
-describe("a trace from a WAV file", () => {
+describe("a recording from a WAV file", () => {
   test("is read to its sample, full scale one amp", () => {
     const parsed = readRecording(wav([0, 16384, -16384, 32767], 8000));
     expect(parsed.ok).toBe(true);

@@ -25,7 +25,7 @@ export const isWav = (bytes: Uint8Array): boolean =>
  * Looks at a file's first part: delimiter, decimals, header, units, rate.
  * @param kind what the file says it is; by its first bytes unless given
  * @param length bytes of the whole file, where only its first part is at hand
- * @returns what was found, or why it cannot be a trace
+ * @returns what was found, or why it cannot be a recording
  */
 export const sketchRecording = (
   bytes: Uint8Array,
@@ -35,7 +35,7 @@ export const sketchRecording = (
   kind === "wav" || (kind === undefined && isWav(bytes)) ? sketchWav(bytes) : sketchCsv(bytes, length);
 
 /**
- * Reads a current trace from a CSV or WAV file: evenly spaced samples, scaled to amps. A WAV file's full scale
+ * Reads a current recording from a CSV or WAV file: evenly spaced samples, scaled to amps. A WAV file's full scale
  * counts as one volt.
  * @param onProgress called with the share of the file that is read, 0 to 1
  */

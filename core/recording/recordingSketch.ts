@@ -1,6 +1,6 @@
 import { type ProblemCode, type Refused, refused } from "../problem/problem";
 
-/** A column of a trace in text. */
+/** A column of a recording in text. */
 export interface RecordingColumn {
   readonly name: string;
   /** As written: `V`, `mA`, `ms`; empty where none is. */
@@ -33,7 +33,7 @@ export interface RecordingSketch {
   readonly samples: number;
 }
 
-/** A trace holds at most so many samples. */
+/** A recording holds at most so many samples. */
 export const mostSamples = 12_000_000;
 
 /** A refusal with one problem. */

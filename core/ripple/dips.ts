@@ -4,14 +4,14 @@ const blockSeconds = 0.1;
 const leastBlock = 256;
 /** Samples a level is estimated from. */
 const sampled = 512;
-/** Tops stand so far over the middle; valleys of healthy humps lie within so many times that below it. */
+/** Tops stand so far over the middle; valleys of healthy ripples lie within so many times that below it. */
 const reach = 3;
 /** A dip ends where the current is back within so many times that. */
 const back = 1;
 
 /**
- * The trace with what falls far below its humps evened out: a bad bar can take away ten times a hump's height, and its
- * own rhythm would drown that of the humps. Only for finding the rhythm; heights are read from the trace itself.
+ * The recording with what falls far below its ripples evened out: a bad bar can take away ten times a ripple's height, and its
+ * own rhythm would drown that of the ripples. Only for finding the rhythm; heights are read from the recording itself.
  */
 export function withoutDips(amps: Float32Array, rateHz: number, { from, to }: Stretch): Float32Array {
   const out = amps.slice();

@@ -24,7 +24,7 @@ const fastestRpm = 6500;
 /** Largest factor between a predicted and the real speed: a tight motor turns slower, a blocked fan faster. */
 const aboutTimes = 1.45;
 
-/** Where the humps' rhythm is looked for, by what is known of the motor. */
+/** Where the ripple's rhythm is looked for, by what is known of the motor. */
 export function bandOf({ bars, poles = 2, rpm, aboutRpm }: RippleOptions): HumpBand {
   const counts = bars === undefined ? possibleHumps(poles) : [humpsPerTurn(bars, poles)];
   const about =
@@ -39,10 +39,10 @@ export function bandOf({ bars, poles = 2, rpm, aboutRpm }: RippleOptions): HumpB
 const frequencyOf = (ripple: Float64Array, secondsPerEntry: number): number =>
   ((ripple.at(-1) ?? 0) - (ripple[0] ?? 0)) / Math.max(1e-12, (ripple.length - 1) * secondsPerEntry);
 
-/** The humps followed through a trace, and the trace laid on a grid of them. */
+/** The ripples followed through a recording, and the recording laid on a grid of them. */
 export interface Followed {
   readonly rhythm: HumpRhythm;
-  /** Humps a second, the mean of the whole. */
+  /** Ripples a second, the mean of the whole. */
   readonly humpHz: number;
   readonly phase: HumpPhase;
   readonly points: number;
@@ -59,7 +59,7 @@ export interface ToFollow {
   readonly poles: number;
 }
 
-/** A way to follow the humps: by a line of so many to the hump, of a trace, the humps so many times as fast as it says. */
+/** A way to follow the ripples: by a line of so many to the ripple, of a recording, the ripples so many times as fast as it says. */
 interface Way {
   readonly rhythm: HumpRhythm;
   readonly of: CurrentRecording;
@@ -87,7 +87,7 @@ const repeatsAlike = 0.9;
 const triedSamples = 1_000_000;
 
 /**
- * Finds and follows the humps: by their own line; and where that gives turns that do not repeat each other, by the comb of
+ * Finds and follows the ripples: by their own line; and where that gives turns that do not repeat each other, by the comb of
  * lines that many bad bars make.
  */
 export function followRipple(to: ToFollow): Followed | null {
@@ -131,7 +131,7 @@ function bestWay(to: ToFollow, perTurn: number, plain: Way | null, stretch: Stre
     ...(own ? [own] : []),
     ...lines.map((line) => tryOut({ rhythm: comb as HumpRhythm, of: thin, line, times: 1 })),
   ];
-  // What a bad bar makes comes once a pole; where no humps stand out, lines at half or a third of that are met as well.
+  // What a bad bar makes comes once a pole; where no ripples stand out, lines at half or a third of that are met as well.
   if (!own)
     for (const { way, repeats } of ways.filter((own) => own.repeats > repeatsSurely))
       for (const times of [2, 3]) {

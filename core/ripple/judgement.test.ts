@@ -7,7 +7,7 @@ import { turnCount } from "./turn/turnCount";
 
 const points = 16;
 
-/** A grid of half-sines, each hump of a turn as tall as given, with noise. */
+/** A grid of half-sines, each ripple of a turn as tall as given, with noise. */
 function grid(turns: number, heights: readonly number[], noise = 0.01): HumpGrid {
   const { normal } = randomSource(21);
   const humps = turns * heights.length;
@@ -28,7 +28,7 @@ const judged = (own: HumpGrid, turn: Parameters<typeof judgedRipple>[1] = known)
   return { ...judgedRipple(own, turn, 2, 500, cannot), cannot };
 };
 
-describe("humps judged over the turn", () => {
+describe("ripples judged over the turn", () => {
   test.each([
     [even, "even", [], 0],
     [with_([2, 0.5], [8, 0.5]), "uneven", [2, 8], 1],
@@ -57,8 +57,8 @@ describe("humps judged over the turn", () => {
     expect(few.cannot).toEqual([{ code: "noisy-over-turns" }]);
   });
 
-  test("nearly all humps far below the valleys' line are missing, not noise; noise alone calls none so", () => {
-    // Ten bars, two of them bad: dips so deep and so many that no hump stands on the valleys' line but one.
+  test("nearly all ripples far below the valleys' line are missing, not noise; noise alone calls none so", () => {
+    // Ten bars, two of them bad: dips so deep and so many that no ripple stands on the valleys' line but one.
     const depth = (bar: number): number =>
       [0.5, 3.5, 5.5, 8.5].reduce((sum, at) => sum + 4 * Math.exp(-(((bar - at) / 0.6) ** 2)), 0);
     const { normal } = randomSource(4);
@@ -76,7 +76,7 @@ describe("humps judged over the turn", () => {
     for (const noise of [2, 4, 8]) expect(judged(grid(12, even, noise)).badHumps).toEqual([]);
   });
 
-  test("too few turns are told with how long the trace must be, and the humps are judged one by one", () => {
+  test("too few turns are told with how long the recording must be, and the ripples are judged one by one", () => {
     const short = judged(grid(2, even));
     expect(short.humpAmps).toEqual([]);
     expect(short.cannot).toContainEqual({
@@ -86,7 +86,7 @@ describe("humps judged over the turn", () => {
     });
   });
 
-  test("where the turn is not known a repeating bad hump is still seen, and none is numbered", () => {
+  test("where the turn is not known a repeating bad ripple is still seen, and none is numbered", () => {
     const none = { perTurn: null, bars: null, period: null };
     expect(judged(grid(60, with_([2, 0.1], [8, 0.1])), none)).toMatchObject({
       verdict: "missing",
@@ -109,7 +109,7 @@ describe("humps judged over the turn", () => {
   });
 });
 
-describe("humps a turn", () => {
+describe("ripples per turn", () => {
   const count = (options: Parameters<typeof turnCount>[2], humpHz = 500, own = grid(60, even)) => {
     const cannot: RippleReason[] = [];
     return { ...turnCount(humpHz, { even: () => own, raw: own }, options, cannot), cannot };

@@ -6,17 +6,17 @@ import { type FoldedTurn, foldedTurn, humpShape, singleHeights } from "./turn/fo
 import type { TurnCount } from "./turn/turnCount";
 
 const leastTurns = 3;
-/** Below this share of the usual height a hump is bad; below the other it is missing. */
+/** Below this share of the usual height a ripple is bad; below the other it is missing. */
 export const badShare = 0.6;
 const missingShare = 0.25;
-/** A hump is bad when it lies this many standard errors under the limit, at least. */
+/** A ripple is bad when it lies this many standard errors under the limit, at least. */
 const sureErrors = 2.5;
-/** In noise that hides what sound humps differ by, only one that lies so far under it is. */
+/** In noise that hides what sound ripples differ by, only one that lies so far under it is. */
 const sureInNoise = 10;
 /** Heights less certain than this share of the usual height cannot be judged. */
 const surestShare = 0.12;
 
-/** What the heights of the humps come to. */
+/** What the heights of the ripples come to. */
 export type Judged = Pick<
   RippleReading,
   | "humpAmps"
@@ -32,7 +32,7 @@ export type Judged = Pick<
 >;
 
 /**
- * Judges the humps: turn by turn where a period is known, else one by one.
+ * Judges the ripples: turn by turn where a period is known, else one by one.
  * @param cannot takes what cannot be told, with its reason
  */
 export function judgedRipple(
@@ -79,13 +79,13 @@ export function judgedRipple(
   };
 }
 
-/** Runs of neighbouring humps round the turn: the current takes a hump or two to come back from a bad bar. */
+/** Runs of neighbouring ripples round the turn: the current takes a ripple or two to come back from a bad bar. */
 const runsOf = (ripple: readonly number[], perTurn: number): number =>
   ripple.length === perTurn
     ? perTurn
     : ripple.filter((hump) => !ripple.includes((hump + perTurn - 1) % perTurn)).length;
 
-/** The usual height: the middle one; where half the humps or more are bad, that of the good ones; where nearly all are, the tallest. */
+/** The usual height: the middle one; where half the ripples or more are bad, that of the good ones; where nearly all are, the tallest. */
 export function usualHeight(heights: readonly number[]): number {
   const sorted = Float64Array.from(heights).sort();
   const middle = sorted[Math.floor(0.5 * sorted.length)] ?? 0;
@@ -120,7 +120,7 @@ function judgedFold(
   };
 }
 
-/** Hump after hump where the turn is not known: each by itself, so only a quiet trace can be judged. */
+/** Hump after ripple where the turn is not known: each by itself, so only a quiet recording can be judged. */
 function judgedSingly(grid: HumpGrid, cannot: RippleReason[]): Pick<RippleReading, "verdict" | "because"> {
   const heights = singleHeights(grid, humpShape(grid.values, grid.points));
   const usual = medianOf(heights);

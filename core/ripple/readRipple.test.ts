@@ -1,5 +1,5 @@
-// Traces come from two models that are not the analyser's own: half-sines drawn from the definition (bars, poles,
-// speed and heights known) and the winding's equations integrated in time. Humps a turn are the least common
+// Recordings come from two models that are not the analyser's own: half-sines drawn from the definition (bars, poles,
+// speed and heights known) and the winding's equations integrated in time. Ripples per turn are the least common
 // multiple of bars and poles: 12 and 2 give 12, 11 and 2 give 22 (stated in the trade; arithmetic).
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../chance/randomSource";
@@ -19,7 +19,7 @@ test.each([
   expect(humpsPerTurn(bars, poles)).toBe(humps),
 );
 
-test("which bars give so many humps is told, all of them", () => {
+test("which bars give so many ripples is told, all of them", () => {
   expect(barsFor(12, 2)).toEqual([12]);
   expect(barsFor(22, 2)).toEqual([11, 22]);
   expect(barsFor(13, 2)).toEqual([]);
@@ -30,7 +30,7 @@ const made = { bars: 12, rpm: 2900, seconds: 1, rateHz: 20_000, noise: 0.01 };
 /** One bad bar of twelve passes both brushes, half a turn apart. */
 const bad = (hump: number): number => (hump % 6 === 2 ? 0.1 : 1);
 
-describe("a motor's humps, half-sines", () => {
+describe("a motor's ripples, half-sines", () => {
   test.each([
     { bars: 12, rpm: 2900 },
     { bars: 11, rpm: 3100 },
@@ -57,7 +57,7 @@ describe("a motor's humps, half-sines", () => {
     expect(humps.verdict).toBe("even");
   });
 
-  test("a bad bar shows once a brush: two humps of the turn are bad, one bar, and the rpm stays", () => {
+  test("a bad bar shows once a brush: two ripples of the turn are bad, one bar, and the rpm stays", () => {
     const humps = readRipple(drawnRecording({ ...made, heights: bad }), { bars: 12 });
     expect(humps.verdict).toBe("missing");
     expect(humps.badHumps).toHaveLength(2);
@@ -85,7 +85,7 @@ describe("a motor's humps, half-sines", () => {
       });
   });
 
-  test("where half the humps are bad, the good ones are the measure", () => {
+  test("where half the ripples are bad, the good ones are the measure", () => {
     const half = readRipple(drawnRecording({ ...made, heights: (hump) => (hump % 6 < 3 ? 0.1 : 1) }), {
       bars: 12,
       aboutRpm: 2700,
@@ -94,7 +94,7 @@ describe("a motor's humps, half-sines", () => {
     expect(half.badHumps).toHaveLength(6);
   });
 
-  test("a speed that drifts, humps that jitter and a coarse clamp change neither rpm nor verdict", () => {
+  test("a speed that drifts, ripples that jitter and a coarse clamp change neither rpm nor verdict", () => {
     const trace = drawnRecording({
       ...made,
       seconds: 2,
@@ -109,7 +109,7 @@ describe("a motor's humps, half-sines", () => {
     expect((humps.driftHz?.[1] ?? 0) / (humps.driftHz?.[0] ?? 1)).toBeGreaterThan(1.04);
   });
 
-  test("the rpm given finds the humps a turn, and the bars where only one count fits", () => {
+  test("the rpm given finds the ripples per turn, and the bars where only one count fits", () => {
     const twelve = readRipple(drawnRecording(made), { rpm: 2850 });
     expect(twelve).toMatchObject({ humpsPerTurn: 12, bars: 12 });
     expect(twelve.rpm).toBeCloseTo(2900, -1);
@@ -132,7 +132,7 @@ describe("a motor's humps, half-sines", () => {
     expect(dip.cannot).toContainEqual({ code: "repeats-not-by-turn", humps: 6 });
   });
 
-  test("chopping is told from the humps and taken out, far above them or beside them", () => {
+  test("PWM is told from the ripples and taken out, far above them or beside them", () => {
     const far = readRipple(drawnRecording({ ...made, rateHz: 60_000, chopping: { hz: 12_345, amps: 1 } }), {
       bars: 12,
     });
@@ -207,7 +207,7 @@ describe("a motor's humps, half-sines", () => {
   });
 });
 
-describe("a motor's humps, from the winding's equations", () => {
+describe("a motor's ripples, from the winding's equations", () => {
   const motor = { constants, bars: 12, poles: 2 };
   const scope = { rateHz: 20_000, seconds: 1, volts: 12, noiseAmps: 0.01 };
   const rpmOfTurns = ({ turns, rateHz }: { turns: Float64Array; rateHz: number }): number =>
@@ -272,7 +272,7 @@ describe("a motor's humps, from the winding's equations", () => {
   ])(
     "%p bars at %p V, %p of them bad: what they make in half a turn is not taken for a hump",
     (bars, volts, bad) => {
-      // The bars alone are given: read as a slower motor with even humps, all of them would be called sound.
+      // The bars alone are given: read as a slower motor with even ripples, all of them would be called sound.
       const badBars = bad.map((bar, i) => ({ bar, ohms: 0.12 + 0.08 * i }));
       const trace = simulatedRecording({ ...motor, bars, badBars }, { ...scope, volts, jitterShare: 0.01 });
       const humps = readRipple(trace, { bars });
@@ -296,7 +296,7 @@ describe("a motor's humps, from the winding's equations", () => {
     expect(humps.badBars).toBe(1);
   });
 
-  test("a slow, chopped motor of eight bars, one bad, whose humps do not stand out, is read right or not at all", () => {
+  test("a slow, chopped motor of eight bars, one bad, whose ripples do not stand out, is read right or not at all", () => {
     let right = 0;
     for (const [ratedAmps, duty, ohms] of [
       [14, 0.4, 0.25],
@@ -336,7 +336,7 @@ describe("a motor's humps, from the winding's equations", () => {
     expect(right).toBeGreaterThan(1);
   });
 
-  test("from rest the inrush nears the stall current, and the humps are read once it has settled", () => {
+  test("from rest the inrush nears the stall current, and the ripples are read once it has settled", () => {
     const humps = readRipple(simulatedRecording(motor, { ...scope, seconds: 4, fromRest: true }), {
       bars: 12,
     });
@@ -375,7 +375,7 @@ describe("closed forms", () => {
     expect(humps.humpHz).toBeCloseTo(580, 0);
     expect(humps.rpm).toBeCloseTo(2900, 0);
   });
-  test("a direct current has its mean and no humps", () => {
+  test("a direct current has its mean and no ripples", () => {
     expect(readRipple({ amps: new Float32Array(5000).fill(7.5), rateHz }, { bars: 12 })).toMatchObject({
       meanAmps: 7.5,
       peakToPeakAmps: 0,

@@ -17,13 +17,13 @@ import { enoughHumps } from "./turn/turnMark";
 
 const leastSamples = 64;
 const samplesPerHump = 8;
-/** A rhythm needs this many samples a hump to be told from its mirror image. */
+/** A rhythm needs this many samples a ripple to be told from its mirror image. */
 const samplesForRhythm = 2.5;
-/** Faster sampling than this adds nothing the humps need. */
+/** Faster sampling than this adds nothing the ripples need. */
 const enoughHz = 48_000;
 /** More than the fuse of any blower lets through for a second (common practice, no source): 40 A ones stand twice that. */
 const mostMeanAmps = 100;
-/** Share of samples at the very top or bottom that means the trace was clipped. */
+/** Share of samples at the very top or bottom that means the recording was clipped. */
 const clippedShare = 0.004;
 function isClipped(amps: Float32Array, { from, to }: Stretch, low: number, high: number): boolean {
   if (high - low <= 0) return false;
@@ -90,10 +90,10 @@ function misreadings(
 }
 
 /**
- * Reads the humps of a permanent-magnet motor's current. One brush a pole: humps a turn are the least
+ * Reads the ripples of a permanent-magnet motor's current. One brush a pole: ripples per turn are the least
  * common multiple of bars and poles (12 bars and 2 poles give 12, 11 give 22). A single bad bar passes every
  * brush, so it shows once a brush a turn; that changes the heights, not the rpm. Without bars, rpm or a mark that comes once
- * a turn in the trace itself neither humps a turn nor rpm are told.
+ * a turn in the recording itself neither ripples per turn nor rpm are told.
  */
 export function readRipple(trace: CurrentRecording, options: RippleOptions = {}): RippleReading {
   const { amps, rateHz } = trace;

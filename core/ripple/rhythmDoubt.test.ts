@@ -20,7 +20,7 @@ interface Made {
   readonly level?: number;
 }
 
-/** Humps of twelve bars as some rhythm lays them on a grid. */
+/** Ripples of twelve bars as some rhythm lays them on a grid. */
 function grid({ dips = [], times = 1, noise = 0.02, wander = 0, level = 8 }: Made): HumpGrid {
   const { normal } = randomSource(3);
   const humps = 480;
@@ -36,7 +36,7 @@ function grid({ dips = [], times = 1, noise = 0.02, wander = 0, level = 8 }: Mad
 const known = { perTurn, poles: 2, most: 5, chopped: false };
 const doubt = (made: Made, most = 5) => rhythmDoubt(grid(made), { ...known, most });
 
-describe("a rhythm whose humps a turn are known is trusted", () => {
+describe("a rhythm whose ripples per turn are known is trusted", () => {
   test.each([
     ["sound humps", {}],
     ["a bad bar", { dips: [0, 1] }],
@@ -57,13 +57,13 @@ describe("a rhythm is doubted", () => {
   test("or three times, bad bars a third of the way apart", () =>
     expect(doubt({ dips: [1, 0, 0.8, 0, 0.9, 0], times: 3 })).toEqual({ kind: "slower", times: 3 }));
 
-  test("not where the humps can be no slower", () => expect(doubt(opposite, 1.5)).toBeNull());
+  test("not where the ripples can be no slower", () => expect(doubt(opposite, 1.5)).toBeNull());
 
   test.each([0.75, 4 / 3, 1.2])("that is not one: %p times the right one", (times) =>
     expect(doubt({ dips: [0, 1, 0.6, 0, 0.3, 0], times })).toEqual({ kind: "no-turns" }),
   );
 
-  test("that a control's clock made, though it is an order of the turn", () => {
+  test("that a module's PWM clock made, though it is an order of the turn", () => {
     const sound = grid({});
     const values = sound.values.map((_, i) => {
       const hump = (i + 0.5) / points;
@@ -74,7 +74,7 @@ describe("a rhythm is doubted", () => {
     expect(rhythmDoubt(made, { ...known, chopped: true })).toBeNull();
   });
 
-  test("of humps taller than a sound commutator's", () =>
+  test("of ripples taller than a sound commutator's", () =>
     expect(doubt({ dips: [1, 1, 1, 1, 1, 1], level: 1.1 })).toEqual({ kind: "too-tall" }));
 });
 
@@ -85,7 +85,7 @@ describe("several bad bars, their count alone given", () => {
       { rateHz: 20_000, seconds: 1.2, volts: 9, noiseAmps: 0.03, jitterShare: 0.01 },
     );
     const humps = readRipple(trace, { bars: 12, ...given });
-    // The speed settles at first: the truth is taken where the humps were.
+    // The speed settles at first: the truth is taken where the ripples were.
     const [from, to] = humps.steadySeconds.map((at) =>
       Math.min(trace.turns.length - 1, Math.round(at * trace.rateHz)),
     ) as [number, number];

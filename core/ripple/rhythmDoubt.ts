@@ -16,24 +16,24 @@ const leastShared = 0.92;
  */
 const mostChance = 3;
 
-/** Why a rhythm is not trusted: its turns do not repeat each other, or bad bars are taken for humps, or it may be slower. */
+/** Why a rhythm is not trusted: its turns do not repeat each other, or bad bars are taken for ripples, or it may be slower. */
 export type RhythmDoubt =
   | { readonly kind: "no-turns" }
   | { readonly kind: "too-tall" }
   | { readonly kind: "slower"; readonly times: number };
 
-/** What is known of a motor beside its humps' rhythm. */
+/** What is known of a motor beside its ripple's rhythm. */
 export interface RhythmKnown {
   readonly perTurn: number;
   readonly poles: number;
-  /** So many times slower than the rhythm the humps may be. */
+  /** So many times slower than the rhythm the ripples may be. */
   readonly most: number;
-  /** True where a control's chopping was taken out of the trace. */
+  /** True where a module's PWM was taken out of the recording. */
   readonly chopped: boolean;
 }
 
 /**
- * Whether a rhythm can be trusted where humps a turn are known: null where it can. What bad bars make must repeat once a pole,
+ * Whether a rhythm can be trusted where ripples per turn are known: null where it can. What bad bars make must repeat once a pole,
  * for they pass every brush, and no better after two or three: that is bad bars opposite each other on a slower motor.
  */
 export function rhythmDoubt(

@@ -6,9 +6,9 @@ export interface RippleOptions {
   readonly poles?: number | undefined;
   /** Speed by a tachometer, where known, within some 2 %. */
   readonly rpm?: number | undefined;
-  /** Speed as the circuit predicts it, within a third or so: keeps the humps from being looked for elsewhere. */
+  /** Speed as the circuit predicts it, within a third or so: keeps the ripples from being looked for elsewhere. */
   readonly aboutRpm?: number | undefined;
-  /** Frequency of a control's chopping, where known. */
+  /** Frequency of a module's PWM, where known. */
   readonly choppingHz?: number | undefined;
   /** Called with the share of the work that is done, 0 to 1. */
   readonly onProgress?: ((share: number) => void) | undefined;

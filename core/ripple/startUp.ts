@@ -25,7 +25,7 @@ export interface RunningPart {
 
 const mostBlocks = 4000;
 const leastBlockSeconds = 0.004;
-/** A trace begins from rest if its first current is below this share of the settled one. */
+/** A recording begins from rest if its first current is below this share of the settled one. */
 const standingShare = 0.15;
 const inrushShare = 1.25;
 const settledWithin = 1 / 12;

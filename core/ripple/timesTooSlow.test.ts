@@ -6,7 +6,7 @@ const points = 24;
 const perTurn = 12;
 const poles = 2;
 
-/** Dips of a half turn of six bars, and the humps between them; as a rhythm so many times too slow would lay it out. */
+/** Dips of a half turn of six bars, and the ripples between them; as a rhythm so many times too slow would lay it out. */
 function grid(dips: readonly number[], tooSlow: number): HumpGrid {
   const humps = 240;
   const values = Float32Array.from({ length: humps * points }, (_, i) => {
@@ -27,15 +27,15 @@ describe("how many times too slow a rhythm is", () => {
     },
   );
 
-  test("a whole half turn taken for one hump is told by not being smooth", () => {
+  test("a whole half turn taken for one ripple is told by not being smooth", () => {
     expect(timesTooSlow(grid(uneven, 6), perTurn, poles, 10)).toBe(6);
   });
 
-  test("sound humps, all alike, are as fast as they are", () => {
+  test("sound ripples, all alike, are as fast as they are", () => {
     expect(timesTooSlow(grid([], 1), perTurn, poles, 10)).toBe(1);
   });
 
-  test("faster than the humps may be it is not made", () => {
+  test("faster than the ripples may be it is not made", () => {
     expect(timesTooSlow(grid(uneven, 6), perTurn, poles, 5)).toBe(1);
     expect(timesTooSlow(grid(uneven, 1), perTurn, poles, 1)).toBe(1);
   });

@@ -12,10 +12,10 @@ const leastApart = 0.7;
 const apartWithin = 0.04;
 
 /**
- * How many times too slow a rhythm of humps is, whose turns repeat each other; 1 where it is right. Bad bars repeat once a pole
- * and at nothing faster. A rhythm a fraction of the right one repeats as well, but so does some rhythm faster than it; the humps
+ * How many times too slow a rhythm of ripples is, whose turns repeat each other; 1 where it is right. Bad bars repeat once a pole
+ * and at nothing faster. A rhythm a fraction of the right one repeats as well, but so does some rhythm faster than it; the ripples
  * themselves, which repeat at every bar, have no say.
- * @param most so many times as fast the humps may be
+ * @param most so many times as fast the ripples may be
  */
 export function timesTooSlow(grid: HumpGrid, perTurn: number, poles: number, most: number): number {
   const perPole = perTurn / poles;
@@ -23,7 +23,7 @@ export function timesTooSlow(grid: HumpGrid, perTurn: number, poles: number, mos
   const apart = humpsApart(beginning);
   const repeats = repeatsAfter(apart, perTurn);
   if (repeats < leastApart || humpsAlike(beginning, swingOf(apart))) {
-    // All humps are alike: sound ones, or each is what bad bars make in half a turn, which is seldom as
+    // All ripples are alike: sound ones, or each is what bad bars make in half a turn, which is seldom as
     // smooth and mostly taller.
     const sound =
       !swingsTooFar(grid) && isSmoothHump(grid.values, grid.points, foldConsistency(grid, perTurn));

@@ -4,7 +4,7 @@ export interface CurrentRecording {
   readonly rateHz: number;
 }
 
-/** A stretch of a trace, from the first sample to before the last. */
+/** A stretch of a recording, from the first sample to before the last. */
 export interface Stretch {
   readonly from: number;
   readonly to: number;

@@ -2,7 +2,7 @@ import { z } from "zod";
 
 const positive = z.number().positive().max(1e9);
 
-/** What the probe made of the current: how a trace's figures become amps. */
+/** What the probe made of the current: how a recording's figures become amps. */
 export const probeScaleSchema = z.discriminatedUnion("kind", [
   /** The figures are amps already. */
   z.strictObject({ kind: z.literal("amps") }),

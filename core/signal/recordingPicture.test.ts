@@ -12,7 +12,7 @@ import {
 } from "./recordingPicture";
 import { spectrogramOf } from "./soundTone";
 
-describe("a trace's picture", () => {
+describe("a recording's picture", () => {
   test("keeps every spike however far it is zoomed out", () => {
     const samples = new Float32Array(100_000).fill(10);
     samples[12_345] = 30;

@@ -70,14 +70,14 @@ export const recordingPictureSchema = z.strictObject({
   /** Where the samples kept beside the picture begin. */
   keptFrom: z.number().nonnegative(),
 });
-/** A current trace as it is kept: the whole as an envelope, its spectrum, and where the samples kept begin. */
+/** A current recording as it is kept: the whole as an envelope, its spectrum, and where the samples kept begin. */
 export type RecordingPicture = z.infer<typeof recordingPictureSchema>;
 
 const columnsKept = 1500;
-/** Samples kept of a trace, for looking closely: some fifteen seconds at 20 kHz. */
+/** Samples kept of a recording, for looking closely: some fifteen seconds at 20 kHz. */
 export const mostKept = 300_000;
 
-/** Makes what is kept of a trace: its picture, and the samples from where it runs steadily. */
+/** Makes what is kept of a recording: its picture, and the samples from where it runs steadily. */
 export function recordingPicture(
   { amps, rateHz }: CurrentRecording,
   steadyFrom: number,

@@ -2,22 +2,22 @@ import { randomSource } from "../chance/randomSource";
 import { humpsPerTurn } from "../motor/commutator";
 import type { CurrentRecording } from "../signal/currentRecording";
 
-/** A trace drawn from the definition: half-sine humps whose bars, poles, speed and heights are known. */
+/** A trace drawn from the definition: half-sine ripples whose bars, poles, speed and heights are known. */
 export interface DrawnRecording {
   readonly bars: number;
   readonly poles?: number;
   readonly rpm: number;
   readonly seconds: number;
   readonly rateHz: number;
-  /** Height of each hump of a turn, as a share of the usual. */
+  /** Height of each ripple of a turn, as a share of the usual. */
   readonly heights?: (hump: number) => number;
-  /** Root mean square of noise added, amps; humps are 1 A high and 0.31 A root mean square about their mean. */
+  /** Root mean square of noise added, amps; ripples are 1 A high and 0.31 A root mean square about their mean. */
   readonly noise?: number;
   /** Amplitude of a swing that comes once a turn. */
   readonly mark?: number;
   /** Share the speed changes by over the trace. */
   readonly drift?: number;
-  /** Random timing of each hump, as a share of its length. */
+  /** Random timing of each ripple, as a share of its length. */
   readonly jitter?: number;
   readonly chopping?: { readonly hz: number; readonly amps: number };
   readonly seed?: number;

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { type AccessPlan, parsePlan } from "../access/plan";
 import { problemText } from "../problem/problem";
 
-/** A shipped plan's file, read anew every time so that a test may spoil it. */
+/** A shipped plan's file, read again every time so that a test may spoil it. */
 export const planFile = (name: string): Record<string, unknown> =>
   JSON.parse(readFileSync(join(process.cwd(), "demo", "plans", `${name}.json`), "utf8")) as Record<
     string,

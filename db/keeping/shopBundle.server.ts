@@ -96,7 +96,7 @@ export interface UnpackedShop {
 
 /**
  * Makes a database from a bundle, in a folder of its own: all of it, or none. The audit trail comes as it was written; searches and
- * counts are made anew.
+ * counts are made again.
  */
 export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Read<UnpackedShop>> {
   const unzipped = unzip(bytes, { files: 500_000, bytes: 1_000_000_000, fileBytes: 400_000_000 });

@@ -157,7 +157,7 @@ async function standingNow(now: Date): Promise<string> {
   return `${own?.changes} ${others?.data_version} ${now.toISOString().slice(0, 7)}`;
 }
 
-/** All the figures, worked out anew only where something was written since: the sums go over every closed job. */
+/** All the figures, worked out again only where something was written since: the sums go over every closed job. */
 export async function shopFigures(now: Date): Promise<Figures> {
   const { sequelize } = JobRow;
   if (!sequelize) throw new Error("no database is open");

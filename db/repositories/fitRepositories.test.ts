@@ -83,7 +83,7 @@ describe("a plan and its versions", () => {
 describe("notes on a step", () => {
   const note = { id: "n1", step: "glove-box", words: "the hidden one is behind the light", takenAt: at(1) };
 
-  test("stay with the shelf, once, struck out and put back by their own shelf alone", async () => {
+  test("stay with the shelf, once, deleted and put back by their own shelf alone", async () => {
     await addPlanNote(shelf, note);
     await addPlanNote(shelf, { ...note, words: "other words" });
     expect(await planNotesOf(shelf)).toEqual([{ ...note, struckAt: null }]);
@@ -135,7 +135,7 @@ describe("what a job goes in for, and its ticks", () => {
     expect(await ticksOf(15)).toEqual([]);
   });
 
-  test("only measured ticks of the way in that stand teach a step its minutes, whichever job they are of", async () => {
+  test("only measured ticks of the removal that stand teach a step its minutes, whichever job they are of", async () => {
     await addTick(15, shelf, tick("t5", "glove-box", { minutes: 6, takenAt: at(30) }));
     await addTick(15, shelf, tick("t6", "glove-box", { way: "back", minutes: 9, takenAt: at(31) }));
     await addTick(15, "another-shelf", tick("t7", "flap", { minutes: 9, takenAt: at(32) }));

@@ -48,7 +48,7 @@ export async function insertFitting(
   );
 }
 
-/** Says what became of the fitting whose proof run was due. */
+/** Says what became of the fitting whose final check was due. */
 export async function settleFitting(
   jobId: number,
   outcome: FittingOutcome,

@@ -7,7 +7,7 @@ interface Kept {
 const digest = (rows: readonly Kept[]): string =>
   `${rows.length}-${rows.flatMap(({ struckAt }, place) => (struckAt ? [place + 1] : [])).join(".")}`;
 
-/** A text that changes whenever one of a job's readings or notes, in order, is added, struck out or put back. */
+/** A text that changes whenever one of a job's readings or notes, in order, is added, deleted or put back. */
 export const versionOf = (readings: readonly Kept[], notes: readonly Kept[]): string =>
   `${digest(readings)} ${digest(notes)}`;
 

@@ -206,7 +206,7 @@ export async function openComeback(
 export const awaitParts = (id: number, fitted: readonly string[]): Promise<JobRefusal | null> =>
   change(id, ["probing"], { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null });
 
-/** The parts are in, on what the verdict then was; the proof run is due. */
+/** The parts are in, on what the verdict then was; the final check is due. */
 export const partsFitted = (
   id: number,
   fitted: readonly string[],
@@ -232,7 +232,7 @@ export const reopen = (id: number, at: Date): Promise<JobRefusal | null> =>
     await JobRow.update({ stage: "probing", closedAt: null }, { where: { id }, transaction });
   });
 
-/** The proof run failed: back to probing with what it showed, at once. */
+/** The final check failed: back to probing with what it showed, at once. */
 export const repairFailed = (
   id: number,
   readings: readonly NewReading[],

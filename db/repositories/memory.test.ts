@@ -150,7 +150,7 @@ describe("the trail", () => {
 });
 
 describe("what the shop learns", () => {
-  test("one closing is one count; closed anew, corrected, deleted and put back it is still one or none", async () => {
+  test("one closing is one count; closed again, corrected, deleted and put back it is still one or none", async () => {
     const start = await n("link", "open");
     await closed(6);
     expect(await n("link", "open")).toBe(start + 1);

@@ -5,7 +5,7 @@ import { ProofRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 import { writeToJob } from "./jobGate.server";
 
-/** One step of a proof run as it was found, and how that was judged then. */
+/** One step of a final check as it was found, and how that was judged then. */
 export interface ProofEntry {
   readonly id: string;
   readonly jobId: number;
@@ -48,7 +48,7 @@ export async function insertProofs(entries: readonly ProofEntry[], transaction: 
   );
 }
 
-/** Stores one proof step of a job whose proof run is due; sent twice it is stored once. */
+/** Stores one proof step of a job whose final check is due; sent twice it is stored once. */
 export const addProof = (entry: ProofEntry): Promise<JobRefusal | null> =>
   writeToJob(
     entry.jobId,

@@ -82,9 +82,9 @@ export const deleteReading = (jobId: number, id: string, struckAt: Date | null):
   );
 
 /**
- * Sets what was heard of one look: an earlier word on the same look is struck out, and a word that stands
+ * Sets what was heard of one test: an earlier word on the same test is deleted, and a word that stands
  * already is left as it is.
- * @param asked the entry with any reading of that look
+ * @param asked the entry with any reading of that test
  * @param told what was heard now, or null where it is taken back
  */
 export function setHeard(asked: NewReading, told: Reading | null): Promise<JobRefusal | null> {

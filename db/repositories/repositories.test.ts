@@ -90,7 +90,7 @@ describe("readings", () => {
     expect((await readingsOf(jobId)).at(-1)).toMatchObject({ id: "kept", reading: dark, takenAt: now });
   });
 
-  test("struck out and put back they are what they were", async () => {
+  test("deleted and put back they are what they were", async () => {
     const before = await readingsOf(jobId);
     const last = before.at(-1);
     await deleteReading(jobId, last?.id ?? "", now);
@@ -165,7 +165,7 @@ describe("jobs", () => {
     expect(await closureOf(2)).toEqual({ ...closing, closedAt: now, counted: true });
   });
 
-  test("a proof step found anew replaces the earlier finding, and an older repair's is left out", async () => {
+  test("a proof step found again replaces the earlier finding, and an older repair's is left out", async () => {
     const entry = { jobId: 2, step: "up-1", judged: "right", takenAt: now } as const;
     await addProof({ ...entry, id: "a", judged: "too-low", finding: { by: "airflow", seen: "none" } });
     const later = new Date(now.getTime() + 1000);

@@ -72,7 +72,7 @@ function useOpened(fields: RecordingFields, ask: Ask, onProblem: (problem: strin
 
 type Ask = ReturnType<typeof useRecordingWorker>["ask"];
 
-/** A trace from a file, looked at before it is taken, or from the instrument; read on a thread of its own. */
+/** A recording from a file, looked at before it is taken, or from the instrument; read on a thread of its own. */
 export function RecordingImport({ page, onStored }: RecordingImportProps) {
   const { ask, stop, working } = useRecordingWorker();
   const [problem, setProblem] = useState("");

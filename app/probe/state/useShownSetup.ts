@@ -4,7 +4,7 @@ import { isUsual, type ShownSetup, setupQuery } from "../../sheet/shownSetup";
 import type { ProbeSheet } from "../probeData";
 import { useAnswer } from "./useAnswer";
 
-/** The set-up shown: as the look offered wants its speed, until it is changed by hand. */
+/** The set-up shown: as the test offered wants its speed, until it is changed by hand. */
 export function useShownSetup(
   token: string,
   offeredSetting: string,

@@ -4,7 +4,7 @@ import type { RowCells } from "../../predict/tables/setupTable";
 import type { Belief } from "./belief";
 import { entropyBits } from "./entropy";
 
-/** Suspects too unlikely to steer the next look are left out of the weighing. */
+/** Suspects too unlikely to steer the next test are left out of the weighing. */
 const coverShare = 0.99;
 const mostVariants = 70;
 /** The likeliest suspects are weighed in more of the drawn vehicles than the others. */

@@ -31,7 +31,7 @@ export interface Belief {
 
 /**
  * Chances that a reading is a mistake: a slip of the moment, and one that would be made again (wrong
- * terminal, wrong plug), which repeating the look does not cure. Judgements, no source.
+ * terminal, wrong plug), which repeating the test does not cure. Judgements, no source.
  */
 const slips = {
   measured: { once: 0.012, again: 0.008 },
@@ -44,7 +44,7 @@ export function slipMixed(reading: Reading, odds: number, blind: number): number
   return (1 - slip.again) * ((1 - slip.once) * odds + slip.once * blind) + slip.again * blind;
 }
 
-/** Readings that are the same look share one chance of a lasting slip. */
+/** Readings that are the same test share one chance of a lasting slip. */
 function sameLooks(readings: readonly Reading[]): number[][] {
   const groups = new Map<string, number[]>();
   readings.forEach((reading, index) => {

@@ -9,8 +9,8 @@ const mostScreened = 32;
 const widestOutcome = 3;
 
 /**
- * A first weighing of every look, from the nominal vehicle alone: coarse, but thousands of them take a few
- * milliseconds. It finds the looks worth ranking in the drawn vehicles.
+ * A first weighing of every test, from the nominal vehicle alone: coarse, but thousands of them take a few
+ * milliseconds. It finds the tests worth ranking in the drawn vehicles.
  */
 export class Screening {
   private readonly variant: Int32Array;
@@ -22,7 +22,7 @@ export class Screening {
   private readonly repairs: number;
   private readonly unknown: number;
   private readonly total: number;
-  /** Entropy of the repair before the look, in nats. */
+  /** Entropy of the repair before the test, in nats. */
   private readonly before: number;
   private readonly joint: Float64Array;
   private readonly touched = new Uint8Array(2 * NumberColumn.most + 1);
@@ -63,7 +63,7 @@ export class Screening {
     return Math.max(0, (this.before - after) / (this.total * Math.LN2));
   }
 
-  /** Entropy left, times the whole weight, over the words a look can give. */
+  /** Entropy left, times the whole weight, over the words a test can give. */
   private afterWord(column: WordColumn): number {
     const { joint, repairs, variant } = this;
     const { outcomes } = column;

@@ -114,7 +114,7 @@ function together(support: Support, variants: readonly number[]): { weight: numb
 
 const ratio = (now: number, before: number): number => (before > 0 ? now / before : 0);
 
-/** What a look would show if a suspect were true: the likeliest word, or the nominal display. */
+/** What a test would show if a suspect were true: the likeliest word, or the nominal display. */
 function expectedValue(compiled: CompiledCircuit, test: Test, variant: number): string | number {
   const model = observationOf(test.test);
   if (model.gives === "word") {

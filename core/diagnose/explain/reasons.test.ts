@@ -78,7 +78,7 @@ describe("why a suspect stands where it does", () => {
   });
 });
 
-test("a look is predicted as a reading is", () => {
+test("a test is predicted as a reading is", () => {
   expect(expectedResult(engine, { test: "spin", at: "M1" }, sizesOf("M1:seized")[0] ?? 0)).toEqual({
     test: "spin",
     value: "seized",

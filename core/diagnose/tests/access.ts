@@ -25,7 +25,7 @@ export function placeOf(compiled: CompiledCircuit, item: string): string | null 
   return plug ? find(plug.slice(0, plug.indexOf(":"))) : null;
 }
 
-/** The places a look needs open. */
+/** The places a test needs open. */
 export function placesNeeded(compiled: CompiledCircuit, test: Test): string[] {
   const reaches = observationOf(test.test).reaches(test, compiled);
   const touched = [...reaches, ...(test.unplugged ?? []), ...(test.bridged ?? []).flat()];
@@ -40,7 +40,7 @@ export function openPlaces(compiled: CompiledCircuit, readings: readonly Reading
   );
 }
 
-/** What a look costs, whatever is open. */
+/** What a test costs, whatever is open. */
 export interface TestCost {
   /** The test and what has to be unplugged or bridged. */
   readonly minutes: number;
@@ -60,14 +60,14 @@ export function testCost(compiled: CompiledCircuit, test: Test): TestCost {
   };
 }
 
-/** Minutes a look costs with some places open already. */
+/** Minutes a test costs with some places open already. */
 export function minutesNow({ minutes, places }: TestCost, open: ReadonlySet<string>): number {
   let sum = minutes;
   for (const place of places) if (!open.has(place.id)) sum += place.minutes;
   return sum;
 }
 
-/** Minutes a look costs now: the test, what has to be unplugged or bridged, places not yet open. */
+/** Minutes a test costs now: the test, what has to be unplugged or bridged, places not yet open. */
 export function testMinutes(compiled: CompiledCircuit, test: Test, open: ReadonlySet<string>): number {
   return minutesNow(testCost(compiled, test), open);
 }

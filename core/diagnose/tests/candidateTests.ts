@@ -7,7 +7,7 @@ import { perCircuit, perCircuitAnd } from "../../predict/tables/perCircuit";
 import type { Belief } from "../belief/belief";
 import { type TestCost, testCost } from "./access";
 
-/** A look and the text that tells it from others. */
+/** A test and the text that tells it from others. */
 export interface CandidateTest {
   readonly test: Test;
   readonly key: string;
@@ -60,7 +60,7 @@ function made(compiled: CompiledCircuit, testsOf: (model: Observation) => readon
   });
 }
 
-/** Belief in shorts above which the looks that hunt them are weighed. */
+/** Belief in shorts above which the tests that hunt them are weighed. */
 export const shortsWorth = 0.02;
 
 const shortsOf = perCircuit((compiled) =>

@@ -4,7 +4,7 @@ import type { Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { placesNeeded } from "./access";
 
-/** What can hurt someone who takes a look. */
+/** What can hurt someone who takes a test. */
 export const cautions = ["wheel", "airbag", "hot-pack", "fused-lead"] as const;
 export type Caution = (typeof cautions)[number];
 
@@ -26,7 +26,7 @@ function partKindsAt({ netlist: { circuit, points } }: CompiledCircuit, item: st
 }
 
 /**
- * The cautions that belong to a look: said at that point and nowhere else. The dangers are those of the trade
+ * The cautions that belong to a test: said at that point and nowhere else. The dangers are those of the trade
  * (common practice, no source); the maker's procedure and local rules stand above them.
  */
 export function cautionsOf(compiled: CompiledCircuit, test: Test): Caution[] {

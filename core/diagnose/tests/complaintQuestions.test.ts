@@ -9,7 +9,7 @@ describe.each(shippedIds)("what to ask about %s", (id) => {
   const questions = complaintQuestions(shippedCircuit(id));
   const engine = shippedEngine(id);
 
-  test("every answer is a reading this circuit takes, of the question's own look, marked as heard", () => {
+  test("every answer is a reading this circuit takes, of the question's own test, marked as heard", () => {
     expect(new Set(questions.map((question) => question.id)).size).toBe(questions.length);
     for (const question of questions) {
       const answers = everyAnswer(question);

@@ -71,7 +71,7 @@ describe("the simulator's instruments", () => {
     expect(own.take({ test: "amps", around: "M1", key: "run", setting: "2" })).toHaveProperty("amps");
   });
 
-  test("a look repeated on what does not change shows the same", () => {
+  test("a test repeated on what does not change shows the same", () => {
     const own = vehicle("whimbrel-four-speed", "X5:4:high@1.5");
     const first = own.take({ test: "look", at: "X5" });
     for (let i = 0; i < 10; i++) expect(own.take({ test: "look", at: "X5" })).toEqual(first);

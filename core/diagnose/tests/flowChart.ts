@@ -9,7 +9,7 @@ import { lampVolts, lampWord, testLight } from "../../solve/tungstenLamp";
 import { expectedReading } from "../explain/expectation";
 import { openPlaces, testMinutes } from "./access";
 
-/** Instruments on a vehicle: what a look shows there. */
+/** Instruments on a vehicle: what a test shows there. */
 export interface Instruments {
   take(test: Test): Reading;
 }
@@ -19,7 +19,7 @@ export interface ChartResult {
   readonly replace: string;
   readonly looks: number;
   readonly minutes: number;
-  /** The complaint and every look taken. */
+  /** The complaint and every test taken. */
   readonly readings: readonly Reading[];
 }
 

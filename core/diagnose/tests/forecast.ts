@@ -7,7 +7,7 @@ import type { RowCells } from "../../predict/tables/setupTable";
 import type { Active, Cells } from "../belief/activeSuspects";
 import { entropyAfter } from "../belief/entropy";
 
-/** One way a look can turn out. */
+/** One way a test can turn out. */
 export interface ForecastOutcome {
   /** The word seen, or the display's range as text: `11.8…12.4`, `no end`. */
   readonly seen: string;
@@ -18,7 +18,7 @@ export interface ForecastOutcome {
   readonly repairs: readonly number[];
 }
 
-/** What a look is expected to tell. */
+/** What a test is expected to tell. */
 export interface Forecast {
   readonly look: Test;
   /** Expected information about the repair. */
@@ -119,7 +119,7 @@ function forecastWord(
   return forecastWords(active, outcomes, joint);
 }
 
-/** What a look would tell; the outcomes are spelled out only for those that rank. */
+/** What a test would tell; the outcomes are spelled out only for those that rank. */
 export interface Told {
   readonly bits: number;
   readonly outcomes: () => ForecastOutcome[];

@@ -33,7 +33,7 @@ function tells(compiled: CompiledCircuit, { column }: CandidateTest, i: number, 
 /** Which pairs some look tells apart, found once for a circuit and a set of tools. */
 class Pairs {
   private readonly apart = new Map<number, boolean>();
-  /** A look that told the last pairs apart mostly tells the next. */
+  /** A test that told the last pairs apart mostly tells the next. */
   private lucky = 0;
 
   constructor(
@@ -69,7 +69,7 @@ const pairsOf = perCircuitAnd(
 /**
  * Numbers suspects so that those no look can tell apart share a number.
  * @param suspects a variant of each, likeliest first
- * @param candidates every look the tools allow, one list a set of tools
+ * @param candidates every test the tools allow, one list a set of tools
  */
 export function indistinguishable(
   compiled: CompiledCircuit,

@@ -31,7 +31,7 @@ describe("a plan ahead", () => {
   const belief = believe(engine, onlyTop);
   const plan = lookahead(engine, belief, options);
 
-  test("starts with the look offered first and goes at most three deep, naming what each outcome would mean", () => {
+  test("starts with the test offered first and goes at most three deep, naming what each outcome would mean", () => {
     const [first] = nextTests(engine, belief, options);
     expect(plan.first?.test).toEqual(first?.look);
     expect(depthOf(plan.first)).toBeLessThanOrEqual(3);
@@ -48,8 +48,8 @@ describe("a plan ahead", () => {
     if (plan.first) walk(plan.first);
   });
 
-  test("prices the school that follows the arithmetic no higher than the others by more than a minute", () => {
-    // The walk is three looks deep and no more: small differences are not held against it.
+  test("prices the strategy that follows the arithmetic no higher than the others by more than a minute", () => {
+    // The walk is three tests deep and no more: small differences are not held against it.
     const minutes = Object.fromEntries(plan.schools.map((cost) => [cost.school, cost.minutes]));
     for (const other of Object.values(minutes)) expect(minutes["least-time"]).toBeLessThan(other + 1);
   });

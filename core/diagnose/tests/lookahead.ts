@@ -8,7 +8,7 @@ import type { Forecast, ForecastOutcome } from "./forecast";
 import { type NextOptions, nextTests } from "./nextTest";
 import { type Strategy, strategies } from "./strategy";
 
-/** A look to come and, for each way it can turn out, what would follow. */
+/** A test to come and, for each way it can turn out, what would follow. */
 export interface LookaheadTest {
   readonly test: Test;
   readonly minutes: number;
@@ -18,12 +18,12 @@ export interface LookaheadTest {
     /** The likeliest repair then, and how likely. */
     readonly repair: Repair;
     readonly repairP: number;
-    /** The look after, or null where none is worth it or the plan ends. */
+    /** The test after, or null where none is worth it or the plan ends. */
     readonly next: LookaheadTest | null;
   }[];
 }
 
-/** What beginning as a school does is expected to cost, in minutes to the verdict. */
+/** What beginning as a strategy does is expected to cost, in minutes to the verdict. */
 export interface StrategyCost {
   readonly school: Strategy;
   readonly minutes: number;
@@ -41,7 +41,7 @@ const mostOutcomes = 3;
 /** Belief from which nothing more is planned. */
 const sureEnough = 0.95;
 
-/** The reading an outcome of a look would make. */
+/** The reading an outcome of a test would make. */
 export function readingFrom(test: Test, { seen, value }: ForecastOutcome): Reading {
   const model = observationOf(test.test);
   const result = model.gives === "word" ? seen : (value ?? Number.POSITIVE_INFINITY);
@@ -64,7 +64,7 @@ interface Walk {
   readonly minutes: number;
 }
 
-/** Minutes still to come where the plan ends: the doubt left at the pace of the best look. */
+/** Minutes still to come where the plan ends: the doubt left at the pace of the best test. */
 function minutesLeft(
   compiled: CompiledCircuit,
   belief: Belief,
@@ -99,8 +99,8 @@ function walk(compiled: CompiledCircuit, belief: Belief, options: NextOptions, l
 }
 
 /**
- * The two or three looks to come, and what each school is expected to cost in this case: the same walk
- * under each, the doubt at its end priced at the pace of the best look there.
+ * The two or three tests to come, and what each strategy is expected to cost in this case: the same walk
+ * under each, the doubt at its end priced at the pace of the best test there.
  */
 export function lookahead(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Lookahead {
   const own = walk(compiled, belief, options, depth);

@@ -12,18 +12,18 @@ import { type Strategy, strategyPrefers } from "./strategy";
 export interface NextOptions {
   readonly tools: readonly Tool[];
   readonly school: Strategy;
-  /** How many looks to return. */
+  /** How many tests to return. */
   readonly count: number;
 }
 
 const leastBits = 0.003;
 
-/** Looks that are ranked in full after the first, coarse screening. */
+/** Tests that are ranked in full after the first, coarse screening. */
 const screened = 24;
 
 /**
  * The looks worth most: expected information about the repair per minute, minutes counting places
- * not yet open. A look already taken is not offered again; ties go to the look that unplugs least.
+ * not yet open. A test already taken is not offered again; ties go to the test that unplugs least.
  */
 export function nextTests(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Forecast[] {
   const active = activeSuspects(compiled, belief);
@@ -67,7 +67,7 @@ export function nextTests(compiled: CompiledCircuit, belief: Belief, options: Ne
   return ordered.slice(0, options.count).map((forecast) => ({ ...forecast, outcomes: forecast.outcomes() }));
 }
 
-/** A school takes its favourite look first only while that tells something. */
+/** A strategy takes its favourite look first only while that tells something. */
 const preferredBits = 0.03;
 
 const byWorth = (
@@ -76,7 +76,7 @@ const byWorth = (
 ): number => worth(b) - worth(a) || hands(a.look) - hands(b.look);
 
 /**
- * Bits a minute, every look charged minutes of attention besides: without them many near-empty looks at
+ * Bits a minute, every test charged minutes of attention besides: without them many near-empty looks at
  * an open place go before the one that decides, and the whole takes longer (measured on the fleet).
  */
 const worth = ({ bits, minutes }: { bits: number; minutes: number }): number =>

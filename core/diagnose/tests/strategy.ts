@@ -14,7 +14,7 @@ const firstKinds: Readonly<Record<Strategy, readonly PartKind[]>> = {
   "resistor-first": ["resistor"],
 };
 
-/** Looks at the favourite part before the school follows the arithmetic like the others. */
+/** Looks at the favourite part before the strategy follows the arithmetic like the others. */
 const openingLooks = 3;
 
 function kindAt(compiled: CompiledCircuit, item: string): PartKind | undefined {
@@ -34,7 +34,7 @@ function touches(compiled: CompiledCircuit, test: Test, kinds: readonly PartKind
     });
 }
 
-/** True for a look a school would take before following the arithmetic. */
+/** True for a test a strategy would take before following the arithmetic. */
 export function strategyPrefers(
   compiled: CompiledCircuit,
   strategy: Strategy,

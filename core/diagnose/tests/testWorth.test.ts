@@ -1,4 +1,4 @@
-// What a look is worth: information, minutes, the schools' beginnings, and what no look can tell apart.
+// What a test is worth: information, minutes, the strategies' beginnings, and what no look can tell apart.
 import { describe, expect, test } from "@jest/globals";
 import { allTools, type Tool } from "../../predict/observations/tool";
 import type { Reading, Test } from "../../predict/reading";
@@ -130,7 +130,7 @@ describe("weighing", () => {
     );
   });
 
-  test("the screening by the nominal vehicle keeps the looks the ranking likes best", () => {
+  test("the screening by the nominal vehicle keeps the tests the ranking likes best", () => {
     const belief = believe(engine, onlyTop);
     const active = activeSuspects(engine, belief);
     const screening = new Screening(engine, belief, active);
@@ -205,7 +205,7 @@ describe("minutes", () => {
   });
 });
 
-describe("schools", () => {
+describe("strategies", () => {
   test.each(strategies)("%s ends where the others do", (school) => {
     const result = diagnose(
       engine,

@@ -32,7 +32,7 @@ describe("stopping is a question of money", () => {
     expect(Math.abs(atBreakEven - (verdict.testMoreMinor ?? 0))).toBeLessThan(2);
   });
 
-  test("a shop whose comebacks cost nothing stops at once after one look; one whose comebacks cost much goes on", () => {
+  test("a shop whose comebacks cost nothing stops at once after one test; one whose comebacks cost much goes on", () => {
     const one: Reading[] = [
       ...onlyTop,
       { test: "light", probe: "X5:4", clip: "G1.-", key: "run", setting: "2", seen: "bright" },
@@ -63,7 +63,7 @@ describe("stopping is a question of money", () => {
 });
 
 describe("the plan ahead", () => {
-  test("follows the outcomes two or three looks deep and prices the schools", () => {
+  test("follows the outcomes two or three tests deep and prices the strategies", () => {
     const { plan, next } = diagnosed(onlyTop, { plan: true });
     expect(plan?.first?.test).toEqual(next[0]?.test);
     const odds = plan?.first?.outcomes.map(({ p }) => p) ?? [];

@@ -16,7 +16,7 @@ const costs: StoppingCosts = {
   repairs: { R1: { priceMinor: 1000, minutes: 0 }, M1: { priceMinor: 3000, minutes: 0 } },
 };
 
-/** A look that parts the pack from the motor outright. */
+/** A test that parts the pack from the motor outright. */
 function look(minutes: number, entropy: number, outcomes: Forecast["outcomes"], bits = entropy): Forecast {
   return {
     look: { test: "spin", at: "M1" },
@@ -67,7 +67,7 @@ describe("fit now or test again, by hand", () => {
     expect(fitNowMinor).toBe(1000 + 55);
   });
 
-  test("a look that settles it costs its minutes and then the right part", () => {
+  test("a test that settles it costs its minutes and then the right part", () => {
     const { testMoreMinor, bestLook, breakEven } = weighStopping(
       engine,
       new Map([
@@ -102,8 +102,8 @@ describe("fit now or test again, by hand", () => {
     expect(stopping).toMatchObject({ testMoreMinor: null, bestLook: null, breakEven: null });
   });
 
-  test("looks that change nothing alone still pay as a series where a comeback is dear", () => {
-    // Neither outcome moves the choice of R1 at once, but three such looks would settle it.
+  test("tests that change nothing alone still pay as a series where a comeback is dear", () => {
+    // Neither outcome moves the choice of R1 at once, but three such tests would settle it.
     const small: Forecast["outcomes"] = [
       { seen: "free", value: null, p: 0.5, repairs: [0, 0.9, 0.1] },
       { seen: "stiff", value: null, p: 0.5, repairs: [0, 0.6, 0.4] },

@@ -68,11 +68,11 @@ export interface Stopping {
   readonly breakEven: number | null;
 }
 
-/** Reading what to do, setting up and writing down, for each look beside its own minutes (judgement). */
+/** Reading what to do, setting up and writing down, for each test beside its own minutes (judgement). */
 const handlingMinutes = 0.8;
-/** A series of looks ends with this much doubt left (judgement). */
+/** A series of tests ends with this much doubt left (judgement). */
 const doubtLeft = 0.01;
-/** A look that tells less than this starts no series. */
+/** A test that tells less than this starts no series. */
 const leastBits = 0.02;
 
 /** Expected cost of the right repair, whichever it turns out to be. */
@@ -92,8 +92,8 @@ function rightFitMinor(
 }
 
 /**
- * Cost of going on like this look until the doubt is gone: where no single outcome would change what is
- * fitted, one look alone seems worthless though a few of them settle it. The way there is paid once.
+ * Cost of going on like this test until the doubt is gone: where no single outcome would change what is
+ * fitted, one test alone seems worthless though a few of them settle it. The way there is paid once.
  */
 function seriesMinor(test: Forecast, fitMinor: number, costs: StoppingCosts): number {
   if (test.bits < leastBits) return Number.POSITIVE_INFINITY;
@@ -119,7 +119,7 @@ export function weighStopping(
   const fitMinor = rightFitMinor(compiled, repairs, costs);
   let testMoreMinor: number | null = null;
   let bestLook: Forecast | null = null;
-  // The looks of one weighing share their list of repairs.
+  // The tests of one weighing share their list of repairs.
   let named: readonly Repair[] | null = null;
   let prices: readonly number[] = [];
   for (const test of tests) {

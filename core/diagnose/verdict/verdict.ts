@@ -21,7 +21,7 @@ export interface Verdict {
   readonly alsoCheck: readonly string[];
   readonly fitNowMinor: number;
   readonly testMoreMinor: number | null;
-  /** The look that costs: the one that pays most in money; null when none is left that tells anything. */
+  /** The test that costs: the one that pays most in money; null when none is left that tells anything. */
   readonly payingLook: Test | null;
   /** Belief from which fitting now is cheaper than testing on. */
   readonly breakEven: number | null;
@@ -33,7 +33,7 @@ const variantsOf = perCircuitAnd((compiled, repair: Repair) =>
   [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
 );
 
-/** Parts to look at before the new one goes in: a cooked pack, burnt pin or blown fuse had a cause. */
+/** Parts to look at before the new one goes in: a burnt out pack, burnt pin or blown fuse had a cause. */
 function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): string[] {
   const { circuit, motors } = compiled.netlist;
   const kindOf = (id: string) =>

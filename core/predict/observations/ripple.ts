@@ -12,7 +12,7 @@ const rippleReading = z.strictObject({
   seen: z.enum(rippleSeen),
 });
 
-/** Amps below which a clamp and a scope show no humps. */
+/** Amps below which a clamp and a scope show no ripples. */
 const leastAmps = 0.8;
 /** Even, uneven, missing (common practice, no source). */
 const noCurrent = [0.03, 0.05, 0.92];
@@ -36,7 +36,7 @@ const oddsOfMotor = perCircuitAnd((compiled, at: string) =>
   compiled.variants.map((_, variant) => ownOdds(compiled, variant, at)),
 );
 
-/** The humps on a motor's current, a clamp on a scope. */
+/** The ripples on a motor's current, a clamp on a scope. */
 export const rippleTest = wordTest(rippleReading, ["seen"], {
   minutes: 2,
   tools: ["clamp", "scope"],

@@ -60,7 +60,7 @@ export class CompiledCircuit {
   private readonly solver: PointSolver;
   private readonly tables = new Map<string, SetupTable>();
   private readonly ohmsColumns = new Map<string, Float64Array>();
-  /** The same by the set-up object itself, for looks weighed again and again. */
+  /** The same by the set-up object itself, for tests weighed again and again. */
   private readonly tableOf = new WeakMap<Setup, SetupTable>();
 
   constructor(
@@ -204,7 +204,7 @@ export class CompiledCircuit {
     };
   }
 
-  /** Set-ups most looks are taken in: the live ones, and key off with the switch on its strongest. */
+  /** Set-ups most tests are taken in: the live ones, and key off with the switch on its strongest. */
   usualSetups(): Setup[] {
     return [...this.liveSetups(), { key: "off" as const, setting: this.topSetting() }];
   }

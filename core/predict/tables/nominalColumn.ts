@@ -3,7 +3,7 @@ import type { DisplayAt, NumberObservation, OddsAt } from "../observations/obser
 import type { Test } from "../reading";
 import type { CompiledCircuit } from "./compiledCircuit";
 
-/** What every suspect would show at one look in the nominal vehicle, worked out as it is asked for. */
+/** What every suspect would show at one test in the nominal vehicle, worked out as it is asked for. */
 export type NominalColumn = WordColumn | NumberColumn;
 
 /** Odds of each word by suspect. */
@@ -67,7 +67,7 @@ export class NumberColumn {
 
   /** The window of the display it falls into, counted from the scale's zero. */
   binAt(row: number): number {
-    // The bins alone are looked at here: they lie close together, and hundreds of looks are weighed at once.
+    // The bins alone are looked at here: they lie close together, and hundreds of tests are weighed at once.
     const known = this.bins[row] as number;
     if (known !== unasked) return known;
     this.at(row);
@@ -77,7 +77,7 @@ export class NumberColumn {
   static readonly most = mostBins;
 }
 
-/** The column of a look; its set-up's table is made if there is none yet. */
+/** The column of a test; its set-up's table is made if there is none yet. */
 export function nominalColumn(compiled: CompiledCircuit, test: Test): NominalColumn {
   const model = observationOf(test.test);
   return model.gives === "word"

@@ -23,7 +23,7 @@ export interface TableParts {
  * healthy), a column a drawn vehicle. A row is solved when it is first asked for.
  */
 export class SetupTable {
-  /** Volts by (node, row, draw), so that what one look reads lies together; NaN where floating. */
+  /** Volts by (node, row, draw), so that what one test reads lies together; NaN where floating. */
   private volts: Float32Array;
   /** Radians a second by (motor, row, draw). */
   private speed: Float32Array;

@@ -34,7 +34,7 @@ const without = (amps: Float32Array, choppingHz: number): Float32Array => {
   return own;
 };
 
-describe("harmonics of a chopping that come back among the humps", () => {
+describe("harmonics of a PWM that come back among the ripples", () => {
   test.each([
     { chopping: 19_559.58, harmonic: 3, back: 1321.26 },
     { chopping: 12_015.68, harmonic: 5, back: 78.4 },
@@ -46,7 +46,7 @@ describe("harmonics of a chopping that come back among the humps", () => {
     expect(amplitudeAt(without(amps, chopping), back)).toBeLessThan(0.001);
   });
 
-  test("of a chopping drawn as a triangle nothing is left there, and a rhythm of the motor stays", () => {
+  test("of a PWM drawn as a triangle nothing is left there, and a rhythm of the motor stays", () => {
     const trace = drawnRecording({
       bars: 12,
       rpm: 2900,

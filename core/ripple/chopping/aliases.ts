@@ -10,15 +10,15 @@ const standsOut = 8;
 const knownBins = 0.15;
 /** Search range around an alias's expected place, in bins. */
 const reachBins = 1.5;
-/** Length of the blocks in which a line's height is taken anew, in seconds, because it changes with the duty. */
+/** Length of the blocks in which a line's height is taken again, in seconds, because it changes with the duty. */
 const blockSeconds = 1;
 
 /** Where a frequency above half the sampling rate comes back (the sampling theorem). */
 const aliasOf = (hz: number, rateHz: number): number => Math.abs(hz - Math.round(hz / rateHz) * rateHz);
 
 /**
- * Takes out what a sampling without a filter makes of a control's chopping: harmonics above half the sampling rate come back
- * among the humps, as lines of no harmonic of anything there. Changes the amps given.
+ * Takes out what a sampling without a filter makes of a module's PWM: harmonics above half the sampling rate come back
+ * among the ripples, as lines of no harmonic of anything there. Changes the amps given.
  * @param choppingHz the control's frequency, to a small part of a bin
  */
 export function removeAliases(
@@ -78,7 +78,7 @@ function removeLine(amps: Float32Array, rateHz: number, hz: number): void {
     let [re, im, weight] = [0, 0, 0];
     const turning = new Turning(hz / rateHz);
     for (let i = start; i < end; i++) {
-      // The window keeps the humps' own lines out.
+      // The window keeps the ripple's own lines out.
       const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * (i - start)) / count);
       const value = ((amps[i] as number) - mean) * window;
       re += value * turning.cosine;

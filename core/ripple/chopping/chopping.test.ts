@@ -6,27 +6,27 @@ import { withoutChopping } from "./chopping";
 const made = { bars: 12, rpm: 2900, seconds: 1.5, rateHz: 50_000, noise: 0.01 };
 const whole = (trace: { readonly amps: Float32Array }) => ({ from: 0, to: trace.amps.length });
 
-/** Root mean square of what differs between two traces, ends left out. */
+/** Root mean square of what differs between two recordings, ends left out. */
 function apart(a: Float32Array, b: Float32Array): number {
   let sum = 0;
   for (let i = 500; i < a.length - 500; i++) sum += ((a[i] as number) - (b[i] as number)) ** 2;
   return Math.sqrt(sum / (a.length - 1000));
 }
 
-describe("a control's chopping", () => {
-  test("far above the humps is found to a hertz and taken out, the humps staying as they were", () => {
+describe("a module's PWM", () => {
+  test("far above the ripples is found to a hertz and taken out, the ripples staying as they were", () => {
     const plain = drawnRecording({ ...made, noise: 0 });
     const chopped = drawnRecording({ ...made, noise: 0, chopping: { hz: 15_432.1, amps: 1 } });
     const { trace, chopping, rivals } = withoutChopping(chopped, whole(chopped));
     expect(chopping?.hz).toBeCloseTo(15_432.1, 0);
     expect(rivals).toBeNull();
     // A triangle of 1 A amplitude is 0.58 A root mean square. Its third overtone, a ninth, lies beyond half the
-    // sampling rate and comes back at 3 704 Hz, from where it is taken too; the fifth comes back far above the humps.
+    // sampling rate and comes back at 3 704 Hz, from where it is taken too; the fifth comes back far above the ripples.
     expect(apart(chopped.amps, plain.amps)).toBeGreaterThan(0.5);
     expect(apart(trace.amps, plain.amps)).toBeLessThan(0.58 / 25);
   });
 
-  test("among the humps is told by its clock where the speed drifts", () => {
+  test("among the ripples is told by its clock where the speed drifts", () => {
     const plain = drawnRecording({ ...made, noise: 0, drift: 0.03 });
     const chopped = drawnRecording({ ...made, noise: 0, drift: 0.03, chopping: { hz: 930.5, amps: 1 } });
     const { trace, chopping } = withoutChopping(chopped, whole(chopped));
@@ -70,12 +70,12 @@ describe("a control's chopping", () => {
     },
   );
 
-  test("is told where the speed drifts so far that the humps are no line of the whole", () => {
+  test("is told where the speed drifts so far that the ripples are no line of the whole", () => {
     const chopped = drawnRecording({ ...made, noise: 0.03, drift: 0.06, chopping: { hz: 930.5, amps: 1.4 } });
     expect(withoutChopping(chopped, whole(chopped)).chopping?.hz).toBeCloseTo(930.5, 0);
   });
 
-  test("what turns with the shaft is no clock, each hump a little early or late", () => {
+  test("what turns with the shaft is no clock, each ripple a little early or late", () => {
     for (const seed of [1, 3, 5])
       for (const drift of [0, 0.002]) {
         const heights = (hump: number): number => (hump % 12 === seed ? 0.3 : 1);
@@ -84,7 +84,7 @@ describe("a control's chopping", () => {
       }
   });
 
-  test("what turns with the shaft is no clock: humps, their overtones, a mark, a bad bar", () => {
+  test("what turns with the shaft is no clock: ripples, their overtones, a mark, a bad bar", () => {
     for (const drift of [0, 0.003, 0.03, 0.1]) {
       const trace = drawnRecording({
         ...made,
@@ -105,7 +105,7 @@ describe("a control's chopping", () => {
     expect(withoutChopping({ amps, rateHz }, { from: 0, to: amps.length }).chopping).toBeNull();
   });
 
-  test("two clocks that share no turn are rivals; with the humps a turn known only orders of them belong together", () => {
+  test("two clocks that share no turn are rivals; with the ripples per turn known only orders of them belong together", () => {
     const chopped = drawnRecording({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
     const { rivals, chopping } = withoutChopping(chopped, whole(chopped), undefined, { perTurn: 12 });
     expect(chopping).toBeNull();

@@ -4,7 +4,7 @@ import { fastestHumpHz } from "../rhythm/humpRhythm";
 import { removeAliases } from "./aliases";
 import { type FoundChopping, findChopping, type KnownTurn } from "./choppingLine";
 
-/** A control's chopping, found on a motor's current and taken out of it. */
+/** A module's PWM, found on a motor's current and taken out of it. */
 export interface Chopping {
   readonly hz: number;
   readonly peakToPeakAmps: number;
@@ -13,12 +13,12 @@ export interface Chopping {
 export interface Unchopped {
   readonly trace: CurrentRecording;
   readonly chopping: Chopping | null;
-  /** Two rhythms of which either may be the chopping: both keep time, and they have no turn in common. */
+  /** Two rhythms of which either may be the PWM: both keep time, and they have no turn in common. */
   readonly rivals: readonly [number, number] | null;
 }
 
 /**
- * Finds the chopping of a control: a line above what humps can reach, or a line that keeps time like a clock
+ * Finds the PWM of a control: a line above what ripples can reach, or a line that keeps time like a clock
  * beside a rhythm that drifts as a motor does.
  * @param given hertz, where known
  * @param turn what is known of the turn: two rhythms then belong together only as orders of that
@@ -77,7 +77,7 @@ const clamped = (at: number, length: number): number => Math.max(0, Math.min(len
 /** Points at which one PWM period is sampled. */
 const phasePoints = 64;
 /**
- * Length of the blocks in which the PWM shape is taken anew, in seconds, because it changes with the duty. Shorter blocks
+ * Length of the blocks in which the PWM shape is taken again, in seconds, because it changes with the duty. Shorter blocks
  * would absorb ripple close to the PWM frequency.
  */
 const blockSeconds = 1;
@@ -98,7 +98,7 @@ function refined({ amps, rateHz }: CurrentRecording, stretch: Stretch, given: nu
   return line && line.magnitude > standsOut * medianOf(spectrum.magnitude) ? line.hz : given;
 }
 
-/** Takes the mean shape of a period out of the trace, block by block, so that it may change with the duty. */
+/** Takes the mean shape of a period out of the recording, block by block, so that it may change with the duty. */
 function withoutPeriod(amps: Float32Array, period: number, rateHz: number): Float32Array {
   const out = new Float32Array(amps.length);
   const block = Math.max(256, Math.round(Math.max(blockSeconds * rateHz, leastPeriods * period)));

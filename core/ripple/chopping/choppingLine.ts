@@ -68,7 +68,7 @@ const sameWithin = 0.015;
 /** Largest difference, in bins, between two frequencies that may be the same. */
 const nearlyWithin = 0.25;
 
-/** A control's chopping by its frequency; two rhythms of which either may be it; or none. */
+/** A module's PWM by its frequency; two rhythms of which either may be it; or none. */
 export type FoundChopping =
   | { readonly hz: number }
   | { readonly rivals: readonly [number, number] }
@@ -81,10 +81,10 @@ interface Line {
   readonly radians: number;
 }
 
-/** What is known of the turn before the humps are read: humps a turn, or some rpm; null for neither. */
+/** What is known of the turn before the ripples are read: ripples per turn, or some rpm; null for neither. */
 export type KnownTurn = { readonly perTurn: number } | { readonly rpm: number } | null;
 
-/** Looks for the line of a control's chopping among a current's. */
+/** Looks for the line of a module's PWM among a current's. */
 export function findChopping(trace: CurrentRecording, stretch: Stretch, turn: KnownTurn): FoundChopping {
   const count = samplesForLines(stretch);
   return count === null ? { none: true } : new LineSearch(trace, stretch.from, count, turn).found();
@@ -95,7 +95,7 @@ class LineSearch {
   private readonly peaks: readonly { readonly hz: number; readonly magnitude: number }[];
   private readonly median: number;
   private readonly tallest: number;
-  /** The tall lines where humps may be. */
+  /** The tall lines where ripples may be. */
   private readonly strong: readonly Line[];
 
   constructor(
@@ -195,7 +195,7 @@ class LineSearch {
       .map(({ hz, driftHz }) => ({ hz, radians: Math.PI * driftHz * (this.count / rateHz) }));
   }
 
-  /** Clocks at a steady speed: humps come each a little early or late there too, a clock does not. */
+  /** Clocks at a steady speed: ripples come each a little early or late there too, a clock does not. */
   private besideWhatTrembles(): Line[] {
     const { amps, rateHz } = this.trace;
     const told = this.strong.map((line) => ({
@@ -225,8 +225,8 @@ class LineSearch {
   }
 
   /**
-   * Clocks beside humps that neither stray nor tremble: bars that differ, a bad one, a mark make lines at orders of the turn,
-   * and those go with the humps and not with the clock.
+   * Clocks beside ripples that neither stray nor tremble: bars that differ, a bad one, a mark make lines at orders of the turn,
+   * and those go with the ripples and not with the clock.
    */
   private besideAComb(): Line[] {
     const clocks = this.strong.filter(({ hz, radians }) => radians < clockStrays && this.standsAlone(hz));
@@ -263,7 +263,7 @@ class LineSearch {
       .map(({ hz }) => hz);
   }
 
-  /** The turn that lines beside some humps speak for, as far as it is not known. */
+  /** The turn that lines beside some ripples speak for, as far as it is not known. */
   private combOf({ hz }: Line, lines: readonly number[]): TurnComb | null {
     const { turn } = this;
     const counts =
@@ -275,7 +275,7 @@ class LineSearch {
     return turnComb(hz, lines, counts, nearlyWithin * this.spectrum.binHz);
   }
 
-  /** True where a line is taller than the humps far above them: no order of theirs but a multiple is. */
+  /** True where a line is taller than the ripples far above them: no order of theirs but a multiple is. */
   private towers(line: Line, ripple: Line): boolean {
     return line.hz > combFalls * ripple.hz && line.magnitude > ripple.magnitude;
   }
@@ -287,7 +287,7 @@ class LineSearch {
 
   /**
    * Bad bars make a comb of lines, and a low one keeps time nearly like a clock: with a clock all others belong to one turn
-   * with the humps, or are its own harmonics, or the turn's mark far below; and it is no line of a comb itself.
+   * with the ripples, or are its own harmonics, or the turn's mark far below; and it is no line of a comb itself.
    */
   private explainsTheRest({ hz }: Line, trembling: readonly Line[]): boolean {
     const others = this.strong.filter(
@@ -305,7 +305,7 @@ class LineSearch {
     });
   }
 
-  /** True where a line is one of many that share a turn with the humps; far above them a comb has fallen off. */
+  /** True where a line is one of many that share a turn with the ripples; far above them a comb has fallen off. */
   private isOfComb(ripple: number, hz: number): boolean {
     if (hz > combFalls * ripple) return false;
     const { magnitude, binHz } = this.spectrum;
@@ -347,7 +347,7 @@ function isMultiple(one: number, other: number, binHz: number): boolean {
 
 /**
  * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, which is about that of the
- * rpm where it is known; and where humps a turn are known one of them that many.
+ * rpm where it is known; and where ripples per turn are known one of them that many.
  */
 function turnTogether(first: number, second: number, within: number, turn: KnownTurn): boolean {
   if (turn && "perTurn" in turn)

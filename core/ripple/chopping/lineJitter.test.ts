@@ -55,7 +55,7 @@ describe("how a line trembles", () => {
     expect(told?.ratio).toBeLessThan(0.6);
   });
 
-  test("humps a little early and late show it, a chopping among them does not", () => {
+  test("ripples a little early and late show it, a PWM among them does not", () => {
     for (const jitter of [0.006, 0.015, 0.03]) {
       const trace = drawnRecording({
         bars: 12,

@@ -25,7 +25,7 @@ export interface LineJitter {
 
 /**
  * How much more a line trembles in time than in height: the median power of what modulates its phase over that of what
- * modulates its height, off the line to both sides. Noise does both alike, so a clock shows 1; humps come each a little early
+ * modulates its height, off the line to both sides. Noise does both alike, so a clock shows 1; ripples come each a little early
  * or late, and show more.
  * @param hz the line, to a small part of a bin
  * @returns null where too little lies around the line to tell

@@ -1,7 +1,7 @@
 import { meanOf } from "../../signal/currentRecording";
 import type { HumpPhase } from "./humpPhase";
 
-/** The trace by hump: `points` values a hump, hump after hump, the hump's top in the middle. */
+/** The recording by ripple: `points` values a ripple, ripple after ripple, the ripple's top in the middle. */
 export interface HumpGrid {
   readonly points: number;
   readonly humps: number;
@@ -11,8 +11,8 @@ export interface HumpGrid {
 }
 
 /**
- * Puts a trace's samples onto a grid of so many points a hump; points no sample fell on are filled from beside.
- * @param most humps taken at most, from the first
+ * Puts a recording's samples onto a grid of so many points a ripple; points no sample fell on are filled from beside.
+ * @param most ripples taken at most, from the first
  */
 export function humpGrid(
   amps: Float32Array,
@@ -49,13 +49,13 @@ export function humpGrid(
 /** Number of ripples beyond which more do not help to find what repeats. */
 const humpsWeighed = 12_000;
 
-/** The first humps of a grid. */
+/** The first ripples of a grid. */
 export function beginningOf(grid: HumpGrid): HumpGrid {
   const ripple = Math.min(grid.humps, humpsWeighed);
   return { ...grid, humps: ripple, values: grid.values.subarray(0, ripple * grid.points) };
 }
 
-/** The mean of all humps, point by point. */
+/** The mean of all ripples, point by point. */
 export function meanHump({ points, values, humps: ripple }: HumpGrid): Float64Array {
   const mean = new Float64Array(points);
   for (let i = 0; i < ripple * points; i++)
@@ -75,19 +75,19 @@ export function swingOf({ values }: HumpGrid): number {
  */
 const leastSwing = 0.1;
 
-/** True where what sets the humps of a grid apart swings by little beside the humps themselves. */
+/** True where what sets the ripples of a grid apart swings by little beside the ripples themselves. */
 export const humpsAlike = (grid: HumpGrid, apartSwing: number): boolean =>
   apartSwing < leastSwing * swingOf(grid);
 
 /**
- * Humps of a sound commutator swing by no more than this share of the mean current. The back-EMF of eight humps a turn or more
+ * Ripples of a sound commutator swing by no more than this share of the mean current. The back-EMF of eight ripples per turn or more
  * ripples by up to 1 − cos(π / 8), 7.6 %, of itself, and the current by that times the back-EMF over what is left of the volts:
  * 0.6 where the back-EMF takes eight ninths of them, and blower motors at work have it take less.
  */
 const mostSwing = 0.6;
 
 /**
- * True where the mean hump swings further than a sound commutator's can: it is made by bad bars then. A trace that goes below
+ * True where the mean ripple swings further than a sound commutator's can: it is made by bad bars then. A recording that goes below
  * nothing was taken without its mean, and tells nothing of that.
  */
 export function swingsTooFar(grid: HumpGrid): boolean {

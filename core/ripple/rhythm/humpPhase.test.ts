@@ -11,23 +11,23 @@ const made = { bars: 12, rpm: 2400, seconds: 2, rateHz: 20_000, noise: 0.02 };
 const band = { lowHz: 60, highHz: 3000 };
 const wholeOf = ({ amps }: { readonly amps: Float32Array }) => ({ from: 0, to: amps.length });
 
-describe("the humps' rhythm", () => {
+describe("the ripple's rhythm", () => {
   test("follows a speed that drifts by a fifth", () => {
     const trace = drawnRecording({ ...made, drift: 0.2 });
     const rhythm = humpRhythm(trace, wholeOf(trace), band);
-    // 480 humps a second in the middle, a tenth less at the start, a tenth more at the end.
+    // 480 ripples per second in the middle, a tenth less at the start, a tenth more at the end.
     expect(rhythm?.hz[0]).toBeGreaterThan(430);
     expect(rhythm?.hz[0]).toBeLessThan(445);
     expect(rhythm?.hz.at(-1)).toBeGreaterThan(515);
     expect(rhythm?.hz.at(-1)).toBeLessThan(530);
   });
 
-  test("a swing once a turn taller than the humps does not draw it away", () => {
+  test("a swing once a turn taller than the ripples does not draw it away", () => {
     const trace = drawnRecording({ ...made, mark: 1.5 });
     for (const hz of humpRhythm(trace, wholeOf(trace), band)?.hz ?? []) expect(hz).toBeCloseTo(480, -1);
   });
 
-  test("noise has none, nor has a trace of a few samples", () => {
+  test("noise has none, nor has a recording of a few samples", () => {
     const { normal } = randomSource(5);
     const amps = Float32Array.from({ length: 20_000 }, () => 10 + normal());
     expect(humpRhythm({ amps, rateHz: 20_000 }, { from: 0, to: 20_000 }, band)).toBeNull();
@@ -35,7 +35,7 @@ describe("the humps' rhythm", () => {
   });
 });
 
-describe("the humps' phase", () => {
+describe("the ripple's phase", () => {
   const followed = (drift: number) => {
     const trace = drawnRecording({ ...made, drift });
     const rhythm = humpRhythm(trace, wholeOf(trace), band);
@@ -53,7 +53,7 @@ describe("the humps' phase", () => {
       expect(phase.humps[i]).toBeGreaterThan(phase.humps[i - 1] as number);
   });
 
-  test("lays the trace on a grid with every hump's top in the middle", () => {
+  test("lays the recording on a grid with every ripple's top in the middle", () => {
     const { trace, phase } = followed(0.1);
     const grid = humpGrid(trace.amps, phase, 16);
     expect(grid.humps).toBeGreaterThan(950);
@@ -67,7 +67,7 @@ describe("the humps' phase", () => {
     expect(isOneHump(grid.values, 16)).toBe(true);
   });
 
-  test("turns repeat each other on the right count of humps, and noise on none", () => {
+  test("turns repeat each other on the right count of ripples, and noise on none", () => {
     const heights = (hump: number): number => 1 - 0.08 * (hump % 6);
     const trace = drawnRecording({ ...made, heights });
     const rhythm = humpRhythm(trace, wholeOf(trace), band);
@@ -84,7 +84,7 @@ describe("the humps' phase", () => {
     expect(Math.max(...errorAmps)).toBeLessThan(0.02);
   });
 
-  test("what was taken for one hump and holds two is seen", () => {
+  test("what was taken for one ripple and holds two is seen", () => {
     const shape = (bumps: number) =>
       Float32Array.from({ length: 24 * 200 }, (_, i) =>
         Math.abs(Math.sin((Math.PI * bumps * (i % 24)) / 24)),
@@ -96,14 +96,14 @@ describe("the humps' phase", () => {
 });
 
 describe("dips evened out", () => {
-  test("a healthy trace stays as it is, a swing and its noise too", () => {
+  test("a healthy recording stays as it is, a swing and its noise too", () => {
     const trace = drawnRecording({ ...made, mark: 0.4 });
     expect(withoutDips(trace.amps, trace.rateHz, wholeOf(trace))).toEqual(trace.amps);
     const square = Float32Array.from({ length: 4000 }, (_, i) => (i % 40 < 20 ? 1 : 0));
     expect(withoutDips(square, 20_000, { from: 0, to: 4000 })).toEqual(square);
   });
 
-  test("a bar that takes ten times a hump's height goes, and the way back from it", () => {
+  test("a bar that takes ten times a ripple's height goes, and the refitting from it", () => {
     const trace = drawnRecording({ ...made, noise: 0 });
     const dipped = trace.amps.slice();
     for (let at = 200; at + 60 < dipped.length; at += 500)

@@ -1,19 +1,19 @@
 import type { CurrentRecording, Stretch } from "../../signal/currentRecording";
 import type { HumpRhythm } from "./humpRhythm";
 
-/** Where in its humps a trace is: whole numbers at the hump tops, counted from the first sample. */
+/** Where in its ripples a recording is: whole numbers at the ripple tops, counted from the first sample. */
 export interface HumpPhase {
   readonly from: number;
   /** Samples from one entry of `humps` to the next. */
   readonly block: number;
-  /** Humps passed at the middle of each block. */
+  /** Ripples passed at the middle of each block. */
   readonly humps: Float64Array;
 }
 
 /**
- * Follows the humps' phase: the trace turned back by the rhythm known so far, averaged over some humps, and
+ * Follows the ripple's phase: the recording turned back by the rhythm known so far, averaged over some ripples, and
  * the angle that remains unwound (quadrature demodulation, any signal-processing handbook).
- * @param smoothHumps humps averaged over; whole turns take what repeats once a turn out of it
+ * @param smoothHumps ripples averaged over; whole turns take what repeats once a turn out of it
  */
 export function humpPhase(
   { amps, rateHz }: CurrentRecording,

@@ -1,17 +1,17 @@
 import { type CurrentRecording, meanOf, medianOf, type Stretch } from "../../signal/currentRecording";
 import { type Peak, peaksOf, type Spectrum, spectrumOf } from "../../signal/spectrum";
 
-/** How fast the humps follow each other, along the trace: speed drifts, and the rhythm with it. */
+/** How fast the ripples follow each other, along the recording: speed drifts, and the rhythm with it. */
 export interface HumpRhythm {
   /** Middle sample of each stretch looked at, rising. */
   readonly centres: Float64Array;
-  /** Humps a second there. */
+  /** Ripples a second there. */
   readonly hz: Float64Array;
   /** Power of the rhythm over that of what lies around it. */
   readonly standsOut: number;
 }
 
-/** No blower motor's humps come slower or faster than this: 8 a turn at 200 rpm, 48 a turn at 6 000. */
+/** No blower motor's ripples come slower or faster than this: 8 a turn at 200 rpm, 48 a turn at 6 000. */
 export const slowestHumpHz = 25;
 export const fastestHumpHz = 5000;
 
@@ -24,8 +24,8 @@ const mostStretches = 240;
 /** Spectral peaks kept for each stretch. */
 const candidatesKept = 6;
 /**
- * Magnitudes are weighed by this power of their frequency: a once-per-turn wander may be taller than the humps,
- * yet the humps come eight or more times as often; their own harmonics fall off faster than this rises.
+ * Magnitudes are weighed by this power of their frequency: a once-per-turn wander may be taller than the ripples,
+ * yet the ripples come eight or more times as often; their own harmonics fall off faster than this rises.
  */
 const frequencyWeight = 0.7;
 /** Change of speed between stretches, as a natural logarithm, that costs as much as a factor e in height. */
@@ -33,7 +33,7 @@ const speedStep = 0.02;
 /** Ratio of the peaks to the noise below which no ripple is found. */
 const noiseFloor = 50;
 
-/** The window of frequencies the humps are looked for in. */
+/** The window of frequencies the ripples are looked for in. */
 export interface HumpBand {
   readonly lowHz: number;
   readonly highHz: number;
@@ -45,10 +45,10 @@ const combPeaks = 8;
 const combWeight = 3;
 
 /**
- * Humps a second by the comb of lines that bad bars make: a bad bar passes every brush, so all repeats once a pole and
- * every line is a multiple of that. The lines that are there, the share of all power they hold, and the humps' own line
+ * Ripples a second by the comb of lines that bad bars make: a bad bar passes every brush, so all repeats once a pole and
+ * every line is a multiple of that. The lines that are there, the share of all power they hold, and the ripple's own line
  * speak for a candidate.
- * @param perPole humps from one pole to the next
+ * @param perPole ripples from one pole to the next
  */
 function combCandidates(spectrum: Spectrum, band: HumpBand, topHz: number, perPole: number) {
   const { magnitude, binHz } = spectrum;
@@ -86,9 +86,9 @@ function combCandidates(spectrum: Spectrum, band: HumpBand, topHz: number, perPo
 }
 
 /**
- * Follows the strongest rhythm through a trace: the best path through the peaks of short stretches, by height and by
+ * Follows the strongest rhythm through a recording: the best path through the peaks of short stretches, by height and by
  * steadiness (Viterbi's algorithm).
- * @param perPole humps from one pole to the next, where they are known: a comb of lines is then looked for
+ * @param perPole ripples from one pole to the next, where they are known: a comb of lines is then looked for
  * @returns null where nothing stands out
  */
 export function humpRhythm(

@@ -5,7 +5,7 @@ import { foldConsistency, humpsApart, isSmoothHump, repeatsAfter } from "./folde
 
 const points = 20;
 
-/** A grid of humps made from a function of the humps gone by, with noise of some size. */
+/** A grid of ripples made from a function of the ripples gone by, with noise of some size. */
 function gridOf(humps: number, amps: (hump: number) => number, noise = 0): HumpGrid {
   const { normal } = randomSource(7);
   const values = Float32Array.from(
@@ -14,12 +14,12 @@ function gridOf(humps: number, amps: (hump: number) => number, noise = 0): HumpG
   );
   return { points, values, humps, first: 0 };
 }
-/** A whole of cosines with a common period, in humps. */
+/** A whole of cosines with a common period, in ripples. */
 const wave = (period: number, orders: readonly number[]) => (hump: number) =>
   orders.reduce((sum, order) => sum + Math.cos((2 * Math.PI * order * hump) / period), 0);
 
-describe("what repeats after so many humps", () => {
-  test("a period that is no whole number of points or humps, and its multiples; no other", () => {
+describe("what repeats after so many ripples", () => {
+  test("a period that is no whole number of points or ripples, and its multiples; no other", () => {
     const grid = gridOf(400, wave(3.7, [1, 2]));
     for (const times of [1, 2, 3]) expect(repeatsAfter(grid, 3.7 * times)).toBeGreaterThan(0.98);
     for (const period of [3, 3.5, 4, 5.1]) expect(repeatsAfter(grid, period)).toBeLessThan(0.05);
@@ -46,7 +46,7 @@ describe("what repeats after so many humps", () => {
   });
 });
 
-describe("what sets humps apart", () => {
+describe("what sets ripples apart", () => {
   test("is nothing where all are alike, and the odd one where one is", () => {
     const alike = gridOf(120, wave(1, [1]));
     expect(Math.max(...humpsApart(alike).values.map(Math.abs))).toBeLessThan(1e-6);
@@ -56,7 +56,7 @@ describe("what sets humps apart", () => {
   });
 });
 
-describe("a smooth hump", () => {
+describe("a smooth ripple", () => {
   const sine = (hump: number) => Math.abs(Math.sin(Math.PI * hump));
 
   test("goes up once and down once, noise or none", () => {
@@ -66,7 +66,7 @@ describe("a smooth hump", () => {
     }
   });
 
-  test("is not what a bad bar makes in half a turn, with slight humps on its flanks", () => {
+  test("is not what a bad bar makes in half a turn, with slight ripples on its flanks", () => {
     const dipped = (hump: number) => sine(hump) + 0.3 * Math.abs(Math.sin(5 * Math.PI * hump));
     for (const noise of [0, 0.05]) {
       const grid = gridOf(600, dipped, noise);

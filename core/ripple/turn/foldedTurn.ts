@@ -5,11 +5,11 @@ import { turnLine } from "./turnLine";
 /** One revolution, the mean of many. */
 export interface FoldedTurn {
   readonly turns: number;
-  /** Points a hump, the hump's top in the middle. */
+  /** Points a ripple, the ripple's top in the middle. */
   readonly points: number;
-  /** Amps by point, hump after hump. */
+  /** Amps by point, ripple after ripple. */
   readonly amps: readonly number[];
-  /** Height of each hump over the line through the valleys. */
+  /** Height of each ripple over the line through the valleys. */
   readonly humpAmps: readonly number[];
   /** Standard error of each height, from its scatter over the turns. */
   readonly errorAmps: readonly number[];
@@ -20,7 +20,7 @@ export interface FoldedTurn {
 /** Ripples per turn from which the line through the valleys may have a second order. */
 const leastForSecond = 14;
 
-/** Folds a trace's humps on so many a turn. */
+/** Folds a recording's ripples on so many a turn. */
 export function foldedTurn(grid: HumpGrid, perTurn: number): FoldedTurn {
   const { points, values } = grid;
   const turns = Math.floor(grid.humps / perTurn);
@@ -48,7 +48,7 @@ export function foldedTurn(grid: HumpGrid, perTurn: number): FoldedTurn {
   };
 }
 
-/** A trace's swing within turns, as mean squares. */
+/** A recording's swing within turns, as mean squares. */
 interface FoldShares {
   /** All of it. */
   readonly all: number;
@@ -84,8 +84,8 @@ function foldShares({ points, values, humps: ripple }: HumpGrid, perTurn: number
 }
 
 /**
- * How well the turns of a trace repeat each other: the share of the swing within turns that their mean explains. Near 1
- * where the humps a turn and their rhythm are right, little where they are not.
+ * How well the turns of a recording repeat each other: the share of the swing within turns that their mean explains. Near 1
+ * where the ripples per turn and their rhythm are right, little where they are not.
  */
 export function foldConsistency(grid: HumpGrid, perTurn: number): number {
   const { all, explained, turns } = foldShares(grid, perTurn);
@@ -93,7 +93,7 @@ export function foldConsistency(grid: HumpGrid, perTurn: number): number {
   return Math.max(0, (explained / all - 1 / turns) / (1 - 1 / turns));
 }
 
-/** The same of a trace without its noise, which changes from point to point; 1 where there is nothing but noise. */
+/** The same of a recording without its noise, which changes from point to point; 1 where there is nothing but noise. */
 export function foldConsistencyBesideNoise(grid: HumpGrid, perTurn: number): number {
   const { all, explained, noise, turns } = foldShares(grid, perTurn);
   if (turns < 2) return 0;
@@ -102,13 +102,13 @@ export function foldConsistencyBesideNoise(grid: HumpGrid, perTurn: number): num
   return repeats + differs === 0 ? 1 : repeats / (repeats + differs);
 }
 
-/** What sets the humps of a grid apart: each less the mean of all. */
+/** What sets the ripples of a grid apart: each less the mean of all. */
 export function humpsApart(grid: HumpGrid): HumpGrid {
   const mean = meanHump(grid);
   return { ...grid, values: grid.values.map((value, i) => value - (mean[i % grid.points] as number)) };
 }
 
-/** The share of a grid's swing that repeats after so many humps, which need not be a whole number. */
+/** The share of a grid's swing that repeats after so many ripples, which need not be a whole number. */
 export function repeatsAfter({ points, values, humps: ripple }: HumpGrid, period: number): number {
   const cells = Math.max(2, Math.round(period * points));
   const step = (period * points) / cells;
@@ -129,7 +129,7 @@ export function repeatsAfter({ points, values, humps: ripple }: HumpGrid, period
   return all === 0 ? 0 : Math.max(0, (explained / all - 1 / times) / (1 - 1 / times));
 }
 
-/** Where in a hump its top and its valley lie, from the middle of all humps, so that bad ones have no say. */
+/** Where in a ripple its top and its valley lie, from the middle of all ripples, so that bad ones have no say. */
 export interface HumpShape {
   readonly top: number;
   readonly valley: number;
@@ -138,7 +138,7 @@ export interface HumpShape {
 /** Ripples averaged for the shape of one ripple. */
 const shapeHumps = 1500;
 
-/** Every hump's amps over its own mean, point by point; of very many, as many as tell. */
+/** Every ripple's amps over its own mean, point by point; of very many, as many as tell. */
 function columnsOf(amps: ArrayLike<number>, points: number): number[][] {
   const ripple = Math.floor(amps.length / points);
   const step = Math.max(1, Math.floor(ripple / shapeHumps));
@@ -154,7 +154,7 @@ function columnsOf(amps: ArrayLike<number>, points: number): number[][] {
 const usualShape = (amps: ArrayLike<number>, points: number): number[] =>
   columnsOf(amps, points).map(medianOf);
 
-/** Where in a hump its top and its valley lie, as places among so many points; of humps laid over each other, their median. */
+/** Where in a ripple its top and its valley lie, as places among so many points; of ripples laid over each other, their median. */
 export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
   const shape = usualShape(amps, points);
   return { top: shape.indexOf(Math.max(...shape)), valley: shape.indexOf(Math.min(...shape)) };
@@ -181,7 +181,7 @@ function bumpsIn(shape: readonly number[], amps: number): number {
   return bumps;
 }
 
-/** True where the usual hump goes up once and down once. */
+/** True where the usual ripple goes up once and down once. */
 export function isOneHump(values: Float32Array, points: number): boolean {
   const shape = usualShape(values, points);
   return bumpsIn(shape, bumpShare * (Math.max(...shape) - Math.min(...shape))) <= 1;
@@ -193,8 +193,8 @@ const slightShare = 0.015;
 const slightErrors = 6;
 
 /**
- * True where the usual hump is smooth: a commutator's hump has one top. What bad bars make in half a turn mostly has one that
- * stands out, and the humps between them lie on its flanks as slight bumps.
+ * True where the usual ripple is smooth: a commutator's ripple has one top. What bad bars make in half a turn mostly has one that
+ * stands out, and the ripples between them lie on its flanks as slight bumps.
  * @param repeats the share of the swing that the turns have in common: the rest is noise
  */
 export function isSmoothHump(values: Float32Array, points: number, repeats: number): boolean {
@@ -207,7 +207,7 @@ export function isSmoothHump(values: Float32Array, points: number, repeats: numb
   return bumpsIn(shape, Math.max(slightShare * swing, slightErrors * error)) <= 1;
 }
 
-/** The top of a hump: the mean of the three points about where tops lie, so that noise has no favourite. */
+/** The top of a ripple: the mean of the three points about where tops lie, so that noise has no favourite. */
 function topOf(amps: ArrayLike<number>, points: number, hump: number, top: number): number {
   const at = hump * points + top;
   const reach = points >= 12 ? 1 : 0;
@@ -216,10 +216,10 @@ function topOf(amps: ArrayLike<number>, points: number, hump: number, top: numbe
   return sum / (2 * reach + 1);
 }
 
-/** Height of every hump of a grid over the mean of the valleys beside it, one by one. */
+/** Height of every ripple of a grid over the mean of the valleys beside it, one by one. */
 export function singleHeights(grid: HumpGrid, shape: HumpShape): Float64Array {
   const { points, values, humps: ripple } = grid;
-  // A valley behind the top belongs to this hump; one before it also closes the hump before.
+  // A valley behind the top belongs to this ripple; one before it also closes the ripple before.
   return Float64Array.from({ length: Math.max(0, ripple - 2) }, (_, i) => {
     const hump = i + 1;
     const valley = hump * points + shape.valley;

@@ -6,7 +6,7 @@ import { isOrder, turnComb } from "./turnComb";
 const counts = Array.from({ length: 41 }, (_, i) => i + 8);
 
 describe("orders of a turn", () => {
-  test("580 Hz of 12 humps a turn: 48.33 Hz is once a turn, and its multiples are orders; what lies between is none", () => {
+  test("580 Hz of 12 ripples per turn: 48.33 Hz is once a turn, and its multiples are orders; what lies between is none", () => {
     for (const order of [1, 2, 5, 11, 13, 19]) {
       expect(isOrder(580, 12, (order * 580) / 12, 0.2)).toBe(true);
       expect(isOrder(580, 12, ((order + 0.5) * 580) / 12, 0.2)).toBe(false);
@@ -29,7 +29,7 @@ describe("the turn that lines speak for", () => {
   });
 
   test("one line at a hundredth's chance, one count: the logarithm of how much likelier it is so, by hand", () => {
-    // Ten humps a turn at 500 Hz: orders every 50 Hz, each met within 0.2 (1 + 0.1) Hz to both sides.
+    // Ten ripples per turn at 500 Hz: orders every 50 Hz, each met within 0.2 (1 + 0.1) Hz to both sides.
     const chance = (2 * 0.2 * 1.1) / 50;
     expect(turnComb(500, [50], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.7 / chance + 0.3), 10);
     expect(turnComb(500, [75], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.3), 10);

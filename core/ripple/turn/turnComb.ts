@@ -6,16 +6,16 @@ const strayShare = 0.3;
 const leastChance = 0.005;
 
 /**
- * True where a rhythm is some order of the turn of which the humps are one order.
- * @param order humps a turn
- * @param within hertz at the humps' own frequency; farther up it grows with it
+ * True where a rhythm is some order of the turn of which the ripples are one order.
+ * @param order ripples per turn
+ * @param within hertz at the ripple's own frequency; farther up it grows with it
  */
 export function isOrder(ripple: number, order: number, other: number, within: number): boolean {
   const once = ripple / order;
   return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / ripple);
 }
 
-/** The humps a turn that lines speak for most, and by how much. */
+/** The ripples per turn that lines speak for most, and by how much. */
 export interface TurnComb {
   readonly perTurn: number;
   /** Natural logarithm of how many times likelier the lines are as orders of that turn than as lines anywhere. */
@@ -23,9 +23,9 @@ export interface TurnComb {
 }
 
 /**
- * How well lines go as orders of one turn with the humps. A line meets some order by chance in the share of all frequencies
+ * How well lines go as orders of one turn with the ripples. A line meets some order by chance in the share of all frequencies
  * that lie as near to one, so many close orders say little of each; that a count had to be chosen is paid for by its logarithm.
- * @param counts humps a turn that may be
+ * @param counts ripples per turn that may be
  * @param within hertz, as in `isOrder`
  * @returns null where no count may be
  */

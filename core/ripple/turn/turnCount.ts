@@ -11,7 +11,7 @@ const leastMark = 0.006;
 /** Largest relative difference between an entered rpm and the ripple. */
 export const rpmWithin = 0.04;
 
-/** Usual swing of a hump, from the middle of them. */
+/** Usual swing of a ripple, from the middle of them. */
 function usualSwing({ values, points }: HumpGrid): number {
   const { top, valley } = humpShape(values, points);
   return Math.max(0, medianOf(columnOf(values, points, top)) - medianOf(columnOf(values, points, valley)));
@@ -23,17 +23,17 @@ const columnOf = (values: Float32Array, points: number, at: number): Float32Arra
     (_, hump) => values[hump * points + at] as number,
   );
 
-/** Humps a turn, as far as they can be known. */
+/** Ripples per turn, as far as they can be known. */
 export interface TurnCount {
   readonly perTurn: number | null;
   readonly bars: number | null;
-  /** A period the humps repeat with, whatever it is of a turn. */
+  /** A period the ripples repeat with, whatever it is of a turn. */
   readonly period: number | null;
 }
 
 /**
- * Humps a turn and bars: as given, or from the speed given, or from a mark that comes once a turn.
- * @param even the humps with the dips of bad bars evened out, `raw` as they are
+ * Ripples per turn and bars: as given, or from the speed given, or from a mark that comes once a turn.
+ * @param even the ripples with the dips of bad bars evened out, `raw` as they are
  * @param cannot takes what cannot be told, with its reason
  */
 export function turnCount(

@@ -12,7 +12,7 @@ export interface TurnLine {
 /**
  * The line that values along a turn lie on: a level and so many orders of swings, fitted to the least sum of
  * distances (by reweighted least squares), so that a few that lie far off do not pull it.
- * @param offset where in its hump each value lies
+ * @param offset where in its ripple each value lies
  */
 export function turnLine(values: Float64Array, orders: 1 | 2, offset = 0): TurnLine {
   const count = values.length;

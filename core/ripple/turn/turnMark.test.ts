@@ -5,7 +5,7 @@ import { turnLine } from "./turnLine";
 import { turnMark } from "./turnMark";
 
 const possible = possibleHumps(2);
-/** Mean currents of hump after hump, by what each hump of a turn carries, with a little noise. */
+/** Mean currents of ripple after ripple, by what each ripple of a turn carries, with a little noise. */
 function levels(count: number, of: (hump: number) => number, noise = 0.005): Float64Array {
   const { normal } = randomSource(11);
   return Float64Array.from({ length: count }, (_, hump) => 10 + of(hump) + noise * normal());
@@ -18,7 +18,7 @@ describe("a mark that comes once a turn", () => {
     expect(marked(levels(4000, swing(perTurn)))).toEqual({ kind: "once-a-turn", humps: perTurn });
   });
 
-  test("sixteen turns of 46 humps tell them from 45 and 47 where the swing is far over the noise, and not where it is not", () => {
+  test("sixteen turns of 46 ripples tell them from 45 and 47 where the swing is far over the noise, and not where it is not", () => {
     expect(marked(levels(744, swing(46)))).toEqual({ kind: "once-a-turn", humps: 46 });
     expect(marked(levels(744, (hump) => 0.1 * swing(46)(hump), 0.03)).kind).toBe("none");
     expect(marked(levels(744, swing(45))).kind).toBe("pattern");
@@ -37,7 +37,7 @@ describe("a mark that comes once a turn", () => {
     },
   );
 
-  test("a line beside a swing on one side only is no change along the trace", () => {
+  test("a line beside a swing on one side only is no change along the recording", () => {
     const beside = (hump: number): number => swing(10)(hump) + 0.3 * swing(10.8)(hump);
     expect(marked(levels(2000, beside)).kind).not.toBe("once-a-turn");
   });
@@ -74,14 +74,14 @@ describe("a mark that comes once a turn", () => {
     expect(marked(even, raw)).toMatchObject({ kind: "pattern", humps: 8 });
   });
 
-  test("a swing is seen beside a bad bar that takes half the humps of eight bars down", () => {
+  test("a swing is seen beside a bad bar that takes half the ripples of eight bars down", () => {
     const turn = [-2.11, -1.9, 0.23, 0.39, -1.58, -1.55, 0.2, 0];
     const raw = levels(4000, (hump) => turn[hump % 8] ?? 0);
     const even = levels(4000, (hump) => Math.max(-0.25, turn[hump % 8] ?? 0));
     expect(marked(even, raw)).toEqual({ kind: "once-a-turn", humps: 8 });
   });
 
-  test("bars that differ by chance may swing a little over half a turn of 20; over 14 humps no commutator's half turn is", () => {
+  test("bars that differ by chance may swing a little over half a turn of 20; over 14 ripples no commutator's half turn is", () => {
     const little = (perTurn: number) => levels(4000, (hump) => 0.05 * swing(perTurn)(hump), 0.001);
     expect(marked(little(10))).toMatchObject({ kind: "pattern", humps: 10 });
     expect(marked(little(14))).toEqual({ kind: "once-a-turn", humps: 14 });

@@ -3,7 +3,7 @@ import { type Peak, peaksOf, type Spectrum, spectrumOf } from "../../signal/spec
 import type { HumpGrid } from "../rhythm/humpGrid";
 import { turnLine } from "./turnLine";
 
-/** What repeats in the humps' mean current: nothing, once a turn, or in a way that need not be once a turn. */
+/** What repeats in the ripple's mean current: nothing, once a turn, or in a way that need not be once a turn. */
 export type TurnMark =
   | { readonly kind: "none" }
   | { readonly kind: "once-a-turn"; readonly humps: number }
@@ -55,7 +55,7 @@ const mostLines = 30;
 /** Number of ripples beyond which more do not help to find the turn. */
 export const enoughHumps = 2 ** 15;
 
-/** Mean current of each hump, of the first some ten thousand. */
+/** Mean current of each ripple, of the first some ten thousand. */
 export function humpLevels({ values, points, humps: ripple }: HumpGrid): Float64Array {
   return Float64Array.from({ length: Math.min(enoughHumps, ripple) }, (_, hump) => {
     let sum = 0;
@@ -65,11 +65,11 @@ export function humpLevels({ values, points, humps: ripple }: HumpGrid): Float64
 }
 
 /**
- * Looks for a mark that comes once a turn in the mean current of hump after hump: a swing, a spike. Bars that
+ * Looks for a mark that comes once a turn in the mean current of ripple after ripple: a swing, a spike. Bars that
  * differ repeat too, but with one brush a pole each passes every brush, so their pattern comes once a pole, and a
  * dip alone does not tell which of both it is.
  * @param even levels with the dips of bad bars evened out, `raw` as they are
- * @param possible counts of humps a turn that a commutator can give
+ * @param possible counts of ripples per turn that a commutator can give
  * @param leastAmps swings smaller than this are the sampling's own
  */
 export function turnMark(
@@ -102,7 +102,7 @@ export function turnMark(
   return { kind: "none" };
 }
 
-/** A line of the humps' levels, and how near to its place it must lie, in bins. */
+/** A line of the ripple's levels, and how near to its place it must lie, in bins. */
 interface Line extends Peak {
   readonly within: number;
 }
@@ -129,9 +129,9 @@ function linesOf(spectrum: Spectrum, count: number, most: number, least: number)
 }
 
 /**
- * True where a line lies close beside a taller one with its like on the other side: something changes along the trace, slower
+ * True where a line lies close beside a taller one with its like on the other side: something changes along the recording, slower
  * than the turn.
- * @param reach how near, and `same` how alike the two distances are, both a hump
+ * @param reach how near, and `same` how alike the two distances are, both a ripple
  */
 const isSideband = (line: Line, lines: readonly Line[], reach: number, same: number): boolean =>
   lines.some(
@@ -199,7 +199,7 @@ function swingsOnce(profile: Float64Array, poles: number, leastSwing: number): b
   return share > swingShare && amplitude > leastSwing;
 }
 
-/** A profile's swing once a period, by least squares over some of its humps: its share of their power, and its amplitude. */
+/** A profile's swing once a period, by least squares over some of its ripples: its share of their power, and its amplitude. */
 function firstOrder(
   profile: Float64Array,
   takes: (hump: number) => boolean,
@@ -222,7 +222,7 @@ function firstOrder(
   return { share: (a * withCosine + b * withSine) / Math.max(1e-300, power), amplitude: Math.hypot(a, b) };
 }
 
-/** Mean level of each hump of a period, about their middle. */
+/** Mean level of each ripple of a period, about their middle. */
 function foldedLevels(levels: Float64Array, ripple: number): Float64Array {
   const periods = Math.floor(levels.length / ripple);
   const sums = new Float64Array(ripple);
@@ -242,7 +242,7 @@ function hasDips(profile: Float64Array): boolean {
   );
 }
 
-/** True where one hump of the period stands far above the rest: a bad bar takes away, it does not add. */
+/** True where one ripple of the period stands far above the rest: a bad bar takes away, it does not add. */
 function isSpike(profile: Float64Array): boolean {
   const top = Math.max(...profile);
   const at = profile.indexOf(top);

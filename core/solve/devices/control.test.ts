@@ -1,5 +1,5 @@
 // Controls and panels against the closed forms of the averaged converter: motor volts = D (V30 − V31) − D I R
-// for a chopping stage and min(D Vs, Vs − I R) for a linear one (the format's own definition).
+// for a PWM stage and min(D Vs, Vs − I R) for a linear one (the format's own definition).
 import { describe, expect, test } from "@jest/globals";
 import { catalogue } from "../../fault/catalogue";
 import { faultFromId } from "../../fault/fault";
@@ -65,7 +65,7 @@ describe.each(electronic)("the control of %s", (id) => {
         ? duty * supply - duty * amps * part.onOhms
         : Math.min(duty * supply, supply - amps * part.onOhms);
     expect(motor).toBeCloseTo(expected, 6);
-    // The supply pin carries duty × motor amps when chopping, all of them when linear.
+    // The supply pin carries duty × motor amps when PWM, all of them when linear.
     expect(Math.abs(solved.amps[module.stage] ?? 0)).toBeCloseTo(
       part.drive === "pwm" ? duty * amps : amps,
       6,

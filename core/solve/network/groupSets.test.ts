@@ -45,7 +45,7 @@ test("a chain of joins ties what it reaches, in whatever order it is met", () =>
   }
 });
 
-test("begun anew nothing of before is left, and no edge joins nothing", () => {
+test("begun again nothing of before is left, and no edge joins nothing", () => {
   const sets = new GroupSets();
   sets.begin(groups);
   sets.join({ a: 0, b: 4 });
