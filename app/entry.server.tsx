@@ -1,4 +1,3 @@
-import { PassThrough } from "node:stream";
 import { storageTrouble } from "@db/storageTrouble";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
@@ -9,6 +8,7 @@ import {
   type RouterContextProvider,
   ServerRouter,
 } from "react-router";
+import { JoinedChunks } from "./shell/joinedChunks.server";
 import { logger, reportTrouble } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { nonceContext } from "./shell/nonce.server";
@@ -31,7 +31,7 @@ export default function handleRequest(
     let code = status;
     const begin = (): void => {
       sent = true;
-      const body = new PassThrough();
+      const body = new JoinedChunks();
       headers.set("Content-Type", "text/html; charset=utf-8");
       resolve(new Response(createReadableStreamFromReadable(body), { headers, status: code }));
       pipe(body);

@@ -63,7 +63,7 @@ function pathText(circuit: Circuit, { dead, working, shared }: Extract<Reason, {
   const needed =
     shared.length > mostNamed
       ? `the whole path from feed to ground: ${shared.length} parts, pins and wires`
-      : listed(shared.map(({ id }) => seenText(circuit, id)));
+      : shared.map(({ id }) => seenText(circuit, id)).join("; ");
   const without =
     working.length > 0
       ? ` ${works.charAt(0).toUpperCase()}${works.slice(1)} without ${shared.length > 1 ? "them" : "it"}.`

@@ -76,8 +76,8 @@ function Offers({ page }: { page: EstimateData }) {
       )}
       {page.shared && page.shared.apart - page.shared.together > 1 && (
         <p className="text-base">
-          Done in the same visit, {page.shared.name} takes {minutesText(page.shared.together)} in all, against{" "}
-          {minutesText(page.shared.apart)} one after the other. Shared work is charged once.
+          Together with {page.shared.name} the job takes {minutesText(page.shared.together)}, one after the
+          other {minutesText(page.shared.apart)}. Shared work is charged once.
         </p>
       )}
       {page.offers.length === 0 && (

@@ -201,7 +201,7 @@ function MeasuredDraw({ page, engine, rows }: MeasuredDrawProps) {
             to={`?view=draw&motor=${page.motor.id}${engine ? "" : "&engine=on"}`}
             preventScrollReset
           >
-            {engine ? "engine running" : "engine off"}: {engine ? "delete" : "Run the engine"}
+            {engine ? "engine running" : "engine off"}: {engine ? "delete" : "run the engine"}
           </Link>
         </div>
         <table className="mt-1 w-full text-base">

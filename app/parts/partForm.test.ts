@@ -71,7 +71,7 @@ describe("what is typed of a part", () => {
 
   test.each([
     [{ number: "?" }, /^number: must be capitals/],
-    [{ price: "cheap" }, /^price: expected an amount/],
+    [{ price: "cheap" }, /^price: enter an amount/],
     [{ holes: "two" }, /^holes: expected like/],
     [{ screws: "ten" }, /^screws: expected number, got "ten"/],
     [{ "coil T1 T2": "1.2" }, /^ohms\.coil T2 N: is missing/],

@@ -31,7 +31,7 @@ describe("what was done, in words", () => {
         reading: { test: "volts", red: "X5:1", black: "G1.-", key: "run", setting: "2", volts: 12.34 },
         minutes: 0.7,
       },
-      "volts, red on X5:1, black on G1.-, key run, speed 2",
+      "volts, red on resistor plug, pin 1, green wire (X5:1), black on battery negative, key run, speed 2",
       "12.3 V",
     ],
     [
@@ -40,8 +40,8 @@ describe("what was done, in words", () => {
         reading: { test: "ohms", red: "R1.T1", black: "R1.T4", setting: "2", unplugged: ["X5"], ohms: null },
         minutes: 1.5,
       },
-      "ohms from R1.T1 to R1.T4, key off, speed 2, X5 off",
-      "no end",
+      "ohms from resistor pack, terminal T1, green wire (R1.T1) to resistor pack, terminal T4, violet wire (R1.T4), key off, speed 2, resistor plug X5 unplugged",
+      "OL (open)",
     ],
   ])("%j", (act, what, came) => expect(actWords(on, act)).toEqual({ what, came }));
 });
@@ -59,8 +59,8 @@ describe("what the customer says", () => {
 
   test.each<[string, Reading[], string]>([
     ["weak on all", [air("low", "weak"), air("high", "weak")], "Weak on every speed."],
-    ["one dead", [air("low", "none"), air("high", "normal")], "Nothing on low, right on high."],
-    ["too strong below", [air("low", "strong"), air("high", "normal")], "Too strong on low, right on high."],
+    ["one dead", [air("low", "none"), air("high", "normal")], "Nothing on low, normal on high."],
+    ["too strong below", [air("low", "strong"), air("high", "normal")], "Too strong on low, normal on high."],
     [
       "never stops",
       [
@@ -69,7 +69,7 @@ describe("what the customer says", () => {
         air("high", "normal"),
         air("high", "normal", { key: "off" }),
       ],
-      "It blows on every speed. Switched off it goes on blowing. It even blows with the key out.",
+      "It blows on every speed. It keeps blowing when switched off. It blows even with the key out.",
     ],
     [
       "a noise",
@@ -78,7 +78,7 @@ describe("what the customer says", () => {
         air("high", "normal"),
         { test: "listen", heard: true, key: "run", setting: "high", seen: "squeal", followsSpeed: true },
       ],
-      "It blows on every speed. There is a squeal from it.",
+      "It blows on every speed. There is a squeal.",
     ],
     [
       "a second blower",

@@ -90,8 +90,8 @@ describe("records as comma-separated text", () => {
   });
 
   test.each<[string, string, RegExp]>([
-    ["nothing", "", /^row 1: expected a header/],
-    ["another table", "a,b\r\n1,2\r\n", /^row 1: the header lacks key, vehicle/],
+    ["nothing", "", /^row 1: the header row is missing/],
+    ["another table", "a,b\r\n1,2\r\n", /^row 1: missing columns: key, vehicle/],
     [
       "a figure that is none",
       recordsCsv([record]).replace(",7.5,", ",long,"),

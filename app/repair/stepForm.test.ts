@@ -66,8 +66,8 @@ describe("what is typed into a step", () => {
 
   test.each([
     [{ fasteners: "a few" }, /^fasteners: expected like/],
-    [{ nextPerson: "five" }, /^nextPerson: expected like/],
-    [{ risk: "8, 25" }, /^risk: expected like/],
+    [{ nextPerson: "five" }, /^nextPerson: enter minutes/],
+    [{ risk: "8, 25" }, /^risk: enter percent/],
   ])("%j is refused by its field", (fields, message) => {
     const read = typed(fields);
     expect(read.ok ? "" : read.problems.map(problemText).join()).toMatch(message);

@@ -109,7 +109,7 @@ describe("the fit page", () => {
 
   test("what cannot be read, a step that is not there and a vehicle without a plan are refused", async () => {
     const unread = { intent: "tick", token: "x", step: "flap", way: "in", screws: "1" };
-    expect(await refusal(unread)).toMatch(/cannot be read/);
+    expect(await refusal(unread)).toMatch(/could not be read/);
     expect(await refusal({ ...unread, token: uuid(), step: "roof" })).toBe("The plan has no such step.");
     expect((await post({ intent: "choose", prefer: "quickest", targets: "" }, "9")).status).toBe(409);
     const page = await fit.loader(get("9", "sign=loud-bonnet&sign=nonsense"));
@@ -175,13 +175,13 @@ describe("the match", () => {
     await answer(parts.action, { intent: "describe", text });
     expect((await page())?.catalogue.map(({ number }) => number)).toContain("ZX 100");
     const again = await answer(parts.action, { intent: "describe", text });
-    expect(again.data.problem).toMatch(/^ZX 100 is on the list already/);
+    expect(again.data.problem).toMatch(/^ZX 100 is already on the list/);
     expect((await answer(parts.action, { intent: "describe", text, again: "yes" })).data.problem).toBeNull();
     expect(
       (await answer(parts.action, { ...{ intent: "hold", part: "Q9", old: "", fresh: "" } })).status,
     ).toBe(400);
     const short = await answer(parts.action, { intent: "override", part: "R1", feature: "tab", words: "" });
-    expect(short.data.problem).toMatch(/say in a few words/);
+    expect(short.data.problem).toMatch(/enter in a few words/);
   });
 });
 
@@ -208,7 +208,7 @@ describe("a part typed as it lies in the hand", () => {
     expect((await typed({ ...box, number: "zx 201", screws: "a few" })).data.problem).toMatch(
       /^screws: expected number, got "a few"/,
     );
-    expect((await typed(box)).data.problem).toMatch(/^ZX 200 is on the list already/);
+    expect((await typed(box)).data.problem).toMatch(/^ZX 200 is already on the list/);
     expect((await typed({ ...box, title: "another", again: "yes" })).data.problem).toBeNull();
     expect((await typed({ ...box, part: "Q9" })).status).toBe(400);
   });
@@ -330,7 +330,7 @@ describe("the shop's terms", () => {
     expect((refused.data.problems as string[]).join("\n")).toMatch(/currency: must be three capitals/);
     expect((refused.data.problems as string[]).join("\n")).toMatch(/warrantyMonths/);
     const amount = await answer(settings.action, { ...terms, hourMinor: "ninety" });
-    expect(amount.data.problems).toEqual(['hourMinor: is no amount of EUR, got "ninety"']);
+    expect(amount.data.problems).toEqual(['hourMinor: must be an amount in EUR, not "ninety"']);
     expect(amount.data.fields).toMatchObject({ hourMinor: "ninety" });
     expect((await settings.loader()).terms.hourMinor).toBe(8550);
   });
@@ -354,7 +354,7 @@ describe("the way's builder", () => {
     await send({ ...step, token });
     expect((await page())?.plan.steps.at(-1)).toMatchObject({ id: "roof", minutes: 12.5 });
     expect((await page())?.findings.map(({ words }) => words).join()).toMatch(
-      /Roof lining down: no other step and no part needs it/,
+      /Roof lining down: no other step and no part needs this step/,
     );
     await send({ intent: "undo" });
     expect((await page())?.plan.steps.map((own) => own.id)).not.toContain("roof");
@@ -374,11 +374,11 @@ describe("the way's builder", () => {
     [{ intent: "step", id: "mat2", title: "x", minutes: "soon" }, /minutes: expected number/],
     [{ intent: "step", id: "m", title: "x", minutes: "1", fasteners: "many" }, /fasteners: expected like/],
     [{ intent: "step", id: "m", title: "x", minutes: "1", needs: "nowhere" }, /no step "nowhere"/],
-    [{ intent: "step", id: "m", title: "x", minutes: "1", risk: "8" }, /risk: expected like/],
-    [{ intent: "step", id: "m", title: "x", minutes: "1", nextPerson: "8" }, /nextPerson: expected like/],
-    [{ intent: "bring", text: "{" }, /no JSON/],
+    [{ intent: "step", id: "m", title: "x", minutes: "1", risk: "8" }, /risk: enter percent/],
+    [{ intent: "step", id: "m", title: "x", minutes: "1", nextPerson: "8" }, /nextPerson: enter minutes/],
+    [{ intent: "bring", text: "{" }, /not valid JSON/],
     [{ intent: "bring", text: '{"format":"airway-plan"}' }, /version/],
-    [{ intent: "dance" }, /cannot be read/],
+    [{ intent: "dance" }, /could not be read/],
   ])("%j is refused with the place, and nothing changes", async (fields, message) => {
     const before = (await findPlan(van))?.plan;
     const refused = await send(fields);

@@ -174,9 +174,9 @@ describe("instruments", () => {
   });
 
   test("a port where nothing listens, or that is none, and a fault that is none, are refused in words", async () => {
-    expect(await problem(ask({ port: "1" }))).toMatch(/Confirm first that your instrument listens on port 1/);
+    expect(await problem(ask({ port: "1" }))).toMatch(/First confirm that your instrument listens on port 1/);
     expect((await ask({ port: "1", what: "confirm" })).status).toBe(200);
-    expect(await problem(ask({ port: "1" }))).toMatch(/Nothing listens on port 1/);
+    expect(await problem(ask({ port: "1" }))).toMatch(/Nothing is listening on port 1/);
     expect((await ask({ port: "high" })).status).toBe(422);
     expect((await post({ intent: "attach", fault: "Q9:open" })).status).toBe(422);
   });

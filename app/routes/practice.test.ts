@@ -192,7 +192,7 @@ describe("working in the bay", () => {
     expect((await act(id, { intent: "look", look: "{" })).status).toBe(400);
     expect((await act(id, { intent: "dance" })).status).toBe(400);
     expect((await act(id, { intent: "drive" })).data).toMatchObject({
-      problem: expect.stringContaining("Nothing was done"),
+      problem: expect.stringContaining("Nothing has been repaired"),
     });
   });
 
@@ -321,7 +321,7 @@ describe("a trainer's case", () => {
     ).toContain("title");
     expect(
       (await post(trainer.action, {}, { ...fields, level: "first", fault: "W1:high@0.0001" })).data.problem,
-    ).toContain("Nobody would complain");
+    ).toContain("A driver would notice nothing");
     const set = await fileOf("M1:seized");
     const file = JSON.parse(set?.file ?? "{}") as Record<string, unknown>;
     for (const [spoiled, said] of [
@@ -364,10 +364,10 @@ describe("progress", () => {
 describe("what the customer says", () => {
   test.each([
     [["none", "none", "none", "none", "none"], "Nothing at all on every speed."],
-    [["none", "none", "none", "none", "normal"], "Nothing on 1, 2 and 3, right on 4."],
+    [["none", "none", "none", "none", "normal"], "Nothing on 1, 2 and 3, normal on 4."],
     [
       ["normal", "normal", "normal", "normal", "normal"],
-      "It blows on every speed. Switched off it goes on blowing.",
+      "It blows on every speed. It keeps blowing when switched off.",
     ],
   ] as const)("%j: %s", (words, says) =>
     expect(

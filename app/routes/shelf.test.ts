@@ -112,7 +112,10 @@ describe("bringing a circuit in", () => {
     const moved = await act(shelfCircuit.action, { intent: "move", job: String(job) }, van);
     expect(moved.to).toBe(`/jobs/${job}/probe`);
     expect((await findJob(job))?.circuitId).toBe(`${van}@2`);
-    const page = await probe.loader({ params: { id: String(job) } } as never);
+    const page = await probe.loader({
+      params: { id: String(job) },
+      request: new Request("http://localhost/"),
+    } as never);
     expect(page.suspects.length).toBeGreaterThan(1);
     // A job on another circuit is not moved from here.
     const other = await act(shelfCircuit.action, { intent: "move", job: "4" }, van);
@@ -198,11 +201,11 @@ describe("bringing a circuit in", () => {
   });
 
   test.each<[string, string, RegExp]>([
-    ["no JSON", '{"format": "airway-circuit",', /no JSON/],
+    ["no JSON", '{"format": "airway-circuit",', /not valid JSON/],
     ["a wire to nowhere", changed(25).replace('"from":"G1.+"', '"from":"Q9.in"'), /wires\.0\.from: .*Q9/],
     ["another format", '{"format":"airway-plan"}', /format/],
     ["plain words", "four speeds, pack on the ground side", /Expected an airway-circuit file/],
-    ["a file of another circuit", changed(25), /bring it in from the shelf/],
+    ["a file of another circuit", changed(25), /import it on the shelf page/],
   ])("%s is refused in words, and nothing is stored", async (what, text, said) => {
     const before = await rows();
     const answer =

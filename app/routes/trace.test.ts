@@ -189,7 +189,7 @@ describe("a trace", () => {
     });
     const gone = { ...nameless, title: "x", from: "circuit:gone" };
     expect((await answer(trace.action, gone)).data).toMatchObject({
-      problem: expect.stringContaining("not on the shelf"),
+      problem: expect.stringContaining("no longer on the shelf"),
     });
   });
 });
@@ -245,8 +245,8 @@ describe("a bundle", () => {
   });
 
   test.each<[string, (files: Record<string, Uint8Array>) => Uint8Array, RegExp]>([
-    ["no zip", () => strToU8("hello"), /no zip/],
-    ["no list of contents", (files) => without(files, "airway-shelf.json"), /airway-shelf\.json: it is not/],
+    ["no zip", () => strToU8("hello"), /not a zip file/],
+    ["no list of contents", (files) => without(files, "airway-shelf.json"), /airway-shelf\.json is missing/],
     [
       "a list of another kind",
       (files) => zipSync({ ...files, "airway-shelf.json": strToU8('{"format":"x"}') }),
@@ -255,7 +255,7 @@ describe("a bundle", () => {
     [
       "a circuit that is missing",
       (files) => without(files, "circuits/godwit-two-relays.json"),
-      /godwit-two-relays\.json: it is not/,
+      /godwit-two-relays\.json is missing/,
     ],
     [
       "a circuit that does not parse",

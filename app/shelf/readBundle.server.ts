@@ -17,7 +17,7 @@ export interface Bundled {
 export type Read<T> = { readonly value: T } | { readonly problems: readonly string[] };
 
 function jsonOf(name: string, bytes: Uint8Array | undefined): Read<unknown> {
-  if (!bytes) return { problems: [`${name}is missing from the bundle`] };
+  if (!bytes) return { problems: [`${name} is missing from the bundle`] };
   try {
     return { value: JSON.parse(strFromU8(bytes)) };
   } catch (thrown) {

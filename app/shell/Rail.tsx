@@ -23,7 +23,7 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
     <nav
       ref={rail}
       aria-label={steps.length > 0 ? "Steps of the job" : "Airway"}
-      className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:h-[var(--rail)] max-md:border-t md:w-28 md:flex-col md:items-stretch md:border-r md:py-3"
+      className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:h-[var(--rail)] max-md:border-t md:w-32 md:flex-col md:items-stretch md:border-r md:py-3"
     >
       <Link
         to="/"
@@ -41,7 +41,7 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
         >
           <span
             aria-hidden="true"
-            className={`inline-block size-2.5 rounded-full border-2 border-current ${done ? "bg-current" : ""}`}
+            className={`inline-block size-2.5 shrink-0 rounded-full border-2 border-current ${done ? "bg-current" : ""}`}
           />
           {title}
           {done && <span className="sr-only"> (done)</span>}

@@ -28,7 +28,7 @@ describe("route, match and price", () => {
       /--done: no step "roof"/,
     );
     expect((await airway(["route", plan("dotterel-ear"), "--to", "M1", "--text"])).stdout).toMatch(
-      /or 9\/32 in for 7 mm socket: 0\.144 mm, loose\n(.*\n)*costs the next person 5 min/,
+      /or 9\/32 in for 7 mm socket: 0\.144 mm, loose\n(.*\n)*extra work for the next person: 5 min/,
     );
   });
 

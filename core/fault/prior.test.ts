@@ -22,10 +22,10 @@ function row(kind: string): Record<string, number> {
 describe("the table of priors", () => {
   test.each([
     ["thermal link", modeWeights.link],
-    ["element", modeWeights.element],
+    ["pack coil", modeWeights.element],
     ["motor", modeWeights.motor],
-    ["control", modeWeights.module],
-    ["panel", modeWeights.head],
+    ["control module", modeWeights.module],
+    ["climate panel", modeWeights.head],
     ["fuse", modeWeights.fuse],
     ["key and speed switch contact", modeWeights.switchContact],
     ["pin that carries a motor's current", modeWeights.loadPin],
@@ -40,7 +40,7 @@ describe("the table of priors", () => {
     expect(row("relay")).toEqual({ ...modeWeights.relayCoil, "contact high": modeWeights.relayContact.high });
     const pairs = row("pairs");
     expect(pairs["tight + link"]).toBe(pairWeights.tightAndLink);
-    expect(pairs["tight + control"]).toBe(pairWeights.tightAndModule);
+    expect(pairs["tight + control module"]).toBe(pairWeights.tightAndModule);
     expect(printed).toContain(`seized + fuse ${pairWeights.seizedAndFuse}`);
   });
 });

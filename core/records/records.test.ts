@@ -145,9 +145,9 @@ describe("a closure", () => {
   test("is plain, or says what is missing", () => {
     const own = closureSchema.parse(closure);
     expect(closureProblem(own)).toBeNull();
-    expect(closureProblem({ ...own, stopgap: "bearing oiled" })).toMatch(/needs a day/);
+    expect(closureProblem({ ...own, stopgap: "bearing oiled" })).toMatch(/needs a date/);
     expect(closureProblem({ ...own, stopgap: "oiled", followUpOn: "2026-12-24" })).toBeNull();
-    expect(closureProblem({ ...own, cause: "found" })).toMatch(/name what killed it/);
+    expect(closureProblem({ ...own, cause: "found" })).toMatch(/enter the root cause/);
   });
 
   test.each([{ found: "x" }, { followUpOn: "24.12.2026" }, { cause: "perhaps" }, { parts: [] }, { more: 1 }])(

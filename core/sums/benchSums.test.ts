@@ -231,7 +231,7 @@ describe("spanners", () => {
     expect(table?.body.find(([name]) => name === other)?.[2]).toMatch(/snug|loose/);
   });
   test("10 mm has none in the inch box", () =>
-    expect(worked("spanner", { size: "10 mm" }).notes.join()).toContain("Nothing of the other system"));
+    expect(worked("spanner", { size: "10 mm" }).notes.join()).toContain("No socket of the other system"));
 });
 
 describe("hours and tenths", () => {

@@ -131,7 +131,7 @@ describe("a backup", () => {
     await expect(restore(damaged, later(2))).rejects.toThrow();
     const text = join(folder, "text.sqlite");
     writeFileSync(text, "these are the notes of last week");
-    expect((await lookInto(text)).faults.join()).toMatch(/not a database of Airway/);
+    expect((await lookInto(text)).faults.join()).toMatch(/not an Airway database/);
     expect(await findJob(6)).not.toBeNull();
     expect(backupFile("../airway.sqlite")).toBeNull();
   });
@@ -143,7 +143,7 @@ describe("a backup", () => {
     await own.run("INSERT INTO SequelizeMeta (name) VALUES ('999-tomorrow')");
     await own.close();
     expect((await lookInto(file)).faults).toEqual([
-      "it was made by a later version of Airway (999-tomorrow): update Airway first",
+      "it was made by a later version of Airway (999-tomorrow); update Airway first",
     ]);
   });
 
@@ -328,12 +328,12 @@ describe("the bundle of the whole shop", () => {
     [
       "without its contents",
       (files) => delete files["airway-shop.json"],
-      /airway-shop\.jsonis missing from the bundle/,
+      /airway-shop\.json is missing from the bundle/,
     ],
     [
       "without a table",
       (files) => delete files["tables/jobs.jsonl"],
-      /tables\/jobs\.jsonlis missing from the bundle/,
+      /tables\/jobs\.jsonl is missing from the bundle/,
     ],
     [
       "short of a row",
@@ -360,7 +360,7 @@ describe("the bundle of the whole shop", () => {
         const text = strFromU8(files["airway-shop.json"] ?? new Uint8Array());
         files["airway-shop.json"] = strToU8(text.replace(/"schema": "[^"]*"/, '"schema": "999-tomorrow"'));
       },
-      /later Airway: update first/,
+      /later Airway; update Airway first/,
     ],
     [
       "whose job is of no vehicle",
@@ -387,7 +387,7 @@ describe("the bundle of the whole shop", () => {
     expect(bomb.length).toBeLessThan(100_000);
     const before = process.memoryUsage().arrayBuffers;
     const brought = await bringIn(asFile(bomb));
-    expect("problems" in brought && brought.problems[0]).toMatch(/unpacks to more than a file of Airway/);
+    expect("problems" in brought && brought.problems[0]).toMatch(/unpacks to more than any Airway file/);
     expect(process.memoryUsage().arrayBuffers - before).toBeLessThan(20_000_000);
   });
 

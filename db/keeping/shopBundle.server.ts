@@ -122,7 +122,7 @@ export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Rea
 
 function contentsOf(files: Readonly<Record<string, Uint8Array>>): Read<ShopBundle> {
   const own = files[shopContents];
-  if (!own) return { problems: [`${shopContents}is missing from the bundle`] };
+  if (!own) return { problems: [`${shopContents} is missing from the bundle`] };
   let input: unknown;
   try {
     input = JSON.parse(strFromU8(own));
@@ -174,7 +174,7 @@ function rowsOf(
   files: Readonly<Record<string, Uint8Array>>,
 ): Read<Cell[][]> {
   const own = files[tableFile(name)];
-  if (!own) return { problems: [`${tableFile(name)}is missing from the bundle`] };
+  if (!own) return { problems: [`${tableFile(name)} is missing from the bundle`] };
   const lines = strFromU8(own).split("\n").slice(0, -1);
   if (lines.length !== count)
     return { problems: [`${tableFile(name)}: expected ${count} rows, got ${lines.length}`] };
