@@ -4,10 +4,15 @@ import { databaseFile, migrate } from "./databaseFile.server";
 import { backUp } from "./keeping/backup.server";
 import { flushFile, flushFolder } from "./keeping/flush.server";
 import { PlainSqlite } from "./keeping/plainSqlite.server";
+import { laterMigrations } from "./laterMigrations";
 import { migrations } from "./migrations/index";
+import { storageTrouble } from "./storageTrouble";
 
 /** What an upgrade did: nothing, made a new database, or upgraded an older one. */
 export type Upgrade = "none" | "new" | "upgraded";
+
+/** A database that cannot be brought to this version, with what to do about it in the message; it is unchanged. */
+export class UpgradeRefused extends Error {}
 
 const workFolder = (folder: string): string => join(folder, "upgrading");
 
@@ -15,6 +20,7 @@ const workFolder = (folder: string): string => join(folder, "upgrading");
  * Upgrades the database of a data folder, completely or not at all. The migrations run on a copy; the copy is verified, and one
  * rename then replaces the old file. The old database is kept as a backup.
  * @param at date of that backup
+ * @throws UpgradeRefused where a later Airway made the database, or a migration fails on it
  * @throws the error of the disk or of SQLite; the old file is unchanged
  */
 export async function upgrade(folder: string, at: Date): Promise<Upgrade> {
@@ -32,7 +38,7 @@ export async function upgrade(folder: string, at: Date): Promise<Upgrade> {
       await backUp(at, folder);
       await PlainSqlite.use(file, (own) => own.copyTo(databaseFile(work)));
     }
-    await migrate(work);
+    await migrate(work).catch(refuse);
     await verified(databaseFile(work));
     flushFile(databaseFile(work));
     for (const beside of ["-wal", "-shm"]) rmSync(`${file}${beside}`, { force: true });
@@ -44,11 +50,27 @@ export async function upgrade(folder: string, at: Date): Promise<Upgrade> {
   return isNew ? "new" : "upgraded";
 }
 
+/** A migration failed: for want of room on the disk, or because the database is not as its version left it. */
+function refuse(thrown: unknown): never {
+  if (storageTrouble(thrown)) throw thrown;
+  throw new UpgradeRefused(
+    `The database could not be upgraded (${(thrown as Error).message}). It is unchanged. Restore the newest backup: docs/reliability.md says how.`,
+    { cause: thrown },
+  );
+}
+
 /** Migrations that a database has not had yet. A file without Airway's list of migrations has had none. */
 const pendingIn = (file: string): Promise<string[]> =>
   PlainSqlite.use(file, async (own) => {
     const [table] = await own.all("SELECT name FROM sqlite_master WHERE name = 'SequelizeMeta'");
-    const done = table ? (await own.all("SELECT name FROM SequelizeMeta")).map(({ name }) => name) : [];
+    const done = table
+      ? (await own.all("SELECT name FROM SequelizeMeta")).map(({ name }) => String(name))
+      : [];
+    const [later] = laterMigrations(done);
+    if (later !== undefined)
+      throw new UpgradeRefused(
+        `The database was made by a later version of Airway (${later}). Update Airway, or set AIRWAY_DATA to another folder.`,
+      );
     return migrations.flatMap(({ name }) => (done.includes(name) ? [] : [name]));
   });
 

@@ -9,7 +9,7 @@ import { openDatabase } from "./database.server";
 import { databaseFile, migrate } from "./databaseFile.server";
 import { PlainSqlite } from "./keeping/plainSqlite.server";
 import { migrations } from "./migrations/index";
-import { upgrade } from "./upgrade.server";
+import { UpgradeRefused, upgrade } from "./upgrade.server";
 
 let folder = "";
 beforeEach(() => {
@@ -74,6 +74,28 @@ test("what an upgrade that was cut short left behind is done away with, and the 
   const store = await openDatabase(folder);
   await store.close();
   expect(await shop()).toEqual({ version: newest, vehicles: 1, faults: [] });
+});
+
+test("a database that a later Airway made is refused in words, and nothing changes", async () => {
+  await olderShop("009-memory");
+  await PlainSqlite.use(databaseFile(folder), (own) =>
+    own.run("INSERT INTO SequelizeMeta (name) VALUES ('999-tomorrow')"),
+  );
+  await expect(upgrade(folder, now)).rejects.toThrow(/made by a later version of Airway \(999-tomorrow\)/);
+  expect(await shop()).toEqual({ version: "999-tomorrow", vehicles: 1, faults: [] });
+});
+
+test("a database that an older Airway left half upgraded is refused in words, and nothing changes", async () => {
+  await olderShop("002-heard-answers");
+  // As 003 leaves it when its column is there and its entry in the list is not.
+  await PlainSqlite.use(databaseFile(folder), (own) =>
+    own.run("ALTER TABLE jobs ADD COLUMN school TEXT NOT NULL DEFAULT 'least-time'"),
+  );
+  await expect(upgrade(folder, now)).rejects.toThrow(UpgradeRefused);
+  await expect(upgrade(folder, now)).rejects.toThrow(
+    /duplicate column.*It is unchanged\. Restore the newest backup/,
+  );
+  expect(await shop()).toEqual({ version: "002-heard-answers", vehicles: 1, faults: [] });
 });
 
 // Limits on the size of a file stand for a full disk: what does not fit any more fails in the middle of the work. The program's

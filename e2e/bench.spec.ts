@@ -23,7 +23,7 @@ test("a point is walked to by arrows, read, probed and entered", async ({ page }
   await expect(clip).not.toHaveText(words ?? "");
   await panel.getByRole("button", { name: "dark" }).click();
   await expect.poll(() => standing(page)).toBe(before + 1);
-  await expect(page.locator("[data-reading]").first()).toContainText(`touch ${point}`);
+  await expect(page.locator("[data-reading]").first()).toContainText(`(${point})`);
   await page
     .getByRole("button", { name: /^Delete reading/ })
     .first()

@@ -69,7 +69,7 @@ test("readings entered while the server is away wait, are marked, warn on leavin
   await page.reload();
   expect(await standing(page)).toBe(before + 2);
   expect(warned).toBe(1);
-  await expect(page.locator("[data-reading]").first()).toContainText("touch F11.in");
+  await expect(page.locator("[data-reading]").first()).toContainText("(F11.in)");
 });
 
 test("a page closed with readings waiting hands them to the next one", async ({ context }) => {

@@ -19,6 +19,7 @@ import { dropUnfinishedRestores } from "@db/keeping/restore.server";
 import { describeCircuits } from "@db/repositories/circuits.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { enter } from "@db/turnstile.server";
+import { UpgradeRefused } from "@db/upgrade.server";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
 import express, { type Express, type Request, type Response } from "express";
@@ -204,7 +205,7 @@ async function openShop(root: string, address: string) {
     const loaded = await loadDemoWorld(await database(), join(root, "demo"), new Date());
     return { release, loaded };
   } catch (thrown) {
-    if (thrown instanceof DataFolderInUse) refuseToStart(thrown.message);
+    if (thrown instanceof DataFolderInUse || thrown instanceof UpgradeRefused) refuseToStart(thrown.message);
     const words = storageTrouble(thrown);
     if (words) refuseToStart(`${words} (data folder: ${folder})`);
     throw thrown;

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { circuitFamily } from "../core/solve/checks/circuitFamily";
 import { shippedIds, shippedNetlist } from "../core/testing/shippedCircuit";
-import { familyText } from "./circuitWords";
+import { familyNameText, familyText } from "./circuitWords";
 
 // Each shipped circuit's own title says what it was drawn as.
 test.each([
@@ -20,4 +20,9 @@ test.each([
 
 test("every shipped circuit has at least two speeds", () => {
   for (const id of shippedIds) expect(circuitFamily(shippedNetlist(id)).speeds).toBeGreaterThanOrEqual(2);
+});
+
+test("a family by its name is told in words", () => {
+  expect(familyNameText("chopping feed")).toBe("PWM control module, feed side");
+  expect(familyNameText("resistor ground")).toBe("resistor pack, ground side");
 });

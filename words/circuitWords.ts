@@ -9,6 +9,16 @@ const controlWords: Readonly<Record<CircuitFamily["control"], string>> = {
   switch: "switch only",
 };
 
+/**
+ * A circuit family by its name: `resistor pack, ground side`.
+ * @param family as `familyName` gives it: `resistor ground`
+ */
+export function familyNameText(family: string): string {
+  const [control = "", side = ""] = family.split(" ");
+  const words = Object.entries(controlWords).find(([own]) => own === control)?.[1] ?? control;
+  return `${words}, ${side} side`;
+}
+
 /** A family in a few words: `4 speeds, resistor pack on the ground side, 1 relay`. */
 export function familyText({ control, side, speeds, relays, motors, steering }: CircuitFamily): string {
   const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? "" : "s"}`;

@@ -1,4 +1,5 @@
 import { minutesText, percent } from "@core/units/wording";
+import { familyNameText } from "@words/circuitWords";
 import { Form } from "react-router";
 import type { Points } from "../ui/chartParts";
 import { Picture } from "../ui/Picture";
@@ -49,7 +50,7 @@ function FaultPicture({ figures }: { figures: FiguresData }) {
             <option value="">all</option>
             {families.map((own) => (
               <option key={own} value={own}>
-                {own} side
+                {familyNameText(own)}
               </option>
             ))}
           </select>

@@ -12,6 +12,7 @@ import {
   setCounted,
 } from "@db/repositories/closures.server";
 import { learningOn, setLearning } from "@db/repositories/settings.server";
+import { familyNameText } from "@words/circuitWords";
 import { faultLabelWords, kindWords } from "@words/partName";
 import { data, Form, Link } from "react-router";
 import { z } from "zod";
@@ -46,7 +47,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   const zone = shopZone();
   return {
     on,
-    family,
+    family: engine ? familyNameText(family) : "",
     circuit: line?.rowId ?? "",
     circuits: circuits.map(({ rowId, title }) => ({ id: rowId, title })),
     jobs: { family: jobs(ofFamily), others: jobs(counts) },

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { z } from "zod";
 import { databaseFile, migrate } from "../databaseFile.server";
-import { migrations } from "../migrations/index";
+import { laterMigrations } from "../laterMigrations";
 import { checksumFault } from "./backup.server";
 import { PlainSqlite } from "./plainSqlite.server";
 import { rowFaults } from "./rowCheck.server";
@@ -61,11 +61,10 @@ export async function prepareCandidate(file: string, folder: string): Promise<Ca
 async function earlyFaults(own: PlainSqlite): Promise<string[]> {
   const faults = await own.faults();
   if (faults.length > 0) return faults;
-  const known = new Set(migrations.map(({ name }) => name));
-  return (await own.all("SELECT name FROM SequelizeMeta"))
-    .map(({ name }) => String(name))
-    .filter((name) => !known.has(name))
-    .map((name) => `it was made by a later version of Airway (${name}); update Airway first`);
+  const names = (await own.all("SELECT name FROM SequelizeMeta")).map(({ name }) => String(name));
+  return laterMigrations(names).map(
+    (name) => `it was made by a later version of Airway (${name}); update Airway first`,
+  );
 }
 
 /** Checks a database file as a restore would, in a temporary folder; nothing of the shop changes. */
