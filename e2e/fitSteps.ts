@@ -35,7 +35,7 @@ async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<
 export async function playPlan(page: Page, plan: Played, phone: boolean): Promise<void> {
   await page.goto("/jobs/new");
   await page.getByLabel("Vehicle", { exact: true }).selectOption({ label: plan.vehicle });
-  await page.getByRole("button", { name: "Open case in" }).click();
+  await page.getByRole("button", { name: "Start job" }).click();
   await page.waitForURL(/\/complaint$/);
   const job = /jobs\/(\d+)/.exec(page.url())?.[1];
   await page.goto(`/jobs/${job}/fit`);

@@ -30,7 +30,7 @@ test("proven by clamp against this circuit's own band, then the other way out: f
   await page.getByRole("button", { name: "Go back to probing with these results" }).click();
   await page.waitForURL(/probe/);
   await expect(page.getByText(/clamp round M1.*31\.5 A|31\.5 A/).first()).toBeVisible();
-  await expect(page.locator("[data-failed-repair]")).toContainText("it did not hold");
+  await expect(page.locator("[data-failed-repair]")).toContainText("the repair did not hold");
   await page.goto("/jobs/8/trail");
   await expect(page.getByText(/^Fitted .*: failed$/)).toBeVisible();
 });
@@ -146,7 +146,7 @@ test("deleted and restored; backed up, looked into, restored; the whole shop tak
       await page.reload();
       return backup.textContent();
     })
-    .toContain("restored once to check it");
+    .toContain(", verified");
   await backup.getByRole("button", { name: "Check it" }).click();
   await expect(backup.getByText(/Checked, nothing changed. It is sound/)).toBeVisible();
   await accessible(page);

@@ -17,7 +17,7 @@ async function ownMotor(page: Page, view: string): Promise<string> {
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
-  await page.getByRole("button", { name: "Open case in" }).click();
+  await page.getByRole("button", { name: "Start job" }).click();
   await expect(page).toHaveURL(/\/jobs\/\d+\/complaint/);
   const job = /\/jobs\/(\d+)\//.exec(page.url())?.[1] ?? "";
   await page.goto(`/jobs/${job}/motor?view=${view}`);

@@ -8,7 +8,7 @@ test("on a phone-sized page: a hatchback dead on every speed, by touch", async (
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Skerry Godwit hatchback, bakery hatchback" });
-  await page.getByRole("button", { name: "Open case in" }).tap();
+  await page.getByRole("button", { name: "Start job" }).tap();
   for (const setting of ["1", "2", "3", "4"]) {
     const cell = page.getByRole("button", { name: `${setting}: nothing` });
     await cell.tap();
@@ -39,7 +39,7 @@ test("from a demo job to a settled verdict by touch: at most fifteen taps and no
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
-  await page.getByRole("button", { name: "Open case in" }).tap();
+  await page.getByRole("button", { name: "Start job" }).tap();
   let taps = 0;
   for (const setting of ["1", "2", "3", "4"]) {
     const word = van.airflow(setting) === "none" ? "nothing" : "right";

@@ -140,7 +140,7 @@ test("checks, complaint and a note with its photo wait for a server that is away
   await expect(page.getByRole("button", { name: "2: weak" })).toHaveAttribute("aria-pressed", "true");
   await expect(page.getByLabel("Complaint in the customer's words")).toHaveValue("It died on the ferry.");
   await page.goto(`${address}/jobs/2/prove`);
-  await expect(page.locator('[data-step="panels"]').getByText("not good: not so")).toBeVisible();
+  await expect(page.locator('[data-step="panels"]').getByText("not good: not as expected")).toBeVisible();
 });
 
 test("what a stale tab wants is not done behind a person's back, and not lost", async ({ context }) => {

@@ -40,7 +40,7 @@ test("a script in a field stays text", async ({ page }) => {
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Tarnwick Dunlin truck, harbour truck 1" });
   await page.getByLabel("Complaint").fill(script);
-  await page.getByRole("button", { name: "Open case in" }).click();
+  await page.getByRole("button", { name: "Start job" }).click();
   await page.getByRole("link", { name: "Continue to Probe" }).waitFor();
   await page.goto("/");
   await expect(page.getByText(script)).toBeVisible();
@@ -51,8 +51,8 @@ test("a form that cannot be taken says what to change and keeps what was typed",
   await page.goto("/jobs/new");
   await page.getByLabel("Vehicle", { exact: true }).selectOption("new");
   await page.getByLabel("Nickname or fleet number").fill("net store van");
-  await page.getByRole("button", { name: "Open case in" }).click();
-  await expect(page.getByText("Make and model: is required for New vehicle")).toBeVisible();
+  await page.getByRole("button", { name: "Start job" }).click();
+  await expect(page.getByText("Make and model: is required for a new vehicle")).toBeVisible();
   await expect(page.getByLabel("Nickname or fleet number")).toHaveValue("net store van");
 });
 

@@ -101,14 +101,14 @@ test("a wire takes a clamp, a part is tested; the engine runs and a plug comes o
   await page.locator('[data-point="X5:2"]').click();
   const pin = page.getByRole("region", { name: "X5:2" });
   await pin.getByRole("button", { name: "unplug X5" }).click();
-  await expect(page.getByRole("button", { name: "X5 is off: restored" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "X5 unplugged: put back" })).toBeVisible();
   await pin.getByRole("button", { name: /other side/ }).click();
   const terminal = page.getByRole("region", { name: "R1.T2" });
   await terminal.getByRole("button", { name: "ohms" }).click();
   await terminal.getByRole("button", { name: /black lead on/ }).click();
   await page.locator('[data-point="X5:1"]').click();
   await expect(terminal.getByRole("button", { name: "black lead on X5:1" })).toBeVisible();
-  await page.getByRole("button", { name: "X5 is off: restored" }).click();
+  await page.getByRole("button", { name: "X5 unplugged: put back" }).click();
 
   await page.locator('[data-point="X3:1"]').click();
   await page.getByRole("region", { name: "X3:1" }).getByRole("button", { name: "M1", exact: true }).click();
@@ -116,7 +116,7 @@ test("a wire takes a clamp, a part is tested; the engine runs and a plug comes o
   await motor.getByRole("button", { name: "spin" }).click();
   await expect(motor).toContainText("free");
   await motor.getByRole("button", { name: "lamp in place of M1" }).click();
-  await expect(page.getByRole("button", { name: "lamp in place of M1: restored" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "lamp in place of M1: put back" })).toBeVisible();
   await page.keyboard.press("u");
   await expect.poll(() => standing(page)).toBe(before);
 });

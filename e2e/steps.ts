@@ -55,7 +55,7 @@ export async function probeOwnVan(page: Page): Promise<void> {
   await page
     .getByLabel("Vehicle", { exact: true })
     .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
-  await page.getByRole("button", { name: "Open case in" }).click();
+  await page.getByRole("button", { name: "Start job" }).click();
   await hearTopOnly(page);
   await page.getByRole("link", { name: "Continue to Probe" }).click();
   await page.waitForURL(/\/probe$/);

@@ -158,7 +158,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
   await page.getByRole("link", { name: "New job on it" }).click();
   await page.getByLabel("Nickname or fleet number").fill("market wagon 8");
   await page.getByLabel("Make and model").fill("Fenmark Siskin wagon");
-  await page.getByRole("button", { name: "Open case in" }).click();
+  await page.getByRole("button", { name: "Start job" }).click();
   await hearTopOnly(page);
   await page.getByRole("link", { name: "Continue to Probe" }).click();
   await expect(page.getByText("Not certain yet.")).toBeVisible();

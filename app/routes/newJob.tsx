@@ -23,7 +23,7 @@ const form = z
     if (job.vehicle !== "new") return;
     for (const key of ["label", "model", "circuitId"] as const) {
       if (job[key] === "")
-        check.addIssue({ code: "custom", path: [key], message: "is required for New vehicle" });
+        check.addIssue({ code: "custom", path: [key], message: "is required for a new vehicle" });
     }
   });
 
