@@ -48,7 +48,9 @@ test("right after a start the board has every job's line at once, as it was stor
   await expect(page.getByText(/^(Next test|Verdict|Waiting for|Fitted): /).first()).toBeVisible();
 });
 
-test("axe finds nothing serious on any view, light or dark; none breaks, and none shows raw values", async ({ page }) => {
+test("axe finds nothing serious on any view, light or dark; none breaks, and none shows raw values", async ({
+  page,
+}) => {
   const broken: string[] = [];
   page.on("pageerror", (error) => broken.push(`${page.url()}: ${error.message}`));
   page.on("console", (message) => {

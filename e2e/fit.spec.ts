@@ -180,13 +180,17 @@ test("a removal is written for a vehicle that has none, drawn, found wanting, me
   await form.getByLabel(/^Steps before it/).fill("tray");
   await form.getByRole("button", { name: "Add the step" }).click();
   await expect(page.locator('li[data-step="control"]')).toBeVisible();
-  await expect(page.getByText(/Control out of the duct: no other step and no part needs this step/)).toBeVisible();
+  await expect(
+    page.getByText(/Control out of the duct: no other step and no part needs this step/),
+  ).toBeVisible();
   await page.getByLabel("Another part").selectOption("A1");
   await page.getByLabel("Last steps before the part is free").last().fill("control");
   await page.getByRole("button", { name: "Add the part" }).click();
   await expect(page.getByText("✓ Every part can be reached")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByText(/Control out of the duct: no other step and no part needs this step/)).toBeVisible();
+  await expect(
+    page.getByText(/Control out of the duct: no other step and no part needs this step/),
+  ).toBeVisible();
   await page.reload();
   await page.getByRole("button", { name: "Redo" }).click();
   await expect(page.locator('[data-target="A1"]')).toBeVisible();

@@ -150,7 +150,9 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
   await takeLesson(page, "What each speed proves", press, true);
   await takeLesson(page, "The test light on either clip", press, false);
   await takeLesson(page, "The motor's current ripple", press, false);
-  await expect(page.getByRole("listitem").filter({ hasText: "The motor's current ripple" })).toContainText("3 of 3");
+  await expect(page.getByRole("listitem").filter({ hasText: "The motor's current ripple" })).toContainText(
+    "3 of 3",
+  );
 
   await takeTrainersCase(page, "R1.link:open", label, press);
   await expect(page.getByTestId("says")).toHaveText(/Nothing on 1, 2 and 3, right on 4/);

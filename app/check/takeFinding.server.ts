@@ -2,8 +2,9 @@ import { instrumentsFor, judgeFinding } from "@core/proof/proofFinding";
 import { addProof } from "@db/repositories/proofs.server";
 import { proofStepTitle } from "@words/proofWords";
 import { madeAt } from "../entries/madeAt.server";
-import { intoJob, type Refused, textFields } from "../job/intoJob.server";
+import { intoJob, type Refused } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
+import { textFields } from "../text/formText";
 import { findingForm, findingFrom } from "./checkForm";
 import { checkStep, findingText } from "./checkView.server";
 

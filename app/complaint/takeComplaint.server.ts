@@ -8,8 +8,9 @@ import { answerText, topicText } from "@words/complaintWords";
 import { airflowWords } from "@words/stateWords";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
-import { intoJob, type Refused, textFields } from "../job/intoJob.server";
+import { intoJob, type Refused } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
+import { textFields } from "../text/formText";
 
 const form = z.discriminatedUnion("intent", [
   z.object({

@@ -45,7 +45,10 @@ const say = (news: EngineNews, transfer: ArrayBuffer[] = []): void => parentPort
 /** Solves the table of every usual set-up and sends each one as soon as it is solved. */
 function compile({ id, circuit }: CompileTask): void {
   const netlist = buildNetlist(circuit, { lumpWires: true });
-  if (!netlist.ok) return say({ id, problem: netlist.problems.map(problemText).join("; ") });
+  if (!netlist.ok) {
+    say({ id, problem: netlist.problems.map(problemText).join("; ") });
+    return;
+  }
   const compiled = new CompiledCircuit(netlist.value);
   for (const [setup, usual] of compiled.usualSetups().entries()) {
     const table = compiled.table(usual);
@@ -66,7 +69,10 @@ const cache = new CircuitCache(1);
 function whatIsNext({ id, circuit, readings, options }: DiagnoseTask): void {
   const compiled = cache.compile(circuit);
   const found = compiled.ok ? diagnose(compiled.value, readings, options) : compiled;
-  if (!found.ok) return say({ id, problem: found.problems.map(problemText).join("; ") });
+  if (!found.ok) {
+    say({ id, problem: found.problems.map(problemText).join("; ") });
+    return;
+  }
   const { verdict, next } = found.value;
   const { state, replace, p } = verdict;
   say({ id, next: { verdict: { state, replace, p }, test: next[0]?.test ?? null } });

@@ -1,7 +1,7 @@
 import { createContext, useContext, useRef, useState } from "react";
+import { textFields } from "../text/formText";
 import { entryId } from "./entryId";
 import type { Entry } from "./entryQueue";
-import { fieldsOf } from "./formFields";
 import { useQueued } from "./useQueued";
 
 interface PageQueue {
@@ -85,7 +85,9 @@ export function QueuedForm({ words, ...props }: QueuedFormProps) {
         method="post"
         onSubmit={(event) => {
           event.preventDefault();
-          const { token = "", ...fields } = fieldsOf(event.currentTarget, event.nativeEvent.submitter);
+          const { token = "", ...fields } = textFields(
+            new FormData(event.currentTarget, event.nativeEvent.submitter),
+          );
           const id = entryId(token, fields);
           sent.add(id);
           setLast(id);

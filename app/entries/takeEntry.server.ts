@@ -6,8 +6,9 @@ import { entryWords } from "@words/entryWords";
 import { evidenceText, resultText } from "@words/tests/testText";
 import type { z } from "zod";
 import { untabled } from "../engine/engine.server";
-import { intoJob, type Refused, textFields } from "../job/intoJob.server";
+import { intoJob, type Refused } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
+import { textFields } from "../text/formText";
 import { madeAt } from "./madeAt.server";
 import { offeredReading, ownReading, probeForm } from "./probeForm";
 

@@ -9,11 +9,11 @@ import {
   useSyncExternalStore,
 } from "react";
 import { useRevalidator } from "react-router";
+import { textFields } from "../text/formText";
 import { afterPaint } from "../ui/afterPaint";
 import { subscribe, theQueue } from "./browserQueue";
 import { entryId } from "./entryId";
 import type { Entry, QueueState } from "./entryQueue";
-import { fieldsOf } from "./formFields";
 
 /** Marks the browser's own timeline, so that the time from a key to the new suspects can be read there. */
 export const enteredMark = "airway:entered";
@@ -169,7 +169,7 @@ export function EntryForm({ passing = false, ...props }: EntryFormProps) {
         event.preventDefault();
         const form = event.currentTarget;
         const { submitter } = event.nativeEvent;
-        const fields = fieldsOf(form, submitter);
+        const fields = textFields(new FormData(form, submitter));
         delete fields.token;
         enter(fields);
         const field = document.activeElement;

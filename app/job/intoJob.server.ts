@@ -51,12 +51,6 @@ export async function intoJob(sent: SentToJob, writing: Promise<JobRefusal | nul
   };
 }
 
-/** The text fields of a form that was sent; files are left out. */
-export const textFields = (form: FormData): Record<string, string> =>
-  Object.fromEntries(
-    [...form].flatMap(([name, value]) => (typeof value === "string" ? [[name, value] as const] : [])),
-  );
-
 /** The answer to a browser's queue: 409 or 422 with the reason where it was refused. */
 export const queueAnswer = (refused: Refused | null, stored: object = {}): Response =>
   Response.json(refused ? { problem: refused.problem } : stored, {

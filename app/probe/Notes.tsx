@@ -1,9 +1,9 @@
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { keepFile } from "../entries/attachedFiles";
-import { fieldsOf } from "../entries/formFields";
 import type { NoteLine } from "../job/jobView.server";
 import { mostPhotoBytes, photoTooLarge } from "../job/photoLimit";
+import { textFields } from "../text/formText";
 import { randomId } from "../text/randomId";
 import { useNotes } from "./useNotes";
 
@@ -21,7 +21,7 @@ interface NoteDialogProps {
 
 /** The text of a note's form, and its photo where one is chosen. */
 function noteOf(form: HTMLFormElement) {
-  const fields = fieldsOf(form);
+  const fields = textFields(new FormData(form));
   const photo = new FormData(form).get("photo");
   return { fields, photo: photo instanceof File && photo.size > 0 ? photo : null };
 }

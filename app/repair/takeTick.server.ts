@@ -3,8 +3,9 @@ import { findPlan } from "@db/repositories/plans.server";
 import { addTick, deleteTick, ticksOf } from "@db/repositories/repairs.server";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
-import { intoJob, type Refused, textFields } from "../job/intoJob.server";
+import { intoJob, type Refused } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
+import { textFields } from "../text/formText";
 import { measuredMinutes } from "./measuredMinutes";
 
 const form = z.discriminatedUnion("intent", [

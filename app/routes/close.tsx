@@ -9,9 +9,10 @@ import { CloseForm } from "../close/CloseForm";
 import { closeView, closureFrom } from "../close/closeView.server";
 import { faultSheet } from "../close/faultSheet.server";
 import { CustomerCard, JobCard } from "../close/JobCard";
-import { intoJob, textFields } from "../job/intoJob.server";
+import { intoJob } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/close";
 

@@ -7,9 +7,10 @@ import { data, redirect } from "react-router";
 import { z } from "zod";
 import { EstimatePage } from "../estimate/EstimatePage";
 import { estimateView, offerBody } from "../estimate/estimateView.server";
-import { intoJob, textFields } from "../job/intoJob.server";
+import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/estimate";
 

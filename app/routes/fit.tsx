@@ -5,13 +5,14 @@ import { addPlanNote, deletePlanNote, findPlan } from "@db/repositories/plans.se
 import { setRepair } from "@db/repositories/repairs.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { intoJob, textFields } from "../job/intoJob.server";
+import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { beginPlan } from "../repair/beginAccessPlan.server";
 import { NoPlan } from "../repair/NoPlan";
 import { RepairPage } from "../repair/RepairPage";
 import { repairPageView } from "../repair/repairView.server";
 import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
 import type { Route } from "./+types/fit";
 
 const token = z.uuid();

@@ -9,7 +9,7 @@ import { data, Link, useSearchParams } from "react-router";
 import { z } from "zod";
 import { untabled } from "../engine/engine.server";
 import { typedNumber } from "../entries/probeForm";
-import { intoJob, textFields } from "../job/intoJob.server";
+import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { CurrentDrawView } from "../motor/CurrentDrawView";
 import { InstrumentPanel } from "../motor/InstrumentPanel";
@@ -19,6 +19,7 @@ import { motorPart, wholeNetlist } from "../motor/motorView.server";
 import { RippleView } from "../motor/RippleView";
 import { SoundView } from "../motor/sound/SoundView";
 import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
 import type { Route } from "./+types/motor";
 
 const short = z.string().max(64);

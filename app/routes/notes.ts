@@ -3,10 +3,11 @@ import { addNote, deleteNote, type Photo } from "@db/repositories/notes.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
-import { intoJob, queueAnswer, textFields } from "../job/intoJob.server";
+import { intoJob, queueAnswer } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { photoFrom } from "../job/photo.server";
 import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
 import type { Route } from "./+types/notes";
 
 const noteForm = z.discriminatedUnion("intent", [

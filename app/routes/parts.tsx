@@ -5,12 +5,13 @@ import { shopTerms } from "@db/repositories/settings.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
 import { diagnosisOf } from "../job/diagnosis.server";
-import { intoJob, textFields } from "../job/intoJob.server";
+import { intoJob } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { PartsPage } from "../parts/PartsPage";
 import { partFrom } from "../parts/partForm";
 import { partsView, placeOf } from "../parts/partsView.server";
 import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/parts";
 

@@ -6,9 +6,10 @@ import { data, Link, redirect } from "react-router";
 import { CheckPage } from "../check/CheckPage";
 import { checkStep, checkView } from "../check/checkView.server";
 import { takeFinding } from "../check/takeFinding.server";
-import { intoJob, textFields } from "../job/intoJob.server";
+import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/prove";
 
