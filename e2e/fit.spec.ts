@@ -79,7 +79,7 @@ test("the part in hand against the one that was there: adapted, wrong, overridde
   await expect(direction).toContainText("weakly");
   await direction.getByRole("button", { name: "Accept this difference" }).click();
   await direction.getByLabel(/Why/).fill("its leads are swapped in the plug");
-  await direction.getByRole("button", { name: "Accept" }).click();
+  await direction.getByRole("button", { name: "Accept", exact: true }).click();
   await expect(direction).toContainText("its leads are swapped in the plug");
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map(({ id }) => id)).toEqual([]);

@@ -15,7 +15,7 @@ interface Played {
 async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<string[]> {
   const played: string[] = [];
   const list = page.locator(`[data-way="${way}"]`);
-  const verbs = way === "in" ? /^Removed\b/ : /^(on|tested)\b/;
+  const verbs = way === "in" ? /^Removed\b/ : /^(Refitted|Tested)\b/;
   for (;;) {
     const line = list.locator("li", { has: page.getByRole("button", { name: verbs }) }).first();
     if ((await line.count()) === 0) return played;
