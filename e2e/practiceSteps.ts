@@ -155,7 +155,7 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
   );
 
   await takeTrainersCase(page, "R1.link:open", label, press);
-  await expect(page.getByTestId("says")).toHaveText(/Nothing on 1, 2 and 3, right on 4/);
+  await expect(page.getByTestId("says")).toHaveText(/Nothing on 1, 2 and 3, normal on 4/);
   await accessible(page);
   await press(page.getByRole("button", { name: "Feel the air" }));
   await doneLine(page, 1);
