@@ -60,7 +60,7 @@ test("a doubled tap stores one reading; a wrong value stores none", async ({ pag
   await page.goto("/jobs/4/probe");
   const before = await standing(page);
   await page.getByText("Enter another test").click();
-  await page.getByLabel("Test").selectOption("volts");
+  await page.locator('select[name="test"]').selectOption("volts");
   await page.getByLabel("Red on").selectOption("X4:1");
   await page.getByLabel("Reading (V)").fill("much");
   await page.getByRole("button", { name: "Enter" }).click();
@@ -73,7 +73,7 @@ test("a doubled tap stores one reading; a wrong value stores none", async ({ pag
   await expect(field).toBeFocused();
   await expect(field).toHaveValue("a lot");
   expect(await standing(page)).toBe(before);
-  await page.getByLabel("Test").selectOption("look");
+  await page.locator('select[name="test"]').selectOption("look");
   await page.getByRole("button", { name: "Enter" }).dblclick();
   await expect.poll(() => standing(page)).toBe(before + 1);
   await page.waitForTimeout(500);
