@@ -42,7 +42,7 @@ test("from a demo job to a settled verdict by touch: at most fifteen taps and no
   await page.getByRole("button", { name: "Start job" }).tap();
   let taps = 0;
   for (const setting of ["1", "2", "3", "4"]) {
-    const word = van.airflow(setting) === "none" ? "nothing" : "right";
+    const word = van.airflow(setting) === "none" ? "nothing" : "normal";
     await page.getByRole("button", { name: `${setting}: ${word}` }).tap();
     await expect(page.getByRole("button", { name: `${setting}: ${word}` })).toHaveAttribute(
       "aria-pressed",

@@ -37,7 +37,7 @@ test("a circuit is found, taken out, changed, brought in as a new version, and a
   await page.getByRole("button", { name: "Save as version 2" }).click();
   await expect(page.getByText(/, version 2/).first()).toBeVisible();
   await expect(page.getByText(/Wrong:/)).toBeVisible();
-  await page.getByLabel(/Where the bad screw is/).fill("Relay cover clips on the left");
+  await page.getByLabel(/where the bad screw is/).fill("Relay cover clips on the left");
   await page.getByRole("button", { name: "Save note" }).click();
   await expect(page.locator("[data-note]")).toContainText("Relay cover clips");
 });

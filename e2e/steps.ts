@@ -41,7 +41,7 @@ export async function hearTopOnly(page: Page): Promise<void> {
     "1": "nothing",
     "2": "nothing",
     "3": "nothing",
-    "4": "right",
+    "4": "normal",
   })) {
     const cell = page.getByRole("button", { name: `${setting}: ${word}` });
     await cell.click();

@@ -121,7 +121,7 @@ function BundleForm({ problems }: { readonly problems: readonly string[] | undef
         label="A bundle made with “Export shelf”"
         accept=".zip"
         disabled={busy}
-        actions={[{ words: "Preview changes", to: "/bring-in/file" }]}
+        actions={[{ words: "Preview the bundle", to: "/bring-in/file" }]}
         onAnswer={(answer) => setLines(answer.lines ?? null)}
       />
       {problems && <Refusal problems={problems} />}
