@@ -21,10 +21,10 @@ test("proven by clamp against this circuit's own band, then the other way out: f
   const top = page.locator('[data-step="up-4"]');
   await expect(top.getByText(/expect [\d.]+ A to [\d.]+ A at M1/)).toBeVisible();
   await top.getByRole("textbox").fill("some");
-  await top.getByRole("button", { name: "Store" }).click();
+  await top.getByRole("button", { name: "Save" }).click();
   await expect(top.getByRole("alert")).toContainText("“some” cannot be stored here");
   await top.getByRole("textbox").fill("31,5");
-  await top.getByRole("button", { name: "Store" }).click();
+  await top.getByRole("button", { name: "Save" }).click();
   await expect(top.getByText("31.5 A: higher than expected")).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Go back to probing with these results" }).click();

@@ -39,23 +39,23 @@ async function clampTop(page) {
   ]) {
     const line = page.locator(`[data-step="${step}"]`);
     await line.getByRole("textbox").fill(amps);
-    await line.getByRole("button", { name: "Store" }).click();
+    await line.getByRole("button", { name: "Save" }).click();
     await line.getByText(/A: /).waitFor();
   }
 }
 
 async function inTheBay(page, address) {
   await page.getByLabel(/^Title/).fill("Four speeds, set by the trainer");
-  await page.getByLabel(/^What is wrong/).fill("R1.link:open");
-  await page.getByRole("button", { name: "Set it" }).click();
+  await page.getByLabel(/^Fault:/).fill("R1.link:open");
+  await page.getByRole("button", { name: "Check the case" }).click();
   const saved = page.waitForEvent("download");
   await page.getByRole("link", { name: "Save the case" }).click();
   const file = await (await saved).path();
   await page.goto(`${address}/practice`);
   await page.getByRole("textbox", { name: /label/ }).fill("apprentice 1");
   await page.getByRole("button", { name: "Begin" }).click();
-  await page.getByLabel("Or a case a trainer gave you").setInputFiles(file);
-  await page.getByRole("button", { name: "Take it" }).click();
+  await page.getByLabel("Or open a case file from a trainer").setInputFiles(file);
+  await page.getByRole("button", { name: "Open case" }).click();
   await page.waitForURL(/cases/);
   await page.getByRole("button", { name: "Feel the air" }).click();
   await page.locator('[data-act="1"]').waitFor();
@@ -67,21 +67,21 @@ async function inTheBay(page, address) {
 }
 
 async function lost(page) {
-  await page.getByRole("link", { name: /still standing/ }).click();
+  await page.getByRole("link", { name: /in progress/ }).click();
   await page.waitForURL(/cases/);
   const fit = async (part, odds, count) => {
-    await page.getByRole("combobox", { name: "What", exact: true }).selectOption(part);
+    await page.getByRole("combobox", { name: "Part to replace", exact: true }).selectOption(part);
     await page.getByLabel(/How sure are you/).fill(odds);
     await page.getByRole("button", { name: "Buy and fit" }).click();
     await page.locator(`[data-act="${count}"]`).waitFor();
   };
   await fit("M1", "60", 4);
-  await page.getByRole("button", { name: "Give it back" }).click();
+  await page.getByRole("button", { name: "Hand over to customer" }).click();
   await page.locator('[data-act="5"]').waitFor();
   await fit("R1", "90", 6);
-  await page.getByRole("button", { name: "Give it back" }).click();
+  await page.getByRole("button", { name: "Hand over to customer" }).click();
   await page.waitForURL(/debrief/);
-  await page.getByRole("button", { name: /light clipped/ }).click();
+  await page.getByRole("button", { name: /test light clipped/ }).click();
 }
 
 async function trace(page) {
@@ -89,9 +89,9 @@ async function trace(page) {
   await page.getByRole("button", { name: "Begin" }).click();
   const answers = [
     "at all times",
-    "That is it",
+    "Next",
     "through a relay",
-    "That is it",
+    "Next",
     "a resistor pack",
     "ground",
   ];
@@ -104,9 +104,9 @@ async function trace(page) {
 }
 
 async function holdOther(page) {
-  await page.getByLabel("In hand").selectOption("QR 700 118");
-  await page.getByRole("button", { name: "Hold them together" }).click();
-  await page.getByRole("heading", { name: "It fits with some work." }).waitFor();
+  await page.getByLabel("New part").selectOption("QR 700 118");
+  await page.getByRole("button", { name: "Compare" }).click();
+  await page.getByRole("heading", { name: "Fits with modification." }).waitFor();
 }
 
 async function tickOff(page, way, verb, steps) {
@@ -121,9 +121,9 @@ async function halfWayBack(page) {
   await page.locator("button.btn", { hasText: /R1$/ }).click();
   await page.locator('[data-step="pack-screws"]').waitFor();
   const steps = ["flap", "glove-box", "computer", "x3-off", "tube", "motor-screws", "x5-off", "pack-screws"];
-  await tickOff(page, "in", /^off\b/, steps);
-  await page.getByRole("tab", { name: /^Way back/ }).click();
-  await tickOff(page, "back", /^on\b/, ["pack-screws", "x5-off"]);
+  await tickOff(page, "in", /^Removed\b/, steps);
+  await page.getByRole("tab", { name: /^Refitting/ }).click();
+  await tickOff(page, "back", /^Refitted\b/, ["pack-screws", "x5-off"]);
   await page.locator("#main").evaluate((main) => main.parentElement?.scrollTo(0, 0));
 }
 
@@ -136,7 +136,7 @@ async function approveFirst(page) {
 
 async function bookWay(page) {
   await page
-    .getByRole("button", { name: /quickest safe way/ })
+    .getByRole("button", { name: /quickest safe route/ })
     .first()
     .click();
   await page.evaluate(() => window.scrollTo(0, 0));

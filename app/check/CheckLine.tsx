@@ -62,7 +62,7 @@ export function CheckLine({ step, by }: ProofLineProps) {
               className="field figures w-28"
             />
             <button type="submit" className="btn min-h-11 px-3 text-base">
-              Store
+              Save
             </button>
             <BandMark band={measured} value={measuredIn(step, by)} />
           </>
