@@ -143,18 +143,18 @@ async function bookWay(page) {
 }
 
 async function attach(page, fault) {
-  await page.getByText("Instrument on a socket").click();
+  await page.getByText("Network instrument or practice instrument").click();
   await page.getByLabel("practice vehicle with").selectOption({ label: fault });
   await page.getByRole("button", { name: "Attach practice instrument" }).click();
-  await page.getByRole("button", { name: "Take it off" }).waitFor();
+  await page.getByRole("button", { name: "Detach instrument" }).waitFor();
 }
 
 async function scopeWorn(page) {
   await attach(page, "a worn commutator");
   await page.getByRole("button", { name: "From the practice scope" }).click();
-  await page.getByRole("button", { name: /bad humps/ }).waitFor();
+  await page.getByRole("button", { name: /bad ripples/ }).waitFor();
   await page.getByText("Practice instrument attached").click();
-  await page.getByText("Hump by hump").scrollIntoViewIfNeeded();
+  await page.getByText("Ripple by ripple").scrollIntoViewIfNeeded();
   await page.waitForTimeout(1500);
   await page.locator("#humps").scrollIntoViewIfNeeded();
 }
@@ -168,7 +168,7 @@ try {
     await page.goto(`${address}${path}`);
     await page.waitForLoadState("networkidle");
     if (name === "board")
-      await page.getByText("reading the circuit…").first().waitFor({ state: "hidden", timeout: 90_000 });
+      await page.getByText("Working out the next test…").first().waitFor({ state: "hidden", timeout: 90_000 });
     await page.waitForTimeout(300);
     await act?.(page, address);
     await page.waitForTimeout(300);
