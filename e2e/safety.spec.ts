@@ -63,7 +63,7 @@ test("a doubled tap stores one reading; a wrong value stores none", async ({ pag
   await page.locator('select[name="test"]').selectOption("volts");
   await page.getByLabel("Red on").selectOption("X4:1");
   await page.getByLabel("Reading (V)").fill("much");
-  await page.getByRole("button", { name: "Enter" }).click();
+  await page.getByRole("button", { name: "Save reading" }).click();
   await expect(page.getByRole("alert")).toContainText('volts: expected number, got "much"');
   expect(await standing(page)).toBe(before);
   // By its key the field is left while the server is asked, and is back, with what was typed, once it refused.
@@ -74,7 +74,7 @@ test("a doubled tap stores one reading; a wrong value stores none", async ({ pag
   await expect(field).toHaveValue("a lot");
   expect(await standing(page)).toBe(before);
   await page.locator('select[name="test"]').selectOption("look");
-  await page.getByRole("button", { name: "Enter" }).dblclick();
+  await page.getByRole("button", { name: "Save reading" }).dblclick();
   await expect.poll(() => standing(page)).toBe(before + 1);
   await page.waitForTimeout(500);
   await page.reload();

@@ -69,7 +69,7 @@ interface PartChoiceProps {
 function PartChoice({ setParts, parts, bay }: PartChoiceProps) {
   return (
     <label className="grid gap-0.5 text-base text-soft">
-      What
+      Part to replace
       <select
         className="field w-full text-ink"
         value=""

@@ -7,7 +7,7 @@ interface LevelAndKindProps {
   readonly any: boolean;
 }
 
-/** Difficulty a case is, and what lies behind it. */
+/** Chooses how difficult a case is and what kind of fault is in it. */
 export const LevelAndKind = ({ level, any }: LevelAndKindProps) => (
   <div className="grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-2">
     <label className="grid min-w-0 gap-0.5 text-base text-soft">
