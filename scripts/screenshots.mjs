@@ -87,14 +87,7 @@ async function lost(page) {
 async function trace(page) {
   await page.getByLabel("Vehicle", { exact: true }).fill("Fenmark Siskin wagon, short roof");
   await page.getByRole("button", { name: "Begin" }).click();
-  const answers = [
-    "at all times",
-    "Next",
-    "through a relay",
-    "Next",
-    "a resistor pack",
-    "ground",
-  ];
+  const answers = ["at all times", "Next", "through a relay", "Next", "a resistor pack", "ground"];
   for (const answer of answers) {
     const asked = await page.locator("[data-asked]").getAttribute("data-asked");
     await page.locator("[data-asked]").getByRole("button", { name: answer, exact: true }).click();
@@ -168,7 +161,10 @@ try {
     await page.goto(`${address}${path}`);
     await page.waitForLoadState("networkidle");
     if (name === "board")
-      await page.getByText("Working out the next test…").first().waitFor({ state: "hidden", timeout: 90_000 });
+      await page
+        .getByText("Working out the next test…")
+        .first()
+        .waitFor({ state: "hidden", timeout: 90_000 });
     await page.waitForTimeout(300);
     await act?.(page, address);
     await page.waitForTimeout(300);
