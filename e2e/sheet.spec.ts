@@ -124,14 +124,14 @@ test("a wire takes a clamp, a part is tested; the engine runs and a plug comes o
 test("cautions are read once a job", async ({ page }) => {
   await page.locator('[data-point="X5:2"]').click();
   const panel = page.getByRole("region", { name: "X5:2" });
-  await expect(panel).toContainText("let it cool");
+  await expect(panel).toContainText("Let it cool");
   await panel.getByRole("button", { name: "Mark these cautions as read" }).click();
-  await expect(page.getByText("let it cool")).toHaveCount(0);
+  await expect(page.getByText("Let it cool")).toHaveCount(0);
   await page.reload();
   await page.waitForLoadState("networkidle");
   await page.locator('[data-point="X5:2"]').click();
   await expect(page.getByRole("region", { name: "X5:2" })).toContainText("healthy");
-  await expect(page.getByText("let it cool")).toHaveCount(0);
+  await expect(page.getByText("Let it cool")).toHaveCount(0);
 });
 
 test("a note with a photo stands by its reading, and one that is no picture says so", async ({ page }) => {

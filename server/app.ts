@@ -30,7 +30,7 @@ import { stopLines } from "../app/board/jobLine.server";
 import { workOutOn } from "../app/board/whatIsNext.server";
 import { compileOn } from "../app/engine/compileThread.server";
 import { compileHere, compileWith } from "../app/engine/engine.server";
-import { importOn } from "../app/importing/importThread.server";
+import { importOn } from "../app/importing/importProcess.server";
 import { resumeRecords } from "../app/importing/recordsImport.server";
 import { verifyBackup } from "../app/importing/verifyBackup.server";
 import { layOutOn } from "../app/sheet/layouts.server";

@@ -4,7 +4,7 @@ import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
 
 /** How many compiled circuits stay in memory, at about 25 MB each, and how long an unused one stays. */
-const circuitsKept = 12;
+const circuitsKept = 8;
 const keptMilliseconds = 10 * 60_000;
 const cache = new CircuitCache(circuitsKept, { keptMilliseconds });
 

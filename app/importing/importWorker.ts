@@ -1,8 +1,8 @@
-import { parentPort } from "node:worker_threads";
+// Does tasks on files from elsewhere in a process of its own; it ends when the server does.
 import type { DoTask, ImportNews, ImportOrder, ImportTaskName } from "./importTask";
 import { importTasks } from "./importTasks.server";
 
-const say = (news: ImportNews): void => parentPort?.postMessage(news);
+const say = (news: ImportNews): void => void process.send?.(news);
 
 async function follow({ id, task, takes }: ImportOrder): Promise<void> {
   // An order carries what its own task takes.
@@ -14,4 +14,5 @@ async function follow({ id, task, takes }: ImportOrder): Promise<void> {
   }
 }
 
-parentPort?.on("message", (order: ImportOrder) => void follow(order));
+process.on("message", (order: ImportOrder) => void follow(order));
+process.on("disconnect", () => process.exit());

@@ -1,5 +1,5 @@
+import { importer } from "./importProcess.server";
 import type { ImportTasks } from "./importTask";
-import { importer } from "./importThread.server";
 import {
   dropBody,
   type IncomingKind,
@@ -18,7 +18,7 @@ type Answered<Name extends ReadsFile> = { readonly answer: ImportTasks[Name]["an
 /** A file that was refused, and with which status the answer says so. */
 type Refused = { readonly status: 409 | 413 | 422; readonly problems: readonly string[] };
 
-/** Takes the file a request brings, and reads it in another thread; a request that is given up stops it. */
+/** Takes the file a request brings, and reads it in another process; a request that is given up stops it. */
 export async function readIncoming<Name extends ReadsFile>(
   kind: IncomingKind,
   task: Name,

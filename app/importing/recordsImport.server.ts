@@ -5,7 +5,7 @@ import { databaseFile, dataFolder } from "@db/databaseFile.server";
 import { RecordStaging, type RecordsBroughtIn } from "@db/importing/recordStaging.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { reportTrouble } from "../shell/log.server";
-import { type Importer, importer } from "./importThread.server";
+import { type Importer, importer } from "./importProcess.server";
 import { dropIncomingFile, incomingPath } from "./incomingFile.server";
 
 /** How bringing records in stands. */

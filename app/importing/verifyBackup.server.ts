@@ -1,9 +1,9 @@
 import { type Backup, backupFile, markVerified } from "@db/keeping/backup.server";
 import type { CandidateFinding } from "@db/keeping/candidate.server";
 import { reportTrouble } from "../shell/log.server";
-import { importer } from "./importThread.server";
+import { importer } from "./importProcess.server";
 
-/** Restores a backup into a temporary file in another thread and reads all of it; nothing of the shop changes. */
+/** Restores a backup into a temporary file in another process and reads all of it; nothing of the shop changes. */
 export async function lookIntoBackup(file: string): Promise<CandidateFinding> {
   const own = importer();
   try {
