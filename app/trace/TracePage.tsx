@@ -59,7 +59,7 @@ export function TracePage({ draft, refused }: TraceBenchProps) {
           </ul>
         </div>
       )}
-      <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_fit-content(46rem)] lg:grid-rows-[auto_1fr]">
+      <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_fit-content(42rem)] lg:grid-rows-[auto_1fr]">
         <CircuitSoFar draft={draft} setup={setup} setSetup={setSetup} litPath={litPath} problems={problems} />
         <QuestionsAndTables
           refusals={refusals}
@@ -181,7 +181,7 @@ function QuestionsAndTables({ refusals, circuit, edit, answers, asked, refused }
   return (
     <aside
       aria-label="Questions and tables"
-      className="grid min-w-0 content-start gap-3 lg:row-span-2 lg:min-w-[26rem]"
+      className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3 lg:row-span-2 lg:min-w-[26rem]"
     >
       {refusals.length > 0 && <Refusal problems={refusals} />}
       <CircuitTables
