@@ -72,7 +72,12 @@ export function faultWords(fault: string): string {
       const colon = one.lastIndexOf(":");
       const where = one.slice(0, colon);
       const mode = one.slice(colon + 1).split("@")[0] ?? "";
-      const inner = where.includes(":") ? `pin ${where.slice(where.indexOf(":") + 1)}` : where.split(".")[1];
+      const piece = where.split(".")[1];
+      const inner = where.includes(":")
+        ? `pin ${where.slice(where.indexOf(":") + 1)}`
+        : piece === "link"
+          ? "thermal link"
+          : piece;
       return `${inner ? `${inner} ` : ""}${modeWords[mode] ?? mode}`;
     })
     .join(", then ");

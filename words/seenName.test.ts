@@ -8,6 +8,7 @@ test.each([
   ["a pin by its plug, its wire and its id", "X5:2", "resistor plug, pin 2, black/yellow wire (X5:2)"],
   ["a terminal by its part", "R1.T4", /^resistor pack, terminal T4, .* wire \(R1\.T4\)$/],
   ["a thermal link as what it is", "R1.link", "resistor pack, thermal link (R1.link)"],
+  ["the motor's own terminals by their sign", "M1.-", /^blower motor, negative terminal, .* wire \(M1\.-\)$/],
   ["a coil", "R1.e1", "resistor pack, coil e1 (R1.e1)"],
   ["a wire by its colour", "W14", "black/yellow wire (W14)"],
   ["a part", "M1", "blower motor (M1)"],

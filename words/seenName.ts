@@ -30,6 +30,8 @@ function pieceName(circuit: Circuit, partId: string, piece: string): string {
   const part = circuit.parts.find(({ id }) => id === partId);
   const element = part?.kind === "resistor" ? part.elements.find(({ id }) => id === piece) : undefined;
   if (element) return "thermalLink" in element ? "thermal link" : `coil ${piece}`;
+  if (piece === "+") return "positive terminal";
+  if (piece === "-") return "negative terminal";
   return part?.kind === "ground" ? "" : `terminal ${piece}`;
 }
 

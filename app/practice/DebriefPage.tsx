@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { plainSheet } from "../sheet/plainSheet";
 import { LaidOutSheet } from "../sheet/SheetView";
+import { Details } from "../ui/Details";
 import { Picture } from "../ui/Picture";
 import type { DebriefData } from "./debriefView.server";
 
@@ -306,23 +307,16 @@ interface StepFiguresProps {
 /** What the step told, and what the best one would have. */
 function StepFigures({ own, best, lost }: StepFiguresProps) {
   return (
-    <dl className="grid gap-1 text-base">
-      <dt className="text-soft">This test, expected</dt>
-      <dd>
-        <span className="figures">{own.bits.toFixed(2)} bits</span> in {own.minutes}:{" "}
-        <span className="figures">{own.rate.toFixed(3)}</span> per minute
-      </dd>
-      <dt className="text-soft">Best test at that moment</dt>
-      <dd>
-        {best.words}: <span className="figures">{best.bits.toFixed(2)} bits</span> in {best.minutes},{" "}
-        <span className="figures">{best.rate.toFixed(3)}</span> per minute
-      </dd>
-      {lost > 0.0005 && (
-        <>
-          <dt className="text-soft">Lost</dt>
-          <dd className="figures">{lost.toFixed(3)} bits per minute</dd>
-        </>
-      )}
-    </dl>
+    <div className="text-base">
+      <p>
+        Per minute this test was expected to tell {percent(own.rate / Math.max(1e-9, best.rate))} of what the
+        best one would: {best.words}.
+      </p>
+      <Details>
+        This test: {own.bits.toFixed(2)} bits in {own.minutes}, {own.rate.toFixed(3)} bits per minute. Best
+        test: {best.bits.toFixed(2)} bits in {best.minutes}, {best.rate.toFixed(3)} bits per minute. Lost:{" "}
+        {lost.toFixed(3)} bits per minute.
+      </Details>
+    </div>
   );
 }

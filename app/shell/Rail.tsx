@@ -23,7 +23,7 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
     <nav
       ref={rail}
       aria-label={steps.length > 0 ? "Steps of the job" : "Airway"}
-      className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:h-[var(--rail)] max-md:border-t md:w-32 md:flex-col md:items-stretch md:border-r md:py-3"
+      className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:h-[var(--rail)] max-md:border-t md:w-28 md:flex-col md:items-stretch md:border-r md:py-3"
     >
       <Link
         to="/"
@@ -36,7 +36,7 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
           key={to}
           to={to}
           className={({ isActive }) =>
-            `flex min-h-11 items-center gap-2 border-transparent px-3 text-base no-underline max-md:border-t-4 md:border-l-4 ${isActive ? "!border-feed font-bold text-ink" : "text-soft"}`
+            `flex min-h-11 items-center gap-2 border-transparent px-3 text-base md:px-2 no-underline max-md:border-t-4 md:border-l-4 ${isActive ? "!border-feed font-bold text-ink" : "text-soft"}`
           }
         >
           <span
