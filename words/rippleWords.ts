@@ -32,8 +32,14 @@ export function rippleReasonText(reason: RippleReason): string {
       return "too noisy or too short to judge single ripples; enter the number of bars, and the ripple is averaged over turns";
     case "all-even":
       return `every ripple reaches at least ${percent(reason.leastShare)} of the usual height over ${reason.turns} turns`;
-    case "bad-humps":
-      return `ripple ${reason.humps.map((hump) => hump + 1).join(", ")} of the turn reaches ${percent(reason.leastShare)} of the usual height or slightly more, over ${reason.turns} turns`;
+    case "bad-humps": {
+      const places = reason.humps.map((hump) => hump + 1).join(", ");
+      const some =
+        reason.humps.length > 1
+          ? `ripples ${places} of the turn reach`
+          : `ripple ${places} of the turn reaches`;
+      return `${some} ${percent(reason.leastShare)} of the usual height or slightly more, over ${reason.turns} turns`;
+    }
     case "one-by-one":
       return `one ripple in sixty reaches ${percent(reason.weakShare)} of the usual height or less; ${reason.humps} were judged one by one`;
     case "bars-contradict-rpm":

@@ -68,8 +68,7 @@ class ProcessImporter implements Importer {
           return;
         }
         leave();
-        // A task is answered with its own kind of answer.
-        resolve(news.came as Came<Name>);
+        resolve(news.came);
       };
       const end = (code: number | null, signal: string | null): void => {
         leave();

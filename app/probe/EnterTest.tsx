@@ -29,7 +29,7 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
   const twoPoints = observation.form.pick.kind === "points";
   const batteryOff = observation.form.setup === "battery-off";
   return (
-    <Fold title="Enter another test" className="sheet-card grow basis-40 px-3 open:basis-full">
+    <Fold title="Enter another test" className="sheet-card grow basis-[9.6rem] px-2 open:basis-full">
       <EntryForm passing className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />

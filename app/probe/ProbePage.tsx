@@ -147,12 +147,12 @@ function ProbeMain(props: ProbeMainProps) {
       <div className="flex flex-wrap items-start gap-2 print:hidden">
         <Fold
           title="Path board"
-          className="sheet-card grow basis-32 px-3 open:basis-full"
+          className="sheet-card grow basis-24 px-2 open:basis-full"
           open={board}
           onOpen={onBoard}
         >
           {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys (WCAG 2.1.1) */}
-          <div className="-mx-3 max-h-56 overflow-auto" tabIndex={0}>
+          <div className="-mx-2 max-h-56 overflow-auto" tabIndex={0}>
             <PathBoard
               settings={circuit.settings}
               heard={job.heard}

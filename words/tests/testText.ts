@@ -34,10 +34,11 @@ export const expectationText = ({ test, value }: Expectation): string => {
 export function evidenceText(circuit: Circuit | null, reading: Reading): string {
   const what = testText(circuit, reading);
   if (reading.heard && reading.test !== "airflow") return what;
-  const { setting, selectors, ...rest } = reading;
   if (reading.test !== "airflow") return `${what}, ${setupText(circuit, reading)}`;
   const isPlain = reading.key === "run" && !reading.engine && !reading.unplugged && !reading.bridged;
-  return isPlain ? what : `${what}, ${setupText(circuit, rest)}`;
+  const setup = { ...reading };
+  for (const told of ["setting", "selectors"]) Reflect.deleteProperty(setup, told);
+  return isPlain ? what : `${what}, ${setupText(circuit, setup)}`;
 }
 
 /**
