@@ -1,6 +1,7 @@
 import { readingSchema } from "@core/predict/reading";
 import { proofFindingSchema } from "@core/proof/proofFinding";
 import type { TrailLine } from "@db/repositories/events.server";
+import { faultWords } from "@words/partName";
 import { evidenceText, resultText } from "@words/tests/testText";
 
 const said = (value: unknown): string =>
@@ -26,6 +27,12 @@ function findingWords(value: unknown): string {
       return finding.seen;
   }
 }
+
+/** A fault by its id in words; what is not listed has no id to take apart. */
+const faultText = (value: unknown): string => {
+  const id = said(value);
+  return id.includes(":") ? faultWords(id) : "something outside the circuit";
+};
 
 const partList = (value: unknown): string => (Array.isArray(value) ? value.join(", ") : said(value));
 
@@ -66,11 +73,11 @@ export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): 
     case "approved":
       return `Estimate ${said(about.number)} approved, ${said(about.by)}`;
     case "closed":
-      return `Closed: ${said(about.fault)}`;
+      return `Closed: ${faultText(about.fault)}`;
     case "counted":
       return about.counted === 1 ? "The shop learns from it" : "The shop does not learn from it";
     case "reopened":
-      return `Closing undone: ${said(about.fault)}`;
+      return `Closing undone: ${faultText(about.fault)}`;
     default:
       return `${what} ${said(about)}`;
   }
