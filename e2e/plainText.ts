@@ -3,14 +3,14 @@ import type { Page } from "@playwright/test";
 /** Text that no screen should show, and why. */
 const unplain: readonly (readonly [RegExp, string])[] = [
   [/\bundefined\b|\bNaN\b|\bnull\b|\[object /, "a value that is missing"],
-  [/\d\.\d{4,}/, "a number that is not rounded"],
+  [/\d\.\d{5,}/, "a number that is not rounded"],
   [/\b[a-z]+\.\d+\.[a-zA-Z]+/, "a path into a file format"],
   [/\{"|"\}/, "JSON"],
   [/\bbits\b(?! per minute)/, "information in bits, outside Details"],
   [/\b\d+ to 1\b/, "odds as a ratio, outside Details"],
   [/× [\d.]+ \+ /, "a formula, outside Details"],
   [/[a-z]+-[a-z]+@[\d.]+|:(open|high|loose|tight)\b/, "a fault by its id"],
-  [/\b(look|looks|humps|chopping|no end|struck|strike|heard)\b/i, "a word the glossary replaces"],
+  [/\b(looks?(?! like)|humps|chopping|no end|struck|strike|heard)\b/i, "a word the glossary replaces"],
 ];
 
 /** What a page shows that a technician should not have to read: each with the text around it. What is folded away is left out. */

@@ -125,8 +125,15 @@ function SetFaultForm({ rowId, faults, busy }: SetFaultFormProps) {
         <input name="title" required maxLength={120} className="field text-ink" autoComplete="off" />
       </label>
       <label className="grid min-w-0 gap-0.5 text-base text-soft">
-        Fault: choose one, or type fault ids with the root cause first (M1:tight@1.6+R1.link:open)
-        <input name="fault" list="faults" required className="field figures text-ink" autoComplete="off" />
+        Fault: choose one, or type fault ids with the root cause first
+        <input
+          name="fault"
+          list="faults"
+          placeholder="M1:tight@1.6+R1.link:open"
+          required
+          className="field figures text-ink"
+          autoComplete="off"
+        />
         <datalist id="faults">
           {faults.map(({ id, words }) => (
             <option key={id} value={id}>
