@@ -3,7 +3,7 @@ import type { Page } from "@playwright/test";
 /** Text that no screen should show, and why. */
 const unplain: readonly (readonly [RegExp, string])[] = [
   [/\bundefined\b|\bNaN\b|\bnull\b|\[object /, "a value that is missing"],
-  [/\d\.\d{5,}/, "a number that is not rounded"],
+  [/\d\.\d{6,}/, "a number that is not rounded"],
   [/\b[a-z]+\.\d+\.[a-zA-Z]+/, "a path into a file format"],
   [/\{"|"\}/, "JSON"],
   [/\bbits\b(?! per minute)/, "information in bits, outside Details"],
