@@ -13,7 +13,7 @@ import { logger, reportTrouble } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { nonceContext } from "./shell/nonce.server";
 
-/** Longest time a page may take to render, in milliseconds, before it is given up. */
+/** Time limit for rendering a page, in milliseconds. */
 export const streamTimeout = 20_000;
 
 /** Renders a page with its nonce; whole for robots, as it comes for people. */

@@ -74,7 +74,7 @@ export function rippleLines(ripple: RippleInWords): string[] {
   ];
 }
 
-/** A removal and back for people. */
+/** Removal and refitting for people. */
 export function routeLines({
   minutes,
   steps,

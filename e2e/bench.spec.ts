@@ -52,7 +52,7 @@ test("volts at a tapped point need a number and are stored for the set-up shown"
   await expect(panel).toBeHidden();
 });
 
-test("the path board opens by its key, marks what on every dead speed share and lights a path", async ({
+test("the path board opens by its key, marks what every dead speed needs and lights a path", async ({
   page,
 }) => {
   await page.goto("/jobs/6/probe");

@@ -70,7 +70,7 @@ test("a job of the past: its card, its follow-up in a calendar, its history, its
   await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
 });
 
-test("records are ordered, taken out as CSV, tried and refused on the removal", async ({ page }) => {
+test("records are ordered, taken out as CSV, checked and refused on import", async ({ page }) => {
   await page.goto("/records?outcome=held&order=money&down=yes");
   await settled(page);
   await expect(page.getByRole("columnheader", { name: /Billed/ })).toHaveAttribute("aria-sort", "descending");

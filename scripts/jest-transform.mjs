@@ -1,6 +1,6 @@
 // Transpiles TypeScript for the unit tests, with the globals a module uses bound to constants of its own.
 //
-// Jest runs tests in a `vm` context, and there every test-up of a global such as Math goes through an interceptor that
+// Jest runs tests in a `vm` context, and there every look-up of a global such as Math goes through an interceptor that
 // the compiler cannot see through: numeric code ran up to twenty times slower than outside. Jest's own cure
 // (sandboxInjectedGlobals) reaches CommonJS modules only.
 import swcJest from "@swc/jest";

@@ -3,7 +3,7 @@ import type { RippleReason } from "@core/ripple/rippleReason";
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
-/** Why the ripple was judged as they were, or what cannot be told, in one sentence. */
+/** Why the ripple was judged as it was, or what cannot be told, in one sentence. */
 export function rippleReasonText(reason: RippleReason): string {
   switch (reason.code) {
     case "too-few-samples":

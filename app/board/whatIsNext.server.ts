@@ -15,7 +15,7 @@ async function here(facts: JobFacts): Promise<WhatIsNext> {
 }
 
 const stopped =
-  "The background process that works out the next tests for the board stopped once. Nothing is lost: open a job to see its next test.";
+  "The background process that works out the next tests for the board stopped once. Nothing is lost: the next test was worked out on the main process instead.";
 
 let workOut: WorkOut = here;
 
@@ -31,13 +31,15 @@ export function workOutOn(file: string): void {
       readings: activeReadings(facts),
       options: diagnoseOptions(facts),
     } as const;
-    await thread.ask(task, (news) => {
-      if ("problem" in news) throw new Error(news.problem);
-      if ("next" in news) found = news.next;
-      return "next" in news;
-    });
-    if (!found) throw new Error("the thread said nothing");
-    return found;
+    await thread
+      .ask(task, (news) => {
+        if ("problem" in news) throw new Error(news.problem);
+        if ("next" in news) found = news.next;
+        return "next" in news;
+      })
+      .catch(() => undefined);
+    // If the thread dies, that is reported and the work is done here, while pages wait.
+    return found ?? here(facts);
   };
 }
 

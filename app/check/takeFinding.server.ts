@@ -9,7 +9,7 @@ import { findingForm, findingFrom } from "./checkForm";
 import { checkStep, findingText } from "./checkView.server";
 
 /**
- * Takes what a step of the final check showed; resolves once it is on disk.
+ * Stores the result of one step of the final check. Resolves once it is on disk.
  * @returns why it was refused, or null
  */
 export async function takeFinding(jobId: string | undefined, sentForm: FormData): Promise<Refused | null> {

@@ -11,14 +11,14 @@ const cache = new CircuitCache(circuitsKept, { keptMilliseconds });
 /** A circuit being compiled, or compiled already. */
 interface Compiling {
   readonly made: Promise<CompiledCircuit>;
-  /** Who asked for it: a request that may be called off, or null for work that is wanted in any case. */
+  /** Who asked for it: the signal of a request, or null for work that is wanted in any case. */
   readonly askedBy: Set<AbortSignal | null>;
 }
 const compiling = new WeakMap<CompiledCircuit, Compiling>();
 
 /**
  * Solves the tables of a circuit's usual set-ups.
- * @param isWanted false once every request that asked for the circuit has been called off
+ * @param isWanted returns false once every request for the circuit has been aborted
  */
 export type CompileTables = (compiled: CompiledCircuit, isWanted: () => boolean) => void | Promise<void>;
 
@@ -51,7 +51,7 @@ export function untabled(circuit: Circuit): CompiledCircuit {
 
 /**
  * A circuit compiled for diagnosis, once for each circuit, while other requests are served. Throws as `untabled` does.
- * @param request the request that asks; once it is called off, and every other one that asked, the circuit is not begun
+ * @param request signal of the request that asks. A circuit that waits is skipped once every request for it has been aborted
  */
 export function engineFor(circuit: Circuit, request: AbortSignal | null = null): Promise<CompiledCircuit> {
   const compiled = untabled(circuit);
@@ -63,7 +63,7 @@ export function engineFor(circuit: Circuit, request: AbortSignal | null = null):
   const askedBy = new Set([request]);
   const made = compile(compiled, () => [...askedBy].some((own) => !own?.aborted));
   compiling.set(compiled, { made, askedBy });
-  // One that failed or was not begun is tried again by whoever asks next.
+  // Compile it again for whoever asks next, if this attempt failed or was skipped.
   made.catch(() => compiling.delete(compiled));
   return made;
 }

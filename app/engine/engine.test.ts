@@ -45,7 +45,7 @@ test("a circuit that cannot be compiled at all does not stop the next one", asyn
   await expect(compile(engine, () => true)).resolves.toBeUndefined();
 });
 
-test("a circuit that only called-off requests asked for is not compiled; one that somebody waits for is", async () => {
+test("a circuit is skipped if every request for it was aborted, and compiled if one still waits", async () => {
   const wanted: boolean[] = [];
   let takeTurn = (): void => undefined;
   const turn = new Promise<void>((resolve) => {

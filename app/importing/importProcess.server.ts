@@ -34,7 +34,7 @@ const here: Importer = {
 };
 
 /**
- * A process that does tasks. A thread would not do: ended while SQLite works for it, it takes the whole server with it.
+ * Runs the tasks in a child process. A worker thread is not safe here: ending one during an SQLite call crashes the whole server.
  */
 class ProcessImporter implements Importer {
   private readonly child: ChildProcess;

@@ -34,7 +34,7 @@ export type DoTask<Name extends ImportTaskName> = (
   onShare: (share: number) => void,
 ) => Promise<Came<Name>>;
 
-/** A task for the thread. */
+/** A task for the process. */
 export interface ImportOrder {
   readonly id: number;
   readonly task: ImportTaskName;

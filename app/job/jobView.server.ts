@@ -62,8 +62,8 @@ export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit
 }
 
 /**
- * A job with its readings, its compiled circuit, and what the shop has learned.
- * @param request the request that asks; once it is called off, its circuit is no longer compiled for it
+ * Loads a job with its readings, its compiled circuit and what the shop has learned.
+ * @param request signal of the request that asks; see `engineFor`
  */
 export async function jobViewAt(id: string | undefined, request?: AbortSignal): Promise<JobView> {
   const { job, circuit } = await jobAt(id);
@@ -74,7 +74,7 @@ export async function jobViewAt(id: string | undefined, request?: AbortSignal): 
   return { ...facts, engine };
 }
 
-/** What is stored of a job, without its circuit being compiled. Throws when the solver does not know one of its parts. */
+/** Loads what is stored of a job, without compiling its circuit. Throws if the solver does not know one of its parts. */
 export async function jobFactsAt(id: string | undefined): Promise<JobFacts> {
   const { job, circuit } = await jobAt(id);
   const netlist = buildNetlist(circuit, { lumpWires: true });

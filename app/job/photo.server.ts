@@ -13,7 +13,7 @@ const quality = 78;
 const accepted = new Set(["jpeg", "png", "webp"]);
 
 /**
- * Decodes a sent picture and makes it again as a JPEG of at most 1600 pixels a side, turned upright, with nothing
+ * Decodes a sent picture and encodes it again as a JPEG of at most 1600 pixels a side, turned upright, with nothing
  * of the file's own data (place, device) left in it.
  * @returns the photo, or why it cannot be one
  */

@@ -260,7 +260,7 @@ function bars(
     },
     options: {
       scales: {
-        x: { title: { display: true, text: "hump" } },
+        x: { title: { display: true, text: "ripple" } },
         y: { beginAtZero: true, title: { display: true, text: "amps" } },
       },
       plugins: {

@@ -224,7 +224,7 @@ interface PackOhmsProps {
   readonly place: PartsData["place"];
 }
 
-/** Ohms between resistor pack's terminals. */
+/** Ohms between the terminals of the resistor pack. */
 function PackOhms({ field, place }: PackOhmsProps) {
   return (
     <Group title="Ohms, measured with resistor pack unplugged">

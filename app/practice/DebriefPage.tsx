@@ -175,7 +175,7 @@ const wayTitles = {
   guess: "Swapping parts on a guess",
 } as const;
 
-/** Other ways of working on the same vehicle of working. */
+/** The same vehicle, worked on in other ways. */
 function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
   const keys = Object.keys(wayTitles) as (keyof typeof wayTitles)[];
   return (

@@ -23,7 +23,7 @@ export interface LookaheadPlan {
   readonly schools: readonly StrategyCost[];
 }
 
-/** Looks shown one after another; the plan itself goes one deeper to price the strategies. */
+/** Tests shown one after another; the plan itself goes one deeper to price the strategies. */
 const shownDeep = 2;
 
 export function lookaheadView(view: JobView): LookaheadPlan {

@@ -20,7 +20,7 @@ interface RepairPageProps {
   readonly where: RepairPageData["where"];
 }
 
-/** Way in and refitting side by side with the tray: one line a step, ticked with one thumb. */
+/** Removal and refitting side by side with the tray: one line a step, ticked with one thumb. */
 export function RepairPage({ jobId, shelfId, fit, where }: RepairPageProps) {
   const allOff = fit.steps.length > 0 && fit.steps.every(({ tick }) => tick);
   const [way, setWay] = useState<"in" | "back">(allOff ? "back" : "in");

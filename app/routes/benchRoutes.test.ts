@@ -20,7 +20,7 @@ afterAll(closeDemoShop);
 
 const token = () => crypto.randomUUID();
 
-describe("the queue's removal", () => {
+describe("entries into the queue", () => {
   const look = JSON.stringify({ test: "look", at: "R1" });
 
   test("an entry that waited is dated back to when it was made, and one sent again is stored once", async () => {

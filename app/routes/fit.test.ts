@@ -74,7 +74,7 @@ describe("the fit page", () => {
     expect(await measuredSteps("siskin-five-speed")).toEqual([]);
   });
 
-  test("a screw left over is called before the panel over it closes, and a tick is deleted", async () => {
+  test("a screw left over is called before the panel over it closes, and a tick is undone", async () => {
     await tick("motor-screws", "in", 4);
     await tick("motor-screws", "back", 3);
     const called = (await fitPage()).back.find((step) => step.id === "glove-box");

@@ -9,7 +9,7 @@ export class RestingThread<Task extends { readonly id: number }, News extends { 
   private idle: ReturnType<typeof setTimeout> | undefined;
   private atWork = 0;
 
-  /** @param onEnd called with the cause each time the thread dies */
+  /** @param onEnd called with the error each time the thread dies */
   constructor(
     private readonly file: string,
     private readonly onEnd: (cause: unknown) => void,

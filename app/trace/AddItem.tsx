@@ -238,7 +238,7 @@ interface PinFields {
   readonly terminal: string;
 }
 
-/** A pin more, on a plug that is there or on new plug. */
+/** Adds a pin to a plug that is there, or to a new one. */
 export function AddPin({ terminals }: { terminals: readonly string[] }) {
   const { circuit } = useEditing();
   const [problem, add] = useAdding();

@@ -3,7 +3,7 @@ import type { Chart, ChartConfiguration, Plugin } from "chart.js";
 /** A place on a picture that a figure is read from. */
 export type Mark = { readonly label: string } & ({ readonly x: number } | { readonly y: number });
 
-/** The test's colours as the browser resolves them for the theme that is on. */
+/** The theme's colours, as the browser resolves them. */
 export function themeColours() {
   const probe = document.createElement("span");
   document.body.append(probe);

@@ -5,7 +5,7 @@ import { airway, demoFile, file, whimbrel } from "../testing/airway";
 const plan = (name: string): string => demoFile("plans", `${name}.json`);
 
 describe("route, match and price", () => {
-  test("route prints the quickest removal and back", async () => {
+  test("route prints the quickest removal, and the refitting", async () => {
     const plan = demoFile("plans", "whimbrel-blower.json");
     const route = JSON.parse((await airway(["route", plan, "--to", "R1,M1"])).stdout);
     expect(route.minutes).toBe(11.5);

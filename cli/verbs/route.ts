@@ -12,10 +12,10 @@ export interface RouteFlags {
 
 const listOf = (text: string | undefined): string[] => (text ?? "").split(",").filter((id) => id !== "");
 
-/** A removal and back as `route` prints it. */
+/** Removal and refitting as `route` prints it. */
 export type RouteAnswer = Omit<Route, "back"> & { readonly back: readonly string[] };
 
-/** The removal and back that a command asks for. */
+/** The removal and refitting that a command asks for. */
 export function routeFrom(
   input: unknown,
   { to, prefer = "quickest", done }: RouteFlags,

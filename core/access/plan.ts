@@ -43,7 +43,7 @@ export const stepSchema = z.strictObject({
   hangs: z.string().min(1).max(100).optional(),
   /** The one way it goes in. */
   keyed: z.string().min(1).max(120).optional(),
-  /** Which strategy of access it belongs to; a step of every way says nothing. */
+  /** Which approach to access the step belongs to; absent where it belongs to every one. */
   way: z.enum(["book", "short-cut", "other-side"]).optional(),
   /** What may go wrong, how often, and the minutes it then takes. */
   risk: z.strictObject({ p: z.number().min(0).max(1), minutes, what: z.string().min(1).max(120) }).optional(),

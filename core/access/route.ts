@@ -11,7 +11,7 @@ import { type Spread, spreadOf, stepMinutes } from "./stepMinutes";
 export const preferences = ["quickest", "book", "kind"] as const;
 export type Preference = (typeof preferences)[number];
 
-/** A removal and back. */
+/** Removal and refitting. */
 export interface Route {
   /** Minutes of the removal. */
   readonly minutes: number;

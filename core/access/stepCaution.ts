@@ -6,7 +6,7 @@ interface CautionedStep {
   readonly cautions?: readonly StepCaution[] | undefined;
 }
 
-/** What can hurt someone on the removal or back. */
+/** What can hurt someone during removal or refitting. */
 export const stepCautions = [
   "airbag",
   "wheel",

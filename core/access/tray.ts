@@ -1,7 +1,7 @@
 import { screwsBack, screwsOut } from "./fastener";
 import type { AccessStep } from "./plan";
 
-/** A step ticked on the removal or back, with the screws counted. */
+/** A step ticked during removal or refitting, with the screws counted. */
 export interface TrayEntry {
   readonly step: string;
   readonly way: "in" | "back";
@@ -31,7 +31,7 @@ const planned = (step: AccessStep) => ({
   back: (step.fasteners ?? []).reduce((sum, fastener) => sum + screwsBack(fastener), 0),
 });
 
-/** Screws a step puts into the tray, and takes from it on the refitting, by its plan. */
+/** Screws a step puts into the tray, and takes from it when refitted, by its plan. */
 export const plannedScrews = planned;
 
 /**

@@ -7,7 +7,7 @@ import {
   spectrumPictureSchema,
 } from "../signal/recordingPicture";
 
-/** Figures of a recording as they are kept with a job: what `readHumps` and `motorSound` give, checked on the removal. */
+/** Figures of a recording as they are kept with a job: what `readHumps` and `motorSound` give, checked when they come in. */
 const finite = z.number();
 const maybe = finite.nullable();
 const short = z.string().max(400);

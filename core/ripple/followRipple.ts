@@ -42,7 +42,7 @@ const frequencyOf = (ripple: Float64Array, secondsPerEntry: number): number =>
 /** The ripples followed through a recording, and the recording laid on a grid of them. */
 export interface Followed {
   readonly rhythm: HumpRhythm;
-  /** Ripples a second, the mean of the whole. */
+  /** Ripples per second, the mean of the whole. */
   readonly humpHz: number;
   readonly phase: HumpPhase;
   readonly points: number;

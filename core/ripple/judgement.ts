@@ -120,7 +120,7 @@ function judgedFold(
   };
 }
 
-/** Hump after ripple where the turn is not known: each by itself, so only a quiet recording can be judged. */
+/** Ripple after ripple where the turn is not known: each by itself, so only a quiet recording can be judged. */
 function judgedSingly(grid: HumpGrid, cannot: RippleReason[]): Pick<RippleReading, "verdict" | "because"> {
   const heights = singleHeights(grid, humpShape(grid.values, grid.points));
   const usual = medianOf(heights);

@@ -270,7 +270,7 @@ describe("a motor's ripples, from the winding's equations", () => {
     [16, 6, [3, 12, 0]],
     [24, 9, [17, 19]],
   ])(
-    "%p bars at %p V, %p of them bad: what they make in half a turn is not taken for a hump",
+    "%p bars at %p V, %p of them bad: what they make in half a turn is not taken for a ripple",
     (bars, volts, bad) => {
       // The bars alone are given: read as a slower motor with even ripples, all of them would be called sound.
       const badBars = bad.map((bar, i) => ({ bar, ohms: 0.12 + 0.08 * i }));

@@ -23,7 +23,7 @@ export interface StoredClosure {
   /** Minutes to the verdict, and what the fixed chart would have taken to the same part. */
   readonly minutes: number;
   readonly chartMinutes: number | null;
-  /** What was replaced, by the kind its money goes by, and the minutes the removal and back took. */
+  /** What was replaced, by the kind its money goes by, and the minutes the removal and refitting took. */
   readonly repairKind: string;
   readonly repairMinutes: number | null;
   readonly totalMinor: number | null;

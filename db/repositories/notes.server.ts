@@ -12,7 +12,7 @@ export interface Note {
   readonly struckAt: Date | null;
 }
 
-/** A photo as it is kept: decoded and made again, so that nothing of the sent file is left but its picture. */
+/** A photo as it is kept: decoded and encoded again, so that nothing of the sent file is left but its picture. */
 export interface Photo {
   readonly width: number;
   readonly height: number;

@@ -27,7 +27,7 @@ export const setRepair = (jobId: number, { targets, prefer }: Repair): Promise<J
     RepairRow.upsert({ jobId, targets: JSON.stringify(targets), prefer }, { transaction }),
   );
 
-/** A step ticked on the removal or back, with its screws counted. */
+/** A step ticked during removal or refitting, with its screws counted. */
 export interface RepairTick {
   readonly id: string;
   readonly step: string;
@@ -74,7 +74,7 @@ export const deleteTick = (jobId: number, id: string, struckAt: Date): Promise<J
     RepairTickRow.update({ struckAt }, { where: { id, jobId }, transaction }),
   );
 
-/** Minutes measured of a plan's steps on the removal, whichever job. */
+/** Minutes measured of a plan's removal steps, on any job. */
 export async function measuredSteps(shelfId: string): Promise<{ step: string; minutes: number }[]> {
   const rows = await RepairTickRow.findAll({
     where: { shelfId, way: "in", struckAt: { [Op.is]: null }, minutes: { [Op.not]: null } },

@@ -67,7 +67,7 @@ export function nextTests(compiled: CompiledCircuit, belief: Belief, options: Ne
   return ordered.slice(0, options.count).map((forecast) => ({ ...forecast, outcomes: forecast.outcomes() }));
 }
 
-/** A strategy takes its favourite look first only while that tells something. */
+/** A strategy takes its favourite test first only while that tells something. */
 const preferredBits = 0.03;
 
 const byWorth = (
@@ -76,7 +76,7 @@ const byWorth = (
 ): number => worth(b) - worth(a) || hands(a.look) - hands(b.look);
 
 /**
- * Bits a minute, every test charged minutes of attention besides: without them many near-empty looks at
+ * Bits a minute, every test charged minutes of attention besides: without them many near-empty tests at
  * an open place go before the one that decides, and the whole takes longer (measured on the fleet).
  */
 const worth = ({ bits, minutes }: { bits: number; minutes: number }): number =>

@@ -14,7 +14,7 @@ const firstKinds: Readonly<Record<Strategy, readonly PartKind[]>> = {
   "resistor-first": ["resistor"],
 };
 
-/** Looks at the favourite part before the strategy follows the arithmetic like the others. */
+/** Tests of the favourite part before the strategy follows the arithmetic like the others. */
 const openingLooks = 3;
 
 function kindAt(compiled: CompiledCircuit, item: string): PartKind | undefined {

@@ -1,4 +1,4 @@
-// What a test is worth: information, minutes, the strategies' beginnings, and what no look can tell apart.
+// What a test is worth: information, minutes, the strategies' beginnings, and what no test can tell apart.
 import { describe, expect, test } from "@jest/globals";
 import { allTools, type Tool } from "../../predict/observations/tool";
 import type { Reading, Test } from "../../predict/reading";

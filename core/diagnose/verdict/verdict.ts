@@ -33,7 +33,7 @@ const variantsOf = perCircuitAnd((compiled, repair: Repair) =>
   [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
 );
 
-/** Parts to look at before the new one goes in: a burnt out pack, burnt pin or blown fuse had a cause. */
+/** Parts to look at before the new one goes in: a burnt-out pack, a burnt pin or a blown fuse had a cause. */
 function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): string[] {
   const { circuit, motors } = compiled.netlist;
   const kindOf = (id: string) =>

@@ -43,7 +43,7 @@ describe("the ripple's phase", () => {
     return { trace, phase: humpPhase(trace, wholeOf(trace), rhythm, 12) };
   };
 
-  test.each([0, 0.05, 0.15])("counts every hump over a drift of %p", (drift) => {
+  test.each([0, 0.05, 0.15])("counts every ripple over a drift of %p", (drift) => {
     const { phase } = followed(drift);
     const passed = (phase.humps.at(-1) ?? 0) - (phase.humps[0] ?? 0);
     // 480 a second over the time between the first and the last block.
@@ -103,7 +103,7 @@ describe("dips evened out", () => {
     expect(withoutDips(square, 20_000, { from: 0, to: 4000 })).toEqual(square);
   });
 
-  test("a bar that takes ten times a ripple's height goes, and the refitting from it", () => {
+  test("a bar that takes ten times a ripple's height is evened out, and the current's recovery after it", () => {
     const trace = drawnRecording({ ...made, noise: 0 });
     const dipped = trace.amps.slice();
     for (let at = 200; at + 60 < dipped.length; at += 500)

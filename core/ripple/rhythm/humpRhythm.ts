@@ -5,7 +5,7 @@ import { type Peak, peaksOf, type Spectrum, spectrumOf } from "../../signal/spec
 export interface HumpRhythm {
   /** Middle sample of each stretch looked at, rising. */
   readonly centres: Float64Array;
-  /** Ripples a second there. */
+  /** Ripples per second there. */
   readonly hz: Float64Array;
   /** Power of the rhythm over that of what lies around it. */
   readonly standsOut: number;
@@ -24,8 +24,8 @@ const mostStretches = 240;
 /** Spectral peaks kept for each stretch. */
 const candidatesKept = 6;
 /**
- * Magnitudes are weighed by this power of their frequency: a once-per-turn wander may be taller than the ripples,
- * yet the ripples come eight or more times as often; their own harmonics fall off faster than this rises.
+ * Exponent of the frequency by which spectral magnitudes are weighted. A variation once per turn may be taller than the
+ * ripple, but the ripple has at least eight times its frequency. The ripple's harmonics fall off faster than the weight rises.
  */
 const frequencyWeight = 0.7;
 /** Change of speed between stretches, as a natural logarithm, that costs as much as a factor e in height. */
@@ -45,7 +45,7 @@ const combPeaks = 8;
 const combWeight = 3;
 
 /**
- * Ripples a second by the comb of lines that bad bars make: a bad bar passes every brush, so all repeats once a pole and
+ * Ripples per second by the comb of lines that bad bars make: a bad bar passes every brush, so all repeats once a pole and
  * every line is a multiple of that. The lines that are there, the share of all power they hold, and the ripple's own line
  * speak for a candidate.
  * @param perPole ripples from one pole to the next

@@ -65,7 +65,7 @@ describe.each(electronic)("the control of %s", (id) => {
         ? duty * supply - duty * amps * part.onOhms
         : Math.min(duty * supply, supply - amps * part.onOhms);
     expect(motor).toBeCloseTo(expected, 6);
-    // The supply pin carries duty × motor amps when PWM, all of them when linear.
+    // The supply pin carries duty × motor amps under PWM, all of them when linear.
     expect(Math.abs(solved.amps[module.stage] ?? 0)).toBeCloseTo(
       part.drive === "pwm" ? duty * amps : amps,
       6,

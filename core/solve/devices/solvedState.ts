@@ -27,7 +27,7 @@ export interface SolvedState {
 }
 
 /**
- * How a control's stage conducts: not at all, PWM, holding the motor at its share of the supply,
+ * How a control's stage conducts: not at all, by PWM, holding the motor at its share of the supply,
  * or as plain `onOhms`.
  */
 export type StageForm = "open" | "chopping" | "regulating" | "through";
