@@ -70,7 +70,7 @@ export function BayProbe(props: BayProbeProps) {
         black={black}
       />
       {target.kind === "point" && (
-        <OtherLead black={black} placing={placing} onPlace={onPlace} beyond={beyond} />
+        <OtherLead black={seenText(circuit, black)} placing={placing} onPlace={onPlace} beyond={beyond} />
       )}
       {plugs.length > 0 && <PlugsHere plugs={plugs} setup={setup} onSetup={onSetup} />}
     </section>
@@ -171,7 +171,7 @@ interface OtherLeadProps {
 function OtherLead({ black, placing, onPlace, beyond }: OtherLeadProps) {
   return (
     <p className="flex flex-wrap items-center gap-2 text-base">
-      Black lead on <b className="figures">{black}</b>
+      Black lead on <b>{black}</b>
       <button
         type="button"
         className="min-h-11 underline"
