@@ -1,4 +1,4 @@
-// The layers of the house, from the ground up. A folder imports only folders that stand before it in its list.
+// The layers of the house, from the bottom up. A folder may only import folders before it in its list.
 const core = [
   "problem",
   "chance",
@@ -50,14 +50,14 @@ const app = [
   "settings",
   "routes",
 ];
-/** Folders inside one folder of the core, in the same way. */
+/** The order of folders inside one folder of the core. */
 const inside = {
   "core/solve": ["netlist", "parts", "network", "devices", "checks"],
   "core/ripple": ["rhythm", "turn", "chopping"],
   "core/diagnose": ["belief", "explain", "history", "tests", "verdict"],
 };
 
-/** One rule a folder: it reaches none of those that stand after it. */
+/** One rule for each folder: it reaches none of those after it. */
 const ordered = (top, folders) =>
   folders.slice(0, -1).map((folder, index) => ({
     name: `order: ${top}/${folder}`,
@@ -67,7 +67,7 @@ const ordered = (top, folders) =>
     to: { path: `^${top}/(${folders.slice(index + 1).join("|")})/` },
   }));
 
-/** A folder of the list that is missing from it has no place in the order. */
+/** A folder that is missing from the list has no place in the order. */
 const listed = (top, folders) => ({
   name: `listed: ${top}`,
   comment: `give the folder its place in .dependency-cruiser.mjs`,

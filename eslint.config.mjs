@@ -1,7 +1,7 @@
 import js from "@eslint/js";
 import tseslint from "typescript-eslint";
 
-/** What core/ must never reach for: the interface, the database, Node, the browser, a clock, chance. */
+/** What core/ must not use: the interface, the database, Node, the browser, a clock, or chance. */
 const outside = [
   "react*",
   "react-dom*",
@@ -65,7 +65,7 @@ export default [
     ),
   },
   {
-    // Biome has the same rule, and there the one fixture that needs nothing says so.
+    // Biome has the same rule, and the one fixture that needs nothing is marked there.
     files: ["e2e/**/*.ts"],
     rules: { "no-empty-pattern": "off" },
   },

@@ -1,8 +1,8 @@
 export default {
-  // A slow machine is no failure: a test that hangs still ends.
+  // A slow machine is not a failure; a test that hangs still ends.
   testTimeout: 600_000,
   testEnvironment: "node",
-  // Both cores of a small machine: one less than the cores, as Jest would take, leaves one of two idle.
+  // Both cores of a small machine; Jest's default would leave one of two idle.
   maxWorkers: "100%",
   globalSetup: "<rootDir>/scripts/unit-setup.mjs",
   globalTeardown: "<rootDir>/scripts/unit-teardown.mjs",

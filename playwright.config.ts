@@ -5,7 +5,7 @@ export default defineConfig({
   globalSetup: "./e2e/setup.ts",
   // Each file of tests has a server and data of its own, so files run side by side.
   workers: 2,
-  // Far longer than anything takes: a machine many times slower for a while fails no test. Speed is measured by the benchmarks.
+  // Far longer than anything takes, so that a temporarily slow machine fails no test. The benchmarks measure speed.
   timeout: 600_000,
   expect: { timeout: 180_000 },
   forbidOnly: true,

@@ -7,7 +7,7 @@ export default defineConfig(({ isSsrBuild }) => ({
   plugins: [tailwindcss(), reactRouter()],
   resolve: {
     alias: {
-      // Its module build has no default export, as Node's has; one import must serve both.
+      // In the module build it has no default export, unlike in Node's, and one import must work in both.
       wavefile: resolve(import.meta.dirname, "node_modules/wavefile/dist/wavefile.js"),
       "~": resolve(import.meta.dirname, "app"),
       "@core": resolve(import.meta.dirname, "core"),

@@ -16,7 +16,7 @@ import { nonceContext } from "./shell/nonce.server";
 /** Time limit for rendering a page, in milliseconds. */
 export const streamTimeout = 20_000;
 
-/** Renders a page with its nonce; whole for robots, as it comes for people. */
+/** Renders a page with its nonce: as a stream for browsers, and in one piece for crawlers. */
 export default function handleRequest(
   request: Request,
   status: number,
@@ -46,7 +46,7 @@ export default function handleRequest(
           if (!whole) begin();
         },
         onAllReady() {
-          // Left running, the timer would hold the page in memory.
+          // If it were left running, the timer would hold the page in memory.
           clearTimeout(timer);
           if (whole) begin();
         },
@@ -61,7 +61,7 @@ export default function handleRequest(
   });
 }
 
-/** Logs what a loader or an action threw, with its cause; a request its sender called off is no error. */
+/** Logs what a loader or an action threw, with its cause. A request the client aborted is not an error. */
 export const handleError: HandleErrorFunction = (error, { request }) => {
   if (request.signal.aborted) return;
   const words = storageTrouble(error);

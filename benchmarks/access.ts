@@ -1,4 +1,4 @@
-// npm run bench access: the quickest route through plans of 300 steps, drawn by chance; milliseconds a plan.
+// npm run bench access: the quickest route through random plans of 300 steps; milliseconds per plan.
 import type { AccessPlan, AccessStep } from "@core/access/plan";
 import { quickestRoute } from "@core/access/route";
 import { type Chance, chanceFrom } from "@core/chance/chance";
@@ -8,14 +8,14 @@ const plans = Number(process.env.AIRWAY_PLANS ?? 200);
 
 interface Shape {
   readonly title: string;
-  /** How far back a need reaches. */
+  /** How far back a need may refer. */
   readonly span: number;
   readonly alternatives: readonly number[];
   readonly together: readonly number[];
   readonly targets: number;
 }
 
-/** A car's plan has few alternatives and short chains; the last is worse than any car. */
+/** A vehicle's plan has few alternatives and short chains; the last case is worse than any vehicle. */
 const shapes: readonly Shape[] = [
   {
     title: "two ways to one step in ten",

@@ -6,7 +6,7 @@ import { manyJobs } from "./load/manyJobs";
 import { quantile, ShopServer } from "./load/shopServer";
 
 const technicians = 6;
-/** Seconds between two things one technician does: a reading is entered and a page opened. */
+/** Seconds between two actions of one technician: a reading is entered and a page opened. */
 const secondsBetween = 20;
 const minutesOfWork = Number(process.env.AIRWAY_BOARD_MINUTES ?? 5);
 const { folder, jobs, speeds } = await manyJobs(200, 60);
@@ -20,7 +20,10 @@ function say(title: string, waits: readonly number[]): void {
   );
 }
 
-/** Opens a page; resolves with the milliseconds until all of it was there, and its text. Throws unless it is answered 200. */
+/**
+ * Opens a page; resolves with its text and the milliseconds until all of it had arrived.
+ * @throws unless it is answered with 200
+ */
 async function open(path: string): Promise<{ milliseconds: number; text: string }> {
   const began = performance.now();
   const answer = await fetch(shop.address(path));

@@ -1,4 +1,4 @@
-// npm run bench:crash: ten times a thousand readings written at once, killed (SIGKILL) in the middle.
+// npm run bench:crash: ten rounds of a thousand readings written in parallel, killed (SIGKILL) in the middle.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";

@@ -1,4 +1,4 @@
-// npm run bench: what an operating point, a compile and a reading cost on this machine.
+// npm run bench: the time of an operating point, a compile and a reading on this machine.
 import { execFileSync } from "node:child_process";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
@@ -56,8 +56,8 @@ function compileMilliseconds(netlist: Netlist): number[] {
 }
 
 /**
- * A job played from its complaint: each time the first test offered is answered and weighed again.
- * `fresh` are readings in a set-up met for the first time (something unplugged or bridged).
+ * A job played from its complaint: each time, the first suggested test is answered and the tests are weighed again.
+ * `fresh` are readings in a set-up used for the first time (something unplugged or bridged).
  */
 function readingMilliseconds(netlist: Netlist): { ready: number[]; fresh: number[] } {
   const compiled = new CompiledCircuit(netlist);
@@ -127,7 +127,7 @@ function plainAnswer(test: { readonly test: Reading["test"] }): Reading {
   return { ...test, seen: results[test.test] } as Reading;
 }
 
-/** Compiles in a worker: milliseconds, the progress it told, and how soon it stopped when asked to. */
+/** Compiles in a worker: milliseconds, the reported progress, and the time to stop. */
 async function compileInWorker(id: string): Promise<{ milliseconds: number; told: number; stopped: number }> {
   const file = process.env.AIRWAY_BENCH_FILE ?? process.argv[1] ?? "";
   const run = (cancel: boolean) =>
@@ -159,7 +159,7 @@ async function compileInWorker(id: string): Promise<{ milliseconds: number; told
 function compileHere({ compile, flag }: { compile: string; flag: Int32Array }): void {
   const netlist = netlists().find(({ circuit }) => circuit.id === compile);
   if (!netlist) throw new Error(compile);
-  // Once cold for the code to warm up, as in a server that has been running.
+  // One cold run to warm the code up, as in a server that has been running.
   new CompiledCircuit(netlist, { samples: 2 }).prepare();
   const began = performance.now();
   new CompiledCircuit(netlist).prepare((share) => {
@@ -169,7 +169,7 @@ function compileHere({ compile, flag }: { compile: string; flag: Int32Array }): 
   parentPort?.postMessage({ milliseconds: performance.now() - began });
 }
 
-/** Megabytes a process has held at most when it compiles this one circuit, every set-up, and plays a job on it. */
+/** Peak megabytes of a process that compiles only this circuit, every set-up, and plays a job on it. */
 function peakMegabytes(id: string): number {
   const file = process.env.AIRWAY_BENCH_FILE ?? process.argv[1] ?? "";
   const env = { ...process.env, AIRWAY_BENCH_MEMORY: id };
@@ -183,7 +183,7 @@ function playAlone(id: string): void {
   process.stdout.write((process.resourceUsage().maxRSS / 1024).toFixed(0));
 }
 
-/** Nanoseconds a multiply and add takes just now: this machine's pace drifts, and the figures with it. */
+/** Nanoseconds of a multiply-add just now, because this machine's speed drifts, and the results with it. */
 function pace(): string {
   const values = new Float64Array(100_000).fill(1.1);
   let sum = 0;

@@ -107,7 +107,7 @@ async function playAll(tasks: readonly Task[], workers: number): Promise<Played[
   return all;
 }
 
-/** Which kinds of fault were called wrong. */
+/** Kinds of fault that were diagnosed wrongly. */
 function wrongByMode(played: readonly Played[]): string {
   const byMode = new Map<string, number>();
   for (const { modes, outcome } of played)
@@ -118,7 +118,7 @@ function wrongByMode(played: readonly Played[]): string {
     .join(", ")}`;
 }
 
-/** How often verdicts that claimed so much were right. */
+/** How often verdicts with a given belief were right. */
 function calibrationLine(played: readonly Played[]): string {
   const bins = Array.from({ length: 10 }, (_, bin) =>
     played.filter(({ p }) => Math.min(9, Math.floor(p * 10)) === bin),

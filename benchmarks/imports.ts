@@ -1,4 +1,5 @@
-// npm run bench:imports: files from elsewhere are brought in while another technician enters readings; how long those wait.
+// npm run bench:imports: files from elsewhere are imported while another technician enters readings; how long those
+// readings wait.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -32,7 +33,7 @@ await shop.start();
 // The first reading waits for its circuit to be compiled, as after any start.
 await shop.enterReading(6, crypto.randomUUID());
 
-/** Enters readings at an even pace while something goes on, and says how long they waited. */
+/** Enters readings at a regular interval during some work, and reports how long they waited. */
 async function meanwhile(title: string, work: () => Promise<string>): Promise<void> {
   const waits: number[] = [];
   const refused: number[] = [];
@@ -56,7 +57,7 @@ async function meanwhile(title: string, work: () => Promise<string>): Promise<vo
   );
 }
 
-/** Asks the page until the import is over. */
+/** Polls the page until the import is over. */
 async function untilOver(): Promise<string> {
   for (;;) {
     const page = await (await fetch(shop.address("/records/in"))).text();
@@ -75,7 +76,7 @@ const records = (count: number): JobRecord[] =>
     words: `case ${brought}`,
   }));
 
-// Readings of one job grow dear to weigh; what counts here is what the import adds to that.
+// The readings of one job take longer the more there are; this counts only what the import adds.
 await meanwhile("nothing else", async () => {
   await pause(8000);
   return "";

@@ -1,5 +1,5 @@
-// npm run bench:interface: in the built application, from a key to the new suspects by the browser's own marks, tasks
-// that held the main thread up meanwhile, and the layout of every shipped circuit in its worker.
+// npm run bench:interface: in the built application, the time from a key to the new suspects by the browser's own
+// marks, the tasks that blocked the main thread meanwhile, and the layout of every shipped circuit in its worker.
 import {
   closeSync,
   existsSync,
@@ -30,10 +30,10 @@ function spread(samples) {
   return `median ${median} ms, 95th percentile ${high} ms, worst ${worst} ms (${sorted.length})`;
 }
 
-/** Milliseconds between two keys of a quick hand on a keypad. */
+/** Milliseconds between two keys of a fast typist on a keypad. */
 const keyMilliseconds = 120;
 
-/** This machine's pace: what a multiplication and an addition take, so that figures of two days can be compared. */
+/** This machine's speed as the time of a multiply-add, so that results of different days can be compared. */
 function pace() {
   const rounds = 3e7;
   let sum = 0;
@@ -46,7 +46,7 @@ process.stdout.write(`a multiply and add takes ${pace()} just now\n`);
 const aloneMilliseconds = 3000;
 const startedMilliseconds = 20_000;
 
-/** How long this process is held up while nothing of Airway runs beside it: what a key may take longer by. */
+/** How long this process is held up while Airway is idle, which a key may take longer by. */
 function heldUp() {
   const end = performance.now() + aloneMilliseconds;
   let [last, longest] = [performance.now(), 0];
@@ -59,7 +59,7 @@ function heldUp() {
 }
 process.stdout.write(heldUp());
 
-/** How long a write of 8 kB takes until it is on the disk, which every reading waits for. */
+/** Time of writing 8 kB to disk, which every reading waits for. */
 function diskAlone() {
   const folder = mkdtempSync(join(tmpdir(), "airway-disk-"));
   const file = openSync(join(folder, "written"), "w");
@@ -79,8 +79,8 @@ function diskAlone() {
 process.stdout.write(diskAlone());
 
 /**
- * When other machines on the same processors had them while this one wanted them (steal, proc(5)): milliseconds of all
- * processors since the start, by the clock of the pages. None where the system does not tell.
+ * Processor time other machines took while this one wanted it (steal, proc(5)): milliseconds over all processors since
+ * the start, on the pages' clock. None if the system does not report it.
  */
 const taken = [];
 function watchTaken() {
@@ -96,10 +96,10 @@ function takenBetween(from, to) {
 }
 
 const { browser, address, stop } = await demoServer(port);
-// A server runs for weeks; right after its start it makes the open jobs' circuits ready, for some seconds.
+// A server runs for weeks; right after its start it works out the board's lines for some seconds.
 await wait(startedMilliseconds);
 
-/** Enters what the test offered asks for by keys, then strikes it out, and waits for the page after each. */
+/** Enters the suggested test by keys, then deletes it, and waits for the page after each. */
 async function play(page) {
   const measures = () =>
     page.evaluate(() => performance.getEntriesByName("airway:entered-to-suspects").length);
@@ -118,7 +118,7 @@ async function play(page) {
       const light = await page.locator('[data-choice="bright"]').count();
       await page.keyboard.press(light ? ["b", "d", "k"][round % 3] : String(1 + (round % 2)));
     } else {
-      // In a range the page offers, but not the value it shows.
+      // A value in a range the page shows, but not the value it shows.
       const offered = await page
         .locator("[data-about]")
         .evaluateAll((ranges) =>
@@ -186,7 +186,7 @@ process.stdout.write(
   `tasks over 50 ms on the main thread while readings were entered: ${all.tasks.length}${all.tasks.length > 0 ? `, ${spread(all.tasks)}` : ""}\n`,
 );
 
-/** From a key in one window until another window on the same job shows that reading, or shows it deleted. */
+/** The time from a key in one window until another window on the same job shows the reading, or shows it deleted. */
 async function windowToWindow(job) {
   const open = async () => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -208,7 +208,7 @@ async function windowToWindow(job) {
     await other.waitForFunction(
       (shown) => globalThis.document.querySelector('[data-testid="standing"]')?.textContent !== shown,
       before,
-      // A window behind another paints nothing, so that frames cannot be waited for.
+      // A window behind another paints nothing, so it has no frames to wait for.
       { polling: 20 },
     );
     taken.push(performance.now() - began);

@@ -1,6 +1,6 @@
-// npm run bench:practice [-- COUNT]: practice cases over every shipped circuit and level, ten thousand unless told: how many
-// draws make one, why the others do not, how far each level's cases are from giving themselves away, and whether they are
-// solved a third time with yet other noise.
+// npm run bench:practice [-- COUNT]: practice cases over every shipped circuit and level, ten thousand by default: how
+// many attempts make one, why the others fail, how far each level's cases are from giving themselves away, and whether
+// they are solved a third time with other noise.
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
@@ -27,7 +27,7 @@ interface Task {
   readonly each: number;
 }
 
-/** One case made, or one draw left out. */
+/** One case, or one failed attempt. */
 interface Line {
   readonly level: PracticeLevel;
   readonly rejected?: string;
@@ -37,7 +37,7 @@ interface Line {
   readonly again?: boolean;
 }
 
-/** Played a third time with other noise on the same vehicle: the generator must not have been lucky. */
+/** Played a third time with other noise on the same vehicle, to show that the generator was not just lucky. */
 function solvedAgain(on: PracticeCircuit, own: PracticeCase): boolean {
   const fault = faultOf(on.exact, own);
   if (!fault.ok) throw new Error("a case names what its circuit does not have");

@@ -1,5 +1,5 @@
-// npm run bench:recording: ten million samples read in the built application's worker: how long, how much memory the
-// browser's page process held at most, and which tasks held the main thread up meanwhile.
+// npm run bench:recording: ten million samples read in the built application's worker: the time, the peak memory of
+// the browser's page process, and the tasks that blocked the main thread meanwhile.
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
@@ -13,7 +13,7 @@ const folder = mkdtempSync(join(tmpdir(), "airway-trace-"));
 
 const bars = 12;
 
-/** Half-sine ripples, drifting by 1 %, with noise, some of each half turn's lower: 16-bit steps of full scale. */
+/** Half-sine ripples, drifting by 1 %, with noise and some lower ones in each half turn: 16-bit steps of full scale. */
 function sample(i, bad) {
   const humps = (580 * (i - 10_000 * Math.cos(i / 1e6))) / rateHz;
   const height = bad.includes(((Math.floor(humps) % (bars / 2)) + bars / 2) % (bars / 2)) ? -0.05 : 0.02;
@@ -42,7 +42,7 @@ function csv() {
   return path;
 }
 
-/** Resident megabytes of the largest process that draws pages, by the system's own count. */
+/** Resident megabytes of the largest process that renders pages, by the system's own count. */
 function pageMegabytes() {
   let most = 0;
   for (const pid of readdirSync("/proc").filter((name) => /^\d+$/.test(name))) {
@@ -51,7 +51,7 @@ function pageMegabytes() {
       const status = readFileSync(`/proc/${pid}/status`, "utf8");
       most = Math.max(most, Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024);
     } catch {
-      // Gone meanwhile.
+      // The process ended meanwhile.
     }
   }
   return most;
@@ -59,7 +59,7 @@ function pageMegabytes() {
 
 const { browser, address, stop } = await demoServer(4394);
 for (const path of [wav("sound", []), wav("two bad bars", [1, 2]), csv()]) {
-  // A page of its own, so that what the one before still holds is not counted.
+  // A separate page, so that memory still held by the previous one does not count.
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${address}/jobs/6/motor?view=humps`, { waitUntil: "networkidle" });
   await page.getByRole("textbox", { name: "bars" }).fill(String(bars));

@@ -1,4 +1,5 @@
-// npm run bench:records: board, records, figures and what was learnt with fifty thousand closed jobs, in a data folder of its own.
+// npm run bench:records: board, records, statistics and learned counts with fifty thousand closed jobs, in a data
+// folder of its own.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -112,7 +113,7 @@ const ask = (query: string) =>
 const memory = (): string => `${Math.round(process.memoryUsage().rss / 1e6)} MB`;
 
 await database();
-// What it says of each open job is worked out in the background after the first answer, and stored.
+// The line of each open job is worked out in the background after the first answer, and stored.
 const firstLines = performance.now();
 while ((await board()).refreshing) await new Promise((resolve) => setTimeout(resolve, 50));
 process.stdout.write(

@@ -1,4 +1,4 @@
-// npm run bench ripple: how well the ripples are read on recordings made by two models that are not the analyser's own.
+// npm run bench ripple: how well ripples are read from recordings made by two models other than the analyser's own.
 
 import { randomSource } from "@core/chance/randomSource";
 import { simulatedRecording } from "@core/instrument/windingModel";
@@ -21,7 +21,7 @@ interface Drawn {
   readonly bars: number;
   readonly bad: boolean;
 }
-/** No control that chops, one far above the ripples, one among them. */
+/** No PWM, PWM far above the ripples, and PWM among them. */
 type Chopped = "" | "chopped at 8 to 20 kHz" | "chopped at 0.4 to 2 kHz";
 type Model = (seed: number, decibels: number, bad: boolean, mark: boolean, chopped: Chopped) => Drawn;
 
@@ -35,7 +35,7 @@ const drawn: Model = (seed, decibels, bad, mark, chopped) => {
   const wrong = Math.floor(uniform() * bars);
   const depth = uniform() * 0.45;
   const own = Array.from({ length: bars }, () => 1 + 0.06 * (uniform() - 0.5));
-  // Bar b passes one brush at the turn's place b / bars, the other half a turn later.
+  // Bar b passes one brush at the turn's position b / bars, the other half a turn later.
   const heights = (hump: number): number => {
     const first = Math.floor((hump * bars) / perTurn);
     const even = perTurn === bars;
@@ -68,7 +68,7 @@ const drawn: Model = (seed, decibels, bad, mark, chopped) => {
   return { trace: made, rpm: made.rpm, bars, bad };
 };
 
-/** Constants of any blower motor. */
+/** Constants of a typical blower motor. */
 const anyMotor = (uniform: () => number) =>
   motorConstants({
     id: "M1",
@@ -97,7 +97,7 @@ const wound: Model = (seed, decibels, bad, mark, chopped) => {
   const motor = { constants, bars, poles: 2 };
   const badBars = bad ? [{ bar: Math.floor(uniform() * bars), ohms: 0.05 + 0.3 * uniform() }] : [];
   const chopping = chopped ? { hz: 8000 + 12_000 * uniform(), duty: 0.4 + 0.5 * uniform() } : null;
-  // The ripple's own swing at the speed the recording is taken at: a chopped motor has its share of the volts.
+  // The ripple's own swing at the speed of the recording; a chopped motor has its share of the volts.
   const quiet = simulatedRecording(motor, {
     ...base,
     volts: volts * (chopping?.duty ?? 1),
@@ -113,7 +113,7 @@ const wound: Model = (seed, decibels, bad, mark, chopped) => {
     { ...motor, badBars },
     { ...base, seed, ...(chopping === null ? {} : { chopping }) },
   );
-  // A mark laid on: the swing of a wheel out of balance, at the true turn, which the ripple's count gives.
+  // A mark added once per true turn: the variation of an unbalanced wheel.
   const { turns } = trace;
   const rpm = (((turns.at(-1) ?? 0) - (turns[0] ?? 0)) * 60 * trace.rateHz) / (turns.length - 1);
   const markRms = mark ? noise * 10 ** ((10 + 10 * uniform()) / 20) : 0;
@@ -183,7 +183,10 @@ for (const [name, model, ways] of models)
     for (const given of ["bars", "rpm", "mark", "none"] as const)
       for (const bad of [false, true]) tally(name, model, 20, given, bad, chopped);
 
-/** Up to four bad bars, which can make a rhythm of their own stronger than the ripple's: the bars given, then the speed roughly too. */
+/**
+ * Up to four bad bars, whose rhythm can be stronger than the ripple's: with the bars given, then with the approximate
+ * speed too.
+ */
 function several(seed: number): void {
   const { uniform } = randomSource(seed);
   let count = 0;
@@ -219,7 +222,7 @@ function several(seed: number): void {
         for (const [i, options] of [{ bars }, { bars, aboutRpm }].entries()) {
           const { rpm, steadySeconds } = readRipple(trace, options);
           if (rpm === null) continue;
-          // The speed settles at first: the truth is taken where the ripples were.
+          // The speed settles at first, so the true value is taken over the ripples' stretch.
           const [from, to] = steadySeconds.map((at) => Math.min(last, Math.round(at * trace.rateHz)));
           const near = Math.abs(rpm / rpmOver(from as number, to as number) - 1) < 0.005;
           (tallies[i] as (typeof tallies)[number])[near ? "right" : "wrong"] += 1;

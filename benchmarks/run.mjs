@@ -1,4 +1,4 @@
-// npm run bench [name]: bundles benchmarks/NAME.ts and runs it; `engine` unless named.
+// npm run bench [name]: bundles benchmarks/NAME.ts and runs it; `engine` by default.
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { bundle } from "../scripts/bundle.mjs";

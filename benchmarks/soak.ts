@@ -1,5 +1,6 @@
-// npm run bench:soak: an hour of six technicians' mixed work on 200 open jobs of 60 circuits, with kills, imports, backups and one
-// restore. In the end every acknowledged reading must be there once, and memory must have stayed bounded.
+// npm run bench:soak: an hour of six technicians' mixed work on 200 open jobs of 60 circuits, with kills, imports,
+// backups and one restore. At the end every acknowledged reading must be stored exactly once, and memory must have
+// stayed bounded.
 import { rmSync } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
@@ -31,14 +32,14 @@ const share = (): number => (Date.now() - began) / (until - began);
 const chance = chanceFrom(23);
 const pick = <T>(of: readonly T[]): T => of[Math.floor(chance.uniform() * of.length)] as T;
 
-/** Readings the server said it has stored, by id, with when. */
+/** Readings the server acknowledged, by id, with the time. */
 const acknowledged = new Map<string, number>();
 const waits: Record<string, number[]> = { reading: [], board: [], page: [] };
 const failures = new Map<string, number>();
 const megabytes: number[] = [];
-/** While the server is down or starting, nothing it answers counts against it. */
+/** Answers do not count while the server is down or starting. */
 let isUp = true;
-/** When the restore began and ended: it discards what was acknowledged in between. */
+/** Start and end of the restore, which discards what was acknowledged in between. */
 let lostByRestore: readonly [number, number] | null = null;
 
 function fail(what: string): void {
@@ -66,7 +67,7 @@ async function enter(job: number): Promise<void> {
       }
       if (isUp) fail(`${status} reading`);
     } catch {
-      // The server is away: a browser's queue sends it again.
+      // The server is away, so a browser's queue sends it again.
     }
     await pause(500);
   }
@@ -152,7 +153,7 @@ async function keep(): Promise<void> {
         } else fail(`${answer.status} restore`);
       }
     } catch {
-      // Killed in the middle: the next round tries again.
+      // Killed in the middle; the next round tries again.
     }
   }
 }

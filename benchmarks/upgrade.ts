@@ -1,5 +1,5 @@
-// npm run bench:upgrade: an older database is opened and the process killed (SIGKILL) at a random moment, over all versions; then
-// it is opened again, and must be whole.
+// npm run bench:upgrade: the process that opens an older database is killed (SIGKILL) at a random moment, over all
+// versions; then the database is opened again and must be complete.
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
@@ -15,7 +15,7 @@ const rounds = Number(process.env.AIRWAY_ROUNDS ?? 200);
 const longestMilliseconds = Number(process.env.AIRWAY_LONGEST ?? 2500);
 const tsx = createRequire(import.meta.url).resolve("tsx/cli");
 
-/** Opens the database in a process of its own and kills it; true where it was still at work. */
+/** Opens the database in a process of its own and kills it; true if it was still working. */
 function killed(folder: string, after: number): Promise<boolean> {
   const child = spawn(process.execPath, [tsx, "db/testing/upgrader.ts", folder], {
     stdio: "ignore",

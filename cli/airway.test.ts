@@ -1,4 +1,5 @@
-// The command line as it is run: its own process, its own exit status. What the verbs answer is tested beside them.
+// The command line as it is started: its own process, its own exit status. Each verb's answer is tested next to the
+// verb.
 import { spawn, spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { beforeAll, describe, expect, test } from "@jest/globals";
@@ -6,7 +7,7 @@ import { shippedJson } from "../core/testing/shippedCircuit";
 import { askInstrument, askNumber } from "../server/instrumentSocket";
 import { airway, onlyTop, whimbrel } from "./testing/airway";
 
-/** What `npm run airway` starts; it looks whether a source changed, and bundles again where one did. */
+/** What `npm run airway` starts; it checks whether a source file changed, and bundles again if one did. */
 const script = join(process.cwd(), "scripts", "airway.mjs");
 const bundled = join(process.cwd(), "build", "cli", "airway.mjs");
 

@@ -2,7 +2,7 @@ import { resolve } from "node:path";
 import { CircuitCache } from "@core/predict/tables/circuitCache";
 import { runCommand } from "./command";
 
-/** Compiled circuits kept while `lines` runs. */
+/** Number of compiled circuits kept while `lines` runs. */
 const circuitsKept = 12;
 
 process.stdout.on("error", (error: NodeJS.ErrnoException) => {

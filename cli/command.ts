@@ -51,7 +51,7 @@ const flags = {
 } as const satisfies ParseArgsConfig["options"];
 
 const pointFlags = ["key", "engine", "setting", "selector", "fault", "unplugged", "bridged", "lamp-for"];
-/** Flags each verb takes beside `--text`. */
+/** Flags of each verb in addition to `--text`. */
 const flagsOf: Readonly<Record<string, readonly string[]>> = {
   check: [],
   solve: pointFlags,
@@ -77,7 +77,7 @@ const flagsOf: Readonly<Record<string, readonly string[]>> = {
   lines: [],
 };
 
-/** The checkout, streams and compiled circuits that a command uses. */
+/** The checkout, streams and compiled circuits of a command. */
 export interface Terminal {
   /** The checkout whose circuits are the library. */
   readonly root: string;
@@ -95,7 +95,7 @@ function readArguments(argv: string[]) {
   }
 }
 
-/** Compares the part of a file with the old one, in a circuit: the files of both are read. */
+/** Compares the part in a file with the old one in a circuit. */
 async function answerMatch(
   fresh: unknown,
   { circuit, part, against }: ReturnType<typeof readArguments>["values"],
@@ -167,7 +167,7 @@ async function run(argv: string[], terminal: Terminal): Promise<void> {
   }
 }
 
-/** Runs one command and resolves with its exit status: 0, or 2 where the input was bad and one line says why. */
+/** Runs one command and resolves with its exit status: 0, or 2 if the input was bad, with one line that says why. */
 export async function runCommand(argv: string[], terminal: Terminal): Promise<0 | 2> {
   try {
     await run(argv, terminal);

@@ -11,7 +11,7 @@ export class BadInput extends Error {}
 const tooLarge = (bytes: number | "more"): string =>
   `input: at most ${mostBytes} bytes are read, got ${bytes}`;
 
-/** Reads standard input up to the limit. A pipe that is not ready yet is waited for. */
+/** Reads standard input up to the limit, and waits for a pipe that is not ready yet. */
 async function standardInput(input: Readable): Promise<Buffer> {
   const chunks: Buffer[] = [];
   let bytes = 0;
@@ -24,7 +24,7 @@ async function standardInput(input: Readable): Promise<Buffer> {
   return Buffer.concat(chunks);
 }
 
-/** Reads a file, or for `-` standard input. */
+/** Reads a file, or standard input for `-`. */
 export async function readInput(file: string, input: Readable): Promise<string> {
   try {
     if (file === "-") return (await standardInput(input)).toString("utf8");
@@ -37,10 +37,10 @@ export async function readInput(file: string, input: Readable): Promise<string> 
   }
 }
 
-/** Traces are long: these are read up to here. */
+/** Largest size of a recording, in bytes. */
 const mostTraceBytes = 256 * 1024 * 1024;
 
-/** Reads a trace's bytes. */
+/** Reads a recording's bytes. */
 export function recordingFrom(file: string): Uint8Array {
   try {
     const { size } = statSync(file);
@@ -53,7 +53,7 @@ export function recordingFrom(file: string): Uint8Array {
   }
 }
 
-/** Parses JSON; the error says where the text stops making sense. */
+/** Parses JSON; the error says where the text cannot be read. */
 export function parseJson(text: string): Parsed<unknown> {
   if (text.length > mostBytes)
     return refused([{ code: "contradiction", path: "", message: tooLarge(text.length) }]);

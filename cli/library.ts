@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import type { CircuitLibrary } from "@core/formats/library";
 
-/** The shipped circuits of the checkout the program runs in. */
+/** The shipped circuits of the checkout. */
 export function shippedCircuits(root: string): CircuitLibrary {
   return (id) => {
     const folder = join(root, "demo", "circuits");

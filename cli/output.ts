@@ -12,7 +12,7 @@ import { BadInput } from "./input";
 import type { MatchAnswer } from "./verbs/match";
 import type { RouteAnswer } from "./verbs/route";
 
-/** The value of a parse, or bad input naming the first problem. */
+/** The value of a parse; or bad input, with the first problem. */
 export function accept<T>(parsed: Parsed<T>): T {
   if (parsed.ok) return parsed.value;
   const [first] = parsed.problems;
@@ -25,7 +25,7 @@ export function print(output: Writable, value: unknown, text: readonly string[] 
   output.write(text ? `${text.join("\n")}\n` : `${JSON.stringify(value, null, 2)}\n`);
 }
 
-/** An operating point for people: volts by point, then what flows. */
+/** An operating point for people: volts by point, then currents. */
 export function pointLines(point: OperatingPoint): string[] {
   return [
     ...Object.entries(point.volts).map(
@@ -57,7 +57,7 @@ export function diagnosisLines({ circuit, diagnosis }: DiagnosedCase): string[] 
   ];
 }
 
-/** A motor's ripples for people. */
+/** A motor's ripple for people. */
 export function rippleLines(ripple: RippleInWords): string[] {
   const { meanAmps, humpHz, rpm, badHumps, verdict, because, cannot, startUp, chopping, dropoutCount } =
     ripple;
@@ -96,7 +96,7 @@ export function routeLines({
   ];
 }
 
-/** Old part against new for people. */
+/** The old part against the new one, for people. */
 export function matchLines({ verdict, differences, leads, workMinutes }: MatchAnswer): string[] {
   return [
     `${verdict}${workMinutes > 0 ? `, ${minutesText(workMinutes)} of work` : ""}`,

@@ -4,7 +4,7 @@ import { z } from "zod";
 import { PlainSqlite } from "./keeping/plainSqlite.server";
 
 const holderSchema = z.object({ pid: z.number(), address: z.string(), since: z.string() });
-/** Who works on a data folder. */
+/** The process that uses a data folder. */
 export type LockHolder = z.infer<typeof holderSchema>;
 
 /** Another process works on the data folder. */
@@ -26,10 +26,10 @@ const lockFile = (folder: string): string => join(folder, "airway.lock");
 const holderFile = (folder: string): string => join(folder, "airway.lock.json");
 
 /**
- * Takes a data folder for this process, until it is released or the process ends, however it ends. The lock is one that SQLite
- * holds on a file of its own: the system lets go of it when the process dies.
+ * Locks a data folder for this process until it is released or the process ends in any way. The lock is one that
+ * SQLite holds on a file of its own, so the system releases it when the process dies.
  * @returns releases it
- * @throws DataFolderInUse where another process holds it
+ * @throws DataFolderInUse if another process holds it
  */
 export async function lockDataFolder(folder: string, holder: LockHolder): Promise<() => Promise<void>> {
   const lock = await PlainSqlite.open(lockFile(folder), { create: true });

@@ -1,4 +1,4 @@
-// One writer per data folder: the lock of another process is respected, told, and gone with that process.
+// One writer per data folder: another process's lock is respected, reported, and gone once that process is gone.
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";

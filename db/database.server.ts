@@ -5,15 +5,15 @@ import { upgrade } from "./upgrade.server";
 
 const fullSync = 2;
 
-/** An open database: its connection and the one queue all writes go through. */
+/** An open database: its connection and the one queue of all writes. */
 export class Database {
   private last: Promise<unknown> = Promise.resolve();
 
   constructor(readonly sequelize: Sequelize) {}
 
   /**
-   * Runs a write alone, in an IMMEDIATE transaction; resolves once it is on disk. SQLite takes one
-   * writer at a time, and writers that read first fail in numbers when they run side by side.
+   * Runs a write alone, in an IMMEDIATE transaction; resolves once it is on disk. SQLite takes one writer at a time,
+   * and writers that read first often fail when they run side by side.
    */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
     const turn = this.last.then(() =>
@@ -24,8 +24,8 @@ export class Database {
   }
 
   /**
-   * Runs work alone among the writes without a transaction of its own: one statement on the connection that is open already,
-   * which takes half the time, or what another thread writes. Resolves when the work does.
+   * Runs work alone among the writes, without a transaction of its own: a single statement on the open connection,
+   * which takes half the time, or work of another thread. Resolves when the work does.
    */
   alone<T>(work: () => Promise<T>): Promise<T> {
     const turn = this.last.then(work);
@@ -47,7 +47,9 @@ async function pragma(sequelize: Sequelize, name: string, transaction?: Transact
   return row ? Object.values(row)[0] : undefined;
 }
 
-/** Every transaction has its own connection; what must hold is checked there, and where single statements run. */
+/**
+ * Every transaction has its own connection. Durability is checked on that one, and on the one for single statements.
+ */
 async function checkPragmas(database: Database): Promise<void> {
   const { sequelize } = database;
   const pragmas = async (transaction?: Transaction) => ({
@@ -89,7 +91,7 @@ function openAs(opening: Promise<Database>): Promise<Database> {
 /** The process's one database, opened when first asked for. */
 export const database = (): Promise<Database> => opened ?? openAs(openDatabase());
 
-/** Closes the process's database, once writes in flight are done. */
+/** Closes the process's database once pending writes are done. */
 export async function closeDatabase(): Promise<void> {
   const closing = opened;
   opened = null;
@@ -97,8 +99,9 @@ export async function closeDatabase(): Promise<void> {
 }
 
 /**
- * Replaces the process's database. Writes in flight finish first; callers of `database()` wait until it is replaced.
- * @param exchange runs while the database is closed. It returns the new database, opened, or restores the old file and throws.
+ * Replaces the process's database. Pending writes finish first; callers of `database()` wait until it is replaced.
+ * @param exchange runs while the database is closed. It returns the new database, opened, or restores the old file and
+ *   throws
  */
 export async function replaceDatabase(exchange: () => Promise<Database>): Promise<void> {
   const closing = opened;

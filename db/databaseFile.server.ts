@@ -4,10 +4,10 @@ import { Sequelize } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
 import { migrations } from "./migrations/index";
 
-/** The folder that holds the database: set AIRWAY_DATA to move it. */
+/** The folder of the database; AIRWAY_DATA moves it. */
 export const dataFolder = (): string => resolve(process.env.AIRWAY_DATA ?? "data");
 
-/** The database's file in a data folder. */
+/** The database file in a data folder. */
 export const databaseFile = (folder: string): string => join(folder, "airway.sqlite");
 
 /** Connects to the database in a folder. */
@@ -20,8 +20,8 @@ export async function connect(folder: string): Promise<Sequelize> {
 }
 
 /**
- * Makes or changes the tables of the database in a folder, up to the newest migration or up to one. A run that is cut short
- * leaves some of it: this is for copies that nobody works on yet.
+ * Creates or changes the tables of the database in a folder, up to a migration, by default the newest. An interrupted
+ * run leaves some of it, so this is only for copies nobody works on yet.
  */
 export async function migrate(folder: string, upTo?: string): Promise<void> {
   const sequelize = await connect(folder);

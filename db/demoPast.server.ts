@@ -38,11 +38,11 @@ const pastSchema = z.strictObject({
       p: z.number(),
       looks: z.number(),
       minutes: z.number(),
-      /** What the fixed chart takes on the nominal vehicle with this fault; null where it ends elsewhere. */
+      /** Minutes of the fixed chart on the nominal vehicle with this fault; null if it ends at another part. */
       chartMinutes: z.number().nullable(),
       repairMinutes: z.number(),
       totalMinor: z.number(),
-      /** Place in this list of the job whose repair it came back from. */
+      /** Index in this list of the job whose repair it came back from. */
       comebackOf: z.number().optional(),
     }),
   ),
@@ -59,7 +59,7 @@ interface Shop {
 const minute = 60_000;
 const day = 24 * 60 * minute;
 
-/** A final check in which every step was as expected, half a minute each. */
+/** A final check with every step as expected, half a minute each. */
 export async function insertSoundProof(
   circuit: Circuit,
   jobId: number,
@@ -79,7 +79,7 @@ export async function insertSoundProof(
   );
 }
 
-/** Loads the jobs the demo workshop closed before: its records, its figures, and what it learnt. */
+/** Loads the jobs the demo workshop closed before: its records, its statistics, and what it has learned. */
 export async function loadPast(folder: string, shop: Shop, transaction: Transaction): Promise<void> {
   const { jobs } = pastSchema.parse(JSON.parse(readFileSync(join(folder, "past.json"), "utf8")));
   const made: number[] = [];
@@ -90,7 +90,7 @@ export async function loadPast(folder: string, shop: Shop, transaction: Transact
     const fault = netlist?.ok && catalogue(netlist.value).find(({ family }) => family === job.fault);
     if (!circuit || !netlist?.ok || !fault)
       throw new Error(`demo past ${place}: ${job.vehicle}, ${job.fault}`);
-    // Cars come in the morning.
+    // Vehicles arrive in the morning.
     const midnight = Math.floor(shop.now.getTime() / day) * day;
     const arrived = new Date(midnight - job.daysAgo * day + (8 * 60 + 25 * (place % 9)) * minute);
     const at = (minutes: number): Date => new Date(arrived.getTime() + minutes * minute);

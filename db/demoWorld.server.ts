@@ -67,7 +67,7 @@ export const shippedParts = (file: string): PartDescription[] =>
     .map((input) => checked(file, parsePart(input)));
 
 /**
- * Loads the demo workshop into an empty database; leaves one that holds anything alone.
+ * Loads the demo workshop into an empty database; any other database stays unchanged.
  * @returns whether it was loaded
  */
 export async function loadDemoWorld(database: Database, folder: string, now: Date): Promise<boolean> {

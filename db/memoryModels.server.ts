@@ -17,7 +17,7 @@ import {
   text,
 } from "./columns";
 
-/** Parts fitted on a verdict, and whether that held. */
+/** Parts fitted on a verdict, and whether the repair held. */
 export class FittingRow extends Model<InferAttributes<FittingRow>, InferCreationAttributes<FittingRow>> {
   declare id: CreationOptional<number>;
   declare jobId: number;
@@ -47,7 +47,7 @@ export class ClosureRow extends Model<InferAttributes<ClosureRow>, InferCreation
   declare repairMinutes: number | null;
   declare totalMinor: number | null;
   declare closedAt: Date;
-  /** 1 where the shop learns from it. */
+  /** 1 if the shop's statistics count it. */
   declare counted: number;
   declare body: string;
 }
@@ -61,7 +61,7 @@ export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttr
   declare about: string | null;
 }
 
-/** Proven faults by family, kind and mode, kept by the database as jobs close. */
+/** Confirmed faults by family, kind and mode, kept by the database as jobs close. */
 export class FaultCountRow extends Model<
   InferAttributes<FaultCountRow>,
   InferCreationAttributes<FaultCountRow>
@@ -72,7 +72,7 @@ export class FaultCountRow extends Model<
   declare n: number;
 }
 
-/** Minutes of repairs by what was replaced, kept by the database as jobs close. */
+/** Minutes of repairs by the parts replaced, kept by the database as jobs close. */
 export class RepairSumRow extends Model<
   InferAttributes<RepairSumRow>,
   InferCreationAttributes<RepairSumRow>
@@ -82,7 +82,7 @@ export class RepairSumRow extends Model<
   declare minutes: number;
 }
 
-/** The tables of what was fitted, closed and learnt. */
+/** The tables of what was fitted, closed and learned. */
 export function defineMemory(sequelize: Sequelize): void {
   const plain = { sequelize, timestamps: false } as const;
   FittingRow.init(

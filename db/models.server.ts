@@ -22,14 +22,14 @@ import { definePractice } from "./practiceModels.server";
 
 export class CircuitRow extends Model<InferAttributes<CircuitRow>, InferCreationAttributes<CircuitRow>> {
   declare id: string;
-  /** The circuit's own id: its versions share it. */
+  /** The circuit's own id, shared by its versions. */
   declare shelfId: string;
   declare version: number;
   declare title: string;
   declare body: string;
-  /** What a search reads, as JSON; empty until it is worked out. */
+  /** The text a search reads, as JSON; empty until it is computed. */
   declare about: CreationOptional<string>;
-  /** 1 for versions of the shelf's circuits; 0 for one that came with a case of practice. */
+  /** 1 for versions of the shelf's circuits; 0 for one that came with a practice case. */
   declare onShelf: CreationOptional<number>;
   declare createdAt: CreationOptional<Date>;
 }
@@ -51,7 +51,7 @@ export class DraftRow extends Model<InferAttributes<DraftRow>, InferCreationAttr
   declare base: string;
   declare steps: string;
   declare position: number;
-  /** Id of the last step taken or taken back: sent again, it is not taken twice. */
+  /** Id of the last step made or undone; sent again, it is not applied twice. */
   declare taken: string;
   declare changedAt: Date;
 }
@@ -83,7 +83,7 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare createdAt: CreationOptional<Date>;
 }
 
-/** What a page sent to a job that no longer takes it, kept for a person to decide. */
+/** An entry that a job no longer takes, kept for a person to decide. */
 export class SetAsideRow extends Model<InferAttributes<SetAsideRow>, InferCreationAttributes<SetAsideRow>> {
   declare id: string;
   declare jobId: number;
@@ -95,7 +95,7 @@ export class SetAsideRow extends Model<InferAttributes<SetAsideRow>, InferCreati
   declare decidedAt: CreationOptional<Date | null>;
 }
 
-/** What the board says of a job, and the state of the job it was worked out from. */
+/** The board's line for a job, and the state of the job it was made from. */
 export class JobLineRow extends Model<InferAttributes<JobLineRow>, InferCreationAttributes<JobLineRow>> {
   declare jobId: number;
   declare revision: number;
@@ -109,7 +109,7 @@ export class ReadingRow extends Model<InferAttributes<ReadingRow>, InferCreation
   declare jobId: number;
   declare number: number;
   declare body: string;
-  /** The instrument it came from by itself; null where a hand entered it. */
+  /** The instrument it was read from; null if it was entered by hand. */
   declare source: CreationOptional<string | null>;
   declare takenAt: Date;
   declare struckAt: CreationOptional<Date | null>;
@@ -149,16 +149,16 @@ export class ProofRow extends Model<InferAttributes<ProofRow>, InferCreationAttr
   declare jobId: number;
   declare step: string;
   declare body: string;
-  /** How the finding was judged when it was made. */
+  /** The judgement of the finding at the time. */
   declare judged: string;
   declare takenAt: Date;
 }
 
 export class PlanRow extends Model<InferAttributes<PlanRow>, InferCreationAttributes<PlanRow>> {
   declare shelfId: string;
-  /** Number of the body that stands; those above it are undone. */
+  /** Number of the current body; those above it are undone. */
   declare position: number;
-  /** Id of the last change taken or taken back: sent again, it is not taken twice. */
+  /** Id of the last change made or undone; sent again, it is not applied twice. */
   declare taken: string;
 }
 
@@ -195,7 +195,7 @@ export class RepairTickRow extends Model<
   declare step: string;
   declare way: string;
   declare screws: number;
-  /** Minutes since the tick before; null where that says nothing of the work. */
+  /** Minutes since the previous tick; null if they say nothing about the work. */
   declare minutes: number | null;
   declare takenAt: Date;
   declare struckAt: CreationOptional<Date | null>;
@@ -384,7 +384,7 @@ function defineEntries(sequelize: Sequelize): void {
   );
 }
 
-/** Access plans and notes on them. */
+/** Access plans, and notes on them. */
 function definePlans(sequelize: Sequelize): void {
   const plain = { sequelize, timestamps: false } as const;
   PlanRow.init({ shelfId: named(), position: number(), taken: text() }, { ...plain, tableName: "plans" });
@@ -398,7 +398,7 @@ function definePlans(sequelize: Sequelize): void {
   );
 }
 
-/** The repair of a job, and its ticks. */
+/** A job's repair, and its ticks. */
 function defineRepairs(sequelize: Sequelize): void {
   const plain = { sequelize, timestamps: false } as const;
   RepairRow.init(
@@ -421,7 +421,7 @@ function defineRepairs(sequelize: Sequelize): void {
   );
 }
 
-/** Parts, how they match, and what the job costs. */
+/** Parts, their comparisons, and the costs of a job. */
 function defineParts(sequelize: Sequelize): void {
   const plain = { sequelize, timestamps: false } as const;
   PartRow.init({ number: named(), body: text() }, { ...plain, tableName: "parts" });

@@ -1,13 +1,16 @@
 import { type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from "sequelize";
 import { maybeMoment, moment, named, number, real, text } from "./columns";
 
-/** Whoever practises, by a label of their own choosing. */
+/** A learner, by a label of their own choosing. */
 export class LearnerRow extends Model<InferAttributes<LearnerRow>, InferCreationAttributes<LearnerRow>> {
   declare label: string;
   declare createdAt: Date;
 }
 
-/** A simulated vehicle in the bay. `hidden` is the fault: nothing reads it but the bay and, once it is over, the debrief. */
+/**
+ * A simulated vehicle in the bay. `hidden` is the fault; only the bay reads it and, once the case is over, the
+ * debrief.
+ */
 export class PracticeCaseRow extends Model<
   InferAttributes<PracticeCaseRow>,
   InferCreationAttributes<PracticeCaseRow>
@@ -47,7 +50,7 @@ export class PracticeAnswerRow extends Model<
   declare answeredAt: Date;
 }
 
-/** When a thing is asked again of a learner. */
+/** When an item is asked again of a learner. */
 export class RecallRow extends Model<InferAttributes<RecallRow>, InferCreationAttributes<RecallRow>> {
   declare learner: string;
   declare item: string;

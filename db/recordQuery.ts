@@ -4,15 +4,15 @@ export type RecordOrder = (typeof recordOrders)[number];
 export const recordOutcomes = ["open", "held", "came-back", "deleted"] as const;
 export type RecordOutcome = (typeof recordOutcomes)[number];
 
-/** What is asked of the records; an empty text asks nothing. */
+/** The query of the records; an empty text is no condition. */
 export interface RecordQuery {
-  /** Words of the vehicle, the complaint, what was found, the notes. */
+  /** Words in the vehicle, the complaint, what was found, or the notes. */
   readonly words: string;
   readonly vehicle: number | null;
   readonly circuit: string;
   /** A fault by kind and mode, `link open`. */
   readonly fault: string;
-  /** What was replaced, by the kind its money goes by. */
+  /** The part replaced, by the kind that sets its price. */
   readonly part: string;
   readonly outcome: RecordOutcome | "";
   readonly order: RecordOrder;

@@ -1,4 +1,4 @@
-/** What can go wrong with the disk or the database's file, told from the code of an error. */
+/** What can go wrong with the disk or the database file, by the code of an error. */
 const troubles: Readonly<Record<string, string>> = {
   SQLITE_FULL: "The disk is full. Make room on it; nothing that was stored is lost.",
   ENOSPC: "The disk is full. Make room on it; nothing that was stored is lost.",
@@ -16,7 +16,7 @@ const troubles: Readonly<Record<string, string>> = {
   SQLITE_IOERR: "The disk could not be read or written. Check the disk; nothing that was stored was changed.",
 };
 
-/** The driver's own words for what it gives no code. */
+/** The driver's own words for errors without a code. */
 const driverWords: readonly (readonly [RegExp, string])[] = [
   [/database or disk is full/i, "SQLITE_FULL"],
   [/disk I\/O error/i, "SQLITE_IOERR"],
@@ -32,7 +32,7 @@ const codesOf = ({ code, message }: NodeJS.ErrnoException): string[] => [
   driverWords.find(([words]) => words.test(message))?.[1] ?? "",
 ];
 
-/** What a failure of the disk or the database means, in words; null where the failure is another. */
+/** The meaning of a disk or database failure in words; null for any other failure. */
 export function storageTrouble(thrown: unknown): string | null {
   for (let error = thrown; error instanceof Error; error = causeOf(error)) {
     const named = codesOf(error).find((code) => code in troubles);
@@ -41,6 +41,6 @@ export function storageTrouble(thrown: unknown): string | null {
   return null;
 }
 
-/** What an error was made from; Sequelize keeps the driver's under `parent`. */
+/** The cause of an error; Sequelize keeps the driver's under `parent`. */
 const causeOf = (error: Error): unknown =>
   "parent" in error && error.parent !== error ? error.parent : error.cause;

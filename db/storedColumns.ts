@@ -1,5 +1,5 @@
-// What the columns of the tables hold beyond plain numbers, words and moments: read so by the repositories, and checked so
-// before a database from elsewhere takes the shop's place.
+// What the columns of the tables hold beyond plain numbers, words and moments. The repositories read them with these
+// schemas, and a database from elsewhere is checked with them before it replaces the shop's.
 import { parsePlan } from "@core/access/plan";
 import { preferences } from "@core/access/route";
 import { parseCircuit } from "@core/circuit/parseCircuit";
@@ -42,7 +42,7 @@ const jsonBy = <Value>(parse: (input: unknown) => Parsed<Value>) =>
 
 const names = z.array(z.string());
 
-/** What the shelf's list and its search read of a circuit, without reading the circuit itself. */
+/** The text that the shelf's list and search use, so that they need not read the circuit itself. */
 const circuitAbout = z.object({
   family: z.object({
     control: z.enum(["resistor", "linear", "chopping", "switch"]),
@@ -52,16 +52,16 @@ const circuitAbout = z.object({
     motors: z.number(),
     steering: z.enum(["left", "right"]).nullable(),
   }),
-  /** Equal for circuits that differ in their names alone. */
+  /** Equal for circuits that only differ in their names. */
   shape: z.string(),
 });
 export type CircuitAbout = z.infer<typeof circuitAbout>;
 
 const matchOverride = z.strictObject({ feature: z.string(), words: z.string(), at: z.iso.datetime() });
-/** A difference a person judged harmless after all, in whose words and when. */
+/** A difference a person judged harmless, with that person's words and the time. */
 export type MatchOverride = z.infer<typeof matchOverride>;
 
-/** What a version of an estimate says: its lines, how they round, and in which currency. */
+/** The content of a version of an estimate: its lines, rounding, and currency. */
 export const estimateBodySchema = z.strictObject({
   title: z.string().min(1).max(200),
   currency: z.string(),
@@ -70,7 +70,10 @@ export const estimateBodySchema = z.strictObject({
 });
 export type EstimateBody = z.infer<typeof estimateBodySchema>;
 
-/** What became of a fitting: its final check is due; it failed it; it held; it was taken back unproven; or the car came back. */
+/**
+ * The state of a fitting: its final check is due; it failed; the repair held; it was undone unproven; or the vehicle
+ * came back.
+ */
 export const fittingOutcomes = ["pending", "failed", "held", "withdrawn", "came-back"] as const;
 export type FittingOutcome = (typeof fittingOutcomes)[number];
 
@@ -110,7 +113,7 @@ export const storedColumns = {
   matches: { overrides: json(z.array(matchOverride)) },
   estimates: { kind: z.enum(["estimate", "bill"]), body: json(estimateBodySchema) },
   setAside: {
-    // A page of one of the shop's jobs, and nothing else: what is kept is posted there again.
+    // An address of one of the shop's jobs and nothing else, because kept entries are posted there again.
     address: z.string().regex(/^\/jobs\/\d+\/[a-z]+$/),
     fields: json(z.record(z.string(), z.string())),
     refusal: json(jobRefusalSchema),

@@ -1,13 +1,16 @@
 import { setTimeout as pause } from "node:timers/promises";
 
-/** Longest that a change of the database waits for requests that have begun. */
+/** Longest time a change of the database waits for started requests. */
 const patienceMilliseconds = 15_000;
 const againMilliseconds = 20;
 
 let inside = 0;
 let shut: Promise<void> | null = null;
 
-/** Lets a request in; while the database is being replaced it waits before the door. Resolves with what lets it out again. */
+/**
+ * Lets a request in, or makes it wait while the database is being replaced. Resolves with the function that lets it
+ * out again.
+ */
 export async function enter(): Promise<() => void> {
   while (shut) await shut;
   inside += 1;
@@ -18,10 +21,7 @@ export async function enter(): Promise<() => void> {
   };
 }
 
-/**
- * Does work while no request is inside but the one that asks for it: those that have begun end first, within limits, and those
- * that come wait.
- */
+/** Does work while no other request is inside. Started requests end first, within limits, and new ones wait. */
 export async function behindShutDoor<T>(work: () => Promise<T>): Promise<T> {
   while (shut) await shut;
   let open = (): void => {};

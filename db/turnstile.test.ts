@@ -15,7 +15,7 @@ test("what has begun ends first, what comes waits, and both are answered", async
   expect(order).toEqual([]);
   order.push("early left");
   leave();
-  // Let out twice it is out once.
+  // Letting it out twice counts once.
   leave();
   await Promise.all([changing, late]);
   expect(order).toEqual(["early left", "changed", "late came in"]);

@@ -8,10 +8,10 @@ import { laterMigrations } from "./laterMigrations";
 import { migrations } from "./migrations/index";
 import { storageTrouble } from "./storageTrouble";
 
-/** What an upgrade did: nothing, made a new database, or upgraded an older one. */
+/** The result of an upgrade: nothing to do, a new database, or an upgraded older one. */
 export type Upgrade = "none" | "new" | "upgraded";
 
-/** A database that cannot be brought to this version, with what to do about it in the message; it is unchanged. */
+/** A database that cannot be upgraded to this version; the message says what to do, and the database is unchanged. */
 export class UpgradeRefused extends Error {}
 
 const workFolder = (folder: string): string => join(folder, "upgrading");
@@ -50,7 +50,7 @@ export async function upgrade(folder: string, at: Date): Promise<Upgrade> {
   return isNew ? "new" : "upgraded";
 }
 
-/** A migration failed: for want of room on the disk, or because the database is not as its version left it. */
+/** A migration failed because the disk is full, or because the database is not as its version left it. */
 function refuse(thrown: unknown): never {
   if (storageTrouble(thrown)) throw thrown;
   throw new UpgradeRefused(
@@ -59,7 +59,7 @@ function refuse(thrown: unknown): never {
   );
 }
 
-/** Migrations that a database has not had yet. A file without Airway's list of migrations has had none. */
+/** Migrations a database still needs. A file without Airway's list of migrations needs all. */
 const pendingIn = (file: string): Promise<string[]> =>
   PlainSqlite.use(file, async (own) => {
     const [table] = await own.all("SELECT name FROM sqlite_master WHERE name = 'SequelizeMeta'");
@@ -78,7 +78,10 @@ const pendingIn = (file: string): Promise<string[]> =>
 const standAlone = (file: string): Promise<void> =>
   PlainSqlite.use(file, (own) => own.run("PRAGMA journal_mode = DELETE"));
 
-/** Checks an upgraded database and leaves no log beside it. @throws if SQLite finds a fault */
+/**
+ * Checks an upgraded database and leaves no log beside it.
+ * @throws if SQLite finds a fault
+ */
 const verified = (file: string): Promise<void> =>
   PlainSqlite.use(file, async (own) => {
     await own.run("PRAGMA journal_mode = DELETE");

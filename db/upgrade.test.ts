@@ -1,4 +1,4 @@
-// An older database brought up to date: whole, or not at all.
+// Upgrades of an older database: completely, or not at all.
 import { spawnSync } from "node:child_process";
 import { existsSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
@@ -19,7 +19,7 @@ afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
 const now = new Date("2026-11-24T10:00:00Z");
 
-/** A shop as an older version left it, with a vehicle on a circuit. */
+/** A shop of an older version, with a vehicle on a circuit. */
 async function olderShop(version: string): Promise<void> {
   await migrate(folder, version);
   const own = await PlainSqlite.open(databaseFile(folder));
@@ -36,7 +36,7 @@ async function olderShop(version: string): Promise<void> {
   await own.close();
 }
 
-/** What is in the shop: its version, its vehicles, and what SQLite finds wrong with it. */
+/** The shop's version, its vehicles, and what SQLite finds wrong with it. */
 async function shop() {
   const own = await PlainSqlite.open(databaseFile(folder));
   try {
@@ -69,7 +69,7 @@ test.each(migrations.slice(0, -1).map(({ name }) => name))(
 
 test("what an upgrade that was cut short left behind is done away with, and the shop is whole", async () => {
   await olderShop("009-memory");
-  // Half an upgrade, as a kill leaves it beside the shop.
+  // Half an upgrade beside the shop, as a kill leaves it.
   await migrate(join(folder, "upgrading"), "003-school");
   const store = await openDatabase(folder);
   await store.close();
@@ -87,7 +87,7 @@ test("a database that a later Airway made is refused in words, and nothing chang
 
 test("a database that an older Airway left half upgraded is refused in words, and nothing changes", async () => {
   await olderShop("002-heard-answers");
-  // As 003 leaves it when its column is there and its entry in the list is not.
+  // The state of 003 with its column present and its entry in the list missing.
   await PlainSqlite.use(databaseFile(folder), (own) =>
     own.run("ALTER TABLE jobs ADD COLUMN school TEXT NOT NULL DEFAULT 'least-time'"),
   );
@@ -98,8 +98,8 @@ test("a database that an older Airway left half upgraded is refused in words, an
   expect(await shop()).toEqual({ version: "002-heard-answers", vehicles: 1, faults: [] });
 });
 
-// Limits on the size of a file stand for a full disk: what does not fit any more fails in the middle of the work. The program's
-// own files are read, not written, so the limit meets nothing but the data folder.
+// File-size limits stand for a full disk: a write beyond the limit fails in the middle of the work. The program's own
+// files are only read, so the limit affects nothing but the data folder.
 describe("a disk that fills up while a database is brought up to date", () => {
   test.each([1, 40, 90, 150, 220])(
     "leaves the old one whole where %d kB fit, and says so",

@@ -54,7 +54,7 @@ test("axe finds nothing serious on any view, light or dark; none breaks, and non
   const broken: string[] = [];
   page.on("pageerror", (error) => broken.push(`${page.url()}: ${error.message}`));
   page.on("console", (message) => {
-    // A view that is not there answers 404, which is what it should.
+    // A missing page answers 404, as it should.
     if (message.type() === "error" && !message.text().includes("404"))
       broken.push(`${page.url()}: ${message.text()}`);
   });
@@ -67,7 +67,7 @@ test("axe finds nothing serious on any view, light or dark; none breaks, and non
       const axe = new AxeBuilder({ page });
       const { violations } = await (colorScheme === "light"
         ? axe.withTags(wcag22aa)
-        : // The page is the same one: only what depends on colour can differ.
+        : // The page is the same, so only what depends on colour can differ.
           axe.withRules(["color-contrast", "link-in-text-block"])
       ).analyze();
       const found = violations.map(

@@ -65,7 +65,7 @@ test("the path board opens by its key, marks what every dead speed needs and lig
   await cell.click();
   await expect(cell).toHaveAttribute("aria-pressed", "true");
   await expect(page.getByRole("radio", { name: /^3/ })).toBeChecked();
-  // An upright wire has no width of its own: it counts as there, not as visible.
+  // A vertical wire has no width of its own, so it counts as present, not as visible.
   for (const on of ["R1", "W15", "M1", "F7", "E1"])
     await expect(page.locator(`[data-lit="${on}"]`)).toHaveCount(1);
   await expect(page.locator('[data-lit="W13"]')).toHaveCount(0);

@@ -1,5 +1,5 @@
-// A vehicle with a hidden fault for the tests' technician: it answers looks from the operating point,
-// nominal parts, hard thresholds. The page never sees which fault it has.
+// A vehicle with a hidden fault for the tests' technician. It answers tests from the operating point, with nominal
+// parts and hard thresholds. The page never sees the fault.
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { buildNetlist } from "@core/solve/buildNetlist";
@@ -13,9 +13,9 @@ import { PointSolver } from "../core/solve/pointSolver";
 import { lampVolts, testLight } from "../core/solve/tungstenLamp";
 
 export interface BrokenVehicle {
-  /** The word or the figure a test gives; null is a meter's "no end". */
+  /** The word or the figure a test gives; null is a meter's OL (open). */
   readonly answer: (look: Test) => string | number | null;
-  /** Airflow word of a speed, as the complaint strip says it. */
+  /** The airflow of a speed, in the complaint's words. */
   readonly airflow: (setting: string) => "none" | "weak" | "normal";
 }
 
@@ -33,7 +33,7 @@ export const brokenVehicle = (circuitId: string, faultId: string): BrokenVehicle
     faultId,
   );
 
-/** What tests of the senses find where nothing mechanical is wrong. */
+/** What tests of the senses find if nothing is wrong mechanically. */
 const unremarkable: Readonly<Record<string, string>> = {
   look: "clean",
   spin: "free",
@@ -44,7 +44,7 @@ const unremarkable: Readonly<Record<string, string>> = {
   ripple: "even",
 };
 
-/** A vehicle with the circuit of a file's text. */
+/** A vehicle with the circuit in a file's text. */
 export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
   const netlist = netlistOf(text);
   const fault = faultFromId(netlist, faultId);

@@ -4,14 +4,14 @@ interface Played {
   /** A vehicle of the demo, on which a job of its own is opened. */
   readonly vehicle: string;
   readonly part: string;
-  /** A button of the ways side by side, where not the quickest. */
+  /** The button of a route, if not the quickest. */
   readonly way?: RegExp;
   /** Steps that must be among those played. */
   readonly through: readonly string[];
   readonly never?: readonly string[];
 }
 
-/** Presses the next step's button of a way until none is left; every one is stored before the page says so. */
+/** Presses the next step's button until none is left; every step is stored before the page says so. */
 async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<string[]> {
   const played: string[] = [];
   const list = page.locator(`[data-way="${way}"]`);
@@ -22,7 +22,7 @@ async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<
     const step = await line.getAttribute("data-step");
     if (!step) throw new Error("a line without its step");
     const title = page.locator(".btn-main").last();
-    // On a phone the next step lies under the thumb; at a desk its own line is pressed.
+    // On a phone the next step is under the thumb; at a desk its own row is pressed.
     if (phone) await title.tap();
     else await line.getByRole("button", { name: verbs }).click();
     const own = list.locator(`[data-step="${step}"]`);
@@ -31,7 +31,7 @@ async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<
   }
 }
 
-/** Plays a demo plan from the first screw to the last, the tray balanced, and has its estimate approved. */
+/** Plays a demo plan from the first screw to the last, with a balanced tray, and has its estimate approved. */
 export async function playPlan(page: Page, plan: Played, phone: boolean): Promise<void> {
   await page.goto("/jobs/new");
   await page.getByLabel("Vehicle", { exact: true }).selectOption({ label: plan.vehicle });
@@ -60,7 +60,7 @@ export async function playPlan(page: Page, plan: Played, phone: boolean): Promis
   for (const step of plan.never ?? []) expect(there).not.toContain(step);
   const lying = Number(await page.getByTestId("tray").innerText());
   expect(lying).toBeGreaterThan(0);
-  // Nothing is lost on reload.
+  // A reload loses nothing.
   await page.reload();
   await page.waitForLoadState("networkidle");
   await page.getByRole("tab", { name: /^Refitting/ }).click();

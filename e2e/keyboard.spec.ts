@@ -2,7 +2,7 @@ import { brokenVehicle } from "./brokenVehicle";
 import { expect, type Page, test } from "./shop";
 import { byKeys, keysPressed, probeToTheEnd } from "./steps";
 
-/** Tabs on until what has the focus is named so. */
+/** Presses Tab until the element with this name has the focus. */
 async function tabTo(page: Page, name: RegExp): Promise<void> {
   for (let presses = 0; presses < 120; presses++) {
     await page.keyboard.press("Tab");
@@ -55,7 +55,7 @@ test("the whole story by keyboard alone", async ({ page }) => {
 
 test("keys delete, move the speed, offer another test and can be switched off", async ({ page }) => {
   await page.goto("/jobs/5/probe");
-  // Keys act once the page's scripts run, which on a busy machine is after its words are there.
+  // Keys work once the page's scripts run, which on a busy machine is later than its text.
   await page.waitForLoadState("networkidle");
   const standing = page.getByTestId("standing");
   await expect(standing).toHaveText("6");

@@ -1,4 +1,5 @@
-// The motor's own testimony: clamped by hand and by an instrument, its ripples from a scope's file, its sound from a phone.
+// The motor's own evidence: clamped by hand and by an instrument, its ripples from a scope's file, its sound from a
+// phone.
 import AxeBuilder from "@axe-core/playwright";
 import wavefile from "wavefile";
 import { drawnRecording } from "../core/testing/rippleRecording";
@@ -24,7 +25,7 @@ async function ownMotor(page: Page, view: string): Promise<string> {
   return job;
 }
 
-/** A scope's file: semicolons, decimal commas, a clamp of 10 mV an amp. */
+/** A scope's file: semicolons, decimal commas, a clamp of 10 mV per amp. */
 function scopeFile(bad: boolean): string {
   const { amps, rateHz } = drawnRecording({
     bars: 12,
@@ -74,7 +75,7 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
   await expect(page.getByRole("img", { name: /^ripple 1:/ })).toBeVisible();
   await page.getByRole("button", { name: /bad ripples/ }).click();
   await expect(page.getByRole("button", { name: /bad ripples/ })).toHaveAttribute("aria-pressed", "true");
-  // A turn apart, the cursors read the speed off the trace.
+  // One turn apart, the cursors read the speed from the recording.
   await page.getByRole("button", { name: "cursors", exact: true }).click();
   await expect(page.getByTestId("cursors")).toContainText(/(28|29)\d\d rpm if that is one turn/);
   await page.getByLabel("A", { exact: true }).press("ArrowRight");
@@ -89,7 +90,7 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
   await page.getByRole("button", { name: "Use as this motor's healthy reference" }).click();
   await expect(page.getByRole("button", { name: "Stop using as the healthy reference" })).toBeVisible();
 
-  // Reloaded, nothing is lost; the evidence is on the bench with where it came from.
+  // A reload loses nothing; the evidence is on the probe page with its source.
   await page.reload();
   await expect(page.getByRole("heading", { name: "Even ripple" })).toBeVisible();
   await page.goto(`/jobs/${job}/probe`);
@@ -98,7 +99,7 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
   await page.goto(`/jobs/${job}/close`);
   await expect(page.getByRole("img", { name: "One turn: ripple missing" })).toBeVisible();
 
-  // Another job on the same motor part may lay the healthy one over its own.
+  // Another job on the same motor part can compare its recording with the healthy one.
   await ownMotor(page, "humps");
   await page
     .getByLabel("A CSV or WAV file of the motor's current")
@@ -135,7 +136,7 @@ test("long work shows how far it is and can be stopped; what is no trace is refu
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.getByRole("alert")).toContainText("Stopped. Nothing was stored.");
   await expect(page.getByText("No recording yet.")).toBeVisible();
-  // The next one is read all the same.
+  // The next one is read anyway.
   await page.getByRole("button", { name: "Cancel" }).click();
   await file.setInputFiles(csv("again.csv", scopeFile(false)));
   await page.getByRole("button", { name: "Analyse" }).click();
@@ -160,7 +161,7 @@ test("a practice clamp reads a tight motor, by a tap and by itself, and its read
   await expect(page.locator('tr[data-speed="3"]')).toContainText("too much");
   await expect(page.locator('[aria-labelledby="fits"]')).toContainText("a tight motor");
   await expect(page.locator('[aria-labelledby="hot"]')).toContainText("overheats");
-  // A hand's own figure and a drop.
+  // A figure entered by hand, and a voltage drop.
   await page.getByLabel("Amps on speed 2", { exact: true }).fill("9,9");
   await page.getByRole("button", { name: "Save amps on speed 2" }).click();
   await expect(page.locator('tr[data-speed="2"]')).toContainText("too much");

@@ -13,7 +13,10 @@ const unplain: readonly (readonly [RegExp, string])[] = [
   [/\b(looks?(?! like)|humps|chopping|no end|struck|strike|heard)\b/i, "a word the glossary replaces"],
 ];
 
-/** What a page shows that a technician should not have to read: each with the text around it. What is folded away is left out. */
+/**
+ * What a page shows that a technician should not have to read, each with its surrounding text. Folded content is left
+ * out.
+ */
 export async function unplainText(page: Page): Promise<string[]> {
   const text = await page.locator("body").innerText();
   return unplain.flatMap(([pattern, what]) => {

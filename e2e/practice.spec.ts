@@ -48,7 +48,7 @@ test("a bench sum by keyboard: units typed and turned, the address kept, values 
   await page.reload();
   await expect(page.getByLabel("Current", { exact: true })).toHaveValue("21");
   await accessible(page);
-  // Whichever job is open by now: other tests close theirs.
+  // Any open job, because other tests close theirs.
   const open = page.getByLabel("Values from job").locator("option").nth(1);
   const job = (await open.getAttribute("value")) ?? "";
   await page.getByLabel("Values from job").selectOption(job);

@@ -22,7 +22,7 @@ export async function notWiderThan(page: Page, width: number): Promise<void> {
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
 }
 
-/** Puts a learner of its own down and stays on their page. */
+/** Adds a learner of its own and stays on their page. */
 export async function practiseAs(page: Page, label: string, press: Press): Promise<void> {
   await page.goto("/practice");
   await page.getByRole("textbox", { name: /label/ }).fill(label);
@@ -31,7 +31,7 @@ export async function practiseAs(page: Page, label: string, press: Press): Promi
   await expect(page.getByRole("link", { name: "What each speed proves" })).toBeVisible();
 }
 
-/** A circuit as the shelf holds it now: other tests bring versions and circuits of their own. */
+/** A circuit's current version on the shelf, because other tests add versions and circuits. */
 async function circuitOnShelf(page: Page, rowId: string): Promise<PracticeCircuit> {
   const answer = await page.request.get(`/shelf/${rowId.split("@")[0]}/file/json`);
   const circuit = parseCircuit(await answer.json());
@@ -40,7 +40,7 @@ async function circuitOnShelf(page: Page, rowId: string): Promise<PracticeCircui
   return practiceCircuit(new CompiledCircuit(netlist.value));
 }
 
-/** Answers a lesson's questions until so many in a row are right; the first one wrong on purpose where asked. */
+/** Answers a lesson's questions until a number in a row are right; the first one wrong on purpose if asked. */
 export async function takeLesson(
   page: Page,
   title: string,
@@ -73,7 +73,7 @@ export async function takeLesson(
   await page.waitForURL(/practice\?/);
 }
 
-/** Has a trainer set a fault, and takes the file into the bay. */
+/** Has a trainer set a fault, and opens the file in the bay. */
 export async function takeTrainersCase(
   page: Page,
   fault: string,
@@ -100,12 +100,12 @@ export async function takeTrainersCase(
   await settled(page);
 }
 
-/** Something done in the bay, once its line stands. */
+/** Performs an action in the bay, and waits until its row is there. */
 async function doneLine(page: Page, count: number): Promise<void> {
   await expect(page.locator("[data-act]")).toHaveCount(count);
 }
 
-/** Puts the light on a point of the drawing, opening what is in the way. */
+/** Puts the light on a point of the drawing, and opens what is in the way. */
 export async function lightOn(
   page: Page,
   point: string,
@@ -124,7 +124,7 @@ export async function lightOn(
   await doneLine(page, ++count);
 }
 
-/** Buys and fits a part at odds of one's own. */
+/** Buys and fits a part at given odds. */
 export async function fit(page: Page, part: string, odds: string, press: Press): Promise<void> {
   const before = await page.locator("[data-act]").count();
   await page.getByRole("combobox", { name: "Part to replace", exact: true }).selectOption(part);
@@ -192,7 +192,7 @@ export async function learnAndPractise(page: Page, label: string, press: Press):
   const source = await page.content();
   await press(page.getByRole("button", { name: "Smell" }));
   await doneLine(page, 1);
-  // Of a cause and its victim one wire is never all: lost on purpose.
+  // One wire is never all of a cause and its victim, so this is lost on purpose.
   await fit(page, "W1", "5", press);
   await press(page.getByRole("button", { name: "Hand over to customer" }));
   await expect(page.getByTestId("clock")).toContainText("came back once");

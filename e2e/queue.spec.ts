@@ -1,4 +1,4 @@
-// The server stopped while readings are entered, on a server of its own: nothing is lost, and it says so.
+// The server stops while readings are entered, on a server of its own: nothing is lost, and the page says so.
 import type { ChildProcess } from "node:child_process";
 import { demoData, expect, type Page, startServer, stopServer, test } from "./shop";
 import { standing } from "./steps";
@@ -32,27 +32,27 @@ test("readings entered while the server is away wait, are marked, warn on leavin
   const before = await standing(page);
   await stop();
 
-  // One offered test, and one reading at a point of one's own choice.
+  // One suggested test, and one reading at a chosen point.
   const look = await lookOf(page);
   const choice = page.locator("[data-choice]").first();
   if (await choice.isVisible()) await choice.click();
   else await page.locator("[data-about]").first().click();
   await expect(page.locator("[data-waiting]")).toHaveCount(1);
   await expect(page.getByText("The server does not answer.")).toBeVisible();
-  // What waits is not asked for again.
+  // A waiting test is not suggested again.
   await expect.poll(() => lookOf(page)).not.toBe(look);
   await page.locator('[data-point="F11.in"]').click();
   await page.getByRole("region", { name: "F11.in" }).getByRole("button", { name: "bright" }).click();
   await expect(page.locator("[data-waiting]")).toHaveCount(2);
   expect(await standing(page)).toBe(before);
 
-  // Taken back before it was ever sent.
+  // Removed before it was ever sent.
   await page.keyboard.press("u");
   await expect(page.locator("[data-waiting]")).toHaveCount(1);
   await page.getByRole("region", { name: "F11.in" }).getByRole("button", { name: "bright" }).click();
   await expect(page.locator("[data-waiting]")).toHaveCount(2);
 
-  // Leaving warns; staying keeps all.
+  // Leaving warns; staying keeps everything.
   let warned = 0;
   page.on("dialog", (dialog) => {
     warned += 1;

@@ -66,7 +66,7 @@ test("a doubled tap stores one reading; a wrong value stores none", async ({ pag
   await page.getByRole("button", { name: "Save reading" }).click();
   await expect(page.getByRole("alert")).toContainText('volts: expected number, got "much"');
   expect(await standing(page)).toBe(before);
-  // By its key the field is left while the server is asked, and is back, with what was typed, once it refused.
+  // The key leaves the field while the server is asked, and the field returns with its text once it was refused.
   const field = page.getByLabel("Reading (V)");
   await field.fill("a lot");
   await field.press("Enter");

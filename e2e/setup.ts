@@ -17,8 +17,8 @@ async function readBoard(): Promise<void> {
 }
 
 /**
- * Builds Airway where a source changed, and loads the demo workshop once: every file of tests starts from a copy of it, whose
- * board need not be worked out again.
+ * Builds Airway if a source file changed, and loads the demo workshop once. Every file of tests starts from a copy of
+ * it, whose board need not be worked out again.
  */
 export default async function setUp(): Promise<void> {
   const built = spawnSync(process.execPath, ["scripts/build.mjs"], { stdio: "inherit" });

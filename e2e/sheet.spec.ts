@@ -6,7 +6,7 @@ import { probeOwnVan, standing } from "./steps";
 const scaleOf = (page: Page): Promise<number> =>
   page.locator(".sheet-content").evaluate((content) => new DOMMatrix(getComputedStyle(content).transform).a);
 
-// By the table's odds: which look is offered then does not hang on what the demo's shop has learnt.
+// With the table's priors, so that the suggested test does not depend on what the demo's shop has learned.
 test.beforeEach(async ({ page }) => {
   await page.goto("/records/learnt");
   const off = page.getByRole("button", { name: "Turn learning off" });
@@ -58,7 +58,7 @@ test("the saved drawing stands alone: no tokens, no taps, the wires' codes and t
   const download = await saving;
   expect(download.suggestedFilename()).toMatch(/^whimbrel-four-speed-\w+\.svg$/);
   const text = readFileSync(await download.path(), "utf8");
-  // The text is long: say only what is amiss in it.
+  // The text is long, so only the difference is printed.
   expect(text.match(/var\([^)]*\)|color-mix|data-point|aria-\w+/g) ?? []).toEqual([]);
   expect(/<title>[^<]*key run/.test(text)).toBe(true);
   expect(["W9", "R1", "12.5", "0.65 Ω"].filter((said) => !text.includes(`>${said}<`))).toEqual([]);

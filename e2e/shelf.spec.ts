@@ -1,4 +1,4 @@
-// The circuit shelf: found by words, looked at, taken out, brought back in changed, and a job moved to it.
+// The circuit shelf: searched, opened, exported, imported with a change, and a job moved to it.
 import { readFileSync } from "node:fs";
 import { expect, test } from "./shop";
 

@@ -1,4 +1,4 @@
-// A shop of its own for each file of browser tests, so that files run side by side and none sees another's leftovers.
+// A shop of its own for each file of browser tests, so that files run side by side and none sees another's data.
 import { type ChildProcess, spawn } from "node:child_process";
 import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -24,7 +24,7 @@ export async function startServer(port: number, data: string): Promise<ChildProc
   return server;
 }
 
-/** Stops a server; resolves once it is gone. */
+/** Stops a server; resolves once it has ended. */
 export async function stopServer(server: ChildProcess, signal: NodeJS.Signals = "SIGTERM"): Promise<void> {
   const gone = new Promise((resolve) => server.once("exit", resolve));
   server.kill(signal);
@@ -38,7 +38,7 @@ export function demoData(): string {
   return data;
 }
 
-/** A worker's server, on fresh demo data for every file of tests. */
+/** A worker's server, with new demo data for every file of tests. */
 class Shop {
   private file = "";
   private server: ChildProcess | null = null;
@@ -49,7 +49,7 @@ class Shop {
     this.port = firstPort + worker;
   }
 
-  /** The address of the server for the tests of a file; a new one when the file is a new one. */
+  /** The address of the server for a file's tests; a new server for each file. */
   async addressFor(file: string): Promise<string> {
     if (this.file !== file) {
       await this.close();

@@ -2,19 +2,19 @@ import type { Test } from "../core/predict/reading";
 import type { BrokenVehicle } from "./brokenVehicle";
 import { expect, type Page } from "./shop";
 
-/** The test the page offers, as it would send it back. */
+/** The suggested test, as the page would send it back. */
 export async function offeredLook(page: Page): Promise<Test> {
   return JSON.parse(
     await page.locator('[aria-labelledby="next-look"] input[name="look"]').inputValue(),
   ) as Test;
 }
 
-/** Readings that stand, by the page's own count; it is shown only once they are stored. */
+/** Number of active readings on the page; it includes only stored ones. */
 export async function standing(page: Page): Promise<number> {
   return Number(await page.getByTestId("standing").textContent());
 }
 
-/** Passes over the tests offered until one with the test light comes up. */
+/** Skips suggested tests until one with the test light comes up. */
 export async function skipToLight(page: Page): Promise<void> {
   for (let passed = 0; passed < 6; passed++) {
     if ((await offeredLook(page)).test === "light") return;
@@ -23,7 +23,7 @@ export async function skipToLight(page: Page): Promise<void> {
   throw new Error("no light among the looks offered");
 }
 
-/** Keys pressed on a page, counted from now on. */
+/** Counts the keys pressed on a page from now on. */
 export async function keysPressed(page: Page): Promise<() => Promise<number>> {
   const count = await page.evaluateHandle(() => {
     const pressed = { keys: 0 };
@@ -35,7 +35,7 @@ export async function keysPressed(page: Page): Promise<() => Promise<number>> {
   return () => count.evaluate(({ keys }) => keys);
 }
 
-/** Taps in the complaint strip that only the top of four speeds blows. */
+/** Enters in the complaint that only the top of four speeds blows. */
 export async function hearTopOnly(page: Page): Promise<void> {
   for (const [setting, word] of Object.entries({
     "1": "nothing",
@@ -49,7 +49,7 @@ export async function hearTopOnly(page: Page): Promise<void> {
   }
 }
 
-/** Opens a job of its own on a van that blows only on its top speed, and goes to its probe page. */
+/** Opens a job of its own on a van that only blows on its top speed, and goes to its probe page. */
 export async function probeOwnVan(page: Page): Promise<void> {
   await page.goto("/jobs/new");
   await page
@@ -74,7 +74,7 @@ export const byPointer: Enter = async (page, answer) => {
   }
 };
 
-/** Enters an answer by touch alone: the word's button, or the range the figure lies in or next to. */
+/** Enters an answer by touch alone: the word's button, or the range that contains the figure or is next to it. */
 export const byTouch: Enter = async (page, answer) => {
   if (typeof answer === "string") await page.locator(`[data-choice="${answer}"]`).tap();
   else if (answer === null) await page.getByRole("button", { name: /OL/ }).first().tap();

@@ -1,11 +1,12 @@
-// A circuit nobody has: entered from a printed wire list by the trace, put on the shelf, and diagnosed on at once.
+// A circuit nobody has yet: entered from a printed wire list by the trace, put on the shelf, and used for a diagnosis
+// at once.
 import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { brokenVehicleOf } from "./brokenVehicle";
 import { expect, type Page, test } from "./shop";
 import { byPointer, hearTopOnly, probeToTheEnd } from "./steps";
 
-/** The printed list of an invented wagon: colour, mm² and metres of the wires whose figures it gives. */
+/** The printed list of an invented wagon: colour, mm² and metres of the wires it gives figures for. */
 const printed: readonly (readonly [from: string, to: string, colour: string, mm2: string, metres: string])[] =
   [
     ["G1.+", "J1.s", "RD", "10", "0.5"],
@@ -30,18 +31,18 @@ async function quietToAxe(page: Page): Promise<void> {
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
 }
 
-/** Waits until every change made is on disk, by the page's own word. */
+/** Waits until every change is on disk, according to the page. */
 const stored = (page: Page): Promise<void> =>
   expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "0");
 
-/** Answers the question asked by its button. */
+/** Answers the question shown by its button. */
 async function choose(page: Page, question: string, words: string): Promise<void> {
   const asked = page.locator(`[data-asked="${question}"]`);
   await asked.getByRole("button", { name: words, exact: true }).click();
   await expect(asked).toBeHidden();
 }
 
-/** Fills in the question asked; what is left out stays as it stands. */
+/** Fills in the question shown; omitted fields stay unchanged. */
 async function fill(page: Page, question: string, fields: Record<string, string>): Promise<void> {
   const asked = page.locator(`[data-asked="${question}"]`);
   for (const [label, value] of Object.entries(fields)) await asked.getByLabel(label).fill(value);
@@ -62,7 +63,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
   await choose(page, "feed", "at all times");
   await fill(page, "fuse", { Fuse: "F11", "Rating, A": "40" });
   await choose(page, "relay", "through a relay");
-  // A name twice is refused by its place, and nothing is lost.
+  // A repeated name is refused with its place, and nothing is lost.
   const coil = page.locator('[data-asked="coil"]');
   await coil.getByLabel("Relay").fill("F11");
   await coil.getByRole("button", { name: "Next" }).click();
@@ -86,7 +87,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
   await expect(page.getByText("14 of 14 answered")).toBeVisible();
   await expect(page.locator('[data-question="motor"]')).toContainText("not known, assumed");
 
-  // The healthy volts check it: each speed gives more than the one before.
+  // The healthy volts confirm it: each speed gives more than the one before.
   const volts = await page
     .locator('[data-speeds="M1"] tbody tr td:first-of-type')
     .evaluateAll((cells) => cells.map((cell) => Number.parseFloat(cell.textContent ?? "")));
@@ -122,7 +123,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
   expect(entries).toBeLessThanOrEqual(39);
   await stored(page);
 
-  // A wrong cell is refused as it is typed; undo and redo go all the way.
+  // A wrong cell is refused while it is typed; undo and redo go all the way.
   const colour = page.getByLabel("Colour of W1", { exact: true });
   await colour.fill("RED");
   await expect(page.getByRole("alert").filter({ hasText: "IEC 60757" })).toBeVisible();
@@ -189,13 +190,13 @@ test("a circuit on the shelf is changed in its tables and becomes its next versi
   await page.getByRole("button", { name: "Replace the wires" }).click();
   await expect(page.getByText(/row 2, to: .*Q9/)).toBeVisible();
 
-  // A server that is away: the change waits, is said to, and is taken once it is back.
+  // While the server is away the change waits, the page says so, and it is stored when the server is back.
   await page.route("**/steps", (route) => route.abort());
   await page.getByLabel("Metres of W1", { exact: true }).fill("0.9");
   await page.getByLabel("Metres of W1", { exact: true }).press("Enter");
   await expect(page.getByText("The server does not answer")).toBeVisible();
   await expect(page.getByRole("button", { name: "Save as version 2" })).toBeDisabled();
-  // It outlives the page: loaded again, it still waits.
+  // It survives a reload and still waits.
   page.once("dialog", (dialog) => void dialog.accept());
   await page.reload();
   await expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "1");

@@ -1,4 +1,4 @@
-// The airway command: brings its bundle up to date when a source changed, then runs it.
+// The airway command: rebuilds its bundle if a source file changed, then runs it.
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";

@@ -12,7 +12,7 @@ export async function bundle(entry, outfile) {
     format: "esm",
     target: "node20",
     alias: { "@core": join(root, "core"), "@db": join(root, "db"), "@words": join(root, "words") },
-    // Packages with parts in machine code, and what finds its drivers by itself, are taken from where they are installed.
+    // Packages with native code, or that find their drivers themselves, are loaded from node_modules.
     external: ["sequelize", "sqlite3", "umzug"],
     banner: {
       js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",

@@ -26,12 +26,12 @@ export function fingerprint(paths) {
 
 const stampFile = (name) => join(root, ".cache", `${name}.stamp`);
 
-/** True when a step's inputs are as they were when it last went well. */
+/** True if a step's inputs are unchanged since it last succeeded. */
 export function isFresh(name, mark) {
   return existsSync(stampFile(name)) && readFileSync(stampFile(name), "utf8") === mark;
 }
 
-/** Notes that a step went well with these inputs. */
+/** Records that a step succeeded with these inputs. */
 export function markFresh(name, mark) {
   mkdirSync(join(root, ".cache"), { recursive: true });
   writeFileSync(stampFile(name), mark);

@@ -3,7 +3,7 @@ import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { fingerprint, isFresh, markFresh, root } from "./freshness.mjs";
 
-/** Runs a command in the checkout and stops everything when it fails. */
+/** Runs a command in the checkout and ends everything if it fails. */
 export function run(command, args, options = {}) {
   const { status, error } = spawnSync(command, args, { cwd: root, stdio: "inherit", ...options });
   if (error || status !== 0) {
@@ -12,7 +12,7 @@ export function run(command, args, options = {}) {
   }
 }
 
-/** Runs one of the project's own tools beside others; resolves with whether it went well and what it printed. */
+/** Runs one of the project's own tools beside others; resolves with whether it succeeded and its output. */
 export function runToolAside(tool, args) {
   return new Promise((resolve) => {
     const child = spawn(process.execPath, [join(root, "node_modules", tool), ...args], {

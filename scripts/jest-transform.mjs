@@ -1,8 +1,7 @@
-// Transpiles TypeScript for the unit tests, with the globals a module uses bound to constants of its own.
-//
-// Jest runs tests in a `vm` context, and there every look-up of a global such as Math goes through an interceptor that
-// the compiler cannot see through: numeric code ran up to twenty times slower than outside. Jest's own cure
-// (sandboxInjectedGlobals) reaches CommonJS modules only.
+// Transpiles TypeScript for the unit tests, with the globals a module uses bound to module constants. Jest runs tests
+// in a `vm` context, where every access to a global such as Math goes through an interceptor that the compiler cannot
+// optimise: numeric code ran up to twenty times slower than outside. Jest's own remedy (sandboxInjectedGlobals) only
+// works for CommonJS modules.
 import swcJest from "@swc/jest";
 
 const swc = swcJest.createTransformer({
@@ -30,7 +29,7 @@ const globals = [
   "Uint8Array",
 ];
 
-/** One line that binds the globals a module uses and does not name again; no line is moved. */
+/** One line that binds the globals a module uses and does not declare itself; line numbers stay the same. */
 function bound(code) {
   const names = globals.filter(
     (name) =>

@@ -1,4 +1,5 @@
-// Serves what is built: migrates, loads the demo into an empty database and listens. `npm start` installs and builds first.
+// Serves the build: migrates, loads the demo into an empty database and listens. `npm start` installs and builds
+// first.
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { root } from "./freshness.mjs";

@@ -18,7 +18,7 @@ async function step(title, work) {
   process.stdout.write(`   ${title}: ${((performance.now() - began) / 1000).toFixed(1)} s\n`);
 }
 
-/** Runs lists of tools side by side, each list in its order; stops everything once all ended, where one failed. */
+/** Runs lists of tools side by side, each list in order; if one failed, stops everything once all have ended. */
 async function together(...lists) {
   let failed = false;
   const inOrder = async (tools) => {

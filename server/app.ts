@@ -57,7 +57,7 @@ declare module "http" {
   }
 }
 
-/** Only these are logged of a request: enough to follow it, nothing a customer said. */
+/** The only fields logged of a request: enough to follow it, nothing a customer said. */
 const serializers = {
   req: ({ method, url }: { method: string; url: string }) => ({ method, url: url.split("?")[0] }),
   res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
@@ -87,7 +87,7 @@ function securityHeaders() {
   });
 }
 
-/** The whole server: guards, static files, then the application's routes. */
+/** The complete server: guards, static files, then the application's routes. */
 export async function createApp({ allowedHosts, passcode, root }: ServerOptions): Promise<Express> {
   const app = express();
   app.disable("x-powered-by");
@@ -107,7 +107,7 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
   });
   app.use(securityHeaders());
   app.use(compression());
-  // A page is sent when it is whole: flushing each piece of it only makes zlib complain about slow connections.
+  // A page is sent when it is complete, because flushing each piece only makes zlib complain about slow connections.
   app.use((_request, response, next) => {
     Object.assign(response, { flush: undefined });
     next();
@@ -128,7 +128,7 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
   });
   app.use(
     createRequestHandler({
-      // Not a function that fetches it: the routing would be derived again at every request.
+      // The build itself, not a function that loads it, because the routes would be computed again for every request.
       build: (await import("virtual:react-router/server-build")) as ServerBuild,
       getLoadContext: (_request, response) => {
         const context = new RouterContextProvider();
@@ -140,7 +140,7 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
   return app;
 }
 
-/** Checks the database for damage after the start; every page shows what is found. */
+/** Checks the database for damage after the start; every page shows the result. */
 async function checkIntegrity(): Promise<void> {
   const faults = await PlainSqlite.use(databaseFile(dataFolder()), (own) => own.faults());
   if (faults.length > 0)
@@ -153,7 +153,7 @@ async function checkIntegrity(): Promise<void> {
 const hourMilliseconds = 3_600_000;
 const soonMilliseconds = 60_000;
 
-/** Backs the shop up where a nightly backup is due; a failure is reported, and tried again the next hour. */
+/** Makes a nightly backup if one is due; a failure is reported, and tried again the next hour. */
 async function backUpAtNight(): Promise<void> {
   const now = new Date();
   try {
@@ -162,7 +162,7 @@ async function backUpAtNight(): Promise<void> {
       await verifyBackup(backup);
       await copyToSecondFolder(backup);
     } else {
-      // Made by hand or by an older Airway, and not checked then.
+      // Made by hand or by an older Airway, and not verified then.
       const newest = newestBackup(now);
       if (newest && !newest.isVerified) await verifyBackup(newest);
     }
@@ -172,7 +172,7 @@ async function backUpAtNight(): Promise<void> {
   }
 }
 
-/** Tells a supervisor whether the server can work: 200 where the database answers, 503 where it does not. */
+/** Tells a supervisor whether the server can work: 200 if the database answers, 503 if not. */
 async function health(_request: Request, response: Response): Promise<void> {
   try {
     await (await database()).sequelize.query("SELECT name FROM SequelizeMeta LIMIT 1");
@@ -185,13 +185,13 @@ async function health(_request: Request, response: Response): Promise<void> {
   }
 }
 
-/** Prints why the server does not start, in one line, and ends it. */
+/** Prints in one line why the server does not start, and ends the process. */
 function refuseToStart(words: string): never {
   process.stderr.write(`Airway did not start. ${words}\n`);
   process.exit(1);
 }
 
-/** Opens the data folder for this server alone and the database in it; what fails is said in words. */
+/** Locks the data folder for this server and opens its database; failures are reported in words. */
 async function openShop(root: string, address: string) {
   const folder = dataFolder();
   try {
@@ -212,7 +212,7 @@ async function openShop(root: string, address: string) {
   }
 }
 
-/** Listens before the database is touched, so that a port that is taken costs nothing; resolves with the server. */
+/** Listens before the database is touched, so that a port in use has no side effects; resolves with the server. */
 function listen({ host, port }: StartSettings, handler: RequestListener): Promise<Server> {
   const server = createServer(handler);
   return new Promise((resolve) => {
@@ -227,7 +227,7 @@ function listen({ host, port }: StartSettings, handler: RequestListener): Promis
   });
 }
 
-/** Opens the database, loads the demo where there is nothing, and serves until told to stop. */
+/** Opens the database, loads the demo if it is empty, and serves until told to stop. */
 export async function start({ root }: { root: string }): Promise<void> {
   const settings = startSettings(process.env);
   if (!settings.ok) refuseToStart(settings.problem);
@@ -265,7 +265,7 @@ export async function start({ root }: { root: string }): Promise<void> {
   );
   const nightly = setInterval(() => void backUpAtNight(), hourMilliseconds);
   nightly.unref();
-  // A shop that never runs through a night has its backup soon after it opens.
+  // A shop that never runs overnight gets its backup soon after it opens.
   setTimeout(() => void backUpAtNight(), soonMilliseconds).unref();
   const stop = (): void => {
     clearInterval(nightly);

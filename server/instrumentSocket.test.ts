@@ -21,7 +21,7 @@ async function served(): Promise<number> {
   return own.port;
 }
 
-/** A socket that answers whatever it is asked with the same words, or with nothing. */
+/** A socket that gives the same answer to everything, or none. */
 async function dumb(answer: string | null): Promise<number> {
   const server: Server = createServer((socket) => {
     socket.on("error", () => undefined);

@@ -3,20 +3,20 @@ import { blockBytes, type ScpiDevice } from "@core/instrument/scpi";
 
 const loopback = "127.0.0.1";
 const longestLine = 4096;
-/** How a browser begins: a page that talks to this port is hung up on before it has said a command. */
+/** How an HTTP request begins: a web page that connects to this port is disconnected before it can send a command. */
 const httpRequest = /^[A-Z]+ \S+ HTTP\/\d/;
 
-/** An instrument on a socket: one line in, one answer out, as many callers as come. */
+/** An instrument on a socket: one line in, one answer out, with any number of connections. */
 export interface ServedInstrument {
   readonly port: number;
-  /** Lets the process end while the instrument still listens. */
+  /** Lets the process end while the instrument is listening. */
   unref(): void;
   close(): Promise<void>;
 }
 
 /**
  * Puts an instrument on a loopback port.
- * @param port 0 for any that is free
+ * @param port 0 for any free one
  */
 export function serveInstrument(device: ScpiDevice, port = 0): Promise<ServedInstrument> {
   const callers = new Set<Socket>();
@@ -62,15 +62,15 @@ export function serveInstrument(device: ScpiDevice, port = 0): Promise<ServedIns
 }
 
 export const answerWithin = 5000;
-/** A block longer than this is no trace of this bench. */
+/** Largest block in bytes that can be a recording. */
 const mostBytes = 48 * 1024 * 1024;
 
-/** What went wrong on the way to an instrument, in words for who asked. */
+/** What went wrong with an instrument, in words for the user. */
 export class InstrumentProblem extends Error {}
 
 /**
- * Sends lines to an instrument on a loopback port and gives its answer to the last one.
- * @throws InstrumentProblem where nothing listens, nothing answers in time, or the answer makes no sense
+ * Sends lines to an instrument on a loopback port and returns its answer to the last one.
+ * @throws InstrumentProblem if nothing listens, nothing answers in time, or the answer makes no sense
  */
 export function askInstrument(
   port: number,
@@ -118,17 +118,23 @@ export function askInstrument(
   });
 }
 
-/** Maker, model, serial number and firmware, by commas (IEEE 488.2, `*IDN?`). */
+/** Maker, model, serial number and firmware, separated by commas (IEEE 488.2, `*IDN?`). */
 const identity = /^[ -+\--~]+(?:,[ -+\--~]*){3}\s*$/;
 
-/** Asks whether an instrument listens on a port, before anything else is said to it. @throws InstrumentProblem where none does */
+/**
+ * Asks whether an instrument listens on a port, before anything else is sent to it.
+ * @throws InstrumentProblem if there is none
+ */
 export async function expectInstrument(port: number): Promise<void> {
   const answer = (await askInstrument(port, ["*IDN?"])).toString("latin1");
   if (!identity.test(answer))
     throw new InstrumentProblem(`The program on port ${port} is not an instrument.`);
 }
 
-/** An instrument's answer as a number. @throws InstrumentProblem where it is none */
+/**
+ * An instrument's answer as a number.
+ * @throws InstrumentProblem if it is not one
+ */
 export async function askNumber(port: number, lines: readonly string[]): Promise<number> {
   const text = (await askInstrument(port, lines)).toString("latin1").trim();
   const value = Number(text);

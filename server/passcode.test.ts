@@ -2,7 +2,7 @@ import { describe, expect, jest, test } from "@jest/globals";
 import type { Request, Response } from "express";
 import { askPasscode } from "./passcode";
 
-/** A guard on a clock that the test moves, and what it answers: 0 if it lets the request through. */
+/** A guard with a clock that the test sets, and its answer: 0 if it lets the request through. */
 function guarded(passcode: string) {
   let clock = 0;
   const guard = askPasscode(passcode, () => clock);
@@ -46,7 +46,7 @@ describe("the shop's passcode", () => {
   test("is not looked at for a while after a wrong one, so that guesses sent side by side gain nothing", () => {
     const { ask, wait } = guarded("correct horse");
     expect(ask("wrong")).toBe(401);
-    // Even the right one is refused: a guesser learns nothing from it.
+    // Even the right passcode is refused, so that a guesser learns nothing.
     expect(ask("correct horse", "192.168.1.31")).toBe(429);
     wait(499);
     expect(ask("correct horse")).toBe(429);
@@ -71,7 +71,7 @@ describe("the shop's passcode", () => {
     expect(ask("wrong", "192.168.1.66")).toBe(401);
     expect(ask("correct horse", "192.168.1.31")).toBe(0);
     expect(ask("correct horse", "192.168.1.66")).toBe(429);
-    // A wrong one takes that back.
+    // A wrong passcode withdraws that.
     expect(ask("wrong", "192.168.1.31")).toBe(401);
     expect(ask("correct horse", "192.168.1.31")).toBe(429);
   });

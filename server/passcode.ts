@@ -2,13 +2,13 @@ import { createHash, timingSafeEqual } from "node:crypto";
 import type { NextFunction, Request, Response } from "express";
 import { LRUCache } from "lru-cache";
 
-/** How long nobody can sign in after a wrong passcode, and the longest that this gets. */
+/** Milliseconds during which nobody can sign in after a wrong passcode: the first wait, and the longest. */
 const firstWaitMilliseconds = 500;
 const longestWaitMilliseconds = 30_000;
 
 const hash = (text: string): Buffer => createHash("sha256").update(text).digest();
 
-/** The passcode of a Basic sign-in, whatever the name beside it; null where the request brings none. */
+/** The passcode of a Basic sign-in with any name; null if the request has none. */
 function passcodeOf(header: string | undefined): string | null {
   const match = /^Basic ([A-Za-z0-9+/=]+)$/i.exec(header ?? "");
   if (!match) return null;
@@ -16,12 +16,12 @@ function passcodeOf(header: string | undefined): string | null {
   return pair.slice(pair.indexOf(":") + 1);
 }
 
-/** Addresses that have signed in, so that a stranger's guesses do not shut them out. */
+/** Addresses that have signed in, so that a stranger's guesses do not lock them out. */
 const addressesKept = 1000;
 
 /**
- * Lets requests through that bring the shop's passcode, by the browser's own sign-in. After a wrong one, no passcode is looked at
- * for a while, right or wrong, so that guesses sent side by side gain nothing; each further one doubles the wait. Addresses that
+ * Lets requests through that carry the shop's passcode, by the browser's own sign-in. After a wrong one, no passcode
+ * is checked for a while, so that parallel guesses gain nothing; each further one doubles the wait. Addresses that
  * have signed in before do not wait.
  * @param now milliseconds on a clock that only moves forward
  */

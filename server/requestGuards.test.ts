@@ -10,7 +10,7 @@ import {
 
 type Guard = (request: Request, response: Response, next: () => void) => void;
 
-/** Status a guard answers with; 0 when it lets the request through. */
+/** A guard's status; 0 if it lets the request through. */
 function answer(guard: Guard, method: string, headers: Record<string, string>): number {
   let status = 0;
   const response = {

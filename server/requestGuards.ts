@@ -3,11 +3,11 @@ import { type IncomingKind, mostBytes } from "../app/importing/incomingFile.serv
 
 /** Bodies larger than this are refused before they are read. */
 export const mostBodyBytes = 256 * 1024;
-/** A recording brings the samples kept of it, and its picture. */
+/** A recording comes with its stored samples and its picture. */
 export const mostRecordingBytes = 4 * 1024 * 1024;
-/** A note may bring a photo: its own limit is checked again where it is decoded. */
+/** A note may have a photo, whose own limit is checked again where it is decoded. */
 export const mostNoteBytes = 13 * 1024 * 1024;
-/** Files that are written to disk as they come, each with a limit of its own. */
+/** Files written to disk as they arrive, each with a limit of its own. */
 const filePaths: readonly (readonly [path: string, kind: IncomingKind])[] = [
   ["/records/in/file", "records"],
   ["/records/keeping/in", "shop"],
@@ -24,8 +24,8 @@ function hostName(host: string): string {
 }
 
 /**
- * Answers only to names that are Airway's own: loopback names, and those it was told when it listens beyond this computer. A
- * foreign name that is pointed here (DNS rebinding) gets nothing.
+ * Answers only to Airway's own names: loopback names, and those configured when it listens beyond this computer. A
+ * foreign name that resolves to this machine (DNS rebinding) is refused.
  */
 export function refuseForeignHosts(allowed: ReadonlySet<string>) {
   return (request: Request, response: Response, next: NextFunction): void => {
@@ -35,7 +35,7 @@ export function refuseForeignHosts(allowed: ReadonlySet<string>) {
   };
 }
 
-/** Refuses addresses that cannot be decoded, or that hold a null character, which no file and no table has. */
+/** Refuses addresses that cannot be decoded, or that contain a null character, which no file or table has. */
 export function refuseUnreadableAddresses(request: Request, response: Response, next: NextFunction): void {
   try {
     if (!decodeURIComponent(request.originalUrl).includes("\0")) {
@@ -43,12 +43,12 @@ export function refuseUnreadableAddresses(request: Request, response: Response, 
       return;
     }
   } catch {
-    // Not UTF-8, or a percent sign that begins nothing.
+    // Not UTF-8, or an invalid percent escape.
   }
   response.status(400).type("text").send("This address is not valid.\n");
 }
 
-/** Actions must come from Airway's own pages: same origin by the browser's own word. */
+/** Actions must come from Airway's own pages, by the browser's origin headers. */
 export function refuseForeignActions(request: Request, response: Response, next: NextFunction): void {
   if (safeMethods.has(request.method) || isSameOrigin(request)) next();
   else response.status(403).type("text").send("This request did not come from an Airway page.\n");
@@ -74,7 +74,7 @@ function mostOf(path: string): number {
   return tracePath.test(path) ? mostRecordingBytes : mostBodyBytes;
 }
 
-/** Refuses bodies that are too large, or that do not say how large they are. */
+/** Refuses bodies that are too large, or without a stated length. */
 export function limitBodies(request: Request, response: Response, next: NextFunction): void {
   if (safeMethods.has(request.method)) {
     next();

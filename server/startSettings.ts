@@ -2,13 +2,13 @@ import { z } from "zod";
 
 const loopbackNames = new Set(["localhost", "127.0.0.1", "::1"]);
 
-/** How a server is started: where it listens, whom it answers, and with which passcode. */
+/** How a server is started: where it listens, to which names it answers, and its passcode. */
 export interface StartSettings {
   readonly host: string;
   readonly port: number;
   /** Names it answers to when it listens beyond this computer; loopback names always count. */
   readonly allowedHosts: ReadonlySet<string>;
-  /** What people sign in with; null on loopback, where nobody has to. */
+  /** The passcode for signing in; null on loopback, where none is needed. */
   readonly passcode: string | null;
 }
 
@@ -23,7 +23,7 @@ const refused = (problem: string): StartParsed => ({ ok: false, problem });
 /** Whether an address is this computer's own. */
 export const isLoopback = (host: string): boolean => loopbackNames.has(host.toLowerCase());
 
-/** Reads the settings a server is started with; the first that makes no sense is told in words. */
+/** Reads the settings of a start; the first invalid one is reported in words. */
 export function startSettings(environment: Readonly<Record<string, string | undefined>>): StartParsed {
   const {
     AIRWAY_HOST: host = "127.0.0.1",

@@ -4,7 +4,7 @@ import type { BackRule, BackWork } from "@core/access/refitting";
 import type { TrayCall } from "@core/access/tray";
 import { listed } from "@core/units/wording";
 
-/** What a step of the refitting is called. */
+/** The name of a refitting step. */
 export function backTitle(work: BackWork): string {
   if (work.does === "test")
     return `Test ${work.beforePanels ? "before the panels go back on" : "now"}: key on, off, every speed up and down, and check that off stays off`;
@@ -13,7 +13,7 @@ export function backTitle(work: BackWork): string {
   return step.kind === "battery-off" ? "Reconnect the battery negative" : `Undo: ${step.title}`;
 }
 
-/** How a step goes back, one rule. */
+/** One rule for refitting a step. */
 export function backRuleText(rule: BackRule): string {
   switch (rule.rule) {
     case "clear-swarf":
@@ -53,7 +53,7 @@ export function backRuleText(rule: BackRule): string {
   }
 }
 
-/** What troubles whoever follows a plan. */
+/** A finding about an access plan. */
 export function planDoubtText({ code, about }: PlanDoubt): string {
   switch (code) {
     case "step-not-needed":
@@ -73,7 +73,7 @@ const counted = (count: number): string => `${count} ${count === 1 ? "screw" : "
 const screwsOutOf = (fasteners: readonly Fastener[]): number =>
   fasteners.reduce((sum, { count, loosenOnly }) => sum + (loosenOnly ? 0 : count), 0);
 
-/** What the tray says of a step whose screws do not add up. */
+/** The tray's warning about a step whose screws do not add up. */
 export function trayCallText({ step, kind, screws }: TrayCall): string {
   const { title, fasteners = [] } = step;
   switch (kind) {

@@ -1,6 +1,6 @@
 import type { Caution } from "@core/diagnose/tests/caution";
 
-/** What each caution says; the maker's procedure and local rules stand above all of them. */
+/** The text of each caution; the maker's procedure and local rules come first. */
 export const cautionWords: Readonly<Record<Caution, string>> = {
   wheel: "Reach in only with the key off and the wheel still.",
   airbag: "Yellow plugs are airbags. Leave them alone, or follow the maker's waiting time.",

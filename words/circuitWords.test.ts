@@ -3,7 +3,7 @@ import { circuitFamily } from "../core/solve/checks/circuitFamily";
 import { shippedIds, shippedNetlist } from "../core/testing/shippedCircuit";
 import { familyNameText, familyText } from "./circuitWords";
 
-// Each shipped circuit's own title says what it was drawn as.
+// The family agrees with each shipped circuit's own title.
 test.each([
   ["whimbrel-four-speed", "4 speeds, resistor pack on the ground side, 1 relay"],
   ["godwit-four-speed-feed", "4 speeds, resistor pack on the feed side, 1 relay"],

@@ -31,7 +31,7 @@ export function familyText({ control, side, speeds, relays, motors, steering }: 
   ].join(", ");
 }
 
-/** What is odd about a circuit, in one sentence. */
+/** A finding about a circuit, in one sentence. */
 function circuitDoubtText(what: CircuitDoubt): string {
   switch (what.code) {
     case "splice-joins-nothing":
@@ -55,6 +55,6 @@ function circuitDoubtText(what: CircuitDoubt): string {
   }
 }
 
-/** What a circuit's own currents say about it, in words. */
+/** The findings from a circuit's own currents, in words. */
 export const circuitFindingWords = (findings: readonly CircuitFinding[]) =>
   findings.map(({ path, what, weight }) => ({ path, weight, message: circuitDoubtText(what) }));

@@ -3,7 +3,7 @@ import type { ComplaintAnswer, ComplaintTopic } from "@core/diagnose/tests/compl
 import { airflowWords } from "./stateWords";
 import { questionWords } from "./tests/history";
 
-/** A question to the customer, as the complaint page asks it. */
+/** A question to the customer, on the complaint page. */
 export function topicText(circuit: Circuit, topic: ComplaintTopic): string {
   switch (topic.kind) {
     case "key-out":

@@ -5,7 +5,7 @@ import type { DiagnosedCase } from "@core/formats/diagnoseCase";
 import type { Test } from "@core/predict/reading";
 import { clearedText, conflictText, declinedText, reasonText, suspectWhyText } from "./reasonWords";
 
-/** What the format calls a cause that the circuit does not list. */
+/** The format's word for a cause outside the circuit's list. */
 const unknown = repairText(notListed);
 
 const partsReport = (parts: readonly PartBelief[]) =>
@@ -35,7 +35,7 @@ const lookaheadReport = ({ test, minutes, outcomes }: LookaheadTest): LookaheadR
   })),
 });
 
-/** A diagnosis as the command line writes it: what the core gives as values, in sentences. */
+/** A diagnosis for the command line: the core's values in sentences. */
 export function diagnosisReport({ circuit, diagnosis }: DiagnosedCase) {
   const { id, suspects, parts, verdict, next, conflicts, declined, cleared, plan } = diagnosis;
   return {

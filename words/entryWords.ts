@@ -1,7 +1,7 @@
 import { parseTest, type Test } from "@core/predict/reading";
 import { testText } from "./tests/testText";
 
-/** The test in a form field; null where there is none. */
+/** The test in a form field; null if there is none. */
 function testIn(field: string): Test | null {
   try {
     return parseTest(JSON.parse(field));
@@ -10,7 +10,7 @@ function testIn(field: string): Test | null {
   }
 }
 
-/** An entry in a few words, for the list of what waits: the test and its result. */
+/** An entry in a few words for the list of waiting entries: the test and its result. */
 export function entryWords(fields: Readonly<Record<string, string>>): string {
   switch (fields.intent) {
     case "reading": {

@@ -2,14 +2,14 @@ import type { Asked } from "@core/practice/asked";
 import type { Exercise } from "@core/practice/exercise";
 import { ampsText, listed, percent, voltsText } from "@core/units/wording";
 
-/** An exercise in words: the question, the answers offered, and why the right one is right. */
+/** An exercise in words: the question, the choices, and the explanation. */
 export interface ExerciseWords {
   readonly question: string;
   readonly answers: readonly { readonly id: string; readonly text: string }[];
   readonly why: string;
 }
 
-/** Says an exercise. */
+/** Puts an exercise into words. */
 export function exerciseWords({ asked, answers }: Exercise): ExerciseWords {
   return {
     ...questionAndWhy(asked),

@@ -1,8 +1,8 @@
 import type { JobRefusal } from "@core/records/jobStage";
 
 /**
- * Why a job did not take what was sent, in a sentence.
- * @param when a moment as the sentence says it: `at 14:10`, `on 3 Nov 2026, 14:10`
+ * Why a job did not take an entry, in a sentence.
+ * @param when formats a moment for the sentence: `at 14:10`, `on 3 Nov 2026, 14:10`
  */
 export function jobRefusalText(refusal: JobRefusal, when: (moment: Date) => string): string {
   switch (refusal.code) {

@@ -1,6 +1,6 @@
 import type { LessonId } from "@core/practice/curriculum";
 
-/** What each lesson says. Facts of the trade in them are common practice, no source. */
+/** The text of each lesson. Its facts of the trade are common practice, no source. */
 export const lessonWords: Readonly<
   Record<LessonId, { readonly title: string; readonly text: readonly string[] }>
 > = {

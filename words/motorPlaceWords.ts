@@ -1,6 +1,6 @@
 import type { MotorPlace, PlaceSign } from "@core/access/whereIsIt";
 
-/** Where a motor may be, and what is taken off to reach it. */
+/** Where a motor may be, and what is removed to reach it. */
 export const motorPlaceWords: Readonly<
   Record<MotorPlace, { readonly title: string; readonly reach: string }>
 > = {
@@ -24,7 +24,7 @@ export const motorPlaceWords: Readonly<
   },
 };
 
-/** What a technician notices that says where the motor is. */
+/** Signs of where the motor is. */
 export const placeSignWords: Readonly<Record<PlaceSign, string>> = {
   "shake-passenger": "The passenger's side of the dash shakes at top speed",
   "shake-centre": "The middle of the dash or the driver's side shakes",
@@ -35,7 +35,7 @@ export const placeSignWords: Readonly<Record<PlaceSign, string>> = {
   "second-unit": "There is a second heater, for the rear",
 };
 
-/** How to find it on a car nobody here has seen, the quickest way first. */
+/** How to find it on a vehicle nobody here has seen, the quickest way first. */
 export const findingTheMotor = [
   "Set the top speed and lay your hands flat on the dash. The motor is near where it shakes most.",
   "Set recirculated air and feel where it is drawn in. The motor is behind that.",

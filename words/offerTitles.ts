@@ -1,6 +1,6 @@
 import type { OfferKind } from "@core/money/repairOffer";
 
-/** What each way to do the job is called. */
+/** The name of each way to do the repair. */
 export const offerTitles: Readonly<Record<OfferKind, string>> = {
   "part-only": "Part only",
   "part-and-cause": "Part and root cause",

@@ -3,7 +3,7 @@ import type { PartFeature, PartMatch } from "@core/match/partMatch";
 import type { Crimp, LeadJoint, LeadMap, LeadWarning, SpliceRefusal } from "@core/match/spliceLeads";
 import { ampsText } from "@core/units/wording";
 
-/** A difference in words: what the old part has, what the new one has, what it means and the work it takes. */
+/** A difference in words: the old part's value, the new one's, the consequence and the work needed. */
 interface DifferenceWords {
   readonly feature: string;
   readonly judgement: PartDifference["judgement"];
@@ -15,7 +15,7 @@ interface DifferenceWords {
 
 type Told = readonly [old: string, fresh: string, because: string, work?: string];
 
-/** Says one difference. */
+/** Puts one difference into words. */
 function differenceWords({ feature, judgement, finding, workMinutes }: PartDifference): DifferenceWords {
   const [old, fresh, because, work] = told(finding);
   return {
@@ -312,7 +312,7 @@ const featureNames: Readonly<Record<PartFeature, string>> = {
   climate: "manual or automatic climate",
 };
 
-/** A feature neither part's description tells. */
+/** A feature that neither part's description states. */
 const featureText = (feature: PartFeature): string => featureNames[feature];
 
 /** Why a plug with leads cannot be spliced in. */
@@ -339,7 +339,7 @@ const crimpText = (crimp: Crimp): string =>
     ? "bare barrel for both wires, crimped, with adhesive heat-shrink"
     : `${crimp} butt crimp, sealed`;
 
-/** What to mind at one joint of a splice. */
+/** What to watch at one joint of a splice. */
 function leadWarningText(warning: LeadWarning, { lead, wire }: LeadJoint): string {
   switch (warning) {
     case "joined-by-pin":
@@ -351,7 +351,7 @@ function leadWarningText(warning: LeadWarning, { lead, wire }: LeadJoint): strin
   }
 }
 
-/** A splice with its refusals, crimps and warnings in words. */
+/** A splice in words, with its refusals, crimps and warnings. */
 export const leadMapWords = ({ joints, refusals }: LeadMap) => ({
   joints: joints.map((joint) => ({
     ...joint,

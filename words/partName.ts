@@ -18,7 +18,7 @@ const kindNames: Readonly<Record<PartKind, string>> = {
   inline: "in-line plug",
 };
 
-/** What a technician calls a part, plug or wire of this circuit, without its letter. */
+/** A technician's name for a part, plug or wire of this circuit, without its id. */
 export function partName(circuit: Circuit, id: string): string {
   const part = circuit.parts.find((candidate) => candidate.id === id);
   if (part) return part.kind === "fuse" ? `${part.amps} A fuse` : kindNames[part.kind];
@@ -29,11 +29,11 @@ export function partName(circuit: Circuit, id: string): string {
   return "something else";
 }
 
-/** Name and letter: `resistor pack R1`; a set is listed, the cause first. */
+/** Name and id: `resistor pack R1`; a set is listed, the cause first. */
 export const repairName = (circuit: Circuit, ids: readonly string[]): string =>
   listed(ids.map((id) => (id === theCar ? partName(circuit, id) : `${partName(circuit, id)} ${id}`)));
 
-/** A repair by name; what the circuit does not list is something else. */
+/** A repair in words; a cause outside the list is something else. */
 export const nameOfRepair = (circuit: Circuit, { parts }: Repair): string =>
   parts.length > 0 ? repairName(circuit, parts) : "something else";
 
@@ -93,14 +93,14 @@ const labelNames: Readonly<Record<string, string>> = {
   unknown: "not listed",
 };
 
-/** A kind of thing that fails, as the shop counts it; a pair's cause first. */
+/** A kind of thing that fails, in the shop's counts; a pair's cause first. */
 export const kindWords = (kind: string): string =>
   kind
     .split("+")
     .map((own) => labelNames[own] ?? own)
     .join(", then ");
 
-/** A fault by its kind and mode as the shop counts it: `heat fuse open`, `blower motor tight, then heat fuse open`. */
+/** A fault by its kind and mode in the shop's counts: `heat fuse open`, `blower motor tight, then heat fuse open`. */
 export function faultLabelWords(kind: string, mode: string): string {
   const modes = mode.split("+");
   return kind

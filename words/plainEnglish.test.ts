@@ -1,4 +1,5 @@
-// Words the glossary has replaced must not come back, on screens or in documents, and documents name only files that exist.
+// Words that the glossary has replaced must not return, on screens or in documents; and files that documents name must
+// exist.
 import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";
 import { join, relative } from "node:path";
 import { describe, expect, test } from "@jest/globals";
@@ -6,7 +7,7 @@ import ts from "typescript";
 
 const root = process.cwd();
 
-/** Each phrase, and what is written instead. */
+/** Each phrase, and its replacement. */
 const replaced: readonly (readonly [RegExp, string])[] = [
   [/on the ramps/i, "Open jobs"],
   [/\bnext look\b/i, "next test"],
@@ -37,7 +38,7 @@ function filesBelow(folder: string, pattern: RegExp): string[] {
   });
 }
 
-/** What a source file says to people: its strings and templates with a blank in them, and the text between its tags. */
+/** The texts of a source file: its strings and templates that contain a space, and the text between its tags. */
 function saidIn(source: string): string[] {
   const said: string[] = [];
   const visit = (node: ts.Node): void => {

@@ -1,4 +1,4 @@
-/** What was wrong, for somebody who does not know the names: by the kind of thing, some by how it failed. */
+/** What was wrong, for someone who does not know the names: by kind of part, and for some by how it failed. */
 const plain: Readonly<Record<string, string>> = {
   link: "A thermal link inside the fan's resistor had opened, so the speeds that use it had no current.",
   element: "A coil of the fan's resistor had burnt through.",

@@ -1,6 +1,6 @@
 import type { ProofStep } from "@core/proof/proofRun";
 
-/** What a step of the check is called. */
+/** The name of a step of the check. */
 export function proofStepTitle(step: ProofStep): string {
   if (step.kind === "check") return step.check === "drain" ? "Drain" : "Panels";
   const { setting, selectors } = step.setup;

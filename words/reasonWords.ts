@@ -13,14 +13,14 @@ import { evidenceResult, expectationText, resultText, testText } from "./tests/t
 const citeText = (circuit: Circuit, { number, reading }: Cited): string =>
   `reading ${number} (${testText(circuit, reading)}, ${setupText(circuit, reading)}: ${resultText(reading)})`;
 
-/** How strongly a reading speaks, by how many times likelier it made one side. The steps are a judgement, no source. */
+/** The strength of a reading, by how many times likelier it made one side. The steps are a judgement, no source. */
 function strengthText(times: number): string {
   if (times >= 20) return "Strong evidence";
   if (times >= 5) return "Clear evidence";
   return times >= 2 ? "Some evidence" : "Weak evidence";
 }
 
-/** Why a suspect stands where it does. */
+/** Why a suspect has its rank. */
 export function suspectWhyText(circuit: Circuit, why: SuspectWhy): string {
   switch (why.kind) {
     case "nothing-seen":
@@ -48,7 +48,7 @@ export function suspectWhyText(circuit: Circuit, why: SuspectWhy): string {
   }
 }
 
-/** More names than this are a whole path, not a place to look. */
+/** Number of names beyond which they are a whole path, not a place to look. */
 const mostNamed = 8;
 
 function pathText(circuit: Circuit, { dead, working, shared }: Extract<Reason, { kind: "path" }>): string {
@@ -83,7 +83,7 @@ function decidingText(
   return `${strengthText(times)}: ${citeText(circuit, cited)}.${instead}`;
 }
 
-/** Why a part's inside is left to the maker's procedure. */
+/** Why a part is left to the maker's procedure. */
 export function declinedText(circuit: Circuit, { part, reason }: Declined): string {
   const name = repairName(circuit, [part]);
   return reason === "data-bus"
@@ -91,7 +91,7 @@ export function declinedText(circuit: Circuit, { part, reason }: Declined): stri
     : `The ${name} is brushless. Airway checks its fuses, feeds and grounds; follow the maker's procedure for its electronics.`;
 }
 
-/** One reason behind a verdict, as a sentence. */
+/** One reason for a verdict, as a sentence. */
 export function reasonText(circuit: Circuit, reason: Reason): string {
   switch (reason.kind) {
     case "path":
@@ -111,13 +111,13 @@ export function reasonText(circuit: Circuit, reason: Reason): string {
   }
 }
 
-/** The figure behind a reason, for whoever asks for details; null where there is none. */
+/** The figure behind a reason, for the details; null if there is none. */
 export const reasonFigure = (reason: Reason): string | null =>
   reason.kind === "deciding"
     ? `Reading ${reason.cited.number} is ${oddsText(reason.times)} in favour of this verdict over the next most likely one.`
     : null;
 
-/** Readings that cannot all be right, and the one to repeat. */
+/** Readings that cannot all be right, and which one to repeat. */
 export function conflictText(circuit: Circuit, { slip, against }: Conflict): string {
   const name = ({ number, reading }: Cited): string => `${number} (${evidenceResult(circuit, reading)})`;
   if (against.kind === "rest")

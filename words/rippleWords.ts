@@ -3,7 +3,7 @@ import type { RippleReason } from "@core/ripple/rippleReason";
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
-/** Why the ripple was judged as it was, or what cannot be told, in one sentence. */
+/** Why the ripple was judged as it was, or what cannot be determined, in one sentence. */
 export function rippleReasonText(reason: RippleReason): string {
   switch (reason.code) {
     case "too-few-samples":
@@ -57,7 +57,7 @@ export function rippleReasonText(reason: RippleReason): string {
   }
 }
 
-/** A reading of the ripple with its reasons in words, as it is stored and printed. */
+/** A ripple reading with its reasons in words, as it is stored and printed. */
 export const rippleWords = ({ because, cannot, ...reading }: RippleReading) => ({
   ...reading,
   because: rippleReasonText(because),

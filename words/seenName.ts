@@ -3,15 +3,15 @@ import { colourWords } from "@core/circuit/wireColour";
 import { listed } from "@core/units/wording";
 import { partName } from "./partName";
 
-/** Something in the circuit as a person names it: what is seen first, and its id in the diagram. */
+/** Something in the circuit as a person names it: by what is seen, with its id in the diagram. */
 export interface SeenName {
   /** Without the id: `resistor plug, pin 2, black/yellow wire`. */
   readonly name: string;
-  /** The id where the name does not tell it already: `X5:2`; null for the battery's posts. */
+  /** The id, unless the name already tells it: `X5:2`; null for the battery's posts. */
   readonly id: string | null;
 }
 
-/** The wires at a terminal, by colour: `black/yellow wire`; null where there is none. */
+/** The wires at a terminal, by colour: `black/yellow wire`; null if there are none. */
 function wiresAt(circuit: Circuit, terminal: string | undefined): string | null {
   const wires = circuit.wires.filter(({ from, to }) => from === terminal || to === terminal);
   if (wires.length === 0) return null;
@@ -25,7 +25,7 @@ export function postName(circuit: Circuit, point: string): string | null {
   return point === `${battery}.-` ? "battery negative" : null;
 }
 
-/** What a terminal or a piece of a part is called beside its part. */
+/** The name of a terminal or a piece of a part, after its part's name. */
 function pieceName(circuit: Circuit, partId: string, piece: string): string {
   const part = circuit.parts.find(({ id }) => id === partId);
   const element = part?.kind === "resistor" ? part.elements.find(({ id }) => id === piece) : undefined;
@@ -39,7 +39,7 @@ function pieceName(circuit: Circuit, partId: string, piece: string): string {
 const ownerName = (circuit: Circuit, terminal: string): string =>
   partName(circuit, terminal.slice(0, terminal.indexOf(".")));
 
-/** Names anything of a circuit: a point, a part, a plug or a wire. What the circuit does not have keeps its id. */
+/** Names anything in a circuit: a point, a part, a plug or a wire. An unknown id is returned unchanged. */
 export function seenName(circuit: Circuit, id: string): SeenName {
   const post = postName(circuit, id);
   if (post) return { name: post, id: null };
@@ -64,17 +64,17 @@ export function seenName(circuit: Circuit, id: string): SeenName {
   return { name: parts.filter(Boolean).join(", "), id };
 }
 
-/** The same in one text: `resistor plug, pin 2, black/yellow wire (X5:2)`. */
+/** The name and the id in one text: `resistor plug, pin 2, black/yellow wire (X5:2)`. */
 export function seenText(circuit: Circuit, id: string): string {
   const { name, id: shown } = seenName(circuit, id);
   return shown === null ? name : `${name} (${shown})`;
 }
 
-/** Where it is, as the circuit says it; null where it says nothing. */
+/** Its location according to the circuit; null if the circuit gives none. */
 export function placeOf(circuit: Circuit, point: string): string | null {
   const id = point.split(/[.:/]/)[0] ?? point;
   return circuit.parts.find((part) => part.id === id)?.place ?? null;
 }
 
-/** Words as a sentence of their own. */
+/** Words as a sentence. */
 export const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;

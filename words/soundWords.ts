@@ -1,6 +1,6 @@
 import type { MotorSound, SoundDoubt } from "@core/sound/motorSound";
 
-/** What cannot be told from some sound recordings, in one sentence. */
+/** What some sound recordings cannot show, in one sentence. */
 function soundDoubtText(doubt: SoundDoubt): string {
   if (doubt.code === "one-speed")
     return "only one speed was recorded; record a second one to find out whether the noise follows the speed";
@@ -19,7 +19,7 @@ function soundDoubtText(doubt: SoundDoubt): string {
   }
 }
 
-/** A motor's sound with what cannot be told in words, as it is stored and shown. */
+/** A motor's sound with its limits in words, as it is stored and shown. */
 export const soundWords = ({ cannot, ...sound }: MotorSound) => ({
   ...sound,
   cannot: cannot.map(soundDoubtText),

@@ -1,4 +1,4 @@
-/** The complaint strip's words for what a speed does. */
+/** The complaint page's words for what a speed does. */
 export const airflowWords = {
   none: "nothing",
   weak: "weak",
@@ -13,7 +13,7 @@ export const stageWords = {
   closed: "closed",
 } as const;
 
-/** A verdict's state as a card says it. */
+/** A verdict's state, on a card. */
 export const verdictWords = {
   open: "not certain yet",
   settled: "confirmed",

@@ -1,6 +1,6 @@
 import type { StepCaution } from "@core/access/stepCaution";
 
-/** What each caution of a step says; the maker's procedure, local rules and licensed people stand above all of them. */
+/** The text of each caution of a step; the maker's procedure, local rules and licensed people come first. */
 export const stepCautionWords: Readonly<Record<StepCaution, string>> = {
   airbag: "Yellow plugs are airbags. Leave them alone, or first wait as long as the maker says.",
   wheel: "Key off and wheel still before you reach in.",

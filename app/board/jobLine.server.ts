@@ -7,7 +7,7 @@ import { type JobFacts, jobAt, jobFactsAt } from "../job/jobView.server";
 import { logger } from "../shell/log.server";
 import { whatIsNext } from "./whatIsNext.server";
 
-/** What comes next in a job that is being tested: the verdict, or the next test. */
+/** The next step of a job that is being tested: the verdict, or the next test. */
 async function testingLine(facts: JobFacts): Promise<string> {
   const { circuit } = facts;
   const { verdict, test } = await whatIsNext(facts);
@@ -16,7 +16,7 @@ async function testingLine(facts: JobFacts): Promise<string> {
   return test ? `Next test: ${cardLine(testWords(circuit, test))}` : "Nothing is left to test.";
 }
 
-/** The one line that matters about a job: what is waited for, what was fitted, or what comes next. */
+/** The one line about a job on the board: what it waits for, what was fitted, or the next step. */
 async function lineOf({ id, stage, fitted, found }: Job): Promise<string> {
   if (stage === "probing") return testingLine(await jobFactsAt(String(id)));
   const { circuit } = await jobAt(String(id));
@@ -27,7 +27,7 @@ async function lineOf({ id, stage, fitted, found }: Job): Promise<string> {
 
 const notWorkedOut = "The next test could not be worked out. Open the job to see why.";
 
-/** Works a job's line out and stores it; one that cannot be is logged, and not tried again until the job changes. */
+/** Works a job's line out and stores it. A line that fails is logged, and not tried again until the job changes. */
 async function makeJobLine(job: Job): Promise<void> {
   const revision = await revisionOf(job.id);
   const line = await lineOf(job).catch((cause: unknown) => {
@@ -37,11 +37,11 @@ async function makeJobLine(job: Job): Promise<void> {
   await setJobLine(job.id, line, { revision, school: job.school });
 }
 
-/** Lines to be worked out, by job; one at a time, so that nobody's page waits for them. */
+/** Lines to be worked out, by job; one at a time, so that no page waits for them. */
 const waiting = new Map<number, Job>();
 let working: Promise<void> | null = null;
 
-/** Lets the lines of some jobs be worked out in the background. */
+/** Queues the lines of some jobs to be worked out in the background. */
 function refreshLines(jobs: readonly Job[]): void {
   for (const job of jobs) waiting.set(job.id, job);
   if (waiting.size > 0) working ??= work().finally(() => (working = null));
@@ -56,18 +56,21 @@ async function work(): Promise<void> {
   }
 }
 
-/** Drops the lines that wait to be worked out; resolves once the one under way is done. */
+/** Drops the queued lines; resolves once the one in progress is finished. */
 export async function stopLines(): Promise<void> {
   waiting.clear();
   await working;
 }
 
-/** What the board says of some jobs, by job; null where it is still being worked out. Stale ones are worked out again. */
+/**
+ * The board's lines for some jobs, by job; null while a line is still being worked out. Outdated lines are queued
+ * again.
+ */
 export async function boardLines(jobs: readonly Job[]): Promise<Map<number, string | null>> {
   const stored = await jobLinesOf(jobs.map(({ id }) => id));
   refreshLines(jobs.filter(({ id }) => !stored.get(id)?.isFresh));
   return new Map(jobs.map(({ id }) => [id, stored.get(id)?.line ?? null]));
 }
 
-/** Whether lines are being worked out. */
+/** Whether any lines are being worked out. */
 export const isRefreshing = (): boolean => working !== null;

@@ -19,7 +19,10 @@ const stopped =
 
 let workOut: WorkOut = here;
 
-/** Works it out in a thread of its own from now on, so that no page waits for it; nothing changes if its file does not exist. */
+/**
+ * From now on works it out in a thread of its own, so that no page waits for it; nothing changes if the thread's file
+ * does not exist.
+ */
 export function workOutOn(file: string): void {
   if (!existsSync(file)) return;
   const thread = engineThread(file, stopped);
@@ -38,7 +41,7 @@ export function workOutOn(file: string): void {
         return "next" in news;
       })
       .catch(() => undefined);
-    // If the thread dies, that is reported and the work is done here, while pages wait.
+    // If the thread dies, the error is logged and the work is done in this process, while pages wait.
     return found ?? here(facts);
   };
 }

@@ -1,4 +1,4 @@
-// What the board says of a job: worked out on a thread, and here where the thread dies.
+// The board's line for a job: worked out on a thread, and in this process if the thread dies.
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";

@@ -25,7 +25,7 @@ const checkWords = {
   panels: "Every screw is back in, nothing rattles or rubs, and the glove box and its damper move freely.",
 } as const;
 
-/** One step of the run: what a sound vehicle does there, and what this one did. */
+/** One step of the check: what a sound vehicle does there, and what this one did. */
 export function CheckLine({ step, by }: ProofLineProps) {
   const pending = usePending({ step: step.id });
   const measured = step.kind === "air" && by !== "airflow" ? step.bands?.[by] : undefined;
@@ -112,7 +112,7 @@ const measuredIn = ({ finding }: CheckLineData, by: ProvenBy): number | null =>
 const width = 180;
 const height = 22;
 
-/** A band on a line of its own, the usual marked, and what was measured as a dot. */
+/** A band on a horizontal line, with the mean marked and the measured value as a dot. */
 function BandMark({ band, value }: { band: Band; value: number | null }) {
   const reach = Math.max(1e-6, band.high - band.low);
   const from = Math.min(band.low - 0.5 * reach, value ?? band.low);

@@ -27,7 +27,7 @@ const phases = [
   ],
 ] as const;
 
-/** The final check: what a sound vehicle with the new part shows at every step, against what this one does. */
+/** The final check: for every step, what a sound vehicle with the new part shows, and what this one does. */
 export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) {
   const [search, setSearch] = useSearchParams();
   const asked = search.get("by");
@@ -87,7 +87,7 @@ interface AirByProps {
   readonly setSearch: SetURLSearchParams;
 }
 
-/** How the air is judged. */
+/** How to judge the air. */
 function AirBy({ by, setSearch }: AirByProps) {
   return (
     <fieldset className="flex flex-wrap items-center gap-2">

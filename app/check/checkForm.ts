@@ -2,7 +2,7 @@ import type { ProofFinding } from "@core/proof/proofFinding";
 import { proofFindingSchema } from "@core/proof/proofFinding";
 import { z } from "zod";
 
-/** What a step of the final check showed, as the page sends it. */
+/** The result of a step of the final check, as the page sends it. */
 export const findingForm = z.object({
   intent: z.literal("proof"),
   token: z.uuid(),
@@ -11,7 +11,7 @@ export const findingForm = z.object({
   seen: z.string().max(20),
 });
 
-/** A finding as it was tapped or typed; null where it is none. A decimal comma is a point. */
+/** A finding as tapped or typed; null if it cannot be read. A decimal comma counts as a point. */
 export function findingFrom({
   by,
   seen,

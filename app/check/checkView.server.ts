@@ -14,7 +14,7 @@ import { proofStepTitle } from "@words/proofWords";
 import { airflowWords } from "@words/stateWords";
 import { randomId } from "../text/randomId";
 
-/** The circuit as it is once the new parts are in, and what its steps show; made once for the same parts. */
+/** The circuit with the new parts fitted, and what its steps show; computed once for the same parts. */
 interface RepairedCircuit {
   readonly netlist: Netlist;
   readonly bands: Map<string, ProofBands | null>;
@@ -22,7 +22,7 @@ interface RepairedCircuit {
 
 const made = new WeakMap<Circuit, Map<string, RepairedCircuit>>();
 
-/** The circuit with the parts a job matched for what it fitted, as far as their figures are known. */
+/** The circuit with the new parts that were compared for a job, as far as their figures are known. */
 async function repaired(job: Job, circuit: Circuit): Promise<RepairedCircuit> {
   const [parts, matches] = await Promise.all([listParts(), matchesOf(job.id)]);
   const fresh = (job.fitted ?? []).flatMap((part) => {
@@ -52,13 +52,13 @@ function bandsAt({ netlist, bands }: RepairedCircuit, step: ProofStep): ProofBan
   return own;
 }
 
-/** A step by its name, with what a sound vehicle shows in it; null where there is none. */
+/** A step by its name, with what a sound vehicle shows in it; null if there is no such step. */
 export async function checkStep(job: Job, circuit: Circuit, id: string) {
   const step = proofSteps(circuit).find((own) => own.id === id);
   return step ? { step, bands: bandsAt(await repaired(job, circuit), step) } : null;
 }
 
-/** A finding as the page and the card say it. */
+/** A finding in words, for the page and the card. */
 export function findingText(finding: ProofFinding): string {
   switch (finding.by) {
     case "airflow":
@@ -77,7 +77,7 @@ export function findingText(finding: ProofFinding): string {
 const expectedText = (step: ProofStep): string =>
   step.kind === "air" ? airflowWords[step.expected] : step.kind === "listen" ? "quiet" : "good";
 
-/** The final check of what a job fitted: every step, what a sound vehicle shows, and what was found. */
+/** The final check of the parts a job fitted: every step, what a sound vehicle shows, and what was found. */
 export async function checkView(job: Job, circuit: Circuit) {
   const [own, found] = await Promise.all([
     repaired(job, circuit),

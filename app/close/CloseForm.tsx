@@ -15,7 +15,7 @@ const causes = [
   ["none", "normal wear"],
 ] as const;
 
-/** What is written down when a job closes: what was found, what killed it, what only holds for a while, what is advised. */
+/** What is written down when a job closes: what was found, the root cause, temporary repairs, and advice. */
 export function CloseForm({ card, problem }: CloseFormProps) {
   const busy = useNavigation().state !== "idle";
   const proven = card.fitted !== null && card.proof.whole === "proven";
@@ -105,7 +105,7 @@ interface CauseFoundProps {
   readonly card: CloseFormProps["card"];
 }
 
-/** What killed the part. */
+/** The root cause. */
 function CauseFound({ cause, setCause, card }: CauseFoundProps) {
   return (
     <fieldset className="grid gap-1">
@@ -192,7 +192,7 @@ interface LearnFromProps {
   readonly fault: string;
 }
 
-/** Whether the shop learns from this job. */
+/** Whether the shop's statistics count this job. */
 function LearnFrom({ fault }: LearnFromProps) {
   return (
     <label className="flex min-h-11 items-center gap-2">

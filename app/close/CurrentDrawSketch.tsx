@@ -3,7 +3,10 @@ import type { CloseData } from "./closeView.server";
 const [width, height] = [360, 150];
 const [left, right, top, bottom] = [34, 8, 8, 24];
 
-/** Amps the final check measured, speed by speed, in the band this circuit gives with the new part in it: for the job card. */
+/**
+ * Amps measured in the final check, speed by speed, inside the band this circuit gives with the new part; for the job
+ * card.
+ */
 export function CurrentDrawSketch({ draw: sample }: { draw: CloseData["draw"] }) {
   const most = Math.max(1, ...sample.flatMap(({ high, amps }) => [high, amps])) * 1.08;
   const y = (amps: number): number => height - bottom - (amps / most) * (height - top - bottom);

@@ -27,7 +27,7 @@ export function CustomerCard({ card }: { card: CloseData }) {
   );
 }
 
-/** The card for the file: everything read, decided, fitted and proven. */
+/** The card for the file: everything read, decided, fitted and checked. */
 export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNode }) {
   const { closure, minutes } = card;
   return (
@@ -146,7 +146,7 @@ interface CardMotorProps {
   readonly card: CloseData;
 }
 
-/** The motor's current as it was measured. */
+/** The motor's current as measured. */
 function CardMotor({ card }: CardMotorProps) {
   return (
     <Row title="Motor">

@@ -6,7 +6,7 @@ import SVGtoPDF from "svg-to-pdfkit";
 import type { CloseData } from "./closeView.server";
 import { customerPage } from "./customerWords";
 
-// As WOFF, which the PDF writer can take apart; the screen has the variable one.
+// In WOFF format, which the PDF writer can read; the screen has the variable font.
 const { resolve } = createRequire(import.meta.url);
 const fontFile = (weight: 400 | 700): string =>
   resolve(
@@ -27,14 +27,17 @@ export interface CardPictures {
     readonly height: number;
     readonly setting: string;
   } | null;
-  /** The motor's draw in the final check, where it was measured. */
+  /** The motor's current in the final check, if it was measured. */
   readonly draw: { readonly title: string; readonly svg: string } | null;
-  /** One turn of the motor's current, where it was recorded. */
+  /** One turn of the motor's current, if it was recorded. */
   readonly turns: readonly { readonly title: string; readonly svg: string }[];
   readonly photos: readonly { readonly words: string; readonly jpeg: Buffer }[];
 }
 
-/** The job card as a PDF, A4: one page for the customer, and one for the file that goes on where its readings need more. */
+/**
+ * The job card as an A4 PDF: one page for the customer, and one for the file, which continues if its readings need
+ * more.
+ */
 export function cardPdf(card: CloseData, pictures: CardPictures): Promise<Buffer> {
   const paper = new PDFDocument({
     size: "A4",
@@ -82,7 +85,7 @@ function line(paper: Paper, text: string): void {
   paper.text(text, margin, paper.y, { width });
 }
 
-/** Draws an SVG at the pen's height; the pen stays where it is. */
+/** Paints an SVG at the current position and does not move that position. */
 function drawing(paper: Paper, svg: string, scale: number): void {
   const { y } = paper;
   paper.save();
@@ -97,7 +100,7 @@ function drawing(paper: Paper, svg: string, scale: number): void {
   paper.y = y;
 }
 
-/** Letters without the halo that a screen paints behind them, and without signs the font does not have. */
+/** Letters without the halo the screen paints behind them, and without characters the font lacks. */
 const printable = (svg: string): string =>
   svg
     .replace(/<text\b[^>]*>/g, (tag) => tag.replace(/\s(?:stroke|stroke-width|paint-order)="[^"]*"/g, ""))

@@ -35,7 +35,7 @@ import { shopZone } from "../text/shopZone.server";
 
 const faultsOffered = 8;
 
-/** Faults in what was fitted, the likeliest first: what may have been found in it. */
+/** Faults of the fitted parts, the likeliest first: what may have been found in them. */
 function faultChoices(
   { circuit, job, engine }: JobView,
   suspects: readonly { readonly fault: string | null }[],
@@ -50,7 +50,7 @@ function faultChoices(
   return own.slice(0, faultsOffered);
 }
 
-/** What may have killed what was fitted, and the odds of a comeback with and without it being done too. */
+/** What may have caused the failure of the fitted parts, and the comeback risk with and without the advised work. */
 async function afterwards(view: JobView): Promise<{ advised: string | null; odds: ComebackOdds }> {
   const { circuit, job } = view;
   const { warrantyMonths } = await shopTerms();
@@ -59,7 +59,7 @@ async function afterwards(view: JobView): Promise<{ advised: string | null; odds
   const kindOf = (id: string) => circuit.parts.find((part) => part.id === id)?.kind ?? ("connector" as const);
   const cause =
     [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !fitted.includes(id)) ??
-    // What burns out packs, pins and fuses is the motor, whatever the verdict had to check.
+    // Burnt packs, pins and fuses are caused by the motor, whatever the verdict had to check.
     (fitted.some((id) => kindOf(id) !== "motor")
       ? circuit.parts.find(
           ({ id, kind }) => wearingKinds.has(kind) && kind === "motor" && !fitted.includes(id),
@@ -96,7 +96,7 @@ const recordingLines = (job: JobView["job"], traces: Awaited<ReturnType<typeof r
       noise: record.kind === "sound" ? record.figures.likeliest : null,
     }));
 
-/** A closure with its fault and its cause in words. */
+/** A closure with its fault and its root cause in words. */
 function closureView({ circuit, engine }: JobView, closure: Closure) {
   const variant = engine.variants.find(({ family }) => family === closure.fault);
   return {
@@ -110,7 +110,7 @@ function closureView({ circuit, engine }: JobView, closure: Closure) {
   };
 }
 
-/** The motor's draw as the final check measured it, speed by speed, in its band. */
+/** The motor's current as measured in the final check, speed by speed, with its band. */
 const provenDraw = (proof: Awaited<ReturnType<typeof checkView>>) =>
   proof.steps.flatMap(({ id: step, phase, bands, finding, judged }) =>
     phase === "open" && step.startsWith("up-") && bands && finding?.by === "amps"
@@ -126,7 +126,7 @@ const provenDraw = (proof: Awaited<ReturnType<typeof checkView>>) =>
       : [],
   );
 
-/** The verdict as the card says it. */
+/** The verdict in the card's words. */
 const verdictView = (circuit: Circuit, { verdict }: Diagnosis) => ({
   name: repairName(circuit, verdict.replace),
   p: verdict.p,
@@ -135,7 +135,7 @@ const verdictView = (circuit: Circuit, { verdict }: Diagnosis) => ({
   killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
 });
 
-/** A step of the final check as the card says it. */
+/** A step of the final check in the card's words. */
 const provenStep = ({ id, title, phase, expected, found, judged }: CheckData["steps"][number]) => ({
   id,
   title,
@@ -145,7 +145,7 @@ const provenStep = ({ id, title, phase, expected, found, judged }: CheckData["st
   judged,
 });
 
-/** Everything the close page and the card in the file say of a job. */
+/** Everything the close page and the card for the file show of a job. */
 export async function closeView(id: string | undefined) {
   const view = await jobViewAt(id);
   const { job, circuit } = view;
@@ -181,7 +181,7 @@ export async function closeView(id: string | undefined) {
     numbers: (job.fitted ?? []).flatMap((part) => matches.find((own) => own.part === part)?.newNumber ?? []),
     found: job.found,
     closure: closure && closureView(view, closure),
-    /** In plain words; nothing where the circuit lists no such fault: then the shop's own words stand. */
+    /** In plain words; empty if the circuit lists no such fault, so that the shop's own words are used. */
     faultPlain: stored && stored.kind !== "unknown" ? plainFault(stored.kind, stored.mode) : job.found,
     minutes: stored && {
       looks: stored.looks,
@@ -192,7 +192,9 @@ export async function closeView(id: string | undefined) {
     faults: faultChoices(view, diagnosis.suspects),
     advised: after.advised ? repairName(circuit, [after.advised]) : null,
     odds: closure?.comeback ?? after.odds,
-    /** The motor's draw as the final check measured it before the panels, speed by speed, in its band. */
+    /**
+     * The motor's current as measured in the final check before the panels went back, speed by speed, with its band.
+     */
     draw: provenDraw(proof),
     proof: {
       whole: proof.whole,
@@ -210,11 +212,11 @@ export type CloseData = Awaited<ReturnType<typeof closeView>>;
 const totalText = (body: Awaited<ReturnType<typeof estimatesOf>>[number]["body"]): string =>
   priceText(priced(body.lines, body.rounding).totalMinor, body.currency);
 
-/** A day in the shop's zone, as a form holds it. */
+/** A day in the shop's time zone, in a form field's format. */
 export const dayOf = (moment: Date, zone: string): string =>
   new Intl.DateTimeFormat("sv-SE", { timeZone: zone }).format(moment);
 
-/** What the close form sent, as a closure to be stored; or what it lacks. */
+/** The close form's content as a closure to be stored, or what is missing. */
 export async function closureFrom(
   id: string | undefined,
   fields: Readonly<Record<string, string>>,

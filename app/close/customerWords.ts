@@ -1,11 +1,11 @@
 import { percent } from "@core/units/wording";
 import type { CloseData } from "./closeView.server";
 
-/** Words as a sentence of their own. */
+/** Words as a sentence. */
 const sentence = (words: string): string =>
   `${words.charAt(0).toUpperCase()}${words.slice(1)}${/[.!?]$/.test(words) ? "" : "."}`;
 
-/** The customer's page: what was wrong, done, proven, advised and to be paid, in plain words. */
+/** The customer's page: what was wrong, done, checked, advised and to be paid, in plain words. */
 export function customerPage(card: CloseData): { title: string; words: string }[] {
   const { closure, fitted, numbers, bill, odds, advised } = card;
   const steps = card.proof.steps.length;

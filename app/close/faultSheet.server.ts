@@ -7,7 +7,7 @@ import { layoutOf } from "../sheet/layouts.server";
 import { plainSheet } from "../sheet/plainSheet";
 import { standAlone } from "../sheet/saveSvg";
 
-/** The light tokens of the page, as paper has them. */
+/** The page's colours of the light theme, for paper. */
 const paper: Readonly<Record<string, string>> = {
   "--card": "#ffffff",
   "--rule": "#d5ccba",
@@ -23,7 +23,7 @@ const paper: Readonly<Record<string, string>> = {
   "--go": "#f0b14a",
 };
 
-/** A token's colour, or a mix of two of them by shares. */
+/** A colour by name, or a mix of two. */
 export function paperColour(css: string): string {
   const mix = /^color-mix\(in oklab, var\((--[a-z-]+)\) ([\d.]+)%, var\((--[a-z-]+)\)\)$/.exec(css);
   if (mix) {
@@ -43,7 +43,7 @@ function mixed(one: string, other: string, share: number): string {
   return `#${parts.map((part) => part.toString(16).padStart(2, "0")).join("")}`;
 }
 
-/** A speed at which a fault shows: the first that was not right, else the strongest. */
+/** A speed at which a fault shows: the first that was not normal, otherwise the strongest. */
 function showingSpeed(view: JobView): string {
   const wrong = activeReadings(view).flatMap((reading) => {
     const air = airflowReading.safeParse(reading);
@@ -55,7 +55,7 @@ function showingSpeed(view: JobView): string {
   return wrong.find((setting) => setting !== off) ?? speeds.at(-1) ?? off ?? "off";
 }
 
-/** The circuit with a fault in it, its parts marked: what the card in the file shows. Stands alone as SVG. */
+/** The circuit with a fault in it, its parts marked, for the card in the file; a complete SVG. */
 export async function faultSheet(
   view: JobView,
   fault: string,

@@ -1,17 +1,17 @@
 import ical, { ICalCalendarMethod } from "ical-generator";
 
-/** A day to look at a vehicle again. */
+/** A day to check a vehicle again. */
 export interface FollowUp {
   readonly job: number;
   readonly vehicle: string;
-  /** A day like 2026-12-24, in the shop's zone. */
+  /** A day such as 2026-12-24, in the shop's time zone. */
   readonly on: string;
   readonly why: string;
   readonly address: string;
   readonly made: Date;
 }
 
-/** The follow-up as a calendar file (iCalendar, RFC 5545): a whole day, the same event each time it is taken. */
+/** The follow-up as a calendar file (iCalendar, RFC 5545): a whole day, with the same event id each time. */
 export function followUpCalendar({ job, vehicle, on, why, address, made }: FollowUp): string {
   const calendar = ical({
     prodId: { company: "Airway", product: "follow-ups", language: "EN" },

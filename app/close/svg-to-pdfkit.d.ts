@@ -3,7 +3,7 @@ declare module "svg-to-pdfkit" {
     readonly assumePt?: boolean;
     readonly fontCallback?: (family: string, bold: boolean, italic: boolean) => string;
   }
-  /** Draws an SVG onto a PDF page, as lines and text. */
+  /** Paints an SVG onto a PDF page, as lines and text. */
   export default function SVGtoPDF(
     paper: PDFKit.PDFDocument,
     svg: string,

@@ -5,11 +5,11 @@ interface Answer {
   readonly words: string;
 }
 
-/** A question beside the speeds as the page shows it. */
+/** A question apart from the speeds, as the page shows it. */
 export interface AskedQuestion {
   readonly id: string;
   readonly title: string;
-  /** The answer that stands, or null where none was given. */
+  /** The active answer, or null if none was given. */
   readonly chosen: string | null;
   readonly token: string;
   /** True for a yes or no, which takes half a line. */
@@ -22,7 +22,7 @@ const wordsOf = ({ answers }: AskedQuestion, id: string): string =>
   answers.flatMap((answer) => [answer, ...answer.further]).find((answer) => answer.id === id)?.words ??
   "deleted";
 
-/** One question and its answers: a tap answers, a second takes the answer back. */
+/** One question and its answers: a tap answers, a second tap deletes the answer. */
 export function ComplaintQuestionLine({ question }: { question: AskedQuestion }) {
   const { id, title, token, answers, narrow } = question;
   const pending = usePending({ intent: "asked", question: id });

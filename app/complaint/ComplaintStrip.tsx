@@ -7,11 +7,11 @@ export type AirflowWord = (typeof airflowSeen)[number];
 export interface StripProps {
   readonly settings: readonly string[];
   readonly heard: Readonly<Record<string, AirflowWord>>;
-  /** One token a setting: the same tap sent twice is stored once. */
+  /** One token for each setting, so that the same tap sent twice is stored once. */
   readonly tokens: Readonly<Record<string, string>>;
 }
 
-/** One column per speed, one row per word: a tap says what that speed does, a second takes it back. */
+/** One column per speed, one row per word: a tap says what that speed does, a second tap deletes it. */
 export function ComplaintStrip({ settings, heard, tokens }: StripProps) {
   return (
     <table className="w-full table-fixed border-separate border-spacing-1">

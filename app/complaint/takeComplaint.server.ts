@@ -23,18 +23,18 @@ const form = z.discriminatedUnion("intent", [
     intent: z.literal("asked"),
     token: z.uuid(),
     question: z.string().max(64),
-    /** Empty where an answer is deleted. */
+    /** Empty if an answer is deleted. */
     answer: z.string().max(64),
   }),
   z.object({ intent: z.literal("words"), words: z.string().trim().max(500) }),
 ]);
 
-/** A look at one speed with the key on. */
+/** The airflow test of one speed with the key on. */
 export const speedLook = (setting: string) => ({ test: "airflow", key: "run", setting }) as const;
 
 type Heard = Extract<z.infer<typeof form>, { intent: "heard" | "asked" }>;
 
-/** What was heard as a reading, any reading of the same test, and its words; or what is wrong with it. */
+/** A complaint as a reading, any reading of the same test, and its words; or what is wrong with it. */
 function heardReading(circuit: Circuit, sent: Heard) {
   if (sent.intent === "heard") {
     const { setting, seen } = sent;
@@ -64,7 +64,8 @@ function heardReading(circuit: Circuit, sent: Heard) {
 }
 
 /**
- * Takes what the complaint page sends: what a speed does, an answer, or the customer's words; resolves once it is on disk.
+ * Stores what the complaint page sends: what a speed does, an answer, or the customer's words. Resolves once it is on
+ * disk.
  * @returns why it was refused, or null
  */
 export async function takeComplaint(jobId: string | undefined, sentForm: FormData): Promise<Refused | null> {

@@ -5,7 +5,7 @@ import { RestingThread } from "../shell/restingThread.server";
 import { type CompileTables, compileHere } from "./engine.server";
 import type { EngineNews, EngineTask } from "./engineWorker";
 
-/** A thread for circuits; if it dies, every page says so in these words. */
+/** The thread that compiles circuits; if it dies, every page says so in these words. */
 export const engineThread = (file: string, words: string): RestingThread<EngineTask, EngineNews> =>
   new RestingThread(file, (cause) => reportTrouble(cause, words));
 
@@ -32,10 +32,10 @@ export function compileOn(file: string): CompileTables | null {
   return (compiled, isWanted) => {
     const turn = last.then(() => {
       if (!isWanted()) throw new Error("nobody waits for this circuit any more");
-      // If the thread dies, that is reported and the work is done here, more slowly.
+      // If the thread dies, the error is logged and the work is done in this process, more slowly.
       return compile(compiled).catch(() => compileHere(compiled));
     });
-    // One circuit that cannot be compiled does not stop the next one.
+    // A circuit that cannot be compiled does not stop the next one.
     last = turn.catch(() => undefined);
     return turn;
   };

@@ -8,10 +8,10 @@ const circuitsKept = 8;
 const keptMilliseconds = 10 * 60_000;
 const cache = new CircuitCache(circuitsKept, { keptMilliseconds });
 
-/** A circuit being compiled, or compiled already. */
+/** A circuit that is being compiled, or is compiled. */
 interface Compiling {
   readonly made: Promise<CompiledCircuit>;
-  /** Who asked for it: the signal of a request, or null for work that is wanted in any case. */
+  /** The requests that asked for it, by signal; null for work that is needed in any case. */
   readonly askedBy: Set<AbortSignal | null>;
 }
 const compiling = new WeakMap<CompiledCircuit, Compiling>();
@@ -29,7 +29,7 @@ export const compileHere = (compiled: CompiledCircuit): void => {
 
 let compileTables: CompileTables = compileHere;
 
-/** Says how tables are solved from now on. */
+/** Sets how tables are solved from now on. */
 export function compileWith(way: CompileTables): void {
   compileTables = way;
 }
@@ -40,8 +40,8 @@ async function compile(compiled: CompiledCircuit, isWanted: () => boolean): Prom
 }
 
 /**
- * A circuit with its faults and its points, its tables not solved: enough to check what was entered. Throws when the solver
- * does not know one of its parts.
+ * A circuit with its faults and its points but without solved tables, which is enough to check entries.
+ * @throws if the solver does not know one of its parts
  */
 export function untabled(circuit: Circuit): CompiledCircuit {
   const compiled = cache.compile(circuit);
@@ -50,8 +50,10 @@ export function untabled(circuit: Circuit): CompiledCircuit {
 }
 
 /**
- * A circuit compiled for diagnosis, once for each circuit, while other requests are served. Throws as `untabled` does.
- * @param request signal of the request that asks. A circuit that waits is skipped once every request for it has been aborted
+ * A circuit compiled for diagnosis, once for each circuit, while other requests are served. A waiting circuit is
+ * skipped once every request for it has been aborted.
+ * @param request signal of the request
+ * @throws as `untabled`
  */
 export function engineFor(circuit: Circuit, request: AbortSignal | null = null): Promise<CompiledCircuit> {
   const compiled = untabled(circuit);
@@ -63,7 +65,7 @@ export function engineFor(circuit: Circuit, request: AbortSignal | null = null):
   const askedBy = new Set([request]);
   const made = compile(compiled, () => [...askedBy].some((own) => !own?.aborted));
   compiling.set(compiled, { made, askedBy });
-  // Compile it again for whoever asks next, if this attempt failed or was skipped.
+  // If this attempt failed or was skipped, the next request compiles it again.
   made.catch(() => compiling.delete(compiled));
   return made;
 }

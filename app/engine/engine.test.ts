@@ -1,4 +1,4 @@
-// A thread that dies: the circuit is compiled all the same, and the people of the shop are told.
+// If the thread dies, the circuit is compiled anyway, and the shop's people are told.
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -66,6 +66,6 @@ test("a circuit is skipped if every request for it was aborted, and compiled if 
   await expect(dropped).rejects.toThrow("nobody waits");
   await expect(kept).resolves.toHaveProperty("netlist");
   expect(wanted).toEqual([false, true]);
-  // Asked for again, it is compiled after all.
+  // The next request compiles it after all.
   await expect(engineFor(shippedCircuit("siskin-five-speed"))).resolves.toHaveProperty("netlist");
 });

@@ -1,4 +1,4 @@
-// The thread circuits are compiled on, bundled as the build bundles it, against the same work done here.
+// The thread that compiles circuits, bundled as in the build, against the same work in this process.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -20,7 +20,7 @@ beforeAll(async () => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-/** What the thread says of a circuit, in order. */
+/** The thread's messages about a circuit, in order. */
 async function compiledThere(circuit: EngineTask["circuit"]): Promise<EngineNews[]> {
   const said: EngineNews[] = [];
   await thread.ask({ does: "compile", circuit }, (news) => {
@@ -30,7 +30,7 @@ async function compiledThere(circuit: EngineTask["circuit"]): Promise<EngineNews
   return said;
 }
 
-/** Whether two arrays hold the same bytes, NaN where the other has NaN. */
+/** Whether two arrays hold the same bytes, with NaN in the same places. */
 const sameBytes = (one: ArrayBufferView | undefined, other: ArrayBufferView): boolean =>
   one !== undefined &&
   Buffer.compare(

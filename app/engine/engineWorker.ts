@@ -27,14 +27,14 @@ interface DiagnoseTask {
   readonly options: DiagnoseOptions;
 }
 
-/** What comes next in a job: the verdict, and the test to do unless it is reached. */
+/** The next step of a job: the verdict, and the test to do unless the verdict is reached. */
 export interface WhatIsNext {
   readonly verdict: Pick<Verdict, "state" | "replace" | "p">;
   readonly test: Test | null;
 }
 
 export type EngineNews =
-  /** The table of the set-up at this place among `usualSetups`. */
+  /** The table of the set-up with this index in `usualSetups`. */
   | { readonly id: number; readonly setup: number; readonly parts: TableParts }
   | { readonly id: number; readonly ready: true }
   | { readonly id: number; readonly next: WhatIsNext }
@@ -62,10 +62,10 @@ function compile({ id, circuit }: CompileTask): void {
   say({ id, ready: true });
 }
 
-/** Jobs that follow one another are often on the same circuit. */
+/** Consecutive jobs are often on the same circuit. */
 const cache = new CircuitCache(1);
 
-/** Diagnoses from readings; says what comes next. */
+/** Diagnoses readings and returns the next step. */
 function whatIsNext({ id, circuit, readings, options }: DiagnoseTask): void {
   const compiled = cache.compile(circuit);
   const found = compiled.ok ? diagnose(compiled.value, readings, options) : compiled;

@@ -6,23 +6,23 @@ import { useQueued } from "./useQueued";
 
 interface PageQueue {
   readonly queued: ReturnType<typeof useQueued>;
-  /** Ids of what this page's forms have sent. */
+  /** Ids of the entries this page's forms have sent. */
   readonly sent: Set<string>;
 }
 
 const QueuedContext = createContext<PageQueue | null>(null);
 
 interface QueuedPageProps {
-  /** Where what is entered on the page is sent: `/jobs/4/checks`. */
+  /** Address the page's entries are sent to: `/jobs/4/checks`. */
   readonly to: string;
   readonly children: React.ReactNode;
 }
 
-/** A page whose forms go through the browser's queue: what the server does not take at once waits, and is shown. */
+/** A page whose forms use the browser's queue: what the server does not answer at once waits, and is shown. */
 export function QueuedPage({ to, children }: QueuedPageProps) {
   const queued = useQueued(to);
   const { unsent, away, refused } = queued;
-  // A form shows by itself why what it sent was refused; what an earlier page left has no form any more.
+  // Each form shows why its own entry was refused; entries of an earlier page have no form any more.
   const sent = useRef(new Set<string>());
   const isForms = refused !== null && !refused.isKept && sent.current.has(refused.id);
   return (
@@ -56,7 +56,7 @@ function useQueuedPage(): PageQueue {
   return page;
 }
 
-/** The last entry that is not stored and shown yet and whose fields are those given; null where there is none. */
+/** The last entry that is not stored and shown yet and has the given fields; null if there is none. */
 export function usePending(own: Entry["fields"]): Entry["fields"] | null {
   const { pending } = useQueuedPage().queued;
   const last = pending.findLast(({ fields }) =>
@@ -66,13 +66,13 @@ export function usePending(own: Entry["fields"]): Entry["fields"] | null {
 }
 
 interface QueuedFormProps extends Omit<React.ComponentProps<"form">, "method" | "onSubmit"> {
-  /** What is entered, for the list of what waits. */
+  /** The text for the list of waiting entries. */
   readonly words: (fields: Entry["fields"]) => string;
 }
 
 /**
- * A form that goes through the queue of its page; without scripts it is posted as it stands. Its field `token` changes with
- * the state of the page: the same fields sent twice from one state are one entry.
+ * A form that uses its page's queue; without scripts it is posted as usual. Its field `token` changes with the state
+ * of the page, so the same fields sent twice from one state are one entry.
  */
 export function QueuedForm({ words, ...props }: QueuedFormProps) {
   const { queued, sent } = useQueuedPage();

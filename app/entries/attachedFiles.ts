@@ -1,10 +1,10 @@
 import { createStore, del, get, set } from "idb-keyval";
 
 let store: ReturnType<typeof createStore> | null = null;
-/** Where this browser keeps the files of entries that wait; opened when first asked for. */
+/** Where this browser stores the files of waiting entries; opened on first use. */
 const files = () => (store ??= createStore("airway", "waiting-files"));
 
-/** Keeps the file of an entry until it is sent; rejects where the browser has no room or no such store. */
+/** Stores the file of an entry until it is sent. Rejects if the browser has no room or no such store. */
 export const keepFile = (entry: string, file: File): Promise<void> => set(entry, file, files());
 
 /** The file of an entry, or undefined if the browser no longer has it. */

@@ -2,12 +2,12 @@ import { useSyncExternalStore } from "react";
 import { dropFile, keptFile } from "./attachedFiles";
 import { type Answer, type Entry, EntryQueue, type QueueState, type Refusal } from "./entryQueue";
 
-/** Milliseconds after which a server that does not answer is away. */
+/** Milliseconds without an answer after which the server counts as away. */
 const answerWithin = 6000;
 /** The same for an entry with a photo, which a bad connection sends slowly. */
 const answerToFileWithin = 120_000;
 
-/** What an entry sends: its fields, and its file where it has one; null where its file is gone. */
+/** What an entry sends: its fields, and its file if it has one; null if its file is gone. */
 async function bodyOf({ id, fields, file }: Entry, ageSeconds: number): Promise<BodyInit | null> {
   const all = { ...fields, token: id, waitedSeconds: ageSeconds.toFixed(1) };
   if (file === undefined) return new URLSearchParams(all);
@@ -19,7 +19,7 @@ async function bodyOf({ id, fields, file }: Entry, ageSeconds: number): Promise<
   return form;
 }
 
-/** Takes an entry's file out of this browser once the entry was stored or refused. */
+/** Deletes an entry's file from this browser once the entry was stored or refused. */
 async function sendAndTidy(entry: Entry, ageSeconds: number): Promise<Answer> {
   const answer = await post(entry, ageSeconds);
   if (answer !== "away" && entry.file !== undefined) await dropFile(entry.id);
@@ -28,7 +28,7 @@ async function sendAndTidy(entry: Entry, ageSeconds: number): Promise<Answer> {
 
 const refusal = (problem: string): Refusal => ({ problem, isKept: false });
 
-/** Sends one entry to its address; no answer, or one that says the server is unwell, is `away`. */
+/** Sends one entry to its address; no answer, or a server error, is `away`. */
 async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
   try {
     const body = await bodyOf(entry, ageSeconds);
@@ -55,7 +55,7 @@ async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
 }
 
 let queue: EntryQueue | null = null;
-/** The one queue of this window, whatever page its entries come from; made when first asked for, in a browser. */
+/** The one queue of this window, for entries of every page; made on first use, in a browser. */
 export function theQueue(): EntryQueue {
   queue ??= new EntryQueue(localStorage, sendAndTidy);
   return queue;
@@ -64,7 +64,7 @@ export function theQueue(): EntryQueue {
 const nothing: QueueState = { waiting: [], away: false, refused: null, stored: 0, shown: null };
 export const subscribe = (listener: () => void) => theQueue().subscribe(listener);
 
-/** What the queue holds; only what shows it is drawn again when it changes. */
+/** What the queue holds; only the components that show it render again when it changes. */
 export const useQueue = (): QueueState =>
   useSyncExternalStore(
     subscribe,

@@ -1,7 +1,7 @@
 import { LRUCache } from "lru-cache";
 import { randomId } from "../text/randomId";
 
-/** Ids given lately, by the state of the page and the fields: enough for every tap of the last minutes. */
+/** Recent ids, by the state of the page and the fields; enough for every tap of the last minutes. */
 const given = new LRUCache<string, string>({ max: 200 });
 
 /** The id of an entry: the same fields entered twice from one state of the page are one entry. */

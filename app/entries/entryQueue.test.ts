@@ -3,7 +3,7 @@ import { randomId } from "../text/randomId";
 import { entryId } from "./entryId";
 import { type Answer, type Entry, EntryQueue, type EntryStore } from "./entryQueue";
 
-/** A browser's storage, as far as the queue uses it. */
+/** The part of a browser's storage the queue uses. */
 class MemoryStore implements EntryStore {
   readonly held = new Map<string, string>();
   get length(): number {
@@ -22,7 +22,7 @@ const entry = (id: string, jobId = 1): Omit<Entry, "at"> => ({
   words: id,
 });
 
-/** A server that answers as it is told to, and remembers what it stored. */
+/** A server that answers as the test says, and remembers what it stored. */
 function server() {
   const stored: string[] = [];
   const ages: number[] = [];

@@ -5,9 +5,9 @@ export interface Entry {
   /** Address it is posted to: `/jobs/4/entries`. */
   readonly to: string;
   readonly fields: Readonly<Record<string, string>>;
-  /** The form field of a file kept beside the entry, where it has one. */
+  /** The form field of the entry's file, if it has one. */
   readonly file?: string;
-  /** What it says, for the list of what waits. */
+  /** Its text in the list of waiting entries. */
   readonly words: string;
   /** When it was entered, by this machine's clock, in milliseconds. */
   readonly at: number;
@@ -16,20 +16,20 @@ export interface Entry {
 /** Why an entry was refused. */
 export interface Refusal {
   readonly problem: string;
-  /** True where the job had changed meanwhile: the server keeps what was sent for a person to decide. */
+  /** True if the job had changed meanwhile, so that the server keeps the entry for a person to decide. */
   readonly isKept: boolean;
 }
 
-/** What the queue shows: what waits, and what the server said of the last entry. */
+/** What the queue shows: the waiting entries, and the server's answer to the last one. */
 export interface QueueState {
   readonly waiting: readonly Entry[];
   /** True once the server failed to answer, until it answers again. */
   readonly away: boolean;
-  /** Why the last entry was refused, where it was sent, and its fields; null when it was not. */
+  /** Why the last entry was refused, where it was sent, and its fields; null if it was not refused. */
   readonly refused: (Refusal & Pick<Entry, "id" | "to" | "fields" | "words">) | null;
-  /** Grows with every entry stored. */
+  /** Increases with every entry stored. */
   readonly stored: number;
-  /** Where the last entry stored was sent, and the page as the server then showed it; null where it showed none. */
+  /** Where the last stored entry was sent, and the page the server answered with; null if there was none. */
   readonly shown: { readonly to: string; readonly page: unknown } | null;
 }
 
@@ -42,7 +42,7 @@ export interface EntryStore {
   removeItem(key: string): void;
 }
 
-/** How an entry was taken: stored, with the page as it now is; refused with a reason; or not answered at all. */
+/** The result of sending an entry: stored, with the page as it now is; refused with a reason; or not answered. */
 export type Answer = { readonly taken: true; readonly page: unknown } | Refusal | "away";
 
 export type Send = (entry: Entry, ageSeconds: number) => Promise<Answer>;
@@ -51,7 +51,7 @@ const prefix = "airway:waiting:";
 const retryMilliseconds = 1000;
 const retryMostMilliseconds = 8000;
 
-/** An entry as a page kept it; earlier versions wrote the job's number in place of the address. */
+/** An entry as a page stored it; earlier versions stored the job's number instead of the address. */
 function keptEntry(value: unknown): Entry | null {
   if (typeof value !== "object" || value === null) return null;
   const { jobId, ...kept } = value as Record<string, unknown>;
@@ -74,9 +74,9 @@ function isEntry(value: Record<string, unknown>): value is Record<string, unknow
 }
 
 /**
- * Entries on their way to the server, in the order they were made. Each is written to the browser's own storage
- * before it is sent and taken out once the server has stored or refused it, so that neither a server that is
- * away nor a page that is closed loses one.
+ * Entries on their way to the server, in the order they were made. Each is written to the browser's own storage before
+ * it is sent, and removed once the server has stored or refused it, so neither an absent server nor a closed page
+ * loses one.
  */
 export class EntryQueue {
   private state: QueueState;
@@ -93,7 +93,7 @@ export class EntryQueue {
     this.state = { waiting: this.kept(), away: false, refused: null, stored: 0, shown: null };
   }
 
-  /** What earlier pages left unsent, oldest first; text that is no entry is left alone. */
+  /** Entries that earlier pages left unsent, oldest first; text that is not an entry is ignored. */
   private kept(): Entry[] {
     const found: Entry[] = [];
     for (let i = 0; i < this.store.length; i++) {
@@ -121,22 +121,22 @@ export class EntryQueue {
     for (const listener of this.listeners) listener();
   }
 
-  /** Takes an entry in; one with an id that waits already is the same entry made twice. */
+  /** Adds an entry; one with the id of a waiting entry is the same entry made twice. */
   enter(entry: Omit<Entry, "at">): void {
     if (this.state.waiting.some(({ id }) => id === entry.id)) return;
     const full: Entry = { ...entry, at: this.now() };
     try {
       this.store.setItem(prefix + full.id, JSON.stringify(full));
     } catch {
-      // The browser's storage is full or shut: it waits in this page alone, and is sent all the same.
+      // The browser's storage is full or blocked: the entry waits in this page only, and is sent anyway.
     }
     this.set({ waiting: [...this.state.waiting, full], refused: null });
     void this.flush();
   }
 
   /**
-   * Takes back the last entry that waits to be sent to an address.
-   * @returns false where none waits that is not on its way already
+   * Removes the last waiting entry for an address.
+   * @returns false if none waits that is not already on its way
    */
   withdrawLast(to: string): boolean {
     const last = this.state.waiting.findLast((entry) => entry.to === to);
@@ -150,13 +150,15 @@ export class EntryQueue {
     this.set({ waiting: this.state.waiting.filter(({ id }) => id !== entry.id), ...changes });
   }
 
-  /** The next to be sent: the oldest, but nothing waits behind a file. */
+  /** The next to be sent: the oldest, except that nothing waits behind a file. */
   private next(): Entry | undefined {
     const { waiting } = this.state;
     return waiting.find(({ file }) => file === undefined) ?? waiting[0];
   }
 
-  /** Sends what waits, one after another, until all is stored; tries again by itself while the server is away. */
+  /**
+   * Sends the waiting entries one after another until all are stored; tries again by itself while the server is away.
+   */
   async flush(): Promise<void> {
     if (this.sending) return;
     clearTimeout(this.retry);

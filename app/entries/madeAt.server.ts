@@ -1,7 +1,7 @@
-/** An entry that waited is dated back to when it was made, by at most this. */
+/** Largest time by which a waiting entry is dated back to when it was made. */
 const longestWaitSeconds = 7 * 24 * 3600;
 
-/** When what is sent was made: now, less the seconds it says it waited in the browser. */
+/** When an entry was made: now, minus the seconds it reports to have waited in the browser. */
 export function madeAt(fields: FormData): Date {
   const waited = Number(fields.get("waitedSeconds") ?? 0);
   const seconds = Number.isFinite(waited) ? Math.min(Math.max(0, waited), longestWaitSeconds) : 0;

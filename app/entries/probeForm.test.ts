@@ -32,7 +32,7 @@ describe("an offered test with its result", () => {
     expect(offered(light, { seen: "dark" })).toEqual({ reading: { ...light, seen: "dark" } });
     expect(offered(ohms, { value: "2,2" })).toEqual({ reading: { ...ohms, ohms: 2.2 } });
     expect(offered(ohms, { value: "", noEnd: "yes" })).toEqual({ reading: { ...ohms, ohms: null } });
-    // A range tapped stands for its middle, whatever is left in the field.
+    // A tapped range stands for its middle, whatever is left in the field.
     expect(offered(ohms, { value: "", about: "2.17" })).toEqual({ reading: { ...ohms, ohms: 2.17 } });
     expect(offered(ohms, { value: "9", about: "2.17" })).toEqual({ reading: { ...ohms, ohms: 2.17 } });
   });

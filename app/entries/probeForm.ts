@@ -47,7 +47,7 @@ export const probeForm = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("school"), school: z.enum(strategies) }),
 ]);
 
-/** A figure as typed; null when it is no number. */
+/** A figure as typed; null if it is not a number. */
 export function typedNumber(text: string): number | null {
   const value = typedFigure(text);
   return Number.isNaN(value) ? null : value;
@@ -71,7 +71,7 @@ function checked(engine: CompiledCircuit, input: unknown): Entered {
   return wrong ? { problem: problemText(wrong) } : { reading: parsed.data };
 }
 
-/** The reading a filled-in offered test makes. */
+/** The reading a filled-in suggested test makes. */
 export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof offeredForm>): Entered {
   let look: unknown;
   try {
@@ -85,17 +85,17 @@ export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof off
   return checked(engine, { ...test, ...resultOf(test.test, typed, form.noEnd === "yes") });
 }
 
-/** The result as typed or tapped: a figure where it can be read as one. */
+/** The result as typed or tapped; a figure if it can be read as one. */
 function resultOf(name: string, typed: string | undefined, noEnd: boolean): Record<string, unknown> {
   const observation = observationOf(name);
   if (observation.gives === "word") return { seen: typed };
   return { [observation.figure]: noEnd ? null : (typedNumber(typed ?? "") ?? typed) };
 }
 
-/** What may be typed for ohms that the meter calls open. */
+/** What may be typed for ohms that the meter shows as OL (open). */
 const openCircuit = /^(no end|open|ol)$/i;
 
-/** The reading a technician's own choice of test and points makes. */
+/** The reading of a technician's own choice of test and points. */
 export function ownReading(engine: CompiledCircuit, form: z.infer<typeof ownForm>): Entered {
   const observation = observationOf(form.test);
   const picked = observation.form.pick.kind === "points" ? [form.first, form.second] : [form.at];

@@ -22,7 +22,7 @@ function enteredReading(circuit: Circuit, form: ReadingForm) {
 }
 
 /**
- * Takes what was entered on the probe page into a job; resolves once it is on disk.
+ * Stores what was entered on the probe page in a job. Resolves once it is on disk.
  * @returns why it was refused, or null
  */
 export async function takeEntry(jobId: string | undefined, sent: FormData): Promise<Refused | null> {

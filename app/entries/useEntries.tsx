@@ -15,16 +15,16 @@ import { subscribe, theQueue } from "./browserQueue";
 import { entryId } from "./entryId";
 import type { Entry, QueueState } from "./entryQueue";
 
-/** Marks the browser's own timeline, so that the time from a key to the new suspects can be read there. */
+/** Sets marks on the browser's timeline, from which the time from a key to the new suspects can be read. */
 export const enteredMark = "airway:entered";
 export const answeredMeasure = "airway:entered-to-suspects";
 
 interface Entries {
-  /** Takes what was entered; it is stored when the server answers, and waits until then. */
+  /** Takes an entry; it counts as stored when the server answers, and waits until then. */
   readonly enter: (fields: Readonly<Record<string, string>>) => void;
-  /** Takes back the last entry that waits, or strikes the last stored one out. */
+  /** Removes the last waiting entry, or deletes the last stored one. */
   readonly undo: () => void;
-  /** Shows the job as it now is. */
+  /** Shows the job's present state. */
   readonly refresh: () => Promise<void>;
 }
 
@@ -35,7 +35,7 @@ const EntriesContext = createContext<Entries>({
 });
 export const useEntries = (): Entries => useContext(EntriesContext);
 
-/** The last entry, where it was refused. */
+/** The last entry, if it was refused. */
 const useRefused = (): QueueState["refused"] =>
   useSyncExternalStore(
     subscribe,
@@ -47,7 +47,7 @@ const useRefused = (): QueueState["refused"] =>
 export const entriesAddress = (jobId: number): string => `/jobs/${jobId}/entries`;
 
 const noLooks = "";
-/** Tests of a job that wait for a server that is away; one on its way to a server that answers is not among them. */
+/** Tests of a job that wait for an absent server; not those on their way to a server that answers. */
 export function useEntryAnswers(jobId: number): readonly string[] {
   const text = useSyncExternalStore(
     subscribe,
@@ -63,14 +63,14 @@ export function useEntryAnswers(jobId: number): readonly string[] {
   return useMemo(() => (text === noLooks ? [] : text.split("\n")), [text]);
 }
 
-/** Shows what the server answers to a job's entries: the page it sent, or, where it sent none, the page loaded again. */
+/** Shows the server's answer to a job's entries: the page it sent, or else the page loaded again. */
 function useAnswers(jobId: number, show: (page: unknown) => void): void {
   const { revalidate } = useRevalidator();
   useEffect(() => {
     let { stored, refused } = theQueue().snapshot();
     return theQueue().subscribe(() => {
       const now = theQueue().snapshot();
-      // What the job did not take is kept at the top of its pages.
+      // Entries the job did not take are listed at the top of its pages.
       if (now.refused?.isKept && now.refused !== refused && now.refused.to === entriesAddress(jobId))
         void revalidate();
       ({ refused } = now);
@@ -87,14 +87,14 @@ interface EntriesProviderProps {
   readonly jobId: number;
   /** Changes whenever the page shows a new state of the job. */
   readonly token: string;
-  /** Ids of the readings that stand, in order. */
+  /** Ids of the active readings, in order. */
   readonly standing: readonly string[];
   /** Takes the page the server answered an entry with. */
   readonly show: (page: unknown) => void;
   readonly children: React.ReactNode;
 }
 
-/** The bench's way to the server: what is entered below goes through one queue that loses nothing. */
+/** The probe page's connection to the server: every entry below it goes through one queue that loses nothing. */
 export function EntriesProvider({ jobId, token, standing, show, children }: EntriesProviderProps) {
   const { revalidate } = useRevalidator();
   const enter = useCallback(
@@ -123,7 +123,7 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
     ids.add(last);
     enter({ intent: "strike", id: last, struck: "yes" });
   }, [jobId, token, standing, enter]);
-  // What an earlier page left unsent goes now.
+  // Sends what an earlier page left unsent.
   useEffect(() => void theQueue().flush(), []);
   useAnswers(jobId, show);
   useEffect(() => {
@@ -146,13 +146,13 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
 }
 
 interface EntryFormProps extends React.ComponentProps<"form"> {
-  /** True for a form that another takes the place of once its entry is stored. */
+  /** True for a form that another form replaces once its entry is stored. */
   readonly passing?: boolean;
 }
 
 /**
- * A form whose entry goes through the queue; without scripts it is posted as it stands. One that passes loses the focus at
- * once, since the next key belongs to the next test; a refused entry gets it back.
+ * A form whose entry goes through the queue; without scripts it is posted as usual. A `passing` form loses the focus
+ * at once, since the next key belongs to the next test; a refused entry gets it back.
  */
 export function EntryForm({ passing = false, ...props }: EntryFormProps) {
   const { enter } = useEntries();
@@ -181,7 +181,7 @@ export function EntryForm({ passing = false, ...props }: EntryFormProps) {
   );
 }
 
-/** Why the last entry of a form was refused, where it was that form's. */
+/** Why the last entry of a form was refused, if it was that form's. */
 export function EntryProblem({ of }: { of: (fields: Readonly<Record<string, string>>) => boolean }) {
   const refused = useRefused();
   if (!refused || !of(refused.fields)) return null;

@@ -5,9 +5,9 @@ import { theQueue, useQueue } from "./browserQueue";
 import type { Entry } from "./entryQueue";
 
 /**
- * What a page sends to one address through the browser's queue, one after another. While the server is away it waits, a
- * reload included, and each is sent under an id of its own, so that none is taken twice; leaving the page with some of them
- * unsent warns. The page is loaded again once one is stored or refused.
+ * What a page sends to one address through the browser's queue, one entry after another. While the server is away,
+ * entries wait, even across a reload. Each has an id of its own, so none is stored twice. Leaving the page with unsent
+ * entries warns. The page is loaded again once one is stored or refused.
  */
 export function useQueued(to: string) {
   const { revalidate } = useRevalidator();
@@ -19,7 +19,7 @@ export function useQueued(to: string) {
       theQueue().enter({ id, to, fields, words, ...(file === undefined ? {} : { file }) }),
     [to],
   );
-  // What an earlier page left unsent goes now.
+  // Sends what an earlier page left unsent.
   useEffect(() => void theQueue().flush(), []);
   useEffect(() => {
     let answered = theQueue().snapshot();
@@ -44,10 +44,10 @@ export function useQueued(to: string) {
   return {
     send,
     unsent,
-    /** Those unsent, and before them those answered and not yet shown. */
+    /** The unsent entries, after those that are answered but not yet shown. */
     pending: [...settling, ...unsent],
     away: away && any,
-    /** The last entry, where it was refused. */
+    /** The last entry, if it was refused. */
     refused: refused?.to === to ? refused : null,
     problems: refused?.to === to ? refused.problem.split("\n") : [],
   };

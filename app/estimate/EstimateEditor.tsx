@@ -44,7 +44,7 @@ const fieldsOf = (line: EstimateLine, currency: string): LineFields => ({
   tax: String(line.taxBasisPoints / 100),
 });
 
-/** A typed line as whole numbers; null where a figure is none. */
+/** A typed line as whole numbers; null if a figure cannot be read. */
 function lineOf(fields: LineFields, currency: string): EstimateLine | null {
   const quantityMilli = typedScaled(fields.quantity, 3);
   const eachMinor = typedMinor(fields.each, currency);
@@ -65,7 +65,7 @@ function lineOf(fields: LineFields, currency: string): EstimateLine | null {
   };
 }
 
-/** Lines changed and priced as they are typed; stored they are the next version. */
+/** Lines are changed and priced as they are typed; saving them makes the next version. */
 export function EstimateEditor({ page, kind, title, from }: EstimateEditorProps) {
   const fetcher = useFetcher<{ problem: string | null }>();
   const id = useId();
@@ -128,7 +128,7 @@ const EditorProblems = ({ whole, problem }: { readonly whole: boolean; readonly 
 type Figure = "quantity" | "each" | "discount" | "tax";
 type CellOf = (name: Figure, place: number, width: string, words: string) => React.ReactNode;
 
-/** A figure of a line as it was typed; null where it is none. */
+/** A figure of a line as typed; null if it cannot be read. */
 const readFigure = (name: Figure, text: string, currency: string): number | null =>
   name === "each" ? typedMinor(text, currency) : typedScaled(text, name === "quantity" ? 3 : 2);
 
@@ -163,7 +163,7 @@ interface EditorFootProps {
   readonly kind: EstimateEditorProps["kind"];
 }
 
-/** Another line, the sum, and sending it. */
+/** Another line, the total, and saving. */
 function EditorFoot({ id, append, page, currency, sum, whole, fetcher, kind }: EditorFootProps) {
   return (
     <div className="flex flex-wrap items-center gap-3 border-t border-rule py-2">

@@ -8,7 +8,7 @@ import { EstimateEditor } from "./EstimateEditor";
 import type { EstimateData } from "./estimateView.server";
 import { VersionCard } from "./VersionCard";
 
-/** The ways to do the job side by side, then the versions of the one that was taken, to its bill. */
+/** The ways to do the repair side by side, then the versions of the chosen one, up to its bill. */
 export function EstimatePage({ page, problem }: { page: EstimateData; problem: string | null }) {
   const latest = page.versions.at(-1);
   return (
@@ -165,7 +165,7 @@ interface OfferCardProps {
   readonly page: EstimateData;
 }
 
-/** One way to do the job, with its price and its odds. */
+/** One way to do the repair, with its price and its odds. */
 function OfferCard({ offer, currency, best, fetcher, page }: OfferCardProps) {
   return (
     <li data-offer={offer.kind} className="sheet-card grid content-start gap-1 p-3 text-base">

@@ -6,7 +6,7 @@ import { quantityText } from "./quantity";
 
 type Version = EstimateData["versions"][number];
 
-/** One version as it was made; it is never changed, only approved, or followed by the next. */
+/** One version, which never changes: it can only be approved, or followed by the next. */
 export function VersionCard({ page, version }: { page: EstimateData; version: Version }) {
   const fetcher = useFetcher<{ problem: string | null }>();
   const { currency } = version.body;
@@ -50,7 +50,7 @@ interface VersionLinesProps {
   readonly version: Version;
 }
 
-/** The lines and the sum of a version. */
+/** The lines and the total of a version. */
 function VersionLines({ priced, currency, version }: VersionLinesProps) {
   return (
     <table className="mt-1 w-full">

@@ -27,6 +27,6 @@ export function estimateCsv(
     total(`total ${currency}`, totalMinor),
   ];
   const columns = ["kind", "title", "quantity", "unit", "each", "discount", "net", "taxPercent", "tax"];
-  // Money below zero begins with a minus, which is no formula.
+  // Negative money begins with a minus, which is not a formula.
   return `${Papa.unparse({ fields: columns, data: rows }, { escapeFormulae: /^[=+@\t\r]|^-(?![\d.]+$)/ })}\r\n`;
 }

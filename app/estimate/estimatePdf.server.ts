@@ -5,7 +5,7 @@ import PDFDocument from "pdfkit";
 import { priceText } from "../text/money";
 import { quantityText } from "./quantity";
 
-/** What stands at the head of an estimate or a bill. */
+/** The heading of an estimate or a bill. */
 export interface EstimateHead {
   readonly kind: "estimate" | "bill";
   readonly number: number;
@@ -15,7 +15,7 @@ export interface EstimateHead {
   readonly approved: string | null;
 }
 
-// As WOFF, which the PDF writer can take apart; the screen has the variable one.
+// In WOFF format, which the PDF writer can read; the screen has the variable font.
 const { resolve } = createRequire(import.meta.url);
 const fontFile = (): string =>
   resolve("@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff");
@@ -24,7 +24,7 @@ const margin = 56;
 const right = 595.28 - margin;
 const foot = 760;
 
-/** An estimate or bill as a PDF, A4, one page unless its lines need more; the same font as the screen. */
+/** An estimate or bill as an A4 PDF, one page unless its lines need more, in the same font as the screen. */
 export function estimatePdf(head: EstimateHead, body: EstimateBody, priced: Priced): Promise<Buffer> {
   const paper = new PDFDocument({
     size: "A4",

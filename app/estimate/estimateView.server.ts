@@ -25,14 +25,17 @@ import { dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 
-/** Key on, every speed, listening: the proof of a repair, minutes (judgement). */
+/** Minutes of the final check: key on, every speed, listening (judgement). */
 const proofMinutes = 5;
 
-/** What repairs take where no plan says: the usual of their kind. */
+/** Minutes of repairs without a plan: the usual ones of their kind. */
 const usual = (circuit: Circuit, id: string) =>
   repairDefaults[repairKind(circuit, id)] ?? { priceMinor: 0, minutes: 60 };
 
-/** Minutes at the car for some parts together: in and back by the plan as this shop works, the work on new parts, the proof. */
+/**
+ * Minutes at the car for some parts together: removal and refitting by the plan at this shop's pace, the work on the
+ * new parts, and the final check.
+ */
 async function labourOf(view: JobView) {
   const { circuit, job } = view;
   const [stored, fit, measured, parts, matches] = await Promise.all([
@@ -71,14 +74,14 @@ async function labourOf(view: JobView) {
   return { minutes, priceMinor };
 }
 
-/** What the offers of a job are made from: its verdict, its plan, its catalogue, the shop's terms. */
+/** The input of a job's offers: its verdict, its plan, its catalogue, the shop's terms. */
 async function offerInput(view: JobView): Promise<OfferInput> {
   const { job, circuit } = view;
   const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), repairOf(job.id)]);
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
   const chosen = job.fitted ?? (fit && fit.targets.length > 0 ? fit.targets : verdict.replace);
-  // While the verdict is open the diagnosis that is charged for is still to be finished: it ends at the bar.
+  // While the verdict is open, the charged diagnosis is still unfinished, so the belief is taken at the shop's limit.
   const belief = beliefIn(diagnosis.suspects, chosen);
   const offered = (id: string): OfferedPart => ({
     id,
@@ -107,7 +110,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
           failsWithin: failsWithin(besideId.kind, terms.warrantyMonths, doubt(besideId.id)),
         }
       : null,
-    // The usual part for what was heard, as likely as it is by all that is known today.
+    // The part that usually causes the complaint, with today's probability.
     guess: guessId ? { ...offered(guessId), p: beliefIn(diagnosis.suspects, [guessId]) } : null,
     labourMinutes: (ids) => labour.minutes(ids, false),
     bookMinutes: (ids) => labour.minutes(ids, true),
@@ -115,7 +118,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   };
 }
 
-/** A version with its money. */
+/** A version with its amounts. */
 const versionOf = ({ body, madeAt, approvedAt, ...own }: StoredEstimate) => ({
   ...own,
   body,
@@ -124,7 +127,10 @@ const versionOf = ({ body, madeAt, approvedAt, ...own }: StoredEstimate) => ({
   approved: approvedAt ? dayText(approvedAt, shopZone()) : null,
 });
 
-/** A bill from what was approved: the one line of labour by the minutes the steps took; several are left as they are. */
+/**
+ * A bill from the approved version. A single line of labour gets the minutes the steps took; several lines stay
+ * unchanged.
+ */
 function billBody(body: EstimateBody, minutes: number | null): EstimateBody {
   const single = body.lines.filter(({ kind }) => kind === "labour").length === 1;
   if (minutes === null || !single) return body;
@@ -136,7 +142,7 @@ function billBody(body: EstimateBody, minutes: number | null): EstimateBody {
   };
 }
 
-/** Minutes the ticked steps took; the plan's where a tick says nothing, null where nothing was ticked. */
+/** Minutes the ticked steps took; the plan's if a tick has none, null if nothing was ticked. */
 export async function minutesTicked(view: JobView): Promise<number | null> {
   const [stored, ticks] = await Promise.all([findPlan(view.circuit.id), ticksOf(view.job.id)]);
   if (!stored || ticks.length === 0) return null;
@@ -168,7 +174,7 @@ export async function estimateView(id: string | undefined) {
       names: repairName(view.circuit, offer.parts),
       labourHours: offer.priced.lines.find(({ kind }) => kind === "labour")?.quantityMilli ?? null,
     })),
-    /** Labour together beside each part by itself: what is shared is charged once. */
+    /** Labour for all parts together and for each part alone: shared steps are charged once. */
     shared: sharedLabour(input),
     versions: made,
     billFrom: approved ? { body: billBody(approved.body, ticked), minutes: ticked } : null,
@@ -187,7 +193,7 @@ function sharedLabour(input: OfferInput) {
   return { name: other.name, together, apart };
 }
 
-/** The lines of an offer, as an estimate's first version has them. */
+/** The lines of an offer, as in an estimate's first version. */
 export async function offerBody(id: string | undefined, kind: string): Promise<EstimateBody | null> {
   const input = await offerInput(await jobViewAt(id));
   const offer = repairOffers(input).find((own) => own.kind === kind);

@@ -7,7 +7,7 @@ export const quantityText = ({
 }: Pick<EstimateLine, "quantityMilli" | "unit">): string =>
   unit === "h" ? `${quantityMilli / 1000} h` : `${quantityMilli / 1000}`;
 
-/** A typed figure in thousandths, or hundredths; null where it is none or finer than that. */
+/** A typed figure in thousandths, or hundredths; null if it cannot be read or has more decimal places. */
 export function typedScaled(text: string, digits: number): number | null {
   const match = /^(\d{1,6})(?:[.,](\d+))?$/.exec(text.trim());
   if (!match) return null;

@@ -2,14 +2,14 @@ import { useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import type { BundleLine } from "../shelf/bundle.server";
 
-/** What the server said of a file. */
+/** The server's answer to a file. */
 export interface Answer {
   readonly problem: string | null;
   /** What a bundle of a shelf would change. */
   readonly lines?: readonly BundleLine[] | null;
 }
 
-/** Sends a file as it is, not as a form, so that the server need not hold all of it. */
+/** Sends a file as a plain request body rather than a form, so that the server need not hold all of it in memory. */
 async function sendFile(to: string, file: File, signal: AbortSignal): Promise<Answer> {
   try {
     const answer = await fetch(to, {
@@ -34,16 +34,16 @@ async function sendFile(to: string, file: File, signal: AbortSignal): Promise<An
 
 interface FileChooserProps {
   readonly label: string;
-  /** File kinds the dialogue offers: `.csv,.json`. */
+  /** File types in the dialogue: `.csv,.json`. */
   readonly accept: string;
-  /** The buttons: what each one says, and the address it sends the file to. */
+  /** The buttons: their texts, and the address each sends the file to. */
   readonly actions: readonly { readonly words: string; readonly to: string }[];
   readonly disabled: boolean;
-  /** Is told what the server answered; the page shows what is wrong by itself. */
+  /** Called with the server's answer; the component itself shows any error. */
   readonly onAnswer?: (answer: Answer) => void;
 }
 
-/** A file that is chosen and sent; the page is loaded again once the server has it. */
+/** Chooses and sends a file; the page is loaded again once the server has it. */
 export function FileChooser({ label, accept, actions, disabled, onAnswer }: FileChooserProps) {
   const { revalidate } = useRevalidator();
   const input = useRef<HTMLInputElement>(null);

@@ -5,11 +5,11 @@ const againMilliseconds = 500;
 
 interface ImportProgressProps {
   readonly words: string;
-  /** Share done; null where it is not known. */
+  /** Share done; null if unknown. */
   readonly share: number | null;
 }
 
-/** Work under way on the server: how far it is, asked for again and again while the page is open. */
+/** Work in progress on the server, polled while the page is open. */
 export function ImportProgress({ words, share }: ImportProgressProps) {
   const { revalidate } = useRevalidator();
   useEffect(() => {

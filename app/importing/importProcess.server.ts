@@ -11,16 +11,16 @@ export interface Importer {
     takes: ImportTasks[Name]["takes"],
     onShare?: (share: number) => void,
   ): Promise<Came<Name>>;
-  /** Stops the task under way, and gives the memory back. */
+  /** Stops the current task and gives the memory back. */
   end(): void;
 }
 
-/** Nothing that fits the limits takes longer than this, by far. */
+/** Milliseconds no task within the limits comes near to. */
 const longestMilliseconds = 15 * 60_000;
 
 let workerFile: string | null = null;
 
-/** Says where the built worker lies; without one, tasks are done in the server's own process. */
+/** Sets where the built worker is; without one, tasks run in the server's own process. */
 export function importOn(file: string): void {
   workerFile = existsSync(file) ? file : null;
 }
@@ -34,11 +34,12 @@ const here: Importer = {
 };
 
 /**
- * Runs the tasks in a child process. A worker thread is not safe here: ending one during an SQLite call crashes the whole server.
+ * Runs the tasks in a child process. A worker thread is not safe here: ending one during an SQLite call crashes the
+ * whole server.
  */
 class ProcessImporter implements Importer {
   private readonly child: ChildProcess;
-  /** Why this end of it was wanted; null while it is not. */
+  /** Why the process was ended on purpose; null otherwise. */
   private endedBecause: string | null = null;
   private asked = 0;
 

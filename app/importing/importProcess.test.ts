@@ -1,4 +1,4 @@
-// The process that reads files from elsewhere: its answers, its end, and a death nobody ordered.
+// The process that reads files from elsewhere: its answers, its end, and an unexpected death.
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -9,7 +9,7 @@ import { importer, importOn } from "./importProcess.server";
 const folder = mkdtempSync(join(tmpdir(), "airway-import-process-"));
 const file = join(folder, "worker.mjs");
 
-/** A worker that answers a file called `quick`, dies of one called `fatal`, and works for good on any other. */
+/** A worker that answers a file called `quick`, dies of one called `fatal`, and never finishes any other. */
 const worker = `
 process.on("disconnect", () => process.exit());
 process.on("message", ({ id, takes }) => {

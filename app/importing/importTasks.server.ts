@@ -33,7 +33,7 @@ const readShelf: DoTask<"readShelf"> = ({ file }) => {
   return Promise.resolve("problems" in read ? read : { answer: read.value });
 };
 
-/** How each task is done, in whichever process. */
+/** The function for each task, in whichever process. */
 export const importTasks: { readonly [Name in ImportTaskName]: DoTask<Name> } = {
   readRecords,
   writeRecords,

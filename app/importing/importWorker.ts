@@ -1,11 +1,11 @@
-// Does tasks on files from elsewhere in a process of its own; it ends when the server does.
+// Does tasks on files from elsewhere in a process of its own, which ends when the server does.
 import type { DoTask, ImportNews, ImportOrder, ImportTaskName } from "./importTask";
 import { importTasks } from "./importTasks.server";
 
 const say = (news: ImportNews): void => void process.send?.(news);
 
 async function follow({ id, task, takes }: ImportOrder): Promise<void> {
-  // An order carries what its own task takes.
+  // An order holds the input of its own task.
   const work = importTasks[task] as DoTask<ImportTaskName>;
   try {
     say({ id, came: await work(takes, (share) => say({ id, share })) });

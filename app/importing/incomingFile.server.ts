@@ -5,26 +5,26 @@ import { pipeline } from "node:stream/promises";
 import type { ReadableStream } from "node:stream/web";
 import { dataFolder } from "@db/databaseFile.server";
 
-/** What comes in from elsewhere: each kind has one place, where the last one lies until it is done with. */
+/** Files from elsewhere: each kind has one place, where the latest stays until it is finished with. */
 export type IncomingKind = "records" | "shop" | "shelf";
 
 const folder = (): string => join(dataFolder(), "importing");
 
-/** Where a file of a kind lies, or something made from it. */
+/** Path of a kind's file, or of something made from it. */
 export function incomingPath(kind: IncomingKind, made: "file" | "staging" = "file"): string {
   mkdirSync(folder(), { recursive: true });
   return join(folder(), `${kind}.${made}`);
 }
 
-/** Throws a file of a kind away, and what was made from it. */
+/** Deletes a kind's file, and what was made from it. */
 export function dropIncomingFile(kind: IncomingKind): void {
   for (const made of ["file", "staging"] as const) rmSync(incomingPath(kind, made), { force: true });
 }
 
-/** Lays text aside as a file. */
+/** Stores text as a file. */
 export const keepText = (kind: IncomingKind, text: string): void => writeFileSync(incomingPath(kind), text);
 
-/** A file larger than its kind may be. */
+/** A file larger than its kind allows. */
 export class TooLarge extends Error {}
 
 /** The largest file of each kind, in bytes. */
@@ -34,13 +34,13 @@ export const mostBytes: Readonly<Record<IncomingKind, number>> = {
   shelf: 20 * 1024 * 1024,
 };
 
-/** Reads a body to its end and keeps nothing: closing the connection on it would lose the answer on its way. */
+/** Reads a body to its end and discards it, because closing the connection would lose the answer on its way. */
 export async function dropBody(request: Request): Promise<void> {
   await request.body?.pipeTo(new WritableStream());
 }
 
 /**
- * Writes the body of a request to the place of its kind as it comes, so that it is never in memory as a whole.
+ * Writes the body of a request to its kind's place as it arrives, so that it is never in memory as a whole.
  * @throws TooLarge
  */
 export async function keepBody(kind: IncomingKind, request: Request): Promise<void> {

@@ -9,16 +9,16 @@ import {
   TooLarge,
 } from "./incomingFile.server";
 
-/** Kinds of which a file is being taken or read: another one waits. */
+/** Kinds of which a file is being received or read; another one waits. */
 const busy = new Set<IncomingKind>();
 
 type ReadsFile = "readShop" | "readShelf";
 type Answered<Name extends ReadsFile> = { readonly answer: ImportTasks[Name]["answers"] };
 
-/** A file that was refused, and with which status the answer says so. */
+/** A file that was refused, with the status of the answer. */
 type Refused = { readonly status: 409 | 413 | 422; readonly problems: readonly string[] };
 
-/** Takes the file a request brings, and reads it in another process; a request that is given up stops it. */
+/** Receives the file of a request and reads it in another process; aborting the request stops it. */
 export async function readIncoming<Name extends ReadsFile>(
   kind: IncomingKind,
   task: Name,
@@ -40,7 +40,7 @@ export async function readIncoming<Name extends ReadsFile>(
   }
 }
 
-/** Reads the file of a kind that lies in its place. */
+/** Reads the file that is in its kind's place. */
 export async function readKept<Name extends ReadsFile>(
   kind: IncomingKind,
   task: Name,

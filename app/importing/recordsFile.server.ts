@@ -5,12 +5,12 @@ import Papa from "papaparse";
 import { parsedJson } from "../text/parsedJson";
 
 const mostProblems = 12;
-/** As many as an `airway-records` file may hold. */
+/** Largest number of records in an `airway-records` file. */
 const mostRecords = 200_000;
 
 type Take = (records: readonly JobRecord[], share: number) => Promise<void>;
 
-/** The first character of a file that is no white space. */
+/** The first character of a file that is not white space. */
 async function firstCharacter(file: string): Promise<string> {
   for await (const chunk of createReadStream(file, { encoding: "utf8", end: 4096 })) {
     const text = (chunk as string).replace(/^\uFEFF/, "").trimStart();
@@ -20,9 +20,9 @@ async function firstCharacter(file: string): Promise<string> {
 }
 
 /**
- * Reads closed jobs from a CSV file (RFC 4180) or an `airway-records` JSON file, piece by piece.
- * @param take is given what was read and the share of the file that is read
- * @returns how many there are; refused with the rows and columns that do not fit
+ * Reads closed jobs from a CSV file (RFC 4180) or an `airway-records` JSON file in chunks.
+ * @param take receives what was read and the share of the file read
+ * @returns their number; refused with the rows and columns that do not fit
  */
 export async function readRecordsFile(file: string, take: Take): Promise<Parsed<number>> {
   if ((await firstCharacter(file)) !== "{") return readCsv(file, take);
@@ -34,15 +34,15 @@ export async function readRecordsFile(file: string, take: Take): Promise<Parsed<
   return { ok: true, value: records.value.length };
 }
 
-/** Reads rows as they come, and keeps what is wrong with them. */
+/** Reads rows as they come, and collects what is wrong with them. */
 class RowReader {
   readonly problems: Problem[] = [];
   rows = 0;
-  /** True once the text is no table: what its rows say then says nothing. */
+  /** True once the text is not a table, so that further problems in it mean nothing. */
   isBroken = false;
   private header: readonly string[] | null = null;
 
-  /** The records of some rows; none once something is wrong. */
+  /** The records of some rows; an empty list once something is wrong. */
   read(lines: readonly (readonly string[])[]): JobRecord[] {
     const records: JobRecord[] = [];
     for (const cells of lines) {

@@ -8,14 +8,14 @@ import { reportTrouble } from "../shell/log.server";
 import { type Importer, importer } from "./importProcess.server";
 import { dropIncomingFile, incomingPath } from "./incomingFile.server";
 
-/** How bringing records in stands. */
+/** The state of an import of records. */
 export type RecordsImport =
   | { readonly phase: "none" }
   | { readonly phase: "reading"; readonly share: number }
-  /** Read, checked and weighed; nothing is in the shop. */
+  /** Read, checked and compared; nothing is in the shop yet. */
   | { readonly phase: "tried"; readonly outcome: RecordsBroughtIn }
   | { readonly phase: "writing"; readonly share: number; readonly outcome: RecordsBroughtIn }
-  /** Writing failed part of the way: it can be resumed, and nothing else is brought in until it is done. */
+  /** Writing failed part of the way: it can be resumed, and no other import starts until it is finished. */
   | { readonly phase: "interrupted"; readonly problem: string; readonly outcome: RecordsBroughtIn }
   | { readonly phase: "stored"; readonly outcome: RecordsBroughtIn }
   | { readonly phase: "refused"; readonly problems: readonly string[] };
@@ -25,18 +25,18 @@ let working: Importer | null = null;
 
 export const recordsImport = (): RecordsImport => state;
 
-/** Whether some records of a file are in the shop and the rest are not: the shop's database must not be replaced. */
+/** Whether only some records of a file are in the shop, so that the shop's database must not be replaced. */
 export const isWritingRecords = (): boolean => state.phase === "writing" || state.phase === "interrupted";
 
-/** Whether a file is being read or written: another one has to wait. */
+/** Whether a file is being read or written, so that another one has to wait. */
 export const isImportingRecords = (): boolean => state.phase === "reading" || isWritingRecords();
 
 const shop = (): string => databaseFile(dataFolder());
 const staging = (): string => incomingPath("records", "staging");
 
 /**
- * Reads, checks and weighs the file of records that lies in its place; resolves once that is done or stopped.
- * @param store writes it to the shop then
+ * Reads, checks and compares the file of records in its place; resolves once that is done or stopped.
+ * @param store writes it to the shop afterwards
  */
 export async function readRecords(store: boolean): Promise<void> {
   if (isImportingRecords()) return;
@@ -65,7 +65,7 @@ export async function readRecords(store: boolean): Promise<void> {
   if (store) await writeRecords();
 }
 
-/** Stops reading, and forgets what was read or tried; what is being written goes on to its end. */
+/** Stops reading, and discards what was read or checked; a write in progress goes on to its end. */
 export function dropRecords(): void {
   if (isWritingRecords()) return;
   working?.end();
@@ -77,7 +77,7 @@ export function dropRecords(): void {
 /** Pause between two batches, in which others write. */
 const pauseMilliseconds = 10;
 
-/** Writes what was tried to the shop, or resumes a write that was interrupted; resolves once all of it is there. */
+/** Writes the checked records to the shop, or resumes an interrupted write; resolves once all of it is there. */
 export async function writeRecords(): Promise<void> {
   if (state.phase !== "tried" && state.phase !== "interrupted") return;
   const { phase, outcome } = state;
@@ -118,7 +118,7 @@ async function writeToTheEnd(outcome: RecordsBroughtIn): Promise<void> {
   }
 }
 
-/** Resumes the write that was under way when the server stopped; what was only read is thrown away. */
+/** Resumes the write that was in progress when the server stopped; a file that was only read is discarded. */
 export async function resumeRecords(): Promise<void> {
   if (!existsSync(staging())) return dropIncomingFile("records");
   const outcome = await RecordStaging.use(staging(), shop(), (found) => found.writing());

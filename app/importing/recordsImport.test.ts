@@ -1,4 +1,4 @@
-// Records brought in while others work: all of them or none, whatever happens meanwhile.
+// Importing records while others work: all of them or none, whatever happens meanwhile.
 
 import { writeFileSync } from "node:fs";
 import { database } from "@db/database.server";
@@ -80,7 +80,7 @@ describe("bringing records in", () => {
     await readRecords(false);
     const state = recordsImport();
     if (state.phase !== "tried") throw new Error(state.phase);
-    // One batch is in when the server stops.
+    // The server stops after one batch.
     await RecordStaging.use(
       incomingPath("records", "staging"),
       databaseFile(dataFolder()),

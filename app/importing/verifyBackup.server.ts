@@ -15,7 +15,7 @@ export async function lookIntoBackup(file: string): Promise<CandidateFinding> {
   }
 }
 
-/** Makes sure that a backup can be restored, and notes it; one that cannot is told on every page. */
+/** Verifies that a backup can be restored, and records the result; every page reports one that cannot. */
 export async function verifyBackup({ name }: Pick<Backup, "name">): Promise<void> {
   const file = backupFile(name);
   if (!file) return;

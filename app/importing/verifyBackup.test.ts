@@ -16,7 +16,7 @@ test("a backup counts as verified once it was restored into a temporary file, an
   expect(newestVerified(at(1))).toBeNull();
   await verifyBackup(backup);
   expect(newestVerified(at(1))).toMatchObject({ name: backup.name, isVerified: true });
-  // One dated in the future counts for nothing.
+  // One dated in the future does not count.
   expect(newestVerified(new Date(at(0).getTime() - 1))).toBeNull();
 });
 

@@ -4,11 +4,13 @@ import type { SetAsideLine } from "./setAsideView.server";
 interface SetAsideListProps {
   readonly jobId: number;
   readonly lines: readonly SetAsideLine[];
-  /** What has to happen first for the job to take anything; null where it takes what fits its stage. */
+  /** What has to happen first for the job to take anything; null if it takes what fits its stage. */
   readonly first: "reopen" | "put-back" | null;
 }
 
-/** What was sent to the job and not stored, because the job had changed: a person does each after all or throws it away. */
+/**
+ * Entries for the job that were not stored because the job had changed. A person stores each after all, or deletes it.
+ */
 export function SetAsideList({ jobId, lines, first }: SetAsideListProps) {
   if (lines.length === 0) return null;
   return (
@@ -30,7 +32,7 @@ export function SetAsideList({ jobId, lines, first }: SetAsideListProps) {
 interface SetAsideItemProps {
   readonly jobId: number;
   readonly line: SetAsideLine;
-  /** Whether the job takes anything now. */
+  /** Whether the job takes entries now. */
   readonly isTaken: boolean;
 }
 
@@ -74,7 +76,7 @@ function SetAsideItem({ jobId, line, isTaken }: SetAsideItemProps) {
   );
 }
 
-/** A closed job takes nothing: closed by mistake, it is opened again. */
+/** A closed job takes nothing. One closed by mistake can be reopened. */
 function Reopen({ jobId }: { readonly jobId: number }) {
   const fetcher = useFetcher();
   return (

@@ -6,11 +6,14 @@ import { problemText } from "@core/problem/problem";
 import { LRUCache } from "lru-cache";
 import { activeNumbers, activeReadings, type JobFacts, type JobView } from "./jobView.server";
 
-/** Diagnoses kept for each circuit: several pages of a job ask for the same one. A hundred of them take some 6 MB. */
+/**
+ * Number of diagnoses stored for each circuit, because several pages of a job ask for the same one. A hundred of them
+ * take some 6 MB.
+ */
 const diagnosesKept = 40;
 const kept = new WeakMap<CompiledCircuit, LRUCache<string, Diagnosis>>();
 
-/** What a job's diagnosis takes into account besides its readings. */
+/** What a job's diagnosis uses in addition to its readings. */
 export const diagnoseOptions = ({ job, costs, repairs, learnt }: JobFacts): DiagnoseOptions => ({
   school: job.school,
   costs,
@@ -19,7 +22,7 @@ export const diagnoseOptions = ({ job, costs, repairs, learnt }: JobFacts): Diag
   familyCounts: learnt.ofFamily,
 });
 
-/** The diagnosis from some readings of a job; worked out once for what it is asked with. */
+/** The diagnosis from some readings of a job; computed once for the same input. */
 export function diagnosisFrom(
   view: JobView,
   readings: readonly Reading[],
@@ -38,11 +41,11 @@ export function diagnosisFrom(
   return diagnosis.value;
 }
 
-/** The diagnosis from a job's active readings, called by their numbers in the evidence. */
+/** The diagnosis from a job's active readings, with their numbers in the evidence. */
 export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Diagnosis =>
   diagnosisFrom(view, activeReadings(view), { ...options, numbers: activeNumbers(view) });
 
-/** Belief that replacing some parts is the repair: that nothing outside them is at fault. */
+/** Belief that replacing some parts is the whole repair, with no fault outside them. */
 export const beliefIn = (suspects: Diagnosis["suspects"], parts: readonly string[]): number =>
   suspects.reduce(
     (sum, { repair, p }) =>

@@ -8,27 +8,27 @@ import { shopZone } from "../text/shopZone.server";
 /** What a form or a browser's queue sent to a job. */
 export interface SentToJob {
   readonly jobId: number;
-  /** Where it was sent: `/jobs/4/verdict`. */
+  /** Address it was sent to: `/jobs/4/verdict`. */
   readonly address: string;
   readonly fields: Readonly<Record<string, string>>;
-  /** What it says, for the person who decides if it is refused: `R1 is fitted`. */
+  /** Its text for the person who decides if it is refused: `R1 is fitted`. */
   readonly words: string;
   readonly at: Date;
 }
 
-/** Why something sent to a job was not stored, and how the answer says so. */
+/** Why an entry for a job was not stored, and the status of the answer. */
 export interface Refused {
-  /** 409: the job changed meanwhile, and what was sent is kept. 422: it makes no sense as it is. */
+  /** 409: the job changed meanwhile, and the entry is kept. 422: the entry itself is wrong. */
   readonly status: 409 | 422;
   readonly problem: string;
 }
 
-/** Fields that belong to one sending, not to what was sent. */
+/** Fields that belong to one sending, not to the entry. */
 const ofTheSending = new Set(["token", "aside", "waitedSeconds"]);
 
 /**
- * What became of a write to a job. What the job no longer takes is kept for a person to decide; what was kept before and is
- * done now is decided.
+ * The result of a write to a job. What the job no longer takes is kept for a person to decide; an entry kept earlier
+ * and stored now is decided.
  */
 export async function intoJob(sent: SentToJob, writing: Promise<JobRefusal | null>): Promise<Refused | null> {
   const refusal = await writing;
@@ -51,7 +51,7 @@ export async function intoJob(sent: SentToJob, writing: Promise<JobRefusal | nul
   };
 }
 
-/** The answer to a browser's queue: 409 or 422 with the reason where it was refused. */
+/** The answer to a browser's queue: 409 or 422 with the reason if it was refused. */
 export const queueAnswer = (refused: Refused | null, stored: object = {}): Response =>
   Response.json(refused ? { problem: refused.problem } : stored, {
     status: refused?.status ?? 200,

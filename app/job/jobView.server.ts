@@ -32,11 +32,11 @@ export interface JobFacts {
   readonly circuit: Circuit;
   readonly stored: readonly StoredReading[];
   readonly notes: readonly Note[];
-  /** The shop's own money, which decides when to stop looking. */
+  /** The shop's own costs, which decide when to stop testing. */
   readonly costs: StoppingCosts;
-  /** What was fitted in this job and did not hold. */
+  /** Parts fitted in this job that did not fix the fault. */
   readonly repairs: readonly FailedRepair[];
-  /** What the shop has proven, which sharpens the odds. */
+  /** The shop's confirmed faults, which update the priors. */
   readonly learnt: FamilyCounts;
 }
 
@@ -45,7 +45,7 @@ export interface JobView extends JobFacts {
   readonly engine: CompiledCircuit;
 }
 
-/** The number in a job's address; answers 404 where it is none. */
+/** The number in a job's address; answers 404 if there is none. */
 export function jobNumber(id: string | undefined): number {
   if (!/^\d{1,9}$/.test(id ?? "")) throw noSuchJob();
   return Number(id);
@@ -53,7 +53,7 @@ export function jobNumber(id: string | undefined): number {
 
 const noSuchJob = () => data("There is no such job.", { status: 404 });
 
-/** The job of an address; answers 404 where there is none. */
+/** The job of an address; answers 404 if there is none. */
 export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit: Circuit }> {
   const job = await findJob(jobNumber(id));
   const circuit = job ? await findCircuit(job.circuitId) : null;
@@ -63,7 +63,7 @@ export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit
 
 /**
  * Loads a job with its readings, its compiled circuit and what the shop has learned.
- * @param request signal of the request that asks; see `engineFor`
+ * @param request signal of the request; see `engineFor`
  */
 export async function jobViewAt(id: string | undefined, request?: AbortSignal): Promise<JobView> {
   const { job, circuit } = await jobAt(id);
@@ -74,7 +74,10 @@ export async function jobViewAt(id: string | undefined, request?: AbortSignal): 
   return { ...facts, engine };
 }
 
-/** Loads what is stored of a job, without compiling its circuit. Throws if the solver does not know one of its parts. */
+/**
+ * Loads what is stored of a job, without compiling its circuit.
+ * @throws if the solver does not know one of its parts
+ */
 export async function jobFactsAt(id: string | undefined): Promise<JobFacts> {
   const { job, circuit } = await jobAt(id);
   const netlist = buildNetlist(circuit, { lumpWires: true });
@@ -97,7 +100,7 @@ async function factsOf(job: Job, circuit: Circuit, netlist: Netlist): Promise<Jo
   return { job, circuit, stored, notes, costs, repairs: failedRepairs(fittings, stored), learnt };
 }
 
-/** What was fitted and did not hold, by how many of the readings that stand came before it. */
+/** Parts fitted that did not fix the fault, with the number of active readings before each. */
 const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredReading[]): FailedRepair[] =>
   fittings.flatMap(({ outcome, parts, fittedAt }) =>
     outcome === "failed"
@@ -105,7 +108,7 @@ const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredRead
       : [],
   );
 
-/** What a wrong repair and another test cost, from the shop's rates and the minutes its own repairs took. */
+/** Costs of a wrong repair and of another test, from the shop's rates and the minutes its own repairs took. */
 export function stoppingCosts(
   hourMinor: number,
   comebackMinor: number,
@@ -126,7 +129,7 @@ export const activeReadings = ({ stored }: JobFacts): Reading[] =>
 export const activeNumbers = ({ stored }: JobFacts): number[] =>
   stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
 
-/** Minutes spent looking so far: each test's own, and every place opened once. */
+/** Minutes of testing so far: each test's own, and every location opened once. */
 export function minutesTesting(view: JobView): number {
   const open = new Set<string>();
   let minutes = 0;
@@ -154,7 +157,7 @@ export interface EvidenceLine {
   readonly heard: boolean;
   readonly what: string;
   readonly result: string;
-  /** The instrument it came from by itself; null where a hand entered it. */
+  /** The instrument it was read from; null if it was entered by hand. */
   readonly source: string | null;
   readonly time: string;
   readonly struck: boolean;
@@ -171,7 +174,7 @@ export const noteLines = (notes: readonly Note[]): NoteLine[] =>
     struck: struckAt !== null,
   }));
 
-/** The evidence of a job, reading by reading, each with the notes made on it. */
+/** The evidence of a job, reading by reading, each with its notes. */
 export function evidenceLines(
   circuit: Circuit,
   stored: readonly StoredReading[],
@@ -212,7 +215,7 @@ export function sheetStatesAt(
   });
 }
 
-/** The states the sheet shows most: key on in every setting, and key out. */
+/** The states the sheet shows most often: key on in every setting, and key out. */
 export function sheetStates(
   engine: Pick<CompiledCircuit, "netlist">,
   under: readonly string[],
@@ -222,7 +225,7 @@ export function sheetStates(
   return sheetStatesAt(engine, under, setups);
 }
 
-/** Three decimals are more than a meter shows, and a fifth of the text. */
+/** Three decimals are more than a meter shows, and make the text a fifth as long. */
 function rounded<T extends number | null>(values: Readonly<Record<string, T>>): Record<string, T> {
   return Object.fromEntries(
     Object.entries(values).map(([name, value]) => [

@@ -2,19 +2,19 @@ import type { Photo } from "@db/repositories/notes.server";
 import sharp from "sharp";
 import { mostPhotoBytes, photoTooLarge } from "./photoLimit";
 
-/** Pixels beyond which a file is refused: a small file can hold a picture that fills the memory. */
+/** Largest number of pixels: a small file can hold a picture that fills the memory. */
 const mostPixels = 60_000_000;
-/** No camera makes a picture this long; one that is takes minutes to decode. */
+/** Largest side in pixels: no camera makes a longer picture, and one takes minutes to decode. */
 const longestSide = 20_000;
 const longestSeconds = 10;
-/** Longest side of the picture that is kept. */
+/** Longest side in pixels of the stored picture. */
 const keptSide = 1600;
 const quality = 78;
 const accepted = new Set(["jpeg", "png", "webp"]);
 
 /**
- * Decodes a sent picture and encodes it again as a JPEG of at most 1600 pixels a side, turned upright, with nothing
- * of the file's own data (place, device) left in it.
+ * Decodes a picture and encodes it again as an upright JPEG of at most 1600 pixels a side, without the file's own data
+ * (place, device).
  * @returns the photo, or why it cannot be one
  */
 export async function photoFrom(bytes: Uint8Array): Promise<{ photo: Photo } | { problem: string }> {

@@ -4,7 +4,7 @@ import { jobRefusalText } from "@words/jobRefusalWords";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 
-/** What was sent to a job and not taken, for the person who decides. */
+/** An entry that a job did not take, for the person who decides. */
 export async function setAsideView(job: Job) {
   const zone = shopZone();
   const now = Date.now();
@@ -15,7 +15,7 @@ export async function setAsideView(job: Job) {
       ...fields,
       token: id,
       aside: id,
-      // Done now, it is dated to when it was first sent.
+      // If it is stored now, it is dated to when it was first sent.
       waitedSeconds: ((now - at.getTime()) / 1000).toFixed(0),
     },
     words,

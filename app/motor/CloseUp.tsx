@@ -10,7 +10,7 @@ import type { RippleLine } from "./rippleLine";
 const columns = 1200;
 const turnsShown = 4;
 
-/** The samples kept of a recording; null until they are here. */
+/** The stored samples of a recording; null until they are loaded. */
 function useKept(id: string): Float32Array | null {
   const [kept, setKept] = useState<{ id: string; samples: Float32Array } | null>(null);
   useEffect(() => {
@@ -49,7 +49,7 @@ const Slider = ({
   </label>
 );
 
-/** A few turns as they were sampled, moved along and widened; two cursors measure between any two places. */
+/** A few turns as sampled, which can be moved and zoomed; two cursors measure between any two places. */
 export function CloseUp({ trace }: { trace: RippleLine }) {
   const { figures, picture } = trace.record;
   const kept = useKept(trace.id);
@@ -67,7 +67,7 @@ export function CloseUp({ trace }: { trace: RippleLine }) {
     to - from <= 2 * columns
       ? Array.from(kept.subarray(from, to), (y, i) => ({ x: begin + i / picture.rateHz, y }))
       : (({ low, high }) => envelopePoints(low, high, begin, end))(envelopeOf(kept, { from, to }, columns));
-  /** A cursor's place: its time, and the sample nearest to it. */
+  /** A cursor's position: its time, and the nearest sample. */
   const placeOf = (share: number) => {
     const index = Math.min(kept.length - 1, from + Math.round(share * (to - from - 1)));
     return { time: picture.keptFrom + index / picture.rateHz, value: kept[index] ?? 0 };
@@ -151,7 +151,7 @@ interface CloseUpRangeProps {
   readonly setCursors: Dispatch<SetStateAction<readonly [number, number] | null>>;
 }
 
-/** Where the close-up stands and how much it shows. */
+/** The position and width of the close-up. */
 function CloseUpRange({ at, setAt, turns, setTurns, cursors, setCursors }: CloseUpRangeProps) {
   return (
     <div className="no-print flex flex-wrap gap-x-4 text-base text-soft">
@@ -187,7 +187,7 @@ interface CursorsProps {
   readonly apart: number;
 }
 
-/** Two cursors and what lies between them. */
+/** Two cursors and the difference between them. */
 function Cursors({ cursors, setCursors, a, b, apart }: CursorsProps) {
   return (
     <div className="text-base">

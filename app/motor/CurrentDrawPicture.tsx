@@ -6,7 +6,7 @@ import type { MotorPageData } from "./motorPageView.server";
 const rowWords = ({ setup, healthyAmps, measuredAmps }: CurrentDrawInSetup): string =>
   `speed ${setup.setting}: healthy ${healthyAmps.usual.toFixed(1)} A${measuredAmps === null ? "" : `, clamped ${measuredAmps} A`}`;
 
-/** One edge of the band of healthy vehicles. */
+/** One edge of the healthy vehicles' band. */
 const healthyEdge = (label: string, data: number[], colours: Colours) => ({
   label,
   data,
@@ -15,7 +15,9 @@ const healthyEdge = (label: string, data: number[], colours: Colours) => ({
   pointRadius: 0,
 });
 
-/** Amps by speed: the band of healthy vehicles, what was clamped, and what the likeliest ailment would draw. */
+/**
+ * Amps by speed: the band of healthy vehicles, the clamp readings, and the current the likeliest condition would draw.
+ */
 export function CurrentDrawPicture({
   page,
   rows,

@@ -38,7 +38,7 @@ const advice: Readonly<Record<MotorCondition, string>> = {
     "With less air the fan does less work, so the motor turns faster and draws less current. Check the filter before you buy a motor.",
 };
 
-/** A measured draw this far off the healthy band says so. */
+/** A current this far outside the healthy band is reported. */
 function drawWord({ measuredAmps, healthyAmps }: CurrentDrawInSetup): string {
   if (measuredAmps === null) return "";
   if (measuredAmps < 0.5 && healthyAmps.low > 0.5) return "no current";
@@ -47,7 +47,10 @@ function drawWord({ measuredAmps, healthyAmps }: CurrentDrawInSetup): string {
   return "as expected";
 }
 
-/** Amps speed by speed beside the circuit's own prediction, what fits them, and what they do to the parts on the way. */
+/**
+ * Amps for each speed compared with the circuit's own prediction, the conditions that fit, and the effect on the parts
+ * in the path.
+ */
 export function CurrentDrawView({ page }: { page: MotorPageData }) {
   const { draw: sample, drops, engine } = page;
   const rows = sample.setups.filter(({ setup }) => (setup.engine ?? false) === engine);
@@ -118,7 +121,7 @@ function SpeedRow({ page, row }: { page: MotorPageData; row: CurrentDrawInSetup 
   );
 }
 
-/** Heat this many times what a healthy motor ever makes there burns out the part (judgement, no source). */
+/** Heat, as a multiple of the most a healthy motor makes there, that burns out the part (judgement, no source). */
 const cooks = 1.6;
 
 function HotParts({ rows }: { rows: readonly CurrentDrawInSetup[] }) {
@@ -187,7 +190,7 @@ interface MeasuredDrawProps {
   readonly rows: CurrentDrawInSetup[];
 }
 
-/** The draw by setting, measured and expected. */
+/** The current by setting, measured and expected. */
 function MeasuredDraw({ page, engine, rows }: MeasuredDrawProps) {
   return (
     <div className="grid min-w-0 gap-4">
@@ -233,7 +236,7 @@ interface WhatFitsProps {
   readonly sample: MotorPageData["draw"];
 }
 
-/** Which condition fits the measured draw best. */
+/** Which condition fits the measured current best. */
 function WhatFits({ best, close, second, sample }: WhatFitsProps) {
   return (
     <section aria-labelledby="fits" className="tag-card">
@@ -285,7 +288,7 @@ interface LoadedDropsProps {
   readonly page: MotorPageData;
 }
 
-/** Volts lost under load, by joint. */
+/** Volts dropped under load, by joint. */
 function LoadedDrops({ drops, page }: LoadedDropsProps) {
   return (
     <section aria-labelledby="drops" className="sheet-card p-3">

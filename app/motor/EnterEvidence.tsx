@@ -1,16 +1,16 @@
 import { useFetcher } from "react-router";
 
 interface EnterEvidenceProps {
-  /** The same for the same recording, so that it is entered once. */
+  /** The same text for the same recording, so that it is entered once. */
   readonly token: string;
   readonly reading: object;
   readonly source: string;
-  /** True where another entry beside it is the main one. */
+  /** True if another entry beside it is the main one. */
   readonly plain?: boolean;
   readonly children: React.ReactNode;
 }
 
-/** Enters what a recording shows among the job's readings, where it moves the odds like every other. */
+/** Enters what a recording shows among the job's readings, where it counts like any other. */
 export function EnterEvidence({ token, reading, source, plain = false, children }: EnterEvidenceProps) {
   const fetcher = useFetcher<{ problem?: string }>();
   const stored = fetcher.state === "idle" && fetcher.data !== undefined && !fetcher.data.problem;

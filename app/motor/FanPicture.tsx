@@ -1,7 +1,7 @@
 import { Picture } from "../ui/Picture";
 import type { MotorPageData } from "./motorPageView.server";
 
-/** The fan's own curve: less air let through, less work, less draw. */
+/** The fan's own curve: with less air let through, it does less work and draws less current. */
 export function FanPicture({ page }: { page: MotorPageData }) {
   const { fanCurve } = page.draw;
   if (fanCurve.length === 0) return null;

@@ -17,11 +17,14 @@ interface Figure {
   readonly reading: Record<string, unknown>;
 }
 
-/** Figures that agree this well three times running are steady. */
+/** Largest relative difference of three successive figures that count as steady. */
 const steadyWithin = 0.015;
 const everyMilliseconds = 1500;
 
-/** Asks the job's instrument; throws with words for the reader. */
+/**
+ * Queries the job's instrument.
+ * @throws with a message for the reader
+ */
 export async function askInstrument(
   jobId: number,
   fields: Readonly<Record<string, string>>,
@@ -60,7 +63,7 @@ function useAsked(page: MotorPageData) {
   };
 }
 
-/** Figures read at a tap, and kept as readings. */
+/** Figures read on a tap, and stored as readings. */
 function useFigure(page: MotorPageData, { fields, test, what }: ReturnType<typeof useAsked>) {
   const [figure, setFigure] = useState<Figure | null>(null);
   const [problem, setProblem] = useState("");
@@ -89,7 +92,7 @@ function useFigure(page: MotorPageData, { fields, test, what }: ReturnType<typeo
   return { figure, read, keep, problem: problem || stored.data?.problem || "" };
 }
 
-/** Reads by itself until three figures running agree, and keeps the last. */
+/** Reads repeatedly until three successive figures agree, and keeps the last. */
 function useSteadyReading({ read, keep }: Pick<ReturnType<typeof useFigure>, "read" | "keep">) {
   const [byItself, setByItself] = useState(false);
   const own = useRef({ read, keep });
@@ -117,7 +120,7 @@ function useSteadyReading({ read, keep }: Pick<ReturnType<typeof useFigure>, "re
   return [byItself, setByItself] as const;
 }
 
-/** A meter or clamp that talks over a socket of this machine, or a practice one; a figure comes at a tap or by itself. */
+/** A meter or clamp on a socket of this machine, or a practice one; figures are read on a tap or automatically. */
 export function InstrumentPanel({ page, view }: PanelProps) {
   const asked = useAsked(page);
   const { revalidate } = useRevalidator();

@@ -4,7 +4,7 @@ import { SmallField } from "../ui/SmallField";
 import type { MotorPageData } from "./motorPageView.server";
 import { SpeedChoice } from "./SpeedChoice";
 
-/** A drop of one's own: two points, the speed, the volts; it is a reading like any other. */
+/** A voltage drop to enter: two points, the speed, the volts; it is a reading like any other. */
 export function NewDrop({ page }: { page: MotorPageData }) {
   const fetcher = useFetcher<{ problem?: string }>();
   const [red, setRed] = useState("");

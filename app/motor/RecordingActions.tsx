@@ -2,7 +2,7 @@ import { useFetcher } from "react-router";
 import type { MotorPageData } from "./motorPageView.server";
 import type { RecordingLine } from "./motorView.server";
 
-/** What can be done with a recording: kept as the healthy one of its motor part, deleted, put back. */
+/** Actions on a recording: keep it as the healthy one of its motor part, delete it, restore it. */
 export function RecordingActions({ page, trace }: { page: MotorPageData; trace: RecordingLine }) {
   const fetcher = useFetcher();
   return (

@@ -27,7 +27,7 @@ const advice = {
   unclear: "See below what is needed.",
 } as const;
 
-/** What was found in a recording; each figure shows its place on the pictures. */
+/** What was found in a recording; each figure shows where it is in the pictures. */
 export function RippleFigures({ page, trace, shown, onShow }: HumpFiguresProps) {
   const { figures, setup, source } = trace.record;
   const figure = (id: string, title: string, value: string | null) =>
@@ -91,7 +91,7 @@ interface FigureTableProps {
   readonly drift: number;
 }
 
-/** The figures of a recording, each to be shown in its picture. */
+/** The figures of a recording, each linked to its place in a picture. */
 function FigureTable({ figure, figures, drift }: FigureTableProps) {
   return (
     <div className="mt-2 grid text-base">

@@ -14,7 +14,7 @@ interface HumpPicturesProps {
   readonly shown: string;
 }
 
-/** A recording's pictures: the whole, a few turns, one turn folded as strip or round, bar by bar, the spectrum. */
+/** A recording's pictures: the whole, a few turns, the mean turn as strip or circle, the bars, the spectrum. */
 export function RipplePictures({ trace, other, shown }: HumpPicturesProps) {
   const { figures, picture } = trace.record;
   const marks = marksOf(trace, shown);
@@ -131,7 +131,7 @@ function wholeTrace({ record }: RippleLine, other: RippleLine | null, colours: C
   };
 }
 
-/** One turn, the mean of all: laid out as a strip, or round as the commutator is. */
+/** The mean turn, as a strip, or as a circle like the commutator. */
 function Turn({
   trace,
   other,

@@ -12,7 +12,7 @@ import type { RippleLine } from "./rippleLine";
 const humpsOf = (lines: readonly RecordingLine[]): RippleLine[] =>
   lines.flatMap((line) => (line.record.kind === "humps" ? [{ ...line, record: line.record }] : []));
 
-/** The motor's current bar by bar: read in, looked at, compared, entered as evidence. */
+/** The motor's current bar by bar: imported, inspected, compared, entered as evidence. */
 export function RippleView({ page }: { page: MotorPageData }) {
   const traces = humpsOf(page.traces);
   const healthy = humpsOf(page.healthy);
@@ -94,7 +94,7 @@ interface BesideChoiceProps {
   readonly name: (line: RippleLine) => string;
 }
 
-/** Which recording is shown beside it. */
+/** Which recording is shown for comparison. */
 function BesideChoice({ other, setBeside, others, healthy, name }: BesideChoiceProps) {
   return (
     <label className="grid min-w-0 text-soft">

@@ -1,14 +1,14 @@
 import type { SpectrogramPicture as Levels } from "@core/signal/recordingPicture";
 import { useEffect, useRef } from "react";
 
-/** Ink on paper, the louder the darker; the same by night, where quiet must not glare. */
+/** Dark for loud on light paper, in both themes, because a light background at night would dazzle. */
 function shade(level: number): [number, number, number] {
   const t = (level / 255) ** 1.5;
   const mix = (from: number, to: number): number => Math.round(from + (to - from) * t);
   return [mix(252, 29), mix(250, 40), mix(245, 44)];
 }
 
-/** A spectrogram: time to the right, frequency upwards, the louder the darker; saved as PNG at a tap. */
+/** A spectrogram: time to the right, frequency upwards, darker for louder; a tap saves it as PNG. */
 export function SpectrogramPicture({ title, picture }: { title: string; picture: Levels }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { columns, rows, topHz, seconds, levels } = picture;

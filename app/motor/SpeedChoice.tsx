@@ -1,6 +1,6 @@
 interface SpeedChoiceProps {
   readonly label: string;
-  /** What it is called where its label alone would be said of several on the page. */
+  /** Its accessible name, if the page has several with the same label. */
   readonly called?: string;
   readonly settings: readonly string[];
   readonly value: string;

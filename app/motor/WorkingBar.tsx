@@ -3,11 +3,11 @@ import type { Working } from "./useRecordingWorker";
 interface WorkingBarProps {
   readonly working: Working;
   readonly onStop: () => void;
-  /** Why the last reading came to nothing; empty where it did not. */
+  /** Why the last reading failed; empty if it did not. */
   readonly problem: string;
 }
 
-/** How far the reading is, with a way to stop it; and why it came to nothing. */
+/** The progress of a reading, with a way to stop it; and why it failed. */
 export function WorkingBar({ working, onStop, problem }: WorkingBarProps) {
   const percent = Math.round(100 * (working?.share ?? 0));
   return (

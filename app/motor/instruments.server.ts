@@ -17,7 +17,7 @@ interface Attached {
   readonly served: ServedInstrument;
 }
 
-/** The instruments attached last, by job; the socket of one that goes is closed. */
+/** The most recently attached instruments, by job; the socket of one that is dropped is closed. */
 const attached = new LRUCache<number, Attached>({
   max: 20,
   dispose: ({ served }) =>
@@ -25,9 +25,9 @@ const attached = new LRUCache<number, Attached>({
 });
 
 /**
- * Attaches a practice instrument to a job; one attached before goes.
+ * Attaches a practice instrument to a job and detaches the previous one.
  * @param fault the simulated vehicle's, or "" for a healthy one
- * @returns why it cannot be, or undefined
+ * @returns why it cannot be attached, or undefined
  */
 export async function attachPractice(
   jobId: number,
@@ -50,10 +50,10 @@ export async function attachPractice(
 
 export const detachPractice = (jobId: number): void => void attached.delete(jobId);
 
-/** The port of a job's practice instrument; null where none is attached. */
+/** The port of a job's practice instrument; null if none is attached. */
 export const practicePort = (jobId: number): number | null => attached.get(jobId)?.served.port ?? null;
 
-/** Where an instrument's leads or clamp are, and how the vehicle is set up. */
+/** Where an instrument's leads or clamp are, and the vehicle's set-up. */
 export interface Asked {
   readonly what: "volts" | "amps";
   readonly red: string;
@@ -64,7 +64,7 @@ export interface Asked {
   readonly setting: string;
 }
 
-/** A practice instrument is told where its leads are; on a real one hands put them. */
+/** A practice instrument is told where its leads are; a person moves those of a real one. */
 const placing = ({ what, red, black, around, key, engine, setting }: Asked): string[] => [
   `PRAC:KEY ${key}`,
   `PRAC:SETT "${setting}"`,
@@ -74,15 +74,15 @@ const placing = ({ what, red, black, around, key, engine, setting }: Asked): str
 
 const query = { volts: "MEAS:VOLT:DC?", amps: "MEAS:CURR:DC?" } as const;
 
-/** Ports that a person has said are an instrument's; nothing is said to any other. */
+/** Ports that a person has confirmed as an instrument's; nothing is sent to any other. */
 const confirmed = new Set<number>();
 
-/** Notes that a person says an instrument listens on a port. */
+/** Records a person's confirmation that an instrument listens on a port. */
 export const confirmPort = (port: number): void => void confirmed.add(port);
 
 export const isConfirmed = (port: number): boolean => confirmed.has(port);
 
-/** One reading of an instrument, and who gave it: none of what the instrument says of itself is shown. */
+/** One reading of an instrument, and which one it was; the instrument's own description is never shown. */
 export async function readInstrument(
   port: number,
   practice: boolean,

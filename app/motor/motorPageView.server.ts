@@ -10,9 +10,9 @@ import { practicePort } from "./instruments.server";
 import { motorPart, motorView, recordingLines, wholeNetlist } from "./motorView.server";
 
 /**
- * Everything the motor page shows of a job; answers 404 where the circuit has no motor.
- * @param asked the motor asked for; the first one where there is no such motor
- * @param engine true where the engine runs and charges
+ * Everything the motor page shows of a job; answers 404 if the circuit has no motor.
+ * @param asked id of the motor; the first one if there is no such motor
+ * @param engine true if the engine runs and charges
  */
 export async function motorPageView(job: Job, circuit: Circuit, asked: string | null, engine: boolean) {
   const motors = circuit.parts.flatMap((part) => (part.kind === "motor" ? [part] : []));

@@ -11,7 +11,7 @@ import type { StoredRecording } from "@db/repositories/recordings.server";
 import { clockText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 
-/** A drop entered on this job, beside its limit. */
+/** A voltage drop entered on this job, with its limit. */
 export interface DropLine {
   readonly id: string;
   readonly number: number;
@@ -26,13 +26,13 @@ export interface RecordingLine {
   readonly id: string;
   readonly record: StoredRecording["record"];
   readonly healthy: boolean;
-  /** Taken before the new part went in, or after. */
+  /** Taken before the new part was fitted, or after. */
   readonly when: "before" | "after";
   readonly time: string;
   readonly struck: boolean;
 }
 
-/** The motor part a healthy recording belongs to: the circuit's own id, whatever its version, and the motor. */
+/** The motor part a healthy recording belongs to: the circuit's id, in any version, and the motor. */
 export const motorPart = (circuit: Circuit, motor: string): string => `${circuit.id}|${motor}`;
 
 export function wholeNetlist(circuit: Circuit): Netlist {
@@ -53,10 +53,10 @@ const setupOf = ({ key, engine, setting, selectors, unplugged, bridged, lampFor 
 
 const alike = (a: Setup, b: Setup): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-/** A wire whose healthy current is the motor's counts as the motor's own. */
+/** A wire with the motor's healthy current counts as the motor's own. */
 const sameCurrent = 0.01;
 
-/** Draws of a motor among the readings that stand: clamped round it, or round a wire that carries the same. */
+/** A motor's current among the active readings: clamped on the motor, or on a wire that carries the same. */
 export function clampedCurrentDraws(
   netlist: Netlist,
   motor: string,
@@ -84,7 +84,7 @@ export function clampedCurrentDraws(
   });
 }
 
-/** 1 where the leads lie across a motor's own terminals or its plug, −1 the other way round, 0 elsewhere. */
+/** 1 if the leads are across a motor's own terminals or its plug, −1 if reversed, 0 elsewhere. */
 function isAcross(netlist: Netlist, motor: string, red: string, black: string): number {
   const on = (name: string, end: "+" | "-"): boolean =>
     name === `${motor}.${end}` || netlist.points.pinOnTerminal.get(`${motor}.${end}`) === name;
@@ -92,7 +92,7 @@ function isAcross(netlist: Netlist, motor: string, red: string, black: string): 
   return on(red, "-") && on(black, "+") ? -1 : 0;
 }
 
-/** More than this is a feed or a load, not a joint's drop. */
+/** Volts above which it is a feed or a load, not a joint's drop. */
 const mostDrop = 4;
 
 function dropLines(netlist: Netlist, stored: readonly StoredReading[]): DropLine[] {
@@ -105,7 +105,7 @@ function dropLines(netlist: Netlist, stored: readonly StoredReading[]): DropLine
   });
 }
 
-/** Everything computed the motor's page shows. */
+/** All computed data of the motor page. */
 export function motorView(
   circuit: Circuit,
   motor: string,

@@ -1,4 +1,4 @@
-// Which readings of a job are a motor's draw, and which volts are a joint's drop.
+// Which readings of a job are a motor's current, and which volts are a joint's drop.
 import type { Reading } from "@core/predict/reading";
 import { describe, expect, test } from "@jest/globals";
 import { operatingPoint } from "../../core/solve/operatingPoint";

@@ -24,7 +24,7 @@ import { motorSound, type SoundOptions } from "@core/sound/motorSound";
 import { type RippleInWords, rippleWords } from "@words/rippleWords";
 import { soundWords } from "@words/soundWords";
 
-/** A sound file with the speed it was recorded at. */
+/** A sound file with the speed at which it was recorded. */
 export interface SoundFile {
   readonly file: File;
   readonly setting: string;
@@ -51,7 +51,7 @@ export interface RippleRead {
   readonly figures: RippleInWords;
   readonly picture: RecordingPicture;
   readonly kept: Float32Array;
-  /** How long the analysis took, the reading of the file left out. */
+  /** Time of the analysis, without reading the file. */
   readonly milliseconds: number;
 }
 
@@ -77,7 +77,7 @@ const bytesOf = async (file: Blob): Promise<Uint8Array> => new Uint8Array(await 
 
 const say = (news: RecordingNews, moved: Transferable[] = []): void => postMessage(news, { transfer: moved });
 
-/** Frequencies shown: some five times the ripple's. */
+/** Highest frequency shown; some five times the ripple's. */
 const leastTopHz = 2000;
 const soundTopHz = 8000;
 const [columns, rows] = [220, 96];
@@ -128,7 +128,7 @@ async function sound(files: readonly SoundFile[], options: SoundOptions): Promis
   say({ sound: { figures, picture } });
 }
 
-/** A text's first part tells what it holds; a WAV file's parts lie anywhere in it. */
+/** A text's first chunk shows its structure; a WAV file's parts may be anywhere in it. */
 const headBytes = 80 * 1024;
 
 const headOf = (file: File): Promise<Uint8Array> => bytesOf(file.slice(0, headBytes));
@@ -139,7 +139,7 @@ async function sketch(file: File): Promise<void> {
   say(found.ok ? { sketch: found.value } : { problem: found.problems.map(problemText).join("; ") });
 }
 
-/** A recording's samples; a text is read part by part, so that its some 200 MB never lie in memory at once. */
+/** A recording's samples; a text is read in chunks, so that its some 200 MB are never in memory at once. */
 async function readFile(file: File, choice: RecordingChoice): Promise<Parsed<CurrentRecording>> {
   const head = await headOf(file);
   if (isWav(head)) return readRecording(await bytesOf(file), choice);
@@ -150,7 +150,7 @@ async function readFile(file: File, choice: RecordingChoice): Promise<Parsed<Cur
   let coming = part(0);
   for (let at = 0; at < file.size; at += partBytes) {
     const here = await coming;
-    // The next part is fetched while this one is read.
+    // The next chunk is loaded while this one is read.
     coming = part(at + partBytes);
     const refused = reader.value.push(here);
     if (refused) return refused;

@@ -2,10 +2,10 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { randomId } from "../text/randomId";
 import type { RecordingNews, RecordingTask } from "./recordingWorker";
 
-/** What the worker does just now. */
+/** What the worker is doing. */
 export type Working = { readonly share: number } | null;
 
-/** Reads recordings on a thread of the browser's own; stopping ends the thread, and the next task gets a new one. */
+/** Reads recordings on a thread of the browser; stopping ends the thread, and the next task starts a new one. */
 export function useRecordingWorker() {
   const worker = useRef<Worker | null>(null);
   const refuse = useRef<((problem: Error) => void) | null>(null);
@@ -20,7 +20,7 @@ export function useRecordingWorker() {
   }, []);
   useEffect(() => () => worker.current?.terminate(), []);
 
-  /** Gives the worker a task; refused with words for the reader. */
+  /** Gives the worker a task; rejects with a message for the reader. */
   const ask = useCallback(
     async <T extends RecordingNews>(
       task: RecordingTask,

@@ -13,7 +13,7 @@ interface DifferenceTableProps {
   readonly problem: string | null;
 }
 
-/** Each difference, judged, with the reason; a person may judge otherwise, in words that are kept. */
+/** Each difference with its judgement and reason; a person may override it with words that are stored. */
 export function DifferenceTable({ part, match, problem }: DifferenceTableProps) {
   const differences = match.match?.differences ?? [];
   if (differences.length === 0) return null;

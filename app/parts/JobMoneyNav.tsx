@@ -5,7 +5,7 @@ const pages = [
   ["estimate", "Estimate"],
 ] as const;
 
-/** Between the part and its price. */
+/** Links between the part and its price. */
 export function JobMoneyNav({ jobId, here }: { jobId: number; here: (typeof pages)[number][0] }) {
   return (
     <nav aria-label="Part and price" className="flex gap-2">

@@ -1,7 +1,7 @@
 import { ampsText } from "@core/units/wording";
 import type { PartsData } from "./partsView.server";
 
-/** Which lead meets which wire, what flows there, and the joint for it. */
+/** Which lead is joined to which wire, the current there, and the joint to use. */
 export function LeadTable({ leads, plug }: { leads: NonNullable<PartsData["leads"]>; plug: string }) {
   return (
     <section aria-labelledby="leads" className="sheet-card p-3 text-base">

@@ -12,8 +12,8 @@ const packAndPlug = [
 ] as const;
 
 /**
- * A part as it lies in the hand: what is seen and measured on it, as much as one knows. The old one's figures stand beside, never
- * in the fields: what was not looked at must not count as the same.
+ * A part in the hand: what is seen and measured on it, as far as known. The old part's figures are shown beside the
+ * fields, never in them, because what was not measured must not count as the same.
  */
 export function PartForm({ match }: { match: PartsData }) {
   const fetcher = useFetcher<{ problem: string | null }>();
@@ -86,7 +86,7 @@ export function PartForm({ match }: { match: PartsData }) {
   );
 }
 
-/** Lets a description take the place of one under the same number. */
+/** Lets a description replace one with the same number. */
 export const Again = () => (
   <label className="flex min-h-11 items-center gap-2">
     <input type="checkbox" name="again" value="yes" className="size-5" />
@@ -105,13 +105,13 @@ function Group({ title, children }: { title: string; children: React.ReactNode }
   );
 }
 
-/** A field's name, and what stands grey in it. */
+/** A field's name and its placeholder. */
 type FieldOf = (name: string) => FieldProps extends infer P ? Pick<P & FieldProps, "name" | "beside"> : never;
 
 interface FieldProps {
   readonly name: string;
   readonly label: string;
-  /** What the old one has. */
+  /** The old part's value. */
   readonly beside?: string;
 }
 

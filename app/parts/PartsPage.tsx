@@ -22,7 +22,7 @@ const verdictWords = {
   wrong: "Wrong part. Return it.",
 } as const;
 
-/** The part that was there against the one in hand, and both against the circuit. */
+/** The old part compared with the new one, and both with the circuit. */
 export function PartsPage({ jobId, match, problem, text }: PartsPageProps) {
   const { part, old, fresh, catalogue, chain, match: found } = match;
   const refused = (match.leads?.refusals.length ?? 0) > 0;

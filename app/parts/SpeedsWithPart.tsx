@@ -1,7 +1,7 @@
 import type { PartInCircuit } from "@core/match/newPart";
 import { ampsText } from "@core/units/wording";
 
-/** The circuit solved with the part in hand: every speed, every fuse, every coil. */
+/** The circuit solved with the new part: every speed, every fuse, every coil. */
 export function SpeedsWithPart({ found }: { found: PartInCircuit }) {
   const widest = Math.max(1.25, ...found.speeds.map(({ airflow }) => airflow));
   return (

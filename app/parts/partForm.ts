@@ -6,7 +6,7 @@ import { typedMinor } from "../text/money";
 
 type Fields = Readonly<Record<string, string>>;
 
-/** What the circuit says of the place a part is for: the coils between its terminals, the pins of its plug. */
+/** What the circuit says about a part's place: the coils between its terminals, the pins of its plug. */
 export interface PartPlace {
   readonly coils: readonly { readonly from: string; readonly to: string }[];
   readonly pins: readonly string[];
@@ -15,21 +15,21 @@ export interface PartPlace {
 /** The name of a coil's field. */
 export const coilField = ({ from, to }: PartPlace["coils"][number]): string => `coil ${from} ${to}`;
 
-/** Groups of figures that say something only together. */
+/** Groups of figures that only make sense together. */
 const wheelFigures = ["outerMm", "heightMm", "boreMm"] as const;
 const plateFigures = ["ratedVolts", "ratedAmps", "stallAmps", "ratedRpm"] as const;
 const yesOrNo = ["ventTube", "drainNose", "gasket"] as const;
 const words = ["climate", "turns", "notch"] as const;
 
 /**
- * A part as a form sends it; what is left empty is not told. Refused with the field that cannot be read, and where one of
- * some figures that only tell something together is missing.
- * @param place what the circuit says of the place it is for
+ * A part as a form sends it; an empty field is unknown. Refused with the field that cannot be read, or that is missing
+ * from a group.
+ * @param place what the circuit says about the part's place
  * @param currency the shop's, for the price
  */
 export function partFrom(fields: Fields, place: PartPlace, currency: string): Parsed<PartDescription> {
   const text = (name: string): string => (fields[name] ?? "").trim();
-  // What is no figure goes on as it was typed: the refusal then quotes it.
+  // Text that is not a figure is passed on as typed, so that the refusal can quote it.
   const number = (name: string): number | string => {
     const value = typedFigure(text(name));
     return Number.isNaN(value) ? text(name) : value;
@@ -101,7 +101,7 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
   });
 }
 
-/** A described part's own fields, as they would be typed; its number, title and price left out. */
+/** A described part's own fields as they would be typed, without its number, title and price. */
 export function fieldsOf(like: PartDescription | null, place: PartPlace, holes: string): Fields {
   if (!like) return {};
   const said = (value: string | number | undefined): string => (value === undefined ? "" : String(value));

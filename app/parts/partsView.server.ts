@@ -12,10 +12,10 @@ import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { PartPlace } from "./partForm";
 
-/** Kinds of part that come in a box with a number. */
+/** Kinds of part that are sold with a number. */
 const boxed: ReadonlySet<string> = new Set(["motor", "resistor", "module", "relay", "selector"]);
 
-/** What a circuit says of the place a part is for. */
+/** What a circuit says about a part's place. */
 export function placeOf(circuit: Circuit, id: string): PartPlace {
   const part = circuit.parts.find((own) => own.id === id);
   const plug = plugOf(circuit, id);
@@ -28,7 +28,7 @@ export function placeOf(circuit: Circuit, id: string): PartPlace {
   };
 }
 
-/** Everything the match page shows: the part in hand against the one that was there, and against the circuit. */
+/** Everything the parts page shows: the new part compared with the old one, and with the circuit. */
 export async function partsView(job: Job, circuit: Circuit, asked: string | null, likely: readonly string[]) {
   const [catalogue, matches] = await Promise.all([listParts(), matchesOf(job.id)]);
   const choices = circuit.parts.filter(({ kind }) => boxed.has(kind));

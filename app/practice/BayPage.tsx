@@ -39,7 +39,7 @@ function useBayTarget() {
   return { target, setTarget, other, placing, setPlacing, take };
 }
 
-/** Plays what was last heard, once. */
+/** Plays the last sound once. */
 function useSound(sound: BayData["sound"]): void {
   const heardAt = sound?.number ?? 0;
   useEffect(() => {
@@ -47,7 +47,7 @@ function useSound(sound: BayData["sound"]): void {
   }, [heardAt]);
 }
 
-/** The vehicle of the bay as it stands, and what is done at it. */
+/** The vehicle in the bay, and the actions on it. */
 function useBay(bay: BayData) {
   const { circuit } = bay;
   const submit = useSubmit();
@@ -63,7 +63,7 @@ function useBay(bay: BayData) {
   const send = (fields: Readonly<Record<string, string>>): void => {
     if (!busy) void submit({ ...fields, token: bay.token }, { method: "post" });
   };
-  // A switch of a second blower stands as it was put for every test on the live vehicle.
+  // The switch of a second blower keeps its setting for every test on the live vehicle.
   const test = (own: AnyTest | TestOf<"history">): void => {
     const moved = "setting" in own && Object.keys(selectors).length > 0;
     send({ intent: "look", look: JSON.stringify(moved ? { ...own, selectors } : own) });
@@ -71,7 +71,7 @@ function useBay(bay: BayData) {
   return { busy, setup, setSetup, selectors, setSelectors, send, test };
 }
 
-/** The bay: a live vehicle nobody comments on. What is done costs minutes; nothing is suggested unless asked. */
+/** The bay: a live vehicle without comments. Actions cost minutes; nothing is suggested unless asked. */
 export function BayPage({ bay }: { bay: BayData }) {
   const { circuit } = bay;
   const answer = useActionData<{ problem: string | null }>();
@@ -107,7 +107,7 @@ interface PlacesProps {
   readonly onOpen: (place: string) => void;
 }
 
-/** What covers what, and taking it off. */
+/** What covers what, and removing it. */
 const Places = ({ bay, busy, onOpen }: PlacesProps) => (
   <section aria-labelledby="places" className="grid gap-1.5">
     <h2 id="places" className="font-semibold">
@@ -176,7 +176,7 @@ interface VehicleTestsProps {
   readonly chosen: string | null;
 }
 
-/** Tests at the vehicle as a whole: air, ear, nose and the customer's word. */
+/** Tests of the vehicle as a whole: air, ear, nose and the customer's word. */
 function VehicleTests({ live, motors, busy, test, chosen }: VehicleTestsProps) {
   return (
     <div className="flex flex-wrap items-center gap-2 text-base">
@@ -326,7 +326,7 @@ interface BayVehicleProps {
   readonly test: (own: AnyTest | TestOf<"history">) => void;
 }
 
-/** The vehicle: how it stands, its drawing, and tests at it as a whole. */
+/** The vehicle: its set-up, its drawing, and tests of it as a whole. */
 function BayVehicle({
   bay,
   circuit,
@@ -386,7 +386,7 @@ interface EndCaseProps {
   readonly bay: BaySideProps["bay"];
 }
 
-/** The case put off, or ended. */
+/** Putting the case off, or ending it. */
 function EndCase({ busy, send, bay }: EndCaseProps) {
   return (
     <div className="flex flex-wrap gap-2">

@@ -20,7 +20,7 @@ interface BayProbeProps {
   readonly target: ProbeTarget;
   readonly setup: ShownSetup;
   readonly onSetup: (setup: ShownSetup) => void;
-  /** The meter's other lead, once it is put somewhere. */
+  /** The meter's other lead, once it is placed. */
   readonly other: string | null;
   readonly placing: boolean;
   readonly onPlace: (placing: boolean) => void;
@@ -30,7 +30,7 @@ interface BayProbeProps {
   readonly busy: boolean;
 }
 
-/** What can be done at what was tapped, with its minutes. */
+/** The actions possible at what was tapped, with their minutes. */
 export function BayProbe(props: BayProbeProps) {
   const { bay, target, setup, onSetup, other, placing, onPlace, onLook, onOpen, onClose, busy } = props;
   const { circuit } = bay;
@@ -129,7 +129,7 @@ interface TestsHereProps {
   readonly black: string;
 }
 
-/** Tests that can be made there, with their minutes. */
+/** Tests possible there, with their minutes. */
 function TestsHere({ circuit, target, busy, onLook, make, battery, bay, black }: TestsHereProps) {
   return (
     <div className="flex flex-wrap gap-1.5 text-base">
@@ -191,7 +191,7 @@ interface PlugsHereProps {
   readonly onSetup: BayProbeProps["onSetup"];
 }
 
-/** Plugs that can be pulled there. */
+/** Plugs that can be disconnected there. */
 function PlugsHere({ plugs, setup, onSetup }: PlugsHereProps) {
   return (
     <div className="flex flex-wrap gap-1.5 text-base">

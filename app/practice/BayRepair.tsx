@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Form } from "react-router";
 import type { BayData } from "./bayView.server";
 
-/** Buying: what, and how sure one is, before it is known. */
+/** Buying: which parts, and the trainee's odds before the result is known. */
 export function BayRepair({ bay, busy }: { bay: BayData; busy: boolean }) {
   const [parts, setParts] = useState<readonly string[]>([]);
   const [odds, setOdds] = useState("");
@@ -93,7 +93,7 @@ interface FitNowProps {
   readonly bay: BayData;
 }
 
-/** Fit what was chosen. */
+/** Fits what was chosen. */
 function FitNow({ busy, parts, odds, bay }: FitNowProps) {
   return (
     <div className="flex flex-wrap gap-2">

@@ -8,7 +8,7 @@ interface CalibrationPictureProps {
   readonly learner: string;
 }
 
-/** The Brier score of the odds said, over time, and what it is made of. */
+/** The Brier score of the stated odds over time, and its components. */
 export function CalibrationPicture({ said, calibration, learner }: CalibrationPictureProps) {
   const { score, reliability, resolution, overTime, bins } = calibration;
   return (

@@ -10,7 +10,7 @@ import type { DebriefData } from "./debriefView.server";
 
 type Step = DebriefData["steps"][number];
 
-/** A case gone through again, step by step. */
+/** The debrief of a case, step by step. */
 export function DebriefPage({ debrief }: { debrief: DebriefData }) {
   const { steps } = debrief;
   const [at, setAt] = useState(0);
@@ -61,7 +61,7 @@ export function DebriefPage({ debrief }: { debrief: DebriefData }) {
   );
 }
 
-/** What a test was worth of the best there was, in words and a bar. */
+/** The worth of a test relative to the best one, in words and as a bar. */
 function Mark({ step }: { step: Step }) {
   const { own, best, said, engineOdds } = step;
   if (said !== null && engineOdds !== null)
@@ -82,7 +82,7 @@ function Mark({ step }: { step: Step }) {
   );
 }
 
-/** The drawing as the vehicle truly stood at the step, its fault in it: what every point would have shown. */
+/** The drawing as the vehicle truly was at the step, with its fault: what every point would have shown. */
 function Stood({ debrief, step }: { debrief: DebriefData; step: Step | undefined }) {
   const stood = step?.stood ?? null;
   const { circuit, layout } = debrief;
@@ -175,7 +175,7 @@ const wayTitles = {
   guess: "Swapping parts on a guess",
 } as const;
 
-/** The same vehicle, worked on in other ways. */
+/** Other ways of working on the same vehicle. */
 function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
   const keys = Object.keys(wayTitles) as (keyof typeof wayTitles)[];
   return (
@@ -216,7 +216,7 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
   );
 }
 
-/** What each test told a minute beside the best there was. */
+/** What each test told per minute, compared with the best one. */
 function Told({ debrief: { steps, id, brier } }: { debrief: DebriefData }) {
   const tests = steps.flatMap(({ number, own, best }) =>
     own && best ? [{ number, own: own.rate, best: best.rate }] : [],
@@ -304,7 +304,7 @@ interface StepFiguresProps {
   readonly lost: number;
 }
 
-/** What the step told, and what the best one would have. */
+/** What the step told, and what the best test would have told. */
 function StepFigures({ own, best, lost }: StepFiguresProps) {
   return (
     <div className="text-base">

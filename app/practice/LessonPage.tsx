@@ -12,7 +12,7 @@ const noHeard = {};
 
 type Question = NonNullable<LessonData["question"]>;
 
-/** The drawing of a question, with what it is about marked. */
+/** The drawing of a question, with its subject marked. */
 function questionSheet({ circuit, setup, marked }: Question) {
   const state = bareState(setup.key === "run" ? "run" : "off", setup.setting ?? circuit.settings[0] ?? "off");
   return plainSheet(circuit, state, {
@@ -22,7 +22,7 @@ function questionSheet({ circuit, setup, marked }: Question) {
   });
 }
 
-/** Digits choose, Enter answers, and Enter again asks the next one. */
+/** Digits choose, Enter answers, and Enter again shows the next question. */
 function useAnswerKeys(question: Question | null, judged: boolean, onNext: () => Promise<void>): void {
   useEffect(() => {
     const act = (event: KeyboardEvent): void => {
@@ -45,7 +45,7 @@ function useAnswerKeys(question: Question | null, judged: boolean, onNext: () =>
   }, [judged, question, onNext]);
 }
 
-/** A lesson: a few sentences, the drawing, and a question worked out of it. */
+/** A lesson: a few sentences, the drawing, and a question computed from it. */
 export function LessonPage({ page }: { page: LessonData }) {
   const { lesson, question, learner, given, next } = page;
   const answer = useActionData<LessonReply>();
@@ -108,7 +108,7 @@ interface AnswerFormProps {
   readonly busy: boolean;
 }
 
-/** The question with its answers, and what is said of the one given. */
+/** The question with its answers, and the comment on the one given. */
 function AnswerForm({ seconds, began, learner, question, judged, answer, busy }: AnswerFormProps) {
   return (
     <Form
@@ -225,7 +225,7 @@ interface LessonHeadProps {
   readonly given: LessonData["given"];
 }
 
-/** The lesson's title, and how the last answers were. */
+/** The lesson's title, and the results of the last answers. */
 const LessonHead = ({ title, learner, given }: LessonHeadProps) => (
   <header className="flex flex-wrap items-baseline gap-x-4">
     <h1 className="text-2xl font-bold">{title}</h1>

@@ -3,11 +3,11 @@ import { kindWords, levelWords } from "@words/practiceWords";
 
 interface LevelAndKindProps {
   readonly level: PracticeLevel;
-  /** Whether any kind will do. */
+  /** Whether any kind is allowed. */
   readonly any: boolean;
 }
 
-/** Chooses how difficult a case is and what kind of fault is in it. */
+/** Chooses the difficulty of a case and its kind of fault. */
 export const LevelAndKind = ({ level, any }: LevelAndKindProps) => (
   <div className="grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-2">
     <label className="grid min-w-0 gap-0.5 text-base text-soft">

@@ -14,7 +14,10 @@ interface PracticeHomeProps {
   readonly problem: string | null;
 }
 
-/** The way into the bay: who practises, a vehicle to begin, the lessons and what is due, and how the odds hold. */
+/**
+ * The start page of practice: the learner, starting a case, the lessons and what is due, and the accuracy of the
+ * learner's odds.
+ */
 export function PracticeHome({ home, problem }: PracticeHomeProps) {
   const { learner, progress } = home;
   return (
@@ -234,7 +237,7 @@ interface CasesAndOddsProps {
   readonly learner: string;
 }
 
-/** The learner's cases, and whether the odds given in them hold. */
+/** The learner's cases, and whether the odds in them were accurate. */
 function CasesAndOdds({ progress, learner }: CasesAndOddsProps) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">

@@ -17,7 +17,7 @@ import { priceText } from "../text/money";
 import { randomId } from "../text/randomId";
 import { practiceCircuitAt } from "./practiceCircuits.server";
 
-/** A case of an address; answers 404 where there is none. */
+/** A case of an address; answers 404 if there is none. */
 export async function caseAt(id: string | undefined): Promise<StoredCase> {
   const found = await findCase(id ?? "");
   if (!found) throw data("There is no such case.", { status: 404 });
@@ -32,7 +32,7 @@ export async function bayAt(id: string | undefined) {
   return { stored, on, acts, bay: new PracticeBay(on, stored.hidden, acts, stored.costs) };
 }
 
-/** What was done, as the bay lists it. */
+/** The actions so far, as the bay lists them. */
 export function actWords(
   { exact }: PracticeCircuit,
   act: PracticeAct,
@@ -59,7 +59,7 @@ export function actWords(
   }
 }
 
-/** What the customer says, in a sentence or two. */
+/** The customer's words, in one or two sentences. */
 export function customerSays(settings: readonly string[], complaint: readonly Reading[]): string {
   const said = speedWords(complaint);
   const groups = new Map<string, string[]>();
@@ -99,8 +99,8 @@ export function customerSays(settings: readonly string[], complaint: readonly Re
 }
 
 /**
- * What the bay's page is sent: the circuit, what was done and what came of it. Nothing in it is made from the hidden fault
- * but the readings themselves.
+ * What the bay's page is sent: the circuit, the actions and their results. Nothing in it comes from the hidden fault
+ * except the readings themselves.
  */
 export async function bayView(id: string | undefined) {
   const { stored, on, acts, bay } = await bayAt(id);
@@ -113,7 +113,7 @@ export async function bayView(id: string | undefined) {
     ...circuit.parts.flatMap(({ id: own, kind }) => (kind === "splice" ? [] : [own])),
     ...circuit.connectors.map(({ id: own }) => own),
     ...circuit.wires.map(({ id: own }) => own),
-    // The filter and the duct, which no circuit draws.
+    // The filter and the duct, which are not in any circuit.
     theCar,
   ];
   return {
@@ -145,7 +145,7 @@ export async function bayView(id: string | undefined) {
       act: act.act,
       ...actWords(on, act),
       minutes: act.minutes === 0 ? "" : minutesText(act.minutes),
-      // What Airway was asked for can be done as it stands, leads and all.
+      // The test Airway suggested can be taken as the vehicle stands, with the leads where they are.
       asked: act.act === "ask" && act.look ? JSON.stringify(act.look) : null,
     })),
     parts: fittable.map((own) => {

@@ -18,7 +18,7 @@ import { practiceCircuitAt, sampleCase } from "./practiceCircuits.server";
 
 type Begun = { readonly problem: string } | { readonly id: string };
 
-/** Who begins a case, and the id the page gave it: sent twice it is one. */
+/** The learner who starts a case, and the id from the page; sent twice, it is one case. */
 interface Beginner {
   readonly learner: string;
   readonly token: string;
@@ -61,7 +61,10 @@ export async function beginSampled(
   return store(who, chosen.rowId, chosen.title, hidden);
 }
 
-/** The row of a circuit that came with a case: the shelf's version where it is the same, else one beside the shelf. */
+/**
+ * The row of a circuit that came with a case: the shelf's version if it is the same, otherwise one kept apart from the
+ * shelf.
+ */
 async function rowOf(circuit: Circuit): Promise<string> {
   const body = JSON.stringify(circuit);
   for (const { rowId } of await versionsOf(circuit.id))
@@ -69,7 +72,7 @@ async function rowOf(circuit: Circuit): Promise<string> {
   return keepPracticeCircuit(circuit);
 }
 
-/** Begins a case a trainer set and handed on as a file. */
+/** Starts a case from a trainer's file. */
 export async function beginShared(who: Beginner, name: string, text: string): Promise<Begun> {
   const shared = parsePracticeFile(parsedJson(text));
   if (!shared.ok) return { problem: `${name}: ${shared.problems.slice(0, 3).map(problemText).join("; ")}` };

@@ -25,7 +25,7 @@ import { inSlices } from "./inSlices.server";
 const debriefs = perCircuit(() => new LRUCache<string, Promise<Debrief>>({ max: debriefsKept }));
 const debriefsKept = 50;
 
-/** How the vehicle truly stood at a test: its nominal self with what was wrong with it then; null where it was none. */
+/** The vehicle's true state at a test: nominal, with what was wrong with it then; null if nothing was. */
 function stoodAt(on: PracticeCircuit, hidden: PracticeCase, acts: readonly PracticeAct[], index: number) {
   const act = acts[index];
   const fault = faultOf(on.exact, hidden);
@@ -42,7 +42,7 @@ function stoodAt(on: PracticeCircuit, hidden: PracticeCase, acts: readonly Pract
   return state ? { state, probe: probedPoint(test), unplugged: test.unplugged ?? [] } : null;
 }
 
-/** What a test told, expected beforehand. */
+/** The expected information of a test. */
 const worthView = (circuit: Circuit, own: TestWorth | null) =>
   own && {
     words: `${testText(circuit, own.look)}, ${setupText(circuit, own.look)}`,
@@ -51,7 +51,7 @@ const worthView = (circuit: Circuit, own: TestWorth | null) =>
     rate: own.rate,
   };
 
-/** A step of the case: what was done, and what could be believed before and after. */
+/** A step of the case: the action, and the belief before and after. */
 function stepView(on: PracticeCircuit, step: DebriefStep) {
   const { circuit } = on.exact;
   const odds = (own: readonly PartBelief[]) =>
@@ -75,7 +75,7 @@ function stepView(on: PracticeCircuit, step: DebriefStep) {
   };
 }
 
-/** What a case was, step by step; while it goes on there is nothing to tell. */
+/** A case step by step; null while it goes on. */
 export async function debriefView(id: string | undefined) {
   const { stored, on, acts, bay } = await bayAt(id);
   if (!bay.standing.over) throw redirect(`/practice/cases/${stored.id}`);

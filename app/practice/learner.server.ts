@@ -8,7 +8,7 @@ export const learnerLabel = z
   .min(1, "enter a name or label")
   .max(40, "at most 40 characters");
 
-/** Who practises, by the address; else whoever is there first. */
+/** The learner in the address; otherwise the first one. */
 export async function learnerOf(
   request: Request,
 ): Promise<{ readonly learner: string | null; readonly learners: readonly string[] }> {

@@ -26,14 +26,14 @@ import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 import { practiceCircuitAt, sampleExercise } from "./practiceCircuits.server";
 
-/** A lesson of an address; answers 404 where there is none. */
+/** A lesson of an address; answers 404 if there is none. */
 export function lessonAt(id: string | undefined): Lesson {
   const lesson = curriculum.find((own) => own.id === id);
   if (!lesson) throw data("There is no such lesson.", { status: 404 });
   return lesson;
 }
 
-/** The form to be asked next: one that is due, else the one answered least, the first first. */
+/** The kind of question to ask next: one that is due, otherwise the one answered least often. */
 function nextItem(
   lesson: Lesson,
   answers: readonly LessonAnswer[],
@@ -54,7 +54,7 @@ function nextItem(
   return [...items].sort((a, b) => inARow(a) - inARow(b))[0] ?? items[0] ?? "";
 }
 
-/** A lesson's page: what there is to read, and a question without its answer. */
+/** A lesson's page: its text, and a question without its answer. */
 export async function lessonView(lesson: Lesson, learner: string, now: Date) {
   const [all, recalls] = await Promise.all([answersOf(learner), recallsOf(learner)]);
   const answers = all.filter((own) => own.item.startsWith(`${lesson.id}/`));
@@ -86,7 +86,7 @@ export async function lessonView(lesson: Lesson, learner: string, now: Date) {
 
 export type LessonData = Awaited<ReturnType<typeof lessonView>>;
 
-/** An answer as it comes from the page. */
+/** An answer as the page sends it. */
 export interface GivenAnswer {
   readonly token: string;
   readonly item: string;
@@ -96,7 +96,7 @@ export interface GivenAnswer {
   readonly chosen: readonly string[];
 }
 
-/** The path board of a circuit, with nothing said of it. */
+/** The path board of a circuit, without readings. */
 function boardOf({ exact }: PracticeCircuit) {
   return {
     settings: exact.circuit.settings,
@@ -112,7 +112,7 @@ function boardOf({ exact }: PracticeCircuit) {
   };
 }
 
-/** Judges an answer, stores it, and says why and when it comes again. */
+/** Judges an answer, stores it, and says why it was right or wrong and when it is asked again. */
 export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date) {
   const { item, seed, rowId, token, seconds } = given;
   if (!exerciseForms.some((own) => own.item === item))
@@ -124,7 +124,7 @@ export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date
   let again = now;
   await storeAnswer({ id: token, learner, item, seed, right, seconds, answeredAt: now }, (recall) => {
     const next = recallAfter(recall, qualityOf(right, seconds));
-    // What was wrong comes again in this sitting, and then by the algorithm.
+    // A wrong answer is asked again in this session, and then by the algorithm.
     again = new Date(right ? dueAt(next, now.getTime()) : now.getTime());
     return { recall: next, dueAt: again };
   });
@@ -135,12 +135,12 @@ export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date
     chosen: given.chosen,
     why: exerciseWords(exercise).why,
     again: right ? dayText(again, shopZone()) : null,
-    // The board is the answer to these: it is shown once the answer is given.
+    // The board is the answer to these, so it is shown after the answer.
     board: item.startsWith("paths/") ? boardOf(on) : null,
   };
 }
 
-/** What the lesson's page hears back of an answer: how it was judged, or why it could not be. */
+/** The response to an answer: its judgement, or why it could not be judged. */
 export interface LessonReply {
   readonly problem: string | null;
   readonly judged: Awaited<ReturnType<typeof judgeAnswer>> | null;

@@ -4,7 +4,7 @@ import { soundRecipe } from "@core/practice/soundRecipe";
 const seconds = 3;
 let playing: AudioContext | null = null;
 
-/** A second of noise, played again and again. */
+/** A second of noise, played in a loop. */
 function hissBuffer(context: AudioContext): AudioBuffer {
   const buffer = context.createBuffer(1, context.sampleRate, context.sampleRate);
   const samples = buffer.getChannelData(0);
@@ -12,7 +12,7 @@ function hissBuffer(context: AudioContext): AudioBuffer {
   return buffer;
 }
 
-/** Lets a blower be heard for three seconds; where the browser makes no sound nothing happens, the words say it too. */
+/** Plays a blower for three seconds. If the browser plays no sound nothing happens; the words say it too. */
 export function playSound({ rpm, noise }: { readonly rpm: number; readonly noise: Noise }): void {
   if (typeof AudioContext === "undefined") return;
   void playing?.close();

@@ -13,7 +13,7 @@ import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
 import { data } from "react-router";
 import { engineFor } from "../engine/engine.server";
 
-/** A circuit of the shelf made ready to practise on; answers 404 where there is none. */
+/** A circuit of the shelf compiled for practice; answers 404 if there is none. */
 export async function practiceCircuitAt(rowId: string): Promise<PracticeCircuit> {
   const circuit = await findCircuit(rowId);
   if (!circuit) throw data("There is no such circuit.", { status: 404 });
@@ -22,10 +22,10 @@ export async function practiceCircuitAt(rowId: string): Promise<PracticeCircuit>
 
 const mostTries = 60;
 
-/** A seed nobody can guess: a fault could be worked out of it. */
+/** A seed nobody can guess, because the fault can be derived from it. */
 export const freshSeed = (): number => randomInt(1, 2 ** 31 - 1);
 
-/** Draws vehicles until one is worth practising on; null where none is found in reasonable time. */
+/** Draws vehicles until one is worth practising on; null if none is found in reasonable time. */
 export async function sampleCase(
   on: PracticeCircuit,
   level: PracticeLevel,
@@ -34,13 +34,13 @@ export async function sampleCase(
   for (let tries = 0; tries < mostTries; tries++) {
     const made = tryCase(on, level, kind, freshSeed());
     if (typeof made !== "string") return made.case;
-    // Others are served between two tries.
+    // Other requests are served between two attempts.
     await new Promise((resolve) => setImmediate(resolve));
   }
   return null;
 }
 
-/** What a circuit has nothing to ask of by one chance it may have by another. */
+/** Attempts with different seeds, because a circuit may have something to ask with another seed. */
 const triesEach = 4;
 
 /** A question of a lesson on some circuit of the shelf. */

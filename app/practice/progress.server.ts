@@ -14,16 +14,16 @@ import { dayText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
 
-/** Odds said in a finished case, and whether they were right. */
+/** The odds given in a finished case, and whether they were right. */
 async function saidIn(stored: StoredCase, acts: readonly PracticeAct[]): Promise<Said[]> {
-  // The circuit alone: a page of progress does not wait for it to be made ready.
+  // The circuit alone, so that the progress page does not wait for compilation.
   const circuit = await findCircuit(stored.circuitId);
   const netlist = circuit ? buildNetlist(circuit) : null;
   const fault = netlist?.ok ? faultOf(netlist.value, stored.hidden) : null;
   return fault?.ok ? saidOf(acts, fault.value.parts) : [];
 }
 
-/** How a learner stands: lessons and what is due, cases, and how well their odds hold. */
+/** A learner's progress: lessons and what is due, cases, and the accuracy of the odds. */
 export async function progressOf(learner: string, now: Date) {
   const [answers, recalls, cases, { currency }] = await Promise.all([
     answersOf(learner),
@@ -46,7 +46,7 @@ export async function progressOf(learner: string, now: Date) {
       comebacks: standing.comebacks,
     };
   });
-  // The oldest first: the odds get better with practice, or do not.
+  // The oldest first, to show whether the odds improve with practice.
   const finished = done.filter(({ own }) => own.endedAt).reverse();
   const said = (await Promise.all(finished.map(({ own, acts }) => saidIn(own, acts)))).flat();
   return {

@@ -9,7 +9,7 @@ import { faultWords, repairName } from "@words/partName";
 import { customerSays } from "./bayView.server";
 import { freshSeed, practiceCircuitAt } from "./practiceCircuits.server";
 
-/** What a trainer can set on a circuit: every fault of its catalogue, at a usual size that may be written over. */
+/** What a trainer can set on a circuit: every fault of its catalogue, at a usual size that can be changed. */
 export async function trainerView(asked: string | null) {
   const circuits = await listCircuits();
   const chosen = circuits.find(({ rowId }) => rowId === asked) ?? circuits[0];
@@ -27,7 +27,7 @@ export async function trainerView(asked: string | null) {
   };
 }
 
-/** A case as a trainer asks for it. */
+/** The trainer's input for a case. */
 export interface TrainerCase {
   readonly rowId: string;
   readonly title: string;
@@ -38,12 +38,12 @@ export interface TrainerCase {
 }
 
 /**
- * Vehicles a fault is tried on before it is said that nobody would complain: one driver in some ten complains of nothing, or not
- * of what is wrong.
+ * Number of vehicles tried before the page says that nobody would complain of this fault; about one driver in ten
+ * complains of nothing, or of something else.
  */
 const vehiclesTried = 9;
 
-/** What the trainee will hear of it, what the generator would say, and the file; or what is wrong with it. */
+/** The complaint the trainee will hear, the generator's comment, and the file; or what is wrong with the input. */
 export async function setCase(asked: TrainerCase) {
   const on = await practiceCircuitAt(asked.rowId);
   const fault = faultFromId(on.exact, asked.fault.trim());

@@ -1,5 +1,5 @@
 interface AsIfTrueProps {
-  /** What is taken as true, in words. */
+  /** The assumption, in words. */
   readonly title: string;
   readonly lines: readonly {
     readonly number: number;
@@ -11,7 +11,7 @@ interface AsIfTrueProps {
   readonly onHealthy: () => void;
 }
 
-/** The readings beside what a suspect would have shown: the quickest way to believe it or to doubt it. */
+/** The readings compared with what a suspect would have shown: the quickest way to believe or doubt it. */
 export function AsIfTrue({ title, lines, onHealthy }: AsIfTrueProps) {
   const against = lines.filter(({ agrees }) => !agrees).length;
   return (

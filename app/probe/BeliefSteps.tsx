@@ -3,10 +3,10 @@ import { percent } from "@core/units/wording";
 const height = 22;
 const barWidth = 5;
 const gap = 2;
-/** The latest readings: more would not fit beside a name. */
+/** Number of latest readings shown; more would not fit beside a name. */
 const mostShown = 12;
 
-/** The outline of some bars, by their places: one path, since a page of suspects has dozens of them. */
+/** The outline of some bars as one path, since a page of suspects has dozens of them. */
 const bars = (p: readonly number[], from: number): string =>
   p
     .map((own, index) => {
@@ -15,7 +15,7 @@ const bars = (p: readonly number[], from: number): string =>
     })
     .join("");
 
-/** How a suspect moved, reading by reading: one bar before the first and one after each, all to one scale. */
+/** A suspect's belief reading by reading: one bar before the first and one after each, all on one scale. */
 export function BeliefSteps({ p }: { p: readonly number[] }) {
   const shown = p.slice(-mostShown);
   const width = shown.length * (barWidth + gap);

@@ -3,7 +3,7 @@ import { cautionWords } from "@words/cautionWords";
 import { useQueue } from "../entries/browserQueue";
 import { EntryForm } from "../entries/useEntries";
 
-/** The cautions of what is about to be done; read once a job, they are not shown again. */
+/** The cautions of the next action; once acknowledged on a job, they are not shown again. */
 export function Cautions({ cautions, token }: { cautions: readonly Caution[]; token: string }) {
   const { waiting } = useQueue();
   const read = new Set(waiting.flatMap(({ fields }) => (fields.cautions ?? "").split(" ")));

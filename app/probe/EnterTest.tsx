@@ -21,7 +21,7 @@ interface EnterTestProps {
   readonly wires: readonly string[];
 }
 
-/** A reading nobody suggested: any test, any points, any set-up. */
+/** A reading that was not suggested: any test, any points, any set-up. */
 export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
   const [test, setTest] = useState<TestName>("light");
   const observation = observationOf(test);
@@ -84,7 +84,7 @@ interface ThingChoiceProps {
   readonly items: readonly { readonly id: string; readonly name: string }[];
 }
 
-/** The thing a test is made at, where it is made at one. */
+/** The thing a test is made on, if it is made on one. */
 const ThingChoice = ({ title, items }: ThingChoiceProps) =>
   items.length > 0 && (
     <Choice title={title} name="at">
@@ -96,7 +96,7 @@ const ThingChoice = ({ title, items }: ThingChoiceProps) =>
     </Choice>
   );
 
-/** What a test can be made at; none for those made at the vent. */
+/** Things a test can be made on; empty for tests at the vent. */
 function itemsFor({ pick, targets }: TestForm, { motors, relays, fuses, wires, things }: EnterTestProps) {
   if (pick.kind === "answer") return historyOf.map((id) => ({ id, name: answerTitles[id] }));
   if (pick.kind !== "thing") return [];

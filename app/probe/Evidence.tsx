@@ -11,11 +11,11 @@ interface EvidenceProps {
   /** Notes on the job as a whole. */
   readonly notes: readonly NoteLine[];
   readonly conflicts: readonly { readonly number: number; readonly why: string }[];
-  /** What was fitted and did not hold, by the number of the last reading before it. */
+  /** Parts fitted that did not fix the fault, by the number of the last reading before each. */
   readonly repairs: readonly { readonly after: number; readonly name: string }[];
 }
 
-/** What was seen, in order; each can be deleted and put back, and noted on. */
+/** The readings in order; each can be deleted, restored and noted on. */
 export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidenceProps) {
   const standing = lines.filter(({ struck }) => !struck).length;
   const [subject, setSubject] = useState<NoteSubject | null>(null);
@@ -66,7 +66,7 @@ export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts,
   );
 });
 
-/** Repairs that did not hold, between the readings before them and those after. */
+/** Failed repairs, between the readings before and after them. */
 const Failed = ({ repairs, after }: Pick<EvidenceProps, "repairs"> & { readonly after: number }) =>
   repairs
     .filter((own) => own.after === after)
@@ -77,7 +77,7 @@ const Failed = ({ repairs, after }: Pick<EvidenceProps, "repairs"> & { readonly 
       </li>
     ));
 
-/** What is entered and not stored yet, while the server does not answer. */
+/** Entries not stored yet, while the server does not answer. */
 function Waiting({ jobId }: { jobId: number }) {
   const { waiting, away } = useQueue();
   const { refused } = useNotes();
@@ -115,7 +115,7 @@ interface LineProps {
   readonly onNote: (subject: NoteSubject) => void;
 }
 
-/** One reading; drawn again only when it changed. */
+/** One reading; rendered again only when it changed. */
 const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
   const note: NoteSubject = { reading: line.id, title: `Add a note to reading ${line.number}` };
   return (
@@ -155,7 +155,7 @@ const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
   );
 }, sameLine);
 
-/** A reading is what it was unless it was deleted, put back, noted on or called in doubt. */
+/** A reading changes only if it was deleted, restored, noted on or questioned. */
 function sameLine(before: LineProps, now: LineProps): boolean {
   const state = ({ line, doubted, jobId }: LineProps): string =>
     JSON.stringify([jobId, line.id, line.struck, line.notes, doubted]);

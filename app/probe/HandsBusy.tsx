@@ -1,7 +1,7 @@
 import { memo, useEffect, useState, useSyncExternalStore } from "react";
 
 const never = () => () => {};
-/** Whether this browser, on this page, can do a thing; false while the server draws the page. */
+/** Whether this browser supports something on this page; false during server rendering. */
 const useCan = (can: () => boolean): boolean => useSyncExternalStore(never, can, () => false);
 
 const kept = {
@@ -16,7 +16,7 @@ const kept = {
     try {
       localStorage.setItem(name, on ? "on" : "off");
     } catch {
-      // Not kept for the next page: nothing else is lost.
+      // Not kept for the next page, which loses nothing.
     }
   },
 };
@@ -33,7 +33,7 @@ function useKept(name: string): [boolean, (on: boolean) => void] {
   ];
 }
 
-/** Holds the screen on while the page is looked at. */
+/** Keeps the screen on while the page is visible. */
 function useWakeLock(on: boolean): void {
   useEffect(() => {
     if (!on) return;
@@ -46,11 +46,11 @@ function useWakeLock(on: boolean): void {
         if (left) await held.release();
         else lock = held;
       } catch {
-        // Refused, on a low battery say: the screen dims as it always did.
+        // Refused, for example on a low battery: the screen dims as usual.
       }
     };
     void hold();
-    // The browser lets the lock go with the page out of sight.
+    // The browser releases the lock when the page is hidden.
     const again = (): void => void hold();
     document.addEventListener("visibilitychange", again);
     return () => {
@@ -61,7 +61,7 @@ function useWakeLock(on: boolean): void {
   }, [on]);
 }
 
-/** Says a text whenever it changes, by the browser's own voice. */
+/** Speaks a text whenever it changes, with the browser's own voice. */
 function useSpoken(on: boolean, text: string): void {
   useEffect(() => {
     if (!on || text === "") return;
@@ -71,7 +71,7 @@ function useSpoken(on: boolean, text: string): void {
   }, [on, text]);
 }
 
-/** For hands that are busy: the next test said aloud, the screen kept on. Only what this browser can do is offered. */
+/** For busy hands: the next test spoken aloud, and the screen kept on. Only what this browser supports is shown. */
 export const HandsBusy = memo(function HandsBusy({ say }: { say: string }) {
   const canSpeak = useCan(() => "speechSynthesis" in window);
   const canWake = useCan(() => "wakeLock" in navigator);

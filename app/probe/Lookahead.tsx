@@ -16,11 +16,11 @@ const schoolWords: Readonly<Record<Strategy, string>> = {
 interface PlanAheadProps {
   readonly jobId: number;
   readonly school: Strategy;
-  /** Changes with every reading: the plan is worked out again. */
+  /** Changes with every reading, so that the steps are worked out again. */
   readonly token: string;
 }
 
-/** The tests to come after each outcome, and what each way of beginning is expected to cost. */
+/** The tests that follow each outcome, and the expected cost of each strategy. */
 export function Lookahead({ jobId, school: strategy, token }: PlanAheadProps) {
   const { answer, current } = useAnswer<LookaheadPlan>(`/jobs/${jobId}/plan?now=${token}-${strategy}`);
   if (!answer || !current) return <p className="py-2 text-base text-soft">Working out the tests to come…</p>;

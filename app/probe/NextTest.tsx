@@ -11,7 +11,7 @@ import type { OfferedTest } from "./offeredTest";
 /** Letter keys of a test light's outcomes. */
 const lightKeys: Readonly<Record<string, string>> = { bright: "B", dim: "D", dark: "K" };
 
-/** The key that enters a choice: B, D and K for a light, its place in the list otherwise. */
+/** The key for a choice: B, D and K for a light, its position in the list otherwise. */
 export const keyOf = (test: string, choice: string, index: number): string | null =>
   test === "light" ? (lightKeys[choice] ?? null) : index < 6 ? String(index + 1) : null;
 
@@ -21,11 +21,11 @@ interface NextLookProps {
   readonly lettersOn: boolean;
   readonly onNext: () => void;
   readonly position: string;
-  /** True while something tapped on the sheet takes its place on a phone. */
+  /** True while something tapped on the sheet covers it on a phone. */
   readonly hidden: boolean;
 }
 
-/** The test the engine would do now: where to touch, what each result would leave, one tap to enter it. */
+/** The test Airway suggests now: where to touch, what each result would leave, one tap to enter it. */
 export function NextTest({ offered, token, lettersOn, onNext, position, hidden }: NextLookProps) {
   const { words, outcomes } = offered;
   const outcomeOf = new Map(outcomes.map((outcome) => [outcome.seen, outcome]));
@@ -57,7 +57,7 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
         </h2>
         <p className="mt-1 text-base text-soft">{words.how}</p>
         <Cautions cautions={offered.cautions} token={token} />
-        {/* Above the ranges: on a phone they fill the card. */}
+        {/* Above the ranges, because on a phone those fill the card. */}
         <EntryProblem of={({ form }) => form === "next"} />
         <OutcomeButtons
           key={token + offered.look}
@@ -81,7 +81,7 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
   );
 }
 
-/** Said to those who cannot see the page change: an entry is on its way. */
+/** Announced to people who cannot see the page change: an entry is on its way. */
 function Storing() {
   const { waiting } = useQueue();
   return (
@@ -95,10 +95,10 @@ function NumberEntry({ offered }: { offered: OfferedTest }) {
   const input = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState("");
   useEffect(() => {
-    // A digit typed anywhere starts the value: the page hands the field its first key.
+    // A digit typed anywhere starts the value: the page passes its first key to the field.
     const start = (event: Event): void => {
       const { detail } = event as CustomEvent<string>;
-      // Shown at once: the next key may come before the page would have redrawn by itself.
+      // Rendered at once, because the next key may come before the next ordinary render.
       flushSync(() => setTyped(detail));
       input.current?.focus();
     };
@@ -145,7 +145,7 @@ interface OutcomeButtonsProps {
   readonly lettersOn: NextLookProps["lettersOn"];
 }
 
-/** What may be seen, a button each, with what it would leave. */
+/** A button for each possible result, with what it would leave. */
 function OutcomeButtons({ token, offered, outcomeOf, lettersOn }: OutcomeButtonsProps) {
   return (
     <EntryForm passing className="mt-3 grid gap-1.5">

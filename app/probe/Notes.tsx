@@ -19,14 +19,14 @@ interface NoteDialogProps {
   readonly onClose: () => void;
 }
 
-/** The text of a note's form, and its photo where one is chosen. */
+/** The text of a note's form, and its photo if one is chosen. */
 function noteOf(form: HTMLFormElement) {
   const fields = textFields(new FormData(form));
   const photo = new FormData(form).get("photo");
   return { fields, photo: photo instanceof File && photo.size > 0 ? photo : null };
 }
 
-/** Words and a photo, about a reading or the job. The form stays until the server has taken it, or is away. */
+/** Words and a photo about a reading or the job. The form stays until the server has stored the note or is away. */
 export function NoteDialog({ subject, onClose }: NoteDialogProps) {
   const [sent, setSent] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -74,7 +74,7 @@ export function NoteDialog({ subject, onClose }: NoteDialogProps) {
   );
 }
 
-/** Notes in the order they were made; each can be deleted and put back. */
+/** Notes in the order they were made; each can be deleted and restored. */
 export function Notes({ jobId, notes }: { jobId: number; notes: readonly NoteLine[] }) {
   if (notes.length === 0) return null;
   return (

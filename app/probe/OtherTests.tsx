@@ -9,7 +9,7 @@ interface OtherLooksProps {
   readonly looks: readonly OfferedTest[];
   /** The test on the card, as it would be sent. */
   readonly shown: string | null;
-  /** Puts one on the card, by its place in the list. */
+  /** Puts a test on the card, by its position in the list. */
   readonly onTake: (at: number) => void;
 }
 
@@ -21,7 +21,7 @@ const columns = [
 
 type Key = (typeof columns)[number]["key"];
 
-/** Every test weighed worth offering: by worth, by what it tells, or by its minutes; a tap puts it on the card. */
+/** Every suggested test, sorted by worth, by information, or by minutes; a tap puts it on the card. */
 export function OtherTests({ looks: tests, shown, onTake }: OtherLooksProps) {
   const [by, setBy] = useState<Key>("worth");
   const order = columns.find(({ key }) => key === by)?.order ?? (() => 0);

@@ -36,7 +36,7 @@ interface ProbePageProps {
   readonly lettersOn: boolean;
 }
 
-/** The page itself; the router's own comings and goings do not render it again. */
+/** The page itself; changes of the router's state do not render it again. */
 export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: ProbePageProps) {
   const { circuit } = bench;
   const { token } = job;
@@ -71,7 +71,7 @@ export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: Prob
     const seen = { circuit, state, doubt: job.doubt, cleared, probe: offered?.probe ?? null, fullVolts };
     return { ...seen, lit: path, chosen, other, unplugged, onTarget: take };
   }, [circuit, state, job.doubt, cleared, offered, bench, path, chosen, other, setup, take]);
-  // Suspects and the next test are shown first; drawing, board and evidence follow, and give way to the next key.
+  // Suspects and the next test render first; drawing, board and evidence follow, and yield to the next key.
   const later = usePainted(useMemo(() => ({ sheet, focus, token, job }), [sheet, focus, token, job]));
   const seen = { bench, job, setup, setSetup, later, under: shownUnder, onUnder: setUnder };
   return (
@@ -91,7 +91,7 @@ export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: Prob
   );
 });
 
-/** What both halves of the page show. */
+/** Data that both halves of the page show. */
 interface Shown {
   readonly bench: ProbeSheet;
   readonly job: Probed;
@@ -104,7 +104,7 @@ interface Shown {
     readonly token: string;
     readonly job: Probed;
   };
-  /** The suspect the drawing is shown under, or `healthy`. */
+  /** The suspect the drawing assumes, or `healthy`. */
   readonly under: string;
   readonly onUnder: (fault: string) => void;
 }
@@ -117,7 +117,7 @@ interface ProbeMainProps extends Shown {
   readonly children: React.ReactNode;
 }
 
-/** The vehicle: how it stands, its drawing, and what folds out below it. */
+/** The vehicle: its set-up, its drawing, and what folds out below it. */
 function ProbeMain(props: ProbeMainProps) {
   const { bench, job, setup, setSetup, later, under, onUnder, board, onBoard, lit, onLight } = props;
   const { circuit, own } = bench;
@@ -174,7 +174,7 @@ interface AsIfSelectProps extends Pick<Shown, "under" | "onUnder"> {
   readonly suspects: Probed["under"];
 }
 
-/** Which suspect the drawing is shown under. */
+/** Which suspect the drawing assumes. */
 const AsIfSelect = ({ under, onUnder, suspects }: AsIfSelectProps) => (
   <select
     aria-label="Show the drawing as if"
@@ -274,7 +274,7 @@ function UnderTheProbe({ bench, job, setup, setSetup, probe, healthy }: ProbeSid
   );
 }
 
-/** How the verdict stands, and the way to it. */
+/** The state of the verdict, and the link to it. */
 function Standing({ verdict, jobId }: { verdict: Probed["verdict"]; jobId: number }) {
   const { state, name, p } = verdict;
   return (

@@ -30,17 +30,17 @@ interface ProbePanelProps {
   readonly setup: ShownSetup;
   readonly onSetup: (setup: ShownSetup) => void;
   readonly token: string;
-  /** Leading suspects, to be told what each would show. */
+  /** Leading suspects, to show what each predicts. */
   readonly under: readonly { readonly fault: string; readonly words: string }[];
-  /** Healthy volts at the target, to choose the light's clip by. */
+  /** Healthy volts at the target, which choose the test light's clip. */
   readonly healthyVolts: number | null;
   readonly fullVolts: number;
-  /** True to clip the light the other way round. */
+  /** True to clip the light to the other battery post. */
   readonly flipped: boolean;
   readonly onFlip: () => void;
-  /** The other lead's point, once it is put somewhere. */
+  /** The other lead's point, once it is placed. */
   readonly other: string | null;
-  /** Waits for a tap that puts the other lead, or stops waiting. */
+  /** Waits for a tap that places the other lead, or stops waiting. */
   readonly onPlaceOther: (waits: boolean) => void;
   readonly placingOther: boolean;
   readonly onTarget: (target: ProbeTarget | null) => void;
@@ -52,7 +52,7 @@ interface Prediction {
   readonly cautions: readonly Caution[];
 }
 
-/** What is under the probe: what it should show, what each leading suspect would make it show, and what it did. */
+/** What is under the probe: what it should show, what each leading suspect predicts, and what it did show. */
 export function ProbePanel(props: ProbePanelProps) {
   const { jobId, circuit, target, setup, token, under, flipped, onFlip, onTarget } = props;
   const tests = testsAt(circuit, target);
@@ -63,7 +63,7 @@ export function ProbePanel(props: ProbePanelProps) {
     panel.current?.scrollIntoView({ block: "nearest" });
   }, []);
   const battery = circuit.parts.find(({ kind }) => kind === "battery")?.id ?? "";
-  // Feed is looked for from ground, and ground from the feed.
+  // Feed is tested against ground, and ground against feed.
   const fed = props.healthyVolts !== null && props.healthyVolts > props.fullVolts / 2;
   const onFeed = fed === flipped;
   const clip = `${battery}.${onFeed ? "+" : "-"}`;
@@ -108,7 +108,7 @@ function targetWords(circuit: Circuit, target: ProbeTarget): string {
   return wire ? `${name}, from ${wire.from} to ${wire.to}` : name;
 }
 
-/** What lies next to the target: the part and the wires at a point, the plugs that can be pulled, the lamp. */
+/** The target's neighbours: the part and the wires at a point, the plugs that can be disconnected, the lamp. */
 function Around({ circuit, target, setup, onSetup, onTarget }: ProbePanelProps) {
   const plugs = pullable(circuit, target);
   const part = target.kind === "point" ? ownerOf(circuit, target.name) : null;
@@ -196,7 +196,7 @@ interface PanelHeadProps {
   readonly onTarget: ProbePanelProps["onTarget"];
 }
 
-/** What is under the probe and how the vehicle stands. */
+/** What is under the probe and the vehicle's set-up. */
 function PanelHead({ name, circuit, target, look, onTarget }: PanelHeadProps) {
   return (
     <div className="flex items-start justify-between gap-3">

@@ -5,13 +5,13 @@ import type { SuspectLine } from "./suspectLine";
 
 interface SuspectsProps {
   readonly suspects: readonly SuspectLine[];
-  /** Fault the sheet is shown under; null for healthy. */
+  /** The fault the sheet assumes; null for healthy. */
   readonly under: string;
   readonly shownFaults: readonly string[];
   readonly onShow: (fault: string) => void;
 }
 
-/** What could be wrong, by part to replace; opening one tells why, and shows the circuit as if it were so. */
+/** What could be wrong, by part to replace. Opening one shows its reasons, and the circuit as if it were true. */
 export function Suspects(props: SuspectsProps) {
   const electrical = props.suspects.filter(({ mechanical }) => !mechanical);
   const mechanical = props.suspects.filter((line) => line.mechanical);
@@ -45,7 +45,7 @@ interface LineProps extends Omit<SuspectsProps, "suspects"> {
   readonly line: SuspectLine;
 }
 
-/** One part under suspicion; the faults inside are drawn only while it is open. */
+/** One part under suspicion; its faults render only while it is open. */
 function Line({ line: { repair, name, p, moved, faults }, under, shownFaults, onShow }: LineProps) {
   const [open, setOpen] = useState(false);
   return (

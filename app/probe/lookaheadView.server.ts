@@ -4,7 +4,7 @@ import { cardLine, outcomeText, testWords } from "@words/tests/testText";
 import { diagnosisOf } from "../job/diagnosis.server";
 import type { JobView } from "../job/jobView.server";
 
-/** A test to come, in words, and what would follow. */
+/** A following test in words, and what would come after it. */
 export interface LookaheadView {
   readonly words: string;
   readonly minutes: number;
@@ -17,13 +17,13 @@ export interface LookaheadView {
   }[];
 }
 
-/** The tests to come and the strategies' minutes, as the page shows them. */
+/** The following tests and the strategies' minutes, as the page shows them. */
 export interface LookaheadPlan {
   readonly first: LookaheadView | null;
   readonly schools: readonly StrategyCost[];
 }
 
-/** Tests shown one after another; the plan itself goes one deeper to price the strategies. */
+/** Number of tests shown in sequence; the engine looks one deeper to price the strategies. */
 const shownDeep = 2;
 
 export function lookaheadView(view: JobView): LookaheadPlan {

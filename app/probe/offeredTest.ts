@@ -1,7 +1,7 @@
 import type { Caution } from "@core/diagnose/tests/caution";
 import type { TestWords } from "@words/tests/wording";
 
-/** A test as the page offers it. */
+/** A suggested test, as the page shows it. */
 export interface OfferedTest {
   /** The test as JSON, to be sent back with its result. */
   readonly look: string;
@@ -12,18 +12,18 @@ export interface OfferedTest {
   readonly why: string;
   readonly setting: string | null;
   readonly probe: string | null;
-  /** Cautions of this test that are not taken as read yet. */
+  /** Cautions of this test that were not acknowledged yet. */
   readonly cautions: readonly Caution[];
   readonly outcomes: readonly {
     readonly seen: string;
-    /** The outcome as it is said: its word, or its range with the unit. */
+    /** The outcome in words: its word, or its range with the unit. */
     readonly words: string;
-    /** A display in the range, to two digits; null for a word, and for no end. */
+    /** A number in the range, to two digits; null for a word, and for OL (open). */
     readonly value: number | null;
     readonly p: number;
     readonly leaves: string;
   }[];
-  /** Words that can be entered; null for a test that gives a number. */
+  /** Words that can be entered; null for a test with a number. */
   readonly choices: readonly string[] | null;
   readonly unit: string | null;
 }

@@ -1,7 +1,7 @@
 import type { probeSheetView } from "./probeSheetView.server";
 import type { probeView } from "./probeView.server";
 
-/** What the probe page has of a circuit whatever was read. */
+/** The probe page's data about a circuit, independent of the readings. */
 export type ProbeSheet = ReturnType<typeof probeSheetView>;
-/** What the probe page has of the job after each reading. */
+/** The probe page's data about the job, after each reading. */
 export type Probed = ReturnType<typeof probeView>;

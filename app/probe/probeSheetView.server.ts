@@ -5,7 +5,7 @@ import { type JobView, sheetStates } from "../job/jobView.server";
 import { layoutOf } from "../sheet/layouts.server";
 import { restVolts } from "../sheet/plainSheet";
 
-/** What the form for a reading of one's own offers. */
+/** The choices of the form for a reading that was not suggested. */
 function ownChoices(engine: CompiledCircuit) {
   const { circuit, points, battery, motors, relays } = engine.netlist;
   const posts = [`${battery.id}.-`, `${battery.id}.+`];
@@ -25,7 +25,7 @@ function ownChoices(engine: CompiledCircuit) {
   };
 }
 
-/** A circuit's drawing, and how a healthy one stands. */
+/** A circuit's drawing, and the state of a healthy vehicle. */
 export function healthyView(netlist: Netlist) {
   const { circuit } = netlist;
   return {
@@ -36,7 +36,7 @@ export function healthyView(netlist: Netlist) {
   };
 }
 
-/** What the bench shows of a circuit whatever was read: its healthy state, and what a reading of one's own can be. */
+/** The data of the probe page that does not depend on readings: the healthy states, and the form for other readings. */
 export const probeSheetView = ({ engine }: Pick<JobView, "engine">) => ({
   ...healthyView(engine.netlist),
   own: ownChoices(engine),

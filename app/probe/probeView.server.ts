@@ -103,7 +103,7 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   }));
 }
 
-/** How likely each piece with faults of its own was before anything was seen. */
+/** The belief in each piece with faults of its own before any reading. */
 const piecePriors = perCircuit(({ variants }): ReadonlyMap<string, number> => {
   const sums = new Map<string, number>();
   for (const { fault, prior } of variants)
@@ -126,7 +126,7 @@ function pieceBeliefs(suspects: Diagnosis["suspects"]): ReadonlyMap<string, numb
 /** The plug a pin is in. */
 const within = (where: string): string[] => (where.includes(":") ? [where.slice(0, where.indexOf(":"))] : []);
 
-/** The lines of the path board with what the readings say of them. */
+/** The rows of the path board with what the readings say about them. */
 function boardLines(
   { engine, circuit }: JobView,
   { suspects, parts }: Diagnosis,
@@ -140,7 +140,7 @@ function boardLines(
   const cleared = new Set(clear);
   const pieces = pieceBeliefs(suspects);
   const believed = new Map(parts.map(({ part, p }) => [part, p]));
-  /** A piece with faults of its own stands for itself, any other for its part. */
+  /** A piece with faults of its own is shown by itself, any other by its part. */
   const standing = (id: string, part: string) => {
     if (id === part || !before.has(id)) return { p: believed.get(part) ?? 0, cleared: cleared.has(part) };
     const p = pieces.get(id) ?? 0;
@@ -156,7 +156,7 @@ function boardLines(
   }));
 }
 
-/** The readings as if each suspect were true, by fault. */
+/** The readings compared with each suspect's predictions, by fault. */
 function agreements(
   { circuit, stored }: JobView,
   { suspects, asIf = [] }: Diagnosis,
@@ -215,7 +215,7 @@ export function probeView(view: JobView) {
       name: repairName(circuit, diagnosis.verdict.replace),
     },
     evidence: evidenceLines(circuit, stored, notes),
-    /** What was fitted and did not hold, by the number of the last reading before it. */
+    /** Parts fitted that did not fix the fault, by the number of the last reading before each. */
     repairs: view.repairs.map(({ after, parts }) => ({
       after: numbers[after - 1] ?? 0,
       name: repairName(circuit, parts),

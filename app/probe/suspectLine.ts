@@ -1,10 +1,10 @@
 /** A part under suspicion with the faults inside it. */
 export interface SuspectLine {
-  /** Its own key: a motor that squeals and one that is dead are two lines. */
+  /** Its own key, because a motor that squeals and one that is dead are two lines. */
   readonly key: string;
-  /** What is to be put right, as text. */
+  /** What is to be repaired, as text. */
   readonly repair: string;
-  /** True for what tells by the hand, the ear and the air, with a normal current. */
+  /** True for a fault that shows in feel, noise and air, with a normal current. */
   readonly mechanical: boolean;
   readonly name: string;
   readonly p: number;

@@ -8,7 +8,7 @@ const NotesContext = createContext<NotesQueue | null>(null);
 /** Where a job takes its notes. */
 export const notesAddress = (jobId: number): string => `/jobs/${jobId}/notes`;
 
-/** A job's way to the server for its notes and photos: the queue that loses nothing. */
+/** A job's connection to the server for its notes and photos: the queue that loses nothing. */
 export function NotesProvider({
   jobId,
   children,

@@ -1,12 +1,12 @@
 import { useEffect } from "react";
 import { useRevalidator } from "react-router";
 
-/** Two windows on one job see each other's readings within two of these. */
+/** Milliseconds between two polls; two windows on one job see each other's readings within two of these. */
 const everyMilliseconds = 900;
 
 /**
- * Loads the page again when its job's readings changed elsewhere, while it is being looked at.
- * @param version what the readings were when this page was loaded
+ * Loads the page again when the job's readings changed elsewhere, while the page is visible.
+ * @param version the readings when this page was loaded
  */
 export function useSharedJob(jobId: number, version: string): void {
   const { revalidate, state } = useRevalidator();
@@ -19,7 +19,7 @@ export function useSharedJob(jobId: number, version: string): void {
         const answer = await fetch(`/jobs/${jobId}/pulse`, { signal: stopped.signal });
         if (answer.ok && (await answer.text()) !== version) await revalidate();
       } catch {
-        // The server is away, or the page is leaving: the next round asks again.
+        // The server is away, or the page is being left: the next poll asks again.
       }
     };
     const timer = setInterval(() => void ask(), everyMilliseconds);

@@ -1,7 +1,7 @@
 import type { RecordOrder } from "@db/recordQuery";
 import { Link, useSearchParams } from "react-router";
 
-/** One job as the table shows it, its figures as texts. */
+/** One job as the table shows it, with its figures as texts. */
 export interface RecordRow {
   readonly id: number;
   readonly vehicle: string;
@@ -26,7 +26,7 @@ const headings: readonly (readonly [RecordOrder | null, string])[] = [
   [null, "Outcome"],
 ];
 
-/** Jobs as a table; a heading orders by it, and once more the other way round. */
+/** A table of jobs; a heading sorts by its column, and a second tap reverses the order. */
 export function RecordTable({ rows }: { rows: readonly RecordRow[] }) {
   return (
     <div className="overflow-x-auto">

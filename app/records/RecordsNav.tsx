@@ -7,7 +7,7 @@ const pages = [
   ["/records/keeping", "Backup and restore"],
 ] as const;
 
-/** The ways through the shop's memory. */
+/** Links to the pages of the shop's records. */
 export const RecordsNav = () => (
   <nav aria-label="Records" className="flex flex-wrap gap-2">
     {pages.map(([to, title]) => (

@@ -3,12 +3,12 @@ import { RecordsNav } from "./RecordsNav";
 
 interface RecordsPageProps {
   readonly title: string;
-  /** The widest it gets, as a class. */
+  /** Its largest width, as a class. */
   readonly width: string;
   readonly children: React.ReactNode;
 }
 
-/** A page of the shop's memory: its title, the ways to the others, and what it shows. */
+/** A page of the shop's records: its title, the links to the others, and its content. */
 export const RecordsPage = ({ title, width, children }: RecordsPageProps) => (
   <div className="flex min-h-screen max-md:flex-col">
     <Rail />

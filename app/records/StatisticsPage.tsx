@@ -32,7 +32,7 @@ export function StatisticsPage({ figures }: { figures: FiguresData }) {
   );
 }
 
-/** Fills told apart by more than their colour. */
+/** Fills that differ by more than their colour. */
 const shades = (colours: Readonly<Record<string, string>>): string[] =>
   [colours.feed, colours.ground, colours.doubt, colours.good, colours.danger, colours.soft, colours.ink].map(
     (own) => own ?? "",
@@ -257,7 +257,7 @@ function ComebackTable({ figures: { causes } }: { figures: FiguresData }) {
 
 const [width, height] = [240, 16];
 
-/** A share with the interval it lies in, on a line from none to all. */
+/** A share with its confidence interval, on a line from 0 to 1. */
 const Span = ({ low, share, high }: { low: number; share: number; high: number }) => (
   <svg
     width={width}

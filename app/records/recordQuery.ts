@@ -15,7 +15,7 @@ const querySchema = z.object({
 
 export const pageLength = 50;
 
-/** What an address asks of the records; what it asks wrongly is not asked. */
+/** The query in an address of the records; invalid parts are ignored. */
 export function recordQuery(search: URLSearchParams): RecordQuery & { readonly page: number } {
   const { page, down, ...own } = querySchema.parse(Object.fromEntries(search));
   return { ...own, down: down === "yes", page, from: (page - 1) * pageLength, count: pageLength };

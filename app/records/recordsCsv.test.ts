@@ -1,4 +1,4 @@
-// Records out and in, parsed back by an independent package.
+// Records exported and imported, parsed back by an independent package.
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";

@@ -28,7 +28,7 @@ function findingWords(value: unknown): string {
   }
 }
 
-/** A fault by its id in words; what is not listed has no id to take apart. */
+/** A fault in words by its id; a cause outside the list has no id to read. */
 const faultText = (value: unknown): string => {
   const id = said(value);
   return id.includes(":") ? faultWords(id) : "something outside the circuit";
@@ -36,7 +36,7 @@ const faultText = (value: unknown): string => {
 
 const partList = (value: unknown): string => (Array.isArray(value) ? value.join(", ") : said(value));
 
-/** One line of the trail in words. */
+/** One line of a job's history in words. */
 export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): string {
   const struck = about.at ? "deleted" : "restored";
   switch (what) {

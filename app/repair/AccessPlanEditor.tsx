@@ -15,7 +15,7 @@ import { TemplateButtons } from "./TemplateButtons";
 type Own = NonNullable<AccessPlanPageData["own"]>;
 type Answer = { readonly problem: string | null };
 
-/** A plan in the making: the graph drawn, what is wrong with it named, each step changed in place. */
+/** The plan being edited: its graph, its findings, and a form for each step. */
 export function AccessPlanEditor({ page, own }: { page: AccessPlanPageData; own: Own }) {
   const [shown, setShown] = useState<{ readonly part: string; readonly prefer: Preference } | null>(null);
   const { plan, findings, targets } = own;
@@ -197,7 +197,7 @@ function Bring({ page }: { page: AccessPlanPageData }) {
   );
 }
 
-/** A vehicle without a plan: begin from the nearest, or bring one in. */
+/** A vehicle without a plan: start from the nearest template, or import one. */
 export function AccessPlanTemplates({ page }: { page: AccessPlanPageData }) {
   const fetcher = useFetcher<Answer>();
   return (

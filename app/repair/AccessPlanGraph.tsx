@@ -5,7 +5,7 @@ import type { PlanLayout } from "./accessPlanLayout";
 interface PlanGraphProps {
   readonly plan: AccessPlan;
   readonly layout: PlanLayout;
-  /** Steps of the way that is shown. */
+  /** Steps of the route shown. */
   readonly lit: ReadonlySet<string>;
 }
 
@@ -15,7 +15,10 @@ const mostLetters = 26;
 const cut = (text: string): string =>
   text.length > mostLetters ? `${text.slice(0, mostLetters - 1)}…` : text;
 
-/** What covers what, from the outside in: a line is "before"; lines with the same letter go together, other letters are other ways. */
+/**
+ * What covers what, from the outside in. A line means "before"; lines with the same letter are needed together, other
+ * letters are other ways.
+ */
 export function PlanGraph({ plan, layout, lit }: PlanGraphProps) {
   const titleOf = new Map(plan.steps.map((step) => [step.id, step]));
   return (

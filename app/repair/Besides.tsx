@@ -7,7 +7,7 @@ const adviceWords = {
   "prove-and-leave": "test it and leave it in",
 } as const;
 
-/** While it is open: what each other part costs now against later. */
+/** Parts to replace while it is open: the cost now against later. */
 export function Besides({ fit }: { fit: RepairData }) {
   if (fit.besides.length === 0) return null;
   return (

@@ -3,7 +3,7 @@ import type { RepairPageData } from "./repairView.server";
 import { TemplateButtons } from "./TemplateButtons";
 import { WhereIsIt } from "./WhereIsIt";
 
-/** A vehicle nobody has been into yet: where it may be, and a plan to begin from. */
+/** A vehicle without a plan: where the motor may be, and a plan to start from. */
 export function NoPlan({ page }: { page: RepairPageData }) {
   return (
     <main id="main" className="grid w-full max-w-3xl content-start gap-4 p-5">

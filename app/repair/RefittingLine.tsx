@@ -10,7 +10,7 @@ interface BackLineProps {
   readonly onScrews: (screws: number) => void;
 }
 
-/** One step of the refitting: how it goes in, and what the tray calls before it closes. */
+/** One step of the refitting: how to do it, and what the tray reports before it closes. */
 export function BackLine({ step, number, next, screws, onScrews }: BackLineProps) {
   const { tick, calls } = step;
   return (

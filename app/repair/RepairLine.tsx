@@ -3,14 +3,14 @@ interface FitLineProps {
   readonly number: number;
   readonly title: string;
   readonly done: boolean;
-  /** The one to be done now. */
+  /** True for the step to do now. */
   readonly next: boolean;
   readonly beside?: React.ReactNode;
   readonly controls: React.ReactNode;
   readonly children: React.ReactNode;
 }
 
-/** One line of a way: what it is at the left, its ticks at the right, the next one marked. */
+/** One row of a route: the step at the left, its ticks at the right, the next one marked. */
 export function RepairLine({ id, number, title, done, next, beside, controls, children }: FitLineProps) {
   return (
     <li
@@ -28,7 +28,7 @@ export function RepairLine({ id, number, title, done, next, beside, controls, ch
   );
 }
 
-/** What can hurt at this step, said here and nowhere else. */
+/** The cautions of this step, shown only here. */
 export const StepCautions = ({ cautions }: { cautions: readonly string[] }) =>
   cautions.map((words) => (
     <p key={words} className="border-l-4 border-danger pl-2 text-base">

@@ -20,11 +20,11 @@ interface RepairPageProps {
   readonly where: RepairPageData["where"];
 }
 
-/** Removal and refitting side by side with the tray: one line a step, ticked with one thumb. */
+/** Removal and refitting side by side with the tray: one row for each step, ticked with one thumb. */
 export function RepairPage({ jobId, shelfId, fit, where }: RepairPageProps) {
   const allOff = fit.steps.length > 0 && fit.steps.every(({ tick }) => tick);
   const [way, setWay] = useState<"in" | "back">(allOff ? "back" : "in");
-  // Counted by hand where the plan's number is not what lies there; the thumb's button and the line's share it.
+  // Screws counted by hand if they differ from the plan; the phone's button and the row share the number.
   const [counts, setCounts] = useState<Readonly<Record<string, number>>>({});
   const counted = (own: "in" | "back", step: { readonly id: string; readonly screws: number }) => ({
     screws: counts[`${own} ${step.id}`] ?? step.screws,
@@ -91,7 +91,7 @@ const Screws = ({ count }: { count: number }) =>
     </span>
   );
 
-/** What a thumb reaches on a phone: the next step, above the rail. */
+/** Within reach of a thumb on a phone: the next step, above the rail. */
 const Thumb = ({ children }: { children: React.ReactNode }) => (
   <div className="fixed inset-x-0 bottom-[var(--rail)] z-10 border-t border-rule bg-paper p-2 md:hidden">
     {children}
@@ -110,7 +110,7 @@ interface RepairStepsProps {
   readonly nextBack: RepairData["back"][number] | undefined;
 }
 
-/** The steps in and the steps back, each with its ticks. */
+/** The steps of removal and refitting, each with its ticks. */
 function RepairSteps({ way, setWay, fit, nextIn, counted, nextBack }: RepairStepsProps) {
   return (
     <Tabs.Root value={way} onValueChange={(value) => setWay(value === "back" ? "back" : "in")}>
@@ -183,7 +183,7 @@ interface StepsInProps {
   readonly setWay: RepairStepsProps["setWay"];
 }
 
-/** The steps in. */
+/** The removal steps. */
 function StepsIn({ fit, nextIn, counted, setWay }: StepsInProps) {
   return (
     <Tabs.Content value="in">
@@ -220,7 +220,7 @@ interface StepsBackProps {
   readonly counted: RepairStepsProps["counted"];
 }
 
-/** The steps back. */
+/** The refitting steps. */
 function StepsBack({ fit, nextBack, counted }: StepsBackProps) {
   return (
     <Tabs.Content value="back">
@@ -253,7 +253,7 @@ interface ToolListProps {
   readonly fit: LayOutProps["fit"];
 }
 
-/** The tools, and what else will do. */
+/** The tools, and their substitutes. */
 function ToolList({ fit }: ToolListProps) {
   return (
     <ul className="mt-1 list-disc pl-5">

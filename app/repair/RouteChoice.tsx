@@ -12,7 +12,7 @@ export const preferenceWords: Readonly<Record<Preference, string>> = {
 const hours = (minutes: number): string =>
   minutes < 90 ? minutesText(minutes) : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`;
 
-/** What is to come out, and the ways to it side by side: minutes, their spread, the next person's price. */
+/** What to remove, and the routes to it side by side: minutes, their range, the next person's cost. */
 export function RouteChoice({ fit }: { fit: RepairData }) {
   const fetcher = useFetcher();
   const choose = (prefer: Preference, targets: readonly string[]): void =>
@@ -59,7 +59,7 @@ interface PartsOutProps {
   readonly choose: (prefer: Preference, targets: readonly string[]) => void;
 }
 
-/** What has to come out. */
+/** What has to be removed. */
 function PartsOut({ fit, busy, choose }: PartsOutProps) {
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -94,7 +94,7 @@ interface RouteCardProps {
   readonly names: readonly Preference[];
 }
 
-/** One way to it, with its minutes. */
+/** One route to it, with its minutes. */
 function RouteCard({ way, busy, on, choose, fit, names }: RouteCardProps) {
   return (
     <button

@@ -7,7 +7,7 @@ import type { FetcherWithComponents } from "react-router";
 import { useFetcher } from "react-router";
 
 interface StepFormProps {
-  /** Null for one more. */
+  /** Null for a new step. */
   readonly step: AccessStep | null;
   readonly token: string;
   readonly onDone?: () => void;
@@ -29,7 +29,7 @@ const kindWords: Readonly<Record<(typeof stepKinds)[number], string>> = {
   out: "the part itself",
 };
 
-/** A step as it is typed: what it is, what must be off before it, what comes out with it. */
+/** A step as typed: what it is, what must be done before it, what it exposes. */
 export function StepForm({ step, token }: StepFormProps) {
   const fetcher = useFetcher<{ problem: string | null }>();
   const own: Partial<AccessStep> = step ?? {};
@@ -193,7 +193,7 @@ function NeedsField({ own }: NeedsFieldProps) {
   );
 }
 
-/** Which removal the step belongs to. */
+/** Which approach the step belongs to. */
 const WayChoice = ({ own }: { readonly own: Partial<AccessStep> }) => (
   <label className="grid gap-0.5 text-base text-soft">
     Way

@@ -17,7 +17,7 @@ interface StepLineProps {
   readonly onScrews: (screws: number) => void;
 }
 
-/** One step of the removal: what comes off, with what, its screws counted, its caution where it belongs, its notes. */
+/** One step of the removal: what comes off, the tool, its screws, its cautions, its notes. */
 export function StepLine({ step, number, next, screws, onScrews }: StepLineProps) {
   const [noting, setNoting] = useState(false);
   const { tick } = step;
@@ -75,7 +75,7 @@ interface StepNotesProps {
   readonly onDone: () => void;
 }
 
-/** What is noted of a step, and where its minutes come from. */
+/** The notes on a step, and where its minutes come from. */
 function StepNotes({ step, open, onDone }: StepNotesProps) {
   const fetcher = useFetcher();
   const standing = step.notes.filter(({ struck }) => !struck);

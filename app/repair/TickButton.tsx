@@ -8,7 +8,7 @@ interface TickButtonProps {
   readonly children: React.ReactNode;
 }
 
-/** Ticks a step with its screws; it stands once it is stored, and waits while the server is away. */
+/** Ticks a step with its screws. The tick counts once it is stored, and waits while the server is away. */
 export function TickButton({ step, way, screws, main = false, children }: TickButtonProps) {
   const { tick, isWaiting } = useTicks();
   const busy = isWaiting({ step, way });
@@ -25,7 +25,7 @@ export function TickButton({ step, way, screws, main = false, children }: TickBu
   );
 }
 
-/** Takes a tick back. */
+/** Removes a tick. */
 export function UntickButton({ id }: { id: string }) {
   const { untick, isWaiting } = useTicks();
   return (
@@ -46,7 +46,7 @@ interface ScrewCountProps {
   readonly onChange: (value: number) => void;
 }
 
-/** Counts screws up and down with big targets. */
+/** Counts screws up and down with large buttons. */
 export function ScrewCount({ label, value, onChange }: ScrewCountProps) {
   return (
     <fieldset className="flex items-center">

@@ -1,6 +1,6 @@
 import type { RepairData } from "./repairView.server";
 
-/** The tray: screws out, screws back, and what it calls. */
+/** The tray: screws removed, screws refitted, and its warnings. */
 export function TrayCard({ tray }: { tray: RepairData["tray"] }) {
   const calm = tray.calls.length === 0;
   return (

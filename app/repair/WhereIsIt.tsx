@@ -4,7 +4,7 @@ import { findingTheMotor, motorPlaceWords, placeSignWords } from "@words/motorPl
 import { Form, useSubmit } from "react-router";
 import type { RepairPageData } from "./repairView.server";
 
-/** Finding the motor on a car nobody here has seen: tick what is noticed, the places are weighed. */
+/** Finding the motor on a vehicle nobody here has seen: tick what you notice, and the places are weighed. */
 export function WhereIsIt({ where }: { where: RepairPageData["where"] }) {
   const submit = useSubmit();
   return (

@@ -13,11 +13,11 @@ export interface PlanBox {
   readonly height: number;
 }
 
-/** What must be off before what: one line each, marked by which of several ways it belongs to. */
+/** What must come before what: one line each, marked with the way it belongs to. */
 export interface PlanLine {
   readonly id: string;
   readonly corners: readonly { readonly x: number; readonly y: number }[];
-  /** Counted from 0; null where there is one way alone. */
+  /** Counted from 0; null if there is only one way. */
   readonly way: number | null;
 }
 
@@ -28,7 +28,7 @@ export interface PlanLayout {
   readonly lines: readonly PlanLine[];
 }
 
-/** Lays a plan out in layers: what comes off first at the top, the parts at the bottom. */
+/** Lays a plan out in layers: the first steps at the top, the parts at the bottom. */
 export async function layOutPlan({ steps, targets }: AccessPlan): Promise<PlanLayout> {
   const edges = [
     ...steps.flatMap(({ id, needs = [] }) => edgesTo(`step ${id}`, needs)),

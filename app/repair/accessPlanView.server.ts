@@ -9,7 +9,7 @@ import { repairName } from "@words/partName";
 import { randomId } from "../text/randomId";
 import { layOutPlan } from "./accessPlanLayout";
 
-/** Everything the access plan editor shows of a circuit; `own` is null while it has no access plan. */
+/** Everything the access plan editor shows of a circuit; `own` is null if it has no access plan. */
 export async function accessPlanPageView(circuit: Circuit) {
   const stored = await findPlan(circuit.id);
   const shared = {

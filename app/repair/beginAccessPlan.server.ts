@@ -5,7 +5,9 @@ import { findPlan, storePlan } from "@db/repositories/plans.server";
 import { data } from "react-router";
 import { randomId } from "../text/randomId";
 
-/** Begins a vehicle's plan from a template, its motor and pack the circuit's own; one that is there already is left. */
+/**
+ * Starts a vehicle's plan from a template with the circuit's own motor and pack; an existing plan is left unchanged.
+ */
 export async function beginPlan(circuit: Circuit, template: string): Promise<void> {
   const found = Object.hasOwn(planTemplates, template) ? planTemplates[template] : undefined;
   if (!found) throw data("There is no such template.", { status: 400 });

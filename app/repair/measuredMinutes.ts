@@ -1,9 +1,12 @@
-/** A tick sooner than this share of the plan's minutes was ticked in a row with another; later than so many times, over a meal. */
+/**
+ * Shares of the plan's minutes: a tick sooner than the first was ticked together with another; one later than the
+ * second, after a break.
+ */
 const soonest = 0.25;
 const latest = 6;
 
 /**
- * Minutes a step took, from the tick before it; null where they say nothing of the work.
+ * Minutes a step took since the tick before it; null if they say nothing about the work.
  * @param planned the plan's own minutes
  */
 export function measuredMinutes(planned: number, before: Date, now: Date): number | null {

@@ -34,7 +34,7 @@ import { jobViewAt } from "../job/jobView.server";
 import { clockText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 
-/** What a job goes in for where nobody has chosen: what was decided on, else what the verdict would replace. */
+/** The parts a job replaces if nobody has chosen: those decided on, otherwise those of the verdict. */
 function likelyTargets(job: Job, { verdict }: Diagnosis): { targets: readonly string[]; open: boolean } {
   if (job.fitted) return { targets: job.fitted, open: false };
   return { targets: verdict.replace, open: verdict.state === "open" };
@@ -52,7 +52,7 @@ interface Way {
   readonly route: ReturnType<typeof quickestRoute>;
 }
 
-/** One removal as it is chosen from, and which other goes through the same steps. */
+/** One route to choose from, and the other routes with the same steps. */
 function wayView({ prefer, route }: Way, ways: readonly Way[]) {
   if (!route.ok) return { prefer, problem: route.problems[0]?.message ?? "no route" };
   const stepsOf = ({ steps }: Route): string => steps.map(({ id }) => id).join();
@@ -70,7 +70,7 @@ interface StepFacts {
   readonly ticks: readonly RepairTick[];
 }
 
-/** What is worth knowing of a step before it is done. */
+/** What is worth knowing about a step before it is done. */
 const stepDetail = ({ plugs = [], hangs, risk, nextPerson }: AccessStep): string[] => [
   ...plugs.flatMap(({ id, tab }) => (tab ? [`${id}: ${tab} its tab`] : [])),
   ...(hangs ? [`${hangs} then hangs by its wires. Hold it and tie it up`] : []),
@@ -78,7 +78,7 @@ const stepDetail = ({ plugs = [], hangs, risk, nextPerson }: AccessStep): string
   ...(nextPerson ? [`for the next person: ${nextPerson.why}`] : []),
 ];
 
-/** A step in. */
+/** A removal step. */
 const stepView = (step: AccessStep, { minutes, learnt, notes, ticks }: StepFacts) => ({
   id: step.id,
   title: step.title,
@@ -95,7 +95,7 @@ const stepView = (step: AccessStep, { minutes, learnt, notes, ticks }: StepFacts
   tick: tickOf(ticks, step.id, "in"),
 });
 
-/** The tray with what it says of each step. */
+/** The tray, with its warnings for each step. */
 const trayView = ({ calls, ...tray }: Tray) => ({
   ...tray,
   calls: calls.map((call) => ({ step: call.step.id, kind: call.kind, words: trayCallText(call) })),
@@ -108,7 +108,7 @@ interface BackFacts {
   readonly ticks: readonly RepairTick[];
 }
 
-/** A step back. */
+/** A refitting step. */
 const backView = (step: ReturnType<typeof refitting>[number], { off, steps, notes, ticks }: BackFacts) => ({
   id: step.id,
   title: backTitle(step.work),
@@ -122,7 +122,7 @@ const backView = (step: ReturnType<typeof refitting>[number], { off, steps, note
   tick: tickOf(ticks, step.id, "back"),
 });
 
-/** Every removal, the one that was chosen, and its steps with what came off besides. */
+/** Every route, the chosen one, and its steps with any others already removed. */
 function routesTo(
   plan: AccessPlan,
   targets: readonly string[],
@@ -137,7 +137,7 @@ function routesTo(
   const way = ways.find((own) => own.prefer === prefer)?.route;
   const route: Route = way?.ok ? way.value : routeOf([], targets);
   const off = new Set(ticks.filter((tick) => tick.way === "in").map(({ step }) => step));
-  // What came off besides, for another part or before the way was changed, goes back too.
+  // Steps removed for another part, or before the route was changed, are refitted too.
   const steps = stepsInOrder(plan, new Set([...route.steps.map(({ id }) => id), ...off]));
   return { ways, way, route, off, steps };
 }
@@ -154,7 +154,7 @@ interface Open {
   readonly minutesOf: (step: AccessStep) => number;
 }
 
-/** Parts worth renewing while all is open. */
+/** Parts worth replacing while everything is open. */
 function whileOpen({ plan, targets, circuit, terms, diagnosis, parts, costs, ...way }: Open) {
   if (targets.length === 0) return [];
   const others = besidesOf(circuit, terms.warrantyMonths, diagnosis, parts);
@@ -162,7 +162,7 @@ function whileOpen({ plan, targets, circuit, terms, diagnosis, parts, costs, ...
   return whileThere(plan, targets, others, minor, terms.comebackMinor, way);
 }
 
-/** What is stored of a job's repair and of the way to it. */
+/** What is stored of a job's repair and of the route to it. */
 const storedFor = (job: Job, circuit: Circuit) =>
   Promise.all([
     jobViewAt(String(job.id)),
@@ -174,7 +174,7 @@ const storedFor = (job: Job, circuit: Circuit) =>
     listParts(),
   ]);
 
-/** Everything the fit page shows of a job; null where its vehicle has no plan yet. */
+/** Everything the repair page shows of a job; null if its vehicle has no plan yet. */
 export async function repairView(job: Job, circuit: Circuit) {
   const stored = await findPlan(circuit.id);
   if (!stored) return null;
@@ -206,7 +206,7 @@ export async function repairView(job: Job, circuit: Circuit) {
       stepView(step, { minutes: minutesOf(step), learnt: learnt.get(step.id) ?? null, notes, ticks }),
     ),
     back: refitting(steps, targets).map((step) =>
-      // A step that never came off needs no putting back.
+      // A step that was never removed needs no refitting.
       backView(step, { off: step.id === testStepId || off.has(step.id), steps, notes, ticks }),
     ),
     batteryOff: steps.some(({ kind }) => kind === "battery-off"),
@@ -231,10 +231,10 @@ export async function repairView(job: Job, circuit: Circuit) {
   };
 }
 
-/** Putting a part in once it is in reach, minutes (judgement). */
+/** Minutes to fit a part once it is exposed (judgement). */
 const fitMinutes = 2;
 
-/** Parts worth a thought while all is open: those that wear, as likely to fail as their kind and today's doubt make them. */
+/** Parts worth replacing too: those that wear, with the failure probability of their kind and today's doubt. */
 function besidesOf(
   circuit: Circuit,
   months: number,
@@ -254,7 +254,7 @@ function besidesOf(
 
 export type RepairData = NonNullable<Awaited<ReturnType<typeof repairView>>>;
 
-/** Everything the repair page shows of a job, with the odds of where the motor is by the signs seen. */
+/** Everything the repair page shows of a job, with the odds of where the motor is by the signs noticed. */
 export async function repairPageView(job: Job, circuit: Circuit, signs: readonly PlaceSign[]) {
   return {
     id: job.id,

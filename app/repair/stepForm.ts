@@ -5,7 +5,7 @@ import { typedFigure } from "@core/units/typedFigure";
 
 type Fields = Readonly<Record<string, string>>;
 
-/** Figures and words with commas between; null where there are too few. */
+/** Figures and words separated by commas; null if there are too few. */
 function split(text: string, figures: number): { readonly values: number[]; readonly rest: string } | null {
   const pieces = text.split(",");
   if (pieces.length <= figures) return null;

@@ -20,7 +20,8 @@ const form = z.discriminatedUnion("intent", [
 ]);
 
 /**
- * Takes a tick of a job's repair, or takes one back; resolves once it is on disk. The same one sent twice is taken once.
+ * Stores a tick of a job's repair, or removes one. Resolves once it is on disk. The same tick sent twice is stored
+ * once.
  * @returns why it was refused, or null
  */
 export async function takeTick(jobId: string | undefined, sentForm: FormData): Promise<Refused | null> {

@@ -6,7 +6,7 @@ type Way = "in" | "back";
 interface Ticks {
   /** Ticks a step with the screws counted. */
   readonly tick: (step: string, way: Way, screws: number) => void;
-  /** Takes a tick back. */
+  /** Removes a tick. */
   readonly untick: (id: string) => void;
   /** True until a tick of this step, or its undo, is stored and displayed. */
   readonly isWaiting: (
@@ -22,7 +22,7 @@ interface TicksProviderProps {
   readonly children: React.ReactNode;
 }
 
-/** A repair's way to the server: its ticks go through the queue that loses nothing. */
+/** A repair's connection to the server: its ticks go through the queue that loses nothing. */
 export function TicksProvider({ jobId, children }: TicksProviderProps) {
   const { send, unsent, pending, away, problems } = useQueued(`/jobs/${jobId}/ticks`);
   const ticks = useMemo(

@@ -42,7 +42,7 @@ afterAll(closeDemoShop);
 const token = () => crypto.randomUUID();
 const standing = async () => (await readingsOf(id)).filter(({ struckAt }) => !struckAt);
 
-/** What a sound vehicle shows at a step, as it is tapped. */
+/** A sound vehicle's result of a step, as it is tapped. */
 const soundly = (step: ProofStep): Fields =>
   step.kind === "air"
     ? { by: "airflow", seen: step.expected }
@@ -260,7 +260,7 @@ describe("from verdict to proof to the closed card", () => {
     expect(card.closure.faultWords).toContain("tight");
     expect((await fittingsOf(id)).at(-1)).toMatchObject({ parts: ["M1", "R1"], outcome: "held" });
     const { ofFamily } = await faultCounts("resistor ground");
-    // One of the demo's past, and this one.
+    // One of the demo's past jobs, and this one.
     expect(ofFamily).toContainEqual({ kind: "motor+link", mode: "tight+open", n: 2 });
   });
 

@@ -7,7 +7,7 @@ import type { Route } from "./+types/aside";
 
 const form = z.object({ intent: z.literal("throw-away"), id: z.string().max(64) });
 
-/** Throws away what was kept because the job did not take it. */
+/** Deletes an entry that was kept because the job did not take it. */
 export async function action({ params, request }: Route.ActionArgs) {
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   const { job } = await jobAt(params.id);

@@ -7,7 +7,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   return probeSheetView(await jobViewAt(params.id, request.signal));
 }
 
-/** What the bench shows of a circuit stays as it is while readings come in. */
+/** The probe page's data about a circuit does not change with readings. */
 export const shouldRevalidate = ({
   currentParams,
   nextParams,

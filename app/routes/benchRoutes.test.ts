@@ -1,4 +1,4 @@
-// What the bench asks and sends besides its page: entries of the queue, what a test would show, set-ups, notes, photos.
+// The probe page's other requests: entries of the queue, what a test would show, set-ups, notes, photos.
 import { findJob } from "@db/repositories/jobs.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
@@ -106,7 +106,7 @@ describe("a set-up of one's own", () => {
     expect(charging.volts).toBeGreaterThan(resting.volts + 1);
     expect(resting.rpm).toBeGreaterThan(100);
     expect((await volts("unplugged=X5", "F7.in")).rpm).toBeLessThan(1);
-    // A test lamp in the motor's place: nothing turns, and the feed is still there.
+    // With a test lamp in the motor's place nothing turns, and the feed is still there.
     expect((await volts("lampFor=M1", "X3:1")).volts).toBeGreaterThan(11);
   });
 

@@ -9,7 +9,7 @@ import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/board";
 
-/** The rest are in the records. */
+/** Number of closed jobs on the board; the rest are in the records. */
 const closedShown = 12;
 
 export async function loader() {
@@ -35,7 +35,7 @@ export async function loader() {
   };
 }
 
-/** A new shop has its first backup a minute after it starts; nobody is warned before that. */
+/** A new shop makes its first backup a minute after it starts, so nobody is warned before that. */
 const firstBackupSeconds = 300;
 
 function backupNotice(): string | null {
@@ -46,7 +46,7 @@ function backupNotice(): string | null {
 
 export const meta: Route.MetaFunction = () => [{ title: "Board · Airway" }];
 
-/** Lines that are being worked out are looked for again so often. */
+/** Milliseconds between two requests for lines that are being worked out. */
 const againMilliseconds = 1500;
 
 export default function Board({ loaderData }: Route.ComponentProps) {
@@ -103,7 +103,7 @@ export default function Board({ loaderData }: Route.ComponentProps) {
   );
 }
 
-/** What a person of the shop should see before anything else: an old backup, jobs that cannot be read. */
+/** What everyone in the shop should see first: an old backup, jobs that cannot be read. */
 function Notices({ backup, unreadable }: Pick<Route.ComponentProps["loaderData"], "backup" | "unreadable">) {
   return (
     <>
@@ -150,7 +150,7 @@ function JobTag({ job }: { job: Route.ComponentProps["loaderData"]["jobs"][numbe
   );
 }
 
-/** The board's title and where to go from it. */
+/** The board's title and its links. */
 const BoardHead = () => (
   <div className="flex flex-wrap items-center justify-between gap-3">
     <h1 className="text-2xl font-bold">Open jobs</h1>

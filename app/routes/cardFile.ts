@@ -12,7 +12,7 @@ import { TurnSketch } from "../motor/TurnSketch";
 import { standAlone } from "../sheet/saveSvg";
 import type { Route } from "./+types/cardFile";
 
-/** One turn of each recording of the motor's current, as SVG of its own. */
+/** One turn of each recording of the motor's current, each as an SVG. */
 const turnsOf = (card: CloseData) =>
   card.recordings.flatMap(({ name, setting, when, humps: ripple }) => {
     if (!ripple) return [];
@@ -24,7 +24,7 @@ const turnsOf = (card: CloseData) =>
     return [{ title, svg: standAlone(drawing, box, paperColour, () => "sans", title) }];
   });
 
-/** The draw of the final check, as SVG of its own. */
+/** The current in the final check, as an SVG. */
 function drawOf(card: CloseData) {
   if (card.draw.length === 0) return null;
   const drawing = renderToStaticMarkup(createElement(CurrentDrawSketch, { draw: card.draw }));

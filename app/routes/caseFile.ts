@@ -1,7 +1,7 @@
 import { activeReadings, jobViewAt } from "../job/jobView.server";
 import type { Route } from "./+types/caseFile";
 
-/** A job as an airway-case: its circuit whole, and the readings that stand. */
+/** A job as an airway-case: its complete circuit, and the active readings. */
 export async function loader({ params }: Route.LoaderArgs) {
   const view = await jobViewAt(params.id);
   const { job, circuit } = view;

@@ -48,7 +48,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
-/** Without scripts the forms are posted as they stand; with them they go through the queue. */
+/** Without scripts the forms are posted as usual; with them they go through the queue. */
 export async function action({ params, request }: Route.ActionArgs) {
   const refused = await takeComplaint(params.id, await sentForm(request));
   return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
@@ -94,7 +94,7 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
   );
 }
 
-/** What the customer says, as it was said. */
+/** What the customer says, in the customer's words. */
 function CustomerWords({ words }: { readonly words: string }) {
   return (
     <QueuedForm words={(fields) => `the customer's words: ${fields.words}`} className="grid gap-4">

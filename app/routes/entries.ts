@@ -6,16 +6,19 @@ import { logger } from "../shell/log.server";
 import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/entries";
 
-/** A circuit that is not compiled yet takes longer: what was entered is answered before that. */
+/**
+ * Milliseconds to wait for the page; a circuit that is not compiled yet takes longer, and the entry is answered before
+ * that.
+ */
 const pageWithinMilliseconds = 1000;
 
-/** The job's page as it now is; null where it cannot be made, or not soon, so that the browser loads it. */
+/** The job's page as it now is. Null if it fails or takes too long; then the browser loads it. */
 async function pageAfterEntry(id: string) {
   const late = new Promise<null>((resolve) =>
     setTimeout(() => resolve(null), pageWithinMilliseconds).unref(),
   );
   const made = jobViewAt(id).then(probeView);
-  // One that fails after that is told by the page the browser then loads.
+  // A later failure is reported by the page the browser then loads.
   made.catch(() => {});
   try {
     return await Promise.race([made, late]);
@@ -26,8 +29,8 @@ async function pageAfterEntry(id: string) {
 }
 
 /**
- * Stores one entry from the probe page's queue. Answers with the job's new page once the entry is on disk, or with
- * the reason when it is refused.
+ * Stores one entry from the probe page's queue. Answers with the job's new page once the entry is on disk, or with the
+ * reason if it is refused.
  */
 export async function action({ params, request }: Route.ActionArgs) {
   const refused = await takeEntry(params.id, await sentForm(request));

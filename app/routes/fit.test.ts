@@ -1,4 +1,4 @@
-// Fit, match, estimate, the shop's terms and the way's builder, against a database of their own.
+// Repair, parts, estimate, the shop's terms and the access plan editor, against a database of their own.
 
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { matchesOf } from "@db/repositories/parts.server";
@@ -49,7 +49,7 @@ describe("the fit page", () => {
     expect(page.targets).toEqual(["R1"]);
     expect(page.steps.map((step) => step.id)).toContain("motor-screws");
     expect(page.besides.map(({ part }) => part)).toEqual(["M1"]);
-    // A squeal that follows the speed is the motor's: far more doubt than its kind's yearly chance.
+    // A squeal that follows the speed comes from the motor: far more doubt than its kind's yearly probability.
     expect(page.besides[0]?.failsWithin).toBeGreaterThan(0.2);
     expect(page.ways.map(({ prefer }) => prefer)).toEqual(["quickest", "book", "kind"]);
     expect(page.opens).toContain("blower motor M1");
@@ -61,7 +61,7 @@ describe("the fit page", () => {
     await tick("glove-box", "in", 7, token);
     expect(await ticksOf(Number(wagon))).toHaveLength(1);
     expect((await fitPage()).tray).toMatchObject({ lying: 7, out: 7 });
-    // Ticked again with another count, the last stands.
+    // Ticked again with another count, the last one counts.
     await tick("glove-box", "in", 6);
     const page = await fitPage();
     expect(page.tray.lying).toBe(6);

@@ -13,7 +13,7 @@ import type { Route } from "./+types/instrument";
 
 const short = z.string().max(64).default("");
 const form = z.object({
-  /** The port of a real instrument's bridge; the job's practice instrument where it is empty. */
+  /** The port of a real instrument's bridge; empty for the job's practice instrument. */
   port: z.union([z.literal(""), z.coerce.number().int().min(1).max(65_535)]),
   /** `confirm` says that an instrument listens on the port. */
   what: z.enum(["volts", "amps", "trace", "confirm"]),
@@ -30,7 +30,7 @@ const form = z.object({
 const headers = { "Cache-Control": "no-store" };
 const refuse = (problem: string) => Response.json({ problem }, { status: 422, headers });
 
-/** Asks an instrument on this machine's loopback: a figure with who gave it, or a trace's samples. */
+/** Asks an instrument on this machine's loopback: a figure with its source, or a recording's samples. */
 export async function action({ params, request }: Route.ActionArgs) {
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   const { job } = await jobAt(params.id);

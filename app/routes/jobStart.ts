@@ -9,7 +9,7 @@ const firstPage = {
   closed: "close",
 } as const;
 
-/** A job opens where its work waits. */
+/** A job opens at the page where its work continues. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { job } = await jobAt(params.id);
   return redirect(`/jobs/${job.id}/${firstPage[job.stage]}`);

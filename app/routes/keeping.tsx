@@ -46,19 +46,19 @@ const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("drop") }),
 ]);
 
-/** What came of an action: what was found out, what was done, what is wrong. */
+/** The result of an action: what was found, what was done, what is wrong. */
 interface Outcome {
   readonly tried?: { readonly name: string; readonly finding: CandidateFinding };
   readonly done?: string;
   /** Why nothing was done. */
   readonly problems?: readonly string[];
-  /** What did not work although the rest was done. */
+  /** What failed although the rest was done. */
   readonly warning?: string;
 }
 
 const wrong = (problems: readonly string[]) => data<Outcome>({ problems }, { status: 400 });
 
-/** Copies a backup to the second folder; what fails there is a warning, for the backup itself is made. */
+/** Copies a backup to the second folder. A failure there is a warning, because the backup itself exists. */
 const copied = (backup: Backup): Promise<Pick<Outcome, "warning">> =>
   copyToSecondFolder(backup).then(
     () => ({}),
@@ -139,7 +139,7 @@ export default function Keeping({ loaderData, actionData }: Route.ComponentProps
   );
 }
 
-/** A restore is confirmed with the name of the shop, typed. */
+/** To confirm a restore, type the shop's name. */
 const ShopConfirmed = ({ shop }: { shop: string }) => (
   <label className="grid justify-self-start gap-0.5 text-base text-soft">
     To confirm, type the name of the shop: {shop}
@@ -155,7 +155,7 @@ interface TriedProps {
   readonly busy: boolean;
 }
 
-/** What a restore would bring, before it is done. */
+/** What a restore would change, before it is done. */
 function Tried({ name, finding, jobs, shop, busy }: TriedProps) {
   if (finding.faults.length > 0)
     return (
@@ -240,7 +240,7 @@ interface BundleProps {
   readonly shop: string;
 }
 
-/** Everything as one file, out and in. */
+/** Everything as one file, exported and imported. */
 function Bundle({ busy, incoming, jobs, shop }: BundleProps) {
   return (
     <section aria-labelledby="bundle" className="grid gap-2">

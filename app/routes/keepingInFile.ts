@@ -2,7 +2,7 @@ import { data } from "react-router";
 import { readIncoming } from "../importing/readIncoming.server";
 import type { Route } from "./+types/keepingInFile";
 
-/** Takes a bundle or a backup as it comes, and looks into it in another thread; nothing of the shop changes. */
+/** Receives a bundle or a backup and inspects it in another process; nothing of the shop changes. */
 export async function action({ request }: Route.ActionArgs) {
   const came = await readIncoming("shop", "readShop", request);
   if ("problems" in came)

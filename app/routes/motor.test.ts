@@ -1,4 +1,4 @@
-// The motor's page and what it stores, against a database of its own.
+// The motor page and what it stores, against a database of its own.
 import { readingsOf } from "@db/repositories/readings.server";
 import { recordingsOf } from "@db/repositories/recordings.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";

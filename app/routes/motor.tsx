@@ -51,7 +51,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   return motorPageView(job, circuit, search.get("motor"), search.get("engine") === "on");
 }
 
-/** A reading of this page, its figure typed into it; refused with the place where it does not fit. */
+/** A reading from this page with its typed figure; refused with the field that does not fit. */
 function readingOf(text: string, figure: string | undefined): unknown {
   try {
     const test = JSON.parse(text) as Record<string, unknown>;

@@ -50,7 +50,7 @@ export async function action({ request }: Route.ActionArgs) {
   const circuits = await listCircuits();
   if (!known && !circuits.some(({ rowId }) => rowId === circuitId))
     return { problems: { circuitId: "that circuit no longer exists; choose another" } };
-  // A vehicle's next job is on what is known of its circuit by now.
+  // A vehicle's next job uses the newest version of its circuit.
   const newest = known && (await newestVersionOf(known.circuitId));
   const store = await database();
   const id = await store.write(async (transaction) => {
@@ -134,7 +134,7 @@ interface CircuitFieldsProps {
   readonly loaderData: Route.ComponentProps["loaderData"];
 }
 
-/** The circuit, by vehicle or by hand. */
+/** The circuit, chosen by vehicle or directly. */
 function CircuitFields({ problems, loaderData }: CircuitFieldsProps) {
   return (
     <fieldset className="sheet-card grid gap-4 p-4">

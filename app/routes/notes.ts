@@ -15,7 +15,7 @@ const noteForm = z.discriminatedUnion("intent", [
     intent: z.literal("note"),
     token: z.uuid(),
     reading: z.string().max(64).default(""),
-    // A form sends its line ends as carriage return and line feed.
+    // A form sends line ends as carriage return and line feed.
     words: z
       .string()
       .transform((text) => text.replaceAll("\r\n", "\n").trim())
@@ -27,7 +27,7 @@ const noteForm = z.discriminatedUnion("intent", [
 
 const refuse = (problem: string) => queueAnswer({ status: 422, problem });
 
-/** Takes a note on a job, with a photo if one is sent; or strikes one out. */
+/** Stores a note on a job, with a photo if one is sent; or deletes one. */
 export async function action({ params, request }: Route.ActionArgs) {
   const sent = await sentForm(request);
   const { job } = await jobAt(params.id);

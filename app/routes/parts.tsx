@@ -43,7 +43,7 @@ const form = z.discriminatedUnion("intent", [
   }),
 ]);
 
-/** Puts a part on the list; refused with what cannot be read, or where its number already is on it. */
+/** Adds a part to the list; refused if a field cannot be read, or if its number is already listed. */
 async function listed(part: Parsed<PartDescription>, again: boolean): Promise<string | null> {
   if (!part.ok) return part.problems.map(problemText).join("; ");
   const stored = await storePart(part.value, again);
@@ -90,7 +90,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     const part = partFrom(fields, placeOf(circuit, sent.part), (await shopTerms()).currency);
     const problem = await listed(part, sent.again === "yes");
     if (problem) return data({ problem, text: null }, { status: 400 });
-    // What was just described is what is in hand.
+    // The part just described becomes the new part.
     if (!part.ok) return { problem: null, text: null };
     return store({
       ...own,

@@ -3,7 +3,7 @@ import { data } from "react-router";
 import { jobAt } from "../job/jobView.server";
 import type { Route } from "./+types/photo";
 
-/** A photo as it was encoded when it was saved; it never changes. */
+/** A photo as encoded when it was stored; it never changes. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { job } = await jobAt(params.id);
   const photo = await findPhoto(job.id, params.note);

@@ -22,7 +22,7 @@ afterAll(closeDemoShop);
 const whimbrel = "whimbrel-four-speed";
 const token = (): string => crypto.randomUUID();
 
-/** Posts to a route with params and a query of its own. */
+/** Posts to a route with its params and query. */
 async function post(
   work: (args: never) => Promise<unknown>,
   params: Record<string, string>,
@@ -67,7 +67,7 @@ async function read(result: Promise<unknown>): Promise<Read> {
   }
 }
 
-/** A case with a fault of our own; its complaint, unless one is given. */
+/** A case with a chosen fault; its usual complaint, unless one is given. */
 async function stored(fault: PracticeCase["fault"], complaint?: PracticeCase["complaint"]): Promise<string> {
   const id = token();
   const own = { level: "first" as const, kind: "single" as const, fault, seed: 4711 };
@@ -128,7 +128,7 @@ describe("a vehicle driven in", () => {
     for (const key of ["hidden", "fault", "seed", "kind", "truth"])
       expect(Object.keys(data)).not.toContain(key);
     expect(sent).toContain(data.says);
-    // The list of one's own vehicles and the file of one's progress tell no more.
+    // The learner's list of cases and the progress file reveal no more.
     const listed = JSON.stringify((await get(home.loader, {})).data);
     expect(listed).toContain(id);
     for (const { where, mode } of fault) expect(listed).not.toContain(`${where}:${mode}`);
@@ -292,7 +292,7 @@ describe("a trainer's case", () => {
     expect((await take(set?.file ?? "", id)).location).toBe(`/practice/cases/${id}`);
     const own = await findCase(id);
     expect(faultId(own?.hidden.fault ?? [])).toBe("M1:tight@1.6+R1.link:open");
-    // The circuit was on the shelf already, the same: no version is added.
+    // The same circuit was already on the shelf, so no version is added.
     expect(own?.circuitId).toBe(whimbrel);
     expect((await bayView(id)).says).toBe(set?.says);
   });
@@ -308,7 +308,7 @@ describe("a trainer's case", () => {
     expect((await listCircuits()).map(({ title }) => title)).not.toContain("The trainer's own");
     const own = await findCase(id);
     expect((await findCircuit(own?.circuitId ?? ""))?.title).toBe("The trainer's own");
-    // The same file again keeps the circuit once.
+    // The same file again stores the circuit once.
     const again = token();
     await take(text, again);
     expect((await findCase(again))?.circuitId).toBe(own?.circuitId);

@@ -42,7 +42,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   return { problem: null, judged: await judgeAnswer(parsed.data.learner, { ...parsed.data, chosen }, now) };
 }
 
-/** The question stands until the next one is asked for. */
+/** The question stays until the next one is requested. */
 export const shouldRevalidate = ({ formMethod }: { formMethod?: string }): boolean => formMethod !== "POST";
 
 export default function PracticeLesson({ loaderData }: Route.ComponentProps) {

@@ -10,7 +10,7 @@ import type { Route } from "./+types/predict";
 
 const mostFaults = 6;
 
-/** What a test would show on a healthy vehicle, and if each of the suspects named were true. */
+/** What a test would show on a healthy vehicle, and for each of the named suspects. */
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { engine } = await jobViewAt(params.id, request.signal);
   const asked = new URL(request.url).searchParams;

@@ -15,7 +15,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   return probeView(await jobViewAt(params.id, request.signal));
 }
 
-/** Without scripts the forms are posted as they stand; with them they go through the queue. */
+/** Without scripts the forms are posted as usual; with them they go through the queue. */
 export async function action({ params, request }: Route.ActionArgs) {
   const refused = await takeEntry(params.id, await sentForm(request));
   return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
@@ -24,7 +24,7 @@ export async function action({ params, request }: Route.ActionArgs) {
 export default function Probe({ loaderData }: Route.ComponentProps) {
   const bench = useRouteLoaderData<ProbeSheet>("routes/bench");
   const lettersOn = useRouteLoaderData<Preferences>("root")?.keys ?? true;
-  // What an entry was answered with is shown until the page is loaded again.
+  // The page in an entry's answer is shown until the page is loaded again.
   const [answered, setAnswered] = useState({ over: loaderData, page: loaderData });
   const job = answered.over === loaderData ? answered.page : loaderData;
   const show = useCallback(

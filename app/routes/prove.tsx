@@ -25,7 +25,9 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
-/** Without scripts a step is posted as it stands; with them it goes through the queue. `back` sends the job back to probing. */
+/**
+ * Without scripts a step is posted as usual; with them it goes through the queue. `back` returns the job to probing.
+ */
 export async function action({ params, request }: Route.ActionArgs) {
   const sent = await sentForm(request);
   if (sent.get("intent") !== "back") {
@@ -37,7 +39,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const run = job.fittedAt ? await proofsOf(job.id, job.fittedAt) : [];
   if (job.stage === "proof-due" && !run.some(({ judged }) => judged !== "right"))
     throw data("No step failed, so there is nothing to go back for.", { status: 400 });
-  // What passed tells of the vehicle as much as what failed.
+  // A step that passed says as much about the vehicle as one that failed.
   const readings = await Promise.all(
     run.map(async ({ id, step, finding }) => {
       const own = await checkStep(job, circuit, step);

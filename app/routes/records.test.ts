@@ -1,4 +1,4 @@
-// The pages of the shop's memory against a database of their own: what they answer, store and refuse.
+// The pages of the shop's records against a database of their own: what they answer, store and refuse.
 import { database } from "@db/database.server";
 import { closureOf } from "@db/repositories/closures.server";
 import { findJob } from "@db/repositories/jobs.server";
@@ -168,7 +168,7 @@ describe("the card of a job", () => {
     const drawn = renderToStaticMarkup(createElement(CurrentDrawSketch, { draw }));
     expect(drawn.match(/<circle/g)?.length).toBe(3);
     expect(drawn).toContain("4: 31.0 A, expected");
-    // The PDF's reader of drawings is strict: a size said twice, and it draws nothing.
+    // The PDF's SVG reader is strict: with a repeated size attribute it paints nothing.
     const alone = standAlone(
       drawn,
       { x: 0, y: 0, width: 360, height: 150 },
@@ -248,7 +248,7 @@ describe("a repair that failed", () => {
 });
 
 describe("keeping", () => {
-  /** As the demo workshop is called. */
+  /** The name of the demo workshop. */
   const shop = "Saltmarsh Bay Garage";
 
   test("backs up, looks into it, takes it out; a name that is none is refused", async () => {

@@ -151,7 +151,7 @@ interface RecordQueryProps {
   readonly asked: string | number | null;
 }
 
-/** What to look for in the records. */
+/** The filter of the records. */
 function RecordQuery({ query, choices, asked }: RecordQueryProps) {
   return (
     <Form className="flex flex-wrap items-end gap-2 max-md:grid max-md:grid-cols-2">

@@ -3,7 +3,7 @@ import { data } from "react-router";
 import { recordsCsv } from "../records/recordsCsv";
 import type { Route } from "./+types/recordsFile";
 
-/** Every closed job as a file to keep or to bring in elsewhere. */
+/** Every closed job as a file, to keep or to import elsewhere. */
 export async function loader({ params }: Route.LoaderArgs) {
   const file = (content: string, type: string): Response =>
     new Response(content, {

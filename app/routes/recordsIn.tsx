@@ -23,9 +23,9 @@ const form = z.discriminatedUnion("intent", [
     intent: z.enum(["try", "bring"]),
     text: z.string().min(1, "Paste the text of a file, or choose a file."),
   }),
-  /** What was tried is brought in. */
+  /** Imports what was checked. */
   z.object({ intent: z.literal("write") }),
-  /** What is being read, was tried or refused is forgotten. */
+  /** Discards what is being read, was checked or was refused. */
   z.object({ intent: z.literal("drop") }),
 ]);
 
@@ -54,7 +54,7 @@ export async function action({ request }: Route.ActionArgs) {
   }
 }
 
-/** Asked again after a refusal too: what is wrong with the file stands in the state. */
+/** Requested again after a refusal too, because the state holds what is wrong with the file. */
 export const shouldRevalidate = () => true;
 
 export default function RecordsIn({ loaderData, actionData }: Route.ComponentProps) {
@@ -99,7 +99,7 @@ export default function RecordsIn({ loaderData, actionData }: Route.ComponentPro
   );
 }
 
-/** What became of the file. */
+/** The result of the file. */
 function ImportState({ state }: { readonly state: RecordsImport }) {
   switch (state.phase) {
     case "none":

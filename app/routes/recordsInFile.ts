@@ -4,7 +4,7 @@ import { dropRecords, isImportingRecords, readRecords } from "../importing/recor
 import { logger } from "../shell/log.server";
 import type { Route } from "./+types/recordsInFile";
 
-/** Takes a file of records as it comes, and begins to read it; how far that is the page says. */
+/** Receives a file of records and starts to read it; the page shows the progress. */
 export async function action({ request }: Route.ActionArgs) {
   if (isImportingRecords()) {
     await dropBody(request);

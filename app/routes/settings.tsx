@@ -82,7 +82,7 @@ interface Shown {
   readonly name: string;
   readonly label: string;
   readonly value: (terms: ShopTerms) => string;
-  /** What it is picked from; typed where there is none. */
+  /** The choices, if there are any; otherwise it is typed. */
   readonly of?: Readonly<Record<string, string>>;
 }
 
@@ -103,7 +103,7 @@ const plain = (name: Term, label: string, of?: Shown["of"]): Shown => ({
   ...(of ? { of } : {}),
 });
 
-/** The terms as the page asks for them, in its order. */
+/** The rates and taxes in the page's order. */
 const shown: readonly Shown[] = [
   plain("currency", "Currency (ISO 4217 code; XXX for none)"),
   money("hourMinor", "Labour rate per hour", ({ hourMinor }) => hourMinor),

@@ -13,7 +13,7 @@ const asked = z.object({
   fault: z.array(z.string().max(120)).max(6).default([]),
 });
 
-/** The circuit's states in a set-up of one's own: engine running, plugs off, a lamp in a part's place. */
+/** The circuit's states in any set-up: engine running, plugs off, a lamp in a part's place. */
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { engine } = await jobViewAt(params.id, request.signal);
   const query = new URL(request.url).searchParams;

@@ -27,7 +27,7 @@ interface Answer {
   };
 }
 
-/** What an action answers, and where it leads. */
+/** What an action answers, and where it redirects. */
 async function act(
   action: (args: never) => Promise<unknown>,
   fields: Record<string, string>,
@@ -37,7 +37,7 @@ async function act(
     const token = crypto.randomUUID();
     const taken = await action({ request: posted({ token, ...fields }), params: { id } } as never);
     const own = (taken as { data?: unknown } | undefined)?.data ?? taken;
-    // The page for any file answers of the text and of a bundle apart.
+    // The page for any file answers texts and bundles separately.
     return ((own as { answer?: Answer } | undefined)?.answer ?? own) as Answer;
   } catch (thrown) {
     if (thrown instanceof Response) return { to: thrown.headers.get("location") };
@@ -105,7 +105,7 @@ describe("bringing a circuit in", () => {
     const first = await findCircuit(van);
     expect(first?.parts.find(({ id }) => id === "F7")).toMatchObject({ amps: 30 });
 
-    // The same again says nothing new and makes no version.
+    // The same file again makes no version.
     await act(shelfCircuit.action, { intent: "store", text: changed(25) }, van);
     expect((await versionsOf(van)).length).toBe(2);
 
@@ -243,7 +243,7 @@ describe("notes for the next person", () => {
   });
 });
 
-/** A source of choices that is the same every time (mulberry32). */
+/** A random source with the same sequence each time (mulberry32). */
 function choices(seed: number): () => number {
   let state = seed;
   return () => {
@@ -270,7 +270,7 @@ const odd: readonly unknown[] = [
   12.6,
 ];
 
-/** A circuit's file with one to three things in it changed, taken out or doubled, wherever they are. */
+/** A circuit's file with one to three things anywhere in it changed, removed or duplicated. */
 function mutated(source: Record<string, unknown>, next: () => number): unknown {
   const copy = structuredClone(source);
   for (let times = 1 + Math.floor(3 * next()); times > 0; times--) {
@@ -312,7 +312,7 @@ test("5 000 mutated imports: each is taken or refused with its place, and refusa
       continue;
     }
     taken += 1;
-    // Every tenth of those taken goes the whole way to its preview.
+    // Every tenth of the accepted ones is previewed completely.
     if (taken % 10 !== 0) continue;
     const preview = await previewImport(read.value);
     if ("problems" in preview) expect(preview.problems.length).toBeGreaterThan(0);

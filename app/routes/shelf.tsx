@@ -12,7 +12,7 @@ const asked = z.object({
   speeds: z.coerce.number().int().min(0).max(24).catch(0),
 });
 
-/** The lines that answer a search: every word in the title, the id or the family, and the family's own filters. */
+/** The rows that match a search: every word in the title, the id or the family, and the family filters. */
 function found(
   lines: readonly ShelfLine[],
   { q, control, side, speeds }: z.infer<typeof asked>,
@@ -114,7 +114,7 @@ interface ShelfSearchProps {
   readonly speeds: Route.ComponentProps["loaderData"]["speeds"];
 }
 
-/** What to look for on the shelf. */
+/** The filter of the shelf. */
 function ShelfSearch({ search, speeds }: ShelfSearchProps) {
   return (
     <Form className="mt-4 flex flex-wrap items-end gap-3 text-base" role="search">

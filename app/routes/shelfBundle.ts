@@ -1,6 +1,6 @@
 import { shelfBundle } from "../shelf/bundle.server";
 
-/** The whole shelf as one file, to keep or to bring in elsewhere. */
+/** The whole shelf as one file, to keep or to import elsewhere. */
 export async function loader() {
   return new Response(new Uint8Array(await shelfBundle()), {
     headers: {

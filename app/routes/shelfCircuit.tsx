@@ -22,7 +22,7 @@ import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/shelfCircuit";
 
-/** The newest version of the address's circuit; answers 404 where the shelf has none. */
+/** The newest version of the address's circuit; answers 404 if the shelf has none. */
 async function newestOf(id: string) {
   const versions = await versionsOf(id);
   const [newest] = versions;
@@ -33,7 +33,7 @@ async function newestOf(id: string) {
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { circuit, newest, versions } = await newestOf(params.id);
-  // Looked at alone it need not be made ready for diagnosis.
+  // Only looking at a circuit does not require compilation.
   const built = buildNetlist(circuit, { lumpWires: true });
   if (!built.ok) throw new Error(built.problems.map(problemText).join("; "));
   const netlist = built.value;
@@ -186,7 +186,7 @@ interface CircuitHeaderProps {
   readonly loaderData: Route.ComponentProps["loaderData"];
 }
 
-/** The circuit's name and what can be done with it. */
+/** The circuit's name and its actions. */
 function CircuitHeader({ circuit, family, shelfId, version, loaderData }: CircuitHeaderProps) {
   return (
     <header>
@@ -274,7 +274,7 @@ interface CircuitExportsProps {
   readonly setting: string;
 }
 
-/** Files to take the circuit out as. */
+/** Formats to export the circuit in. */
 function CircuitExports({ shelfId, setting }: CircuitExportsProps) {
   return (
     <section aria-labelledby="out">
@@ -305,7 +305,7 @@ interface CircuitJobsProps {
   readonly version: Route.ComponentProps["loaderData"]["version"];
 }
 
-/** Open jobs on the circuit, and moving them to the newest version. */
+/** Open jobs on older versions of the circuit, and moving them to the newest. */
 function CircuitJobs({ jobs, version }: CircuitJobsProps) {
   return (
     <section aria-labelledby="jobs">

@@ -7,7 +7,7 @@ import Papa from "papaparse";
 import { data } from "react-router";
 import type { Route } from "./+types/shelfFile";
 
-/** A circuit as a file to keep: its own format, its wire list, or one operating point for ngspice. */
+/** A circuit as a file: its own format, its wire list, or one operating point for ngspice. */
 export async function loader({ params, request }: Route.LoaderArgs) {
   const [newest] = await versionsOf(params.id);
   const circuit = newest ? await findCircuit(newest.rowId) : null;

@@ -25,7 +25,7 @@ const form = z.object({
 
 export const loader = () => ({ token: randomId() });
 
-/** The case a text holds, as it was parsed from JSON; undefined where it holds none. */
+/** The case in a text, parsed from JSON; undefined if there is none. */
 function caseIn(text: string): unknown {
   try {
     const input: unknown = JSON.parse(text);
@@ -65,7 +65,7 @@ async function takeText(fields: z.infer<typeof form>) {
   return "problems" in preview ? { text, problems: preview.problems } : { text, preview: preview.value };
 }
 
-/** Brings in the bundle that was uploaded and previewed. */
+/** Imports the bundle that was uploaded and previewed. */
 async function storeKeptBundle(signal: AbortSignal) {
   const came = await readKept("shelf", "readShelf", signal);
   const stored = "problems" in came ? came : await storeBundle(came.answer);

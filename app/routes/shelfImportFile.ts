@@ -3,7 +3,7 @@ import { readIncoming } from "../importing/readIncoming.server";
 import { previewBundle } from "../shelf/bundle.server";
 import type { Route } from "./+types/shelfImportFile";
 
-/** Takes a bundle of a shelf as it comes, reads it in another thread, and answers what bringing it in would change. */
+/** Receives a shelf bundle, reads it in another process, and answers what importing it would change. */
 export async function action({ request }: Route.ActionArgs) {
   const came = await readIncoming("shelf", "readShelf", request);
   if ("problems" in came)

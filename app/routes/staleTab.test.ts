@@ -1,4 +1,5 @@
-// What a page that is older than its job sends: the job takes only what fits its stage, and nothing that was sent is lost.
+// What a page sends that is older than its job: the job takes only what fits its stage, and nothing that was sent is
+// lost.
 
 import { findJob } from "@db/repositories/jobs.server";
 import { proofsOf } from "@db/repositories/proofs.server";
@@ -40,7 +41,7 @@ const reading = (own = token()): Record<string, string> => ({
   setting: "1",
   result: "none",
 });
-/** What is kept of a job for a person to decide. */
+/** The entries of a job that wait for a person's decision. */
 const kept = async (jobId = String(id)) =>
   (await setAsideOf(Number(jobId))).map(({ words, refusal }) => ({ words, code: refusal.code }));
 const enter = (fields: Record<string, string>, jobId = String(id)) =>

@@ -28,7 +28,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   };
 }
 
-/** What is typed stands in the address; the server is asked only for another sum or another job's values. */
+/** The typed figures are in the address; the server is only asked for another sum or another job's values. */
 export const shouldRevalidate = ({ currentUrl, nextUrl }: { currentUrl: URL; nextUrl: URL }): boolean =>
   currentUrl.pathname !== nextUrl.pathname ||
   currentUrl.searchParams.get("job") !== nextUrl.searchParams.get("job");

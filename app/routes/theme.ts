@@ -14,7 +14,7 @@ const form = z.object({
     .catch("/"),
 });
 
-/** Keeps the theme or the letter keys' switch in a cookie and goes back. */
+/** Stores the theme or the letter-key setting in a cookie and redirects back. */
 export async function action({ request }: Route.ActionArgs) {
   const { theme, keys, back } = form.parse(Object.fromEntries(await sentForm(request)));
   const chosen = { ...(theme ? { theme } : {}), ...(keys ? { keys: keys === "on" } : {}) };

@@ -1,4 +1,5 @@
-// The trace, changes made in tables, bundles and cases: what they take, what they refuse, and what a refusal leaves.
+// The trace, changes made in tables, bundles and cases: what they take, what they refuse, and what a refusal leaves
+// unchanged.
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { addCircuitNote, circuitNotesOf } from "@db/repositories/circuitNotes.server";
@@ -194,7 +195,7 @@ describe("a trace", () => {
   });
 });
 
-/** A bundle as the page sends it: looked into, and brought in if it can be. */
+/** A bundle as the page sends it: previewed, then imported if possible. */
 async function upload(bytes: Uint8Array, intent: "preview" | "store") {
   const request = new Request("http://127.0.0.1/bring-in/file", {
     method: "POST",
@@ -202,7 +203,7 @@ async function upload(bytes: Uint8Array, intent: "preview" | "store") {
   });
   const { data } = await shelfImportFile.action({ request } as never);
   if (data.problem !== null) {
-    // What was refused is not brought in either.
+    // A refused bundle is not imported either.
     if (intent === "store") {
       const { data: kept } = await answer(shelfImport.action, { intent: "store-bundle" });
       expect((kept.bundle as string[]).join("\n")).toBe(data.problem);
@@ -315,7 +316,7 @@ describe("a case", () => {
     const readings = (await readingsOf(id)).map(({ reading }) => reading);
     expect(readings).toEqual((await readingsOf(from?.id ?? 0)).map(({ reading }) => reading));
     expect((await listJobs()).find((one) => one.id === id)?.circuitId).toBe(from?.circuitId);
-    // Sent twice it is one job.
+    // Sent twice, it is one job.
     const vehicles = await listVehicles();
     expect((await bring(text, store)).location).toBe(location);
     expect(await listVehicles()).toEqual(vehicles);

@@ -39,7 +39,7 @@ const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("drop"), id: z.uuid() }),
 ]);
 
-/** A circuit's id from its title: letters and digits, the rest hyphens. */
+/** A circuit's id from its title: letters and digits, everything else as hyphens. */
 const idFrom = (title: string): string =>
   title
     .normalize("NFKD")
@@ -121,7 +121,7 @@ interface BeginFormProps {
   readonly busy: boolean;
 }
 
-/** A circuit begun from its diagram or from another circuit. */
+/** Starts a circuit from its diagram or from another circuit. */
 function BeginForm({ token, from, circuits, actionData, busy }: BeginFormProps) {
   return (
     <Form method="post" className="mt-5 grid gap-4">
@@ -175,7 +175,7 @@ interface DraftsProps {
   readonly drafts: Route.ComponentProps["loaderData"]["drafts"];
 }
 
-/** Circuits begun and not on the shelf yet. */
+/** Circuits that were started and are not on the shelf yet. */
 function Drafts({ drafts }: DraftsProps) {
   return (
     <section aria-labelledby="drafts" className="mt-8">

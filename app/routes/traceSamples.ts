@@ -2,7 +2,7 @@ import { samplesOf } from "@db/repositories/recordings.server";
 import { data } from "react-router";
 import type { Route } from "./+types/traceSamples";
 
-/** Samples kept of a trace, 32-bit floats little-endian; they never change. */
+/** Stored samples of a recording, 32-bit floats little-endian; they never change. */
 export async function loader({ params }: Route.LoaderArgs) {
   const samples = await samplesOf(params.trace);
   if (!samples) throw data("There is no such recording.", { status: 404 });

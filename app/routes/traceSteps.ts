@@ -16,7 +16,7 @@ const form = z.discriminatedUnion("intent", [
 const answered = (problems: readonly string[]): Response =>
   queueAnswer(problems.length > 0 ? { status: 422, problem: problems.join("\n") } : null);
 
-/** Takes one step of a draft, and answers once it is on disk; the same one sent twice is taken once. */
+/** Stores one step of a draft, and answers once it is on disk; the same step sent twice is stored once. */
 export async function action({ params, request }: Route.ActionArgs) {
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   const draft = await draftAt(params.id);

@@ -11,7 +11,7 @@ import type { Route } from "./+types/traces";
 const fields = z.object({ id: z.uuid(), record: z.string().max(2_000_000) });
 const refuse = (problem: string) => queueAnswer({ status: 422, problem });
 
-/** Stores a recording read in the browser; answers once it is on disk, 422 tells why it was refused. */
+/** Stores a recording read in the browser; answers once it is on disk, or 422 with the reason if it was refused. */
 export async function action({ params, request }: Route.ActionArgs) {
   const sent = await sentForm(request);
   const { job, circuit } = await jobAt(params.id);
@@ -38,7 +38,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     samples: Buffer.from(await samples.arrayBuffer()),
     takenAt: new Date(),
   });
-  // Any job takes a recording; only one whose id another job's has is refused, which no page sends.
+  // Any job takes a recording, unless its id belongs to another job's, which no page sends.
   if (refusal) return queueAnswer({ status: 409, problem: "Another job has a recording of this id." });
   return queueAnswer(null, { stored: true });
 }

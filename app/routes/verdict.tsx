@@ -54,7 +54,10 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (!parsed.success) throw data("That decision could not be read. Load the page again.", { status: 400 });
   const { intent, parts: text } = parsed.data;
   const now = new Date();
-  /** Where a decision leads; where the job no longer takes it, to the verdict, with what was decided kept above it. */
+  /**
+   * The next page after a decision; if the job no longer takes it, the verdict again, with the decision listed above
+   * it.
+   */
   const decided = async (words: string, writing: Promise<JobRefusal | null>, next: string) => {
     const address = `/jobs/${job.id}/verdict`;
     const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, writing);
@@ -122,7 +125,7 @@ interface VerdictCardProps {
   readonly open: boolean;
 }
 
-/** What to replace, how sure, and why. */
+/** What to replace, the belief, and the reasons. */
 function VerdictCard({ verdict, open }: VerdictCardProps) {
   return (
     <section className="tag-card" aria-labelledby="verdict">
@@ -162,7 +165,7 @@ interface AnotherTestProps {
   readonly money: Route.ComponentProps["loaderData"]["money"];
 }
 
-/** Fit now or test again, in money. */
+/** Replace now or test further, in money. */
 function AnotherTest({ price, verdict, open, next, money }: AnotherTestProps) {
   return (
     <section className="sheet-card p-4" aria-labelledby="pays">
@@ -197,7 +200,7 @@ interface DecideProps {
   readonly fitted: Route.ComponentProps["loaderData"]["fitted"];
 }
 
-/** What is done about it. */
+/** The decision. */
 function Decide({ verdict, stage, open, id, busy, fitted }: DecideProps) {
   return (
     <Form method="post" className="flex flex-wrap gap-3">

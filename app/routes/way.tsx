@@ -14,7 +14,7 @@ import { sentForm } from "../shell/sentForm.server";
 import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/way";
 
-/** The newest version of the address's circuit; answers 404 where the shelf has none. */
+/** The newest version of the address's circuit; answers 404 if the shelf has none. */
 async function circuitAt(id: string) {
   const [newest] = await versionsOf(id);
   const circuit = newest ? await findCircuit(newest.rowId) : null;
@@ -26,7 +26,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   return accessPlanPageView(await circuitAt(params.id));
 }
 
-/** The change a form asks for, not yet made. */
+/** The change a form asks for, not yet applied. */
 function editOf(
   intent: string,
   fields: Record<string, string>,

@@ -2,7 +2,7 @@ import { findPlan } from "@db/repositories/plans.server";
 import { data } from "react-router";
 import type { Route } from "./+types/wayFile";
 
-/** A vehicle's plan as a file to keep: the open format, as it was read. */
+/** A vehicle's access plan as a file in the open format, as it was read. */
 export async function loader({ params }: Route.LoaderArgs) {
   const stored = await findPlan(params.id);
   if (!stored) throw data("This vehicle has no plan yet.", { status: 404 });

@@ -8,7 +8,7 @@ import { isWired } from "./symbolShape";
 import { WireLine } from "./WireLine";
 import { directions, nearestIn } from "./walkPoints";
 
-/** The circuit of this vehicle, feed at the top and ground at the bottom, with its state on top. */
+/** The circuit of this vehicle, feed at the top and ground at the bottom, with its state shown on it. */
 export function CircuitSheet(props: SheetProps) {
   const { circuit, layout, state } = props;
   const plugs = useMemo(() => pinsByTerminal(circuit), [circuit]);
@@ -30,7 +30,7 @@ export function CircuitSheet(props: SheetProps) {
       }}
       onClick={(event) => {
         const from = down.current;
-        // A drag pans; only a tap puts the probe somewhere.
+        // A drag pans; only a tap places the probe.
         if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) > dragged) return;
         const target = targetNear(event.currentTarget, event);
         if (target) props.onTarget(target);
@@ -68,17 +68,17 @@ const pointsOf = (sheet: SVGSVGElement): SVGElement[] => [
   ...sheet.querySelectorAll<SVGElement>("[data-point]"),
 ];
 
-/** Middle of a point on the screen. */
+/** Centre of a point on the screen. */
 function placeOf(point: SVGElement): { x: number; y: number } {
   const { x, y, width, height } = point.getBoundingClientRect();
   return { x: x + width / 2, y: y + height / 2 };
 }
 
-/** A finger's width on the screen, in pixels; a pointer that moved further was dragging. */
+/** Width of a fingertip in pixels; a pointer that moved further was dragging. */
 const reach = 30;
 const dragged = 8;
 
-/** What a tap meant: the nearest point within reach, else the wire or part under it. */
+/** The target of a tap: the nearest point within reach, otherwise the wire or part under it. */
 function targetNear(sheet: SVGSVGElement, event: React.MouseEvent): ProbeTarget | null {
   const wire = (event.target as Element).closest("[data-wire]")?.getAttribute("data-wire");
   const part = (event.target as Element).closest("[data-part]")?.getAttribute("data-part");
@@ -88,10 +88,10 @@ function targetNear(sheet: SVGSVGElement, event: React.MouseEvent): ProbeTarget 
   return wire ? { kind: "wire", id: wire } : null;
 }
 
-/** On a wire or a part only a tap close to a point is meant for it. */
+/** On a wire or a part, only a tap close to a point selects the point. */
 const pointReach = 16;
 
-/** The point nearest to a tap, if one is within a finger's reach. */
+/** The point nearest to a tap, if one is within a fingertip's reach. */
 function pointNear(
   sheet: SVGSVGElement,
   { clientX, clientY }: React.MouseEvent,
@@ -107,7 +107,7 @@ function pointNear(
   return best;
 }
 
-/** Arrows walk from point to point; the point walked to has the focus and is read out. */
+/** Arrow keys move from point to point; the current point has the focus and is read out. */
 function walk(sheet: SVGSVGElement, event: React.KeyboardEvent): void {
   const direction = directions[event.key];
   const points = pointsOf(sheet);

@@ -6,13 +6,13 @@ interface SymbolProps {
   readonly circuit: Circuit;
   readonly part: Part;
   readonly shape: SymbolShape;
-  /** Setting and key the sheet shows, so that switches stand as they are. */
+  /** The setting and key position shown by the switches. */
   readonly setting: string;
   readonly keyOn: boolean;
-  /** Relays pulled in, by id. */
+  /** Relays that are pulled in, by id. */
   readonly pulled: boolean;
   readonly turning: boolean;
-  /** True where it is not known what turns and what has pulled in. */
+  /** True if it is unknown what turns and what is pulled in. */
   readonly bare: boolean;
 }
 
@@ -128,7 +128,7 @@ const InlineSymbol = ({ part }: { readonly part: PartOf<"inline"> }) => (
   </g>
 );
 
-/** A box with its terminals named inside, and a sign for what it does. */
+/** A box with its terminals named inside, and a sign for its function. */
 function BoxSymbol({
   shape,
   name,

@@ -10,16 +10,16 @@ export interface LitCell {
 
 export interface PathBoardProps {
   readonly settings: readonly string[];
-  /** What each setting was found to do, in the strip's words. */
+  /** What each setting does, in the words of the complaint. */
   readonly heard: Readonly<Record<string, string>>;
   readonly lines: readonly {
     readonly id: string;
     readonly part: string;
     readonly name: string;
     readonly amps: readonly number[];
-    /** True where every dead speed needs it and no working one does. */
+    /** True if every dead speed needs it and no working one does. */
     readonly shared: boolean;
-    /** How likely it is at fault. */
+    /** Probability that it is at fault. */
     readonly p: number;
     readonly cleared: boolean;
   }[];
@@ -31,7 +31,7 @@ export interface PathBoardProps {
 const leastAmps = 0.02;
 const widest = 20;
 
-/** Parts down, speeds across: where the healthy current goes in each, by weight; a tap lights it on the sheet. */
+/** Parts by speeds: the healthy current of each, by line weight; a tap lights its path on the sheet. */
 export const PathBoard = memo(function PathBoard({ settings, heard, lines, lit, onLight }: PathBoardProps) {
   const most = Math.max(1, ...lines.flatMap(({ amps }) => amps));
   return (

@@ -7,7 +7,7 @@ import { PointPort } from "./PointPort";
 import type { SheetProps } from "./sheetProps";
 import { isWired } from "./symbolShape";
 
-/** Where the probe's bulb hides no wire's code: to the left, or to the right. */
+/** The side of the probe's bulb that hides no wire's code: left or right. */
 function bulbSide(
   { wires }: CircuitLayout,
   { x, y, shape }: PlacedPart,
@@ -24,17 +24,17 @@ function bulbSide(
   return hides(-1) && !hides(1) ? 1 : -1;
 }
 
-/** Where the odds stand, clear of what the symbol says itself: in the top corner unless told otherwise. */
+/** Position of the probability, clear of the symbol's own text: in the top corner by default. */
 const percentY: Readonly<Partial<Record<PartKind, number>>> = { resistor: 28, ground: 40 };
 
 interface PlacedProps extends SheetProps {
   readonly placed: PlacedPart;
   readonly plugs: ReadonlyMap<string, { plug: string; pin: string }>;
-  /** Terminal the keyboard comes to first. */
+  /** The terminal that receives the keyboard focus first. */
   readonly first: string;
 }
 
-/** A part on the sheet with its points and what is thought of it; drawn again only when something of its own changed. */
+/** A part on the sheet with its points and its probability; rendered again only when something of its own changed. */
 export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
   const { circuit, state, placed, plugs, doubt, cleared, lit, chosen, first } = props;
   const part = circuit.parts.find(({ id }) => id === placed.id);
@@ -93,7 +93,7 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedProps) {
 interface FrameProps extends React.SVGProps<SVGRectElement> {
   readonly width: number;
   readonly height: number;
-  /** How far outside the symbol's box it stands. */
+  /** Its distance outside the symbol's box. */
   readonly by: number;
 }
 
@@ -104,7 +104,7 @@ function Frame({ width, height, by, ...paint }: FrameProps) {
   );
 }
 
-/** Everything on the sheet that is named after a part: itself, its points, its plugs and their pins. */
+/** Everything on the sheet with a part's name: itself, its points, its plugs and their pins. */
 function namesOf({ circuit, placed }: PlacedProps): readonly string[] {
   const plugs = circuit.connectors.filter(({ pins }) =>
     Object.values(pins).some((terminal) => terminal.startsWith(`${placed.id}.`)),
@@ -116,7 +116,7 @@ function namesOf({ circuit, placed }: PlacedProps): readonly string[] {
   ];
 }
 
-/** True where nothing this part shows is different: most readings change a few parts alone. */
+/** True if nothing of this part changed; most readings change only a few parts. */
 function unchanged(before: PlacedProps, now: PlacedProps): boolean {
   if (before.circuit !== now.circuit || before.layout !== now.layout || before.state !== now.state)
     return false;
@@ -125,7 +125,7 @@ function unchanged(before: PlacedProps, now: PlacedProps): boolean {
   const own = (name: string | null): string | null => (name !== null && names.includes(name) ? name : null);
   const marked = ({ probe, chosen, other, lit, placed }: PlacedProps) =>
     [...[probe, chosen, other].map(own), lit.has(placed.id)].join();
-  // With nothing chosen the keyboard comes to the first point.
+  // Without a selection the keyboard reaches the first point.
   const entered = ({ chosen, first }: PlacedProps): boolean => chosen === null && names.includes(first);
   return (
     marked(before) === marked(now) &&
@@ -169,7 +169,7 @@ interface DoubtMarkProps {
   readonly own: number;
 }
 
-/** How likely the part is to be bad. */
+/** Probability that the part is faulty. */
 function DoubtMark({ shape, part, own }: DoubtMarkProps) {
   return (
     <text

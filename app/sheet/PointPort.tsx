@@ -10,16 +10,16 @@ interface PortProps
     "circuit" | "state" | "doubt" | "probe" | "chosen" | "other" | "unplugged" | "onTarget"
   > {
   readonly plugs: ReadonlyMap<string, { plug: string; pin: string }>;
-  /** Side the probe's bulb hangs on: -1 to the left. */
+  /** The side of the probe's bulb: -1 for left. */
   readonly bulb: -1 | 1;
-  /** Terminal the keyboard comes to first. */
+  /** The terminal that receives the keyboard focus first. */
   readonly first: string;
   readonly port: PlacedPart["shape"]["ports"][number];
   readonly part: string;
   readonly height: number;
 }
 
-/** True where the wire that comes in from above brings the same volts, so that one figure will do. */
+/** True if the wire from above brings the same volts, so that one figure is enough. */
 function sameAbove(circuit: Circuit, { point }: SheetState, terminal: string, volts: number | null): boolean {
   const wire = circuit.wires.find(({ from, to }) => from === terminal || to === terminal);
   if (!wire) return false;
@@ -28,7 +28,7 @@ function sameAbove(circuit: Circuit, { point }: SheetState, terminal: string, vo
   return Math.abs(other - volts) < 0.05;
 }
 
-/** Text over lines: a rim of the paper's colour round each letter. */
+/** Text over lines, with an outline in the paper's colour around each letter. */
 export const halo = {
   paintOrder: "stroke",
   stroke: "var(--card)",
@@ -36,10 +36,10 @@ export const halo = {
   strokeLinejoin: "round",
 } as const;
 
-/** Side of a point's own square on the sheet; a tap near it counts as well. */
+/** Side of a point's square on the sheet; a tap nearby counts as well. */
 const pointSize = 26;
 
-/** A terminal on the sheet: its plug's pin, its volts, the probe when it sits there; a tap puts the probe on it. */
+/** A terminal on the sheet: its plug's pin, its volts, and the probe if it is there; a tap places the probe on it. */
 export function PointPort(props: PortProps) {
   const { circuit, port, part, height, state, plugs, doubt, probe, chosen, other, first, bulb } = props;
   const terminal = `${part}.${port.terminal}`;
@@ -101,7 +101,7 @@ interface PlugMarkProps {
   readonly plugged: { plug: string; pin: string };
 }
 
-/** The plug at a point, and how likely it is to be bad. */
+/** The plug at a point, and its probability of being faulty. */
 function PlugMark({ suspected, port, y, away, pulled, plugged }: PlugMarkProps) {
   return (
     <g>
@@ -145,7 +145,7 @@ interface PointTargetProps {
   readonly props: PortProps;
 }
 
-/** Where a point is tapped. */
+/** The tappable area of a point. */
 function PointTarget({ name, terminal, chosen, first, said, port, y, away, props }: PointTargetProps) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: a button element cannot stand in an SVG

@@ -9,11 +9,11 @@ interface BenchBarProps {
   readonly onSetup: (setup: ShownSetup) => void;
   /** Whether the engine can be shown running. */
   readonly engineToo?: boolean;
-  /** What the sheet takes as true. */
+  /** The assumption the sheet shows. */
   readonly children: React.ReactNode;
 }
 
-/** How the vehicle stands: speed, key, engine, and what is pulled. */
+/** The vehicle's set-up: speed, key, engine, and what is disconnected. */
 export const SetupBar = memo(function BenchBar({
   settings,
   heard,

@@ -2,7 +2,7 @@ import { ChevronDown, Maximize2, Minus, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { memo } from "react";
 
-/** What the sheet can be told to do, by its buttons and by keys. */
+/** The sheet's actions, by its buttons and by keys. */
 export type SheetOrder = "in" | "out" | "all" | "closer" | "save";
 export const sheetEvent = "airway:sheet";
 
@@ -14,11 +14,11 @@ const entry =
   "flex min-h-11 cursor-pointer items-center px-4 outline-none data-[highlighted]:bg-[var(--mark)]";
 
 interface SheetToolsProps {
-  /** What "closer" goes to. */
+  /** What "closer" zooms to. */
   readonly focus: string | null;
 }
 
-/** Fit, smaller, larger; closer to the probe, save and print. */
+/** Fit, zoom out, zoom in; closer to the probe, save and print. */
 export const SheetTools = memo(function SheetTools({ focus }: SheetToolsProps) {
   return (
     <fieldset className="flex gap-1" aria-label="The drawing">
@@ -50,7 +50,7 @@ export const SheetTools = memo(function SheetTools({ focus }: SheetToolsProps) {
             <DropdownMenu.Item className={entry} onSelect={() => orderSheet("save")}>
               Save as SVG
             </DropdownMenu.Item>
-            {/* The menu must be gone before the page is printed. */}
+            {/* The menu must be closed before the page is printed. */}
             <DropdownMenu.Item className={entry} onSelect={() => setTimeout(() => window.print(), 100)}>
               Print the drawing
             </DropdownMenu.Item>

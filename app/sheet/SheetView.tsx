@@ -14,17 +14,19 @@ import type { SheetProps } from "./sheetProps";
 
 const mostScale = 6;
 const step = 0.45;
-/** From this on the sheet counts as zoomed in: it pans, and its overview is shown. */
+/** Zoom from which the sheet pans and shows its overview. */
 const zoomedIn = 1.02;
 const closeUp = 2.4;
 
-/** What the window shows and what it is told about it; apart from the window, which is not drawn again for a reading. */
+/**
+ * What the window shows and the commands it gets; separate from the window, which does not render again for a reading.
+ */
 interface Shown {
   /** Null until there is a state to show. */
   readonly sheet: SheetProps | null;
-  /** Name the saved drawing gets. */
+  /** File name of the saved drawing. */
   readonly fileName: string;
-  /** What "closer" goes to: the point under the probe, or what was tapped. */
+  /** What "closer" zooms to: the point under the probe, or what was tapped. */
   readonly focus: string | null;
 }
 
@@ -39,7 +41,7 @@ const shownSheet = <ShownSheet />;
 type View = React.RefObject<ReactZoomPanPinchContentRef | null>;
 type Frame = React.RefObject<HTMLDivElement | null>;
 
-/** Does what buttons and keys order, and keeps what the next test touches in sight while zoomed in. */
+/** Carries out the commands of buttons and keys, and keeps the next test's points visible while zoomed in. */
 function Orders({ view, frame }: { view: View; frame: Frame }) {
   const { fileName, focus } = useContext(ShownContext);
   useEffect(() => {
@@ -74,7 +76,7 @@ function goTo(view: View, frame: Frame, name: string | null): void {
   if (at) void view.current?.zoomToElement(at, Math.max(closeUp, scaleOf(view)), still() ? 0 : 200);
 }
 
-/** The sheet's window: pinch, wheel and drag, fit and closer, an overview while zoomed in; printed and saved. */
+/** The sheet's window: pinch, wheel and drag, fit and closer, an overview while zoomed in; printing and saving. */
 const SheetView = memo(function SheetView({ layout }: { readonly layout: CircuitLayout }) {
   const view = useRef<ReactZoomPanPinchContentRef>(null);
   const frame = useRef<HTMLDivElement>(null);
@@ -123,7 +125,7 @@ const SheetView = memo(function SheetView({ layout }: { readonly layout: Circuit
 });
 
 interface LaidOutSheetProps {
-  /** At hand, or still being drawn. */
+  /** The layout, or a promise while it is being computed. */
   readonly layout: CircuitLayout | Promise<CircuitLayout>;
   readonly fileName: string;
   readonly focus: string | null;
@@ -160,7 +162,7 @@ export const LaidOutSheet = memo(function LaidOutSheet({
 
 const still = (): boolean => window.matchMedia("(prefers-reduced-motion: reduce)").matches;
 
-/** Where the parts and wires lie, without their state. */
+/** The positions of parts and wires, without their state. */
 function Overview({ layout }: { layout: CircuitLayout }) {
   return (
     <svg

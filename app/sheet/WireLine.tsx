@@ -6,7 +6,7 @@ import type { PlacedLabel } from "./labelPlacement";
 import { halo } from "./PointPort";
 import type { SheetState } from "./sheetState";
 
-/** IEC 60757 colours as paint, muted enough to leave the state's own core readable. */
+/** IEC 60757 colours for painting, muted so that the core's colour for the voltage stays readable. */
 const paint: Readonly<Record<string, string>> = {
   BK: "#2b2b2b",
   BN: "#7a5230",
@@ -27,7 +27,7 @@ interface WireProps {
   readonly state: SheetState;
   readonly placed: PlacedWire;
   readonly fullVolts: number;
-  /** How likely it needs work. */
+  /** Probability that it needs work. */
   readonly doubt: number;
   readonly chosen: boolean;
   /** True on the path lit from the path board. */
@@ -40,7 +40,10 @@ function potentialColour(volts: number, fullVolts: number): string {
   return `color-mix(in oklab, var(--feed) ${share}%, var(--ground))`;
 }
 
-/** A wire: its casing's colours along the edges, its core by potential, its weight by current; drawn again only when it changed. */
+/**
+ * A wire: the casing's colours along its edges, the core coloured by voltage, the width by current; rendered again
+ * only when it changed.
+ */
 export const WireLine = memo(function WireLine(props: WireProps) {
   const { circuit, state, placed, fullVolts, doubt: p, chosen, lit } = props;
   const wire = circuit.wires.find(({ id }) => id === placed.id);
@@ -92,7 +95,7 @@ export const WireLine = memo(function WireLine(props: WireProps) {
   );
 });
 
-/** A wire's code and colour; the halo keeps it legible where a line passes close by. */
+/** A wire's code and colour; the outline keeps it legible where a line passes close by. */
 function WireLabel({ label, code }: { label: PlacedLabel; code: string }) {
   return (
     <g {...halo} fontSize={14.5} fill="var(--soft)">

@@ -13,7 +13,7 @@ interface Box {
 const overlap = (a: Box, b: Box): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
-/** Every two of a list. */
+/** Every pair of a list. */
 const pairs = <T>(list: readonly T[]) =>
   list.flatMap((one, i) => list.slice(i + 1).map((other) => [one, other] as const));
 
@@ -47,7 +47,7 @@ describe.each(drawn)("the drawing of %s", (_, netlist) => {
     }));
     expect(overlapping(pairs(symbols))).toEqual([]);
     const labels = layout.wires.flatMap(({ id: wire, label }) => (label ? [{ wire, ...label }] : []));
-    // A code or two may find no room; it is still read out, and shown when it is tapped.
+    // One or two codes may find no room; they are still read out, and shown when tapped.
     expect(labels.length).toBeGreaterThanOrEqual(layout.wires.length - 2);
     expect(overlapping(pairs(labels))).toEqual([]);
     expect(overlapping(labels.flatMap((label) => symbols.map((symbol) => [label, symbol] as const)))).toEqual(

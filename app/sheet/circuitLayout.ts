@@ -19,7 +19,7 @@ export interface PlacedWire {
   readonly label: PlacedLabel | null;
 }
 
-/** A circuit laid out from feed to ground; the same for every state, so that nothing jumps. */
+/** A circuit laid out from feed to ground; the same for every state, so that nothing moves. */
 export interface CircuitLayout extends Box {
   readonly parts: readonly PlacedPart[];
   readonly wires: readonly PlacedWire[];
@@ -123,10 +123,10 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
   };
 }
 
-/** Room round the outermost line: a probe's bulb and a pin's volts. */
+/** Margin around the outermost line, for a probe's bulb and a pin's volts. */
 const margin = 30;
 
-/** The sheet: the layout's own, and more where a wire or its label runs outside it. */
+/** The sheet: the layout's own size, and more if a wire or its label extends outside it. */
 function sheetBox(
   graph: ElkNode,
   wires: readonly { readonly corners: Corners }[],
@@ -148,7 +148,7 @@ function sheetBox(
 
 const voltsRoom = { width: 54, height: 20 };
 
-/** What labels must keep clear of: the symbol, and at each port its pin and its volts. */
+/** What labels must not cover: the symbol, and at each port its pin and its volts. */
 function partBoxes({ x, y, shape }: PlacedPart): Box[] {
   const ports = shape.ports.map((port) => ({
     x: x + port.x - 10,

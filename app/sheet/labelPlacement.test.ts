@@ -41,7 +41,7 @@ describe("labels beside their wires", () => {
     expect(written(100, 5)).toEqual(["W12 BK/YE"]);
     expect(written(60, 5)).toEqual(["W12", "BK/YE"]);
     expect(written(5, 42)).toEqual(["W12"]);
-    // No room beside it: the code stands on the wire.
+    // Without room beside it, the code goes on the wire.
     const [on] = placeLabels([{ corners, words: ["W12", "BK/YE"] }], walls(17, 17));
     expect(on?.lines).toEqual(["W12"]);
     expect((on?.x ?? 0) + (on?.width ?? 0) / 2).toBe(100);
@@ -73,7 +73,7 @@ describe("labels beside their wires", () => {
         for (const [i, label] of placed.entries()) {
           for (const other of [...taken, ...placed.slice(i + 1)]) expect(over(label, other)).toBe(false);
           for (const [wire, { corners }] of wires.entries()) {
-            // A code alone may stand on its own wire.
+            // A code alone may be on its own wire.
             if (wire === label.own && label.lines.join() === "W12") continue;
             const [from, to] = corners as [{ x: number; y: number }, { x: number; y: number }];
             expect(

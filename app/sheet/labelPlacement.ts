@@ -13,16 +13,16 @@ interface Point {
 
 const labelHeight = 16;
 const letterWidth = 8;
-/** From a wire's middle line to its label: clear of the figure at a port, or close up where it is narrow. */
+/** Distance from a wire's centre line to its label: clear of the figure at a port, or close where space is narrow. */
 const gaps = [11, 7];
 const along = [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9];
 
-/** A label where it stands: its words on one line, under each other, or the first of them alone. */
+/** A label at its place: its words on one line, on two lines, or the first word alone. */
 export interface PlacedLabel extends Box {
   readonly lines: readonly string[];
 }
 
-/** Room a label's lines take on the sheet. */
+/** The space a label's lines take on the sheet. */
 export const labelRoom = (lines: readonly string[]): { width: number; height: number } => ({
   width: letterWidth * Math.max(0, ...lines.map((line) => line.length)) + 6,
   height: labelHeight * lines.length,
@@ -74,11 +74,11 @@ function places(corners: readonly Point[], size: { width: number; height: number
 }
 
 /**
- * Finds each wire's label a place that crosses no symbol, no other label and no wire: its code and colour on one
- * line, else under each other, else the code alone; where there is no room beside the wire, the code on it.
+ * Finds a place for each wire's label that crosses no symbol, no other label and no wire: its code and colour on one
+ * line, otherwise on two, otherwise the code alone; without room beside the wire, the code on it.
  * @param wires corner points of each wire, and its code and colour
  * @param taken boxes no label may cross
- * @returns the label of each, null where there is no free place
+ * @returns the label of each, null if there is no free place
  */
 export function placeLabels(
   wires: readonly { readonly corners: readonly Point[]; readonly words: readonly [string, string] }[],
@@ -111,7 +111,7 @@ export function placeLabels(
   });
 }
 
-/** Places on the wire itself, its core hidden behind the code. */
+/** Places on the wire itself, which the code interrupts. */
 function onWire(corners: readonly Point[], size: { width: number; height: number }): Point[] {
   return corners.slice(1).flatMap((to, i) => {
     const from = corners[i] as Point;

@@ -6,15 +6,15 @@ import { WorkerThread } from "../shell/workerThread.server";
 import { type CircuitLayout, layOut } from "./circuitLayout";
 import type { LayoutNews, LayoutTask } from "./layoutWorker";
 
-/** Layouts kept in memory, by the circuit's content. */
+/** Layouts in memory, by the circuit's content. */
 const layoutsKept = 40;
 const made = new LRUCache<string, CircuitLayout>({ max: layoutsKept });
 const making = new Map<string, Promise<CircuitLayout>>();
 
-/** The thread circuits are laid out on; null where there is none. */
+/** The thread that lays circuits out; null if there is none. */
 let drafter: WorkerThread<LayoutTask, LayoutNews> | null = null;
 
-/** Lets circuits be laid out on a thread of their own. */
+/** Lays circuits out on a thread of their own from now on. */
 export function layOutOn(file: string): void {
   if (!existsSync(file)) return;
   drafter ??= new WorkerThread(file, (cause) => {
@@ -39,12 +39,13 @@ async function drawOn(
   return drawn[0] as CircuitLayout;
 }
 
-// A thread that died leaves the work to this one: slower, and drawn all the same.
+// If the thread died, the layout is computed in this process: slower, but it is still shown.
 const sample = (netlist: Netlist): Promise<CircuitLayout> =>
   drafter ? drawOn(drafter, netlist).catch(() => layOut(netlist)) : layOut(netlist);
 
 /**
- * The layout of a circuit, made once for its content: at hand when it was made before, else to come.
+ * The layout of a circuit, computed once for its content: the layout itself if it was computed before, otherwise a
+ * promise.
  */
 export function layoutOf(netlist: Netlist): CircuitLayout | Promise<CircuitLayout> {
   const key = JSON.stringify(netlist.circuit);

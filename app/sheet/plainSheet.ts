@@ -2,7 +2,7 @@ import type { Circuit } from "@core/circuit/circuit";
 import type { SheetProps } from "./sheetProps";
 import type { SheetState } from "./sheetState";
 
-/** Volts of the battery at rest: what the sheet's amber stands for. */
+/** Battery volts at rest, which the sheet's amber stands for. */
 export function restVolts({ parts }: Pick<Circuit, "parts">): number {
   const battery = parts.find(({ kind }) => kind === "battery");
   return battery?.kind === "battery" ? battery.restVolts : 12.6;
@@ -12,7 +12,9 @@ const nothing: ReadonlySet<string> = new Set();
 const noDoubt = {};
 const noTarget = (): void => {};
 
-/** A sheet on which nothing is doubted, marked or taken off but what is said; it is looked at unless told who probes. */
+/**
+ * A sheet with no suspicions, marks or disconnected parts except those given; it is read-only unless told who probes.
+ */
 export const plainSheet = (
   circuit: Circuit,
   state: SheetState,

@@ -10,18 +10,18 @@ export type ProbeTarget =
   | { readonly kind: "part"; readonly id: string }
   | { readonly kind: "wire"; readonly id: string };
 
-/** The text that tells one target from another. */
+/** The text that identifies a target. */
 export const targetName = (target: ProbeTarget): string =>
   target.kind === "point" ? target.name : target.id;
 
-/** What a target is, as far as tests differ by it. */
+/** The kind of a target, as far as tests differ by it. */
 function targetKind(circuit: Circuit, target: ProbeTarget): TargetKind {
   if (target.kind !== "part") return target.kind;
   const kind = circuit.parts.find(({ id }) => id === target.id)?.kind;
   return kind === "motor" || kind === "relay" || kind === "fuse" ? kind : "other";
 }
 
-/** Tests that can be made at a target, the likeliest first. */
+/** Tests possible at a target, the likeliest first. */
 export function testsAt(circuit: Circuit, target: ProbeTarget): TestName[] {
   const kind = targetKind(circuit, target);
   return observations
@@ -34,13 +34,13 @@ export function testsAt(circuit: Circuit, target: ProbeTarget): TestName[] {
 }
 
 /**
- * The test made at a target in a set-up; still to be parsed.
+ * The test made at a target in a set-up, not yet parsed.
  * @param other where the other lead is: the light's clip, or the black lead
  */
 export const testAt = (target: ProbeTarget, test: TestName, setup: ShownSetup, other: string): AnyTest =>
   pickedTest(observationOf(test), [targetName(target), other], testSetup(setup));
 
-/** Plugs, fuses and relays that can be pulled at a target. */
+/** Plugs, fuses and relays that can be removed at a target. */
 export function pullable(circuit: Circuit, target: ProbeTarget): string[] {
   if (target.kind === "wire") return [];
   const part = target.kind === "part" ? target.id : ownerOf(circuit, target.name);
@@ -54,19 +54,19 @@ export function pullable(circuit: Circuit, target: ProbeTarget): string[] {
   return own === "fuse" || own === "relay" || own === "inline" ? [...plugs, part] : plugs;
 }
 
-/** The terminal behind a plug's pin; a terminal is its own. */
+/** The terminal behind a plug's pin; a terminal is returned unchanged. */
 function terminalAt(circuit: Circuit, point: string): string {
   const [plug, pin] = point.split(":");
   return pin === undefined ? point : (circuit.connectors.find(({ id }) => id === plug)?.pins[pin] ?? point);
 }
 
-/** The part a point belongs to: through its plug's pin to the terminal behind it. */
+/** The part a point belongs to, through its plug's pin to the terminal behind it. */
 export function ownerOf(circuit: Circuit, point: string): string {
   const terminal = terminalAt(circuit, point);
   return terminal.slice(0, terminal.indexOf("."));
 }
 
-/** While a plug is off a pin and the terminal behind it are two points: the other of the two. */
+/** While a plug is off, a pin and the terminal behind it are two points; this is the other of the two. */
 export function otherSide(circuit: Circuit, point: string, unplugged: readonly string[]): string | null {
   const terminal = terminalAt(circuit, point);
   for (const { id, pins } of circuit.connectors) {

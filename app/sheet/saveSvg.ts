@@ -1,13 +1,13 @@
-/** Colours and fonts of the page's tokens, found by letting the browser work them out. */
+/** Colours and fonts of the page's design tokens, computed by the browser. */
 type Resolve = (css: string) => string;
 
 const painted = /\b(fill|stroke)="((?:var|color-mix)\([^"]*\))"/g;
 const faces = /\bfont-family="(var\([^"]*\))"/g;
 
 /**
- * A drawing's own text made to stand alone: tokens become plain colours and fonts, classes and the parts that only
- * take taps go, and the paper is put behind it.
- * @param markup the drawing as the page holds it
+ * A drawing's markup as a file of its own: design tokens become plain colours and fonts, classes and tap areas are
+ * removed, and the paper is painted behind it.
+ * @param markup the drawing in the page
  * @param box its view box, in the drawing's units
  */
 export function standAlone(
@@ -25,7 +25,7 @@ export function standAlone(
     .replace(faces, (_, css: string) => `font-family="${font(css).replaceAll('"', "'")}"`)
     .replace(
       /^<svg([^>]*)>/,
-      // Said twice, a size makes the whole drawing unreadable to a strict reader.
+      // With a size given twice, a strict reader refuses the whole drawing.
       (_, attributes: string) =>
         `<svg${named(attributes.replace(/\s(?:width|height)="[^"]*"/g, ""))} width="${box.width}" height="${box.height}" font-family="${font("var(--font-sans)").replaceAll('"', "'")}"><title>${escaped(title)}</title>${paper}`,
     );
@@ -37,7 +37,7 @@ const escaped = (text: string): string =>
   text.replaceAll("&", "&amp;").replaceAll("<", "&lt;").replaceAll(">", "&gt;");
 const unescaped = (text: string): string => text.replaceAll("&amp;", "&");
 
-/** Reads a colour as the screen shows it, whatever colour space it was written in. */
+/** Reads a colour as the screen shows it, in whatever colour space it was written. */
 function asShown(css: string, probe: HTMLElement, canvas: CanvasRenderingContext2D): string {
   probe.style.color = "";
   probe.style.color = css;
@@ -48,7 +48,7 @@ function asShown(css: string, probe: HTMLElement, canvas: CanvasRenderingContext
   return `#${[red, green, blue].map((part) => part.toString(16).padStart(2, "0")).join("")}`;
 }
 
-/** Saves the drawing as it stands, state and all, as an SVG file of its own. */
+/** Saves the drawing with its present state as an SVG file. */
 export function saveSvg(drawing: SVGSVGElement, name: string): void {
   const probe = document.createElement("span");
   document.body.append(probe);

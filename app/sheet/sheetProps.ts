@@ -3,13 +3,13 @@ import type { CircuitLayout } from "./circuitLayout";
 import type { ProbeTarget } from "./probeTarget";
 import type { PartDoubt, SheetState } from "./sheetState";
 
-/** What the sheet shows and what it tells of a tap. */
+/** What the sheet shows, and the callbacks for a tap. */
 export interface SheetProps {
   readonly circuit: Circuit;
   readonly layout: CircuitLayout;
   readonly state: SheetState;
   readonly doubt: PartDoubt;
-  /** Parts, plugs and wires cleared by what was seen. */
+  /** Parts, plugs and wires cleared by the readings. */
   readonly cleared: ReadonlySet<string>;
   /** Point the next test touches. */
   readonly probe: string | null;
@@ -20,7 +20,7 @@ export interface SheetProps {
   readonly chosen: string | null;
   /** The other lead's point. */
   readonly other: string | null;
-  /** Plugs, fuses and relays that are out. */
+  /** Plugs, fuses and relays that are removed. */
   readonly unplugged: readonly string[];
   readonly onTarget: (target: ProbeTarget) => void;
 }

@@ -1,13 +1,13 @@
 import type { OperatingPoint } from "@core/solve/operatingPoint";
 
-/** One state the circuit can be shown in: a set-up under what is taken as true. */
+/** One state the circuit can be shown in: a set-up under an assumption. */
 export interface SheetState {
   /** `healthy`, or a suspect's fault id. */
   readonly under: string;
   /** `run` with a setting, or `off`. */
   readonly key: "run" | "off";
   readonly setting: string;
-  /** True where nothing is known of the vehicle: the wiring alone is drawn, as on paper. */
+  /** True if nothing is known of the vehicle, so that only the wiring is shown. */
   readonly bare?: true;
   readonly point: Pick<OperatingPoint, "volts" | "amps" | "rpm" | "floating" | "buzzing">;
 }
@@ -21,5 +21,5 @@ export const bareState = (key: SheetState["key"], setting: string): SheetState =
   point: { volts: {}, amps: {}, rpm: {}, floating: [], buzzing: [] },
 });
 
-/** Doubt by part: how likely each needs work. */
+/** By part: the probability that it needs work. */
 export type PartDoubt = Readonly<Record<string, number>>;

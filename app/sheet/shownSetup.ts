@@ -1,19 +1,19 @@
-/** How the vehicle on the bench stands, as its technician says it does. */
+/** The vehicle's set-up, as its technician says. */
 export interface ShownSetup {
   readonly key: "run" | "off";
   readonly engine: boolean;
   readonly setting: string;
-  /** Plugs, fuses and relays that are out. */
+  /** Plugs, fuses and relays that are removed. */
   readonly unplugged: readonly string[];
-  /** Part whose place a load lamp has taken. */
+  /** The part a load lamp replaces. */
   readonly lampFor: string | null;
 }
 
-/** True for the set-ups whose states the page has at hand: nothing pulled, no lamp, the engine off. */
+/** True for the set-ups whose states are on the page: nothing disconnected, no lamp, the engine off. */
 export const isUsual = ({ engine, unplugged, lampFor }: ShownSetup): boolean =>
   !engine && unplugged.length === 0 && lampFor === null;
 
-/** The set-up as looks carry it: only what is not the format's default. */
+/** The set-up in a test's form: only what differs from the format's default. */
 export function testSetup({ key, engine, setting, unplugged, lampFor }: ShownSetup): {
   key: ShownSetup["key"];
   engine?: true;
@@ -40,7 +40,7 @@ export function setupQuery(setup: ShownSetup, faults: readonly string[]): string
   return query.toString();
 }
 
-/** A plug pulled, or put back. */
+/** Disconnects a plug, or reconnects it. */
 export const withPlug = (setup: ShownSetup, id: string): ShownSetup => ({
   ...setup,
   unplugged: setup.unplugged.includes(id)
@@ -48,7 +48,7 @@ export const withPlug = (setup: ShownSetup, id: string): ShownSetup => ({
     : [...setup.unplugged, id],
 });
 
-/** The key turned: without it no engine runs. */
+/** Turns the key; with the key off the engine does not run. */
 export const withKey = (setup: ShownSetup, key: ShownSetup["key"]): ShownSetup => ({
   ...setup,
   key,

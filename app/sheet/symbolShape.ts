@@ -1,7 +1,7 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { type Part, type PartOf, terminalsOf } from "@core/circuit/parts/index";
 
-/** Where a terminal leaves its symbol, in the symbol's own coordinates. */
+/** Where a terminal's line leaves its symbol, in the symbol's own coordinates. */
 export interface SymbolPort {
   readonly terminal: string;
   readonly x: number;
@@ -15,13 +15,13 @@ export interface SymbolShape {
   readonly ports: readonly SymbolPort[];
 }
 
-/** Whether current enters at a terminal; undefined where none ever flows. */
+/** Whether current enters at a terminal; undefined if none ever flows. */
 export type Enters = (reference: string) => boolean | undefined;
 
-/** Taps and contacts stand far enough apart for a wire's code between the figures. */
+/** Distance of taps and contacts, with room for a wire's code between the figures. */
 const tap = 88;
 export const contactPitch = 88;
-/** Pins of an in-line plug stand far enough apart for their volts. */
+/** Distance of an in-line plug's pins, with room for their volts. */
 export const inlinePitch = 80;
 
 /** Points of a pack in the order of its chain, from the feed side's tap to the far end. */
@@ -43,7 +43,7 @@ export function packChain(part: PartOf<"resistor">): string[] {
 
 const port = (terminal: string, x: number, side: "north" | "south"): SymbolPort => ({ terminal, x, side });
 
-/** Side by the current: it enters at the top and leaves at the bottom. */
+/** The side by the current: it enters at the top and leaves at the bottom. */
 function sideOf(
   part: Part,
   terminal: string,
@@ -68,19 +68,19 @@ function spread(part: Part, first: string, others: readonly string[], enters: En
   };
 }
 
-/** Room a soft label takes, about. */
+/** Approximate space of a soft label. */
 const softWidth = (text: string): number => Math.ceil(text.length * 7.6);
 
-/** What stands beside a fuse: its amps, and where it is found. */
+/** The text beside a fuse: its amps, and its location. */
 export const fuseWords = ({ amps, place }: PartOf<"fuse">): string =>
   place ? `${amps} A, ${place}` : `${amps} A`;
 
-/** Where a terminal's side is, unless the current says otherwise. */
+/** A terminal's side, unless the current decides it. */
 type SideOf = (terminal: string, fallback: "north" | "south") => "north" | "south";
 
 const other = (side: "north" | "south") => (side === "north" ? "south" : "north");
 
-/** @param resting whether the contact that is closed at rest is wired */
+/** @param resting whether the normally closed contact is wired */
 const relayShape = (fed: "north" | "south", resting: boolean): SymbolShape => ({
   width: 190,
   height: 60,
@@ -186,10 +186,10 @@ export function symbolShape(circuit: Circuit, part: Part, enters: Enters): Symbo
   }
 }
 
-/** Where a point of the pack's chain stands. */
+/** The position of a point in the pack's chain. */
 export const packX = (chain: readonly string[], name: string): number => 30 + tap * chain.indexOf(name);
 
-/** True for a terminal some wire ends on. */
+/** True for a terminal with a wire. */
 export const isWired = (circuit: Circuit, terminal: string): boolean =>
   circuit.wires.some(({ from, to }) => from === terminal || to === terminal);
 

@@ -11,12 +11,12 @@ export const directions: Readonly<Record<string, Place>> = {
   ArrowRight: { x: 1, y: 0 },
 };
 
-/** A point this much further aside than ahead is as good as one straight ahead at that distance. */
+/** Penalty for sideways distance relative to forward distance. */
 const asideTimes = 2;
 
 /**
- * The nearest place in a direction: ahead counts once, aside twice.
- * @returns its index, or `from` where nothing lies that way
+ * The nearest point in a direction, with sideways distance counted double.
+ * @returns its index, or `from` if nothing lies that way
  */
 export function nearestIn(direction: Place, from: number, places: readonly Place[]): number {
   const at = places[from];

@@ -10,7 +10,7 @@ import type { ShownSetup } from "../sheet/shownSetup";
 
 const noHeard = {};
 
-/** The set-up a circuit is first looked at in: key on, no setting chosen yet. */
+/** The first set-up shown: key on, no setting chosen yet. */
 export const firstSetup: ShownSetup = {
   key: "run",
   engine: false,
@@ -23,7 +23,7 @@ interface HealthySheetProps {
   readonly view: {
     readonly circuit: Circuit;
     readonly layout: CircuitLayout | Promise<CircuitLayout>;
-    /** How a healthy vehicle stands in each usual set-up. */
+    /** The state of a healthy vehicle in each usual set-up. */
     readonly healthy: readonly SheetState[];
     readonly fullVolts: number;
   };
@@ -31,15 +31,15 @@ interface HealthySheetProps {
   readonly onSetup: (setup: ShownSetup) => void;
   /** The window's height, as classes. */
   readonly height: string;
-  /** Parts and wires to be lit. */
+  /** Parts and wires to light. */
   readonly lit?: ReadonlySet<string> | null;
 }
 
-/** A setting of the circuit: the one chosen while there is one of that name, else the last. */
+/** A setting of the circuit: the chosen one if it exists, otherwise the last. */
 export const settingOf = ({ settings }: Circuit, { setting }: ShownSetup): string =>
   settings.includes(setting) ? setting : (settings.at(-1) ?? "off");
 
-/** How a healthy vehicle with a circuit stands, setting by setting. */
+/** A healthy vehicle with this circuit, setting by setting. */
 export function HealthySheet(props: HealthySheetProps) {
   const { view, onSetup, height, lit } = props;
   const { circuit, layout, healthy, fullVolts } = view;

@@ -8,7 +8,7 @@ import type { ImportPreview } from "./importCircuit.server";
 export interface ImportAnswer {
   readonly text: string;
   readonly preview?: ImportPreview;
-  /** What a case would bring. */
+  /** What a case would add. */
   readonly brought?: CasePreview;
   readonly problems?: readonly string[];
 }
@@ -17,11 +17,11 @@ interface ImportFormProps {
   readonly answer: ImportAnswer | undefined;
   /** What can be dropped or pasted here. */
   readonly hint: string;
-  /** Made by the page: the same form sent twice stores once. */
+  /** Made by the page, so that the same form sent twice is stored once. */
   readonly token?: string;
 }
 
-/** A file dropped, chosen or pasted; what it would change is shown before anything is stored. */
+/** A dropped, chosen or pasted file; what it would change is shown before anything is stored. */
 export function ImportForm({ answer, hint, token }: ImportFormProps) {
   const busy = useNavigation().state !== "idle";
   const field = useRef<HTMLTextAreaElement>(null);
@@ -92,7 +92,7 @@ export function Refusal({ problems }: { problems: readonly string[] }) {
   );
 }
 
-/** A case: its readings become a job, of a vehicle that is named here. */
+/** A case: its readings become a job, for a vehicle that is named here. */
 function Brought({ brought }: { brought: CasePreview }) {
   return (
     <>
@@ -151,7 +151,7 @@ function Preview({ preview }: { preview: ImportPreview }) {
   );
 }
 
-/** What the circuit's own currents say about it. */
+/** The findings from the circuit's own currents. */
 export function Findings({ findings }: { findings: ImportPreview["findings"] }) {
   if (findings.length === 0)
     return (
@@ -182,7 +182,7 @@ interface FileFieldProps {
   readonly answer: ImportFormProps["answer"];
 }
 
-/** The file, chosen or dropped. */
+/** The file, dropped or chosen. */
 function FileField({ target, over, hint, field, answer }: FileFieldProps) {
   return (
     <label

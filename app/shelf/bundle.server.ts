@@ -7,7 +7,7 @@ import { randomId } from "../text/randomId";
 import { previewImport } from "./importCircuit.server";
 import type { Bundled, Read } from "./readBundle.server";
 
-/** The whole shelf as a zip: every circuit's newest version, and what is noted of it. */
+/** The whole shelf as a zip: every circuit's newest version, and its notes. */
 export async function shelfBundle(): Promise<Uint8Array> {
   const files: Record<string, Uint8Array> = {};
   const circuits: ShelfBundle["circuits"] = [];
@@ -22,11 +22,11 @@ export async function shelfBundle(): Promise<Uint8Array> {
   return zipSync({ [bundleContents]: strToU8(`${JSON.stringify(contents, null, 2)}\n`), ...files });
 }
 
-/** What bringing a bundle in would do to one circuit. */
+/** What importing a bundle would do to one circuit. */
 export interface BundleLine {
   readonly shelfId: string;
   readonly title: string;
-  /** The version it would become; null where the shelf says the same already. */
+  /** The version it would become; null if the shelf has the same content already. */
   readonly version: number | null;
   readonly differs: number;
   readonly newNotes: number;
@@ -69,7 +69,7 @@ export async function previewBundle(bundled: readonly Bundled[]): Promise<Read<B
   };
 }
 
-/** Brings a bundle in, all of it or nothing. */
+/** Imports a bundle, all of it or nothing. */
 export async function storeBundle(bundled: readonly Bundled[]): Promise<Read<{ stored: number }>> {
   const lines = await linesOf(bundled);
   if ("problems" in lines) return lines;

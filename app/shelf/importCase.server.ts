@@ -13,7 +13,7 @@ import { type ImportPreview, previewImport } from "./importCircuit.server";
 
 type Read<T> = { readonly value: T } | { readonly problems: readonly string[] };
 
-/** What a case would bring: its circuit against the shelf, and a job with its readings. */
+/** What a case would add: its circuit compared with the shelf, and a job with its readings. */
 export interface CasePreview {
   readonly circuit: ImportPreview;
   readonly readings: number;
@@ -37,7 +37,7 @@ async function caseFrom(input: unknown): Promise<Read<Case>> {
   return wrong.length > 0 ? { problems: wrong.slice(0, 12) } : { value: parsed.value };
 }
 
-/** What bringing a case in would do, before it does it. */
+/** What importing a case would do. */
 export async function previewCase(input: unknown): Promise<Read<CasePreview>> {
   const read = await caseFrom(input);
   if ("problems" in read) return read;
@@ -47,7 +47,7 @@ export async function previewCase(input: unknown): Promise<Read<CasePreview>> {
   return { value: { circuit: circuit.value, readings: readings.length, school: strategy } };
 }
 
-/** Who the case is of, as the shop calls it. */
+/** The vehicle's name in this shop. */
 export interface CaseVehicle {
   readonly formToken: string;
   readonly label: string;
@@ -55,7 +55,7 @@ export interface CaseVehicle {
   readonly words: string;
 }
 
-/** Row of the version on the shelf that says the same as a circuit: a case may hold an older one than the newest. */
+/** Row of the shelf's version with the same content as a circuit; a case may hold an older one than the newest. */
 async function versionThatSays(circuit: Circuit): Promise<string | null> {
   for (const { rowId } of await versionsOf(circuit.id)) {
     const known = await findCircuit(rowId);
@@ -64,7 +64,7 @@ async function versionThatSays(circuit: Circuit): Promise<string | null> {
   return null;
 }
 
-/** Brings a case in as a job, its circuit onto the shelf where that does not say the same already; all or nothing. */
+/** Imports a case as a job, and its circuit to the shelf unless the shelf has the same content; all or nothing. */
 export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<Read<{ job: number }>> {
   const read = await caseFrom(input);
   if ("problems" in read) return read;

@@ -12,14 +12,14 @@ import { addCircuit, findCircuit, listCircuits, versionsOf } from "@db/repositor
 import { circuitFindingWords, familyText } from "@words/circuitWords";
 import Papa from "papaparse";
 
-/** What an import would do, before it does it. */
+/** What an import would do. */
 export interface ImportPreview {
   readonly shelfId: string;
   readonly title: string;
   readonly family: string;
   /** The version it would become. */
   readonly version: number;
-  /** Against the newest version on the shelf; null for a circuit that is new to it. */
+  /** Compared with the newest version on the shelf; null for a circuit that is new to it. */
   readonly changes: readonly CircuitChange[] | null;
   readonly findings: ReturnType<typeof circuitFindingWords>;
   /** Circuits of the same shape under other names. */
@@ -34,7 +34,7 @@ const inWords = (problems: readonly Problem[]): { problems: string[] } => ({
 });
 
 /**
- * The circuit a text holds: an `airway-circuit` file, or a wire list for a circuit on the shelf.
+ * The circuit in a text: an `airway-circuit` file, or a wire list for a circuit on the shelf.
  * @param onto the circuit a wire list is for
  */
 export function circuitFrom(text: string, onto: Circuit | null): Read<Circuit> {
@@ -57,7 +57,7 @@ export function circuitFrom(text: string, onto: Circuit | null): Read<Circuit> {
   return read.ok ? { value: read.value } : inWords(read.problems);
 }
 
-/** What storing a circuit would do; refuses one that cannot be solved. */
+/** What storing a circuit would do; one that cannot be solved is refused. */
 export async function previewImport(circuit: Circuit): Promise<Read<ImportPreview>> {
   const netlist = buildNetlist(circuit, { lumpWires: true });
   if (!netlist.ok) return inWords(netlist.problems);
@@ -80,7 +80,7 @@ export async function previewImport(circuit: Circuit): Promise<Read<ImportPrevie
   };
 }
 
-/** Stores a circuit as the next version of its id; one that says nothing new makes none. */
+/** Stores a circuit as the next version of its id; one with the same content makes none. */
 export async function storeImport(circuit: Circuit): Promise<Read<{ version: number }>> {
   const preview = await previewImport(circuit);
   if ("problems" in preview) return preview;

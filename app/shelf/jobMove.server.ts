@@ -8,7 +8,7 @@ import { readingsOf } from "@db/repositories/readings.server";
 import { repairName } from "@words/partName";
 import { engineFor } from "../engine/engine.server";
 
-/** What a job's readings say under the version it is on and under the newest, or why it cannot be moved. */
+/** What a job's readings mean with its present version and with the newest, or why it cannot be moved. */
 export type JobMove =
   | { readonly before: string; readonly after: string }
   | { readonly problems: readonly string[] };
@@ -28,7 +28,7 @@ async function beliefUnder(circuit: Circuit, job: Job): Promise<{ text: string }
   return { text };
 }
 
-/** Weighs moving a job to another version of its circuit: a reading at a point that is gone forbids it. */
+/** Compares a job on another version of its circuit; a reading at a point that no longer exists forbids the move. */
 export async function weighMove(job: Job, newest: Circuit): Promise<JobMove> {
   const own = await findCircuit(job.circuitId);
   if (!own) return { problems: ["Its own version no longer exists."] };

@@ -8,7 +8,7 @@ import { strFromU8 } from "fflate";
 const zipLimits: ZipLimits = { files: 5001, bytes: 80_000_000, fileBytes: 1_000_000 };
 const mostProblems = 12;
 
-/** A circuit of a bundle, and what is noted of it. */
+/** A circuit of a bundle, with its notes. */
 export interface Bundled {
   readonly circuit: Circuit;
   readonly notes: readonly string[];
@@ -25,7 +25,7 @@ function jsonOf(name: string, bytes: Uint8Array | undefined): Read<unknown> {
   }
 }
 
-/** The circuits a bundle holds; one that does not fit refuses the whole, by file and place. */
+/** The circuits in a bundle; if one is not valid, the whole bundle is refused, by file and path. */
 export function readBundle(bytes: Uint8Array): Read<readonly Bundled[]> {
   const files = unzip(bytes, zipLimits);
   if ("problems" in files) return files;

@@ -2,18 +2,21 @@ import { useEffect, useRef } from "react";
 import { Link, NavLink, useLocation } from "react-router";
 import { ThemeSwitch } from "./ThemeSwitch";
 
-/** A step of the job and whether it is done. */
+/** A step of the job and whether it is finished. */
 export interface RailStep {
   readonly to: string;
   readonly title: string;
   readonly done: boolean;
 }
 
-/** The way down the left: Airway's own name to the board, then the job's steps with what is done. */
+/**
+ * The navigation at the left: Airway's name leads to the board, then come the job's steps, with the finished ones
+ * marked.
+ */
 export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
   const rail = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
-  // Along the bottom of a phone the rail is longer than the page is wide: the step one is at comes into sight.
+  // On a phone the rail at the bottom is wider than the page, so the current step scrolls into view.
   useEffect(() => {
     const nav = rail.current;
     const here = nav?.querySelector<HTMLElement>('[aria-current="page"]');

@@ -3,7 +3,7 @@ import type { Preferences } from "./theme";
 
 const nextTheme = { auto: "night", night: "day", day: "auto" } as const;
 
-/** Chooses between the device's own light, night and day. */
+/** Chooses between the device's theme, night and day. */
 export function ThemeSwitch() {
   const theme = useRouteLoaderData<Preferences>("root")?.theme ?? "auto";
   const { pathname } = useLocation();

@@ -1,4 +1,4 @@
-/** What failed behind the pages since the start, told at the top of every page. */
+/** Failures in the background since the start, shown at the top of every page. */
 export function TroubleNotice({ troubles }: { troubles: readonly string[] }) {
   if (troubles.length === 0) return null;
   return (

@@ -1,8 +1,8 @@
 import { Transform, type TransformCallback } from "node:stream";
 
 /**
- * Joins what is written in one turn of the event loop into one piece. React writes a page in pieces of 2 kB, and each one
- * would be compressed, flushed and waited for by itself.
+ * Joins what is written in one turn of the event loop into one piece. React writes a page in pieces of 2 kB, and each
+ * would be compressed and flushed by itself.
  */
 export class JoinedChunks extends Transform {
   private readonly waiting: Buffer[] = [];

@@ -1,9 +1,9 @@
 import pino, { type Logger } from "pino";
 
-/** The server's own logger: AIRWAY_LOG sets how much it says. */
+/** The server's own logger; AIRWAY_LOG sets its level. */
 export const logger: Logger = pino({ level: process.env.AIRWAY_LOG ?? "warn" });
 
-/** Something that failed behind the pages, in words for the people of the shop. */
+/** A failure in the background, in words for the people of the shop. */
 export interface Trouble {
   readonly words: string;
   readonly at: Date;
@@ -12,7 +12,7 @@ export interface Trouble {
 const troubles = new Map<string, Trouble>();
 
 /**
- * Logs a failure that no request answers for, with its cause, and tells of it on every page until the server is started again.
+ * Logs a failure that belongs to no request, with its cause, and shows it on every page until the server restarts.
  * @param words what failed, and what it means for the work
  */
 export function reportTrouble(cause: unknown, words: string): void {
@@ -20,5 +20,5 @@ export function reportTrouble(cause: unknown, words: string): void {
   troubles.set(words, { words, at: new Date() });
 }
 
-/** What failed since the start, the newest first. */
+/** The failures since the start, the newest first. */
 export const troublesNow = (): readonly Trouble[] => [...troubles.values()].reverse();

@@ -1,4 +1,4 @@
 import { createContext } from "react-router";
 
-/** The content-security nonce of the response being made. */
+/** The content-security nonce of the current response. */
 export const nonceContext = createContext<string>("");

@@ -7,12 +7,12 @@ const cookie = createCookie("preferences", { path: "/", maxAge: yearSeconds, sam
 
 const kept = z.object({ theme: z.enum(themes).catch("auto"), keys: z.boolean().catch(true) });
 
-/** What a request's browser has chosen; the defaults where it has chosen nothing, or what it sends cannot be read. */
+/** The browser's choices; defaults for what it has not chosen, or if its cookie cannot be read. */
 export async function preferencesOf(request: Request): Promise<Preferences> {
   const sent: unknown = await cookie.parse(request.headers.get("cookie"));
   return kept.catch({ theme: "auto", keys: true }).parse(sent);
 }
 
-/** The header that keeps some choices in a browser, the others staying as they are. */
+/** The header that stores some choices in a browser and keeps the others. */
 export const keepPreferences = async (request: Request, chosen: Partial<Preferences>): Promise<string> =>
   cookie.serialize({ ...(await preferencesOf(request)), ...chosen });

@@ -1,9 +1,9 @@
 import { WorkerThread } from "./workerThread.server";
 
-/** A thread with nothing to do ends after this, in milliseconds, which gives its memory back. */
+/** Milliseconds after which an idle thread ends, which frees its memory. */
 const idleMilliseconds = 5000;
 
-/** A worker thread that is there only while there is work for it. */
+/** A worker thread that only exists while there is work for it. */
 export class RestingThread<Task extends { readonly id: number }, News extends { readonly id: number }> {
   private thread: WorkerThread<Task, News> | null = null;
   private idle: ReturnType<typeof setTimeout> | undefined;
@@ -15,7 +15,7 @@ export class RestingThread<Task extends { readonly id: number }, News extends { 
     private readonly onEnd: (cause: unknown) => void,
   ) {}
 
-  /** Gives the thread a task, as `WorkerThread.ask` does; after one that failed the next one gets a new thread. */
+  /** Gives the thread a task, as `WorkerThread.ask` does; after a failed task the next one gets a new thread. */
   async ask(...asked: Parameters<WorkerThread<Task, News>["ask"]>): Promise<void> {
     clearTimeout(this.idle);
     this.thread ??= new WorkerThread(this.file, this.onEnd);

@@ -1,8 +1,8 @@
 import type { ShouldRevalidateFunctionArgs } from "react-router";
 
 /**
- * For loaders that no reading changes: asked again after a form was sent or the page changed, and left alone when
- * the bench takes up what was entered on it.
+ * For loaders that do not depend on readings: requested again after a form was sent or the page changed, but not after
+ * an entry on the probe page.
  */
 export const notForReadings = ({
   currentUrl,

@@ -1,6 +1,6 @@
 import { data } from "react-router";
 
-/** The form a request brings; answers 400 where it brings none that can be read. */
+/** The form of a request; answers 400 if there is none that can be read. */
 export async function sentForm(request: Request): Promise<FormData> {
   try {
     return await request.formData();

@@ -2,7 +2,7 @@
 export const themes = ["auto", "day", "night"] as const;
 export type Theme = (typeof themes)[number];
 
-/** What a browser has chosen for itself: the theme, and whether letter keys enter readings. */
+/** The choices a browser keeps: the theme, and whether letter keys enter readings. */
 export interface Preferences {
   readonly theme: Theme;
   readonly keys: boolean;

@@ -8,19 +8,22 @@ interface Numbered {
 type Unnumbered<Task> = Task extends unknown ? Omit<Task, "id"> : never;
 
 interface Asked<News> {
-  /** Takes a piece of news; true when it was the last. Throws to refuse. */
+  /**
+   * Takes a message; true if it was the last.
+   * @throws to refuse
+   */
   readonly take: (news: News) => boolean;
   readonly resolve: () => void;
   readonly reject: (problem: unknown) => void;
 }
 
-/** A thread that is given tasks and answers each with news under its number; it does not keep the process alive. */
+/** A thread that takes tasks and answers each with messages under its number; it does not keep the process alive. */
 export class WorkerThread<Task extends Numbered, News extends Numbered> {
   private readonly worker: Worker;
   private readonly asked = new Map<number, Asked<News>>();
   private last = 0;
 
-  /** @param onEnd called once, with the cause, when the thread died; whoever waits for it is refused */
+  /** @param onEnd called once, with the cause, when the thread died; waiting callers are refused */
   constructor(file: string, onEnd: (cause: unknown) => void) {
     this.worker = new Worker(file);
     this.worker.on("message", (news: News) => void this.hear(news));
@@ -29,11 +32,11 @@ export class WorkerThread<Task extends Numbered, News extends Numbered> {
       for (const { reject } of this.asked.values()) reject(cause);
       this.asked.clear();
     });
-    // Only now: listening for messages makes a thread hold the process again.
+    // Only now, because listening for messages makes the thread keep the process alive again.
     this.worker.unref();
   }
 
-  /** Gives the thread a task; resolves when `take` has called a piece of news the last. */
+  /** Gives the thread a task; resolves when `take` has called a message the last. */
   ask(task: Unnumbered<Task>, take: (news: News) => boolean): Promise<void> {
     const id = ++this.last;
     return new Promise((resolve, reject) => {
@@ -42,7 +45,7 @@ export class WorkerThread<Task extends Numbered, News extends Numbered> {
     });
   }
 
-  /** Ends the thread; it gives its memory back. */
+  /** Ends the thread and frees its memory. */
   async end(): Promise<void> {
     await this.worker.terminate();
   }

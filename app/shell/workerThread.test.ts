@@ -13,7 +13,7 @@ type News = { readonly id: number; readonly step: number; readonly last: boolean
 let folder = "";
 let file = "";
 
-/** A thread that counts up to what it is asked, and dies when asked for less than nothing. */
+/** A thread that counts up to the number it is given, and dies of a negative one. */
 beforeAll(() => {
   folder = mkdtempSync(join(tmpdir(), "airway-thread-"));
   file = join(folder, "counter.mjs");

@@ -13,18 +13,18 @@ interface SumFieldLineProps {
   readonly onTyped: (typed: Typed) => void;
 }
 
-/** More digits than a person types came out of a conversion: they are kept, and shown short. */
+/** Digits beyond which a figure came from a conversion: it is kept in full, and shown short. */
 const shownDigits = 7;
 const shortened = (text: string): string =>
   text.replace(/\D/g, "").length > 12 ? String(Number(Number(text).toPrecision(shownDigits))) : text;
 
-/** One value of a sum: its title, the figure with its unit, and what is wrong with it. */
+/** One value of a sum: its title, the figure with its unit, and any error. */
 export function SumFieldLine({ field, typed, problem, first, onTyped }: SumFieldLineProps) {
   const id = useId();
-  // While a unit is being typed behind the figure the text stands as it is typed.
+  // While a unit is being typed after the figure, the text is left as typed.
   const [writing, setWriting] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
-  // The browser gives the first field the focus before there are scripts: what stands there is written over.
+  // The browser gives the first field the focus before scripts run; typing replaces its content.
   useEffect(() => {
     if (document.activeElement === input.current) input.current?.select();
   }, []);
@@ -115,7 +115,7 @@ interface FigureInputProps {
   readonly setWriting: Dispatch<SetStateAction<string | null>>;
 }
 
-/** The figure as it is typed. */
+/** The figure as typed. */
 function FigureInput({
   input,
   id,

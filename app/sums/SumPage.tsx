@@ -15,7 +15,7 @@ interface SumPageProps {
   readonly starts: readonly SumStart[];
 }
 
-/** One sum: what is asked, what comes of it, its formula and its curve. What is typed stands in the address. */
+/** One sum: its inputs, its results, its formula and its curve. The typed figures are in the address. */
 export function SumPage({ sum, job, jobs, starts }: SumPageProps) {
   const [query, setQuery] = useSearchParams();
   const asked = useMemo(() => askedBy(sum, query), [sum, query]);
@@ -90,7 +90,7 @@ function Worked({ worked, sum }: { worked: SumWorked; sum: Sum }) {
   );
 }
 
-/** One thing a sum gives, in the unit it is wanted in. */
+/** One result of a sum, in the chosen unit. */
 function Result({ result }: { result: SumResult }) {
   const own: readonly Unit[] = units[result.quantity];
   const [unitId, setUnit] = useState(result.unit);

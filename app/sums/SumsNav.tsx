@@ -1,7 +1,7 @@
 import { benchSums } from "@core/sums/benchSums";
 import { NavLink } from "react-router";
 
-/** The sums there are; the job whose values they take goes along. */
+/** The list of sums; the job whose values they use is kept. */
 export const SumsNav = ({ job }: { job: number | null }) => (
   <nav aria-label="Sums" className="min-w-0">
     <ol className="flex gap-1 max-md:overflow-x-auto md:flex-col">

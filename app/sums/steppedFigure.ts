@@ -1,4 +1,4 @@
-/** A typed figure one step of its last digit up or down; null where it is none. A decimal comma stays one. */
+/** A typed figure one step of its last digit up or down; null if it is not a figure. A decimal comma is kept. */
 export function steppedFigure(text: string, by: 1 | -1): string | null {
   const found = /^\s*([+-]?\d*)([.,]?)(\d*)\s*$/.exec(text);
   const [, whole = "", point = "", part = ""] = found ?? [];

@@ -1,7 +1,10 @@
 import { startOf, type Typed, typedFigure } from "@core/sums/benchSums";
 import type { Sum } from "@core/sums/sum";
 
-/** What an address asks: `length=3 ft&amps=20`; what is not there has its start, what is no unit keeps the field's. */
+/**
+ * The input in an address, `length=3 ft&amps=20`. A missing field has its default; an unknown unit keeps the field's
+ * own.
+ */
 export function askedBy(sum: Sum, query: URLSearchParams): Record<string, Typed> {
   const asked = startOf(sum);
   for (const field of sum.fields) {
@@ -13,7 +16,7 @@ export function askedBy(sum: Sum, query: URLSearchParams): Record<string, Typed>
   return asked;
 }
 
-/** The address that asks the same: what is at its start is left out. */
+/** The address with the same input; defaults are left out. */
 export function addressOf(sum: Sum, asked: Readonly<Record<string, Typed>>): URLSearchParams {
   const query = new URLSearchParams();
   for (const field of sum.fields) {

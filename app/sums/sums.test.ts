@@ -28,7 +28,7 @@ describe("the address of a sum", () => {
     expect(asked.length).toEqual({ text: "12", unit: "ft" });
     expect(asked.area).toEqual({ text: "14", unit: "awg" });
     expect(workSum(sum, asked)).toMatchObject({ ok: false, problems: [{ field: "amps" }] });
-    // What cannot be read comes back as it was typed, its unit not made part of it.
+    // Text that cannot be read is returned as typed, without being split into figure and unit.
     expect(askedBy(sum, addressOf(sum, asked))).toEqual(asked);
   });
 });

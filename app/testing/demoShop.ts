@@ -11,7 +11,9 @@ import { compileWith } from "../engine/engine.server";
 let folder = "";
 let job = 0;
 
-/** Opens the demo workshop in a data folder of its own, with a new job on the four-speed van; returns its number. */
+/**
+ * Opens the demo workshop in a data folder of its own, with a new job on the four-speed van; returns the job's number.
+ */
 export async function openDemoShop(): Promise<number> {
   compileWith(adoptSharedTables);
   folder = mkdtempSync(join(tmpdir(), "airway-routes-"));
@@ -31,7 +33,7 @@ export async function closeDemoShop(): Promise<void> {
 
 export type Fields = Record<string, string | readonly string[]>;
 
-/** What a route answers: its data, or the status and place of a response thrown or returned. */
+/** A route's answer: its data, or the status and location of a response thrown or returned. */
 export async function answer(
   work: (args: never) => Promise<unknown>,
   fields: Fields | null,
@@ -58,7 +60,7 @@ function read(result: unknown): { status: number; location: string | null; data:
   return { status: 200, location: null, data: (result ?? {}) as Record<string, unknown> };
 }
 
-/** A resource route's answer: its status and the JSON it sent. */
+/** A resource route's answer: its status and its JSON. */
 export async function json(
   work: (args: never) => Promise<Response>,
   request: Request,

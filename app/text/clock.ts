@@ -1,6 +1,6 @@
 const formats = new Map<string, Intl.DateTimeFormat>();
 
-/** Making a format costs more than using it a hundred times. */
+/** Formatters are stored, because making one costs more than using it a hundred times. */
 function formatted(moment: Date, zone: string, options: Intl.DateTimeFormatOptions): string {
   const key = `${zone} ${Object.keys(options).join()}`;
   const format = formats.get(key) ?? new Intl.DateTimeFormat("en-GB", { ...options, timeZone: zone });
@@ -11,7 +11,7 @@ function formatted(moment: Date, zone: string, options: Intl.DateTimeFormatOptio
 const clock = { hour: "2-digit", minute: "2-digit" } as const;
 const day = { day: "numeric", month: "short", year: "numeric" } as const;
 
-/** The shop's clock: its zone from AIRWAY_ZONE on the server, the same text on server and page. */
+/** The shop's clock: its zone comes from AIRWAY_ZONE on the server, so server and page show the same text. */
 export const clockText = (moment: Date, zone: string): string => formatted(moment, zone, clock);
 
 /** Day and time, as on a job card. */

@@ -1,6 +1,6 @@
 const formats = new Map<string, Intl.NumberFormat>();
 
-/** Digits after the point of a currency's minor unit, by ISO 4217 as the platform knows it; two for one it does not. */
+/** Digits after the point of a currency's minor unit, by the platform's ISO 4217 data; two for unknown currencies. */
 export function minorDigits(currency: string): number {
   return formatOf(currency).resolvedOptions().maximumFractionDigits ?? 2;
 }
@@ -21,11 +21,11 @@ export function amountText(minor: number, currency: string): string {
   return digits === 0 ? `${sign}${text}` : `${sign}${text.slice(0, -digits)}.${text.slice(-digits)}`;
 }
 
-/** The same with the code, where the shop has set one. */
+/** The same with the code, if the shop has set one. */
 export const priceText = (minor: number, currency: string): string =>
   currency === "XXX" ? amountText(minor, currency) : `${currency} ${amountText(minor, currency)}`;
 
-/** A typed amount in minor units; null where it is none or finer than the currency. Never through floating point. */
+/** A typed amount in minor units; null if it cannot be read or has too many decimals. Floating point is not used. */
 export function typedMinor(text: string, currency: string): number | null {
   const digits = minorDigits(currency);
   const match = /^([-−]?)(\d{1,9})(?:[.,](\d+))?$/.exec(text.trim());

@@ -1,4 +1,4 @@
-/** The value of a JSON text; undefined where it is none. */
+/** The value of a JSON text; undefined if it is not JSON. */
 export const parsedJson = (text: string): unknown => {
   try {
     return JSON.parse(text);

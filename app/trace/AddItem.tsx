@@ -5,7 +5,7 @@ import { useState } from "react";
 import { type SubmitHandler, useForm } from "react-hook-form";
 import { fits, useEditing } from "./Cell";
 
-/** The next free name of a letter: W12 after W11. */
+/** The next free name with a letter: W12 after W11. */
 function nextName(letter: string, taken: readonly { readonly id: string }[]): string {
   const numbers = taken.flatMap(({ id }) => {
     const match = new RegExp(`^${letter}(\\d+)$`).exec(id);
@@ -14,7 +14,7 @@ function nextName(letter: string, taken: readonly { readonly id: string }[]): st
   return `${letter}${Math.max(0, ...numbers) + 1}`;
 }
 
-/** Sends what a form makes; tells why where it does not fit. */
+/** Sends what a form makes, and reports why it does not fit. */
 function useAdding(): [string | null, (edit: CircuitEdit) => boolean] {
   const { circuit, send } = useEditing();
   const [problem, setProblem] = useState<string | null>(null);
@@ -66,7 +66,7 @@ interface WireFields {
   readonly metres: string;
 }
 
-/** A wire that the diagram has and the table has not. */
+/** Adds a wire that is in the diagram but not in the table. */
 export function AddWire({ terminals }: { terminals: readonly string[] }) {
   const { circuit } = useEditing();
   const [problem, add] = useAdding();
@@ -119,7 +119,7 @@ export function AddWire({ terminals }: { terminals: readonly string[] }) {
   );
 }
 
-/** A new part of each kind, its values usual ones and marked as assumed. */
+/** A new part of each kind, with usual values marked as assumed. */
 const newParts = {
   fuse: ["F", { kind: "fuse", amps: 10 }],
   relay: ["K", { kind: "relay", coilOhms: 85, pullInVolts: 7.5, contactOhms: 0.004 }],
@@ -143,7 +143,7 @@ const kindWords: Readonly<Record<NewKind, string>> = {
   selector: "separate switch",
 };
 
-/** A part more: what the usual circuit has not. */
+/** Adds a part that the usual circuit does not have. */
 export function AddPart() {
   const { circuit } = useEditing();
   const [problem, add] = useAdding();
@@ -185,7 +185,7 @@ interface ElementFields {
   readonly ohms: string;
 }
 
-/** A coil or a thermal link more in a pack. */
+/** Adds a coil or a thermal link to a pack. */
 export function AddElement() {
   const { circuit } = useEditing();
   const [problem, add] = useAdding();
@@ -238,7 +238,7 @@ interface PinFields {
   readonly terminal: string;
 }
 
-/** Adds a pin to a plug that is there, or to a new one. */
+/** Adds a pin to an existing plug, or to a new one. */
 export function AddPin({ terminals }: { terminals: readonly string[] }) {
   const { circuit } = useEditing();
   const [problem, add] = useAdding();

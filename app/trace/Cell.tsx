@@ -8,7 +8,7 @@ interface Editing {
   readonly circuit: Circuit;
   /** Where a wire can end or a pin be plugged. */
   readonly terminals: readonly string[];
-  /** Sends a change; it was found to fit before. */
+  /** Sends a change that was already checked. */
   readonly send: (edit: CircuitEdit) => void;
 }
 const EditingContext = createContext<Editing | null>(null);
@@ -19,7 +19,7 @@ export function useEditing(): Editing {
   return editing;
 }
 
-/** Why a change does not fit the circuit; true where it does. */
+/** Why a change does not fit the circuit; true if it does. */
 export function fits(circuit: Circuit, edit: CircuitEdit): true | string {
   const next = editedCircuit(circuit, edit);
   if (next.ok) return true;
@@ -28,17 +28,17 @@ export function fits(circuit: Circuit, edit: CircuitEdit): true | string {
 }
 
 interface CellProps {
-  /** What it is, for those who hear the table. */
+  /** Its name for screen readers. */
   readonly label: string;
   readonly value: string;
-  /** The change a typed text makes. */
+  /** The change that a typed text makes. */
   readonly edit: (text: string) => CircuitEdit;
-  /** A terminal is chosen, any other text typed. */
+  /** Terminals are chosen from a list, other text is typed. */
   readonly terminal?: boolean;
   readonly width?: string;
 }
 
-/** One cell: checked as it is typed against the whole circuit, stored when it is left or Enter is pressed. */
+/** One cell: checked against the whole circuit while it is typed, stored when it loses the focus or on Enter. */
 export function Cell({ label, value, edit, terminal = false, width = "w-24" }: CellProps) {
   const { circuit, terminals, send } = useEditing();
   const id = useId();

@@ -58,7 +58,7 @@ interface GroupHeadProps<Row> {
   readonly group: HeaderGroup<Row>;
 }
 
-/** The heads of a group of columns. */
+/** The headings of a group of columns. */
 function GroupHead<Row>({ group }: GroupHeadProps<Row>) {
   return (
     <tr>

@@ -25,13 +25,13 @@ const tabs = [
 interface CircuitTablesProps {
   readonly circuit: Circuit;
   readonly onEdit: (edit: CircuitEdit) => void;
-  /** What the circuit is asked for; null where it did not begin with questions. */
+  /** The circuit's questions; null if it did not start with questions. */
   readonly questions: React.ReactNode | null;
-  /** Below the wires. */
+  /** Shown below the wires. */
   readonly children?: React.ReactNode;
 }
 
-/** A circuit's questions, and its wires, parts, pins and places, every cell of them to be changed. */
+/** A circuit's questions, and its wires, parts, pins and places in tables; every cell can be changed. */
 export function CircuitTables({ circuit, onEdit, questions, children }: CircuitTablesProps) {
   const terminals = useMemo(() => terminalsIn(circuit), [circuit]);
   const editing = useMemo(() => ({ circuit, terminals, send: onEdit }), [circuit, terminals, onEdit]);

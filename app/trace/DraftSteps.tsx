@@ -7,12 +7,12 @@ interface DraftStepsProps {
   readonly undo: boolean;
   readonly redo: boolean;
   readonly waiting: number;
-  /** The server does not answer. */
+  /** True while the server does not answer. */
   readonly away: boolean;
   readonly send: (fields: Record<string, string>) => void;
 }
 
-/** One step back, one step on; by Ctrl+Z and Ctrl+Shift+Z too, where no text is being typed. */
+/** Undo and redo, also by Ctrl+Z and Ctrl+Shift+Z unless text is being typed. */
 export function DraftSteps({ undo, redo, waiting, away, send }: DraftStepsProps) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {

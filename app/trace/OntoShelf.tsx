@@ -5,12 +5,12 @@ import type { TracedDraft } from "./tracedDraft.server";
 interface OntoShelfProps {
   readonly name: TracedDraft["name"];
   readonly shelf: TracedDraft["shelf"];
-  /** Changes are on their way that would be missing. */
+  /** True while changes are on their way that would be missing. */
   readonly waiting: boolean;
   readonly refused: readonly string[] | null;
 }
 
-/** The way onto the shelf, as a new circuit or as the next version of one. */
+/** Puts the draft on the shelf, as a new circuit or as the next version of one. */
 export function OntoShelf({ name, shelf, waiting, refused }: OntoShelfProps) {
   const busy = useNavigation().state !== "idle" || waiting;
   return (

@@ -5,7 +5,7 @@ import { CircuitTable } from "./CircuitTable";
 import { assumedColumn, nameColumn, removeColumn, valueColumn } from "./columns";
 import { cellText, cellValue, partValues } from "./partValues";
 
-/** Takes a coil or a link out of its pack. */
+/** Removes a coil or a link from its pack. */
 function RemoveElement({ part, element, at }: { part: string; element: string; at: string }) {
   const { send } = useEditing();
   return (

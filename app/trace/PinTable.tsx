@@ -98,7 +98,7 @@ function RemovePin({ id, plug, pin }: PinRow) {
   );
 }
 
-/** The pins of a circuit's plugs, a line each. */
+/** The pins of a circuit's plugs, one row each. */
 export function PinTable({ connectors }: { connectors: readonly Connector[] }) {
   const rows = useMemo(
     () =>

@@ -30,7 +30,7 @@ const placeColumns: ColumnDef<Place, string>[] = [
   removeColumn("places"),
 ];
 
-/** A circuit's places and what is within reach there. */
+/** A circuit's places and what can be reached there. */
 export function PlaceTable({ places }: { places: readonly Place[] }) {
   return <CircuitTable caption="Places" rows={places} columns={placeColumns} rowId={({ id }) => id} />;
 }

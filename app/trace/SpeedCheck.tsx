@@ -1,7 +1,7 @@
 import { ampsText, percent, voltsText } from "@core/units/wording";
 import type { TracedDraft } from "./tracedDraft.server";
 
-/** What each speed would give at the motor of a healthy vehicle: whether that is sensible shows at a glance. */
+/** The motor's volts and speed of a healthy vehicle at each setting, to show whether they are sensible. */
 export function SpeedCheck({ motors }: Pick<TracedDraft, "motors">) {
   return motors.map(({ motor, speeds }) => (
     <section key={motor} className="sheet-card py-2" aria-label={`What ${motor} would get`}>

@@ -24,7 +24,7 @@ interface TraceBenchProps {
   readonly refused: { readonly of: string; readonly problems: readonly string[] } | undefined;
 }
 
-/** A circuit in the making: questions beside the drawing they make, what the circuit says of itself, and its tables. */
+/** A circuit being traced: questions beside the resulting drawing, its findings, and its tables. */
 export function TracePage({ draft, refused }: TraceBenchProps) {
   const { circuit, name, answers, asked, dropped, problems, family, shelf } = draft;
   const [setup, setSetup] = useState(firstSetup);
@@ -81,7 +81,7 @@ export function TracePage({ draft, refused }: TraceBenchProps) {
   );
 }
 
-/** All wires at once, from a list somebody typed or exported. */
+/** Replaces all wires at once, from a typed or exported list. */
 function WireListForm({ refused }: { refused: readonly string[] | null }) {
   return (
     <details className="text-base" open={refused !== null}>
@@ -116,7 +116,7 @@ interface TraceHeadProps {
   readonly send: (fields: Record<string, string>) => void;
 }
 
-/** The circuit's name and what can be done with the draft. */
+/** The circuit's name and the draft's actions. */
 function TraceHead({ name, family, draft, waiting, away, send }: TraceHeadProps) {
   return (
     <header className="flex flex-wrap items-end justify-between gap-3">
@@ -144,7 +144,7 @@ interface CircuitSoFarProps {
   readonly problems: TraceBenchProps["draft"]["problems"];
 }
 
-/** The drawing of what has been said so far. */
+/** The drawing of the answers so far. */
 function CircuitSoFar({ draft, setup, setSetup, litPath, problems }: CircuitSoFarProps) {
   return (
     <section aria-label="The circuit so far" className="grid min-w-0 content-start gap-2 lg:sticky lg:top-2">
@@ -202,7 +202,7 @@ interface LooksRightProps {
   readonly light: (cell: LitCell) => void;
 }
 
-/** Checks and the path board of what has been said. */
+/** Checks and the path board of the answers so far. */
 function LooksRight({ draft, circuit, shownLit, light }: LooksRightProps) {
   return (
     <div className="grid content-start gap-3">

@@ -13,7 +13,7 @@ interface TraceQuestionsProps {
 export function TraceQuestions({ answers, asked, refused }: TraceQuestionsProps) {
   const open = asked.find((id) => answers[id] === undefined) ?? null;
   const [again, setAgain] = useState<{ id: TraceQuestionId; over: TraceAnswers } | null>(null);
-  // An answer given puts an end to asking again.
+  // Giving an answer closes the question.
   const current = again?.over === answers ? again.id : open;
   const count = asked.filter((id) => answers[id] !== undefined).length;
   return (

@@ -3,7 +3,7 @@ import type { ColumnDef } from "@tanstack/react-table";
 import { Cell, useEditing } from "./Cell";
 import { cellValue } from "./partValues";
 
-// Columns are made once: a new one's cells would take the place of one being typed in.
+// Columns are made once, because a new column's cells would replace one that is being typed in.
 
 function Remove({ list, id }: { list: CircuitList; id: string }) {
   const { send } = useEditing();
@@ -19,7 +19,7 @@ function Remove({ list, id }: { list: CircuitList; id: string }) {
   );
 }
 
-/** A tick for values that are a guess. */
+/** A tick for guessed values. */
 function Assumed({ list, id, assumed }: { list: "parts" | "wires"; id: string; assumed: boolean }) {
   const { send } = useEditing();
   return (
@@ -47,7 +47,7 @@ export const renameCell = (list: CircuitList, id: string, width = "w-16") => (
   />
 );
 
-/** A column of plain values of one key. */
+/** A column with the plain value of one key. */
 export function valueColumn<Row extends { readonly id: string }>(
   list: CircuitList,
   key: keyof Row & string,
@@ -96,7 +96,7 @@ export function nameColumn<Row extends { readonly id: string }>(
   };
 }
 
-/** The column that takes an item out. */
+/** The column that removes an item. */
 export const removeColumn = <Row extends { readonly id: string }>(
   list: CircuitList,
 ): ColumnDef<Row, string> => ({
@@ -106,7 +106,7 @@ export const removeColumn = <Row extends { readonly id: string }>(
   cell: ({ row: { original } }) => <Remove list={list} id={original.id} />,
 });
 
-/** The column that says whether an item's values are a guess. */
+/** The column that marks an item's values as a guess. */
 export const assumedColumn = <Row extends { readonly id: string; readonly assumed?: true | undefined }>(
   list: "parts" | "wires",
 ): ColumnDef<Row, string> => ({

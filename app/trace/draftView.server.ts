@@ -13,14 +13,17 @@ import { partName } from "@words/partName";
 import { data } from "react-router";
 import { healthyView } from "../probe/probeSheetView.server";
 
-/** The draft of an address; answers 404 where there is none. */
+/** The draft of an address; answers 404 if there is none. */
 export async function draftAt(id: string): Promise<Draft> {
   const draft = await findDraft(id);
   if (!draft) throw data("There is no such draft. It may already be on the shelf.", { status: 404 });
   return draft;
 }
 
-/** What a draft's standing steps have come to. Throws only where what is stored was damaged. */
+/**
+ * The result of a draft's active steps.
+ * @throws only if the stored draft was damaged
+ */
 export function stateOf({ base, name, steps, position }: Draft): DraftState {
   const state = draftState(base, name, steps.slice(0, position));
   if (!state.ok) throw new Error(state.problems.map(problemText).join("; "));

@@ -1,9 +1,9 @@
 import type { Part } from "@core/circuit/parts/index";
 import { typedFigure } from "@core/units/typedFigure";
 
-/** One value of a part as a table shows it. */
+/** One value of a part in a table. */
 export interface PartValue {
-  /** The path of keys that leads to it: `elements.0.ohms`. */
+  /** The path of keys to it: `elements.0.ohms`. */
   readonly key: string;
   readonly words: string;
   readonly value: string | number | readonly string[];
@@ -54,7 +54,7 @@ export const partValues = (part: Part): PartValue[] =>
 export const cellText = (value: PartValue["value"]): string =>
   Array.isArray(value) ? value.join(" ") : String(value);
 
-/** What was typed in a cell, as the kind of value that was there. */
+/** A cell's text as the type of the previous value. */
 export function cellValue(text: string, before: PartValue["value"]): string | number | string[] | null {
   const typed = text.trim();
   if (Array.isArray(before)) return typed === "" ? [] : typed.split(/[\s,]+/);

@@ -1,7 +1,7 @@
 import { answered, type TraceAnswers, type TraceQuestionId } from "@core/trace/traceAnswer";
 import { typedFigure } from "@core/units/typedFigure";
 
-/** One thing a question asks for. */
+/** One field of a question. */
 export type QuestionField =
   | {
       readonly kind: "choice";
@@ -13,14 +13,14 @@ export type QuestionField =
       readonly name: string;
       readonly label: string;
       readonly unit?: string;
-      /** May be left empty where it is not known. */
+      /** May be left empty if it is not known. */
       readonly optional?: true;
     };
 
-/** A question as the page asks it. */
+/** A question on the page. */
 export interface Question {
   readonly ask: string;
-  /** Where the diagram tells. */
+  /** Where the diagram shows it. */
   readonly hint: string;
   readonly fields: readonly QuestionField[];
 }
@@ -168,7 +168,7 @@ const questions: Readonly<Record<TraceQuestionId, (answers: TraceAnswers) => Que
 /** How a question is asked, given the answers so far. */
 export const questionOf = (id: TraceQuestionId, answers: TraceAnswers): Question => questions[id](answers);
 
-/** A field's value as it stands in an answer, for the form. */
+/** A field's value from an answer, for the form. */
 export function fieldValue(answer: unknown, name: string): string {
   if (typeof answer === "string" || typeof answer === "number") return name === "value" ? String(answer) : "";
   if (typeof answer !== "object" || answer === null) return "";
@@ -179,13 +179,13 @@ export function fieldValue(answer: unknown, name: string): string {
   return typeof held === "string" || typeof held === "number" ? String(held) : "";
 }
 
-/** A number as typed: a decimal comma is a point; text that is none stays text, to be refused by name. */
+/** A typed number, with decimal point or comma; other text stays text, so that the refusal can quote it. */
 const typed = (text: string): number | string => {
   const value = typedFigure(text);
   return Number.isNaN(value) ? text : value;
 };
 
-/** The answer a question's form was filled in with, to be parsed; null for `not known`. */
+/** The answer in a question's form, not yet parsed; null for `not known`. */
 export function answerFrom(
   id: TraceQuestionId,
   answers: TraceAnswers,
@@ -204,7 +204,7 @@ export function answerFrom(
   return Object.fromEntries(fields.map((one) => [one.name, given(one)]));
 }
 
-/** An answer in a few words, for the list of what was answered. */
+/** An answer in a few words, for the list of answers. */
 export function answerText(id: TraceQuestionId, answers: TraceAnswers): string {
   const { value } = answered(answers, id);
   const { fields } = questionOf(id, answers);

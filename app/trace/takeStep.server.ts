@@ -12,9 +12,9 @@ export interface Refused {
 }
 
 /**
- * Takes a step where it leads to a circuit; says why where it does not, and the draft stays as it was.
- * @param of the question, or the intent, a refusal names
- * @param stepId the same step sent twice is taken once
+ * Takes a step if it leads to a circuit. Otherwise says why, and the draft stays unchanged.
+ * @param of the question, or the intent, named in a refusal
+ * @param stepId the same step sent twice is stored once
  */
 export async function takeStep(
   draft: Draft,

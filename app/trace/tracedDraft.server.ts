@@ -2,7 +2,7 @@ import type { Draft } from "@db/repositories/drafts.server";
 import { previewImport } from "../shelf/importCircuit.server";
 import { draftView } from "./draftView.server";
 
-/** Everything the trace's page shows: the draft, and what storing it on the shelf would change there. */
+/** Everything the trace page shows: the draft, and what storing it would change on the shelf. */
 export async function tracedDraft(draft: Draft) {
   const view = draftView(draft);
   const preview = view.problems.length === 0 ? await previewImport(view.circuit) : null;

@@ -3,8 +3,8 @@ import { useQueued } from "../entries/useQueued";
 import { randomId } from "../text/randomId";
 
 /**
- * Sends a draft's steps through the browser's queue, in order: an undo sent while a change is on its way would take back the
- * wrong one.
+ * Sends a draft's steps through the browser's queue, in order, because an undo sent while a change is on its way would
+ * undo the wrong one.
  */
 export function useSteps(draftId: string) {
   const { send: enter, pending, away, problems } = useQueued(`/trace/${draftId}/steps`);

@@ -1,4 +1,4 @@
-/** Figures behind a sentence, folded away until somebody wants them. */
+/** Figures behind a sentence, folded away until someone wants them. */
 export const Details = ({ children }: { readonly children: React.ReactNode }) => (
   <details className="text-base text-soft">
     <summary className="min-h-11 cursor-pointer py-2 underline">Details</summary>

@@ -3,13 +3,13 @@ import { useState } from "react";
 interface FoldProps {
   readonly title: string;
   readonly className?: string;
-  /** Opened and closed from outside, where a key does it too. */
+  /** Opened and closed from outside, if a key does it too. */
   readonly open?: boolean;
   readonly onOpen?: (open: boolean) => void;
   readonly children: React.ReactNode;
 }
 
-/** A part of the page that folds away; what is in it is drawn only while it is open. */
+/** A part of the page that folds away; its content only renders while it is open. */
 export function Fold({ title, className = "", open, onOpen, children }: FoldProps) {
   const [own, setOwn] = useState(false);
   const shown = open ?? own;

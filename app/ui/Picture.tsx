@@ -5,19 +5,19 @@ import { type Colours, type Mark, paintChart } from "./chart";
 
 interface PictureProps {
   readonly title: string;
-  /** What the picture shows, in words, for who cannot see it. */
+  /** What the picture shows, in words, for people who cannot see it. */
   readonly words: string;
   readonly configure: (colours: Colours) => ChartConfiguration;
-  /** Changes whenever the picture must be drawn again. */
+  /** Changes whenever the picture must be painted again. */
   readonly of: string;
   readonly marks?: readonly Mark[];
   readonly height?: number;
-  /** True where it can be zoomed into: drag, wheel, pinch. */
+  /** True if it can be zoomed: drag, wheel, pinch. */
   readonly zooms?: boolean;
   readonly file: string;
 }
 
-/** A chart with its title, saved as PNG at a tap; a mark on it brings it into view. */
+/** A chart with its title, which a tap saves as PNG; a mark scrolls it into view. */
 export function Picture({
   title,
   words,
@@ -79,7 +79,7 @@ export function Picture({
   );
 }
 
-/** Zooming as every picture that zooms does it. */
+/** Zoom settings of every picture that zooms. */
 export const zoomX = {
   pan: { enabled: true, mode: "x", modifierKey: "shift" },
   zoom: { wheel: { enabled: true }, pinch: { enabled: true }, drag: { enabled: true }, mode: "x" },
@@ -93,7 +93,7 @@ interface PictureCaptionProps {
   readonly save: () => void;
 }
 
-/** The picture's title, and what can be done with it. */
+/** The picture's title and actions. */
 function PictureCaption({ title, zooms, chart, save }: PictureCaptionProps) {
   return (
     <figcaption className="flex flex-wrap items-center justify-between gap-x-3">

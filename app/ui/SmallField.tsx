@@ -3,11 +3,11 @@ interface SmallFieldProps {
   readonly value: string;
   readonly onChange: (value: string) => void;
   readonly hint?: string;
-  /** Id of a list of what may be meant. */
+  /** Id of a list of suggestions. */
   readonly list?: string;
 }
 
-/** A short figure or name, typed. */
+/** A field for a short figure or name. */
 export function SmallField({ label, value, onChange, hint = "", list }: SmallFieldProps) {
   return (
     <label className="grid text-base text-soft">

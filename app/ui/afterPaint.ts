@@ -1,12 +1,12 @@
 import { startTransition, useEffect, useState } from "react";
 
 /**
- * Calls back once the next frame has been drawn.
- * @returns calls it off
+ * Calls back once the next frame has been painted.
+ * @returns cancels it
  */
 export function afterPaint(drawn: () => void): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
-  // The frame's layout and drawing come after this callback and before any timer it sets.
+  // The frame's layout and painting come after this callback and before any timer it sets.
   const frame = requestAnimationFrame(() => {
     timer = setTimeout(drawn);
   });
@@ -17,8 +17,8 @@ export function afterPaint(drawn: () => void): () => void {
 }
 
 /**
- * A value one frame late, then drawn as other work allows: what shows it does not hold up what must be seen first. A deferred
- * value alone is no help there: where drawing it is quick it is done before the frame, and its layout with it.
+ * A value one frame late, rendered when other work allows, so that it does not delay what must be seen first. A
+ * deferred value alone is not enough: if it renders quickly it is done before the frame, including its layout.
  */
 export function usePainted<T>(value: T): T {
   const [painted, setPainted] = useState(() => value);

@@ -1,9 +1,9 @@
 import type { Chart, ChartConfiguration, Plugin } from "chart.js";
 
-/** A place on a picture that a figure is read from. */
+/** A place in a picture that a figure comes from. */
 export type Mark = { readonly label: string } & ({ readonly x: number } | { readonly y: number });
 
-/** The theme's colours, as the browser resolves them. */
+/** The theme's colours, as the browser computes them. */
 export function themeColours() {
   const probe = document.createElement("span");
   document.body.append(probe);
@@ -27,7 +27,7 @@ export function themeColours() {
 }
 export type Colours = ReturnType<typeof themeColours>;
 
-/** Paints the paper under a picture, so that a saved one can be read, and the marks over it. */
+/** Paints the paper behind a picture, so that a saved one can be read, and the marks over it. */
 function paper(colours: Colours, marks: () => readonly Mark[]): Plugin {
   return {
     id: "paper",
@@ -66,7 +66,7 @@ function paper(colours: Colours, marks: () => readonly Mark[]): Plugin {
   };
 }
 
-/** Makes a picture on a canvas; Chart.js comes only when the first one is looked at. */
+/** Paints a picture on a canvas; Chart.js is loaded with the first one. */
 export async function paintChart(
   canvas: HTMLCanvasElement,
   configure: (colours: Colours) => ChartConfiguration,

@@ -1,7 +1,7 @@
-/** Points of a line on a picture. */
+/** Points of a line in a picture. */
 export type Points = { x: number; y: number }[];
 
-/** The lowest and highest of each column as one line up and down, so that no spike is lost. */
+/** The lowest and highest value of each column as one vertical line, so that no spike is lost. */
 export function envelopePoints(
   low: readonly number[],
   high: readonly number[],
@@ -28,7 +28,7 @@ export const line = (label: string, data: Points, colour: string, width = 1) => 
   parsing: false as const,
 });
 
-/** Two axes with their names. */
+/** Two axes with their titles. */
 export const axes = (x: string, y: string) => ({
   x: { type: "linear" as const, title: { display: true, text: x } },
   y: { title: { display: true, text: y } },

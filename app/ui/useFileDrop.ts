@@ -1,6 +1,6 @@
 import { type DragEvent, useState } from "react";
 
-/** Lets a file be dropped on a part of the page; `over` while one is held above it. */
+/** Lets a file be dropped on a part of the page; `over` is true while one is dragged above it. */
 export function useFileDrop(take: (file: File | undefined) => void) {
   const [over, setOver] = useState(false);
   return {

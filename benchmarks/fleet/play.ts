@@ -34,7 +34,7 @@ export interface PlayOptions {
   readonly draw: "prior" | "even";
   readonly world: World;
   readonly diagnose: DiagnoseOptions;
-  /** Whether the fixed strategies play along. */
+  /** Whether the fixed strategies are played too. */
   readonly compare: boolean;
 }
 
@@ -56,7 +56,7 @@ function drawEntry(
   return chance.pick(kinds.get(chance.pick([...kinds.keys()])) ?? []);
 }
 
-/** Brings one vehicle in and plays it. */
+/** Samples one vehicle and plays its job. */
 export function playVehicle(
   netlist: Netlist,
   compiled: CompiledCircuit,

@@ -1,4 +1,4 @@
-// A server of its own on a data folder, for benchmarks that talk to it from outside as a browser does.
+// A server of its own on a data folder, for benchmarks that use it over HTTP as a browser does.
 import { type ChildProcess, spawn } from "node:child_process";
 import { readFileSync } from "node:fs";
 
@@ -44,7 +44,7 @@ export class ShopServer {
     await gone;
   }
 
-  /** Resident memory of the server now, in megabytes; 0 where it does not run. */
+  /** Resident memory of the server now, in megabytes; 0 if it is not running. */
   residentMegabytes(): number {
     const pid = this.child?.pid;
     if (pid === undefined) return 0;
@@ -67,7 +67,7 @@ export class ShopServer {
     });
   }
 
-  /** Enters what a speed does; resolves with the status and the milliseconds until it was answered. */
+  /** Enters what a speed does; resolves with the status and the milliseconds until the answer. */
   async enterReading(
     job: number,
     token: string,
@@ -88,7 +88,7 @@ export class ShopServer {
   }
 }
 
-/** The value below which a share of the values lies. */
+/** The value below which a given share of the values lies. */
 export function quantile(values: readonly number[], share: number): number {
   const sorted = [...values].sort((a, b) => a - b);
   return sorted[Math.min(sorted.length - 1, Math.ceil(share * sorted.length) - 1)] ?? Number.NaN;

@@ -1,4 +1,4 @@
-// The command run in the tests' own process: the same code as the `airway` command, without starting Node each time.
+// Runs the command in the tests' own process: the same code as the `airway` command, without starting Node each time.
 import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -9,7 +9,7 @@ import { runCommand } from "../command";
 
 const circuits = new CircuitCache(4);
 
-/** Keeps what is written to it. */
+/** Collects what is written to it. */
 function kept() {
   const parts: string[] = [];
   const stream = new Writable({
@@ -21,7 +21,7 @@ function kept() {
   return { stream, text: () => parts.join("") };
 }
 
-/** Runs a command with this on its standard input. */
+/** Runs a command with a given standard input. */
 export async function airway(args: readonly string[], input = "") {
   const [output, errors] = [kept(), kept()];
   const status = await runCommand([...args], {
@@ -36,14 +36,14 @@ export async function airway(args: readonly string[], input = "") {
 
 const folder = mkdtempSync(join(tmpdir(), "airway-cli-"));
 
-/** Writes a file the command can read; its path. */
+/** Writes a file for the command to read; returns its path. */
 export function file(name: string, content: string): string {
   const path = join(folder, name);
   writeFileSync(path, content);
   return path;
 }
 
-/** A path below the demo folder. */
+/** A path in the demo folder. */
 export const demoFile = (...path: string[]): string => join(process.cwd(), "demo", ...path);
 
 export const whimbrel = demoFile("circuits", "whimbrel-four-speed.json");

@@ -14,7 +14,7 @@ interface Checked {
   readonly id: string | null;
 }
 
-/** Whether a file is a whole, solvable circuit or case; says which and whose. */
+/** Whether a file is a complete, solvable circuit or case, and which. */
 export function checkFile(input: unknown, library: CircuitLibrary): Parsed<Checked> {
   const format = typeof input === "object" && input !== null && "format" in input ? input.format : undefined;
   if (format === "airway-circuit") {

@@ -4,7 +4,7 @@ import { readRipple } from "@core/ripple/readRipple";
 import type { ProbeScale } from "@core/signal/probeScale";
 import { type RippleInWords, rippleWords } from "@words/rippleWords";
 
-/** The options of `humps` as they come from the command line. */
+/** The options of `humps` from the command line. */
 export interface RippleFlags {
   readonly "volts-per-amp"?: string | undefined;
   readonly bars?: string | undefined;
@@ -32,7 +32,7 @@ function positive(flag: string, text: string | undefined, whole: boolean): Parse
   ]);
 }
 
-/** The probe's scale of the flags: at most one of them says it. */
+/** The probe's scale from the flags; at most one of them may be given. */
 function scaleOf(flags: RippleFlags): Parsed<ProbeScale | undefined> {
   const clamp = positive("--volts-per-amp", flags["volts-per-amp"], false);
   if (!clamp.ok) return clamp;
@@ -55,7 +55,7 @@ function scaleOf(flags: RippleFlags): Parsed<ProbeScale | undefined> {
   return { ok: true, value: given[0] };
 }
 
-/** The ripples of a current recording in a CSV or WAV file. */
+/** The ripple of a current recording in a CSV or WAV file. */
 export function rippleOf(file: string, bytes: Uint8Array, flags: RippleFlags): Parsed<RippleInWords> {
   const scale = scaleOf(flags);
   if (!scale.ok) return scale;

@@ -8,7 +8,7 @@ import { serveInstrument } from "../../server/instrumentSocket";
 import { BadInput } from "../input";
 import { accept } from "../output";
 
-/** The options of `instrument` as they come from the command line. */
+/** The options of `instrument` from the command line. */
 export interface InstrumentFlags {
   readonly fault?: string;
   readonly key?: string;
@@ -20,8 +20,8 @@ export interface InstrumentFlags {
 const usualPort = 5025;
 
 /**
- * A simulated meter, clamp and scope on a circuit with a fault in it, speaking SCPI on a loopback port until it is stopped.
- * Writes the port and what it calls itself as one line of JSON.
+ * A simulated meter, clamp and scope on a circuit with a fault, with SCPI on a loopback port until it is stopped.
+ * Writes the port and the instrument's identification as one line of JSON.
  */
 export async function attachInstrument(
   circuit: Circuit,

@@ -20,7 +20,7 @@ export function answerLine(line: string, library: CircuitLibrary, cache: Circuit
   }
 }
 
-/** Reads a case a line and writes a diagnosis a line, in order, until the input ends. */
+/** Reads one case per line and writes one diagnosis per line, in order, until the input ends. */
 export async function answerLines(
   input: Readable,
   output: Writable,

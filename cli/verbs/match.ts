@@ -6,7 +6,7 @@ import { leadMap, plugOf } from "@core/match/spliceLeads";
 import { type Parsed, quoted, refused } from "@core/problem/problem";
 import { leadMapWords, partMatchWords } from "@words/partMatchWords";
 
-/** The options of `match` as they come from the command line, their files read. */
+/** The options of `match` from the command line, with their files read. */
 export interface MatchInput {
   readonly circuit: unknown;
   readonly part: string;
@@ -14,12 +14,12 @@ export interface MatchInput {
   readonly fresh: unknown;
 }
 
-/** What `match` prints: the parts compared, and where the new one has leads, the splice. */
+/** The output of `match`: the compared parts and, if the new one has leads, the splice. */
 export type MatchAnswer = ReturnType<typeof partMatchWords> & {
   readonly leads: ReturnType<typeof leadMapWords> | null;
 };
 
-/** Old part against new, in a circuit. */
+/** The old part against the new one, in a circuit. */
 export function matchFrom({ circuit: input, part, old, fresh }: MatchInput): Parsed<MatchAnswer> {
   const circuit = parseCircuit(input);
   if (!circuit.ok) return circuit;

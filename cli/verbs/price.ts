@@ -4,7 +4,7 @@ import { z } from "zod";
 
 const schema = z.strictObject({ rounding: roundingSchema, lines: z.array(estimateLineSchema).max(500) });
 
-/** Lines of an estimate, priced: net, tax and totals in whole minor units. */
+/** Prices the lines of an estimate: net, tax and totals in whole minor units. */
 export function priceFrom(input: unknown): Parsed<Priced> {
   const shaped = schema.safeParse(input);
   if (!shaped.success) return refused(problemsOf(shaped.error, input));

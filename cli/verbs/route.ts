@@ -3,7 +3,7 @@ import { type Preference, preferences, quickestRoute, type Route } from "@core/a
 import { type Parsed, quoted, refused } from "@core/problem/problem";
 import { backTitle } from "@words/accessWords";
 
-/** The options of `route` as they come from the command line. */
+/** The options of `route` from the command line. */
 export interface RouteFlags {
   readonly to?: string | undefined;
   readonly prefer?: string | undefined;
@@ -12,10 +12,10 @@ export interface RouteFlags {
 
 const listOf = (text: string | undefined): string[] => (text ?? "").split(",").filter((id) => id !== "");
 
-/** Removal and refitting as `route` prints it. */
+/** Removal and refitting, as printed by `route`. */
 export type RouteAnswer = Omit<Route, "back"> & { readonly back: readonly string[] };
 
-/** The removal and refitting that a command asks for. */
+/** The removal and refitting a command asks for. */
 export function routeFrom(
   input: unknown,
   { to, prefer = "quickest", done }: RouteFlags,

@@ -34,7 +34,7 @@ describe("check, faults, solve and spice", () => {
       (await airway(["solve", whimbrel, "--key", "run", "--engine", "--setting", "2"])).stdout,
     );
     expect(healthy.rpm.M1).toBeGreaterThan(1000);
-    // The whole of speed 2 goes through the pack: from the T2 tap on, its elements carry the motor's amps.
+    // All of speed 2's current goes through the pack: from the T2 tap on, its elements carry the motor's amps.
     expect(Math.abs(healthy.amps["R1.e2"])).toBeCloseTo(healthy.amps.M1, 6);
     expect(healthy.watts["R1.e2"]).toBeCloseTo(healthy.amps.M1 ** 2 * 0.65, 6);
   });

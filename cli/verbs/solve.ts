@@ -10,7 +10,7 @@ import type { Netlist } from "@core/solve/netlist/netlist";
 import { type Setup, setupProblems } from "@core/solve/netlist/setup";
 import { type OperatingPoint, operatingPoint } from "@core/solve/operatingPoint";
 
-/** The options of `solve` as they come from the command line. */
+/** The options of `solve` from the command line. */
 export interface SolveOptions {
   readonly key?: string | undefined;
   readonly engine?: boolean | undefined;

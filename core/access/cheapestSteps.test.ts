@@ -1,4 +1,4 @@
-// The outside measure is brute force: every set of steps tried, on small graphs drawn by chance.
+// The independent check is brute force: every set of steps, on small random graphs.
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { randomSource } from "../chance/randomSource";
@@ -24,7 +24,7 @@ interface Graph {
   readonly goals: readonly (readonly (readonly string[])[])[];
 }
 
-/** Steps need only later ones, so that nothing comes round to itself. */
+/** Steps need only later ones, so that there are no circles. */
 function graphOf({ steps, goals }: typeof drawn extends fc.Arbitrary<infer T> ? T : never): Graph {
   return {
     steps: steps.map(({ cost, ways }, i) => ({
@@ -81,7 +81,7 @@ test("is as cheap as brute force finds, and what it names can be done, on 600 dr
     }),
     { numRuns: 600, seed: 11 },
   );
-  // Not a test of easy graphs alone.
+  // The graphs must include hard ones.
   expect(shared).toBeGreaterThan(100);
 });
 

@@ -14,7 +14,7 @@ import {
   without,
 } from "./stepSet";
 
-/** A step of an and/or graph: what it costs and what it needs, any one of the lists. */
+/** A step of an and/or graph: its cost and its needs, any one of the lists. */
 export interface GraphStep {
   readonly id: string;
   /** Not negative. */
@@ -22,20 +22,26 @@ export interface GraphStep {
   readonly needs: Routes;
 }
 
-/** The cheapest set of steps that meets every goal; or that there is none, or that too many hang together to be sure. */
+/**
+ * The cheapest set of steps that meets every goal, or the reason there is none: it cannot be done, or the search limit
+ * was reached.
+ */
 export type Cheapest =
   | { readonly kind: "found"; readonly ids: ReadonlySet<string>; readonly cost: number }
   | { readonly kind: "none" }
   | { readonly kind: "too-many" };
 
-/** Branches tried before it is given up, some seconds of work. A plan of 300 steps, one in five with two ways, takes tens. */
+/**
+ * Number of branches tried before the search gives up; some seconds of work. A plan of 300 steps, of which one in five
+ * has two ways, takes tens.
+ */
 const mostBranches = 2000;
 class TooMany extends Error {}
 
-/** Costs closer than this are equal: sums of tenths are not exact. */
+/** Costs closer than this are equal, because sums of tenths are not exact. */
 const equal = 1e-9;
 
-/** A way: its steps, those it cannot do without, and those it might come to. */
+/** A way: its steps, the steps it cannot do without, and the steps it may lead to. */
 interface Way {
   readonly steps: readonly number[];
   readonly bits: StepSet;
@@ -43,7 +49,7 @@ interface Way {
   readonly reach: StepSet;
 }
 
-/** Something to be met: one of its ways. The same ways are the same goal, told apart by their number. */
+/** A goal is met by any one of its ways. The same ways form the same goal, identified by its number. */
 interface Goal {
   readonly number: number;
   readonly ways: readonly Way[];
@@ -57,11 +63,11 @@ interface Found {
 }
 
 /**
- * The cheapest set of steps of an acyclic and/or graph that meets every goal; a step that several need is paid once.
- * Exact, by branch and bound: what every way of a goal has in common is taken at once, goals that share no step
- * are settled apart and remembered, and a branch ends where a bound from below says it is too dear.
- * @param steps ids are distinct and needs name steps among them, never in a circle
- * @param goals each is met by any one of its lists; one with no list cannot be met, an empty list meets it at once
+ * The cheapest set of steps of an acyclic and/or graph that meets every goal; a step that several need is paid for
+ * once. Exact, by branch and bound: what every way of a goal has in common is taken at once, goals that share no step
+ * are solved separately and remembered, and a branch ends when its lower bound is too high.
+ * @param steps with distinct ids, whose needs name steps among them and contain no circle
+ * @param goals each is met by any one of its lists; a goal with no list cannot be met, an empty list meets it at once
  */
 export function cheapestSteps(steps: readonly GraphStep[], goals: readonly Routes[]): Cheapest {
   const search = new Search(steps);
@@ -80,12 +86,12 @@ export function cheapestSteps(steps: readonly GraphStep[], goals: readonly Route
 class Search {
   private readonly index: ReadonlyMap<string, number>;
   private readonly costs: Float64Array;
-  /** A step's needs as a goal; null where it needs nothing. */
+  /** A step's needs as a goal; null if it needs nothing. */
   private readonly needs: (Goal | null | undefined)[] = [];
-  /** A step with all it cannot do without, and with all it might come to. */
+  /** A step with all the steps it cannot do without, and with all it may lead to. */
   private readonly forcedOf: StepSet[] = [];
   private readonly reachOf: StepSet[] = [];
-  /** Steps in an order that puts what is needed first. */
+  /** Steps in an order in which needed ones come first. */
   private readonly deepFirst: number[] = [];
   private readonly settled = new Map<string, Found | { readonly above: number }>();
   private readonly known = new Map<string, Goal>();
@@ -119,7 +125,7 @@ class Search {
 
   private readonly empty = (): StepSet => emptySet(this.steps.length);
 
-  /** Ways as a goal. One that takes all that another takes and more is left out. */
+  /** Ways as a goal. A way that contains all of another way's steps and more is left out. */
   goalOf(ways: Routes): Goal {
     const key = JSON.stringify(ways);
     const met = this.known.get(key);
@@ -147,7 +153,7 @@ class Search {
     return { steps, bits, forced, reach };
   }
 
-  /** What all ways have in common. */
+  /** The steps all ways have in common. */
   private common([first, ...rest]: readonly Way[]): StepSet {
     const own = first?.forced.slice() ?? this.empty();
     for (const { forced } of rest) meet(own, forced);
@@ -162,7 +168,7 @@ class Search {
     return sum;
   }
 
-  /** The goals that freshly taken steps bring. */
+  /** The goals that newly taken steps add. */
   private needsOf(fresh: StepSet, taken: StepSet): Goal[] {
     const goals: Goal[] = [];
     eachOutside(fresh, taken, (step) => {
@@ -173,11 +179,11 @@ class Search {
   }
 
   /**
-   * The cheapest steps beside those taken that meet the goals.
-   * @param limit only what costs less than this is of use
+   * The cheapest steps, in addition to those taken, that meet the goals.
+   * @param limit only results that cost less than this are wanted
    */
   best(goals: readonly Goal[], taken: StepSet, limit: number): Found | null {
-    // What cannot be done without is taken until nothing more follows.
+    // Takes all unavoidable steps until no more follow.
     const have = taken.slice();
     let open = goals;
     for (;;) {
@@ -206,7 +212,7 @@ class Search {
     return spent < limit - equal ? { steps, cost: spent } : null;
   }
 
-  /** Goals that hang together, settled by trying the ways of one of them; remembered for the steps they touch. */
+  /** Goals that share steps, solved by trying the ways of one of them; remembered by the steps they touch. */
   private settle(group: readonly Goal[], bound: number, have: StepSet, limit: number): Found | null {
     if (bound >= limit - equal) return null;
     const reach = this.empty();
@@ -234,14 +240,14 @@ class Search {
     return best;
   }
 
-  /** The least a goal costs beside what is taken: the cheapest of what its ways cannot do without. */
+  /** The least cost of a goal in addition to what is taken: the cheapest of its ways' unavoidable steps. */
   private least({ ways }: Goal, have: StepSet): number {
     let least = Number.POSITIVE_INFINITY;
     for (const { forced } of ways) least = Math.min(least, this.costOf(forced, have));
     return least;
   }
 
-  /** The ways of a goal, the likely cheapest first, as written where they are alike. */
+  /** The ways of a goal, the probably cheapest first; ways of equal cost keep the written order. */
   private inOrder({ ways }: Goal, have: StepSet): Way[] {
     return ways
       .map((way) => ({ way, least: this.costOf(way.forced, have) }))
@@ -250,9 +256,9 @@ class Search {
   }
 
   /**
-   * The least that goals cost together. Either the dearest of them alone; or every step's worth (its cost and what its own
-   * need comes to) split evenly among all the goals that may ask for it: whatever is chosen, no step is then paid more than
-   * once.
+   * A lower bound on the cost of several goals together. It is the larger of two: the most expensive goal alone, or
+   * the sum with every step's cost (including its own needs) split evenly among all goals that may need it, so that no
+   * step is paid for more than once.
    */
   private atLeast(group: readonly Goal[], have: StepSet): number {
     const alone = Math.max(...group.map((goal) => this.least(goal, have)));
@@ -272,7 +278,7 @@ class Search {
       });
     };
     for (const goal of group) count(goal);
-    // Steps with the same needs share what it comes to; a goal that stands open pays for itself in full.
+    // Steps with the same needs share their cost; an open goal pays for itself in full.
     const askers = new Map<Goal, number>();
     eachOutside(reach, have, (step) => {
       const goal = this.needs[step];
@@ -309,7 +315,7 @@ function dropMet(goals: readonly Goal[], have: StepSet): Goal[] {
   return [...new Set(goals)].filter(({ ways }) => !ways.some(({ bits }) => within(bits, have)));
 }
 
-/** Goals in groups that share no step not yet taken: what one group does cannot help another. */
+/** Goals in groups that share no step still to be taken, so that the groups are independent. */
 function apart(goals: readonly Goal[], have: StepSet): Goal[][] {
   let groups: { readonly reach: StepSet; readonly goals: Goal[] }[] = [];
   for (const goal of goals) {

@@ -1,6 +1,9 @@
 import type { PartKind } from "../circuit/parts/index";
 
-/** Chance a year that a part which is good today fails, by kind (judgements, no source: a shop's own counts are better). */
+/**
+ * Probability per year that a part in good condition today fails, by kind (judgements, no source; a shop's own counts
+ * are better).
+ */
 export const yearlyFailure: Readonly<Partial<Record<PartKind | "connector", number>>> = {
   motor: 0.04,
   resistor: 0.03,
@@ -14,9 +17,9 @@ export const yearlyFailure: Readonly<Partial<Record<PartKind | "connector", numb
 const otherFailure = 0.005;
 
 /**
- * Chance that a part fails within a warranty: the doubt that is left of it today, and of the rest its kind's yearly
- * chance, constant in time: p + (1 − p)(1 − (1 − y)^(months / 12)).
- * @param doubt belief that it is bad already
+ * Probability that a part fails within a warranty: the doubt about it today, and for the rest its kind's yearly
+ * probability, constant in time: p + (1 − p)(1 − (1 − y)^(months / 12)).
+ * @param doubt belief that it is faulty already
  */
 export function failsWithin(kind: PartKind | "connector", months: number, doubt: number): number {
   const survives = (1 - (yearlyFailure[kind] ?? otherFailure)) ** (months / 12);

@@ -4,7 +4,7 @@ import { type AccessPlan, parsePlan, stepIdSchema, stepSchema } from "./plan";
 
 const anyOf = z.array(z.array(stepIdSchema).max(50)).max(20);
 
-/** One change to a plan: what covers what, step by step. */
+/** One change to a plan, step by step. */
 export const planEditSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("add"), step: stepSchema, after: stepIdSchema.optional() }),
   z.strictObject({ do: z.literal("set"), id: stepIdSchema, step: stepSchema }),
@@ -15,7 +15,7 @@ export const planEditSchema = z.discriminatedUnion("do", [
 ]);
 export type PlanEdit = z.infer<typeof planEditSchema>;
 
-/** A plan with one change made; refused, with the place, where it would not be a plan any more. */
+/** A plan after one change; refused, with the place, if the result is not a valid plan. */
 export function editedPlan(plan: AccessPlan, edit: PlanEdit): Parsed<AccessPlan> {
   const changed = change(plan, edit);
   return "problem" in changed
@@ -58,7 +58,7 @@ function change(plan: AccessPlan, edit: PlanEdit): Changed {
   }
 }
 
-/** A plan with the steps its needs and targets name renamed; null takes one out of every way it stands in. */
+/** A plan whose needs and targets name renamed steps; null removes one from every way that contains it. */
 function mapIds(plan: AccessPlan, name: (id: string) => string | null): AccessPlan {
   const mapped = (ways: readonly (readonly string[])[]): string[][] =>
     ways.map((way) => way.flatMap((id) => name(id) ?? []));

@@ -4,22 +4,22 @@ import { quickestRoute } from "./route";
 import { needsBatteryOff } from "./stepCaution";
 import { wearingKinds } from "./wearingPart";
 
-/** Something of a plan that is not wrong in itself but will trouble whoever follows it. */
+/** Something in a plan that is valid but will cause trouble for whoever follows it. */
 export interface PlanFinding {
   readonly path: string;
   readonly what: PlanDoubt;
 }
 
-/** What troubles: a step or a part by its name. */
+/** The step or part concerned, by name. */
 export interface PlanDoubt {
   readonly code: "step-not-needed" | "no-way" | "negative-stays-on" | "part-not-reached" | "no-such-part";
   readonly about: string;
 }
 
 /**
- * Steps no part needs, parts no way leads to, parts of the circuit the plan forgets, and work that wants the negative
- * off where no step takes it off. Circles and steps that are not there are refused on reading.
- * @param circuit the vehicle's circuit, where it is known
+ * Steps that no part needs, parts that no way reaches, parts of the circuit that the plan omits, and work that needs
+ * the battery negative off where no step disconnects it. Circles and missing steps are refused when the plan is read.
+ * @param circuit the vehicle's circuit, if known
  */
 export function planFindings(plan: AccessPlan, circuit: Circuit | null): PlanFinding[] {
   const used = new Set<string>();

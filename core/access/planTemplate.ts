@@ -2,7 +2,7 @@ import type { AccessPlan } from "./plan";
 
 type Body = Pick<AccessPlan, "where" | "steps" | "targets">;
 
-/** Plans to begin from, one for each usual way to a motor; M1 and R1 stand for the circuit's own. */
+/** Plans to start from, one for each usual route to a motor; M1 and R1 stand for the circuit's own. */
 export const planTemplates: Readonly<Record<string, { readonly title: string; readonly body: Body }>> = {
   "lower-panel": {
     title: "Below the glove box: panel down, motor drops",

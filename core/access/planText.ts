@@ -2,10 +2,10 @@ import { type Parsed, quoted, refused } from "../problem/problem";
 import type { Fastener } from "./fastener";
 import { type AccessStep, type Routes, tabs } from "./plan";
 
-/** Ways as they are typed: `mat + flap / glove-box` is both of the first two, or the third. */
+/** Ways as typed: `mat + flap / glove-box` is both of the first two, or the third. */
 export const routesText = (ways: Routes): string => ways.map((way) => way.join(" + ")).join(" / ");
 
-/** Reads ways as they are typed; nothing is no way at all. */
+/** Reads ways as typed; an empty text is no way. */
 export function parseRoutes(text: string): string[][] {
   return text
     .split("/")
@@ -13,7 +13,7 @@ export function parseRoutes(text: string): string[][] {
     .filter((way) => way.length > 0);
 }
 
-/** Fasteners as they are typed: `3 hex 5.5 mm plastic, 1 torx T20 metal hidden`. */
+/** Fasteners as typed: `3 hex 5.5 mm plastic, 1 torx T20 metal hidden`. */
 export const fastenersText = (fasteners: readonly Fastener[]): string =>
   fasteners
     .map(({ count, head, size, into, hidden, loosenOnly, back }) =>
@@ -32,7 +32,7 @@ export const fastenersText = (fasteners: readonly Fastener[]): string =>
 const oneFastener =
   /^(\d{1,2}) (hex|torx|phillips|pozidriv|slotted|allen)(?: (\S+(?: (?:mm|in))?))?? (plastic|metal)((?: hidden| loosened| back \d{1,2})*)$/;
 
-/** Reads fasteners as they are typed; refused with the one that cannot be read. */
+/** Reads fasteners as typed; refused with the first one that cannot be read. */
 export function parseFasteners(text: string): Parsed<Fastener[]> {
   const made: Fastener[] = [];
   for (const own of text.split(/[,;\n]/).flatMap((piece) => piece.trim().replaceAll(/\s+/g, " ") || [])) {
@@ -62,11 +62,11 @@ export function parseFasteners(text: string): Parsed<Fastener[]> {
 
 type Plugs = NonNullable<AccessStep["plugs"]>;
 
-/** Plugs as they are typed: `X5 press, lamp`. */
+/** Plugs as typed: `X5 press, lamp`. */
 export const plugsText = (plugs: Plugs): string =>
   plugs.map(({ id, tab }) => (tab ? `${id} ${tab}` : id)).join(", ");
 
-/** Reads plugs as they are typed: a last word that is a tab's is the tab's. */
+/** Reads plugs as typed; a last word that names a kind of tab is the tab. */
 export const parsePlugs = (text: string): Plugs =>
   words(text).map((own) => {
     const tab = tabs.find((one) => own.endsWith(` ${one}`));

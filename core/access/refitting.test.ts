@@ -41,7 +41,7 @@ test("the last off goes on first, and the negative last of all, whatever the ste
       if (steps.length > 0) expect(back.filter((id) => id === testStepId)).toHaveLength(1);
       const off = steps.find(({ kind }) => kind === "battery-off");
       if (off) expect(own.at(-1)).toBe(off.id);
-      // After the test nothing is left but closing, a neighbour's tie and the negative.
+      // After the test only closing panels, a tie and the negative are left.
       const after = back.slice(back.indexOf(testStepId) + 1);
       for (const id of after)
         expect(["panel", "bracket", "tie", "battery-off"]).toContain(

@@ -2,7 +2,7 @@ import { type Fastener, screwsBack, screwsOut } from "./fastener";
 import { type AccessStep, stepsBefore, testStepId } from "./plan";
 import { cautionsOfStep, type StepCaution } from "./stepCaution";
 
-/** A rule of the trade for putting a step back, with what it is about. */
+/** A rule of the trade for refitting a step, with what it concerns. */
 export type BackRule =
   | {
       readonly rule:
@@ -24,40 +24,41 @@ export type BackRule =
   | { readonly rule: "tubes-on"; readonly tubes: number }
   | { readonly rule: "clear-of-wheel"; readonly pluggedIn: readonly string[] };
 
-/** What is done: a step put back, or the test before the panels. */
+/** An action: refitting a step, or the test before the panels. */
 export type BackWork =
   | { readonly does: "undo"; readonly step: AccessStep }
   | { readonly does: "test"; readonly beforePanels: boolean };
 
 /** One step of the refitting. */
 export interface BackStep {
-  /** The step it undoes; `test` for the test before the panels. */
+  /** The step it reverses; `test` for the test before the panels. */
   readonly id: string;
   readonly work: BackWork;
-  /** How it is done, by the trade's rules. */
+  /** How to do it, by the trade's rules. */
   readonly how: readonly BackRule[];
   /** Screws from the tray. */
   readonly screws: number;
-  /** It closes something: the tray is looked at before. */
+  /** It closes something, so the tray is checked first. */
   readonly closes: boolean;
   readonly cautions: readonly StepCaution[];
 }
 
-/** What a panel or a battery closes for good: the test comes before it. */
+/** Steps that close a panel or reconnect a battery for good; the test comes before them. */
 const closes: ReadonlySet<AccessStep["kind"]> = new Set(["panel", "bracket"]);
 
 /**
- * The refitting from a removal, by the trade's rules (common practice, no source): the last off goes on first; the keyed
- * position before any screw; the easiest screw first and all started by hand before any is tightened, in even passes; plastic to
- * seated plus an eighth to a quarter turn; every plug clicks and holds a tug, every tube is on, nothing is pinched, no swarf is
- * left; a test before the panels; the negative last.
+ * The refitting for a removal, by the trade's rules (common practice, no source). The last part removed goes back
+ * first. Find the keyed position before any screw; start all screws by hand, the easiest first, before tightening any,
+ * in even passes; tighten screws into plastic until seated plus an eighth to a quarter turn. Every plug clicks and
+ * holds a tug, every tube is on, nothing is pinched, no swarf is left. Test before the panels; reconnect the negative
+ * last.
  * @param steps the removal, in order
- * @param targets parts that were got at: their plugs are on before the test
+ * @param targets parts that were reached: their plugs are connected before the test
  */
 export function refitting(steps: readonly AccessStep[], targets: readonly string[]): BackStep[] {
   const negative = steps.find(({ kind }) => kind === "battery-off");
   const others = [...steps].reverse().filter((step) => step !== negative);
-  // As late as can be: before what covers the battery itself.
+  // As late as possible, but before anything that covers the battery itself.
   const covers = negative ? stepsBefore(steps, negative) : new Set<string>();
   const late = others.findIndex(({ id }) => covers.has(id));
   const back = negative ? others.toSpliced(late < 0 ? others.length : late, 0, negative) : others;
@@ -67,7 +68,9 @@ export function refitting(steps: readonly AccessStep[], targets: readonly string
   return withTest(returning, made, negative !== undefined, targets);
 }
 
-/** Puts the test in where nothing but panels is left to close; at the end where the battery itself was in the way. */
+/**
+ * Inserts the test at the point where only panels are left to close; at the end if the battery itself was in the way.
+ */
 function withTest(
   returning: readonly AccessStep[],
   made: readonly BackStep[],

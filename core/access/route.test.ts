@@ -28,7 +28,7 @@ describe("the shipped plan", () => {
   });
 
   test("takes the short cut only where what it needs besides does not eat what it saves, and pays shared steps once", () => {
-    // Screws: 0.5 + 2 + 0.5 + 6 = 9. Trimmed ear: 3 + 0.5 + 2 + 0.5 + 3 = 9 too; the first way stands.
+    // Screws: 0.5 + 2 + 0.5 + 6 = 9. Trimmed ear: 3 + 0.5 + 2 + 0.5 + 3 = 9 too; the first way is kept.
     expect(idsTo(plan, "M1")).toContain("motor-screws");
     const both = quickestRoute(plan, ["M1", "R1"]);
     expect(both.ok && both.value.minutes).toBe(9 + 0.5 + 2);
@@ -44,7 +44,7 @@ interface Spoilt {
   targets: Record<string, unknown>;
 }
 
-/** A step of a plan about to be spoiled. */
+/** A step of a plan that a test changes. */
 const stepAt = (plan: Spoilt, index: number): Record<string, unknown> => plan.steps[index] ?? {};
 
 describe("a plan that is wrong", () => {
@@ -90,7 +90,7 @@ test("the quickest set equals brute force over every set of steps", () => {
   );
   fc.assert(
     fc.property(anyPlan, (made) => {
-      // Steps need only later ones, so nothing comes round to itself.
+      // Steps need only later ones, so there are no circles.
       const steps = made.map(({ minutes, ways }, i) => ({
         id: `s${i}`,
         title: `s${i}`,
@@ -228,7 +228,7 @@ test("on drawn plans every step comes after what it needs and goes back before i
           title: "negative",
           minutes: 1,
           kind: "battery-off",
-          // What covers the battery comes before its negative, even where it moves or cuts something itself.
+          // What covers the battery comes before its negative, even if that step moves or cuts something itself.
           ...(cover ? { needs: [["cover"]] } : {}),
         };
         const covers = cover ? [{ id: "cover", title: "cover", minutes: 1, kind: cover }] : [];
@@ -236,7 +236,7 @@ test("on drawn plans every step comes after what it needs and goes back before i
           format: "airway-plan",
           version: 1,
           id: "any",
-          // In the middle of the plan: its place must not matter.
+          // In the middle of the plan, because its place must not matter.
           steps: [...steps.slice(0, 7), negative, ...steps.slice(7), ...covers],
           targets: { A: [["s0"], ["s1", "s2"]], B: [["s3"]] },
         });
@@ -261,14 +261,14 @@ test("on drawn plans every step comes after what it needs and goes back before i
           if (wantsOff && step.id !== "cover") expect(before(step.id, "negative")).toBe(true);
           if (prefer === "book") expect(step.way).not.toBe("short-cut");
         }
-        // The negative as late as what covers it lets it be.
+        // The negative comes as late as the steps that cover it allow.
         if (order.includes("negative"))
           expect(back.slice(back.indexOf("negative") + 1)).toEqual(cover ? ["cover"] : []);
       },
     ),
     { numRuns: 600, seed: 21 },
   );
-  // Most of them have a way at all.
+  // Most of them have a route.
   expect(met).toBeGreaterThan(300);
 });
 

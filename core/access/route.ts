@@ -7,7 +7,10 @@ import { type BackStep, refitting } from "./refitting";
 import { needsBatteryOff } from "./stepCaution";
 import { type Spread, spreadOf, stepMinutes } from "./stepMinutes";
 
-/** How a way is chosen: the quickest; by the book, no short cuts; or with the next person's minutes as one's own. */
+/**
+ * How a route is chosen: the quickest; by the book, without short cuts; or counting the next person's minutes as one's
+ * own.
+ */
 export const preferences = ["quickest", "book", "kind"] as const;
 export type Preference = (typeof preferences)[number];
 
@@ -15,40 +18,40 @@ export type Preference = (typeof preferences)[number];
 export interface Route {
   /** Minutes of the removal. */
   readonly minutes: number;
-  /** The same with what luck does to it, and the minutes expected to go into what may break. */
+  /** The same with its scatter, plus the minutes expected for what may break. */
   readonly expected: Spread;
-  /** What comes off, in order. */
+  /** The steps to remove, in order. */
   readonly steps: readonly AccessStep[];
   readonly tools: readonly string[];
-  /** Sockets of the other system that go on in place of one of the tools. */
+  /** Sockets of the other system that can replace one of the tools. */
   readonly substitutes: readonly {
     readonly tool: string;
     readonly instead: string;
     readonly errorMillimetres: number;
     readonly fit: "snug" | "loose";
   }[];
-  /** What is used up on the way. */
+  /** What the route uses up. */
   readonly uses: readonly string[];
-  /** What can be tested while all is open. */
+  /** What can be tested while everything is open. */
   readonly opens: readonly string[];
-  /** What it costs whoever comes next. */
+  /** What the route costs the next person. */
   readonly nextPersonMinutes: number;
-  /** What goes back, the last off first. */
+  /** The steps to refit, the last removed first. */
   readonly back: readonly BackStep[];
 }
 
 export interface RouteOptions {
   readonly prefer?: Preference | undefined;
-  /** Steps done already: they cost nothing, and none of them is told. */
+  /** Steps already done: they cost nothing and are not listed. */
   readonly done?: ReadonlySet<string> | undefined;
-  /** Minutes of a step in place of the plan's own: what this shop learnt. */
+  /** Minutes of a step as this shop has learned them, in place of the plan's own. */
   readonly minutesOf?: ((step: AccessStep) => number) | undefined;
 }
 
 /**
- * The quickest safe way to lay every target free: the cheapest set of steps by minutes, with the minutes a risk is
- * expected to cost; a step that two parts share is paid once. What cuts, splices or moves the battery has the negative off
- * before it, whether its plan says so or not.
+ * The quickest safe route that exposes every target: the cheapest set of steps by minutes, including the expected
+ * minutes of its risks. A step that two parts share is paid for once. Steps that cut, splice or move the battery have
+ * the negative disconnected first, even if their plan does not say so.
  */
 export function quickestRoute(
   plan: AccessPlan,
@@ -104,7 +107,7 @@ function noWay(kind: "none" | "too-many", prefer: Preference): string {
     : "no way leads there: every alternative is empty";
 }
 
-/** Everything told of a way once its steps are known, in order. */
+/** All facts about a route once its steps are known, in order. */
 export function routeOf(steps: readonly AccessStep[], targets: readonly string[]): Route {
   const tools = [
     ...new Set(
@@ -134,7 +137,7 @@ export function routeOf(steps: readonly AccessStep[], targets: readonly string[]
   };
 }
 
-/** Steps the book does not go: short cuts, and what can only be come to by one. */
+/** Steps the book does not use: short cuts, and steps that only a short cut reaches. */
 function shutSteps({ steps }: AccessPlan, done: ReadonlySet<string>): ReadonlySet<string> {
   const shut = new Set(steps.flatMap(({ id, way }) => (way === "short-cut" && !done.has(id) ? [id] : [])));
   for (let before = -1; before < shut.size; ) {
@@ -149,8 +152,8 @@ const openWays = (ways: Routes, shut: ReadonlySet<string>): Routes =>
   ways.filter((way) => !way.some((id) => shut.has(id)));
 
 /**
- * What a step needs, with the negative off before what cuts, splices or moves the battery; not where the step itself is on
- * the way to the negative.
+ * What a step needs, with the negative disconnected before steps that cut, splice or move the battery, except for
+ * steps on the way to the negative itself.
  */
 function safeNeeds(plan: AccessPlan, step: AccessStep, shut: ReadonlySet<string>): Routes {
   const ways = openWays(step.needs ?? [], shut);
@@ -160,8 +163,8 @@ function safeNeeds(plan: AccessPlan, step: AccessStep, shut: ReadonlySet<string>
 }
 
 /**
- * Steps of a plan with what each needs before it: the negative first, and otherwise a way is followed to its end before the
- * next is begun, in the plan's own order.
+ * A plan's steps in an order in which each one's needs come first. The negative comes first; otherwise one way is
+ * finished before the next begins, in the plan's own order.
  * @param has ids of the steps; each has one of its ways among them
  */
 export function stepsInOrder(plan: AccessPlan, has: ReadonlySet<string>): AccessStep[] {

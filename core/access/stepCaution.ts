@@ -1,6 +1,6 @@
 import type { StepKind } from "./stepKind";
 
-/** What the cautions of a step are made from: its kind, and those its plan names. */
+/** What determines the cautions of a step: its kind, and those its plan names. */
 interface CautionedStep {
   readonly kind?: StepKind | undefined;
   readonly cautions?: readonly StepCaution[] | undefined;
@@ -19,7 +19,7 @@ export const stepCautions = [
 ] as const;
 export type StepCaution = (typeof stepCautions)[number];
 
-/** Dangers that a kind of step brings whether its plan says so or not (the trade's own; no source). */
+/** Dangers of a kind of step, whether its plan names them or not (the trade's own; no source). */
 const byKind: Readonly<Partial<Record<StepKind, readonly StepCaution[]>>> = {
   "battery-off": ["bare-positive"],
   battery: ["bare-positive", "battery-weight"],
@@ -27,14 +27,14 @@ const byKind: Readonly<Partial<Record<StepKind, readonly StepCaution[]>>> = {
   bracket: ["sharp-bracket"],
 };
 
-/** The cautions of a step: those its plan names, and those its kind brings. */
+/** The cautions of a step: those its plan names, and those of its kind. */
 export function cautionsOfStep({ kind, cautions = [] }: CautionedStep): StepCaution[] {
   const own = new Set<StepCaution>([...cautions, ...(kind ? (byKind[kind] ?? []) : [])]);
   return stepCautions.filter((caution) => own.has(caution));
 }
 
-/** Kinds of step that want the battery's negative off: they cut, splice, or move the battery. */
+/** Kinds of step that need the battery negative disconnected: they cut, splice, or move the battery. */
 const wantsBatteryOff: ReadonlySet<StepKind | undefined> = new Set(["cut", "splice", "battery"]);
 
-/** Whether a step wants the battery's negative off before it. */
+/** Whether the battery negative must be disconnected before a step. */
 export const needsBatteryOff = ({ kind }: CautionedStep): boolean => wantsBatteryOff.has(kind);

@@ -1,4 +1,4 @@
-/** What a step does, where more follows from it than its title. */
+/** What a step does, if its title is not enough to tell. */
 export const stepKinds = [
   "battery-off",
   "battery",

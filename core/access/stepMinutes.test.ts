@@ -6,7 +6,7 @@ describe("the minutes of one step", () => {
   test("have the mean they are given, and one in ten is slower than said, by drawing them", () => {
     const { mean, variance } = stepMinutes({ minutes: 6, slowMinutes: 10 });
     expect(mean).toBe(6);
-    // Drawn with the closed form's sigma: the ninth decile must come out where it was put.
+    // Sampled with the closed form's sigma; the ninth decile must equal the one given.
     const sigma = Math.sqrt(Math.log(1 + variance / 36));
     const { normal } = randomSource(3);
     const drawn = Array.from({ length: 40_000 }, () => 6 * Math.exp(sigma * normal() - (sigma * sigma) / 2));

@@ -1,6 +1,6 @@
 import type { AccessStep } from "./plan";
 
-/** Minutes as a mean and what they scatter by. */
+/** Minutes as a mean with their scatter. */
 export interface Minutes {
   readonly mean: number;
   readonly variance: number;
@@ -8,14 +8,16 @@ export interface Minutes {
 
 /** The standard normal's ninth decile. */
 const ninthDecile = 1.2815515655446004;
-/** What one time in ten takes at least, beside the mean, where a plan does not say (judgement, no source). */
+/**
+ * Minutes it takes at least one time in ten, as a multiple of the mean, if a plan gives none (judgement, no source).
+ */
 export const usualSlow = 1.6;
-/** A lognormal's ninth decile is never further above its mean than this: exp(z² / 2). */
+/** A lognormal's ninth decile never exceeds its mean by more than this factor, exp(z² / 2). */
 const mostSlow = Math.exp((ninthDecile * ninthDecile) / 2);
 
 /**
- * The scatter of a step's minutes: lognormal, with its own mean m and the ninth decile q, so that σ solves
- * ln q = ln m − σ²/2 + z σ with z = 1.2816.
+ * The scatter of a step's minutes: lognormal with mean m and ninth decile q, so that σ solves ln q = ln m − σ²/2 + z σ
+ * with z = 1.2816.
  */
 export function stepMinutes({ minutes, slowMinutes }: Pick<AccessStep, "minutes" | "slowMinutes">): Minutes {
   if (minutes <= 0) return { mean: 0, variance: 0 };
@@ -24,7 +26,7 @@ export function stepMinutes({ minutes, slowMinutes }: Pick<AccessStep, "minutes"
   return { mean: minutes, variance: minutes * minutes * (Math.exp(sigma * sigma) - 1) };
 }
 
-/** Minutes of a whole, with the range that eight in ten fall into. */
+/** Total minutes, with the range that holds eight times in ten. */
 export interface Spread {
   readonly mean: number;
   readonly low: number;
@@ -32,8 +34,8 @@ export interface Spread {
 }
 
 /**
- * Minutes of steps done one after another, each with its own luck: a lognormal with the sum's mean and variance
- * (L. F. Fenton, "The sum of log-normal probability distributions in scatter transmission systems", 1960).
+ * Minutes of steps done one after another, with independent scatter: a lognormal with the sum's mean and variance (L.
+ * F. Fenton, "The sum of log-normal probability distributions in scatter transmission systems", 1960).
  */
 export function spreadOf(parts: readonly Minutes[]): Spread {
   const mean = parts.reduce((sum, part) => sum + part.mean, 0);

@@ -1,4 +1,4 @@
-// Held to JavaScript's own sets.
+// Compared with JavaScript's own sets.
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import {
@@ -43,10 +43,10 @@ test("sets of steps do what sets do, across the words they are kept in", () => {
       const both = x.slice();
       meet(both, y);
       expect(stepsOf(both)).toEqual(sorted(a.filter((step) => sb.has(step))));
-      // Two sets that have the same of a third have the same key, and no others.
+      // Two sets have the same key exactly if their intersections with the third are equal.
       const same = sorted(a.filter((s) => sc.has(s))).join() === sorted(b.filter((s) => sc.has(s))).join();
       expect(keyWithin(x, z) === keyWithin(y, z)).toBe(same);
-      // What was asked left them as they were.
+      // The questions did not change the sets.
       expect(stepsOf(x)).toEqual(sorted(sa));
       expect(stepsOf(y)).toEqual(sorted(sb));
     }),

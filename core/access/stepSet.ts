@@ -1,57 +1,57 @@
-/** A set of a graph's steps as bits, 32 to a word; step `i` is bit `i % 32` of word `i >> 5`. */
+/** A set of a graph's steps as bits, 32 in a word; step `i` is bit `i % 32` of word `i >> 5`. */
 export type StepSet = Int32Array;
 
-/** A set with room for so many steps, and none in it. */
+/** An empty set with room for a number of steps. */
 export const emptySet = (steps: number): StepSet => new Int32Array((steps + 31) >> 5);
 
-/** Whether a step, by its index, is in a set. */
+/** Whether a step, by index, is in a set. */
 export const has = (set: StepSet, step: number): boolean =>
   ((set[step >> 5] as number) & (1 << (step & 31))) !== 0;
 
-/** Adds one step, by its index, to a set. */
+/** Adds one step, by index, to a set. */
 export function include(set: StepSet, step: number): void {
   (set[step >> 5] as number) |= 1 << (step & 31);
 }
 
-/** Adds all of another set to a set. */
+/** Adds all steps of another set. */
 export function join(into: StepSet, other: StepSet): void {
   for (let w = 0; w < into.length; w++) (into[w] as number) |= other[w] as number;
 }
 
-/** Keeps of a set what another has as well. */
+/** Keeps only the steps that another set also has. */
 export function meet(into: StepSet, other: StepSet): void {
   for (let w = 0; w < into.length; w++) (into[w] as number) &= other[w] as number;
 }
 
-/** What either of two sets has, as a set of its own. */
+/** The union of two sets, as a new set. */
 export function joined(a: StepSet, b: StepSet): StepSet {
   const sum = a.slice();
   join(sum, b);
   return sum;
 }
 
-/** What one set has and the other has not. */
+/** The difference of two sets. */
 export function without(a: StepSet, b: StepSet): StepSet {
   const left = a.slice();
   for (let w = 0; w < left.length; w++) (left[w] as number) &= ~(b[w] as number);
   return left;
 }
 
-/** Whether a set lies wholly in another. */
+/** Whether a set is a subset of another. */
 export function within(inner: StepSet, outer: StepSet): boolean {
   for (let w = 0; w < inner.length; w++)
     if (((inner[w] as number) & ~(outer[w] as number)) !== 0) return false;
   return true;
 }
 
-/** Whether two sets share a step that a third has not. */
+/** Whether two sets share a step that a third does not have. */
 export function meetOutside(a: StepSet, b: StepSet, taken: StepSet): boolean {
   for (let w = 0; w < a.length; w++)
     if (((a[w] as number) & (b[w] as number) & ~(taken[w] as number)) !== 0) return true;
   return false;
 }
 
-/** Calls with every step of a set that another has not. */
+/** Calls a function for every step of a set that another does not have. */
 export function eachOutside(set: StepSet, taken: StepSet, visit: (step: number) => void): void {
   for (let w = 0; w < set.length; w++) {
     let word = (set[w] as number) & ~(taken[w] as number);
@@ -63,7 +63,7 @@ export function eachOutside(set: StepSet, taken: StepSet, visit: (step: number) 
   }
 }
 
-/** A text that two sets share where they have the same of a third. */
+/** A text that is equal for sets with the same intersection with a third. */
 export function keyWithin(set: StepSet, of: StepSet): string {
   let key = "";
   for (let w = 0; w < set.length; w++) key += `${((set[w] as number) & (of[w] as number)).toString(36)},`;

@@ -1,25 +1,25 @@
 import type { AccessPlan, AccessStep } from "./plan";
 
-/** Minutes a step took on some job. */
+/** Minutes a step took on one job. */
 export interface MeasuredStep {
   readonly step: string;
   readonly minutes: number;
 }
 
-/** What a shop learnt of one step's minutes, with the sum that made it. */
+/** What a shop has learned about one step's minutes, with the calculation. */
 export interface LearntMinutes {
   readonly minutes: number;
   readonly measured: number;
-  /** The arithmetic in figures. */
+  /** The calculation in figures. */
   readonly sum: string;
 }
 
-/** Jobs a plan's own figure counts for beside what was measured (judgement, no source). */
+/** The plan's own figure counts as this many measured jobs (judgement, no source). */
 export const planWeight = 3;
-/** Steps a pace of one counts for beside what was measured. */
+/** A pace of one counts as this many measured steps. */
 const paceWeight = 6;
 
-/** A shop's pace: what its steps take beside their plan, one until it has measured some. */
+/** A shop's pace: its minutes as a multiple of the plan's; one until it has measured some. */
 export interface Pace {
   readonly times: number;
   readonly measured: number;
@@ -28,14 +28,12 @@ export interface Pace {
 
 const figure = (value: number): string => (Math.round(value * 100) / 100).toString();
 
-/**
- * The pace of a shop over all it measured: every measured step's minutes over its plan's, drawn towards one.
- */
+/** A shop's pace from everything it measured: minutes of all measured steps over their plans', drawn towards one. */
 export function shopPace(plan: Pick<AccessPlan, "steps">, measured: readonly MeasuredStep[]): Pace {
   const planOf = new Map(plan.steps.map(({ id, minutes }) => [id, minutes]));
   const ratios = measured.flatMap(({ step, minutes }) => {
     const own = planOf.get(step) ?? 0;
-    // A tick forgotten over lunch says nothing of the work.
+    // A step left running over lunch says nothing about the work, so it is ignored.
     return own > 0 ? [Math.min(4, Math.max(0.25, minutes / own))] : [];
   });
   const total = ratios.reduce((sum, ratio) => sum + ratio, 0);
@@ -47,7 +45,7 @@ export function shopPace(plan: Pick<AccessPlan, "steps">, measured: readonly Mea
 }
 
 /**
- * A step's minutes as this shop will take them: the plan's at the shop's pace, weighted as some jobs, with those that were
+ * A step's expected minutes in this shop: the plan's at the shop's pace, weighted as some jobs, averaged with those
  * measured (shrinkage of a mean towards its group's: James and Stein 1961; the weight is a judgement).
  */
 export function learntMinutes(

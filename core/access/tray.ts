@@ -1,20 +1,20 @@
 import { screwsBack, screwsOut } from "./fastener";
 import type { AccessStep } from "./plan";
 
-/** A step ticked during removal or refitting, with the screws counted. */
+/** A step ticked during removal or refitting, with its counted screws. */
 export interface TrayEntry {
   readonly step: string;
   readonly way: "in" | "back";
   readonly screws: number;
 }
 
-/** How the tray stands after some ticks. */
+/** The state of the tray after some ticks. */
 export interface Tray {
-  /** Screws lying in it. */
+  /** Screws in the tray. */
   readonly lying: number;
   readonly out: number;
   readonly back: number;
-  /** Steps whose screws differ from the plan or between out and back. */
+  /** Steps whose screws differ from the plan, or between removal and refitting. */
   readonly calls: readonly TrayCall[];
 }
 
@@ -22,7 +22,7 @@ export interface Tray {
 export interface TrayCall {
   readonly step: AccessStep;
   readonly kind: "short" | "left-over" | "not-as-planned";
-  /** Screws left over or short; those that came out where they are not as planned. */
+  /** Screws left over or missing; for steps not yet refitted, the difference from the plan. */
   readonly screws: number;
 }
 
@@ -35,8 +35,8 @@ const planned = (step: AccessStep) => ({
 export const plannedScrews = planned;
 
 /**
- * The tray after some ticks; the last tick of a step and way counts. A step that went back with fewer screws than came
- * out has some left over; with more, they are another step's, which will be short.
+ * The tray after some ticks; only the last tick of each step and direction counts. A step refitted with fewer screws
+ * than were removed has some left over; with more, they belong to another step, which will be short.
  */
 export function trayOf(steps: readonly AccessStep[], entries: readonly TrayEntry[]): Tray {
   const last = new Map(entries.map((entry) => [`${entry.way} ${entry.step}`, entry.screws]));
@@ -48,12 +48,12 @@ export function trayOf(steps: readonly AccessStep[], entries: readonly TrayEntry
     const plan = planned(step);
     const [taken, put] = [last.get(`in ${id}`), last.get(`back ${id}`)];
     out += taken ?? 0;
-    // Put back without having come out, by a tick taken back: it counts once it is ticked off again.
+    // Refitted although its removal was unticked: it counts once the removal is ticked again.
     back += taken === undefined ? 0 : (put ?? 0);
     if (taken !== undefined && taken !== plan.out)
       calls.push({ step, kind: "not-as-planned", screws: taken });
     if (put === undefined || taken === undefined) continue;
-    // What the plan leaves out for good is in the tray still, and no one's loss.
+    // Screws the plan leaves out for good are still in the tray and are not missing.
     const forGood = Math.min(plan.out - plan.back, Math.max(0, taken - put));
     scrapped += forGood;
     const missing = taken - put - forGood;
@@ -64,8 +64,8 @@ export function trayOf(steps: readonly AccessStep[], entries: readonly TrayEntry
 }
 
 /**
- * What must be called before a step closes: leftovers and shortages of every step that went back before it.
- * @param closing the step about to go back
+ * What must be reported before a step closes: left-over and missing screws of every step refitted before it.
+ * @param closing the step about to be refitted
  */
 export function callsBefore(
   steps: readonly AccessStep[],

@@ -1,4 +1,7 @@
 import type { PartKind } from "../circuit/parts/index";
 
-/** Kinds that wear and stand behind trim: those a plan is made for, and worth a thought while all is open. */
+/**
+ * Kinds of part that wear and sit behind trim. Plans are made for them, and they are worth a thought while everything
+ * is open.
+ */
 export const wearingKinds: ReadonlySet<PartKind> = new Set(["motor", "resistor", "module"]);

@@ -1,4 +1,4 @@
-/** The usual places of a blower motor, and one for the rest. */
+/** The usual places of a blower motor, and one for all others. */
 export const motorPlaces = [
   {
     id: "passenger-footwell",
@@ -19,7 +19,9 @@ export const motorPlaces = [
 ] as const;
 export type MotorPlace = (typeof motorPlaces)[number]["id"];
 
-/** How likely each sign is to be noticed with the motor in each place, in the order of the places (judgement, no source). */
+/**
+ * Probability of noticing each sign with the motor in each place, in the order of the places (judgement, no source).
+ */
 export const placeSigns = [
   {
     id: "shake-passenger",
@@ -49,13 +51,13 @@ export const placeSigns = [
 ] as const;
 export type PlaceSign = (typeof placeSigns)[number]["id"];
 
-/** Where a motor may be and how likely, likeliest first. */
+/** Where a motor may be and how likely, the likeliest first. */
 export interface PlaceOdds {
   readonly id: MotorPlace;
   readonly p: number;
 }
 
-/** Weighs the places by what was noticed: Bayes' rule over signs taken as independent. */
+/** Weighs the places by the signs noticed: Bayes' rule with independent signs. */
 export function whereIsIt(noticed: readonly PlaceSign[]): PlaceOdds[] {
   const weights = motorPlaces.map(({ often }, place) =>
     placeSigns.reduce<number>(

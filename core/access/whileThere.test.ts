@@ -16,7 +16,7 @@ describe("while you are in there", () => {
 
   test("by hand: the motor is out for the pack anyway, so it adds its own fitting and no removal", () => {
     const [motor] = whileThere(plan, ["R1"], [other("M1", 0.5)], minor, 10_000);
-    // Way in to the pack 16.3 min; to the motor alone 12.8, there and back 25.6, and 2 to fit it.
+    // Removal to reach the pack 16.3 min; to reach the motor alone 12.8, there and back 25.6, and 2 to fit it.
     expect(motor?.extraMinutes).toBeCloseTo(2, 9);
     expect(motor?.laterMinutes).toBeCloseTo(27.6, 9);
     expect(motor).toMatchObject({ nowMinor: 3200, laterMinor: Math.round(0.5 * (2760 + 3000 + 10_000)) });

@@ -1,24 +1,24 @@
 import type { AccessPlan } from "./plan";
 import { quickestRoute, type RouteOptions } from "./route";
 
-/** Another part, and whether it pays to do it while all is open. */
+/** Another part, and whether it pays to replace it while everything is open. */
 export interface WhileThere {
   readonly part: string;
-  /** Minutes it adds now, in and back. */
+  /** Minutes it adds now, for removal and refitting. */
   readonly extraMinutes: number;
-  /** Minutes of a job of its own later. */
+  /** Minutes as a job of its own later. */
   readonly laterMinutes: number;
   readonly failsWithin: number;
-  /** What it costs now: the extra labour and the part. */
+  /** Its cost now: the extra labour and the part. */
   readonly nowMinor: number;
-  /** What it is expected to cost later: its own labour, the part and a comeback, as often as it fails. */
+  /** Its expected cost later: its own labour, the part and a comeback, times the probability that it fails. */
   readonly laterMinor: number;
   readonly advice: "replace-now" | "prove-and-leave";
-  /** Chance of failing from which doing it now is the cheaper; null where it never is. */
+  /** Failure probability from which replacing it now is cheaper; null if it never is. */
   readonly breakEven: number | null;
 }
 
-/** A part that could be done as well. */
+/** A part that could be replaced as well. */
 export interface OtherPart {
   readonly part: string;
   readonly priceMinor: number;
@@ -27,10 +27,10 @@ export interface OtherPart {
 }
 
 /**
- * For each other part the plan reaches: minutes and money now against later. The refitting takes as long as the removal
- * (judgement), and shared steps are paid once.
- * @param parts being done anyway
- * @param minor what some minutes cost
+ * For each other part the plan reaches: minutes and money now against later. The refitting takes as long as the
+ * removal (judgement), and shared steps are paid for once.
+ * @param parts being replaced anyway
+ * @param minor cost of some minutes
  */
 export function whileThere(
   plan: AccessPlan,

@@ -1,18 +1,18 @@
 import { uniformSource } from "./uniformSource";
 
-/** A seeded source of chance for the fleet. */
+/** A seeded random source for the fleet. */
 export interface Chance {
-  /** Between 0 and 1. */
+  /** Uniform between 0 and 1. */
   readonly uniform: () => number;
   readonly between: (low: number, high: number) => number;
-  /** Evenly on a log scale. */
+  /** Uniform on a log scale. */
   readonly logBetween: (low: number, high: number) => number;
   readonly pick: <T>(items: readonly T[]) => T;
-  /** Index drawn by weight. */
+  /** An index, chosen by weight. */
   readonly weighted: (weights: readonly number[]) => number;
 }
 
-/** A source of chance that is the same for a seed every time. */
+/** A random source that gives the same sequence for the same seed. */
 export function chanceFrom(seed: number): Chance {
   const uniform = uniformSource(seed, 32);
   const between = (low: number, high: number): number => low + (high - low) * uniform();

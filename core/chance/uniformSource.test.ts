@@ -3,7 +3,7 @@ import { chanceFrom } from "./chance";
 import { randomSource } from "./randomSource";
 import { normalFrom, uniformSource } from "./uniformSource";
 
-// Written down from the generators as they stood before they shared one source: sealed practice files replay from seeds.
+// Written down from the generators before they shared one source: sealed practice files replay from seeds.
 test.each([
   ["chance 1", () => chanceFrom(1).uniform(), 0.5254774914355949],
   ["chance 42", () => chanceFrom(42).uniform(), 0.8122404689202085],
@@ -27,7 +27,7 @@ test("normal numbers have mean 0 and deviation 1", () => {
   const drawn = Array.from({ length: 20_000 }, normal);
   const mean = drawn.reduce((sum, value) => sum + value, 0) / drawn.length;
   const variance = drawn.reduce((sum, value) => sum + (value - mean) ** 2, 0) / drawn.length;
-  // Five standard errors of each.
+  // A tolerance of five standard errors each.
   expect(Math.abs(mean)).toBeLessThan(5 / Math.sqrt(20_000));
   expect(Math.abs(variance - 1)).toBeLessThan(5 * Math.sqrt(2 / 20_000));
 });

@@ -1,9 +1,10 @@
 import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
 
 /**
- * A seeded source of uniform numbers strictly between 0 and 1, the same for a seed every time: xoroshiro128+ (Blackman and
- * Vigna, 2018), its upper 32 bits. Sealed practice files replay from seeds, so its outputs must never change.
- * @param discarded outputs thrown away first, since the first ones of neighbouring seeds are alike
+ * A seeded source of uniform numbers strictly between 0 and 1, the same sequence for the same seed: xoroshiro128+
+ * (Blackman and Vigna, 2018), its upper 32 bits. Sealed practice files replay from seeds, so its outputs must never
+ * change.
+ * @param discarded number of outputs discarded first, since the first ones of neighbouring seeds are alike
  */
 export function uniformSource(seed: number, discarded = 0): () => number {
   const source = xoroshiro128plus(seed);
@@ -11,7 +12,7 @@ export function uniformSource(seed: number, discarded = 0): () => number {
   return () => ((source.unsafeNext() >>> 0) + 0.5) / 2 ** 32;
 }
 
-/** Standard normal numbers made from uniform ones, two for each (Box and Muller, 1958). */
+/** Standard normal numbers from uniform ones, two from two (Box and Muller, 1958). */
 export const normalFrom =
   (uniform: () => number): (() => number) =>
   () =>

@@ -25,7 +25,7 @@ export const wireSchema = z.strictObject({
   metres: nonNegative.max(1000),
   fromOhms: nonNegative.optional(),
   toOhms: nonNegative.optional(),
-  /** Its colour, size and length are a guess. */
+  /** Its colour, size and length are guesses. */
   assumed: z.literal(true).optional(),
 });
 export type Wire = z.infer<typeof wireSchema>;
@@ -52,5 +52,5 @@ export const circuitSchema = z.strictObject({
   places: z.array(placeSchema).max(100),
 });
 
-/** One vehicle's blower circuit, checked: every reference in it leads somewhere. */
+/** One vehicle's blower circuit, checked: every reference in it resolves. */
 export type Circuit = z.infer<typeof circuitSchema>;

@@ -28,7 +28,7 @@ test("what is added, gone and changed is named with what it was and is", () => {
     { what: "gone", id: "W9", keys: [] },
     { what: "added", id: "W9a", keys: [] },
   ]);
-  // And back again.
+  // The change in the other direction.
   expect(circuitChanges(after, van).map(({ what, id }) => `${what} ${id}`)).toEqual([
     "changed the circuit",
     "changed F7",

@@ -1,11 +1,11 @@
 import type { Circuit } from "./circuit";
 
-/** One thing that is different between two versions of a circuit. */
+/** One difference between two versions of a circuit. */
 export interface CircuitChange {
   readonly what: "added" | "gone" | "changed";
   /** The part, plug, wire or place, or a key of the circuit itself. */
   readonly id: string;
-  /** For what changed: each key with its value before and after, as text. */
+  /** If it changed: each key with its value before and after, as text. */
   readonly keys: readonly { readonly key: string; readonly before: string; readonly after: string }[];
 }
 
@@ -33,7 +33,7 @@ function changesOf(before: readonly { id: string }[], after: readonly { id: stri
   ];
 }
 
-/** What is different between two versions of a circuit, item by item; none where they say the same. */
+/** The differences between two versions of a circuit, item by item; an empty list if they are equal. */
 export function circuitChanges(before: Circuit, after: Circuit): CircuitChange[] {
   const { parts, connectors, wires, places, ...own } = before;
   const { parts: newParts, connectors: newConnectors, wires: newWires, places: newPlaces, ...newOwn } = after;

@@ -10,7 +10,7 @@ const list = z.enum(["parts", "connectors", "wires", "places"]);
 export type CircuitList = z.infer<typeof list>;
 const id = z.string().min(1).max(48);
 
-/** A value as a table's cell holds it; null takes an optional one away. */
+/** The value of a table cell; null removes an optional value. */
 const cell = z.union([
   z.string().max(200),
   z.number(),
@@ -20,9 +20,9 @@ const cell = z.union([
 ]);
 export type CellValue = z.infer<typeof cell>;
 
-/** One change to a circuit, as made in a table: small enough to be undone by itself. */
+/** One change to a circuit made in a table, small enough to be undone by itself. */
 export const circuitEditSchema = z.discriminatedUnion("do", [
-  /** Sets what a path of keys in an item leads to: `mm2`, `elements.0.ohms`, `pins.3`. */
+  /** Sets the value at a path of keys in an item: `mm2`, `elements.0.ohms`, `pins.3`. */
   z.strictObject({
     do: z.literal("set"),
     list,
@@ -38,13 +38,13 @@ export const circuitEditSchema = z.discriminatedUnion("do", [
     z.strictObject({ do: z.literal("add"), list: z.literal("wires"), item: wireSchema }),
     z.strictObject({ do: z.literal("add"), list: z.literal("places"), item: placeSchema }),
   ]),
-  /** Gives a plug's pin another name. */
+  /** Renames a pin of a plug. */
   z.strictObject({ do: z.literal("pin"), id, pin: id, to: id }),
-  /** Gives a setting another name, wherever it is named. */
+  /** Renames a setting wherever it is used. */
   z.strictObject({ do: z.literal("setting"), from: settingName, to: settingName }),
   /** Adds a coil or a thermal link to a resistor pack. */
   z.strictObject({ do: z.literal("element"), id, item: resistorElementSchema }),
-  /** All wires at once: a wire list pasted. */
+  /** Replaces all wires at once, from a pasted wire list. */
   z.strictObject({ do: z.literal("wires"), wires: z.array(wireSchema).max(800) }),
 ]);
 export type CircuitEdit = z.infer<typeof circuitEditSchema>;
@@ -53,8 +53,8 @@ type Item = Record<string, unknown> & { id: string };
 type Lists = Record<CircuitList, Item[]>;
 
 /**
- * A circuit with one change made. A part renamed is renamed wherever it is named; one removed goes with the wires
- * and pins that end on it. Refuses, naming the place, what would leave no circuit.
+ * A circuit after one change. Renaming a part also renames every reference to it; removing one also removes its wires
+ * and pins. A change that leaves no valid circuit is refused, with the place named.
  */
 export function editedCircuit(circuit: Circuit, edit: CircuitEdit): Parsed<Circuit> {
   const next = structuredClone(circuit) as unknown as Circuit & Lists;
@@ -64,8 +64,8 @@ export function editedCircuit(circuit: Circuit, edit: CircuitEdit): Parsed<Circu
 }
 
 /**
- * A circuit with changes made one after another, checked once at the end.
- * @returns refused where one of them fits nothing or no circuit comes of them; which one is not told
+ * A circuit after several changes, checked once at the end.
+ * @returns refused if a change fits nothing or the result is no circuit; the result does not say which change
  */
 export function editedAtOnce(circuit: Circuit, edits: readonly CircuitEdit[]): Parsed<Circuit> {
   const next = structuredClone(circuit) as unknown as Circuit & Lists;
@@ -122,7 +122,7 @@ function renameSetting(circuit: Circuit, from: string, to: string): Problem | nu
     Object.fromEntries(Object.entries(map).map(([name, value]) => [name === from ? to : name, value]));
   circuit.settings[index] = to;
   for (const part of circuit.parts) {
-    // A switch moved by itself has settings of its own.
+    // A switch with a lever of its own has its own settings.
     if (part.kind === "selector" && !part.settings) part.closes = renamed(part.closes);
     if (part.kind === "head") part.commands = renamed(part.commands);
   }
@@ -146,7 +146,7 @@ function renamePin({ connectors }: Circuit, id: string, pin: string, to: string)
   return null;
 }
 
-/** Values nobody knew are known once one of them is given. */
+/** Once a value is given, the part no longer counts as a guess. */
 const guessed: Readonly<Partial<Record<CircuitList, readonly string[]>>> = {
   wires: ["colour", "mm2", "metres"],
 };
@@ -174,7 +174,7 @@ function set(item: Item, key: string, value: CellValue, path: string, list: Circ
   return null;
 }
 
-/** The part a terminal `PART.terminal` belongs to. */
+/** The part that owns the terminal `PART.terminal`. */
 const partOf = (reference: string): string => reference.split(".")[0] ?? "";
 
 function rename(circuit: Circuit, list: CircuitList, id: string, to: string): void {

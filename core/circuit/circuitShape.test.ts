@@ -4,7 +4,7 @@ import { shippedCircuit, shippedIds } from "../testing/shippedCircuit";
 import type { Circuit } from "./circuit";
 import { circuitShape } from "./circuitShape";
 
-/** The same circuit under other names, its parts and wires in another order, its wires longer. */
+/** The same circuit with other names, its parts and wires in another order, and longer wires. */
 function renamed(circuit: Circuit, order: readonly number[]): Circuit {
   const name = new Map(circuit.parts.map(({ id }, i) => [id, `Y${order[i % order.length]}${i}`]));
   const point = (reference: string): string => {

@@ -1,10 +1,10 @@
 import type { Circuit } from "./circuit";
 
 /**
- * A text that is equal for circuits with the same parts joined the same way, whatever they are called and wherever
- * they are: colours, lengths, names, places and values do not count. Found by refining each part's kind by its
- * neighbours' until no more is told apart (colour refinement, Weisfeiler and Leman 1968); in rare cases two
- * different circuits share a shape, never the other way round.
+ * A text that is equal for circuits with the same parts joined in the same way. Names, colours, lengths, places and
+ * values do not count. Each part's kind is refined by its neighbours' until nothing more can be told apart (colour
+ * refinement, Weisfeiler and Leman 1968). In rare cases two different circuits share a shape; one circuit never has
+ * two shapes.
  */
 export function circuitShape({ parts, wires, settings }: Circuit): string {
   const ends = (reference: string): [part: string, terminal: string] => {
@@ -34,10 +34,10 @@ export function circuitShape({ parts, wires, settings }: Circuit): string {
   return digest(`${settings.length}:${[...colours.values()].sort().join()}`);
 }
 
-/** Steps a difference travels: further than any two parts of a blower circuit lie apart. */
+/** Number of refinement rounds: more than the distance between any two parts of a blower circuit. */
 const rounds = 12;
 
-/** A short text for a long one: two 32-bit FNV-1a hashes (Fowler, Noll and Vo) of it, forwards and backwards. */
+/** A short text for a long one: two of its 32-bit FNV-1a hashes (Fowler, Noll and Vo), forwards and backwards. */
 function digest(text: string): string {
   let one = 0x811c9dc5;
   let other = 0x811c9dc5;

@@ -5,7 +5,7 @@ import type { Circuit } from "./circuit";
 import { busPoints, declinedParts } from "./declined";
 import { parseCircuit } from "./parseCircuit";
 
-/** A shipped circuit with a mark set on one part. */
+/** A shipped circuit with one flag set on one part. */
 function marked(id: string, part: string, mark: Record<string, unknown>): Circuit {
   const json = shippedJson(id);
   const parts = json.parts as Record<string, unknown>[];

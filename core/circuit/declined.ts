@@ -1,7 +1,7 @@
 import type { Circuit } from "./circuit";
 import type { Part } from "./parts/index";
 
-/** A part whose inside is another job: it talks over a data bus, or is a brushless motor. */
+/** A part Airway does not look inside: it uses a data bus, or is a brushless motor. */
 export interface Declined {
   readonly part: string;
   readonly reason: "data-bus" | "brushless";
@@ -11,8 +11,8 @@ const onBus = (part: Part): boolean => (part.kind === "module" || part.kind === 
 const isBrushless = (part: Part): boolean => part.kind === "motor" && part.brushless === true;
 
 /**
- * What Airway recognises and leaves to the maker's procedure: controls that talk over a data bus, and
- * brushless motors. Their feeds, grounds and fuses it still proves.
+ * The parts Airway recognises and leaves to the maker's procedure: modules on a data bus, and brushless motors. It
+ * still tests their feeds, grounds and fuses.
  */
 export function declinedParts(circuit: Circuit): Declined[] {
   return circuit.parts.flatMap((part): Declined[] => {
@@ -21,7 +21,7 @@ export function declinedParts(circuit: Circuit): Declined[] {
   });
 }
 
-/** Points that carry bus messages, where volts and a light mean nothing. */
+/** Points that carry bus messages, where voltage and test light tell nothing. */
 export function busPoints(circuit: Circuit): Set<string> {
   const terminals = new Set(circuit.parts.filter(onBus).map(({ id }) => `${id}.cmd`));
   const points = new Set(terminals);

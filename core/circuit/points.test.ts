@@ -42,7 +42,7 @@ describe("the points a probe can touch", () => {
   });
 });
 
-/** Counted another way: wire ends, pins, and terminals that are always there or have something on them. */
+/** Counted another way: wire ends, pins, and terminals that always exist or are connected. */
 function expectedCount(circuit: Circuit): number {
   const text = JSON.stringify([circuit.wires, circuit.connectors]);
   const pins = circuit.connectors.reduce((sum, connector) => sum + Object.keys(connector.pins).length, 0);

@@ -11,7 +11,7 @@ export interface CircuitPoints {
   readonly ownerOf: ReadonlyMap<string, string>;
 }
 
-/** Terminal references used by wires and pins: what makes a resistor's inner name a real terminal. */
+/** Terminal references in wires and pins; they make an inner name of a resistor pack a real terminal. */
 function usedReferences(circuit: Circuit): Set<string> {
   const used = new Set<string>();
   for (const wire of circuit.wires) used.add(wire.from).add(wire.to);
@@ -21,7 +21,7 @@ function usedReferences(circuit: Circuit): Set<string> {
   return used;
 }
 
-/** The points of a circuit. A resistor's internal names and an unused `87a` are not points. */
+/** The points of a circuit. A pack's internal names and an unused `87a` are not points. */
 export function circuitPoints(circuit: Circuit): CircuitPoints {
   const used = usedReferences(circuit);
   const ownerOf = new Map<string, string>();

@@ -52,7 +52,7 @@ describe("facts of the trade (common practice, no source)", () => {
   test("one lower speed dead, the others fine: that element, tap, wire or contact", () => {
     const diagnosis = diagnosed(heard({ "1": "none", "2": "normal", "3": "normal", "4": "normal" }));
     const own = diagnosis.suspects.filter(({ fault }) => /R1\.e1|X5:1|W13|S2\.L1|X6:2/.test(fault ?? ""));
-    // Most of the rest is a tight motor that stalls on the lowest speed only.
+    // Most of the rest is a tight motor that only stalls on the lowest speed.
     expect(own.reduce((sum, { p }) => sum + p, 0)).toBeGreaterThan(0.85);
   });
 
@@ -81,7 +81,7 @@ describe("facts of the trade (common practice, no source)", () => {
   });
 });
 
-/** Takes every test offered, answered by a nominal vehicle with the fault in it, until the verdict. */
+/** Takes every suggested test, answered by a nominal vehicle with the fault, until the verdict. */
 function played(id: string, fault: string): { diagnosis: Diagnosis; looks: number } {
   const vehicle = brokenVehicle(id, fault);
   const settings = shippedEngine(id).netlist.circuit.settings.slice(1);
@@ -116,7 +116,7 @@ describe("a whole job", () => {
     const { diagnosis, looks } = played(id, fault);
     expect(diagnosis.verdict.replace).toEqual(replace);
     expect(diagnosis.verdict.state).not.toBe("open");
-    // Before the dozen tests are used up; the mean over vehicles is the fleet's business.
+    // Before the dozen tests are used up; the fleet benchmark covers the mean over vehicles.
     expect(looks).toBeLessThan(12);
   });
 });

@@ -23,16 +23,16 @@ import type { Strategy } from "./tests/strategy";
 import { type Cleared, clearedParts, partsCleared } from "./verdict/cleared";
 import { reachVerdict, type Verdict } from "./verdict/verdict";
 
-/** One suspect: a fault at its likeliest size, all its sizes' belief together. */
+/** One suspect: a fault at its likeliest size, with the belief of all its sizes. */
 export interface Suspect {
-  /** Its id; null for what the circuit does not list. */
+  /** Its id; null for a cause outside the list. */
   readonly fault: string | null;
   readonly repair: Repair;
   /** What is wrong, the cause first. */
   readonly modes: readonly string[];
   readonly p: number;
   readonly why: SuspectWhy;
-  /** Suspects that no reading with these tools can tell apart share it. */
+  /** Suspects that no test with these tools can separate share this number. */
   readonly group: number;
 }
 
@@ -42,7 +42,7 @@ export interface NextTest {
   readonly minutes: number;
   readonly outcomes: readonly {
     readonly seen: string;
-    /** A number in a display's range; null for a word, and for no end. */
+    /** A number in a display's range; null for a word and for OL (open). */
     readonly value: number | null;
     readonly p: number;
     readonly leaves: readonly PartBelief[];
@@ -56,47 +56,47 @@ export interface Diagnosis {
   readonly verdict: Verdict;
   readonly next: readonly NextTest[];
   readonly conflicts: readonly Conflict[];
-  /** Parts whose inside is left to the maker's procedure; absent where there are none. */
+  /** Parts left to the maker's procedure; absent if there are none. */
   readonly declined?: readonly Declined[];
   /** Parts the readings have all but cleared. */
   readonly clearedParts: readonly string[];
-  /** What cleared each of them, where asked for. */
+  /** What cleared each of them, if requested. */
   readonly cleared?: readonly Cleared[];
-  /** The tests to come, and the strategies' minutes, where asked for. */
+  /** The following tests, and the strategies' minutes, if requested. */
   readonly plan?: Lookahead;
-  /** The readings as if each leading suspect were true, by its place among the suspects, where asked for. */
+  /** The readings as if each leading suspect were true, by its place among the suspects, if requested. */
   readonly asIf?: readonly (readonly Agreement[])[];
 }
 
 export interface DiagnoseOptions {
   readonly id?: string | null;
-  /** All tools, if absent. */
+  /** All tools if absent. */
   readonly tools?: readonly Tool[];
   readonly school?: Strategy;
   readonly costs?: StoppingCosts;
-  /** How many next tests to return; 8 unless given. */
+  /** How many next tests to return; 8 by default. */
   readonly looks?: number;
-  /** The shop's own counts of proven faults, which sharpen the priors. */
+  /** The shop's own counts of confirmed faults, which update the priors. */
   readonly counts?: readonly FaultCount[];
   /** Counts of this circuit's own family; `counts` are then those of all others. */
   readonly familyCounts?: readonly FaultCount[];
-  /** Repairs that did not hold, between the readings. */
+  /** Repairs that did not fix the fault, between the readings. */
   readonly repairs?: readonly FailedRepair[];
-  /** Reasons for every suspect and every cleared part, not only for the leaders. */
+  /** Reasons for every suspect and every cleared part, not only for the leading ones. */
   readonly explainAll?: boolean;
-  /** The tests to come after each outcome, and the strategies' minutes. */
+  /** The tests that follow each outcome, and the strategies' minutes. */
   readonly plan?: boolean;
-  /** What each reading is called where they are listed; by its place, from 1, unless given. */
+  /** The number of each reading on the job's list; its place from 1 by default. */
   readonly numbers?: readonly number[];
-  /** For how many leading suspects to hold every reading against what they predict. */
+  /** For how many leading suspects to compare every reading with the prediction. */
   readonly asIf?: number;
 }
 
 const defaultLooks = 8;
-/** Suspects grouped and explained in full; the rest are too unlikely to matter. */
+/** Number of suspects grouped and explained in full; the rest are too unlikely to matter. */
 const groupedSuspects = 12;
 
-/** What is wrong with readings for this circuit, by their places. */
+/** What is wrong with readings on this circuit, by place. */
 const problemsIn = (compiled: CompiledCircuit, readings: readonly Reading[]): Problem[] =>
   readings.flatMap((reading, index) =>
     readingProblems(compiled, reading).map((problem) => ({
@@ -106,8 +106,8 @@ const problemsIn = (compiled: CompiledCircuit, readings: readonly Reading[]): Pr
   );
 
 /**
- * Readings against a compiled circuit: what is suspected, what to replace, what to look at next.
- * Refuses readings that name what the circuit does not have.
+ * Diagnoses readings on a compiled circuit: the suspects, the parts to replace, the next tests. Readings that name
+ * things the circuit does not have are refused.
  */
 export function diagnose(
   compiled: CompiledCircuit,
@@ -165,7 +165,7 @@ export function diagnose(
   };
 }
 
-/** Looks considered when weighing whether another pays. */
+/** Number of tests considered when deciding whether another is worth it. */
 const weighedLooks = 24;
 
 function nextLook(forecast: Forecast): NextTest {
@@ -184,10 +184,10 @@ function nextLook(forecast: Forecast): NextTest {
   };
 }
 
-/** Belief below which an outcome's leavings are not named. */
+/** An outcome's remaining suspects below this belief are not named. */
 const leastLeft = 0.01;
 
-/** Repairs that can add up to something worth naming. */
+/** Number of repairs that can add up to something worth naming. */
 function likely(repairs: readonly Repair[], belief: readonly number[]): (readonly [Repair, number])[] {
   const found: (readonly [Repair, number])[] = [];
   for (const [i, repair] of repairs.entries()) {
@@ -202,11 +202,11 @@ interface Weighed {
   readonly belief: Belief;
   readonly support: Support;
   readonly tools: readonly Tool[];
-  /** How many suspects get their reasons. */
+  /** How many suspects get reasons. */
   readonly explained: number;
 }
 
-/** A suspect: its sizes, as variants, and what its name says. */
+/** A suspect: its sizes, as variants, and what its id says. */
 interface Family {
   readonly variants: readonly number[];
   readonly repair: Repair;
@@ -237,7 +237,7 @@ function bySize(belief: Belief, variants: readonly number[]): readonly number[] 
   return [...variants].sort((a, b) => (belief.variants[b] as number) - (belief.variants[a] as number));
 }
 
-/** Suspects by family, likeliest first, `unknown` among them; their probabilities sum to 1. */
+/** Suspects without sizes, likeliest first, `unknown` among them; their probabilities sum to 1. */
 function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): Suspect[] {
   const ranked = familiesOf(compiled)
     .map(({ variants, repair, modes }) => {

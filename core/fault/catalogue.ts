@@ -12,7 +12,7 @@ import { theCar } from "./repair";
 /** One fault the engine considers, in one band of sizes. */
 export interface CatalogueEntry {
   readonly id: string;
-  /** The id without sizes: one suspect, however many sizes it is tried at. */
+  /** The id without sizes: one suspect, at however many sizes it is tried. */
   readonly family: string;
   /** The fault at the middle of its bands. */
   readonly fault: Fault;
@@ -22,8 +22,8 @@ export interface CatalogueEntry {
 }
 
 /**
- * Bands a continuous fault is tried in, by their edges: every drawn vehicle has it at a size of its own
- * within the band, so that sixteen vehicles leave no holes between a few sizes.
+ * The bands in which a continuous fault is tried, by their edges. Every sampled vehicle has its own size within the
+ * band, so that sixteen vehicles cover the range without holes.
  */
 const edges: Readonly<Record<string, readonly number[]>> = {
   high: [0.07, 0.28, 1.1, 4.5, 20, 150],
@@ -34,15 +34,15 @@ const edges: Readonly<Record<string, readonly number[]>> = {
   low: [9.2, 10.2, 11, 11.7],
   "filter-blocked": [0.22, 0.36, 0.55, 0.8],
 };
-/** Share of the time a fault that comes and goes is there. */
+/** Share of the time an intermittent fault is present. */
 const looseShare = 0.55;
-/** Bands of a cause that comes with a victim, and of the victim: coarser, since there are many pairs. */
+/** Bands of a cause that comes with a victim, and of the victim; coarser, because there are many pairs. */
 const pairEdges: Readonly<Record<string, readonly number[]>> = {
   tight: [1.3, 1.75, 2.8],
   high: [0.3, 2.5, 30],
 };
 
-/** A size within a band, evenly on a log scale. */
+/** A size within a band, uniform on a log scale. */
 export interface Band {
   readonly low: number;
   readonly high: number;
@@ -55,7 +55,7 @@ const sizeIn = ({ low, high }: Band, share: number): number => low * (high / low
 
 interface Draft {
   readonly names: readonly FaultName[];
-  /** Band of each name's size; null where it has none. */
+  /** Band of each name's size; null if it has none. */
   readonly bands: readonly (Band | null)[];
   readonly weight: number;
 }
@@ -73,10 +73,10 @@ function drafts(where: string, modes: Readonly<Record<string, number>>): Draft[]
   });
 }
 
-/** The middle of a band, as an id writes it. */
+/** The middle of a band, as written in an id. */
 const middle = (band: Band): number => Number(sizeIn(band, 0.5).toPrecision(3));
 
-/** Class of the branches of a part that can open, corrode or come loose. */
+/** The class of a part's branches that can open, corrode or come loose. */
 const branchClass: Partial<Record<Part["kind"], WeightClass>> = {
   ignition: "switchContact",
   selector: "switchContact",
@@ -151,7 +151,7 @@ function paired(causes: readonly Piece[], victims: readonly Piece[], weight: num
   );
 }
 
-/** A cause with the part it killed: tight motor and burnt out element or pin, short or seizure and fuse. */
+/** A cause with the part it damaged: a tight motor and a burnt-out element or pin, a short or seizure and a fuse. */
 function pairs(netlist: Netlist): Draft[] {
   const { circuit } = netlist;
   const found: Draft[] = [];
@@ -183,10 +183,10 @@ function pairs(netlist: Netlist): Draft[] {
   return [...found, ...shorts(netlist)];
 }
 
-/** A branch belongs to a motor's path when it carries at least this share of the motor's current. */
+/** A branch belongs to a motor's path if it carries at least this share of the motor's current. */
 const pathShare = 0.5;
 
-/** Branches that carry a motor's own current, in some setting of the healthy circuit. */
+/** Branches that carry a motor's current in some setting of the healthy circuit. */
 function sharesCurrent(netlist: Netlist, motor: number): Set<string> {
   const solver = new PointSolver(netlist);
   const values = nominalValues(netlist);
@@ -225,8 +225,8 @@ function shorts(netlist: Netlist): Draft[] {
 }
 
 /**
- * Fuses between the battery and a branch, the nearest first: those whose removal leaves the branch
- * without a path from the feed, switches and relays taken as closed and the reference left out.
+ * Fuses between the battery and a branch, the nearest first: those whose removal cuts the branch off from the feed,
+ * with switches and relays closed and the reference left out.
  */
 function fusesFeeding(netlist: Netlist, target: number | undefined): string[] {
   const branch = target === undefined ? undefined : netlist.branches[target];
@@ -244,7 +244,7 @@ function fusesFeeding(netlist: Netlist, target: number | undefined): string[] {
 const nearness = (netlist: Netlist, steps: ReadonlyMap<number, number>, index: number): number =>
   steps.get(netlist.branches[index]?.b ?? -2) ?? Number.POSITIVE_INFINITY;
 
-/** Loads end a search: a fuse feeds what is up to them, not what lies behind their far side. */
+/** The search ends at loads: a fuse feeds what is before them, not what lies behind them. */
 function isLoad(netlist: Netlist, index: number): boolean {
   const spread = netlist.branches[index]?.spread;
   return spread === "coil" || spread === "winding" || spread === "element";
@@ -270,8 +270,8 @@ function reachable(netlist: Netlist, from: number, without: number): boolean {
 }
 
 /**
- * Every fault of a circuit with its prior: one entry a band of sizes, made from the circuit's own parts,
- * pins and wires, and the pairs of cause and victim.
+ * Every fault of a circuit with its prior, one entry for each band of sizes, derived from the circuit's own parts,
+ * pins and wires, plus the pairs of cause and victim.
  */
 export function catalogue(netlist: Netlist): CatalogueEntry[] {
   const placed = [...single(netlist), ...pairs(netlist)].flatMap(({ names, bands, weight }) => {
@@ -289,8 +289,8 @@ export function catalogue(netlist: Netlist): CatalogueEntry[] {
 }
 
 /**
- * What a fault changes at another size within its bands.
- * @param share where in the band, 0 to 1
+ * The changes of a fault at another size within its bands.
+ * @param share position in the band, 0 to 1
  */
 export function changesAt(
   netlist: Netlist,

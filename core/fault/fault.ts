@@ -5,13 +5,13 @@ import { type Netlist, reference } from "../solve/netlist/netlist";
 import { type FaultName, parseFaultId } from "./faultId";
 import { theCar } from "./repair";
 
-/** A fault placed in a circuit: what it does to the netlist and what has to be replaced for it. */
+/** A fault placed in a circuit: its changes to the netlist, and what has to be replaced. */
 export interface Fault {
   readonly names: readonly FaultName[];
-  /** Part, connector or wire to replace for each name, the cause first. */
+  /** The part, connector or wire to replace for each name, the cause first. */
   readonly parts: readonly string[];
   readonly changes: readonly Change[];
-  /** Share of readings in which the changes are there; 1 unless the fault comes and goes. */
+  /** Share of readings in which the changes are present; 1 unless the fault is intermittent. */
   readonly presentShare: number;
 }
 
@@ -27,7 +27,7 @@ const shortOhms = 0.01;
 
 const wrong = (code: ProblemCode, message: string): Outcome => refused([{ code, path: "fault", message }]);
 
-/** Branches a plain open, high or loose acts on: a wire's copper, a pin, a contact, an element. */
+/** Branches that a plain open, high or loose fault acts on: a wire's copper, a pin, a contact, an element. */
 function seriesEffect(netlist: Netlist, name: FaultName): Outcome | null {
   const index = netlist.branchOf.get(name.where);
   const branch = index === undefined ? undefined : netlist.branches[index];
@@ -118,7 +118,7 @@ function mechanicalChanges(motor: number, mode: (typeof mechanicalModes)[string]
   return changes;
 }
 
-/** A control or a panel that says nothing, everything, or always the same. */
+/** A control module or a panel with no output, full output, or always the same output. */
 function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
   const { where, mode, value } = name;
   const module = netlist.modules.findIndex(({ part }) => part.id === where);
@@ -135,7 +135,7 @@ function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
   return mode === "stuck" ? done({ type: "head", head, held: { share: value ?? 0 } }) : null;
 }
 
-/** The car's own: its filter, which throttles every fan. */
+/** The car's own fault: its filter, which restricts every fan. */
 function carEffect(netlist: Netlist, name: FaultName): Outcome | null {
   if (name.where !== theCar || name.mode !== "filter-blocked") return null;
   if (name.value === null || name.value >= 1)
@@ -154,7 +154,7 @@ function batteryEffect(netlist: Netlist, name: FaultName): Outcome | null {
   return { ok: true, value: { part: name.where, changes: [{ type: "battery", volts: name.value }] } };
 }
 
-/** Every way a fault may act; the first that knows the id's place and mode answers. */
+/** Every way a fault may act; the first that knows the id's place and mode is used. */
 const effects = [carEffect, batteryEffect, relayEffect, motorEffect, controlEffect, wireShort, seriesEffect];
 
 function effectOf(netlist: Netlist, name: FaultName): Outcome {

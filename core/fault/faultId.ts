@@ -1,21 +1,21 @@
 import { type Parsed, quoted, refused } from "../problem/problem";
 
-/** One fault by its id's pieces: `W9/from:high@1.5` is where `W9/from`, mode `high`, value 1.5. */
+/** The pieces of one fault's id: in `W9/from:high@1.5` the place is `W9/from`, the mode `high` and the value 1.5. */
 export interface FaultName {
   readonly where: string;
   readonly mode: string;
   readonly value: number | null;
 }
 
-/** A fault's id without its value: faults that differ only in size share it. */
+/** A fault's id without its value; faults that differ only in size share it. */
 export const suspectGroupId = (names: readonly FaultName[]): string =>
   names.map(({ where, mode }) => `${where}:${mode}`).join("+");
 
-/** The id of one or several joined faults, the cause first. */
+/** The id of one fault or of several joined ones, the cause first. */
 export const faultId = (names: readonly FaultName[]): string =>
   names.map(({ where, mode, value }) => `${where}:${mode}${value === null ? "" : `@${value}`}`).join("+");
 
-/** Reads a fault id: the mode follows the last colon, pairs are joined by `+`. */
+/** Reads a fault id: the mode follows the last colon, and pairs are joined by `+`. */
 export function parseFaultId(text: string): Parsed<FaultName[]> {
   const names: FaultName[] = [];
   for (const piece of text.split("+")) {

@@ -1,5 +1,5 @@
-// The priors are judgements (common practice, no source). Held here: that what is printed is what is used, and
-// the order practitioners give.
+// The priors are judgements (common practice, no source). These tests check that the printed ones are the ones used,
+// and the order practitioners give.
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { shippedIds, shippedNetlist } from "../testing/shippedCircuit";
@@ -8,7 +8,7 @@ import { modeWeights, pairWeights, pinClass } from "./prior";
 
 const printed = readFileSync("docs/engine.md", "utf8");
 
-/** The weights a row of the documented table gives: `open 12, high 0.4`. */
+/** The weights in a row of the documented table: `open 12, high 0.4`. */
 function row(kind: string): Record<string, number> {
   const line = printed.split("\n").find((text) => text.startsWith(`| ${kind} |`)) ?? "";
   return Object.fromEntries(

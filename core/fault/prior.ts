@@ -1,9 +1,9 @@
 import type { Netlist } from "../solve/netlist/netlist";
 
 /**
- * How often each kind of thing fails in each mode, as relative weights among blower complaints.
- * They are judgements (common practice, no source): packs and their links first, then motors, then
- * plugs that burnt with them; wires and grounds seldom. `docs/engine.md` prints the same table.
+ * Relative weights of how often each kind of thing fails in each mode, among blower complaints. They are judgements
+ * (common practice, no source): packs and their links first, then motors, then the plugs that burn with them; wires
+ * and grounds seldom. `docs/engine.md` prints the same table.
  */
 export const modeWeights = {
   link: { open: 12, high: 0.4 },
@@ -35,7 +35,7 @@ export const modeWeights = {
   car: { "filter-blocked": 1.2 },
 } as const;
 
-/** Weights of a cause together with the part it killed (common practice, no source). */
+/** Weights of a cause together with the part it damages (common practice, no source). */
 export const pairWeights = {
   tightAndLink: 3,
   tightAndElement: 0.4,
@@ -43,11 +43,11 @@ export const pairWeights = {
   seizedAndFuse: 1,
   tightAndFuse: 0.3,
   tightAndModule: 0.8,
-  /** Per fuse, shared by the wires behind it: a blown fuse asks what blew it. */
+  /** Weight for each fuse, shared by the wires behind it: a blown fuse raises the question of what blew it. */
   shortAndFuse: 0.3,
 } as const;
 
-/** Weight of a cause outside the model, beside a total of the listed faults of 1. */
+/** Weight of a cause outside the model, relative to a total of 1 for the listed faults. */
 export const unknownShare = 0.01;
 
 export type WeightClass = keyof typeof modeWeights;

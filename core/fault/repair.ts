@@ -1,21 +1,21 @@
 /**
- * What has to be put right together: parts, plugs and wires by id, the cause first. A circuit has one object for each,
- * so that a repair can be a key.
+ * What has to be repaired together: parts, plugs and wires by id, the cause first. A circuit has one object for each
+ * list, so a repair can be a key.
  */
 export interface Repair {
   readonly parts: readonly string[];
 }
 
-/** The repair of whatever the circuit does not list: nothing that could be fitted. */
+/** The repair for a cause outside the list: nothing to fit. */
 export const notListed: Repair = { parts: [] };
 
-/** What the format calls the vehicle itself, where its filter or a duct is to be put right. */
+/** The format's name for the vehicle itself, when its filter or a duct is to be repaired. */
 export const theCar = "CAR";
 
-/** A repair as formats and forms write it: `R1`, `M1+R1`, or `unknown` for what is not listed. */
+/** A repair in the writing of formats and forms: `R1`, `M1+R1`, or `unknown` for a cause outside the list. */
 export const repairText = ({ parts }: Repair): string => (parts.length > 0 ? parts.join("+") : "unknown");
 
-/** The circuit's one object for each list of parts, and all of them in the order they were first asked for. */
+/** The circuit's one object for each list of parts, and all of them in the order of first use. */
 export class RepairList {
   private readonly known = new Map<string, Repair>();
   readonly all: Repair[] = [notListed];
@@ -31,6 +31,6 @@ export class RepairList {
   }
 }
 
-/** Whether two lists hold the same parts, in whatever order. */
+/** Whether two lists hold the same parts in any order. */
 export const sameParts = (one: readonly string[], other: readonly string[]): boolean =>
   repairText({ parts: [...one].sort() }) === repairText({ parts: [...other].sort() });

@@ -16,7 +16,7 @@ const repairCost = z.strictObject({
   minutes: z.number().min(0).max(10_000),
 });
 
-/** A shop's own money and counts; every key has a default. */
+/** A shop's own costs and counts; every key has a default. */
 export const shopSchema = z.strictObject({
   hourMinor: z.number().int().min(0).max(1e9).optional(),
   comebackMinor: z.number().int().min(0).max(1e9).optional(),
@@ -44,7 +44,7 @@ export const caseSchema = z.strictObject({
   tools: z.array(z.enum(allTools)).max(20).optional(),
   school: z.enum(strategies).optional(),
   readings: z.array(readingSchema).max(500),
-  /** Repairs that did not hold: what was replaced, after how many of the readings. */
+  /** Repairs that did not fix the fault: the parts replaced, and after how many of the readings. */
   repairs: z
     .array(
       z.strictObject({
@@ -57,7 +57,7 @@ export const caseSchema = z.strictObject({
   shop: shopSchema.optional(),
 });
 
-/** A case read and checked, its circuit found. */
+/** A checked case with its circuit. */
 export interface Case {
   readonly id: string | null;
   readonly circuit: Circuit;
@@ -71,7 +71,7 @@ export interface Case {
 
 /**
  * Reads an `airway-case` (version 1).
- * @param library finds a circuit by id where the case names one instead of holding it
+ * @param library finds a circuit by id if the case names one instead of containing it
  */
 export function parseCase(input: unknown, library: CircuitLibrary): Parsed<Case> {
   const shaped = caseSchema.safeParse(input);

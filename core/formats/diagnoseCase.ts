@@ -5,13 +5,13 @@ import { type Parsed, refused } from "../problem/problem";
 import { parseCase } from "./case";
 import type { CircuitLibrary } from "./library";
 
-/** A case's diagnosis, and the circuit it is of. */
+/** A case's diagnosis, and its circuit. */
 export interface DiagnosedCase {
   readonly circuit: Circuit;
   readonly diagnosis: Diagnosis;
 }
 
-/** An `airway-case` in, its diagnosis out: the whole way that `diagnose` and `lines` go. */
+/** Reads an `airway-case` and diagnoses it; used by `diagnose` and `lines`. */
 export function diagnoseCase(
   input: unknown,
   library: CircuitLibrary,

@@ -19,10 +19,10 @@ const minutes = z.number().min(0).max(100_000);
 const minor = z.number().int().min(0).max(1e9);
 const id = z.string().min(1).max(64);
 
-/** A test as it was asked: its shape is checked against the circuit where it is used. */
+/** A test as it was asked for; its use checks it against the circuit. */
 const lookSchema = z.looseObject({ test: z.string() });
 
-/** One thing done in the practice bay, as it is stored. */
+/** One action in the practice bay, as stored. */
 export const practiceActSchema = z.discriminatedUnion("act", [
   z.strictObject({
     act: z.literal("look"),
@@ -51,7 +51,10 @@ export const practiceActSchema = z.discriminatedUnion("act", [
   z.strictObject({ act: z.literal("give-up"), minutes }),
 ]);
 
-/** Reads a stored act; throws where it is none, for only Airway writes them. */
+/**
+ * Reads a stored action.
+ * @throws if it is none, since only Airway writes them
+ */
 export const parsePracticeAct = (body: string): PracticeAct =>
   practiceActSchema.parse(JSON.parse(body)) as PracticeAct;
 
@@ -61,7 +64,7 @@ const faultNameSchema = z.strictObject({
   value: z.number().positive().nullable(),
 });
 
-/** A case with its hidden fault, as it is stored. */
+/** A case with its hidden fault, as stored. */
 export const practiceCaseSchema = z.strictObject({
   level: z.enum(practiceLevels),
   kind: z.enum(practiceKinds),
@@ -82,11 +85,13 @@ export const practiceFileSchema = z.strictObject({
   level: z.enum(practiceLevels),
   kind: z.enum(practiceKinds),
   circuit: circuitSchema,
-  /** The fault and the vehicle's seed, kept from the eye and from nobody who wants to know: hexadecimal ASCII. */
+  /**
+   * The fault and the vehicle's seed in hexadecimal ASCII: hidden from a glance, not from someone who wants to know.
+   */
   sealed: z.string().regex(/^(?:[0-9a-f]{2}){1,400}$/, "must be hexadecimal"),
 });
 
-/** A case as a trainer hands it on. */
+/** A case as a trainer shares it. */
 export interface SharedCase {
   readonly title: string;
   readonly level: PracticeLevel;
@@ -112,7 +117,9 @@ export const practiceFile = ({ title, level, kind, circuit, fault, seed }: Share
   sealed: seal(`${seed} ${faultId(fault)}`),
 });
 
-/** Reads a shared case. Refuses what is none, a circuit that does not hold together, and a fault it cannot have. */
+/**
+ * Reads a shared case. Refused if it is not one, if its circuit is not valid, or if the circuit cannot have its fault.
+ */
 export function parsePracticeFile(input: unknown): Parsed<SharedCase> {
   const parsed = practiceFileSchema.safeParse(input);
   if (!parsed.success) return refused(problemsOf(parsed.error, input));

@@ -6,9 +6,9 @@ import { symptoms } from "../records/symptom";
 const text = (most: number) => z.string().max(most);
 const moment = z.iso.datetime({ offset: true });
 
-/** One closed job as it travels between shops: plain values, one a column. */
+/** One closed job as exchanged between shops: plain values, one per column. */
 export const jobRecordSchema = z.strictObject({
-  /** The same job brought in twice is one job. */
+  /** The same job imported twice is one job. */
   key: text(80).min(1),
   vehicle: text(60).min(1),
   model: text(60).min(1),
@@ -17,14 +17,14 @@ export const jobRecordSchema = z.strictObject({
   closed: moment,
   words: text(500),
   found: text(1000).min(3),
-  /** Family of the fault, `R1.link:open`, or `unknown`. */
+  /** The fault without its size, `R1.link:open`, or `unknown`. */
   fault: text(200).min(1),
   kind: text(64).min(1),
   mode: text(64).min(1),
   family: text(64).min(1),
   symptom: z.enum(symptoms),
   cause: z.enum(causeKinds),
-  /** What was replaced, with a plus between. */
+  /** The parts replaced, joined by a plus. */
   parts: text(200).min(1),
   looks: z.number().int().min(0).max(1000),
   minutes: z.number().min(0).max(100_000),
@@ -40,15 +40,17 @@ export const recordFileSchema = z.strictObject({
   records: z.array(jobRecordSchema).max(200_000),
 });
 
-/** Columns of a records file as comma-separated text, in their order. */
+/** Columns of a records file as comma-separated text, in order. */
 export const recordColumns = Object.keys(jobRecordSchema.shape) as (keyof JobRecord)[];
 
-/** A cell that a spreadsheet would take for a formula gets an apostrophe; so does one that already begins like that. */
+/**
+ * A cell that a spreadsheet would take for a formula gets an apostrophe, and so does one that already begins with one.
+ */
 export const guardedCell = (cell: string): string => (/^'*[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell);
-/** The cell as it was. */
+/** The cell without the added apostrophe. */
 export const unguardedCell = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);
 
-/** A record as cells of text. Figures are never guarded: they cannot be below zero. */
+/** A record as cells of text. Figures need no apostrophe, because they cannot be negative. */
 export const recordCells = (record: JobRecord): string[] =>
   recordColumns.map((column) => {
     const value = record[column];
@@ -89,7 +91,7 @@ function typedCell(column: string, cell: string): unknown {
   }
 }
 
-/** What is no figure stays as it was typed: the refusal then quotes it. */
+/** Text that is not a figure stays as typed, so that the refusal can quote it. */
 const figure = (cell: string): number | string => (Number.isNaN(Number(cell)) ? cell : Number(cell));
 
 /** Reads an `airway-records` file; refused with the places that do not fit. */

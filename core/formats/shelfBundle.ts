@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { circuitSchema } from "../circuit/circuit";
 
-/** The list of contents of a shelf bundle, `airway-shelf` version 1: a zip of circuit files with what is noted of each. */
+/** The contents list of a shelf bundle, `airway-shelf` version 1: a zip of circuit files with the notes on each. */
 export const shelfBundleSchema = z.strictObject({
   format: z.literal("airway-shelf"),
   version: z.literal(1),
@@ -18,7 +18,7 @@ export const shelfBundleSchema = z.strictObject({
 });
 export type ShelfBundle = z.infer<typeof shelfBundleSchema>;
 
-/** Name of the list of contents in a bundle, and of a circuit's own file. */
+/** Name of the contents list in a bundle, and of a circuit's own file. */
 export const bundleContents = "airway-shelf.json";
-/** Where a circuit's own file lies in a bundle. */
+/** Path of a circuit's own file in a bundle. */
 export const bundleFile = (id: string): string => `circuits/${id}.json`;

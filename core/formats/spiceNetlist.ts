@@ -8,31 +8,31 @@ import { nominalValues, type Values } from "../solve/netlist/values";
 import { jumperOhms, PointSolver } from "../solve/pointSolver";
 import { loadLamp, ratedAmps } from "../solve/tungstenLamp";
 
-/** An ngspice netlist of one operating point, and which spice node each of our nodes became. */
+/** An ngspice netlist of one operating point, with the spice node of each of our nodes. */
 export interface SpiceNetlist {
   readonly text: string;
   /** Spice node number by our node; floating nodes are left out. */
   readonly nodes: ReadonlyMap<number, number>;
 }
 
-/** What the lines of one netlist are written from. */
+/** The input for the lines of one netlist. */
 interface Sheet {
   readonly netlist: Netlist;
   readonly values: Values;
   readonly state: SetupState;
   readonly solved: SolvedState;
   readonly changes: readonly Change[];
-  /** Spice node; -1 where the node floats. */
+  /** Spice node; -1 if the node floats. */
   readonly at: (node: number) => number;
 }
 
-/** Static friction acts fully above this speed (rad/s); below, it holds the shaft nearly still. */
+/** Speed (rad/s) above which static friction is fully present; below it, friction holds the shaft nearly still. */
 const creepSpeed = 1e-3;
 
 /**
- * Writes an operating point as an ngspice netlist: resistances as R, the battery as V behind its own R,
- * motors and controls as behavioural sources (a motor's speed and a control's duty are node voltages), the
- * load lamp by its law. What switches (relays, wake, panels) is written as Airway found it to settle.
+ * Writes an operating point as an ngspice netlist: resistances as R, the battery as V in series with its R, motors and
+ * control modules as behavioural sources (a motor's speed and a module's duty are node voltages), the load lamp by its
+ * law. Switching devices (relays, wake-up, panels) are written in the states Airway found.
  */
 export function spiceNetlist(netlist: Netlist, setup: Setup, changes: readonly Change[] = []): SpiceNetlist {
   const values = nominalValues(netlist);
@@ -128,7 +128,7 @@ function motorUnder({ netlist, values, changes }: Sheet, motor: number): MotorCo
 
 const volts = (a: number, b: number): string => `(v(${a})-v(${b}))`.replaceAll("v(0)", "0");
 
-/** Current (V − k ω) / R, and ω as the voltage of a node on which all torques balance. */
+/** Current (V − k ω) / R, with ω as the voltage of a node on which all torques balance. */
 function motorLines(index: number, a: number, b: number, ohms: number, motor: MotorConstants): string[] {
   if (motor.held) return [`RM${index} ${a} ${b} ${ohms}`];
   const speed = `v(w${index})`;
@@ -142,7 +142,7 @@ function motorLines(index: number, a: number, b: number, ohms: number, motor: Mo
   ];
 }
 
-/** A control's duty as a node voltage from its command, and its stage as it conducts. */
+/** A module's duty as a node voltage that follows its command, and its output stage in the present mode. */
 function moduleLines(sheet: Sheet, module: NetModule, index: number): string[] {
   const { netlist, solved, values, changes, at } = sheet;
   const form = solved.stages[index];
@@ -163,7 +163,7 @@ function moduleLines(sheet: Sheet, module: NetModule, index: number): string[] {
       `VA${index} ${a} s${index} 0`,
       `BA${index} s${index} ${b} V=max((1-${duty})*${volts(at(module.feed), at(module.ground))},i(VA${index})*${onOhms})`,
     ];
-  // PWM: the motor's legs stand duty × supply apart, and the supply gives duty × the motor's amps.
+  // PWM: the motor's legs are duty × supply apart, and the supply delivers duty × the motor's amps.
   const [feed, ground] = [at(module.feed), at(module.ground)];
   const share = `${duty}*${volts(feed, ground)}-${duty}*${onOhms}*i(VA${index})`;
   const legs =

@@ -27,15 +27,15 @@ export function wireList({ wires }: Circuit): string[][] {
   ];
 }
 
-/** A figure as typed in a list; null where it is none. */
+/** A figure as typed in a list; null if it is not one. */
 const figure = (text: string): number | null => {
   const value = typedFigure(text);
   return Number.isNaN(value) ? null : value;
 };
 
 /**
- * A circuit with its wires taken from a list: rows of text, the heading first, columns in any order.
- * Refuses a list with a row that is no wire, naming row and column, and one that does not fit the circuit.
+ * A circuit with its wires replaced by those of a list: rows of text, the heading first, columns in any order.
+ * Refused, with row and column, if a row is not a wire or does not fit the circuit.
  */
 export function withWireList(circuit: Circuit, rows: readonly (readonly string[])[]): Parsed<Circuit> {
   const [heading = [], ...body] = rows;
@@ -81,7 +81,7 @@ export function withWireList(circuit: Circuit, rows: readonly (readonly string[]
   if (problems.length > 0) return refused(problems);
   const parsed = parseCircuit({ ...circuit, wires });
   if (parsed.ok) return parsed;
-  // Empty rows shift nothing: a wire's place in the circuit is its row after the heading.
+  // Empty rows do not count: a wire's index in the circuit is its row after the heading.
   const rowOf = body.flatMap((row, index) => (row.every((cell) => cell.trim() === "") ? [] : [index + 2]));
   return refused(
     parsed.problems.map(({ code, path, message }) => {

@@ -14,7 +14,7 @@ import { simulatedRecording } from "./windingModel";
 export interface PracticeVehicle {
   readonly netlist: Netlist;
   readonly changes: readonly Change[];
-  /** Ids of the faults, for what only the brushes show. */
+  /** Ids of the faults, for effects that only show at the brushes. */
   readonly modes: readonly string[];
   readonly seed?: number;
 }
@@ -25,13 +25,13 @@ const clampShare = 0.01;
 const clampAmps = 0.08;
 const usualBars = 12;
 const mostTraceSamples = 2_000_000;
-/** Contact of a worn commutator's worst bars, ohms (judgement, no source). */
+/** Contact resistance of a worn commutator's worst bars, in ohms (judgement, no source). */
 const wornBarOhms = 0.12;
 const choppingHz = 18_000;
 
 /**
- * The instruments of a practice bench: they read the circuit's operating point with a fault in it, with a real
- * instrument's error, and draw the motor's current from its winding.
+ * The instruments of a practice bench. They read the operating point of the faulty circuit with a real instrument's
+ * error, and make the motor's current recording from its winding.
  */
 export class PracticeInstrument {
   private readonly solver: PointSolver;
@@ -57,12 +57,15 @@ export class PracticeInstrument {
     this.device = new ScpiDevice("Airway,Practice instrument,0,1", start, this.commands());
   }
 
-  /** Leads, clamp and set-up, as they stand. */
+  /** The present leads, clamp and set-up. */
   standing() {
     return { setup: this.setup, red: this.red, black: this.black, around: this.around };
   }
 
-  /** Sets the vehicle up; throws ScpiError where it cannot be so. */
+  /**
+   * Sets the vehicle up.
+   * @throws ScpiError if the set-up is not possible
+   */
   set(change: Setup): void {
     const setup = { ...this.setup, ...change };
     const [problem] = setupProblems(this.vehicle.netlist, setup);
@@ -199,7 +202,7 @@ export class PracticeInstrument {
   }
 }
 
-/** A number as SCPI's instruments write it: `+1.234500E+01`. */
+/** A number in the format of SCPI instruments: `+1.234500E+01`. */
 function exponent(value: number): string {
   const [mantissa = "0", power = "0"] = value.toExponential(6).split("e");
   const sign = value < 0 ? "" : "+";

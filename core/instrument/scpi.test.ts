@@ -1,4 +1,4 @@
-// Command syntax, common commands and error numbers as IEEE 488.2-1992 and SCPI-1999 have them (from memory).
+// Command syntax, common commands and error numbers by IEEE 488.2-1992 and SCPI-1999 (from memory).
 import { describe, expect, test } from "@jest/globals";
 import { blockBytes, definiteBlock, ScpiDevice, ScpiError, scpiParameters } from "./scpi";
 

@@ -1,19 +1,22 @@
 /**
- * A line-protocol instrument: the common commands of IEEE 488.2-1992 and the syntax, short forms and error numbers of
+ * A line-protocol instrument: the common commands of IEEE 488.2-1992, and the syntax, short forms and error numbers of
  * SCPI-1999 (both from memory).
  */
 
 /** A command a device understands: its header in SCPI's own notation, `MEASure[:SCALar]:VOLTage[:DC]?`. */
 export interface ScpiCommand {
   readonly header: string;
-  /** Answers a query, or acts and gives null. Throws ScpiError to refuse. */
+  /**
+   * Answers a query, or acts and returns null.
+   * @throws ScpiError to refuse
+   */
   readonly run: (parameters: readonly string[]) => ScpiAnswer;
 }
 
 /** Text, a block of bytes, or nothing. */
 export type ScpiAnswer = string | Uint8Array | null;
 
-/** A refusal with its number: -2xx execution, -1xx command errors. */
+/** A refusal with its number: -2xx for execution errors, -1xx for command errors. */
 export class ScpiError extends Error {
   constructor(
     readonly code: number,
@@ -35,7 +38,7 @@ interface Pattern {
   readonly query: boolean;
 }
 
-/** Splits a header in SCPI's notation into its mnemonics: capitals are the short form, brackets may be left out. */
+/** Splits a header in SCPI's notation into its mnemonics: capitals are the short form, brackets are optional. */
 function patternOf(header: string): Pattern {
   const mnemonics = [...header.replace(/\?$/, "").matchAll(/(\[)?:?([A-Za-z*]+)\]?/g)].map(
     ([, bracket, word = ""]) => ({
@@ -58,7 +61,7 @@ function fits({ mnemonics }: Pattern, words: readonly string[]): boolean {
   return from(0, 0);
 }
 
-/** Parameters split at commas outside quotes, their quotes taken off. */
+/** Parameters split at commas outside quotes, without their quotes. */
 export function scpiParameters(text: string): string[] {
   if (text.trim() === "") return [];
   const parts = text.match(/("(?:[^"]|"")*"|'(?:[^']|'')*'|[^,])+/g) ?? [];
@@ -73,7 +76,10 @@ export function scpiParameters(text: string): string[] {
 const split = (line: string): string[] =>
   (line.match(/("(?:[^"]|"")*"|'(?:[^']|'')*'|[^;])+/g) ?? []).map((part) => part.trim());
 
-/** Bytes as a definite-length block: `#`, how many digits the length has, the length, the bytes (IEEE 488.2, 8.7.9). */
+/**
+ * Bytes as a definite-length block: `#`, the number of digits in the length, the length, the bytes (IEEE 488.2,
+ * 8.7.9).
+ */
 export function definiteBlock(bytes: Uint8Array): Uint8Array {
   const length = String(bytes.length);
   const head = `#${length.length}${length}`;
@@ -83,7 +89,10 @@ export function definiteBlock(bytes: Uint8Array): Uint8Array {
   return out;
 }
 
-/** Bytes of a definite-length block; null while it is not whole. Throws ScpiError where it is none. */
+/**
+ * The bytes of a definite-length block; null while it is incomplete.
+ * @throws ScpiError if it is not a block
+ */
 export function blockBytes(bytes: Uint8Array): { readonly data: Uint8Array; readonly used: number } | null {
   if (bytes.length < 2) return null;
   const digits = (bytes[1] ?? 0) - 48;
@@ -95,7 +104,7 @@ export function blockBytes(bytes: Uint8Array): { readonly data: Uint8Array; read
   return bytes.length < end ? null : { data: bytes.subarray(2 + digits, end), used: end };
 }
 
-/** An instrument's own side of the line: takes a line, gives what it answers. */
+/** The instrument's end of the connection: it takes a line and returns the answer. */
 export class ScpiDevice {
   private readonly commands: readonly { readonly pattern: Pattern; readonly run: ScpiCommand["run"] }[];
   private errors: string[] = [];
@@ -104,8 +113,8 @@ export class ScpiDevice {
   private serviceMask = 0;
 
   /**
-   * @param identity maker, model, serial number and firmware, by commas
-   * @param reset puts the instrument into the state it was switched on in
+   * @param identity maker, model, serial number and firmware, separated by commas
+   * @param reset restores the power-on state
    */
   constructor(identity: string, reset: () => void, commands: readonly ScpiCommand[]) {
     const act = (run: () => void) => (): null => {
@@ -156,7 +165,7 @@ export class ScpiDevice {
     this.commands = [...common, ...commands].map(({ header, run }) => ({ pattern: patternOf(header), run }));
   }
 
-  /** Takes one line of commands; gives what the instrument answers, null where it says nothing. */
+  /** Takes one line of commands; returns the instrument's answer, or null if there is none. */
   answer(line: string): Uint8Array | null {
     const answers: Uint8Array[] = [];
     for (const message of split(line)) {
@@ -205,7 +214,7 @@ export class ScpiDevice {
 
 const bytesOf = (text: string): Uint8Array => Uint8Array.from(text, (letter) => letter.charCodeAt(0) & 0xff);
 
-/** Answers of one line, by semicolons, ended by a line feed. */
+/** Answers of one line, separated by semicolons and ended by a line feed. */
 function joined(answers: readonly Uint8Array[]): Uint8Array {
   const out = new Uint8Array(answers.reduce((sum, { length }) => sum + length + 1, 0));
   let at = 0;

@@ -1,5 +1,5 @@
-// The winding's model against what it must obey whatever its commutator does: the steady torque balance, the energy balance,
-// the count of ripples, and the time constants of its inrush.
+// The winding model against what holds for any commutator: the steady torque balance, the energy balance, the number
+// of ripples, and the time constants of its inrush.
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../chance/randomSource";
 import { humpsPerTurn } from "../motor/commutator";

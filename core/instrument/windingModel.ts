@@ -3,16 +3,16 @@ import { humpsPerTurn } from "../motor/commutator";
 import type { MotorConstants } from "../motor/motorConstants";
 import type { CurrentRecording } from "../signal/currentRecording";
 
-/** A motor as its current is made from: its constants, its commutator, and what is wrong with it. */
+/** A motor for current recordings: its constants, its commutator, and its faults. */
 export interface SimulatedMotor {
   readonly constants: MotorConstants;
   readonly bars: number;
   readonly poles: number;
   /** Ohms added while a bar is under a brush, by bar. */
   readonly badBars?: readonly { readonly bar: number; readonly ohms: number }[];
-  /** Torque swing once a turn, as a share of the friction and fan torque: a tight spot, a wheel out of balance. */
+  /** Torque variation once per turn, as a share of friction and fan torque: a tight spot, or an unbalanced wheel. */
   readonly wanderShare?: number;
-  /** Newton metre seconds squared; about that of a blower wheel unless given. */
+  /** Newton metre seconds squared; about that of a blower wheel by default. */
   readonly inertia?: number;
   readonly henries?: number;
 }
@@ -23,34 +23,34 @@ export interface SimulatedScope {
   readonly seconds: number;
   /** Volts across the motor while it runs. */
   readonly volts: number;
-  /** Share the volts fall over the recording: a battery running down, a drifting speed. */
+  /** Share by which the volts fall over the recording: a discharging battery, a drifting speed. */
   readonly driftShare?: number;
-  /** Random wobble of the commutation's timing, as a share of a ripple. */
+  /** Random variation of the commutation's timing, as a share of a ripple. */
   readonly jitterShare?: number;
-  /** True to begin from standstill. */
+  /** True to start from standstill. */
   readonly fromRest?: boolean;
-  /** Root mean square of the clamp's own noise. */
+  /** Root mean square of the clamp's own noise, in amps. */
   readonly noiseAmps?: number;
-  /** The clamp's bandwidth; 20 kHz unless given. */
+  /** The clamp's bandwidth in hertz; 20 kHz by default. */
   readonly clampHz?: number;
-  /** A control that chops, with the share of the time it is on. */
+  /** A PWM control module, with its duty. */
   readonly chopping?: { readonly hz: number; readonly duty: number };
   readonly seed?: number;
 }
 
-/** Typical of a small blower motor (judgement, no source): half a millisecond of time constant. */
+/** Typical of a small blower motor (judgement, no source): a time constant of half a millisecond. */
 const usualHenries = 1e-4;
 const usualInertia = 8e-4;
-/** Ripple of the back-EMF beyond the ideal one: the coils a brush shorts while they commutate. */
+/** Ripple of the back-EMF beyond the ideal, from the coils a brush shorts while they commutate. */
 const commutationRipple = 0.03;
 const longestStep = 2e-5;
 const usualClampHz = 20_000;
 
 /**
- * The current of a permanent-magnet motor from its winding: L di/dt = v − k ω g(θ) − R(θ) i, with the
- * back-EMF g of coils in series rectified by the commutator (cos of the angle from the middle of a bar, textbooks on direct-current
- * machines, from memory), brushes whose contact depends on the bar beneath, and the wheel's own inertia.
- * @returns the current as the clamp shows it, and the turns the shaft has made at each sample
+ * The current of a permanent-magnet motor from its winding: L di/dt = v − k ω g(θ) − R(θ) i. The back-EMF g is that of
+ * coils in series, rectified by the commutator (cos of the angle from the middle of a bar; textbooks on direct-current
+ * machines, from memory). Brush contact depends on the bar, and the wheel has its own inertia.
+ * @returns the current as the clamp shows it, and the number of turns of the shaft at each sample
  */
 export function simulatedRecording(
   motor: SimulatedMotor,
@@ -81,7 +81,7 @@ export function simulatedRecording(
   let slip = 0;
   let hump = -1;
   const jitter = scope.jitterShare ?? 0;
-  // One pole of the clamp, and the scope's own averaging over a sample.
+  // A one-pole low-pass for the clamp, and the scope's own averaging over a sample.
   const clamp = 1 - Math.exp(-2 * Math.PI * (scope.clampHz ?? usualClampHz) * step);
   let clamped = current;
   for (let sample = 0; sample < amps.length; sample++) {
@@ -104,7 +104,7 @@ export function simulatedRecording(
         ? shareOn((sample / rateHz + i * step) * chopping.hz, step * chopping.hz, chopping.duty)
         : 1;
       current += (on * volts - emf - ohms * current) * (step / (henries + ohms * step));
-      // A freewheeling diode and a brush let nothing back.
+      // The freewheel diode and the brush block reverse current.
       if (current < 0) current = 0;
       const load = constants.friction + constants.fan * speed * speed + constants.viscous * speed;
       const swing = 1 + (motor.wanderShare ?? 0) * Math.cos(angle);
@@ -121,13 +121,13 @@ export function simulatedRecording(
   return { amps, rateHz, turns };
 }
 
-/** Share of a step that a chopped supply is on, so that its edges need not fall on the steps. */
+/** Share of a step during which a chopped supply is on, so that its edges need not coincide with steps. */
 function shareOn(phase: number, length: number, duty: number): number {
   const onUntil = (at: number): number => Math.floor(at) * duty + Math.min(duty, at - Math.floor(at));
   return (onUntil(phase + length) - onUntil(phase)) / length;
 }
 
-/** Speed at which the mean torque balances, by bisection: the winding's own model needs no more. */
+/** Speed at which the mean torque balances, by bisection; the winding model needs no more accuracy. */
 function steadyOmega({ k, ohms, friction, fan, viscous, held }: MotorConstants, volts: number): number {
   if (held) return 0;
   let [low, high] = [0, volts / k];

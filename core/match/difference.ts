@@ -1,12 +1,12 @@
 import type { PartDescription } from "./partDescription";
 
-/** What a difference between the old part and the new means. */
+/** The consequence of a difference between the old and the new part. */
 export type Judgement = "harmless" | "adaptable" | "wrong";
 
 type Wheel = NonNullable<PartDescription["wheel"]>;
 
 interface OhmsLists {
-  /** Ohms of the old part's elements; null where only the circuit knows them. */
+  /** Ohms of the old part's elements; null if only the circuit has them. */
   readonly oldOhms: readonly number[] | null;
   readonly freshOhms: readonly number[];
 }
@@ -24,7 +24,7 @@ interface FuseLoad {
   readonly ratedAmps: number;
 }
 
-/** What was found to differ, with the figures the reason quotes. */
+/** A difference, with the figures its reason quotes. */
 export type DifferenceFinding =
   | { readonly code: "other-kind"; readonly old: string; readonly fresh: string }
   | { readonly code: "other-climate"; readonly old: string; readonly fresh: string }
@@ -53,7 +53,7 @@ export type DifferenceFinding =
   | ({
       readonly code: "speed-changes";
       readonly setting: string;
-      /** Airflow gained on that speed as a share of before; below 0 where it is lost. */
+      /** Airflow gained at that speed as a share of before; negative if lost. */
       readonly airflowChange: number;
     } & OhmsLists)
   | ({
@@ -84,13 +84,13 @@ export type DifferenceFinding =
   | { readonly code: "bore-loose" | "bore-tight"; readonly oldMm: number; readonly freshMm: number }
   | { readonly code: "press-wheel-over" | "carry-wheel-over" };
 
-/** One difference, judged; adaptable ones with the minutes of the work that makes it good. */
+/** One difference with its judgement; adaptable ones have the minutes of the work needed. */
 export interface PartDifference {
-  /** Which feature differs; an override is kept under it. */
+  /** The feature that differs; an override is stored under it. */
   readonly feature: string;
   readonly judgement: Judgement;
   readonly finding: DifferenceFinding;
-  /** Minutes of work; 0 where there is nothing to do. */
+  /** Minutes of work; 0 if there is none. */
   readonly workMinutes: number;
 }
 
@@ -102,7 +102,7 @@ export const harmless = (feature: string, finding: DifferenceFinding): PartDiffe
   workMinutes: 0,
 });
 
-/** A difference that sends the part back. */
+/** A difference that rules the part out. */
 export const wrong = (feature: string, finding: DifferenceFinding): PartDifference => ({
   feature,
   judgement: "wrong",
@@ -110,7 +110,7 @@ export const wrong = (feature: string, finding: DifferenceFinding): PartDifferen
   workMinutes: 0,
 });
 
-/** A difference that some work makes good, in minutes (common practice, no source). */
+/** A difference that can be adapted, with the minutes of work (common practice, no source). */
 export const adaptable = (
   feature: string,
   finding: DifferenceFinding,

@@ -1,24 +1,24 @@
-/** A hole's centre, millimetres. */
+/** A hole's centre, in millimetres. */
 export type Hole = readonly [x: number, y: number];
 
-/** How one pattern of holes lies on another. */
+/** How one hole pattern fits on another. */
 export interface HoleFit {
-  /** Most that a hole is off once it is laid on as well as it goes, millimetres. */
+  /** The largest distance of a hole after the best fit, in millimetres. */
   readonly worstMm: number;
-  /** Set where it only fits turned over: that cannot be screwed on. */
+  /** True if it fits only turned over, so that it cannot be screwed on. */
   readonly mirrored: boolean;
-  /** Degrees it is turned by. */
+  /** Degrees it is rotated by. */
   readonly turnedDegrees: number;
 }
 
-/** Off by more than this is another pattern, and no longer named. */
+/** Millimetres beyond which the pattern is a different one and is not matched. */
 const hopelessMm = 15;
 
 /**
- * Lays one pattern of holes on another by turning and moving it, and tells how far the worst hole is off; turned over
- * only where that is closer. Every pairing of two holes is tried, then all are paired with their nearest and moved by least
- * squares (W. Kabsch, "A solution for the best rotation to relate two sets of vectors", 1976, in the plane).
- * @returns null where the counts differ or no laying comes near
+ * Fits one hole pattern on another by rotation and shift, and returns how far the worst hole is off; turned over only
+ * if that is closer. Every pairing of two holes is tried; then all holes are paired with their nearest and fitted by
+ * least squares (W. Kabsch, "A solution for the best rotation to relate two sets of vectors", 1976, in the plane).
+ * @returns null if the counts differ or no fit comes close
  */
 export function layOn(old: readonly Hole[], fresh: readonly Hole[]): HoleFit | null {
   if (old.length !== fresh.length || old.length === 0) return null;
@@ -58,7 +58,7 @@ function closest(old: readonly Hole[], fresh: readonly Hole[]): Laid {
 
 const turnOf = ([x0, y0]: Hole, [x1, y1]: Hole): number => Math.atan2(y1 - y0, x1 - x0);
 
-/** The new holes in the order of the old ones nearest to them; null where two want the same one. */
+/** The new holes in the order of the old ones nearest to them; null if two share the same one. */
 function paired(
   old: readonly Hole[],
   fresh: readonly Hole[],

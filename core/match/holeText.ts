@@ -2,16 +2,16 @@ import { type Parsed, quoted, refused } from "../problem/problem";
 import { typedFigure } from "../units/typedFigure";
 import type { Hole } from "./holePattern";
 
-/** Holes as they are typed: the place of each, millimetres, `0 0 / 52 0`. */
+/** Holes as typed: the position of each in millimetres, `0 0 / 52 0`. */
 export const holesText = (holes: readonly Hole[]): string => holes.map(([x, y]) => `${x} ${y}`).join(" / ");
 
 const figure = /^-?\d+(?:[.,]\d+)?$/;
 
 /**
- * Reads holes as they are measured: `1` is one hole; `52 between` two so far apart, millimetres from middle to middle; `96 95.9 95.9
- * between` three, the first side and then on round them, clockwise as you look at the side the screws go in; `0 0 / 52 0` the
- * place of each, right and up. A triangle's third hole follows from its sides by the law of cosines (Euclid, Elements, II.12–13).
- * Refused with what cannot be read, or with sides that never meet.
+ * Reads holes as measured. `1` is one hole. `52 between` is two holes, in millimetres centre to centre. `96 95.9 95.9
+ * between` is three: the sides in clockwise order, seen from the side the screws go in. `0 0 / 52 0` gives positions,
+ * right and up. A triangle's third hole follows from its sides by the law of cosines (Euclid, Elements, II.12–13).
+ * Anything else is refused, and so are sides that do not meet.
  */
 export function parseHoles(text: string): Parsed<Hole[]> {
   const own = text.trim().replaceAll(/\s+/g, " ");
@@ -60,7 +60,7 @@ function fromSides(own: string): Parsed<Hole[]> {
     ]);
   return {
     ok: true,
-    // Up is up: on from the second hole clockwise lies the third below the line of the first two.
+    // Up is positive, so going clockwise the third hole lies below the line of the first two.
     value: [
       [0, 0],
       [first, 0],

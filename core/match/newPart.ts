@@ -6,25 +6,25 @@ import type { Netlist } from "../solve/netlist/netlist";
 import type { OperatingPoint } from "../solve/operatingPoint";
 import type { PartDescription } from "./partDescription";
 
-/** What one speed does with the new part, beside the part that was there. */
+/** One speed with the new part, compared with the old part. */
 export interface SpeedWithPart {
   readonly setting: string;
-  /** Airflow beside what it was: rpm over rpm. */
+  /** Airflow relative to before: rpm over rpm. */
   readonly airflow: number;
   readonly amps: number;
   readonly wasAmps: number;
 }
 
-/** The circuit solved with the new part in it. */
+/** The circuit solved with the new part. */
 export interface PartInCircuit {
   readonly speeds: readonly SpeedWithPart[];
-  /** Fuses that carry a motor's current, at the most they carry with the engine running. */
+  /** Fuses that carry a motor's current, with their largest current while the engine runs. */
   readonly fuses: readonly { readonly id: string; readonly ratedAmps: number; readonly amps: number }[];
-  /** Watts of each coil of a pack, at its worst speed, new and old. */
+  /** Watts of each coil of a pack at its worst speed, new and old. */
   readonly coils: readonly { readonly id: string; readonly watts: number; readonly wasWatts: number }[];
 }
 
-/** The circuit with a part's figures in place of the old one's; null where the new part says none that matter. */
+/** The circuit with the new part's figures in place of the old one's; null if the new part states none that matter. */
 export function circuitWith(circuit: Circuit, part: string, fresh: PartDescription): Circuit | null {
   const old = circuit.parts.find(({ id }) => id === part);
   const made =
@@ -36,7 +36,7 @@ export function circuitWith(circuit: Circuit, part: string, fresh: PartDescripti
   return made ? { ...circuit, parts: circuit.parts.map((own) => (own.id === part ? made : own)) } : null;
 }
 
-/** A pack whose coils have the new ohms; null where the new one has other coils. */
+/** A pack whose coils have the new ohms; null if the new one has other coils. */
 function packWith(
   old: ResistorPack,
   elements: NonNullable<PartDescription["elements"]>,
@@ -54,7 +54,7 @@ function packWith(
   return found.includes(null) ? null : { ...old, elements: found as ResistorPack["elements"] };
 }
 
-/** Solves every speed with the old and the new part, engine running: what the new one changes. */
+/** Solves every speed with the old and the new part, engine running, and compares them. */
 export function partInCircuit(circuit: Circuit, part: string, fresh: PartDescription): PartInCircuit | null {
   const changed = circuitWith(circuit, part, fresh);
   if (!changed) return null;
@@ -96,7 +96,7 @@ interface BeforeAfter {
   readonly now: OperatingPoint;
 }
 
-/** The motor a part drives: itself, else the one whose speed it changes most. */
+/** The motor a part drives: itself if it is one, otherwise the one whose speed it changes most. */
 function motorOf({ motors }: Netlist, part: string, points: readonly BeforeAfter[]): string {
   const ids = motors.map((motor) => motor.part.id);
   if (ids.includes(part)) return part;
@@ -106,7 +106,7 @@ function motorOf({ motors }: Netlist, part: string, points: readonly BeforeAfter
   return ids[change.indexOf(Math.max(...change))] ?? "";
 }
 
-/** The most each wire carries in any setting, engine running. */
+/** The largest current of each wire in any setting, engine running. */
 export function mostAmps(circuit: Circuit): (wire: string) => number {
   const netlist = buildNetlist(circuit);
   if (!netlist.ok) return () => 0;

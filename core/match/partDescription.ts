@@ -9,17 +9,17 @@ const partNumber = z
 export const sides = ["top", "bottom", "left", "right"] as const;
 export const climates = ["manual", "automatic"] as const;
 
-/** The shape of an `airway-part` file, version 1: what is to be seen and measured on a part, old or new. */
+/** The shape of an `airway-part` file, version 1: what can be seen and measured on a part, old or new. */
 export const partDescriptionSchema = z.strictObject({
   format: z.literal("airway-part"),
   version: z.literal(1),
   number: partNumber,
   title: z.string().min(1).max(120),
   kind: z.enum(["motor", "resistor", "module", "relay", "selector", "connector"]),
-  /** Numbers this one stands in for, and the one that stands in for it. */
+  /** The numbers this part replaces, and the one that replaces it. */
   replaces: z.array(partNumber).max(30).optional(),
   replacedBy: partNumber.optional(),
-  /** Where it is listed for: circuits by id, and the part there. */
+  /** What it is listed for: circuits by id, and the part there. */
   fits: z
     .array(z.strictObject({ circuit: z.string().min(1).max(64), part: z.string().min(1).max(32) }))
     .max(50)
@@ -27,12 +27,12 @@ export const partDescriptionSchema = z.strictObject({
   priceMinor: z.number().int().min(0).max(1e9).optional(),
   climate: z.enum(climates).optional(),
   plug: z.strictObject({ pins: z.number().int().min(1).max(40), tab: z.enum(sides).optional() }).optional(),
-  /** Centres of the fixing holes, looking at the side the screws go in. */
+  /** Centres of the fixing holes, seen from the side the screws go in. */
   holes: z
     .array(z.tuple([place, place]))
     .max(12)
     .optional(),
-  /** Clearance of a hole over its screw, millimetres; one unless said. */
+  /** Clearance of a hole over its screw in millimetres; one by default. */
   holePlayMm: z.number().min(0).max(10).optional(),
   wheel: z
     .strictObject({
@@ -44,15 +44,15 @@ export const partDescriptionSchema = z.strictObject({
       hold: z.enum(["pressed", "clip", "nut"]).optional(),
     })
     .optional(),
-  /** Looking at the wheel, with the plug as it is. */
+  /** Seen facing the wheel, with the plug connected normally. */
   turns: z.enum(["clockwise", "anticlockwise"]).optional(),
   ventTube: z.boolean().optional(),
   drainNose: z.boolean().optional(),
   gasket: z.boolean().optional(),
   screws: z.number().int().min(0).max(20).optional(),
-  /** Where the corner or key that finds its place is. */
+  /** The position of the corner or key that locates it. */
   notch: z.enum(["none", ...sides]).optional(),
-  /** A pack's ohms, between terminals of the circuit. */
+  /** A pack's ohms between terminals of the circuit. */
   elements: z
     .array(
       z.strictObject({
@@ -72,7 +72,7 @@ export const partDescriptionSchema = z.strictObject({
       ratedRpm: z.number().min(10).max(30_000),
     })
     .optional(),
-  /** Leads it comes with, to be spliced in: the new plug's pin, its colour and section. */
+  /** Leads it comes with for splicing: the new plug's pin, the colour and the cross-section. */
   leads: z
     .array(
       z.strictObject({
@@ -86,17 +86,17 @@ export const partDescriptionSchema = z.strictObject({
 });
 export type PartDescription = z.infer<typeof partDescriptionSchema>;
 
-/** Reads a part's description; refused with the place where it does not fit. */
+/** Reads a part's description; refused with the place that does not fit. */
 export function parsePart(input: unknown): Parsed<PartDescription> {
   const shaped = partDescriptionSchema.safeParse(input);
   return shaped.success ? { ok: true, value: shaped.data } : refused(problemsOf(shaped.error, input));
 }
 
-/** Whether a part is listed for a place: a circuit, and the part there. */
+/** Whether a part is listed for a part of a circuit. */
 export const listedFor = ({ fits }: PartDescription, circuit: string, part: string): boolean =>
   fits?.some((own) => own.circuit === circuit && own.part === part) ?? false;
 
-/** What a part costs the shop, where one is listed for its place: the cheapest that is not superseded; else null. */
+/** What a part costs the shop, if one is listed for its place: the cheapest that is not superseded, otherwise null. */
 export function listedPriceMinor(
   catalogue: readonly PartDescription[],
   circuit: string,

@@ -1,5 +1,5 @@
-// Judgements of differences are the trade's: common practice, no source. Ohms, draw and airflow come from the solver, which is
-// held to ngspice elsewhere; here they are held to Ohm's law by hand.
+// The judgements of differences are the trade's: common practice, no source. Ohms, current and airflow come from the
+// solver, which other tests compare with ngspice; here they are compared with Ohm's law by hand.
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";

@@ -6,26 +6,26 @@ import type { PartDescription } from "./partDescription";
 import { plainNumber, supersededBy } from "./supersession";
 import { wheelDifferences } from "./wheel";
 
-/** Old part against new, and against the circuit. */
+/** The old part against the new one, and against the circuit. */
 export interface PartMatch {
-  /** The worst that stands, overridden differences left out. */
+  /** The worst remaining judgement, without overridden differences. */
   readonly verdict: Judgement | "same";
   readonly differences: readonly (PartDifference & { readonly overridden: boolean })[];
-  /** Minutes of the adaptable ones' work. */
+  /** Minutes of work for the adaptable ones. */
   readonly workMinutes: number;
-  /** The new part's number follows from the old one's, or does not. */
+  /** Whether the new part's number supersedes the old one's. */
   readonly number: "same" | "supersedes" | "unrelated";
-  /** The circuit solved with the new part; null where its figures say nothing. */
+  /** The circuit solved with the new part; null if its figures say nothing about it. */
   readonly inCircuit: PartInCircuit | null;
-  /** Features that neither part tells, worth a test before the box is thrown away. */
+  /** Features that neither part states, worth measuring before the box is thrown away. */
   readonly untold: readonly PartFeature[];
 }
 
 /**
- * Compares two parts feature by feature. A feature only one of them tells is not judged. The judgements are the trade's (common
- * practice, no source); ohms, draw and airflow are worked out in the circuit itself.
- * @param part the circuit's id of the old part
- * @param overrides features a person judged harmless after all
+ * Compares two parts feature by feature. A feature stated for only one of them is not judged. The judgements are the
+ * trade's (common practice, no source); ohms, current and airflow are computed in the circuit itself.
+ * @param part the old part's id in the circuit
+ * @param overrides features a person judged harmless
  */
 export function matchParts(
   circuit: Circuit,
@@ -90,7 +90,7 @@ function climateDifference(
   return old && fresh && old !== fresh ? [wrong("climate", { code: "other-climate", old, fresh })] : [];
 }
 
-/** Minutes to splice a plug in, lead by lead. */
+/** Minutes to splice a plug in, for each lead. */
 const spliceMinutes = 20;
 
 function plugDifferences(
@@ -148,7 +148,7 @@ function screwDifference(
   ];
 }
 
-/** A hole may be drawn out with a file by so much beyond its play (common practice, no source). */
+/** Millimetres a hole may be filed out beyond its play (common practice, no source). */
 const filedMm = 2;
 
 function holeDifference(old: PartDescription, fresh: PartDescription): PartDifference[] {
@@ -199,9 +199,9 @@ function notchDifference(
   ];
 }
 
-/** Airflow of a speed may differ by so much and still be felt as right. */
+/** Largest change of a speed's airflow, as a share, that still feels normal. */
 const feltAsRight = 0.25;
-/** Nobody notices less than this change of airflow. */
+/** A change of airflow below this share is not noticed. */
 const unnoticed = 0.01;
 
 function ohmsDifferences(
@@ -233,7 +233,7 @@ function ohmsDifferences(
   return Math.abs(airflowChange) < unnoticed ? [] : [harmless("ohms", changes)];
 }
 
-/** A fuse carries so much of its rating for long (common practice, no source). */
+/** Share of its rating a fuse can carry continuously (common practice, no source). */
 const fuseShare = 0.8;
 
 function drawDifferences(

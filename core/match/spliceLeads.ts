@@ -5,25 +5,25 @@ import type { PartDescription } from "./partDescription";
 
 type Lead = NonNullable<PartDescription["leads"]>[number];
 
-/** The plug that goes onto a part, the first where there are several; null where it has none. */
+/** The plug of a part, the first if there are several; null if it has none. */
 export const plugOf = (circuit: Circuit, part: string): string | null => plugsOf(circuit, part)[0] ?? null;
 
-/** One lead of the new plug and the old wire it is joined to. */
+/** One lead of the new plug and the old wire to join it to. */
 export interface LeadJoint {
   readonly pin: string;
   readonly terminal: string;
   readonly lead: { readonly colour: string; readonly mm2: number };
   readonly wire: { readonly id: string; readonly colour: string; readonly mm2: number };
-  /** Colour to colour, or by the pin where the colours differ. */
+  /** Matched by colour, or by pin if the colours differ. */
   readonly by: "colour" | "pin";
-  /** The most that flows there in any setting, and what the lead stands. */
+  /** The largest current there in any setting, and the current the lead can carry. */
   readonly amps: number;
   readonly leadStandsAmps: number;
   readonly crimp: Crimp;
   readonly warnings: readonly LeadWarning[];
 }
 
-/** What to mind at a joint: colours that differ, a thinner lead, a pin that two old wires share. */
+/** What to watch at a joint: colours that differ, a thinner lead, a pin that two old wires share. */
 export type LeadWarning = "joined-by-pin" | "thinner" | "shared-pin";
 
 /** Why a plug with leads cannot be spliced in. */
@@ -48,14 +48,14 @@ export type SpliceRefusal =
       readonly amps: number;
     };
 
-/** Whether leads can be spliced in, and why not. */
+/** Whether leads can be spliced in, and if not, why. */
 export interface LeadMap {
   readonly joints: readonly LeadJoint[];
-  /** What forbids it. */
+  /** The reason they cannot. */
   readonly refusals: readonly SpliceRefusal[];
 }
 
-/** Barrels of insulated butt joints by the copper they take, mm² (common practice, no source). */
+/** Barrels of insulated butt joints by the copper they take, in mm² (common practice, no source). */
 const barrels = [
   { name: "red", from: 0.5, to: 1.5 },
   { name: "blue", from: 1.5, to: 2.5 },
@@ -72,10 +72,11 @@ export function crimpFor(mm2a: number, mm2b: number): Crimp {
 }
 
 /**
- * The wire map of a plug with leads spliced in for an old plug: each lead to the wire that goes to its pin's terminal. A colour
- * that the old plug has too but on another terminal would lead a colour-to-colour splice to the wrong circuit, and is refused.
+ * The wire map of a plug with leads spliced in for an old plug: each lead with the wire of its pin's terminal. If the
+ * old plug has the same colour on another terminal, a colour-to-colour splice would connect the wrong circuit, so it
+ * is refused.
  * @param connector the old plug, whose pins the new one keeps
- * @param ampsOf the most a wire carries in any setting
+ * @param ampsOf the largest current of a wire in any setting
  */
 export function leadMap(
   circuit: Circuit,

@@ -1,17 +1,17 @@
 import type { PartDescription } from "./partDescription";
 
-/** A part number followed to the one that is sold today. */
+/** A part number, and the number it is sold under today. */
 export type Superseded =
   | { readonly kind: "current"; readonly number: string; readonly chain: readonly string[] }
   | { readonly kind: "unknown"; readonly number: string; readonly chain: readonly string[] }
   | { readonly kind: "circle"; readonly chain: readonly string[] };
 
-/** Numbers compare without their spaces, dots and dashes. */
+/** Numbers are compared without spaces, dots and dashes. */
 export const plainNumber = (number: string): string => number.toUpperCase().replaceAll(/[ .-]/g, "");
 
 /**
- * Follows a number through those that stand in for it, by `replacedBy` and by what others say they replace; a chain that
- * comes round to itself is named.
+ * Follows a number through its replacements, by `replacedBy` and by the numbers other parts say they replace. A
+ * circular chain is reported.
  */
 export function supersededBy(
   catalogue: readonly Pick<PartDescription, "number" | "replacedBy" | "replaces">[],

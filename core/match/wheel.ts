@@ -1,12 +1,12 @@
 import { adaptable, harmless, type PartDifference, wrong } from "./difference";
 import type { PartDescription } from "./partDescription";
 
-/** Millimetres a wheel may differ by and still run free in its housing. */
+/** Millimetres a wheel may differ by and still run freely in its housing. */
 const freeMm = 1;
-/** Bore over shaft that a press fit stands. */
+/** Millimetres of bore over shaft that a press fit allows. */
 const pressMm = 0.05;
 
-/** Differences of the wheel and of the way the motor turns it (common practice, no source). */
+/** Differences of the wheel and of the motor's direction of rotation (common practice, no source). */
 export function wheelDifferences(old: PartDescription, fresh: PartDescription): PartDifference[] {
   return [...turning(old, fresh), ...wheel(old, fresh)];
 }
@@ -26,7 +26,7 @@ function wheel({ wheel: old }: PartDescription, { wheel: fresh }: PartDescriptio
   return bigger === 0 && smaller === 0 ? [] : [harmless("wheel", { code: "wheel-runs-free", ...wheels })];
 }
 
-/** The old wheel goes onto the new shaft, or does not. */
+/** Whether the old wheel fits the new shaft. */
 function carriedOver(
   old: NonNullable<PartDescription["wheel"]>,
   fresh: NonNullable<PartDescription["wheel"]>,

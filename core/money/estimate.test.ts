@@ -88,7 +88,7 @@ test("sums of rounded lines equal the totals under every rule, at the line and a
           expect(made.netMinor + made.taxMinor + made.coinMinor).toBe(made.totalMinor);
           expect(Math.abs(made.totalMinor % coinMinor)).toBe(0);
           for (const one of made.lines) expect(Number.isSafeInteger(one.taxMinor)).toBe(true);
-          // At the total each rate's tax is its share of its whole, to a unit.
+          // At the total, each rate's tax is its share of that rate's whole, within one minor unit.
           if (at === "total" && lines.every(({ eachMinor }) => eachMinor >= 0))
             for (const { basisPoints, onMinor, taxMinor } of made.taxes)
               expect(Math.abs(taxMinor - (onMinor * basisPoints) / 10_000)).toBeLessThan(1);

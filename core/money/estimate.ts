@@ -6,7 +6,7 @@ const basisPoints = z.number().int().min(0).max(10_000);
 
 export const lineKinds = ["diagnosis", "labour", "part", "consumable", "other"] as const;
 
-/** One line of an estimate or a bill: so much of something at so much each. */
+/** One line of an estimate or a bill: a quantity at a price each. */
 export const estimateLineSchema = z.strictObject({
   kind: z.enum(lineKinds),
   title: z.string().min(1).max(200),
@@ -19,7 +19,7 @@ export const estimateLineSchema = z.strictObject({
 });
 export type EstimateLine = z.infer<typeof estimateLineSchema>;
 
-/** How a shop rounds: each line, or the whole once; and to what coin. */
+/** How a shop rounds: each line or only the total, and to which coin. */
 export const roundingSchema = z.strictObject({
   rule: z.enum(roundingRules),
   at: z.enum(["line", "total"]),
@@ -27,7 +27,7 @@ export const roundingSchema = z.strictObject({
 });
 export type Rounding = z.infer<typeof roundingSchema>;
 
-/** A line with its money worked out; net and tax of all lines add up to the totals. */
+/** A line with its amounts; net and tax of all lines add up to the totals. */
 export interface PricedLine extends EstimateLine {
   readonly discountMinor: number;
   readonly netMinor: number;
@@ -38,21 +38,21 @@ export interface Priced {
   readonly lines: readonly PricedLine[];
   readonly netMinor: number;
   readonly taxMinor: number;
-  /** Tax by rate, the highest first. */
+  /** Tax by rate, the highest rate first. */
   readonly taxes: readonly {
     readonly basisPoints: number;
     readonly onMinor: number;
     readonly taxMinor: number;
   }[];
-  /** What rounding to the coin adds or takes. */
+  /** The amount added or taken off by rounding to the coin. */
   readonly coinMinor: number;
   readonly totalMinor: number;
 }
 
 /**
- * Prices lines: net after discount, tax, totals, and the coin. Rounded at the line, a total is the sum of its lines. Rounded
- * at the total, each rate's tax is worked out once on its whole and shared out over its lines by their largest remainders, so
- * that the lines still add up. Whole minor units throughout.
+ * Prices lines: net after discount, tax, totals, and rounding to the coin. Rounded at the line, a total is the sum of
+ * its lines. Rounded at the total, each rate's tax is computed once on its whole and shared over its lines by largest
+ * remainders, so that the lines still add up. All amounts are whole minor units.
  */
 export function priced(lines: readonly EstimateLine[], { rule, at, coinMinor }: Rounding): Priced {
   const net = lines.map((line) => netOf(line, rule));
@@ -67,7 +67,7 @@ export function priced(lines: readonly EstimateLine[], { rule, at, coinMinor }: 
         rate,
         rule,
       );
-      // A refund among charges cannot be weighed against them: those keep the tax of their own line.
+      // Shares among charges and refunds of both signs have no meaning, so such lines keep their own tax.
       const pieces = nets.every((one) => one >= 0) ? apportioned(whole, nets) : null;
       own.forEach((i, place) => {
         if (pieces) tax[i] = pieces[place] as number;
@@ -106,7 +106,7 @@ function netOf({ quantityMilli, eachMinor, discountBasisPoints = 0 }: EstimateLi
   return { discountMinor, netMinor: gross - discountMinor };
 }
 
-/** A line that differs between what was estimated and what is billed. */
+/** A line that differs between the estimate and the bill. */
 export interface LineDifference {
   readonly title: string;
   readonly estimatedMinor: number | null;
@@ -114,7 +114,7 @@ export interface LineDifference {
   readonly differenceMinor: number;
 }
 
-/** What a bill charges beside its estimate, line by line, by kind and title; net of tax. */
+/** Compares a bill with its estimate line by line, matched by kind and title; net of tax. */
 export function billDifference(estimate: Priced, bill: Priced): LineDifference[] {
   const key = ({ kind, title }: PricedLine): string => `${kind} ${title}`;
   const sums = (of: Priced) => {

@@ -2,30 +2,30 @@ import { type EstimateLine, type Priced, priced } from "./estimate";
 import { scaled, shareOf } from "./rounding";
 import { type ShopTerms, tenthsMilli } from "./shopTerms";
 
-/** A part as an offer needs it. */
+/** A part in an offer. */
 export interface OfferedPart {
   readonly id: string;
   readonly name: string;
-  /** What it costs the shop. */
+  /** What the part costs the shop. */
   readonly priceMinor: number;
 }
 
-/** What the offers are made from. */
+/** The input of the offers. */
 export interface OfferInput {
   readonly terms: ShopTerms;
-  /** What the verdict would replace, the cause first where it is part of it. */
+  /** The parts the verdict would replace; the root cause first if it is among them. */
   readonly parts: readonly OfferedPart[];
   /** Belief in that set. */
   readonly p: number;
-  /** What killed it and is not in the set, with the chance that it would kill the new part within the warranty. */
+  /** The root cause if it is not in the set, with the chance that it damages the new part within the warranty. */
   readonly cause: (OfferedPart & { readonly killsAgain: number }) | null;
   /** A part that shares the labour and may fail by itself. */
   readonly beside: (OfferedPart & { readonly failsWithin: number }) | null;
-  /** The usual part for such a complaint, and how often it is that. */
+  /** The part that usually causes such a complaint, and how often it does. */
   readonly guess: (OfferedPart & { readonly p: number }) | null;
-  /** Minutes at the car to do some parts together, shared steps once, test included. */
+  /** Minutes at the car to replace some parts together, with shared steps once, including the test. */
   readonly labourMinutes: (ids: readonly string[]) => number;
-  /** The book's tenths for some parts, where the shop goes by the book. */
+  /** The book time in tenths of an hour for some parts, if the shop uses book time. */
   readonly bookMinutes: (ids: readonly string[]) => number;
   readonly diagnosisMinutes: number;
 }
@@ -39,20 +39,20 @@ export const offerKinds = [
 ] as const;
 export type OfferKind = (typeof offerKinds)[number];
 
-/** One way to do the job, priced, with what may come after it. */
+/** One way to do the repair, priced, with its comeback risk. */
 export interface RepairOffer {
   readonly kind: OfferKind;
   readonly parts: readonly string[];
   readonly priced: Priced;
-  /** Chance that it does not hold within the warranty. */
+  /** Probability that the repair does not last the warranty. */
   readonly comebackChance: number;
-  /** What that is expected to cost. */
+  /** The expected cost of that. */
   readonly comebackMinor: number;
-  /** The total and what is expected to come after it. */
+  /** The total plus its expected comeback cost. */
   readonly expectedMinor: number;
 }
 
-/** The lines of some parts fitted here: diagnosis by the shop's minimum and policy, labour once, parts with markup. */
+/** The lines for parts fitted here: diagnosis by the shop's minimum and policy, labour once, parts with markup. */
 export function repairLines(
   input: OfferInput,
   parts: readonly OfferedPart[],
@@ -90,7 +90,7 @@ export function repairLines(
   ];
 }
 
-/** Diagnosis at the shop's minimum or what it took, in tenths. */
+/** Diagnosis time in tenths of an hour: the shop's minimum, or the time taken if longer. */
 export function diagnosisLine({
   terms,
   diagnosisMinutes,
@@ -117,8 +117,8 @@ function partLine({ name, priceMinor }: OfferedPart, terms: ShopTerms): Estimate
 }
 
 /**
- * The ways to do the job, side by side: the part alone; the part and what killed it; both that share the labour; the
- * owner's own work; and swapping the usual part on a guess, with what follows where the guess is wrong.
+ * The ways to do the repair, side by side: the part alone; the part and its root cause; both parts that share the
+ * labour; work by the owner; and replacing the usual part on a guess, with the cost if the guess is wrong.
  */
 export function repairOffers(input: OfferInput): RepairOffer[] {
   const { terms, parts, p, cause, beside, guess } = input;
@@ -127,7 +127,7 @@ export function repairOffers(input: OfferInput): RepairOffer[] {
   const offers: RepairOffer[] = [offer(input, "part-only", parts, wrong + causeAgain)];
   if (cause) offers.push(offer(input, "part-and-cause", [cause, ...parts], wrong));
   if (beside && beside.id !== cause?.id) {
-    // The part beside it no longer fails; what else may go wrong stays.
+    // The second part no longer fails; every other risk stays.
     offers.push(offer(input, "both-at-once", [...parts, beside], wrong + causeAgain));
   }
   const own = priced([diagnosisLine(input), ...parts.map((part) => partLine(part, terms))], terms.rounding);
@@ -162,7 +162,7 @@ function withComeback(
   };
 }
 
-/** The usual part without a test; where it was not that, the comeback, the diagnosis and the right part after all. */
+/** The usual part without a test. If it was not that part, add the comeback, the diagnosis and the right part. */
 function guessFirst(input: OfferInput, guess: OfferedPart & { readonly p: number }): RepairOffer {
   const first = priced(repairLines(input, [guess], { diagnosis: false }), input.terms.rounding);
   const after = priced(repairLines(input, input.parts), input.terms.rounding);

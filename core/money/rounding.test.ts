@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { apportioned, roundingRules, scaled, shareOf, toCoin } from "./rounding";
 
-// The worked table of IEEE 754-2019 roundings on halves (from memory): ties to even, ties away, towards and from zero.
+// A worked table of IEEE 754-2019 roundings on halves (from memory): ties to even, away from zero, towards and from
+// zero.
 describe("a half is rounded by its rule", () => {
   test.each([
     [5, [1, 0, 1, 0]],

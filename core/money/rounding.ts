@@ -3,7 +3,7 @@ export const roundingRules = ["half-up", "half-even", "up", "down"] as const;
 export type RoundingRule = (typeof roundingRules)[number];
 
 /**
- * `amount × times / by` as a whole number of minor units, exactly: whole numbers all the way, no floating point.
+ * `amount × times / by` as a whole number of minor units. Exact, because it uses whole numbers throughout.
  * @param amount whole minor units, either sign
  * @param times whole, not negative
  * @param by whole, above zero
@@ -35,16 +35,16 @@ function carries(whole: bigint, rest: bigint, base: bigint, rule: RoundingRule):
   }
 }
 
-/** Hundredths of a per cent in a whole. */
+/** One hundred per cent, in basis points. */
 export const wholeBasisPoints = 10_000;
 
-/** A share in basis points of an amount. */
+/** A share of an amount, in basis points. */
 export const shareOf = (amount: number, basisPoints: number, rule: RoundingRule): number =>
   scaled(amount, basisPoints, wholeBasisPoints, rule);
 
 /**
- * Splits a total over weights so that the pieces add up to it exactly: the largest remainders get what is left over
- * (Hamilton's method), the first among equals first.
+ * Splits a total by weights so that the pieces add up exactly. The largest remainders get what is left over
+ * (Hamilton's method), the first of equals first.
  */
 export function apportioned(total: number, weights: readonly number[]): number[] {
   const sum = weights.reduce((all, weight) => all + weight, 0);
@@ -62,7 +62,7 @@ export function apportioned(total: number, weights: readonly number[]): number[]
   return pieces.map((piece) => (piece === 0 ? 0 : sign * piece));
 }
 
-/** An amount to the nearest multiple of the smallest coin, halves away from zero. */
+/** An amount rounded to the nearest multiple of the smallest coin, halves away from zero. */
 export function toCoin(amount: number, coinMinor: number): number {
   return coinMinor <= 1 ? amount : scaled(amount, 1, coinMinor, "half-up") * coinMinor;
 }

@@ -4,25 +4,25 @@ import { roundingSchema } from "./estimate";
 const minor = z.number().int().min(0).max(1e9);
 const basisPoints = z.number().int().min(0).max(10_000);
 
-/** What a shop charges and how: the terms every estimate is made on. Money in minor units of its currency. */
+/** A shop's rates and rules for every estimate. Money is in minor units of its currency. */
 export const shopTermsSchema = z.strictObject({
   /** ISO 4217: three capitals. */
   currency: z.string().regex(/^[A-Z]{3}$/, "must be three capitals, like EUR"),
   hourMinor: minor,
-  /** Diagnosis is charged for at least so long. */
+  /** Smallest diagnosis time that is charged. */
   diagnosisMinimumMinutes: z.number().int().min(0).max(240),
-  /** On top of the repair, or swallowed by it where the repair is done here. */
+  /** Diagnosis is charged on top of the repair, or included if the repair is done here. */
   diagnosisPolicy: z.enum(["on-top", "swallowed"]),
-  /** Labour by the book's tenths of an hour, or by the plan's minutes. */
+  /** Labour by book time in tenths of an hour, or by the access plan's minutes. */
   labourBy: z.enum(["book", "plan"]),
-  /** On what a part costs the shop. */
+  /** Markup on what a part costs the shop. */
   markupBasisPoints: z.number().int().min(0).max(100_000),
   /** Grease, ties and cleaner, as a share of the labour. */
   consumablesBasisPoints: basisPoints,
   labourTaxBasisPoints: basisPoints,
   partTaxBasisPoints: basisPoints,
   rounding: roundingSchema,
-  /** A car that comes back: the labour again, the part, the customer's patience. */
+  /** Cost of a comeback: the labour again, the part, and the customer's patience. */
   comebackMinor: minor,
   warrantyMonths: z.number().int().min(0).max(120),
 });
@@ -44,7 +44,7 @@ export const defaultShopTerms: ShopTerms = {
   warrantyMonths: 12,
 };
 
-/** Minutes as thousandths of an hour, rounded up to the tenth the trade bills in. */
+/** Minutes as thousandths of an hour, rounded up to the tenth of an hour the trade bills in. */
 export function tenthsMilli(minutes: number): number {
   return Math.ceil(Math.round(minutes * 1e6) / 6e6) * 100;
 }

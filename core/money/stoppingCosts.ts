@@ -1,16 +1,16 @@
-/** Money that decides between fitting now and testing on, in minor units of the shop's currency. */
+/** Costs that decide between replacing a part now and testing further, in minor units of the shop's currency. */
 export interface StoppingCosts {
-  /** What the shop's hour is worth. */
+  /** Cost of one hour of the shop's time. */
   readonly hourMinor: number;
-  /** A car that comes back: the labour again, the wrong part, the customer's patience. */
+  /** Cost of a comeback: the labour again, the wrong part, and the customer's patience. */
   readonly comebackMinor: number;
-  /** Belief below which a verdict is never called settled. */
+  /** Belief below which a verdict is never called confirmed. */
   readonly settledBar: number;
-  /** Price and minutes of repairs, by part id or by kind; defaults where absent. */
+  /** Price and minutes of repairs by part id or kind of part; defaults if absent. */
   readonly repairs?: Readonly<Record<string, RepairCost>> | undefined;
 }
 
-/** What a repair takes: the part, and the minutes to fit it. */
+/** Cost of a repair: the part's price, and the minutes to fit it. */
 export interface RepairCost {
   readonly priceMinor: number;
   readonly minutes: number;
@@ -23,7 +23,7 @@ export const defaultStoppingCosts: StoppingCosts = {
   settledBar: 0.95,
 };
 
-/** Price of a part and minutes to fit it, by what it is; a wire or plug is a repair (judgements, no source). */
+/** Price of a part and minutes to fit it by kind; for a wire or plug, a repair (judgements, no source). */
 export const repairDefaults: Readonly<Record<string, RepairCost>> = {
   battery: { priceMinor: 12000, minutes: 15 },
   ground: { priceMinor: 200, minutes: 15 },

@@ -1,5 +1,5 @@
-// Odds by hand and by ear are judgements (common practice, no source): held here are their arithmetic and
-// the order a practitioner would give.
+// The odds of a motor's feel and noise are judgements (common practice, no source). These tests check their arithmetic
+// and the order a practitioner would give.
 import { describe, expect, test } from "@jest/globals";
 import {
   healthyNoise,

@@ -2,7 +2,7 @@
 export const spinFeels = ["free", "rough", "stiff", "seized"] as const;
 export type SpinFeel = (typeof spinFeels)[number];
 
-/** What is heard of a running blower. */
+/** The noises a running blower can make. */
 export const noises = ["quiet", "squeal", "rumble", "tick", "whistle"] as const;
 export type Noise = (typeof noises)[number];
 /** Odds of each noise, in the order of `noises`. */
@@ -15,8 +15,8 @@ export type NoiseOdds = readonly [
 ];
 
 /**
- * What a motor's mechanical fault does: extra drag as a share of the rated torque, the fan's torque
- * and the airflow per rpm as shares of healthy, the odds of each feel by hand and of each noise while it runs.
+ * The effects of a motor's mechanical fault: extra drag as a share of the rated torque, fan torque and airflow per rpm
+ * as shares of healthy, and the odds of each feel by hand and each noise while running.
  */
 export interface MechanicalMode {
   readonly dragShare: number;
@@ -33,12 +33,12 @@ const feel = (free: number, rough: number, stiff: number, seized: number) => ({
   seized,
 });
 
-/** Hand-feel of a motor with nothing wrong mechanically. */
+/** Feel by hand of a mechanically sound motor. */
 export const healthySpin = feel(0.93, 0.04, 0.025, 0.005);
 
 /**
- * The mechanical modes. Drag, airflow and feel are judgements (common practice, no source); the
- * electrical consequences are computed from them.
+ * The mechanical modes. Drag, airflow and feel are judgements (common practice, no source); the electrical
+ * consequences are computed from them.
  */
 export const mechanicalModes: Readonly<Record<string, MechanicalMode>> = {
   "wheel-loose": {
@@ -78,22 +78,22 @@ export const mechanicalModes: Readonly<Record<string, MechanicalMode>> = {
   },
 };
 
-/** Hand-feel of the modes that act on the winding or hold the shaft (common practice, no source). */
+/** Feel by hand of the modes that affect the winding or lock the shaft (common practice, no source). */
 export const windingSpin: Readonly<Record<string, Readonly<Record<SpinFeel, number>>>> = {
   seized: feel(0.005, 0.015, 0.08, 0.9),
   tight: feel(0.08, 0.12, 0.75, 0.05),
   "shorted-turns": feel(0.55, 0.15, 0.28, 0.02),
 };
 
-/** Noise of a running motor with nothing wrong mechanically. */
+/** Noise of a mechanically sound motor while it runs. */
 export const healthyNoise: NoiseOdds = [0.92, 0.02, 0.025, 0.025, 0.01];
 
-/** Noise of the modes that act on the winding (common practice, no source). */
+/** Noise of the modes that affect the winding (common practice, no source). */
 export const windingNoise: Readonly<Record<string, NoiseOdds>> = {
   tight: [0.62, 0.16, 0.17, 0.03, 0.02],
   "shorted-turns": [0.75, 0.04, 0.15, 0.04, 0.02],
   "worn-brushes": [0.68, 0.12, 0.06, 0.12, 0.02],
 };
 
-/** Modes that tell by the hand, the ear and the air, with a normal current: none of the circuit's own. */
+/** Modes that show in feel, noise and air but not in the current, so they do not show in the circuit. */
 export const isMechanical = (mode: string): boolean => mode in mechanicalModes || mode === "filter-blocked";

@@ -1,8 +1,8 @@
 import type { Motor } from "../circuit/parts/index";
 
 /**
- * A permanent-magnet motor turning a fan: V = I R + k ω and k I = friction + viscous ω + fan ω².
- * SI units: ohms, volt seconds (= newton metres per amp), newton metres, radians a second.
+ * A permanent-magnet motor turning a fan: V = I R + k ω and k I = friction + viscous ω + fan ω². SI units: ohms, volt
+ * seconds (= newton metres per amp), newton metres, radians a second.
  */
 export interface MotorConstants {
   readonly ohms: number;
@@ -10,7 +10,7 @@ export interface MotorConstants {
   readonly friction: number;
   readonly viscous: number;
   readonly fan: number;
-  /** True when something holds the shaft: no turning, stall current. */
+  /** True if something locks the shaft: no rotation, stall current. */
   readonly held: boolean;
 }
 
@@ -20,8 +20,8 @@ const radPerSecond = (rpm: number): number => (rpm * Math.PI) / 30;
 export const rpmOf = (radPerSec: number): number => (radPerSec * 30) / Math.PI;
 
 /**
- * The constants of a motor from its plate: R is rated volts over stall amps, k follows from the rated
- * point, and the rated torque k I is shared between friction and the fan's square law.
+ * The constants of a motor from its plate: R is rated volts over stall amps, k follows from the rated point, and the
+ * rated torque k I is shared between friction and the fan's square law.
  */
 export function motorConstants(motor: Motor): MotorConstants {
   const ohms = motor.ratedVolts / motor.stallAmps;
@@ -50,7 +50,7 @@ export type MotorChange =
 
 /**
  * The constants of a faulty motor.
- * @param rated the motor's plate, whose rated volts and amps define how tight `tight` is
+ * @param rated the motor's plate; its rated volts and amps define the drag of `tight`
  */
 export function changedMotor(healthy: MotorConstants, rated: Motor, change: MotorChange): MotorConstants {
   switch (change.mode) {
@@ -72,7 +72,7 @@ export function changedMotor(healthy: MotorConstants, rated: Motor, change: Moto
   }
 }
 
-/** A constant extra torque such that rated volts draw `times` the rated amps; held at stall. */
+/** A constant extra torque with which rated volts draw `times` the rated amps; a locked shaft at stall. */
 function tightMotor(healthy: MotorConstants, rated: Motor, times: number): MotorConstants {
   const amps = times * rated.ratedAmps;
   const speed = (rated.ratedVolts - amps * healthy.ohms) / healthy.k;
@@ -81,7 +81,7 @@ function tightMotor(healthy: MotorConstants, rated: Motor, times: number): Motor
   return { ...healthy, friction: Math.max(healthy.friction, torque) };
 }
 
-/** Resistance × share with the same k, and a viscous drag such that rated volts draw ratedAmps / share. */
+/** Resistance × share with the same k, and a viscous drag with which rated volts draw ratedAmps / share. */
 function shortedMotor(healthy: MotorConstants, rated: Motor, share: number): MotorConstants {
   const ohms = healthy.ohms * share;
   const amps = rated.ratedAmps / share;
@@ -92,7 +92,7 @@ function shortedMotor(healthy: MotorConstants, rated: Motor, share: number): Mot
 
 /**
  * Steady speed at a voltage, from the positive root of fan ω² + (viscous + k²/R) ω = k V/R − friction.
- * @returns radians a second; 0 while the torque stays at or below friction, or when held
+ * @returns radians a second; 0 if the torque does not exceed friction, or if the shaft is locked
  */
 export function steadySpeed(motor: MotorConstants, volts: number): number {
   if (motor.held) return 0;

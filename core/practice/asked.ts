@@ -1,12 +1,12 @@
 import type { LampWord } from "../solve/tungstenLamp";
 
-/** What a killer of packs may be, and what the motor draws with it. */
+/** A possible root cause of a burnt pack, with the motor's current. */
 export interface KillerOffered {
   readonly id: "tight" | "filter" | "brushes" | "ground";
   readonly amps: number;
 }
 
-/** What an exercise asks, with every figure its question and its explanation quote. */
+/** What an exercise asks, with every figure that its question and explanation quote. */
 export type Asked =
   | {
       readonly about: "working-speed";

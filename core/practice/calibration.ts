@@ -1,4 +1,4 @@
-/** Odds somebody gave before buying, and whether it was right. */
+/** The odds someone gave before buying a part, and whether it was right. */
 export interface Said {
   readonly p: number;
   readonly right: boolean;
@@ -12,20 +12,20 @@ export function brierScore(said: readonly Said[]): number {
   return said.reduce((sum, { p, right }) => sum + (p - (right ? 1 : 0)) ** 2, 0) / Math.max(1, said.length);
 }
 
-/** The score's two faults: odds that do not match what came of them, and odds that say too little. */
+/** The two components of the score: odds that do not match their outcomes, and odds that carry little information. */
 export interface BrierParts {
   readonly score: number;
-  /** How far the odds said lie from the share that was right, over the odds said: 0 is honest. */
+  /** How far the stated odds lie from the share that was right, weighted over the odds; 0 is perfectly calibrated. */
   readonly reliability: number;
-  /** How far the shares that were right lie from their mean: the more the better. */
+  /** How far the shares that were right spread about their mean; more is better. */
   readonly resolution: number;
-  /** Of the outcomes themselves, whatever was said. */
+  /** Variance of the outcomes themselves, whatever odds were given. */
   readonly uncertainty: number;
 }
 
 /**
- * The score in three parts, reliability − resolution + uncertainty, over odds that were said alike.
- * @see A. H. Murphy, "A new vector partition of the probability score", Journal of Applied Meteorology 12 (1973)
+ * The score in three parts, reliability − resolution + uncertainty, over groups of equal odds. @see A. H. Murphy, "A
+ * new vector partition of the probability score", Journal of Applied Meteorology 12 (1973)
  */
 export function brierParts(said: readonly Said[]): BrierParts {
   const count = Math.max(1, said.length);
@@ -41,7 +41,7 @@ export function brierParts(said: readonly Said[]): BrierParts {
   return { score: brierScore(said), reliability, resolution, uncertainty: mean * (1 - mean) };
 }
 
-/** The score after each purchase, over the last so many: how the odds get better with practice. */
+/** The score after each purchase, over the last few; it shows improvement with practice. */
 export function brierOverTime(said: readonly Said[], window = 10): number[] {
   return said.map((_, index) => brierScore(said.slice(Math.max(0, index + 1 - window), index + 1)));
 }

@@ -11,7 +11,7 @@ const circuits = shippedIds.map((id) => practiceCircuit(shippedEngine(id)));
 const whimbrel = circuits[shippedIds.indexOf("whimbrel-four-speed")];
 if (!whimbrel) throw new Error("no such circuit");
 
-/** An exercise on the first circuit from a place on that has something to ask. */
+/** An exercise on the first circuit, from an index on, that has something to ask. */
 function exerciseFrom(item: string, seed: number) {
   for (let i = 0; i < circuits.length; i++) {
     const on = circuits[(seed + i) % circuits.length];
@@ -79,7 +79,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
       if (own?.asked.about !== "drop-under-load") throw new Error("nothing asked");
       const { ohms, amps } = own.asked;
       const volts = Number(own.right[0]?.replace(" V", ""));
-      // The wire's own ohms come on top: a few hundredths of a volt each metre.
+      // The wire's own ohms add a few hundredths of a volt per metre.
       expect(volts).toBeGreaterThanOrEqual(ohms * amps - 0.06);
       expect(volts).toBeLessThan(ohms * amps + 0.6);
     }
@@ -127,7 +127,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
     expect(own?.right).toEqual(["tight"]);
     const offered = own?.asked.about === "killer" ? own.asked.offered : [];
     const amps = (id: string) => offered.find((killer) => killer.id === id)?.amps ?? Number.NaN;
-    // A blocked duct lowers a centrifugal fan's draw (fan laws).
+    // A blocked duct lowers a centrifugal fan's current (fan laws).
     expect(amps("filter")).toBeLessThan(amps("tight"));
   });
 });

@@ -25,10 +25,10 @@ export const lessonIds = [
 ] as const;
 export type LessonId = (typeof lessonIds)[number];
 
-/** A lesson's questions, worked out of real circuits; what it says stands in `words/lessonWords.ts`. */
+/** A lesson's questions, computed from real circuits; `words/lessonWords.ts` has its text. */
 export interface Lesson {
   readonly id: LessonId;
-  /** Forms of its questions, by the name they are remembered under. */
+  /** Kinds of question, by the name they are stored under. */
   readonly forms: Readonly<Record<string, ExerciseForm>>;
 }
 
@@ -72,7 +72,7 @@ export const curriculum: readonly Lesson[] = [
   },
 ];
 
-/** Every form by its name, `paths/working-speed`, with its lesson. */
+/** Every kind of question by its name, `paths/working-speed`, with its lesson. */
 export const exerciseForms: readonly {
   readonly item: string;
   readonly lesson: Lesson;
@@ -81,16 +81,16 @@ export const exerciseForms: readonly {
   Object.entries(lesson.forms).map(([name, form]) => ({ item: `${lesson.id}/${name}`, lesson, form })),
 );
 
-/** An exercise of a form on a circuit, the same from the same seed; null where the circuit has nothing to ask it of. */
+/** An exercise of a kind on a circuit, the same for the same seed; null if the circuit has nothing to ask. */
 export function exerciseOn(item: string, on: PracticeCircuit, seed: number): Exercise | null {
   const own = exerciseForms.find((candidate) => candidate.item === item);
   const exercise = own?.form(on, chanceFrom(seed)) ?? null;
   return exercise && exercise.answers.length > 1 ? exercise : null;
 }
 
-/** Whether an answer is right: the same ids, no more and no fewer. */
+/** Whether an answer is right: exactly the same ids. */
 export const isRight = ({ right }: Pick<Exercise, "right">, chosen: readonly string[]): boolean =>
   new Set(chosen).size === right.length && right.every((id) => chosen.includes(id));
 
-/** Right answers in a row that finish a form. */
+/** Number of right answers in a row that completes a kind of question. */
 export const passedAfter = 3;

@@ -161,17 +161,17 @@ describe("the debrief of a relay that is stuck", () => {
       if (best) expect(best.rate).toBeCloseTo(best.bits / (best.minutes + attentionMinutes), 12);
       expect(lost).toBeGreaterThanOrEqual(0);
     }
-    // A known-good relay in its place settles what three tests round it would: it tells more than air felt again.
+    // A known-good relay decides what three tests around the relay would; it tells more than checking the air again.
     expect(steps[3]?.own?.bits).toBeGreaterThan(steps[1]?.own?.bits ?? 0);
   });
 
   test("the relay is believed once the known-good one cured it, and others are ruled out", () => {
     const odds = (step: number): number => steps[step]?.after.find(({ part }) => part === "K5")?.p ?? 0;
-    // A socket's contact may have been what the swap mended: it leads, and is not alone.
+    // The swap may have cured a contact in the socket, so the relay leads but is not alone.
     expect(steps[3]?.after[0]?.part).toBe("K5");
     expect(odds(3)).toBeGreaterThan(0.7);
     expect(odds(3)).toBeGreaterThan(odds(1));
-    // Feed on the relay's contact clears the fuses before it.
+    // Feed at the relay's contact clears the fuses before it.
     for (const fuse of ["F2", "F11"]) expect(steps[2]?.ruledOut).toContainEqual({ parts: [fuse] });
     expect(steps[4]?.engineOdds).toBeGreaterThan(0.7);
   });

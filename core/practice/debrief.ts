@@ -32,32 +32,32 @@ import {
 import { faultOf, type PracticeCase, type PracticeCircuit, vehicleOf } from "./practiceCase";
 import type { SimulatedVehicle } from "./simulatedVehicle";
 
-/** What a test was worth when it was taken. */
+/** The worth of a test at the time it was taken. */
 export interface TestWorth {
   readonly look: Test;
   readonly bits: number;
   readonly minutes: number;
-  /** Bits a minute, some minutes of attention counted on every test, as Airway ranks them. */
+  /** Bits per minute, with some minutes of attention added to every test, as in Airway's ranking. */
   readonly rate: number;
 }
 
-/** One step of a case gone through again. */
+/** One step of a case in the debrief. */
 export interface DebriefStep {
   readonly act: PracticeAct;
-  /** On the clock once it was done. */
+  /** Minutes on the clock after the step. */
   readonly minutes: number;
   readonly moneyMinor: number;
   /** Parts that may need work, likeliest first, before and after. */
   readonly before: readonly PartBelief[];
   readonly after: readonly PartBelief[];
-  /** Repairs that were thinkable before and are not after. */
+  /** Repairs that were possible before and are not after. */
   readonly ruledOut: readonly Repair[];
-  /** What was looked at, and what would have told most; null where nothing was looked at. */
+  /** The test that was taken and the one that would have told most; null if no test was taken. */
   readonly own: TestWorth | null;
   readonly best: TestWorth | null;
-  /** Bits a minute that the best test would have told more. */
+  /** Bits per minute by which the best test would have been better. */
   readonly lost: number;
-  /** Airway's belief in what was fitted, where something was. */
+  /** Airway's belief in the parts fitted, if any were. */
   readonly engineOdds: number | null;
 }
 
@@ -65,7 +65,7 @@ export interface DebriefStep {
 export interface StrategyCost {
   readonly minutes: number;
   readonly moneyMinor: number;
-  /** What it ended at. */
+  /** The parts it ended at. */
   readonly fitted: readonly string[];
   readonly wrong: number;
 }
@@ -74,11 +74,11 @@ export interface Debrief {
   readonly truth: { readonly parts: readonly string[]; readonly fault: string };
   readonly steps: readonly DebriefStep[];
   readonly own: StrategyCost & { readonly held: boolean };
-  /** Swapping by guess, the printed chart, and Airway. */
+  /** Replacing parts by guess, the printed chart, and Airway. */
   readonly guess: StrategyCost;
   readonly chart: StrategyCost;
   readonly airway: StrategyCost;
-  /** What was said before each purchase, and whether it cured the vehicle. */
+  /** The odds given before each purchase, and whether it cured the vehicle. */
   readonly said: readonly Said[];
   readonly brier: number | null;
 }
@@ -89,9 +89,9 @@ const ruledOutBelow = 0.005;
 const leastShown = 0.0005;
 
 /**
- * A case gone through again: every test beside the one that would have told most, what it ruled out, where the trainee's
- * odds and Airway's belief parted, and what other ways of working would have cost on the same vehicle.
- * @returns a step at a time: its caller decides when to take a breath
+ * The debrief of a case: every test compared with the one that would have told most, what it ruled out, where the
+ * trainee's odds and Airway's belief differed, and what other ways of working would have cost on the same vehicle.
+ * @returns a generator with one step at a time, so that the caller can yield between steps
  */
 export function* debriefing(
   on: PracticeCircuit,
@@ -125,7 +125,7 @@ export function* debriefing(
   };
 }
 
-/** Odds given to each purchase: right where all that was wrong is new and good by then. */
+/** The odds of each purchase; it was right if afterwards every faulty part is new and good. */
 export function saidOf(acts: readonly PracticeAct[], truth: readonly string[]): Said[] {
   return acts.flatMap((act, index): Said[] =>
     act.act === "fit" ? [{ p: act.odds, right: isCured(truth, acts.slice(0, index + 1)) }] : [],
@@ -174,7 +174,7 @@ function* stepsOf(
 const leading = (repairs: ReadonlyMap<Repair, number>): PartBelief[] =>
   partBelief(repairs).filter(({ p }) => p >= leastShown);
 
-/** Belief that some parts are all there is to replace. */
+/** Belief that these parts are all that has to be replaced. */
 function oddsOf(belief: Belief, compiled: PracticeCircuit["compiled"], parts: readonly string[]): number {
   let sum = 0;
   for (const [repair, p] of repairBelief(compiled, belief))
@@ -206,7 +206,7 @@ function worthOf(
   };
 }
 
-/** What swapping by guess, the printed chart and Airway cost on this vehicle. */
+/** The cost on this vehicle of replacing parts by guess, of the printed chart, and of Airway. */
 function otherWays(
   on: PracticeCircuit,
   own: PracticeCase,
@@ -215,7 +215,7 @@ function otherWays(
 ): Pick<Debrief, "guess" | "chart" | "airway"> {
   const { compiled } = on;
   const truth = fault.parts;
-  /** Fits one set after the other until all that is wrong was among them; what is still wrong then is cured at once. */
+  /** Fits one set after another until every faulty part was among them; anything still faulty then is cured at once. */
   const fitting = (
     sets: readonly (readonly string[])[],
     minutesBefore: number,
@@ -229,7 +229,7 @@ function otherWays(
       if (parts.length === 0 && set !== truth) continue;
       const cost = repairCost(compiled, parts, costs);
       minutes += cost.minutes + accessStepsTo(compiled.netlist.circuit, parts, open).minutes + driveMinutes;
-      // It was put together to be driven.
+      // It was reassembled for the test drive.
       open = new Set();
       minor += cost.priceMinor;
       for (const part of parts) fitted.add(part);
@@ -253,5 +253,5 @@ function otherWays(
   };
 }
 
-/** Somebody who guesses goes on guessing for so long, by what is likeliest on the complaint. */
+/** Number of guesses someone makes, by what is likeliest on the complaint. */
 const mostGuesses = 3;

@@ -108,7 +108,7 @@ describe("what is offered", () => {
           expect(ids).toContain(made.right[0]);
           const figures = ids.map((own) => Number.parseFloat(own)).sort((a, b) => a - b);
           figures.slice(1).forEach((own, i) => {
-            // Rounded to a tenth, three tenths apart may read two apart.
+            // Rounded to a tenth, a difference of three tenths may read as two.
             expect(own - (figures[i] ?? 0)).toBeGreaterThan(0.15);
           });
         },
@@ -133,7 +133,7 @@ describe("what is measured for a question", () => {
     expect(ampsOf(on, { key: "off", setting: "4" }, "M1")).toBe(0);
   });
 
-  // By Ohm's law: an added resistance loses its ohms times the current that flows through it then.
+  // By Ohm's law: an added resistance drops its ohms times the current that then flows.
   test("a bad joint loses its ohms times the current", () => {
     const index = on.exact.branchOf.get("W10");
     if (index === undefined) throw new Error("no such wire");

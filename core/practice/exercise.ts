@@ -8,36 +8,36 @@ import { type LampWord, lampVolts, lampWord, testLight } from "../solve/tungsten
 import type { Asked } from "./asked";
 import type { PracticeCircuit } from "./practiceCase";
 
-/** A question worked out of a circuit: what is asked, what is offered, and what is right. */
+/** A question computed from a circuit: the question, the choices, and the right answer. */
 export interface Exercise {
   readonly asked: Asked;
-  /** How the vehicle stands, to be shown beside it. */
+  /** The set-up shown with it. */
   readonly setup: Setup;
   /** Points, parts or wires to be marked on the drawing. */
   readonly marked: readonly string[];
-  /** What is offered: parts, words, or figures as they are read. */
+  /** The choices: parts, words, or figures as displayed. */
   readonly answers: readonly string[];
   readonly right: readonly string[];
-  /** True where several may be right. */
+  /** True if several choices may be right. */
   readonly many: boolean;
 }
 
-/** Makes an exercise of a form; null where the circuit has nothing to ask it of. */
+/** Makes an exercise of a kind; null if the circuit has nothing to ask. */
 export type ExerciseForm = (on: PracticeCircuit, chance: Chance) => Exercise | null;
 
-/** In another order, by chance. */
+/** In random order. */
 export function shuffled<T>(items: readonly T[], chance: Chance): T[] {
   const left = [...items];
   return items.map(() => left.splice(Math.floor(chance.uniform() * left.length), 1)[0] as T);
 }
 
-/** A few of some things, by chance, in the order they stand. */
+/** A random selection that keeps the order. */
 export function someOf<T>(items: readonly T[], count: number, chance: Chance): T[] {
   const chosen = new Set(shuffled([...items.keys()], chance).slice(0, count));
   return items.filter((_, index) => chosen.has(index));
 }
 
-/** Volts and ohms between two points of a nominal vehicle with some changes in it. */
+/** Volts and ohms between two points of a nominal vehicle with some changes. */
 export function across(
   { exact }: PracticeCircuit,
   setup: Setup,
@@ -50,7 +50,7 @@ export function across(
   return openCircuit(solver, solved, exact, one, other);
 }
 
-/** Amps of a branch, by its part or wire, of a nominal vehicle with some changes in it. */
+/** Amps of a branch, by its part or wire, of a nominal vehicle with some changes. */
 export function ampsOf(
   { exact }: PracticeCircuit,
   setup: Setup,
@@ -61,7 +61,7 @@ export function ampsOf(
   return Math.abs(solved.amps[exact.branchOf.get(id) ?? -1] ?? 0);
 }
 
-/** What the eye calls a 3 W test light put between two points. */
+/** How an eye judges a 3 W test light between two points. */
 export const lightCalled = ({ volts, ohms }: OpenCircuit): LampWord =>
   lampWord(lampVolts(testLight, volts, ohms));
 
@@ -74,11 +74,11 @@ export const posts = ({ exact }: PracticeCircuit): { plus: string; minus: string
   minus: `${exact.battery.id}.-`,
 });
 
-/** A point as it is reached: the pin on a terminal where there is a plug. */
+/** A point as a probe reaches it: the pin on a terminal if there is a plug. */
 export const plugged = ({ exact }: PracticeCircuit, terminal: string): string =>
   exact.points.pinOnTerminal.get(terminal) ?? terminal;
 
-/** Figures offered around a right one, told apart by so much, the right one among them. */
+/** Choices around a right figure, at least a given distance apart, with the right one among them. */
 export function figuresAround(
   right: number,
   others: readonly number[],

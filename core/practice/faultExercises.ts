@@ -56,7 +56,7 @@ export const rippleOfMotor: ExerciseForm = (_on, chance) => {
   };
 };
 
-/** What overheats a pack: the fault behind which more current flows. */
+/** What overheats a pack: the fault with the larger current. */
 export const whatKilledIt: ExerciseForm = (on, chance) => {
   const { exact } = on;
   const motor = exact.motors[0]?.part.id;
@@ -93,7 +93,7 @@ export const whatKilledIt: ExerciseForm = (on, chance) => {
   };
 };
 
-/** A knock or a wiggle that changes it. */
+/** Tapping or wiggling changes the fault. */
 export const tapAndWiggle: ExerciseForm = (on, chance) => {
   const { compiled, exact } = on;
   const { circuit } = exact;
@@ -142,7 +142,7 @@ const singleParts = (repairs: ReadonlyMap<Repair, number>): { part: string; p: n
     return part !== undefined && more === undefined ? [{ part, p }] : [];
   });
 
-/** A control on a command wire, in one setting. */
+/** A control module on a command wire, in one setting. */
 interface Commanded {
   readonly head: string;
   readonly module: string;
@@ -151,7 +151,7 @@ interface Commanded {
   readonly volts: number;
 }
 
-/** What a control is asked for, and what that proves. */
+/** What a control module is asked for, and what that proves. */
 export const commandVolts: ExerciseForm = (on, chance) => {
   const head = on.exact.circuit.parts.find((part) => part.kind === "head");
   const module = on.exact.circuit.parts.find((part) => part.kind === "module");
@@ -175,7 +175,7 @@ export const commandVolts: ExerciseForm = (on, chance) => {
   };
 };
 
-/** What the right command volts clear on a control that makes no speed. */
+/** What the right command volts clear on a control module that makes no speed. */
 function clearedByCommand(on: PracticeCircuit, commanded: Commanded, chance: Chance): Exercise | null {
   const { head, module, point, setting, volts } = commanded;
   const { circuit } = on.exact;

@@ -6,7 +6,10 @@ import type { World } from "./world";
 
 export type Noise = "quiet" | "squeal" | "rumble" | "tick" | "whistle";
 
-/** What a hidden fault shows to eye, hand, ear and nose, and what is told of it; now and then it shows nothing, or another's. */
+/**
+ * What a hidden fault shows to eye, hand, ear and nose, and what people say about it. Sometimes it shows nothing, or
+ * another fault's signs.
+ */
 export class FaultSigns {
   constructor(
     private readonly netlist: Netlist,
@@ -19,14 +22,14 @@ export class FaultSigns {
     return this.fault.names.some(({ mode }) => modes.includes(mode));
   }
 
-  /** Whether the fault is one of noise or feel alone. */
+  /** Whether the fault affects only noise or feel. */
   get mechanical(): boolean {
     return this.fault.names.some(({ mode }) => mode in mechanicalModes);
   }
 
   /**
-   * What is heard of it.
-   * @param turns whether a motor moves any air; one whose wheel is loose is heard all the same
+   * The noise of a fault.
+   * @param turns whether a motor moves any air; a loose wheel is heard in any case
    */
   noise(turns: boolean, chance: Chance): Noise {
     const { world } = this;
@@ -61,7 +64,7 @@ export class FaultSigns {
     return chance.uniform() < 0.06 ? chance.pick(["corroded", "wet", "debris", "melted"]) : "clean";
   }
 
-  /** How the wheel of a motor turns by hand. */
+  /** How a motor's wheel turns by hand. */
   hand(at: string, chance: Chance): string {
     const { world } = this;
     if (this.fault.parts.includes(at) && this.has("seized"))
@@ -74,7 +77,7 @@ export class FaultSigns {
     return chance.uniform() < 0.05 ? "rough" : "free";
   }
 
-  /** What comes out of the vents smells like. */
+  /** What the vents smell of. */
   nose(chance: Chance): string {
     const { world } = this;
     if (this.has("tight", "seized", "shorted-turns") && chance.uniform() < 0.5 * world.senses) return "burnt";
@@ -82,7 +85,7 @@ export class FaultSigns {
     return chance.uniform() < 0.08 ? chance.pick(["burnt", "musty"]) : "none";
   }
 
-  /** What the customer answers when asked what it comes and goes with, or what was done lately. */
+  /** The customer's answer when asked when it happens, or what work was done recently. */
   told(of: string, chance: Chance): string {
     const { world } = this;
     const loose = this.has("loose", "dead-spot");

@@ -8,14 +8,14 @@ import type { SimulatedVehicle } from "./simulatedVehicle";
 export interface Job {
   readonly diagnosis: Diagnosis;
   readonly readings: readonly Reading[];
-  /** Looks taken after the complaint, and their minutes with the way there. */
+  /** Tests after the complaint, and their minutes with access. */
   readonly looks: number;
   readonly minutes: number;
 }
 
 const mostLooks = 16;
 
-/** A technician who does what Airway asks until it calls the verdict. */
+/** A technician who takes every test Airway suggests, until its verdict. */
 export function followAirway(
   compiled: CompiledCircuit,
   vehicle: SimulatedVehicle,

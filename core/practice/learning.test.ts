@@ -6,7 +6,8 @@ describe("algorithm SM-2 (Woźniak 1990, from memory)", () => {
   const after = (...qualities: (0 | 1 | 2 | 3 | 4 | 5)[]): Recall =>
     qualities.reduce<Recall>((recall, quality) => recallAfter(recall, quality), freshRecall);
 
-  // The published formula, EF' = EF + (0.1 − (5 − q)(0.08 + (5 − q) 0.02)): q 5 adds 0.1, 4 nothing, 3 takes 0.14.
+  // The published formula, EF' = EF + (0.1 − (5 − q)(0.08 + (5 − q) 0.02)): q 5 adds 0.1, 4 adds nothing, 3 takes off
+  // 0.14.
   test.each([
     [5, 2.6],
     [4, 2.5],
@@ -37,7 +38,7 @@ describe("algorithm SM-2 (Woźniak 1990, from memory)", () => {
 });
 
 describe("the Brier score", () => {
-  // By hand, after Brier's own form for two outcomes: (0.3² + 0.1² + 0.6² + 0.2²) / 4.
+  // By hand, by Brier's own form for two outcomes: (0.3² + 0.1² + 0.6² + 0.2²) / 4.
   const said: Said[] = [
     { p: 0.7, right: true },
     { p: 0.9, right: true },

@@ -25,7 +25,7 @@ const tightAndLink = caseOf(
   { kind: "cause" },
 );
 
-/** Does one thing after another; throws where one is refused. */
+/** Does one action after another; throws if one is refused. */
 function done(
   own: PracticeCase,
   ...steps: ((bay: PracticeBay) => ReturnType<PracticeBay["drive"]>)[]
@@ -78,10 +78,10 @@ describe("the bay", () => {
     const end = scoreOf(openLink, acts, costs);
     expect(end).toMatchObject({ over: "held", comebacks: 0, fitted: ["R1"] });
     const under = on.compiled.netlist.circuit.places.find(({ parts }) => parts.includes("R1"))?.minutes ?? 0;
-    // By hand: asking 5, a pack's 15 minutes and the way to it, 5 for the drive.
+    // By hand: asking 5, a pack's 15 minutes and its access, 5 for the drive.
     expect(end.minutes).toBeCloseTo(askMinutes + 15 + under + 5, 9);
     expect(end.moneyMinor).toBe(3500 + minutesMinor(end.minutes, costs));
-    // What was opened to fit it is open, until it is put together for the drive.
+    // What was opened to fit it stays open until it is reassembled for the drive.
     expect(scoreOf(openLink, acts.slice(0, 2), costs).open).toEqual(new Set(["under-dash"]));
     expect(end.open.size).toBe(0);
     expect(new PracticeBay(on, openLink, acts, costs).ask()).toMatchObject({ ok: false });
@@ -119,7 +119,7 @@ describe("the bay", () => {
     );
     expect(seen[0]).not.toBe("none");
     expect(seen[1]).toBe("none");
-    // Then the motor alone is not all of it any more: the pack died once more on the way.
+    // Then the motor alone no longer cures it: the pack failed again on the drive.
     const motor = done(
       tightAndLink,
       (bay) => bay.fit(["R1"], 0.9),
@@ -189,7 +189,7 @@ describe("the debrief", () => {
       expect(best?.rate).toBeGreaterThan(0);
       expect(lost).toBeCloseTo(Math.max(0, (best?.rate ?? 0) - (own?.rate ?? 0)), 12);
     }
-    // Smelling at a vent that works tells next to nothing of a dead pack.
+    // Smelling at a working vent tells almost nothing about a dead pack.
     expect(looks[0]?.lost).toBeGreaterThan(0.5 * (looks[0]?.best?.rate ?? 1));
   });
 
@@ -210,7 +210,7 @@ describe("the debrief", () => {
     for (const way of [debrief.guess, debrief.chart, debrief.airway]) expect(way.fitted).toContain("R1");
     expect(debrief.airway.moneyMinor).toBeLessThan(debrief.own.moneyMinor);
     expect(saidOf(acts, ["R1"]).map(({ right }) => right)).toEqual([false, true]);
-    // Had the pack been the cause of a dead motor, the new motor would have died on the drive.
+    // If the pack had caused the motor's failure, the new motor would have failed on the drive.
     expect(saidOf(acts, ["R1", "M1"]).map(({ right }) => right)).toEqual([false, false]);
   });
 });

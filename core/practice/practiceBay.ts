@@ -13,15 +13,15 @@ import { problemText } from "../problem/problem";
 import type { Netlist } from "../solve/netlist/netlist";
 import { complaintOf, type PracticeCase, type PracticeCircuit, vehicleOf } from "./practiceCase";
 
-/** One thing done in the bay, with what came of it: a case is gone through again from these alone. */
+/** One action in the bay, with its result. The debrief replays a case from these alone. */
 export type PracticeAct =
   | {
       readonly act: "look";
       readonly reading: Reading;
       readonly minutes: number;
-      /** A knock woke a dead spot for good. */
+      /** A knock freed a dead spot for good. */
       readonly woke?: boolean | undefined;
-      /** Turns a minute while it was listened to, for the ear. */
+      /** Rpm while it was listened to, for the sound. */
       readonly rpm?: number | undefined;
     }
   | { readonly act: "open"; readonly place: string; readonly minutes: number }
@@ -29,9 +29,9 @@ export type PracticeAct =
   | {
       readonly act: "fit";
       readonly parts: readonly string[];
-      /** What the trainee gives it to be right. */
+      /** The trainee's odds of being right. */
       readonly odds: number;
-      /** Places that were opened for it. */
+      /** Locations that were opened for it. */
       readonly opened: readonly string[];
       readonly minutes: number;
       readonly priceMinor: number;
@@ -41,33 +41,33 @@ export type PracticeAct =
       readonly held: boolean;
       readonly minutes: number;
       readonly costMinor: number;
-      /** What the customer says when it comes back; none where it held. */
+      /** The customer's words when it comes back; none if the repair held. */
       readonly complaint: readonly Reading[];
     }
   | { readonly act: "give-up"; readonly minutes: number };
 
-/** Asking Airway for the next test costs so much, on the clock (judgement). */
+/** Minutes on the clock for asking Airway for the next test (judgement). */
 export const askMinutes = 5;
-/** Sweeping up, the drive out (judgement). */
+/** Minutes for cleaning up and the test drive (judgement). */
 export const driveMinutes = 5;
 
-/** How a case stands after what was done. */
+/** The state of a case after some actions. */
 export interface BayScore {
   readonly minutes: number;
   readonly moneyMinor: number;
-  /** Places that were opened. */
+  /** Locations that are open. */
   readonly open: ReadonlySet<string>;
-  /** What was heard and seen since the case began, the first complaint first. */
+  /** What was heard and seen since the case began, starting with the first complaint. */
   readonly readings: readonly Reading[];
   /** Parts fitted, each once. */
   readonly fitted: readonly string[];
   readonly comebacks: number;
-  /** What the customer said last. */
+  /** The customer's latest words. */
   readonly complaint: readonly Reading[];
   readonly over: "held" | "gave-up" | null;
 }
 
-/** Adds up what was done: minutes, money, what is off and what was fitted. */
+/** Adds up the actions: minutes, money, what is disconnected and what was fitted. */
 export function scoreOf(own: PracticeCase, acts: readonly PracticeAct[], costs: StoppingCosts): BayScore {
   let [minutes, spent, comebacks] = [0, 0, 0];
   const open = new Set<string>();
@@ -87,7 +87,7 @@ export function scoreOf(own: PracticeCase, acts: readonly PracticeAct[], costs: 
     if (act.act === "give-up") over = "gave-up";
     if (act.act !== "drive") continue;
     spent += act.costMinor;
-    // It was put together to be driven.
+    // It was reassembled for the drive.
     open.clear();
     if (act.held) over = "held";
     else {
@@ -114,7 +114,7 @@ export type Acted =
 
 const refused = (why: string): Acted => ({ ok: false, why });
 
-/** What fitting some parts takes, by the shop's own prices and minutes. */
+/** The cost of fitting some parts, by the shop's own prices and minutes. */
 export function repairCost(
   compiled: CompiledCircuit,
   parts: readonly string[],
@@ -130,7 +130,7 @@ export function repairCost(
   return { priceMinor, minutes };
 }
 
-/** Places some parts lie in that are not open, and the minutes to open them. */
+/** Locations of some parts that are not open, and the minutes to open them. */
 export function accessStepsTo(
   { places }: Pick<Circuit, "places">,
   parts: readonly string[],
@@ -146,8 +146,7 @@ export function accessStepsTo(
 const nothingWrong: Fault = { names: [], parts: [], changes: [], presentShare: 1 };
 
 /**
- * Parts that are new and still good after what was done: a cause that was left kills the new part of its victim on the
- * drive.
+ * Parts that are new and still good: on the drive, a remaining cause damages its victim's new part.
  * @param truth what is wrong, the cause first
  */
 export function goodParts(truth: readonly string[], acts: readonly PracticeAct[]): ReadonlySet<string> {
@@ -160,13 +159,13 @@ export function goodParts(truth: readonly string[], acts: readonly PracticeAct[]
   return good;
 }
 
-/** True where all that is wrong is new and still good. */
+/** True if every faulty part is new and still good. */
 export const isCured = (truth: readonly string[], acts: readonly PracticeAct[]): boolean => {
   const good = goodParts(truth, acts);
   return truth.every((part) => good.has(part));
 };
 
-/** What is still wrong after what was done. */
+/** What is still wrong after some actions. */
 export function faultLeft(netlist: Netlist, fault: Fault, acts: readonly PracticeAct[]): Fault {
   const { names, parts } = fault;
   const good = goodParts(parts, acts);
@@ -177,8 +176,8 @@ export function faultLeft(netlist: Netlist, fault: Fault, acts: readonly Practic
 }
 
 /**
- * A simulated vehicle in the bay. It knows the hidden fault and tells it to nobody: what is done gives an act with what
- * was seen, and nothing else.
+ * A simulated vehicle in the bay. It knows the hidden fault and does not reveal it: each action returns what was seen,
+ * and nothing else.
  */
 export class PracticeBay {
   private readonly fault: Fault;
@@ -209,7 +208,7 @@ export class PracticeBay {
     return this.left().names.length === 0;
   }
 
-  /** Takes a test on the live vehicle; refused where something is in its way. */
+  /** Takes a test on the live vehicle; refused if something is in the way. */
   look(test: Test): Acted {
     const over = this.refusedOver();
     if (over) return over;
@@ -234,7 +233,7 @@ export class PracticeBay {
     };
   }
 
-  /** Takes off what covers a place. */
+  /** Removes what covers a location. */
   open(place: string): Acted {
     const over = this.refusedOver();
     if (over) return over;
@@ -244,7 +243,7 @@ export class PracticeBay {
     return { ok: true, act: { act: "open", place, minutes: found.minutes } };
   }
 
-  /** Asks Airway what it would look at now. */
+  /** Asks Airway for its next test. */
   ask(): Acted {
     const over = this.refusedOver();
     if (over) return over;
@@ -256,7 +255,7 @@ export class PracticeBay {
 
   /**
    * Fits parts.
-   * @param odds what the trainee gives them to be right, 0 to 1
+   * @param odds the trainee's odds that they are right, 0 to 1
    */
   fit(parts: readonly string[], odds: number): Acted {
     const over = this.refusedOver();
@@ -280,7 +279,7 @@ export class PracticeBay {
     };
   }
 
-  /** Gives the vehicle back: it held, or it comes back. */
+  /** Hands the vehicle over: the repair held, or it comes back. */
   drive(): Acted {
     const over = this.refusedOver();
     if (over) return over;
@@ -318,16 +317,16 @@ export class PracticeBay {
 
 const placeWords = (id: string): string => id.replaceAll("-", " ");
 
-/** What can be believed from: readings, and the fittings between them that did not cure the vehicle. */
+/** The evidence: readings, and the repairs between them that did not cure the vehicle. */
 export interface Stretches {
   readonly readings: readonly Reading[];
   readonly repairs: readonly FailedRepair[];
 }
 
 /**
- * What was heard and seen up to the fitting that cured it. A fitting that did not is told by the first test after it or by
- * the comeback; looks at a cured vehicle say nothing of what was wrong with it.
- * @param truth what has to be fitted for it to hold
+ * What was heard and seen up to the repair that cured it. A failed repair shows in the first test after it or in the
+ * comeback; tests on a cured vehicle say nothing about its fault.
+ * @param truth what has to be fitted for the repair to hold
  */
 export function stretchesOf(
   own: PracticeCase,

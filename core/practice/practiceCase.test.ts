@@ -98,7 +98,7 @@ describe("a case that was drawn", () => {
     const fault = faultOf(exact, first.case);
     if (!fault.ok) throw new Error("no fault");
     expect(judgeCase(on, { ...first.case, complaint: [] }, fault.value)).toBe("no complaint");
-    // A dead motor by its symptom: whoever swaps the motor has cured it.
+    // A dead motor by its symptom: replacing the motor cures it.
     const open = {
       level: "usual",
       kind: "single",

@@ -26,13 +26,15 @@ export type PracticeLevel = (typeof practiceLevels)[number];
 export const practiceKinds = ["single", "cause", "intermittent", "slip"] as const;
 export type PracticeKind = (typeof practiceKinds)[number];
 
-/** A circuit to practise on: the vehicle is solved wire by wire, the engine believes in one with its wires lumped. */
+/**
+ * A circuit to practise on. The vehicle is solved wire by wire, while the engine uses the circuit with lumped wires.
+ */
 export interface PracticeCircuit {
   readonly exact: Netlist;
   readonly compiled: CompiledCircuit;
 }
 
-/** A circuit made ready to practise on. */
+/** A circuit compiled for practice. */
 export function practiceCircuit(compiled: CompiledCircuit): PracticeCircuit {
   return { exact: exactNetlist(compiled), compiled };
 }
@@ -43,19 +45,19 @@ const exactNetlist = perCircuit(({ netlist }): Netlist => {
   return exact.value;
 });
 
-/** A vehicle with a hidden fault. It is kept from the page: nothing of it but the complaint is ever sent there. */
+/** A vehicle with a hidden fault. Only its complaint is ever sent to the page. */
 export interface PracticeCase {
   readonly level: PracticeLevel;
   readonly kind: PracticeKind;
   /** What is wrong, the cause first. */
   readonly fault: readonly FaultName[];
-  /** Draws this vehicle's own values, senses and noise. */
+  /** Seed of this vehicle's own values, senses and noise. */
   readonly seed: number;
   /** What the customer says. */
   readonly complaint: readonly Reading[];
 }
 
-/** Modes a beginner's vehicle has: something is through, stuck or stands still, and tells so wherever one looks. */
+/** Modes for a beginner's vehicle: something is open, stuck or stopped, and shows wherever one tests. */
 const plainModes: ReadonlySet<string> = new Set([
   "open",
   "blown",
@@ -69,18 +71,18 @@ const plainModes: ReadonlySet<string> = new Set([
 ]);
 const comesAndGoes: ReadonlySet<string> = new Set(["loose", "dead-spot"]);
 
-/** What a level's vehicles are like: a beginner's tell all they have, a hard one's customer may be wrong. */
+/** The vehicles of a level: a beginner's show every sign, and a hard one's customer may be wrong. */
 const worlds: Readonly<Record<PracticeLevel, World>> = {
   first: { ...usualWorld, slip: 0, heardSlip: 0, senses: 1, handError: 0.05 },
   usual: { ...usualWorld, slip: 0, heardSlip: 0 },
   hard: { ...usualWorld, slip: 0 },
 };
 
-/** The world a case's vehicle is drawn from, by its level and kind. */
+/** The world of a case's vehicle, by its level and kind. */
 export const worldOf = ({ level, kind }: Pick<PracticeCase, "level" | "kind">): World =>
   kind === "slip" ? { ...worlds[level], recentWork: true } : worlds[level];
 
-/** Kinds a level draws from unless one is asked for, each as often as it stands there. */
+/** Kinds a level draws from unless one is chosen, with the frequency of their entries. */
 const kindsOf: Readonly<Record<PracticeLevel, readonly PracticeKind[]>> = {
   first: ["single"],
   usual: ["single", "single", "single", "slip", "cause"],
@@ -90,7 +92,8 @@ const kindsOf: Readonly<Record<PracticeLevel, readonly PracticeKind[]>> = {
 /** Faults of the catalogue that a level's cases of a kind may hide. */
 export function entriesOf(netlist: Netlist, level: PracticeLevel, kind: PracticeKind): CatalogueEntry[] {
   const { parts } = netlist.circuit;
-  // What a repairer leaves behind: a pin not home, a ground not tight, a fuse blown by his lead, a wire pulled.
+  // What an earlier repair leaves behind: a pin not seated, a loose ground, a fuse blown by a test lead, a wire pulled
+  // out.
   const touched = (where: string): boolean => {
     const own = where.split(/[.:/]/)[0] ?? where;
     const part = parts.find(({ id }) => id === own);
@@ -107,25 +110,25 @@ export function entriesOf(netlist: Netlist, level: PracticeLevel, kind: Practice
   });
 }
 
-/** Why a vehicle that was drawn makes no case. */
+/** Why a sampled vehicle makes no case. */
 export type Rejected = "no complaint" | "trivial" | "not solved with these tools";
 
 export interface CaseMade {
   readonly case: PracticeCase;
-  /** Looks Airway takes on it after the complaint, and its minutes. */
+  /** Number of tests Airway takes on it after the complaint, and their minutes. */
   readonly looks: number;
   readonly minutes: number;
-  /** Belief in the likeliest repair on the complaint alone. */
+  /** Belief in the likeliest repair from the complaint alone. */
   readonly atFirst: number;
 }
 
-/** Belief on the complaint alone above which a case gives itself away. */
+/** Belief from the complaint alone above which a case is too easy. */
 const givenAway: Readonly<Record<PracticeLevel, number>> = { first: 0.95, usual: 0.85, hard: 0.75 };
 const leastLooks: Readonly<Record<PracticeLevel, number>> = { first: 1, usual: 1, hard: 2 };
 
 /**
- * Whether a vehicle is worth practising on: there is a complaint, it does not give the repair away, and somebody who looks
- * on finds it with these tools. At `usual` and `hard` changing what the symptom suggests must not have cured it.
+ * Whether a vehicle is worth practising on: there is a complaint, it does not give the repair away, and someone who
+ * tests on finds it with these tools. At `usual` and `hard`, replacing what the symptom suggests must not cure it.
  */
 export function judgeCase(on: PracticeCircuit, own: PracticeCase, fault: Fault): CaseMade | Rejected {
   const { compiled } = on;
@@ -138,7 +141,7 @@ export function judgeCase(on: PracticeCircuit, own: PracticeCase, fault: Fault):
   if (own.level !== "first" && sameParts([swapBySymptom(compiled, complaint)], fault.parts)) return "trivial";
   const first = playedOn(on, own, fault, 1);
   if (first.looks < leastLooks[own.level]) return "trivial";
-  // Once more with other noise: a case that was solved by luck alone is none.
+  // Again with other noise, because a case that was only solved by luck does not count.
   const solved = [first, playedOn(on, own, fault, 2)].every(
     ({ diagnosis }) => outcomeOf(diagnosis, fault) !== "wrong",
   );
@@ -147,8 +150,8 @@ export function judgeCase(on: PracticeCircuit, own: PracticeCase, fault: Fault):
 }
 
 /**
- * A case played by a technician who does what Airway asks.
- * @param noise which of the vehicle's visits: its own values stay, what each test adds differs
+ * A case played by a technician who follows Airway.
+ * @param noise which visit of the vehicle: its own values stay, the noise of each test differs
  */
 export function playedOn(
   { exact, compiled }: PracticeCircuit,
@@ -161,10 +164,10 @@ export function playedOn(
 }
 
 /**
- * The vehicle of a case as it is gone to once: its values are the case's own, and what lasts stays as it is.
+ * The vehicle of a case on one visit: its values are the case's own, and lasting things stay the same.
  * @param fault what is wrong with it by then
- * @param visit tells this time from others: what a test adds of its own differs
- * @param awoken true once a knock has woken a dead spot
+ * @param visit selects the noise of the tests on this visit
+ * @param awoken true once a knock has freed a dead spot
  */
 export const vehicleOf = (
   netlist: Netlist,
@@ -179,7 +182,7 @@ export const vehicleOf = (
     awoken,
   });
 
-/** Chance that is the same for the same thing of the same vehicle: FNV-1a over its name, from the seed. */
+/** A random number that is the same for the same thing on the same vehicle: FNV-1a over its name, from the seed. */
 export const lastingChance =
   (seed: number) =>
   (key: string): Chance => {
@@ -188,11 +191,11 @@ export const lastingChance =
     return chanceFrom(hash >>> 0);
   };
 
-/** The fault of a case in its circuit. Refuses names the circuit does not have. */
+/** The fault of a case in its circuit. Names the circuit does not have are refused. */
 export const faultOf = (netlist: Netlist, own: Pick<PracticeCase, "fault">): Parsed<Fault> =>
   placeFault(netlist, own.fault);
 
-/** What may be drawn at a level, by kind of case. */
+/** What a level may draw, by kind of case. */
 const caseEntries = perCircuitAnd((compiled, level: PracticeLevel) => {
   const entries = (kind: PracticeKind) => entriesOf(exactNetlist(compiled), level, kind);
   return {
@@ -204,8 +207,8 @@ const caseEntries = perCircuitAnd((compiled, level: PracticeLevel) => {
 });
 
 /**
- * One try at a case: a vehicle drawn from a seed, and whether it is worth practising on. Its caller decides how often to
- * try and when to take a breath.
+ * One attempt at a case: a vehicle sampled from a seed, and whether it is worth practising on. The caller decides how
+ * often to try and when to yield.
  */
 export function tryCase(
   on: PracticeCircuit,
@@ -218,7 +221,7 @@ export function tryCase(
   const wanted = kind ?? chance.pick(kindsOf[level]);
   const entries = caseEntries(compiled, level)[wanted];
   if (entries.length === 0) return "no complaint";
-  // Every kind of fault as often as another: what is met daily is learnt daily.
+  // Every kind of fault equally often, because daily work already trains the frequent ones.
   const modes = [...new Set(entries.map(({ fault }) => modesOf(fault)))];
   const mode = chance.pick(modes);
   const entry = chance.pick(entries.filter(({ fault }) => modesOf(fault) === mode));
@@ -242,5 +245,5 @@ export function complaintOf(
   return vehicleOf(netlist, own, fault, 7919 * (visit + 1)).complaint();
 }
 
-/** The fault as a line, for the debrief and the trainer. */
+/** The fault as one line, for the debrief and the trainer. */
 export const caseFaultId = (own: PracticeCase): string => faultId(own.fault);

@@ -16,11 +16,11 @@ import type { PracticeCircuit } from "./practiceCase";
 
 const lights = ["bright", "dim", "dark"] as const;
 
-/** Pins of plugs, as they are probed from behind. */
+/** Pins of plugs, back-probed. */
 const pins = ({ exact }: PracticeCircuit): string[] =>
   exact.circuit.connectors.flatMap(({ id, pins: own }) => Object.keys(own).map((pin) => `${id}:${pin}`));
 
-/** A test light on either clip, on a sound vehicle. */
+/** A test light with its clip on either post, on a sound vehicle. */
 export const lightEitherClip: ExerciseForm = (on, chance) => {
   const { plus, minus } = posts(on);
   const { settings } = on.exact.circuit;
@@ -31,7 +31,7 @@ export const lightEitherClip: ExerciseForm = (on, chance) => {
     return { probe, clip, setting, called: lightCalled(across(on, { key: "run", setting }, probe, clip)) };
   };
   if (pins(on).length === 0) return null;
-  // Every answer as often as another: most points of a car are plain feed or plain ground.
+  // Every answer equally often, because most points of a car are plain feed or plain ground.
   const wanted = chance.pick(["bright", "dim", "dark"]);
   let own = makes();
   for (let tries = 0; tries < 60 && own.called !== wanted; tries++) own = makes();
@@ -55,7 +55,7 @@ export const lightEitherClip: ExerciseForm = (on, chance) => {
   };
 };
 
-/** A wire on the motor's own path that carries its whole current, and the points at its ends. */
+/** A wire in the motor's own path that carries its whole current, and the points at its ends. */
 interface LoadJoint {
   readonly index: number;
   readonly id: string;
@@ -74,7 +74,7 @@ function loadJoints(on: PracticeCircuit): LoadJoint[] {
   });
 }
 
-/** Volts over a bad wire while its current flows. */
+/** Volts across a bad wire with current. */
 export const dropUnderLoad: ExerciseForm = (on, chance) => {
   const [joint] = shuffled(loadJoints(on), chance);
   if (!joint) return null;
@@ -104,7 +104,7 @@ export const dropUnderLoad: ExerciseForm = (on, chance) => {
   };
 };
 
-/** The same joint with no current: a meter across it shows nothing. */
+/** The same joint without current: a meter across it shows nothing. */
 export const dropWithoutLoad: ExerciseForm = (on, chance) => {
   const motorPlug = on.exact.circuit.connectors.find(({ pins: own }) =>
     Object.values(own).some((terminal) => terminal.startsWith(`${on.exact.motors[0]?.part.id}.`)),
@@ -114,7 +114,7 @@ export const dropWithoutLoad: ExerciseForm = (on, chance) => {
   const running = { key: "run", setting: topOf(on) } as const;
   const off = { ...running, unplugged: [motorPlug.id] };
   const changeOf = ({ index }: LoadJoint): Change => ({ type: "series", branch: index, ohms });
-  // A relay's coil may go on drawing its little through a joint: one that then carries nothing is asked for.
+  // A relay's coil may still draw its small current through a joint, so a joint without any current is chosen.
   const joint = shuffled(loadJoints(on), chance).find(
     (own) => Math.abs(across(on, off, own.ends[0], own.ends[1], [changeOf(own)]).volts) < 0.05,
   );
@@ -146,7 +146,7 @@ export const dropWithoutLoad: ExerciseForm = (on, chance) => {
   };
 };
 
-/** Volts a meter sees and a lamp does not: a feed that comes through thousands of ohms. */
+/** Volts that a meter sees and a lamp does not: a feed through thousands of ohms. */
 export const ghostVolts: ExerciseForm = (on, chance) => {
   const { exact } = on;
   const { minus } = posts(on);
@@ -160,7 +160,7 @@ export const ghostVolts: ExerciseForm = (on, chance) => {
   if (!motorPlug || !fed) return null;
   const ohms = chance.pick([4700, 22_000, 68_000]);
   const off = { ...setup, unplugged: [motorPlug.id] };
-  // A joint may lie behind the motor: then it is no feed's.
+  // A joint may be on the motor's ground side, so that it is not in the feed.
   const found = shuffled(loadJoints(on), chance)
     .map(({ index }) => across(on, off, pin, minus, [{ type: "series", branch: index, ohms }]))
     .find((own) => Math.abs(own.volts) >= 5 && own.ohms >= 1000 && Number.isFinite(own.ohms));
@@ -184,7 +184,7 @@ export const ghostVolts: ExerciseForm = (on, chance) => {
   };
 };
 
-/** A ground that is off: its point is lifted to feed through the load. */
+/** An open ground: its point rises to feed through the load. */
 export const floatingGround: ExerciseForm = (on, chance) => {
   const { exact } = on;
   const setup = { key: "run", setting: topOf(on) } as const;

@@ -6,7 +6,7 @@ import type { Netlist } from "../solve/netlist/netlist";
 import { nominalValues, type Values } from "../solve/netlist/values";
 import type { World } from "./world";
 
-/** Ranges severities are drawn from, log-uniform; the engine tries a few points of each. */
+/** Ranges of severities, log-uniform; the engine tries a few points of each. */
 const severities: Readonly<Record<string, readonly [number, number]>> = {
   high: [0.25, 30],
   tight: [1.35, 2.8],
@@ -18,7 +18,7 @@ const severities: Readonly<Record<string, readonly [number, number]>> = {
   stuck: [0.1, 0.9],
 };
 
-/** A fault of the catalogue at a severity of its own. */
+/** A fault of the catalogue with a severity of its own. */
 export function sampleSeverity(netlist: Netlist, entry: CatalogueEntry, world: World, chance: Chance): Fault {
   const names = entry.fault.names.map((name): FaultName => {
     const range = severities[name.mode];
@@ -34,7 +34,7 @@ export function sampleSeverity(netlist: Netlist, entry: CatalogueEntry, world: W
   return placed.value;
 }
 
-/** A vehicle's own part values: its makers', each as far off as a world has them. */
+/** A vehicle's own part values: nominal ones, each off by the world's scatter. */
 export function sampleValues(netlist: Netlist, world: World, chance: Chance): Values {
   const nominal = nominalValues(netlist);
   const spread = (half: number): number => 1 + chance.between(-half, half);

@@ -1,5 +1,5 @@
-// A simulated vehicle with a hidden fault, and the technician's instruments on it. It solves the exact
-// netlist (the engine's has its wires lumped) with part values drawn here, and judges with its own tables.
+// A simulated vehicle with a hidden fault, and the technician's instruments on it. It solves the exact netlist (the
+// engine's has its wires lumped) with its own sampled part values, and judges with its own tables.
 
 import type { Chance } from "../chance/chance";
 import type { Fault } from "../fault/fault";
@@ -19,11 +19,11 @@ import type { World } from "./world";
 
 export type AirflowWord = "none" | "weak" | "normal" | "strong";
 
-/** A vehicle that is gone back to, look after look, by different visits. */
+/** A vehicle that is tested on several visits. */
 export interface Resumed {
-  /** Chance of this test alone. */
+  /** Random source of this test alone. */
   readonly chance: Chance;
-  /** Chance of what stays as it is from one test to the next, by what it is of. */
+  /** Random source of what stays the same from one test to the next, by subject. */
   readonly lasting: (key: string) => Chance;
   readonly awoken: boolean;
 }
@@ -41,7 +41,7 @@ export class SimulatedVehicle implements TestedVehicle {
   private awoken = false;
   private source: Chance;
 
-  /** @param source draws the vehicle's own values here, and afterwards what each test adds of its own */
+  /** @param source samples the vehicle's own values here, and later the noise of each test */
   constructor(
     readonly netlist: Netlist,
     readonly fault: Fault,
@@ -64,17 +64,17 @@ export class SimulatedVehicle implements TestedVehicle {
     this.awoken = resumed.awoken;
   }
 
-  /** Chance at this moment. */
+  /** The random source at this moment. */
   get chance(): Chance {
     return this.source;
   }
 
-  /** True once a knock has woken a dead spot for good. */
+  /** True once a knock has freed a dead spot for good. */
   get woken(): boolean {
     return this.awoken;
   }
 
-  /** Changes that are there at this moment: a loose contact comes and goes, a woken dead spot is gone. */
+  /** Changes present at this moment: a loose contact comes and goes, a freed dead spot is gone. */
   private present(): readonly Change[] {
     const { names, changes, presentShare } = this.fault;
     if (presentShare < 1) return this.chance.uniform() < presentShare ? changes : [];
@@ -94,7 +94,7 @@ export class SimulatedVehicle implements TestedVehicle {
     return times * (this.speeds(setup, changes, this.values)[motor] ?? 0);
   }
 
-  /** Strongest healthy speed of a motor. */
+  /** A motor's highest healthy speed. */
   private top(motor: number): number {
     const { settings, parts } = this.netlist.circuit;
     const own = parts.flatMap((part) =>
@@ -108,7 +108,7 @@ export class SimulatedVehicle implements TestedVehicle {
     );
   }
 
-  /** Turns a minute of the fastest motor now, for the ear. */
+  /** Rpm of the fastest motor now, for the sound. */
   rpm(setup: Setup): number {
     return rpmOf(Math.max(0, ...this.speeds(setup, this.present(), this.values)));
   }
@@ -132,10 +132,7 @@ export class SimulatedVehicle implements TestedVehicle {
     return share < 1.25 ? "normal" : "strong";
   }
 
-  /**
-   * What the customer says: every speed, key out, and what is heard, now and then wrongly; empty where
-   * nothing is amiss.
-   */
+  /** What the customer says: every speed, key out, and any noise, sometimes wrongly; empty if nothing is wrong. */
   complaint(): Reading[] {
     const { circuit, motors } = this.netlist;
     const [off = "off", ...speeds] = circuit.settings;
@@ -202,7 +199,7 @@ export class SimulatedVehicle implements TestedVehicle {
     return this.signs.noise(turns, this.chance);
   }
 
-  /** Makes a test; now and then the technician slips. */
+  /** Takes a test; sometimes the technician slips. */
   take(test: Test): Reading {
     const shown = observationOf(test.test).simulate(this, test, this.world.slip);
     return readingSchema.parse(shown);
@@ -270,12 +267,12 @@ export class SimulatedVehicle implements TestedVehicle {
     return this.fault.parts.every((failed) => failed === part);
   }
 
-  /** What does not change from one test to the next is drawn once. */
+  /** What does not change between tests is sampled once. */
   private once(key: string, make: () => string): string {
     const known = this.looks.get(key);
     if (known !== undefined) return known;
     const own = this.source;
-    // A vehicle that is gone back to shows at a second look what it showed at the first.
+    // On later visits a vehicle shows the same at a second inspection as at the first.
     if (this.resumed) this.source = this.resumed.lasting(key);
     const made = make();
     this.source = own;
@@ -307,7 +304,7 @@ export class SimulatedVehicle implements TestedVehicle {
     return chance.uniform() < 0.05 ? "uneven" : "even";
   }
 
-  /** Whether the fault is one of noise or feel alone. */
+  /** Whether the fault affects only noise or feel. */
   get mechanical(): boolean {
     return this.signs.mechanical;
   }

@@ -1,31 +1,31 @@
 import { humpsPerTurn } from "../motor/commutator";
 import type { Noise } from "../motor/mechanicalMode";
 
-/** What makes up the sound of a blower: tones, hiss and blows, loudness as shares of full. */
+/** The components of a blower's sound: tones, hiss and knocks, with loudness as shares of full. */
 export interface SoundRecipe {
   readonly tones: readonly {
     readonly hertz: number;
     readonly loud: number;
     readonly wave: "sine" | "triangle" | "sawtooth";
-    /** Rises and falls so often; 0 where it is steady. */
+    /** Modulation frequency in hertz; 0 if it is steady. */
     readonly beatHertz: number;
   }[];
-  /** The air's hiss, by the middle of its band. */
+  /** The air's hiss, by its centre frequency. */
   readonly hiss: { readonly hertz: number; readonly loud: number } | null;
-  /** Something that strikes once a turn. */
+  /** A knock once per turn. */
   readonly blowsHertz: number | null;
 }
 
 const usualBlades = 40;
 const usualBars = 12;
-/** Turns a minute at which the air is as loud as it gets. */
+/** Rpm at which the air is loudest. */
 const loudestRpm = 3600;
 const stillRpm = 60;
 
 /**
- * The sound of a blower at a speed with a noise in it: blade pass and air by the fan, the hum of the commutation, and on
- * top what the noise is made of (common practice, no source: a squeal lies at a few kilohertz, a rumble beats once a turn,
- * debris strikes once a turn, a whistle keeps its pitch).
+ * The sound of a blower at a speed with a noise: blade pass and air from the fan, the hum of the commutation, and the
+ * noise itself (common practice, no source: a squeal is a few kilohertz, a rumble beats once per turn, debris knocks
+ * once per turn, a whistle keeps its pitch).
  */
 export function soundRecipe(rpm: number, noise: Noise): SoundRecipe {
   if (rpm < stillRpm) return { tones: [], hiss: null, blowsHertz: null };

@@ -1,6 +1,6 @@
-/** How a thing that is learnt stands: how easily it stays, how often it was right in a row, when it is due again. */
+/** The learning state of one item: how easy it is, how often it was right in a row, when it is due again. */
 export interface Recall {
-  /** Easiness: the factor an interval grows by. */
+  /** Easiness: the factor by which an interval grows. */
   readonly ease: number;
   readonly repetitions: number;
   readonly intervalDays: number;
@@ -10,17 +10,17 @@ export interface Recall {
 export const freshRecall: Recall = { ease: 2.5, repetitions: 0, intervalDays: 0 };
 
 const leastEase = 1.3;
-/** Below this an answer counts as forgotten. */
+/** An answer below this quality counts as forgotten. */
 const remembered = 3;
 
 /**
- * One answer's effect on when a thing is asked again: algorithm SM-2. Right answers come again after one day, six days, and
- * then by the easiness; a wrong one begins again at one day.
- * @param quality 0 (nothing came) to 5 (at once and right)
- * @see P. A. Woźniak, "Optimization of learning", University of Technology in Poznań, 1990, section 3.2 (algorithm SM-2)
+ * How one answer changes when an item is asked again: algorithm SM-2. Right answers come again after one day, six
+ * days, and then by the easiness; a wrong one starts again at one day.
+ * @param quality 0 (nothing remembered) to 5 (at once and right) @see P. A. Woźniak, "Optimization of learning",
+ *   University of Technology in Poznań, 1990, section 3.2 (algorithm SM-2)
  */
 export function recallAfter(recall: Recall, quality: 0 | 1 | 2 | 3 | 4 | 5): Recall {
-  // Forgotten: from the beginning, the easiness as it was.
+  // Forgotten: start again, with the easiness unchanged.
   if (quality < remembered) return { ease: recall.ease, repetitions: 0, intervalDays: 1 };
   const slack = 5 - quality;
   const ease = Math.max(leastEase, recall.ease + 0.1 - slack * (0.08 + slack * 0.02));
@@ -29,12 +29,12 @@ export function recallAfter(recall: Recall, quality: 0 | 1 | 2 | 3 | 4 | 5): Rec
   return { ease, repetitions, intervalDays };
 }
 
-/** When it is due, in milliseconds since 1970, once it was answered at a moment. */
+/** When it is due, in milliseconds since 1970, after an answer at a given time. */
 export const dueAt = ({ intervalDays }: Recall, answeredAt: number): number =>
   answeredAt + intervalDays * 86_400_000;
 
 /**
- * Quality of an answer from whether it was right and how long it took: SM-2 asks the learner, Airway reads the clock
+ * Quality of an answer from whether it was right and how long it took. SM-2 asks the learner; Airway uses the clock
  * (judgement: ten seconds is at once, forty is slow).
  */
 export function qualityOf(right: boolean, seconds: number): 0 | 1 | 2 | 3 | 4 | 5 {

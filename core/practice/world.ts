@@ -1,6 +1,6 @@
 /**
- * What simulated vehicles, instruments and people are like: the simulator's own constants, kept apart
- * from those the engine believes in, and each of them varied by `npm run bench:fleet -- --vary`.
+ * Properties of simulated vehicles, instruments and people: the simulator's own constants, separate from the engine's,
+ * each of which `npm run bench:fleet -- --vary` changes.
  */
 export interface World {
   /** Half width of the uniform spread of contacts, elements, windings, as a share of nominal. */
@@ -12,24 +12,27 @@ export interface World {
   readonly friction: readonly [number, number];
   /** Battery volts at rest: low and high. */
   readonly restVolts: readonly [number, number];
-  /** Lamp volts above which the eye calls bright, and dim: mean and half spread. */
+  /** Lamp volts above which the eye calls it bright, and dim: mean and half spread. */
   readonly brightVolts: readonly [number, number];
   readonly dimVolts: readonly [number, number];
-  /** Airflow shares that part none, weak and normal, and how far a hand misjudges. */
+  /** Airflow shares that separate none, weak and normal, and how far a hand misjudges. */
   readonly weakShare: number;
   readonly handError: number;
   readonly meterShare: number;
   readonly meterVolts: number;
   readonly clampShare: number;
   readonly clampAmps: number;
-  /** Chance that a measured reading is taken in the wrong place or written down wrong, and a heard one. */
+  /**
+   * Probability that a measured reading is taken in the wrong place or written down wrong, and that a heard one is
+   * wrong.
+   */
   readonly slip: number;
   readonly heardSlip: number;
   /** Factor on every severity range. */
   readonly severity: number;
-  /** How often eyes, ears and hands see what a failed thing shows. */
+  /** How often eyes, ears and hands notice the signs of a failed thing. */
   readonly senses: number;
-  /** True where somebody had it apart lately, and says so when asked. */
+  /** True if someone had it apart recently and says so when asked. */
   readonly recentWork?: boolean;
 }
 
@@ -54,7 +57,7 @@ export const usualWorld: World = {
   senses: 0.75,
 };
 
-/** One constant at a time moved away from where the engine has it, to see what each costs. */
+/** One constant at a time changed from the engine's value, to show the effect of each. */
 export const variations: Readonly<Record<string, Partial<World>>> = {
   "contacts twice as scattered": { contactSpread: 0.9 },
   "elements and windings twice as scattered": { elementSpread: 0.16, windingSpread: 0.14 },

@@ -6,7 +6,7 @@ import { type ClampedCurrentDraw, motorCurrentDraw } from "./currentDraw";
 
 const netlist = shippedNetlist("whimbrel-four-speed");
 
-/** What a clamp would show on this vehicle with a fault, in every speed. */
+/** What a clamp would show on this vehicle with a fault, at every speed. */
 function clampedWith(fault: string | null, settings: readonly string[]): ClampedCurrentDraw[] {
   const parsed = fault === null ? null : faultFromId(netlist, fault);
   const changes = parsed?.ok ? parsed.value.changes : [];
@@ -87,7 +87,7 @@ describe("the draw beside what the circuit predicts", () => {
       expect(hottestWatts).toBeGreaterThanOrEqual(healthyWatts);
       expect(id).not.toMatch(/^S/);
     }
-    // P = I² R of the element the whole current goes through.
+    // P = I² R of the element that carries the whole current.
     const element = hot?.warm.find(({ id }) => id === "R1.e2");
     expect(element?.watts).toBeCloseTo(amps ** 2 * 0.65, 3);
   });

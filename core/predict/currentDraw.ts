@@ -7,14 +7,14 @@ import { type Setup, setupState } from "../solve/netlist/setup";
 import { PointSolver } from "../solve/pointSolver";
 import { type VehicleSample, vehicleSamples } from "./tables/vehicleSample";
 
-/** A clamped draw: the set-up, the motor's amps, and the volts across it where they were read as well. */
+/** A clamp reading: the set-up, the motor's amps, and the volts across it if they were read as well. */
 export interface ClampedCurrentDraw {
   readonly setup: Setup;
   readonly amps: number;
   readonly volts?: number | undefined;
 }
 
-/** What may ail a motor or its air, as far as its draw can tell. */
+/** Conditions of a motor or its airflow that its current can show. */
 export const motorConditions = [
   "healthy",
   "tight",
@@ -24,29 +24,29 @@ export const motorConditions = [
 ] as const;
 export type MotorCondition = (typeof motorConditions)[number];
 
-/** One condition beside the measured draws. */
+/** One condition, compared with the measured currents. */
 export interface ConditionFit {
   readonly condition: MotorCondition;
-  /** How far it goes: times the rated amps, share of the ohms, ohms added, share of the air; null where healthy. */
+  /** Its size: times the rated amps, share of the ohms, ohms added, or share of the air; null for healthy. */
   readonly size: number | null;
-  /** Odds among the conditions, sizes averaged over. */
+  /** Odds among the conditions, averaged over sizes. */
   readonly odds: number;
-  /** Amps by clamped draw at the best size, nominal vehicle. */
+  /** Amps for each clamp reading at the best size, nominal vehicle. */
   readonly amps: readonly number[];
-  /** Airflow at the best size as a share of healthy, by clamped draw. */
+  /** Airflow at the best size as a share of healthy, for each clamp reading. */
   readonly airflow: readonly number[];
 }
 
-/** A part of the motor's path that warms: an element of a pack or a pin. */
+/** A part in the motor's path that gets hot: an element of a pack, or a pin. */
 export interface WarmPart {
   readonly id: string;
   readonly watts: number;
-  /** The same with a healthy motor in this set-up, and the hottest it ever gets with one. */
+  /** The same with a healthy motor in this set-up, and the hottest it gets with one in any set-up. */
   readonly healthyWatts: number;
   readonly hottestWatts: number;
 }
 
-/** One set-up: what a healthy motor draws, what was measured, and what that does to the parts on its way. */
+/** One set-up: a healthy motor's current, the measured current, and its effect on the parts in the path. */
 export interface CurrentDrawInSetup {
   readonly setup: Setup;
   readonly healthyAmps: { readonly low: number; readonly usual: number; readonly high: number };
@@ -56,7 +56,7 @@ export interface CurrentDrawInSetup {
   readonly warm: readonly WarmPart[];
 }
 
-/** A point of the fan's own curve: the air let through, and what it costs. */
+/** A point of the fan's curve: the share of air let through, and the resulting current and power. */
 export interface FanPoint {
   readonly airShare: number;
   readonly amps: number;
@@ -67,19 +67,19 @@ export interface FanPoint {
 export interface MotorCurrentDraw {
   readonly motor: string;
   readonly setups: readonly CurrentDrawInSetup[];
-  /** Likeliest first; empty where nothing was clamped. */
+  /** Likeliest first; empty if nothing was clamped. */
   readonly fits: readonly ConditionFit[];
-  /** The strongest setting with the duct closed bit by bit. */
+  /** The strongest setting while the duct is gradually closed. */
   readonly fanCurve: readonly FanPoint[];
 }
 
 const vehicles = 16;
 const seed = 20;
-/** The clamp's own 3 % + 0.3 A and the meter's 0.5 % + 0.02 V, widened for what the drawn vehicles leave out. */
+/** The clamp's own 3 % + 0.3 A and the meter's 0.5 % + 0.02 V, widened for what the sampled vehicles do not cover. */
 const ampsSigma = (amps: number): number => 0.4 + 0.04 * Math.abs(amps);
 const voltsSigma = (volts: number): number => 0.1 + 0.01 * Math.abs(volts);
 
-/** Odds before anything is clamped, and the sizes each is tried at (judgements, no source). */
+/** Odds before anything is clamped, and the sizes that are tried (judgements, no source). */
 const conditionPriors: Readonly<Record<MotorCondition, number>> = {
   healthy: 0.5,
   tight: 0.2,
@@ -131,7 +131,7 @@ class MotorSolver {
     return node < 0 ? 0 : (volts[node] as number);
   }
 
-  /** Amps, volts and speed of the motor in one drawn vehicle, and amps of every branch. */
+  /** Amps, volts and speed of the motor in one sampled vehicle, and amps of every branch. */
   at(setup: Setup, changes: readonly Change[], sample = 0) {
     const { values } = this.draws[sample] as VehicleSample;
     const solved = this.solver.solve(values, setupState(this.netlist, setup), changes);
@@ -151,7 +151,7 @@ class MotorSolver {
     };
   }
 
-  /** Natural logarithm of how likely the draws are under a condition, averaged over whole vehicles. */
+  /** Natural logarithm of the likelihood of the currents under a condition, averaged over whole vehicles. */
   evidence(samples: readonly ClampedCurrentDraw[], changes: readonly Change[]): number {
     const logs = this.draws.map((_, sample) =>
       samples.reduce((sum, { setup, amps, volts }) => {
@@ -181,11 +181,12 @@ function warmBranches(netlist: Netlist): { id: string; branch: number }[] {
 }
 
 /**
- * A motor's draw beside what this circuit predicts: with a healthy motor, and with each of the conditions a clamp can
- * tell apart; and what the measured amps do to the pack's elements and the pins (watts go with the square of the current).
- * @param clamped amps measured, in the set-ups they were measured in
- * @param engine whether the speeds listed are with the engine running
- * @throws RangeError where the circuit has no such motor
+ * Compares a motor's measured current with this circuit's prediction for a healthy motor and for each condition a
+ * clamp can identify, and computes its effect on the pack's elements and the pins (watts go with the square of the
+ * current).
+ * @param clamped amps measured, with their set-ups
+ * @param engine whether the listed speeds are with the engine running
+ * @throws RangeError if the circuit has no such motor
  */
 export function motorCurrentDraw(
   netlist: Netlist,
@@ -210,7 +211,7 @@ export function motorCurrentDraw(
   const hottest = new Map<number, number>();
   const kept = setups.map((setup) => {
     const state = solver.at(setup, []);
-    // The solver hands out its own arrays and writes over them.
+    // The solver returns its own arrays and overwrites them.
     const own = { ...state, branchAmps: state.branchAmps.slice(), ohms: state.ohms.slice() };
     for (const { branch } of warm) hottest.set(branch, Math.max(hottest.get(branch) ?? 0, heat(own, branch)));
     return own;
@@ -249,7 +250,7 @@ interface Flow {
   readonly ohms: Float64Array;
 }
 
-/** A branch that carries less than this share of the motor's current is not on its way. */
+/** A branch with less than this share of the motor's current is not in its path. */
 const carries = 0.05;
 
 const sameSetup = (a: Setup, b: Setup): boolean => JSON.stringify(plain(a)) === JSON.stringify(plain(b));
@@ -300,8 +301,9 @@ function fitsOf(
 }
 
 /**
- * The fan's power curve at the strongest setting: a blocked duct lowers a centrifugal fan's torque, so the motor draws
- * less and turns faster while less air comes (fan characteristic, any fan handbook; torque taken in proportion to the air).
+ * The fan's power curve at the strongest setting. A blocked duct lowers a centrifugal fan's torque, so the motor draws
+ * less and turns faster while less air arrives (fan characteristic, any fan handbook; torque taken in proportion to
+ * the air).
  */
 function fanCurve(solver: MotorSolver, netlist: Netlist, speeds: readonly Setup[]): FanPoint[] {
   const top = speeds.reduce<{ setup: Setup; speed: number } | null>((best, setup) => {
@@ -316,7 +318,7 @@ function fanCurve(solver: MotorSolver, netlist: Netlist, speeds: readonly Setup[
       share === 1 ? [] : changesOf(netlist, solver.motor, "filter-blocked", share),
     );
     const { ratedVolts, stallAmps } = constants.part;
-    // What the winding does not turn into heat goes to the shaft.
+    // Power that does not heat the winding goes to the shaft.
     const shaftWatts = volts * amps - (amps * amps * ratedVolts) / stallAmps;
     return { airShare: air / top.speed, amps, rpm: rpmOf(speed), shaftWatts };
   });

@@ -2,12 +2,12 @@ import { busPoints } from "../circuit/declined";
 import type { Problem } from "../problem/problem";
 import type { CompiledCircuit } from "./tables/compiledCircuit";
 
-/** Node of a point, -1 for the battery's negative; undefined for a name that is no point. */
+/** Node of a point, -1 for the battery's negative post; undefined for a name that is not a point. */
 export function nodeAt(compiled: CompiledCircuit, point: string): number | undefined {
   return compiled.netlist.points.ownerOf.has(point) ? compiled.netlist.nodeOf.get(point) : undefined;
 }
 
-/** The problem of a name that is no point of this circuit. */
+/** The problem of a name that is not a point of this circuit. */
 export function pointProblems(
   compiled: CompiledCircuit,
   points: Readonly<Record<string, string>>,
@@ -19,15 +19,15 @@ export function pointProblems(
   );
 }
 
-/** The battery's two posts by name. */
+/** The names of the battery's two posts. */
 export function batteryPosts(compiled: CompiledCircuit): { plus: string; minus: string } {
   const { id } = compiled.netlist.battery;
   return { plus: `${id}.+`, minus: `${id}.-` };
 }
 
 /**
- * Points worth suggesting: every pin from its wire's side and every terminal, plugged or not; a wire's
- * ends are left to those who ask for them. Points that are one node are suggested once.
+ * Points worth suggesting: every pin from the wire side and every terminal, plugged or not. Wire ends are left out.
+ * Points on the same node are suggested once.
  */
 export function suggestedPoints(compiled: CompiledCircuit): string[] {
   const { points, circuit, nodeOf } = compiled.netlist;

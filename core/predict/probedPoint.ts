@@ -1,7 +1,7 @@
 import { observationOf } from "./observations/index";
 import type { Test } from "./reading";
 
-/** The point a probe sits on for a test, if it has one: the first of the two it is made between. */
+/** The point of a test's probe, if it has one; of two points, the first. */
 export function probedPoint(test: Test): string | null {
   const { pick } = observationOf(test.test).form;
   if (pick.kind !== "points") return null;

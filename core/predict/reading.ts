@@ -6,7 +6,7 @@ export type { TestName } from "./observations/index";
 
 const [first, ...others] = observations;
 
-/** A reading of any test, as the formats hold it. */
+/** A reading of any test, as stored in the formats. */
 export const readingSchema = z.discriminatedUnion("test", [
   first.schema,
   ...others.map(({ schema }) => schema),
@@ -18,14 +18,14 @@ export type ReadingOf<T extends TestName> = Extract<Reading, { test: T }>;
 type TestBy<O> = O extends WordObservation<infer S, infer K> | NumberObservation<infer S, infer K>
   ? TestIn<S, K>
   : never;
-/** A reading without its result: what to do, not yet what it did. */
+/** A reading without its result: what to do, not yet the outcome. */
 export type Test = TestBy<Observation>;
 export type TestOf<T extends TestName> = Extract<Test, { test: T }>;
 
-/** Keys of a reading that tell what came of it and how it came to be known. */
+/** Keys of a reading that hold its result and how it is known. */
 const toldKeys = ["heard", ...new Set(observations.flatMap(({ resultKeys }) => [...resultKeys]))];
 
-/** The test of a reading: its result and how it came to be known taken away. */
+/** The test of a reading: the reading without its result and without how it is known. */
 export function testOf(reading: Reading): Test {
   const test: Test = { ...reading };
   for (const key of toldKeys) Reflect.deleteProperty(test, key);
@@ -34,7 +34,7 @@ export function testOf(reading: Reading): Test {
 
 /**
  * Reads a test from outside: a reading without its result.
- * @returns null where it is none
+ * @returns null if it is not a test
  */
 export function parseTest(input: unknown): Test | null {
   const named = z.looseObject({ test: z.string() }).safeParse(input);
@@ -46,18 +46,18 @@ export function parseTest(input: unknown): Test | null {
   return parsed.success ? testOf(parsed.data) : null;
 }
 
-/** Keys and values as one text, whatever order they came in. */
+/** Keys and values as one text, in sorted order. */
 function textOf(item: object): string {
   const entries = Object.entries(item).filter(([, value]) => value !== undefined);
   return JSON.stringify(entries.sort(([a], [b]) => (a < b ? -1 : 1)));
 }
 
-/** A text equal for tests that are the same in the same set-up. */
+/** A text that is equal for the same test in the same set-up. */
 export const testKey = (test: Test): string => textOf(test);
 
 const whole = new WeakMap<Reading, string>();
 
-/** A text equal for readings that say the same; worked out once. */
+/** A text that is equal for readings with the same content; computed once for each. */
 export function readingKey(reading: Reading): string {
   const known = whole.get(reading) ?? textOf(reading);
   whole.set(reading, known);
@@ -66,14 +66,14 @@ export function readingKey(reading: Reading): string {
 
 const keys = new WeakMap<Reading, string>();
 
-/** The key of a reading's test, worked out once. */
+/** The key of a reading's test, computed once. */
 export function keyOfReading(reading: Reading): string {
   const known = keys.get(reading) ?? testKey(testOf(reading));
   keys.set(reading, known);
   return known;
 }
 
-/** What a reading gave: a word, a number, or null where the meter showed an open circuit. */
+/** The result of a reading: a word, a number, or null for OL (open). */
 export function resultOf(reading: Reading): string | number | null {
   const seen = observationOf(reading.test).seen(reading);
   return seen === Number.POSITIVE_INFINITY ? null : seen;

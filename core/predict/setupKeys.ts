@@ -6,7 +6,7 @@ export const pointName = z.string().min(1).max(64);
 /** The id of a part, a plug or a wire. */
 export const thingId = z.string().max(32);
 
-/** Keys of the set-up, the same on every test, and whether a reading was only told by the customer. */
+/** Keys of the set-up, common to every test, and whether a reading was only told by the customer. */
 export const setupKeys = {
   key: z.enum(keyPositions).optional(),
   engine: z.boolean().optional(),

@@ -3,7 +3,7 @@ import type { OddsAt } from "./observations/observation";
 import type { CompiledCircuit } from "./tables/compiledCircuit";
 import { perCircuitAnd } from "./tables/perCircuit";
 
-/** What kind of thing a fault sits in, for tables of what it shows. */
+/** The kind of thing a fault is in, for tables of what it shows. */
 export function faultKind(compiled: Pick<CompiledCircuit, "netlist">, where: string, part: string): string {
   if (where === theCar) return theCar;
   if (where.includes(":")) return "pin";
@@ -15,7 +15,7 @@ export function faultKind(compiled: Pick<CompiledCircuit, "netlist">, where: str
   return element && "thermalLink" in element ? "link" : "element";
 }
 
-/** The table's row of a suspect: by kind and mode, by mode alone, or what a sound vehicle shows. */
+/** The table's row for a suspect: by kind and mode, by mode alone, or the row of a sound vehicle. */
 export function tabledOdds(
   compiled: CompiledCircuit,
   variant: number,
@@ -32,8 +32,8 @@ export function tabledOdds(
 }
 
 /**
- * Odds of words that depend on the suspect alone, worked out once for a circuit and each thing they are asked of.
- * @param of the odds of one suspect; a variant of `healthyVariant` stands for none
+ * Odds of words that depend on the suspect alone, computed once for each circuit and subject.
+ * @param of the odds of one suspect; `healthyVariant` stands for no fault
  */
 export function oddsBySuspect<K extends string>(
   of: (compiled: CompiledCircuit, variant: number, at: K) => readonly number[],

@@ -1,27 +1,27 @@
 import type { z } from "zod";
 
-/** What kind of mistake an input holds, for those who act on it rather than read it. */
+/** The kind of mistake in an input, for code that acts on it. */
 export const problemCodes = [
   /** It cannot be read as what it should be. */
   "unreadable",
-  /** Something that must be there is not. */
+  /** A required key or item is missing. */
   "missing",
-  /** There is something that nothing is known of. */
+  /** A key or item that the format does not know. */
   "unknown-key",
-  /** Another kind of value, or none of those allowed. */
+  /** A value of another type, or not one of those allowed. */
   "wrong-value",
   /** Too small, too large, too long, or too many. */
   "out-of-range",
-  /** A name that nothing has. */
+  /** A name that refers to nothing. */
   "no-such-thing",
   /** A name, a pin or a place that is taken. */
   "duplicate",
-  /** Values that each may stand, but not together. */
+  /** Values that are each allowed, but not together. */
   "contradiction",
 ] as const;
 export type ProblemCode = (typeof problemCodes)[number];
 
-/** What is wrong with an input and where: the place, what was expected and what came. */
+/** What is wrong with an input: where, what was expected, and what was found. */
 export interface Problem {
   readonly code: ProblemCode;
   readonly path: string;
@@ -31,7 +31,7 @@ export interface Problem {
 export type Refused = { readonly ok: false; readonly problems: readonly Problem[] };
 export type Parsed<T> = { readonly ok: true; readonly value: T } | Refused;
 
-/** A refusal with what is wrong. */
+/** A refused result with its problems. */
 export const refused = (problems: readonly Problem[]): Refused => ({ ok: false, problems });
 
 /** A problem in one line: `parts.3.amps: expected a number, got "ten"`. */
@@ -41,7 +41,7 @@ export function problemText({ path, message }: Problem): string {
 
 const longest = 60;
 
-/** A value as it may be quoted back: short, on one line, no control characters. */
+/** A value as it is quoted in an error: short, on one line, without control characters. */
 export function quoted(value: unknown): string {
   if (value === undefined) return "nothing";
   if (Array.isArray(value)) return `a list of ${value.length}`;
@@ -88,7 +88,7 @@ function countedIn(origin: string): string {
   return origin === "array" ? " entries" : "";
 }
 
-/** The branch of a failed union that got furthest, so that the message names the real slip. */
+/** The branch of a failed union that matched furthest, so that the message names the real mistake. */
 function deepest(issue: Issue): readonly Issue[] {
   if (issue.code !== "invalid_union" || issue.errors.length === 0) return [issue];
   const best = [...issue.errors].sort((a, b) => a.length - b.length)[0] ?? [];
@@ -96,8 +96,8 @@ function deepest(issue: Issue): readonly Issue[] {
 }
 
 /**
- * Zod's issues as problems that name the path, what was expected and what was found.
- * @param input the value that was refused, for quoting
+ * Turns Zod's issues into problems that name the path, what was expected and what was found.
+ * @param input the refused value, for quoting
  */
 export function problemsOf(error: z.ZodError, input: unknown): Problem[] {
   return error.issues.flatMap(deepest).map((issue) => {

@@ -3,34 +3,37 @@ import type { Netlist } from "../solve/netlist/netlist";
 import { type Setup, setupState } from "../solve/netlist/setup";
 import { PointSolver } from "../solve/pointSolver";
 
-/** What a sound vehicle shows: the usual, and the ends within which nearly all lie. */
+/** What a sound vehicle shows: the mean, and the limits that hold nearly all. */
 export interface Band {
   readonly low: number;
   readonly usual: number;
   readonly high: number;
 }
 
-/** The bands of one set-up: of the motor that draws most there. */
+/** The bands of one set-up, for the motor with the largest current there. */
 export interface ProofBands {
   readonly motor: string;
-  /** Amps around the motor's lead, and volts across the motor. */
+  /** Amps in the motor's lead, and volts across the motor. */
   readonly amps: Band;
   readonly volts: Band;
 }
 
 const vehicles = 64;
 const seed = 31;
-/** So many standard deviations to either side: one sound vehicle in eighty lies outside (normal distribution). */
+/** Number of standard deviations to either side: one sound vehicle in eighty lies outside (normal distribution). */
 const deviations = 2.5;
-/** One standard deviation of a usual clamp and a usual meter: half of 3 % + 0.3 A, of 0.5 % + 0.02 V (common practice, no source). */
+/**
+ * One standard deviation of a usual clamp and a usual meter: half of 3 % + 0.3 A, and of 0.5 % + 0.02 V (common
+ * practice, no source).
+ */
 const clampSigma = (amps: number): number => (0.3 + 0.03 * Math.abs(amps)) / 2;
 const meterSigma = (volts: number): number => (0.02 + 0.005 * Math.abs(volts)) / 2;
 
 /**
- * What a repaired vehicle is expected to show, from its circuit with the new part in it, over vehicles drawn from the
- * tolerances and the instrument's own error.
- * @param setup engine off unless it says otherwise
- * @returns null where the circuit has no motor
+ * What a repaired vehicle should show, from its circuit with the new part, over vehicles sampled from the tolerances
+ * and the instrument's own error.
+ * @param setup engine off by default
+ * @returns null if the circuit has no motor
  */
 export function proofBands(netlist: Netlist, setup: Setup): ProofBands | null {
   const solver = new PointSolver(netlist);
@@ -64,7 +67,7 @@ export function proofBands(netlist: Netlist, setup: Setup): ProofBands | null {
   };
 }
 
-/** Mean and spread of some values, the instrument's error added in quadrature. */
+/** Mean and standard deviation of some values, with the instrument's error added in quadrature. */
 export function bandOf(values: readonly number[], sigma: (value: number) => number): Band {
   const usual = values.reduce((sum, value) => sum + value, 0) / values.length;
   const variance =

@@ -5,7 +5,7 @@ import type { Reading } from "../predict/reading";
 import type { Band, ProofBands } from "./proofBand";
 import type { ProofPhase, ProofStep } from "./proofRun";
 
-/** What a step of a final check showed, by the hand in the vent, the clamp, the meter, the ear or the eye. */
+/** The result of a step of a final check, by hand at the vent, clamp, meter, ear or eye. */
 export const proofFindingSchema = z.discriminatedUnion("by", [
   z.strictObject({ by: z.literal("airflow"), seen: z.enum(airflowSeen) }),
   z.strictObject({ by: z.literal("amps"), amps: z.number().min(-1000).max(1000) }),
@@ -23,17 +23,17 @@ export const soundFinding = (step: ProofStep): ProofFinding =>
       ? { by: "listen", seen: "quiet" }
       : { by: "check", good: true };
 
-/** What a step can be proven by; amps and volts only where there is a motor to hold them against. */
+/** How a step can be checked; amps and volts only if there is a motor to compare. */
 export function instrumentsFor(step: ProofStep, bands: ProofBands | null): readonly ProofFinding["by"][] {
   if (step.kind === "listen") return ["listen"];
   if (step.kind === "check") return ["check"];
   return bands ? ["airflow", "amps", "volts"] : ["airflow"];
 }
 
-/** Whether a finding is what a sound vehicle shows, and in which direction it is not. */
+/** Whether a finding is what a sound vehicle shows, and if not, in which direction it differs. */
 export type ProofJudgement = "right" | "too-low" | "too-high" | "wrong";
 
-/** A figure against its band. */
+/** Compares a figure with its band. */
 function against(value: number, { low, high }: Band): ProofJudgement {
   return value < low ? "too-low" : value > high ? "too-high" : "right";
 }
@@ -41,9 +41,9 @@ function against(value: number, { low, high }: Band): ProofJudgement {
 const strength: readonly string[] = airflowSeen;
 
 /**
- * Judges what a step showed.
- * @param bands of the step's set-up; null where the circuit has no motor
- * @throws RangeError where the finding is of another kind than the step asks for
+ * Judges the result of a step.
+ * @param bands of the step's set-up; null if the circuit has no motor
+ * @throws RangeError if the finding is not of the kind the step asks for
  */
 export function judgeFinding(
   step: ProofStep,
@@ -61,7 +61,7 @@ export function judgeFinding(
   throw new RangeError(`${step.id} is not proven by ${finding.by}`);
 }
 
-/** What a step showed, as a reading for the belief; null where it says nothing of the circuit. */
+/** The result of a step as a reading for the belief; null if it says nothing about the circuit. */
 export function proofReading(
   step: ProofStep,
   finding: ProofFinding,
@@ -71,7 +71,7 @@ export function proofReading(
   const { setup } = step;
   switch (finding.by) {
     case "airflow":
-      // A switch of its own drives a motor of its own.
+      // A second switch drives a motor of its own.
       return {
         test: "airflow",
         ...setup,
@@ -95,16 +95,16 @@ export function proofReading(
   }
 }
 
-/** How far a run has come. */
+/** How far a check has come. */
 export type ProofState = "waiting" | "failed" | "proven";
 
-/** A phase's standing from how each of its steps was judged; null for one not done. */
+/** A phase's state from the judgement of each of its steps; null for a step not done. */
 export function proofState(judged: readonly (ProofJudgement | null)[]): ProofState {
   if (judged.some((own) => own !== null && own !== "right")) return "failed";
   return judged.includes(null) ? "waiting" : "proven";
 }
 
-/** A whole run's standing: both phases. */
+/** The state of a whole check, both phases. */
 export const wholeState = (byPhase: Readonly<Record<ProofPhase, ProofState>>): ProofState =>
   proofState(
     Object.values(byPhase).map((own) => (own === "proven" ? "right" : own === "failed" ? "wrong" : null)),

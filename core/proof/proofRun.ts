@@ -16,10 +16,10 @@ export interface ProofSetup {
   readonly selectors?: Record<string, string>;
 }
 
-/** What the switch or key does in a step where the air is judged. */
+/** The switch or key action in a step where the air is judged. */
 export type AirStep = "off" | "up" | "down" | "own-switch" | "off-again" | "key-out" | "speed";
 
-/** One step of a final check: a set-up and what a sound vehicle does in it; a noise; or something to look at. */
+/** One step of a final check: a set-up and what a sound vehicle does in it; a noise; or something to inspect. */
 export type ProofStep =
   | (StepBase & {
       readonly kind: "air";
@@ -34,9 +34,9 @@ export type ProofStep =
   | (StepBase & { readonly kind: "check"; readonly check: "drain" | "panels" });
 
 /**
- * The final check of a repaired vehicle. Before the panels go back: off, every speed up and back down, off stays off, key out,
- * every switch that is moved by itself, and a listen. After them: every speed once more, off, a listen for what rattles, the
- * drain, the panels. The first setting is off; a sound vehicle blows normally on all others.
+ * The final check of a repaired vehicle. Before the panels go back: off, every speed up and back down, off stays off,
+ * key out, every second switch, and a listen. After them: every speed once more, off, a listen for rattles, the drain,
+ * the panels. The first setting is off; a sound vehicle blows normally in all others.
  */
 export function proofSteps(circuit: Circuit): ProofStep[] {
   const [off = "off", ...speeds] = circuit.settings;
@@ -71,7 +71,7 @@ export function proofSteps(circuit: Circuit): ProofStep[] {
   ];
 }
 
-/** Switches with positions of their own, off left out. */
+/** Switches with positions of their own, without off. */
 const ownSwitches = ({ parts }: Circuit): { id: string; setting: string }[] =>
   parts.flatMap((part) =>
     part.kind === "selector" && part.settings

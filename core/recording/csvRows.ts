@@ -8,24 +8,24 @@ const [lineFeed, carriageReturn, space, quote, plus, minus, point, comma, tab] =
 ];
 const tens = Float64Array.from({ length: 40 }, (_, i) => 10 ** i);
 
-/** How the rows of a text are to be taken. */
+/** How the rows of a text are read. */
 export interface RowsWanted {
   readonly timeColumn: number | null;
   readonly valueColumn: number;
   readonly rateHz: number | null;
-  /** Amps a figure of the value column stands for. */
+  /** Amps for one unit of the value column. */
   readonly times: number;
 }
 
 /**
- * Reads the figures of a text byte by byte, part after part: ten million rows are some 200 MB, which no splitting into strings
- * survives and which need not lie in memory at once. Everything odd about a line is told with its number.
+ * Reads the figures of a text byte by byte, in chunks. Ten million rows are some 200 MB, too much to split into
+ * strings or to hold in memory at once. Everything wrong with a line is reported with its number.
  */
 export class RowReader {
   private amps: Float32Array;
   private count = 0;
   private line = 0;
-  /** The beginning of a line whose end is not there yet. */
+  /** The beginning of a line that the next chunk completes. */
   private rest = new Uint8Array(0);
   private readonly clock: SampleClock;
 
@@ -38,8 +38,8 @@ export class RowReader {
   }
 
   /**
-   * Takes the next part of the text.
-   * @returns why it cannot be taken, or null; nothing may be pushed after a refusal
+   * Takes the next chunk of the text.
+   * @returns why it is refused, or null; nothing may be pushed after a refusal
    */
   push(part: Uint8Array): Refused | null {
     const text = this.rest.length === 0 ? part : joined(this.rest, part);
@@ -48,7 +48,7 @@ export class RowReader {
     return this.read(text.subarray(0, end));
   }
 
-  /** What was read, once the last part was pushed. */
+  /** The samples read, after the last chunk was pushed. */
   end(): Parsed<CurrentRecording> {
     const refused = this.read(this.rest);
     if (refused) return refused;
@@ -109,7 +109,7 @@ function joined(one: Uint8Array, other: Uint8Array): Uint8Array {
   return both;
 }
 
-/** Reads cells of text by their place. */
+/** Reads cells of text by position. */
 class FigureReader {
   private readonly split: number;
   private readonly decimal: number;
@@ -154,7 +154,7 @@ class FigureReader {
     return byte === space || (byte === tab && this.split !== tab);
   }
 
-  /** The figure at a place; NaN where the cell is none. */
+  /** The figure in a column; NaN if the cell is not a figure. */
   read(from: number): number {
     const { bytes, decimal } = this;
     let at = from;
@@ -209,10 +209,10 @@ class FigureReader {
   }
 }
 
-/** Steps this many times the usual one are a gap in the recording. */
+/** A step of this many times the usual one is a gap in the recording. */
 const gapSteps = 4;
 
-/** Follows the times of rows: they must rise, and evenly. */
+/** Checks the times of rows: they must increase evenly. */
 class SampleClock {
   backwards = "";
   private first = Number.NaN;
@@ -241,7 +241,7 @@ class SampleClock {
     return true;
   }
 
-  /** Samples a second. Times written with few digits stand still and jump; that is no gap. */
+  /** Samples a second. Times written with few digits repeat and then jump; that is not a gap. */
   rate(count: number): Parsed<number> {
     const span = this.last - this.first;
     if (!(span > 0))

@@ -9,7 +9,7 @@ const mostHeaderLines = 100;
 const mostColumns = 64;
 const shownFigures = 5;
 
-/** A figure as a scope writes it, NaN where it is none. */
+/** A figure as a scope writes it, NaN if it is not one. */
 function figure(cell: string | undefined, decimal: string): number {
   const text = (cell ?? "")
     .trim()
@@ -23,7 +23,7 @@ interface Head {
   readonly rows: readonly string[][];
   readonly delimiter: string;
   readonly decimal: "." | ",";
-  /** Place of the first row of figures among the rows. */
+  /** Index of the first row of figures. */
   readonly start: number;
 }
 
@@ -53,18 +53,18 @@ function headOf(text: string): Head | null {
   return null;
 }
 
-/** A header's cell: the name, and the unit in brackets after it or as the row below says. */
+/** A header's cell: the name, and the unit in brackets after it or in the row below. */
 function nameAndUnit(cell: string, below: string, unitsAlone: boolean): { name: string; unit: string } {
   const text = cell.trim();
   const bracketed = /^(.*?)[([]\s*([^)\]]*?)\s*[)\]]\s*$/.exec(text);
   if (bracketed) return { name: (bracketed[1] ?? "").trim() || text, unit: bracketed[2] ?? "" };
   const under = below.replace(/[()[\]]/g, "").trim();
   if (unitScale(under).base) return { name: text, unit: under };
-  // A bare A is a channel's name as often as a unit, unless all that is beside it are units.
+  // A bare A is as often a channel's name as a unit, unless all cells beside it are units.
   return { name: text, unit: unitScale(text).base && (unitsAlone || !/^a$/i.test(text)) ? text : "" };
 }
 
-/** A rate in the header's own words: an interval or a frequency with its unit. */
+/** A sample rate in the header: an interval or a frequency with its unit. */
 function headerRate(lines: readonly string[][], decimal: string): number | null {
   for (const line of lines) {
     const text = line.join(" ");
@@ -89,7 +89,7 @@ const isRising = (values: readonly number[]): boolean =>
   values.every((value, i) => i === 0 || value >= (values[i - 1] as number)) &&
   (values.at(-1) as number) > (values[0] as number);
 
-/** The columns by name and unit, which may stand below the names, with their first figures. */
+/** The columns by name and unit (which may be in the row below), with their first figures. */
 function columnsOf(
   header: readonly string[][],
   body: readonly string[][],
@@ -115,13 +115,16 @@ const counts = (own: readonly number[]): boolean =>
 interface Sketched {
   readonly columns: readonly RecordingColumn[];
   readonly figures: readonly (readonly number[])[];
-  /** Columns that hold figures nearly throughout. */
+  /** Columns in which nearly every row is a figure. */
   readonly full: readonly boolean[];
   readonly header: readonly string[][];
   readonly decimal: string;
 }
 
-/** Whether a column holds the time: by its unit, its name, or a first column that rises and does not only count. */
+/**
+ * Whether a column holds the time: by its unit, by its name, or as a first column that rises and is not just a
+ * counter.
+ */
 function isTime({ columns, figures, full, header, decimal }: Sketched, column: number): boolean {
   const { name = "", unit = "" } = columns[column] ?? {};
   const own = figures[column] ?? [];
@@ -143,7 +146,7 @@ function bytesPerRow(body: readonly string[][], delimiter: string): number {
   return lengths.reduce((sum, length) => sum + length, 0) / Math.max(1, lengths.length);
 }
 
-/** What a text file holds. */
+/** What a text file contains. */
 export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<RecordingSketch> {
   if (bytes.length === 0) return wrong("missing", "", "the file is empty");
   const from = byteOrderMark(bytes);
@@ -154,7 +157,7 @@ export function sketchCsv(bytes: Uint8Array, length = bytes.length): Parsed<Reco
       "",
       "neither text nor a WAV file: it holds zero bytes; export the recording as CSV or WAV",
     );
-  // A row cut off by the end of the part looked at is left out.
+  // The last row is left out if the chunk ends within it.
   const whole = length > from + headBytes ? text.slice(0, text.lastIndexOf("\n") + 1) : text;
   const head = headOf(whole);
   if (!head)

@@ -6,25 +6,25 @@ import { sketchCsv } from "./csvSketch";
 import { type RecordingSketch, unitScale, wrong } from "./recordingSketch";
 import { sketchWav, wavSamples } from "./wavSamples";
 
-/** How a file is to be taken; what is left out is as it was found. */
+/** How a file is to be read; whatever is omitted is taken from the file. */
 export interface RecordingChoice {
-  /** What the file says it is; by its first bytes unless given. */
+  /** The file's type as stated; by its first bytes if omitted. */
   readonly kind?: "csv" | "wav" | undefined;
   readonly valueColumn?: number | undefined;
   readonly timeColumn?: number | null | undefined;
   readonly rateHz?: number | undefined;
-  /** The probe; by what the column says unless given. */
+  /** The probe; by the column's unit if omitted. */
   readonly scale?: ProbeScale | undefined;
 }
 
-/** Whether a file begins as a RIFF file does (Microsoft and IBM, 1991), which a WAV file is. */
+/** Whether a file begins as a RIFF file (Microsoft and IBM, 1991), which includes WAV. */
 export const isWav = (bytes: Uint8Array): boolean =>
   bytes.length >= 4 && bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46;
 
 /**
- * Looks at a file's first part: delimiter, decimals, header, units, rate.
- * @param kind what the file says it is; by its first bytes unless given
- * @param length bytes of the whole file, where only its first part is at hand
+ * Inspects a file's first part: delimiter, decimals, header, units, rate.
+ * @param kind the file's stated type; by its first bytes if omitted
+ * @param length bytes of the whole file, if only its first part is passed
  * @returns what was found, or why it cannot be a recording
  */
 export const sketchRecording = (
@@ -37,7 +37,7 @@ export const sketchRecording = (
 /**
  * Reads a current recording from a CSV or WAV file: evenly spaced samples, scaled to amps. A WAV file's full scale
  * counts as one volt.
- * @param onProgress called with the share of the file that is read, 0 to 1
+ * @param onProgress called with the share of the file read, 0 to 1
  */
 export function readRecording(
   bytes: Uint8Array,
@@ -60,12 +60,12 @@ export function readRecording(
   return column.ok ? wavSamples(bytes, column.value, timesOf(found.value, column.value, choice)) : column;
 }
 
-/** A text is read in parts of this size. */
+/** Bytes of a chunk of text. */
 export const partBytes = 4 * 1024 * 1024;
 
 /**
- * A reader for the parts of a text too long to lie in memory at once.
- * @param sketch what its first part told
+ * A reader for a text too long to hold in memory, fed in chunks.
+ * @param sketch what its first part showed
  */
 export function textReader(sketch: RecordingSketch, choice: RecordingChoice = {}): Parsed<RowReader> {
   const column = valueColumnOf(sketch, choice);

@@ -3,37 +3,37 @@ import { type ProblemCode, type Refused, refused } from "../problem/problem";
 /** A column of a recording in text. */
 export interface RecordingColumn {
   readonly name: string;
-  /** As written: `V`, `mA`, `ms`; empty where none is. */
+  /** As written: `V`, `mA`, `ms`; empty if there is none. */
   readonly unit: string;
   /** The first figures, as read. */
   readonly first: readonly number[];
 }
 
-/** What a file was found to hold, to be looked at before it is taken. */
+/** What a file contains, for a person to check before it is imported. */
 export interface RecordingSketch {
   readonly kind: "csv" | "wav";
-  /** What stands between the columns, `""` in a WAV file. */
+  /** The column delimiter, `""` in a WAV file. */
   readonly delimiter: string;
   readonly decimal: "." | ",";
   /** Lines before the figures. */
   readonly headerLines: number;
   readonly columns: readonly RecordingColumn[];
-  /** The column of times, null where there is none: a rate must be given. */
+  /** The column of times; null if there is none, in which case a rate must be given. */
   readonly timeColumn: number | null;
-  /** Seconds that one of the time column's figures stands for. */
+  /** Seconds for one unit of the time column. */
   readonly secondsPerFigure: number;
-  /** The column taken for the probe's. */
+  /** The column of the probe's values. */
   readonly valueColumn: number;
-  /** Volts or amps that one of its figures stands for. */
+  /** Volts or amps for one unit of that column. */
   readonly perFigure: number;
-  /** True where the column says it holds amps. */
+  /** True if the column holds amps. */
   readonly inAmps: boolean;
-  /** Samples a second by its first rows or its header, null where it does not say. */
+  /** Samples a second by its first rows or its header; null if unknown. */
   readonly rateHz: number | null;
   readonly samples: number;
 }
 
-/** A recording holds at most so many samples. */
+/** Largest number of samples in a recording. */
 export const mostSamples = 12_000_000;
 
 /** A refusal with one problem. */
@@ -50,7 +50,7 @@ const prefixes: Readonly<Record<string, number>> = {
   k: 1e3,
 };
 
-/** What a unit as written stands for, and how many of its base. */
+/** The quantity of a unit as written, and its size in base units. */
 export function unitScale(unit: string): { readonly base: "s" | "V" | "A" | null; readonly per: number } {
   const text = unit
     .trim()

@@ -7,7 +7,10 @@ import {
   spectrumPictureSchema,
 } from "../signal/recordingPicture";
 
-/** Figures of a recording as they are kept with a job: what `readHumps` and `motorSound` give, checked when they come in. */
+/**
+ * Figures of a recording as stored with a job: the results of `readHumps` and `motorSound`, checked when they are
+ * read.
+ */
 const finite = z.number();
 const maybe = finite.nullable();
 const short = z.string().max(400);
@@ -63,7 +66,7 @@ const setup = z.strictObject({
   engine: z.boolean().optional(),
 });
 
-/** A recording and what was found in it. */
+/** A recording and what it showed. */
 export const recordingRecordSchema = z.discriminatedUnion("kind", [
   z.strictObject({
     kind: z.literal("humps"),

@@ -57,7 +57,7 @@ function opened(bytes: Uint8Array): Parsed<Wav> {
 
 const countOf = ({ data, channels, bits }: Wav): number => Math.floor(data.length / (channels * (bits / 8)));
 
-/** What a WAV file holds: a column a channel. */
+/** What a WAV file contains; each channel is a column. */
 export function sketchWav(bytes: Uint8Array): Parsed<RecordingSketch> {
   const wav = opened(bytes);
   if (!wav.ok) return wav;
@@ -86,7 +86,7 @@ export function sketchWav(bytes: Uint8Array): Parsed<RecordingSketch> {
   };
 }
 
-/** A sample by its place and channel, full scale 1. */
+/** A sample by index and channel, full scale 1. */
 function readerOf({ data, channels, bits, float }: Wav): (index: number, channel: number) => number {
   const view = new DataView(data.buffer, data.byteOffset, data.byteLength);
   const size = bits / 8;
@@ -121,7 +121,7 @@ export function wavSamples(bytes: Uint8Array, channel: number, times: number): P
     return wrong("out-of-range", "", `at most ${mostSamples} samples are read, got ${count}`);
   const amps = new Float32Array(count);
   const { data, channels, bits, float } = wav.value;
-  // The usual file is taken without a call a sample; most machines keep numbers in the file's own order.
+  // The usual format is read without a call for each sample; most machines store numbers in the file's byte order.
   if (bits === 16 && !float && data.byteOffset % 2 === 0 && littleEndian) {
     const whole = new Int16Array(data.buffer, data.byteOffset, count * channels);
     for (let i = 0; i < count; i++) amps[i] = ((whole[i * channels + channel] as number) / 2 ** 15) * times;

@@ -4,13 +4,13 @@ import type { PartKind } from "../circuit/parts/index";
 /** What may bring a repaired vehicle back within its warranty. */
 export interface ComebackRisks {
   readonly months: number;
-  /** Kinds of the parts fitted: each may fail again by itself. */
+  /** Kinds of the parts fitted; each may fail again by itself. */
   readonly fitted: readonly (PartKind | "connector")[];
-  /** What may have killed the part and was left in, with the doubt that is left of it; null where there is none. */
+  /** What may have caused the failure and was left in, with the remaining doubt about it; null if there is nothing. */
   readonly advised: { readonly kind: PartKind | "connector"; readonly doubt: number } | null;
 }
 
-/** Chance of a comeback as it was repaired, and with what was advised done too; null where nothing was. */
+/** Probability of a comeback as repaired, and with the advised work done too; null if none was advised. */
 export interface ComebackOdds {
   readonly months: number;
   readonly plain: number;
@@ -18,8 +18,9 @@ export interface ComebackOdds {
 }
 
 /**
- * Odds of a comeback within the warranty, from what is new and what was left in: 1 − Π(1 − each), independent. A new part has its
- * kind's yearly chance; one that was left in has that and the doubt that is left of it, and takes the new part with it.
+ * Probability of a comeback within the warranty, from the new parts and what was left in: 1 − Π(1 − each),
+ * independent. A new part has its kind's yearly probability. A part left in has that plus the remaining doubt about
+ * it, and damages the new part when it fails.
  */
 export function comebackOdds({ months, fitted, advised }: ComebackRisks): ComebackOdds {
   const holds = fitted.reduce((product, kind) => product * (1 - failsWithin(kind, months, 0)), 1);

@@ -1,4 +1,4 @@
-/** The little of jStat the tests check against. */
+/** The functions of jStat that the tests use. */
 declare module "jstat" {
   const jstat: {
     readonly jStat: {

@@ -1,13 +1,13 @@
 import type { RepairCost } from "../money/stoppingCosts";
 
-/** Minutes some repairs of a kind took together. */
+/** Minutes that some repairs of one kind took together. */
 export interface MeasuredRepairs {
   readonly kind: string;
   readonly jobs: number;
   readonly minutes: number;
 }
 
-/** What a repair of a kind takes as this shop does it, with the sum that made it. */
+/** The time this shop takes for a kind of repair, with the calculation. */
 export interface LearntRepair {
   readonly kind: string;
   readonly before: number;
@@ -16,14 +16,14 @@ export interface LearntRepair {
   readonly sum: string;
 }
 
-/** The table's minutes count as so many jobs of one's own (judgement, no source). */
+/** The table's minutes count as this many of the shop's own jobs (judgement, no source). */
 const tableWeight = 3;
 
 const figure = (value: number): string => (Math.round(value * 10) / 10).toString();
 
 /**
- * The minutes a repair takes, drawn from the table's figure towards the shop's own mean by how often it was measured (shrinkage of
- * a mean towards its group's: James and Stein 1961).
+ * The minutes of a repair, drawn from the table's figure towards the shop's own mean by the number of measured jobs
+ * (shrinkage of a mean towards its group's: James and Stein 1961).
  */
 export function learntRepairs(
   table: Readonly<Record<string, RepairCost>>,
@@ -44,7 +44,7 @@ export function learntRepairs(
   });
 }
 
-/** The table with the learnt minutes in it. */
+/** The table with the learned minutes. */
 export const repairsAsLearnt = (
   table: Readonly<Record<string, RepairCost>>,
   learnt: readonly LearntRepair[],

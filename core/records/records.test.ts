@@ -1,4 +1,4 @@
-// Odds and scores of a shop's own records, against hand-worked numbers and jStat, a general statistics package.
+// Odds and scores of a shop's own records, against numbers worked by hand and jStat, a general statistics package.
 import { describe, expect, test } from "@jest/globals";
 import jstat from "jstat";
 import { dirichletShares } from "../diagnose/belief/learnedPrior";
@@ -72,7 +72,7 @@ describe("how well the odds held", () => {
     const whole = reliability(sumsOf(many));
     expect(whole.brier).toBeCloseTo(jstat.jStat.mean(errors), 10);
     expect(whole.trials).toBe(500);
-    // Odds that are drawn true lie on the diagonal: no bin of theirs is far outside its interval.
+    // Correct odds lie on the diagonal: none of their bins is far outside its interval.
     for (const bin of whole.bins) expect(Math.abs(bin.share - bin.said)).toBeLessThan(0.15);
   });
 
@@ -96,7 +96,7 @@ describe("what counts teach", () => {
       { kind: "motor", mode: "open", n: 10 },
       { kind: "module", mode: "dead", n: 99 },
     ]);
-    // By hand: 60 jobs of table and 40 of one's own: (30 + 30) / 100, (18 + 10) / 100, 12 / 100.
+    // By hand: 60 jobs of table and 40 of the shop's own: (30 + 30) / 100, (18 + 10) / 100, 12 / 100.
     expect([...learnt.values()].map(({ share }) => share)).toEqual([0.6, 0.28, 0.12]);
     for (const { share, deviation } of learnt.values()) {
       expect(share).toBeCloseTo(jstat.jStat.beta.mean(100 * share, 100 * (1 - share)), 12);

@@ -1,12 +1,12 @@
 import { normalQuantile } from "../predict/tables/normal";
 
-/** A verdict's belief when parts were fitted on it, and whether they held. */
+/** A verdict's belief when parts were fitted, and whether the repair held. */
 export interface Held {
   readonly p: number;
   readonly held: boolean;
 }
 
-/** Share of some trials with the interval it lies in. */
+/** A share of some trials with its confidence interval. */
 export interface ShareInterval {
   readonly share: number;
   readonly low: number;
@@ -15,8 +15,8 @@ export interface ShareInterval {
 
 /**
  * The score interval of a share.
- * @param confidence 0.9 unless given
- * @see E. B. Wilson, "Probable inference, the law of succession, and statistical inference", JASA 22 (1927)
+ * @param confidence 0.9 by default @see E. B. Wilson, "Probable inference, the law of succession, and statistical
+ *   inference", JASA 22 (1927)
  */
 export function wilsonInterval(hits: number, trials: number, confidence = 0.9): ShareInterval {
   if (trials === 0) return { share: 0, low: 0, high: 1 };
@@ -28,7 +28,7 @@ export function wilsonInterval(hits: number, trials: number, confidence = 0.9): 
   return { share, low: Math.max(0, (centre - reach) / whole), high: Math.min(1, (centre + reach) / whole) };
 }
 
-/** Verdicts of about the same belief, and how many of them held. */
+/** Verdicts with nearly the same belief, and how many of them held. */
 export interface ReliabilityBin extends ShareInterval {
   readonly from: number;
   readonly to: number;
@@ -38,20 +38,20 @@ export interface ReliabilityBin extends ShareInterval {
   readonly trials: number;
 }
 
-/** How well the odds of a shop's verdicts held. */
+/** How well calibrated a shop's verdicts were. */
 export interface Reliability {
   readonly bins: readonly ReliabilityBin[];
   readonly trials: number;
-  /** Mean of (belief − outcome)²: 0 is perfect, 0.25 is a coin. */
+  /** Mean of (belief − outcome)²: 0 is perfect, 0.25 is no better than a coin. */
   readonly brier: number;
-  /** What always saying the share that held would score. */
+  /** The score of always saying the share that held. */
   readonly brierOfShare: number;
 }
 
-/** Verdicts are mostly sure: narrow bins where most lie. */
+/** Most verdicts have a high belief, so the bins are narrow there. */
 const edges = [0, 0.5, 0.7, 0.8, 0.9, 0.95, 0.98, 1];
 
-/** A bin's sums: what a database counts, so that the verdicts themselves need not be read. */
+/** A bin's sums, which the database computes, so that the verdicts themselves need not be read. */
 export interface BinSums {
   readonly trials: number;
   readonly hits: number;
@@ -63,7 +63,7 @@ export interface BinSums {
 
 export const reliabilityEdges: readonly number[] = edges;
 
-/** The bin a belief lies in. */
+/** The bin of a belief. */
 export const binOf = (p: number): number =>
   Math.max(0, Math.min(edges.length - 2, edges.findIndex((edge, i) => i > 0 && p < edge) - 1));
 
@@ -85,8 +85,8 @@ export function sumsOf(verdicts: readonly Held[]): BinSums[] {
 }
 
 /**
- * The reliability diagram and the score of verdicts, from their sums by bin.
- * @see G. W. Brier, "Verification of forecasts expressed in terms of probability", Monthly Weather Review 78 (1950)
+ * The reliability diagram and the score of verdicts, from their sums by bin. @see G. W. Brier, "Verification of
+ * forecasts expressed in terms of probability", Monthly Weather Review 78 (1950)
  */
 export function reliability(sums: readonly BinSums[]): Reliability {
   const total = (of: (own: BinSums) => number): number => sums.reduce((sum, own) => sum + of(own), 0);

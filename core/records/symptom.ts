@@ -1,13 +1,13 @@
 import type { Circuit } from "../circuit/circuit";
 import type { Reading } from "../predict/reading";
 
-/** What a customer noticed, as the records count it. */
+/** A customer's symptom, as the records count it. */
 export const symptoms = ["dead", "some-speeds", "weak", "never-stops", "noise", "other"] as const;
 export type Symptom = (typeof symptoms)[number];
 
 /**
- * The symptom of a complaint, from what was heard of the speeds: it never stops; no speed blows; some do not; some blow weakly;
- * a noise; or something else. What is worse goes first.
+ * The symptom of a complaint, from what was heard of the speeds: it never stops; no speed blows; some do not; some
+ * blow weakly; a noise; or something else. The worst comes first.
  */
 export function symptomOf({ settings }: Circuit, readings: readonly Reading[]): Symptom {
   const [off, ...speeds] = settings;

@@ -2,16 +2,17 @@ import type { Stretch } from "../signal/currentRecording";
 
 const blockSeconds = 0.1;
 const leastBlock = 256;
-/** Samples a level is estimated from. */
+/** Number of samples a level is estimated from. */
 const sampled = 512;
-/** Tops stand so far over the middle; valleys of healthy ripples lie within so many times that below it. */
+/** Ripple tops lie this far above the median; the valleys of healthy ripples lie within this multiple below it. */
 const reach = 3;
-/** A dip ends where the current is back within so many times that. */
+/** A dip ends when the current is back within this multiple. */
 const back = 1;
 
 /**
- * The recording with what falls far below its ripples evened out: a bad bar can take away ten times a ripple's height, and its
- * own rhythm would drown that of the ripples. Only for finding the rhythm; heights are read from the recording itself.
+ * The recording with deep dips below its ripples removed. A bad bar can cause a dip ten times a ripple's height, and
+ * its own rhythm would mask that of the ripples. Only used to find the rhythm; heights are read from the recording
+ * itself.
  */
 export function withoutDips(amps: Float32Array, rateHz: number, { from, to }: Stretch): Float32Array {
   const out = amps.slice();

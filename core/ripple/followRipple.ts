@@ -16,7 +16,7 @@ import { rpmWithin } from "./turn/turnCount";
 
 /** Most points per ripple. */
 const mostPoints = 24;
-/** Ripples averaged while the turn is not known. */
+/** Number of ripples averaged while the turn is unknown. */
 const smoothUnknown = 12;
 /** Slowest speed of a blower motor that is considered, in rpm. */
 const slowestRpm = 200;
@@ -24,7 +24,7 @@ const fastestRpm = 6500;
 /** Largest factor between a predicted and the real speed: a tight motor turns slower, a blocked fan faster. */
 const aboutTimes = 1.45;
 
-/** Where the ripple's rhythm is looked for, by what is known of the motor. */
+/** The range in which the ripple's rhythm is searched, by what is known of the motor. */
 export function bandOf({ bars, poles = 2, rpm, aboutRpm }: RippleOptions): HumpBand {
   const counts = bars === undefined ? possibleHumps(poles) : [humpsPerTurn(bars, poles)];
   const about =
@@ -39,10 +39,10 @@ export function bandOf({ bars, poles = 2, rpm, aboutRpm }: RippleOptions): HumpB
 const frequencyOf = (ripple: Float64Array, secondsPerEntry: number): number =>
   ((ripple.at(-1) ?? 0) - (ripple[0] ?? 0)) / Math.max(1e-12, (ripple.length - 1) * secondsPerEntry);
 
-/** The ripples followed through a recording, and the recording laid on a grid of them. */
+/** The ripples followed through a recording, with the recording sampled on a grid of them. */
 export interface Followed {
   readonly rhythm: HumpRhythm;
-  /** Ripples per second, the mean of the whole. */
+  /** Ripples per second, mean of the whole. */
   readonly humpHz: number;
   readonly phase: HumpPhase;
   readonly points: number;
@@ -51,7 +51,7 @@ export interface Followed {
 
 export interface ToFollow {
   readonly thin: CurrentRecording;
-  /** The same with dips evened out. */
+  /** The same with dips removed. */
   readonly humped: CurrentRecording;
   readonly whole: Stretch;
   readonly band: HumpBand;
@@ -59,7 +59,10 @@ export interface ToFollow {
   readonly poles: number;
 }
 
-/** A way to follow the ripples: by a line of so many to the ripple, of a recording, the ripples so many times as fast as it says. */
+/**
+ * A way to follow the ripples: in which recording, by which multiple of the ripple frequency, and how many times
+ * faster the ripples are than that suggests.
+ */
 interface Way {
   readonly rhythm: HumpRhythm;
   readonly of: CurrentRecording;
@@ -69,15 +72,15 @@ interface Way {
 interface Tried {
   readonly way: Way;
   readonly followed: Followed;
-  /** The share of the swing that the turns have in common. */
+  /** The share of the variation that the turns have in common. */
   readonly repeats: number;
 }
 
-/** Correlation between turns from which the rhythm is right, if a ripple is one ripple. */
+/** Correlation between turns from which the rhythm is right, provided one grid ripple is one ripple. */
 const repeatsWell = 0.85;
 /** Correlation between turns below which the rhythm is not a turn. */
 const leastRepeats = 0.4;
-/** Correlation needed where only a comb was found and no single line. */
+/** Correlation needed if only a comb was found and no single line. */
 const repeatsSurely = 0.92;
 /** Largest ratio of two rhythms that are the same. */
 const sameRhythm = 1.02;
@@ -87,7 +90,7 @@ const repeatsAlike = 0.9;
 const triedSamples = 1_000_000;
 
 /**
- * Finds and follows the ripples: by their own line; and where that gives turns that do not repeat each other, by the comb of
+ * Finds and follows the ripples by their own line. If the turns do not repeat each other then, it uses the comb of
  * lines that many bad bars make.
  */
 export function followRipple(to: ToFollow): Followed | null {
@@ -110,7 +113,7 @@ function along({ rhythm, of, line, times }: Way, { thin, perTurn }: ToFollow, st
   return { rhythm: own, humpHz, phase, points, grid: humpGrid(thin.amps, phase, points) };
 }
 
-/** The way whose turns repeat each other, tried on a stretch. */
+/** The way whose turns repeat each other best, tried on a stretch. */
 function bestWay(to: ToFollow, perTurn: number, plain: Way | null, stretch: Stretch): Way | null {
   const { thin, whole, band, poles } = to;
   const perPole = perTurn / poles;
@@ -131,7 +134,8 @@ function bestWay(to: ToFollow, perTurn: number, plain: Way | null, stretch: Stre
     ...(own ? [own] : []),
     ...lines.map((line) => tryOut({ rhythm: comb as HumpRhythm, of: thin, line, times: 1 })),
   ];
-  // What a bad bar makes comes once a pole; where no ripples stand out, lines at half or a third of that are met as well.
+  // A bad bar repeats once per pole. If no ripples stand out, lines at half or a third of that frequency are found as
+  // well.
   if (!own)
     for (const { way, repeats } of ways.filter((own) => own.repeats > repeatsSurely))
       for (const times of [2, 3]) {
@@ -140,11 +144,11 @@ function bestWay(to: ToFollow, perTurn: number, plain: Way | null, stretch: Stre
           ways.push({ ...fast, repeats });
       }
   const best = Math.max(...ways.map((way) => way.repeats));
-  // The comb finds lines in anything: turns that do not repeat each other bear it out as little as noise does.
+  // The comb search always finds something. Turns that do not repeat each other confirm it no better than noise.
   if (best < (own ? leastRepeats : repeatsSurely)) return plain;
   const fit = ways.filter((way) => way.repeats > repeatsAlike * best);
   if (own && fit.includes(own) && isOne(own)) return plain;
-  // A rhythm several times too slow repeats as well as the right one: the fastest that does so is taken.
+  // A rhythm several times too slow repeats as well as the right one, so the fastest one that repeats is used.
   const fastest = fit.reduce((fast, way) =>
     way.followed.humpHz > sameRhythm * fast.followed.humpHz ? way : fast,
   );

@@ -7,7 +7,7 @@ import { turnCount } from "./turn/turnCount";
 
 const points = 16;
 
-/** A grid of half-sines, each ripple of a turn as tall as given, with noise. */
+/** A grid of half-sines with the given heights per turn, and noise. */
 function grid(turns: number, heights: readonly number[], noise = 0.01): HumpGrid {
   const { normal } = randomSource(21);
   const humps = turns * heights.length;
@@ -58,7 +58,7 @@ describe("ripples judged over the turn", () => {
   });
 
   test("nearly all ripples far below the valleys' line are missing, not noise; noise alone calls none so", () => {
-    // Ten bars, two of them bad: dips so deep and so many that no ripple stands on the valleys' line but one.
+    // Ten bars, two of them bad: the dips are so deep and so many that only one ripple reaches the valleys' line.
     const depth = (bar: number): number =>
       [0.5, 3.5, 5.5, 8.5].reduce((sum, at) => sum + 4 * Math.exp(-(((bar - at) / 0.6) ** 2)), 0);
     const { normal } = randomSource(4);

@@ -6,17 +6,17 @@ import { type FoldedTurn, foldedTurn, humpShape, singleHeights } from "./turn/fo
 import type { TurnCount } from "./turn/turnCount";
 
 const leastTurns = 3;
-/** Below this share of the usual height a ripple is bad; below the other it is missing. */
+/** Share of the usual height below which a ripple is bad, and below which it is missing. */
 export const badShare = 0.6;
 const missingShare = 0.25;
-/** A ripple is bad when it lies this many standard errors under the limit, at least. */
+/** A ripple is bad only if it lies at least this many standard errors below the limit. */
 const sureErrors = 2.5;
-/** In noise that hides what sound ripples differ by, only one that lies so far under it is. */
+/** If noise hides the differences of sound ripples, only a ripple this many standard errors below is bad. */
 const sureInNoise = 10;
-/** Heights less certain than this share of the usual height cannot be judged. */
+/** Heights whose error exceeds this share of the usual height cannot be judged. */
 const surestShare = 0.12;
 
-/** What the heights of the ripples come to. */
+/** The judgement of the ripples' heights. */
 export type Judged = Pick<
   RippleReading,
   | "humpAmps"
@@ -32,8 +32,8 @@ export type Judged = Pick<
 >;
 
 /**
- * Judges the ripples: turn by turn where a period is known, else one by one.
- * @param cannot takes what cannot be told, with its reason
+ * Judges the ripples turn by turn if a period is known, otherwise one by one.
+ * @param cannot receives what cannot be determined, with the reason
  */
 export function judgedRipple(
   grid: HumpGrid,
@@ -79,13 +79,16 @@ export function judgedRipple(
   };
 }
 
-/** Runs of neighbouring ripples round the turn: the current takes a ripple or two to come back from a bad bar. */
+/** Runs of neighbouring ripples around the turn: after a bad bar the current needs one or two ripples to recover. */
 const runsOf = (ripple: readonly number[], perTurn: number): number =>
   ripple.length === perTurn
     ? perTurn
     : ripple.filter((hump) => !ripple.includes((hump + perTurn - 1) % perTurn)).length;
 
-/** The usual height: the middle one; where half the ripples or more are bad, that of the good ones; where nearly all are, the tallest. */
+/**
+ * The usual height: the median; if half the ripples or more are bad, the median of the good ones; if nearly all are,
+ * the tallest.
+ */
 export function usualHeight(heights: readonly number[]): number {
   const sorted = Float64Array.from(heights).sort();
   const middle = sorted[Math.floor(0.5 * sorted.length)] ?? 0;
@@ -120,7 +123,7 @@ function judgedFold(
   };
 }
 
-/** Ripple after ripple where the turn is not known: each by itself, so only a quiet recording can be judged. */
+/** Ripple by ripple if the turn is unknown; then only a quiet recording can be judged. */
 function judgedSingly(grid: HumpGrid, cannot: RippleReason[]): Pick<RippleReading, "verdict" | "because"> {
   const heights = singleHeights(grid, humpShape(grid.values, grid.points));
   const usual = medianOf(heights);

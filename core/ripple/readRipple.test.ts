@@ -1,6 +1,6 @@
-// Recordings come from two models that are not the analyser's own: half-sines drawn from the definition (bars, poles,
-// speed and heights known) and the winding's equations integrated in time. Ripples per turn are the least common
-// multiple of bars and poles: 12 and 2 give 12, 11 and 2 give 22 (stated in the trade; arithmetic).
+// Recordings come from two models other than the analyser's own: half-sines generated from the definition (bars,
+// poles, speed and heights known), and the winding's equations integrated over time. Ripples per turn are the least
+// common multiple of bars and poles: 12 and 2 give 12, 11 and 2 give 22 (stated in the trade; arithmetic).
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../chance/randomSource";
 import { simulatedRecording } from "../instrument/windingModel";
@@ -145,7 +145,7 @@ describe("a motor's ripples, half-sines", () => {
     expect(
       readRipple(drawnRecording({ ...beside, drift: 0 }), { bars: 12, choppingHz: 1_234 }).rpm,
     ).toBeCloseTo(2900, -1);
-    // Without drift nothing tells which of two clocks is the motor.
+    // Without drift, nothing tells which of two clock-steady rhythms is the motor's.
     const alike = readRipple(drawnRecording({ ...beside, drift: 0 }), { bars: 12 });
     expect(alike).toMatchObject({ rpm: null, verdict: "unclear" });
     expect(alike.cannot.map(({ code }) => code)).toContain("two-rhythms");
@@ -272,7 +272,7 @@ describe("a motor's ripples, from the winding's equations", () => {
   ])(
     "%p bars at %p V, %p of them bad: what they make in half a turn is not taken for a ripple",
     (bars, volts, bad) => {
-      // The bars alone are given: read as a slower motor with even ripples, all of them would be called sound.
+      // Only the bars are given. Read as a slower motor with even ripples, all of them would be called sound.
       const badBars = bad.map((bar, i) => ({ bar, ohms: 0.12 + 0.08 * i }));
       const trace = simulatedRecording({ ...motor, bars, badBars }, { ...scope, volts, jitterShare: 0.01 });
       const humps = readRipple(trace, { bars });
@@ -340,7 +340,7 @@ describe("a motor's ripples, from the winding's equations", () => {
     const humps = readRipple(simulatedRecording(motor, { ...scope, seconds: 4, fromRest: true }), {
       bars: 12,
     });
-    // Stall current at 12 V: volts over the winding's ohms; the shaft turns a little before it is reached.
+    // Stall current at 12 V: volts over the winding's ohms; the shaft turns a little before the current reaches it.
     expect(humps.startUp?.inrushAmps).toBeGreaterThan((0.85 * 12) / constants.ohms);
     expect(humps.startUp?.inrushAmps).toBeLessThan((1.02 * 12) / constants.ohms);
     expect(humps.startUp?.settleSeconds).toBeGreaterThan(0.1);

@@ -17,11 +17,14 @@ import { enoughHumps } from "./turn/turnMark";
 
 const leastSamples = 64;
 const samplesPerHump = 8;
-/** A rhythm needs this many samples a ripple to be told from its mirror image. */
+/** Fewest samples per ripple with which a rhythm can be told from its alias. */
 const samplesForRhythm = 2.5;
-/** Faster sampling than this adds nothing the ripples need. */
+/** Samples per ripple beyond which more add nothing. */
 const enoughHz = 48_000;
-/** More than the fuse of any blower lets through for a second (common practice, no source): 40 A ones stand twice that. */
+/**
+ * Amps that no blower's fuse passes for a second (common practice, no source): 40 A fuses carry twice their rating
+ * that long.
+ */
 const mostMeanAmps = 100;
 /** Share of samples at the very top or bottom that means the recording was clipped. */
 const clippedShare = 0.004;
@@ -35,7 +38,7 @@ function isClipped(amps: Float32Array, { from, to }: Stretch, low: number, high:
   return Math.max(atLow, atHigh) > Math.max(8, clippedShare * (to - from));
 }
 
-/** Fewer samples by whole steps, each the mean of the ones it stands for. */
+/** Reduces the sampling rate by a whole factor; each sample is the mean of those it replaces. */
 function thinned({ amps, rateHz }: CurrentRecording, { from, to }: Stretch): CurrentRecording {
   const every = Math.max(1, Math.floor(rateHz / enoughHz));
   if (every === 1) return { amps: amps.subarray(from, to), rateHz };
@@ -48,7 +51,7 @@ function thinned({ amps, rateHz }: CurrentRecording, { from, to }: Stretch): Cur
   return { amps: out, rateHz: rateHz / every };
 }
 
-/** What a reading holds before its rhythm is found. */
+/** What a reading holds before its rhythm is known. */
 const nothingRead = (
   { steady, startUp, dropouts, dropoutCount }: ReturnType<typeof runningPart>,
   meanAmps: number,
@@ -90,10 +93,10 @@ function misreadings(
 }
 
 /**
- * Reads the ripples of a permanent-magnet motor's current. One brush a pole: ripples per turn are the least
- * common multiple of bars and poles (12 bars and 2 poles give 12, 11 give 22). A single bad bar passes every
- * brush, so it shows once a brush a turn; that changes the heights, not the rpm. Without bars, rpm or a mark that comes once
- * a turn in the recording itself neither ripples per turn nor rpm are told.
+ * Reads the ripples of a permanent-magnet motor's current. With one brush per pole, ripples per turn are the least
+ * common multiple of bars and poles (12 bars and 2 poles give 12, 11 give 22). A single bad bar passes every brush, so
+ * it shows once per brush and turn; that changes the heights, not the rpm. Ripples per turn and rpm are only reported
+ * if bars, rpm or a mark once per turn are known.
  */
 export function readRipple(trace: CurrentRecording, options: RippleOptions = {}): RippleReading {
   const { amps, rateHz } = trace;

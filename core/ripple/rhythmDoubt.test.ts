@@ -12,15 +12,15 @@ const perTurn = 12;
 interface Made {
   /** Depth of each bar's dip, over half a turn of six bars. */
   readonly dips?: readonly number[];
-  /** So many times as fast as it is the rhythm lays it out. */
+  /** How many times faster the rhythm is than the grid assumes. */
   readonly times?: number;
   readonly noise?: number;
-  /** Amplitude of a swing once a turn. */
+  /** Amplitude of a variation once per turn. */
   readonly wander?: number;
   readonly level?: number;
 }
 
-/** Ripples of twelve bars as some rhythm lays them on a grid. */
+/** Ripples of twelve bars on the grid of some rhythm. */
 function grid({ dips = [], times = 1, noise = 0.02, wander = 0, level = 8 }: Made): HumpGrid {
   const { normal } = randomSource(3);
   const humps = 480;
@@ -85,7 +85,7 @@ describe("several bad bars, their count alone given", () => {
       { rateHz: 20_000, seconds: 1.2, volts: 9, noiseAmps: 0.03, jitterShare: 0.01 },
     );
     const humps = readRipple(trace, { bars: 12, ...given });
-    // The speed settles at first: the truth is taken where the ripples were.
+    // The speed settles at first, so the true value is taken over the ripples' stretch.
     const [from, to] = humps.steadySeconds.map((at) =>
       Math.min(trace.turns.length - 1, Math.round(at * trace.rateHz)),
     ) as [number, number];

@@ -16,25 +16,29 @@ const leastShared = 0.92;
  */
 const mostChance = 3;
 
-/** Why a rhythm is not trusted: its turns do not repeat each other, or bad bars are taken for ripples, or it may be slower. */
+/**
+ * Why a rhythm is not trusted: its turns do not repeat each other, bad bars are taken for ripples, or the true rhythm
+ * may be slower.
+ */
 export type RhythmDoubt =
   | { readonly kind: "no-turns" }
   | { readonly kind: "too-tall" }
   | { readonly kind: "slower"; readonly times: number };
 
-/** What is known of a motor beside its ripple's rhythm. */
+/** What is known of a motor apart from its ripple's rhythm. */
 export interface RhythmKnown {
   readonly perTurn: number;
   readonly poles: number;
-  /** So many times slower than the rhythm the ripples may be. */
+  /** How many times slower than the rhythm the ripples may be. */
   readonly most: number;
-  /** True where a module's PWM was taken out of the recording. */
+  /** True if a module's PWM was removed from the recording. */
   readonly chopped: boolean;
 }
 
 /**
- * Whether a rhythm can be trusted where ripples per turn are known: null where it can. What bad bars make must repeat once a pole,
- * for they pass every brush, and no better after two or three: that is bad bars opposite each other on a slower motor.
+ * Whether a rhythm can be trusted if ripples per turn are known; null if it can. Effects of bad bars must repeat once
+ * per pole, because they pass every brush. If they repeat better after two or three poles, they are bad bars opposite
+ * each other on a slower motor.
  */
 export function rhythmDoubt(
   grid: HumpGrid,
@@ -58,7 +62,7 @@ export function rhythmDoubt(
   return better >= 0 && better + 2 <= most ? { kind: "slower", times: better + 2 } : null;
 }
 
-/** A grid without what swings once a turn as a whole: a wheel out of balance, not its bars. */
+/** A grid without slow variation once per turn, which comes from an unbalanced wheel and not from the bars. */
 function withoutWander(grid: HumpGrid, perTurn: number): HumpGrid {
   const { points, values } = grid;
   const cells = perTurn * points;

@@ -1,4 +1,4 @@
-/** Why the ripples were judged as they were, or what cannot be told from the recording, with its figures. */
+/** Why the ripples were judged as they were, or what the recording cannot show, with figures. */
 export type RippleReason =
   | { readonly code: "too-few-samples"; readonly samples: number; readonly needed: number }
   | { readonly code: "clipped" }
@@ -31,5 +31,5 @@ export type RippleReason =
   | { readonly code: "no-such-commutator"; readonly humpsPerTurn: number; readonly poles: number }
   | { readonly code: "bars-alike"; readonly humpsPerTurn: number; readonly bars: readonly number[] }
   | { readonly code: "no-mark" }
-  /** The ripples repeat after so many, which no commutator gives as a turn or which bad bars make once a brush. */
+  /** The ripples repeat after this many, which is no commutator's turn, or which bad bars cause once per brush. */
   | { readonly code: "repeats-not-by-turn" | "repeats-once-a-brush"; readonly humps: number };

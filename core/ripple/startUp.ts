@@ -1,9 +1,9 @@
 import { type CurrentRecording, medianOf, rangeOf, type Stretch } from "../signal/currentRecording";
 
-/** What the current did while the motor came up to speed. */
+/** The current while the motor ran up to speed. */
 export interface StartUp {
   readonly inrushAmps: number;
-  /** When the inrush peaked. */
+  /** Time of the inrush peak. */
   readonly atSeconds: number;
   /** From the inrush until the current stays within a twelfth of its settled value. */
   readonly settleSeconds: number;
@@ -37,8 +37,8 @@ const leastLostSeconds = 0.0003;
 const mostListed = 50;
 
 /**
- * Finds the inrush, the stretch that runs steadily and the moments without current. A dead spot shows as a
- * start without current, a worn commutator as dropouts while it runs.
+ * Finds the inrush, the steady stretch and the moments without current. A dead spot shows as a start without current,
+ * a worn commutator as dropouts while running.
  */
 export function runningPart({ amps, rateHz }: CurrentRecording): RunningPart {
   const count = amps.length;

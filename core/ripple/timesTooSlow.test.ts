@@ -6,7 +6,7 @@ const points = 24;
 const perTurn = 12;
 const poles = 2;
 
-/** Dips of a half turn of six bars, and the ripples between them; as a rhythm so many times too slow would lay it out. */
+/** Dips of half a turn of six bars, and the ripples between them, on the grid of a rhythm several times too slow. */
 function grid(dips: readonly number[], tooSlow: number): HumpGrid {
   const humps = 240;
   const values = Float32Array.from({ length: humps * points }, (_, i) => {

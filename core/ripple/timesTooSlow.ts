@@ -8,14 +8,17 @@ const mostTimes = 8;
  * less.
  */
 const leastApart = 0.7;
-/** And at the right rhythm so nearly as well as at any: bad bars opposite each other repeat a little less at twice that. */
+/**
+ * Share of the best correlation that the right rhythm must reach: bad bars opposite each other repeat slightly less at
+ * twice its frequency.
+ */
 const apartWithin = 0.04;
 
 /**
- * How many times too slow a rhythm of ripples is, whose turns repeat each other; 1 where it is right. Bad bars repeat once a pole
- * and at nothing faster. A rhythm a fraction of the right one repeats as well, but so does some rhythm faster than it; the ripples
- * themselves, which repeat at every bar, have no say.
- * @param most so many times as fast the ripples may be
+ * How many times too slow a rhythm of ripples is whose turns repeat each other; 1 if it is right. Effects of bad bars
+ * repeat once per pole and at nothing faster. A rhythm at a fraction of the right frequency repeats as well, but so
+ * does some faster rhythm. The ripples themselves repeat at every bar and cannot decide.
+ * @param most largest factor to consider
  */
 export function timesTooSlow(grid: HumpGrid, perTurn: number, poles: number, most: number): number {
   const perPole = perTurn / poles;
@@ -23,8 +26,8 @@ export function timesTooSlow(grid: HumpGrid, perTurn: number, poles: number, mos
   const apart = humpsApart(beginning);
   const repeats = repeatsAfter(apart, perTurn);
   if (repeats < leastApart || humpsAlike(beginning, swingOf(apart))) {
-    // All ripples are alike: sound ones, or each is what bad bars make in half a turn, which is seldom as
-    // smooth and mostly taller.
+    // All ripples are alike: they are sound, or each is the effect of bad bars over half a turn, which is seldom as
+    // smooth and usually taller.
     const sound =
       !swingsTooFar(grid) && isSmoothHump(grid.values, grid.points, foldConsistency(grid, perTurn));
     return sound || perPole > most ? 1 : perPole;

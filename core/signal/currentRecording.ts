@@ -1,10 +1,10 @@
-/** A motor's current against time, evenly sampled. */
+/** A motor's current over time, evenly sampled. */
 export interface CurrentRecording {
   readonly amps: Float32Array;
   readonly rateHz: number;
 }
 
-/** A stretch of a recording, from the first sample to before the last. */
+/** A stretch of a recording: from the first sample up to, not including, the last. */
 export interface Stretch {
   readonly from: number;
   readonly to: number;
@@ -24,14 +24,14 @@ export function rangeOf(samples: Float32Array, { from, to }: Stretch) {
   return to > from ? { mean: sum / (to - from), low, high } : { mean: 0, low: 0, high: 0 };
 }
 
-/** Mean of the values, 0 of none. */
+/** Mean of the values; 0 for an empty list. */
 export function meanOf(values: ArrayLike<number>): number {
   let sum = 0;
   for (let i = 0; i < values.length; i++) sum += values[i] as number;
   return values.length === 0 ? 0 : sum / values.length;
 }
 
-/** The middle value, the upper of two; 0 of none. */
+/** The median, the upper of two middle values; 0 for an empty list. */
 export function medianOf(values: ArrayLike<number>): number {
   const sorted = Float64Array.from(values).sort();
   return sorted[Math.floor(sorted.length / 2)] ?? 0;

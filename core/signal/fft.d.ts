@@ -4,7 +4,7 @@ declare module "fft.js" {
     constructor(size: number);
     createComplexArray(): number[];
     realTransform(out: number[], input: ArrayLike<number>): void;
-    /** Of complex numbers, their parts in turn. */
+    /** An array of complex numbers, real and imaginary parts in turn. */
     transform(out: number[], input: ArrayLike<number>): void;
   }
 }

@@ -2,21 +2,21 @@ import { z } from "zod";
 
 const positive = z.number().positive().max(1e9);
 
-/** What the probe made of the current: how a recording's figures become amps. */
+/** How the figures of a recording convert to amps. */
 export const probeScaleSchema = z.discriminatedUnion("kind", [
-  /** The figures are amps already. */
+  /** The figures are amps. */
   z.strictObject({ kind: z.literal("amps") }),
-  /** A clamp that gives so many volts an amp: 0.01 for 10 mV/A. */
+  /** A clamp with an output in volts per amp: 0.01 for 10 mV/A. */
   z.strictObject({ kind: z.literal("volts-per-amp"), voltsPerAmp: positive }),
-  /** A clamp marked the other way round: so many amps a volt. */
+  /** A clamp marked in amps per volt. */
   z.strictObject({ kind: z.literal("amps-per-volt"), ampsPerVolt: positive }),
-  /** Volts over a shunt of so many ohms (Ohm's law). */
+  /** Volts across a shunt of a given resistance in ohms (Ohm's law). */
   z.strictObject({ kind: z.literal("shunt"), ohms: positive }),
 ]);
 
 export type ProbeScale = z.infer<typeof probeScaleSchema>;
 
-/** Amps that one of the file's figures stands for, the file holding volts or, for `amps`, amps. */
+/** Amps for one unit of the file's figures, which are volts, or amps for `amps`. */
 export function ampsPerFigure(scale: ProbeScale): number {
   switch (scale.kind) {
     case "amps":

@@ -37,7 +37,7 @@ describe("a recording's picture", () => {
         motor: "M1",
         source: "file",
         setup: { key: "run", setting: "4" },
-        // The reasons are stored in words.
+        // The reasons are stored as words.
         figures: { ...figures, because: "even", cannot: [] },
         picture,
       };

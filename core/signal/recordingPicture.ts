@@ -2,13 +2,13 @@ import { z } from "zod";
 import type { CurrentRecording, Stretch } from "./currentRecording";
 import { meanSpectrum, type Spectrogram } from "./soundTone";
 
-/** The lowest and highest sample of each column of a picture: no spike is lost, however far it is zoomed out. */
+/** The lowest and highest sample of each column of a picture, so that no spike is lost at any zoom. */
 export interface Envelope {
   readonly low: number[];
   readonly high: number[];
 }
 
-/** Lowest and highest sample of each of so many columns of a stretch; fewer columns where it has fewer samples. */
+/** Lowest and highest sample of each column of a stretch; fewer columns if it has fewer samples. */
 export function envelopeOf(samples: Float32Array, { from, to }: Stretch, columns: number): Envelope {
   const wide = Math.max(1, Math.min(columns, to - from));
   const low: number[] = [];
@@ -28,14 +28,14 @@ export function envelopeOf(samples: Float32Array, { from, to }: Stretch, columns
   return { low, high };
 }
 
-/** Five figures are more than a picture shows. */
+/** More than five digits do not show in a picture. */
 const rounded = (value: number): number => Number(value.toPrecision(5));
 
 const figures = (most: number) => z.array(z.number()).max(most);
 
 export const spectrumPictureSchema = z.strictObject({
   topHz: z.number().positive(),
-  /** Decibels below the tallest, evenly from 0 to `topHz`; the tallest of the bins a point stands for. */
+  /** Decibels below the tallest line, evenly spaced from 0 to `topHz`; each point is the tallest of its bins. */
   decibels: figures(2000),
 });
 export type SpectrumPicture = z.infer<typeof spectrumPictureSchema>;
@@ -43,7 +43,7 @@ export type SpectrumPicture = z.infer<typeof spectrumPictureSchema>;
 const spectrumPoints = 700;
 const spectrumFloor = -80;
 
-/** A spectrum drawn up to some frequency, the tallest of the bins at each point. */
+/** A spectrum for plotting up to some frequency, with the tallest bin at each point. */
 export function spectrumPicture(samples: Float32Array, rateHz: number, topHz: number): SpectrumPicture {
   const { magnitude, binHz } = meanSpectrum(samples, rateHz);
   const top = Math.min(topHz, rateHz / 2);
@@ -67,17 +67,17 @@ export const recordingPictureSchema = z.strictObject({
   low: figures(4000),
   high: figures(4000),
   spectrum: spectrumPictureSchema.nullable(),
-  /** Where the samples kept beside the picture begin. */
+  /** Start of the samples stored with the picture. */
   keptFrom: z.number().nonnegative(),
 });
-/** A current recording as it is kept: the whole as an envelope, its spectrum, and where the samples kept begin. */
+/** A current recording as it is stored: an envelope of the whole, its spectrum, and the start of the stored samples. */
 export type RecordingPicture = z.infer<typeof recordingPictureSchema>;
 
 const columnsKept = 1500;
-/** Samples kept of a recording, for looking closely: some fifteen seconds at 20 kHz. */
+/** Number of samples stored for zooming in; some fifteen seconds at 20 kHz. */
 export const mostKept = 300_000;
 
-/** Makes what is kept of a recording: its picture, and the samples from where it runs steadily. */
+/** Makes what is stored of a recording: its picture, and the samples from where it runs steadily. */
 export function recordingPicture(
   { amps, rateHz }: CurrentRecording,
   steadyFrom: number,
@@ -110,7 +110,7 @@ export const spectrogramPictureSchema = z.strictObject({
 });
 export type SpectrogramPicture = z.infer<typeof spectrogramPictureSchema>;
 
-/** A spectrogram in 256 steps, to be kept and drawn. */
+/** A spectrogram in 256 levels, for storing and painting. */
 export const spectrogramPicture = ({
   columns,
   rows,

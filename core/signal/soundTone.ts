@@ -1,17 +1,17 @@
 import { meanOf, medianOf } from "./currentRecording";
 import { type Peak, peaksOf, type Spectrum, spectrumOf } from "./spectrum";
 
-/** A recording of a running blower, and how fast it turned where that is known. */
+/** A sound recording of a running blower, and its speed if known. */
 export interface SoundRecording {
   readonly samples: Float32Array;
   readonly rateHz: number;
   readonly rpm: number | null;
 }
 
-/** A tone that stands out of a recording. */
+/** A tone that stands out in a recording. */
 export interface SoundTone {
   readonly hz: number;
-  /** Decibels above what lies around it. */
+  /** Decibels above its surroundings. */
   readonly over: number;
 }
 
@@ -23,7 +23,7 @@ const standsOutDecibels = 9;
 /** Width of the surroundings, as a factor of the frequency. */
 const around = 1.25;
 
-/** Mean power spectrum of a recording: many short windows, half overlapping (P. D. Welch 1967). */
+/** Mean power spectrum of a recording from many short windows that half overlap (P. D. Welch 1967). */
 export function meanSpectrum(samples: Float32Array, rateHz: number): Spectrum {
   const count = Math.min(windowSamples, samples.length);
   const windows = Math.max(1, Math.min(mostWindows, Math.floor((2 * samples.length) / count) - 1));
@@ -40,7 +40,7 @@ export function meanSpectrum(samples: Float32Array, rateHz: number): Spectrum {
   return { magnitude: (power ?? new Float64Array(0)).map(Math.sqrt), binHz };
 }
 
-/** Tones that stand out of a spectrum, loudest over their surroundings first. */
+/** Tones that stand out in a spectrum, those furthest above their surroundings first. */
 export function tonesOf(spectrum: Spectrum): SoundTone[] {
   const { magnitude, binHz } = spectrum;
   const over = (bin: number): number => {
@@ -79,11 +79,11 @@ export function powerShare({ magnitude, binHz }: Spectrum, lowHz: number, highHz
   return all === 0 ? 0 : within / all;
 }
 
-/** Blows in a sound: how far its loudest moments stand over the usual ones, and how often they come. */
+/** Knocks in a sound: how far the loudest moments exceed the middle one, and how often they repeat. */
 export interface Blows {
-  /** Mean of the loudest hundredth of the moments over the middle one. */
+  /** Mean of the loudest hundredth of the moments divided by the median. */
   readonly crest: number;
-  /** How often they repeat; null where they keep no time. */
+  /** How often they repeat; null if they are irregular. */
   readonly hz: number | null;
 }
 
@@ -91,7 +91,7 @@ const momentSeconds = 0.002;
 const highPassSamples = 24;
 const repeatsOver = 12;
 
-/** Finds clicks and ticks: the loudness of the upper frequencies, moment by moment, and its rhythm. */
+/** Finds clicks and ticks from the loudness of the upper frequencies over time, and their rhythm. */
 export function blowsOf(samples: Float32Array, rateHz: number): Blows {
   const block = Math.max(4, Math.round(momentSeconds * rateHz));
   const reach = Math.max(2, Math.min(highPassSamples, Math.round(rateHz / 2000)));
@@ -118,20 +118,20 @@ export function blowsOf(samples: Float32Array, rateHz: number): Blows {
   return { crest: middle === 0 ? 0 : top / middle, hz: repeats ? peak.hz : null };
 }
 
-/** Loudness by time and frequency, for a picture: decibels below the loudest. */
+/** Loudness by time and frequency for a picture, in decibels below the loudest. */
 export interface Spectrogram {
   readonly columns: number;
   readonly rows: number;
   readonly topHz: number;
   readonly seconds: number;
-  /** By column times rows plus row, the lowest frequency first; 0 at the loudest, `floor` at the least shown. */
+  /** Indexed by column × rows + row, the lowest frequency first; 0 at the loudest, `floor` at the quietest shown. */
   readonly decibels: Float32Array;
   readonly floor: number;
 }
 
 const spectrogramFloor = -70;
 
-/** Cuts a sound into short windows, each column the loudest of what falls in it, so that a tick is not lost. */
+/** Cuts a sound into short windows. Each column holds the loudest of its windows, so that a tick is not lost. */
 export function spectrogramOf(
   samples: Float32Array,
   rateHz: number,

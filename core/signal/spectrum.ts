@@ -1,19 +1,19 @@
 import FFT from "fft.js";
 import type { Stretch } from "./currentRecording";
 
-/** Magnitudes of a windowed stretch of samples, by bin; a tone of size 1 stands a quarter of the samples high. */
+/** Magnitude by bin of a windowed stretch of samples; a tone of amplitude 1 has a quarter of the sample count. */
 export interface Spectrum {
   readonly magnitude: Float64Array;
-  /** Hertz from one bin to the next. */
+  /** Hertz between one bin and the next. */
   readonly binHz: number;
 }
 
 export interface SpectrumOptions {
-  /** First sample; 0 unless given. */
+  /** First sample; 0 by default. */
   readonly from?: number;
-  /** Samples taken; as many as there are unless given. */
+  /** Number of samples; all by default. */
   readonly count?: number;
-  /** The transform is at least this long, zeros filled in; the samples' own power of two unless given. */
+  /** Smallest length of the transform, filled up with zeros; the next power of two by default. */
   readonly size?: number;
 }
 
@@ -30,7 +30,7 @@ function planOf(size: number) {
 
 const powerOfTwo = (count: number): number => 2 ** Math.ceil(Math.log2(Math.max(2, count)));
 
-/** Spectrum of a stretch of samples, its mean taken out, under a Hann window. */
+/** Spectrum of a stretch of samples, with its mean removed, under a Hann window. */
 export function spectrumOf(
   samples: ArrayLike<number>,
   rateHz: number,
@@ -49,17 +49,17 @@ export function spectrumOf(
   return { magnitude, binHz: rateHz / size };
 }
 
-/** More samples than this part no lines that matter, fewer none at all. */
+/** Largest number of samples searched for lines, and the smallest number in which lines can be found. */
 const mostForLines = 2 ** 18;
 const fewestForLines = 1024;
 
-/** How many samples of a stretch, from its first, lines are looked for in; null where it is too short. */
+/** How many samples of a stretch, from its start, are searched for lines; null if it is too short. */
 export function samplesForLines({ from, to }: Stretch): number | null {
   const count = Math.min(mostForLines, 2 ** Math.floor(Math.log2(Math.max(2, to - from))));
   return count < fewestForLines ? null : count;
 }
 
-/** A local maximum of a spectrum, its place found between the bins. */
+/** A local maximum of a spectrum, with its position interpolated between bins. */
 export interface Peak {
   readonly bin: number;
   readonly hz: number;
@@ -67,8 +67,8 @@ export interface Peak {
 }
 
 /**
- * Where a peak's top lies between bins: a parabola through the logarithms of the peak and its neighbours
- * (the usual interpolation for a Hann window; F. J. Harris, "On the use of windows", Proc. IEEE 66, 1978, from memory).
+ * The position of a peak between bins: a parabola through the logarithms of the peak and its neighbours (the usual
+ * interpolation for a Hann window; F. J. Harris, "On the use of windows", Proc. IEEE 66, 1978, from memory).
  */
 export function peakAt({ magnitude, binHz }: Spectrum, bin: number): Peak {
   const [left, top, right] = [bin - 1, bin, bin + 1].map((at) => Math.log((magnitude[at] ?? 0) + 1e-300)) as [
@@ -87,7 +87,7 @@ export function peakAt({ magnitude, binHz }: Spectrum, bin: number): Peak {
 
 /**
  * Local maxima between two frequencies, the tallest first.
- * @param weigh what a bin counts for; its magnitude unless given
+ * @param weigh the weight of a bin; its magnitude by default
  */
 export function peaksOf(
   spectrum: Spectrum,

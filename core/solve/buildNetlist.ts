@@ -12,11 +12,11 @@ const wireEndOhms = 0.0005;
 /** Nominal contact resistance of a connector's pin, in ohms, where the file gives none. */
 const pinOhms = 0.003;
 
-/** How finely a circuit is laid out. */
+/** How much detail a circuit is laid out with. */
 export interface NetlistOptions {
   /**
-   * Each wire as one branch, its copper ends taken as the terminals they sit on: half the nodes, and a
-   * few millivolts of end contact moved. The engine's many predictions are made so.
+   * Each wire becomes one branch, and its ends become the terminals they sit on. This halves the number of nodes and
+   * moves a few millivolts of end-contact drop. The engine's many predictions use it.
    */
   readonly lumpWires?: boolean;
 }
@@ -63,7 +63,7 @@ function addWiring(
   }
 }
 
-/** Lays a checked circuit out as a netlist. */
+/** Builds the netlist of a checked circuit. */
 export function buildNetlist(circuit: Circuit, options: NetlistOptions = {}): Parsed<Netlist> {
   const points = circuitPoints(circuit);
   const builder = new NetlistBuilder();

@@ -1,7 +1,7 @@
 import type { Netlist } from "./netlist/netlist";
 import { type OperatingPoint, operatingPoint } from "./operatingPoint";
 
-/** How a healthy vehicle stands in one setting, key on. */
+/** The healthy operating point of one setting, key on. */
 export interface HealthyPoint {
   readonly setting: string;
   readonly point: OperatingPoint;
@@ -11,8 +11,9 @@ type BySetting = readonly HealthyPoint[];
 const solved = { engineOff: new WeakMap<Netlist, BySetting>(), engineOn: new WeakMap<Netlist, BySetting>() };
 
 /**
- * The healthy circuit in every setting, key on, in the circuit's order; solved once for a netlist.
- * @param engine whether the engine runs, so that the alternator charges; off unless said otherwise
+ * The healthy operating point of every setting with the key on, in the circuit's order. They are solved once for each
+ * netlist.
+ * @param engine whether the engine runs, so that the alternator charges; off by default
  */
 export function healthyPoints(netlist: Netlist, { engine = false } = {}): BySetting {
   const known = engine ? solved.engineOn : solved.engineOff;

@@ -1,5 +1,5 @@
-// The solver against ngspice 45 (eecircuit-engine, WebAssembly), motors there as behavioural sources
-// whose speed is a node on which the torques balance: another solver and another formulation.
+// The solver against ngspice 45 (eecircuit-engine, WebAssembly). Motors there are behavioural sources whose speed is a
+// node on which the torques balance: another solver and another formulation.
 import { beforeAll, describe, expect, jest, test } from "@jest/globals";
 import { Simulation } from "eecircuit-engine";
 import { catalogue } from "../fault/catalogue";
@@ -21,13 +21,13 @@ beforeAll(async () => {
   await simulation.start();
 });
 
-/** Node volts by spice node number; throws when ngspice reports an error. */
+/** Node volts by spice node number; throws if ngspice reports an error. */
 async function ngspiceVolts(text: string): Promise<Map<number, number>> {
-  // A failed run may hand back the result of the run before: each run carries its own number as a voltage.
+  // A failed run may return the result of the previous one, so each run carries its own number as a voltage.
   run += 1;
   simulation.setNetList(text.replace(".options", `VRUN run 0 ${run}\n.options`));
   const result = await simulation.runSim();
-  // It may warn that one way of converging failed before another does.
+  // ngspice may warn that one method of convergence failed before another succeeds.
   const errors = simulation
     .getError()
     .filter((line) => !/^Note:|^Warning:.*stepping failed|^\s*$/i.test(line));
@@ -46,7 +46,7 @@ async function ngspiceVolts(text: string): Promise<Map<number, number>> {
 interface Compared {
   readonly nodes: number;
   readonly worstVolts: number;
-  /** Worst excess of a branch current's gap over a millionth of that current. */
+  /** Largest amount by which a branch current's difference exceeds a millionth of that current. */
   readonly worstAmps: number;
 }
 

@@ -51,7 +51,7 @@ describe("what an eye calls a lamp", () => {
     [0, "dark"],
   ] as const)("%p V: %s", (volts, word) => expect(lampWord(volts)).toBe(word));
 
-  // By Ohm's law: behind 10 kΩ a 3 W lamp gets next to nothing of 12 V, behind 0.1 Ω nearly all.
+  // By Ohm's law: behind 10 kΩ a 3 W lamp gets almost none of 12 V; behind 0.1 Ω it gets nearly all.
   test("behind ohms that starve it, and behind few", () => {
     expect(lampWord(lampVolts(testLight, 12, 10_000))).toBe("dark");
     expect(lampWord(lampVolts(testLight, 12, 0.1))).toBe("bright");

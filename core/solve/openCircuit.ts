@@ -2,19 +2,19 @@ import type { SolvedState } from "./devices/solvedState";
 import type { Netlist } from "./netlist/netlist";
 import type { PointSolver } from "./pointSolver";
 
-/** What stands between two points with nothing on them: an equivalent source (Thévenin 1883), for whatever is put there. */
+/** The equivalent source between two open points (Thévenin 1883), for anything that is then connected there. */
 export interface OpenCircuit {
-  /** 0 where a point floats. */
+  /** 0 if a point floats. */
   readonly volts: number;
-  /** Ohms behind the points; Infinity where one floats. */
+  /** Series ohms of the equivalent source; Infinity if a point floats. */
   readonly ohms: number;
   readonly floats: boolean;
 }
 
 /**
- * Open volts and the ohms behind two points.
- * @param solver that has just solved the state
- * @param one first lead; names that are no point stand for the reference
+ * Open-circuit volts and series ohms of two points.
+ * @param solver the solver that has just solved the state
+ * @param one first lead; names that are not points stand for the reference
  */
 export function openCircuit(
   solver: PointSolver,

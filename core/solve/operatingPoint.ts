@@ -7,20 +7,20 @@ import { PointSolver, type SolvedState } from "./pointSolver";
 
 /** An operating point by names, as the command line prints it. */
 export interface OperatingPoint {
-  /** Volts against the battery's negative; null where floating. */
+  /** Volts against the battery's negative post; null if floating. */
   readonly volts: Readonly<Record<string, number | null>>;
-  /** Points with no path to anything. */
+  /** Points without a path to anything. */
   readonly floating: readonly string[];
   /** Amps of wires, motors, fuses, elements and coils. */
   readonly amps: Readonly<Record<string, number>>;
   /** Watts of elements, wires (with their end contacts) and pins. */
   readonly watts: Readonly<Record<string, number>>;
   readonly rpm: Readonly<Record<string, number>>;
-  /** Relays, controls and panels that never settle; values are then the average of the two states. */
+  /** Relays, control modules and panels that never settle; the values are then the average of their two states. */
   readonly buzzing: readonly string[];
 }
 
-/** Ids of the branches whose amps are reported, by owner's kind. */
+/** Ids of the branches whose amps are reported, by kind of owner. */
 function reportsAmps(netlist: Netlist, id: string): boolean {
   const branch = netlist.branches[netlist.branchOf.get(id) ?? -1];
   if (!branch) return false;
@@ -34,8 +34,8 @@ function isElement(netlist: Netlist, id: string): boolean {
 }
 
 /**
- * Solves one set-up of a circuit and names the result.
- * @param changes what a fault does; none for a healthy circuit
+ * Solves one set-up of a circuit and names the results.
+ * @param changes what a fault changes; empty for a healthy circuit
  */
 export function operatingPoint(
   netlist: Netlist,
@@ -53,7 +53,7 @@ function deviceId(netlist: Netlist, { kind, index }: Device): string {
   return lists[kind][index]?.part.id ?? "";
 }
 
-/** Names a solved state's numbers. */
+/** Gives a solved state's numbers their names. */
 export function nameState(netlist: Netlist, solved: SolvedState): OperatingPoint {
   const volts: Record<string, number | null> = {};
   const floating: string[] = [];

@@ -19,7 +19,7 @@ function underFault(netlist: Netlist, fault: string, setting = "4") {
   return operatingPoint(netlist, { key: "run", setting }, placed.value.changes);
 }
 
-/** A circuit of the test's own, checked like any file. */
+/** A circuit of this test, parsed like any file. */
 function circuitOf(part: Partial<Circuit>): Circuit {
   const parsed = parseCircuit({
     format: "airway-circuit",
@@ -42,7 +42,7 @@ const wire = (id: string, from: string, to: string) =>
   ({ id, from, to, colour: "RD", mm2: 2.5, metres: 1, fromOhms: 0, toOhms: 0 }) as const;
 
 describe("a divider against the closed form", () => {
-  // Ohm's law by hand: 12 V over 8 Ω and 4 Ω, the wires' copper 1.7241e-8 × 1 / 2.5e-6 Ω each.
+  // Ohm's law by hand: 12 V over 8 Ω and 4 Ω, with copper of 1.7241e-8 × 1 / 2.5e-6 Ω in each wire.
   test("volts and amps", () => {
     const netlist = netlistOf(
       circuitOf({

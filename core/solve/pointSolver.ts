@@ -23,15 +23,15 @@ export type { SolvedState } from "./devices/solvedState";
 export type { HealthyNetwork } from "./network/networkState";
 
 /**
- * How a point is wanted: exact; good enough for a prediction; the same with the devices likely to stand as in
- * the point solved before, which is tried first.
+ * The accuracy of an operating point: exact; rough, good enough for a prediction; or rough with the device states of
+ * the previous point, which are tried first.
  */
 export type Aim = "exact" | "rough" | "rough-as-before";
 
 /**
- * Operating points of one netlist by nodal analysis (Ho, Ruehli and Brennan 1975, without the
- * branch-current rows: every branch here has resistance). The linear network is factorised once; what
- * switches, turns or glows (contacts, motors, controls, panels, the load lamp) hangs on it as ports.
+ * Operating points of one netlist by nodal analysis (Ho, Ruehli and Brennan 1975, without the branch-current rows,
+ * since every branch here has resistance). The linear network is factorised once. What switches, turns or glows
+ * (contacts, motors, control modules, panels, the load lamp) connects to it as ports.
  */
 export class PointSolver {
   private readonly size: number;
@@ -42,27 +42,27 @@ export class PointSolver {
   private readonly scratch: Float64Array;
   private readonly portBranch: Uint8Array;
   private readonly devices: DeviceStates;
-  /** Every network with contacts and panels outside, for points of their own. */
+  /** Networks with contacts and panels outside, for single operating points. */
   private readonly bare: LinearNetworks;
-  /** Healthy networks with contacts and panels inside, as they stand. */
+  /** Healthy networks with contacts and panels inside, by device states. */
   private readonly whole: LinearNetworks;
-  /** Ports of motors and stages alone. */
+  /** Ports of motors and output stages alone. */
   private readonly loadPortOf: Int32Array;
-  /** Volts by node, and the reference's. */
+  /** Volts by node, followed by the reference's. */
   private readonly padded: Float64Array;
-  /** Places of each branch's ends in `padded`. */
+  /** Indices of each branch's ends in `padded`. */
   private readonly fromPlace: Int32Array;
   private readonly toPlace: Int32Array;
   private readonly everyBranch: Int32Array;
   private ampsRead: Int32Array;
   private motors: MotorConstants[] = [];
   private lamp: Edge | null = null;
-  /** The network of a point of its own; null while one is solved on a healthy network. */
+  /** The network of a single operating point; null while solving on a healthy network. */
   private alone: BareNetwork | null = null;
   private hanging: { readonly network: HealthyNetwork; readonly changes: NetworkChanges } | null = null;
-  /** Counts the solves, so that each way of standing knows whether its changes hang yet. */
+  /** Counts the solves, so that each network knows whether its changes are already applied. */
   private solves = 0;
-  /** Groups of healthy networks by set-up, way of standing, and the branch opened (-1 for none). */
+  /** Groups of healthy networks by set-up, device states and opened branch (-1 for none). */
   private readonly groupsOf = new WeakMap<SetupState, Map<string, Groups>>();
   /** The set-up and changes the groups were found for. */
   private groupsFor: { setup: SetupState; changes: readonly Change[]; groups: Groups } | null = null;
@@ -78,7 +78,7 @@ export class PointSolver {
     this.siemens = new Float64Array(branches);
     this.emfs = new Float64Array(branches);
     this.scratch = new Float64Array(this.size);
-    // The reference's volts are the 0 behind the last node's.
+    // The reference's volts are the 0 after the last node's.
     const place = (node: number): number => (node < 0 ? this.size : node);
     this.padded = new Float64Array(this.size + 1);
     this.fromPlace = Int32Array.from(netlist.branches, ({ a }) => place(a));
@@ -127,7 +127,7 @@ export class PointSolver {
     return this.settle(values, setup, changes, aim);
   }
 
-  /** The healthy network of a vehicle in a set-up, to be solved on with `solveOn`. */
+  /** Prepares the healthy network of a vehicle in a set-up, for use with `solveOn`. */
   healthyNetwork(values: Values, setup: SetupState): HealthyNetwork {
     this.prepare(values, setup, []);
     const network: HealthyNetwork = {
@@ -147,9 +147,9 @@ export class PointSolver {
   }
 
   /**
-   * Lets the next solve on a vehicle begin where its devices probably stand.
-   * @param last the vehicle the same changes were solved on before: its devices' states, and how far its duties
-   * lay from healthy, are taken over; null for the healthy vehicle's own
+   * Starts the next solve on a vehicle from its probable device states.
+   * @param last the vehicle on which the same changes were solved before: its device states, and its duties' distance
+   *   from healthy, are taken over; null for this vehicle's own healthy states
    */
   standLike(network: HealthyNetwork, last: HealthyNetwork | null): void {
     const { on, duty } = this.devices;
@@ -161,9 +161,9 @@ export class PointSolver {
   }
 
   /**
-   * Solves changes on a healthy network factorised before: its branches keep their factors, and what differs
-   * hangs on ports (see `hang`), with the motors, the controls' stages and the lamp.
-   * @returns null where that is not enough (another battery, too many changes at once): `solve` those
+   * Solves changes on a healthy network factorised before. Its branches keep their factors; the changes, motors,
+   * output stages and lamp connect through ports.
+   * @returns null if that is not possible (another battery, or too many changes at once); then use `solve`
    */
   solveOn(network: HealthyNetwork, changes: readonly Change[], aim: Aim = "exact"): SolvedState | null {
     const { values, setup } = network;
@@ -189,7 +189,7 @@ export class PointSolver {
     return this.settle(values, setup, changes, aim);
   }
 
-  /** The network as the devices stand. */
+  /** The network for the devices' present states. */
   private standing(on: Uint8Array): NetworkState {
     if (this.alone) return this.alone;
     const { network, changes } = this.hanging as NonNullable<typeof this.hanging>;
@@ -211,7 +211,7 @@ export class PointSolver {
     return standing;
   }
 
-  /** Factorises a healthy network as its devices stand. */
+  /** Factorises a healthy network for the devices' present states. */
   private healthyStanding(network: HealthyNetwork, key: number, on: Uint8Array): HealthyState {
     const { setup, ohms, usable, emfs } = network;
     const siemens = Float64Array.from(ohms, (own, branch) =>
@@ -240,7 +240,7 @@ export class PointSolver {
     return standing;
   }
 
-  /** Groups of a healthy network with one branch open, or none (-1); the same for all vehicles in a set-up. */
+  /** Groups of a healthy network with one branch open, or none (-1); they are the same for all vehicles in a set-up. */
   private groupsWithout(
     { setup }: { readonly setup: SetupState },
     { key, siemens }: { readonly key: number; readonly siemens: Float64Array },
@@ -270,7 +270,7 @@ export class PointSolver {
     return state;
   }
 
-  /** Ohms between two nodes of the state just solved, motors at their winding; Infinity if apart. */
+  /** Ohms between two nodes in the state just solved, with motors as their windings; Infinity if not connected. */
   ohmsBetween(a: number, b: number): number {
     if (a === b) return 0;
     if (!this.joined(a, b)) return Number.POSITIVE_INFINITY;
@@ -280,7 +280,7 @@ export class PointSolver {
     return Math.max(0, bare - relief({ a, b }));
   }
 
-  /** Ohms from every node to the reference in the state just solved, motors at their winding. */
+  /** Ohms from every node to the reference in the state just solved, with motors as their windings. */
   ohmsBehind(out: Float64Array): void {
     const { pattern, ports } = this.devices.standing.plan;
     const inverse = this.inverse();
@@ -292,7 +292,7 @@ export class PointSolver {
     }
   }
 
-  /** Diagonal of the inverse of the network just solved, by step. */
+  /** The diagonal of the inverse for the network just solved, by step. */
   private inverse(): Float64Array {
     const { standing } = this.devices;
     if (standing.devicesInside && standing.inverse) return standing.inverse;
@@ -303,15 +303,15 @@ export class PointSolver {
     return inverse;
   }
 
-  /** True when both nodes hang together in the state just solved. */
+  /** True if both nodes are connected in the state just solved. */
   private joined(a: number, b: number): boolean {
     const { sets } = this.devices;
     return sets.rootOf(a) === sets.rootOf(b);
   }
 
   /**
-   * Takes over a vehicle's numbers with the changes in.
-   * @returns what connects nodes beside the netlist's own branches
+   * Takes over a vehicle's values with the changes applied.
+   * @returns connections in addition to the netlist's own branches
    */
   private prepare(values: Values, setup: SetupState, changes: readonly Change[]): Bridge[] {
     const { ohms, usable, siemens } = this;
@@ -339,7 +339,7 @@ export class PointSolver {
     return bridges;
   }
 
-  /** Gives each motor's branch the ohms of its winding, with what was added in series. */
+  /** Gives each motor's branch the ohms of its winding plus any ohms added in series. */
   private windMotors(values: Values): void {
     const { ohms, netlist } = this;
     for (let motor = 0; motor < netlist.motors.length; motor++) {
@@ -357,7 +357,7 @@ export class PointSolver {
     if (rated && own) this.motors[motor] = changedMotor(own, rated.part, change);
   }
 
-  /** Motors whose winding is whole, and the lamp. */
+  /** Motors with an intact winding, and the lamp. */
   private loads(): Load[] {
     const found: Load[] = [];
     const load = (port: number, ohms: number, motor: Load["motor"]): Load => {
@@ -374,7 +374,7 @@ export class PointSolver {
     return found;
   }
 
-  /** Reads amps of these branches only in the states to come; of every branch after null. */
+  /** Limits later states to the amps of these branches; null restores all branches. */
   readAmpsOf(branches: Int32Array | null): void {
     this.ampsRead = branches ?? this.everyBranch;
   }
@@ -403,7 +403,7 @@ export class PointSolver {
     state.lampAmps = ports.amps[this.devices.lampPort] as number;
   }
 
-  /** Solves both positions of what buzzes and keeps their mean. */
+  /** Solves both positions of oscillating devices and returns their mean. */
   private averageBuzz(buzz: Uint8Array): void {
     const { state } = this;
     const halves = [0, 1].map((position) => {
@@ -431,7 +431,7 @@ export class PointSolver {
   }
 }
 
-/** Motors and controls' stages: what hangs on ports even where the devices' states are given. */
+/** Motors and output stages, which have ports even if the device states are given. */
 const isLoad = ({ control }: Branch): boolean => control?.by === "motor" || control?.by === "module";
 
 const jumpersOf = ({ jumpers }: SetupState): Bridge[] =>
@@ -443,5 +443,5 @@ function sourceVolts(values: Values, setup: SetupState, changes: readonly Change
   return setup.source === "charging" ? values.chargingVolts : values.restVolts;
 }
 
-/** A fused jump lead's ohms: a metre or two of 2.5 mm² and two clips (common practice, no source). */
+/** Ohms of a fused jump lead: one or two metres of 2.5 mm² and two clips (common practice, no source). */
 export const jumperOhms = 0.02;

@@ -1,5 +1,5 @@
-// Circuits nobody would draw: whatever is wired to whatever, the solver answers with finite numbers or says
-// what floats, and currents sum to zero at every node.
+// Circuits that nobody would design: for any wiring the solver returns finite numbers or reports what floats, and the
+// currents at every node sum to zero.
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { Circuit } from "../circuit/circuit";

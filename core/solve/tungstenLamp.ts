@@ -1,4 +1,4 @@
-/** A filament lamp by its rated point. */
+/** A filament lamp by its rated volts and watts. */
 export interface TungstenLamp {
   readonly ratedVolts: number;
   readonly ratedWatts: number;
@@ -7,22 +7,22 @@ export interface TungstenLamp {
 export const testLight: TungstenLamp = { ratedVolts: 12, ratedWatts: 3 };
 export const loadLamp: TungstenLamp = { ratedVolts: 12, ratedWatts: 55 };
 
-/** Current goes as V^0.55: incandescent re-rating exponents of lighting handbooks (from memory). */
+/** Current is proportional to V^0.55: incandescent re-rating exponents of lighting handbooks (from memory). */
 const currentExponent = 0.55;
-/** A cold filament has about a thirteenth of the hot ohms (common practice, no source). */
+/** Ratio of a filament's hot to cold resistance, about thirteen (common practice, no source). */
 const coldShare = 13;
 
 /** Amps through a lamp at its rated volts. */
 export const ratedAmps = (lamp: TungstenLamp): number => lamp.ratedWatts / lamp.ratedVolts;
 
-/** Amps through a lamp at a voltage of either sign: the re-rating law, capped by the cold filament. */
+/** Amps through a lamp at a voltage of either sign: the re-rating law, limited by the cold filament's resistance. */
 export function lampAmps(lamp: TungstenLamp, volts: number): number {
   const share = Math.abs(volts) / lamp.ratedVolts;
   const rated = ratedAmps(lamp);
   return Math.sign(volts) * rated * Math.min(coldShare * share, share ** currentExponent);
 }
 
-/** dI/dV of the lamp, in siemens; the cold conductance at and near zero volts. */
+/** dI/dV of the lamp in siemens; the cold conductance at and near zero volts. */
 export function lampSiemens(lamp: TungstenLamp, volts: number): number {
   const share = Math.abs(volts) / lamp.ratedVolts;
   const hot = ratedAmps(lamp) / lamp.ratedVolts;
@@ -31,10 +31,10 @@ export function lampSiemens(lamp: TungstenLamp, volts: number): number {
 }
 
 /**
- * Volts a lamp gets from a source behind a resistance: V + R I(V) = E, by Newton: the lamp's
- * current is concave, so after the first step it climbs to the root from below.
- * @param openVolts what a meter would read there, either sign
- * @param seriesOhms resistance behind it; infinite gives 0
+ * Volts across a lamp fed from a source through a resistance: V + R I(V) = E, by Newton's method. The lamp's current
+ * is concave, so after the first step the iteration rises to the root from below.
+ * @param openVolts open-circuit volts of either sign
+ * @param seriesOhms resistance of the source; infinity gives 0
  */
 export function lampVolts(lamp: TungstenLamp, openVolts: number, seriesOhms: number): number {
   const target = Math.abs(openVolts);
@@ -51,13 +51,13 @@ export function lampVolts(lamp: TungstenLamp, openVolts: number, seriesOhms: num
 
 export type LampWord = "bright" | "dim" | "dark";
 
-/** What an eye calls a lamp at some volts: bright above 9 V, dim above 3 V (common practice, no source). */
+/** How an eye judges a lamp at some volts: bright above 9 V, dim above 3 V (common practice, no source). */
 export const lampWord = (volts: number): LampWord => (volts > 9 ? "bright" : volts > 3 ? "dim" : "dark");
 
-/** Behind so little two rounds of substitution come within some hundredths of a volt. */
+/** Below this series resistance, in ohms, two rounds of substitution come within a few hundredths of a volt. */
 const fewOhms = 3;
 
-/** A lamp's current by its volts, tabulated: the engine asks for it millions of times. */
+/** A table of a lamp's current by its volts; the engine looks it up millions of times. */
 const tableStep = 0.02;
 const tableVolts = 40;
 const tables = new Map<TungstenLamp, Float64Array>();
@@ -79,7 +79,7 @@ function makeTable(lamp: TungstenLamp): Float64Array {
   return made;
 }
 
-/** `lampVolts` from the tabulated current, good to a twentieth of a volt: for the engine's predictions. */
+/** `lampVolts` from the table, within a twentieth of a volt; used for the engine's predictions. */
 export function roughLampVolts(lamp: TungstenLamp, openVolts: number, seriesOhms: number): number {
   const target = Math.abs(openVolts);
   if (!Number.isFinite(seriesOhms) || target < 1e-9) return 0;

@@ -10,30 +10,30 @@ import {
   tonesOf,
 } from "../signal/soundTone";
 
-/** Where a tone comes from, as far as its order of the shaft's turning tells. */
+/** The source of a tone, as far as its order of the shaft's speed tells. */
 export type ToneSource = "balance" | "low-order" | "bearing" | "blades" | "commutation" | "fixed" | "unknown";
 
-/** A tone met in the recordings. */
+/** A tone found in the recordings. */
 export interface HeardTone {
-  /** Frequency by recording, null where it was not met. */
+  /** Frequency by recording; null where it was not found. */
   readonly hz: readonly (number | null)[];
-  /** Decibels above its surroundings, at its strongest. */
+  /** Decibels above its surroundings where it is strongest. */
   readonly over: number;
-  /** How often a turn, where the speed is known. */
+  /** Its order, in cycles per turn, if the speed is known. */
   readonly order: number | null;
-  /** True where it moves with the speed, false where it stays; null where one recording cannot tell. */
+  /** True if it moves with the speed, false if it stays; null if one recording cannot tell. */
   readonly follows: boolean | null;
   readonly source: ToneSource;
 }
 
-/** What the recordings tell. */
+/** What the recordings show. */
 export interface MotorSound {
   readonly tones: readonly HeardTone[];
   readonly odds: Readonly<Record<Noise, number>>;
   readonly likeliest: Noise;
-  /** Whether the likeliest noise follows the speed; null where it cannot be told. */
+  /** Whether the likeliest noise follows the speed; null if the recordings cannot tell. */
   readonly followsSpeed: boolean | null;
-  /** Speed of each recording beside the first, found from the sound where it was not given. */
+  /** Speed of each recording relative to the first, found from the sound if it was not given. */
   readonly speedRatios: readonly number[];
   readonly cannot: readonly SoundDoubt[];
 }
@@ -41,7 +41,7 @@ export interface MotorSound {
 export interface SoundOptions {
   readonly bars?: number | undefined;
   readonly poles?: number | undefined;
-  /** Blades of the wheel, where counted. */
+  /** Number of blades of the wheel, if counted. */
   readonly blades?: number | undefined;
 }
 
@@ -52,13 +52,13 @@ const staysWithin = 0.008;
 const onOrder = 0.04;
 const lowOrders = 3.3;
 const bearingOrders = 12;
-/** Speeds closer than this cannot tell what follows from what stays. */
+/** Speeds closer than this cannot separate tones that follow from tones that stay. */
 const leastRatio = 1.06;
 const widestRatio = 6;
-/** High tones are heard as a squeal or a whistle from here on. */
+/** Hertz above which a tone sounds like a squeal or a whistle. */
 const highToneHz = 700;
 
-/** What cannot be told from some recordings; recordings are counted from 0. */
+/** What some recordings cannot show; recordings are counted from 0. */
 export type SoundDoubt =
   | {
       readonly code: "sampled-too-slowly";
@@ -69,7 +69,7 @@ export type SoundDoubt =
   | { readonly code: "too-short"; readonly recording: number; readonly neededSeconds: number }
   | { readonly code: "silent"; readonly recording: number }
   | { readonly code: "one-speed" }
-  /** Speeds beside the first recording's: as given, and as the tones say. */
+  /** Speeds relative to the first recording's: as given, and from the tones. */
   | {
       readonly code: "speeds-contradict-tones";
       readonly recording: number;
@@ -78,7 +78,7 @@ export type SoundDoubt =
     }
   | { readonly code: "speed-not-known"; readonly recording: number };
 
-/** Why a recording cannot be used; null where it can. */
+/** Why a recording cannot be used; null if it can. */
 function unfit({ samples, rateHz }: SoundRecording, recording: number): SoundDoubt | null {
   if (rateHz < leastRateHz) return { code: "sampled-too-slowly", recording, rateHz, neededHz: leastRateHz };
   if (samples.length < leastSeconds * rateHz)
@@ -94,9 +94,9 @@ interface Read {
 }
 
 /**
- * Which tones follow the rpm and at what order, which do not, and what an ear would call it. Needs two or three
- * recordings at different speeds to tell what follows; one still gives orders where its rpm is known. The odds are
- * judgements over measured features (common practice, no source).
+ * Finds which tones follow the speed and at what order, which do not, and what an ear would call the noise. Two or
+ * three recordings at different speeds are needed to tell what follows; one still gives orders if its rpm is known.
+ * The odds are judgements over measured features (common practice, no source).
  */
 export function motorSound(recordings: readonly SoundRecording[], options: SoundOptions = {}): MotorSound {
   const cannot: SoundDoubt[] = [];
@@ -129,7 +129,7 @@ export function motorSound(recordings: readonly SoundRecording[], options: Sound
   };
 }
 
-/** Tones of one recording that another has at so many times their frequency, by how far they stand out. */
+/** Tones of one recording that another has at a given multiple of their frequency, by how far they stand out. */
 function laidOver(first: Read, own: Read, ratio: number): number {
   return first.tones.reduce(
     (sum, { hz, over }) =>
@@ -138,11 +138,11 @@ function laidOver(first: Read, own: Read, ratio: number): number {
   );
 }
 
-/** A tone counts for no more than this when recordings are laid over each other, decibels. */
+/** Largest number of decibels a tone counts for when recordings are compared. */
 const mostOver = 20;
 const enoughOver = 25;
 
-/** Speeds beside the first recording's: by rpm, else by the stretch of frequencies that lays most tones on each other. */
+/** Speeds relative to the first recording's: by rpm, otherwise by the frequency ratio that matches most tones. */
 function ratiosOf(read: readonly Read[], cannot: SoundDoubt[]): number[] {
   const [first] = read;
   return read.map((own, i) => {
@@ -216,7 +216,7 @@ function matched(read: readonly Read[], ratios: readonly number[], options: Soun
   return heard.sort((a, b) => b.over - a.over).slice(0, 12);
 }
 
-/** A tone's source by its order; orders of blades and bars only where they were given. */
+/** A tone's source by its order; orders of blades and bars only if their numbers were given. */
 function sourceOf(
   follows: boolean | null,
   order: number | null,
@@ -236,7 +236,7 @@ function sourceOf(
   return order < bearingOrders && Math.abs(order - Math.round(order)) > 2 * onOrder ? "bearing" : "unknown";
 }
 
-/** Odds of each noise from what stands out. */
+/** Odds of each noise from the tones that stand out. */
 function oddsOf(read: readonly Read[], tones: readonly HeardTone[]): Record<Noise, number> {
   const most = (values: readonly number[]): number => Math.max(0, ...values);
   const highest = (tone: HeardTone): number => most(tone.hz.map((hz) => hz ?? 0));

@@ -7,7 +7,7 @@ import { packFor } from "./packForSpeeds";
 import type { SumWorked } from "./sum";
 import { fusesFor, wireSizes } from "./wireForLoad";
 
-/** Works a sum with some fields as they would be typed: `3 ft`, `20`, `shunt`. */
+/** Works a sum with some fields as typed: `3 ft`, `20`, `shunt`. */
 function worked(id: string, typed: Readonly<Record<string, string>>): SumWorked {
   const sum = sumNamed(id);
   if (!sum) throw new Error(`no sum ${id}`);
@@ -29,7 +29,8 @@ const resultOf = ({ results }: SumWorked, id: string): number => {
 };
 
 describe("voltage lost in a wire", () => {
-  // ASTM B258 (from memory), solid copper at 20 °C, ohms per 1000 ft: the same rows the wires of the solver are checked by.
+  // ASTM B258 (from memory), solid copper at 20 °C, ohms per 1000 ft: the same rows the wires of the solver are
+  // checked against.
   test.each([
     [10, 0.9989],
     [12, 1.588],
@@ -117,8 +118,8 @@ describe("wire and fuse for a load", () => {
 describe("elements of a pack", () => {
   const motor = { ratedVolts: 13.5, ratedAmps: 18, stallAmps: 75, ratedRpm: 3200, supplyVolts: 13 };
 
-  // No published table was found for a blower's pack. Held against the motor's equations the other way round: put the
-  // ohms in series and let the steady speed be found again.
+  // No published table was found for a blower's pack. Checked against the motor's equations in reverse: add the ohms
+  // in series and solve the steady speed again.
   test("put in the motor's way each gives the speed it was worked for", () => {
     const constants = motorConstants({
       kind: "motor",
@@ -135,8 +136,8 @@ describe("elements of a pack", () => {
     }
   });
 
-  // Speed control by resistance in the armature, worked by hand on a motor without friction's share left out of the fan:
-  // at half speed the fan asks a quarter of the torque, so a quarter of the current; the back volts are halved.
+  // Speed control by armature resistance, worked by hand on a motor without friction: at half speed the fan needs a
+  // quarter of the torque, so a quarter of the current; the back-EMF is halved.
   test("half the speed by hand", () => {
     const [half] = packFor({ ...motor, supplyVolts: 13.5 }, [0.5]);
     const amps = 18 * (0.08 + 0.92 / 4);

@@ -10,7 +10,7 @@ import type { Sum, SumField, SumOutcome, SumProblem } from "./sum";
 import { wireDrop } from "./wireDrop";
 import { wireForLoad } from "./wireForLoad";
 
-/** Every sum of the bench, in the order they are offered. */
+/** Every bench sum, in the order they are listed. */
 export const benchSums: readonly Sum[] = [
   wireDrop,
   wireForLoad,
@@ -23,16 +23,16 @@ export const benchSums: readonly Sum[] = [
   hoursAndTenths,
 ];
 
-/** The bench sum of an id; null where there is none. */
+/** The bench sum with an id; null if there is none. */
 export const sumNamed = (id: string): Sum | null => benchSums.find((sum) => sum.id === id) ?? null;
 
-/** A figure as it stands in an address or a field: the text and the unit's id. */
+/** A figure as written in an address or a field: the text and the unit's id. */
 export interface Typed {
   readonly text: string;
   readonly unit: string;
 }
 
-/** Reads what was typed into a figure's field: a figure, and behind it perhaps a unit. */
+/** Reads the text of a figure's field: a figure, optionally followed by a unit. */
 export function typedFigure(
   field: Extract<SumField, { quantity: string }>,
   text: string,
@@ -44,7 +44,7 @@ export function typedFigure(
   return named && split?.[1] ? { text: split[1], unit: named.id } : { text: text.trim(), unit };
 }
 
-/** What is asked of a sum, field by field; a field left out has its start. */
+/** The input of a sum, field by field; an omitted field has its default. */
 export function startOf(sum: Sum): Record<string, Typed> {
   return Object.fromEntries(
     sum.fields.map((field) => [field.id, { text: field.start, unit: "quantity" in field ? field.unit : "" }]),
@@ -72,7 +72,7 @@ function checked(field: SumField, own: Typed): { readonly base: number } | SumPr
   return { base };
 }
 
-/** Works a sum from what was typed; says which field cannot be read, and what to write there. */
+/** Works a sum from typed text; if a field cannot be read, it says which one and what to enter instead. */
 export function workSum(sum: Sum, asked: Readonly<Record<string, Typed>>): SumOutcome {
   const figures = new Map<string, number>();
   const problems: SumProblem[] = [];

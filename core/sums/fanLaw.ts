@@ -1,6 +1,6 @@
 import { curvePoints, done, type Sum } from "./sum";
 
-/** What a fan does at another speed, as shares of what it did: fan laws. */
+/** A fan at another speed, as shares of its original airflow, pressure and power: fan laws. */
 export const fanLaws = (speedShare: number) => ({
   air: speedShare,
   pressure: speedShare ** 2,

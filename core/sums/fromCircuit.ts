@@ -3,7 +3,7 @@ import { healthyPoints } from "../solve/healthyPoint";
 import type { Netlist } from "../solve/netlist/netlist";
 import type { Typed } from "./benchSums";
 
-/** Values a sum can take from a circuit: what they are of, and the figures. */
+/** Values a sum can take from a circuit: what they describe, and the figures. */
 export interface SumStart {
   readonly sum: string;
   readonly title: string;
@@ -12,7 +12,7 @@ export interface SumStart {
 
 const figure = (value: number, unit: string): Typed => ({ text: String(Number(value.toPrecision(4))), unit });
 
-/** What the bench sums can take from a circuit at its strongest setting, healthy. */
+/** The values the bench sums can take from a healthy circuit at its strongest setting. */
 export function startsFrom(netlist: Netlist): SumStart[] {
   const { circuit } = netlist;
   const strongest = healthyPoints(netlist).at(-1);
@@ -62,7 +62,7 @@ export function startsFrom(netlist: Netlist): SumStart[] {
   ];
 }
 
-/** Wires whose length is known, by the current they carry. */
+/** Wires of known length, by the current they carry. */
 function wireStarts({ wires }: Circuit, amps: Readonly<Record<string, number>>, supply: number): SumStart[] {
   return wires
     .filter(({ metres }) => metres > 0)

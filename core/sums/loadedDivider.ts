@@ -1,6 +1,6 @@
 import { curvePoints, done, type Sum } from "./sum";
 
-/** Volts of a divider whose lower half has a load across it: V · (R2 ∥ L) / (R1 + R2 ∥ L). */
+/** Volts of a divider with a load across its lower half: V · (R2 ∥ L) / (R1 + R2 ∥ L). */
 export function dividedVolts(volts: number, upperOhms: number, lowerOhms: number, loadOhms: number): number {
   const lower = (lowerOhms * loadOhms) / (lowerOhms + loadOhms);
   return (volts * lower) / (upperOhms + lower);

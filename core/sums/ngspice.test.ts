@@ -1,5 +1,5 @@
-// Sums that no published table was found for, against ngspice 45 (eecircuit-engine, WebAssembly): the motor there is a
-// behavioural source whose speed is a node on which the torques balance, and its pack a plain resistor.
+// Sums without a published table, against ngspice 45 (eecircuit-engine, WebAssembly): the motor there is a behavioural
+// source whose speed is a node on which the torques balance, and its pack a plain resistor.
 import { beforeAll, describe, expect, jest, test } from "@jest/globals";
 import { Simulation } from "eecircuit-engine";
 import { motorConstants, steadySpeed } from "../motor/motorConstants";

@@ -1,19 +1,19 @@
 import { motorConstants, rpmOf, steadySpeed } from "../motor/motorConstants";
 import { curvePoints, done, refusedAt, type Sum } from "./sum";
 
-/** A speed of a pack: the ohms in the motor's way, its amps, and what its own element turns into heat. */
+/** One speed of a pack: the ohms in series with the motor, its amps, and the heat in its own element. */
 export interface PackSpeed {
   readonly share: number;
   readonly rpm: number;
   readonly amps: number;
   readonly totalOhms: number;
-  /** What this speed has more than the next one up, and its watts at each speed that uses it: the most of them. */
+  /** Ohms this speed adds over the next one up, and the largest watts over the speeds that use it. */
   readonly elementOhms: number;
   readonly elementWatts: number;
   readonly packWatts: number;
 }
 
-/** A motor by its plate and the volts it runs on. */
+/** A motor by its plate, and its supply volts. */
 export interface PackMotor {
   readonly ratedVolts: number;
   readonly ratedAmps: number;
@@ -26,8 +26,8 @@ const constantsOf = ({ ratedVolts, ratedAmps, stallAmps, ratedRpm }: PackMotor) 
   motorConstants({ kind: "motor", id: "M", ratedVolts, ratedAmps, stallAmps, ratedRpm });
 
 /**
- * A string of elements that gives a motor certain shares of its top speed: at each the torque k I meets friction and
- * the fan's square law, and what is left of the supply over I (R + Rpack) + k ω is the pack's.
+ * A chain of elements that runs a motor at given shares of its top speed. At each, the torque k I equals friction and
+ * the fan's square law, and the pack has the rest of the supply over I (R + Rpack) + k ω.
  * @param shares of the top speed, below 1
  */
 export function packFor(motor: PackMotor, shares: readonly number[]): PackSpeed[] {
@@ -43,7 +43,7 @@ export function packFor(motor: PackMotor, shares: readonly number[]): PackSpeed[
   });
   return speeds.map((speed, index) => {
     const elementOhms = speed.totalOhms - (speeds[index - 1]?.totalOhms ?? 0);
-    // The fastest speed that still goes through it heats it most.
+    // The fastest speed that still uses it heats it most.
     return {
       ...speed,
       elementOhms,
@@ -53,7 +53,7 @@ export function packFor(motor: PackMotor, shares: readonly number[]): PackSpeed[
   });
 }
 
-/** Shares of the top speed as they are typed: `25, 50 75`, in per cent; null where one is none. */
+/** Shares of the top speed as typed: `25, 50 75`, in per cent; null if one cannot be read. */
 export function sharesFrom(text: string): number[] | null {
   const words = text.split(/[;,\s]+/).filter((word) => word !== "" && word !== "%");
   const shares = words.map((word) => Number(word.replace("%", "")) / 100);

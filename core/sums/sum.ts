@@ -1,20 +1,20 @@
 import type { QuantityName } from "../units/quantity";
 
-/** A figure a sum is made of. */
+/** An input figure of a sum. */
 export interface FigureField {
   readonly id: string;
   readonly title: string;
   readonly quantity: QuantityName;
-  /** Unit and figure it begins with. */
+  /** Default unit and figure. */
   readonly unit: string;
   readonly start: string;
-  /** Allowed in the quantity's base unit. */
+  /** Limits in the quantity's base unit. */
   readonly low: number;
   readonly high: number;
   readonly hint?: string;
 }
 
-/** One of a few ways. */
+/** One of several choices. */
 export interface ChoiceField {
   readonly id: string;
   readonly title: string;
@@ -33,7 +33,7 @@ export interface TextField {
 
 export type SumField = FigureField | ChoiceField | TextField;
 
-/** One thing a sum gives. */
+/** One result of a sum. */
 export interface SumResult {
   readonly id: string;
   readonly title: string;
@@ -42,30 +42,30 @@ export interface SumResult {
   readonly quantity: QuantityName;
   /** Unit it is first shown in. */
   readonly unit: string;
-  /** Kept in sight: the figure the sum is done for. */
+  /** True for the main result, which stays in view. */
   readonly main?: true;
 }
 
-/** A curve through what is asked. */
+/** A curve through the input. */
 export interface SumCurve {
   readonly title: string;
   readonly across: string;
   readonly up: string;
   readonly points: readonly { readonly x: number; readonly y: number }[];
-  /** Where the asked figures lie on it. */
+  /** The input figures' positions on it. */
   readonly here: { readonly x: number; readonly y: number } | null;
 }
 
-/** What a sum gives. */
+/** The results of a sum. */
 export interface SumWorked {
   readonly results: readonly SumResult[];
-  /** What to mind about them. */
+  /** Remarks on them. */
   readonly notes: readonly string[];
   readonly table?: { readonly head: readonly string[]; readonly body: readonly (readonly string[])[] };
   readonly curve?: SumCurve;
 }
 
-/** Why a sum cannot be done, and which field says so. */
+/** Why a sum cannot be done, and which field causes it. */
 export interface SumProblem {
   readonly field: string;
   readonly message: string;
@@ -75,17 +75,17 @@ export type SumOutcome =
   | { readonly ok: true; readonly value: SumWorked }
   | { readonly ok: false; readonly problems: readonly SumProblem[] };
 
-/** What was asked: figures in base units, choices and texts as they stand. */
+/** The input: figures in base units, choices and texts unchanged. */
 export interface SumAsked {
   readonly figure: (id: string) => number;
   readonly text: (id: string) => string;
 }
 
-/** A small sum of the bench: what it asks, how it is worked, and where its formula stands. */
+/** A bench sum: its inputs, its calculation, and the source of its formula. */
 export interface Sum {
   readonly id: string;
   readonly title: string;
-  /** The question it answers, in a line. */
+  /** The question it answers, in one line. */
   readonly question: string;
   readonly fields: readonly SumField[];
   readonly formula: string;
@@ -93,16 +93,16 @@ export interface Sum {
   readonly work: (asked: SumAsked) => SumOutcome;
 }
 
-/** The outcome of a sum that was worked out. */
+/** A sum that was worked out. */
 export const done = (value: SumWorked): SumOutcome => ({ ok: true, value });
 
-/** The outcome of a sum that one field keeps from being worked out. */
+/** A sum that one field prevents. */
 export const refusedAt = (field: string, message: string): SumOutcome => ({
   ok: false,
   problems: [{ field, message }],
 });
 
-/** Points of a curve, evenly over a range. */
+/** Points of a curve, evenly spaced over a range. */
 export function curvePoints(
   low: number,
   high: number,

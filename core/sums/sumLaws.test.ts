@@ -1,4 +1,4 @@
-// What must hold of the bench sums whatever is asked of them: how a result moves with what it is made of.
+// Laws of the bench sums that hold for any input: how a result changes with each figure.
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { ampacity } from "../units/ampacity";
@@ -74,7 +74,7 @@ describe("a pack", () => {
     ratedRpm: figure(1500, 4500),
     supplyVolts: figure(11.5, 14.5),
   });
-  /** Shares of full speed, a thousandth apart at least: nobody asks for speeds a rounding apart. */
+  /** Shares of full speed at least a thousandth apart, because nobody asks for closer speeds. */
   const wanted = fc
     .uniqueArray(fc.integer({ min: 200, max: 950 }), { minLength: 1, maxLength: 5 })
     .map((thousandths) => thousandths.map((share) => share / 1000));

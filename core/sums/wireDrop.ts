@@ -12,7 +12,7 @@ export function wireOhms(metres: number, mm2: number, celsius: number): number {
   return copperOhms(metres, mm2) * (1 + copperPerKelvin * (celsius - 20));
 }
 
-/** What the usual limit on a load lead is (common practice, no source). */
+/** The usual limit for a load lead (common practice, no source). */
 const usualLimitVolts = 0.2;
 
 export const wireDrop: Sum = {

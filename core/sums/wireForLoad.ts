@@ -8,15 +8,15 @@ export const wireSizes = [0.35, 0.5, 0.75, 1, 1.5, 2.5, 4, 6, 10, 16, 25, 35] as
 /** Ratings of blade fuses in amps: ISO 8820-3, types C and E (from memory). */
 export const fuseRatings = [1, 2, 3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80] as const;
 
-/** A fuse carries so much of its rating for long (common practice, no source: three quarters). */
+/** Share of its rating a fuse can carry continuously (common practice, no source: three quarters). */
 const longShare = 0.75;
 
-/** Fuse ratings that carry a load for long and still go before the wire does; the smallest first. */
+/** Fuse ratings that carry a load continuously and still blow before the wire is damaged; the smallest first. */
 export function fusesFor(amps: number, mm2: number): readonly number[] {
   return fuseRatings.filter((rating) => rating * longShare >= amps && rating <= ampacity(mm2));
 }
 
-/** Smallest wire on sale that loses no more than allowed, carries the current, and can be fused for it. */
+/** Smallest wire on sale that drops no more than allowed, carries the current, and can be fused for it. */
 export function wireFor(amps: number, metres: number, celsius: number, volts: number): number | null {
   return (
     wireSizes.find(

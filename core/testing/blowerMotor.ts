@@ -1,7 +1,7 @@
 import type { Motor } from "../circuit/parts/index";
 import { motorConstants } from "../motor/motorConstants";
 
-/** A blower motor's plate, as an invented maker prints it. */
+/** A blower motor's plate, as printed by an invented maker. */
 export const blowerPlate: Motor = {
   id: "M1",
   kind: "motor",

@@ -2,7 +2,7 @@ import type { Reading } from "../predict/reading";
 
 const points = { red: "F7.in", black: "G1.-" };
 
-/** Readings of every test, of some more than one. */
+/** Readings of every test; some tests have more than one. */
 export const eachReading: readonly Reading[] = [
   { test: "airflow", key: "run", setting: "2", seen: "weak" },
   { test: "light", probe: "X5:2", clip: "G1.+", seen: "flickers" },

@@ -12,8 +12,8 @@ interface Raw extends Json {
 }
 
 /**
- * Two shipped circuits on one battery, for tests of what is larger than any of them: the second one's names get a
- * letter in front.
+ * Two shipped circuits on one battery, for tests with a circuit larger than any shipped one. The second one's names
+ * get a letter in front.
  */
 export function mergedCircuit(first: string, second: string): Circuit {
   const one = shippedJson(first) as Raw;

@@ -2,31 +2,31 @@ import { randomSource } from "../chance/randomSource";
 import { humpsPerTurn } from "../motor/commutator";
 import type { CurrentRecording } from "../signal/currentRecording";
 
-/** A trace drawn from the definition: half-sine ripples whose bars, poles, speed and heights are known. */
+/** A recording generated from the definition: half-sine ripples with known bars, poles, speed and heights. */
 export interface DrawnRecording {
   readonly bars: number;
   readonly poles?: number;
   readonly rpm: number;
   readonly seconds: number;
   readonly rateHz: number;
-  /** Height of each ripple of a turn, as a share of the usual. */
+  /** Height of each ripple of a turn, relative to the usual one. */
   readonly heights?: (hump: number) => number;
-  /** Root mean square of noise added, amps; ripples are 1 A high and 0.31 A root mean square about their mean. */
+  /** Root mean square of the added noise in amps; ripples are 1 A high and 0.31 A root mean square about their mean. */
   readonly noise?: number;
-  /** Amplitude of a swing that comes once a turn. */
+  /** Amplitude of a variation once per turn. */
   readonly mark?: number;
-  /** Share the speed changes by over the trace. */
+  /** Share by which the speed changes over the recording. */
   readonly drift?: number;
-  /** Random timing of each ripple, as a share of its length. */
+  /** Random variation of each ripple's length, as a share of it. */
   readonly jitter?: number;
   readonly chopping?: { readonly hz: number; readonly amps: number };
   readonly seed?: number;
 }
 
-/** Root mean square of a half-sine's swing about its mean: sqrt(1/2 − 4/π²). */
+/** Root mean square of a half-sine about its mean: sqrt(1/2 − 4/π²). */
 export const halfSineRms = Math.sqrt(0.5 - 4 / Math.PI ** 2);
 
-/** Draws a trace; its true mean speed goes with it. */
+/** Generates a recording, with its true mean speed. */
 export function drawnRecording(made: DrawnRecording): CurrentRecording & { readonly rpm: number } {
   const { bars, poles = 2, rpm, seconds, rateHz, heights = () => 1, noise = 0, mark = 0, drift = 0 } = made;
   const perTurn = humpsPerTurn(bars, poles);

@@ -5,7 +5,7 @@ import { deserialize, serialize } from "node:v8";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import type { TableParts } from "../predict/tables/setupTable";
 
-/** Takes the tables of a circuit's usual set-ups from those solved once for all suites of a run, or solves them for the others. */
+/** Loads the tables of a circuit's usual set-ups if they were solved for the whole run, otherwise solves them. */
 export function adoptSharedTables(compiled: CompiledCircuit): void {
   const tables = compiled.usualSetups().map((setup) => compiled.table(setup));
   const shared = process.env.AIRWAY_TEST_SHARED;
@@ -18,7 +18,7 @@ export function adoptSharedTables(compiled: CompiledCircuit): void {
   }
   for (const table of tables) table.complete();
   if (!file) return;
-  // Suites run side by side: each renames a whole file into place, and whichever comes last is as good as the first.
+  // Suites run side by side. Each renames a whole file into place, and it does not matter which is last.
   const own = `${file}-${process.pid}`;
   writeFileSync(own, serialize(tables.map((table) => table.parts())));
   renameSync(own, file);

@@ -15,7 +15,7 @@ const folder = join(process.cwd(), "demo", "circuits");
 /** Ids of the circuits that ship with Airway. */
 export const shippedIds: readonly string[] = readdirSync(folder).map((name) => name.replace(/\.json$/, ""));
 
-/** A shipped circuit as the file holds it, for tests that spoil it. */
+/** A shipped circuit as stored in its file, for tests that spoil it. */
 export function shippedJson(id: string): Record<string, unknown> {
   return JSON.parse(readFileSync(join(folder, `${id}.json`), "utf8")) as Record<string, unknown>;
 }
@@ -36,7 +36,7 @@ export const shippedNetlist = (id: string): Netlist => netlistOf(shippedCircuit(
 
 const compiled = new Map<string, CompiledCircuit>();
 
-/** A shipped circuit compiled, its usual tables solved; once for all suites of a run. */
+/** A compiled shipped circuit with its usual tables solved; solved once for all suites of a run. */
 export function shippedEngine(id: string): CompiledCircuit {
   const known = compiled.get(id);
   if (known) return known;
@@ -48,7 +48,7 @@ export function shippedEngine(id: string): CompiledCircuit {
   return made;
 }
 
-/** What the complaint says of each speed, as heard readings. */
+/** The complaint for each speed, as `heard` readings. */
 export function heard(speeds: Readonly<Record<string, "none" | "weak" | "normal" | "strong">>): Reading[] {
   return Object.entries(speeds).map(([setting, seen]) => ({
     test: "airflow",
@@ -61,7 +61,7 @@ export function heard(speeds: Readonly<Record<string, "none" | "weak" | "normal"
 
 /**
  * A circuit's repair by its text: `R1`, `M1+R1`, `unknown`.
- * @throws where no fault of the circuit asks for it
+ * @throws if no fault of the circuit has this repair
  */
 export function repairIn({ repairs }: CompiledCircuit, text: string): Repair {
   const found = repairs.find((repair) => repairText(repair) === text);

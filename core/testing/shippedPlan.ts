@@ -3,14 +3,17 @@ import { join } from "node:path";
 import { type AccessPlan, parsePlan } from "../access/plan";
 import { problemText } from "../problem/problem";
 
-/** A shipped plan's file, read again every time so that a test may spoil it. */
+/** A shipped plan's file, read anew each time so that a test may spoil it. */
 export const planFile = (name: string): Record<string, unknown> =>
   JSON.parse(readFileSync(join(process.cwd(), "demo", "plans", `${name}.json`), "utf8")) as Record<
     string,
     unknown
   >;
 
-/** Reads a plan; throws where it is refused. */
+/**
+ * Reads a plan.
+ * @throws if it is refused
+ */
 export function planOf(input: unknown): AccessPlan {
   const plan = parsePlan(input);
   if (!plan.ok) throw new Error(plan.problems.map(problemText).join("; "));

@@ -38,7 +38,7 @@ describe("a draft", () => {
     const two = stateOf([answer("speeds", 6), edit("W1", 16), edit("W17", 2), answer("speeds", 2)]);
     expect(two.circuit.wires.find(({ id }) => id === "W1")?.mm2).toBe(16);
     expect(two.dropped).toMatchObject([{ edit: { id: "W17" }, problem: { message: "there is no W17" } }]);
-    // The answer taken back, the change is there again.
+    // With the answer undone, the change is there again.
     expect(stateOf([answer("speeds", 6), edit("W1", 16), edit("W17", 2)])).toEqual(six);
   });
 

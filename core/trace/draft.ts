@@ -6,7 +6,7 @@ import { type Parsed, type Problem, problemsOf, refused } from "../problem/probl
 import { type TraceAnswers, type TraceQuestionId, traceAnswerSchemas, traceQuestionIds } from "./traceAnswer";
 import { type CircuitName, traceCircuit } from "./traceCircuit";
 
-/** What a draft begins from: questions, some of them answered by its family; or a circuit that is there. */
+/** The start of a draft: questions, some of them answered by its family; or an existing circuit. */
 export const draftBaseSchema = z.discriminatedUnion("kind", [
   z.strictObject({
     kind: z.literal("trace"),
@@ -22,25 +22,25 @@ export type DraftBase = z.infer<typeof draftBaseSchema>;
 const answerStep = z.strictObject({
   step: z.literal("answer"),
   question: z.enum(traceQuestionIds as [TraceQuestionId, ...TraceQuestionId[]]),
-  /** Null where it is not known. */
+  /** Null if it is not known. */
   answer: z.unknown(),
 });
 const editStep = z.strictObject({ step: z.literal("edit"), edit: circuitEditSchema });
 
-/** One step of a draft: an answer, or a change made in a table. Undoing takes back one. */
+/** One step of a draft: an answer, or a change made in a table. Undo removes one step. */
 export const draftStepSchema = z.discriminatedUnion("step", [answerStep, editStep]);
 export type DraftStep = z.infer<typeof draftStepSchema>;
 
-/** What a draft has come to. */
+/** The result of a draft. */
 export interface DraftState {
   readonly circuit: Circuit;
-  /** Null for a draft that did not begin with questions. */
+  /** Null for a draft that did not start with questions. */
   readonly answers: TraceAnswers | null;
-  /** Changes made in a table that no longer fit the answers given since. */
+  /** Changes made in a table that no longer fit the later answers. */
   readonly dropped: readonly { readonly edit: CircuitEdit; readonly problem: Problem }[];
 }
 
-/** An answer as one of its question's kind; refuses another with the place that is wrong. */
+/** An answer checked against its question's kind; any other is refused with the place that is wrong. */
 export function parseAnswer(question: TraceQuestionId, answer: unknown): Parsed<unknown> {
   if (answer === null) return { ok: true, value: null };
   const parsed = traceAnswerSchemas[question].safeParse(answer);
@@ -48,9 +48,9 @@ export function parseAnswer(question: TraceQuestionId, answer: unknown): Parsed<
 }
 
 /**
- * The circuit a draft's steps lead to. Answers make the circuit; changes made in tables are then made again on it,
- * and those that no longer fit are told, not lost: undoing the answer brings them back.
- * @returns refused where the answers themselves make no circuit (two parts of one name)
+ * The circuit of a draft's steps. Answers make the circuit; then changes made in tables are applied again. Those that
+ * no longer fit are reported, not lost: undoing the answer brings them back.
+ * @returns refused if the answers themselves make no circuit (two parts with one name)
  */
 export function draftState(
   base: DraftBase,
@@ -77,7 +77,7 @@ export function draftState(
   return made.ok ? edited(made.value, answers, edits) : made;
 }
 
-/** The first name that two parts or plugs share; null where none do. */
+/** The first name that two parts or plugs share; null if there is none. */
 function namedTwice({ parts, connectors }: Circuit): string | null {
   const ids = [...parts, ...connectors].map(({ id }) => id);
   return ids.find((id, index) => ids.indexOf(id) < index) ?? null;
@@ -88,7 +88,7 @@ function edited(
   answers: TraceAnswers | null,
   edits: readonly CircuitEdit[],
 ): Parsed<DraftState> {
-  // Nearly always all of them fit: one check instead of one a change.
+  // Nearly always all of them fit, so one check is enough instead of one for each change.
   const whole = editedAtOnce(circuit, edits);
   if (whole.ok) return { ok: true, value: { circuit: whole.value, answers, dropped: [] } };
   let made = circuit;

@@ -1,13 +1,13 @@
 import type { TraceAnswers } from "./traceAnswer";
 
-/** A kind of blower circuit a trace can begin from: its questions of structure answered. */
+/** A kind of blower circuit to start a trace from, with its questions of structure answered. */
 export interface TraceFamily {
   readonly id: string;
   readonly words: string;
   readonly answers: TraceAnswers;
 }
 
-/** The families on the road, by what makes the speeds and where. */
+/** The common families, by what makes the speeds and where. */
 export const traceFamilies: readonly TraceFamily[] = [
   {
     id: "pack-ground",

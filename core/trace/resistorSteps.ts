@@ -1,9 +1,9 @@
-/** Ohms a usual pack adds from the top speed down, for a 20 A motor (common practice, no source). */
+/** Ohms a usual pack adds for each speed below the top, for a 20 A motor (common practice, no source). */
 const usualTotals = [0, 0.4, 1.0, 2.2, 3.4, 5.0, 7.0, 9.5, 12.5, 16, 20, 25];
 
 /**
- * Usual ohms of a pack's elements, the lowest speed's first: each is what its speed has more than the next one.
- * @param count elements
+ * Usual ohms of a pack's elements, the lowest speed's first: each is the difference between its speed and the next.
+ * @param count number of elements
  * @param ratedAmps of the motor; a smaller motor needs more ohms for the same speed
  */
 export function usualSteps(count: number, ratedAmps: number): number[] {

@@ -10,34 +10,34 @@ const minutes = z.number().nonnegative().max(600);
 const fuse = z.strictObject({ id: label, amps });
 
 /**
- * What each question of a trace takes. One of them answered with null was asked and is not known: a usual value
- * stands in for it, marked as assumed.
+ * The type of answer to each question of a trace. Null means the question was asked and the answer is not known; a
+ * usual value is then used and marked as assumed.
  */
 export const traceAnswerSchemas = {
-  /** When the motor's fuse is hot. */
+  /** When the motor's fuse is live. */
   feed: z.enum(["always", "key"]),
   fuse,
-  /** Whether a relay stands between the fuse and the blower. */
+  /** Whether there is a relay between the fuse and the blower. */
   relay: z.enum(["yes", "no"]),
   /** The relay, and the fuse that feeds its coil with the key on. */
   coil: z.strictObject({ relay: label, fuse: label, amps }),
   /** What makes the lower speeds. */
   control: z.enum(["resistor", "linear", "chopping"]),
-  /** Side of the motor the switch or the control works on. */
+  /** The side of the motor the switch or the control module works on. */
   hands: z.enum(["ground", "feed"]),
   /** How many speeds there are besides off. */
   speeds: z.number().int().min(2).max(12),
-  /** How the top speed goes past the pack. */
+  /** How the top speed bypasses the pack. */
   top: z.enum(["switch", "relay", "pack"]),
-  /** Speeds that go through the pack's thermal link. */
+  /** Speeds that run through the pack's thermal link. */
   link: z.enum(["all", "lowest", "none"]),
-  /** Ohms of the pack's elements, the lowest speed's first; null where one is not known. */
+  /** Ohms of the pack's elements, the lowest speed's first; null for one that is not known. */
   ohms: z.strictObject({ steps: z.array(z.number().positive().max(1000).nullable()).max(12) }),
-  /** Command volts at which the control stands still and is full on. */
+  /** Command volts at which the control module is off and at which it is full on. */
   command: z.strictObject({ still: volts, full: volts }).refine(({ still, full }) => still !== full, {
     message: "the two volts must differ",
   }),
-  /** The panel's own fuses: one hot always, one with the key. */
+  /** The panel's own fuses: one always live, one with the key. */
   panel: z.strictObject({
     batteryFuse: label,
     batteryAmps: amps,
@@ -46,11 +46,11 @@ export const traceAnswerSchemas = {
   }),
   /** Where the blower's current and the coil's go to ground. */
   grounds: z.strictObject({ blower: label, coil: label }),
-  /** What the motor draws at full speed. */
+  /** The motor's current at full speed. */
   motor: z.strictObject({ amps: z.number().positive().max(200) }),
-  /** The plugs at the motor, at the pack or control, and at the switch or panel. */
+  /** The plugs at the motor, at the pack or control module, and at the switch or panel. */
   plugs: z.strictObject({ motor: label, control: label, switch: label }),
-  /** Minutes to get to each. */
+  /** Minutes to reach each. */
   reach: z.strictObject({ box: minutes, dashBox: minutes, blower: minutes, switch: minutes }),
 } as const;
 
@@ -59,10 +59,10 @@ export type TraceQuestionId = keyof typeof traceAnswerSchemas;
 export const traceQuestionIds = Object.keys(traceAnswerSchemas) as TraceQuestionId[];
 
 export type TraceAnswer<Id extends TraceQuestionId> = z.infer<(typeof traceAnswerSchemas)[Id]>;
-/** What was answered so far; null for what was asked and is not known. */
+/** The answers so far; null for what was asked and is not known. */
 export type TraceAnswers = { readonly [Id in TraceQuestionId]?: TraceAnswer<Id> | null };
 
-/** The usual answer to each question, common practice: what stands in while one is open or not known. */
+/** The usual answer to each question (common practice); used while a question is open or not known. */
 export const usualAnswers: { readonly [Id in TraceQuestionId]: TraceAnswer<Id> } = {
   feed: "always",
   fuse: { id: "F1", amps: 40 },
@@ -82,7 +82,7 @@ export const usualAnswers: { readonly [Id in TraceQuestionId]: TraceAnswer<Id> }
   reach: { box: 2, dashBox: 1, blower: 4, switch: 8 },
 };
 
-/** An answer, or the usual one; `known` tells which. */
+/** An answer, or the usual one; `known` says which. */
 export function answered<Id extends TraceQuestionId>(
   answers: TraceAnswers,
   id: Id,
@@ -93,7 +93,7 @@ export function answered<Id extends TraceQuestionId>(
     : { value: own, known: true };
 }
 
-/** The questions that arise from the answers so far, in order: what no answer leads to is not asked. */
+/** The questions that follow from the answers so far, in order; a question that no answer leads to is not asked. */
 export function questionsAsked(answers: TraceAnswers): TraceQuestionId[] {
   const resistor = answered(answers, "control").value === "resistor";
   const relay = answered(answers, "relay").value === "yes";

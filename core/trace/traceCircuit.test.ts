@@ -48,7 +48,7 @@ describe("a trace whose values nobody knows", () => {
       speeds: answers.speeds,
       control: answers.control,
     });
-    // What nobody gave says so.
+    // Values that nobody gave are marked as assumed.
     expect(circuit.wires.every(({ assumed }) => assumed)).toBe(true);
     for (const kind of ["motor", "fuse", "resistor", "module", "head"])
       for (const part of circuit.parts.filter((one) => one.kind === kind)) expect(part.assumed).toBe(true);

@@ -5,11 +5,11 @@ import type { ResistorElement } from "../circuit/parts/resistor";
 import { usualSteps } from "./resistorSteps";
 import { answered, type TraceAnswers } from "./traceAnswer";
 
-/** What a circuit is called. */
+/** The names of a circuit. */
 export const circuitNameSchema = circuitSchema.pick({ id: true, title: true, steering: true });
 export type CircuitName = z.infer<typeof circuitNameSchema>;
 
-/** A wire's usual size and colour by what it carries; all of it is marked as assumed. */
+/** A wire's usual size and colour by what it carries, always marked as assumed. */
 const wireKinds = {
   main: { colour: "RD", mm2: 6, metres: 0.8 },
   blower: { colour: "OG", mm2: 4, metres: 0.8 },
@@ -20,7 +20,7 @@ const wireKinds = {
   smallGround: { colour: "BN", mm2: 0.75, metres: 0.6 },
 } as const;
 
-/** Gathers a circuit's pieces as the trace comes to them. */
+/** Collects a circuit's parts and wires during the trace. */
 class Draft {
   readonly parts: Part[] = [];
   readonly wires: Wire[] = [];
@@ -51,9 +51,9 @@ const relay = (id: string) =>
   ({ id, kind: "relay", coilOhms: 85, pullInVolts: 7.5, contactOhms: 0.004 }) as const;
 
 /**
- * The circuit a trace has come to: what was answered, and the usual where nothing was. Parts and wires whose values
- * nobody gave are marked as assumed.
- * @returns a circuit whose references all lead somewhere, unless two labels given are the same
+ * The circuit of a trace: the answers, and usual values for the rest. Parts and wires with values nobody gave are
+ * marked as assumed.
+ * @returns a circuit whose references all resolve, unless two given labels are equal
  */
 export function traceCircuit({ id, title, steering }: CircuitName, answers: TraceAnswers): Circuit {
   const draft = new Draft();
@@ -92,7 +92,7 @@ export function traceCircuit({ id, title, steering }: CircuitName, answers: Trac
   };
 }
 
-/** Where the blower's feed comes from, and a feed that is hot with the key. */
+/** The blower's feed, and a feed that is live with the key. */
 interface Supply {
   readonly blower: string;
   readonly keyed: () => string;
@@ -109,7 +109,7 @@ function supplyOf(draft: Draft, answers: TraceAnswers): Supply {
   draft.part({ id: "J1", kind: "splice" });
   draft.part({ id: fuse.value.id, kind: "fuse", amps: fuse.value.amps }, fuse.known);
   draft.wire("main", "G1.+", "J1.s");
-  /** The key's own output: the switch is drawn where something hangs on it. */
+  /** The key's own output; the key switch exists only if something is connected to it. */
   const key = (): string => {
     if (!draft.parts.some(({ kind }) => kind === "ignition")) {
       draft.part({ id: "S1", kind: "ignition", closes: { off: [], acc: [], run: ["15"] } });
@@ -147,7 +147,7 @@ function supplyOf(draft: Draft, answers: TraceAnswers): Supply {
   };
 }
 
-/** A switch that picks a tap of a resistor pack, on either side of the motor. */
+/** A switch that selects a tap of a resistor pack, on either side of the motor. */
 function resistorControl(
   draft: Draft,
   answers: TraceAnswers,
@@ -203,7 +203,7 @@ function resistorControl(
   }
 }
 
-/** The coil and the working contact of the relay that takes the top speed past the pack. */
+/** The coil and the working contact of the relay through which the top speed bypasses the pack. */
 function topSpeedRelay(draft: Draft, supply: Supply, groundSide: boolean, ground: string): void {
   if (groundSide) {
     draft.wire("ground", "K9.87", ground);
@@ -216,7 +216,7 @@ function topSpeedRelay(draft: Draft, supply: Supply, groundSide: boolean, ground
   }
 }
 
-/** The pack's elements in a row from the lowest speed's tap to its common end; returns that end's name. */
+/** The pack's elements in series from the lowest speed's tap to its common end; returns that end's name. */
 function packOf(draft: Draft, answers: TraceAnswers, lows: number): string {
   const link = answered(answers, "link").value;
   const { steps } = answered(answers, "ohms").value;
@@ -234,7 +234,7 @@ function packOf(draft: Draft, answers: TraceAnswers, lows: number): string {
   return out;
 }
 
-/** A control that meters the motor's current by a panel's command. */
+/** A control module that meters the motor's current by a panel's command. */
 function electronicControl(
   draft: Draft,
   answers: TraceAnswers,
@@ -259,7 +259,7 @@ function electronicControl(
     },
     command.known,
   );
-  // Evenly up to a little past full; the first step turns a motor for sure.
+  // Evenly spaced to a little past full; the first step is sure to turn the motor.
   const at = (index: number): number => 0.3 + (0.75 * (index - 1)) / (steps - 1);
   draft.part(
     {
@@ -291,7 +291,7 @@ function electronicControl(
   draft.plug(plugs.switch, "climate panel plug", "A2", ["30", "15", "31", "cmd"]);
 }
 
-/** Where everything is, by the minutes it takes to get there. */
+/** Locations by the minutes it takes to reach them. */
 function finish(draft: Draft, answers: TraceAnswers): void {
   const { value: reach } = answered(answers, "reach");
   const plugs = answered(answers, "plugs").value;

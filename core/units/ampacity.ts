@@ -1,5 +1,5 @@
 /**
- * Current a single copper wire in air can carry for long at 30 °C, by its cross-section: the continuous ratings of
+ * Amps a single copper wire in air can carry continuously at 30 °C, by cross-section: the continuous ratings of
  * automotive handbooks (from memory, after VDE 0298-4; not looked up again).
  */
 const ratings: readonly (readonly [mm2: number, amps: number])[] = [
@@ -17,7 +17,9 @@ const ratings: readonly (readonly [mm2: number, amps: number])[] = [
   [35, 158],
 ];
 
-/** Amps a wire of a cross-section can carry for long; between the table's rows by a power law through them. */
+/**
+ * Amps a wire of a given cross-section can carry continuously; between the table's rows by a power law through them.
+ */
 export function ampacity(mm2: number): number {
   const above = ratings.findIndex(([size]) => size >= mm2);
   const high = ratings[above < 1 ? (above === 0 ? 1 : ratings.length - 1) : above] as readonly [

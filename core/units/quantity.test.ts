@@ -60,7 +60,7 @@ describe("there and back", () => {
         fc.constantFrom(...own),
         fc.constantFrom(...own),
         (digits, places, from, to) => {
-          // A gauge is a small number, as it is stamped, and a wire's cross-section has few digits.
+          // A gauge is a small whole number, and a wire's cross-section has few digits.
           const wire = "gauge" in from || ("gauge" in to && from.id !== to.id);
           const typed =
             "gauge" in from
@@ -89,7 +89,7 @@ describe("there and back", () => {
   });
 });
 
-/** Digits with so many places, written the shortest way. */
+/** A figure with a given number of decimal places, written without trailing zeros. */
 function figureText(digits: number, places: number): string {
   const text = String(digits).padStart(places + 1, "0");
   const [whole, part] = [text.slice(0, text.length - places), places === 0 ? "" : text.slice(-places)];

@@ -1,19 +1,19 @@
-/** An exact fraction: what a decimal figure and a unit's definition are. */
+/** An exact fraction; decimal figures and unit definitions are stored this way. */
 interface Fraction {
   readonly top: bigint;
   readonly bottom: bigint;
 }
 
-/** A unit by its definition: base = figure × factor + zero, both exact; a wire gauge is a table's formula. */
+/** A unit by its definition: base = figure × factor + zero, both exact. Wire gauge has a formula instead. */
 export type Unit = {
   readonly id: string;
-  /** As it stands behind a figure. */
+  /** The unit's sign as written after a figure. */
   readonly text: string;
 } & ({ readonly factor: Fraction; readonly zero: Fraction } | { readonly gauge: true });
 
 const decimalPattern = /^([+-]?)(\d*)(?:[.,](\d*))?(?:[eE]([+-]?\d{1,3}))?$/;
 
-/** A decimal figure as an exact fraction, a decimal comma allowed; null where it is none. */
+/** A decimal figure, with point or comma, as an exact fraction; null if it is not one. */
 function fractionOf(text: string): Fraction | null {
   const found = decimalPattern.exec(text.trim());
   const [, sign = "", whole = "", part = "", power = "0"] = found ?? [];
@@ -33,7 +33,7 @@ const plus = (a: Fraction, b: Fraction): Fraction => ({
 });
 const minus = (a: Fraction, b: Fraction): Fraction => plus(a, { top: -b.top, bottom: b.bottom });
 
-/** The nearest double: both sides are cut to what a double holds before they are divided. */
+/** The nearest double: numerator and denominator are first cut to the digits a double holds. */
 function numberOf({ top, bottom }: Fraction): number {
   const whole = top / bottom;
   const digits = whole === 0n ? bottom.toString().length - top.toString().replace("-", "").length : 0;
@@ -81,7 +81,7 @@ export const units = {
 
 export type QuantityName = keyof typeof units;
 
-/** A unit of a quantity by its id, its sign or a usual way of typing it; null where there is none such. */
+/** A unit of a quantity by its id, its sign or a usual way to type it; null if there is none. */
 export function unitNamed(quantity: QuantityName, name: string): Unit | null {
   const wanted = name
     .trim()
@@ -91,7 +91,7 @@ export function unitNamed(quantity: QuantityName, name: string): Unit | null {
     .replace("ω", "ohm")
     .replace("µ", "u");
   const own: readonly Unit[] = units[quantity];
-  // Milli and mega differ by their capital alone.
+  // Milli and mega differ only in the capital letter.
   const exact = own.find(({ id, text }) => id === name.trim() || text === name.trim());
   return (
     exact ??
@@ -117,13 +117,13 @@ export function gaugeMm2(awg: number): number {
   return (Math.PI * mm * mm) / 4;
 }
 
-/** The gauge, seldom whole, of a cross-section in square millimetres. */
+/** The gauge of a cross-section in square millimetres; it is seldom a whole number. */
 export function gaugeOf(mm2: number): number {
   const mm = Math.sqrt((4 * mm2) / Math.PI);
   return 36 - (gaugeSteps * Math.log(mm / gauge36Mm)) / Math.log(gaugeSpan);
 }
 
-/** A figure in a unit as a number of the quantity's base unit; null where the text is no figure. */
+/** A figure in a unit, converted to the quantity's base unit; null if the text is not a figure. */
 export function baseFigure(text: string, of: Unit): number | null {
   const fraction = fractionOf(text);
   if (!fraction) return null;
@@ -132,15 +132,15 @@ export function baseFigure(text: string, of: Unit): number | null {
 }
 
 const digitsTyped = 12;
-/** Twelve digits that come from a conversion are told from twelve that were typed by what follows them. */
+/** A conversion gives more than twelve digits, so a twelve-digit figure was typed by a person. */
 const digitsKept = 40;
 const nearness = 1e-36;
-/** A gauge goes through logarithms of doubles: fewer digits are true, and it is stamped with few. */
+/** A gauge is converted through logarithms of doubles and stamped with few digits, so fewer are kept. */
 const gaugeDigitsTyped = 6;
 const gaugeNearness = 1e-12;
 const doubleNearness = 1e-13;
 
-/** A fraction's decimal figure: whole where it ends within what is kept, else rounded to that many digits. */
+/** A fraction as a decimal figure: exact if it ends within the digits kept, otherwise rounded to them. */
 function decimalText(fraction: Fraction, digits: number): string {
   const negative = fraction.top < 0n !== fraction.bottom < 0n;
   const [top, bottom] = [fraction.top, fraction.bottom].map((own) => (own < 0n ? -own : own)) as [
@@ -148,7 +148,7 @@ function decimalText(fraction: Fraction, digits: number): string {
     bigint,
   ];
   if (top === 0n) return "0";
-  // Decimal places so that so many digits are significant.
+  // Decimal places that give the wanted number of significant digits.
   const size = top.toString().length - bottom.toString().length;
   let places = Math.max(0, digits - size);
   let scaled = (2n * top * 10n ** BigInt(places) + bottom) / (2n * bottom);
@@ -166,9 +166,10 @@ const significant = (text: string): number =>
   text.replace(/e.*$/i, "").replace(/\D/g, "").replace(/^0+/, "").length;
 
 /**
- * A typed figure in another unit of its quantity. Exact: there and back gives the figure that was typed, up to twelve
- * digits (where a gauge is one side: six). What comes out where no decimal is exact has more digits, and is what goes back in.
- * @returns null where the text is no figure
+ * Converts a typed figure to another unit of its quantity. The conversion is exact: there and back gives the typed
+ * figure, up to twelve digits (six if one side is a gauge). If no decimal is exact, the result has more digits, and
+ * converts back to what was typed.
+ * @returns null if the text is not a figure
  */
 export function inUnit(text: string, from: Unit, to: Unit): string | null {
   const typed = fractionOf(text);
@@ -177,10 +178,10 @@ export function inUnit(text: string, from: Unit, to: Unit): string | null {
   const made = convertedFraction(typed, from, to);
   const kept = decimalText(made, digitsKept);
   if (significant(text) <= digitsTyped) return kept;
-  // The figure came out of a conversion: the short one it was made from is taken back where it is that near.
+  // The figure came from a conversion, so the short figure it was made from is restored if it is close enough.
   const short = decimalText(made, "gauge" in to || "gauge" in from ? gaugeDigitsTyped : digitsTyped);
   const apart = minus(fractionOf(short) as Fraction, made);
-  // On a scale whose zero lies elsewhere the figures' error is that of the whole span.
+  // On a scale with another zero, the figures' error is relative to the whole span.
   const size = Math.max(
     Math.abs(numberOf(made)),
     [from, to].some((own) => "zero" in own && own.zero.top !== 0n) ? 1000 : 0,
@@ -199,7 +200,7 @@ function convertedFraction(typed: Fraction, from: Unit, to: Unit): Fraction {
   return over(minus(plus(times(typed, from.factor), from.zero), to.zero), to.factor);
 }
 
-/** A number of the base unit as a figure in a unit, to so many digits, as a person reads it. */
+/** A number of the base unit as a figure in a unit, to a number of digits, for reading. */
 export function figureIn(base: number, of: Unit, digits = 4): string {
   if (!Number.isFinite(base)) return "infinite";
   const own = "gauge" in of ? gaugeOf(base) : (base - numberOf(of.zero)) / numberOf(of.factor);

@@ -21,7 +21,7 @@ test("what is no hexagon has no width", () => {
 });
 
 describe("a socket in another's place", () => {
-  // Common practice, no source: these three are what people reach for. The error is arithmetic on the exact inch.
+  // Common practice, no source: people use these three pairs. The error is arithmetic on the exact inch.
   test.each([
     ["5.5 mm", "7/32 in", 0.05625, "snug"],
     ["7 mm", "9/32 in", 0.14375, "loose"],

@@ -11,7 +11,7 @@ export interface SocketSize {
 const metric = [4, 5, 5.5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19];
 const thirtySeconds = [5, 6, 7, 8, 9, 10, 11, 12, 14, 16, 18, 20, 22, 24];
 
-/** An inch size in thirty-seconds as it is written: 10 is `5/16 in`. */
+/** An inch size given in thirty-seconds, in writing: 10 is `5/16 in`. */
 function inchText(count: number): string {
   let [top, bottom] = [count, 32];
   while (top % 2 === 0 && bottom > 1) [top, bottom] = [top / 2, bottom / 2];
@@ -27,7 +27,7 @@ export const sockets: readonly SocketSize[] = [
   })),
 ];
 
-/** The width a text names; null where it names no hexagon (a `T20`, a `PH2`). */
+/** The width across flats a text names; null if it names no hexagon (a `T20`, a `PH2`). */
 export function socketSize(text: string): SocketSize | null {
   const millimetres = /^(\d{1,2}(?:[.,]\d)?) ?mm\b/.exec(text);
   if (millimetres) return { text: millimetres[0], millimetres: typedFigure(millimetres[1] as string) };
@@ -36,23 +36,23 @@ export function socketSize(text: string): SocketSize | null {
   return { text: inches[0], millimetres: (Number(inches[1]) * millimetresPerInch) / Number(inches[2]) };
 }
 
-/** A socket that goes on in another's place. */
+/** A socket that can replace another. */
 export interface Substitute {
   readonly text: string;
-  /** Its width less the head's: above zero it is loose, below it is tight. */
+  /** Its width minus the screw head's: loose above zero, tight below. */
   readonly errorMillimetres: number;
   readonly fit: "snug" | "loose";
 }
 
 /**
- * How far off a socket may be and still turn a small screw: the three pairs people use (7/32 in for 5.5 mm, 9/32 in
- * for 7 mm, 5/16 in for 8 mm) lie inside (common practice, no source).
+ * Largest difference in width, in millimetres, with which a socket still turns a small screw. The three pairs people
+ * use (7/32 in for 5.5 mm, 9/32 in for 7 mm, 5/16 in for 8 mm) lie within it (common practice, no source).
  */
 const tightest = -0.07;
 const loosest = 0.15;
 const snug = 0.08;
 
-/** Sockets of the other system that go on in place of one, the closest first. */
+/** Sockets of the other system that can replace one, the closest first. */
 export function substitutesFor(text: string): readonly Substitute[] {
   const wanted = socketSize(text);
   if (!wanted) return [];

@@ -6,15 +6,15 @@ import { type Cell, PlainSqlite } from "../keeping/plainSqlite.server";
 
 const outcomeSchema = z.object({
   brought: z.number(),
-  /** Already here by their key. */
+  /** Number already in the shop, by key. */
   known: z.number(),
-  /** Circuits they name and the shelf does not have: their jobs are left out. */
+  /** Circuits they name that are not on the shelf; their jobs are left out. */
   strange: z.array(z.string()).readonly(),
 });
-/** What bringing records in did, or would do. */
+/** What importing records did, or would do. */
 export type RecordsBroughtIn = Readonly<z.infer<typeof outcomeSchema>>;
 
-/** Rows written to the shop at a time: others write between two batches. */
+/** Rows written to the shop at a time; others write between two batches. */
 const batchRows = 250;
 
 const columns = [
@@ -50,7 +50,7 @@ const schema = `
   CREATE TABLE rowsRead (n INTEGER NOT NULL);
   CREATE TABLE writing (outcome TEXT NOT NULL);`;
 
-/** A moment as the shop's tables hold it. */
+/** A moment in the format of the shop's tables. */
 const stored = (moment: Date | string): string =>
   new Date(moment).toISOString().replace("T", " ").replace("Z", " +00:00");
 
@@ -69,8 +69,9 @@ function cellsOf(record: JobRecord): Cell[] {
 }
 
 /**
- * Records from elsewhere in a database file of their own: read and checked there, then written to the shop batch by batch. Once
- * writing has begun it goes on to the end, over a stop of the server too; what is there already is left alone.
+ * Records from elsewhere in a database file of their own: read and checked there, then written to the shop batch by
+ * batch. Once writing has begun it continues to the end, even across a restart of the server; records already in the
+ * shop stay unchanged.
  */
 export class RecordStaging {
   private constructor(private readonly own: PlainSqlite) {}
@@ -102,7 +103,7 @@ export class RecordStaging {
     }
   }
 
-  /** Takes some records; of two with one key the first counts. */
+  /** Adds some records; of two with one key the first counts. */
   async add(records: readonly JobRecord[]): Promise<void> {
     const marks = columns.map(() => "?").join(", ");
     await this.own.run("BEGIN");
@@ -113,7 +114,7 @@ export class RecordStaging {
     await this.own.run(`INSERT INTO rowsRead VALUES (${records.length}); COMMIT`);
   }
 
-  /** What writing them would do, against the shop as it is; notes the circuit of each. */
+  /** Compares them with the present shop, without writing; stores the circuit of each. */
   async weigh(): Promise<RecordsBroughtIn> {
     await this.own.run(`
       DELETE FROM circuits;
@@ -136,13 +137,13 @@ export class RecordStaging {
     };
   }
 
-  /** Notes that writing to the shop begins: from now on it goes to the end. */
+  /** Records that writing to the shop begins; from now on it continues to the end. */
   async beginWriting(outcome: RecordsBroughtIn): Promise<void> {
     await this.own.run("PRAGMA synchronous = FULL");
     await this.own.each("INSERT INTO writing (outcome) VALUES (?)", [[JSON.stringify(outcome)]]);
   }
 
-  /** What is being written; null where writing has not begun. */
+  /** The import in progress; null if writing has not begun. */
   async writing(): Promise<RecordsBroughtIn | null> {
     const [row] = await this.own.all("SELECT outcome FROM writing");
     return row ? outcomeSchema.parse(JSON.parse(String(row.outcome))) : null;
@@ -150,8 +151,8 @@ export class RecordStaging {
 
   /**
    * Writes one batch to the shop in one transaction.
-   * @param after the place of the last record written; 0 at first
-   * @returns the place of the last one now, with the share done; null when none is left
+   * @param after position of the last record written; 0 at first
+   * @returns the new position, with the share done; null when none are left
    */
   async writeBatch(after: number, now: Date): Promise<{ last: number; share: number } | null> {
     const [place] = await this.own.all(

@@ -22,7 +22,7 @@ export interface Backup {
   readonly name: string;
   readonly at: Date;
   readonly bytes: number;
-  /** Whether it was restored into a temporary file and every row of it read. */
+  /** Whether it was restored into a temporary file and every row was read. */
   readonly isVerified: boolean;
 }
 
@@ -53,14 +53,14 @@ function backupsIn(backups: string): Backup[] {
     .sort((a, b) => b.at.getTime() - a.at.getTime());
 }
 
-/** A backup's file; null where there is none of that name. */
+/** A backup's file; null if there is none of that name. */
 export function backupFile(name: string): string | null {
   return listBackups().some((own) => own.name === name) ? join(backupFolder(dataFolder()), name) : null;
 }
 
 const verifiedMark = (file: string): string => `${file}.verified`;
 
-/** Notes that a backup was restored into a temporary file, and all of it read. */
+/** Records that a backup was restored into a temporary file and read completely. */
 export function markVerified(name: string): void {
   const file = backupFile(name);
   if (file) writeFileSync(verifiedMark(file), "");
@@ -119,7 +119,9 @@ export async function copyToSecondFolder({ name, at }: Backup): Promise<void> {
   }
 }
 
-/** Copies the database while it is in use, checks the copy, stores its checksum, and drops backups that are too old. */
+/**
+ * Copies the database while it is in use, checks the copy, stores its checksum, and deletes backups that are too old.
+ */
 export async function backUp(at: Date, folder = dataFolder()): Promise<Backup> {
   const backups = backupFolder(folder);
   mkdirSync(backups, { recursive: true });
@@ -143,16 +145,16 @@ export async function backUp(at: Date, folder = dataFolder()): Promise<Backup> {
 const nightHour = 3;
 const longestWithout = 26 * 3600 * 1000;
 
-/** Backups that are not dated in the future, the newest first: a wrong clock made the others. */
+/** Backups that are not dated in the future, the newest first; a wrong clock made the others. */
 const pastBackups = (now: Date): Backup[] => listBackups().filter(({ at }) => at <= now);
 
 export const newestBackup = (now: Date): Backup | null => pastBackups(now)[0] ?? null;
 
-/** The newest backup that is known to be restorable. */
+/** The newest backup that is verified. */
 export const newestVerified = (now: Date): Backup | null =>
   pastBackups(now).find(({ isVerified }) => isVerified) ?? null;
 
-/** Whether a nightly backup is due: at night by the shop's clock, or when the last is more than a day old. */
+/** Whether a nightly backup is due: at night by the shop's clock, or if the last is more than a day old. */
 export function backupDue(newest: Date | null, now: Date, zone: string): boolean {
   if (!newest || newest > now) return true;
   const age = now.getTime() - newest.getTime();

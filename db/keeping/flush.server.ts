@@ -1,6 +1,6 @@
 import { closeSync, fsyncSync, openSync } from "node:fs";
 
-/** Waits until a file is on the disk. */
+/** Waits until a file is on disk. */
 export function flushFile(file: string): void {
   const handle = openSync(file, "r+");
   try {
@@ -10,13 +10,13 @@ export function flushFile(file: string): void {
   }
 }
 
-/** Waits until the names in a folder are on the disk, where the system can do that. */
+/** Waits until a folder's entries are on disk, if the system can do that. */
 export function flushFolder(folder: string): void {
   let handle: number;
   try {
     handle = openSync(folder, "r");
   } catch {
-    // Windows opens no folders.
+    // Windows cannot open folders.
     return;
   }
   try {

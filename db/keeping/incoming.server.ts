@@ -17,7 +17,7 @@ import { unpackShop } from "./shopBundle.server";
 const folder = (): string => join(dataFolder(), "incoming");
 const sqliteHead = "SQLite format 3\0";
 
-/** The database that was brought and waits to be put in place; null where none does. */
+/** The uploaded database waiting to replace the shop's; null if there is none. */
 export const incomingFile = (): string | null => {
   const file = databaseFile(folder());
   return existsSync(file) ? file : null;
@@ -25,7 +25,7 @@ export const incomingFile = (): string | null => {
 
 const findingFile = (): string => join(folder(), "finding.json");
 
-/** What was found in the database that waits, when it was brought in; a restore checks it again. Null if none waits. */
+/** What was found in the waiting database at upload; a restore checks it again. Null if none waits. */
 export function incomingFinding(): CandidateFinding | null {
   if (!incomingFile() || !existsSync(findingFile())) return null;
   return candidateFindingSchema.parse(JSON.parse(readFileSync(findingFile(), "utf8")));
@@ -47,7 +47,10 @@ function isSqlite(file: string): boolean {
   return head.toString("latin1") === sqliteHead;
 }
 
-/** Looks into a brought file, a bundle or a backup, in a copy that waits to be put in place; nothing of the shop changes. */
+/**
+ * Inspects an uploaded bundle or backup in a copy, which then waits to replace the shop's database; nothing of the
+ * shop changes.
+ */
 export async function bringIn(
   file: string,
 ): Promise<{ readonly problems: readonly string[] } | { readonly finding: CandidateFinding }> {

@@ -1,4 +1,5 @@
-// Backups, restores and the bundle of the whole shop: nothing lost, nothing changed by trying, refused with its place.
+// Backups, restores and the bundle of the whole shop: nothing is lost, checking changes nothing, and refusals name the
+// place.
 import { copyFileSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -64,7 +65,7 @@ afterEach(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-/** Every row of every table that is kept, and what is made from them. */
+/** Every row of every table that is kept, and what is derived from them. */
 async function everyRow(file: string): Promise<Record<string, unknown>> {
   const own = await PlainSqlite.open(file);
   try {
@@ -81,7 +82,7 @@ async function everyRow(file: string): Promise<Record<string, unknown>> {
   }
 }
 
-/** Bytes as a file that was brought. */
+/** Bytes as an uploaded file. */
 function asFile(bytes: Uint8Array): string {
   const file = join(folder, "brought.file");
   writeFileSync(file, bytes);
@@ -288,7 +289,7 @@ describe("the bundle of the whole shop", () => {
     await closeDatabase();
     process.env.AIRWAY_DATA = empty;
     expect(Buffer.from(await shopBundle()).equals(Buffer.from(bundle))).toBe(true);
-    // What is made from the rows is there too: the search, the counts, the picture.
+    // What is derived from the rows is there too: the search, the counts, the picture.
     await database();
     expect((await findRecords({ ...everything, words: "drain" })).map(({ id }) => id)).toContain(6);
     const store = await database();
@@ -382,7 +383,7 @@ describe("the bundle of the whole shop", () => {
   });
 
   test("that would fill the memory is refused before any of it is unpacked", async () => {
-    // 60 MB of nothing, which shrink to a thousandth.
+    // 60 MB of zeros, which compress to a thousandth.
     const bomb = zipSync({ "tables/jobs.jsonl": new Uint8Array(60_000_000) }, { level: 9 });
     expect(bomb.length).toBeLessThan(100_000);
     const before = process.memoryUsage().arrayBuffers;

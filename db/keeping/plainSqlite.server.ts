@@ -1,19 +1,19 @@
 import sqlite3 from "sqlite3";
 
-/** A cell as SQLite holds it. */
+/** A cell in SQLite's types. */
 export type Cell = string | number | null | Buffer;
 
-/** SQLite's online backup as the driver hands it out; its types leave it out. */
+/** SQLite's online backup, as the driver provides it; its types omit it. */
 interface OnlineBackup {
   step(pages: number, done: (error: Error | null) => void): void;
   finish(done: (error: Error | null) => void): void;
 }
 
-/** A database file of its own, beside the one the shop works on: read, filled or copied statement by statement. */
+/** A database file other than the shop's own: read, filled or copied statement by statement. */
 export class PlainSqlite {
   private constructor(private readonly handle: sqlite3.Database) {}
 
-  /** @param create makes the file where there is none */
+  /** @param create creates the file if there is none */
   static open(file: string, { create = false } = {}): Promise<PlainSqlite> {
     const mode = sqlite3.OPEN_READWRITE | (create ? sqlite3.OPEN_CREATE : 0);
     return new Promise((done, failed) => {
@@ -45,7 +45,7 @@ export class PlainSqlite {
     return new Promise((done, failed) => this.handle.exec(sql, (error) => (error ? failed(error) : done())));
   }
 
-  /** Runs one statement for each row of values, in their order. */
+  /** Runs one statement for each row of values, in order. */
   async each(sql: string, rows: Iterable<readonly Cell[]>): Promise<void> {
     const statement = await new Promise<sqlite3.Statement>((done, failed) => {
       const made = this.handle.prepare(sql, (error: Error | null) => (error ? failed(error) : done(made)));
@@ -71,7 +71,7 @@ export class PlainSqlite {
     });
   }
 
-  /** What SQLite finds wrong with the file; empty where it is sound. */
+  /** What SQLite finds wrong with the file; empty if it is sound. */
   async faults(): Promise<string[]> {
     const integrity = (await this.all("PRAGMA integrity_check")).map((row) => String(row.integrity_check));
     const keys = (await this.all("PRAGMA foreign_key_check")).map(

@@ -10,7 +10,7 @@ import { flushFile, flushFolder } from "./flush.server";
 /** Where candidates are prepared: on the same disk as the database, so that one rename replaces it. */
 const workFolder = (folder: string): string => join(folder, "restoring");
 
-/** Deletes what a restore that was killed left behind. Only while no restore is under way. */
+/** Deletes what a killed restore left behind. Only call it while no restore is running. */
 export const dropUnfinishedRestores = (folder: string): void =>
   rmSync(workFolder(folder), { recursive: true, force: true });
 
@@ -31,7 +31,7 @@ export class RestoreRefused extends Error {
 export async function restore(file: string, at: Date): Promise<Backup> {
   const folder = dataFolder();
   mkdirSync(workFolder(folder), { recursive: true });
-  // Two restores at the same time each have their own.
+  // Two restores at the same time have separate folders.
   const work = mkdtempSync(join(workFolder(folder), "candidate-"));
   try {
     const { faults } = await prepareCandidate(file, work);
@@ -59,7 +59,7 @@ export async function restore(file: string, at: Date): Promise<Backup> {
   }
 }
 
-/** Renames a database over the shop's, which nobody has open, and deletes the old one's log. */
+/** Renames a database over the shop's, which must be closed, and deletes the old one's log. */
 function takePlace(file: string, folder: string): void {
   const own = databaseFile(folder);
   for (const beside of ["-wal", "-shm"]) rmSync(`${own}${beside}`, { force: true });

@@ -17,7 +17,7 @@ const keptOf = (backups: readonly BackupName[]): string[] => {
 describe("which backups stay", () => {
   test("of two years of nights: seven days, five weeks and twelve months, by hand", () => {
     expect(keptOf(nightly(730))).toEqual([
-      // Days.
+      // The days.
       ...["2026-11-25", "2026-11-24", "2026-11-23", "2026-11-22", "2026-11-21", "2026-11-20", "2026-11-19"],
       // The last night of each week that is not among them: Sundays.
       ...["2026-11-15", "2026-11-08", "2026-11-01"],

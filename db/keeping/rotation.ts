@@ -1,11 +1,11 @@
-/** A backup by its file's name and when it was made. */
+/** A backup by its file name and the time it was made. */
 export interface BackupName {
   readonly name: string;
   /** Milliseconds since 1970, UTC. */
   readonly at: number;
 }
 
-/** How many days, weeks and months back one backup each is kept. */
+/** Number of days, weeks and months for which one backup each is kept. */
 export const kept = { days: 7, weeks: 5, months: 12 } as const;
 
 const dayMilliseconds = 24 * 3600 * 1000;
@@ -23,7 +23,8 @@ function ordinals(at: number): { day: number; week: number; month: number } {
 }
 
 /**
- * The backups that may go. All of the last 24 hours stay, those made before a restore among them; of each of the last days, weeks and months that have one, the newest stays; so does the newest of all.
+ * The backups that may be deleted. All of the last 24 hours are kept, including those made before a restore. Of each
+ * of the last days, weeks and months with a backup, the newest is kept; so is the newest of all.
  * @param now milliseconds since 1970
  */
 export function backupsToDrop(backups: readonly BackupName[], now: number): string[] {

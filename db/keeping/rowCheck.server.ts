@@ -9,14 +9,14 @@ interface Column {
 }
 
 const rowsAtATime = 500;
-/** Tables that SQLite or the full-text search keep for themselves. */
+/** Internal tables of SQLite and of the full-text search. */
 const internal = /^(sqlite_|jobSearch)/;
 
 /**
- * Reads every row of a database as the repositories would: numbers, moments and words where they belong, and everything that is
- * stored as JSON through its schema.
- * @param most faults to name
- * @returns faults by table, row and column, the first ones
+ * Reads every row of a database as the repositories would: numbers, words and moments by type, and all stored JSON by
+ * its schema.
+ * @param most largest number of faults to name
+ * @returns the first faults, by table, row and column
  */
 export async function rowFaults(own: PlainSqlite, most: number): Promise<string[]> {
   const tables = await own.all(

@@ -17,10 +17,10 @@ import { migrations } from "../migrations/index";
 import { type Cell, PlainSqlite } from "./plainSqlite.server";
 import { unzip } from "./unzip.server";
 
-/** Tables made from others, or that say nothing of the shop. */
+/** Tables that are derived from others, or that say nothing about the shop. */
 const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|repairSums$|importing$|jobLines$)/;
 
-/** Files of a bundle carry one date, so that the same shop makes the same bytes. */
+/** All files of a bundle carry one date, so that the same shop makes the same bytes. */
 const fixedDate = new Date(2000, 0, 1);
 
 async function tablesOf(own: PlainSqlite): Promise<{ name: string; columns: string[] }[]> {
@@ -35,11 +35,11 @@ async function tablesOf(own: PlainSqlite): Promise<{ name: string; columns: stri
   );
 }
 
-/** Everything of the shop as one open bundle: every table as lines of JSON, pictures and recordings as files. */
+/** The complete shop as one open bundle: every table as lines of JSON, pictures and recordings as files. */
 export async function shopBundle(): Promise<Uint8Array> {
   const folder = mkdtempSync(join(tmpdir(), "airway-bundle-"));
   try {
-    // A copy stands still while it is read.
+    // It reads a copy, which does not change meanwhile.
     const copy = join(folder, "copy.sqlite");
     const source = await PlainSqlite.open(databaseFile(dataFolder()));
     await source.copyTo(copy).finally(() => source.close());
@@ -88,15 +88,15 @@ async function bundleOf(own: PlainSqlite): Promise<Uint8Array> {
 
 type Read<T> = { readonly value: T } | { readonly problems: readonly string[] };
 
-/** What a bundle holds and where the database made from it lies. */
+/** What a bundle contains, and the path of the database made from it. */
 export interface UnpackedShop {
   readonly file: string;
   readonly tables: readonly { readonly name: string; readonly rows: number }[];
 }
 
 /**
- * Makes a database from a bundle, in a folder of its own: all of it, or none. The audit trail comes as it was written; searches and
- * counts are made again.
+ * Makes a database from a bundle, in a folder of its own: all of it, or nothing. The audit trail is copied as written;
+ * searches and counts are computed again.
  */
 export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Read<UnpackedShop>> {
   const unzipped = unzip(bytes, { files: 500_000, bytes: 1_000_000_000, fileBytes: 400_000_000 });
@@ -115,7 +115,7 @@ export async function unpackShop(bytes: Uint8Array, folder: string): Promise<Rea
   } finally {
     await own.close();
   }
-  // What came from an earlier Airway is brought up to date.
+  // A bundle of an earlier Airway is upgraded.
   await migrate(folder);
   return { value: { file: databaseFile(folder), tables } };
 }
@@ -145,7 +145,7 @@ async function fill(
     here.get(name)?.join() === columns.join() ? [] : [`${tableFile(name)}: this Airway has no such table`],
   );
   if (problems.length > 0) return problems;
-  // What a search reads of a job is made as the job comes in, from its vehicle and circuit.
+  // The search text of a job is computed when the job is added, from its vehicle and circuit.
   const first = ["circuits", "vehicles"];
   const inOrder = [...tables].sort((a, b) => Number(first.includes(b.name)) - Number(first.includes(a.name)));
   await own.run("PRAGMA foreign_keys = OFF; BEGIN; INSERT INTO importing (id) VALUES (1)");

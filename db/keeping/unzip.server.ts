@@ -1,17 +1,17 @@
 import { unzipSync } from "fflate";
 
-/** What a zip may hold. */
+/** Limits for the content of a zip. */
 export interface ZipLimits {
   readonly files: number;
-  /** Unpacked, all files together and each. */
+  /** Unpacked bytes, of all files together and of each. */
   readonly bytes: number;
   readonly fileBytes: number;
 }
 
-/** No file of ours shrinks to less than a two hundredth; one that says so is made to fill the memory. */
+/** None of our files compresses to less than a two hundredth; one that claims to is meant to fill the memory. */
 const mostRatio = 200;
 
-/** Unpacks a zip within limits, which are checked before a file of it is unpacked; directories are left out. */
+/** Unpacks a zip within limits, which are checked before any file is unpacked; directories are left out. */
 export function unzip(
   bytes: Uint8Array,
   limits: ZipLimits,

@@ -8,8 +8,8 @@ const chipWords: Readonly<Record<string, string>> = {
 };
 
 /**
- * What a customer noticed is now a reading like any other: the chips noted on jobs so far say too little to be one,
- * and are kept in the customer's words.
+ * What a customer noticed is now a reading like any other. The words stored on jobs so far are too vague for that, so
+ * they become part of the customer's words.
  */
 export const heardAnswers = {
   name: "002-heard-answers",

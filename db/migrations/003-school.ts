@@ -1,6 +1,6 @@
 import type { QueryInterface } from "sequelize";
 
-/** Where a job begins to look: by the arithmetic alone unless its technician chooses a school. */
+/** A job's strategy: the calculation alone, unless its technician chooses another. */
 export const strategy = {
   name: "003-school",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

@@ -1,6 +1,6 @@
 import { DataTypes, type QueryInterface } from "sequelize";
 
-/** Notes and photos of a job, beside its readings; and the cautions its technician has read. */
+/** Notes and photos of a job, and the cautions its technician has acknowledged. */
 export const notes = {
   name: "004-notes",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

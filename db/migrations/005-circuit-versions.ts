@@ -1,6 +1,6 @@
 import { DataTypes, type QueryInterface } from "sequelize";
 
-/** Circuits have versions: what a job uses is never changed under it. `about` holds what a search reads. */
+/** Versions of circuits, so that a job's circuit never changes under it. `about` holds the search text. */
 export const circuitVersions = {
   name: "005-circuit-versions",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

@@ -1,6 +1,6 @@
 import { DataTypes, type QueryInterface } from "sequelize";
 
-/** Circuits being traced or changed: what they begin from, and every step since, so that each can be undone. */
+/** Circuits being traced or changed: their start, and every step since, so that each can be undone. */
 export const drafts = {
   name: "006-drafts",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

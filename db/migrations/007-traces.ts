@@ -1,6 +1,6 @@
 import { DataTypes, type QueryInterface } from "sequelize";
 
-/** Recordings of a motor's current and sound, kept with their job; and which instrument a reading came from. */
+/** Recordings of a motor's current and sound, stored with their job; and the instrument a reading came from. */
 export const traces = {
   name: "007-traces",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

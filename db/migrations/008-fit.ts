@@ -3,7 +3,7 @@ import { maybeMoment, maybeText, moment, named, number, text } from "../columns"
 
 const job = () => ({ ...number(), references: { model: "jobs", key: "id" }, onDelete: "RESTRICT" });
 
-/** Access plans and what was learnt of them, parts matched, screws counted, estimates, and the shop's terms. */
+/** Access plans and what was learned about them, parts compared, screws counted, estimates, and the shop's rates. */
 export const fit = {
   name: "008-fit",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

@@ -13,7 +13,7 @@ import {
 
 const job = () => ({ ...number(), references: { model: "jobs", key: "id" }, onDelete: "RESTRICT" });
 
-/** What the audit trail notes: the table, when, what it is called, and what is told of it. */
+/** What the audit trail records: the table, the time, the name of the event, and its details. */
 const noted: readonly (readonly [table: string, when: string, what: string, about: string])[] = [
   ["jobs", "INSERT", "opened", "json_object('words', new.words)"],
   ["jobs", "UPDATE OF stage", "stage", "json_object('from', old.stage, 'to', new.stage)"],
@@ -56,7 +56,7 @@ const noted: readonly (readonly [table: string, when: string, what: string, abou
   ["closures", "DELETE", "reopened", "json_object('fault', old.fault)"],
 ];
 
-/** The time as it is stored elsewhere. */
+/** The time in the format used elsewhere. */
 const now = "strftime('%Y-%m-%d %H:%M:%f +00:00', 'now')";
 
 const auditTriggers = noted.map(([table, when, what, about], place) => {
@@ -69,7 +69,7 @@ const auditTriggers = noted.map(([table, when, what, about], place) => {
       VALUES (${row}.${table === "jobs" ? "id" : "jobId"}, ${now}, '${what}', ${about}); END`;
 });
 
-/** Nothing in the trail is changed or taken out, whoever asks. */
+/** Nothing in the trail can be changed or removed. */
 const sealed = ["UPDATE", "DELETE"].map(
   (when) =>
     `CREATE TRIGGER events${when} BEFORE ${when} ON events
@@ -87,7 +87,7 @@ const minutesSums = (row: "old" | "new", by: string): string =>
    ON CONFLICT (kind) DO UPDATE SET jobs = jobs + excluded.jobs, minutes = minutes + excluded.minutes;`;
 const learns = (row: "old" | "new", by: string): string => `${counts(row, by)} ${minutesSums(row, by)}`;
 
-/** What the shop has learnt moves with every closing, by one count: never counted anew. */
+/** The shop's counts change by one with every closing; they are never counted again. */
 const learning = [
   `CREATE TRIGGER learnt AFTER INSERT ON closures BEGIN ${learns("new", "1")} END`,
   `CREATE TRIGGER unlearnt AFTER DELETE ON closures BEGIN ${learns("old", "-1")} END`,
@@ -98,7 +98,7 @@ const learning = [
 const notesOf = (row: string): string =>
   `(SELECT COALESCE(group_concat(words, ' '), '') FROM notes WHERE jobId = ${row}.jobId AND struckAt IS NULL)`;
 
-/** The text a search reads, kept beside the jobs. */
+/** The search text, stored with the jobs. */
 const searching = [
   `CREATE VIRTUAL TABLE jobSearch USING fts5(vehicle, circuit, words, found, parts, notes, tokenize = 'unicode61')`,
   `CREATE TRIGGER searchJob AFTER INSERT ON jobs BEGIN
@@ -118,7 +118,9 @@ const searching = [
      FROM jobs j JOIN vehicles v ON v.id = j.vehicleId JOIN circuits c ON c.id = j.circuitId`,
 ];
 
-/** Proof by any instrument, what was fitted and whether it held, how jobs were closed, what is learnt, and the trail. */
+/**
+ * Final checks by any instrument, parts fitted and whether they held, closures, learned counts, and the audit trail.
+ */
 export const memory = {
   name: "009-memory",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {
@@ -163,7 +165,7 @@ export const memory = {
       counted: number(),
       body: text(),
     });
-    // Each of the figures is read from an index of its own, not from the closures.
+    // Each statistic is read from an index of its own, not from the closures.
     await context.addIndex("closures", ["closedAt", "totalMinor", "jobId"]);
     await context.addIndex("closures", ["family", "symptom", "kind", "jobId"]);
     await context.addIndex("closures", ["symptom", "minutes", "chartMinutes", "jobId"]);

@@ -1,7 +1,7 @@
 import type { QueryInterface } from "sequelize";
 import { maybeMoment, moment, named, number, real, text } from "../columns";
 
-/** Learners, the cases of the practice bay and what was done in them, answers to lessons and when they are due again. */
+/** Learners, the cases of the practice bay and their actions, answers to lessons and when they are due again. */
 export const practice = {
   name: "010-practice",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

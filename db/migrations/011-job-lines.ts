@@ -1,7 +1,7 @@
 import type { QueryInterface } from "sequelize";
 import { moment, number, text } from "../columns";
 
-/** What the board says of each job, worked out once for each state of the job. */
+/** The board's line for each job, worked out once for each state of the job. */
 export const jobLines = {
   name: "011-job-lines",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

@@ -1,6 +1,6 @@
 import type { QueryInterface } from "sequelize";
 
-/** Circuits that came with a case of practice are kept beside the shelf's, and are none of the shelf's versions. */
+/** Circuits that came with a practice case are stored apart from the shelf's, and are not versions of them. */
 export const practiceCircuits = {
   name: "012-practice-circuits",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

@@ -1,7 +1,7 @@
 import type { QueryInterface } from "sequelize";
 import { maybeMoment, moment, named, number, text } from "../columns";
 
-/** What a page sent to a job that no longer takes it, kept for a person to decide. */
+/** Entries that a job no longer takes, kept for a person to decide. */
 export const setAside = {
   name: "013-set-aside",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

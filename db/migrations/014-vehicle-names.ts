@@ -1,6 +1,6 @@
 import type { QueryInterface } from "sequelize";
 
-/** Records that are brought in name their vehicles: each is looked up, whatever the shop has. */
+/** An index for looking up vehicles by name, which an import does for each record. */
 export const vehicleNames = {
   name: "014-vehicle-names",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {

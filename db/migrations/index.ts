@@ -13,7 +13,7 @@ import { practiceCircuits } from "./012-practice-circuits";
 import { setAside } from "./013-set-aside";
 import { vehicleNames } from "./014-vehicle-names";
 
-/** Every migration, oldest first: adding one is a file and a line. */
+/** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
   first,
   heardAnswers,

@@ -1,4 +1,4 @@
-// A database from before a migration, brought up to date without losing what was in it.
+// A database from before a migration, upgraded without losing its content.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";

@@ -2,7 +2,7 @@ import type { Transaction } from "sequelize";
 import { database } from "../database.server";
 import { CircuitNoteRow } from "../models.server";
 
-/** Something the next person should know of a circuit: where the bad screw is, what the plug's tab looks like. */
+/** A hint about a circuit for the next person: which screw is bad, what the plug's tab looks like. */
 export interface CircuitNote {
   readonly id: string;
   readonly words: string;
@@ -10,13 +10,13 @@ export interface CircuitNote {
   readonly struckAt: Date | null;
 }
 
-/** Notes of a circuit, whatever its version, oldest first. */
+/** Notes of a circuit in any version, oldest first. */
 export async function circuitNotesOf(shelfId: string): Promise<CircuitNote[]> {
   const rows = await CircuitNoteRow.findAll({ where: { shelfId }, order: [["takenAt", "ASC"]] });
   return rows.map(({ id, words, takenAt, struckAt }) => ({ id, words, takenAt, struckAt: struckAt ?? null }));
 }
 
-/** Adds a note inside a write of the caller's; one already there by id is left alone. */
+/** Adds a note inside the caller's write; one that exists by id stays unchanged. */
 export async function insertCircuitNote(
   shelfId: string,
   note: Omit<CircuitNote, "struckAt">,
@@ -32,7 +32,7 @@ export async function addCircuitNote(shelfId: string, note: Omit<CircuitNote, "s
   await store.write((transaction) => insertCircuitNote(shelfId, note, transaction));
 }
 
-/** Strikes a note out, or puts it back. */
+/** Deletes a note, or restores it. */
 export async function deleteCircuitNote(shelfId: string, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
   await store.write((transaction) =>

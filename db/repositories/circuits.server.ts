@@ -9,11 +9,17 @@ import { type Database, database } from "../database.server";
 import { CircuitRow } from "../models.server";
 import { type CircuitAbout, storedColumns } from "../storedColumns";
 
-/** Circuits of each open database, by id: a stored circuit never changes, and reading one costs more than all else. */
+/**
+ * Circuits of each open database by id; a stored circuit never changes, and parsing one takes longer than everything
+ * else.
+ */
 const known = new WeakMap<Sequelize, LRUCache<string, Circuit>>();
 const circuitsKept = 60;
 
-/** A circuit by id; null where there is none. Throws when the stored one no longer parses. */
+/**
+ * A circuit by id; null if there is none.
+ * @throws if the stored one no longer parses
+ */
 export async function findCircuit(id: string): Promise<Circuit | null> {
   const { sequelize } = CircuitRow;
   if (!sequelize) throw new Error("no database is open");
@@ -43,7 +49,7 @@ function aboutOf(circuit: Circuit): CircuitAbout | null {
   return netlist.ok ? { family: circuitFamily(netlist.value), shape: circuitShape(circuit) } : null;
 }
 
-/** Row of a version: the first is named as its circuit is, later ones by their number. */
+/** Row id of a version: the first has its circuit's id, later ones add their number. */
 const rowIdOf = (shelfId: string, version: number): string =>
   version === 1 ? shelfId : `${shelfId}@${version}`;
 
@@ -69,7 +75,7 @@ export async function listCircuits(): Promise<ShelfLine[]> {
   }));
 }
 
-/** Works out what a search reads of circuits that were stored before there was one. */
+/** Computes the search text of circuits that were stored before there was one. */
 export async function describeCircuits(store: Database): Promise<void> {
   for (const row of await CircuitRow.findAll({ where: { about: "" } })) {
     const parsed = storedColumns.circuits.body.safeParse(row.body);
@@ -81,7 +87,7 @@ export async function describeCircuits(store: Database): Promise<void> {
   }
 }
 
-/** Versions of a circuit, the newest first; none where the shelf has no such circuit. */
+/** Versions of a circuit, the newest first; empty if the shelf has no such circuit. */
 export async function versionsOf(
   shelfId: string,
 ): Promise<{ rowId: string; version: number; createdAt: Date }[]> {
@@ -93,14 +99,17 @@ export async function versionsOf(
   return rows.map(({ id, version, createdAt }) => ({ rowId: id, version, createdAt }));
 }
 
-/** Row of the newest version of the circuit a row is a version of; the row itself where it is not on the shelf. */
+/** Row of the newest version of a row's circuit; the row itself if it is not on the shelf. */
 export async function newestVersionOf(rowId: string): Promise<string> {
   const row = await CircuitRow.findByPk(rowId, { attributes: ["shelfId"] });
   const [newest] = row ? await versionsOf(row.shelfId) : [];
   return newest?.rowId ?? rowId;
 }
 
-/** Puts a circuit on the shelf: the first of its id, or the next version of it. Returns its row and number. */
+/**
+ * Stores a circuit on the shelf: the first of its id, or the next version.
+ * @returns its row and version number
+ */
 export async function addCircuit(
   circuit: Circuit,
   transaction: Transaction,
@@ -127,8 +136,8 @@ export async function addCircuit(
 }
 
 /**
- * Keeps a circuit that came with a case of practice, beside the shelf: whatever its own id, the shelf and the jobs on it stay as
- * they are. The same one is kept once.
+ * Stores a circuit that came with a practice case, apart from the shelf: whatever its id, the shelf and its jobs stay
+ * unchanged. The same circuit is stored once.
  * @returns its row
  */
 export async function keepPracticeCircuit(circuit: Circuit): Promise<string> {

@@ -14,16 +14,16 @@ import { writeToJob } from "./jobGate.server";
 /** How a job was closed, with what the records count of it. */
 export interface StoredClosure {
   readonly closure: Closure;
-  /** Kind and mode of the fault, and the family of its circuit, as the shop's counts name them. */
+  /** Kind and mode of the fault, and the family of its circuit, in the shop's counts. */
   readonly kind: string;
   readonly mode: string;
   readonly family: string;
   readonly symptom: Symptom;
   readonly looks: number;
-  /** Minutes to the verdict, and what the fixed chart would have taken to the same part. */
+  /** Minutes to the verdict, and the minutes the fixed chart would have taken to the same part. */
   readonly minutes: number;
   readonly chartMinutes: number | null;
-  /** What was replaced, by the kind its money goes by, and the minutes the removal and refitting took. */
+  /** The part replaced, by the kind that sets its price, and the minutes of removal and refitting. */
   readonly repairKind: string;
   readonly repairMinutes: number | null;
   readonly totalMinor: number | null;
@@ -31,10 +31,10 @@ export interface StoredClosure {
   readonly counted: boolean;
 }
 
-/** A fault that is none the circuit lists teaches nothing about those it does. */
+/** A fault outside the circuit's list teaches nothing about the listed ones. */
 const teaches = ({ learn, fault }: Closure): boolean => learn && fault !== "unknown";
 
-/** Whether a stored closure's own words let the shop learn from it. */
+/** Whether a closure's own statement lets the shop learn from it. */
 export const countedOf = (body: string): 0 | 1 => (teaches(storedColumns.closures.body.parse(body)) ? 1 : 0);
 
 const storedOf = (row: ClosureRow): StoredClosure => ({
@@ -58,7 +58,7 @@ export async function closureOf(jobId: number): Promise<StoredClosure | null> {
   return row ? storedOf(row) : null;
 }
 
-/** Closes a proven job: what was fitted held, and what was found is counted where the shop may learn from it. */
+/** Closes a checked job: the repair held, and the fault is counted if the shop may learn from it. */
 export const closeJob = (jobId: number, own: Omit<StoredClosure, "counted">): Promise<JobRefusal | null> =>
   writeToJob(jobId, ["proof-due"], async (transaction) => {
     await settleFitting(jobId, "held", own.closedAt, transaction);
@@ -69,7 +69,7 @@ export const closeJob = (jobId: number, own: Omit<StoredClosure, "counted">): Pr
     );
   });
 
-/** Writes how a job was closed, in place of an earlier closing. */
+/** Stores how a job was closed, replacing an earlier closing. */
 export async function insertClosure(
   jobId: number,
   { closure, ...own }: Omit<StoredClosure, "counted">,
@@ -89,7 +89,7 @@ export async function insertClosure(
   );
 }
 
-/** Lets the shop learn from a closed job, or not. */
+/** Includes a closed job in the shop's statistics, or excludes it. */
 export async function setCounted(jobId: number, counted: boolean): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
@@ -97,19 +97,19 @@ export async function setCounted(jobId: number, counted: boolean): Promise<void>
     const job = await JobRow.findByPk(jobId, { attributes: ["deletedAt"], transaction });
     if (!row || !job) return;
     const closure = { ...storedColumns.closures.body.parse(row.body), learn: counted };
-    // A job that is deleted teaches nothing until it is put back.
+    // A deleted job counts for nothing until it is restored.
     const teaching = teaches(closure) && !job.deletedAt;
     await row.update({ counted: teaching ? 1 : 0, body: JSON.stringify(closure) }, { transaction });
   });
 }
 
-/** What the shop has proven: counts of one family, and of everything else. */
+/** The shop's confirmed faults: counts of one family, and of all others. */
 export interface FamilyCounts {
   readonly counts: readonly FaultCount[];
   readonly ofFamily: readonly FaultCount[];
 }
 
-/** The shop's counts, parted by a family. */
+/** The shop's counts, separated by one family. */
 export async function faultCounts(family: string): Promise<FamilyCounts> {
   const rows = await FaultCountRow.findAll({ order: ["family", "kind", "mode"] });
   const others = new Map<string, FaultCount>();
@@ -125,13 +125,13 @@ export async function faultCounts(family: string): Promise<FamilyCounts> {
   return { counts: [...others.values()], ofFamily };
 }
 
-/** Minutes the ways in and back took, by what was replaced: of jobs the shop learns from. */
+/** Minutes of removal and refitting by the part replaced, of jobs the shop learns from. */
 export async function measuredRepairs(): Promise<MeasuredRepairs[]> {
   const rows = await RepairSumRow.findAll({ order: [["kind", "ASC"]] });
   return rows.flatMap(({ kind, jobs, minutes }) => (jobs > 0 ? [{ kind, jobs, minutes }] : []));
 }
 
-/** A closed job the shop may learn from, or has been told not to. */
+/** A closed job that is included in the shop's statistics, or excluded. */
 export interface Lesson {
   readonly jobId: number;
   readonly kind: string;
@@ -140,7 +140,7 @@ export interface Lesson {
   readonly counted: boolean;
 }
 
-/** The newest closed jobs that are not deleted, whether they count or not. */
+/** The newest closed jobs that are not deleted, counted or not. */
 export async function lessons(limit: number): Promise<Lesson[]> {
   const rows = await ClosureRow.findAll({
     where: { jobId: { [Op.notIn]: literal("(SELECT id FROM jobs WHERE deletedAt IS NOT NULL)") } },

@@ -5,14 +5,14 @@ import { database } from "../database.server";
 import { DraftRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 
-/** A circuit in the making: its steps, and how many of them stand; those after are undone. */
+/** A circuit being traced: its steps, and how many are active; later ones are undone. */
 export interface Draft {
   readonly id: string;
   readonly name: CircuitName;
   readonly base: DraftBase;
   readonly steps: readonly DraftStep[];
   readonly position: number;
-  /** Id of the last step taken or taken back: sent again, it is not taken twice. */
+  /** Id of the last step made or undone; sent again, it is not applied twice. */
   readonly taken: string;
   readonly changedAt: Date;
 }
@@ -29,7 +29,7 @@ const draftOf = (row: DraftRow): Draft => ({
   changedAt: row.changedAt,
 });
 
-/** A draft by id; null where there is none. */
+/** A draft by id; null if there is none. */
 export async function findDraft(id: string): Promise<Draft | null> {
   const row = await DraftRow.findByPk(id);
   return row ? draftOf(row) : null;
@@ -48,7 +48,7 @@ export async function listDrafts(): Promise<Pick<Draft, "id" | "name" | "changed
   }));
 }
 
-/** Begins a draft; the same one begun twice is one. */
+/** Starts a draft; the same one started twice is one. */
 export async function beginDraft(id: string, name: CircuitName, base: DraftBase): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
@@ -90,7 +90,7 @@ async function changed(
   });
 }
 
-/** Takes a step after those that stand; undone ones after it are gone. The last one sent again changes nothing. */
+/** Adds a step after the active ones and drops the undone ones. The last step sent again changes nothing. */
 export const addDraftStep = (id: string, step: DraftStep, stepId: string): Promise<void> =>
   changed(id, ({ steps, position, taken }) =>
     taken === stepId
@@ -98,7 +98,7 @@ export const addDraftStep = (id: string, step: DraftStep, stepId: string): Promi
       : { steps: [...steps.slice(0, position), step], position: position + 1, taken: stepId },
   );
 
-/** Undoes or redoes one step; at either end nothing happens. The last move sent again changes nothing. */
+/** Undoes or redoes one step; at either end nothing happens. The last undo or redo sent again changes nothing. */
 export const moveDraft = (id: string, by: 1 | -1, stepId: string): Promise<void> =>
   changed(id, ({ steps, position, taken }) =>
     taken === stepId ? {} : { position: Math.min(steps.length, Math.max(0, position + by)), taken: stepId },
@@ -106,7 +106,7 @@ export const moveDraft = (id: string, by: 1 | -1, stepId: string): Promise<void>
 
 export const nameDraft = (id: string, name: CircuitName): Promise<void> => changed(id, () => ({ name }));
 
-/** Takes a draft off, in the transaction that put its circuit on the shelf, or by itself. */
+/** Removes a draft, in the transaction that put its circuit on the shelf or by itself. */
 export async function dropDraft(id: string, transaction?: Transaction): Promise<void> {
   if (transaction) await DraftRow.destroy({ where: { id }, transaction });
   else await (await database()).write((own) => DraftRow.destroy({ where: { id }, transaction: own }));

@@ -31,9 +31,7 @@ export async function estimatesOf(jobId: number): Promise<StoredEstimate[]> {
   }));
 }
 
-/**
- * Stores the next version, of a closed job too; the same one sent twice is stored once. Versions are never changed.
- */
+/** Stores the next version, also for a closed job; the same one sent twice is stored once. Versions never change. */
 export const addEstimate = (
   jobId: number,
   { id, kind, body }: Pick<StoredEstimate, "id" | "kind" | "body">,
@@ -55,7 +53,7 @@ export const addEstimate = (
     (transaction) => EstimateRow.findByPk(id, { attributes: ["jobId"], transaction }),
   );
 
-/** Notes who approved a version, and when; the first approval stands. */
+/** Records who approved a version, and when; the first approval counts. */
 export const approveEstimate = (
   jobId: number,
   id: string,

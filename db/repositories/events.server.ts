@@ -9,7 +9,7 @@ export interface TrailLine {
   readonly about: Readonly<Record<string, unknown>>;
 }
 
-/** A job's audit trail, the first first. The database writes it, and refuses to change it. */
+/** A job's audit trail, oldest first. The database writes it, and refuses to change it. */
 export async function trailOf(jobId: number): Promise<TrailLine[]> {
   const rows = await EventRow.findAll({ where: { jobId }, order: [["id", "ASC"]] });
   return rows.map(({ id, at, what, about }) => ({

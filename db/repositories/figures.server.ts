@@ -10,7 +10,7 @@ async function ask<T>(schema: z.ZodType<T>, sql: string): Promise<T[]> {
   return z.array(schema).parse(await sequelize.query(sql, { type: QueryTypes.SELECT }));
 }
 
-/** How often a kind of fault was behind a symptom, in one family of circuits. */
+/** How often a kind of fault caused a symptom, in one family of circuits. */
 export interface FaultOfSymptom {
   readonly family: string;
   readonly symptom: Symptom;
@@ -18,7 +18,7 @@ export interface FaultOfSymptom {
   readonly n: number;
 }
 
-/** Closed jobs that were not deleted. */
+/** Closed jobs that are not deleted. */
 const closed = "closures k WHERE k.jobId NOT IN (SELECT id FROM jobs WHERE deletedAt IS NOT NULL)";
 
 export const faultsBySymptom = (): Promise<FaultOfSymptom[]> =>
@@ -27,12 +27,12 @@ export const faultsBySymptom = (): Promise<FaultOfSymptom[]> =>
     `SELECT k.family, k.symptom, k.kind, COUNT(*) AS n FROM ${closed} GROUP BY k.family, k.symptom, k.kind ORDER BY n DESC`,
   );
 
-/** Minutes to the verdict by symptom, and what the fixed chart would have taken on the same jobs. */
+/** Minutes to the verdict by symptom, and the fixed chart's on the same jobs. */
 export interface MinutesOfSymptom {
   readonly symptom: Symptom;
   readonly jobs: number;
   readonly minutes: number;
-  /** Jobs on which the chart ends at the part that was at fault, its minutes there, and ours on the same. */
+  /** Jobs on which the chart ends at the faulty part, its minutes there, and Airway's on the same jobs. */
   readonly chartJobs: number;
   readonly chartMinutes: number | null;
   readonly minutesThere: number | null;
@@ -53,7 +53,7 @@ export const minutesBySymptom = (): Promise<MinutesOfSymptom[]> =>
      FROM ${closed} GROUP BY k.symptom ORDER BY jobs DESC`,
   );
 
-/** Comebacks by whether what killed the part was found. */
+/** Comebacks, by whether the root cause was found. */
 export interface ComebacksOfCause {
   readonly cause: string;
   readonly jobs: number;
@@ -65,7 +65,7 @@ export async function comebacksByCause(): Promise<ComebacksOfCause[]> {
     z.object({ cause: z.string(), jobs: z.number() }),
     `SELECT k.cause, COUNT(*) AS jobs FROM ${closed} GROUP BY k.cause ORDER BY k.cause`,
   );
-  // From the comebacks, which are few, to the causes.
+  // Starts at the comebacks, which are few, and looks up their closures.
   const back = await ask(
     z.object({ cause: z.string(), comebacks: z.number() }),
     `SELECT k.cause, COUNT(*) AS comebacks FROM
@@ -79,7 +79,7 @@ export async function comebacksByCause(): Promise<ComebacksOfCause[]> {
   }));
 }
 
-/** Money billed by month, of the newest two years. */
+/** Money billed by month, over the newest two years. */
 export interface MoneyOfMonth {
   readonly month: string;
   readonly jobs: number;
@@ -103,12 +103,12 @@ export async function moneyByMonth(now: Date): Promise<MoneyOfMonth[]> {
   return rows.sort((one, other) => (one.month < other.month ? 1 : -1));
 }
 
-/** Sums of the verdicts parts were fitted on, by bin of their belief: those whose outcome is known. */
+/** Sums over the verdicts with fitted parts and a known outcome, by bin of their belief. */
 export async function verdictSums(): Promise<BinSums[]> {
   const bins = reliabilityEdges
     .slice(0, -1)
     .map((low, index) => {
-      // The last bin holds certainty too.
+      // The last bin includes certainty.
       const high = index === reliabilityEdges.length - 2 ? 2 : reliabilityEdges[index + 1];
       return `(${index}, ${low}, ${high})`;
     })
@@ -136,7 +136,7 @@ export async function verdictSums(): Promise<BinSums[]> {
     );
 }
 
-/** Everything the figures are made from. */
+/** The data of all statistics. */
 export interface Figures {
   readonly faults: readonly FaultOfSymptom[];
   readonly minutes: readonly MinutesOfSymptom[];
@@ -145,10 +145,10 @@ export interface Figures {
   readonly sums: readonly BinSums[];
 }
 
-/** What was last worked out of a database, and how that database stood then. */
+/** The last statistics of a database, and the database's state then. */
 const kept = new WeakMap<Sequelize, { readonly standing: string; readonly figures: Promise<Figures> }>();
 
-/** A text that changes with every write, by this connection (`total_changes`) or another (`data_version`). */
+/** A text that changes with every write by this connection (`total_changes`) or another (`data_version`). */
 async function standingNow(now: Date): Promise<string> {
   const [[own], [others]] = await Promise.all([
     ask(z.object({ changes: z.number() }), "SELECT total_changes() AS changes"),
@@ -157,7 +157,7 @@ async function standingNow(now: Date): Promise<string> {
   return `${own?.changes} ${others?.data_version} ${now.toISOString().slice(0, 7)}`;
 }
 
-/** All the figures, worked out again only where something was written since: the sums go over every closed job. */
+/** All statistics; computed again only after a write, because the sums cover every closed job. */
 export async function shopFigures(now: Date): Promise<Figures> {
   const { sequelize } = JobRow;
   if (!sequelize) throw new Error("no database is open");

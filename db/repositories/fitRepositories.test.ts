@@ -1,4 +1,5 @@
-// Plans, ticks, parts, matches, estimates and terms: what is stored, once, and still there when the database is opened again.
+// Plans, ticks, parts, comparisons, estimates and rates: stored once, and still there when the database is opened
+// again.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";

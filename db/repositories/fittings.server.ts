@@ -2,7 +2,7 @@ import { Op, type Transaction } from "sequelize";
 import { FittingRow } from "../memoryModels.server";
 import { type FittingOutcome, storedColumns } from "../storedColumns";
 
-/** The verdict parts were fitted on. */
+/** The verdict on which parts were fitted. */
 export interface VerdictThen {
   readonly p: number;
   readonly state: "open" | "settled" | "best-guess";
@@ -10,7 +10,7 @@ export interface VerdictThen {
   readonly minutes: number;
 }
 
-/** Parts fitted on a verdict, and what became of it. */
+/** Parts fitted on a verdict, and the outcome. */
 export interface Fitting extends VerdictThen {
   readonly parts: readonly string[];
   readonly fittedAt: Date;
@@ -19,7 +19,7 @@ export interface Fitting extends VerdictThen {
 
 const columns = storedColumns.fittings;
 
-/** What was fitted in a job, the first first. */
+/** Parts fitted in a job, oldest first. */
 export async function fittingsOf(jobId: number): Promise<Fitting[]> {
   const rows = await FittingRow.findAll({ where: { jobId }, order: [["id", "ASC"]] });
   return rows.map((row) => ({
@@ -33,7 +33,7 @@ export async function fittingsOf(jobId: number): Promise<Fitting[]> {
   }));
 }
 
-/** Notes parts fitted on a verdict; one that stood without proof is withdrawn. */
+/** Stores parts fitted on a verdict; an earlier fitting without a final check is withdrawn. */
 export async function insertFitting(
   jobId: number,
   parts: readonly string[],
@@ -48,7 +48,7 @@ export async function insertFitting(
   );
 }
 
-/** Says what became of the fitting whose final check was due. */
+/** Stores the outcome of the fitting whose final check was due. */
 export async function settleFitting(
   jobId: number,
   outcome: FittingOutcome,
@@ -58,7 +58,7 @@ export async function settleFitting(
   await FittingRow.update({ outcome, outcomeAt }, { where: { jobId, outcome: "pending" }, transaction });
 }
 
-/** The repair that held did not, after all: the vehicle came back; or it did, the coming back taken back. */
+/** The repair that held did not after all, because the vehicle came back; or the comeback was undone. */
 export async function cameBack(
   jobId: number,
   back: boolean,
@@ -71,7 +71,7 @@ export async function cameBack(
   );
 }
 
-/** A closing was taken back: whether what was fitted holds is open again. */
+/** A closing was undone, so the outcome of its fitting is open again. */
 export async function unproven(jobId: number, transaction: Transaction): Promise<void> {
   await FittingRow.update(
     { outcome: "withdrawn" },

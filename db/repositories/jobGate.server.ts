@@ -8,13 +8,13 @@ import { storedColumns } from "../storedColumns";
 /** Stages of a job that is not closed. */
 export const openStages = ["probing", "part-awaited", "proof-due"] as const satisfies readonly JobStage[];
 
-/** For what a deleted job takes too, since it would be lost otherwise: photos and recordings. */
+/** Photos and recordings are taken even by a deleted job, since they would be lost otherwise. */
 export const always = [...openStages, "closed", "deleted"] as const;
 
-/** In which stages a job takes something; a deleted job takes nothing that does not say so. */
+/** The stages in which a job takes something; a deleted job takes only what says so here. */
 export type TakenIn = readonly (JobStage | "deleted")[];
 
-/** When a job came to its stage, by its trail; null where the trail does not say. */
+/** When a job came to its stage, by its audit trail; null if the trail does not say. */
 async function stageSince(jobId: number, transaction: Transaction | null): Promise<string | null> {
   const row = await EventRow.findOne({
     where: { jobId, what: "stage" },
@@ -25,9 +25,9 @@ async function stageSince(jobId: number, transaction: Transaction | null): Promi
 }
 
 /**
- * Why a job takes nothing now that needs one of some stages; null where it does. Asked in the write it is for, so that
+ * Why a job takes nothing now that needs one of some stages; null if it does. Call it in the write itself, so that
  * nothing comes between.
- * @throws where there is no such job
+ * @throws if there is no such job
  */
 export async function jobRefusal(
   jobId: number,
@@ -43,11 +43,11 @@ export async function jobRefusal(
   return { code: "other-stage", stage, at: await stageSince(jobId, transaction) };
 }
 
-/** What may stand in the database of an entry already: an entry sent twice is stored once. */
+/** Finds the same entry in the database, because an entry sent twice is stored once. */
 export type FindStored = (transaction: Transaction | null) => Promise<{ readonly jobId: number } | null>;
 
 /**
- * Why an entry is not to be written, or that it is there already; null where it is to be written.
+ * Why an entry must not be written, or that it is stored already; null if it must be written.
  * @param stored finds the entry by its id
  */
 export async function entryAnswer(
@@ -63,7 +63,7 @@ export async function entryAnswer(
 
 /**
  * Writes to a job that is at one of some stages and not deleted, in one transaction; resolves once it is on disk.
- * @param stored finds an entry that is stored by its id already, which is then left alone
+ * @param stored finds an entry already stored under its id, which then stays unchanged
  * @returns why it was refused; null once it is on disk
  */
 export async function writeToJob(

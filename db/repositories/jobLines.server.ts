@@ -4,13 +4,13 @@ import { z } from "zod";
 import { database } from "../database.server";
 import { JobLineRow } from "../models.server";
 
-/** The state of a job that what is said of it depends on: its last event, and where its technician begins. */
+/** The state of a job that its line depends on: its last event, and its strategy. */
 export interface JobState {
   readonly revision: number;
   readonly school: Strategy;
 }
 
-/** What the board says of a job, and whether it still holds. */
+/** The board's line for a job, and whether it is up to date. */
 export interface JobLine {
   readonly line: string;
   readonly isFresh: boolean;
@@ -26,7 +26,7 @@ const rowSchema = z.object({
 
 const numbers = (jobs: readonly number[]): string => jobs.map((id) => String(Math.trunc(id))).join(", ");
 
-/** The stored lines of some jobs, by job; null where none was worked out yet. */
+/** The stored lines of some jobs, by job; null for those never worked out. */
 export async function jobLinesOf(jobs: readonly number[]): Promise<Map<number, JobLine | null>> {
   if (jobs.length === 0) return new Map();
   const { sequelize } = await database();
@@ -59,7 +59,7 @@ export async function revisionOf(jobId: number): Promise<number> {
   return z.object({ n: z.number() }).parse(row).n;
 }
 
-/** Stores what is said of a job in a state. */
+/** Stores the line of a job in a state. */
 export async function setJobLine(jobId: number, line: string, { revision, school }: JobState): Promise<void> {
   const store = await database();
   await store.write((transaction) =>

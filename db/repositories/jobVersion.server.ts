@@ -7,11 +7,11 @@ interface Kept {
 const digest = (rows: readonly Kept[]): string =>
   `${rows.length}-${rows.flatMap(({ struckAt }, place) => (struckAt ? [place + 1] : [])).join(".")}`;
 
-/** A text that changes whenever one of a job's readings or notes, in order, is added, deleted or put back. */
+/** A text that changes whenever one of a job's readings or notes, in order, is added, deleted or restored. */
 export const versionOf = (readings: readonly Kept[], notes: readonly Kept[]): string =>
   `${digest(readings)} ${digest(notes)}`;
 
-/** The same of what is stored of a job. */
+/** The same for a stored job. */
 export async function jobVersion(jobId: number): Promise<string> {
   const asked = { where: { jobId }, attributes: ["id", "struckAt"] };
   const [readings, notes] = await Promise.all([

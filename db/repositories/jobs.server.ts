@@ -20,11 +20,11 @@ export interface Job {
   readonly circuitId: string;
   readonly words: string;
   readonly stage: JobStage;
-  /** Where its technician begins to look. */
+  /** Its technician's strategy. */
   readonly school: Strategy;
-  /** Cautions its technician has read; they are not shown again. */
+  /** Cautions its technician has acknowledged; they are not shown again. */
   readonly cautionsRead: readonly Caution[];
-  /** Parts fitted, once they are. */
+  /** Parts fitted, if any. */
   readonly fitted: readonly string[] | null;
   readonly found: string | null;
   readonly fittedAt: Date | null;
@@ -58,7 +58,7 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
   };
 }
 
-/** A column of a moment that can be told; a date that is none is refused. */
+/** A valid moment in a column; an invalid date is refused. */
 const moment = z.date().nullable();
 
 export async function findJob(id: number): Promise<Job | null> {
@@ -68,7 +68,7 @@ export async function findJob(id: number): Promise<Job | null> {
 
 type Stages = readonly JobStage[];
 
-/** Jobs, and the numbers of those whose rows cannot be read: what one row holds keeps no other from being read. */
+/** Jobs, and the numbers of those whose rows cannot be read; one bad row does not keep others from being read. */
 export interface ReadJobs {
   readonly jobs: readonly Job[];
   readonly unreadable: readonly number[];
@@ -97,11 +97,11 @@ export async function readJobs(stages: Stages, limit = 500): Promise<ReadJobs> {
   return { jobs, unreadable };
 }
 
-/** Jobs in some stages that can be read, the newest first; deleted ones are left out. */
+/** Readable jobs in some stages, the newest first; deleted ones are left out. */
 export const listJobs = async (stages: Stages = jobStages, limit?: number): Promise<readonly Job[]> =>
   (await readJobs(stages, limit)).jobs;
 
-/** Jobs that came back from a job's repair, the first first. */
+/** Jobs that came back after a job's repair, oldest first. */
 export async function comebacksOf(id: number): Promise<number[]> {
   const rows = await JobRow.findAll({
     where: { comebackOf: id, deletedAt: null },
@@ -112,7 +112,7 @@ export async function comebacksOf(id: number): Promise<number[]> {
 }
 
 export interface NewJob {
-  /** Token of the form it came from: the same form sent twice opens one job. */
+  /** Token of the form it came from; the same form sent twice opens one job. */
   readonly formToken: string;
   readonly vehicleId: number;
   readonly circuitId: string;
@@ -121,7 +121,7 @@ export interface NewJob {
   readonly comebackOf?: number;
 }
 
-/** The job a form opened already; null where it has opened none. */
+/** The job a form already opened; null if it has not. */
 export async function jobOfForm(formToken: string, transaction: Transaction): Promise<number | null> {
   const row = await JobRow.findOne({ where: { formToken }, attributes: ["id"], transaction });
   return row?.id ?? null;
@@ -147,11 +147,11 @@ const change = (
 ): Promise<JobRefusal | null> =>
   writeToJob(id, takenIn, (transaction) => JobRow.update(values, { where: { id }, transaction }));
 
-/** Chooses where to begin. */
+/** Stores the strategy. */
 export const setStrategy = (id: number, chosen: Strategy): Promise<JobRefusal | null> =>
   change(id, openStages, { school: chosen });
 
-/** Takes cautions as read. */
+/** Marks cautions as acknowledged. */
 export const readCautions = (id: number, now: readonly Caution[]): Promise<JobRefusal | null> =>
   writeToJob(id, jobStages, async (transaction) => {
     const row = await JobRow.findByPk(id, { transaction });
@@ -160,19 +160,23 @@ export const readCautions = (id: number, now: readonly Caution[]): Promise<JobRe
     await row.update({ cautionsRead: JSON.stringify([...read]) }, { transaction });
   });
 
-/** Moves a job that is being probed to another version of its circuit; one that is on none of those named stays where it is. */
+/**
+ * Moves a job that is being probed to another version of its circuit; a job on none of the named versions stays
+ * unchanged.
+ */
 export const moveJob = (id: number, from: readonly string[], to: string): Promise<JobRefusal | null> =>
   writeToJob(id, ["probing"], (transaction) =>
     JobRow.update({ circuitId: to }, { where: { id, circuitId: [...from] }, transaction }),
   );
 
-/** Notes what the customer said. */
+/** Stores what the customer said. */
 export const setWords = (id: number, words: string): Promise<JobRefusal | null> =>
   change(id, openStages, { words });
 
 /**
- * Opens a comeback of a closed job: a job of its own on the same vehicle, linked to the first, whose repair then did not hold.
- * @returns the new job, or why the first takes none; sent twice it is opened once
+ * Opens a comeback of a closed job: a new job on the same vehicle, linked to the first, whose repair then counts as
+ * failed.
+ * @returns the new job, or why none can be opened; sent twice it is opened once
  */
 export async function openComeback(
   first: Job,
@@ -202,11 +206,11 @@ export async function openComeback(
   });
 }
 
-/** The parts are decided on and awaited. */
+/** The parts are decided on and ordered. */
 export const awaitParts = (id: number, fitted: readonly string[]): Promise<JobRefusal | null> =>
   change(id, ["probing"], { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null });
 
-/** The parts are in, on what the verdict then was; the final check is due. */
+/** The parts are fitted, on the present verdict; the final check is due. */
 export const partsFitted = (
   id: number,
   fitted: readonly string[],
@@ -222,8 +226,8 @@ export const partsFitted = (
   });
 
 /**
- * Back to probing with everything seen kept, what was fitted not proven. A closed job loses its closing, and what was
- * learnt from it is taken back.
+ * Returns to probing with all readings kept and the fitting unproven. A closed job loses its closure, and what the
+ * shop learned from it is undone.
  */
 export const reopen = (id: number, at: Date): Promise<JobRefusal | null> =>
   writeToJob(id, ["part-awaited", "proof-due", "closed"], async (transaction) => {
@@ -232,7 +236,7 @@ export const reopen = (id: number, at: Date): Promise<JobRefusal | null> =>
     await JobRow.update({ stage: "probing", closedAt: null }, { where: { id }, transaction });
   });
 
-/** The final check failed: back to probing with what it showed, at once. */
+/** The final check failed: returns to probing with its results, in one write. */
 export const repairFailed = (
   id: number,
   readings: readonly NewReading[],
@@ -244,7 +248,7 @@ export const repairFailed = (
     await JobRow.update({ stage: "probing" }, { where: { id }, transaction });
   });
 
-/** Takes a job off the board and the records, or puts it back; the shop forgets and relearns it. */
+/** Removes a job from the board and the records, or restores it; the shop's counts follow. */
 export async function deleteJob(id: number, deletedAt: Date | null): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {

@@ -1,4 +1,5 @@
-// What the database itself keeps as jobs go on: the trail nobody changes, the counts, the search; records out and in.
+// What the database itself maintains: the audit trail nobody changes, the counts, the search; records exported and
+// imported.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -84,7 +85,7 @@ async function comeback(...asked: Parameters<typeof openComeback>): Promise<numb
 }
 
 const verdict = { p: 0.97, state: "settled", looks: 3, minutes: 8 } as const;
-/** A job fitted on a verdict and closed. */
+/** A job with parts fitted on a verdict, closed. */
 async function closed(id: number, more: Parameters<typeof closing>[0] = {}): Promise<void> {
   await partsFitted(id, ["R1"], verdict, later(30));
   await closeJob(id, closing(more));
@@ -286,7 +287,7 @@ describe("what was fitted", () => {
   });
 });
 
-/** Records staged, weighed and, unless only tried, written to the shop. */
+/** Records staged, compared and, unless only checked, written to the shop. */
 async function broughtIn(records: readonly JobRecord[], dry: boolean) {
   const [file, shop] = [join(folder, "staging.sqlite"), databaseFile(folder)];
   const fresh = await RecordStaging.create(file);

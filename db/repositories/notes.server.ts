@@ -2,7 +2,7 @@ import type { JobRefusal } from "@core/records/jobStage";
 import { NoteRow, PhotoRow } from "../models.server";
 import { always, writeToJob } from "./jobGate.server";
 
-/** Something noted on a job: words, a photo, or both; about one reading or the whole job. */
+/** A note on a job: words, a photo, or both; about one reading or the whole job. */
 export interface Note {
   readonly id: string;
   readonly readingId: string | null;
@@ -12,14 +12,14 @@ export interface Note {
   readonly struckAt: Date | null;
 }
 
-/** A photo as it is kept: decoded and encoded again, so that nothing of the sent file is left but its picture. */
+/** A stored photo: decoded and encoded again, so that only the picture of the sent file remains. */
 export interface Photo {
   readonly width: number;
   readonly height: number;
   readonly jpeg: Buffer;
 }
 
-/** A job's notes, oldest first, struck ones included. */
+/** A job's notes, oldest first, including deleted ones. */
 export async function notesOf(jobId: number): Promise<Note[]> {
   const rows = await NoteRow.findAll({ where: { jobId }, order: [["takenAt", "ASC"]] });
   if (rows.length === 0) return [];
@@ -39,7 +39,7 @@ export async function notesOf(jobId: number): Promise<Note[]> {
 }
 
 export interface NewNote {
-  /** Made where the note was written: the same one sent twice is stored once. */
+  /** Made where the note was written; the same note sent twice is stored once. */
   readonly id: string;
   readonly jobId: number;
   readonly readingId: string | null;
@@ -47,7 +47,7 @@ export interface NewNote {
   readonly takenAt: Date;
 }
 
-/** Stores a note with its photo, on a closed or deleted job too; resolves once both are on disk. */
+/** Stores a note with its photo, even on a closed or deleted job; resolves once both are on disk. */
 export const addNote = (note: NewNote, photo: Photo | null): Promise<JobRefusal | null> =>
   writeToJob(
     note.jobId,
@@ -59,13 +59,13 @@ export const addNote = (note: NewNote, photo: Photo | null): Promise<JobRefusal 
     (transaction) => NoteRow.findByPk(note.id, { attributes: ["jobId"], transaction }),
   );
 
-/** Strikes a note out, or puts it back. */
+/** Deletes a note, or restores it. */
 export const deleteNote = (jobId: number, id: string, struckAt: Date | null): Promise<JobRefusal | null> =>
   writeToJob(jobId, always, (transaction) =>
     NoteRow.update({ struckAt }, { where: { id, jobId }, transaction }),
   );
 
-/** The photo of a job's note; null where there is none. */
+/** The photo of a job's note; null if there is none. */
 export async function findPhoto(jobId: number, noteId: string): Promise<Photo | null> {
   const note = await NoteRow.findOne({ where: { id: noteId, jobId } });
   const row = note ? await PhotoRow.findByPk(noteId) : null;

@@ -16,12 +16,15 @@ export async function listParts(): Promise<PartDescription[]> {
   });
 }
 
-/** Stores a part's description inside a write of the caller's; one of the same number is replaced. */
+/** Stores a part's description inside the caller's write; one with the same number is replaced. */
 export async function insertPart(part: PartDescription, transaction: Transaction): Promise<void> {
   await PartRow.upsert({ number: plainNumber(part.number), body: JSON.stringify(part) }, { transaction });
 }
 
-/** Stores a part's description. @returns false, and stores nothing, where its number is on the list and `again` is not said */
+/**
+ * Stores a part's description.
+ * @returns false, without storing, if its number exists and `again` is not set
+ */
 export async function storePart(part: PartDescription, again = false): Promise<boolean> {
   const store = await database();
   return store.write(async (transaction) => {
@@ -31,7 +34,7 @@ export async function storePart(part: PartDescription, again = false): Promise<b
   });
 }
 
-/** The parts a job holds against one another. */
+/** The parts a job compares. */
 export interface StoredMatch {
   readonly part: string;
   readonly oldNumber: string | null;
@@ -39,7 +42,7 @@ export interface StoredMatch {
   readonly overrides: readonly MatchOverride[];
 }
 
-/** A job's matches, by part of its circuit. */
+/** A job's comparisons, by part of its circuit. */
 export async function matchesOf(jobId: number): Promise<StoredMatch[]> {
   const rows = await MatchRow.findAll({ where: { jobId }, order: [["part", "ASC"]] });
   return rows.map(({ part, oldNumber, newNumber, overrides }) => ({
@@ -50,7 +53,7 @@ export async function matchesOf(jobId: number): Promise<StoredMatch[]> {
   }));
 }
 
-/** Stores what a job holds against one another for a part; another choice of parts drops the overrides. */
+/** Stores which parts a job compares for a part of its circuit; another choice of parts drops the overrides. */
 export const setMatch = (
   jobId: number,
   { part, oldNumber, newNumber, overrides }: StoredMatch,

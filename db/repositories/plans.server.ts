@@ -4,7 +4,7 @@ import { database } from "../database.server";
 import { PlanBodyRow, PlanNoteRow, PlanRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 
-/** A vehicle's access plan as it stands, and whether a change can be undone or redone. */
+/** A vehicle's current access plan, and whether a change can be undone or redone. */
 export interface StoredPlan {
   readonly shelfId: string;
   readonly plan: AccessPlan;
@@ -18,7 +18,7 @@ function planOf(body: string): AccessPlan {
   return plan.data;
 }
 
-/** The plan of a circuit by its own id, whatever its version; null where it has none. */
+/** The plan of a circuit by its own id, in any version; null if it has none. */
 export async function findPlan(shelfId: string): Promise<StoredPlan | null> {
   const row = await PlanRow.findByPk(shelfId);
   if (!row) return null;
@@ -30,7 +30,7 @@ export async function findPlan(shelfId: string): Promise<StoredPlan | null> {
   return { shelfId, plan: planOf(body.body), undo: row.position > 1, redo: row.position < last };
 }
 
-/** Stores a plan as the next step inside a write of the caller's; those undone are gone. */
+/** Stores a plan as the next step inside the caller's write; undone steps are dropped. */
 export async function insertPlan(
   shelfId: string,
   plan: AccessPlan,
@@ -67,7 +67,7 @@ export async function movePlan(shelfId: string, by: 1 | -1, taken: string): Prom
   });
 }
 
-/** Something noted of a step: it stays with the vehicle's model for the next job. */
+/** A note on a step, kept with the vehicle's model for the next job. */
 export interface PlanNote {
   readonly id: string;
   readonly step: string;
@@ -97,7 +97,7 @@ export async function addPlanNote(shelfId: string, note: Omit<PlanNote, "struckA
   });
 }
 
-/** Strikes a note out, or puts it back. */
+/** Deletes a note, or restores it. */
 export async function deletePlanNote(shelfId: string, id: string, struckAt: Date | null): Promise<void> {
   const store = await database();
   await store.alone(() => PlanNoteRow.update({ struckAt }, { where: { id, shelfId } }));

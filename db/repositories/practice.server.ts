@@ -13,7 +13,7 @@ import {
 } from "../practiceModels.server";
 import { storedColumns } from "../storedColumns";
 
-/** A simulated vehicle in the bay, as it is stored. */
+/** A stored simulated vehicle in the bay. */
 export interface StoredCase {
   readonly id: string;
   readonly learner: string;
@@ -21,7 +21,7 @@ export interface StoredCase {
   readonly title: string;
   readonly startedAt: Date;
   readonly endedAt: Date | null;
-  /** The fault: for the bay and, once the case is over, the debrief. */
+  /** The fault, for the bay and, once the case is over, the debrief. */
   readonly hidden: PracticeCase;
   readonly costs: StoppingCosts;
 }
@@ -37,13 +37,13 @@ const caseOf = (row: PracticeCaseRow): StoredCase => ({
   costs: JSON.parse(row.costs) as StoppingCosts,
 });
 
-/** Everybody who practises, by label. */
+/** All learners, by label. */
 export async function listLearners(): Promise<string[]> {
   const rows = await LearnerRow.findAll({ order: [["label", "ASC"]] });
   return rows.map(({ label }) => label);
 }
 
-/** Puts a learner down; one who is there already stays as they are. */
+/** Adds a learner; an existing one stays unchanged. */
 export async function addLearner(label: string, now: Date): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
@@ -52,7 +52,7 @@ export async function addLearner(label: string, now: Date): Promise<void> {
   });
 }
 
-/** Begins a case; the same one begun twice is one. */
+/** Starts a case; the same one started twice is one. */
 export async function beginCase(own: Omit<StoredCase, "endedAt">): Promise<void> {
   const store = await database();
   await store.write(async (transaction) => {
@@ -74,13 +74,13 @@ export async function beginCase(own: Omit<StoredCase, "endedAt">): Promise<void>
   });
 }
 
-/** A case by id; null where there is none. */
+/** A case by id; null if there is none. */
 export async function findCase(id: string): Promise<StoredCase | null> {
   const row = await PracticeCaseRow.findByPk(id);
   return row ? caseOf(row) : null;
 }
 
-/** Cases of a learner, the last begun first. */
+/** Cases of a learner, the latest first. */
 export async function casesOf(learner: string): Promise<StoredCase[]> {
   const rows = await PracticeCaseRow.findAll({
     where: { learner },
@@ -90,15 +90,15 @@ export async function casesOf(learner: string): Promise<StoredCase[]> {
   return rows.map(caseOf);
 }
 
-/** What was done in a case, in order. */
+/** The actions of a case, in order. */
 export async function actsOf(caseId: string): Promise<PracticeAct[]> {
   const rows = await PracticeActRow.findAll({ where: { caseId }, order: [["position", "ASC"]] });
   return rows.map(({ body }) => parsePracticeAct(body));
 }
 
 /**
- * Does one thing in a case: what comes of it is worked out from all that was done before, and stored in the same write.
- * @param id of what is done: sent again it is not done twice
+ * Performs one action in a case: its result is computed from all earlier actions and stored in the same write.
+ * @param id of the action; sent again, it is not performed twice
  * @returns what was stored, or why it was refused
  */
 export async function act(
@@ -134,7 +134,7 @@ export async function act(
 export interface LessonAnswer {
   readonly id: string;
   readonly learner: string;
-  /** Lesson and form: `paths/working-speed`. */
+  /** Lesson and kind of question: `paths/working-speed`. */
   readonly item: string;
   readonly seed: number;
   readonly right: boolean;
@@ -142,7 +142,7 @@ export interface LessonAnswer {
   readonly answeredAt: Date;
 }
 
-/** How a thing that is learnt stands with a learner, and when it is asked again. */
+/** The learning state of an item, and when it is asked again. */
 export interface StoredRecall extends Recall {
   readonly item: string;
   readonly dueAt: Date;
@@ -160,8 +160,8 @@ export async function recallsOf(learner: string): Promise<StoredRecall[]> {
 }
 
 /**
- * Stores an answer and when its question comes again, in one write; sent again it counts once.
- * @param next how the item stands after the answer, from how it stood before
+ * Stores an answer and when its question is asked again, in one write; sent again it counts once.
+ * @param next the item's state after the answer, from its state before
  */
 export async function storeAnswer(
   answer: LessonAnswer,
@@ -186,7 +186,7 @@ export async function storeAnswer(
   });
 }
 
-/** Answers of a learner, the first first. */
+/** Answers of a learner, oldest first. */
 export async function answersOf(learner: string): Promise<LessonAnswer[]> {
   const rows = await PracticeAnswerRow.findAll({ where: { learner }, order: [["answeredAt", "ASC"]] });
   return rows.map((row) => ({

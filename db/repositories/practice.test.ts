@@ -107,7 +107,7 @@ describe("a case", () => {
     });
     await expect(fails).rejects.toThrow("cannot be solved");
     expect(await actsOf("one")).toHaveLength(count);
-    // Refused before, it may be done later under the same id.
+    // Refused before, it may be performed later under the same id.
     expect((await act("one", "no", at(22), done(opened))).ok).toBe(true);
   });
 

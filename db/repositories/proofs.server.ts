@@ -5,7 +5,7 @@ import { ProofRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 import { writeToJob } from "./jobGate.server";
 
-/** One step of a final check as it was found, and how that was judged then. */
+/** The result of one step of a final check, with its judgement at the time. */
 export interface ProofEntry {
   readonly id: string;
   readonly jobId: number;
@@ -15,7 +15,7 @@ export interface ProofEntry {
   readonly takenAt: Date;
 }
 
-/** A job's proof steps, the latest finding of each. */
+/** A job's check steps, with the latest finding of each. */
 export async function proofsOf(jobId: number, since: Date | null): Promise<ProofEntry[]> {
   const rows = await ProofRow.findAll({ where: { jobId }, order: [["takenAt", "ASC"]] });
   const latest = new Map<string, ProofEntry>();
@@ -33,7 +33,7 @@ export async function proofsOf(jobId: number, since: Date | null): Promise<Proof
   return [...latest.values()];
 }
 
-/** Writes proof steps; one that is there already is left alone. */
+/** Writes check steps; existing ones stay unchanged. */
 export async function insertProofs(entries: readonly ProofEntry[], transaction: Transaction): Promise<void> {
   await ProofRow.bulkCreate(
     entries.map(({ id, jobId, step, finding, judged, takenAt }) => ({
@@ -48,7 +48,7 @@ export async function insertProofs(entries: readonly ProofEntry[], transaction: 
   );
 }
 
-/** Stores one proof step of a job whose final check is due; sent twice it is stored once. */
+/** Stores one check step of a job whose final check is due; sent twice it is stored once. */
 export const addProof = (entry: ProofEntry): Promise<JobRefusal | null> =>
   writeToJob(
     entry.jobId,

@@ -7,13 +7,13 @@ import { ReadingRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 import { entryAnswer, openStages, writeToJob } from "./jobGate.server";
 
-/** A reading as kept with its job. */
+/** A reading as stored with its job. */
 export interface StoredReading {
   readonly id: string;
-  /** Its place in the job's evidence, from 1. */
+  /** Its number in the job's evidence, from 1. */
   readonly number: number;
   readonly reading: Reading;
-  /** The instrument it came from by itself; null where a hand entered it. */
+  /** The instrument it was read from; null if it was entered by hand. */
   readonly source: string | null;
   readonly takenAt: Date;
   readonly struckAt: Date | null;
@@ -28,13 +28,13 @@ const storedOf = (row: ReadingRow): StoredReading => ({
   struckAt: row.struckAt ?? null,
 });
 
-/** A job's readings in the order they were taken, struck ones included. */
+/** A job's readings in the order they were taken, including deleted ones. */
 export async function readingsOf(jobId: number): Promise<StoredReading[]> {
   return (await ReadingRow.findAll({ where: { jobId }, order: [["number", "ASC"]] })).map(storedOf);
 }
 
 export interface NewReading {
-  /** Made where the reading was entered: the same one sent twice is stored once. */
+  /** Made where the reading was entered; the same reading sent twice is stored once. */
   readonly id: string;
   readonly jobId: number;
   readonly reading: Reading;
@@ -42,13 +42,13 @@ export interface NewReading {
   readonly takenAt: Date;
 }
 
-/** The next number of its job, and nothing where the id is there already: one statement, and so one trip to the disk. */
+/** Inserts with the next number of its job, unless the id exists: one statement, so one flush to disk. */
 const insertion = `
   INSERT INTO readings (id, jobId, number, body, source, takenAt)
   SELECT :id, :jobId, COALESCE((SELECT MAX(number) FROM readings WHERE jobId = :jobId), 0) + 1, :body, :source, :takenAt
   WHERE NOT EXISTS (SELECT 1 FROM readings WHERE id = :id)`;
 
-/** Adds a reading, inside a write of the caller's where one is given; one already there by id is left alone. */
+/** Adds a reading, inside the caller's write if one is given; one that exists by id stays unchanged. */
 export async function insertReading(
   { id, jobId, reading, source, takenAt }: NewReading,
   transaction: Transaction | null,
@@ -66,7 +66,7 @@ export async function insertReading(
 export async function addReading(entry: NewReading): Promise<JobRefusal | null> {
   const store = await database();
   const stored = () => ReadingRow.findByPk(entry.id, { attributes: ["jobId"] });
-  // Nothing else is written meanwhile: one statement needs no transaction, which takes twice the time.
+  // Nothing else is written meanwhile, and one statement needs no transaction, which would take twice the time.
   return store.alone(async () => {
     const answer = await entryAnswer(entry.jobId, openStages, stored, null);
     if (answer === "stored") return null;
@@ -75,17 +75,17 @@ export async function addReading(entry: NewReading): Promise<JobRefusal | null> 
   });
 }
 
-/** Strikes a reading out, or puts it back; it keeps its place either way. */
+/** Deletes a reading, or restores it; it keeps its number either way. */
 export const deleteReading = (jobId: number, id: string, struckAt: Date | null): Promise<JobRefusal | null> =>
   writeToJob(jobId, openStages, (transaction) =>
     ReadingRow.update({ struckAt }, { where: { id, jobId }, transaction }),
   );
 
 /**
- * Sets what was heard of one test: an earlier word on the same test is deleted, and a word that stands
- * already is left as it is.
+ * Stores what was heard for one test: an earlier answer to the same test is deleted, and an identical one stays
+ * unchanged.
  * @param asked the entry with any reading of that test
- * @param told what was heard now, or null where it is taken back
+ * @param told the new answer, or null if it is withdrawn
  */
 export function setHeard(asked: NewReading, told: Reading | null): Promise<JobRefusal | null> {
   const test = keyOfReading(asked.reading);

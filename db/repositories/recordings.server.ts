@@ -5,12 +5,12 @@ import { RecordingRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 import { always, writeToJob } from "./jobGate.server";
 
-/** A recording kept with its job. */
+/** A recording as stored with its job. */
 export interface StoredRecording {
   readonly id: string;
   readonly jobId: number;
   readonly record: RecordingRecord;
-  /** Which motor part it is the healthy trace of, where it was made so. */
+  /** The motor part it is the healthy recording of, if it was marked so. */
   readonly healthyOf: string | null;
   readonly takenAt: Date;
   readonly struckAt: Date | null;
@@ -27,7 +27,7 @@ const storedOf = (row: RecordingRow): StoredRecording => ({
   struckAt: row.struckAt ?? null,
 });
 
-/** A job's recordings, oldest first, struck ones included; their samples are asked for one by one. */
+/** A job's recordings, oldest first, including deleted ones; their samples are read one by one. */
 export async function recordingsOf(jobId: number): Promise<StoredRecording[]> {
   const rows = await RecordingRow.findAll({
     where: { jobId },
@@ -37,7 +37,7 @@ export async function recordingsOf(jobId: number): Promise<StoredRecording[]> {
   return rows.map(storedOf);
 }
 
-/** The healthy traces of a motor part, newest first, whichever job they come from. */
+/** The healthy recordings of a motor part, newest first, from any job. */
 export async function healthyRecordingsOf(motorPart: string): Promise<StoredRecording[]> {
   const rows = await RecordingRow.findAll({
     where: { healthyOf: motorPart, struckAt: { [Op.is]: null } },
@@ -49,7 +49,7 @@ export async function healthyRecordingsOf(motorPart: string): Promise<StoredReco
 }
 
 export interface NewRecording {
-  /** Made where it was read: the same one sent twice is stored once. */
+  /** Made where it was read; the same recording sent twice is stored once. */
   readonly id: string;
   readonly jobId: number;
   readonly record: RecordingRecord;
@@ -58,7 +58,7 @@ export interface NewRecording {
   readonly takenAt: Date;
 }
 
-/** Stores a recording, of a closed or deleted job too; resolves once it is on disk. */
+/** Stores a recording, even of a closed or deleted job; resolves once it is on disk. */
 export const addRecording = (trace: NewRecording): Promise<JobRefusal | null> =>
   writeToJob(
     trace.jobId,
@@ -67,13 +67,13 @@ export const addRecording = (trace: NewRecording): Promise<JobRefusal | null> =>
     (transaction) => RecordingRow.findByPk(trace.id, { attributes: ["jobId"], transaction }),
   );
 
-/** Samples kept of a trace of any job; null where there is none. */
+/** Stored samples of a recording of any job; null if there are none. */
 export async function samplesOf(id: string): Promise<Buffer | null> {
   const row = await RecordingRow.findByPk(id, { attributes: ["samples"] });
   return row?.samples ?? null;
 }
 
-/** Strikes a recording out, or puts it back. */
+/** Deletes a recording, or restores it. */
 export const deleteRecording = (
   jobId: number,
   id: string,
@@ -83,7 +83,7 @@ export const deleteRecording = (
     RecordingRow.update({ struckAt }, { where: { id, jobId }, transaction }),
   );
 
-/** Makes a recording the healthy one of a motor part to compare with, or takes that back with null. */
+/** Marks a recording as the healthy one of a motor part for comparison, or unmarks it with null. */
 export const setHealthy = (jobId: number, id: string, motorPart: string | null): Promise<JobRefusal | null> =>
   writeToJob(jobId, always, (transaction) =>
     RecordingRow.update({ healthyOf: motorPart }, { where: { id, jobId }, transaction }),

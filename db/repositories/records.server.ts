@@ -7,7 +7,7 @@ import { z } from "zod";
 import { JobRow } from "../models.server";
 import type { RecordOrder, RecordQuery } from "../recordQuery";
 
-/** One job as the records list it. */
+/** One job in the list of records. */
 export interface RecordLine {
   readonly id: number;
   readonly vehicleId: number;
@@ -48,7 +48,7 @@ const lineSchema = z.object({
   cameBack: z.number().transform((own) => own === 1),
 });
 
-/** Words as the search takes them: each must begin a word of the job. Quotes lose their meaning. */
+/** The search words, each of which must begin a word of the job. Quotes have no special meaning. */
 export const matchText = (words: string): string =>
   words
     .split(/\s+/)
@@ -101,7 +101,7 @@ const replacements = (query: RecordQuery) => ({
   from: query.from,
 });
 
-/** Tables an order or a condition needs beside the jobs. */
+/** Tables that an order or a condition needs in addition to the jobs. */
 function tablesFor(query: RecordQuery, order: boolean): string {
   const asked = [...conditions(query), ...(order ? [columns[query.order]] : [])].join(" ");
   return [
@@ -112,7 +112,7 @@ function tablesFor(query: RecordQuery, order: boolean): string {
   ].join(" ");
 }
 
-/** The jobs a query asks for, a page of them: which they are first, from as little as tells it, then what they say. */
+/** One page of the jobs that match a query: their ids first, from as few columns as possible, then their contents. */
 export async function findRecords(query: RecordQuery): Promise<RecordLine[]> {
   const way = query.down ? "DESC" : "ASC";
   const ordered = await connection().query(
@@ -139,7 +139,7 @@ export async function findRecords(query: RecordQuery): Promise<RecordLine[]> {
     .sort((a, b) => (place.get(a.id) ?? 0) - (place.get(b.id) ?? 0));
 }
 
-/** How many jobs a query asks for. */
+/** Number of jobs that match a query. */
 export async function countRecords(query: RecordQuery): Promise<number> {
   const [row] = await connection().query(
     `SELECT COUNT(*) AS n FROM ${tablesFor(query, false)} WHERE ${conditions(query).join(" AND ")}`,
@@ -148,7 +148,7 @@ export async function countRecords(query: RecordQuery): Promise<number> {
   return z.object({ n: z.number() }).parse(row).n;
 }
 
-/** Faults and repair kinds met, for the lists to choose from. */
+/** Faults and kinds of repair that occur, for the lists to choose from. */
 export async function recordChoices(): Promise<{ faults: string[]; parts: string[] }> {
   const ask = async (sql: string): Promise<string[]> =>
     z
@@ -182,7 +182,7 @@ const exported = z.object({
   cameBack: z.number(),
 });
 
-/** Every closed job as it travels, the oldest first. */
+/** Every closed job in the exchange format, oldest first. */
 export async function exportRecords(): Promise<JobRecord[]> {
   const rows = await connection().query(
     `SELECT j.formToken AS key, v.label AS vehicle, v.model, c.shelfId AS circuit, j.createdAt AS came, k.closedAt AS closed,

@@ -5,13 +5,13 @@ import { RepairRow, RepairTickRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 import { openStages, writeToJob } from "./jobGate.server";
 
-/** What a job goes in for, and by which way. */
+/** The parts a job replaces, and the chosen route. */
 export interface Repair {
   readonly targets: readonly string[];
   readonly prefer: Preference;
 }
 
-/** What a job goes in for; null until it was chosen. */
+/** The parts a job replaces; null until chosen. */
 export async function repairOf(jobId: number): Promise<Repair | null> {
   const row = await RepairRow.findByPk(jobId);
   if (!row) return null;
@@ -21,7 +21,7 @@ export async function repairOf(jobId: number): Promise<Repair | null> {
   };
 }
 
-/** Chooses what a job goes in for; resolves once it is on disk. */
+/** Chooses the parts a job replaces; resolves once it is on disk. */
 export const setRepair = (jobId: number, { targets, prefer }: Repair): Promise<JobRefusal | null> =>
   writeToJob(jobId, openStages, (transaction) =>
     RepairRow.upsert({ jobId, targets: JSON.stringify(targets), prefer }, { transaction }),
@@ -37,7 +37,7 @@ export interface RepairTick {
   readonly takenAt: Date;
 }
 
-/** A job's ticks that stand, oldest first. */
+/** A job's active ticks, oldest first. */
 export async function ticksOf(jobId: number): Promise<RepairTick[]> {
   const rows = await RepairTickRow.findAll({
     where: { jobId, struckAt: { [Op.is]: null } },
@@ -53,7 +53,10 @@ export async function ticksOf(jobId: number): Promise<RepairTick[]> {
   }));
 }
 
-/** Stores a tick; the same one sent twice is stored once. A step ticked again the same way stands by its last tick. */
+/**
+ * Stores a tick; the same one sent twice is stored once. If a step is ticked again in the same direction, its last
+ * tick counts.
+ */
 export const addTick = (jobId: number, shelfId: string, tick: RepairTick): Promise<JobRefusal | null> =>
   writeToJob(
     jobId,
@@ -68,13 +71,13 @@ export const addTick = (jobId: number, shelfId: string, tick: RepairTick): Promi
     (transaction) => RepairTickRow.findByPk(tick.id, { attributes: ["jobId"], transaction }),
   );
 
-/** Takes a tick back. */
+/** Removes a tick. */
 export const deleteTick = (jobId: number, id: string, struckAt: Date): Promise<JobRefusal | null> =>
   writeToJob(jobId, openStages, (transaction) =>
     RepairTickRow.update({ struckAt }, { where: { id, jobId }, transaction }),
   );
 
-/** Minutes measured of a plan's removal steps, on any job. */
+/** Measured minutes of a plan's removal steps, on any job. */
 export async function measuredSteps(shelfId: string): Promise<{ step: string; minutes: number }[]> {
   const rows = await RepairTickRow.findAll({
     where: { shelfId, way: "in", struckAt: { [Op.is]: null }, minutes: { [Op.not]: null } },

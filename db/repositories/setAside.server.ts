@@ -4,21 +4,21 @@ import { database } from "../database.server";
 import { SetAsideRow } from "../models.server";
 import { storedColumns } from "../storedColumns";
 
-/** What a page sent to a job that no longer took it. */
+/** An entry that its job no longer took. */
 export interface SetAside {
-  /** That of the entry, so that one sent twice is kept once. */
+  /** The entry's id, so that one sent twice is kept once. */
   readonly id: string;
   readonly jobId: number;
-  /** Where it was sent: `/jobs/4/verdict`. */
+  /** Address it was sent to: `/jobs/4/verdict`. */
   readonly address: string;
   readonly fields: Readonly<Record<string, string>>;
-  /** What it says, in words: `R1 is fitted`. */
+  /** Its text: `R1 is fitted`. */
   readonly words: string;
   readonly refusal: JobRefusal;
   readonly at: Date;
 }
 
-/** Keeps what a job did not take; resolves once it is on disk. */
+/** Keeps an entry that a job did not take; resolves once it is on disk. */
 export async function keepAside({ fields, refusal, ...own }: SetAside): Promise<void> {
   const store = await database();
   await store.write((transaction) =>
@@ -29,7 +29,7 @@ export async function keepAside({ fields, refusal, ...own }: SetAside): Promise<
   );
 }
 
-/** What is kept of a job and not decided, oldest first. */
+/** A job's undecided entries, oldest first. */
 export async function setAsideOf(jobId: number): Promise<SetAside[]> {
   const rows = await SetAsideRow.findAll({
     where: { jobId, decidedAt: { [Op.is]: null } },
@@ -46,7 +46,7 @@ export async function setAsideOf(jobId: number): Promise<SetAside[]> {
   }));
 }
 
-/** It was decided: done after all, or thrown away. It stays in the database. */
+/** Marks it as decided: stored after all, or deleted. The row stays in the database. */
 export async function decideAside(jobId: number, id: string, decidedAt: Date): Promise<void> {
   const store = await database();
   await store.write((transaction) =>

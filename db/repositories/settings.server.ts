@@ -5,7 +5,7 @@ import { SettingRow } from "../models.server";
 
 const terms = "shop-terms";
 
-/** What the shop charges and how; the usual where it has set nothing. */
+/** The shop's rates and taxes; defaults for what it has not set. */
 export async function shopTerms(): Promise<ShopTerms> {
   const row = await SettingRow.findByPk(terms);
   return row ? shopTermsSchema.parse(JSON.parse(row.body)) : defaultShopTerms;
@@ -20,7 +20,7 @@ export async function setShopTerms(own: ShopTerms): Promise<void> {
 
 const learning = "learning";
 
-/** Whether the shop's own closed jobs sharpen its odds; they do unless switched off. */
+/** Whether the shop's own closed jobs update its priors; on unless switched off. */
 export async function learningOn(): Promise<boolean> {
   const row = await SettingRow.findByPk(learning);
   return row?.body !== "off";
@@ -34,7 +34,7 @@ export async function setLearning(on: boolean): Promise<void> {
 }
 
 const name = "shop-name";
-/** What a shop is called that has said no name. */
+/** The name of a shop that has set none. */
 const defaultShopName = "Our workshop";
 
 /** The shop's name. */
@@ -43,7 +43,7 @@ export async function shopName(): Promise<string> {
   return row?.body ?? defaultShopName;
 }
 
-/** Stores the shop's name inside a write of the caller's. */
+/** Stores the shop's name inside the caller's write. */
 export async function insertShopName(own: string, transaction: Transaction): Promise<void> {
   await SettingRow.upsert({ name, body: own }, { transaction });
 }

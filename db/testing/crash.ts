@@ -8,15 +8,16 @@ import { PlainSqlite } from "../keeping/plainSqlite.server";
 export interface CrashFinding {
   readonly acknowledged: number;
   readonly stored: number;
-  /** Acknowledged and not there; there twice; what SQLite finds wrong. */
+  /** Readings acknowledged and missing, readings stored twice, and what SQLite finds wrong. */
   readonly lost: readonly string[];
   readonly twice: number;
   readonly faults: readonly string[];
 }
 
 /**
- * Lets a process of its own write readings all at once, kills it (SIGKILL) once some are acknowledged, and looks at what is left.
- * @param folder the data folder, with the demo workshop in it and nobody else working on it
+ * Has a process of its own write readings in parallel, kills it (SIGKILL) once some are acknowledged, and examines
+ * what is left.
+ * @param folder the data folder, with the demo workshop in it and no other user
  * @param first number of the first reading, so that rounds do not share ids
  */
 export async function crashOnce(
@@ -35,12 +36,12 @@ export async function crashOnce(
   const killed = new Promise<void>((done) => child.once("exit", () => done()));
   child.stdout.on("data", (piece: Buffer) => {
     said += piece.toString();
-    // The runner and the writer are two processes of one group: both go at once.
+    // The runner and the writer are one process group, so both end at once.
     if (child.pid && said.split("\n").length > killAfter + 1) {
       try {
         process.kill(-child.pid, "SIGKILL");
       } catch {
-        // It was done before it could be killed.
+        // It finished before it could be killed.
       }
     }
   });

@@ -1,4 +1,4 @@
-// Writes readings into the shop's database, all at once, and says each one that is on disk; to be killed meanwhile.
+// Writes readings into the shop's database in parallel and reports each one that is on disk, until it is killed.
 import { writeSync } from "node:fs";
 import { closeDatabase, database } from "../database.server";
 import { addReading } from "../repositories/readings.server";

@@ -5,11 +5,11 @@ import { type Database, database, openDatabase } from "../database.server";
 import { databaseFile } from "../databaseFile.server";
 import { loadDemoWorld } from "../demoWorld.server";
 
-/** Where one run of the tests keeps what its suites share; a folder of this process alone outside such a run. */
+/** Where a run of the tests stores what its suites share; outside such a run, a folder of this process alone. */
 const sharedFolder = (): string =>
   process.env.AIRWAY_TEST_SHARED ?? join(tmpdir(), `airway-test-${process.pid}`);
 
-/** The demo workshop's database as loaded at a moment, made once a run of the tests and only copied from then on. */
+/** The demo workshop's database as loaded at a moment; made once for a run of the tests and then copied. */
 async function loadedAt(now: Date): Promise<string> {
   const shared = sharedFolder();
   const file = join(shared, `demo-${now.getTime()}.sqlite`);
@@ -20,7 +20,7 @@ async function loadedAt(now: Date): Promise<string> {
   await loadDemoWorld(store, join(process.cwd(), "demo"), now);
   await store.sequelize.query("PRAGMA wal_checkpoint(TRUNCATE)");
   await store.close();
-  // Suites run side by side: each renames a whole file into place, and whichever comes last is as good as the first.
+  // Suites run side by side. Each renames a whole file into place, and it does not matter which is last.
   renameSync(databaseFile(folder), file);
   rmSync(folder, { recursive: true, force: true });
   return file;

@@ -1,4 +1,4 @@
-// Holds a data folder until it is killed, and says its process number.
+// Holds a data folder until it is killed, and prints its process id.
 import { lockDataFolder } from "../dataLock.server";
 
 const [folder = ""] = process.argv.slice(2);

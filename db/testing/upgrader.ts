@@ -1,4 +1,5 @@
-// Opens the database of a data folder, which brings it up to date, and says so; to be killed or to run out of disk meanwhile.
+// Opens the database of a data folder, which upgrades it, and reports that; it is killed or runs out of disk
+// meanwhile.
 import { openDatabase } from "../database.server";
 import { storageTrouble } from "../storageTrouble";
 

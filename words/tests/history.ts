@@ -1,7 +1,7 @@
 import type { TestOf } from "@core/predict/reading";
 import { wording } from "./wording";
 
-/** What the customer is asked. */
+/** The question to the customer. */
 export const questionWords: Readonly<Record<TestOf<"history">["of"], string>> = {
   heat: "does it change with heat",
   bumps: "does it change on bumps",
@@ -11,7 +11,7 @@ export const questionWords: Readonly<Record<TestOf<"history">["of"], string>> = 
   recall: "is there a recall for it",
 };
 
-/** The same where it is chosen what was told. */
+/** The same in a list of the customer's statements. */
 export const answerTitles: Readonly<Record<TestOf<"history">["of"], string>> = {
   heat: "changes with heat",
   bumps: "changes on bumps",

@@ -14,7 +14,7 @@ import { tapWords } from "./tap";
 import { voltsWords } from "./volts";
 import type { TestWording } from "./wording";
 
-/** The words for every test, in the order in which a list of tests shows them. */
+/** The words for every test, in the order of the lists of tests. */
 export const testWordings: readonly TestWording[] = [
   lightWords,
   voltsWords,
@@ -36,7 +36,7 @@ const byName: ReadonlyMap<string, TestWording> = new Map(testWordings.map((own) 
 
 /**
  * The words for a test.
- * @throws RangeError for a name that is no test
+ * @throws RangeError for a name that is not a test
  */
 export function wordingOf(name: string): TestWording {
   const found = byName.get(name);

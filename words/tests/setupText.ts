@@ -2,12 +2,12 @@ import type { Circuit } from "@core/circuit/circuit";
 import type { Setup } from "@core/solve/netlist/setup";
 import { partName } from "../partName";
 
-/** A speed as it is said: `speed 2`, or the name of a setting that is no number. */
+/** A speed in words: `speed 2`, or the name of a setting that is not a number. */
 export const speedText = (setting: string): string => (/^\d+$/.test(setting) ? `speed ${setting}` : setting);
 
 /**
  * The set-up of a test in words: `key run, speed 2, resistor plug X5 unplugged`.
- * @param circuit names the parts; null where it is not at hand, and their ids stand alone
+ * @param circuit names the parts; null to use their ids
  */
 export function setupText(circuit: Circuit | null, setup: Setup): string {
   const named = (id: string): string => (circuit ? `${partName(circuit, id)} ${id}` : id);

@@ -5,7 +5,7 @@ import { testWordings } from "./index";
 import { setupText } from "./setupText";
 import { evidenceText, resultText, testText } from "./testText";
 
-/** What is said of each reading: what to do, and what came of it. */
+/** The texts of each reading: what to do, and the result. */
 const said: readonly (readonly [toDo: string, result: string])[] = [
   ["air on speed 2", "weak"],
   ["test light clipped to G1.+, touching X5:2", "flickers"],
@@ -57,7 +57,7 @@ describe("a set-up in words", () => {
 describe("evidence in words", () => {
   test.each<[Reading, string]>([
     [{ test: "airflow", heard: true, key: "run", setting: "4", seen: "normal" }, "air on speed 4"],
-    // Heard too, but not of a running blower's own speed: without the set-up it would contradict the line above.
+    // This was heard too, but not about one speed: without the set-up it would contradict the line above.
     [{ test: "airflow", heard: true, key: "off", setting: "4", seen: "none" }, "air on speed 4, key off"],
     [
       { test: "airflow", heard: true, key: "run", setting: "off", selectors: { S4: "low" }, seen: "weak" },

@@ -9,27 +9,27 @@ import type { TestWords } from "./wording";
 
 /**
  * What to do, in a few words: `test light clipped to battery positive, touching resistor plug, pin 2 (X5:2)`.
- * @param circuit names the points; null where it is not at hand, and their ids stand alone
+ * @param circuit names the points; null to use their ids
  */
 export const testText = (circuit: Circuit | null, test: Test): string =>
   wordingOf(test.test).toDo(test, (id) => (circuit ? seenText(circuit, id) : id));
 
-/** What was seen, in a word or a figure with its unit. */
+/** The result, as a word or a figure with its unit. */
 export const resultText = (reading: Reading): string => wordingOf(reading.test).result(reading);
 
-/** What was tested and what came of it. */
+/** The test and its result. */
 export const evidenceResult = (circuit: Circuit | null, reading: Reading): string =>
   `${testText(circuit, reading)}: ${resultText(reading)}`;
 
-/** What a test would show, in a word or a figure with its unit. */
+/** What a test would show, as a word or a figure with its unit. */
 export const expectationText = ({ test, value }: Expectation): string => {
   const { display, word } = wordingOf(test);
   return typeof value === "string" ? word(value) : (display?.(value) ?? String(value));
 };
 
 /**
- * What was tested and how the vehicle stood, as evidence is listed. The air on a speed names the speed already, and what was
- * told or smelled has no set-up worth saying.
+ * The test and its set-up, as the evidence lists them. Air at a speed already names the speed, and what was told or
+ * smelled needs no set-up.
  */
 export function evidenceText(circuit: Circuit | null, reading: Reading): string {
   const what = testText(circuit, reading);
@@ -42,7 +42,7 @@ export function evidenceText(circuit: Circuit | null, reading: Reading): string 
 }
 
 /**
- * One outcome of a test as it is said: its word, or its range with the unit.
+ * One outcome of a test in words: its word, or its range with the unit.
  * @param seen as the core gives it: `dark`, `11.8…12.4`, `no end`, `300…no end`
  */
 export function outcomeText(test: string, seen: string): string {
@@ -67,7 +67,7 @@ export function testWords(circuit: Circuit, test: Test): TestWords {
   };
 }
 
-/** The head of a card in one line. */
+/** The heading of a card in one line. */
 export function cardLine({ before, points, between, after }: TestWords): string {
   const named = points.map(({ name, id }) => (id === null ? name : `${name} (${id})`));
   return [before, named.join(` ${between} `), after].filter(Boolean).join(" ");

@@ -2,18 +2,18 @@ import type { Circuit } from "@core/circuit/circuit";
 import type { Reading, ReadingOf, Test, TestName, TestOf } from "@core/predict/reading";
 import type { SeenName } from "../seenName";
 
-/** What to do, for the head of a card: words around the points to touch. */
+/** What to do, for the heading of a card: words around the points to touch. */
 export interface TestWords {
   readonly before: string;
   readonly points: readonly SeenName[];
-  /** Stands between the points. */
+  /** The text between the points. */
   readonly between: string;
   readonly after: string;
-  /** The set-up, where the point is, and what else to know, in sentences. */
+  /** The set-up, the location, and anything else to know, in sentences. */
   readonly how: string;
 }
 
-/** The head of a card as a test words it: its points by id, and one sentence more where it needs one. */
+/** A test's own heading for a card: its points by id, and one more sentence if it needs one. */
 interface Card extends Pick<TestWords, "before">, Partial<Pick<TestWords, "between" | "after">> {
   readonly points: readonly string[];
   readonly also?: string;
@@ -22,7 +22,7 @@ interface Card extends Pick<TestWords, "before">, Partial<Pick<TestWords, "betwe
 /** Names a point, part or wire for a sentence. */
 type Named = (id: string) => string;
 
-/** Everything that is said of one test. */
+/** All words for one test. */
 interface Wording<T, R> {
   /** Its name in a list of tests. */
   readonly title: string;
@@ -30,7 +30,7 @@ interface Wording<T, R> {
   readonly short: string;
   /** What to do, on a button of the practice bay. */
   readonly action: string;
-  /** What is chosen for it: two points, or one thing. */
+  /** What to choose for it: two points, or one thing. */
   readonly picks: readonly string[];
   /** The display's unit. */
   readonly unit?: string;
@@ -40,9 +40,9 @@ interface Wording<T, R> {
   readonly hint?: string;
   /** What to do, in a few words: `ohms from X5:1 to X5:4`. */
   readonly toDo: (test: T, named: Named) => string;
-  /** What was seen, in a word or a figure with its unit. */
+  /** The result, as a word or a figure with its unit. */
   readonly result: (reading: R) => string;
-  /** One of the words a test can give, as it is said; the word itself unless said otherwise. */
+  /** One of the words a test can give, for display; the word itself by default. */
   readonly word?: (seen: string) => string;
   readonly card: (circuit: Circuit, test: T) => Card;
 }
@@ -50,7 +50,7 @@ interface Wording<T, R> {
 export type TestWording = Wording<Test, Reading> &
   Required<Pick<Wording<Test, Reading>, "word">> & { readonly name: TestName };
 
-/** The words for one test, as they stand in the list of all; they refuse a test of another kind. */
+/** The words for one test in the list of all; they refuse a test of another kind. */
 export function wording<T extends TestName>(name: T, own: Wording<TestOf<T>, ReadingOf<T>>): TestWording {
   const isTest = (test: Test): test is TestOf<T> => test.test === name;
   const isReading = (reading: Reading): reading is ReadingOf<T> => reading.test === name;

@@ -156,7 +156,7 @@ interface ScaleChoiceProps {
   readonly setKind: ColumnChoiceProps["setKind"];
 }
 
-/** What the probe makes of an amp. */
+/** The probe's scale. */
 function ScaleChoice({ kind, setKind }: ScaleChoiceProps) {
   return (
     <label className="grid text-soft">
@@ -184,7 +184,7 @@ const delimiterWords: Readonly<Record<string, string>> = {
   " ": "spaces",
 };
 
-/** What the file was found to hold, before it is taken. */
+/** What the file was found to contain, before it is imported. */
 export function Found({ opened: { file, sketch } }: { opened: Opened }) {
   const { kind, delimiter, decimal, headerLines, columns, timeColumn, rateHz, samples } = sketch;
   return (

@@ -15,7 +15,7 @@ interface RecordingImportProps {
 }
 
 const mostFileBytes = 400 * 1024 * 1024;
-/** What the practice instrument is asked for: two seconds of the motor's current. */
+/** The request to the practice instrument: two seconds of the motor's current. */
 const scopeFields = (page: MotorPageData, setting: string, rateHz: number) => ({
   port: "",
   what: "trace",
@@ -27,7 +27,7 @@ const scopeFields = (page: MotorPageData, setting: string, rateHz: number) => ({
   samples: String(2 * rateHz),
 });
 
-/** Stores what was read of a recording. */
+/** Stores the result of reading a recording. */
 async function keepRecording(
   page: MotorPageData,
   setting: string,
@@ -41,7 +41,7 @@ async function keepRecording(
   await storeRecording(page.id, record, kept);
 }
 
-/** A file opened and looked at before it is taken. */
+/** A file opened for inspection before it is imported. */
 function useOpened(fields: RecordingFields, ask: Ask, onProblem: (problem: string) => void) {
   const [opened, setOpened] = useState<Opened | null>(null);
   const open = async (file: File | undefined): Promise<void> => {
@@ -72,7 +72,7 @@ function useOpened(fields: RecordingFields, ask: Ask, onProblem: (problem: strin
 
 type Ask = ReturnType<typeof useRecordingWorker>["ask"];
 
-/** A recording from a file, looked at before it is taken, or from the instrument; read on a thread of its own. */
+/** A recording from a file, inspected before it is imported, or from the instrument; read on a thread of its own. */
 export function RecordingImport({ page, onStored }: RecordingImportProps) {
   const { ask, stop, working } = useRecordingWorker();
   const [problem, setProblem] = useState("");

@@ -5,17 +5,17 @@ import { typedFigure } from "@core/units/typedFigure";
 import { useState } from "react";
 import type { MotorPageData } from "../motorPageView.server";
 
-/** A figure above 0 as it was typed; undefined where it is none. */
+/** A typed figure above 0; undefined if it is not one. */
 const typed = (text: string): number | undefined => {
   const value = typedFigure(text);
   return value > 0 ? value : undefined;
 };
 
-/** Speed the circuit predicts of a healthy motor on this setting; undefined where it would stand. */
+/** Predicted speed of a healthy motor on this setting; undefined if it would stand still. */
 export const predictedRpm = (page: MotorPageData, setting: string): number | undefined =>
   page.draw.setups.find(({ setup }) => setup.setting === setting)?.healthyRpm || undefined;
 
-/** What a probe's scale is called. */
+/** The name of a probe's scale. */
 export const scaleWords: Readonly<Record<ProbeScale["kind"], string>> = {
   "volts-per-amp": "clamp, mV per amp",
   "amps-per-volt": "clamp, A per volt",
@@ -32,7 +32,7 @@ function scaleFrom(kind: ScaleKind, figure: string): ProbeScale | null {
   return kind === "shunt" ? { kind, ohms: value / 1000 } : { kind, ampsPerVolt: value };
 }
 
-/** What is said of a recording: how it was made, and how the file is to be read. */
+/** The facts of a recording: how it was made, and how the file is to be read. */
 export function useRecordingFields(page: MotorPageData) {
   const [setting, setSetting] = useState(page.settings.at(-1) ?? "");
   const [bars, setBars] = useState(page.motor.bars === null ? "" : String(page.motor.bars));
@@ -57,7 +57,7 @@ export const optionsOf = (page: MotorPageData, fields: RecordingFields): RippleO
   choppingHz: typed(fields.chopping),
 });
 
-/** How the opened file is read; null where the probe's scale is not said. */
+/** How the opened file is read; null if the probe's scale is missing. */
 export function choiceOf({ kind, scale, column, rate }: RecordingFields): RecordingChoice | null {
   const probe = scaleFrom(kind, scale);
   const rateHz = typed(rate);

@@ -8,7 +8,7 @@ interface BringSoundProps extends ReturnType<typeof useBringSound> {
   readonly page: MotorPageData;
 }
 
-/** The form that takes up to three sound recordings and has them analysed. */
+/** The form that takes up to three sound recordings and analyses them. */
 export function BringSound({
   blades,
   setBlades,
@@ -120,7 +120,7 @@ interface SoundFileLineProps {
   readonly files: BringSoundProps["files"];
 }
 
-/** One recording, and the speed it was made at. */
+/** One recording, and the speed at which it was made. */
 function SoundFileLine({
   i,
   file,

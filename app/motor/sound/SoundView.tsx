@@ -6,7 +6,7 @@ import { BringSound } from "./BringSound";
 import { Heard, type SoundLine } from "./HeardSound";
 import { useBringSound } from "./useBringSound";
 
-/** The blower's sound at two or three speeds: what follows the rpm and what does not. */
+/** The blower's sound at two or three speeds: which tones follow the speed and which do not. */
 export function SoundView({ page }: { page: MotorPageData }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const sounds = page.traces.flatMap((line) =>

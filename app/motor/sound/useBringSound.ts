@@ -13,7 +13,7 @@ export interface Chosen {
 export const mostFiles = 3;
 const mostFileBytes = 100 * 1024 * 1024;
 
-/** What the engine reads of the recordings. */
+/** What the engine found in the recordings. */
 const soundTask = (page: MotorPageData, files: readonly Chosen[], blades: string) => ({
   do: "sound" as const,
   files: files.map(({ file, setting, rpm }) => ({
@@ -28,7 +28,7 @@ const soundTask = (page: MotorPageData, files: readonly Chosen[], blades: string
   },
 });
 
-/** What is stored of recordings that were read. */
+/** What is stored of the recordings. */
 const soundRecord = (page: MotorPageData, files: readonly Chosen[], made: ReadSound) => ({
   kind: "sound" as const,
   name: files
@@ -41,7 +41,7 @@ const soundRecord = (page: MotorPageData, files: readonly Chosen[], made: ReadSo
   ...made,
 });
 
-/** Files added, the first at the highest speed, as many as are compared. */
+/** Added files, the first at the highest speed, up to the number that is compared. */
 const withMore = (before: readonly Chosen[], more: readonly File[], speeds: readonly string[]): Chosen[] =>
   [
     ...before,

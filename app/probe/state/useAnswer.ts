@@ -1,9 +1,9 @@
 import { useEffect, useState } from "react";
 
 /**
- * What an address of this server answers, asked again when it changes; the last answer stands until the next one
- * comes, and a server that is away changes nothing.
- * @param address null asks nothing
+ * The answer of an address of this server, requested again when it changes. The last answer stays until the next one
+ * arrives, and also while the server is away.
+ * @param address null requests nothing
  */
 export function useAnswer<T>(address: string | null): {
   readonly answer: T | null;
@@ -18,7 +18,7 @@ export function useAnswer<T>(address: string | null): {
         const response = await fetch(address, { signal: stopped.signal });
         if (response.ok) setHeld({ address, answer: (await response.json()) as T });
       } catch {
-        // Away, or no longer wanted.
+        // The server is away, or the answer is no longer needed.
       }
     };
     void ask();

@@ -2,10 +2,10 @@ import { useCallback, useMemo, useState } from "react";
 import { useEntryAnswers } from "../../entries/useEntries";
 import type { Probed } from "../probeData";
 
-/** The tests offered, and the one shown: the first, until another is asked for. */
+/** The suggested tests, and the one shown: the first, until another is chosen. */
 export function useOffered({ id, looks, token }: Pick<Probed, "id" | "looks" | "token">) {
   const away = useEntryAnswers(id);
-  // A test that waits to be stored is not offered again.
+  // A test that waits to be stored is not suggested again.
   const tests = useMemo(
     () => (away.length === 0 ? looks : looks.filter(({ look }) => !away.includes(look))),
     [looks, away],
@@ -18,7 +18,7 @@ export function useOffered({ id, looks, token }: Pick<Probed, "id" | "looks" | "
     tests,
     offered: tests[place],
     by,
-    /** Where it stands among the tests, once another than the first is shown. */
+    /** Its position among the tests, if another than the first is shown. */
     position: by > 0 ? `, ${place + 1} of ${tests.length}` : "",
     show,
   };

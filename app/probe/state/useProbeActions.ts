@@ -14,7 +14,7 @@ interface Wanted extends Pick<Offered, "offered" | "by" | "show"> {
   readonly onBoard: () => void;
 }
 
-/** What the keys of the page do. */
+/** What the page's keys do. */
 export function useProbeActions(wanted: Wanted) {
   const { offered, by, show, settings, setup, setSetup, onHelp, onFlip, onBoard } = wanted;
   const { enter, undo } = useEntries();

@@ -9,7 +9,7 @@ export interface ProbeKeys {
   readonly undo: () => void;
   readonly speed: (by: 1 | -1) => void;
   readonly help: () => void;
-  /** Turns the light's clip round, where a point is under the probe. */
+  /** Changes the light's clip to the other post, if a point is under the probe. */
   readonly flip: () => void;
   readonly board: () => void;
   readonly sheet: (order: SheetOrder) => void;
@@ -17,7 +17,7 @@ export interface ProbeKeys {
 
 const typesIn = new Set(["INPUT", "TEXTAREA", "SELECT"]);
 
-/** Single-letter keys of the page, unless something is being typed or they are switched off. */
+/** The page's single-letter keys, unless something is being typed or they are switched off. */
 export function useProbeKeys(on: boolean, keys: ProbeKeys): void {
   useEffect(() => {
     if (!on) return;

@@ -1,7 +1,7 @@
 import { useCallback, useState } from "react";
 import type { ProbeTarget } from "../../sheet/probeTarget";
 
-/** Where the probe is: what was tapped, the other lead, and which way round the light is clipped. */
+/** Where the probe is: what was tapped, the other lead, and the light's clip. */
 export function useProbeTarget() {
   const [target, setTarget] = useState<ProbeTarget | null>(null);
   const [other, setOther] = useState<string | null>(null);

@@ -4,7 +4,7 @@ import { isUsual, type ShownSetup, setupQuery } from "../../sheet/shownSetup";
 import type { ProbeSheet } from "../probeData";
 import { useAnswer } from "./useAnswer";
 
-/** The set-up shown: as the test offered wants its speed, until it is changed by hand. */
+/** The set-up shown: that of the suggested test, until it is changed by hand. */
 export function useShownSetup(
   token: string,
   offeredSetting: string,
@@ -21,7 +21,7 @@ export function useShownSetup(
   return [setup, setSetup];
 }
 
-/** The sheet's state in a set-up as if something were true: at hand for a usual healthy one, asked for otherwise. */
+/** The sheet's state in a set-up under an assumption: usual healthy ones are at hand, others are requested. */
 export function useShownState(bench: ProbeSheet, jobId: number, setup: ShownSetup, under: string) {
   const atHand = bench.healthy.find(({ setting, key }) => setting === setup.setting && key === setup.key);
   const query = setupQuery(setup, under === "healthy" ? [] : [under]);

@@ -8,7 +8,7 @@ export const climatePanelSchema = z.strictObject({
   commands: z.record(settingName, z.number().min(-60).max(60)),
   outOhms: nonNegative,
   feedVolts: positive.optional(),
-  /** It talks over a data bus; its command volts stand for what it asks. */
+  /** It uses a data bus; its command volts stand for the request. */
   bus: z.literal(true).optional(),
 });
 export type ClimatePanel = z.infer<typeof climatePanelSchema>;

@@ -4,7 +4,7 @@ import { nonNegative, partBase, terminalName } from "./partBase";
 export const keyPositions = ["off", "acc", "run"] as const;
 export type KeyPosition = (typeof keyPositions)[number];
 
-/** The key switch: which outputs each position joins to `30`. */
+/** The key switch: the outputs that each position connects to `30`. */
 export const ignitionSchema = z.strictObject({
   ...partBase,
   kind: z.literal("ignition"),
@@ -17,7 +17,7 @@ export const ignitionSchema = z.strictObject({
 });
 export type Ignition = z.infer<typeof ignitionSchema>;
 
-/** Names of the terminals: the feed (30, DIN 72552), then every output some key position closes. */
+/** Names of the terminals: the feed (30, DIN 72552), then every output that some key position closes. */
 export function ignitionTerminals(part: Ignition): string[] {
   return ["30", ...new Set(keyPositions.flatMap((key) => part.closes[key] ?? []))];
 }

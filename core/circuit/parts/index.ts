@@ -28,7 +28,7 @@ export type Part =
 export type PartKind = Part["kind"];
 export type PartOf<K extends PartKind> = Extract<Part, { kind: K }>;
 
-/** Every part kind `airway-circuit` knows: adding a kind is a file and a line in each table here. */
+/** Every kind of part in `airway-circuit`. To add a kind, add a file and a line in each table here. */
 export const partSchema = z.discriminatedUnion("kind", [
   batterySchema,
   groundSchema,

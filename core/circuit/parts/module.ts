@@ -12,7 +12,7 @@ export const moduleSchema = z.strictObject({
   inputOhms: positive.optional(),
   wakeVolts: positive.optional(),
   sleepVolts: positive.optional(),
-  /** The command comes over a data bus, not as volts. */
+  /** The command arrives over a data bus, not as a voltage. */
   bus: z.literal(true).optional(),
 });
 export type ControlModule = z.infer<typeof moduleSchema>;

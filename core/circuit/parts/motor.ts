@@ -11,7 +11,7 @@ export const motorSchema = z.strictObject({
   ratedRpm: positive,
   commutatorBars: z.number().int().min(3).max(200).optional(),
   polePairs: z.number().int().min(1).max(20).optional(),
-  /** Commutated by electronics of its own. */
+  /** It has electronic commutation (a brushless motor). */
   brushless: z.literal(true).optional(),
   frictionShare: z.number().min(0).max(0.9).optional(),
 });

@@ -5,7 +5,7 @@ export const itemId = z
   .string()
   .regex(/^[A-Za-z][A-Za-z0-9_-]{0,31}$/, "must be a letter followed by up to 31 letters, digits, _ or -");
 
-/** A terminal's or pin's name: no dot, colon, slash or comma, since those join points together. */
+/** A terminal's or pin's name: no dot, colon, slash or comma, because those join points together. */
 export const terminalName = z
   .string()
   .regex(/^[A-Za-z0-9_+-]{1,16}$/, "must be 1 to 16 letters, digits, _, + or -");
@@ -15,7 +15,7 @@ export const shortText = z.string().max(200);
 export const positive = z.number().positive().max(1e7);
 export const nonNegative = z.number().nonnegative().max(1e7);
 
-/** Keys every part may carry beside those of its kind. */
+/** Keys every part may have in addition to its kind's own. */
 export const partBase = {
   id: itemId,
   place: shortText.optional(),

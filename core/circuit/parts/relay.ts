@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { nonNegative, partBase, positive } from "./partBase";
 
-/** A relay: pulls in when its coil volts, either way round, reach `pullInVolts`. */
+/** A relay pulls in when its coil volts, of either polarity, reach `pullInVolts`. */
 export const relaySchema = z.strictObject({
   ...partBase,
   kind: z.literal("relay"),
@@ -12,5 +12,5 @@ export const relaySchema = z.strictObject({
 });
 export type Relay = z.infer<typeof relaySchema>;
 
-/** `87a`, the resting contact, is a terminal only where the circuit uses it. */
+/** `87a`, the normally closed contact, is a terminal only if the circuit uses it. */
 export const relayTerminals = (): string[] => ["30", "87", "87a", "85", "86"];

@@ -17,7 +17,7 @@ export const resistorSchema = z.strictObject({
 });
 export type ResistorPack = z.infer<typeof resistorSchema>;
 
-/** Every name in the elements; those no wire or pin uses are internal. */
+/** Every name in the elements; names that no wire or pin uses are internal. */
 export function resistorTerminals(part: ResistorPack): string[] {
   return [...new Set(part.elements.flatMap((element) => [element.from, element.to]))];
 }

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { nonNegative, partBase, settingName, terminalName } from "./partBase";
 
-/** A blower speed switch: which outputs each setting joins to the common terminal. */
+/** A blower speed switch: the outputs that each setting connects to the common terminal. */
 export const selectorSchema = z.strictObject({
   ...partBase,
   kind: z.literal("selector"),
@@ -12,7 +12,7 @@ export const selectorSchema = z.strictObject({
 });
 export type Selector = z.infer<typeof selectorSchema>;
 
-/** Names of the terminals: the common contact, then every output some setting closes. */
+/** Names of the terminals: the common contact, then every output that some setting closes. */
 export function selectorTerminals(part: Selector): string[] {
   return [part.common, ...new Set(Object.values(part.closes).flat())];
 }

@@ -4,10 +4,10 @@ import type { RowCells } from "../../predict/tables/setupTable";
 import type { Belief } from "./belief";
 import { entropyBits } from "./entropy";
 
-/** Suspects too unlikely to steer the next test are left out of the weighing. */
+/** Suspects below this belief are ignored when tests are weighed. */
 const coverShare = 0.99;
 const mostVariants = 70;
-/** The likeliest suspects are weighed in more of the drawn vehicles than the others. */
+/** The likeliest suspects are weighed in more sampled vehicles than the others. */
 const leaders = 24;
 const leaderDraws = 10;
 const otherDraws = 4;
@@ -18,17 +18,17 @@ export interface Active {
   readonly repairOf: readonly number[];
   readonly repairs: readonly Repair[];
   readonly unknown: number;
-  /** Entropy of the repair as it stands, in bits. */
+  /** Entropy of the repair at present, in bits. */
   readonly entropy: number;
 }
 
-/** Suspects in the drawn vehicles they are believed in, as one flat list of weights. */
+/** Suspects in the sampled vehicles that carry their belief, as one flat list of weights. */
 export interface Cells {
   readonly variant: Int32Array;
   readonly draw: Int32Array;
   readonly repair: Int32Array;
   readonly weight: Float64Array;
-  /** The same by table row, a fault that comes and goes as two. */
+  /** The same by table row; an intermittent fault takes two rows. */
   readonly rows: RowCells;
 }
 
@@ -69,13 +69,13 @@ export function activeSuspects(compiled: CompiledCircuit, belief: Belief): Activ
   };
 }
 
-/** A suspect, and a vehicle with it, less likely than this is left out. */
+/** A suspect, or one sampled vehicle with it, below this belief is left out. */
 const leastWeight = 1e-9;
 
 /**
- * Places of the largest weights, largest first, by insertion.
- * @param kept filled with up to `most` places
- * @returns how many
+ * Indices of the largest weights, largest first, by insertion.
+ * @param kept receives up to `most` indices
+ * @returns their number
  */
 function heaviest(weights: Float64Array, kept: Int32Array, most: number): number {
   let count = 0;
@@ -94,7 +94,7 @@ function heaviest(weights: Float64Array, kept: Int32Array, most: number): number
   return count;
 }
 
-/** Each suspect in its most believed vehicles, carrying the suspect's whole weight between them. */
+/** Each suspect in its most believed sampled vehicles, which carry all its weight between them. */
 export function cellsOf(compiled: CompiledCircuit, belief: Belief, active: Active): Cells {
   const samples = compiled.samples.length;
   const room = active.variants.length * leaderDraws;

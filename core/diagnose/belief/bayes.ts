@@ -1,14 +1,14 @@
-/** Weights made to sum to 1. */
+/** Scales weights to sum to 1. */
 export interface Posterior {
   readonly p: Float64Array;
-  /** Logarithm of their sum: how likely what was seen was under all hypotheses together. */
+  /** Logarithm of their sum: the likelihood of the readings under all hypotheses together. */
   readonly evidence: number;
 }
 
 /**
- * P(hypothesis | seen) from prior times likelihood, by Bayes.
+ * P(hypothesis | readings) from prior times likelihood, by Bayes.
  * @param weights zero and above, at least one above zero
- * @param logScale natural logarithm of what `rescale` has taken out of them
+ * @param logScale natural logarithm of the factor `rescale` has divided out
  */
 export function posteriorOf(weights: Float64Array, logScale = 0): Posterior {
   let sum = 0;
@@ -20,7 +20,7 @@ export function posteriorOf(weights: Float64Array, logScale = 0): Posterior {
 
 /**
  * Divides weights by the largest of them, so that a long product of likelihoods does not underflow.
- * @returns the natural logarithm of what was taken out
+ * @returns the natural logarithm of the divisor
  */
 export function rescale(weights: Float64Array): number {
   let top = 0;

@@ -6,7 +6,7 @@ import { perCircuit } from "../../predict/tables/perCircuit";
 import { posteriorOf, rescale } from "./bayes";
 import { type ReadingScore, scoreReading } from "./readingScore";
 
-/** A belief to go on from: by variant times draws plus draw, and the unknown. It need not sum to 1. */
+/** A belief to continue from: by variant times samples plus sample, then the unknown. It need not sum to 1. */
 export interface Start {
   readonly joint: Float64Array;
   readonly unknown: number;
@@ -14,37 +14,37 @@ export interface Start {
 
 /** Belief over every suspect after the readings. */
 export interface Belief {
-  /** What it began from: a belief, odds by suspect in place of the catalogue's, or null for those. */
+  /** Its starting point: a belief, odds by suspect that replace the catalogue's, or null for the catalogue's. */
   readonly start: Start | ArrayLike<number> | null;
   readonly readings: readonly Reading[];
-  /** What each reading is called where they are listed: its place, from 1, unless its list counts others too. */
+  /** The number of each reading on the job's list; its place from 1, unless the list also counts other things. */
   readonly numbers: readonly number[];
   readonly scores: readonly ReadingScore[];
-  /** Joint probability by variant times draws plus draw; with `unknown` it sums to 1. */
+  /** Joint probability by variant times samples plus sample; with `unknown` it sums to 1. */
   readonly joint: Float64Array;
-  /** Probability by variant, over the drawn vehicles. */
+  /** Probability by variant, summed over the sampled vehicles. */
   readonly variants: Float64Array;
   readonly unknown: number;
-  /** Natural logarithm of how likely all the readings were together. */
+  /** Natural logarithm of the likelihood of all readings together. */
   readonly evidence: number;
 }
 
 /**
- * Chances that a reading is a mistake: a slip of the moment, and one that would be made again (wrong
- * terminal, wrong plug), which repeating the test does not cure. Judgements, no source.
+ * Probabilities that a reading is a mistake: a slip of the moment, and one that would be repeated (wrong terminal,
+ * wrong plug), which repeating the test does not cure. Judgements, no source.
  */
 const slips = {
   measured: { once: 0.012, again: 0.008 },
   heard: { once: 0.03, again: 0.02 },
 } as const;
 
-/** How likely a reading was where its own odds were so, slips of both kinds mixed in. */
+/** Likelihood of a reading, given the odds of its own, with both kinds of slip mixed in. */
 export function slipMixed(reading: Reading, odds: number, blind: number): number {
   const slip = reading.heard ? slips.heard : slips.measured;
   return (1 - slip.again) * ((1 - slip.once) * odds + slip.once * blind) + slip.again * blind;
 }
 
-/** Readings that are the same test share one chance of a lasting slip. */
+/** Readings of the same test share one probability of a lasting slip. */
 function sameLooks(readings: readonly Reading[]): number[][] {
   const groups = new Map<string, number[]>();
   readings.forEach((reading, index) => {
@@ -57,10 +57,10 @@ function sameLooks(readings: readonly Reading[]): number[][] {
 }
 
 /**
- * P(fault | readings), by Bayes: within one drawn vehicle readings are independent, and the
- * average over vehicles comes last, so that what readings share is counted once.
- * @param scores scores already known for these readings, by the same order
- * @param start a belief to go on from, or odds by suspect in place of the catalogue's
+ * P(fault | readings), by Bayes. Within one sampled vehicle readings are independent, and the average over vehicles
+ * comes last, so that what readings share is counted once.
+ * @param scores scores already known for these readings, in the same order
+ * @param start a belief to continue from, or odds by suspect that replace the catalogue's
  */
 export function believe(
   compiled: CompiledCircuit,
@@ -97,7 +97,7 @@ export function believe(
   };
 }
 
-/** Where the weighing begins, by variant times draws plus draw, the unknown last. */
+/** The starting weights, by variant times samples plus sample, the unknown last. */
 function startingWeights(compiled: CompiledCircuit, start: Belief["start"]): Float64Array {
   const { variants, samples } = compiled;
   const cells = variants.length * samples.length;
@@ -114,7 +114,7 @@ function startingWeights(compiled: CompiledCircuit, start: Belief["start"]): Flo
   return byPriors(compiled, start);
 }
 
-/** The catalogue's odds by suspect, or others in their place. */
+/** The catalogue's odds by suspect, or those that replace them. */
 function byPriors({ variants, samples }: CompiledCircuit, own: ArrayLike<number> | null): Float64Array {
   const cells = variants.length * samples.length;
   const weights = new Float64Array(cells + 1);
@@ -128,7 +128,9 @@ function byPriors({ variants, samples }: CompiledCircuit, own: ArrayLike<number>
 
 const priorWeights = perCircuit((compiled) => byPriors(compiled, null));
 
-/** Weights are rescaled this often: so many slip-floored odds cannot underflow a double. */
+/**
+ * Number of readings after which weights are rescaled; so many odds, with slips as a floor, cannot underflow a double.
+ */
 const groupsPerRescale = 12;
 
 /** Multiplies the likelihood of one group of like readings into every cell, the unknown's last. */
@@ -166,7 +168,7 @@ function multiplyGroup(
   weights[cells] = (weights[cells] as number) * together;
 }
 
-/** Probability of each repair; that of what is not listed is one of them. */
+/** Probability of each repair, including that of a cause outside the list. */
 export function repairBelief(compiled: CompiledCircuit, belief: Belief): Map<Repair, number> {
   const { repairs, repairOf } = compiled;
   const sums = new Float64Array(repairs.length);
@@ -182,13 +184,15 @@ export function repairBelief(compiled: CompiledCircuit, belief: Belief): Map<Rep
 export const rankedRepairs = (repairs: ReadonlyMap<Repair, number>): (readonly [Repair, number])[] =>
   [...repairs].filter(([repair]) => repair !== notListed).sort((a, b) => b[1] - a[1]);
 
-/** Probability that a part needs work; `part` is null for what the circuit does not list. */
+/** Probability that a part needs work; `part` is null for a cause outside the list. */
 export interface PartBelief {
   readonly part: string | null;
   readonly p: number;
 }
 
-/** Probability that each part needs work, likeliest first; parts of a pair count each, so these may sum above 1. */
+/**
+ * Probability that each part needs work, likeliest first. Both parts of a pair count, so these may sum to more than 1.
+ */
 export function partBelief(repairs: Iterable<readonly [Repair, number]>): PartBelief[] {
   const sums = new Map<string | null, number>();
   for (const [{ parts }, p] of repairs) {

@@ -12,9 +12,9 @@ export function entropyBits(weights: readonly number[] | Float64Array): number {
 }
 
 /**
- * Entropy left, on average, once an outcome is known: what de Kleer and Williams (1987) minimise to
- * choose the next probe.
- * @param joint weights by outcome, then by what is to be told apart; they need not sum to 1
+ * Expected entropy after an outcome is known: what de Kleer and Williams (1987) minimise to choose the next
+ * measurement.
+ * @param joint weights by outcome, then by hypothesis; they need not sum to 1
  * @returns bits
  */
 export function entropyAfter(joint: readonly (readonly number[] | Float64Array)[]): number {

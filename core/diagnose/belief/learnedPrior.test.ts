@@ -15,7 +15,7 @@ describe("priors sharpened by a shop's own counts", () => {
   });
 
   test("are the Dirichlet mean: (table share × its weight + count) / (weight + all counts)", () => {
-    // By hand: the table counts as 60 jobs; 30 more jobs, all of them open links.
+    // By hand: the table counts as 60 jobs; with 30 more jobs, all of them open links.
     const open = engine.variants.flatMap(({ family, prior }) => (family === "R1.link:open" ? [prior] : []));
     const listed = sum(engine.variants.map(({ prior }) => prior));
     const share = sum(open) / listed;

@@ -8,12 +8,15 @@ export interface FaultLabel {
   readonly mode: string;
 }
 
-/** How often a shop proved a kind of fault: `{ kind: "link", mode: "open", n: 12 }`. */
+/** How often a shop confirmed a kind of fault: `{ kind: "link", mode: "open", n: 12 }`. */
 export interface FaultCount extends FaultLabel {
   readonly n: number;
 }
 
-/** The table of priors weighs as much as this many jobs of one's own, and a shop as this many of a family's (judgement). */
+/**
+ * The table of priors weighs as much as this many of the shop's jobs, and the shop's other jobs as much as this many
+ * of a family's (judgement).
+ */
 export const tableJobs = 60;
 
 /** Kind and mode of a suspect. */
@@ -29,7 +32,7 @@ export function faultLabel(
 
 const nameOf = ({ kind, mode }: FaultLabel): string => `${kind} ${mode}`;
 
-/** Names of all suspects, by their order. */
+/** Kind and mode of all suspects, in their order. */
 const labels = perCircuit((compiled): readonly string[] =>
   compiled.variants.map((variant) => nameOf(faultLabel(compiled, variant))),
 );
@@ -39,15 +42,15 @@ export interface LearntShare extends FaultLabel {
   readonly n: number;
   readonly before: number;
   readonly share: number;
-  /** Standard deviation of the share: how sure the counts make it. */
+  /** Standard deviation of the share after the counts. */
   readonly deviation: number;
 }
 
 /**
- * Shares sharpened by counts: the mean of a Dirichlet whose parameters are the shares times `tableJobs`, plus the counts; and
- * the standard deviation of each (its marginal is a beta distribution).
- * @param shares of every kind and mode, summing to 1
- * @see A. Gelman et al., Bayesian Data Analysis, 3rd ed., ch. 3.4 and appendix A
+ * Shares updated by counts: the mean of a Dirichlet distribution whose parameters are the shares times `tableJobs`,
+ * plus the counts; and the standard deviation of each (its marginal is a beta distribution).
+ * @param shares of every kind and mode, summing to 1 @see A. Gelman et al., Bayesian Data Analysis, 3rd ed., ch. 3.4
+ *   and appendix A
  */
 export function dirichletShares(shares: ReadonlyMap<string, number>, counts: readonly FaultCount[]) {
   const met = counts.filter((own) => shares.has(nameOf(own)));
@@ -71,7 +74,7 @@ export function dirichletShares(shares: ReadonlyMap<string, number>, counts: rea
   );
 }
 
-/** The table's shares of every kind and mode of a circuit, summing to 1. */
+/** The table's shares of every kind and mode on a circuit, summing to 1. */
 function tableShares(compiled: CompiledCircuit): Map<string, number> {
   const names = labels(compiled);
   const shares = new Map<string, number>();
@@ -85,10 +88,10 @@ function tableShares(compiled: CompiledCircuit): Map<string, number> {
 }
 
 /**
- * Priors by suspect, sharpened by a shop's own counts. Within a kind and mode the table's shares stay. Where the circuit's
- * own family has been met, what the shop met elsewhere sharpens the table first, and the family's counts then sharpen that:
- * a few move it little, many carry it.
- * @param counts of everything but the family
+ * Priors by suspect, updated by a shop's own counts. Within a kind and mode the table's proportions stay. If the
+ * circuit's own family has been counted, the shop's other counts update the table first, and the family's counts then
+ * update that: a few jobs move it little, many dominate it.
+ * @param counts of all other families
  * @param ofFamily counts of this circuit's family
  */
 export function learnedPriors(
@@ -105,7 +108,7 @@ export function learnedPriors(
   });
 }
 
-/** The same where anything was counted; null for the table as it is. */
+/** The same if there are any counts; null to use the table unchanged. */
 export const priorsFrom = (
   compiled: CompiledCircuit,
   counts: readonly FaultCount[] = [],
@@ -123,7 +126,7 @@ function learntShares(
   return dirichletShares(new Map([...shop].map(([name, { share }]) => [name, share])), ofFamily);
 }
 
-/** What the counts changed on a circuit, kind and mode by kind and mode: the table's share and the learnt one. */
+/** What the counts changed on a circuit, by kind and mode: the table's share and the learned one. */
 export function whatChanged(
   compiled: CompiledCircuit,
   counts: readonly FaultCount[],

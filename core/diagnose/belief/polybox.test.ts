@@ -37,7 +37,7 @@ const hypotheses = Array.from(
   (_, bits) => new Set(parts.filter((__, i) => bits & (1 << i))),
 );
 
-/** Prior times the share of a hypothesis's worlds that show what was seen. */
+/** Prior times the share of a hypothesis's worlds that show the reading. */
 const weightOf = (faulty: ReadonlySet<Name>): number => {
   const all = worlds(faulty);
   const fit = all.filter(({ F, G }) => F === 10 && G === 12).length / all.length;
@@ -69,7 +69,7 @@ describe("the polybox", () => {
     });
     left.sort((a, b) => a.bits - b.bits);
     expect(left[0]?.place).toBe("X");
-    // A1 and M1 are as likely as each other, so X, which tells them apart, is worth nearly a bit.
+    // A1 and M1 are equally likely, so X, which separates them, is worth nearly one bit.
     expect(entropyBits(p) - (left[0]?.bits ?? 0)).toBeGreaterThan(0.9);
   });
 });

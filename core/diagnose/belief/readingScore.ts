@@ -10,11 +10,11 @@ import { type Reading, readingKey, testOf } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { perCircuit } from "../../predict/tables/perCircuit";
 
-/** How well every suspect, in every drawn vehicle, predicted one reading. */
+/** How well every suspect, in every sampled vehicle, predicted one reading. */
 export interface ReadingScore {
-  /** Probability of what was seen, by variant times draws plus draw. */
+  /** Probability of the reading, by variant times samples plus sample. */
   readonly odds: Float64Array;
-  /** Probability of what was seen if anything could have been. */
+  /** Probability of the reading if any value were possible. */
   readonly blind: number;
 }
 
@@ -33,7 +33,7 @@ function wordScore(compiled: CompiledCircuit, oddsAt: OddsAt, seen: number, coun
   return { odds, blind: 1 / count };
 }
 
-/** Share of a normal spread that falls in one window of the display. */
+/** Share of a normal distribution that falls in one window of the display. */
 export function windowOdds(model: NumberObservation, predicted: number, seen: number): number {
   const sigma = model.sigma(predicted);
   const gap = (model.scale(seen) - model.scale(predicted)) / sigma;
@@ -65,12 +65,12 @@ function numberScore(
   return { odds, blind: model.blind(seen) };
 }
 
-/** Scores one reading against every suspect; the same reading is scored once for a circuit. */
+/** Scores one reading against every suspect; the same reading is scored once for each circuit. */
 export function scoreReading(compiled: CompiledCircuit, reading: Reading): ReadingScore {
   return scores(compiled).of(reading);
 }
 
-/** Scores of the readings met on a circuit, by what they say; the longest unused go first. */
+/** Scores of the readings used on a circuit, by content; the least recently used go first. */
 class Scores {
   private readonly kept = new LRUCache<string, ReadingScore>({ max: mostScores });
 
@@ -87,7 +87,7 @@ class Scores {
 const mostScores = 1500;
 const scores = perCircuit((compiled) => new Scores(compiled));
 
-/** Folds in the second thing a reading tells, where it tells one. */
+/** Includes the second thing a reading tells, if it tells one. */
 function withSecond(
   compiled: CompiledCircuit,
   model: WordObservation,

@@ -3,14 +3,14 @@ import { type NominalColumn, NumberColumn, type WordColumn } from "../../predict
 import type { Active } from "./activeSuspects";
 import type { Belief } from "./belief";
 
-/** Suspects that steer the screening; the ranking that follows weighs more of them. */
+/** Number of suspects used in the screening; the ranking after it uses more. */
 const mostScreened = 32;
 /** Neighbouring bins of a display become one outcome, at most this many wide. */
 const widestOutcome = 3;
 
 /**
- * A first weighing of every test, from the nominal vehicle alone: coarse, but thousands of them take a few
- * milliseconds. It finds the tests worth ranking in the drawn vehicles.
+ * A coarse first weighing of every test from the nominal vehicle alone; thousands take a few milliseconds. It finds
+ * the tests worth ranking in the sampled vehicles.
  */
 export class Screening {
   private readonly variant: Int32Array;
@@ -63,7 +63,7 @@ export class Screening {
     return Math.max(0, (this.before - after) / (this.total * Math.LN2));
   }
 
-  /** Entropy left, times the whole weight, over the words a test can give. */
+  /** Remaining entropy times the total weight, over the words a test can give. */
   private afterWord(column: WordColumn): number {
     const { joint, repairs, variant } = this;
     const { outcomes } = column;
@@ -115,7 +115,7 @@ export class Screening {
     return after;
   }
 
-  /** Gathers neighbouring bins into outcomes and hands each over; returns how many there were. */
+  /** Gathers neighbouring bins into outcomes and passes each on; returns their number. */
   private eachRun(low: number, high: number, take: () => void): number {
     const { joint, repairs, run, touched } = this;
     let count = 0;

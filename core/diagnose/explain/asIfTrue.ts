@@ -4,19 +4,18 @@ import type { Belief } from "../belief/belief";
 import { contrary } from "./conflict";
 import { type Expectation, expectedAt, type Support } from "./expectation";
 
-/** One reading beside what a suspect would have shown there. */
+/** One reading compared with what a suspect would have shown. */
 export interface Agreement {
   /** Its place among the readings, from 0. */
   readonly reading: number;
   readonly expected: Expectation;
-  /** False where the suspect makes what was seen unlikely. */
+  /** False if the suspect makes the reading unlikely. */
   readonly agrees: boolean;
 }
 
 /**
- * The readings taken as if one suspect were true: what it predicts for each, and whether what was seen fits. A
- * reading fits when the suspect, in the vehicles it is believed in, makes it no less likely than blind chance
- * would by the share that names conflicts.
+ * The readings compared with one suspect's predictions. A reading fits unless the suspect, in the sampled vehicles
+ * that carry its belief, makes it as unlikely, relative to blind chance, as the readings that conflicts name.
  * @param variant the suspect at its likeliest size
  */
 export function asIfTrue(

@@ -4,30 +4,30 @@ import { type Belief, believe } from "../belief/belief";
 import { type Expectation, expectedAt, type Support, supportOf } from "./expectation";
 import { type Cited, cite } from "./reasons";
 
-/** A reading that fights the others, or one of them. */
+/** A reading that contradicts the others, or one of two that do. */
 export interface Conflict {
   /** Its place among the readings, from 0. */
   readonly reading: number;
   readonly slip: Cited;
-  /** The other of two that cannot both be right, or what all the rest make of the slip. */
+  /** The other of two that cannot both be right, or what the other readings say about the slip. */
   readonly against:
     | { readonly kind: "one"; readonly other: Cited }
     | { readonly kind: "rest"; readonly expected: Expectation };
 }
 
-/** Odds of a reading under a suspect, as a share of blind chance, at and below which it does not fit. */
+/** A reading does not fit if its odds under a suspect are at most this share of blind chance. */
 export const contrary = 0.24;
-/** Share of the belief that must fit everything seen for there to be no conflict. */
+/** There is no conflict if this share of the belief fits every reading. */
 const agreed = 0.5;
-/** Readings looked into, those that misfit most. */
+/** Number of readings examined, those that fit worst first. */
 const mostTried = 4;
-/** Share of the belief a reading has to misfit to be looked into. */
+/** A reading is examined if it fails to fit this share of the belief. */
 const suspicious = 0.1;
 
-/** Suspects below this do not count for or against a reading. */
+/** Suspects below this belief do not count for or against a reading. */
 const leastWeighed = 1e-6;
 
-/** Places of the suspects that count, likeliest first. */
+/** Indices of the suspects that count, likeliest first. */
 function weighed({ variants }: Belief): number[] {
   const places: number[] = [];
   for (let variant = 0; variant < variants.length; variant++)
@@ -41,7 +41,7 @@ function misfits({ scores }: Belief, support: Support, variant: number, reading:
   return (odds[reading] as number) / weight <= contrary * (scores[reading]?.blind ?? 1);
 }
 
-/** Whether most of the belief fits every reading: the likeliest suspects mostly settle it by themselves. */
+/** Whether most of the belief fits every reading; usually the likeliest suspects decide that. */
 function allAgree(belief: Belief, support: Support): boolean {
   let fitting = 0;
   let fighting = 0;
@@ -55,7 +55,7 @@ function allAgree(belief: Belief, support: Support): boolean {
   return false;
 }
 
-/** How much of the belief misfits each reading. */
+/** How much of the belief does not fit each reading. */
 function misfitOf(belief: Belief, support: Support): number[] {
   const misfit = belief.readings.map(() => 0);
   for (const variant of weighed(belief)) {
@@ -69,14 +69,14 @@ function misfitOf(belief: Belief, support: Support): number[] {
 interface Cure {
   readonly reading: number;
   readonly without: Belief;
-  /** How likely everything is with this reading a slip, as a logarithm. */
+  /** Logarithm of the likelihood of everything if this reading is a slip. */
   readonly slipEvidence: number;
 }
 
 /**
- * Readings that cannot be right together with the rest: those whose removal lets most of the belief fit
- * all that is left. Where two of them would each do, both are named and the likelier slip is the one to
- * repeat. With fewer than three readings nothing can be called a slip.
+ * Readings that cannot be right together with the rest: without them, most of the belief fits all remaining readings.
+ * If removing either of two would do, both are named and the likelier slip is the one to repeat. With fewer than three
+ * readings nothing can be called a slip.
  */
 export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Support): Conflict[] {
   if (belief.readings.length < 3) return [];
@@ -96,7 +96,7 @@ export function conflicts(compiled: CompiledCircuit, belief: Belief, support: Su
   return [{ ...named, against: { kind: "rest", expected: expectedAt(compiled, reading, best) } }];
 }
 
-/** What is left when a reading is taken away, if most of the belief then fits all of it. */
+/** The belief without a reading, if most of it then fits all the others. */
 function cure(compiled: CompiledCircuit, { start, readings, scores }: Belief, index: number): Cure | null {
   const others = <T>(items: readonly T[]): T[] => items.filter((_, other) => other !== index);
   const without = believe(compiled, others(readings), others(scores), start);

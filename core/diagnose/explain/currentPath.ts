@@ -4,7 +4,7 @@ import { nominalValues } from "../../solve/netlist/values";
 import { PointSolver } from "../../solve/pointSolver";
 import { leastAmps, pieceBranches } from "./pathBoard";
 
-/** A branch by the way its current goes. */
+/** A branch in the direction of its current. */
 interface Arrow {
   readonly from: number;
   readonly to: number;
@@ -13,9 +13,9 @@ interface Arrow {
 
 /**
  * The path of a cell of the path board: from the battery through a piece to ground, along the healthy current of a
- * setting, key on; where it parts or meets, every way that carries something is on it.
+ * setting, key on. Where it divides or joins, every branch with current is on it.
  * @param id the row's id: a part, or a piece of one
- * @returns parts and wires on the path, the piece's own part among them; none where it carries nothing
+ * @returns parts and wires on the path, including the piece's own part; empty if it carries nothing
  */
 export function currentPath(netlist: Netlist, setting: string, id: string): string[] {
   const solved = new PointSolver(netlist).solve(

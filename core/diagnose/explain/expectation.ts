@@ -4,26 +4,26 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, slipMixed } from "../belief/belief";
 import type { ReadingScore } from "../belief/readingScore";
 
-/** What a suspect carries, summed over the drawn vehicles. */
+/** What a suspect carries, summed over the sampled vehicles. */
 interface Carried {
-  /** Its belief, with a floor that keeps the impossible comparable. */
+  /** Its belief, with a floor that keeps impossible suspects comparable. */
   readonly weight: number;
-  /** By reading: belief times the odds of what was seen. */
+  /** By reading: belief times the odds of the reading. */
   readonly odds: Float64Array;
-  /** By reading: what the belief would be without that reading, up to a factor all share. */
+  /** By reading: the belief without that reading, up to a common factor. */
   readonly without: Float64Array;
 }
 
 const floor = 1e-300;
-/** Cells of the belief less likely than this do not move a sum over all. */
+/** Cells of the belief below this do not change a sum over all. */
 const leastCell = 1e-15;
 
-/** How much of the belief, and of each reading's odds under it, every suspect carries; summed as it is asked for. */
+/** Every suspect's belief, and each reading's odds under it; summed on request. */
 export class Support {
   private readonly known: (Carried | undefined)[] = [];
   private whole: Carried | null = null;
 
-  /** By reading: the odds it had as a slip, and the share of its own odds besides. */
+  /** By reading: its odds as a slip, and its own odds' share. */
   private readonly slips: readonly number[];
   private readonly times: readonly number[];
 
@@ -78,13 +78,13 @@ export class Support {
   }
 }
 
-/** What stands behind a belief, reading by reading. */
+/** What supports a belief, reading by reading. */
 export const supportOf = (compiled: CompiledCircuit, belief: Belief): Support =>
   new Support(compiled.samples.length, belief);
 
 /**
- * How likely a suspect made each reading, given all the other readings: by Bayes the belief with it over
- * the belief without it, so that the likeliest suspect is measured against those it beat.
+ * How likely a suspect made each reading, given all the other readings. By Bayes it is the belief with it over the
+ * belief without it, so that the likeliest suspect is compared with those it beat.
  */
 export function readingOdds(support: Support, variants: readonly number[]): number[] {
   const { weight, without } = together(support, variants);
@@ -141,12 +141,12 @@ export const expectedResult = (compiled: CompiledCircuit, test: Test, variant: n
   value: expectedValue(compiled, test, variant),
 });
 
-/** The same as a reading: what would be entered. Ohms of an open circuit are null. */
+/** The same as a reading to enter. Ohms of an open circuit are null. */
 export function expectedReading(compiled: CompiledCircuit, test: Test, variant: number): Reading {
   const value = expectedValue(compiled, test, variant);
   return readingSchema.parse(observationOf(test.test).withResult(test, value));
 }
 
-/** What a reading's look would have shown if a suspect were true. */
+/** What a reading's test would have shown if a suspect were true. */
 export const expectedAt = (compiled: CompiledCircuit, reading: Reading, variant: number): Expectation =>
   expectedResult(compiled, testOf(reading), variant);

@@ -10,7 +10,7 @@ const carriedIn = (setting: string): string[] =>
   board.filter((row) => carries(row, settings.indexOf(setting))).map(({ id }) => id);
 
 describe("the path board of a four-speed pack on the ground side", () => {
-  // What a pencil finds on the diagram: each lower speed goes through one element more.
+  // As on the diagram: each lower speed goes through one more element.
   test.each([
     ["1", ["R1.e1", "R1.e2", "R1.e3", "R1.link"]],
     ["2", ["R1.e2", "R1.e3", "R1.link"]],
@@ -77,7 +77,7 @@ describe("what all dead speeds share", () => {
     expect(shared({ off: "none" })).toEqual([]);
     const words = speedWords([...heard({ "1": "none" }), ...heard({ "1": "normal" })]);
     expect(words.get("1")).toBe("normal");
-    // A switch of its own is read with the main one off: that says nothing of off.
+    // A second switch is read with the main one off, which says nothing about off.
     const rear = {
       test: "airflow",
       key: "run",

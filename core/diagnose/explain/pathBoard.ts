@@ -5,7 +5,7 @@ import { setupState } from "../../solve/netlist/setup";
 import { nominalValues } from "../../solve/netlist/values";
 import { PointSolver } from "../../solve/pointSolver";
 
-/** One line of the board: a part, or a piece of it that has a way of its own. */
+/** One row of the board: a part, or a piece of it with a path of its own. */
 export interface PathRow {
   /** The part, or `R1.e2` and `K3.coil` for a piece. */
   readonly id: string;
@@ -14,7 +14,7 @@ export interface PathRow {
   readonly amps: readonly number[];
 }
 
-/** Below this a part carries nothing worth a mark. */
+/** Below this many amps a part gets no mark. */
 export const leastAmps = 0.02;
 
 /** Pieces of a part that carry different currents, each with its branches. */
@@ -31,7 +31,7 @@ function piecesOf(netlist: Netlist, part: Part): { id: string; branches: number[
   ];
 }
 
-/** Branches of a row of the board by its id; none where it has no such row. */
+/** Branches of a row of the board by its id; empty if there is no such row. */
 export function pieceBranches(netlist: Netlist, id: string): number[] {
   for (const part of netlist.circuit.parts) {
     const piece = piecesOf(netlist, part).find((own) => own.id === id);
@@ -41,8 +41,8 @@ export function pieceBranches(netlist: Netlist, id: string): number[] {
 }
 
 /**
- * The path board: what every part carries in every setting of the healthy circuit, key on. It is the
- * coloured-pencil work on the diagram, computed; parts that never carry anything are left out.
+ * The path board: what every part carries in every setting of the healthy circuit, key on. It is what a technician
+ * marks on the diagram with coloured pencils, computed. Parts that never carry current are left out.
  */
 export function pathBoard(netlist: Netlist): PathRow[] {
   const solver = new PointSolver(netlist);
@@ -64,10 +64,10 @@ export function pathBoard(netlist: Netlist): PathRow[] {
     .filter(({ amps }) => amps.some((own) => own > leastAmps));
 }
 
-/** True where a part carries something in a setting. */
+/** True if a part carries current in a setting. */
 export const carries = (row: PathRow, setting: number): boolean => (row.amps[setting] ?? 0) > leastAmps;
 
-/** What was heard or seen of each setting, key on; the last word counts. */
+/** What was heard or seen of each setting, key on; the last reading counts. */
 export function speedWords(readings: readonly Reading[]): Map<string, "none" | "weak" | "normal" | "strong"> {
   return new Map(
     readings.flatMap((reading) =>
@@ -82,9 +82,9 @@ export function speedWords(readings: readonly Reading[]): Map<string, "none" | "
 }
 
 /**
- * Rows that stand out: they carry something in every dead setting and nothing in any that works.
+ * Rows that carry current in every dead setting and in none that works.
  * @param settings the circuit's, in its order
- * @returns ids of rows; none where no setting is dead
+ * @returns ids of rows; empty if no setting is dead
  */
 export function sharedByDead(
   rows: readonly PathRow[],

@@ -23,14 +23,19 @@ export const cite = ({ readings, numbers }: Belief, index: number): Cited => ({
   reading: readings[index] as Reading,
 });
 
-/** Why a suspect stands where it does. */
+/** Why a suspect has its rank. */
 export type SuspectWhy =
   | { readonly kind: "nothing-seen" | "unlikely" | "not-listed" }
   | {
       readonly kind: "weighed";
-      /** The reading that speaks most for it, and how many times likelier it made it than faults in other parts did. */
+      /**
+       * The strongest reading for it, and how many times likelier it made the reading than faults in other parts did.
+       */
       readonly strongest: { readonly cited: Cited; readonly times: number } | null;
-      /** The reading that speaks most against it, what the suspect predicts there, and how many times likelier others made it. */
+      /**
+       * The strongest reading against it, what the suspect predicts there, and how many times likelier other faults
+       * made the reading.
+       */
       readonly against: {
         readonly cited: Cited;
         readonly expected: Expectation;
@@ -38,16 +43,19 @@ export type SuspectWhy =
       } | null;
     };
 
-/** Something that stands behind a verdict, for `words/` to say. */
+/** Support for a verdict, for `words/` to turn into text. */
 export type Reason =
-  /** What the dead speeds share and the working ones do without: branches of the circuit by id. */
+  /** What the dead speeds share and the working ones do not use: branches of the circuit by id. */
   | {
       readonly kind: "path";
       readonly dead: readonly string[];
       readonly working: readonly string[];
       readonly shared: readonly PathItem[];
     }
-  /** A reading that told the verdict from its nearest rival, what the rival predicts there, and how many times likelier. */
+  /**
+   * A reading that separated the verdict from its nearest rival, the rival's prediction, and how many times likelier
+   * the verdict made it.
+   */
   | {
       readonly kind: "deciding";
       readonly cited: Cited;
@@ -71,7 +79,7 @@ export interface PathItem {
 
 const telling = 2;
 
-/** Suspects that would have all the same parts replaced, whatever else besides. */
+/** Suspects whose repair includes all these parts. */
 const withPartsOf = perCircuitAnd((compiled, { parts }: Repair) =>
   [...compiled.variants.keys()].filter((other) =>
     parts.every((part) => compiled.variants[other]?.fault.parts.includes(part)),
@@ -79,8 +87,8 @@ const withPartsOf = perCircuitAnd((compiled, { parts }: Repair) =>
 );
 
 /**
- * Why a suspect stands where it does: the reading that speaks most for it and the one that speaks
- * most against it, by how much, against the suspects in other parts as they are believed.
+ * Why a suspect has its rank: the strongest reading for it and the strongest against it, with the strength of each,
+ * compared with the suspects in other parts as they are believed.
  * @param variants the suspect's sizes
  */
 export function suspectWhy(
@@ -113,7 +121,7 @@ export function suspectWhy(
   };
 }
 
-/** Shares of the strongest branch current above which a branch belongs to a speed's path. */
+/** A branch belongs to a speed's path above this share of the strongest branch current. */
 const pathShare = 0.2;
 
 /** Branches that carry the motor's current in each setting of the healthy circuit, by branch id. */
@@ -152,8 +160,8 @@ function speedsHeard(
 }
 
 /**
- * The path argument, from the healthy circuit's own currents: what the dead speeds all go through and
- * the working ones do not. Null when no speed is dead.
+ * The path argument, from the healthy circuit's own currents: what all dead speeds use and no working one does. Null
+ * if no speed is dead.
  */
 export function pathReason(compiled: CompiledCircuit, readings: readonly Reading[]): Reason | null {
   const paths = speedPaths(compiled);
@@ -167,7 +175,7 @@ export function pathReason(compiled: CompiledCircuit, readings: readonly Reading
   return { kind: "path", dead, working: full, shared: pathItems(compiled, shared) };
 }
 
-/** Branch ids as a technician would list them: wire ends fold into their wire, elements say their pack. */
+/** Branch ids as a technician would list them: wire ends count as their wire, and elements name their pack. */
 function pathItems(compiled: CompiledCircuit, ids: readonly string[]): PathItem[] {
   const wires = new Set(compiled.netlist.circuit.wires.map(({ id }) => id));
   return ids
@@ -175,7 +183,7 @@ function pathItems(compiled: CompiledCircuit, ids: readonly string[]): PathItem[
     .map((id) => ({ kind: wires.has(id) ? "wire" : id.includes(":") ? "pin" : "part", id }));
 }
 
-/** The readings that told most between the verdict and its nearest rival, strongest first. */
+/** The readings that best separate the verdict from its nearest rival, strongest first. */
 export function decisiveReasons(
   compiled: CompiledCircuit,
   belief: Belief,

@@ -13,7 +13,7 @@ const readings: Reading[] = [
 
 describe("how the belief moved", () => {
   const histories = beliefHistory(engine, readings, plainly);
-  /** Of a part, its mechanical faults among them. */
+  /** Of a part, including its mechanical faults. */
   const of = (part: string, own = histories): number[] => {
     const groups = [...own].filter(([{ repair }]) => repair === repairIn(engine, part));
     return readings

@@ -8,10 +8,10 @@ import type { Belief } from "../belief/belief";
 import { type FaultCount, priorsFrom } from "../belief/learnedPrior";
 import { believeThrough, type FailedRepair } from "./failedRepair";
 
-/** What a job's belief begins from, and what was tried in between. */
+/** The start of a job's belief, and the repairs tried since. */
 export interface Past {
   readonly repairs: readonly FailedRepair[];
-  /** The shop's counts of other families and of this circuit's own; none for the table's odds. */
+  /** The shop's counts of other families and of this circuit's own; none to use the table's odds. */
   readonly counts?: readonly FaultCount[];
   readonly familyCounts?: readonly FaultCount[];
 }
@@ -23,7 +23,7 @@ export interface SuspectGroup {
   readonly mechanical: boolean;
 }
 
-/** A circuit's groups, what is not listed first, and each suspect's place among them. */
+/** A circuit's groups, starting with a cause outside the list, and each suspect's group. */
 export interface SuspectGroups {
   readonly all: readonly SuspectGroup[];
   readonly of: Int32Array;
@@ -39,7 +39,7 @@ export const groupOf = (
 
 const isMechanicalOnly = (modes: readonly string[]): boolean => modes.length > 0 && modes.every(isMechanical);
 
-/** Groups of a circuit's suspects: by what is to be put right, mechanical faults apart. */
+/** Groups of a circuit's suspects by repair, with mechanical faults separate. */
 export const suspectGroups = perCircuit(({ variants }): SuspectGroups => {
   const all: SuspectGroup[] = [{ repair: notListed, mechanical: false }];
   const of = new Int32Array(variants.length);
@@ -52,9 +52,9 @@ export const suspectGroups = perCircuit(({ variants }): SuspectGroups => {
 });
 
 /**
- * How the belief moved, reading by reading.
- * @param past repairs between them that did not hold, and the shop's counts
- * @param now by group, how it stands after the last reading, where that is known already
+ * How the belief changed, reading by reading.
+ * @param past repairs between them that did not fix the fault, and the shop's counts
+ * @param now by group, the belief after the last reading, if already known
  * @returns by group, its probability before the first reading and after each
  */
 export function beliefHistory(
@@ -70,7 +70,7 @@ export function beliefHistory(
   const steps = Array.from({ length: readings.length + 1 }, (_, taken) => {
     const repairs = past.repairs.filter(({ after }) => after <= taken);
     if (taken > 0) key += JSON.stringify(readings[taken - 1]);
-    // A job's earlier steps are asked for again with every reading.
+    // A job's earlier steps are needed again with every reading.
     const step = `${key} ${JSON.stringify(repairs)}`;
     const known = own.get(step);
     const made =
@@ -84,7 +84,7 @@ export function beliefHistory(
   return new Map(groups.all.map((group, place) => [group, steps.map((step) => step[place] ?? 0)]));
 }
 
-/** Steps of the histories asked for last, by what was known then. */
+/** Steps of the most recently used histories, by what was known at each. */
 const stepsOf = perCircuit(() => new LRUCache<string, Float64Array>({ max: mostSteps }));
 const mostSteps = 400;
 

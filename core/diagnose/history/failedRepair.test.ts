@@ -64,7 +64,8 @@ describe("a repair that did not hold", () => {
     const plain = engine.variants.findIndex(
       ({ fault }) => fault.parts.length === 1 && fault.parts[0] === "W15",
     );
-    // By hand: what the pair held goes onto the motor alone, beside its share of second faults; scaled as a wire is.
+    // By hand: the pair's belief goes to the motor alone, in addition to its share of second faults; scaled as a wire
+    // is.
     const known = [...before].reduce((sum, p) => sum + p, 0);
     const elsewhere = engine.variants.reduce(
       (sum, { fault, prior }) => (fault.parts.includes("R1") ? sum : sum + prior),

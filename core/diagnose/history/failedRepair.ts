@@ -4,24 +4,24 @@ import type { Reading } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe, type Start } from "../belief/belief";
 
-/** A repair that did not hold: what was replaced, and how many of the readings came before it. */
+/** A repair that did not fix the fault: the parts replaced, and the number of readings before it. */
 export interface FailedRepair {
   readonly after: number;
   readonly parts: readonly string[];
 }
 
-/** Chance that the new part is bad too, or that a plug on it was not pushed home (judgement, no source). */
+/** Probability that the new part is faulty too, or that a plug on it is not fully seated (judgement, no source). */
 export const newPartBad = 0.01;
 
-/** Chance that something else is wrong as well, which the first fault hid (judgement, no source). */
+/** Probability of a second fault that the first one hid (judgement, no source). */
 export const secondFault = 0.01;
 
 /** Where a suspect's belief goes once some parts are new. */
 const cured = -1;
 
 /**
- * What is left of each suspect once parts are new: nothing, the suspect as it was, or of a cause and its victim the one
- * that was not replaced.
+ * What remains of each suspect once parts are new: nothing; the suspect unchanged; or, of a cause and its victim, the
+ * one that was not replaced.
  */
 function leftOver({ variants }: CompiledCircuit, parts: ReadonlySet<string>): Int32Array {
   const byId = new Map(variants.map(({ id }, index) => [id, index]));
@@ -35,9 +35,9 @@ function leftOver({ variants }: CompiledCircuit, parts: ReadonlySet<string>): In
 }
 
 /**
- * The belief to go on from after a repair that did not hold. Whatever the new parts would have cured is gone, since it is
- * not cured; what remains keeps the odds the earlier readings gave it; and a small share goes to the new parts and the
- * plugs on them, which were touched. By Bayes on the state of the vehicle after the repair, given that it still fails.
+ * The belief to continue from after a repair that did not fix the fault. Faults that the new parts would have cured
+ * are removed; the rest keep the odds the earlier readings gave them; and a small share goes to the new parts and
+ * their plugs, which were touched. By Bayes on the state of the vehicle after the repair, given that it still fails.
  */
 export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: readonly string[]): Start {
   const samples = compiled.samples.length;
@@ -77,8 +77,8 @@ export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: re
 }
 
 /**
- * The belief after readings with repairs between them that did not hold: each stretch of readings is weighed against what
- * the one before left. What comes back holds the readings since the last repair.
+ * The belief after readings with failed repairs between them: each series of readings starts from the belief the
+ * previous one left. The result covers the readings since the last repair.
  * @param priors by suspect, in place of the catalogue's
  */
 export function believeThrough(
@@ -99,6 +99,6 @@ export function believeThrough(
   return from === 0 ? belief : { ...belief, numbers: belief.numbers.map((number) => number + from) };
 }
 
-/** How many of some readings lie before the last repair among them. */
+/** Number of readings before the last repair among them. */
 export const readingsBefore = (repairs: readonly FailedRepair[], count: number): number =>
   Math.min(count, Math.max(0, ...repairs.map(({ after }) => after)));

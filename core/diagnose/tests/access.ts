@@ -4,10 +4,10 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 
 const eachUnplugged = 0.5;
 
-/** Where things are: the place a point, part or connector has to be reached in, if any. */
+/** The location that must be accessible to reach a point, part or connector, if any. */
 export function placeOf(compiled: CompiledCircuit, item: string): string | null {
   const { circuit, points, battery } = compiled.netlist;
-  // A clip on either battery post stands for any good feed or bare metal near by.
+  // A clip on either battery post stands for any good feed or bare metal nearby.
   if (item === `${battery.id}.+` || item === `${battery.id}.-`) return null;
   const find = (id: string): string | null =>
     circuit.places.find(({ parts }) => parts.includes(id))?.id ?? null;
@@ -25,7 +25,7 @@ export function placeOf(compiled: CompiledCircuit, item: string): string | null 
   return plug ? find(plug.slice(0, plug.indexOf(":"))) : null;
 }
 
-/** The places a test needs open. */
+/** The locations a test needs open. */
 export function placesNeeded(compiled: CompiledCircuit, test: Test): string[] {
   const reaches = observationOf(test.test).reaches(test, compiled);
   const touched = [...reaches, ...(test.unplugged ?? []), ...(test.bridged ?? []).flat()];
@@ -33,21 +33,21 @@ export function placesNeeded(compiled: CompiledCircuit, test: Test): string[] {
   return [...new Set(touched.flatMap((item) => placeOf(compiled, item) ?? []))];
 }
 
-/** Places the readings so far have opened; what was only heard opened nothing. */
+/** Locations the readings so far have opened; the complaint opened nothing. */
 export function openPlaces(compiled: CompiledCircuit, readings: readonly Reading[]): Set<string> {
   return new Set(
     readings.filter(({ heard }) => !heard).flatMap((reading) => placesNeeded(compiled, reading)),
   );
 }
 
-/** What a test costs, whatever is open. */
+/** What a test costs regardless of what is open. */
 export interface TestCost {
-  /** The test and what has to be unplugged or bridged. */
+  /** The test itself, and what has to be unplugged or bridged. */
   readonly minutes: number;
   readonly places: readonly { readonly id: string; readonly minutes: number }[];
 }
 
-/** Minutes a test takes once there, unplugging and bridging included, and the places it needs open. */
+/** Minutes a test takes on the spot, with unplugging and bridging, and the locations it needs open. */
 export function testCost(compiled: CompiledCircuit, test: Test): TestCost {
   const { places } = compiled.netlist.circuit;
   const hands = (test.unplugged?.length ?? 0) + (test.bridged?.length ?? 0);
@@ -60,14 +60,14 @@ export function testCost(compiled: CompiledCircuit, test: Test): TestCost {
   };
 }
 
-/** Minutes a test costs with some places open already. */
+/** Minutes a test costs with some locations already open. */
 export function minutesNow({ minutes, places }: TestCost, open: ReadonlySet<string>): number {
   let sum = minutes;
   for (const place of places) if (!open.has(place.id)) sum += place.minutes;
   return sum;
 }
 
-/** Minutes a test costs now: the test, what has to be unplugged or bridged, places not yet open. */
+/** Minutes a test costs now: the test, what has to be unplugged or bridged, and locations not yet open. */
 export function testMinutes(compiled: CompiledCircuit, test: Test, open: ReadonlySet<string>): number {
   return minutesNow(testCost(compiled, test), open);
 }

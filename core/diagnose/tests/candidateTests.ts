@@ -7,7 +7,7 @@ import { perCircuit, perCircuitAnd } from "../../predict/tables/perCircuit";
 import type { Belief } from "../belief/belief";
 import { type TestCost, testCost } from "./access";
 
-/** A test and the text that tells it from others. */
+/** A test, and the text that identifies it. */
 export interface CandidateTest {
   readonly test: Test;
   readonly key: string;
@@ -16,7 +16,10 @@ export interface CandidateTest {
   readonly column: () => NominalColumn;
 }
 
-/** Every test the tools allow on this circuit, whatever has been seen; those that hunt a short if asked. */
+/**
+ * Every test the tools allow on this circuit, whatever the readings; including tests that search for a short, if
+ * asked.
+ */
 export function candidateTests(
   compiled: CompiledCircuit,
   tools: readonly Tool[],
@@ -25,7 +28,7 @@ export function candidateTests(
   return shorts ? withShorts(compiled, toolBits(tools)) : usual(compiled, toolBits(tools));
 }
 
-/** Tools as one number, a bit each. */
+/** Tools as one number, one bit each. */
 const toolBits = (tools: readonly Tool[]): number =>
   allTools.reduce((bits, tool, place) => (tools.includes(tool) ? bits + 2 ** place : bits), 0);
 
@@ -60,7 +63,7 @@ function made(compiled: CompiledCircuit, testsOf: (model: Observation) => readon
   });
 }
 
-/** Belief in shorts above which the tests that hunt them are weighed. */
+/** Belief in shorts above which the tests that search for them are weighed. */
 export const shortsWorth = 0.02;
 
 const shortsOf = perCircuit((compiled) =>

@@ -4,16 +4,16 @@ import type { Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { placesNeeded } from "./access";
 
-/** What can hurt someone who takes a test. */
+/** What can hurt someone taking a test. */
 export const cautions = ["wheel", "airbag", "hot-pack", "fused-lead"] as const;
 export type Caution = (typeof cautions)[number];
 
-/** Kinds that sit in the cabin, behind the panels that airbag plugs share. */
+/** Kinds of part in the cabin, behind panels where airbag plugs also are. */
 const behindThePanels: ReadonlySet<PartKind> = new Set(["motor", "resistor", "module", "head", "selector"]);
-/** Kinds that run hot enough to burn. */
+/** Kinds of part that get hot enough to burn. */
 const hot: ReadonlySet<PartKind> = new Set(["resistor", "module"]);
 
-/** The part a point, plug or wire belongs to; itself where it is a part. */
+/** The part a point, plug or wire belongs to; a part's id is returned unchanged. */
 function partKindsAt({ netlist: { circuit, points } }: CompiledCircuit, item: string): PartKind[] {
   const owner = points.ownerOf.get(item) ?? item;
   const kindOf = (id: string): PartKind[] =>
@@ -26,8 +26,8 @@ function partKindsAt({ netlist: { circuit, points } }: CompiledCircuit, item: st
 }
 
 /**
- * The cautions that belong to a test: said at that point and nowhere else. The dangers are those of the trade
- * (common practice, no source); the maker's procedure and local rules stand above them.
+ * The cautions of a test, shown where the test is. The dangers are those of the trade (common practice, no source);
+ * the maker's procedure and local rules come first.
  */
 export function cautionsOf(compiled: CompiledCircuit, test: Test): Caution[] {
   const { circuit } = compiled.netlist;

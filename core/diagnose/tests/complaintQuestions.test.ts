@@ -41,7 +41,7 @@ test("a blower with a switch of its own is asked about in each of its positions"
   ).toBe(false);
 });
 
-// How much an answer weighs is common practice, no source: held is only which way it moves the belief.
+// The weight of an answer is common practice, no source; this only tests the direction in which it moves the belief.
 describe("answers move the belief", () => {
   const engine = shippedEngine("whimbrel-four-speed");
   const questions = complaintQuestions(shippedCircuit("whimbrel-four-speed"));

@@ -5,11 +5,11 @@ import { historyOf } from "../../predict/observations/history";
 import { smellSeen } from "../../predict/observations/smell";
 import { type Reading, resultOf, type Test } from "../../predict/reading";
 
-/** One thing a customer may answer, and the reading it makes. */
+/** One possible answer of a customer, and the reading it makes. */
 export interface ComplaintAnswer {
   readonly id: string;
   readonly reading: Reading;
-  /** The same answer with what else may be known of it. */
+  /** The same answer with further details. */
   readonly further: readonly ComplaintAnswer[];
 }
 
@@ -20,7 +20,7 @@ export type ComplaintTopic =
   | { readonly kind: "noise" | "smell" }
   | { readonly kind: "history"; readonly of: (typeof historyOf)[number] };
 
-/** A question to the customer beside the speeds: the test it stands for, and its answers. */
+/** A question to the customer apart from the speeds: the test it stands for, and its answers. */
 export interface ComplaintQuestion {
   readonly id: string;
   readonly topic: ComplaintTopic;
@@ -34,7 +34,7 @@ const plain = (id: string, reading: Reading): ComplaintAnswer => ({
   further: [],
 });
 
-/** With the key out the strongest setting must give nothing. */
+/** With the key out, even the strongest setting must be off. */
 function keyOut(top: string): ComplaintQuestion {
   const test = { test: "airflow", key: "off", setting: top } as const;
   return {
@@ -45,7 +45,7 @@ function keyOut(top: string): ComplaintQuestion {
   };
 }
 
-/** A blower with a switch of its own is asked for position by position. */
+/** For a blower with a switch of its own, each position is a question. */
 function ownSwitches({ parts, settings }: Circuit): ComplaintQuestion[] {
   const motor = parts.filter(({ kind }) => kind === "motor").at(-1)?.id;
   return parts.flatMap((part) => {
@@ -89,8 +89,8 @@ function noise(top: string): ComplaintQuestion {
 }
 
 /**
- * What to ask the customer beside what each speed does: every answer is a reading marked `heard`, and an
- * answer not given says nothing.
+ * Questions for the customer apart from the speeds. Every answer is a reading marked `heard`; a missing answer says
+ * nothing.
  */
 export function complaintQuestions(circuit: Circuit): ComplaintQuestion[] {
   const top = circuit.settings.at(-1) ?? "off";
@@ -117,14 +117,14 @@ export function complaintQuestions(circuit: Circuit): ComplaintQuestion[] {
   ];
 }
 
-/** Every answer of a question, further ones too. */
+/** Every answer of a question, including those with details. */
 export const everyAnswer = ({ answers }: ComplaintQuestion): ComplaintAnswer[] =>
   answers.flatMap((answer) => [answer, ...answer.further]);
 
 const told = (reading: Reading): string =>
   `${resultOf(reading)} ${reading.test === "listen" ? reading.followsSpeed : ""}`;
 
-/** The answer a reading of the question's look gave, if it is one of them. */
+/** The answer that a reading of the question's test gave, if it is one of them. */
 export function answerOf(question: ComplaintQuestion, reading: Reading): ComplaintAnswer | null {
   return everyAnswer(question).find((answer) => told(answer.reading) === told(reading)) ?? null;
 }

@@ -86,7 +86,7 @@ describe("the simulator's instruments", () => {
     );
     const air = new Set(Array.from({ length: 40 }, () => own.airflow({ key: "run", setting: "4" })));
     expect(air.size).toBeGreaterThan(1);
-    // The pin's harness side stays fed whatever the pin does.
+    // The pin's harness side has feed whatever the pin does.
     expect(seen.size).toBe(1);
   });
 
@@ -100,7 +100,7 @@ describe("the simulator's instruments", () => {
       const reading = own.take({ test: "light", probe: "F7.out", clip: "G1.-", key: "run", setting: "4" });
       if (reading.test === "light" && reading.seen !== "dark") other += 1;
     }
-    // A slip puts the light on any point, and many of them are dark too.
+    // A slip puts the light on any point, and many points are dark too.
     expect(other).toBeGreaterThan(20);
     expect(other).toBeLessThan(200);
   });

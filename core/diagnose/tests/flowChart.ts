@@ -30,7 +30,7 @@ const speedsHeard = (complaint: readonly Reading[]): Heard[] =>
     (reading): reading is Heard => reading.test === "airflow" && reading.key === "run" && !reading.selectors,
   );
 
-/** The part such a complaint usually means. */
+/** The part that usually causes such a complaint. */
 export function swapBySymptom(compiled: CompiledCircuit, complaint: readonly Reading[]): string {
   const { circuit } = compiled.netlist;
   const first = (kind: string): string | undefined => circuit.parts.find((part) => part.kind === kind)?.id;
@@ -46,7 +46,7 @@ export function swapBySymptom(compiled: CompiledCircuit, complaint: readonly Rea
 
 /**
  * Works through the flow chart of docs/fleet.md on a vehicle: the fixed order of the trade's printed charts.
- * @param complaint what was heard, airflow by speed
+ * @param complaint airflow by speed, as the customer says
  */
 export function followChart(
   compiled: CompiledCircuit,
@@ -63,7 +63,7 @@ export function followChart(
   };
 }
 
-/** Minutes the chart takes to a known fault in the nominal vehicle; null where it ends at another part. */
+/** Minutes the chart takes to reach a known fault in the nominal vehicle; null if it ends at another part. */
 export function chartMinutes(
   compiled: CompiledCircuit,
   complaint: readonly Reading[],
@@ -99,14 +99,14 @@ class FlowChart {
     return reading;
   }
 
-  /** Open volts and ohms between two points of a sound vehicle. */
+  /** Open-circuit volts and series ohms between two points of a healthy vehicle. */
   private sound(test: Test, one: string, other: string): OpenCircuit {
     const { netlist } = this.compiled;
     const solved = this.solver.solve(nominalValues(netlist), setupState(netlist, test), []);
     return openCircuit(this.solver, solved, netlist, one, other);
   }
 
-  /** Takes a light reading; true where it is as on a sound vehicle. */
+  /** Takes a light reading; true if it is as on a healthy vehicle. */
   private lightRight(probe: string, clip: "+" | "-", setting: string): boolean {
     const { id } = this.compiled.netlist.battery;
     const test: Test = { test: "light", probe, clip: `${id}.${clip}`, key: "run", setting };

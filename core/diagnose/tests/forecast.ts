@@ -7,32 +7,32 @@ import type { RowCells } from "../../predict/tables/setupTable";
 import type { Active, Cells } from "../belief/activeSuspects";
 import { entropyAfter } from "../belief/entropy";
 
-/** One way a test can turn out. */
+/** One possible outcome of a test. */
 export interface ForecastOutcome {
-  /** The word seen, or the display's range as text: `11.8…12.4`, `no end`. */
+  /** The word seen, or the display's range as text: `11.8…12.4`, `no end` for OL (open). */
   readonly seen: string;
   /** A number in the range, for a display; null for a word. */
   readonly value: number | null;
   readonly p: number;
-  /** Belief by repair if it turns out so, in the order of `Forecast.repairs`. */
+  /** Belief by repair after this outcome, in the order of `Forecast.repairs`. */
   readonly repairs: readonly number[];
 }
 
-/** What a test is expected to tell. */
+/** What a test is expected to show. */
 export interface Forecast {
   readonly look: Test;
   /** Expected information about the repair. */
   readonly bits: number;
   readonly minutes: number;
-  /** Of these, the way to places not yet open, which is paid once. */
+  /** Minutes among these for reaching locations not yet open, which are spent once. */
   readonly accessMinutes: number;
   readonly repairs: readonly Repair[];
-  /** Entropy of the repair as it stands, in bits. */
+  /** Entropy of the repair at present, in bits. */
   readonly entropy: number;
   readonly outcomes: readonly ForecastOutcome[];
 }
 
-/** What an outcome is called; its text is made only where it is shown. */
+/** The name of an outcome; its text is only made when it is shown. */
 interface OutcomeLabel {
   readonly seen: () => string;
   readonly value: number | null;
@@ -75,7 +75,7 @@ function sumOf(values: readonly number[] | Float64Array): number {
   return sum;
 }
 
-/** Straight from the table, for the tests of which there are hundreds to weigh. */
+/** Read straight from the table, for the hundreds of tests to be weighed. */
 function addTabled(active: Active, outcomes: readonly string[], add: (joint: Float64Array) => void): Told {
   const repairs = active.repairs.length;
   const joint = new Float64Array(outcomes.length * repairs);
@@ -119,17 +119,17 @@ function forecastWord(
   return forecastWords(active, outcomes, joint);
 }
 
-/** What a test would tell; the outcomes are spelled out only for those that rank. */
+/** What a test would show; outcomes are only given their text for tests that rank. */
 export interface Told {
   readonly bits: number;
   readonly outcomes: () => ForecastOutcome[];
 }
 
-/** Displays are weighed in bins on the test's own scale; bins that touch are one outcome, so wide at most. */
+/** Displays are weighed in bins on the test's own scale; neighbouring bins are one outcome, up to a limit. */
 const mostBins = 160;
 const widestOutcome = 3;
 
-/** Room that is used again: displays of every cell, and weights by bin and repair. */
+/** Buffers that are used again: displays of every cell, and weights by bin and repair. */
 let shown = new Float64Array(4096);
 let scaled = new Float64Array(4096);
 let binned = new Float64Array(0);
@@ -152,7 +152,7 @@ function forecastNumber(active: Active, cells: RowCells, model: NumberObservatio
     if (at > high) high = at;
   }
   const width = Math.max(model.window, (high - low) / mostBins);
-  // Everything in one outcome tells nothing.
+  // A single outcome carries no information.
   if (high - low < width) return { bits: 0, outcomes: () => [] };
   const size = active.repairs.length;
   const room = (mostBins + 2) * size;
@@ -197,7 +197,7 @@ const cellByCell =
       out[i] = value(cells.row[i] as number, cells.draw[i] as number);
   };
 
-/** Neighbouring bins become one outcome, at most three wide, so that a long smear still tells. */
+/** Neighbouring bins become one outcome, at most three wide, so that a broad distribution still carries information. */
 function mergeTouching(
   ranges: readonly (Range | undefined)[],
   size: number,
@@ -235,7 +235,7 @@ function rangeText({ low, high }: Range, finer = 0): string {
   return from === to ? from : `${from}…${high > 2e6 ? "no end" : to}`;
 }
 
-/** Ranges as text; two that would read as touching are told with a digit more. */
+/** Ranges as text; two that would touch get one more digit. */
 function rangeTexts(ranges: readonly Range[]): string[] {
   const touches = (one: Range | undefined, other: Range | undefined): boolean =>
     one !== undefined && other !== undefined && sane(one.high, 0) === sane(other.low, 0) && other.low < 2e6;
@@ -244,7 +244,7 @@ function rangeTexts(ranges: readonly Range[]): string[] {
   );
 }
 
-/** What one test would tell, from the belief as it stands. */
+/** What one test would show, given the present belief. */
 export function forecastTest(compiled: CompiledCircuit, active: Active, cells: Cells, test: Test): Told {
   const model = observationOf(test.test);
   if (model.gives === "word") return forecastWord(compiled, active, cells, model, test);

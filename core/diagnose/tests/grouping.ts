@@ -3,7 +3,9 @@ import type { NumberColumn, WordColumn } from "../../predict/tables/nominalColum
 import { perCircuitAnd } from "../../predict/tables/perCircuit";
 import type { CandidateTest } from "./candidateTests";
 
-/** Odds this far apart, or displays this many deviations apart, tell two suspects from each other. */
+/**
+ * Two suspects are separable if their odds differ by this factor, or their displays by this many standard deviations.
+ */
 const apartOdds = 0.3;
 const apartSigmas = 4;
 
@@ -16,7 +18,7 @@ function tellsByWord(column: WordColumn, i: number, j: number): boolean {
   return false;
 }
 
-/** By the rows in which the two faults are there. */
+/** By the rows in which the two faults are present. */
 function tellsByNumber({ variants }: CompiledCircuit, column: NumberColumn, i: number, j: number): boolean {
   const { model } = column;
   const a = column.at(variants[i]?.rows[0]?.row ?? 0);
@@ -30,10 +32,10 @@ function tells(compiled: CompiledCircuit, { column }: CandidateTest, i: number, 
   return own.gives === "word" ? tellsByWord(own, i, j) : tellsByNumber(compiled, own, i, j);
 }
 
-/** Which pairs some look tells apart, found once for a circuit and a set of tools. */
+/** Which pairs some test separates, found once for a circuit and a set of tools. */
 class Pairs {
   private readonly apart = new Map<number, boolean>();
-  /** A test that told the last pairs apart mostly tells the next. */
+  /** A test that separated the last pairs usually separates the next. */
   private lucky = 0;
 
   constructor(
@@ -67,9 +69,9 @@ const pairsOf = perCircuitAnd(
 );
 
 /**
- * Numbers suspects so that those no look can tell apart share a number.
+ * Numbers suspects so that those no test can separate share a number.
  * @param suspects a variant of each, likeliest first
- * @param candidates every test the tools allow, one list a set of tools
+ * @param candidates every test the tools allow, one list for each set of tools
  */
 export function indistinguishable(
   compiled: CompiledCircuit,

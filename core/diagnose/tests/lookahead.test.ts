@@ -49,7 +49,7 @@ describe("a plan ahead", () => {
   });
 
   test("prices the strategy that follows the arithmetic no higher than the others by more than a minute", () => {
-    // The walk is three tests deep and no more: small differences are not held against it.
+    // The walk is only three tests deep, so small differences are allowed.
     const minutes = Object.fromEntries(plan.schools.map((cost) => [cost.school, cost.minutes]));
     for (const other of Object.values(minutes)) expect(minutes["least-time"]).toBeLessThan(other + 1);
   });

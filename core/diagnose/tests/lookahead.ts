@@ -8,22 +8,22 @@ import type { Forecast, ForecastOutcome } from "./forecast";
 import { type NextOptions, nextTests } from "./nextTest";
 import { type Strategy, strategies } from "./strategy";
 
-/** A test to come and, for each way it can turn out, what would follow. */
+/** A following test and, for each of its outcomes, what would come next. */
 export interface LookaheadTest {
   readonly test: Test;
   readonly minutes: number;
   readonly outcomes: readonly {
     readonly seen: string;
     readonly p: number;
-    /** The likeliest repair then, and how likely. */
+    /** The likeliest repair then, and its probability. */
     readonly repair: Repair;
     readonly repairP: number;
-    /** The test after, or null where none is worth it or the plan ends. */
+    /** The next test, or null if none is worth it or the walk ends. */
     readonly next: LookaheadTest | null;
   }[];
 }
 
-/** What beginning as a strategy does is expected to cost, in minutes to the verdict. */
+/** Expected minutes to the verdict when starting with a strategy. */
 export interface StrategyCost {
   readonly school: Strategy;
   readonly minutes: number;
@@ -35,13 +35,13 @@ export interface Lookahead {
 }
 
 const depth = 3;
-/** Outcomes rarer than this are left out of the plan. */
+/** Outcomes less likely than this are left out. */
 const leastP = 0.06;
 const mostOutcomes = 3;
-/** Belief from which nothing more is planned. */
+/** Belief at which the walk ends. */
 const sureEnough = 0.95;
 
-/** The reading an outcome of a test would make. */
+/** The reading that an outcome of a test would make. */
 export function readingFrom(test: Test, { seen, value }: ForecastOutcome): Reading {
   const model = observationOf(test.test);
   const result = model.gives === "word" ? seen : (value ?? Number.POSITIVE_INFINITY);
@@ -64,7 +64,7 @@ interface Walk {
   readonly minutes: number;
 }
 
-/** Minutes still to come where the plan ends: the doubt left at the pace of the best test. */
+/** Minutes still to come where the walk ends: the remaining doubt at the rate of the best test. */
 function minutesLeft(
   compiled: CompiledCircuit,
   belief: Belief,
@@ -99,8 +99,8 @@ function walk(compiled: CompiledCircuit, belief: Belief, options: NextOptions, l
 }
 
 /**
- * The two or three tests to come, and what each strategy is expected to cost in this case: the same walk
- * under each, the doubt at its end priced at the pace of the best test there.
+ * The next two or three tests, and the expected minutes of each strategy in this case. Each strategy takes the same
+ * walk; the doubt at its end is charged at the rate of the best test there.
  */
 export function lookahead(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Lookahead {
   const own = walk(compiled, belief, options, depth);

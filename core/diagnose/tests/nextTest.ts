@@ -18,12 +18,12 @@ export interface NextOptions {
 
 const leastBits = 0.003;
 
-/** Tests that are ranked in full after the first, coarse screening. */
+/** Number of tests ranked in full after the coarse screening. */
 const screened = 24;
 
 /**
- * The looks worth most: expected information about the repair per minute, minutes counting places
- * not yet open. A test already taken is not offered again; ties go to the test that unplugs least.
+ * The tests worth most: expected information about the repair per minute, counting minutes for locations not yet open.
+ * A test already taken is not suggested again; of equal tests, the one that unplugs least comes first.
  */
 export function nextTests(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Forecast[] {
   const active = activeSuspects(compiled, belief);
@@ -67,7 +67,7 @@ export function nextTests(compiled: CompiledCircuit, belief: Belief, options: Ne
   return ordered.slice(0, options.count).map((forecast) => ({ ...forecast, outcomes: forecast.outcomes() }));
 }
 
-/** A strategy takes its favourite test first only while that tells something. */
+/** A strategy takes its favourite test first only while that carries information. */
 const preferredBits = 0.03;
 
 const byWorth = (
@@ -76,8 +76,8 @@ const byWorth = (
 ): number => worth(b) - worth(a) || hands(a.look) - hands(b.look);
 
 /**
- * Bits a minute, every test charged minutes of attention besides: without them many near-empty tests at
- * an open place go before the one that decides, and the whole takes longer (measured on the fleet).
+ * Bits per minute, with a fixed charge for attention on every test. Without it, many tests with little information at
+ * an open location come before the decisive one, and the whole takes longer (measured on the fleet).
  */
 const worth = ({ bits, minutes }: { bits: number; minutes: number }): number =>
   bits / (minutes + attentionMinutes);

@@ -3,7 +3,7 @@ import { observationOf } from "../../predict/observations/index";
 import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 
-/** Where practitioners begin: by the arithmetic alone, or at a favourite part first. */
+/** Where practitioners begin: by the calculation alone, or at a favourite part first. */
 export const strategies = ["least-time", "supply-first", "motor-first", "resistor-first"] as const;
 export type Strategy = (typeof strategies)[number];
 
@@ -14,7 +14,7 @@ const firstKinds: Readonly<Record<Strategy, readonly PartKind[]>> = {
   "resistor-first": ["resistor"],
 };
 
-/** Tests of the favourite part before the strategy follows the arithmetic like the others. */
+/** Number of tests of the favourite part before the strategy follows the calculation like the others. */
 const openingLooks = 3;
 
 function kindAt(compiled: CompiledCircuit, item: string): PartKind | undefined {
@@ -34,7 +34,7 @@ function touches(compiled: CompiledCircuit, test: Test, kinds: readonly PartKind
     });
 }
 
-/** True for a test a strategy would take before following the arithmetic. */
+/** True for a test a strategy would take before following the calculation. */
 export function strategyPrefers(
   compiled: CompiledCircuit,
   strategy: Strategy,

@@ -1,4 +1,4 @@
-// What a test is worth: information, minutes, the strategies' beginnings, and what no test can tell apart.
+// The worth of a test: information, minutes, where strategies begin, and what no test can separate.
 import { describe, expect, test } from "@jest/globals";
 import { allTools, type Tool } from "../../predict/observations/tool";
 import type { Reading, Test } from "../../predict/reading";
@@ -155,7 +155,7 @@ describe("weighing", () => {
     const cells = cellsOf(engine, belief, active);
     const clip = { test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2" } as const;
     const fast = forecastTest(engine, active, cells, clip);
-    // The same light clipped the other way round between two points goes by the same table.
+    // The same light with its clip and tip exchanged uses the same table.
     const turned = forecastTest(engine, active, cells, { ...clip, probe: "G1.+", clip: "X5:2" });
     expect(fast.bits).toBeCloseTo(turned.bits, 9);
     expect(fast.outcomes().map(({ seen }) => seen)).toEqual(turned.outcomes().map(({ seen }) => seen));
@@ -231,7 +231,7 @@ describe("what no look tells apart", () => {
     const groups = indistinguishable(engine, suspects, looks);
     expect(groups[0]).not.toBe(groups[2]);
     expect(groups[2]).not.toBe(groups[3]);
-    // Tapping tells a dead spot from an open winding.
+    // Tapping separates a dead spot from an open winding.
     expect(groups[4]).not.toBe(groups[5]);
     expect(indistinguishable(engine, [at("M1:open"), at("M1:open")], looks)).toEqual([1, 1]);
   });

@@ -5,12 +5,14 @@ import type { Belief } from "../belief/belief";
 import { type Expectation, expectedAt, othersOdds, readingOdds, type Support } from "../explain/expectation";
 import { type Cited, cite } from "../explain/reasons";
 
-/** A part the readings have all but cleared, and what cleared it. */
+/** A part the readings have all but cleared, and the reading that did it. */
 export interface Cleared {
   readonly part: string;
-  /** The reading that cleared it most. */
+  /** The strongest reading against it. */
   readonly by: Cited;
-  /** Its likeliest fault left, what that predicts there, and how many times likelier other faults made the reading. */
+  /**
+   * Its likeliest remaining fault, that fault's prediction, and how many times likelier other faults made the reading.
+   */
   readonly fault: string;
   readonly expected: Expectation;
   readonly times: number;
@@ -19,11 +21,11 @@ export interface Cleared {
 const clearBelow = 0.004;
 const fallenBy = 3;
 
-/** True where a belief that stood under suspicion before anything was seen no longer does. */
+/** True if the belief was under suspicion before any reading and is not any more. */
 export const isCleared = (now: number, before: number): boolean =>
   now < clearBelow && now * fallenBy < before;
 
-/** Suspects by the part they would have replaced. */
+/** Suspects by the part they would replace. */
 const variantsByPart = perCircuit((compiled): ReadonlyMap<string, readonly number[]> => {
   const found = new Map<string, number[]>();
   compiled.variants.forEach(({ fault }, variant) => {
@@ -37,7 +39,7 @@ interface PartCleared {
   readonly variants: readonly number[];
 }
 
-/** Parts that stood under suspicion before anything was seen and no longer do, with their faults. */
+/** Parts that were under suspicion before any reading and are not any more, with their faults. */
 export function partsCleared(compiled: CompiledCircuit, belief: Belief): PartCleared[] {
   return [...variantsByPart(compiled)].flatMap(([part, variants]) => {
     const now = variants.reduce((sum, variant) => sum + (belief.variants[variant] as number), 0);
@@ -46,7 +48,7 @@ export function partsCleared(compiled: CompiledCircuit, belief: Belief): PartCle
   });
 }
 
-/** The parts that are cleared, each with the reading that spoke most against its faults as they are now believed. */
+/** The parts that are cleared, each with the strongest reading against its faults as now believed. */
 export function clearedParts(compiled: CompiledCircuit, belief: Belief, support: Support): Cleared[] {
   if (belief.readings.length === 0) return [];
   return partsCleared(compiled, belief).map(({ part, variants }) => {

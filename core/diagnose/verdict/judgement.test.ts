@@ -1,4 +1,4 @@
-// Stopping, conflicts, plans, reasons and what is declined.
+// Stopping, conflicts, plans, reasons, and parts left to the maker.
 import { describe, expect, test } from "@jest/globals";
 import { parseCircuit } from "../../circuit/parseCircuit";
 import { defaultStoppingCosts } from "../../money/stoppingCosts";
@@ -28,7 +28,7 @@ describe("stopping is a question of money", () => {
     const { verdict } = diagnosed(onlyTop);
     const fit = verdict.fitNowMinor - (1 - verdict.p) * defaultStoppingCosts.comebackMinor;
     const atBreakEven = fit + (1 - (verdict.breakEven ?? 0)) * defaultStoppingCosts.comebackMinor;
-    // Cents are whole; the likeliest repair is the one fitted here.
+    // Cents are whole; the likeliest repair is the one done here.
     expect(Math.abs(atBreakEven - (verdict.testMoreMinor ?? 0))).toBeLessThan(2);
   });
 

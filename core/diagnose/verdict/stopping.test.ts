@@ -8,7 +8,7 @@ import { fitCostMinor, weighStopping } from "./stopping";
 const engine = shippedEngine("whimbrel-four-speed");
 const [pack, motor] = [repairIn(engine, "R1"), repairIn(engine, "M1")];
 
-/** A shop whose sums can be done by hand: 60 an hour, the pack costs 10 and no time, the motor 30. */
+/** A shop with figures for sums by hand: 60 an hour, the pack costs 10 and no time, the motor 30. */
 const costs: StoppingCosts = {
   hourMinor: 6000,
   comebackMinor: 10_000,
@@ -16,7 +16,7 @@ const costs: StoppingCosts = {
   repairs: { R1: { priceMinor: 1000, minutes: 0 }, M1: { priceMinor: 3000, minutes: 0 } },
 };
 
-/** A test that parts the pack from the motor outright. */
+/** A test that separates the pack from the motor with certainty. */
 function look(minutes: number, entropy: number, outcomes: Forecast["outcomes"], bits = entropy): Forecast {
   return {
     look: { test: "spin", at: "M1" },
@@ -81,7 +81,7 @@ describe("fit now or test again, by hand", () => {
     // plus a hundredth of a comeback.
     expect(testMoreMinor).toBe(580 + 1400);
     expect(bestLook?.look.test).toBe("spin");
-    // Fitting R1 costs 1000 + (1 − p) × 10 000: equal to 1980 at p = 0.902.
+    // Replacing R1 costs 1000 + (1 − p) × 10 000: equal to 1980 at p = 0.902.
     expect(breakEven).toBeCloseTo(0.902, 9);
   });
 
@@ -103,7 +103,7 @@ describe("fit now or test again, by hand", () => {
   });
 
   test("tests that change nothing alone still pay as a series where a comeback is dear", () => {
-    // Neither outcome moves the choice of R1 at once, but three such tests would settle it.
+    // Neither outcome changes the choice of R1 at once, but three such tests would decide it.
     const small: Forecast["outcomes"] = [
       { seen: "free", value: null, p: 0.5, repairs: [0, 0.9, 0.1] },
       { seen: "stiff", value: null, p: 0.5, repairs: [0, 0.6, 0.4] },

@@ -8,7 +8,7 @@ import type { Forecast } from "../tests/forecast";
 
 const noRepair: RepairCost = { priceMinor: 0, minutes: 60 };
 
-/** What a repair costs to fit: every part of it, its price and its minutes. */
+/** What a repair costs: the price and the minutes of every part. */
 export function fitCostMinor(compiled: CompiledCircuit, repair: Repair, costs: StoppingCosts): number {
   const own = fitCosts(compiled, costs);
   const met = own.get(repair);
@@ -26,7 +26,7 @@ export function fitCostMinor(compiled: CompiledCircuit, repair: Repair, costs: S
 const fitCosts = perCircuitAnd<StoppingCosts, Map<Repair, number>>(() => new Map());
 
 /**
- * The kind that sets a repair's price: the part's own kind, `connector`, `wire` or `car`.
+ * The kind of part that sets a repair's price: the part's own kind, `connector`, `wire` or `car`.
  * @returns `unknown`, as stored records spell it, for an id that is not in the circuit
  */
 export function repairKind(circuit: Circuit, id: string): string {
@@ -37,16 +37,16 @@ export function repairKind(circuit: Circuit, id: string): string {
   return id === theCar ? "car" : "unknown";
 }
 
-/** A repair less likely than this is never the one to fit. */
+/** A repair with less belief than this is never the one to do. */
 const leastRight = 0.02;
 
-/** Cost of fitting each repair; the unknown cannot be fitted. */
+/** Cost of each repair; the unknown has none. */
 const pricesOf = (compiled: CompiledCircuit, repairs: readonly Repair[], costs: StoppingCosts): number[] =>
   repairs.map((repair) =>
     repair === notListed ? Number.POSITIVE_INFINITY : fitCostMinor(compiled, repair, costs),
   );
 
-/** Expected cost of fitting the likeliest repair now: its own, and a comeback when it is the wrong one. */
+/** Expected cost of doing the likeliest repair now: its own, plus a comeback if it is the wrong one. */
 function bestFitMinor(prices: readonly number[], belief: readonly number[], comebackMinor: number): number {
   let best = Number.POSITIVE_INFINITY;
   for (let i = 0; i < prices.length; i++) {
@@ -58,21 +58,21 @@ function bestFitMinor(prices: readonly number[], belief: readonly number[], come
   return best;
 }
 
-/** Fit now against one more look and then deciding. */
+/** Repairing now compared with one more test before deciding. */
 export interface Stopping {
   readonly fitNowMinor: number;
-  /** Null when no look is left that tells anything. */
+  /** Null if no informative test is left. */
   readonly testMoreMinor: number | null;
   readonly bestLook: Forecast | null;
-  /** Belief in the likeliest repair from which fitting it now is the cheaper; null when nothing is left to test. */
+  /** Belief in the likeliest repair above which doing it now is cheaper; null if nothing is left to test. */
   readonly breakEven: number | null;
 }
 
-/** Reading what to do, setting up and writing down, for each test beside its own minutes (judgement). */
+/** Minutes for reading the instructions, setting up and writing down, added to each test (judgement). */
 const handlingMinutes = 0.8;
-/** A series of tests ends with this much doubt left (judgement). */
+/** Doubt left at the end of a series of tests (judgement). */
 const doubtLeft = 0.01;
-/** A test that tells less than this starts no series. */
+/** A test with fewer bits than this does not start a series. */
 const leastBits = 0.02;
 
 /** Expected cost of the right repair, whichever it turns out to be. */
@@ -92,8 +92,8 @@ function rightFitMinor(
 }
 
 /**
- * Cost of going on like this test until the doubt is gone: where no single outcome would change what is
- * fitted, one test alone seems worthless though a few of them settle it. The way there is paid once.
+ * Cost of repeating tests like this one until the doubt is gone. If no single outcome would change the repair, one
+ * test alone seems worthless although a few of them decide. The location is only opened once.
  */
 function seriesMinor(test: Forecast, fitMinor: number, costs: StoppingCosts): number {
   if (test.bits < leastBits) return Number.POSITIVE_INFINITY;
@@ -103,8 +103,8 @@ function seriesMinor(test: Forecast, fitMinor: number, costs: StoppingCosts): nu
 }
 
 /**
- * Weighs stopping in money: the expected cost of fitting the likeliest repair now, against the
- * cheapest look's minutes plus the expected cost of the best repair after each way it can turn out.
+ * Weighs stopping in money: the expected cost of doing the likeliest repair now, against the cheapest test's minutes
+ * plus the expected cost of the best repair after each outcome.
  */
 export function weighStopping(
   compiled: CompiledCircuit,
@@ -119,7 +119,7 @@ export function weighStopping(
   const fitMinor = rightFitMinor(compiled, repairs, costs);
   let testMoreMinor: number | null = null;
   let bestLook: Forecast | null = null;
-  // The tests of one weighing share their list of repairs.
+  // All tests of one weighing share their list of repairs.
   let named: readonly Repair[] | null = null;
   let prices: readonly number[] = [];
   for (const test of tests) {
@@ -139,7 +139,7 @@ export function weighStopping(
   };
 }
 
-/** Fitting costs F + (1 − p) × comeback: the p at which that equals the cost of testing on. */
+/** Repairing costs F + (1 − p) × comeback; this is the p at which it equals the cost of further testing. */
 function breakEven(
   compiled: CompiledCircuit,
   repairs: ReadonlyMap<Repair, number>,

@@ -10,7 +10,7 @@ import { decisiveReasons, pathReason, type Reason } from "../explain/reasons";
 import type { Forecast } from "../tests/forecast";
 import { weighStopping } from "./stopping";
 
-/** What to replace, how sure, and whether stopping now pays. */
+/** What to replace, with what belief, and whether stopping now pays. */
 export interface Verdict {
   readonly state: "open" | "settled" | "best-guess";
   /** Everything that needs work, the cause first. */
@@ -21,19 +21,19 @@ export interface Verdict {
   readonly alsoCheck: readonly string[];
   readonly fitNowMinor: number;
   readonly testMoreMinor: number | null;
-  /** The test that costs: the one that pays most in money; null when none is left that tells anything. */
+  /** The test used for the cost: the one that pays most; null if no informative test is left. */
   readonly payingLook: Test | null;
-  /** Belief from which fitting now is cheaper than testing on. */
+  /** Belief above which repairing now is cheaper than further testing. */
   readonly breakEven: number | null;
   readonly because: readonly Reason[];
 }
 
-/** Variants that ask for a repair. */
+/** Variants whose repair this is. */
 const variantsOf = perCircuitAnd((compiled, repair: Repair) =>
   [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
 );
 
-/** Parts to look at before the new one goes in: a burnt-out pack, a burnt pin or a blown fuse had a cause. */
+/** Parts to check before the new one is fitted: a burnt-out pack, a burnt pin or a blown fuse had a cause. */
 function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): string[] {
   const { circuit, motors } = compiled.netlist;
   const kindOf = (id: string) =>
@@ -47,8 +47,8 @@ function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): 
 }
 
 /**
- * The verdict: `settled` only when something was measured, the belief is above the shop's bar and no
- * look left is worth its minutes; `best-guess` when none is worth it below the bar; `open` otherwise.
+ * The verdict: `settled` only if something was measured, the belief is above the shop's limit and no remaining test is
+ * worth its minutes; `best-guess` if none is worth it below the limit; `open` otherwise.
  */
 export function reachVerdict(
   compiled: CompiledCircuit,
@@ -104,7 +104,7 @@ function verdictState({ measured, pays, sure, any }: Standing): Verdict["state"]
   return sure && measured ? "settled" : "best-guess";
 }
 
-/** What is left to doubt. */
+/** The remaining doubt. */
 function doubt(
   state: Verdict["state"],
   ranked: readonly (readonly [Repair, number])[],

@@ -13,16 +13,16 @@ export const airflowReading = z.strictObject({
 });
 type AirflowTest = TestIn<typeof airflowReading, "seen">;
 
-/** Softness of the judgement, as a log ratio: at the vent, and as told by a customer. */
+/** Width of the judgement as a log ratio: by hand at the vent, and as told by a customer. */
 const handSpread = 0.12;
 const heardSpread = 0.2;
 
-/** Shares of healthy airflow that part none from weak, weak from normal, normal from strong. */
+/** Shares of healthy airflow that separate none from weak, weak from normal, and normal from strong. */
 const shares = { none: 0.08, weak: 0.75, normal: 1.25 } as const;
-/** Where a healthy vehicle gives nothing, shares of its top speed. */
+/** The same as shares of top speed, for settings in which a healthy vehicle is off. */
 const strayShares = { none: 0.08, weak: 0.5 } as const;
 
-/** Air at the vent against what this setting gives on a healthy vehicle. */
+/** Air at the vent compared with a healthy vehicle in this setting. */
 export const airflowTest = wordTest(airflowReading, ["seen"], {
   minutes: 0.3,
   tools: [],
@@ -44,7 +44,7 @@ export const airflowTest = wordTest(airflowReading, ["seen"], {
         .flatMap((setup) =>
           motors.slice(1).map(({ part }) => ({ test: "airflow" as const, at: part.id, ...setup })),
         ),
-      // The motor fed directly, its plug off.
+      // The motor fed directly, with its plug disconnected.
       ...compiled.brushedMotors().flatMap((part): AirflowTest[] => {
         const plug = points.pinOnTerminal.get(`${part.id}.+`);
         if (!plug) return [];

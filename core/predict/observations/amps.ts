@@ -10,7 +10,7 @@ const ampsReading = z.strictObject({
   amps: z.number().min(-10_000).max(10_000),
 });
 
-/** The clamp's own 3 % + 0.3 A, widened for what the drawn vehicles leave out (judgement). */
+/** The clamp's own 3 % + 0.3 A, widened for what the sampled vehicles do not cover (judgement). */
 const clampShare = 0.04;
 const clampAmps = 0.4;
 

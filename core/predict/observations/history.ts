@@ -14,7 +14,7 @@ const historyReading = z.strictObject({
 
 type Asked = (typeof historyOf)[number];
 
-/** Chance of a yes where the fault has nothing to do with it (common practice, no source). */
+/** Probability of a yes if the fault has nothing to do with it (common practice, no source). */
 const soundYes: Readonly<Record<Asked, number>> = {
   heat: 0.1,
   bumps: 0.08,
@@ -24,7 +24,7 @@ const soundYes: Readonly<Record<Asked, number>> = {
   recall: 0.04,
 };
 
-/** Chance of a yes by kind and mode of the fault (common practice, no source). */
+/** Probability of a yes by kind and mode of the fault (common practice, no source). */
 const failedYes: Readonly<Record<Asked, Readonly<Record<string, number>>>> = {
   heat: { loose: 0.45, "dead-spot": 0.25, "worn-brushes": 0.25, "module dead": 0.2, "pin high": 0.2 },
   bumps: { loose: 0.55, "dead-spot": 0.35, "worn-brushes": 0.2, "wheel-loose": 0.2 },
@@ -56,7 +56,7 @@ const toldOdds = oddsBySuspect<Asked>((compiled, variant, of) => {
   return tabledOdds(compiled, variant, table, [soundYes[of], 1 - soundYes[of]]);
 });
 
-/** What the customer can tell. */
+/** Facts the customer can tell. */
 export const historyTest = wordTest(historyReading, ["seen"], {
   minutes: 0.2,
   tools: [],

@@ -13,7 +13,10 @@ import { swapTest } from "./swap";
 import { tapTest } from "./tap";
 import { voltsTest } from "./volts";
 
-/** Every test Airway understands, in the order in which tests of equal worth are offered. Adding one is a file here. */
+/**
+ * Every test Airway understands, in the order in which tests of equal worth are suggested. To add one, add a file
+ * here.
+ */
 export const observations = [
   airflowTest,
   lightTest,
@@ -40,7 +43,7 @@ const byName: ReadonlyMap<string, Observation> = new Map(
 
 /**
  * The observation model of a test.
- * @throws RangeError for a name that is no test
+ * @throws RangeError for a name that is not a test
  */
 export function observationOf(name: string): Observation {
   const found = byName.get(name);

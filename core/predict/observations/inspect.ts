@@ -22,7 +22,7 @@ type InspectOdds = readonly [
   blown: number,
 ];
 
-/** What eyes find on a thing with nothing wrong in it, and on one that failed (common practice, no source). */
+/** What an inspection finds on a sound thing, and on a failed one (common practice, no source). */
 const soundOdds: InspectOdds = [0.93, 0.03, 0.01, 0.015, 0.01, 0.005];
 const failedOdds: Readonly<Record<string, InspectOdds>> = {
   "pin high": [0.25, 0.22, 0.5, 0.02, 0.005, 0.005],
@@ -53,7 +53,7 @@ const eyeOdds = oddsBySuspect((compiled, variant, at): InspectOdds => {
   return (own && failure(compiled, own, at)) ?? soundOdds;
 });
 
-/** Eyes on a part or plug: a failed one often shows it, a sound one seldom shows anything. */
+/** Inspecting a part or plug: a failed one often shows it, a sound one seldom shows anything. */
 export const inspectTest = wordTest(inspectReading, ["seen"], {
   minutes: 0.4,
   tools: [],

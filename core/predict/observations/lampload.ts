@@ -13,7 +13,7 @@ const lamploadReading = z.strictObject({
 });
 type LampTest = TestIn<typeof lamploadReading, "seen">;
 
-/** The load lamp in a part's place at its plug or socket: how bright it burns. */
+/** The load lamp in place of a part, at its plug or socket: how bright it is. */
 export const lamploadTest = wordTest(lamploadReading, ["seen"], {
   minutes: 2.5,
   tools: ["load-lamp"],
@@ -33,7 +33,7 @@ export const lamploadTest = wordTest(lamploadReading, ["seen"], {
       .brushedMotors()
       .flatMap((part) => [...new Set(worth)].flatMap((setup) => (setup ? [lamp(part.id, setup)] : [])));
   },
-  // In a fuse's socket, everything switched off: only a short still draws.
+  // In a fuse's socket with everything off, only a short draws current.
   shortHunt: ({ netlist: { circuit } }) =>
     circuit.parts
       .filter(({ kind }) => kind === "fuse")

@@ -15,11 +15,11 @@ const lightReading = z.strictObject({
 });
 type LightTest = TestIn<typeof lightReading, "seen">;
 
-/** Shares of the battery's volts above which a point is fed, and below which it is grounded. */
+/** Shares of the battery's volts above which a point has feed, and below which it is grounded. */
 const mostlyFeed = 0.7;
 const mostlyGround = 0.3;
 
-/** Share of the looks at a chattering circuit in which the lamp is seen to flicker (judgement, no source). */
+/** Share of tests on a chattering circuit in which the lamp is seen to flicker (judgement, no source). */
 const flickerSeen = 0.85;
 
 function simulated(vehicle: TestedVehicle, test: LightTest): { seen: (typeof lightSeen)[number] } {
@@ -28,7 +28,7 @@ function simulated(vehicle: TestedVehicle, test: LightTest): { seen: (typeof lig
   return { seen: vehicle.lampWord(lampVolts(testLight, volts, ohms)) };
 }
 
-/** A tungsten test light between a probe and a clip: its own volts, then how an eye calls them. */
+/** A filament test light between a probe and a clip: its volts, then how an eye judges them. */
 export const lightTest = wordTest(lightReading, ["seen"], {
   minutes: 0.5,
   tools: ["test-light"],
@@ -43,7 +43,7 @@ export const lightTest = wordTest(lightReading, ["seen"], {
       if (probe === plus || probe === minus) return [];
       const node = nodeAt(compiled, probe) ?? -1;
       return compiled.probingSetups().flatMap((setup) => {
-        // Feed is looked for from ground, ground from the feed; in between, either way.
+        // Feed is tested against ground, ground against feed, and anything in between either way.
         const volts = compiled.table(setup).voltsAt(0, 0, node);
         const clips =
           volts > mostlyFeed * full ? [minus] : volts < mostlyGround * full ? [plus] : [minus, plus];

@@ -17,14 +17,14 @@ const listenReading = z.strictObject({
 /** A motor slower than this share of its top speed makes no noise of its own. */
 const audibleShare = 0.08;
 const stillNoise = [0.965, 0.005, 0.01, 0.01, 0.01] as const;
-/** A chattering relay is heard as a tick. */
+/** A chattering relay sounds like ticking. */
 const buzzNoise = [0.35, 0.03, 0.07, 0.5, 0.05] as const;
 const blockedNoise = [0.8, 0.02, 0.03, 0.03, 0.12] as const;
 
-/** Chance that a noise rises with the speed: from the motor nearly always, else as often as not. */
+/** Probability that a noise rises with the speed: nearly certain from the motor, otherwise even. */
 const followsFromMotor = 0.92;
 const followsElse = 0.5;
-/** Share of noises of which it is heard that they follow the speed (judgement, no source). */
+/** Share of noises that are reported to follow the speed (judgement, no source). */
 const followsHeard = 0.85;
 
 function ownNoise(compiled: CompiledCircuit, variant: number): readonly number[] {
@@ -46,7 +46,7 @@ const noiseBySuspect = perCircuit((compiled) =>
   compiled.variants.map((_, variant) => ownNoise(compiled, variant)),
 );
 
-/** What an ear makes of a running blower; a still one is quiet. */
+/** What an ear hears of a running blower; a stopped one is quiet. */
 export const listenTest = wordTest(listenReading, ["seen", "followsSpeed"], {
   minutes: 0.5,
   tools: [],

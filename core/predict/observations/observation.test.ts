@@ -1,4 +1,4 @@
-// Each test's observation model against the vehicle it stands for. Trade facts are common practice, no source.
+// Each test's observation model against the vehicle it represents. Trade facts are common practice, no source.
 import { describe, expect, test } from "@jest/globals";
 import { faultFromId } from "../../fault/fault";
 import { operatingPoint } from "../../solve/operatingPoint";
@@ -9,7 +9,7 @@ import { observationOf } from "./index";
 
 const engine = shippedEngine("whimbrel-four-speed");
 
-/** Likeliest word a test gives for a fault, in the nominal vehicle. */
+/** The likeliest word a test gives for a fault, in the nominal vehicle. */
 function likeliest(look: Test, fault: string, compiled: CompiledCircuit = engine): string {
   const model = observationOf(look.test);
   if (model.gives !== "word") throw new Error(look.test);
@@ -41,13 +41,13 @@ describe("words", () => {
     [{ test: "ripple", at: "M1", ...running }, "F7:blown", "missing"],
     [{ test: "lampload", lampFor: "M1", ...running }, "M1:open", "bright"],
     [{ test: "lampload", lampFor: "M1", ...running }, "W9:open", "dark"],
-    // Everything switched off, only a short still draws through the lamp in the fuse's socket.
+    // With everything off, only a short draws current through the lamp in the fuse's socket.
     [{ test: "lampload", lampFor: "F7", key: "run", setting: "off" }, "W9:to-ground+F7:blown", "bright"],
     [{ test: "lampload", lampFor: "F7", key: "run", setting: "off" }, "F7:blown", "dark"],
     [{ test: "airflow", key: "run", setting: "2" }, "R1.link:open", "none"],
     [{ test: "airflow", key: "run", setting: "4" }, "R1.link:open", "normal"],
     [{ test: "airflow", key: "run", setting: "4" }, "M1:wheel-loose", "none"],
-    // Fed directly by leads with its plug off, a sound motor runs whatever the harness does.
+    // Fed directly by leads with its plug off, a sound motor runs whatever the harness is like.
     [
       {
         test: "airflow",
@@ -117,7 +117,7 @@ describe("numbers", () => {
   });
 
   test("ohms on the dead circuit see parallel paths, as a meter does", () => {
-    // Plugged in, the pack's taps are also joined through nothing else (the switch stands on off): e1 alone.
+    // With the plug on and the switch at off, nothing else joins the pack's taps, so the meter sees e1 alone.
     const healthy = nominalOf(engine, { test: "ohms", red: "R1.T1", black: "R1.T2" }, 0);
     expect(healthy).toBeCloseTo(1.2, 2);
     // From motor plus to motor minus the winding: rated volts over stall amps.

@@ -11,12 +11,12 @@ import type { Tool } from "./tool";
 export type AnyTest = Setup & { readonly test: string };
 export type AnyReading = AnyTest & { readonly heard?: boolean | undefined };
 
-/** The format of one test's readings: a strict object told from others by `test`. */
+/** The format of one test's readings: a strict object identified by `test`. */
 export type ReadingSchema = z.ZodObject<{ test: z.ZodLiteral<string> }, z.core.$strict>;
 
-/** A test without its result: what to do, not yet what it did. */
+/** A test without its result: what to do, not yet the outcome. */
 export type TestIn<S extends ReadingSchema, K extends string> = Omit<z.infer<S>, K | "heard">;
-/** What came of it. */
+/** The result. */
 type ResultIn<S extends ReadingSchema, K extends string> = Pick<z.infer<S>, Extract<K, keyof z.infer<S>>>;
 
 /** Fills `out` with the odds of each outcome for one suspect in one sampled vehicle. */
@@ -27,24 +27,24 @@ export type DisplayAt = (row: number, sample: number) => number;
 
 /** What each test's file must define. `T` is the test, `R` its reading, `C` its result. */
 interface Facts<T, R, C> {
-  /** Minutes once there, from the format's table. */
+  /** Minutes on the spot, from the format's table. */
   readonly minutes: number;
-  /** What it is done with; a set-up may need more (`toolsNeeded`). */
+  /** The tool it needs; a set-up may need more (`toolsNeeded`). */
   readonly tools: readonly Tool[];
   readonly form: TestForm;
-  /** True where the hand is in the wheel. */
+  /** True if a hand reaches into the wheel. */
   readonly touchesWheel?: boolean;
-  /** What is wrong with a test for this circuit: unknown points or parts, by key. */
+  /** What is wrong with a test on this circuit: unknown points or parts, by key. */
   readonly problems: (compiled: CompiledCircuit, test: T) => Problem[];
-  /** Points, parts or connectors that must be within reach. */
+  /** Points, parts or connectors that must be accessible. */
   readonly reaches: (test: T, compiled: CompiledCircuit) => string[];
   /** The tests of this kind worth weighing on this circuit. */
   readonly candidates: (compiled: CompiledCircuit) => T[];
-  /** Tests worth weighing only while a short is among the suspects. */
+  /** Tests worth weighing only while a short is suspected. */
   readonly shortHunt?: (compiled: CompiledCircuit) => T[];
   /** What a vehicle with a hidden fault shows. */
   readonly simulate: (vehicle: TestedVehicle, test: T) => C;
-  /** What is written down when the technician slips; what is shown, where nobody slips at this test. */
+  /** What the technician writes down after a slip; the true result for a test without slips. */
   readonly slip?: (vehicle: TestedVehicle, test: T, shown: C) => C;
   readonly seen: (reading: R) => string | number;
 }
@@ -53,14 +53,14 @@ interface WordFacts<T, R, C> extends Facts<T, R, C> {
   readonly outcomes: readonly string[];
   readonly odds: (compiled: CompiledCircuit, test: T, heard: boolean) => OddsAt;
   readonly seen: (reading: R) => string;
-  /** A second thing told by the same reading: its odds by suspect, and if anything could have been. */
+  /** A second thing the same reading tells: its odds by suspect, and if any value were possible. */
   readonly also?: (
     compiled: CompiledCircuit,
     reading: R,
   ) => { readonly odds: (variant: number) => number; readonly blind: number } | null;
   /**
-   * The odds of many cells at once, straight from the table: for a test of which hundreds are weighed.
-   * Adds each cell's weight times its odds to `joint`, by outcome times `repairs` plus repair.
+   * The odds of many cells at once, straight from the table, for a test of which hundreds are weighed. Adds each
+   * cell's weight times its odds to `joint`, indexed by outcome times `repairs` plus repair.
    */
   readonly addOdds?: (
     compiled: CompiledCircuit,
@@ -72,24 +72,24 @@ interface WordFacts<T, R, C> extends Facts<T, R, C> {
 }
 
 interface NumberFacts<T, R, C> extends Facts<T, R, C> {
-  /** The reading's key for the display. */
+  /** The reading's key for the displayed number. */
   readonly figure: string;
   readonly value: (compiled: CompiledCircuit, test: T) => DisplayAt;
-  /** Many displays at once, straight from the table. */
+  /** The displays of many cells at once, straight from the table. */
   readonly fill?: (compiled: CompiledCircuit, test: T) => (cells: RowCells, out: Float64Array) => void;
-  /** Standard deviation of a reading around a predicted display, instrument and model together. */
+  /** Standard deviation of a reading around a predicted display, for instrument and model together. */
   readonly sigma: (value: number) => number;
-  /** Width of display, on the test's scale, that counts as one outcome. */
+  /** Width of a display, on the test's scale, that counts as one outcome. */
   readonly window: number;
-  /** Probability of a display when anything could have been: a slip, or a cause outside the model. */
+  /** Probability of a display if any value were possible: a slip, or a cause outside the model. */
   readonly blind: (seen: number) => number;
-  /** Distance between displays on the scale on which they are compared: volts plain, ohms by ratio. */
+  /** Distance between displays on the test's scale: volts by difference, ohms by ratio. */
   readonly scale: (value: number) => number;
-  /** The display; Infinity where it showed an open circuit. */
+  /** The display; Infinity for an open circuit. */
   readonly seen: (reading: R) => number;
 }
 
-/** Facts that take any test and refuse one of another kind, so that tests of all kinds can stand in one list. */
+/** Functions that take any test and refuse one of another kind, so that tests of all kinds can stand in one list. */
 type Opened<F> = Omit<F, "candidates" | "shortHunt" | "simulate" | "slip">;
 
 interface Registered<S extends ReadingSchema, K extends string> {
@@ -100,11 +100,11 @@ interface Registered<S extends ReadingSchema, K extends string> {
   readonly candidates: (compiled: CompiledCircuit) => TestIn<S, K>[];
   readonly shortHunt: (compiled: CompiledCircuit) => TestIn<S, K>[];
   /**
-   * What is written down of what the vehicle shows; still to be parsed.
-   * @param slipShare share of tests at which the technician slips, 0 to 1
+   * What is written down of the vehicle's answer, not yet parsed.
+   * @param slipShare share of tests with a slip, 0 to 1
    */
   readonly simulate: (vehicle: TestedVehicle, test: AnyTest, slipShare: number) => AnyReading;
-  /** The reading that a result would make; still to be parsed. */
+  /** The reading a result would make, not yet parsed. */
   readonly withResult: (test: AnyTest, result: string | number) => AnyReading;
 }
 
@@ -122,7 +122,10 @@ export interface NumberObservation<S extends ReadingSchema = ReadingSchema, K ex
   readonly gives: "number";
 }
 
-/** How tests and readings are told to be a schema's own. Readings passed it when they came in; its name tells it. */
+/**
+ * How tests and readings are recognised as a schema's own. Readings were checked when they came in, so the name is
+ * enough.
+ */
 function narrow<S extends ReadingSchema, K extends string>(schema: S) {
   const [name] = schema.shape.test.values;
   const refuse = (test: AnyTest): never => {
@@ -159,7 +162,7 @@ function registered<S extends ReadingSchema, K extends string>(
 }
 
 /**
- * A test that gives a word, as it stands in the list of all tests.
+ * A test with a word as result, in the form of the list of all tests.
  * @param resultKeys keys of its reading that hold the result
  */
 export function wordTest<S extends ReadingSchema, const K extends string>(
@@ -186,7 +189,7 @@ export function wordTest<S extends ReadingSchema, const K extends string>(
   };
 }
 
-/** A test that gives a number, as it stands in the list of all tests. */
+/** A test with a number as result, in the form of the list of all tests. */
 export function numberTest<S extends ReadingSchema, const K extends string>(
   schema: S,
   facts: NumberFacts<TestIn<S, K>, z.infer<S>, ResultIn<S, K>> & { readonly figure: K },
@@ -205,10 +208,10 @@ export function numberTest<S extends ReadingSchema, const K extends string>(
   };
 }
 
-/** A display at least this high is written down as an open circuit. */
+/** A display of at least this many ohms is written down as OL (open). */
 const mostFigure = 1e7;
 
-/** Odds of a suspect from the odds of its table rows, by how often each is met. */
+/** Odds of a suspect from the odds of its table rows, weighted by how often each occurs. */
 export function mixRows(
   compiled: CompiledCircuit,
   rowOdds: (row: number, sample: number, out: Float64Array) => void,

@@ -13,19 +13,19 @@ const ohmsReading = z.strictObject({
 });
 type OhmsTest = TestIn<typeof ohmsReading, "ohms">;
 
-/** Above this a meter shows no end. */
+/** Ohms above which a meter shows OL (open). */
 const noEndOhms = 2e6;
 const leadOhms = 0.1;
 
 const window = 0.15;
-/** A lead on the wrong point mostly shows no end (judgement, no source); other displays spread over the log scale. */
+/** A lead on the wrong point usually shows OL (judgement, no source); other displays spread over the log scale. */
 const noEndShare = 0.4;
 const rangeLog = 6;
 
-/** Log scale that is linear below the meter's own 0.1 Ω and ends at "no end". */
+/** A log scale that is linear below the meter's own 0.1 Ω and ends at OL. */
 const scale = (ohms: number): number => Math.log(Math.min(ohms, noEndOhms) + leadOhms);
 
-/** Ways to measure a pack or a motor on its own: its plug off, every pair of its plugged terminals. */
+/** Ways to measure a pack or a motor by itself: its plug off, between every pair of its plugged terminals. */
 function partPairs(compiled: CompiledCircuit): OhmsTest[] {
   const { circuit } = compiled.netlist;
   return circuit.connectors.flatMap((connector) => {
@@ -42,8 +42,8 @@ function partPairs(compiled: CompiledCircuit): OhmsTest[] {
 }
 
 /**
- * Hunting a short with the battery off: from the load side of each fuse to ground, the fuse out and one
- * thing after another unplugged; and from each pin of a plug that is off.
+ * Searching for a short with the battery disconnected: from the load side of each fuse to ground, with the fuse out
+ * and one thing after another unplugged; and from each pin of a disconnected plug.
  */
 function toGround({ netlist }: CompiledCircuit): OhmsTest[] {
   const { circuit, battery } = netlist;
@@ -79,7 +79,7 @@ function toGround({ netlist }: CompiledCircuit): OhmsTest[] {
   ];
 }
 
-/** Ohms on the dead circuit, battery off: parallel paths and all, as a meter sees them. */
+/** Ohms on the dead circuit with the battery disconnected, including parallel paths, as a meter sees them. */
 export const ohmsTest = numberTest(ohmsReading, {
   figure: "ohms",
   minutes: 1.2,

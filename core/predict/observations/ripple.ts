@@ -36,7 +36,7 @@ const oddsOfMotor = perCircuitAnd((compiled, at: string) =>
   compiled.variants.map((_, variant) => ownOdds(compiled, variant, at)),
 );
 
-/** The ripples on a motor's current, a clamp on a scope. */
+/** The ripples of a motor's current, with a clamp on a scope. */
 export const rippleTest = wordTest(rippleReading, ["seen"], {
   minutes: 2,
   tools: ["clamp", "scope"],

@@ -28,7 +28,7 @@ const smellOdds = oddsBySuspect<"vents">((compiled, variant) =>
   tabledOdds(compiled, variant, failedOdds, soundOdds),
 );
 
-/** A nose at the vent. */
+/** Smelling the air at the vent. */
 export const smellTest = wordTest(smellReading, ["seen"], {
   minutes: 0.2,
   tools: [],

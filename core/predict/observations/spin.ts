@@ -19,7 +19,7 @@ const feelOdds = oddsBySuspect((compiled, variant, at) => {
   return spinFeels.map((word) => feel[word]);
 });
 
-/** The motor's wheel by hand, key off and standing still. */
+/** Turning the motor's wheel by hand, key off and wheel still. */
 export const spinTest = wordTest(spinReading, ["seen"], {
   minutes: 1.5,
   tools: [],

@@ -19,7 +19,7 @@ const cureOdds = oddsBySuspect((compiled, variant, at) =>
   sameParts(compiled.variants[variant]?.repair.parts ?? [], [at]) ? curedOdds : sameOdds,
 );
 
-/** A known-good relay in a relay's socket: it cures what only that relay had. */
+/** A known-good relay in a relay's socket: it cures only a fault of that relay. */
 export const swapTest = wordTest(swapReading, ["seen"], {
   minutes: 1.5,
   tools: ["spare-relay"],

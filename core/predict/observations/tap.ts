@@ -32,10 +32,10 @@ function oddsFor(compiled: CompiledCircuit, variant: number, at: string): readon
 }
 
 const knockOdds = oddsBySuspect(oddsFor);
-/** Where nothing would run anyway, a knock tells nothing. */
+/** If a sound vehicle would not be running either, tapping tells nothing. */
 const stillOdds = oddsBySuspect(() => soundOdds);
 
-/** A knock on a motor's case, a wiggle at a plug or relay, where a sound vehicle would be running. */
+/** Tapping a motor's case, or wiggling a plug or relay, in a set-up in which a sound vehicle runs. */
 export const tapTest = wordTest(tapReading, ["seen"], {
   minutes: 0.6,
   tools: [],

@@ -1,6 +1,6 @@
 import type { Setup } from "../../solve/netlist/setup";
 
-/** What can be tapped on the drawing, as far as tests differ by it. */
+/** Kinds of things on the drawing that can be chosen for a test. */
 export const targetKinds = ["point", "wire", "motor", "relay", "fuse", "other"] as const;
 export type TargetKind = (typeof targetKinds)[number];
 
@@ -8,16 +8,16 @@ export type TargetKind = (typeof targetKinds)[number];
 export interface TestForm {
   /**
    * Two points, one thing of the kinds in `targets`, one of the customer's answers, or nothing; `keys` are the
-   * reading's keys that what was chosen goes into.
+   * reading's keys that the choice fills.
    */
   readonly pick:
     | { readonly kind: "points"; readonly keys: readonly [first: string, second: string] }
     | { readonly kind: "thing"; readonly keys: readonly [string] }
     | { readonly kind: "answer"; readonly keys: readonly [string]; readonly answers: readonly string[] }
     | { readonly kind: "nothing"; readonly keys: readonly [] };
-  /** What of the vehicle's set-up belongs to it: all, all but key and engine as the battery is off, or nothing. */
+  /** Which part of the set-up belongs to it: all, all but key and engine with the battery disconnected, or none. */
   readonly setup: "live" | "battery-off" | "none";
-  /** Where it is offered, and as which of the tests offered there, from 1. */
+  /** Where it is listed, and its position among the tests there, from 1. */
   readonly targets: Readonly<Partial<Record<TargetKind, number>>>;
 }
 
@@ -30,8 +30,8 @@ function setupFor({ setup: wanted }: TestForm, setup: Setup): Setup {
 }
 
 /**
- * A test made of what was chosen; still to be parsed.
- * @param picked what was chosen, in the order of the form's keys
+ * A test made from the choices, not yet parsed.
+ * @param picked the choices, in the order of the form's keys
  */
 export function pickedTest<T extends string>(
   observation: { readonly name: T; readonly form: TestForm },

@@ -11,7 +11,7 @@ export const allTools = [
 ] as const;
 export type Tool = (typeof allTools)[number];
 
-/** Every tool a test needs: its own, leads for what is bridged, a lamp for a part's place. */
+/** Every tool a test needs: its own, leads for bridging, a lamp in place of a part. */
 export function toolsNeeded(tools: readonly Tool[], setup: Setup): Tool[] {
   return [
     ...tools,

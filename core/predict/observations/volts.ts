@@ -14,12 +14,12 @@ const voltsReading = z.strictObject({
 });
 type VoltsTest = TestIn<typeof voltsReading, "volts">;
 
-/** The meter's own 0.5 % + 0.02 V, widened for what the drawn vehicles leave out (judgement). */
+/** The meter's own 0.5 % + 0.02 V, widened for what the sampled vehicles do not cover (judgement). */
 const meterShare = 0.012;
 const meterVolts = 0.12;
 
 const windowVolts = 0.25;
-/** A lead on the wrong point mostly finds nothing or the full feed (judgement, no source). */
+/** A lead on the wrong point usually finds nothing or the full feed (judgement, no source). */
 const nothingShare = 0.4;
 const feedShare = 0.3;
 const feedVolts = { low: 11, high: 14.5 } as const;
@@ -37,7 +37,7 @@ function simulated(vehicle: TestedVehicle, test: VoltsTest): { volts: number } {
   return { volts: Math.round(vehicle.shownVolts(volts) * 100) / 100 };
 }
 
-/** Volts, red minus black, on a meter that hardly loads what it measures. */
+/** Volts, red minus black, on a meter that hardly loads the circuit. */
 export const voltsTest = numberTest(voltsReading, {
   figure: "volts",
   minutes: 0.7,

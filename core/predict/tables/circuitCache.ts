@@ -4,15 +4,15 @@ import type { Parsed } from "../../problem/problem";
 import { buildNetlist } from "../../solve/buildNetlist";
 import { CompiledCircuit, type CompileOptions } from "./compiledCircuit";
 
-/** Compiled circuits kept by their content, the least recently used forgotten first. */
+/** Compiled circuits, kept by content; the least recently used is dropped first. */
 export class CircuitCache {
   private readonly kept: LRUCache<string, CompiledCircuit>;
-  /** Content of circuits as a key: writing one out takes longer than finding it. */
+  /** Content of circuits as keys, stored because serialising a circuit takes longer than looking it up. */
   private readonly keys = new WeakMap<Circuit, string>();
 
   /**
-   * @param most circuits kept at a time
-   * @param options `keptMilliseconds`: how long one that is not asked for is kept, without end where it is not given
+   * @param most largest number of circuits kept
+   * @param options `keptMilliseconds`: how long an unused one is kept; forever if omitted
    */
   constructor(
     most: number,
@@ -27,7 +27,7 @@ export class CircuitCache {
     });
   }
 
-  /** The circuit made ready; a circuit met before, by content, is not compiled again. */
+  /** The compiled circuit; a circuit with the same content is compiled only once. */
   compile(circuit: Circuit): Parsed<CompiledCircuit> {
     const key = this.keys.get(circuit) ?? JSON.stringify(circuit);
     this.keys.set(circuit, key);

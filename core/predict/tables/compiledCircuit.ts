@@ -8,20 +8,20 @@ import { type HealthyNetwork, PointSolver } from "../../solve/pointSolver";
 import { type RowChanges, SetupTable } from "./setupTable";
 import { type VehicleSample, vehicleSamples } from "./vehicleSample";
 
-/** A suspect at one size and the table rows its readings come from, by how often each. */
+/** A suspect at one size, and the table rows of its readings with their frequencies. */
 export interface Variant extends CatalogueEntry {
   readonly rows: readonly { readonly row: number; readonly share: number }[];
-  /** What it asks to have put right: faults with the same repair need no telling apart. */
+  /** Its repair; faults with the same repair need not be separated. */
   readonly repair: Repair;
 }
 
 export interface CompileOptions {
-  /** Whole vehicles drawn from the tolerances. */
+  /** Number of whole vehicles sampled from the tolerances. */
   readonly samples?: number;
   readonly seed?: number;
 }
 
-/** Stands for a vehicle with nothing wrong wherever a suspect's place among the variants is asked for. */
+/** Used in place of a variant's index for a vehicle without a fault. */
 export const healthyVariant = -1;
 const healthyRows: Variant["rows"] = [{ row: 0, share: 1 }];
 
@@ -34,33 +34,33 @@ export interface LiveSetup {
   readonly selectors?: Record<string, string>;
 }
 
-/** A motor slower than this share of its strongest is as good as still. */
+/** A motor slower than this share of its top speed counts as stopped. */
 const audible = 0.05;
 
 export const defaultSamples = 16;
 const defaultSeed = 20;
 
 /**
- * A circuit made ready for diagnosis: its faults, its drawn vehicles, and what each predicts in every
- * set-up met so far. Tables are made when first needed and kept.
+ * A circuit compiled for diagnosis: its faults, its sampled vehicles, and what each predicts in every set-up used so
+ * far. Tables are made on first use and kept.
  */
 export class CompiledCircuit {
   readonly variants: readonly Variant[];
-  /** Every repair its faults ask for, the one that is not listed first. */
+  /** Every repair of its faults, starting with the one for a cause outside the list. */
   readonly repairs: readonly Repair[];
-  /** Each variant's repair, by its place among `repairs`. */
+  /** Each variant's repair, as an index into `repairs`. */
   readonly repairOf: Int32Array;
   readonly samples: readonly VehicleSample[];
-  /** Changes of each table row by drawn vehicle; row 0 is the healthy circuit. */
+  /** Changes of each table row by sampled vehicle; row 0 is the healthy circuit. */
   readonly rows: readonly RowChanges[];
-  /** Nominal healthy speed by motor at its strongest setting, radians a second. */
+  /** Nominal healthy speed of each motor at its strongest setting, in radians a second. */
   readonly topSpeed: readonly number[];
-  /** Set-ups worth having, key on, in which a healthy motor turns: weakest first. */
+  /** Set-ups with the key on in which a healthy motor turns, the weakest first. */
   private readonly running: readonly LiveSetup[];
   private readonly solver: PointSolver;
   private readonly tables = new Map<string, SetupTable>();
   private readonly ohmsColumns = new Map<string, Float64Array>();
-  /** The same by the set-up object itself, for tests weighed again and again. */
+  /** The same by the set-up object itself, for tests that are weighed again and again. */
   private readonly tableOf = new WeakMap<Setup, SetupTable>();
 
   constructor(
@@ -122,12 +122,12 @@ export class CompiledCircuit {
     return [...this.solver.solve(nominal.values, setupState(this.netlist, setup), []).speeds];
   }
 
-  /** Table rows a suspect's readings come from; those of a vehicle with nothing wrong for `healthyVariant`. */
+  /** Table rows of a suspect's readings; those of a vehicle without a fault for `healthyVariant`. */
   rowsOf(variant: number): Variant["rows"] {
     return this.variants[variant]?.rows ?? healthyRows;
   }
 
-  /** Key on in every setting, and in every position of a switch that is moved by itself. */
+  /** Key on in every setting, and in every position of a second switch. */
   liveSetups(): LiveSetup[] {
     const { settings, parts } = this.netlist.circuit;
     const own = parts.flatMap((part) =>
@@ -142,8 +142,8 @@ export class CompiledCircuit {
   }
 
   /**
-   * Live set-ups worth probing in: all where the switch gives each speed a way of its own; off, the
-   * weakest, the middle and the strongest where a panel only asks for more or less of the same.
+   * Live set-ups worth testing in: all of them if each speed has a path of its own; off, the weakest, the middle and
+   * the strongest if a panel only asks for more or less.
    */
   probingSetups(): readonly LiveSetup[] {
     const live = this.liveSetups();
@@ -161,7 +161,7 @@ export class CompiledCircuit {
     return this.running;
   }
 
-  /** The table of a set-up, made when first asked for. */
+  /** The table of a set-up, made on first use. */
   table(setup: Setup): SetupTable {
     const met = this.tableOf.get(setup);
     if (met) return met;
@@ -178,8 +178,8 @@ export class CompiledCircuit {
   }
 
   /**
-   * Ohms between two nodes on the dead circuit, battery off, nominal values, by row; Infinity if apart.
-   * A row is solved when it is first asked for.
+   * Ohms between two nodes on the dead circuit with the battery disconnected, nominal values, by row; Infinity if not
+   * connected. A row is solved on first use.
    */
   ohmsBetween(setup: Setup, red: number, black: number): (row: number) => number {
     const key = `${setupKey(this.netlist, setup)}|${red}|${black}`;
@@ -204,12 +204,12 @@ export class CompiledCircuit {
     };
   }
 
-  /** Set-ups most tests are taken in: the live ones, and key off with the switch on its strongest. */
+  /** Set-ups of most tests: the live ones, and key off with the switch on its strongest setting. */
   usualSetups(): Setup[] {
     return [...this.liveSetups(), { key: "off" as const, setting: this.topSetting() }];
   }
 
-  /** Motors a lamp or a pair of leads may stand in for. */
+  /** Motors that a lamp or a pair of leads can replace. */
   brushedMotors(): Motor[] {
     return this.netlist.motors.map(({ part }) => part).filter(({ brushless }) => !brushless);
   }
@@ -220,7 +220,7 @@ export class CompiledCircuit {
   }
 
   /**
-   * Makes the usual tables ahead of time.
+   * Makes the usual tables in advance.
    * @param onProgress called with the share done, 0 to 1; returning false stops
    */
   prepare(onProgress: (share: number) => boolean = () => true): void {

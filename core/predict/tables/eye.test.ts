@@ -8,7 +8,7 @@ const odds = (volts: number, buzzing = false, own = eyes): number[] => {
   return [...out];
 };
 
-// How a lamp is called at a voltage: common practice, no source.
+// How an eye judges a lamp at a voltage: common practice, no source.
 describe("how an eye calls a lamp", () => {
   test.each([
     [12, 0],

@@ -1,15 +1,15 @@
 import { roughNormalCdf } from "./normal";
 
-/** Softness of the eye's thresholds, in lamp volts (judgement, no source). */
+/** Width of the eye's thresholds in lamp volts (judgement, no source). */
 const eyeVolts = 0.6;
-/** Chance that a lamp on a chattering relay is seen to flicker, and that a steady one is called so. */
+/** Probability that a lamp on a chattering relay is seen to flicker, and that a steady one is called flickering. */
 const flickerSeen = 0.85;
 const flickerFalse = 0.01;
 
-/** Volts beyond a threshold at which nobody errs: four deviations. */
+/** Volts from a threshold beyond which nobody errs: four standard deviations. */
 const sure = 4 * eyeVolts;
 
-/** How one pair of eyes calls a lamp: the volts above which it is bright, and dim. */
+/** How one person judges a lamp: the volts above which it is bright, and dim. */
 export interface Eyes {
   readonly brightVolts: number;
   readonly dimVolts: number;
@@ -17,8 +17,8 @@ export interface Eyes {
 
 /**
  * Odds that a lamp at some volts is called bright, dim, dark or flickering, in this order.
- * @param out filled with four odds that sum to 1
- * @param at where in `out` to start
+ * @param out receives four odds that sum to 1
+ * @param at index in `out` of the first
  */
 export function lampOdds(volts: number, eyes: Eyes, buzzing: boolean, out: Float64Array, at: number): void {
   if (!buzzing && (volts > eyes.brightVolts + sure || volts < eyes.dimVolts - sure)) {

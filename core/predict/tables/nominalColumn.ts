@@ -3,13 +3,13 @@ import type { DisplayAt, NumberObservation, OddsAt } from "../observations/obser
 import type { Test } from "../reading";
 import type { CompiledCircuit } from "./compiledCircuit";
 
-/** What every suspect would show at one test in the nominal vehicle, worked out as it is asked for. */
+/** What every suspect would show at one test in the nominal vehicle, computed on first use. */
 export type NominalColumn = WordColumn | NumberColumn;
 
 /** Odds of each word by suspect. */
 export class WordColumn {
   readonly gives = "word";
-  /** By suspect times `outcomes` plus outcome; NaN until `at` has been asked. */
+  /** Indexed by suspect times `outcomes` plus outcome; NaN until `at` was called. */
   readonly odds: Float32Array;
   private readonly own: Float64Array;
 
@@ -22,7 +22,7 @@ export class WordColumn {
     this.own = new Float64Array(outcomes);
   }
 
-  /** Place in `odds` of a suspect's first outcome. */
+  /** Index in `odds` of a suspect's first outcome. */
   at(variant: number): number {
     const place = variant * this.outcomes;
     if (Number.isNaN(this.odds[place])) {
@@ -33,10 +33,10 @@ export class WordColumn {
   }
 }
 
-/** Bins to either side of zero on a test's scale; what lies beyond falls into the last. */
+/** Number of bins on either side of zero on a test's scale; values beyond count in the last. */
 const mostBins = 400;
 
-/** Marks a row not asked for yet. */
+/** Marks a row that was not used yet. */
 const unasked = -32768;
 
 /** Displays by table row. */
@@ -65,9 +65,9 @@ export class NumberColumn {
     return value;
   }
 
-  /** The window of the display it falls into, counted from the scale's zero. */
+  /** The window of the display it falls into, counted from zero on the scale. */
   binAt(row: number): number {
-    // The bins alone are looked at here: they lie close together, and hundreds of tests are weighed at once.
+    // Only the bins are read here, because they are stored together and hundreds of tests are weighed at once.
     const known = this.bins[row] as number;
     if (known !== unasked) return known;
     this.at(row);
@@ -77,7 +77,7 @@ export class NumberColumn {
   static readonly most = mostBins;
 }
 
-/** The column of a test; its set-up's table is made if there is none yet. */
+/** The column of a test; makes its set-up's table if there is none yet. */
 export function nominalColumn(compiled: CompiledCircuit, test: Test): NominalColumn {
   const model = observationOf(test.test);
   return model.gives === "word"

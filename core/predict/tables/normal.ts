@@ -1,6 +1,6 @@
 /**
- * Distribution function of the standard normal, by the error function of Abramowitz and Stegun
- * 7.1.26 (error below 1.5e-7).
+ * Distribution function of the standard normal, by the error function of Abramowitz and Stegun 7.1.26 (error below
+ * 1.5e-7).
  */
 export function normalCdf(x: number): number {
   const t = 1 / (1 + (0.3275911 * Math.abs(x)) / Math.SQRT2);
@@ -10,7 +10,7 @@ export function normalCdf(x: number): number {
   return x >= 0 ? (1 + erf) / 2 : (1 - erf) / 2;
 }
 
-/** The value a standard normal stays below with probability p, by bisection; within ±6. */
+/** The quantile of the standard normal for probability p, by bisection; within ±6. */
 export function normalQuantile(p: number): number {
   let low = -6;
   let high = 6;
@@ -24,7 +24,7 @@ export function normalQuantile(p: number): number {
 
 const tabulated = Float64Array.from({ length: 1602 }, (_, i) => normalCdf((i - 800) / 100));
 
-/** The same from a table, good to 1e-5: for judgements asked for by the million. */
+/** The same from a table, to 1e-5, for millions of calls. */
 export function roughNormalCdf(x: number): number {
   if (x <= -8) return 0;
   if (x >= 8) return 1;

@@ -1,7 +1,7 @@
 import { LRUCache } from "lru-cache";
 import type { CompiledCircuit } from "./compiledCircuit";
 
-/** Works something out once for a circuit; it is kept as long as the circuit. */
+/** Computes something once for a circuit and keeps it as long as the circuit. */
 export function perCircuit<T>(make: (compiled: CompiledCircuit) => T): (compiled: CompiledCircuit) => T {
   const kept = new WeakMap<CompiledCircuit, { readonly made: T }>();
   return (compiled) => {
@@ -11,12 +11,12 @@ export function perCircuit<T>(make: (compiled: CompiledCircuit) => T): (compiled
   };
 }
 
-/** Answers kept for one circuit; the longest unused goes when there are more. */
+/** Results kept for one circuit; the least recently used goes when there are more. */
 const mostKept = 1500;
 
 /**
- * The same for each key asked for.
- * @param most how many are kept for one circuit; the longest unused goes first
+ * The same for each key.
+ * @param most number of results kept for one circuit; the least recently used goes first
  */
 export function perCircuitAnd<K extends string | number | object, T extends object>(
   make: (compiled: CompiledCircuit, key: K) => T,

@@ -1,4 +1,4 @@
-// The tables behind every prediction: each cell is one operating point, however it was come by.
+// The tables behind every prediction: each cell is one operating point, by whatever method it was solved.
 import { describe, expect, test } from "@jest/globals";
 import { setupState } from "../../solve/netlist/setup";
 import { PointSolver } from "../../solve/pointSolver";

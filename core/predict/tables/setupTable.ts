@@ -6,10 +6,10 @@ import { roughLampVolts, testLight } from "../../solve/tungstenLamp";
 import { lampOdds } from "./eye";
 import type { VehicleSample } from "./vehicleSample";
 
-/** What a fault changes in each drawn vehicle. */
+/** A fault's changes in each sampled vehicle. */
 export type RowChanges = readonly (readonly Change[])[];
 
-/** The numbers of a table whose every row is solved, to be handed from a worker to another thread. */
+/** The numbers of a fully solved table, for transfer from a worker to another thread. */
 export interface TableParts {
   readonly volts: Float32Array;
   readonly speed: Float32Array;
@@ -19,33 +19,33 @@ export interface TableParts {
 }
 
 /**
- * Everything every fault predicts in one set-up: a row a distinct change of the netlist (row 0 is
- * healthy), a column a drawn vehicle. A row is solved when it is first asked for.
+ * The predictions of every fault in one set-up: a row for each distinct change to the netlist (row 0 is healthy), a
+ * column for each sampled vehicle. A row is solved on first use.
  */
 export class SetupTable {
-  /** Volts by (node, row, draw), so that what one test reads lies together; NaN where floating. */
+  /** Volts by (node, row, sample), so that one test reads neighbouring cells; NaN if floating. */
   private volts: Float32Array;
-  /** Radians a second by (motor, row, draw). */
+  /** Radians a second by (motor, row, sample). */
   private speed: Float32Array;
-  /** Airflow per rpm as a share of the healthy fan's, by (motor, row, draw). */
+  /** Airflow per rpm as a share of the healthy fan's, by (motor, row, sample). */
   private readonly airflowTimes: Float32Array;
-  /** Amps by (clamped branch, row, draw). */
+  /** Amps by (clamped branch, row, sample). */
   private amps: Float32Array;
-  /** Place of each wire and motor branch among the clamped ones. */
+  /** Index of each wire's and motor's branch among the clamped ones. */
   private readonly clamped: Int32Array;
-  /** The clamped branches in their order. */
+  /** The clamped branches in order. */
   private readonly clamps: Int32Array;
   /** Ohms from a node to the reference by (node, row), nominal vehicle. */
   private behind: Float32Array;
   private buzz: Uint8Array;
   private readonly solved: Uint8Array;
   private readonly cells: number;
-  /** Amps of every branch of the healthy circuit, by (draw, branch). */
+  /** Amps of every branch of the healthy circuit, by (sample, branch). */
   private readonly healthyAmps: Float64Array;
   /** Devices that are on in the healthy nominal vehicle. */
   private readonly healthyOn: Uint8Array;
   private readonly scratch: Float64Array;
-  /** The healthy network by draw, kept until every row is solved. */
+  /** The healthy network by sample, kept until every row is solved. */
   private networks: (HealthyNetwork | undefined)[] = [];
   private left: number;
 
@@ -58,7 +58,7 @@ export class SetupTable {
   ) {
     const nodes = netlist.nodeNames.length;
     const motors = netlist.motors.length;
-    // An odd number of rows apart, so that what lies at one row of many nodes does not crowd the same cache lines.
+    // The rows are an odd number apart, so that the same row of many nodes does not compete for the same cache lines.
     const cells = (rows.length | 1) * draws.length;
     this.clamps = Int32Array.from(
       netlist.branches.flatMap(({ spread }, branch) =>
@@ -90,9 +90,9 @@ export class SetupTable {
   }
 
   /**
-   * Solves the rows not met yet.
-   * @param onProgress called now and then with the share done; returning false stops
-   * @returns false when it was stopped
+   * Solves the rows not yet solved.
+   * @param onProgress called from time to time with the share done; returning false stops
+   * @returns false if it was stopped
    */
   complete(onProgress: (share: number) => boolean = () => true): boolean {
     for (let row = 0; row < this.rows.length; row++) {
@@ -102,7 +102,10 @@ export class SetupTable {
     return true;
   }
 
-  /** Its numbers; every row must be solved. Throws a RangeError otherwise. */
+  /**
+   * Its numbers.
+   * @throws RangeError unless every row is solved
+   */
   parts(): TableParts {
     if (this.left > 0) throw new RangeError(`${this.left} rows of this table are not solved yet`);
     const { volts, speed, amps, behind, buzz } = this;
@@ -139,7 +142,8 @@ export class SetupTable {
       this.networks[sample] = network;
       solver.standLike(network, last);
       last = network;
-      // The first vehicle's devices find their states from off: what holds itself in must not begin held in.
+      // The first vehicle's devices find their states starting from off, because what could hold itself in must not
+      // start held in.
       const aim = sample > 0 ? "rough-as-before" : "rough";
       const solved = solver.solveOn(network, changes, aim) ?? solver.solve(values, setup, changes, aim);
       this.keep(row * samples.length + sample, solved);
@@ -157,9 +161,9 @@ export class SetupTable {
   }
 
   /**
-   * True where a change cannot show: ohms added where the healthy vehicle carries no current, or a motor
-   * altered that gets none (the compensation theorem). What an open cuts off floats all the same; a panel or
-   * control that only feels its feed may fall asleep, so the devices must stand as in the healthy vehicle.
+   * True if a change cannot have any effect: ohms added where the healthy vehicle carries no current, or a change to a
+   * motor without current (the compensation theorem). What an open cuts off still floats. A panel or control module
+   * that only senses its feed may go to sleep, so the device states must be those of the healthy vehicle.
    */
   private isIdle(changes: readonly Change[], sample: number): boolean {
     const [only] = changes;
@@ -175,7 +179,7 @@ export class SetupTable {
     return Math.abs(amps) < idleAmps;
   }
 
-  /** The healthy cells of some vehicles again, what floats in the nominal vehicle floating here too. */
+  /** Copies the healthy cells of some vehicles; what floats in the nominal vehicle floats here too. */
   private copyHealthy(row: number, from: number, to: number): void {
     const { cells, volts } = this;
     const start = row * this.draws.length;
@@ -205,7 +209,7 @@ export class SetupTable {
     this.buzz[cell] = solved.buzzing.includes(1) ? 1 : 0;
   }
 
-  /** Volts of a node; NaN where it floats, 0 at the reference. */
+  /** Volts of a node; NaN if it floats, 0 at the reference. */
   voltsAt(row: number, sample: number, node: number): number {
     if (node < 0) return 0;
     if (this.solved[row] === 0) this.solveRow(row);
@@ -214,8 +218,8 @@ export class SetupTable {
   }
 
   /**
-   * What a meter's leads show between two nodes: a floating lead takes the other's potential through
-   * the meter's own 10 MΩ, so the display reads 0.
+   * What a meter shows between two nodes. A floating lead takes the other lead's potential through the meter's own 10
+   * MΩ, so the display reads 0.
    */
   voltsBetween(row: number, sample: number, red: number, black: number): number {
     const volts = this.voltsAt(row, sample, red) - this.voltsAt(row, sample, black);
@@ -229,7 +233,7 @@ export class SetupTable {
     return this.speed[motor * this.cells + cell] as number;
   }
 
-  /** Airflow of a motor's fan, in the radians a second of a healthy one. */
+  /** Airflow of a motor's fan, as the speed in radians a second of a healthy fan with the same airflow. */
   airflowAt(row: number, sample: number, motor: number): number {
     const cell = row * this.draws.length + sample;
     const times = this.airflowTimes[motor * this.cells + cell] as number;
@@ -257,7 +261,7 @@ export class SetupTable {
 
   /**
    * Adds a test light's outcomes over many cells to joint weights of outcome and repair.
-   * @param joint by outcome times `repairs` plus repair
+   * @param joint indexed by outcome times `repairs` plus repair
    */
   addLight(cells: RowCells, probe: number, clip: number, joint: Float64Array, repairs: number): void {
     const { volts, behind, solved, draws: samples, buzz } = this;
@@ -291,7 +295,7 @@ export class SetupTable {
     }
   }
 
-  /** Fills in what a meter's leads show between two nodes in many cells. */
+  /** Fills in what a meter shows between two nodes in many cells. */
   fillVolts(cells: RowCells, red: number, black: number, out: Float64Array): void {
     const { volts, solved } = this;
     const drawCount = this.draws.length;
@@ -306,7 +310,7 @@ export class SetupTable {
     }
   }
 
-  /** Volts across a test light between two nodes, behind the ohms each has to the reference. */
+  /** Volts across a test light between two nodes, in series with each node's ohms to the reference. */
   lampBetween(row: number, sample: number, probe: number, clip: number): number {
     const open = this.voltsAt(row, sample, probe) - this.voltsAt(row, sample, clip);
     if (Number.isNaN(open)) return 0;
@@ -319,7 +323,7 @@ export class SetupTable {
   }
 }
 
-/** Cells of tables: a row and a drawn vehicle, what it would have replaced, and its weight. */
+/** Cells of tables: a row and a sampled vehicle, its repair, and its weight. */
 export interface RowCells {
   readonly row: Int32Array;
   readonly draw: Int32Array;
@@ -331,5 +335,5 @@ const lightRoom = new Float64Array(4);
 
 const rowsPerReport = 64;
 
-/** Below this a branch carries nothing. */
+/** Amps below which a branch carries no current. */
 const idleAmps = 1e-7;

@@ -52,7 +52,7 @@ describe("vehicles drawn from the tolerances", () => {
     const volts = draws.map(({ values }) => values.restVolts);
     expect(mean(volts)).toBeCloseTo(nominalValues(netlist).restVolts, 2);
     expect(deviation(volts)).toBeCloseTo(0.22, 1);
-    // Not sorted alike: a weak battery does not always go with a mild fault.
+    // Not sorted alike: a weak battery does not always come with a mild fault.
     const correlation =
       mean(draws.map((d, i) => ((volts[i] as number) - mean(volts)) * (d.severity - 0.5))) /
       (deviation(volts) * deviation(draws.map((d) => d.severity)));

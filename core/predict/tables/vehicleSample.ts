@@ -5,17 +5,17 @@ import { type ModuleValues, nominalValues, type Values } from "../../solve/netli
 import type { Eyes } from "./eye";
 import { normalCdf, normalQuantile } from "./normal";
 
-/** One possible vehicle: its part values, and how its technician judges a lamp and a draught. */
+/** One possible vehicle: its part values, and how its technician judges a lamp and the air. */
 export interface VehicleSample {
   readonly values: Values;
   readonly eyes: Eyes;
-  /** This hand's airflow judgement, as a factor near 1. */
+  /** This hand's judgement of airflow, as a factor near 1. */
   readonly airflowBias: number;
-  /** Where in its band a continuous fault of this vehicle lies, 0 to 1. */
+  /** Position in its band of this vehicle's continuous fault, 0 to 1. */
   readonly severity: number;
 }
 
-/** Relative scatter (log standard deviation) by what a branch is: judgements, no source. */
+/** Relative scatter (log standard deviation) by kind of branch: judgements, no source. */
 const logSpread: Readonly<Record<Spread, number>> = {
   contact: 0.35,
   wire: 0.05,
@@ -25,7 +25,7 @@ const logSpread: Readonly<Record<Spread, number>> = {
   winding: 0.05,
   source: 0.3,
 };
-/** A value marked as assumed scatters by this much more. */
+/** Factor on the scatter of a value marked as assumed. */
 const assumedTimes = 2.5;
 const timesOf = (item: { readonly assumed?: boolean | undefined } | undefined): number =>
   item?.assumed ? assumedTimes : 1;
@@ -42,7 +42,7 @@ function sampledMotor(nominal: MotorConstants, normal: () => number, times: numb
   };
 }
 
-/** A control's command thresholds scatter by a share of their span. */
+/** Scatter of a control module's command thresholds, as a share of their span. */
 function sampledModule(nominal: ModuleValues, normal: () => number, times: number): ModuleValues {
   const span = 0.02 * times * (nominal.fullVolts - nominal.zeroVolts);
   return {
@@ -86,8 +86,8 @@ function shuffledSlices(count: number, normal: () => number): number[] {
 }
 
 /**
- * Whole vehicles drawn from the tolerances: the first nominal, the rest with their battery volts and the
- * severity of their fault each spread evenly over the distribution, since every reading shares them.
+ * Whole vehicles sampled from the tolerances. The first is nominal. In the rest, battery volts and severity of the
+ * fault are each stratified, since every reading shares them.
  */
 export function vehicleSamples(netlist: Netlist, count: number, seed: number): VehicleSample[] {
   const nominal = nominalValues(netlist);

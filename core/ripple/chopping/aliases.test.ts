@@ -1,5 +1,5 @@
-// Where harmonics come back is the sampling theorem's: |k f − n rate| for the nearest n (any textbook of signal processing); the
-// triangle's odd harmonics fall with their square.
+// A harmonic folds to |k f − n rate| for the nearest n (the sampling theorem, any textbook of signal processing); the
+// triangle's odd harmonics fall with the square of their order.
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../../chance/randomSource";
 import { drawnRecording } from "../../testing/rippleRecording";
@@ -16,7 +16,7 @@ const tone = (hz: number, amps: number, noise = 0.01): Float32Array => {
   );
 };
 
-/** Amplitude of a frequency in some amps, by its own sums. */
+/** Amplitude at a frequency in some amps, by direct sums. */
 function amplitudeAt(amps: Float32Array, hz: number): number {
   let [re, im] = [0, 0];
   amps.forEach((value, i) => {

@@ -13,13 +13,13 @@ const reachBins = 1.5;
 /** Length of the blocks in which a line's height is taken again, in seconds, because it changes with the duty. */
 const blockSeconds = 1;
 
-/** Where a frequency above half the sampling rate comes back (the sampling theorem). */
+/** The frequency at which one above half the sampling rate appears (the sampling theorem). */
 const aliasOf = (hz: number, rateHz: number): number => Math.abs(hz - Math.round(hz / rateHz) * rateHz);
 
 /**
- * Takes out what a sampling without a filter makes of a module's PWM: harmonics above half the sampling rate come back
- * among the ripples, as lines of no harmonic of anything there. Changes the amps given.
- * @param choppingHz the control's frequency, to a small part of a bin
+ * Removes the aliases of a module's PWM. Sampled without a filter, harmonics above half the sampling rate fold back
+ * among the ripples, as lines that are harmonics of nothing there. Changes the given amps.
+ * @param choppingHz the PWM frequency, to a small fraction of a bin
  */
 export function removeAliases(
   { amps, rateHz }: CurrentRecording,
@@ -44,14 +44,14 @@ export function removeAliases(
   }
 }
 
-/** A cosine and a sine from their beginning, step by step: ten million of them would take long one by one. */
+/** A cosine and a sine by recurrence, because computing ten million of them one by one would take long. */
 class Turning {
   cosine = 1;
   sine = 0;
   private readonly stepCosine: number;
   private readonly stepSine: number;
 
-  /** @param turns of a turn a step */
+  /** @param turns step size, in turns */
   constructor(turns: number) {
     this.stepCosine = Math.cos(2 * Math.PI * turns);
     this.stepSine = Math.sin(2 * Math.PI * turns);
@@ -64,7 +64,7 @@ class Turning {
   }
 }
 
-/** Takes a sine out, its height and phase by least squares, block by block. */
+/** Removes a sine whose amplitude and phase are fitted by least squares, block by block. */
 function removeLine(amps: Float32Array, rateHz: number, hz: number): void {
   const blocks = Math.max(1, Math.floor(amps.length / (blockSeconds * rateHz)));
   for (let block = 0; block < blocks; block++) {
@@ -78,7 +78,7 @@ function removeLine(amps: Float32Array, rateHz: number, hz: number): void {
     let [re, im, weight] = [0, 0, 0];
     const turning = new Turning(hz / rateHz);
     for (let i = start; i < end; i++) {
-      // The window keeps the ripple's own lines out.
+      // The window rejects the ripple's own lines.
       const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * (i - start)) / count);
       const value = ((amps[i] as number) - mean) * window;
       re += value * turning.cosine;

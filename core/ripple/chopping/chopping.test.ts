@@ -6,7 +6,7 @@ import { withoutChopping } from "./chopping";
 const made = { bars: 12, rpm: 2900, seconds: 1.5, rateHz: 50_000, noise: 0.01 };
 const whole = (trace: { readonly amps: Float32Array }) => ({ from: 0, to: trace.amps.length });
 
-/** Root mean square of what differs between two recordings, ends left out. */
+/** Root mean square of the difference of two recordings, without the ends. */
 function apart(a: Float32Array, b: Float32Array): number {
   let sum = 0;
   for (let i = 500; i < a.length - 500; i++) sum += ((a[i] as number) - (b[i] as number)) ** 2;
@@ -20,8 +20,9 @@ describe("a module's PWM", () => {
     const { trace, chopping, rivals } = withoutChopping(chopped, whole(chopped));
     expect(chopping?.hz).toBeCloseTo(15_432.1, 0);
     expect(rivals).toBeNull();
-    // A triangle of 1 A amplitude is 0.58 A root mean square. Its third overtone, a ninth, lies beyond half the
-    // sampling rate and comes back at 3 704 Hz, from where it is taken too; the fifth comes back far above the ripples.
+    // A triangle of 1 A amplitude is 0.58 A root mean square. Its third harmonic, a ninth as high, lies beyond half
+    // the sampling rate and folds back to 3 704 Hz, where it is removed too; the fifth folds back far above the
+    // ripples.
     expect(apart(chopped.amps, plain.amps)).toBeGreaterThan(0.5);
     expect(apart(trace.amps, plain.amps)).toBeLessThan(0.58 / 25);
   });

@@ -4,7 +4,7 @@ import { fastestHumpHz } from "../rhythm/humpRhythm";
 import { removeAliases } from "./aliases";
 import { type FoundChopping, findChopping, type KnownTurn } from "./choppingLine";
 
-/** A module's PWM, found on a motor's current and taken out of it. */
+/** A module's PWM, found in a motor's current and removed from it. */
 export interface Chopping {
   readonly hz: number;
   readonly peakToPeakAmps: number;
@@ -13,15 +13,15 @@ export interface Chopping {
 export interface Unchopped {
   readonly trace: CurrentRecording;
   readonly chopping: Chopping | null;
-  /** Two rhythms of which either may be the PWM: both keep time, and they have no turn in common. */
+  /** Two rhythms of which either may be the PWM: both are clock-steady, and they are not orders of one turn. */
   readonly rivals: readonly [number, number] | null;
 }
 
 /**
- * Finds the PWM of a control: a line above what ripples can reach, or a line that keeps time like a clock
- * beside a rhythm that drifts as a motor does.
- * @param given hertz, where known
- * @param turn what is known of the turn: two rhythms then belong together only as orders of that
+ * Finds a module's PWM: a line above the highest possible ripple frequency, or a clock-steady line beside a rhythm
+ * that drifts as a motor's does.
+ * @param given hertz, if known
+ * @param turn what is known of the turn; then two rhythms belong together only as orders of that turn
  */
 export function withoutChopping(
   trace: CurrentRecording,
@@ -52,7 +52,7 @@ export function withoutChopping(
   };
 }
 
-/** The mean over one period about each sample: a period and all its harmonics vanish. */
+/** The mean over one period around each sample, which removes a period and all its harmonics. */
 function averagedOver(amps: Float32Array, period: number): Float32Array {
   const half = period / 2;
   const whole = Math.floor(half - 0.5);
@@ -77,8 +77,8 @@ const clamped = (at: number, length: number): number => Math.max(0, Math.min(len
 /** Points at which one PWM period is sampled. */
 const phasePoints = 64;
 /**
- * Length of the blocks in which the PWM shape is taken again, in seconds, because it changes with the duty. Shorter blocks
- * would absorb ripple close to the PWM frequency.
+ * Length of the blocks in which the PWM's shape is fitted again, in seconds, because it changes with the duty. Shorter
+ * blocks would absorb ripple close to the PWM frequency.
  */
 const blockSeconds = 1;
 /** Fewest PWM periods in a block. */
@@ -98,7 +98,7 @@ function refined({ amps, rateHz }: CurrentRecording, stretch: Stretch, given: nu
   return line && line.magnitude > standsOut * medianOf(spectrum.magnitude) ? line.hz : given;
 }
 
-/** Takes the mean shape of a period out of the recording, block by block, so that it may change with the duty. */
+/** Removes the mean shape of a period from the recording, block by block, so that it may change with the duty. */
 function withoutPeriod(amps: Float32Array, period: number, rateHz: number): Float32Array {
   const out = new Float32Array(amps.length);
   const block = Math.max(256, Math.round(Math.max(blockSeconds * rateHz, leastPeriods * period)));

@@ -74,17 +74,17 @@ export type FoundChopping =
   | { readonly rivals: readonly [number, number] }
   | { readonly none: true };
 
-/** A line of the spectrum, and how far its phase strays over the whole. */
+/** A line of the spectrum, and how far its phase drifts over the recording. */
 interface Line {
   readonly hz: number;
   readonly magnitude: number;
   readonly radians: number;
 }
 
-/** What is known of the turn before the ripples are read: ripples per turn, or some rpm; null for neither. */
+/** What is known of the turn before the ripples are read: ripples per turn, or an approximate rpm; null for neither. */
 export type KnownTurn = { readonly perTurn: number } | { readonly rpm: number } | null;
 
-/** Looks for the line of a module's PWM among a current's. */
+/** Looks for the line of a module's PWM among the current's lines. */
 export function findChopping(trace: CurrentRecording, stretch: Stretch, turn: KnownTurn): FoundChopping {
   const count = samplesForLines(stretch);
   return count === null ? { none: true } : new LineSearch(trace, stretch.from, count, turn).found();
@@ -95,7 +95,7 @@ class LineSearch {
   private readonly peaks: readonly { readonly hz: number; readonly magnitude: number }[];
   private readonly median: number;
   private readonly tallest: number;
-  /** The tall lines where ripples may be. */
+  /** The tall lines in the ripples' frequency range. */
   private readonly strong: readonly Line[];
 
   constructor(
@@ -127,7 +127,7 @@ class LineSearch {
     return clocks.length > 0 ? { hz: Math.min(...clocks.map(({ hz }) => hz)) } : this.rivals();
   }
 
-  /** How far a line's phase strays from a clock's over the whole, radians. */
+  /** How far a line's phase departs from a clock's over the recording, in radians. */
   private strays(hz: number): number {
     const { amps, rateHz } = this.trace;
     return Math.sqrt(-2 * Math.log(Math.min(1, clockShare(amps, rateHz, this.from, this.count, hz))));
@@ -145,7 +145,7 @@ class LineSearch {
     return isOrder(ripple, order, other, nearlyWithin * this.spectrum.binHz);
   }
 
-  /** True where nothing tall lies close beside a line but some others that are known. */
+  /** True if nothing tall is close to a line except some other known lines. */
   private standsAlone(
     hz: number,
     beside: readonly { readonly hz: number }[] = [],
@@ -161,17 +161,20 @@ class LineSearch {
     return true;
   }
 
-  /** Clocks beside a rhythm that drifts: all that turns with the shaft strays alike in time, whatever its order. */
+  /**
+   * Clocks beside a drifting rhythm: everything that turns with the shaft drifts by the same time, whatever its order.
+   */
   private besideWhatStrays(): Line[] {
     const { strong } = this;
     const alone = strong.filter(
       ({ hz, magnitude, radians }) =>
         radians < clockStrays &&
         this.standsAlone(hz, [], radians < surelySteady ? besideShareSteady : besideShare) &&
-        // A harmonic goes with the line it belongs to.
+        // A harmonic belongs to the same group as its fundamental.
         !strong.some((base) => base.hz < hz && base.magnitude > magnitude && this.isMultiple(base.hz, hz)),
     );
-    // A clock can hide what drifts far: a low ridge over the whole stretch, yet tall in each short part of it.
+    // A clock can hide a rhythm that drifts far: that is a low ridge over the whole stretch, but tall in each short
+    // part of it.
     const others = alone.length > 0 ? [...strong, ...this.ridgesBeside(alone)] : strong;
     return alone.filter(({ hz, radians }) =>
       others.some(
@@ -195,7 +198,7 @@ class LineSearch {
       .map(({ hz, driftHz }) => ({ hz, radians: Math.PI * driftHz * (this.count / rateHz) }));
   }
 
-  /** Clocks at a steady speed: ripples come each a little early or late there too, a clock does not. */
+  /** Clocks at a steady speed: there, too, ripples come slightly early or late, and a clock does not. */
   private besideWhatTrembles(): Line[] {
     const { amps, rateHz } = this.trace;
     const told = this.strong.map((line) => ({
@@ -212,7 +215,7 @@ class LineSearch {
         line.jitter &&
         line.jitter.ratio < clockTrembles &&
         line.jitter.deviations < Math.max(surelyTrembles, clockDeviates * most) &&
-        // Beside a line of the motor the parts cannot part the two, and what strays is their beat.
+        // Close to a motor line the parts cannot separate the two, and the apparent drift is their beat.
         (line.radians < clockStrays || trembling.some(({ hz }) => this.beats(hz, line.hz))) &&
         this.standsAlone(line.hz, trembling) &&
         trembling.every(({ hz }) => !this.isMultiple(hz, line.hz)) &&
@@ -225,8 +228,8 @@ class LineSearch {
   }
 
   /**
-   * Clocks beside ripples that neither stray nor tremble: bars that differ, a bad one, a mark make lines at orders of the turn,
-   * and those go with the ripples and not with the clock.
+   * Clocks beside ripples that neither drift nor jitter: unequal bars, a bad bar or a mark make lines at orders of the
+   * turn, which belong to the ripples and not to the clock.
    */
   private besideAComb(): Line[] {
     const clocks = this.strong.filter(({ hz, radians }) => radians < clockStrays && this.standsAlone(hz));
@@ -246,7 +249,7 @@ class LineSearch {
     );
   }
 
-  /** Lines that stand out a little and are no harmonics of two tall ones, nor lie close beside a taller one. */
+  /** Lines that stand out a little, are not harmonics of two tall ones, and are not close to a taller one. */
   private lesserLines(tall: readonly Line[]): readonly number[] {
     const { binHz } = this.spectrum;
     const standing = peaksOf(this.spectrum, slowestMarkHz, 2 * fastestHumpHz, mostPeaks).filter(
@@ -263,7 +266,7 @@ class LineSearch {
       .map(({ hz }) => hz);
   }
 
-  /** The turn that lines beside some ripples speak for, as far as it is not known. */
+  /** The turn that the lines beside some ripples support, as far as it is not known. */
   private combOf({ hz }: Line, lines: readonly number[]): TurnComb | null {
     const { turn } = this;
     const counts =
@@ -275,19 +278,23 @@ class LineSearch {
     return turnComb(hz, lines, counts, nearlyWithin * this.spectrum.binHz);
   }
 
-  /** True where a line is taller than the ripples far above them: no order of theirs but a multiple is. */
+  /**
+   * True if a line is taller than the ripples and far above them in frequency: only a multiple of the ripple frequency
+   * could be.
+   */
   private towers(line: Line, ripple: Line): boolean {
     return line.hz > combFalls * ripple.hz && line.magnitude > ripple.magnitude;
   }
 
-  /** True where two lines lie too close to be told apart in a part of the stretch. */
+  /** True if two lines are too close to separate in one part of the stretch. */
   private beats(one: number, other: number): boolean {
     return Math.abs(one - other) < 2 * parts * this.spectrum.binHz;
   }
 
   /**
-   * Bad bars make a comb of lines, and a low one keeps time nearly like a clock: with a clock all others belong to one turn
-   * with the ripples, or are its own harmonics, or the turn's mark far below; and it is no line of a comb itself.
+   * Bad bars make a comb of lines, and a low one of them is nearly as steady as a clock. With a real clock, all other
+   * lines belong to one turn with the ripples, are the clock's own harmonics, or are the mark far below; and the clock
+   * is not a line of a comb itself.
    */
   private explainsTheRest({ hz }: Line, trembling: readonly Line[]): boolean {
     const others = this.strong.filter(
@@ -305,7 +312,10 @@ class LineSearch {
     });
   }
 
-  /** True where a line is one of many that share a turn with the ripples; far above them a comb has fallen off. */
+  /**
+   * True if a line is one of many orders of a turn shared with the ripples; far above the ripples a comb has died
+   * away.
+   */
   private isOfComb(ripple: number, hz: number): boolean {
     if (hz > combFalls * ripple) return false;
     const { magnitude, binHz } = this.spectrum;
@@ -324,21 +334,22 @@ class LineSearch {
     });
   }
 
-  /** Two tall rhythms that keep time and have no turn in common; or none. */
+  /** Two tall clock-steady rhythms that are not orders of one turn; or none. */
   private rivals(): FoundChopping {
     const [first, second] = this.peaks.filter(
       ({ magnitude, hz }) => magnitude > rivalShare * this.tallest && hz <= fastestHumpHz,
     );
     if (!first || !second || this.isMultiple(first.hz, second.hz)) return { none: true };
     const steady = this.strong.every(({ radians }) => radians < clockStrays);
-    // Where they stray a little, orders of a known turn are told by the nearest; of an unknown one any would fit.
+    // If they drift a little, they are matched to the nearest order of a known turn; with an unknown turn any order
+    // would fit.
     if (this.turnTogether(first.hz, second.hz, steady ? sameWithin : nearlyWithin)) return { none: true };
     const apart = this.standsAlone(first.hz, [second]) && this.strays(first.hz) < clockStrays;
     return steady || (this.turn !== null && apart) ? { rivals: [first.hz, second.hz] } : { none: true };
   }
 }
 
-/** True where one rhythm is a whole multiple of the other, to the half bin its drift may move it. */
+/** True if one rhythm is a whole multiple of the other, to half a bin for its drift. */
 function isMultiple(one: number, other: number, binHz: number): boolean {
   const [low, high] = one < other ? [one, other] : [other, one];
   const times = Math.round(high / low);
@@ -346,8 +357,8 @@ function isMultiple(one: number, other: number, binHz: number): boolean {
 }
 
 /**
- * True where two rhythms can be orders of one turn: both whole multiples of some common frequency, which is about that of the
- * rpm where it is known; and where ripples per turn are known one of them that many.
+ * True if two rhythms can be orders of one turn: both are whole multiples of a common frequency, which is close to the
+ * rpm if that is known; and if ripples per turn are known, one of them has that order.
  */
 function turnTogether(first: number, second: number, within: number, turn: KnownTurn): boolean {
   if (turn && "perTurn" in turn)
@@ -360,7 +371,7 @@ function turnTogether(first: number, second: number, within: number, turn: Known
   );
 }
 
-/** How much of a line's parts adds up over the whole: near 1 for a clock, little where the rhythm drifts. */
+/** How coherently a line's parts add up over the recording: near 1 for a clock, small if the rhythm drifts. */
 function clockShare(amps: Float32Array, rateHz: number, from: number, count: number, hz: number): number {
   const length = Math.floor(count / parts);
   const { mean } = rangeOf(amps, { from, to: from + count });

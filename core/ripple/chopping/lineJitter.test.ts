@@ -1,6 +1,6 @@
-// The closed forms are worked out by hand: white noise of variance s² on a line of amplitude A gives its height and its phase
-// s²/2 each once the line is turned back to zero; a phase that is white with variance q adds A² q/4 to the phase alone and, by
-// its image at twice the line, A² q/8 to both.
+// The closed forms are worked out by hand. White noise of variance s² on a line of amplitude A gives its height and
+// its phase s²/2 each, once the line is shifted to zero frequency. White phase noise of variance q adds A² q/4 to the
+// phase alone and, by its image at twice the line, A² q/8 to both.
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../../chance/randomSource";
 import { drawnRecording } from "../../testing/rippleRecording";

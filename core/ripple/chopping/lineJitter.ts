@@ -12,23 +12,26 @@ const nearestBin = 6;
 const farthestShare = 0.35;
 /** Fewest bins needed on either side. */
 const fewestBins = 20;
-/** Standard deviation of the logarithm of the ratio of two medians of exponential spreads, times the root of how many there are. */
+/**
+ * Standard deviation of the logarithm of the ratio of two medians of exponential variables, times the root of their
+ * number.
+ */
 const medianSpread = Math.SQRT2 / Math.LN2;
 
-/** How a line trembles. */
+/** A line's jitter. */
 export interface LineJitter {
-  /** 1 for a clock, more for what trembles. */
+  /** 1 for a clock, more for a line with jitter. */
   readonly ratio: number;
-  /** By how many standard deviations of chance it lies above 1. */
+  /** Number of standard deviations above 1. */
   readonly deviations: number;
 }
 
 /**
- * How much more a line trembles in time than in height: the median power of what modulates its phase over that of what
- * modulates its height, off the line to both sides. Noise does both alike, so a clock shows 1; ripples come each a little early
- * or late, and show more.
- * @param hz the line, to a small part of a bin
- * @returns null where too little lies around the line to tell
+ * How much more a line varies in phase than in amplitude: the median power of its phase modulation over that of its
+ * amplitude modulation, on both sides of the line. Noise affects both equally, so a clock shows 1; ripples come
+ * slightly early or late, and show more.
+ * @param hz the line, to a small fraction of a bin
+ * @returns null if too few bins around the line are usable
  */
 export function lineJitter(
   amps: Float32Array,
@@ -69,7 +72,7 @@ export function lineJitter(
   for (let off = nearestBin; off <= last; off++) {
     const [a, b] = [out[2 * off] as number, out[2 * off + 1] as number];
     const [c, d] = [out[2 * (size - off)] as number, out[2 * (size - off) + 1] as number];
-    // Both sides turned by the line's own phase; the lower one conjugated.
+    // Both sides rotated by the line's own phase, the lower one conjugated.
     const [upRe, upIm] = [a * cos + b * sin, b * cos - a * sin];
     const [downRe, downIm] = [c * cos + d * sin, -(d * cos - c * sin)];
     heights.push((upRe + downRe) ** 2 + (upIm + downIm) ** 2);

@@ -6,9 +6,9 @@ const rateHz = 40_000;
 const count = 2 ** 16;
 
 interface Drawn {
-  /** A clock's amplitude, at 930.5 Hz. */
+  /** Amplitude of a clock at 930.5 Hz. */
   readonly clock: number;
-  /** Where a rhythm begins and ends, hertz. */
+  /** Start and end frequency of a rhythm, in hertz. */
   readonly drifts?: readonly [number, number];
   readonly noise?: number;
 }

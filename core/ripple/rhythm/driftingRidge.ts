@@ -12,14 +12,14 @@ const ridgeStep = 0.006;
 /** Smallest share of parts in which a ridge must be found. */
 const ridgeMet = 0.8;
 
-/** A rhythm that drifts: the mean of where it was, how far it moved, and how wide a bin of the parts it was met in is. */
+/** A drifting rhythm: its mean frequency, how far it moved, and the bin width of the parts it was found in. */
 export interface Ridge {
   readonly hz: number;
   readonly driftHz: number;
   readonly binHz: number;
 }
 
-/** Rhythms that are tall in nearly every short part, each a little beside where it was in the part before. */
+/** Rhythms that are tall in nearly every short part, each close to its place in the part before. */
 export function ridgesOf(amps: Float32Array, rateHz: number, from: number, count: number): Ridge[] {
   const length = Math.min(count, 2 ** Math.floor(Math.log2(Math.max(256, ridgeSeconds * rateHz))));
   const parts = Math.max(1, Math.floor((2 * count) / length) - 1);

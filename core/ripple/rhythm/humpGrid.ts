@@ -1,18 +1,19 @@
 import { meanOf } from "../../signal/currentRecording";
 import type { HumpPhase } from "./humpPhase";
 
-/** The recording by ripple: `points` values a ripple, ripple after ripple, the ripple's top in the middle. */
+/** The recording by ripple: `points` values per ripple, ripple after ripple, with the ripple's top in the middle. */
 export interface HumpGrid {
   readonly points: number;
   readonly humps: number;
-  /** Hump's number, counted as the phase counts, of the first row. */
+  /** Ripple number of the first row, counted as the phase counts. */
   readonly first: number;
   readonly values: Float32Array;
 }
 
 /**
- * Puts a recording's samples onto a grid of so many points a ripple; points no sample fell on are filled from beside.
- * @param most ripples taken at most, from the first
+ * Resamples a recording onto a grid with a number of points per ripple; points without a sample are filled from their
+ * neighbours.
+ * @param most largest number of ripples, counted from the first
  */
 export function humpGrid(
   amps: Float32Array,
@@ -63,32 +64,32 @@ export function meanHump({ points, values, humps: ripple }: HumpGrid): Float64Ar
   return mean;
 }
 
-/** Root mean square of a grid's amps over their mean. */
+/** Root mean square of a grid's amps about their mean. */
 export function swingOf({ values }: HumpGrid): number {
   const mean = meanOf(values);
   return Math.sqrt(values.reduce((sum, amps) => sum + (amps - mean) ** 2, 0) / values.length);
 }
 
 /**
- * Ripples that differ by less than this share of their swing are alike. A recording without noise repeats the pattern of
- * its sampling.
+ * Ripples that differ by less than this share of their swing are alike; a recording without noise repeats the pattern
+ * of its sampling.
  */
 const leastSwing = 0.1;
 
-/** True where what sets the ripples of a grid apart swings by little beside the ripples themselves. */
+/** True if the differences between a grid's ripples are small compared with the ripples themselves. */
 export const humpsAlike = (grid: HumpGrid, apartSwing: number): boolean =>
   apartSwing < leastSwing * swingOf(grid);
 
 /**
- * Ripples of a sound commutator swing by no more than this share of the mean current. The back-EMF of eight ripples per turn or more
- * ripples by up to 1 − cos(π / 8), 7.6 %, of itself, and the current by that times the back-EMF over what is left of the volts:
- * 0.6 where the back-EMF takes eight ninths of them, and blower motors at work have it take less.
+ * Largest swing of a sound commutator's ripples, as a share of the mean current. With eight or more ripples per turn,
+ * the back-EMF ripples by up to 1 − cos(π / 8) = 7.6 % of itself. The current ripples by that times back-EMF over the
+ * remaining volts, which gives 0.6 with a back-EMF of eight ninths of the supply; blower motors at work have less.
  */
 const mostSwing = 0.6;
 
 /**
- * True where the mean ripple swings further than a sound commutator's can: it is made by bad bars then. A recording that goes below
- * nothing was taken without its mean, and tells nothing of that.
+ * True if the mean ripple swings further than a sound commutator's can, so that bad bars cause it. A recording that
+ * goes below zero was taken without its mean and says nothing about that.
  */
 export function swingsTooFar(grid: HumpGrid): boolean {
   const hump = meanHump(beginningOf(grid));

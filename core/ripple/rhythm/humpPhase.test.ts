@@ -15,7 +15,7 @@ describe("the ripple's rhythm", () => {
   test("follows a speed that drifts by a fifth", () => {
     const trace = drawnRecording({ ...made, drift: 0.2 });
     const rhythm = humpRhythm(trace, wholeOf(trace), band);
-    // 480 ripples per second in the middle, a tenth less at the start, a tenth more at the end.
+    // 480 ripples per second in the middle, a tenth fewer at the start, a tenth more at the end.
     expect(rhythm?.hz[0]).toBeGreaterThan(430);
     expect(rhythm?.hz[0]).toBeLessThan(445);
     expect(rhythm?.hz.at(-1)).toBeGreaterThan(515);
@@ -46,7 +46,7 @@ describe("the ripple's phase", () => {
   test.each([0, 0.05, 0.15])("counts every ripple over a drift of %p", (drift) => {
     const { phase } = followed(drift);
     const passed = (phase.humps.at(-1) ?? 0) - (phase.humps[0] ?? 0);
-    // 480 a second over the time between the first and the last block.
+    // 480 per second over the time between the first and the last block.
     const seconds = ((phase.humps.length - 1) * phase.block) / made.rateHz;
     expect(Math.abs(passed / (480 * seconds) - 1)).toBeLessThan(0.002);
     for (let i = 1; i < phase.humps.length; i++)
@@ -77,7 +77,7 @@ describe("the ripple's phase", () => {
     const { normal } = randomSource(9);
     const values = Float32Array.from({ length: 16 * 960 }, () => normal());
     expect(foldConsistency({ points: 16, humps: 960, first: 0, values }, 12)).toBeLessThan(0.02);
-    // Each height is told to its error, the tallest first or last as the turn happens to begin.
+    // Each height is found within its error; the tallest comes first or last, depending on where the turn begins.
     const { humpAmps, errorAmps } = foldedTurn(grid, 12);
     const sorted = [...humpAmps].sort((a, b) => b - a);
     expect((sorted[0] ?? 0) / (sorted.at(-1) ?? 1)).toBeCloseTo(1 / 0.6, 0);

@@ -1,19 +1,19 @@
 import type { CurrentRecording, Stretch } from "../../signal/currentRecording";
 import type { HumpRhythm } from "./humpRhythm";
 
-/** Where in its ripples a recording is: whole numbers at the ripple tops, counted from the first sample. */
+/** The ripple phase of a recording: whole numbers at the ripple tops, counted from the first sample. */
 export interface HumpPhase {
   readonly from: number;
-  /** Samples from one entry of `humps` to the next. */
+  /** Samples between entries of `humps`. */
   readonly block: number;
-  /** Ripples passed at the middle of each block. */
+  /** Number of ripples passed at the middle of each block. */
   readonly humps: Float64Array;
 }
 
 /**
- * Follows the ripple's phase: the recording turned back by the rhythm known so far, averaged over some ripples, and
- * the angle that remains unwound (quadrature demodulation, any signal-processing handbook).
- * @param smoothHumps ripples averaged over; whole turns take what repeats once a turn out of it
+ * Follows the ripple's phase: the recording is shifted down by the rhythm known so far, averaged over some ripples,
+ * and the remaining angle is unwrapped (quadrature demodulation, any signal-processing handbook).
+ * @param smoothHumps number of ripples averaged over; whole turns remove whatever repeats once per turn
  */
 export function humpPhase(
   { amps, rateHz }: CurrentRecording,
@@ -66,7 +66,7 @@ export function humpPhase(
   return { from, block, humps: ripple };
 }
 
-/** The rhythm at any sample, straight between the stretches. */
+/** The rhythm at any sample, interpolated linearly between the stretches. */
 function rhythmAt({ centres, hz }: HumpRhythm): (sample: number) => number {
   let at = 0;
   return (sample) => {
@@ -78,7 +78,7 @@ function rhythmAt({ centres, hz }: HumpRhythm): (sample: number) => number {
   };
 }
 
-/** Moving mean over a width, narrower at the ends. */
+/** Moving average over a width, narrower at the ends. */
 function smoothed(values: Float64Array, width: number): Float64Array {
   const half = Math.floor(width / 2);
   const sums = new Float64Array(values.length + 1);

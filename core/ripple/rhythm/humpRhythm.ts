@@ -1,17 +1,17 @@
 import { type CurrentRecording, meanOf, medianOf, type Stretch } from "../../signal/currentRecording";
 import { type Peak, peaksOf, type Spectrum, spectrumOf } from "../../signal/spectrum";
 
-/** How fast the ripples follow each other, along the recording: speed drifts, and the rhythm with it. */
+/** The ripple frequency along the recording, which drifts with the speed. */
 export interface HumpRhythm {
-  /** Middle sample of each stretch looked at, rising. */
+  /** Middle sample of each stretch, ascending. */
   readonly centres: Float64Array;
   /** Ripples per second there. */
   readonly hz: Float64Array;
-  /** Power of the rhythm over that of what lies around it. */
+  /** Power of the rhythm over that of its surroundings. */
   readonly standsOut: number;
 }
 
-/** No blower motor's ripples come slower or faster than this: 8 a turn at 200 rpm, 48 a turn at 6 000. */
+/** Limits of a blower motor's ripple frequency: 8 per turn at 200 rpm, 48 per turn at 6 000. */
 export const slowestHumpHz = 25;
 export const fastestHumpHz = 5000;
 
@@ -33,21 +33,21 @@ const speedStep = 0.02;
 /** Ratio of the peaks to the noise below which no ripple is found. */
 const noiseFloor = 50;
 
-/** The window of frequencies the ripples are looked for in. */
+/** The range of frequencies in which the ripples are searched. */
 export interface HumpBand {
   readonly lowHz: number;
   readonly highHz: number;
 }
 
-/** Peaks tried as some order of the ripple's comb where the ripples per turn are known. */
+/** Number of peaks tried as orders of the ripple's comb if the ripples per turn are known. */
 const combPeaks = 8;
-/** Weight of the score of a comb, in natural logarithms of height. */
+/** Weight of a comb's score, in natural logarithms of height. */
 const combWeight = 3;
 
 /**
- * Ripples per second by the comb of lines that bad bars make: a bad bar passes every brush, so all repeats once a pole and
- * every line is a multiple of that. The lines that are there, the share of all power they hold, and the ripple's own line
- * speak for a candidate.
+ * Ripples per second from the comb of lines that bad bars make: a bad bar passes every brush, so everything repeats
+ * once per pole, and every line is a multiple of that frequency. A candidate scores by the share of its lines that are
+ * present, their share of all power, and the ripple's own line.
  * @param perPole ripples from one pole to the next
  */
 function combCandidates(spectrum: Spectrum, band: HumpBand, topHz: number, perPole: number) {
@@ -86,10 +86,10 @@ function combCandidates(spectrum: Spectrum, band: HumpBand, topHz: number, perPo
 }
 
 /**
- * Follows the strongest rhythm through a recording: the best path through the peaks of short stretches, by height and by
- * steadiness (Viterbi's algorithm).
- * @param perPole ripples from one pole to the next, where they are known: a comb of lines is then looked for
- * @returns null where nothing stands out
+ * Follows the strongest rhythm through a recording: the best path through the peaks of short stretches, by height and
+ * by steadiness (Viterbi's algorithm).
+ * @param perPole ripples from one pole to the next, if known: then a comb of lines is searched
+ * @returns null if nothing stands out
  */
 export function humpRhythm(
   { amps, rateHz }: CurrentRecording,
@@ -168,7 +168,9 @@ function bestPath(layers: readonly { peaks: Peak[]; weights: number[] }[]): numb
   return path;
 }
 
-/** Power of a peak over the middle of the power around it, its own lobe left out; a comb of other lines counts little. */
+/**
+ * Power of a peak over the median power around it, without its own lobe, so that a comb of other lines counts little.
+ */
 function overSurroundings(magnitude: Float64Array, bin: number): number {
   const around: number[] = [];
   const last = Math.min(magnitude.length, bin * 1.6);

@@ -5,7 +5,7 @@ import { foldConsistency, humpsApart, isSmoothHump, repeatsAfter } from "./folde
 
 const points = 20;
 
-/** A grid of ripples made from a function of the ripples gone by, with noise of some size. */
+/** A grid of ripples made from a function of the ripple number, with noise. */
 function gridOf(humps: number, amps: (hump: number) => number, noise = 0): HumpGrid {
   const { normal } = randomSource(7);
   const values = Float32Array.from(
@@ -14,7 +14,7 @@ function gridOf(humps: number, amps: (hump: number) => number, noise = 0): HumpG
   );
   return { points, values, humps, first: 0 };
 }
-/** A whole of cosines with a common period, in ripples. */
+/** A sum of cosines with a common period, in ripples. */
 const wave = (period: number, orders: readonly number[]) => (hump: number) =>
   orders.reduce((sum, order) => sum + Math.cos((2 * Math.PI * order * hump) / period), 0);
 

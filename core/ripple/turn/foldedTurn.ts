@@ -5,7 +5,7 @@ import { turnLine } from "./turnLine";
 /** One revolution, the mean of many. */
 export interface FoldedTurn {
   readonly turns: number;
-  /** Points a ripple, the ripple's top in the middle. */
+  /** Points per ripple, with the ripple's top in the middle. */
   readonly points: number;
   /** Amps by point, ripple after ripple. */
   readonly amps: readonly number[];
@@ -13,14 +13,14 @@ export interface FoldedTurn {
   readonly humpAmps: readonly number[];
   /** Standard error of each height, from its scatter over the turns. */
   readonly errorAmps: readonly number[];
-  /** Swing of the valleys' line over the turn, peak to peak: a tight spot, a wheel out of balance. */
+  /** Variation of the valleys' line over the turn, peak to peak: a tight spot, or an unbalanced wheel. */
   readonly wanderAmps: number;
 }
 
 /** Ripples per turn from which the line through the valleys may have a second order. */
 const leastForSecond = 14;
 
-/** Folds a recording's ripples on so many a turn. */
+/** Averages a recording's ripples over its turns, with a given number of ripples per turn. */
 export function foldedTurn(grid: HumpGrid, perTurn: number): FoldedTurn {
   const { points, values } = grid;
   const turns = Math.floor(grid.humps / perTurn);
@@ -48,13 +48,13 @@ export function foldedTurn(grid: HumpGrid, perTurn: number): FoldedTurn {
   };
 }
 
-/** A recording's swing within turns, as mean squares. */
+/** A recording's variation within turns, as mean squares. */
 interface FoldShares {
   /** All of it. */
   readonly all: number;
-  /** What the mean turn explains; of pure noise one part in as many as there are turns. */
+  /** The part the mean turn explains; of pure noise it explains one part in as many as there are turns. */
   readonly explained: number;
-  /** What of the rest changes from point to point as noise does. */
+  /** The part of the rest that changes from point to point, as noise does. */
   readonly noise: number;
   readonly turns: number;
 }
@@ -76,7 +76,7 @@ function foldShares({ points, values, humps: ripple }: HumpGrid, perTurn: number
   let before = 0;
   for (let i = 0; i < turns * cells; i++) {
     const rest = own(i) - (mean[i % cells] as number);
-    // Half the mean square of the differences of white noise is its own mean square.
+    // The mean square of white noise is half the mean square of its differences.
     if (i > 0) noise += (rest - before) ** 2 / (2 * turns * cells);
     before = rest;
   }
@@ -84,8 +84,8 @@ function foldShares({ points, values, humps: ripple }: HumpGrid, perTurn: number
 }
 
 /**
- * How well the turns of a recording repeat each other: the share of the swing within turns that their mean explains. Near 1
- * where the ripples per turn and their rhythm are right, little where they are not.
+ * How well the turns of a recording repeat each other: the share of the variation within turns that their mean
+ * explains. Near 1 if ripples per turn and rhythm are right, small if they are not.
  */
 export function foldConsistency(grid: HumpGrid, perTurn: number): number {
   const { all, explained, turns } = foldShares(grid, perTurn);
@@ -93,7 +93,7 @@ export function foldConsistency(grid: HumpGrid, perTurn: number): number {
   return Math.max(0, (explained / all - 1 / turns) / (1 - 1 / turns));
 }
 
-/** The same of a recording without its noise, which changes from point to point; 1 where there is nothing but noise. */
+/** The same without noise, which changes from point to point; 1 if there is nothing but noise. */
 export function foldConsistencyBesideNoise(grid: HumpGrid, perTurn: number): number {
   const { all, explained, noise, turns } = foldShares(grid, perTurn);
   if (turns < 2) return 0;
@@ -102,13 +102,13 @@ export function foldConsistencyBesideNoise(grid: HumpGrid, perTurn: number): num
   return repeats + differs === 0 ? 1 : repeats / (repeats + differs);
 }
 
-/** What sets the ripples of a grid apart: each less the mean of all. */
+/** The differences between a grid's ripples: each minus the mean of all. */
 export function humpsApart(grid: HumpGrid): HumpGrid {
   const mean = meanHump(grid);
   return { ...grid, values: grid.values.map((value, i) => value - (mean[i % grid.points] as number)) };
 }
 
-/** The share of a grid's swing that repeats after so many ripples, which need not be a whole number. */
+/** The share of a grid's variation that repeats after a number of ripples, which need not be whole. */
 export function repeatsAfter({ points, values, humps: ripple }: HumpGrid, period: number): number {
   const cells = Math.max(2, Math.round(period * points));
   const step = (period * points) / cells;
@@ -129,16 +129,16 @@ export function repeatsAfter({ points, values, humps: ripple }: HumpGrid, period
   return all === 0 ? 0 : Math.max(0, (explained / all - 1 / times) / (1 - 1 / times));
 }
 
-/** Where in a ripple its top and its valley lie, from the middle of all ripples, so that bad ones have no say. */
+/** Position of a ripple's top and valley, from the median of all ripples, so that bad ones do not count. */
 export interface HumpShape {
   readonly top: number;
   readonly valley: number;
 }
 
-/** Ripples averaged for the shape of one ripple. */
+/** Number of ripples averaged for the shape of one ripple. */
 const shapeHumps = 1500;
 
-/** Every ripple's amps over its own mean, point by point; of very many, as many as tell. */
+/** Every ripple's amps over its own mean, point by point; limited to as many ripples as are useful. */
 function columnsOf(amps: ArrayLike<number>, points: number): number[][] {
   const ripple = Math.floor(amps.length / points);
   const step = Math.max(1, Math.floor(ripple / shapeHumps));
@@ -154,16 +154,16 @@ function columnsOf(amps: ArrayLike<number>, points: number): number[][] {
 const usualShape = (amps: ArrayLike<number>, points: number): number[] =>
   columnsOf(amps, points).map(medianOf);
 
-/** Where in a ripple its top and its valley lie, as places among so many points; of ripples laid over each other, their median. */
+/** Position of a ripple's top and valley among its points, from the median of overlaid ripples. */
 export function humpShape(amps: ArrayLike<number>, points: number): HumpShape {
   const shape = usualShape(amps, points);
   return { top: shape.indexOf(Math.max(...shape)), valley: shape.indexOf(Math.min(...shape)) };
 }
 
-/** Height of a second bump, as a share of the swing, from which one ripple holds several. */
+/** Height of a second bump, as a share of the swing, from which one grid ripple holds several. */
 const bumpShare = 0.25;
 
-/** How often a shape goes up and down again by more than some amps on its way round from its lowest point. */
+/** Number of rises and falls larger than some amps in a shape, going round from its lowest point. */
 function bumpsIn(shape: readonly number[], amps: number): number {
   const low = Math.min(...shape);
   const start = shape.indexOf(low);
@@ -181,7 +181,7 @@ function bumpsIn(shape: readonly number[], amps: number): number {
   return bumps;
 }
 
-/** True where the usual ripple goes up once and down once. */
+/** True if the usual ripple rises once and falls once. */
 export function isOneHump(values: Float32Array, points: number): boolean {
   const shape = usualShape(values, points);
   return bumpsIn(shape, bumpShare * (Math.max(...shape) - Math.min(...shape))) <= 1;
@@ -193,9 +193,9 @@ const slightShare = 0.015;
 const slightErrors = 6;
 
 /**
- * True where the usual ripple is smooth: a commutator's ripple has one top. What bad bars make in half a turn mostly has one that
- * stands out, and the ripples between them lie on its flanks as slight bumps.
- * @param repeats the share of the swing that the turns have in common: the rest is noise
+ * True if the usual ripple is smooth: a commutator's ripple has one top. The effect of bad bars over half a turn
+ * usually has one outstanding top, with the ripples between as slight bumps on its flanks.
+ * @param repeats the share of the variation that the turns have in common; the rest is noise
  */
 export function isSmoothHump(values: Float32Array, points: number, repeats: number): boolean {
   const columns = columnsOf(values, points);
@@ -207,7 +207,7 @@ export function isSmoothHump(values: Float32Array, points: number, repeats: numb
   return bumpsIn(shape, Math.max(slightShare * swing, slightErrors * error)) <= 1;
 }
 
-/** The top of a ripple: the mean of the three points about where tops lie, so that noise has no favourite. */
+/** The top of a ripple: the mean of the three points around the usual position, so that noise does not bias it. */
 function topOf(amps: ArrayLike<number>, points: number, hump: number, top: number): number {
   const at = hump * points + top;
   const reach = points >= 12 ? 1 : 0;
@@ -216,10 +216,10 @@ function topOf(amps: ArrayLike<number>, points: number, hump: number, top: numbe
   return sum / (2 * reach + 1);
 }
 
-/** Height of every ripple of a grid over the mean of the valleys beside it, one by one. */
+/** Height of every ripple of a grid over the mean of its two valleys. */
 export function singleHeights(grid: HumpGrid, shape: HumpShape): Float64Array {
   const { points, values, humps: ripple } = grid;
-  // A valley behind the top belongs to this ripple; one before it also closes the ripple before.
+  // The valley after a top belongs to this ripple; the one before it also ends the previous ripple.
   return Float64Array.from({ length: Math.max(0, ripple - 2) }, (_, i) => {
     const hump = i + 1;
     const valley = hump * points + shape.valley;

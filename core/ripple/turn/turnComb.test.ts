@@ -1,4 +1,4 @@
-// Checked against what the definition gives by hand, and against chance: random lines are no comb.
+// Checked against values from the definition by hand, and against chance: random lines are not a comb.
 import { describe, expect, test } from "@jest/globals";
 import { randomSource } from "../../chance/randomSource";
 import { isOrder, turnComb } from "./turnComb";
@@ -29,7 +29,7 @@ describe("the turn that lines speak for", () => {
   });
 
   test("one line at a hundredth's chance, one count: the logarithm of how much likelier it is so, by hand", () => {
-    // Ten ripples per turn at 500 Hz: orders every 50 Hz, each met within 0.2 (1 + 0.1) Hz to both sides.
+    // Ten ripples per turn at 500 Hz: orders every 50 Hz, each matched within 0.2 (1 + 0.1) Hz on both sides.
     const chance = (2 * 0.2 * 1.1) / 50;
     expect(turnComb(500, [50], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.7 / chance + 0.3), 10);
     expect(turnComb(500, [75], [10], 0.2)?.evidence).toBeCloseTo(Math.log(0.3), 10);

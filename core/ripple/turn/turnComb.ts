@@ -6,28 +6,29 @@ const strayShare = 0.3;
 const leastChance = 0.005;
 
 /**
- * True where a rhythm is some order of the turn of which the ripples are one order.
+ * True if a rhythm is an order of the turn that has the ripples as one of its orders.
  * @param order ripples per turn
- * @param within hertz at the ripple's own frequency; farther up it grows with it
+ * @param within tolerance in hertz at the ripple's own frequency; it grows with frequency above that
  */
 export function isOrder(ripple: number, order: number, other: number, within: number): boolean {
   const once = ripple / order;
   return Math.abs(other - Math.round(other / once) * once) < within * (1 + other / ripple);
 }
 
-/** The ripples per turn that lines speak for most, and by how much. */
+/** The ripples per turn that the lines support most, and by how much. */
 export interface TurnComb {
   readonly perTurn: number;
-  /** Natural logarithm of how many times likelier the lines are as orders of that turn than as lines anywhere. */
+  /** Natural logarithm of how many times likelier the lines are as orders of that turn than as lines at random. */
   readonly evidence: number;
 }
 
 /**
- * How well lines go as orders of one turn with the ripples. A line meets some order by chance in the share of all frequencies
- * that lie as near to one, so many close orders say little of each; that a count had to be chosen is paid for by its logarithm.
- * @param counts ripples per turn that may be
+ * How well lines fit as orders of one turn with the ripples. A random line matches some order with a probability equal
+ * to the share of frequencies close to one, so many close orders say little; the choice of a count costs its
+ * logarithm.
+ * @param counts possible ripples per turn
  * @param within hertz, as in `isOrder`
- * @returns null where no count may be
+ * @returns null if no count is possible
  */
 export function turnComb(
   ripple: number,

@@ -11,7 +11,7 @@ const leastMark = 0.006;
 /** Largest relative difference between an entered rpm and the ripple. */
 export const rpmWithin = 0.04;
 
-/** Usual swing of a ripple, from the middle of them. */
+/** Usual swing of a ripple, by the median. */
 function usualSwing({ values, points }: HumpGrid): number {
   const { top, valley } = humpShape(values, points);
   return Math.max(0, medianOf(columnOf(values, points, top)) - medianOf(columnOf(values, points, valley)));
@@ -27,14 +27,14 @@ const columnOf = (values: Float32Array, points: number, at: number): Float32Arra
 export interface TurnCount {
   readonly perTurn: number | null;
   readonly bars: number | null;
-  /** A period the ripples repeat with, whatever it is of a turn. */
+  /** A period with which the ripples repeat, whatever part of a turn it is. */
   readonly period: number | null;
 }
 
 /**
- * Ripples per turn and bars: as given, or from the speed given, or from a mark that comes once a turn.
- * @param even the ripples with the dips of bad bars evened out, `raw` as they are
- * @param cannot takes what cannot be told, with its reason
+ * Ripples per turn and bars: as given, from the given speed, or from a mark once per turn.
+ * @param even the ripples with the dips of bad bars removed, `raw` unchanged
+ * @param cannot receives what cannot be determined, with the reason
  */
 export function turnCount(
   humpHz: number,

@@ -2,7 +2,7 @@ import { medianOf } from "../../signal/currentRecording";
 
 /** Iterations of the fit. */
 const rounds = 12;
-/** A level with one or two swings a turn. */
+/** A level with one or two harmonics of the turn. */
 export interface TurnLine {
   readonly at: (hump: number) => number;
   /** Peak to peak. */
@@ -10,9 +10,9 @@ export interface TurnLine {
 }
 
 /**
- * The line that values along a turn lie on: a level and so many orders of swings, fitted to the least sum of
- * distances (by reweighted least squares), so that a few that lie far off do not pull it.
- * @param offset where in its ripple each value lies
+ * The baseline of values along a turn: a level and a number of harmonics, fitted to the least sum of absolute
+ * distances (by reweighted least squares), so that a few outliers do not pull it.
+ * @param offset position within its ripple of each value
  */
 export function turnLine(values: Float64Array, orders: 1 | 2, offset = 0): TurnLine {
   const count = values.length;
@@ -44,7 +44,7 @@ const dot = (a: ArrayLike<number>, b: ArrayLike<number>): number => {
   return sum;
 };
 
-/** Weighted least squares by the normal equations and elimination; a handful of unknowns. */
+/** Weighted least squares by the normal equations and elimination; there are only a few unknowns. */
 function leastSquares(rows: readonly number[][], values: Float64Array, weights: Float64Array): Float64Array {
   const size = rows[0]?.length ?? 0;
   const matrix = Array.from({ length: size }, () => new Float64Array(size + 1));

@@ -5,7 +5,7 @@ import { turnLine } from "./turnLine";
 import { turnMark } from "./turnMark";
 
 const possible = possibleHumps(2);
-/** Mean currents of ripple after ripple, by what each ripple of a turn carries, with a little noise. */
+/** Mean currents of successive ripples from the level of each ripple of a turn, with a little noise. */
 function levels(count: number, of: (hump: number) => number, noise = 0.005): Float64Array {
   const { normal } = randomSource(11);
   return Float64Array.from({ length: count }, (_, hump) => 10 + of(hump) + noise * normal());
@@ -69,7 +69,7 @@ describe("a mark that comes once a turn", () => {
   test.each([2, 3])("bad bars %p humps wide, half a turn of 16 bars, are no turn of eight", (wide) => {
     const dips = [0, -0.01, -1.99, wide === 2 ? -0.05 : -1.4, 0.02, 0.02, 0.01, -2.08];
     const raw = levels(4000, (hump) => dips[(hump + 4) % 8] ?? 0);
-    // Where the dips were evened out what is left of them is nearly a swing.
+    // With the dips removed, what is left of them is nearly a sine.
     const even = levels(4000, (hump) => -0.1 * Math.max(0, Math.cos((2 * Math.PI * hump) / 8)) ** 1.2);
     expect(marked(even, raw)).toMatchObject({ kind: "pattern", humps: 8 });
   });
@@ -96,7 +96,7 @@ describe("a mark that comes once a turn", () => {
     expect(marked(levels(3000, swing(13)))).toMatchObject({ kind: "pattern", humps: 13 });
     expect(marked(levels(3000, () => 0)).kind).toBe("none");
     expect(marked(levels(20, swing(12))).kind).toBe("none");
-    // Too small to be anything but the sampling's own beat.
+    // Too small to be anything but a beat of the sampling.
     expect(marked(levels(3000, (hump) => 0.005 * swing(12)(hump), 0)).kind).toBe("none");
   });
 });

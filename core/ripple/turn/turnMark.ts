@@ -3,13 +3,13 @@ import { type Peak, peaksOf, type Spectrum, spectrumOf } from "../../signal/spec
 import type { HumpGrid } from "../rhythm/humpGrid";
 import { turnLine } from "./turnLine";
 
-/** What repeats in the ripple's mean current: nothing, once a turn, or in a way that need not be once a turn. */
+/** What repeats in the ripples' mean current: nothing, once per turn, or in a way that need not be once per turn. */
 export type TurnMark =
   | { readonly kind: "none" }
   | { readonly kind: "once-a-turn"; readonly humps: number }
   | { readonly kind: "pattern"; readonly humps: number; readonly repeats: Repeats };
 
-/** Why a pattern need not be a turn: no commutator has one so long, or bars that differ make it once a brush. */
+/** Why a pattern need not be a turn: no commutator has one so long, or unequal bars cause it once per brush. */
 type Repeats = "repeats-not-by-turn" | "repeats-once-a-brush";
 
 /** Power of a line, as a multiple of the noise, from which it counts. */
@@ -65,12 +65,12 @@ export function humpLevels({ values, points, humps: ripple }: HumpGrid): Float64
 }
 
 /**
- * Looks for a mark that comes once a turn in the mean current of ripple after ripple: a swing, a spike. Bars that
- * differ repeat too, but with one brush a pole each passes every brush, so their pattern comes once a pole, and a
- * dip alone does not tell which of both it is.
- * @param even levels with the dips of bad bars evened out, `raw` as they are
- * @param possible counts of ripples per turn that a commutator can give
- * @param leastAmps swings smaller than this are the sampling's own
+ * Looks for a mark once per turn in the mean current of successive ripples: a variation, or a spike. Unequal bars
+ * repeat too, but with one brush per pole each passes every brush, so their pattern comes once per pole, and a dip
+ * alone does not tell which it is.
+ * @param even levels with the dips of bad bars removed, `raw` unchanged
+ * @param possible numbers of ripples per turn that a commutator can give
+ * @param leastAmps variations smaller than this come from the sampling
  */
 export function turnMark(
   even: Float64Array,
@@ -86,23 +86,23 @@ export function turnMark(
   if (lines.length === 0) return { kind: "none" };
   const binHz = 1 / even.length;
   const strongest = Math.min(...lines.map((line) => line.within));
-  // The shortest period all lines are multiples of.
+  // The shortest period of which all lines are multiples.
   for (let ripple = 2; ripple <= most; ripple++) {
     const own = lines.filter((line) => !isSideband(line, lines, sidebandShare / ripple, binHz * withinWeak));
     if (!own.every((line) => belongs(line, ripple, binHz * line.within))) continue;
-    // The periods next to it must be told from it.
+    // It must be distinguishable from the neighbouring periods.
     const alike = [ripple - 1, ripple + 1].some(
       (other) => Math.abs(1 / other - 1 / ripple) < binHz * strongest,
     );
     if (alike) return { kind: "none" };
-    // Bars that differ by chance may swing a little over half a turn.
+    // Unequal bars may cause a small variation over half a turn by chance.
     const leastSwing = possible.includes(poles * ripple) ? surelyMore * leastAmps : 0;
     return judged({ even, raw, humps: ripple, poles, leastSwing }, possible.includes(ripple));
   }
   return { kind: "none" };
 }
 
-/** A line of the ripple's levels, and how near to its place it must lie, in bins. */
+/** A line of the ripples' levels, and how close to its expected order it must be, in bins. */
 interface Line extends Peak {
   readonly within: number;
 }
@@ -129,9 +129,9 @@ function linesOf(spectrum: Spectrum, count: number, most: number, least: number)
 }
 
 /**
- * True where a line lies close beside a taller one with its like on the other side: something changes along the recording, slower
- * than the turn.
- * @param reach how near, and `same` how alike the two distances are, both a ripple
+ * True if a line is close to a taller one with a similar line on the other side: something changes along the
+ * recording, more slowly than the turn.
+ * @param reach how close, and `same` how similar the two distances must be, both per ripple
  */
 const isSideband = (line: Line, lines: readonly Line[], reach: number, same: number): boolean =>
   lines.some(
@@ -169,9 +169,9 @@ function judged({ even, raw, humps: ripple, poles, leastSwing }: Repeating, feas
 }
 
 /**
- * True where a period swings once. Bars, bad ones too, pass every brush alike, so what the brushes have in common goes; what is
- * left swings purely. Where half a turn is taken for a whole one, its one dip is left at one brush and, turned over, at the
- * other: as deep there as what they have in common.
+ * True if a period has one variation. Bars, including bad ones, pass every brush alike, so what the brushes have in
+ * common is subtracted; the rest is a pure variation. If half a turn is taken for a whole one, its dip remains at one
+ * brush and inverted at the other, as deep as the common part.
  */
 function swingsOnce(profile: Float64Array, poles: number, leastSwing: number): boolean {
   const count = profile.length;
@@ -190,7 +190,7 @@ function swingsOnce(profile: Float64Array, poles: number, leastSwing: number): b
     power += value * value;
   });
   if (apart <= leastApart * power) return false;
-  // In a deep dip the brushes differ a little; where no half turn can be meant it has no say.
+  // In a deep dip the brushes differ slightly; this does not count where half a turn is impossible.
   const lowest = level - dippedShare * (level - Math.min(...common));
   const isLevel = (hump: number): boolean => (common[hump] as number) >= lowest;
   const dipped =
@@ -199,7 +199,10 @@ function swingsOnce(profile: Float64Array, poles: number, leastSwing: number): b
   return share > swingShare && amplitude > leastSwing;
 }
 
-/** A profile's swing once a period, by least squares over some of its ripples: its share of their power, and its amplitude. */
+/**
+ * The once-per-period variation of a profile, by least squares over some of its ripples: its share of their power, and
+ * its amplitude.
+ */
 function firstOrder(
   profile: Float64Array,
   takes: (hump: number) => boolean,
@@ -222,7 +225,7 @@ function firstOrder(
   return { share: (a * withCosine + b * withSine) / Math.max(1e-300, power), amplitude: Math.hypot(a, b) };
 }
 
-/** Mean level of each ripple of a period, about their middle. */
+/** Mean level of each ripple of a period, relative to their median. */
 function foldedLevels(levels: Float64Array, ripple: number): Float64Array {
   const periods = Math.floor(levels.length / ripple);
   const sums = new Float64Array(ripple);
@@ -232,7 +235,7 @@ function foldedLevels(levels: Float64Array, ripple: number): Float64Array {
   return sums.map((value) => value - middle);
 }
 
-/** True where something lies far below the middle of a period, and nothing as far above it. */
+/** True if something lies far below the median of a period and nothing as far above it. */
 function hasDips(profile: Float64Array): boolean {
   const line = turnLine(profile, 1);
   const off = profile.map((value, hump) => value - line.at(hump));
@@ -242,7 +245,7 @@ function hasDips(profile: Float64Array): boolean {
   );
 }
 
-/** True where one ripple of the period stands far above the rest: a bad bar takes away, it does not add. */
+/** True if one ripple of the period stands far above the rest; a bad bar lowers the current and never raises it. */
 function isSpike(profile: Float64Array): boolean {
   const top = Math.max(...profile);
   const at = profile.indexOf(top);

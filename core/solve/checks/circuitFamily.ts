@@ -5,19 +5,21 @@ import type { Netlist } from "../netlist/netlist";
 export interface CircuitFamily {
   /** What makes the lower speeds. */
   readonly control: "resistor" | "linear" | "chopping" | "switch";
-  /** Side of the motor it works on. */
+  /** The side of the motor the speed control works on. */
   readonly side: "ground" | "feed";
-  /** Settings in which a motor turns. */
+  /** The settings in which a motor turns. */
   readonly speeds: number;
   readonly relays: number;
   readonly motors: number;
   readonly steering: "left" | "right" | null;
 }
 
-/** A motor slower than this is as good as still, in rpm. */
+/** A motor slower than this, in rpm, counts as stopped. */
 const turning = 60;
 
-/** Tells a circuit's family from its parts and from where the healthy volts are lost on its weakest speed. */
+/**
+ * Derives a circuit's family from its parts and from where volts are lost on the lowest speed of the healthy vehicle.
+ */
 export function circuitFamily(netlist: Netlist): CircuitFamily {
   const { circuit, motors, relays, modules, battery } = netlist;
   const [motor] = motors;
@@ -47,7 +49,7 @@ export function circuitFamily(netlist: Netlist): CircuitFamily {
   };
 }
 
-/** The family in which a shop counts its faults: what makes the speeds, and on which side: `resistor ground`. */
+/** The family a shop counts its faults by: what makes the speeds and on which side, such as `resistor ground`. */
 export function familyName(netlist: Netlist): string {
   const { control, side } = circuitFamily(netlist);
   return `${control} ${side}`;

@@ -10,7 +10,7 @@ interface Raw {
   wires: Record<string, unknown>[];
 }
 
-/** What is found in the shipped van with one thing spoilt. */
+/** The findings for the shipped van with one value spoilt. */
 function found(spoil: (raw: Raw) => void): CircuitFinding[] {
   const raw = shippedJson("whimbrel-four-speed") as unknown as Raw;
   spoil(raw);

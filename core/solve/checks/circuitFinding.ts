@@ -4,7 +4,7 @@ import { ampacity } from "../../units/ampacity";
 import { type HealthyPoint, healthyPoints } from "../healthyPoint";
 import type { Netlist } from "../netlist/netlist";
 
-/** What is odd about a circuit, with its figures. */
+/** What is unusual about a circuit, with its figures. */
 export type CircuitDoubt =
   | { readonly code: "splice-joins-nothing"; readonly part: string }
   | { readonly code: "no-wire"; readonly terminals: readonly string[] }
@@ -50,28 +50,28 @@ export type CircuitDoubt =
       readonly setting: string;
     };
 
-/** Something about a circuit that parses and solves, and yet can hardly be right. */
+/** Something about a circuit that parses and solves but is probably wrong. */
 export interface CircuitFinding {
-  /** Place in the file, as problems name it. */
+  /** Path in the file, written as in problems. */
   readonly path: string;
   readonly what: CircuitDoubt;
-  /** `wrong` where no vehicle could be built so; `doubtful` where one might be. */
+  /** `wrong` if no vehicle could be built this way, `doubtful` if one might be. */
   readonly weight: "wrong" | "doubtful";
 }
 
-/** Current a healthy blower circuit never reaches: a short between the battery's posts (judgement). */
+/** Amps a healthy blower circuit never reaches; more means a short across the battery (judgement). */
 const shortAmps = 120;
-/** Two settings closer than this share of the motor's speed are one (judgement). */
+/** Two settings whose motor speeds differ by less than this share count as the same speed (judgement). */
 const sameSpeed = 0.01;
-/** Volts a healthy wire should not lose (common practice, no source: half a volt a side). */
+/** Largest voltage drop of a healthy wire (common practice, no source: half a volt a side). */
 const mostDrop = 0.5;
-/** A fuse is chosen so that what it carries for long stays below this share (common practice, no source). */
+/** Largest share of its rating a fuse should carry continuously (common practice, no source). */
 const fuseShare = 0.8;
 
 /**
- * What a circuit's own healthy currents say about it: terminals on nothing, a short across the battery, a speed
- * that changes nothing or turns the wrong way, a fuse or a wire too small for what it carries.
- * @returns findings in the order of the file; none for a circuit that can be believed
+ * Finds what a circuit's own healthy currents show to be wrong: unconnected terminals, a short across the battery, a
+ * speed that changes nothing or turns the motor backwards, a fuse or a wire too small for its current.
+ * @returns the findings in the order of the file; an empty list if nothing is unusual
  */
 export function circuitFindings(netlist: Netlist): CircuitFinding[] {
   const { circuit } = netlist;
@@ -79,7 +79,7 @@ export function circuitFindings(netlist: Netlist): CircuitFinding[] {
   const short = shortFinding(netlist, points);
   return [
     ...looseTerminals(circuit),
-    // With a short across the battery no other current means anything.
+    // With a short across the battery, no other current means anything.
     ...(short
       ? [short]
       : [
@@ -93,7 +93,8 @@ export function circuitFindings(netlist: Netlist): CircuitFinding[] {
 function looseTerminals(circuit: Circuit): CircuitFinding[] {
   const used = new Set(circuit.wires.flatMap(({ from, to }) => [from, to]));
   return circuit.parts.flatMap((part, index): CircuitFinding[] => {
-    // The battery's own ground, a relay's resting contact and an unused pin of an in-line plug are left open as a rule.
+    // Circuits usually leave the battery's own ground, a relay's normally closed contact and an unused pin of an
+    // in-line plug open.
     if (part.kind === "inline" || part.kind === "battery") return [];
     if (part.kind === "splice") {
       const ends = circuit.wires.filter(({ from, to }) => [from, to].includes(`${part.id}.s`)).length;
@@ -125,7 +126,7 @@ function looseTerminals(circuit: Circuit): CircuitFinding[] {
   });
 }
 
-/** Points inside a pack: two elements meet there, and often no pin does. */
+/** Points inside a pack where two elements meet; often they have no pin. */
 function innerPoints(elements: readonly { readonly from: string; readonly to: string }[]): Set<string> {
   const ends = elements.flatMap(({ from, to }) => [from, to]);
   return new Set(ends.filter((end) => ends.filter((other) => other === end).length > 1));
@@ -192,7 +193,7 @@ interface Most extends HealthyPoint {
   readonly amps: number;
 }
 
-/** The most an item carries in any setting, and where. */
+/** The largest current an item carries in any setting, and the setting. */
 function most(points: readonly HealthyPoint[], id: string): Most {
   return points.reduce<Most>(
     (found, { setting, point }) => {

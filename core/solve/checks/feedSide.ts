@@ -3,15 +3,15 @@ import type { Netlist } from "../netlist/netlist";
 
 const leastAmps = 1e-4;
 
-/** Which way current goes on the healthy vehicle, over all settings. */
+/** The direction of current on the healthy vehicle, over all settings. */
 export interface FeedSides {
-  /** True where current enters the part; absent where none ever flows. */
+  /** True if current enters the part at this terminal; absent if no current ever flows. */
   readonly enters: ReadonlyMap<string, boolean>;
-  /** True where a wire carries current against its own direction, from `to` to `from`. */
+  /** True if a wire carries current from `to` to `from`, against its own direction. */
   readonly backwards: ReadonlySet<string>;
 }
 
-/** Finds the feed side of every terminal from the currents of the healthy circuit, key on. */
+/** Finds the feed side of every terminal from the currents of the healthy circuit with the key on. */
 export function feedSides(netlist: Netlist): FeedSides {
   const inflow = new Map<string, number>();
   const carried = new Map<string, number>();

@@ -5,10 +5,10 @@ import { type Setup, setupState } from "../netlist/setup";
 import { nominalValues } from "../netlist/values";
 import { PointSolver } from "../pointSolver";
 
-/** What a voltage drop is measured over. */
+/** What a voltage drop is measured across. */
 export type DropOver = "joint" | "wire" | "switch" | "side";
 
-/** Working limits, volts (common practice, no source). */
+/** Largest acceptable drops in volts (common practice, no source). */
 export const dropLimits: Readonly<Record<DropOver, number>> = {
   joint: 0.1,
   wire: 0.2,
@@ -16,30 +16,30 @@ export const dropLimits: Readonly<Record<DropOver, number>> = {
   side: 0.5,
 };
 
-/** A drop measured under load, beside its limit, and what it costs. */
+/** A voltage drop measured under load, with its limit and its effect. */
 export interface JointDrop {
   readonly over: DropOver;
   readonly volts: number;
   readonly limitVolts: number;
-  /** What a healthy circuit drops there in this set-up. */
+  /** Volts a healthy circuit drops there in this set-up. */
   readonly healthyVolts: number;
-  /** Ohms that must have come in to drop so much; 0 where the drop is healthy. */
+  /** Ohms that must have been added to cause this drop; 0 if the drop is healthy. */
   readonly addedOhms: number;
-  /** Watts turned into heat there. */
+  /** Watts turned into heat at the joint. */
   readonly watts: number;
-  /** Airflow of each motor beside healthy, by motor. */
+  /** Airflow of each motor as a share of healthy, by motor id. */
   readonly airflow: Readonly<Record<string, number>>;
 }
 
 const mostOhms = 50;
 const steps = 50;
-/** A branch carries current above this. */
+/** A branch counts as carrying current above this many amps. */
 const flowing = 0.05;
 
 /**
- * What a drop measured between two points says: which kind of joint it is, whether it is over its limit, and the air it
- * takes. The points must lie along contacts, wires and fuses in line.
- * @param netlist laid out with each wire's ends apart
+ * Judges a voltage drop measured between two points: the kind of joint, whether the drop is over its limit, and how
+ * much air it costs. The points must lie along contacts, wires and fuses in series.
+ * @param netlist built with each wire's ends as branches of their own
  */
 export function jointDrop(
   netlist: Netlist,
@@ -120,7 +120,7 @@ export function jointDrop(
   };
 }
 
-/** Branches in line between two nodes: contacts, wires and fuses, the fewest. */
+/** The shortest run of contacts, wires and fuses in series between two nodes. */
 function pathBetween(
   netlist: Netlist,
   from: number,

@@ -1,5 +1,5 @@
-// Controls and panels against the closed forms of the averaged converter: motor volts = D (V30 − V31) − D I R
-// for a PWM stage and min(D Vs, Vs − I R) for a linear one (the format's own definition).
+// Control modules and climate panels against the closed forms of the averaged converter: motor volts = D (V30 − V31) −
+// D I R for a PWM stage and min(D Vs, Vs − I R) for a linear one (the format's own definition).
 import { describe, expect, test } from "@jest/globals";
 import { catalogue } from "../../fault/catalogue";
 import { faultFromId } from "../../fault/fault";
@@ -65,7 +65,7 @@ describe.each(electronic)("the control of %s", (id) => {
         ? duty * supply - duty * amps * part.onOhms
         : Math.min(duty * supply, supply - amps * part.onOhms);
     expect(motor).toBeCloseTo(expected, 6);
-    // The supply pin carries duty × motor amps under PWM, all of them when linear.
+    // The supply pin carries duty × motor amps under PWM, and all of the motor's amps in a linear module.
     expect(Math.abs(solved.amps[module.stage] ?? 0)).toBeCloseTo(
       part.drive === "pwm" ? duty * amps : amps,
       6,
@@ -85,7 +85,7 @@ describe.each(electronic)("the control of %s", (id) => {
       if (control?.by === "module" || control?.by === "head" || index === netlist.battery.branch) return;
       heat += (at(a) - at(b)) * (solved.amps[index] ?? 0);
     });
-    // Stage and freewheel by volts across times amps through; the panel's output stage likewise.
+    // Power in the output stage and the freewheel diode as volts times amps; likewise the panel's output stage.
     for (const { stage, freewheel } of netlist.modules) {
       const branch = netlist.branches[stage];
       heat += (at(branch?.a ?? -1) - at(branch?.b ?? -1)) * (solved.amps[stage] ?? 0);

@@ -1,4 +1,4 @@
-// Relays, wake and sleep, plugs taken out, several motors: what decides for itself, on circuits small enough to work by hand.
+// Relays, wake and sleep, unplugged connectors and several motors, on circuits small enough to work by hand.
 import { describe, expect, test } from "@jest/globals";
 import type { Circuit } from "../../circuit/circuit";
 import { parseCircuit } from "../../circuit/parseCircuit";
@@ -58,7 +58,7 @@ describe("relays", () => {
   test.each([
     [40, true],
     [55, true],
-    // 12 V × 80 / (80 + 60) = 6.86 V: below its 7 V.
+    // 12 V × 80 / (80 + 60) = 6.86 V, which is below its 7 V.
     [60, false],
   ])("with %p Ω in the coil's feed it pulls in: %p", (ohms, pulled) => {
     const netlist = netlistOf(
@@ -98,12 +98,13 @@ describe("relays", () => {
     expect(operatingPoint(netlist, {}).amps["R2.e"]).toBeCloseTo(12 / 10.01, 4);
     const out = operatingPoint(netlist, { unplugged: ["K1"] });
     expect(out.amps["R2.e"]).toBeCloseTo(0, 9);
-    // What hung on its contact is grounded through the next coil: no volts, and not floating.
+    // The part on its contact is now grounded through the next coil: it reads 0 V and does not float.
     expect(out.volts["K2.86"]).toBeCloseTo(0, 9);
   });
 
   test("pulled in, it stays in down to its drop-out volts: a sagging feed does not let it go", () => {
-    // Coil behind 20 Ω: 9.6 V released. Its own contact loads the feed with 20 Ω, 5.3 V: above 40 % of pull-in.
+    // The coil behind 20 Ω gets 9.6 V while released. When pulled in, its own contact loads the feed with 20 Ω and 5.3
+    // V is left, which is above 40 % of pull-in.
     const netlist = netlistOf(
       circuitOf(
         [relay("K1"), resistor("R1", 20), resistor("R2", 20)],
@@ -148,7 +149,7 @@ describe("relays", () => {
 describe("a control wakes and sleeps", () => {
   const control = { id: "A1", kind: "module", side: "low", drive: "pwm", commandVolts: [4, 0], onOhms: 0.01 };
   const motor = { id: "M1", kind: "motor", ratedVolts: 12, ratedAmps: 15, stallAmps: 60, ratedRpm: 3000 };
-  /** Its feed behind some ohms; an open command reads 0 V, which here asks for everything. */
+  /** The panel's feed has a series resistance; an open command wire reads 0 V, which here asks for full speed. */
   const fed = (ohms: number) =>
     operatingPoint(
       netlistOf(
@@ -170,7 +171,7 @@ describe("a control wakes and sleeps", () => {
     expect(fed(0.01).rpm.M1).toBeGreaterThan(2500);
     expect(fed(0.01).buzzing).toEqual([]);
     expect(fed(3).buzzing).toEqual(["A1"]);
-    // Between: it sags under the 7 V that wake it and stays awake above the 5 V that put it to sleep.
+    // In between, the supply sags below the 7 V that wake the module but stays above the 5 V that put it to sleep.
     const sagging = fed(0.8);
     expect(sagging.buzzing).toEqual([]);
     expect(sagging.volts["A1.30"]).toBeLessThan(7);
@@ -197,7 +198,7 @@ describe("two motors on one feed", () => {
       ),
     );
     const point = operatingPoint(netlist, {});
-    // Between the feed and each motor lies a wire of a microohm or two.
+    // A wire of one or two microohms lies between the feed and each motor.
     const volts = point.volts["R1.b"] ?? 0;
     for (const motor of motors) {
       const constants = motorConstants(motor);

@@ -16,34 +16,34 @@ import type { NetworkState } from "../network/networkState";
 import { PortNetwork } from "../network/portNetwork";
 import type { StageForm } from "./solvedState";
 
-/** What the devices of a netlist are solved with: the same numbers for every state they try. */
+/** The values the devices of a netlist are solved with; they are the same for every state that is tried. */
 export interface PointInputs {
   readonly values: Values;
   readonly setup: SetupState;
   readonly changes: readonly Change[];
-  /** Ohms of every branch with the changes in; Infinity where open. */
+  /** Ohms of every branch with the fault's changes applied; Infinity if open. */
   readonly ohms: Float64Array;
-  /** 1 where a branch may conduct. */
+  /** 1 if the set-up lets a branch conduct. */
   readonly usable: Uint8Array;
 }
 
 const dutyTolerance = 1e-9;
-/** Good enough for a prediction: some millivolts at the motor. */
+/** Tolerance of a duty in a prediction; it is worth a few millivolts at the motor. */
 const roughDuty = 1e-4;
 const dutyRounds = 60;
-/** A stage only takes the motor's current: beyond this the other way it blocks. */
+/** An output stage conducts in one direction only. Reverse current above this many amps blocks it. */
 const reverseAmps = 1e-6;
 
 const one = (port: number): readonly Tap[] => [{ port, share: 1 }];
 
 /**
- * The relays, controls and panels of a netlist and what they are doing: they start off and change one
- * at a time in file order until none wants to.
+ * The states of a netlist's relays, control modules and climate panels. All start off and change one at a time, in
+ * file order, until none wants to change.
  */
 export class DeviceStates {
   readonly ports: number;
   readonly lampPort: number;
-  /** Where changes of the network itself hang: the first of as many ports as there may be. */
+  /** The first port reserved for a fault's changes to the network; there is one for each of `mostHung` changes. */
   readonly changePort: number;
   readonly portOfBranch: Int32Array;
   readonly on: Uint8Array;
@@ -55,27 +55,27 @@ export class DeviceStates {
   private readonly deviceOfHead: number[] = [];
   private readonly taps: (readonly Tap[])[];
   private readonly freewheelFirst: number;
-  /** Ends of every port but the lamp's, which come with the set-up, and the changes'. */
+  /** The nodes at the ends of every port except the lamp's (part of the set-up) and the changes'. */
   private readonly endsOf: Edge[];
-  /** The groups as what conducts in the point just solved joins them. */
+  /** The groups of nodes after joining everything that conducts in the operating point just solved. */
   readonly sets = new GroupSets();
-  /** Whether they hold for the network and the forms as they are. */
+  /** Whether those groups are still valid for the network and the modules' modes. */
   private setsFound = false;
   private tolerance = dutyTolerance;
-  /** How the gap between asked and given duty falls as the duty rises, by control. */
+  /** Slope of the gap between the commanded and the actual duty, by control module. */
   private readonly lean: Float64Array;
-  /** Duties of the point solved before, from which each state of this one begins. */
+  /** Duties of the previous operating point, used as the start for each new state. */
   private readonly before: Float64Array;
   private inputs!: PointInputs;
-  /** The network as the devices stand. */
+  /** The network for the devices' present states. */
   standing!: NetworkState;
   private current: LinearElement[] = [];
-  /** What conducts beside the stages and the loads as the devices stand. */
+  /** Conducting elements other than stages and loads, for the devices' present states. */
   private fixed: LinearElement[] = [];
   /** Amps by element of `current`; the element of each live stage, or -1. */
   private readonly stageElement: Int32Array;
 
-  /** @param network the network as the devices stand */
+  /** @param network the network for the devices' present states */
   constructor(
     private readonly netlist: Netlist,
     private readonly network: (on: Uint8Array) => NetworkState,
@@ -119,14 +119,14 @@ export class DeviceStates {
     return this.freewheelFirst + module;
   }
 
-  /** The ports of all these on a network. */
+  /** Gives all these elements their ports on a network. */
   portsOn(pattern: LdlPattern): PortNetwork {
     const network = new PortNetwork(pattern, this.ports);
     this.endsOf.forEach((ends, port) => void network.setEnds(port, ends));
     return network;
   }
 
-  /** Whether a contact or a panel conducts where the devices stand so; true for other branches. */
+  /** Whether a contact or a panel conducts in the devices' present states; true for other branches. */
   conducts(branch: number, on: Uint8Array): boolean {
     const contact = this.contacts.find((own) => own.branch === branch);
     if (contact) return on[contact.device] === contact.closedWhen;
@@ -135,14 +135,14 @@ export class DeviceStates {
     return on[this.deviceOfHead[control.index] as number] === 1;
   }
 
-  /** What conducts as the devices stand, motors at their winding. */
+  /** What conducts in the devices' present states, with each motor as its winding. */
   elements(): readonly LinearElement[] {
     return this.current;
   }
 
   /**
-   * Lets every device find its state.
-   * @param rough true where a prediction is wanted, not an exact duty
+   * Finds a consistent state of every device.
+   * @param rough true for a prediction, which does not need an exact duty
    * @returns null, or 1 for each device that never settles
    */
   settle(
@@ -178,9 +178,10 @@ export class DeviceStates {
   }
 
   /**
-   * Tries the states of the point solved before: taken when each device stands firm there, on above the volts that
-   * switch it on and off below them. What would hold itself in is firm too, so that point must have been found from off.
-   * @returns whether they stand
+   * Tries the states of the previous operating point. They are accepted if each device that is on sees more than its
+   * pull-in or wake volts and each that is off sees less than its drop-out volts. A device in between could hold
+   * itself in, so the previous point must have been solved from off.
+   * @returns whether the states are consistent
    */
   settleAsBefore(inputs: PointInputs, loads: readonly Load[], speeds: Float64Array): boolean {
     this.inputs = inputs;
@@ -202,7 +203,7 @@ export class DeviceStates {
     return true;
   }
 
-  /** Puts what buzzes in one position and solves. */
+  /** Fixes oscillating devices in one position and solves. */
   force(buzz: Uint8Array, position: number, loads: readonly Load[], speeds: Float64Array): void {
     buzz.forEach((buzzes, device) => {
       if (buzzes === 1) this.on[device] = position;
@@ -210,7 +211,7 @@ export class DeviceStates {
     this.solve(loads, speeds);
   }
 
-  /** The state a fault holds a device in, or null where it decides for itself. */
+  /** The state a fault forces a device into, or null if it decides for itself. */
   private heldAt(device: number): 0 | 1 | null {
     const found = this.netlist.devices[device];
     for (const change of this.inputs.changes) {
@@ -256,7 +257,7 @@ export class DeviceStates {
     return Math.abs(this.volts(branch.a) - this.volts(branch.b));
   }
 
-  /** Volts a supply gives; 0 where either pin hangs on nothing. */
+  /** Volts of a supply; 0 if either pin floats. */
   private supply(feed: number, ground: number): number {
     if (!this.sets.isTied(feed) || !this.sets.isTied(ground)) return 0;
     return this.volts(feed) - this.volts(ground);
@@ -266,13 +267,13 @@ export class DeviceStates {
     return this.standing.plan.ports.volts(node);
   }
 
-  /** Solves with the devices as they stand, controls finding the duty their command asks for. */
+  /** Solves for the devices' present states; each control module's duty follows its command. */
   private solve(loads: readonly Load[], speeds: Float64Array): void {
     const { modules } = this.netlist;
     const free: number[] = [];
     for (let module = 0; module < modules.length; module++) {
       const duty = this.heldDuty(module);
-      // A control that follows its command starts from the duty it last had.
+      // A module that follows its command starts from its previous duty.
       if (duty !== null) this.duty[module] = duty;
       else free.push(module);
     }
@@ -288,7 +289,7 @@ export class DeviceStates {
     }
   }
 
-  /** Duty a control has whatever its command: asleep, dead, full on or stuck; null where it follows. */
+  /** Duty of a module that ignores its command (asleep, dead, full on or stuck); null if it follows the command. */
   private heldDuty(module: number): number | null {
     for (const change of this.inputs.changes) {
       if (change.type !== "module" || change.module !== module) continue;
@@ -305,13 +306,14 @@ export class DeviceStates {
   }
 
   /**
-   * The duty at which a control's command and its own effect on the network agree: a root between 0
-   * and 1 by the secant method, halving the bracket where that would leave it.
+   * Finds the duty at which a module's command agrees with the effect of that duty on the network. The root between 0
+   * and 1 is found by the secant method, with a bisection step whenever the secant leaves the bracket.
    * @returns how far the duty moved
    */
   private findDuty(module: number, loads: readonly Load[], speeds: Float64Array): number {
     const before = this.duty[module] as number;
-    // The ends stand just outside until they have been tried themselves: a step back onto a tried end is no step.
+    // The bracket's ends lie just outside 0 and 1 until they have been evaluated, so that a step back onto an
+    // evaluated end makes no progress and stops the search.
     let [low, high] = [-Number.EPSILON, 1 + Number.EPSILON];
     let [earlier, earlierGap] = [Number.NaN, Number.NaN];
     for (let round = 0; round < dutyRounds; round++) {
@@ -321,7 +323,8 @@ export class DeviceStates {
       if (gap > 0) low = Math.max(low, duty);
       else high = Math.min(high, duty);
       if (high - low < dutyTolerance) break;
-      // The first step leans as the last point's did; a duty's effect on its own command hardly changes.
+      // The first step uses the slope of the previous operating point, because the effect of a duty on its own command
+      // hardly changes.
       const lean = (gap - earlierGap) / (duty - earlier);
       if (Number.isFinite(lean) && lean < 0) this.lean[module] = lean;
       let next = duty - gap / (this.lean[module] as number);
@@ -342,7 +345,7 @@ export class DeviceStates {
     return Math.min(1, Math.max(0, duty));
   }
 
-  /** Solves at the duties as they stand; stages that would be driven backwards block. */
+  /** Solves at the present duties; stages that would be driven backwards are blocked. */
   private solveStages(loads: readonly Load[], speeds: Float64Array): void {
     const { modules } = this.netlist;
     for (let module = 0; module < modules.length; module++) this.form(module, this.firstForm(module));
@@ -389,7 +392,7 @@ export class DeviceStates {
     return across < own * (this.inputs.ohms[stage] as number) - 1e-9 ? "through" : form;
   }
 
-  /** Everything that conducts, the loads last. */
+  /** Everything that conducts, with the loads last. */
   private conducting(loads: readonly Load[]): LinearElement[] {
     const elements = this.fixed.slice();
     const { modules } = this.netlist;
@@ -425,7 +428,7 @@ export class DeviceStates {
     return elements;
   }
 
-  /** Command volts of a panel that is stuck, or null. */
+  /** Command volts of a stuck panel, or null. */
   private heldCommand(head: number): number | null {
     for (const change of this.inputs.changes) {
       if (change.type !== "head" || change.head !== head || change.held === "dead") continue;
@@ -452,13 +455,16 @@ export class DeviceStates {
     return { carries: through, senses: mixed, ohms: 0, emfVolts: 0 };
   }
 
-  /** Joins the groups as what conducts does; the same while neither the network nor a stage's form changes. */
+  /**
+   * Joins the groups of nodes through everything that conducts; the result stays valid while neither the network nor a
+   * stage's mode changes.
+   */
   private joinSets(): void {
     const { sets } = this;
     sets.begin(this.standing.groups);
     for (const { carries } of this.current) for (const { port } of carries) sets.join(this.edgeOf(port));
     this.netlist.modules.forEach(({ feed, ground, freewheel }, module) => {
-      // A stage that holds the motor at a share of the supply fixes both legs against both pins.
+      // A stage that holds the motor at a share of the supply fixes both motor legs relative to both supply pins.
       if (this.forms[module] !== "regulating") return;
       sets.join({ a: feed, b: ground });
       sets.join(freewheel);

@@ -1,6 +1,6 @@
 import type { MotorChange } from "../../motor/motorConstants";
 
-/** What a fault does to a netlist. */
+/** One change a fault makes to a netlist. */
 export type Change =
   /** Ohms added in series with a branch; Infinity opens it. */
   | { readonly type: "series"; readonly branch: number; readonly ohms: number }
@@ -10,13 +10,16 @@ export type Change =
   | { readonly type: "motor"; readonly motor: number; readonly change: MotorChange }
   | { readonly type: "module"; readonly module: number; readonly held: ModuleHold }
   | { readonly type: "head"; readonly head: number; readonly held: ClimatePanelHold }
-  /** Battery volts, at rest and charging. */
+  /** Battery volts, at rest and while charging. */
   | { readonly type: "battery"; readonly volts: number }
-  /** Airflow per rpm, as a share of the healthy fan's. */
+  /** Airflow per rpm as a share of a healthy fan's. */
   | { readonly type: "airflow"; readonly motor: number; readonly times: number };
 
-/** A control that does as it likes: nothing, everything, or one duty while it is awake. */
+/** A control module that ignores its command: off, full on, or one fixed duty while it is awake. */
 export type ModuleHold = "dead" | "full-on" | { readonly duty: number };
 
-/** A panel that says nothing, or always the same share of the way from its lowest to its highest command. */
+/**
+ * A climate panel with no output, or with one fixed output given as a share of its range from lowest to highest
+ * command.
+ */
 export type ClimatePanelHold = "dead" | { readonly share: number };

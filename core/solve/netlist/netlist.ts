@@ -5,28 +5,28 @@ import type { CircuitPoints } from "../../circuit/points";
 /** The reference node, the battery's negative post. */
 export const reference = -1;
 
-/** How a branch's value scatters from one vehicle to the next. */
+/** How a branch's value varies from one vehicle to the next. */
 export type Spread = "contact" | "wire" | "fuse" | "element" | "coil" | "winding" | "source";
 
-/** What decides whether a branch conducts, beside faults and plugs. */
+/** What decides whether a branch conducts, apart from faults and plugs. */
 export type NetControlModule =
   | { readonly by: "selector"; readonly part: string; readonly closedIn: ReadonlySet<string> }
   | { readonly by: "ignition"; readonly closedIn: ReadonlySet<string> }
   | { readonly by: "relay"; readonly relay: number; readonly closedWhen: "pulled" | "released" }
   | { readonly by: "motor" | "module" | "head"; readonly index: number };
 
-/** Branches that conduct as a device decides: the solver hangs them on the linear network as ports. */
+/** Branches whose conduction a device decides. The solver connects them to the linear network as ports. */
 export const isPort = ({ control }: Branch): boolean =>
   control !== null && control.by !== "selector" && control.by !== "ignition";
 
-/** A resistance between two nodes, in the direction its current is counted. */
+/** A resistance between two nodes; its current is counted from `a` to `b`. */
 export interface Branch {
   readonly id: string;
   readonly a: number;
   readonly b: number;
   readonly ohms: number;
   readonly spread: Spread;
-  /** True where the circuit marks the part's values as a guess. */
+  /** True if the circuit marks the part's values as a guess. */
   readonly assumed: boolean;
   /** The part, connector or wire it belongs to. */
   readonly owner: string;
@@ -43,19 +43,21 @@ export interface NetMotor {
   readonly branch: number;
 }
 
-/** An electronic control: its legs by node, and the branches inside it. */
+/** An electronic control module: the nodes of its legs and the branches inside it. */
 export interface NetModule {
   readonly part: ControlModule;
   readonly feed: number;
   readonly ground: number;
   readonly command: number;
-  /** From the motor to its supply pin: the leg the control chops or throttles, `onOhms` when full on. */
+  /**
+   * The branch from the motor to its supply pin, through the leg the module chops or throttles; `onOhms` when full on.
+   */
   readonly stage: number;
-  /** Where the motor's current goes while the stage is off: from the chopped leg to the joined one. */
+  /** The freewheel path of the motor current while the stage is off, from the chopped leg to the joined one. */
   readonly freewheel: { readonly a: number; readonly b: number };
 }
 
-/** A control panel: the feeds it needs and the branch that puts its volts on the command wire. */
+/** A climate panel: the feeds it needs and the branch that puts its volts on the command wire. */
 export interface NetClimatePanel {
   readonly part: ClimatePanel;
   readonly permanent: number;
@@ -64,7 +66,7 @@ export interface NetClimatePanel {
   readonly source: number;
 }
 
-/** What decides for itself whether it conducts, in file order. */
+/** A device that decides for itself whether it conducts, in file order. */
 export type Device =
   | { readonly kind: "relay"; readonly index: number }
   | { readonly kind: "module"; readonly index: number }
@@ -74,9 +76,9 @@ export type Device =
 export interface Netlist {
   readonly circuit: Circuit;
   readonly points: CircuitPoints;
-  /** Names of the nodes by index; points first seen give the node its name. */
+  /** Node names by index; the first point found at a node gives the node its name. */
   readonly nodeNames: readonly string[];
-  /** Node of every point and of every internal name; `reference` for the battery's negative. */
+  /** The node of every point and every internal name; `reference` for the battery's negative post. */
   readonly nodeOf: ReadonlyMap<string, number>;
   readonly branches: readonly Branch[];
   readonly branchOf: ReadonlyMap<string, number>;

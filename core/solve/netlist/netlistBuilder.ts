@@ -11,7 +11,7 @@ import type {
   Spread,
 } from "./netlist";
 
-/** Zero ohms is kept at a microohm so that conductances stay finite. */
+/** Zero ohms becomes one microohm, so that conductances stay finite. */
 const leastOhms = 1e-6;
 
 /** Collects branches while a netlist is built. */
@@ -35,7 +35,7 @@ export class NetlistBuilder {
     return index;
   }
 
-  /** Makes two names one node: a leg a part joins inside. */
+  /** Merges two names into one node, for legs that a part joins inside. */
   join(name: string, other: string): void {
     this.nodeOf.set(name, this.node(other));
   }

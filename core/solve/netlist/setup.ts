@@ -3,7 +3,7 @@ import type { Problem, ProblemCode } from "../../problem/problem";
 import { quoted } from "../../problem/problem";
 import type { Branch, Netlist } from "./netlist";
 
-/** How the vehicle stands while it is looked at. Absent keys have the format's defaults. */
+/** The state of the vehicle during a test. Absent keys have the format's defaults. */
 export interface Setup {
   readonly key?: KeyPosition | undefined;
   readonly engine?: boolean | undefined;
@@ -14,18 +14,18 @@ export interface Setup {
   readonly lampFor?: string | undefined;
 }
 
-/** A set-up as the solver wants it. */
+/** A set-up in the form the solver uses. */
 export interface SetupState {
-  /** 1 where a branch may conduct: switch closed, plug on. Relays are decided while solving. */
+  /** 1 if a branch may conduct: switch closed and plug on. Relays are decided while solving. */
   readonly closed: Uint8Array;
   readonly source: "resting" | "charging" | "disconnected";
   readonly jumpers: readonly { readonly a: number; readonly b: number }[];
   readonly lamp: { readonly a: number; readonly b: number } | null;
-  /** Volts each panel is set to put on its command wire, by panel. */
+  /** Command volts each panel is set to, by panel. */
   readonly commands: readonly number[];
 }
 
-/** A text that is equal for set-ups that are equal. */
+/** Equal texts mean equal set-ups. */
 export function setupKey(netlist: Netlist, setup: Setup): string {
   const full = withDefaults(netlist, setup);
   return JSON.stringify([
@@ -52,7 +52,7 @@ export function withDefaults(netlist: Netlist, setup: Setup) {
   };
 }
 
-/** What is wrong with a set-up for this circuit: unknown settings, plugs and points, by path. */
+/** The problems of a set-up on this circuit, by path: unknown settings, plugs and points. */
 export function setupProblems(netlist: Netlist, setup: Setup): Problem[] {
   const problems: Problem[] = [];
   const { circuit } = netlist;
@@ -102,7 +102,7 @@ function isUnpluggable(netlist: Netlist, id: string): boolean {
   return kind === "fuse" || kind === "relay" || kind === "inline";
 }
 
-/** The two points the load lamp bridges when it takes a part's place; null where it cannot. */
+/** The two points the load lamp connects when it replaces a part; null if the part has no such points. */
 export function lampEnds(netlist: Netlist, id: string): readonly [string, string] | null {
   const part = netlist.circuit.parts.find((candidate) => candidate.id === id);
   const ends = part?.kind === "motor" ? ["+", "-"] : part?.kind === "fuse" ? ["in", "out"] : null;
@@ -114,7 +114,7 @@ export function lampEnds(netlist: Netlist, id: string): readonly [string, string
   return [point(ends[0]), point(ends[1])];
 }
 
-/** Decides each branch's switch for a set-up; call `setupProblems` first on outside input. */
+/** Decides the state of each branch's switch. Call `setupProblems` first on outside input. */
 export function setupState(netlist: Netlist, setup: Setup, batteryOff = false): SetupState {
   const full = withDefaults(netlist, setup);
   const out = new Set(full.unplugged);
@@ -141,7 +141,7 @@ export function setupState(netlist: Netlist, setup: Setup, batteryOff = false): 
   };
 }
 
-/** A selector with its own settings rests at its first unless the set-up moves it. */
+/** A selector with its own settings stands at its first one unless the set-up moves it. */
 function ownFirst(netlist: Netlist, id: string): string | undefined {
   const part = netlist.circuit.parts.find((candidate) => candidate.id === id);
   return part?.kind === "selector" ? part.settings?.[0] : undefined;

@@ -1,7 +1,7 @@
 import { type MotorConstants, motorConstants } from "../../motor/motorConstants";
 import type { Netlist } from "./netlist";
 
-/** The part values of one vehicle: nominal, or drawn from the tolerances. */
+/** The part values of one vehicle: nominal, or sampled within the tolerances. */
 export interface Values {
   /** Ohms of every branch. */
   readonly ohms: Float64Array;
@@ -10,9 +10,9 @@ export interface Values {
   readonly motors: readonly MotorConstants[];
   readonly pullInVolts: Float64Array;
   readonly dropOutVolts: Float64Array;
-  /** By control: command volts at duty 0 and 1, and the supply at which it wakes and sleeps. */
+  /** By control module: command volts at duty 0 and 1, and the supply volts at which it wakes and sleeps. */
   readonly modules: readonly ModuleValues[];
-  /** By panel: factor on its command volts, and the volts it needs on each feed. */
+  /** By panel: a factor on its command volts, and the volts it needs on each feed. */
   readonly heads: readonly ClimatePanelValues[];
 }
 
@@ -32,10 +32,10 @@ const wakeVolts = 7;
 const sleepVolts = 5;
 const feedVolts = 6;
 
-/** A pulled-in relay lets go at this share of its pull-in volts unless the file says otherwise. */
+/** A relay drops out at this share of its pull-in volts unless the file says otherwise. */
 const dropOutShare = 0.4;
 
-/** The values as the circuit file states them. */
+/** The values the circuit file states. */
 export function nominalValues(netlist: Netlist): Values {
   const battery = netlist.circuit.parts.find((part) => part.kind === "battery");
   return {

@@ -12,9 +12,9 @@ const load = (constants: MotorConstants, index: number): Load => ({
 });
 const lamp: Load = { element: { carries: [], senses: [], ohms: 2.6, emfVolts: 0 }, motor: null };
 
-/** Several loads side by side behind one source of E volts and R ohms, each with its own lead. */
+/** Several loads in parallel behind one source of E volts and R ohms, each with its own lead. */
 function behind(volts: number, ohms: number, leads: readonly number[], loads: readonly Load[]) {
-  // Conductances of each branch with its winding; node between by Millman's theorem.
+  // Conductance of each branch with its winding; the common node by Millman's theorem.
   const g = loads.map(({ element }, i) => 1 / (element.ohms + (leads[i] as number)));
   const total = 1 / ohms + g.reduce((sum, own) => sum + own, 0);
   const node = volts / ohms / total;
@@ -110,7 +110,7 @@ describe("back-EMF of what turns and glows", () => {
                 6,
               );
           }
-          // Kirchhoff: what the source gives is what the loads draw.
+          // Kirchhoff: the source's current equals the sum of the loads' currents.
           const node = volts - ohms * amps.reduce((sum, own) => sum + own, 0);
           for (const [i, { element }] of loads.entries())
             expect(

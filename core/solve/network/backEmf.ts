@@ -3,21 +3,21 @@ import { lampAmps, lampSiemens, loadLamp } from "../tungstenLamp";
 import { gaussJordan } from "./gaussJordan";
 import type { Load } from "./load";
 
-/** Below this conductance (siemens) a load has no path to draw through. */
+/** A load whose circuit conducts less than this many siemens draws no current. */
 const noPath = 1e-12;
 
-/** The circuit as its loads meet it. */
+/** The circuit as seen by its loads. */
 export interface RestOfCircuit {
-  /** Amps of a load with no EMF anywhere. */
+  /** Amps of each load with no back-EMF anywhere. */
   readonly drawn: (load: number) => number;
-  /** Amps a load loses for a volt of EMF in another. */
+  /** Amps one load loses for each volt of back-EMF in another. */
   readonly siemens: (load: number, other: number) => number;
 }
 
 /**
- * Back-EMF of each load: with the rest of the circuit linear, amps = drawn − Σ siemens × EMF, and each
- * load's amps and EMF follow from its volts by its own law.
- * @param speeds filled with radians a second by motor
+ * Solves the back-EMF of each load. The rest of the circuit is linear, so a load's amps are its amps without EMF minus
+ * Σ siemens × EMF; its own law gives amps and EMF from its volts.
+ * @param speeds receives the motors' speeds in radians a second
  */
 export function backEmf(
   loads: readonly Load[],
@@ -31,9 +31,9 @@ const sweepRounds = 12;
 const leastVolts = 1e-11;
 
 /**
- * Motors in turn, each behind the source the others leave it, until none moves: they share little but the
- * feed, so some rounds do. One alone needs one.
- * @returns null where something else hangs on too, or they do not come to rest
+ * Solves the motors in turn, each behind the source the others leave it, until nothing moves. Motors share little but
+ * the feed, so a few rounds are enough; one motor alone needs one.
+ * @returns null if a load is not a motor or the rounds do not converge
  */
 function bySweeps(
   loads: readonly Load[],
@@ -63,19 +63,19 @@ function bySweeps(
 }
 
 /**
- * One motor behind a source: its winding and the source's resistance are one, so its torque balance has
- * the closed form of `steadySpeed`.
+ * One motor behind a source. Winding and source resistance are in series, so the torque balance has the closed form of
+ * `steadySpeed`.
  */
 function behindSource(motor: MotorConstants, amps: number, siemens: number): number {
   if (siemens < noPath || motor.held) return 0;
-  // steadySpeed of the motor with 1 / siemens for its ohms, at amps / siemens volts.
+  // `steadySpeed` of the motor with 1 / siemens as its ohms, at amps / siemens volts.
   const torque = motor.k * amps - motor.friction;
   if (torque <= 0) return 0;
   const slope = motor.viscous + motor.k * motor.k * siemens;
   return (2 * torque) / (slope + Math.sqrt(slope * slope + 4 * motor.fan * torque));
 }
 
-/** Amps through a load at a voltage, and their slope in siemens. */
+/** Amps through a load at a given voltage, and their slope in siemens. */
 function law({ motor, element }: Load, volts: number, speeds: Float64Array): { amps: number; slope: number } {
   if (!motor) return { amps: lampAmps(loadLamp, volts), slope: lampSiemens(loadLamp, volts) };
   const { constants, index } = motor;
@@ -90,7 +90,7 @@ function law({ motor, element }: Load, volts: number, speeds: Float64Array): { a
 const rounds = 60;
 const leastAmps = 1e-11;
 
-/** Damped Newton on the volts across several loads. */
+/** Damped Newton iteration on the volts across several loads. */
 function newton(loads: readonly Load[], speeds: Float64Array, { drawn, siemens }: RestOfCircuit): number[] {
   const ohms = loads.map(({ element }) => element.ohms);
   const open = loads.map((_, i) => drawn(i));
@@ -129,7 +129,7 @@ function newton(loads: readonly Load[], speeds: Float64Array, { drawn, siemens }
   return now.emf;
 }
 
-/** The step that takes the error away, to first order. */
+/** The Newton step: it removes the error to first order. */
 function stepOf(jacobian: readonly (readonly number[])[], error: readonly number[]): number[] {
   const count = error.length;
   const width = count + 1;

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { groupsOf } from "./connectivity";
 
-/** The same by walking: which nodes can be reached from each, the reference being -1. */
+/** The same by graph search: the nodes reachable from each node, with the reference as -1. */
 function reached(size: number, ends: readonly number[], from: number): Set<number> {
   const met = new Set([from]);
   const queue = [from];

@@ -1,16 +1,16 @@
-/** Which nodes hang together on the linear network. */
+/** The connected groups of nodes of the linear network. */
 export interface Groups {
-  /** Group of every node: 0 where it hangs on the reference, 1 and up elsewhere. */
+  /** Group of every node: 0 for the reference's group, 1 and up for the others. */
   readonly of: Int32Array;
-  /** Number of groups, the reference's included. */
+  /** Number of groups, including the reference's. */
   readonly count: number;
-  /** One node of each group but the reference's, where it is pinned while solving. */
+  /** One node of each group except the reference's; it is pinned while solving. */
   readonly pins: readonly number[];
 }
 
 /**
- * Groups of nodes joined by links (union-find with path halving).
- * @param size number of nodes, the reference left out
+ * Finds groups of connected nodes (union-find with path halving).
+ * @param size number of nodes without the reference
  * @param ends pairs a0, b0, a1, b1 …; -1 is the reference
  */
 export function groupsOf(size: number, ends: readonly number[]): Groups {

@@ -23,7 +23,7 @@ test("what it finds solves what was asked", () => {
       fc.array(entry, { minLength: 16, maxLength: 16 }),
       fc.array(entry, { minLength: 4, maxLength: 4 }),
       (a, x) => {
-        // A heavy diagonal keeps it well apart from the singular.
+        // A dominant diagonal keeps the matrix far from singular.
         const rows = [0, 1, 2, 3].map((row) =>
           [0, 1, 2, 3].map((col) => (a[4 * row + col] ?? 0) + (row === col ? 25 : 0)),
         );

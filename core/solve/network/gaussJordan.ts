@@ -1,9 +1,9 @@
 /**
- * Gauss–Jordan elimination with partial pivoting, in place: the left square part becomes the identity, the right columns hold
- * the solutions.
+ * Gauss–Jordan elimination with partial pivoting, in place: the left square part becomes the identity and the right
+ * columns hold the solutions.
  * @param matrix row by row
- * @param count rows, and columns of the left part
- * @param width columns of a row
+ * @param count number of rows, and of columns in the left part
+ * @param width number of columns in a row
  */
 export function gaussJordan(matrix: Float64Array, count: number, width: number): void {
   for (let column = 0; column < count; column++) {

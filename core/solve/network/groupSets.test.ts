@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import { groupsOf } from "./connectivity";
 import { GroupSets } from "./groupSets";
 
-// Nodes 0 and 1 hang on the reference, 2 and 3 on each other, 4 and 5 each alone.
+// Nodes 0 and 1 connect to the reference, 2 and 3 to each other, 4 and 5 to nothing.
 const groups = groupsOf(6, [0, -1, 1, 0, 2, 3]);
 
 test("each group is a set of its own until something joins it; the reference's stays 0", () => {

@@ -1,13 +1,13 @@
 import type { Groups } from "./connectivity";
 import type { Edge } from "./ldl";
 
-/** Sets of a network's groups, as what hangs on it joins them. */
+/** Sets of a network's groups, joined by the elements on the ports. */
 export class GroupSets {
-  /** The lowest group of each group's set, so 0 for all that hang on the reference. */
+  /** The lowest group of each group's set, which is 0 for all that connect to the reference. */
   roots = new Int32Array(1);
   private groups: Groups = { of: new Int32Array(0), count: 1, pins: [] };
 
-  /** Takes a network's groups, each a set of its own. */
+  /** Starts again with each group of a network as a set of its own. */
   begin(groups: Groups): void {
     this.groups = groups;
     if (this.roots.length < groups.count) this.roots = new Int32Array(groups.count);
@@ -23,18 +23,18 @@ export class GroupSets {
     for (let group = 0; group < this.groups.count; group++) if (roots[group] === high) roots[group] = low;
   }
 
-  /** Root of the set a node is in; 0 for the reference's. */
+  /** Root of a node's set; 0 for the reference's. */
   rootOf(node: number): number {
     return node < 0 ? 0 : (this.roots[this.groups.of[node] as number] as number);
   }
 
-  /** True where a path leads from a node to the reference. */
+  /** True if a path leads from a node to the reference. */
   isTied(node: number): boolean {
     return this.rootOf(node) === 0;
   }
 
   /**
-   * Marks the nodes no path leads to.
+   * Marks the nodes without a path to the reference.
    * @returns whether there are any
    */
   markFloating(floating: Uint8Array): boolean {

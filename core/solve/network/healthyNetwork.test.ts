@@ -1,4 +1,4 @@
-// Faults solved on the healthy network against the same faults factorised again.
+// Faults solved on the healthy network against the same faults factorised from scratch.
 import { describe, expect, test } from "@jest/globals";
 import { catalogue } from "../../fault/catalogue";
 import { vehicleSamples } from "../../predict/tables/vehicleSample";

@@ -3,7 +3,7 @@ import type { Branch, Netlist } from "../netlist/netlist";
 import type { Groups } from "./connectivity";
 import type { HealthyNetwork, HealthyState, HungChange } from "./networkState";
 
-/** Changes of a healthy network's own branches, and new connections to it. */
+/** Changes to a healthy network: its own branches with other values, and new connections. */
 export interface NetworkChanges {
   readonly series: readonly SeriesChange[];
   readonly bridges: readonly HungChange[];
@@ -11,17 +11,17 @@ export interface NetworkChanges {
 
 type SeriesChange = Extract<Change, { readonly type: "series" }>;
 
-/** How many changes hang on a network at once. */
+/** Largest number of changes on one network. */
 export const mostHung = 2;
-/** A branch of fewer than 100 µΩ is not told from its change with enough digits to spare. */
+/** Below 100 µΩ, a branch and its change cannot be separated with enough digits. */
 const leastOhms = 1e-4;
-/** Ways to stand are told apart by a number of as many bits. */
+/** Largest number of devices whose on/off states are encoded as bits to tell networks apart. */
 const mostDevices = 50;
 
 /**
- * The changes that hang on a healthy network.
- * @param isInside whether a branch is part of the network where it conducts
- * @returns null where they cannot: another battery, a panel that says something else, two opens, or too many
+ * The changes that can be applied to a healthy network.
+ * @param isInside whether a branch is part of the network when it conducts
+ * @returns null if they cannot be: another battery, a panel with another output, two opens, or too many changes
  */
 export function networkChanges(
   netlist: Netlist,
@@ -49,8 +49,8 @@ export function networkChanges(
 }
 
 /**
- * Hangs changes on a network: a branch with more ohms is its healthy self with a negative resistance beside it;
- * a branch whose opening cuts nodes off only pins them to the rest from then on.
+ * Applies changes to a network. A branch with more ohms is its healthy self with a negative resistance in parallel;
+ * opening a branch that cuts nodes off turns that branch into a mere pin for them.
  * @param without the network's groups with one branch open
  */
 export function hang(

@@ -1,4 +1,4 @@
-// The sparse factorisation against a dense elimination written the plain way.
+// The sparse factorisation against a plainly written dense elimination.
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { backSolve, type Edge, factorise, inverseDiagonal, ldlRoom, planLdl, seenOhms } from "./ldl";
@@ -8,7 +8,7 @@ interface Network {
   readonly edges: readonly (Edge & { readonly siemens: number })[];
 }
 
-/** Inverse by Gauss and Jordan with row exchange. */
+/** Inverse by Gauss–Jordan elimination with row exchange. */
 function denseInverse(matrix: number[][]): number[][] {
   const size = matrix.length;
   const rows = matrix.map((row, i) => [...row, ...row.map((_, j) => (i === j ? 1 : 0))]);
@@ -63,7 +63,7 @@ function factored({ size, edges }: Network) {
   return { pattern, values };
 }
 
-/** Connected networks: a random tree down to the reference, and some more edges across it. */
+/** Connected networks: a random spanning tree to the reference, and some extra edges. */
 const anyNetwork = fc.integer({ min: 1, max: 14 }).chain((size) =>
   fc
     .record({
@@ -130,7 +130,7 @@ describe("the factorisation", () => {
   });
 
   test("a ladder of equal ohms: series and parallel by hand", () => {
-    // 1 Ω to the reference, 1 Ω on, and 1 Ω across both: node 0 sees 1 ∥ 2, node 1 sees 1 ∥ 2.
+    // 1 Ω to the reference, 1 Ω more in series, and 1 Ω across both: node 0 sees 1 ∥ 2 and node 1 sees 1 ∥ 2.
     const network: Network = {
       size: 2,
       edges: [

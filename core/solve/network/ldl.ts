@@ -1,7 +1,7 @@
 /**
- * A sparse symmetric factorisation L D Lᵀ whose pattern is fixed once and refilled many times: a
- * blower circuit is nearly a tree, so minimum-degree elimination (Tinney and Walker 1967) leaves
- * almost no fill and a refill costs microseconds.
+ * Sparse symmetric factorisation L D Lᵀ with a pattern that is fixed once and refilled many times. A blower circuit is
+ * nearly a tree, so minimum-degree elimination (Tinney and Walker 1967) leaves almost no fill, and a refill costs
+ * microseconds.
  */
 export interface LdlPattern {
   /** Number of unknowns. */
@@ -10,12 +10,12 @@ export interface LdlPattern {
   readonly stepOf: Int32Array;
   /** Start of each step's column in `rows`; one longer than `size`. */
   readonly columnStart: Int32Array;
-  /** Later steps each column reaches, ascending. */
+  /** The later steps each column updates, ascending. */
   readonly rows: Int32Array;
-  /** For every pair (i, j ≥ i) of a column, the slot its update lands in; diagonals first. */
+  /** For every pair (i, j ≥ i) of a column, the slot its update goes to; diagonals first. */
   readonly updateStart: Int32Array;
   readonly updateSlot: Int32Array;
-  /** Slot of each given edge's off-diagonal value, -1 where an end is the reference. */
+  /** Slot of each given edge's off-diagonal value, or -1 if one end is the reference. */
   readonly edgeSlot: Int32Array;
 }
 
@@ -35,7 +35,7 @@ function adjacency(size: number, edges: readonly Edge[]): Set<number>[] {
   return neighbours;
 }
 
-/** Eliminates the node of least degree until none is left; columns are its neighbours then. */
+/** Eliminates the node of least degree until none is left; its remaining neighbours become its column. */
 function eliminate(neighbours: Set<number>[]): { order: number[]; columns: number[][] } {
   const order: number[] = [];
   const columns: number[][] = [];
@@ -61,7 +61,7 @@ function eliminate(neighbours: Set<number>[]): { order: number[]; columns: numbe
 
 /**
  * Plans the elimination of a conductance matrix.
- * @param size number of nodes, the reference left out
+ * @param size number of nodes without the reference
  * @param edges branches between nodes; an end of -1 is the reference
  */
 export function planLdl(size: number, edges: readonly Edge[]): LdlPattern {
@@ -97,13 +97,13 @@ export function planLdl(size: number, edges: readonly Edge[]): LdlPattern {
   return { size, stepOf, columnStart, rows, updateStart, updateSlot: Int32Array.from(updates), edgeSlot };
 }
 
-/** Room for one matrix of a pattern: `size` diagonals, then the off-diagonals by column. */
+/** Allocates one matrix of a pattern: `size` diagonals, then the off-diagonals by column. */
 export const ldlRoom = (pattern: LdlPattern): Float64Array =>
   new Float64Array(pattern.size + pattern.rows.length);
 
 /**
- * Factorises in place. Every connected group of nodes must be tied to the reference (the caller
- * pins floating groups), so that no pivot is zero.
+ * Factorises in place. Every connected group of nodes must be tied to the reference (the caller pins floating groups),
+ * so that no pivot is zero.
  * @param values diagonals by step, then off-diagonals by slot; holds D and L afterwards
  */
 export function factorise(pattern: LdlPattern, values: Float64Array): void {
@@ -126,7 +126,7 @@ export function factorise(pattern: LdlPattern, values: Float64Array): void {
   }
 }
 
-/** Solves in place: `x`, by step, holds the currents before and the volts after. */
+/** Solves in place: `x`, indexed by step, holds currents before and volts afterwards. */
 export function backSolve(pattern: LdlPattern, values: Float64Array, x: Float64Array): void {
   const { size, columnStart, rows } = pattern;
   for (let step = 0; step < size; step++) {
@@ -147,8 +147,8 @@ export function backSolve(pattern: LdlPattern, values: Float64Array, x: Float64A
 }
 
 /**
- * The resistance seen between two nodes (-1 for the reference): Σ y² / D of L y = e_a − e_b, so the
- * backward half of the solve is not needed.
+ * The resistance between two nodes (-1 for the reference): Σ y² / D with L y = e_a − e_b, so the backward substitution
+ * is not needed.
  * @param scratch zeros of length `size`; zero again on return
  * @returns ohms
  */
@@ -185,10 +185,10 @@ export function seenOhms(
 }
 
 /**
- * Diagonal of the inverse from the factors alone, by the sparse inverse of Takahashi, Fagan and Chin
- * (1973): the entries of the inverse on the pattern of L follow column by column from the last.
+ * The inverse's diagonal from the factors alone, by the sparse inverse of Takahashi, Fagan and Chin (1973): the
+ * inverse's entries on the pattern of L follow column by column, starting from the last.
  * @param values factorised values
- * @param inverse room as `ldlRoom` gives; holds the inverse on the pattern afterwards, diagonals by step
+ * @param inverse a matrix from `ldlRoom`; holds the inverse on the pattern afterwards, diagonals by step
  */
 export function inverseDiagonal(pattern: LdlPattern, values: Float64Array, inverse: Float64Array): void {
   const { size, columnStart, rows, updateStart, updateSlot } = pattern;

@@ -4,32 +4,32 @@ import { type Groups, groupsOf } from "./connectivity";
 import { type Edge, factorise, type LdlPattern, ldlRoom, planLdl } from "./ldl";
 import type { PortNetwork } from "./portNetwork";
 
-/** A connection beside the netlist's own branches. */
+/** A connection in addition to the netlist's own branches. */
 export interface Bridge {
   readonly a: number;
   readonly b: number;
   readonly ohms: number;
 }
 
-/** Room for one network: its elimination, its factors, and what it shows at its ports. */
+/** Buffers of one network: its elimination plan, its factors, and its ports. */
 export interface Plan {
   readonly pattern: LdlPattern;
   readonly values: Float64Array;
   readonly ports: PortNetwork;
 }
 
-/** Elimination plans kept of one network, by its extra connections. */
+/** Number of elimination plans kept for each netlist, by extra connections. */
 const mostPlans = 400;
 
 /**
- * The linear networks of a netlist: nodes joined by branches that conduct, with ports where all else hangs.
- * Each network with its own extra connections keeps its elimination plan.
+ * The linear networks of a netlist: nodes joined by conducting branches, with ports for everything else. Each set of
+ * extra connections keeps its own elimination plan.
  */
 export class LinearNetworks {
   private readonly plans = new LRUCache<string, Plan>({ max: mostPlans });
 
   /**
-   * @param isInside whether a branch is part of the network where it conducts; the others hang on ports
+   * @param isInside whether a branch is part of the network when it conducts; the others get ports
    * @param makePorts an empty set of ports on a pattern
    */
   constructor(
@@ -38,7 +38,7 @@ export class LinearNetworks {
     private readonly makePorts: (pattern: LdlPattern) => PortNetwork,
   ) {}
 
-  /** The plan of the network with these extra connections; the same room each time. */
+  /** The plan of the network with these extra connections; the same buffers each time. */
   plan(bridges: readonly Bridge[]): Plan {
     const key = bridges.map(({ a, b }) => `${a},${b}`).join(";");
     const known = this.plans.get(key);
@@ -51,15 +51,15 @@ export class LinearNetworks {
     return plan;
   }
 
-  /** Room of its own on the same elimination. */
+  /** New buffers on the same elimination plan. */
   ownPlan(bridges: readonly Bridge[]): Plan {
     const { pattern } = this.plan(bridges);
     return { pattern, values: ldlRoom(pattern), ports: this.makePorts(pattern) };
   }
 
   /**
-   * Groups of nodes the network joins.
-   * @param siemens by branch; 0 where it does not conduct or is not inside
+   * Groups of nodes the network connects.
+   * @param siemens by branch; 0 if the branch does not conduct or is not inside
    */
   groups(siemens: Float64Array, bridges: readonly Bridge[]): Groups {
     const ends: number[] = [];
@@ -72,7 +72,7 @@ export class LinearNetworks {
 
   /**
    * Factorises a network.
-   * @param siemens by branch; 0 where it does not conduct or is not inside
+   * @param siemens by branch; 0 if the branch does not conduct or is not inside
    * @param emfs volts of each branch's own source
    */
   factor(
@@ -115,5 +115,5 @@ function add(values: Float64Array, slot: number, siemens: number): void {
   values[slot] = (values[slot] as number) + siemens;
 }
 
-/** Pins a group that hangs on ports alone while its own potential is still unknown. */
+/** Pins a group that is connected only by ports while its potential is unknown. */
 const pinSiemens = 1;

@@ -7,8 +7,8 @@ export interface Tap {
 }
 
 /**
- * Something that conducts between the linear network's nodes: its current i flows through the ports of
- * `carries`, and the mean of the volts over `senses` is emfVolts + ohms i.
+ * An element that conducts between nodes of the linear network. Its current i flows through the ports of `carries`,
+ * and the mean of the volts over `senses` is emfVolts + ohms i.
  */
 export interface LinearElement {
   readonly carries: readonly Tap[];
@@ -18,8 +18,8 @@ export interface LinearElement {
 }
 
 /**
- * A motor or the load lamp: a linear element of its winding's (or hot filament's) ohms, whose back-EMF
- * follows from what it does.
+ * A motor or the load lamp: a linear element with the ohms of its winding (or hot filament), whose back-EMF follows
+ * from its own law.
  */
 export interface Load {
   readonly element: LinearElement;

@@ -4,49 +4,51 @@ import type { Groups } from "./connectivity";
 import type { Edge } from "./ldl";
 import type { Plan } from "./linearNetwork";
 
-/** A change hung on a network: a new connection, or what a changed branch conducts beside its healthy self. */
+/**
+ * One change on a network: a new connection, or the conductance of a changed branch in addition to its healthy value.
+ */
 export interface HungChange {
   readonly ends: Edge;
   readonly ohms: number;
 }
 
-/** A linear network factorised, and the changes that hang on it beside the devices and loads. */
+/** A factorised linear network, and the changes on it in addition to the devices and loads. */
 interface FactorisedNetwork {
   readonly plan: Plan;
-  /** By branch; 0 where it does not conduct or hangs on a port. */
+  /** By branch; 0 if the branch does not conduct or has a port. */
   readonly siemens: Float64Array;
-  /** Port of each branch that hangs on one, -1 for those inside. */
+  /** Port of each branch that has one, -1 for branches inside. */
   readonly portOf: Int32Array;
-  /** Groups of the network, what the changes at hand cut off apart. */
+  /** Groups of the network, including those the present changes cut off. */
   readonly groups: Groups;
   readonly changed: readonly HungChange[];
 }
 
-/** A network of its own for one point: contacts and panels hang on ports. */
+/** A network for one operating point alone: contacts and panels have ports. */
 export interface BareNetwork extends FactorisedNetwork {
   readonly devicesInside: false;
 }
 
-/** The healthy network of one vehicle while its devices stand in one way. */
+/** The healthy network of one vehicle for one combination of device states. */
 export interface HealthyState extends FactorisedNetwork {
   /** Contacts and panels conduct inside the network. */
   readonly devicesInside: true;
-  /** Tells this way of standing from the others. */
+  /** Number that identifies this combination of device states. */
   readonly key: number;
   readonly whole: Groups;
   groups: Groups;
   changed: readonly HungChange[];
-  /** The solve its changes were hung for. */
+  /** The solve its changes were applied for. */
   hungFor: number;
-  /** Diagonal of the inverse by step, once asked for. */
+  /** The inverse's diagonal by step, computed on first use. */
   inverse: Float64Array | null;
 }
 
 export type NetworkState = BareNetwork | HealthyState;
 
 /**
- * One healthy vehicle in one set-up, factorised for each way its devices have stood so far: most faults leave
- * that network as it is but for a branch or two, and are solved on it without factorising again.
+ * One healthy vehicle in one set-up, factorised for each combination of device states met so far. Most faults change
+ * only one or two branches, so they are solved on this network without factorising again.
  */
 export interface HealthyNetwork {
   readonly values: Values;
@@ -55,7 +57,7 @@ export interface HealthyNetwork {
   readonly emfs: Float64Array;
   readonly ohms: Float64Array;
   readonly usable: Uint8Array;
-  /** How its devices stand while it is healthy. */
+  /** Device states while the vehicle is healthy. */
   readonly on: Uint8Array;
   readonly duty: Float64Array;
   readonly standings: Map<number, HealthyState>;

@@ -5,19 +5,19 @@ import { backSolve, type Edge, type LdlPattern } from "./ldl";
 import type { LinearElement, Load, Tap } from "./load";
 
 /**
- * The linear network seen from the few places where something that switches, turns or glows hangs on it:
- * one factorisation, a column of node volts for one amp through each port, and small dense sums. A group of
- * nodes that hangs on nothing but ports has its own potential as an unknown, on which its currents sum to zero.
+ * The linear network seen from its ports, where the switching, turning and glowing elements connect. It needs one
+ * factorisation, one column of node volts for one amp through each port, and small dense systems. A group of nodes
+ * connected only by ports has its own potential as an unknown, on which its currents sum to zero.
  */
 export class PortNetwork {
-  /** Volts by elimination step with nothing hung on. */
+  /** Volts by elimination step with nothing connected to the ports. */
   private readonly open: Float64Array;
   private readonly byStep: Float64Array;
   private readonly columns: Float64Array[];
   private readonly known: Uint8Array;
   /** Amps through each port after the last `solve`. */
   readonly amps: Float64Array;
-  /** Volts across each port with nothing hung on, and for one amp through each other: by row, column. */
+  /** Volts across each port with nothing connected, and for one amp through each other port: by row, column. */
   private readonly openAcross: Float64Array;
   private readonly transfers: Float64Array;
   private readonly ends: Edge[];
@@ -25,9 +25,9 @@ export class PortNetwork {
   private matrix: Float64Array = new Float64Array(0);
   private result: Float64Array = new Float64Array(0);
   private groups: Groups = { of: new Int32Array(0), count: 1, pins: [] };
-  /** Potential of each group after the last `solve`; 0 for those without one of their own. */
+  /** Potential of each group after the last `solve`; 0 for groups without one of their own. */
   private potential = new Float64Array(1);
-  /** Place of each group's potential among the unknowns, -1 for those without. */
+  /** Index of each group's potential among the unknowns, -1 for groups without one. */
   private free = new Int32Array(1).fill(-1);
 
   constructor(
@@ -53,7 +53,7 @@ export class PortNetwork {
     this.known.fill(0);
   }
 
-  /** Moves one port of a network that is in use; what is known of the others stays. */
+  /** Moves one port of a network in use; columns of the other ports stay valid. */
   movePort(port: number, ends: Edge): void {
     const before = this.ends[port] as Edge;
     if (before.a === ends.a && before.b === ends.b) return;
@@ -69,7 +69,7 @@ export class PortNetwork {
 
   /**
    * Takes a newly factorised network.
-   * @param values the factors, each loose group pinned
+   * @param values the factors, with each floating group pinned
    * @param sources amps fed into node `a` and out of node `b`
    */
   begin(
@@ -97,8 +97,8 @@ export class PortNetwork {
   }
 
   /**
-   * Takes other groups of the same network: finer ones, where a branch that alone held some nodes to the rest is
-   * open and so only pins them.
+   * Takes finer groups of the same network, after opening a branch that was the only connection of some nodes and now
+   * only pins them.
    */
   regroup(groups: Groups): void {
     this.groups = groups;
@@ -147,7 +147,7 @@ export class PortNetwork {
     return sum;
   }
 
-  /** Volts sensed by one element for one amp through another. */
+  /** Volts one element senses for one amp through another. */
   private transfer(senses: readonly Tap[], carries: readonly Tap[]): number {
     const count = this.known.length;
     if (carries.length === 1 && senses.length === 1) {
@@ -172,10 +172,10 @@ export class PortNetwork {
   }
 
   /**
-   * Decides which groups have a potential of their own: in every set of groups that ports join, all but
-   * the reference's, or all but the first.
-   * @param parent root of each group's set, the lowest group in it
-   * @returns how many
+   * Decides which groups have a potential of their own: in every set of groups joined by ports, all but the
+   * reference's, or all but the first.
+   * @param parent root of each group's set, which is the lowest group in it
+   * @returns their number
    */
   freeGroups(parent: Int32Array): number {
     let count = 0;
@@ -185,7 +185,7 @@ export class PortNetwork {
   }
 
   /**
-   * Adds what taps leave of each free group to a row or a column of the matrix.
+   * Adds the shares of taps at each free group to a row or a column of the matrix.
    * @param sign factor on the shares
    * @param start cell of the first free group
    * @param stride cells from one group to the next
@@ -210,8 +210,8 @@ export class PortNetwork {
   }
 
   /**
-   * Left side of the sums: elements' currents and groups' potentials.
-   * @param columns room left zero at the end of each row
+   * Left side of the system: elements' currents and groups' potentials.
+   * @param columns extra columns left zero at the end of each row
    */
   private fill(
     elements: readonly LinearElement[],
@@ -238,11 +238,11 @@ export class PortNetwork {
   }
 
   /**
-   * Currents of all elements together, the loads' back-EMFs found on the way.
-   * @param elements everything that conducts, the loads' own elements last and in order
-   * @param parent root of each group's set as the elements join them
-   * @param speeds filled with radians a second by motor
-   * @returns amps by element, in order; good until the next call
+   * Solves the currents of all elements, including the loads' back-EMFs.
+   * @param elements everything that conducts, with the loads' own elements last and in order
+   * @param parent root of each group's set after the elements join them
+   * @param speeds receives the motors' speeds in radians a second
+   * @returns amps by element, in order; valid until the next call
    */
   solve(
     elements: readonly LinearElement[],
@@ -258,7 +258,7 @@ export class PortNetwork {
       const { senses, emfVolts } = elements[row] as LinearElement;
       matrix[row * width + width - 1] = this.openSensed(senses) - emfVolts;
     }
-    // A column for one volt of back-EMF in each load.
+    // One column for each load, for one volt of back-EMF in it.
     const firstLoad = linear - loads.length;
     for (let load = 0; load < loads.length; load++) matrix[(firstLoad + load) * width + unknowns + load] = -1;
     gaussJordan(matrix, unknowns, width);
@@ -293,7 +293,7 @@ export class PortNetwork {
     }
   }
 
-  /** Volts of a node with everything hung on. */
+  /** Volts of a node with all elements connected. */
   volts(node: number): number {
     if (node < 0) return 0;
     const step = this.pattern.stepOf[node] as number;
@@ -305,7 +305,7 @@ export class PortNetwork {
     return sum;
   }
 
-  /** Volts of every node, into `out` by node. */
+  /** Volts of every node, written to `out` by node. */
   readVolts(out: Float64Array): void {
     const { byStep, potential, amps } = this;
     const { stepOf } = this.pattern;
@@ -323,9 +323,9 @@ export class PortNetwork {
   }
 
   /**
-   * What linear elements take off the resistance seen between two nodes of the bare network.
-   * @param parent root of each group's set as these elements join them
-   * @returns ohms to take off, by the two nodes (-1 for the reference)
+   * The ohms that linear elements take off the resistance between two nodes of the bare network.
+   * @param parent root of each group's set after these elements join them
+   * @returns the reduction in ohms between the two nodes (-1 for the reference)
    */
   relief(elements: readonly LinearElement[], parent: Int32Array): (at: Edge) => number {
     const linear = elements.length;
@@ -360,9 +360,9 @@ export class PortNetwork {
   }
 
   /**
-   * What linear elements take off the resistance from every node of the bare network to the reference.
-   * @param parent root of each group's set as these elements join them
-   * @param out filled by node
+   * The ohms that linear elements take off the resistance from every node of the bare network to the reference.
+   * @param parent root of each group's set after these elements join them
+   * @param out receives the reduction by node
    */
   reliefOfAll(elements: readonly LinearElement[], parent: Int32Array, out: Float64Array): void {
     const linear = elements.length;
@@ -412,7 +412,7 @@ export class PortNetwork {
     return sum;
   }
 
-  /** Fills the sums' left side and inverts it into the columns on its right. */
+  /** Fills the system's left side and inverts it into the columns on its right. */
   private invert(
     elements: readonly LinearElement[],
     parent: Int32Array,

@@ -1,6 +1,6 @@
 import type { AddPart } from "../netlist/netlistBuilder";
 
-/** The battery's internal resistance; its voltage comes with the set-up. */
+/** The battery's internal resistance; its voltage comes from the set-up. */
 export const addBattery: AddPart<"battery"> = (builder, part) => {
   builder.branch(
     { id: part.id, owner: part.id, assumed: part.assumed ?? false },

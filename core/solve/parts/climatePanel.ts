@@ -1,6 +1,6 @@
 import type { AddPart } from "../netlist/netlistBuilder";
 
-/** The panel's output: command volts behind `outOhms`, there while the panel is alive. */
+/** The panel's output: command volts behind `outOhms`, present while the panel is alive. */
 export const addClimatePanel: AddPart<"head"> = (builder, part) => {
   const at = (terminal: string): string => `${part.id}.${terminal}`;
   const index = builder.heads.length;

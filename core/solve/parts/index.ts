@@ -13,7 +13,7 @@ import { addResistor } from "./resistor";
 import { addSelector } from "./selector";
 import { addSplice } from "./splice";
 
-/** Every part kind by the function that adds its branches. */
+/** For every kind of part, the function that adds its branches. */
 export const solvedParts: { readonly [K in PartKind]: AddPart<K> } = {
   battery: addBattery,
   ground: addGround,

@@ -3,8 +3,8 @@ import type { AddPart } from "../netlist/netlistBuilder";
 const inputOhms = 47_000;
 
 /**
- * A control joins the leg it does not chop inside: `m+` to `30` (low side) or `m-` to `31` (high side).
- * Its input leans on `31`; its stage is a port the solver drives by duty.
+ * A control module joins the leg it does not chop inside: `m+` to `30` (low side) or `m-` to `31` (high side). Its
+ * input resistance leads to `31`; its output stage is a port the solver drives by duty.
  */
 export const addModule: AddPart<"module"> = (builder, part) => {
   const at = (terminal: string): string => `${part.id}.${terminal}`;

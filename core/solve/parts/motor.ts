@@ -1,7 +1,7 @@
 import { motorConstants } from "../../motor/motorConstants";
 import type { AddPart } from "../netlist/netlistBuilder";
 
-/** The winding's resistance; the back-EMF is added by the solver from the speed. */
+/** The winding's resistance; the solver adds the back-EMF from the speed. */
 export const addMotor: AddPart<"motor"> = (builder, part) => {
   const branch = builder.branch(
     { id: part.id, owner: part.id, assumed: part.assumed ?? false },

@@ -1,6 +1,6 @@
 import type { AddPart } from "../netlist/netlistBuilder";
 
-/** Coil from 86 to 85, working contact to 87 and, where it is wired, resting contact to 87a. */
+/** The coil from 86 to 85, the working contact to 87 and, if it is wired, the normally closed contact to 87a. */
 export const addRelay: AddPart<"relay"> = (builder, part, circuit) => {
   const item = { owner: part.id, assumed: part.assumed ?? false };
   const at = (terminal: string): string => `${part.id}.${terminal}`;

@@ -1,7 +1,7 @@
 import { selectorTerminals } from "../../circuit/parts/selector";
 import type { AddPart } from "../netlist/netlistBuilder";
 
-/** Nominal contact resistance of key switch and selector where the file gives none. */
+/** Nominal contact resistance of the key switch and the selector, in ohms, if the file gives none. */
 export const switchContactOhms = 0.005;
 
 /** One contact per output, closed in the settings that list it. */
