@@ -1,5 +1,5 @@
 import { sameParts } from "@core/fault/repair";
-// An entry, and the page that answers it, in a shop of their own.
+// An entry, and the page in its answer, in a shop of its own.
 import { NoteRow } from "@db/models.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, jest, test } from "@jest/globals";
@@ -13,6 +13,8 @@ import * as entries from "./entries";
 let id = 0;
 beforeAll(async () => {
   id = await openDemoShop();
+  // Compiled and diagnosed once, so that the entry's answer does not wait for either.
+  diagnosisOf(await jobViewAt(String(id)), probeOptions);
 });
 afterAll(closeDemoShop);
 
