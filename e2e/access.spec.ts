@@ -1,5 +1,5 @@
 import { AxeBuilder } from "@axe-core/playwright";
-import { unplainText } from "./plainText";
+import { hardToReadText } from "./plainText";
 import { expect, test } from "./shop";
 
 /** Rules of WCAG 2.2, levels A and AA. */
@@ -61,7 +61,7 @@ test("axe finds nothing serious on any view, light or dark; none breaks, and non
   for (const view of views) {
     await page.goto(view);
     await page.locator("#main").waitFor();
-    expect(await unplainText(page)).toEqual([]);
+    expect(await hardToReadText(page)).toEqual([]);
     for (const colorScheme of ["light", "dark"] as const) {
       await page.emulateMedia({ colorScheme });
       const axe = new AxeBuilder({ page });

@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 
 /** Text that no screen should show, and why. */
-const unplain: readonly (readonly [RegExp, string])[] = [
+const hardToRead: readonly (readonly [RegExp, string])[] = [
   [/\bundefined\b|\bNaN\b|\bnull\b|\[object /, "a value that is missing"],
   [/\d\.\d{6,}/, "a number that is not rounded"],
   [/\b[a-z]+\.\d+\.[a-zA-Z]+/, "a path into a file format"],
@@ -17,9 +17,9 @@ const unplain: readonly (readonly [RegExp, string])[] = [
  * What a page shows that a technician should not have to read, each with its surrounding text. Folded content is left
  * out.
  */
-export async function unplainText(page: Page): Promise<string[]> {
+export async function hardToReadText(page: Page): Promise<string[]> {
   const text = await page.locator("body").innerText();
-  return unplain.flatMap(([pattern, what]) => {
+  return hardToRead.flatMap(([pattern, what]) => {
     const found = pattern.exec(text);
     if (!found) return [];
     const around = text.slice(Math.max(0, found.index - 30), found.index + 40).replaceAll("\n", " ");

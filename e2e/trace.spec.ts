@@ -33,7 +33,7 @@ async function quietToAxe(page: Page): Promise<void> {
 
 /** Waits until every change is on disk, according to the page. */
 const stored = (page: Page): Promise<void> =>
-  expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "0");
+  expect(page.locator("[data-waiting]")).toHaveAttribute("data-waiting", "0");
 
 /** Answers the question shown by its button. */
 async function choose(page: Page, question: string, words: string): Promise<void> {
@@ -199,7 +199,7 @@ test("a circuit on the shelf is changed in its tables and becomes its next versi
   // It survives a reload and still waits.
   page.once("dialog", (dialog) => void dialog.accept());
   await page.reload();
-  await expect(page.locator("[data-unstored]")).toHaveAttribute("data-unstored", "1");
+  await expect(page.locator("[data-waiting]")).toHaveAttribute("data-waiting", "1");
   await page.unroute("**/steps");
   await stored(page);
   await page.getByRole("button", { name: "Save as version 2" }).click();

@@ -1,4 +1,4 @@
-// npm test: installs what is missing, Chromium too, then types, layers, lint, unit, build and end-to-end tests.
+// npm test: installs what is missing, Chromium too, then types, layers, lint, spelling, unit, build and end-to-end tests.
 import { existsSync } from "node:fs";
 import { installPackages, run, runTool, runToolAside } from "./install.mjs";
 
@@ -45,6 +45,7 @@ await step("types, layers and lint", () =>
     [["eslint/bin/eslint.js", "--max-warnings", "0", "."]],
     [
       ["@biomejs/biome/bin/biome", "check", "."],
+      ["cspell/bin.mjs", "lint", "--no-progress", "--quiet"],
       ["dependency-cruiser/bin/dependency-cruise.mjs", "--config", ".dependency-cruiser.mjs", ...folders],
       ["knip/bin/knip.js", "--production", "--include", "files,exports,types,dependencies"],
       ["typescript/bin/tsc", "--noEmit"],

@@ -43,7 +43,7 @@ async function compile(compiled: CompiledCircuit, isWanted: () => boolean): Prom
  * A circuit with its faults and its points but without solved tables, which is enough to check entries.
  * @throws if the solver does not know one of its parts
  */
-export function untabled(circuit: Circuit): CompiledCircuit {
+export function withoutTables(circuit: Circuit): CompiledCircuit {
   const compiled = cache.compile(circuit);
   if (!compiled.ok) throw new Error(compiled.problems.map(problemText).join("; "));
   return compiled.value;
@@ -53,10 +53,10 @@ export function untabled(circuit: Circuit): CompiledCircuit {
  * A circuit compiled for diagnosis, once for each circuit, while other requests are served. A waiting circuit is
  * skipped once every request for it has been aborted.
  * @param request signal of the request
- * @throws as `untabled`
+ * @throws as `withoutTables`
  */
 export function engineFor(circuit: Circuit, request: AbortSignal | null = null): Promise<CompiledCircuit> {
-  const compiled = untabled(circuit);
+  const compiled = withoutTables(circuit);
   const known = compiling.get(compiled);
   if (known) {
     known.askedBy.add(request);

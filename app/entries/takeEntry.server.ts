@@ -5,7 +5,7 @@ import { addReading, deleteReading } from "@db/repositories/readings.server";
 import { entryWords } from "@words/entryWords";
 import { evidenceText, resultText } from "@words/tests/testText";
 import type { z } from "zod";
-import { untabled } from "../engine/engine.server";
+import { withoutTables } from "../engine/engine.server";
 import { intoJob, type Refused } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { textFields } from "../text/formText";
@@ -17,7 +17,7 @@ type ReadingForm = Extract<ProbeForm, { intent: "reading" | "own-reading" }>;
 
 /** The reading a form makes, or what is wrong with it. */
 function enteredReading(circuit: Circuit, form: ReadingForm) {
-  const engine = untabled(circuit);
+  const engine = withoutTables(circuit);
   return form.intent === "reading" ? offeredReading(engine, form) : ownReading(engine, form);
 }
 

@@ -21,7 +21,7 @@ import { readingsOf, type StoredReading } from "@db/repositories/readings.server
 import { learningOn, shopTerms } from "@db/repositories/settings.server";
 import { evidenceText, resultText } from "@words/tests/testText";
 import { data } from "react-router";
-import { engineFor, untabled } from "../engine/engine.server";
+import { engineFor, withoutTables } from "../engine/engine.server";
 import type { SheetState } from "../sheet/sheetState";
 import { clockText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
@@ -69,7 +69,7 @@ export async function jobViewAt(id: string | undefined, request?: AbortSignal): 
   const { job, circuit } = await jobAt(id);
   const [engine, facts] = await Promise.all([
     engineFor(circuit, request),
-    factsOf(job, circuit, untabled(circuit).netlist),
+    factsOf(job, circuit, withoutTables(circuit).netlist),
   ]);
   return { ...facts, engine };
 }

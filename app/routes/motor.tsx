@@ -7,7 +7,7 @@ import { deleteRecording, setHealthy } from "@db/repositories/recordings.server"
 import { evidenceText, resultText } from "@words/tests/testText";
 import { data, Link, useSearchParams } from "react-router";
 import { z } from "zod";
-import { untabled } from "../engine/engine.server";
+import { withoutTables } from "../engine/engine.server";
 import { typedNumber } from "../entries/probeForm";
 import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
@@ -77,7 +77,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     case "reading": {
       const reading = readingSchema.safeParse(readingOf(entry.reading, entry.figure));
       if (!reading.success) return data({ problem: "Enter a figure, such as 17.6." }, { status: 422 });
-      const [wrong] = readingProblems(untabled(circuit), reading.data);
+      const [wrong] = readingProblems(withoutTables(circuit), reading.data);
       if (wrong) return data({ problem: problemText(wrong) }, { status: 422 });
       const source = entry.source ? { source: entry.source } : {};
       return into(

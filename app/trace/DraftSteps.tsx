@@ -26,7 +26,7 @@ export function DraftSteps({ undo, redo, waiting, away, send }: DraftStepsProps)
   }, [send]);
   return (
     <div className="flex items-center gap-2">
-      <span role="status" className="text-base text-soft" data-unstored={waiting}>
+      <span role="status" className="text-base text-soft" data-waiting={waiting}>
         {away
           ? "The server does not answer. Changes are kept in this browser"
           : waiting > 0

@@ -10,7 +10,7 @@ export interface Chopping {
   readonly peakToPeakAmps: number;
 }
 
-export interface Unchopped {
+export interface WithoutPwm {
   readonly trace: CurrentRecording;
   readonly chopping: Chopping | null;
   /** Two rhythms of which either may be the PWM: both are clock-steady, and they are not orders of one turn. */
@@ -28,7 +28,7 @@ export function withoutChopping(
   stretch: Stretch,
   given?: number,
   turn: KnownTurn = null,
-): Unchopped {
+): WithoutPwm {
   const found: FoundChopping = given === undefined ? findChopping(trace, stretch, turn) : { hz: given };
   if (!("hz" in found) || found.hz >= trace.rateHz / 2)
     return { trace, chopping: null, rivals: "rivals" in found ? found.rivals : null };
