@@ -1,8 +1,8 @@
 import { createReadStream, readFileSync, statSync } from "node:fs";
+import { parsedJson } from "@core/formats/parsedJson";
 import { type JobRecord, parseRecords, recordColumns, recordFromCells } from "@core/formats/recordFile";
 import { type Parsed, type Problem, refused } from "@core/problem/problem";
 import Papa from "papaparse";
-import { parsedJson } from "../text/parsedJson";
 
 const mostProblems = 12;
 /** Largest number of records in an `airway-records` file. */

@@ -1,5 +1,6 @@
 import { randomInt } from "node:crypto";
 import type { Circuit } from "@core/circuit/circuit";
+import { parsedJson } from "@core/formats/parsedJson";
 import { parsePracticeFile } from "@core/formats/practiceFile";
 import {
   complaintOf,
@@ -13,7 +14,6 @@ import { findCircuit, keepPracticeCircuit, listCircuits, versionsOf } from "@db/
 import { addLearner, beginCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { stoppingCosts } from "../job/jobView.server";
-import { parsedJson } from "../text/parsedJson";
 import { practiceCircuitAt, sampleCase } from "./practiceCircuits.server";
 
 type Begun = { readonly problem: string } | { readonly id: string };

@@ -1,6 +1,6 @@
 import { sameParts } from "@core/fault/repair";
 // An entry, and the page in its answer, in a shop of its own.
-import { NoteRow } from "@db/models.server";
+import { NoteRow } from "@db/models/entryModels.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, jest, test } from "@jest/globals";
 import { diagnosisOf } from "../job/diagnosis.server";

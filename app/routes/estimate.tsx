@@ -1,3 +1,4 @@
+import { parsedJson } from "@core/formats/parsedJson";
 import { offerKinds } from "@core/money/repairOffer";
 import { problemsOf, problemText } from "@core/problem/problem";
 import type { JobRefusal } from "@core/records/jobStage";
@@ -11,7 +12,6 @@ import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
-import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/estimate";
 
 const form = z.discriminatedUnion("intent", [

@@ -1,3 +1,4 @@
+import { parsedJson } from "@core/formats/parsedJson";
 import { type PartDescription, parsePart } from "@core/match/partDescription";
 import { type Parsed, problemText } from "@core/problem/problem";
 import { matchesOf, type StoredMatch, setMatch, storePart } from "@db/repositories/parts.server";
@@ -12,7 +13,6 @@ import { partFrom } from "../parts/partForm";
 import { partsView, placeOf } from "../parts/partsView.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
-import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/parts";
 
 const partId = z.string().min(1).max(32);

@@ -1,3 +1,4 @@
+import { parsedJson } from "@core/formats/parsedJson";
 import { PracticeBay } from "@core/practice/practiceBay";
 import { parseTest } from "@core/predict/reading";
 import { typedFigure } from "@core/units/typedFigure";
@@ -8,7 +9,6 @@ import { BayPage } from "../practice/BayPage";
 import { bayAt, bayView } from "../practice/bayView.server";
 import { Rail } from "../shell/Rail";
 import { sentForm } from "../shell/sentForm.server";
-import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/practiceBay";
 
 export const meta: Route.MetaFunction = () => [{ title: "Practice bay · Airway" }];

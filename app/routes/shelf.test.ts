@@ -1,7 +1,7 @@
 // The circuit shelf against a database of its own: what is found, what an import would change, what it stores, and
 // that a refusal changes nothing.
 import { database } from "@db/database.server";
-import { CircuitRow } from "@db/models.server";
+import { CircuitRow } from "@db/models/shelfModels.server";
 import { describeCircuits, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
 import { addJob, findJob } from "@db/repositories/jobs.server";
 import { addReading } from "@db/repositories/readings.server";

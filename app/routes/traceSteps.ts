@@ -1,9 +1,9 @@
 import { circuitEditSchema } from "@core/circuit/circuitEdit";
+import { parsedJson } from "@core/formats/parsedJson";
 import { moveDraft } from "@db/repositories/drafts.server";
 import { z } from "zod";
 import { queueAnswer } from "../job/intoJob.server";
 import { sentForm } from "../shell/sentForm.server";
-import { parsedJson } from "../text/parsedJson";
 import { draftAt } from "../trace/draftView.server";
 import { takeStep } from "../trace/takeStep.server";
 import type { Route } from "./+types/traceSteps";

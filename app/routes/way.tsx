@@ -1,6 +1,7 @@
 import { type AccessPlan, parsePlan } from "@core/access/plan";
 import { editedPlan, type PlanEdit, planEditSchema } from "@core/access/planEdit";
 import { parseRoutes } from "@core/access/planText";
+import { parsedJson } from "@core/formats/parsedJson";
 import { type Parsed, problemsOf, problemText, refused } from "@core/problem/problem";
 import { findCircuit, versionsOf } from "@db/repositories/circuits.server";
 import { findPlan, movePlan, storePlan } from "@db/repositories/plans.server";
@@ -11,7 +12,6 @@ import { beginPlan } from "../repair/beginAccessPlan.server";
 import { stepFrom } from "../repair/stepForm";
 import { Rail } from "../shell/Rail";
 import { sentForm } from "../shell/sentForm.server";
-import { parsedJson } from "../text/parsedJson";
 import type { Route } from "./+types/way";
 
 /** The newest version of the address's circuit; answers 404 if the shelf has none. */

@@ -1,5 +1,6 @@
 // Backups, restores and the bundle of the whole shop: nothing is lost, checking changes nothing, and refusals name the
 // place.
+import { createHash } from "node:crypto";
 import { copyFileSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -65,8 +66,8 @@ afterEach(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-/** Every row of every table that is kept, and what is derived from them. */
-async function everyRow(file: string): Promise<Record<string, unknown>> {
+/** Every table that is kept or derived, with its number of rows and a hash of them all. */
+async function everyRow(file: string): Promise<Record<string, string>> {
   const own = await PlainSqlite.open(file);
   try {
     const tables = (await own.all("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name"))
@@ -74,7 +75,10 @@ async function everyRow(file: string): Promise<Record<string, unknown>> {
       .filter((name) => !/^sqlite_|^jobSearch_/.test(name));
     return Object.fromEntries(
       await Promise.all(
-        tables.map(async (name) => [name, await own.all(`SELECT * FROM "${name}" ORDER BY 1`)]),
+        tables.map(async (name) => {
+          const rows = await own.all(`SELECT * FROM "${name}" ORDER BY 1`);
+          return [name, `${rows.length} ${createHash("sha256").update(JSON.stringify(rows)).digest("hex")}`];
+        }),
       ),
     );
   } finally {
@@ -354,6 +358,23 @@ describe("the bundle of the whole shop", () => {
         delete files["blobs/photos-0-jpeg.bin"];
       },
       /blobs\/photos-0-jpeg\.bin is not in the bundle/,
+    ],
+    [
+      "with a date that is none",
+      (files) => {
+        const rows = strFromU8(files["tables/readings.jsonl"] ?? new Uint8Array());
+        files["tables/readings.jsonl"] = strToU8(rows.replace(/20\d\d-\d\d-\d\d [^"]*/, "yesterday"));
+      },
+      /^tables\/readings\.jsonl, row 1, takenAt: is not a date and time$/,
+    ],
+    [
+      "with a reading of no known test",
+      (files) => {
+        const rows = strFromU8(files["tables/readings.jsonl"] ?? new Uint8Array()).split("\n");
+        rows[2] = (rows[2] ?? "").replace(/\\"test\\":\\"\w+/, '\\"test\\":\\"guess');
+        files["tables/readings.jsonl"] = strToU8(rows.join("\n"));
+      },
+      /^tables\/readings\.jsonl, row 3, body: /,
     ],
     [
       "of a later Airway",

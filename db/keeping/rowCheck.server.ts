@@ -2,7 +2,8 @@ import type { z } from "zod";
 import { storedColumns } from "../storedColumns";
 import type { Cell, PlainSqlite } from "./plainSqlite.server";
 
-interface Column {
+/** A column of a table, with its declared type. */
+export interface Column {
   readonly name: string;
   readonly type: string;
   readonly required: boolean;
@@ -37,7 +38,8 @@ export async function rowFaults(own: PlainSqlite, most: number): Promise<string[
   return faults;
 }
 
-async function columnsOf(own: PlainSqlite, table: string): Promise<Column[]> {
+/** A table's columns, in their order. */
+export async function columnsOf(own: PlainSqlite, table: string): Promise<Column[]> {
   const rows = await own.all(`SELECT name, type, "notnull" AS required FROM pragma_table_info(?)`, [table]);
   return rows.map(({ name, type, required }) => ({
     name: String(name),
@@ -63,7 +65,8 @@ async function* rowsOf(own: PlainSqlite, table: string, withoutRowid: boolean) {
   }
 }
 
-function cellFault(table: string, { name, type, required }: Column, cell: Cell): string | null {
+/** What is wrong with a cell: of another type than its column, or JSON that does not fit its schema; null if nothing is. */
+export function cellFault(table: string, { name, type, required }: Column, cell: Cell): string | null {
   const schema = schemaOfColumn(table, name);
   if (schema) {
     const parsed = schema.safeParse(cell);

@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { parsedJson } from "@core/formats/parsedJson";
 import {
   blobFile,
   cellSchema,
@@ -15,6 +16,7 @@ import { z } from "zod";
 import { databaseFile, dataFolder, migrate } from "../databaseFile.server";
 import { migrations } from "../migrations/index";
 import { type Cell, PlainSqlite } from "./plainSqlite.server";
+import { type Column, cellFault, columnsOf } from "./rowCheck.server";
 import { unzip } from "./unzip.server";
 
 /** Tables that are derived from others, or that say nothing about the shop. */
@@ -23,14 +25,14 @@ const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|repairSums$|imp
 /** All files of a bundle carry one date, so that the same shop makes the same bytes. */
 const fixedDate = new Date(2000, 0, 1);
 
-async function tablesOf(own: PlainSqlite): Promise<{ name: string; columns: string[] }[]> {
+async function tablesOf(own: PlainSqlite): Promise<{ name: string; columns: Column[] }[]> {
   const names = (await own.all("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name")).flatMap(
     ({ name }) => (derived.test(String(name)) ? [] : [String(name)]),
   );
   return Promise.all(
     names.map(async (name) => ({
       name,
-      columns: (await own.all(`PRAGMA table_info("${name}")`)).map((column) => String(column.name)).sort(),
+      columns: (await columnsOf(own, name)).sort((a, b) => (a.name < b.name ? -1 : 1)),
     })),
   );
 }
@@ -61,7 +63,7 @@ async function bundleOf(own: PlainSqlite): Promise<Uint8Array> {
     const rows = await own.all(`SELECT rowid AS "rowid of it", * FROM "${name}" ORDER BY rowid`);
     const lines = rows.map((row, place) =>
       JSON.stringify(
-        columns.map((column) => {
+        columns.map(({ name: column }) => {
           const cell = row[column] ?? null;
           if (!Buffer.isBuffer(cell)) return cell;
           const blob = blobFile(name, place, column);
@@ -70,7 +72,7 @@ async function bundleOf(own: PlainSqlite): Promise<Uint8Array> {
         }),
       ),
     );
-    tables.push({ name, columns, rows: rows.length });
+    tables.push({ name, columns: columns.map((column) => column.name), rows: rows.length });
     files[tableFile(name)] = strToU8(lines.map((line) => `${line}\n`).join(""));
   }
   const done = await own.all("SELECT name FROM SequelizeMeta ORDER BY name DESC LIMIT 1");
@@ -142,7 +144,12 @@ async function fill(
 ): Promise<string[]> {
   const here = new Map((await tablesOf(own)).map(({ name, columns }) => [name, columns]));
   const problems = tables.flatMap(({ name, columns }) =>
-    here.get(name)?.join() === columns.join() ? [] : [`${tableFile(name)}: this Airway has no such table`],
+    here
+      .get(name)
+      ?.map((column) => column.name)
+      .join() === columns.join()
+      ? []
+      : [`${tableFile(name)}: this Airway has no such table`],
   );
   if (problems.length > 0) return problems;
   // The search text of a job is computed when the job is added, from its vehicle and circuit.
@@ -151,7 +158,7 @@ async function fill(
   await own.run("PRAGMA foreign_keys = OFF; BEGIN; INSERT INTO importing (id) VALUES (1)");
   try {
     for (const { name, columns, rows } of inOrder) {
-      const read = rowsOf(name, columns.length, rows, files);
+      const read = rowsOf(name, here.get(name) ?? [], rows, files);
       if ("problems" in read) throw new Error(read.problems.join("; "));
       const names = columns.map((column) => `"${column}"`).join(", ");
       const marks = columns.map(() => "?").join(", ");
@@ -168,38 +175,48 @@ async function fill(
 const rowSchema = z.array(cellSchema);
 
 function rowsOf(
-  name: string,
-  width: number,
+  table: string,
+  columns: readonly Column[],
   count: number,
   files: Readonly<Record<string, Uint8Array>>,
 ): Read<Cell[][]> {
-  const own = files[tableFile(name)];
-  if (!own) return { problems: [`${tableFile(name)} is missing from the bundle`] };
+  const own = files[tableFile(table)];
+  if (!own) return { problems: [`${tableFile(table)} is missing from the bundle`] };
   const lines = strFromU8(own).split("\n").slice(0, -1);
   if (lines.length !== count)
-    return { problems: [`${tableFile(name)}: expected ${count} rows, got ${lines.length}`] };
+    return { problems: [`${tableFile(table)}: expected ${count} rows, got ${lines.length}`] };
   const rows: Cell[][] = [];
   for (const [place, line] of lines.entries()) {
-    const at = `${tableFile(name)}, row ${place + 1}`;
-    let input: unknown;
-    try {
-      input = JSON.parse(line);
-    } catch {
-      return { problems: [`${at}: this is not valid JSON`] };
-    }
-    const parsed = rowSchema.safeParse(input);
-    if (!parsed.success || parsed.data.length !== width)
-      return { problems: [`${at}: expected ${width} plain cells`] };
-    const cells: Cell[] = [];
-    for (const cell of parsed.data) {
-      if (cell === null || typeof cell !== "object") cells.push(cell);
-      else {
-        const bytes = files[cell.blob];
-        if (!bytes) return { problems: [`${at}: ${cell.blob} is not in the bundle`] };
-        cells.push(Buffer.from(bytes));
-      }
-    }
-    rows.push(cells);
+    const read = cellsOf(line, table, columns, files);
+    if ("problems" in read)
+      return { problems: read.problems.map((problem) => `${tableFile(table)}, row ${place + 1}${problem}`) };
+    rows.push([...read.value]);
   }
   return { value: rows };
+}
+
+/** One row of a table: its cells, each of its column's type; refused with what is wrong, to follow the row's place. */
+function cellsOf(
+  line: string,
+  table: string,
+  columns: readonly Column[],
+  files: Readonly<Record<string, Uint8Array>>,
+): Read<readonly Cell[]> {
+  const input = parsedJson(line);
+  const parsed = rowSchema.safeParse(input);
+  if (input === undefined) return { problems: [": this is not valid JSON"] };
+  if (!parsed.success || parsed.data.length !== columns.length)
+    return { problems: [`: expected ${columns.length} plain cells`] };
+  const cells: Cell[] = [];
+  for (const [index, cell] of parsed.data.entries()) {
+    const column = columns[index] as Column;
+    const bytes = cell !== null && typeof cell === "object" ? files[cell.blob] : undefined;
+    if (cell !== null && typeof cell === "object" && !bytes)
+      return { problems: [`, ${column.name}: ${cell.blob} is not in the bundle`] };
+    const value = bytes ? Buffer.from(bytes) : (cell as Cell);
+    const fault = cellFault(table, column, value);
+    if (fault) return { problems: [`, ${column.name}: ${fault}`] };
+    cells.push(value);
+  }
+  return { value: cells };
 }
