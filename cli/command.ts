@@ -18,7 +18,7 @@ import { routeFrom } from "./verbs/route";
 import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
 
 const usage =
-  "usage: airway check|solve|faults|diagnose|spice|humps|route|match|price|instrument FILE [options], airway lines (FILE - is standard input)";
+  "usage: airway check|solve|faults|diagnose|spice|ripple|route|match|price|instrument FILE [options], airway lines (FILE - is standard input)";
 
 const flags = {
   text: { type: "boolean" },
@@ -110,15 +110,16 @@ async function answerMatch(
 async function run(argv: string[], terminal: Terminal): Promise<void> {
   const { output } = terminal;
   const { values, positionals } = readArguments(argv);
-  const [verb, file, extra] = positionals;
+  const [named, file, extra] = positionals;
+  const verb = named === "ripple" ? "humps" : named;
   const library = shippedCircuits(terminal.root);
   const stray = Object.keys(values).find((flag) => flag !== "text" && !flagsOf[verb ?? ""]?.includes(flag));
-  if (stray) throw new BadInput(`--${stray} is not an option of ${verb ?? "airway"}; ${usage}`);
+  if (stray) throw new BadInput(`--${stray} is not an option of ${named ?? "airway"}; ${usage}`);
   if (verb === "lines" && file === undefined)
     return answerLines(terminal.input, output, library, terminal.circuits);
   if (verb === undefined || file === undefined || extra !== undefined) throw new BadInput(usage);
   if (!(verb in flagsOf) || verb === "lines")
-    throw new BadInput(`unknown verb ${JSON.stringify(verb)}; ${usage}`);
+    throw new BadInput(`unknown verb ${JSON.stringify(named)}; ${usage}`);
   const text = values.text ?? false;
   if (verb === "humps") {
     const ripple = accept(rippleOf(file, recordingFrom(file), values));

@@ -24,6 +24,8 @@ describe("ripples and route", () => {
     expect(humps.humpHz).toBeCloseTo(600, 0);
     expect(humps.rpm).toBeCloseTo(3000, -1);
     expect(humps.verdict).toBe("even");
+    const named = await airway(["ripple", path, "--volts-per-amp", "0.01", "--bars", "12"]);
+    expect(named.stdout).toBe(stdout);
   });
 
   test("a recording that is none, or options that make no sense, are refused by their place", async () => {
