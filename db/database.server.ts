@@ -1,6 +1,6 @@
 import { QueryTypes, type Sequelize, Transaction } from "sequelize";
 import { connect, dataFolder } from "./databaseFile.server";
-import { defineModels } from "./models.server";
+import { defineModels } from "./models/models.server";
 import { upgrade } from "./upgrade.server";
 
 const fullSync = 2;

@@ -13,7 +13,7 @@ import { buildNetlist } from "@core/solve/buildNetlist";
 import { familyName } from "@core/solve/checks/circuitFamily";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
-import { JobRow } from "./models.server";
+import { JobRow } from "./models/jobModels.server";
 import { insertClosure } from "./repositories/closures.server";
 import { cameBack, insertFitting, settleFitting } from "./repositories/fittings.server";
 import { addJob } from "./repositories/jobs.server";

@@ -1,6 +1,6 @@
 import type { Transaction } from "sequelize";
 import { database } from "../database.server";
-import { CircuitNoteRow } from "../models.server";
+import { CircuitNoteRow } from "../models/shelfModels.server";
 
 /** A hint about a circuit for the next person: which screw is bad, what the plug's tab looks like. */
 export interface CircuitNote {

@@ -6,7 +6,7 @@ import { circuitFamily } from "@core/solve/checks/circuitFamily";
 import { LRUCache } from "lru-cache";
 import type { Sequelize, Transaction } from "sequelize";
 import { type Database, database } from "../database.server";
-import { CircuitRow } from "../models.server";
+import { CircuitRow } from "../models/shelfModels.server";
 import { type CircuitAbout, storedColumns } from "../storedColumns";
 
 /**

@@ -2,7 +2,7 @@ import type { DraftBase, DraftStep } from "@core/trace/draft";
 import type { CircuitName } from "@core/trace/traceCircuit";
 import type { Transaction } from "sequelize";
 import { database } from "../database.server";
-import { DraftRow } from "../models.server";
+import { DraftRow } from "../models/shelfModels.server";
 import { storedColumns } from "../storedColumns";
 
 /** A circuit being traced: its steps, and how many are active; later ones are undone. */

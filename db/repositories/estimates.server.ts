@@ -1,6 +1,6 @@
 import type { JobRefusal } from "@core/records/jobStage";
 import { jobStages } from "@core/records/jobStage";
-import { EstimateRow } from "../models.server";
+import { EstimateRow } from "../models/moneyModels.server";
 import { type EstimateBody, storedColumns } from "../storedColumns";
 import { writeToJob } from "./jobGate.server";
 

@@ -1,4 +1,4 @@
-import { EventRow } from "../memoryModels.server";
+import { EventRow } from "../models/memoryModels.server";
 import { storedColumns } from "../storedColumns";
 
 /** One line of a job's audit trail: what was done, when, and the database's own words on it. */

@@ -2,7 +2,7 @@ import { type BinSums, reliabilityEdges } from "@core/records/reliability";
 import { type Symptom, symptoms } from "@core/records/symptom";
 import { QueryTypes, type Sequelize } from "sequelize";
 import { z } from "zod";
-import { JobRow } from "../models.server";
+import { JobRow } from "../models/jobModels.server";
 
 async function ask<T>(schema: z.ZodType<T>, sql: string): Promise<T[]> {
   const { sequelize } = JobRow;

@@ -1,5 +1,5 @@
 import { Op, type Transaction } from "sequelize";
-import { FittingRow } from "../memoryModels.server";
+import { FittingRow } from "../models/memoryModels.server";
 import { type FittingOutcome, storedColumns } from "../storedColumns";
 
 /** The verdict on which parts were fitted. */

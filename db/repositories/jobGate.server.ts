@@ -1,8 +1,8 @@
 import type { JobRefusal, JobStage } from "@core/records/jobStage";
 import type { Transaction } from "sequelize";
 import { database } from "../database.server";
-import { EventRow } from "../memoryModels.server";
-import { JobRow } from "../models.server";
+import { JobRow } from "../models/jobModels.server";
+import { EventRow } from "../models/memoryModels.server";
 import { storedColumns } from "../storedColumns";
 
 /** Stages of a job that is not closed. */

@@ -2,7 +2,7 @@ import type { Strategy } from "@core/diagnose/tests/strategy";
 import { QueryTypes } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
-import { JobLineRow } from "../models.server";
+import { JobLineRow } from "../models/jobModels.server";
 
 /** The state of a job that its line depends on: its last event, and its strategy. */
 export interface JobState {

@@ -1,4 +1,4 @@
-import { NoteRow, ReadingRow } from "../models.server";
+import { NoteRow, ReadingRow } from "../models/entryModels.server";
 
 interface Kept {
   readonly struckAt?: Date | null;

@@ -1,5 +1,5 @@
 import type { JobRefusal } from "@core/records/jobStage";
-import { NoteRow, PhotoRow } from "../models.server";
+import { NoteRow, PhotoRow } from "../models/entryModels.server";
 import { always, writeToJob } from "./jobGate.server";
 
 /** A note on a job: words, a photo, or both; about one reading or the whole job. */

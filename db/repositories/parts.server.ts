@@ -3,7 +3,7 @@ import { plainNumber } from "@core/match/supersession";
 import type { JobRefusal } from "@core/records/jobStage";
 import type { Transaction } from "sequelize";
 import { database } from "../database.server";
-import { MatchRow, PartRow } from "../models.server";
+import { MatchRow, PartRow } from "../models/moneyModels.server";
 import { type MatchOverride, storedColumns } from "../storedColumns";
 import { openStages, writeToJob } from "./jobGate.server";
 

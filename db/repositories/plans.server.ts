@@ -1,7 +1,7 @@
 import type { AccessPlan } from "@core/access/plan";
 import { Op, type Transaction } from "sequelize";
 import { database } from "../database.server";
-import { PlanBodyRow, PlanNoteRow, PlanRow } from "../models.server";
+import { PlanBodyRow, PlanNoteRow, PlanRow } from "../models/accessPlanModels.server";
 import { storedColumns } from "../storedColumns";
 
 /** A vehicle's current access plan, and whether a change can be undone or redone. */

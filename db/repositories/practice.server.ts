@@ -10,7 +10,7 @@ import {
   PracticeAnswerRow,
   PracticeCaseRow,
   RecallRow,
-} from "../practiceModels.server";
+} from "../models/practiceModels.server";
 import { storedColumns } from "../storedColumns";
 
 /** A stored simulated vehicle in the bay. */

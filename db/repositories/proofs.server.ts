@@ -1,7 +1,7 @@
 import type { ProofFinding, ProofJudgement } from "@core/proof/proofFinding";
 import type { JobRefusal } from "@core/records/jobStage";
 import type { Transaction } from "sequelize";
-import { ProofRow } from "../models.server";
+import { ProofRow } from "../models/entryModels.server";
 import { storedColumns } from "../storedColumns";
 import { writeToJob } from "./jobGate.server";
 

@@ -3,7 +3,7 @@ import { keyOfReading, type Reading } from "@core/predict/reading";
 import type { JobRefusal } from "@core/records/jobStage";
 import { Op, QueryTypes, type Transaction } from "sequelize";
 import { database } from "../database.server";
-import { ReadingRow } from "../models.server";
+import { ReadingRow } from "../models/entryModels.server";
 import { storedColumns } from "../storedColumns";
 import { entryAnswer, openStages, writeToJob } from "./jobGate.server";
 

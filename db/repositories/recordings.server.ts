@@ -1,7 +1,7 @@
 import type { RecordingRecord } from "@core/recording/storedRecording";
 import type { JobRefusal } from "@core/records/jobStage";
 import { Op } from "sequelize";
-import { RecordingRow } from "../models.server";
+import { RecordingRow } from "../models/entryModels.server";
 import { storedColumns } from "../storedColumns";
 import { always, writeToJob } from "./jobGate.server";
 

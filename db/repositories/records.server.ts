@@ -4,7 +4,7 @@ import { type JobStage, jobStages } from "@core/records/jobStage";
 import { symptoms } from "@core/records/symptom";
 import { QueryTypes } from "sequelize";
 import { z } from "zod";
-import { JobRow } from "../models.server";
+import { JobRow } from "../models/jobModels.server";
 import type { RecordOrder, RecordQuery } from "../recordQuery";
 
 /** One job in the list of records. */

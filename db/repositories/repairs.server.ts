@@ -1,7 +1,7 @@
 import type { Preference } from "@core/access/route";
 import type { JobRefusal } from "@core/records/jobStage";
 import { Op } from "sequelize";
-import { RepairRow, RepairTickRow } from "../models.server";
+import { RepairRow, RepairTickRow } from "../models/repairModels.server";
 import { storedColumns } from "../storedColumns";
 import { openStages, writeToJob } from "./jobGate.server";
 

@@ -1,7 +1,7 @@
 import type { JobRefusal } from "@core/records/jobStage";
 import { Op } from "sequelize";
 import { database } from "../database.server";
-import { SetAsideRow } from "../models.server";
+import { SetAsideRow } from "../models/jobModels.server";
 import { storedColumns } from "../storedColumns";
 
 /** An entry that its job no longer took. */

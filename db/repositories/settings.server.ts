@@ -1,7 +1,7 @@
 import { defaultShopTerms, type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
 import type { Transaction } from "sequelize";
 import { database } from "../database.server";
-import { SettingRow } from "../models.server";
+import { SettingRow } from "../models/moneyModels.server";
 
 const terms = "shop-terms";
 

@@ -1,5 +1,5 @@
 import type { Transaction } from "sequelize";
-import { VehicleRow } from "../models.server";
+import { VehicleRow } from "../models/jobModels.server";
 
 export interface Vehicle {
   readonly id: number;

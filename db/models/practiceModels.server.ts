@@ -1,5 +1,5 @@
 import { type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from "sequelize";
-import { maybeMoment, moment, named, number, real, text } from "./columns";
+import { maybeMoment, moment, named, number, real, text } from "../columns";
 
 /** A learner, by a label of their own choosing. */
 export class LearnerRow extends Model<InferAttributes<LearnerRow>, InferCreationAttributes<LearnerRow>> {

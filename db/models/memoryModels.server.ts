@@ -15,7 +15,7 @@ import {
   number,
   real,
   text,
-} from "./columns";
+} from "../columns";
 
 /** Parts fitted on a verdict, and whether the repair held. */
 export class FittingRow extends Model<InferAttributes<FittingRow>, InferCreationAttributes<FittingRow>> {

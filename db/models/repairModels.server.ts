@@ -1,0 +1,53 @@
+import {
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from "sequelize";
+import { maybeMoment, maybeReal, moment, named, number, text } from "../columns";
+
+export class RepairRow extends Model<InferAttributes<RepairRow>, InferCreationAttributes<RepairRow>> {
+  declare jobId: number;
+  declare targets: string;
+  declare prefer: string;
+}
+
+export class RepairTickRow extends Model<
+  InferAttributes<RepairTickRow>,
+  InferCreationAttributes<RepairTickRow>
+> {
+  declare id: string;
+  declare jobId: number;
+  declare shelfId: string;
+  declare step: string;
+  declare way: string;
+  declare screws: number;
+  /** Minutes since the previous tick; null if they say nothing about the work. */
+  declare minutes: number | null;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
+}
+
+/** A job's repair, and its ticks. */
+export function defineRepairs(sequelize: Sequelize): void {
+  const plain = { sequelize, timestamps: false } as const;
+  RepairRow.init(
+    { jobId: { ...number(), primaryKey: true }, targets: text(), prefer: text() },
+    { ...plain, tableName: "fits" },
+  );
+  RepairTickRow.init(
+    {
+      id: named(),
+      jobId: number(),
+      shelfId: text(),
+      step: text(),
+      way: text(),
+      screws: number(),
+      minutes: maybeReal(),
+      takenAt: moment(),
+      struckAt: maybeMoment(),
+    },
+    { ...plain, tableName: "fitTicks" },
+  );
+}
