@@ -34,7 +34,7 @@ test("the whole story by keyboard alone", async ({ page }) => {
   await page.keyboard.press("Enter");
   await page.getByRole("heading", { name: "Before the panels go back" }).waitFor();
   for (const line of await page.locator("[data-step]").all()) {
-    const expected = (await line.getByText(/^expect /).textContent())?.replace("expect ", "") ?? "";
+    const expected = (await line.getByText(/^expected /).textContent())?.replace("expected ", "") ?? "";
     await tabTo(page, new RegExp(`^${expected}$`));
     const focusedStep = await page.evaluate(() =>
       document.activeElement?.closest("[data-step]")?.getAttribute("data-step"),

@@ -32,7 +32,7 @@ test("proven by clamp against this circuit's own band, then the other way out: f
   await expect(page.getByText(/clamp round M1.*31\.5 A|31\.5 A/).first()).toBeVisible();
   await expect(page.locator("[data-failed-repair]")).toContainText("the repair did not hold");
   await page.goto("/jobs/8/trail");
-  await expect(page.getByText(/^Fitted .*: failed$/)).toBeVisible();
+  await expect(page.getByText(/^Fitted .*: the final check failed$/)).toBeVisible();
 });
 
 test("a job of the past: its card, its follow-up in a calendar, its history, its comeback", async ({

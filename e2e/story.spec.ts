@@ -42,7 +42,7 @@ test("from complaint to proven repair: a van that blows only on its top speed", 
 
   await page.getByRole("heading", { name: "Before the panels go back" }).waitFor();
   for (const line of await page.locator("[data-step]").all()) {
-    const expected = (await line.getByText(/^expect /).textContent())?.replace("expect ", "") ?? "";
+    const expected = (await line.getByText(/^expected /).textContent())?.replace("expected ", "") ?? "";
     await line.getByRole("button", { name: expected, exact: true }).click();
     await expect(line.getByText(/as expected$/)).toBeVisible();
   }

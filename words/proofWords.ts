@@ -24,3 +24,11 @@ export function proofStepTitle(step: ProofStep): string {
       return `Speed ${setting}`;
   }
 }
+
+/** The judgement of a finding. */
+export const judgedWords = {
+  right: "as expected",
+  "too-low": "lower than expected",
+  "too-high": "higher than expected",
+  wrong: "not as expected",
+} as const;

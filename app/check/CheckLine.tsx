@@ -2,6 +2,7 @@ import { noises } from "@core/motor/mechanicalMode";
 import { airflowSeen } from "@core/predict/observations/airflow";
 import type { Band } from "@core/proof/proofBand";
 import { ampsText, voltsText } from "@core/units/wording";
+import { judgedWords } from "@words/proofWords";
 import { airflowWords } from "@words/stateWords";
 import { QueuedForm, usePending } from "../entries/QueuedForm";
 import type { CheckLineData } from "./checkView.server";
@@ -12,13 +13,6 @@ interface ProofLineProps {
   readonly step: CheckLineData;
   readonly by: ProvenBy;
 }
-
-const judgedWords = {
-  right: "as expected",
-  "too-low": "lower than expected",
-  "too-high": "higher than expected",
-  wrong: "not as expected",
-} as const;
 
 const checkWords = {
   drain: "Pour a cup of water into the cowl. It must run out under the car, and the carpet must stay dry.",
@@ -34,7 +28,7 @@ export function CheckLine({ step, by }: ProofLineProps) {
     <li className="grid gap-x-4 gap-y-1 border-t border-rule py-1.5" data-step={step.id}>
       <p className="flex flex-wrap items-baseline gap-x-3">
         <span className="font-semibold">{step.title}</span>
-        <span className="text-base text-soft">expect {expectText(step, by, measured)}</span>
+        <span className="text-base text-soft">expected {expectText(step, by, measured)}</span>
         {step.judged && (
           <span className={`text-base font-semibold ${step.judged === "right" ? "" : "text-danger"}`}>
             {step.found}: {judgedWords[step.judged]}

@@ -252,31 +252,36 @@ export async function closureFrom(
   if (problem) return { problem };
   const closure = parsed.data;
   const index = engine.variants.findIndex(({ family }) => family === closure.fault);
-  const variant = engine.variants[index];
-  if (closure.fault !== "unknown" && !variant)
+  if (closure.fault !== "unknown" && index < 0)
     return { problem: "Fault found: choose a fault from the list" };
+  return { closure: await storedClosure(view, closure, index) };
+}
+
+/**
+ * A closure with what the records count of its job.
+ * @param index of the fault among the circuit's variants; -1 for a cause outside the list
+ */
+async function storedClosure(
+  view: JobView,
+  closure: Closure,
+  index: number,
+): Promise<Omit<StoredClosure, "counted">> {
+  const { job, circuit, engine } = view;
+  const variant = engine.variants[index];
   const bill = (await estimatesOf(job.id)).findLast(({ kind, approvedAt }) => kind === "bill" || approvedAt);
   const readings = activeReadings(view);
-  const [first = ""] = job.fitted;
+  const complaint = readings.filter(({ heard }) => heard);
   return {
-    closure: {
-      closure,
-      ...(variant ? faultLabel(engine, variant) : { kind: "unknown", mode: "unknown" }),
-      family: familyName(engine.netlist),
-      symptom: symptomOf(circuit, readings),
-      looks: readings.filter(({ heard }) => !heard).length,
-      minutes: minutesTesting(view),
-      chartMinutes: variant
-        ? chartMinutes(
-            engine,
-            readings.filter(({ heard }) => heard),
-            index,
-          )
-        : null,
-      repairKind: repairKind(circuit, first),
-      repairMinutes: await minutesTicked(view),
-      totalMinor: bill ? priced(bill.body.lines, bill.body.rounding).totalMinor : null,
-      closedAt: new Date(),
-    },
+    closure,
+    ...(variant ? faultLabel(engine, variant) : { kind: "unknown", mode: "unknown" }),
+    family: familyName(engine.netlist),
+    symptom: symptomOf(circuit, readings),
+    looks: readings.length - complaint.length,
+    minutes: minutesTesting(view),
+    chartMinutes: variant ? chartMinutes(engine, complaint, index) : null,
+    repairKind: repairKind(circuit, closure.parts[0] ?? ""),
+    repairMinutes: await minutesTicked(view),
+    totalMinor: bill ? priced(bill.body.lines, bill.body.rounding).totalMinor : null,
+    closedAt: new Date(),
   };
 }

@@ -1,49 +1,65 @@
+import type { Circuit } from "@core/circuit/circuit";
+import { parseFaultId, suspectGroupId } from "@core/fault/faultId";
 import { readingSchema } from "@core/predict/reading";
 import { proofFindingSchema } from "@core/proof/proofFinding";
+import { proofSteps } from "@core/proof/proofRun";
 import type { TrailLine } from "@db/repositories/events.server";
-import { faultWords } from "@words/partName";
+import { faultWords, repairName } from "@words/partName";
+import { judgedWords, proofStepTitle } from "@words/proofWords";
+import { stageWords } from "@words/stateWords";
 import { evidenceText, resultText } from "@words/tests/testText";
+import { findingText } from "../check/checkView.server";
 
 const said = (value: unknown): string =>
   typeof value === "string" ? value : value === null || value === undefined ? "" : JSON.stringify(value);
 
-function readingWords(value: unknown): string {
+/** The word for a stored value; the value itself if the list does not have it. */
+const wordFor = (words: Readonly<Record<string, string>>, value: unknown): string =>
+  words[said(value)] ?? said(value);
+
+function readingWords(circuit: Circuit, value: unknown): string {
   const parsed = readingSchema.safeParse(value);
-  return parsed.success ? `${evidenceText(null, parsed.data)}: ${resultText(parsed.data)}` : said(value);
+  return parsed.success ? `${evidenceText(circuit, parsed.data)}: ${resultText(parsed.data)}` : said(value);
 }
 
-function findingWords(value: unknown): string {
-  const parsed = proofFindingSchema.safeParse(value);
-  if (!parsed.success) return said(value);
-  const finding = parsed.data;
-  switch (finding.by) {
-    case "amps":
-      return `${finding.amps} A`;
-    case "volts":
-      return `${finding.volts} V`;
-    case "check":
-      return finding.good ? "good" : "not good";
-    default:
-      return finding.seen;
-  }
+function checkWords(circuit: Circuit, about: TrailLine["about"]): string {
+  const step = proofSteps(circuit).find(({ id }) => id === about.step);
+  const finding = proofFindingSchema.safeParse(about.finding);
+  const found = finding.success ? findingText(finding.data) : said(about.finding);
+  return `${step ? proofStepTitle(step) : said(about.step)}: ${found}, ${wordFor(judgedWords, about.judged)}`;
 }
 
 /** A fault in words by its id; a cause outside the list has no id to read. */
-const faultText = (value: unknown): string => {
-  const id = said(value);
-  return id.includes(":") ? faultWords(id) : "something outside the circuit";
+function faultText(circuit: Circuit, value: unknown): string {
+  const names = parseFaultId(said(value));
+  if (!names.ok) return "something outside the circuit";
+  return names.value
+    .map((name) => {
+      const part = name.where.split(/[.:/]/)[0] ?? name.where;
+      return `${repairName(circuit, [part])} ${faultWords(suspectGroupId([name]))}`;
+    })
+    .join(", then ");
+}
+
+const partList = (circuit: Circuit, value: unknown): string =>
+  Array.isArray(value) ? repairName(circuit, value.map(String)) : said(value);
+
+const outcomeWords: Readonly<Record<string, string>> = {
+  pending: "final check due",
+  failed: "the final check failed",
+  held: "the repair held",
+  withdrawn: "undone before the final check",
+  "came-back": "the vehicle came back",
 };
 
-const partList = (value: unknown): string => (Array.isArray(value) ? value.join(", ") : said(value));
-
 /** One line of a job's history in words. */
-export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): string {
+export function trailWords(circuit: Circuit, { what, about }: Pick<TrailLine, "what" | "about">): string {
   const struck = about.at ? "deleted" : "restored";
   switch (what) {
     case "opened":
       return `Job opened: ${said(about.words) || "no complaint recorded"}`;
     case "stage":
-      return `Stage changed from ${said(about.from)} to ${said(about.to)}`;
+      return `Stage changed from ${wordFor(stageWords, about.from)} to ${wordFor(stageWords, about.to)}`;
     case "words":
       return `Complaint changed to: ${said(about.to)}`;
     case "circuit":
@@ -51,7 +67,7 @@ export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): 
     case "deleted":
       return about.at ? "Deleted" : "Restored";
     case "reading":
-      return `Reading ${said(about.number)}: ${readingWords(about.reading)}`;
+      return `Reading ${said(about.number)}: ${readingWords(circuit, about.reading)}`;
     case "reading-struck":
       return `Reading ${said(about.number)} ${struck}`;
     case "note":
@@ -63,21 +79,21 @@ export function trailWords({ what, about }: Pick<TrailLine, "what" | "about">): 
     case "recording-struck":
       return `Recording ${struck}`;
     case "proof":
-      return `Final check, ${said(about.step)}: ${findingWords(about.finding)}, ${said(about.judged)}`;
+      return `Final check, ${checkWords(circuit, about)}`;
     case "fitted":
-      return `Fitted ${partList(about.parts)} at ${Math.round(100 * Number(about.p))} %`;
+      return `Fitted ${partList(circuit, about.parts)} at ${Math.round(100 * Number(about.p))} % belief`;
     case "fitting":
-      return `Fitted ${partList(about.parts)}: ${said(about.outcome)}`;
+      return `Fitted ${partList(circuit, about.parts)}: ${wordFor(outcomeWords, about.outcome)}`;
     case "estimate":
-      return `${about.kind === "bill" ? "Bill" : "Estimate"} ${said(about.number)} stored`;
+      return `${about.kind === "bill" ? "Bill" : "Estimate"} ${said(about.number)} saved`;
     case "approved":
-      return `Estimate ${said(about.number)} approved, ${said(about.by)}`;
+      return `Estimate ${said(about.number)} approved by ${said(about.by)}`;
     case "closed":
-      return `Closed: ${faultText(about.fault)}`;
+      return `Closed: ${faultText(circuit, about.fault)}`;
     case "counted":
       return about.counted === 1 ? "The shop learns from it" : "The shop does not learn from it";
     case "reopened":
-      return `Closing undone: ${faultText(about.fault)}`;
+      return `Closing undone: ${faultText(circuit, about.fault)}`;
     default:
       return `${what} ${said(about)}`;
   }

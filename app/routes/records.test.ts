@@ -203,7 +203,11 @@ describe("the card of a job", () => {
   test("has a trail in words", async () => {
     const { lines } = await trail.loader(get({ id: "18" }));
     expect(
-      lines.some(({ words }) => words.startsWith("Closed: tight, draws too much, then thermal link open")),
+      lines.some(({ words }) =>
+        words.startsWith(
+          "Closed: blower motor M1 tight, draws too much, then resistor pack R1 thermal link open",
+        ),
+      ),
     ).toBe(true);
     expect(lines.every(({ words }) => !/undefined|\[object/.test(words))).toBe(true);
   });

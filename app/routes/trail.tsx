@@ -12,7 +12,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ];
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { job } = await jobAt(params.id);
+  const { job, circuit } = await jobAt(params.id);
   const zone = shopZone();
   return {
     id: job.id,
@@ -20,7 +20,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     lines: (await trailOf(job.id)).map((line) => ({
       id: line.id,
       when: dayText(line.at, zone),
-      words: trailWords(line),
+      words: trailWords(circuit, line),
     })),
   };
 }

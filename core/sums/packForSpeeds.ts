@@ -1,5 +1,5 @@
 import { motorConstants, rpmOf, steadySpeed } from "../motor/motorConstants";
-import { curvePoints, done, refusedAt, type Sum } from "./sum";
+import { curvePoints, done, refusedAt, type Sum, type SumWorked } from "./sum";
 
 /** One speed of a pack: the ohms in series with the motor, its amps, and the heat in its own element. */
 export interface PackSpeed {
@@ -138,55 +138,57 @@ export const packForSpeeds: Sum = {
       ratedRpm: figure("ratedRpm"),
       supplyVolts: figure("supply"),
     };
-    const speeds = packFor(motor, shares);
-    const slowest = speeds.at(-1);
-    const hottest = Math.max(...speeds.map(({ packWatts }) => packWatts));
-    const constants = constantsOf(motor);
-    const top = rpmOf(steadySpeed(constants, motor.supplyVolts));
-    return done({
-      results: [
-        {
-          id: "total",
-          title: "Whole pack, slowest speed",
-          base: slowest?.totalOhms ?? 0,
-          quantity: "resistance",
-          unit: "ohm",
-          main: true,
-        },
-        {
-          id: "hottest",
-          title: "Highest heat in the pack",
-          base: hottest,
-          quantity: "power",
-          unit: "W",
-          main: true,
-        },
-        { id: "top", title: "Top speed on this supply", base: top, quantity: "turning", unit: "rpm" },
-      ],
-      notes: [
-        "The pack sits in the air stream because of this heat. Without air it burns out. Never run it outside its duct.",
-      ],
-      table: {
-        head: ["speed", "rpm", "amps", "in all", "coil", "heat in the coil", "whole pack"],
-        body: speeds.map((own) => [
-          `${Number((100 * own.share).toFixed(1))} %`,
-          own.rpm.toFixed(0),
-          `${own.amps.toFixed(1)} A`,
-          `${own.totalOhms.toFixed(2)} Ω`,
-          `${own.elementOhms.toFixed(2)} Ω`,
-          `${own.elementWatts.toFixed(0)} W`,
-          `${own.packWatts.toFixed(0)} W`,
-        ]),
-      },
-      curve: {
-        title: "The pack's ohms by speed",
-        across: "% of the top speed",
-        up: "Ω in series with the motor",
-        points: curvePoints(20, 100, (share) =>
-          Math.max(0, packFor(motor, [share / 100])[0]?.totalOhms ?? 0),
-        ),
-        here: slowest ? { x: 100 * slowest.share, y: slowest.totalOhms } : null,
-      },
-    });
+    return done(packOutcome(motor, shares));
   },
 };
+
+/** The results of a pack for some speeds, with its table and its curve. */
+function packOutcome(motor: PackMotor, shares: readonly number[]): SumWorked {
+  const speeds = packFor(motor, shares);
+  const slowest = speeds.at(-1);
+  const hottest = Math.max(...speeds.map(({ packWatts }) => packWatts));
+  const top = rpmOf(steadySpeed(constantsOf(motor), motor.supplyVolts));
+  return {
+    results: [
+      {
+        id: "total",
+        title: "Whole pack, slowest speed",
+        base: slowest?.totalOhms ?? 0,
+        quantity: "resistance",
+        unit: "ohm",
+        main: true,
+      },
+      {
+        id: "hottest",
+        title: "Highest heat in the pack",
+        base: hottest,
+        quantity: "power",
+        unit: "W",
+        main: true,
+      },
+      { id: "top", title: "Top speed on this supply", base: top, quantity: "turning", unit: "rpm" },
+    ],
+    notes: [
+      "The pack sits in the air stream because of this heat. Without air it burns out. Never run it outside its duct.",
+    ],
+    table: {
+      head: ["speed", "rpm", "amps", "in all", "coil", "heat in the coil", "whole pack"],
+      body: speeds.map((own) => [
+        `${Number((100 * own.share).toFixed(1))} %`,
+        own.rpm.toFixed(0),
+        `${own.amps.toFixed(1)} A`,
+        `${own.totalOhms.toFixed(2)} Ω`,
+        `${own.elementOhms.toFixed(2)} Ω`,
+        `${own.elementWatts.toFixed(0)} W`,
+        `${own.packWatts.toFixed(0)} W`,
+      ]),
+    },
+    curve: {
+      title: "The pack's ohms by speed",
+      across: "% of the top speed",
+      up: "Ω in series with the motor",
+      points: curvePoints(20, 100, (share) => Math.max(0, packFor(motor, [share / 100])[0]?.totalOhms ?? 0)),
+      here: slowest ? { x: 100 * slowest.share, y: slowest.totalOhms } : null,
+    },
+  };
+}
