@@ -24,7 +24,7 @@ beforeAll(() => {
 });
 
 describe("the airway command", () => {
-  test("prints what the verb answers and exits 0", async () => {
+  test("prints the verb's answer and exits 0", async () => {
     const cases = [
       ["check", whimbrel],
       ["diagnose", "-"],
@@ -44,7 +44,7 @@ describe("the airway command", () => {
     }
   });
 
-  test("lines answers in order, one line a line, and goes on after a bad one", async () => {
+  test("lines answers in order, one line for each, and continues after a bad one", async () => {
     const child = spawn(process.execPath, [script, "lines"], { stdio: ["pipe", "pipe", "inherit"] });
     let out = "";
     child.stdout.on("data", (chunk: Buffer) => {

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { airway, onlyTop } from "./testing/airway";
 
 describe("diagnose", () => {
-  test("diagnose prints the diagnosis, or says it in words", async () => {
+  test("diagnose prints the diagnosis, as JSON or in words", async () => {
     const diagnosis = JSON.parse((await airway(["diagnose", "-"], JSON.stringify(onlyTop))).stdout);
     expect(diagnosis.id).toBe("van-3");
     expect(diagnosis.verdict.state).toBe("open");
@@ -17,7 +17,7 @@ describe("diagnose", () => {
     expect(diagnosis.cleared.map(({ part }: { part: string }) => part)).toContain("F7");
   });
 
-  test("a shop's money, parts and counts are taken, and refused where they do not fit", async () => {
+  test("a shop's costs, parts and counts are used, and refused if they do not fit", async () => {
     const own = { ...onlyTop, shop: { comebackMinor: 0, counts: [{ kind: "motor", mode: "open", n: 200 }] } };
     const usual = JSON.parse((await airway(["diagnose", "-"], JSON.stringify(onlyTop))).stdout);
     const learned = JSON.parse((await airway(["diagnose", "-"], JSON.stringify(own))).stdout);
@@ -30,7 +30,7 @@ describe("diagnose", () => {
     expect(wrong.stderr).toMatch(/shop\.hourMinor: must be at least 0, got -1/);
   });
 
-  test("every test of the format is read, and refused by its place where the circuit has no such thing", async () => {
+  test("every test of the format is accepted, and refused by its place if the circuit has no such thing", async () => {
     const setup = { key: "run", setting: "4" };
     const readings = [
       { test: "amps", around: "W9", ...setup, amps: 17.6 },

@@ -37,7 +37,7 @@ function otherHolder(): Promise<{ readonly pid: number; readonly kill: () => Pro
   );
 }
 
-test("a folder that another process holds is refused with who holds it, and free once it was killed", async () => {
+test("a folder that another process holds is refused with who holds it, and free once that process was killed", async () => {
   const other = await otherHolder();
   const refusal = await lockDataFolder(folder, holder).catch((thrown: unknown) => thrown);
   expect(refusal).toBeInstanceOf(DataFolderInUse);

@@ -43,7 +43,7 @@ function loadWith(
 }
 
 describe("the demo workshop", () => {
-  test("brings every shipped circuit, whole", async () => {
+  test("contains every shipped circuit, complete", async () => {
     await loadDemoWorld(store, demo, now);
     const files = readdirSync(join(demo, "circuits"));
     expect((await listCircuits()).length).toBe(files.length);
@@ -67,7 +67,7 @@ describe("the demo workshop", () => {
     }
   });
 
-  test("has no reading its circuit does not know", async () => {
+  test("has no reading that its circuit does not know", async () => {
     await loadDemoWorld(store, demo, now);
     for (const job of await listJobs()) {
       const engine = shippedEngine(job.circuitId);
@@ -76,7 +76,7 @@ describe("the demo workshop", () => {
     }
   });
 
-  test("closed its jobs of the past on faults their circuits list, proven and held or come back", async () => {
+  test("closed its past jobs on faults their circuits list, proven and held or come back", async () => {
     await loadDemoWorld(store, demo, now);
     const past = (await listJobs()).filter(({ id, stage }) => stage === "closed" && id > 16);
     expect(past).toHaveLength(14);
@@ -123,7 +123,7 @@ describe("the demo workshop", () => {
 });
 
 describe("writes", () => {
-  test("wait for one another, and one that fails takes nothing with it", async () => {
+  test("wait for one another, and one that fails does not affect the others", async () => {
     await loadDemoWorld(store, demo, now);
     const order: number[] = [];
     const first = store.write(async () => {
@@ -140,7 +140,7 @@ describe("writes", () => {
     expect(order).toEqual([1, 2, 3]);
   });
 
-  test("closing waits for the one under way", async () => {
+  test("closing waits for the write in progress", async () => {
     let done = false;
     void store.write(async () => {
       await new Promise((resolve) => setTimeout(resolve, 30));

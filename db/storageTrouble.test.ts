@@ -17,8 +17,8 @@ test.each<[unknown, RegExp]>([
   ],
   [new Error("UNKNOWN: disk I/O error"), /could not be read or written/],
   [Object.assign(new Error("x"), { code: "EACCES" }), /right to write/],
-])("%s is told in words", (thrown, words) => expect(storageTrouble(thrown)).toMatch(words));
+])("%s is reported in words", (thrown, words) => expect(storageTrouble(thrown)).toMatch(words));
 
-test.each([new Error("the circuit cannot be solved"), "SQLITE_FULL", null])("%s is none", (thrown) =>
+test.each([new Error("the circuit cannot be solved"), "SQLITE_FULL", null])("%s is not one", (thrown) =>
   expect(storageTrouble(thrown)).toBeNull(),
 );

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { behindShutDoor, enter } from "./turnstile.server";
 
-test("what has begun ends first, what comes waits, and both are answered", async () => {
+test("started requests end first, new ones wait, and both are answered", async () => {
   const order: string[] = [];
   // The request that asks for the change is inside itself.
   const own = await enter();

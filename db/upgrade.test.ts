@@ -53,7 +53,7 @@ const upgrader = join(process.cwd(), "db", "testing", "upgrader.ts");
 const newest = migrations.at(-1)?.name;
 
 test.each(migrations.slice(0, -1).map(({ name }) => name))(
-  "a database of %s is brought up to date, and kept as it was among the backups",
+  "a database of %s is upgraded, and kept as it was among the backups",
   async (version) => {
     await olderShop(version);
     expect(await upgrade(folder, now)).toBe("upgraded");
@@ -67,7 +67,7 @@ test.each(migrations.slice(0, -1).map(({ name }) => name))(
   },
 );
 
-test("what an upgrade that was cut short left behind is done away with, and the shop is whole", async () => {
+test("the remains of an interrupted upgrade are removed, and the shop is complete", async () => {
   await olderShop("009-memory");
   // Half an upgrade beside the shop, as a kill leaves it.
   await migrate(join(folder, "upgrading"), "003-school");
@@ -100,9 +100,9 @@ test("a database that an older Airway left half upgraded is refused in words, an
 
 // File-size limits stand for a full disk: a write beyond the limit fails in the middle of the work. The program's own
 // files are only read, so the limit affects nothing but the data folder.
-describe("a disk that fills up while a database is brought up to date", () => {
+describe("a disk that fills up during an upgrade", () => {
   test.each([1, 40, 90, 150, 220])(
-    "leaves the old one whole where %d kB fit, and says so",
+    "leaves the old database complete where %d kB fit, and says so",
     async (kilobytes) => {
       await olderShop("004-notes");
       const { stdout, status } = spawnSync(

@@ -81,7 +81,7 @@ test("axe finds nothing serious on any view, light or dark; none breaks, and non
 });
 
 for (const scheme of ["light", "dark"] as const) {
-  test(`axe finds nothing serious on the bench with everything open, ${scheme}`, async ({ page }) => {
+  test(`axe finds nothing serious on the probe page with everything open, ${scheme}`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: scheme });
     await page.goto("/jobs/4/probe");
     await page.waitForLoadState("networkidle");

@@ -1,7 +1,7 @@
 import { expect, test } from "./shop";
 import { skipToLight, standing } from "./steps";
 
-test("a point is walked to by arrows, read, probed and entered", async ({ page }) => {
+test("a point is reached by arrow keys, read out, probed and entered", async ({ page }) => {
   await page.goto("/jobs/4/probe");
   await page.waitForLoadState("networkidle");
   const before = await standing(page);
@@ -73,7 +73,7 @@ test("the path board opens by its key, marks what every dead speed needs and lig
   await expect(cell).toBeHidden();
 });
 
-test("what the customer noticed moves the odds, and is taken back by a second tap", async ({ page }) => {
+test("what the customer noticed changes the odds, and a second tap deletes it", async ({ page }) => {
   await page.goto("/jobs/5/complaint");
   const squeal = page.getByRole("button", { name: "Noise while running: squeal" });
   await squeal.click();
@@ -91,7 +91,7 @@ test("what the customer noticed moves the odds, and is taken back by a second ta
   );
 });
 
-test("as if true, the other tests and what comes after", async ({ page }) => {
+test("if a suspect were true, the other tests and what follows", async ({ page }) => {
   await page.goto("/jobs/6/probe");
   await page.waitForLoadState("networkidle");
   await page.getByLabel("Show the drawing as if").selectOption({ index: 1 });

@@ -8,7 +8,7 @@ for (const [name, plan] of Object.entries(demoPlans))
     await playPlan(page, plan, false);
   });
 
-test("by the book the same motor takes the dash out, hours against minutes, side by side", async ({
+test("by the book the same motor needs the dash out, hours against minutes, side by side", async ({
   page,
 }) => {
   await page.goto("/jobs/13/fit");
@@ -20,7 +20,7 @@ test("by the book the same motor takes the dash out, hours against minutes, side
   await expect(out.getByRole("button", { name: /extra work for the next person 5 min/ })).toBeVisible();
 });
 
-test("a screw left over is called before the panel closes", async ({ page }) => {
+test("a left-over screw is reported before the panel closes", async ({ page }) => {
   await page.goto("/jobs/6/fit");
   await page.waitForLoadState("networkidle");
   const pack = page.locator("button.btn", { hasText: /R1$/ });
@@ -63,9 +63,7 @@ test("a tick made while the server is away survives a reload and is stored once 
   await expect(line.getByRole("button", { name: /^Removed\b/ })).toBeVisible();
 });
 
-test("the part in hand against the one that was there: adapted, wrong, overridden in words", async ({
-  page,
-}) => {
+test("the new part compared with the old one: adapted, wrong, overridden in words", async ({ page }) => {
   await page.goto("/jobs/6/parts?part=M1");
   await page.waitForLoadState("networkidle");
   await page.getByLabel("New part").selectOption("QR 700 118");
@@ -85,7 +83,7 @@ test("the part in hand against the one that was there: adapted, wrong, overridde
   expect(violations.map(({ id }) => id)).toEqual([]);
 });
 
-test("leads are spliced colour to colour, and one that would meet the wrong circuit is refused", async ({
+test("leads are spliced colour to colour, and one that would connect the wrong circuit is refused", async ({
   page,
 }) => {
   await page.goto("/jobs/6/parts?part=R1");
@@ -98,7 +96,7 @@ test("leads are spliced colour to colour, and one that would meet the wrong circ
   await expect(page.getByText(/Do not splice: BU of the new plug is pin 1/)).toBeVisible();
 });
 
-test("a part in no list is typed as it lies in the hand and held against the old one", async ({ page }) => {
+test("a part that is not listed is typed in and compared with the old one", async ({ page }) => {
   await page.goto("/jobs/6/parts?part=R1");
   await page.waitForLoadState("networkidle");
   await page.getByText("Describe a part that is not listed").click();
@@ -120,7 +118,7 @@ test("a part in no list is typed as it lies in the hand and held against the old
   await expect(page.locator('[data-feature="ohms"]')).toContainText("2.4");
 });
 
-test("an estimate changed, refused, stored, taken out as PDF and CSV, and billed", async ({ page }) => {
+test("an estimate is changed, refused, saved, downloaded as PDF and CSV, and billed", async ({ page }) => {
   await page.goto("/jobs/3/estimate");
   await page.waitForLoadState("networkidle");
   await page.locator('[data-offer="part-only"]').getByRole("button", { name: "Estimate this" }).click();
@@ -158,7 +156,7 @@ test("an estimate changed, refused, stored, taken out as PDF and CSV, and billed
   expect(violations.map(({ id }) => id)).toEqual([]);
 });
 
-test("a removal is written for a vehicle that has none, drawn, found wanting, mended and undone", async ({
+test("an access plan is written for a vehicle without one, drawn, found faulty, corrected and undone", async ({
   page,
 }) => {
   await page.goto("/jobs/12/fit");
@@ -198,7 +196,7 @@ test("a removal is written for a vehicle that has none, drawn, found wanting, me
   expect(violations.map(({ id }) => id)).toEqual([]);
 });
 
-test("the fit page and the shop's terms are accessible, and terms that cannot be are refused with what was typed kept", async ({
+test("the repair page and the rates are accessible, and impossible rates are refused with the typed text kept", async ({
   page,
 }) => {
   await page.goto("/jobs/14/fit");

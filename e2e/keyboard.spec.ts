@@ -53,7 +53,7 @@ test("the whole story by keyboard alone", async ({ page }) => {
   await expect(page.getByText(/closed \d/)).toBeVisible();
 });
 
-test("keys delete, move the speed, offer another test and can be switched off", async ({ page }) => {
+test("keys delete, change the speed, show another test and can be switched off", async ({ page }) => {
   await page.goto("/jobs/5/probe");
   // Keys work once the page's scripts run, which on a busy machine is later than its text.
   await page.waitForLoadState("networkidle");

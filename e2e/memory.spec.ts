@@ -11,7 +11,7 @@ async function accessible(page: Page): Promise<void> {
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
 }
 
-test("proven by clamp against this circuit's own band, then the other way out: failed, and what failed is not forgotten", async ({
+test("checked by clamp against this circuit's own band, then a failed check, which is not forgotten", async ({
   page,
 }) => {
   await page.goto("/jobs/8/verdict");
@@ -35,9 +35,7 @@ test("proven by clamp against this circuit's own band, then the other way out: f
   await expect(page.getByText(/^Fitted .*: the final check failed$/)).toBeVisible();
 });
 
-test("a job of the past: its card, its follow-up in a calendar, its history, its comeback", async ({
-  page,
-}) => {
+test("a past job: its card, its follow-up in a calendar, its history, its comeback", async ({ page }) => {
   await page.goto("/records?words=oiled");
   await settled(page);
   await expect(page.getByRole("status").first()).toHaveText(/1 job/);
@@ -70,7 +68,7 @@ test("a job of the past: its card, its follow-up in a calendar, its history, its
   await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
 });
 
-test("records are ordered, taken out as CSV, checked and refused on import", async ({ page }) => {
+test("records are sorted, exported as CSV, checked and refused on import", async ({ page }) => {
   await page.goto("/records?outcome=held&order=money&down=yes");
   await settled(page);
   await expect(page.getByRole("columnheader", { name: /Billed/ })).toHaveAttribute("aria-sort", "descending");
@@ -101,7 +99,7 @@ test("records are ordered, taken out as CSV, checked and refused on import", asy
   await expect(page.getByText(/row \d+, cause: expected "found"/)).toBeVisible();
 });
 
-test("what was learnt is shown, taken back for one job, and switched off", async ({ page }) => {
+test("what the shop has learned is shown, excluded for one job, and switched off", async ({ page }) => {
   await page.goto("/records/learnt?circuit=whimbrel-four-speed");
   await settled(page);
   const link = page.getByRole("row").filter({ hasText: /^thermal link open/ });
@@ -119,7 +117,7 @@ test("what was learnt is shown, taken back for one job, and switched off", async
   await expect(page.getByRole("button", { name: "Turn learning off" })).toBeVisible();
 });
 
-test("figures answer their questions in words too", async ({ page }) => {
+test("statistics answer their questions in words too", async ({ page }) => {
   await page.goto("/records/figures");
   await settled(page);
   await expect(page.getByRole("img", { name: /some speeds dead: thermal link/ })).toBeAttached();
@@ -128,7 +126,7 @@ test("figures answer their questions in words too", async ({ page }) => {
   await accessible(page);
 });
 
-test("deleted and restored; backed up, looked into, restored; the whole shop taken out and brought in", async ({
+test("deleted and restored; backed up, inspected, restored; the whole shop exported and imported", async ({
   page,
 }) => {
   await page.goto("/jobs/17/close");

@@ -61,7 +61,7 @@ function wavFile(name: string, rpm: number, orders: Readonly<Record<number, numb
   return { name, mimeType: "audio/wav", buffer: Buffer.from(wav.toBuffer()) };
 }
 
-test("a scope's file is looked at, read, compared, and entered as evidence", async ({ page }) => {
+test("a scope's file is inspected, read, compared, and entered as evidence", async ({ page }) => {
   const job = await ownMotor(page, "humps");
   const file = page.getByLabel("A CSV or WAV file of the motor's current");
   await file.setInputFiles(csv("before.csv", scopeFile(true)));
@@ -109,7 +109,7 @@ test("a scope's file is looked at, read, compared, and entered as evidence", asy
   await expect(page.getByLabel("compare with")).toContainText("healthy reference for this motor: after.csv");
 });
 
-test("long work shows how far it is and can be stopped; what is no trace is refused by its line", async ({
+test("long work shows its progress and can be stopped; a file that is not a recording is refused by its line", async ({
   page,
 }) => {
   await ownMotor(page, "humps");
@@ -143,7 +143,7 @@ test("long work shows how far it is and can be stopped; what is no trace is refu
   await expect(page.getByRole("heading", { name: "Even ripple" })).toBeVisible();
 });
 
-test("a practice clamp reads a tight motor, by a tap and by itself, and its readings say where they came from", async ({
+test("a practice clamp reads a tight motor, by a tap and automatically, and its readings name their source", async ({
   page,
 }) => {
   const job = await ownMotor(page, "draw");
@@ -178,7 +178,7 @@ test("a practice clamp reads a tight motor, by a tap and by itself, and its read
   ).toHaveCount(2);
 });
 
-test("two recordings of a phone tell a squeal that follows the speed, on a phone", async ({ page }) => {
+test("two recordings from a phone identify a squeal that follows the speed, on a phone", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await ownMotor(page, "sound");
   const squeal = { 43.7: 0.3, 1: 0.02 };

@@ -31,7 +31,7 @@ test("on a phone-sized page: a hatchback dead on every speed, by touch", async (
   expect(wide).toBeLessThanOrEqual(390);
 });
 
-test("from a demo job to a settled verdict by touch: at most fifteen taps and nothing typed", async ({
+test("from a demo job to a confirmed verdict by touch: at most fifteen taps and nothing typed", async ({
   page,
 }) => {
   const van = brokenVehicle("whimbrel-four-speed", "R1.link:open");

@@ -3,7 +3,7 @@ import { parse } from "csv-parse/sync";
 import { accessible, learnAndPractise } from "./practiceSteps";
 import { expect, test } from "./shop";
 
-test("three lessons, a case won and one lost on purpose; nothing sent says what is wrong", async ({
+test("three lessons, a case won and one lost on purpose; nothing sent reveals the fault", async ({
   page,
 }) => {
   await learnAndPractise(page, "apprentice 1", (target) => target.click());
@@ -22,7 +22,7 @@ test("three lessons, a case won and one lost on purpose; nothing sent says what 
   ).toEqual(["gave-up", "held"]);
 });
 
-test("a bench sum by keyboard: units typed and turned, the address kept, values of a job", async ({
+test("a bench sum by keyboard: units typed and converted, the address kept, values of a job", async ({
   page,
 }) => {
   await page.goto("/sums");

@@ -72,7 +72,7 @@ test("readings entered while the server is away wait, are marked, warn on leavin
   await expect(page.locator("[data-reading]").first()).toContainText("(F11.in)");
 });
 
-test("a page closed with readings waiting hands them to the next one", async ({ context }) => {
+test("a page closed with waiting readings passes them to the next one", async ({ context }) => {
   if (!server) await start();
   const page = await context.newPage();
   await page.goto(`${address}/jobs/4/probe`);
@@ -89,7 +89,7 @@ test("a page closed with readings waiting hands them to the next one", async ({ 
   await expect.poll(() => standing(next)).toBe(before + 1);
 });
 
-test("checks, complaint and a note with its photo wait for a server that is away, over a reload too", async ({
+test("checks, complaint and a note with its photo wait for an absent server, even across a reload", async ({
   context,
 }) => {
   if (!server) await start();
@@ -143,7 +143,7 @@ test("checks, complaint and a note with its photo wait for a server that is away
   await expect(page.locator('[data-step="panels"]').getByText("not good: not as expected")).toBeVisible();
 });
 
-test("what a stale tab wants is not done behind a person's back, and not lost", async ({ context }) => {
+test("an entry of a stale tab is neither carried out without a decision, nor lost", async ({ context }) => {
   if (!server) await start();
   const [stale, fresh] = [await context.newPage(), await context.newPage()];
   for (const page of [stale, fresh]) await page.goto(`${address}/jobs/6/verdict`);

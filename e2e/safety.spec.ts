@@ -19,7 +19,10 @@ test("pages carry a strict content-security policy and nothing breaks it", async
   expect(broken).toEqual([]);
 });
 
-test("actions from elsewhere, without an origin or too large are refused", async ({ request, baseURL }) => {
+test("actions from another site, without an origin or too large are refused", async ({
+  request,
+  baseURL,
+}) => {
   const form = { intent: "school", school: "motor-first" };
   const post = (headers: Record<string, string>, data: Record<string, string> = form) =>
     request.post("/jobs/4/probe", { form: data, headers, maxRedirects: 0 });

@@ -16,7 +16,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-test("a thread says the same as this process, and one that dies is replaced by it and reported", async () => {
+test("the thread gives the same line as this process; if it dies, this process takes over and the error is logged", async () => {
   const facts = await jobFactsAt("4");
   const here = await whatIsNext(facts);
   expect(here.test).not.toBeNull();

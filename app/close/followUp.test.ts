@@ -17,7 +17,7 @@ const eventOf = (text: string): ICAL.Event =>
 describe("a follow-up as a calendar file", () => {
   const text = followUpCalendar(followUp);
 
-  test("is a whole day, the last of the year included, with what to look at", () => {
+  test("is a whole day, even the last of the year, and says what to check", () => {
     const event = eventOf(text);
     expect(event.uid).toBe("job-25-follow-up@airway");
     expect(event.summary).toBe("Check again: Skerry Godwit hatchback, pharmacy hatchback");
@@ -34,7 +34,7 @@ describe("a follow-up as a calendar file", () => {
     expect(text).toMatch(/^BEGIN:VCALENDAR\r\nVERSION:2\.0\r\n/);
   });
 
-  test.each(["2026-03-29", "2026-10-25", "2028-02-29"])("%s is that day in any zone", (on) => {
+  test.each(["2026-03-29", "2026-10-25", "2028-02-29"])("%s is that day in every time zone", (on) => {
     expect(eventOf(followUpCalendar({ ...followUp, on })).startDate.toString()).toBe(on);
   });
 });

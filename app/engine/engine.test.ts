@@ -11,7 +11,7 @@ import { compileHere, compileWith, engineFor } from "./engine.server";
 const folder = mkdtempSync(join(tmpdir(), "airway-engine-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-test("the circuit is compiled here, the cause is logged, and every page tells of it", async () => {
+test("the circuit is compiled in this process, the cause is logged, and every page reports it", async () => {
   const logged = jest.spyOn(logger, "error").mockImplementation(() => undefined);
   const file = join(folder, "dies.mjs");
   writeFileSync(

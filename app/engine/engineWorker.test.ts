@@ -42,7 +42,7 @@ const tablesIn = (news: readonly EngineNews[]): TableParts[] =>
   news.flatMap((own) => ("parts" in own ? [own.parts] : []));
 
 describe("the thread that compiles circuits", () => {
-  test("hands over every usual set-up's table, as it is worked out here", async () => {
+  test("sends every usual set-up's table, equal to one computed in this process", async () => {
     const said = await compiledThere(shippedCircuit("whimbrel-four-speed"));
     const tables = tablesIn(said);
     const here = shippedEngine("whimbrel-four-speed");
@@ -58,7 +58,7 @@ describe("the thread that compiles circuits", () => {
     });
   });
 
-  test("diagnoses as it is done here: the verdict, and the test to do next", async () => {
+  test("diagnoses as this process does: the verdict, and the next test", async () => {
     const engine = shippedEngine("whimbrel-four-speed");
     const readings = heard({ "1": "none", "2": "none", "3": "none", "4": "normal" });
     const here = diagnose(engine, readings, { school: "motor-first" });

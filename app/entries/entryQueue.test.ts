@@ -45,7 +45,7 @@ afterEach(() => void jest.useRealTimers());
 const settle = () => jest.advanceTimersByTimeAsync(0);
 
 describe("the queue of entries", () => {
-  test("stores in the order of entering, and keeps nothing afterwards", async () => {
+  test("stores entries in the order they were made, and keeps nothing afterwards", async () => {
     const store = new MemoryStore();
     const there = server();
     const queue = new EntryQueue(store, there.send);
@@ -77,7 +77,7 @@ describe("the queue of entries", () => {
     expect(told).toHaveBeenCalled();
   });
 
-  test("a page opened again takes up what the last one left, and passes over what is not its own", async () => {
+  test("a page opened again sends what the last one left, and ignores what is not its own", async () => {
     const store = new MemoryStore();
     store.setItem("airway:waiting:bad", "{not json");
     store.setItem("airway:waiting:odd", JSON.stringify({ id: 3 }));
@@ -95,7 +95,7 @@ describe("the queue of entries", () => {
     expect([...store.held.keys()]).toEqual(["airway:waiting:bad", "airway:waiting:odd", "theme"]);
   });
 
-  test("what an earlier version left unsent, by the job's number, goes to that job", () => {
+  test("entries an earlier version stored by job number are sent to that job", () => {
     const store = new MemoryStore();
     const old = { id: "a", jobId: 7, fields: { intent: "reading" }, words: "a", at: 5 };
     store.setItem("airway:waiting:a", JSON.stringify(old));
@@ -119,7 +119,7 @@ describe("the queue of entries", () => {
     expect(there.stored.slice(0, 2)).toEqual(["a", "b"]);
   });
 
-  test("a refused entry is taken out with its reason, and the next one still goes", async () => {
+  test("a refused entry is removed with its reason, and the next one is still sent", async () => {
     const there = server();
     there.answers({ problem: "no point Z9", isKept: false });
     const queue = new EntryQueue(new MemoryStore(), there.send);
@@ -137,7 +137,7 @@ describe("the queue of entries", () => {
     expect(there.stored).toEqual(["b"]);
   });
 
-  test("the last one waiting can be deleted, of its own address alone", async () => {
+  test("the last waiting entry of an address can be removed", async () => {
     const there = server();
     there.answers("away");
     const queue = new EntryQueue(new MemoryStore(), there.send);
@@ -149,7 +149,7 @@ describe("the queue of entries", () => {
     expect(queue.snapshot().waiting.map(({ id }) => id)).toEqual(["a"]);
   });
 
-  test("a browser that keeps nothing does not keep an entry from being sent", async () => {
+  test("a browser that stores nothing still sends the entry", async () => {
     const full = new MemoryStore();
     full.setItem = () => {
       throw new Error("QuotaExceededError");
@@ -174,14 +174,14 @@ describe("the queue of entries", () => {
 });
 
 describe("ids of entries", () => {
-  test("are version 4 UUIDs (RFC 9562, 5.4), no two alike", () => {
+  test("are version 4 UUIDs (RFC 9562, 5.4), all different", () => {
     const ids = Array.from({ length: 500 }, randomId);
     for (const id of ids)
       expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
     expect(new Set(ids).size).toBe(500);
   });
 
-  test("a doubled tap has the id of the first, another result or a later page its own", () => {
+  test("a double tap has the id of the first; another result or a later page has its own", () => {
     const dark = entryId("page 1", { look: "x", seen: "dark" });
     expect(entryId("page 1", { look: "x", seen: "dark" })).toBe(dark);
     expect(entryId("page 1", { look: "x", seen: "dim" })).not.toBe(dark);

@@ -19,7 +19,7 @@ const rows = (lines: readonly EstimateLine[]) =>
   ).data;
 
 describe("an estimate as comma-separated text", () => {
-  test("quotes what needs it and reads back the same", () => {
+  test("quotes where needed and reads back the same", () => {
     const [first] = rows([line('pack, "improved",\nwith leads')]);
     expect(first).toMatchObject({
       title: 'pack, "improved",\nwith leads',
@@ -29,17 +29,17 @@ describe("an estimate as comma-separated text", () => {
     });
   });
 
-  test.each(["=1+1", "+1", "@SUM(A1)", "-cmd", "\t=1"])("%p begins no formula in a spreadsheet", (title) =>
+  test.each(["=1+1", "+1", "@SUM(A1)", "-cmd", "\t=1"])("%p starts no formula in a spreadsheet", (title) =>
     expect(rows([line(title)])[0]?.title).toBe(`'${title}`),
   );
 
-  test("money below zero stays a number", () => {
+  test("negative money stays a number", () => {
     const [refund] = rows([line("core returned", -2550)]);
     expect(Number(refund?.net)).toBe(-25.5);
   });
 });
 
-test("quantities as they are written and typed", () => {
+test("quantities are written and read the same way", () => {
   expect(quantityText({ quantityMilli: 700, unit: "h" })).toBe("0.7 h");
   expect(quantityText({ quantityMilli: 2000, unit: "pc" })).toBe("2");
   expect(["0,7", "2", "1.2345", "x", "", "1.500"].map((text) => typedScaled(text, 3))).toEqual([

@@ -27,7 +27,7 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-test("a task is answered, its progress is told, and the next one goes to the same process", async () => {
+test("a task is answered, its progress is reported, and the next one goes to the same process", async () => {
   const own = importer();
   const shares: number[] = [];
   for (let i = 0; i < 2; i++)
@@ -38,14 +38,14 @@ test("a task is answered, its progress is told, and the next one goes to the sam
   own.end();
 });
 
-test("a task that is stopped says so at once", async () => {
+test("a stopped task reports it at once", async () => {
   const own = importer();
   const came = own.run("readShelf", { file: "endless" }, () => own.end());
   expect(await came).toEqual({ problems: ["The import was stopped."] });
   expect(await own.run("readShelf", { file: "quick" })).toEqual({ problems: ["The import was stopped."] });
 });
 
-test("a process that dies by itself fails its task, and the cause is logged", async () => {
+test("a process that dies unexpectedly fails its task, and the cause is logged", async () => {
   const logged = jest.spyOn(logger, "error").mockImplementation(() => undefined);
   const own = importer();
   await expect(own.run("readShelf", { file: "fatal" })).rejects.toThrow("ended with SIGKILL");

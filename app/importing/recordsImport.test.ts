@@ -36,7 +36,7 @@ async function elsewhere(count: number): Promise<JobRecord[]> {
 const fileOf = async (count: number) => keepText("records", recordsCsv(await elsewhere(count)));
 
 describe("bringing records in", () => {
-  test("takes none where one does not fit, and says which", async () => {
+  test("imports none if one does not fit, and says which", async () => {
     const before = await countRecords(everything);
     const records = await elsewhere(1200);
     keepText("records", recordsCsv(records).replace(/case 1100,.*?,link/s, "case 1100,x,link"));
@@ -47,7 +47,7 @@ describe("bringing records in", () => {
     expect(await countRecords(everything)).toBe(before);
   });
 
-  test("lets others write between two batches, and each vehicle comes once", async () => {
+  test("lets others write between two batches, and adds each vehicle once", async () => {
     const before = await countRecords(everything);
     await fileOf(1500);
     await readRecords(false);
@@ -74,7 +74,7 @@ describe("bringing records in", () => {
     expect(vehicles).toEqual([{ n: 3 }]);
   });
 
-  test("goes on after a stop in the middle, and nothing comes twice", async () => {
+  test("continues after a stop in the middle, and imports nothing twice", async () => {
     const before = await countRecords(everything);
     await fileOf(800);
     await readRecords(false);
@@ -99,7 +99,7 @@ describe("bringing records in", () => {
     expect(await countRecords(everything)).toBe(before + 800);
   });
 
-  test("an interrupted write blocks another file and a forgetting, and is resumed to its end", async () => {
+  test("an interrupted write blocks another file and discarding, and can be resumed to its end", async () => {
     const before = await countRecords(everything);
     await fileOf(600);
     await readRecords(false);
@@ -120,7 +120,7 @@ describe("bringing records in", () => {
     expect(await countRecords(everything)).toBe(before + 600);
   });
 
-  test("forgets at the next start what was only read", async () => {
+  test("at the next start discards a file that was only read", async () => {
     const before = await countRecords(everything);
     await fileOf(20);
     await readRecords(false);
@@ -130,7 +130,7 @@ describe("bringing records in", () => {
 });
 
 describe("the page", () => {
-  test("takes a file as it comes, tries it, and brings it in when told to", async () => {
+  test("receives a file, checks it, and imports it when told to", async () => {
     const before = await countRecords(everything);
     const body = recordsCsv(await elsewhere(3));
     const request = new Request("http://127.0.0.1/records/in/file", { method: "POST", body });
@@ -145,7 +145,7 @@ describe("the page", () => {
     expect(await countRecords(everything)).toBe(before + 3);
   });
 
-  test("forgets what was tried", async () => {
+  test("discards what was checked", async () => {
     writeFileSync(incomingPath("records"), recordsCsv(await elsewhere(2)));
     await readRecords(false);
     await answer(recordsIn.action, { intent: "drop" });

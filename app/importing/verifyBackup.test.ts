@@ -10,7 +10,7 @@ afterEach(closeDemoShop);
 
 const at = (minute: number) => new Date(Date.UTC(2026, 10, 24, 11, minute));
 
-test("a backup counts as verified once it was restored into a temporary file, and not before", async () => {
+test("a backup counts as verified only after it was restored into a temporary file", async () => {
   const backup = await backUp(at(0));
   expect(newestBackup(at(1))?.name).toBe(backup.name);
   expect(newestVerified(at(1))).toBeNull();
@@ -20,7 +20,7 @@ test("a backup counts as verified once it was restored into a temporary file, an
   expect(newestVerified(new Date(at(0).getTime() - 1))).toBeNull();
 });
 
-test("one with a bit turned over never does, and every page says so", async () => {
+test("a backup with a flipped bit is never verified, and every page says so", async () => {
   const backup = await backUp(at(0));
   const file = backupFile(backup.name) ?? "";
   const bytes = readFileSync(file);

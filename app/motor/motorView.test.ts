@@ -24,7 +24,7 @@ const volts = (red: string, black: string, value: number): Reading => ({
 });
 
 describe("draws among a job's readings", () => {
-  test("a clamp round the motor or a wire that carries the same counts, one round a branch of it does not follow the speed", () => {
+  test("a clamp on the motor or on a wire with the same current counts; one on a branch does not follow the speed", () => {
     const own = circuit.wires.find(
       ({ id }) => Math.abs(Math.abs(amps[id] ?? 0) / (amps.M1 ?? 1) - 1) < 0.001,
     );
@@ -33,7 +33,7 @@ describe("draws among a job's readings", () => {
     expect(clampedCurrentDraws(netlist, "M1", readings).map((draw) => draw.amps)).toEqual([14, 14.2]);
   });
 
-  test("volts across the motor or its plug go with the draw of the same set-up, whichever way the leads lie", () => {
+  test("volts across the motor or its plug belong to the current of the same set-up, with either polarity", () => {
     const plug = netlist.points.pinOnTerminal.get("M1.+") ?? "";
     const otherPlug = netlist.points.pinOnTerminal.get("M1.-") ?? "";
     const across = (reading: Reading) =>
@@ -60,7 +60,7 @@ describe("the page's view", () => {
     struckAt: struck ? new Date(0) : null,
   });
 
-  test("leaves struck readings out, and takes small volts along current-carrying joints for drops", () => {
+  test("leaves deleted readings out, and counts small volts along current-carrying joints as drops", () => {
     const view = motorView(
       circuit,
       "M1",
@@ -77,12 +77,12 @@ describe("the page's view", () => {
     expect(view.drops.map(({ number }) => number)).toEqual([3]);
   });
 
-  test("with the engine running every speed draws more", () => {
+  test("with the engine running, every speed draws more current", () => {
     const [off, on] = [false, true].map((engine) => motorView(circuit, "M1", [], engine).draw.setups);
     off?.forEach((row, i) => void expect(on?.[i]?.healthyAmps.usual).toBeGreaterThan(row.healthyAmps.usual));
   });
 
-  test("a recording is before the repair or after it, and its motor part is the same for every version of the circuit", () => {
+  test("a recording is from before or after the repair, and its motor part is the same for every version of the circuit", () => {
     const record = { kind: "humps" } as never;
     const at = (minute: number) => ({
       id: "t",

@@ -28,7 +28,7 @@ const refusal = (fields: Record<string, string>): string => {
 };
 
 test.each(demoParts.map((part) => [part.number, part] as const))(
-  "%s: opened in the form and sent back, it is the same part without its listing and price",
+  "%s: opened in the form and sent back, it is the same part apart from its listing and price",
   (_, part) => {
     const place = placeOf(part);
     const fields = fieldsOf(part, place, holesText(part.holes ?? []));
@@ -40,7 +40,7 @@ test.each(demoParts.map((part) => [part.number, part] as const))(
 );
 
 describe("what is typed of a part", () => {
-  test("empty says nothing; the number is in capitals; a decimal comma is a point", () => {
+  test("an empty field is unknown; the number is in capitals; a decimal comma counts as a point", () => {
     const read = partFrom(
       { ...boxed, price: "34,50", holes: "52,5 between", "coil T1 T2": "1,2", "coil T2 N": "0.5" },
       pack,
@@ -64,7 +64,7 @@ describe("what is typed of a part", () => {
     });
   });
 
-  test("a lead's colour may be typed small", () => {
+  test("a lead's colour may be typed in lower case", () => {
     const read = partFrom({ ...boxed, "leadColour 2": "bk/ye", "leadMm2 2": "2.5" }, pack, "XXX");
     expect(read.ok && read.value.leads).toEqual([{ pin: "2", colour: "BK/YE", mm2: 2.5 }]);
   });

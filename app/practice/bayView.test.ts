@@ -123,7 +123,7 @@ describe("progress as CSV", () => {
   });
   const lines = csv.split("\r\n");
 
-  test("has a line each under its header, states in words", () => {
+  test("has a line for each under its header, with states in words", () => {
     expect(lines).toHaveLength(5);
     expect(lines[0]).toBe("learner,what,title,state,right,asked,began,minutes,money,comebacks");
     expect(lines[1]).toBe("apprentice 1,lesson,What each speed proves,done,3,4,,,,");
@@ -131,7 +131,7 @@ describe("progress as CSV", () => {
     expect(lines[3]).toContain(",begun,1,2");
   });
 
-  test("quotes what needs it (RFC 4180) and lets no spreadsheet take a title for a formula", () => {
+  test("quotes where needed (RFC 4180), and no spreadsheet takes a title for a formula", () => {
     expect(lines[3]).toContain('"Drop, ""under load"""');
     expect(lines[4]).toContain(",'@home,standing,");
     expect(lines[4]).toContain('"24 Nov 2026, 10:00"');

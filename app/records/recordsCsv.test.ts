@@ -56,7 +56,7 @@ const record: JobRecord = {
 const signs = ["=", "+", "-", "@", "'", '"', "\t", "\r", "\n", ",", ";", "a", "é", "€", " ", "1"];
 
 describe("records as comma-separated text", () => {
-  test("are what an independent package reads, no cell a formula", () => {
+  test("can be read by an independent package, and no cell is a formula", () => {
     const rows: string[][] = parse(recordsCsv([record, { ...record, totalMinor: null }]));
     expect(rows[0]).toEqual(recordColumns);
     expect(rows[1]?.[recordColumns.indexOf("words")]).toBe(record.words);
@@ -65,7 +65,7 @@ describe("records as comma-separated text", () => {
     for (const row of rows) for (const cell of row) expect(cell).not.toMatch(/^[=+\-@\t\r]/);
   });
 
-  test("end every row with CR LF and come back the same, whatever was written in them", () => {
+  test("end every row with CR LF and read back the same, whatever was written in them", () => {
     return fc.assert(
       fc.asyncProperty(
         fc.array(fc.string({ maxLength: 80, unit: fc.constantFrom(...signs) }), {
@@ -82,7 +82,7 @@ describe("records as comma-separated text", () => {
     );
   });
 
-  test("a guard is taken off as it was put on", () => {
+  test("an added apostrophe is removed again", () => {
     for (const cell of ["=1", "'=1", "''+", "plain", "'quoted'", "-5", "@x", ""]) {
       expect(guardedCell(cell)).not.toMatch(/^[=+\-@\t\r]/);
       expect(unguardedCell(guardedCell(cell))).toBe(cell);

@@ -3,7 +3,7 @@ import { shippedPlan, shippedPlans } from "../../core/testing/shippedPlan";
 import { layOutPlan } from "./accessPlanLayout";
 
 test.each(shippedPlans)(
-  "%s: every step and part has its box, none over another, and each need its line downwards",
+  "%s: every step and part has its own box, and each need's line leads downwards",
   async (name) => {
     const plan = shippedPlan(name);
     const { boxes, lines, width, height } = await layOutPlan(plan);

@@ -38,14 +38,14 @@ describe("what is typed into a step", () => {
   const typed = (more: Record<string, string>, cautions: string[] = []) =>
     stepFrom({ id: "a", title: "A", minutes: "1", ...more }, cautions);
 
-  test("empty fields say nothing", () => {
+  test("empty fields are unknown", () => {
     expect(typed({ kind: "", tools: " ", back: "" })).toEqual({
       ok: true,
       value: { id: "a", title: "A", minutes: 1 },
     });
   });
 
-  test("a decimal comma, reasons with commas in them, and a dash for what does not go back", () => {
+  test("a decimal comma, reasons with commas in them, and a dash for what is not refitted", () => {
     const read = typed(
       {
         minutes: "2,5",

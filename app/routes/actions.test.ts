@@ -52,7 +52,7 @@ const soundly = (step: ProofStep): Fields =>
 
 describe("a job that is not there", () => {
   test.each(["999", "0", "-1", "1e3", "4'--", "../1", "", "99999999999999"])(
-    "%j is 404 everywhere",
+    "%j is 404 on every page",
     async (job) => {
       for (const { loader } of [
         complaint,
@@ -101,7 +101,7 @@ describe("the complaint", () => {
     expect(await readingsOf(id)).toEqual(before);
   });
 
-  test("an answer is a heard reading; another replaces it, and a second tap takes it back", async () => {
+  test("an answer is a heard reading; another replaces it, and a second tap deletes it", async () => {
     const ask = (question: string, given: string) =>
       answer(complaint.action, { intent: "asked", token: token(), question, answer: given });
     const chosen = async (question: string) => {
@@ -130,7 +130,7 @@ describe("the complaint", () => {
     expect(await standing()).toEqual([]);
   });
 
-  test("words are kept as they were said, a script as text", async () => {
+  test("words are stored as they were typed, and a script as text", async () => {
     const words = "<script>alert(1)</script> & 'quotes'";
     await answer(complaint.action, { intent: "words", words });
     expect(await findJob(id)).toMatchObject({ words });
@@ -138,7 +138,7 @@ describe("the complaint", () => {
 });
 
 describe("probing", () => {
-  test("a reading sent thrice is stored once, and its look is not offered again", async () => {
+  test("a reading sent three times is stored once, and its test is not suggested again", async () => {
     for (const [setting, seen] of Object.entries({ "1": "none", "2": "none", "3": "none", "4": "normal" }))
       await answer(complaint.action, { intent: "heard", token: token(), setting, seen });
     const before = (await answer(probe.loader, null)).data as { looks: { look: string }[] };
@@ -160,7 +160,7 @@ describe("probing", () => {
     expect((await standing()).at(-1)?.id).toBe(last);
   });
 
-  test("the strategy chosen is kept, and the plan says what follows and what each strategy costs", async () => {
+  test("the chosen strategy is stored, and the lookahead says what follows and what each strategy costs", async () => {
     expect((await answer(probe.action, { intent: "school", school: "motor-first" })).status).toBe(200);
     expect((await findJob(id))?.school).toBe("motor-first");
     expect((await answer(probe.action, { intent: "school", school: "guess" })).status).toBe(422);
@@ -178,7 +178,7 @@ describe("probing", () => {
     await answer(probe.action, { intent: "school", school: "least-time" });
   });
 
-  test("another job's reading is not struck from here", async () => {
+  test("a reading of another job cannot be deleted from here", async () => {
     const other = (await readingsOf(4)).at(-1);
     await answer(probe.action, { intent: "strike", id: other?.id ?? "", struck: "yes" });
     expect((await readingsOf(4)).at(-1)?.struckAt).toBeNull();
@@ -216,7 +216,7 @@ describe("probing", () => {
     expect(await readingsOf(id)).toEqual(before);
   });
 
-  test("the page's odds are odds, and what it says is text", async () => {
+  test("the page's probabilities are valid, and its texts are text", async () => {
     const page = (await answer(probe.loader, null)).data as {
       suspects: { p: number; name: string; faults: { words: string; why: string }[] }[];
       looks: { outcomes: { p: number }[]; why: string }[];
@@ -230,7 +230,7 @@ describe("probing", () => {
 });
 
 describe("from verdict to proof to the closed card", () => {
-  test("a part is awaited, fitted, proven, and only then the job closes", async () => {
+  test("a part is ordered, fitted and checked, and only then the job closes", async () => {
     expect((await answer(verdict.action as never, { intent: "await", parts: "R1" })).location).toBe(
       `/jobs/${id}/verdict`,
     );
@@ -264,7 +264,7 @@ describe("from verdict to proof to the closed card", () => {
     expect(ofFamily).toContainEqual({ kind: "motor+link", mode: "tight+open", n: 2 });
   });
 
-  test("a failed step goes back to probing as measured evidence", async () => {
+  test("a failed step returns the job to probing, as measured evidence", async () => {
     const count = (await standing()).length;
     await answer(verdict.action, { intent: "reopen" });
     await answer(verdict.action, { intent: "fitted", parts: "R1" });
@@ -298,13 +298,13 @@ describe("from verdict to proof to the closed card", () => {
     ["an unknown decision", verdict.action, { intent: "scrap", parts: "R1" }, 400],
     ["a step that is none", prove.action, { ...finding, step: "up-99" }, 422],
     ["a word that is none", prove.action, { ...finding, seen: "gale" }, 422],
-  ])("%s is refused and the job stays as it was", async (_, action, fields, status) => {
+  ])("%s is refused and the job stays unchanged", async (_, action, fields, status) => {
     const before = [await findJob(id), await proofsOf(id, null)];
     expect((await answer(action as never, fields)).status).toBe(status);
     expect([await findJob(id), await proofsOf(id, null)]).toEqual(before);
   });
 
-  test("a proof step of an earlier repair is not counted for a later one", async () => {
+  test("a check step of an earlier repair does not count for a later one", async () => {
     const at = new Date(Date.now() - 3_600_000);
     const found = { by: "airflow", seen: "normal" } as const;
     await answer(verdict.action, { intent: "fitted", parts: "R1" });
@@ -366,7 +366,7 @@ describe("the board", () => {
     }
   };
 
-  test("has a line for every open job and the last closed ones, none of them broken", async () => {
+  test("has a line for every open job and the last closed ones, and none is broken", async () => {
     const { jobs } = await readyBoard();
     const stages = (await listJobs()).map(({ stage }) => stage);
     const closed = stages.filter((stage) => stage === "closed").length;
@@ -379,7 +379,7 @@ describe("the board", () => {
     }
   });
 
-  test("keeps a line that no longer holds until the new one is worked out", async () => {
+  test("shows an outdated line until the new one is ready", async () => {
     const lineOf = (data: BoardData) => data.jobs.find(({ id }) => id === 4)?.line;
     const before = lineOf(await readyBoard());
     await addReading({
@@ -413,7 +413,7 @@ describe("the theme", () => {
     return await theme.action({ request } as never);
   };
 
-  test("is kept in a cookie and leads back to the page it came from", async () => {
+  test("is stored in a cookie and leads back to the page it came from", async () => {
     const response = await set({ theme: "night", keys: "off", back: "/jobs/4/probe" });
     expect(response.headers.get("location")).toBe("/jobs/4/probe");
     const [cookie = ""] = response.headers.getSetCookie();
@@ -422,7 +422,7 @@ describe("the theme", () => {
   });
 
   test.each(["//elsewhere.test", "https://elsewhere.test", "/\\elsewhere.test", "javascript:alert(1)", ""])(
-    "never leads off to %j",
+    "never redirects to %j",
     async (back) => {
       expect((await set({ theme: "day", back })).headers.get("location")).toBe("/");
     },

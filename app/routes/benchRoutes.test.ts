@@ -36,7 +36,7 @@ describe("entries into the queue", () => {
     expect(age).toBeLessThan(91_000);
   });
 
-  test("what is wrong with an entry comes back in words, and nothing is stored", async () => {
+  test("what is wrong with an entry is returned in words, and nothing is stored", async () => {
     const before = await readingsOf(id);
     const wrong = { intent: "reading", token: token(), look: '{"test":"look","at":"Q1"}', seen: "clean" };
     const answered = await json(entries.action, posted(wrong));
@@ -44,7 +44,7 @@ describe("entries into the queue", () => {
     expect(await readingsOf(id)).toEqual(before);
   });
 
-  test("cautions read are kept, and not offered again", async () => {
+  test("acknowledged cautions are stored, and not shown again", async () => {
     expect(
       (await json(entries.action, posted({ intent: "cautions", cautions: "wheel airbag" }))).status,
     ).toBe(200);
@@ -91,7 +91,7 @@ describe("what a test would show", () => {
 });
 
 describe("a set-up of one's own", () => {
-  test("the engine running raises the feed, a pulled plug stills the motor", async () => {
+  test("the engine running raises the feed, and a disconnected plug stops the motor", async () => {
     const volts = async (query: string, point: string) => {
       const { body } = await json(sheetStates.loader, asked(`key=run&setting=2&${query}`));
       const [state] = body.states as {
@@ -133,7 +133,7 @@ describe("notes and photos", () => {
       }
     ).notes;
 
-  test("words alone are kept as they were typed; sent twice they are stored once", async () => {
+  test("words alone are stored as typed; sent twice they are stored once", async () => {
     const note = { intent: "note", token: token(), words: "<b>tab</b> broke; see\nthe left ear" };
     for (let i = 0; i < 2; i++) expect((await json(notes.action, posted(note))).status).toBe(200);
     expect(await shown()).toEqual([
@@ -144,7 +144,7 @@ describe("notes and photos", () => {
     await json(notes.action, posted({ intent: "strike", id: note.token, struck: "no" }));
   });
 
-  test("a photo is made again: a JPEG turned upright, with nothing of the file's own left in it", async () => {
+  test("a photo is encoded again: an upright JPEG with nothing of the file's own data", async () => {
     const note = token();
     const sent = await json(
       notes.action,
@@ -191,7 +191,7 @@ describe("notes and photos", () => {
     expect(await shown()).toEqual(before);
   });
 
-  test("a note on a reading stands with it", async () => {
+  test("a note on a reading is shown with it", async () => {
     const reading = (await readingsOf(id)).at(-1);
     await json(
       notes.action,

@@ -49,7 +49,7 @@ describe("an entry", () => {
     }
   });
 
-  test("whose page cannot be made is saved all the same; the cause is logged", async () => {
+  test("is saved even if its page cannot be made; the cause is logged", async () => {
     const logged = jest.spyOn(logger, "error").mockImplementation(() => undefined);
     const failing = jest.spyOn(NoteRow, "findAll").mockRejectedValue(new Error("disk read error"));
     const before = (await readingsOf(id)).length;

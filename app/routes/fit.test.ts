@@ -43,7 +43,7 @@ const refusal = async (fields: Record<string, string>): Promise<string | undefin
 };
 
 describe("the fit page", () => {
-  test("goes in for what is chosen, by the way that is chosen, and tells minutes, tools and what else", async () => {
+  test("uses the chosen parts and route, and shows minutes, tools and everything else", async () => {
     await post({ intent: "choose", prefer: "quickest", targets: "R1" });
     const page = await fitPage();
     expect(page.targets).toEqual(["R1"]);
@@ -55,7 +55,7 @@ describe("the fit page", () => {
     expect(page.opens).toContain("blower motor M1");
   });
 
-  test("every tick is on disk, once however often it is sent, and the tray counts it", async () => {
+  test("every tick is on disk, stored once however often it is sent, and counted in the tray", async () => {
     const token = uuid();
     expect((await tick("glove-box", "in", 7, token)).status).toBe(200);
     await tick("glove-box", "in", 7, token);
@@ -69,12 +69,12 @@ describe("the fit page", () => {
     await tick("glove-box", "in", 7);
   });
 
-  test("ticks in a row are not taken for the minutes of the work", async () => {
+  test("several ticks in a row do not count as the minutes of the work", async () => {
     await tick("x3-off", "in", 0);
     expect(await measuredSteps("siskin-five-speed")).toEqual([]);
   });
 
-  test("a screw left over is called before the panel over it closes, and a tick is undone", async () => {
+  test("a left-over screw is reported before the panel over it closes, and a tick can be undone", async () => {
     await tick("motor-screws", "in", 4);
     await tick("motor-screws", "back", 3);
     const called = (await fitPage()).back.find((step) => step.id === "glove-box");
@@ -86,7 +86,7 @@ describe("the fit page", () => {
     expect((await fitPage()).tray.lying).toBe(11);
   });
 
-  test("a note stays with the model of vehicle, and can be struck", async () => {
+  test("a note stays with the model of vehicle, and can be deleted", async () => {
     const token = uuid();
     const words = "fifth screw behind the drain";
     await post({ intent: "note", token, step: "glove-box", words });
@@ -107,7 +107,7 @@ describe("the fit page", () => {
     await answer(ticks.action, { intent: "untick", id: token }, wagon);
   });
 
-  test("what cannot be read, a step that is not there and a vehicle without a plan are refused", async () => {
+  test("a form that cannot be read, a step that does not exist and a vehicle without a plan are refused", async () => {
     const unread = { intent: "tick", token: "x", step: "flap", way: "in", screws: "1" };
     expect(await refusal(unread)).toMatch(/could not be read/);
     expect(await refusal({ ...unread, token: uuid(), step: "roof" })).toBe("The plan has no such step.");
@@ -118,7 +118,7 @@ describe("the fit page", () => {
     expect(page.where.signs).toEqual(["loud-bonnet"]);
   });
 
-  test("a plan is begun from a template with the circuit's own parts", async () => {
+  test("a plan starts from a template with the circuit's own parts", async () => {
     const begun = await post({ intent: "begin", template: "lower-panel" }, "9");
     expect(begun.location).toBe("/shelf/godwit-two-relays/way");
     await post({ intent: "choose", prefer: "book", targets: "M1" }, "9");
@@ -132,7 +132,7 @@ describe("the match", () => {
     answer(parts.action, { intent: "hold", part: "R1", ...fields });
   const page = async (query = "part=R1") => (await parts.loader(get(String(id), query))).match;
 
-  test("begins with what is listed for the place and what is sold today", async () => {
+  test("starts with what is listed for the place and what is sold today", async () => {
     const match = await page();
     expect(match?.old?.number).toBe("HW 4410-17");
     expect(match?.fresh?.number).toBe("HW 4410-18");
@@ -140,7 +140,7 @@ describe("the match", () => {
     expect(match?.leads?.refusals).toEqual([]);
   });
 
-  test("holds two together, keeps an override in words, and drops it with another part", async () => {
+  test("compares two parts, stores an override in words, and drops it with another part", async () => {
     await hold({ old: "HW 4410-17", fresh: "QR 771 420" });
     expect((await page())?.match?.verdict).toBe("wrong");
     const override = {
@@ -160,7 +160,7 @@ describe("the match", () => {
     expect((await page())?.match?.verdict).toBe("same");
   });
 
-  test("a part that is not listed is described, or refused with the place and what was typed kept", async () => {
+  test("a part that is not listed is described, or refused with the place and with the typed text kept", async () => {
     const refused = await answer(parts.action, { intent: "describe", text: '{"format":"airway-part"}' });
     expect(refused.status).toBe(400);
     expect(refused.data.problem).toMatch(/version: expected 1, got nothing/);
@@ -190,7 +190,7 @@ describe("a part typed as it lies in the hand", () => {
     answer(parts.action, { intent: "typed", part: "R1", old: "HW 4410-17", ...more });
   const box = { number: "zx 200", title: "from a box", kind: "resistor" };
 
-  test("is listed, is in hand at once, and is weighed against the old one in the circuit", async () => {
+  test("is listed and chosen at once, and compared with the old one in the circuit", async () => {
     await typed({
       ...box,
       "coil T1 T2": "2,4",
@@ -204,7 +204,7 @@ describe("a part typed as it lies in the hand", () => {
     expect(match?.match?.inCircuit?.speeds.every(({ airflow }) => airflow < 1.01)).toBe(true);
   });
 
-  test("is refused by its field, or where its number is listed, and nothing is stored", async () => {
+  test("is refused by its field, or if its number is listed, and nothing is stored", async () => {
     expect((await typed({ ...box, number: "zx 201", screws: "a few" })).data.problem).toMatch(
       /^screws: expected number, got "a few"/,
     );
@@ -218,7 +218,7 @@ describe("the estimate", () => {
   const page = (job = "6") => estimate.loader(get(job));
   const send = (fields: Record<string, string>) => answer(estimate.action, fields, "6");
 
-  test("an offer becomes version one, once; stored lines the next; the first approval stands", async () => {
+  test("an offer becomes version one, once; saved lines the next; the first approval counts", async () => {
     const token = uuid();
     await send({ intent: "offer", token, offer: "part-only" });
     await send({ intent: "offer", token, offer: "part-only" });
@@ -236,7 +236,7 @@ describe("the estimate", () => {
     expect((await estimatesOf(6))[0]).toMatchObject({ approvedBy: "by phone" });
   });
 
-  test("the bill beside what was approved", async () => {
+  test("the bill is compared with what was approved", async () => {
     const before = await page();
     expect(before.billFrom?.body.lines).toHaveLength(4);
     const lines = before.billFrom?.body.lines.map((line) =>
@@ -248,7 +248,7 @@ describe("the estimate", () => {
     expect((await page()).difference).toMatchObject([{ differenceMinor: 1800 }]);
   });
 
-  test("figures that are none are refused with their place", async () => {
+  test("figures that cannot be read are refused with their place", async () => {
     const [first] = (await page()).versions;
     const spoilt = JSON.stringify({ ...first?.body, lines: [{ ...first?.body.lines[0], eachMinor: 0.5 }] });
     const refused = await send({ intent: "store", token: uuid(), kind: "estimate", body: spoilt });
@@ -260,7 +260,7 @@ describe("the estimate", () => {
   const file = async (kind: string, number = "1") =>
     estimateFile.loader({ params: { id: "6", number, kind } } as never);
 
-  test("as CSV its lines add up to its totals, read by another's parser", async () => {
+  test("as CSV, its lines add up to its totals, by an independent parser", async () => {
     const text = await (await file("csv")).text();
     const { data } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true });
     const lines = data.filter(({ kind }) => kind !== "total");
@@ -272,7 +272,7 @@ describe("the estimate", () => {
     expect(total("total XXX")).toBe((await page()).versions[0]?.priced.totalMinor);
   });
 
-  test("as PDF it is one, and what is not there is not found", async () => {
+  test("as PDF it is valid, and an unknown one is not found", async () => {
     const bytes = Buffer.from(await (await file("pdf")).arrayBuffer());
     expect(bytes.subarray(0, 5).toString()).toBe("%PDF-");
     expect(bytes.subarray(-8).toString()).toMatch(/%%EOF/);
@@ -319,7 +319,7 @@ describe("the shop's terms", () => {
     expect((page.offers[0]?.priced.totalMinor ?? 1) % 5).toBe(0);
   });
 
-  test("that cannot be are refused by their names, nothing is stored and what was typed is kept", async () => {
+  test("impossible ones are refused by name, nothing is stored, and what was typed is kept", async () => {
     const refused = await answer(settings.action, {
       ...terms,
       hourMinor: "ninety",
@@ -341,7 +341,7 @@ describe("the way's builder", () => {
   const page = async () => (await way.loader({ params: { id: van } } as never)).own;
   const send = (fields: Record<string, string>) => answer(way.action, { token: uuid(), ...fields }, van);
 
-  test("a step is added, changed, undone and redone across loads; the same change sent twice is one", async () => {
+  test("a step is added, changed, undone and redone across reloads; the same change sent twice is stored once", async () => {
     const step = {
       intent: "step",
       id: "roof",
@@ -386,7 +386,7 @@ describe("the way's builder", () => {
     expect((await findPlan(van))?.plan).toEqual(before);
   });
 
-  test("a plan goes out as a file and comes in again the same", async () => {
+  test("an exported plan imports as the same plan", async () => {
     const out = await (await wayFile.loader({ params: { id: van } } as never)).text();
     await send({ intent: "bring", text: out });
     expect((await findPlan(van))?.plan).toEqual(JSON.parse(out));

@@ -58,7 +58,7 @@ async function send(
 }
 
 describe("the draw", () => {
-  test("a clamped figure is a reading, stored once however often it is sent, and fits what made it", async () => {
+  test("a clamp reading is stored once however often it is sent, and fits its cause", async () => {
     const before = (await readingsOf(id)).length;
     const { draw } = await page();
     const healthy = draw.setups.find((row) => row.setup.setting === "4")?.healthyAmps.usual ?? 0;
@@ -79,7 +79,7 @@ describe("the draw", () => {
     );
   });
 
-  test("a figure that is none, and a point that is none, are refused and change nothing", async () => {
+  test("a figure or a point that cannot be read is refused and changes nothing", async () => {
     const before = (await readingsOf(id)).length;
     const amps = JSON.stringify({ test: "amps", around: "M1", ...setup });
     expect((await post({ intent: "reading", token: "a", reading: amps, figure: "lots" })).status).toBe(422);
@@ -90,7 +90,7 @@ describe("the draw", () => {
     expect(await readingsOf(id)).toHaveLength(before);
   });
 
-  test("a drop entered is listed beside its limit", async () => {
+  test("a voltage drop is listed with its limit", async () => {
     const drop = JSON.stringify({ test: "volts", red: "X3:1", black: "M1.+", ...setup });
     await post({ intent: "reading", token: "drop", reading: drop, figure: "0.8" });
     const [line] = (await page()).drops;
@@ -100,7 +100,7 @@ describe("the draw", () => {
 });
 
 describe("recordings", () => {
-  test("are stored once with their samples, deleted and restored, and kept as the healthy one", async () => {
+  test("are stored once with their samples, deleted and restored, and marked as the healthy one", async () => {
     const { record, kept } = recording();
     const token = crypto.randomUUID();
     expect((await send(token, record, kept)).status).toBe(200);
@@ -153,7 +153,7 @@ describe("instruments", () => {
   const problem = async (response: Promise<Response>) =>
     ((await (await response).json()) as { problem: string }).problem;
 
-  test("nothing attached is told; a practice one answers figures and a trace; its reading keeps its source", async () => {
+  test("without an instrument the page says so; a practice one answers figures and a recording; its reading keeps its source", async () => {
     expect((await ask({})).status).toBe(422);
     await post({ intent: "attach", fault: "M1:tight@1.6" });
     expect((await page()).practice).toBeGreaterThan(1023);
@@ -173,7 +173,7 @@ describe("instruments", () => {
     expect((await page()).practice).toBeNull();
   });
 
-  test("a port where nothing listens, or that is none, and a fault that is none, are refused in words", async () => {
+  test("a port without a listener, an invalid port and an unknown fault are refused in words", async () => {
     expect(await problem(ask({ port: "1" }))).toMatch(/First confirm that your instrument listens on port 1/);
     expect((await ask({ port: "1", what: "confirm" })).status).toBe(200);
     expect(await problem(ask({ port: "1" }))).toMatch(/Nothing is listening on port 1/);

@@ -91,7 +91,7 @@ const act = (id: string, fields: Record<string, string | readonly string[]>) =>
   post(bay.action, { id }, { token: token(), ...fields });
 
 describe("who practises", () => {
-  test("gives a label, which is asked for once", async () => {
+  test("gives a label, which is asked for only once", async () => {
     expect((await get(home.loader, {})).data).toMatchObject({ learner: null, progress: null });
     expect((await post(home.action, {}, { intent: "learner", label: "  " })).status).toBe(400);
     const added = await post(home.action, {}, { intent: "learner", label: "apprentice 1" });
@@ -105,7 +105,7 @@ describe("who practises", () => {
 });
 
 describe("a vehicle driven in", () => {
-  test("is begun once though it is sent twice, and its page says nothing of what is wrong", async () => {
+  test("is started once though it is sent twice, and its page says nothing about the fault", async () => {
     const id = token();
     const fields = {
       intent: "start",
@@ -134,7 +134,7 @@ describe("a vehicle driven in", () => {
     for (const { where, mode } of fault) expect(listed).not.toContain(`${where}:${mode}`);
   });
 
-  test("two vehicles with the same complaint send the same page, whatever is wrong with each", async () => {
+  test("two vehicles with the same complaint send the same page, whatever their faults", async () => {
     const dead = customerDead();
     const ids = await Promise.all([
       stored([{ where: "M1", mode: "open", value: null }], dead),
@@ -153,7 +153,7 @@ describe("a vehicle driven in", () => {
     expect(new Set(pages).size).toBe(1);
   });
 
-  test("a circuit or a level that is none is refused", async () => {
+  test("an unknown circuit or level is refused", async () => {
     const fields = {
       intent: "start",
       learner: "a",
@@ -178,7 +178,7 @@ const customerDead = (): PracticeCase["complaint"] =>
   }));
 
 describe("working in the bay", () => {
-  test("what is covered is refused until it is open; what is sent twice is done once", async () => {
+  test("what is covered is refused until it is open; an action sent twice is performed once", async () => {
     const id = await stored(link);
     const look = JSON.stringify({ test: "light", probe: "X5:1", clip: "G1.+", key: "run", setting: "2" });
     expect(await act(id, { intent: "look", look })).toMatchObject({
@@ -196,7 +196,7 @@ describe("working in the bay", () => {
     });
   });
 
-  test("lost on purpose: the wrong part comes back, given up, and the debrief tells", async () => {
+  test("lost on purpose: the wrong part comes back, the case is given up, and the debrief explains it", async () => {
     const id = await stored(link);
     expect((await get(debrief.loader, { id })).location).toBe(`/practice/cases/${id}`);
     expect((await act(id, { intent: "fit", parts: ["M1"], odds: "" })).status).toBe(400);
@@ -214,7 +214,7 @@ describe("working in the bay", () => {
     expect((await act(id, { intent: "ask" })).status).toBe(400);
   });
 
-  test("won: the right part holds, and Airway's way is beside one's own", async () => {
+  test("won: the right part holds, and Airway's way is shown next to the trainee's", async () => {
     const id = await stored(link);
     await act(id, { intent: "ask" });
     await act(id, { intent: "look", look: JSON.stringify({ test: "listen", key: "run", setting: "4" }) });
@@ -228,7 +228,7 @@ describe("working in the bay", () => {
 });
 
 describe("a lesson", () => {
-  test("asks without its answer, judges, and asks again what was wrong", async () => {
+  test("asks without revealing the answer, judges, and repeats a wrong question", async () => {
     const { data } = await get(lesson.loader, { lesson: "paths" }, "?learner=apprentice 1");
     const question = data.question as {
       item: string;
@@ -267,7 +267,7 @@ describe("a lesson", () => {
     expect(((later?.dueAt.getTime() ?? 0) - Date.now()) / 86_400_000).toBeCloseTo(1, 2);
   });
 
-  test("that is none is not found", async () => {
+  test("an unknown lesson is not found", async () => {
     expect((await get(lesson.loader, { lesson: "magic" })).status).toBe(404);
   });
 });
@@ -285,7 +285,7 @@ describe("a trainer's case", () => {
       { intent: "file", learner: "apprentice 1", token: id, file: new File([text], "case.json") },
     );
 
-  test("goes out as a file in which the eye finds no fault, and comes in as it was set", async () => {
+  test("is exported as a file in which the fault cannot be seen, and imports as it was set", async () => {
     const set = await fileOf("M1:tight@1.6+R1.link:open");
     expect(set?.file).not.toContain("tight");
     const id = token();
@@ -297,7 +297,7 @@ describe("a trainer's case", () => {
     expect((await bayView(id)).says).toBe(set?.says);
   });
 
-  test("with another circuit under the id of one of the shelf's leaves the shelf and its jobs as they are", async () => {
+  test("with another circuit under an id of the shelf, it leaves the shelf and its jobs unchanged", async () => {
     const set = await fileOf("M1:seized");
     const file = JSON.parse(set?.file ?? "{}") as { circuit: Record<string, unknown> };
     const id = token();
@@ -314,7 +314,7 @@ describe("a trainer's case", () => {
     expect((await findCase(again))?.circuitId).toBe(own?.circuitId);
   });
 
-  test("that cannot be is refused with what to change", async () => {
+  test("an impossible one is refused with what to change", async () => {
     expect(await post(trainer.action, {}, { ...fields, fault: "R1:sad" })).toMatchObject({ status: 400 });
     expect(
       (await post(trainer.action, {}, { ...fields, title: " ", fault: "M1:seized" })).data.problem,
@@ -340,7 +340,7 @@ describe("a trainer's case", () => {
 });
 
 describe("progress", () => {
-  test("as CSV and JSON, its cells no formulas, its odds scored", async () => {
+  test("as CSV and JSON, with no formulas in cells, and its odds scored", async () => {
     await post(home.action, {}, { intent: "learner", label: "=cmd" });
     const csv = await progress.loader({
       request: new Request("http://127.0.0.1/x?learner=%3Dcmd"),
@@ -386,7 +386,7 @@ describe("what the customer says", () => {
 });
 
 describe("bench sums", () => {
-  test("take their values from an open job, and say what there is not", async () => {
+  test("take their values from an open job, and say which are missing", async () => {
     const { data } = await get(sums.loader, { sum: "wire-drop" }, "?job=6");
     expect(data).toMatchObject({ sum: "wire-drop", job: 6 });
     expect((data.starts as { sum: string }[]).some(({ sum }) => sum === "pack")).toBe(true);

@@ -44,7 +44,7 @@ const status = async (work: () => Promise<unknown>): Promise<number> => {
 };
 
 describe("the records", () => {
-  test("answer an address however it is spoilt", async () => {
+  test("answer any malformed address", async () => {
     const page = await records.loader(
       get({}, "page=-3&order=drop&down=perhaps&vehicle=x&outcome=all&words=%00"),
     );
@@ -55,7 +55,7 @@ describe("the records", () => {
     expect([none.count, none.rows]).toEqual([0, []]);
   });
 
-  test("take a job away, say so, and put it back; one that is none is 404", async () => {
+  test("remove a job, say so, and restore it; an unknown one is 404", async () => {
     const away = await answer(records.action, { intent: "delete", job: "20" });
     expect(away.location).toBe("/records?deleted=20");
     expect((await records.loader(get({}, "deleted=20"))).deleted).toBe(20);
@@ -66,7 +66,7 @@ describe("the records", () => {
     expect((await answer(records.action, { intent: "burn", job: "20" })).status).toBe(404);
   });
 
-  test("go out as CSV and JSON, and come in again as nothing new", async () => {
+  test("are exported as CSV and JSON, and importing them again adds nothing", async () => {
     const csv = await (await recordsFile.loader(get({ kind: "csv" }))).text();
     const rows: string[][] = parse(csv);
     expect(rows).toHaveLength(15);
@@ -86,7 +86,7 @@ describe("the records", () => {
     );
   });
 
-  test("hold a vehicle's whole history", async () => {
+  test("contain a vehicle's whole history", async () => {
     const page = await vehicle.loader(get({ id: "4" }));
     expect(page.vehicle).toBe("Harrow Whimbrel van, ferry crew van 5");
     expect(page.rows.map(({ outcome }) => outcome)).toEqual(["part awaited", "held", "came back"]);
@@ -95,7 +95,7 @@ describe("the records", () => {
 });
 
 describe("the figures and what was learnt", () => {
-  test("are of all families or of one; a family that is none is all", async () => {
+  test("are of all families or of one; an unknown family means all", async () => {
     const all = (await figures.loader(get({}))).figures;
     expect(all.jobs).toBe(14);
     expect(all.faults.reduce((sum, { counts }) => sum + counts.reduce((a, b) => a + b, 0), 0)).toBe(14);
@@ -106,7 +106,7 @@ describe("the figures and what was learnt", () => {
     expect((await figures.loader(get({}, "family=steam"))).figures.family).toBeNull();
   });
 
-  test("show the table beside the shop's own, and are deleted and switched off", async () => {
+  test("show the table next to the shop's own counts, which can be excluded and switched off", async () => {
     const page = () => learnt.loader(get({}, "circuit=whimbrel-four-speed"));
     const link = async () =>
       (await page()).changed.find(({ kind, mode }) => kind === "link" && mode === "open");
@@ -128,7 +128,7 @@ describe("the figures and what was learnt", () => {
 });
 
 describe("the card of a job", () => {
-  test("is a PDF with the drawing, the photos and the ripples in it, and a calendar file where there is a day", async () => {
+  test("is a PDF with the drawing, the photos and the ripple, and a calendar file if there is a date", async () => {
     const jpeg = await sharp({ create: { width: 8, height: 6, channels: 3, background: "#a85a08" } })
       .jpeg()
       .toBuffer();
@@ -146,7 +146,7 @@ describe("the card of a job", () => {
     expect(await status(() => cardFile.loader(get({ id: "17", kind: "doc" })))).toBe(404);
   });
 
-  test("draws what the clamp showed in its band, once the final check was measured", async () => {
+  test("shows the clamp readings in their band once the final check was measured", async () => {
     expect((await close.loader(get({ id: "2" }))).card.draw).toEqual([]);
     for (const [step, seen] of [
       ["up-1", "3.1"],
@@ -182,7 +182,7 @@ describe("the card of a job", () => {
     expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
   });
 
-  test("of an open job is a PDF too, and says what is not proven", async () => {
+  test("of an open job is a PDF too, and says what is not checked", async () => {
     const pdf = Buffer.from(await (await cardFile.loader(get({ id: "6", kind: "pdf" }))).arrayBuffer());
     expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
     const { card } = await close.loader(get({ id: "6" }));
@@ -190,7 +190,7 @@ describe("the card of a job", () => {
     expect(card.closure).toBeNull();
   });
 
-  test("tells what came back from what, both ways", async () => {
+  test("shows which job came back from which, in both directions", async () => {
     const first = (await close.loader(get({ id: "17" }))).card;
     const back = (await close.loader(get({ id: "18" }))).card;
     expect(first.comebacks).toEqual([18]);
@@ -214,7 +214,7 @@ describe("the card of a job", () => {
 });
 
 describe("a repair that failed", () => {
-  test("goes out with the case, so that the command line weighs it as the page does", async () => {
+  test("is exported with the case, so that the command line weighs it as the page does", async () => {
     await answer(verdict.action, { intent: "fitted", parts: "R1" });
     await answer(prove.action, {
       intent: "proof",
@@ -233,7 +233,7 @@ describe("a repair that failed", () => {
     expect(file.readings).toHaveLength(1);
   });
 
-  test("a step proven by what cannot prove it is refused", async () => {
+  test("a step checked by an unsuitable method is refused", async () => {
     const wrong = { intent: "proof", token: crypto.randomUUID(), step: "drain", by: "airflow", seen: "none" };
     expect((await answer(prove.action, wrong, "2")).status).toBe(422);
     expect(
@@ -255,7 +255,7 @@ describe("keeping", () => {
   /** The name of the demo workshop. */
   const shop = "Saltmarsh Bay Garage";
 
-  test("backs up, looks into it, takes it out; a name that is none is refused", async () => {
+  test("makes a backup, inspects it, downloads it; an unknown name is refused", async () => {
     const done = await answer(keeping.action, { intent: "back-up" });
     const name = /airway-[^ ]+\.sqlite/.exec(String(done.data.done))?.[0] ?? "";
     const [backup] = (await keeping.loader()).backups;
@@ -275,7 +275,7 @@ describe("keeping", () => {
     expect((await answer(keeping.action, { intent: "take", shop: shop })).status).toBe(400);
   });
 
-  test("restores, and the page is there again", async () => {
+  test("restores, and the page works again", async () => {
     const [backup] = (await keeping.loader()).backups;
     const finding = { by: "airflow", seen: "none" } as const;
     await addProof({ id: "late", jobId: 2, step: "up-1", finding, judged: "too-low", takenAt: new Date() });
@@ -292,7 +292,7 @@ describe("keeping", () => {
     expect((await keeping.loader()).backups.length).toBeGreaterThan(1);
   });
 
-  test("the bundle goes out by its name", async () => {
+  test("the bundle is downloaded under its name", async () => {
     const bundle = await keepingFile.loader(get({ file: "airway-shop.zip" }));
     expect(bundle.headers.get("Content-Type")).toBe("application/zip");
     expect(

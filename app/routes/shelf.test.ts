@@ -65,7 +65,7 @@ const changed = (amps: number): string => {
 };
 
 describe("the list", () => {
-  test("holds every shipped circuit, and a search narrows it by words, control, side and speeds", async () => {
+  test("has every shipped circuit, and a search narrows it by words, control, side and speeds", async () => {
     expect(await find("")).toEqual([...shippedIds].sort());
     expect(await find("q=whimbrel+relay")).toContain("whimbrel-high-relay");
     expect(await find("q=RIGHT-hand")).toContain("godwit-four-speed-rhd");
@@ -75,13 +75,13 @@ describe("the list", () => {
     expect(await find("control=magic&speeds=lots")).toEqual([...shippedIds].sort());
   });
 
-  test("names twins under other names", async () => {
+  test("shows twins under their other names", async () => {
     const page = await shelf.loader({ request: new Request("http://127.0.0.1/shelf"), params: {} } as never);
     const twin = page.lines.find(({ shelfId }) => shelfId === "godwit-four-speed-rhd");
     expect(twin?.twins).toEqual(["godwit-four-speed-feed"]);
   });
 
-  test("works out what it searches for circuits stored before there was a search", async () => {
+  test("computes the search text of circuits stored before there was a search", async () => {
     await CircuitRow.update({ about: "" }, { where: { id: van } });
     expect((await listCircuits()).find(({ shelfId }) => shelfId === van)?.about).toBeNull();
     await describeCircuits(await database());
@@ -123,7 +123,7 @@ describe("bringing a circuit in", () => {
     expect((await findJob(4))?.circuitId).not.toContain(van);
   });
 
-  test("a job says what its belief would do, and is not moved where a reading's point is gone", async () => {
+  test("shows how a job's belief would change, and does not move it if a reading's point is gone", async () => {
     const weighed = async (job: number) =>
       (await shelfCircuit.loader({ params: { id: "siskin-five-speed" } } as never)).jobs.find(
         ({ id }) => id === job,
@@ -174,7 +174,7 @@ describe("bringing a circuit in", () => {
     expect((await findJob(job))?.circuitId).toBe("siskin-five-speed");
   });
 
-  test("a circuit new to the shelf goes on it, its twins named", async () => {
+  test("a new circuit is added to the shelf, with its twins named", async () => {
     const text = JSON.stringify({
       ...shippedCircuit("siskin-five-speed"),
       id: "copy-of-five",
@@ -216,7 +216,7 @@ describe("bringing a circuit in", () => {
     expect(await rows()).toBe(before);
   });
 
-  test("an address that is none is 404", async () => {
+  test("an unknown address is 404", async () => {
     for (const loader of [shelfCircuit.loader, shelfFile.loader])
       await expect(
         (loader as (args: never) => Promise<unknown>)({
@@ -228,7 +228,7 @@ describe("bringing a circuit in", () => {
 });
 
 describe("notes for the next person", () => {
-  test("stand with the circuit whatever its version, and can be deleted", async () => {
+  test("belong to the circuit in every version, and can be deleted", async () => {
     const id = crypto.randomUUID();
     const note = { intent: "note", id, words: "The rear screw is behind the carpet" };
     for (let i = 0; i < 2; i++) await act(shelfCircuit.action, note, van);
@@ -298,7 +298,7 @@ function mutated(source: Record<string, unknown>, next: () => number): unknown {
   return copy;
 }
 
-test("5 000 mutated imports: each is taken or refused with its place, and refusals change nothing", async () => {
+test("5 000 mutated imports: each is accepted or refused with its place, and refusals change nothing", async () => {
   const next = choices(5);
   const before = await rows();
   let taken = 0;

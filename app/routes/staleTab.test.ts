@@ -48,7 +48,7 @@ const enter = (fields: Record<string, string>, jobId = String(id)) =>
   json(entries.action, posted(fields), { id: jobId });
 
 describe("the demo's jobs", () => {
-  test("stand where these tests need them", async () => {
+  test("are at the stages these tests need", async () => {
     expect((await findJob(Number(closed)))?.stage).toBe("closed");
     expect((await findJob(Number(proofDue)))?.stage).toBe("proof-due");
     expect((await findJob(Number(other)))?.stage).toBe("probing");
@@ -84,7 +84,7 @@ describe("a closed job", () => {
       ],
       ["a tick deleted", queue(ticks.action), () => ({ intent: "untick", id: token() })],
     ],
-  )("takes no stale tab's word that it is %s, and keeps it", async (_, send, fields) => {
+  )("does not believe a stale tab that it is %s, and keeps the entry", async (_, send, fields) => {
     const was = await before();
     const count = (await kept(closed)).length;
     const { status, location } = await send(fields());
@@ -95,7 +95,7 @@ describe("a closed job", () => {
     expect(now.at(-1)).toMatchObject({ code: "other-stage", words: expect.stringMatching(/\w{4}/) });
   });
 
-  test("takes a note, since nothing about it can be stale", async () => {
+  test("takes a note, since a note cannot be outdated", async () => {
     const note = { intent: "note", token: token(), words: "the owner's spare key hangs in the office" };
     expect((await json(notes.action, posted(note), { id: closed })).status).toBe(200);
   });
@@ -110,7 +110,7 @@ describe("what was kept", () => {
     own = token();
   });
 
-  test("is told at the top of the job's pages, with when and why", async () => {
+  test("is shown at the top of the job's pages, with when and why", async () => {
     await answer(verdict.action, { intent: "await", parts: "M1" });
     const { aside: lines } = (await answer(job.loader, null)).data as {
       aside: { words: string; why: string; sent: string; address: string }[];
@@ -122,7 +122,7 @@ describe("what was kept", () => {
     });
   });
 
-  test("is stored once the job takes it, dated to when it was first sent, and is then decided", async () => {
+  test("is stored once the job takes it, dated to when it was first sent, and then counts as decided", async () => {
     await answer(records.action, { intent: "delete", job: String(id) }, "");
     const fields = { ...reading(own), waitedSeconds: "600" };
     expect(await enter(fields)).toMatchObject({
@@ -144,7 +144,7 @@ describe("what was kept", () => {
     expect(age).toBeLessThan(660_000);
   });
 
-  test("sent again while it is refused is kept once; thrown away it is gone from the pages", async () => {
+  test("sent again while it is refused, it is kept once; once deleted it is gone from the pages", async () => {
     await answer(records.action, { intent: "delete", job: String(id) }, "");
     const count = (await kept()).length;
     for (let i = 0; i < 3; i++) await enter(reading(own));
@@ -157,7 +157,7 @@ describe("what was kept", () => {
 });
 
 describe("an id that is taken", () => {
-  test("by a reading of another job stores nothing, is refused, and what it said is kept", async () => {
+  test("by a reading of another job: nothing is stored, the entry is refused, and its words are kept", async () => {
     const own = token();
     expect((await enter(reading(own), other)).status).toBe(200);
     const refused = await enter(reading(own));
@@ -166,7 +166,7 @@ describe("an id that is taken", () => {
     expect((await kept()).at(-1)?.code).toBe("id-taken");
   });
 
-  test("by the same entry of the same job is answered as before, at whatever stage the job is now", async () => {
+  test("by the same entry of the same job: it is answered as before, whatever the job's stage", async () => {
     const own = token();
     const fields = { intent: "proof", token: own, step: "up-1", by: "airflow", seen: "none" };
     const send = () => json(checks.action, posted(fields), { id: proofDue });

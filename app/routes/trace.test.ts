@@ -46,7 +46,7 @@ const partOf = async (id: string, part: string) =>
   ((await shown(id)).circuit as { parts: { id: string }[] }).parts.find((own) => own.id === part);
 
 describe("a trace", () => {
-  test("takes answers one by one, undoes and redoes them, and forgets what was undone once another is given", async () => {
+  test("takes answers one by one, undoes and redoes them, and drops undone ones once another is given", async () => {
     const id = await begun("nothing");
     await send(id, { intent: "answer", question: "fuse", id: "F31", amps: "30" });
     await send(id, { intent: "answer", question: "speeds", value: "3" });
@@ -69,7 +69,7 @@ describe("a trace", () => {
     expect(await shown(id)).toMatchObject({ undo: false, answers: {} });
   });
 
-  test("refuses what is no answer by its place, and stays as it was", async () => {
+  test("refuses an invalid answer by its place, and stays unchanged", async () => {
     const id = await begun("family:pack-feed");
     const before = await findDraft(id);
     for (const [fields, words] of [
@@ -89,7 +89,7 @@ describe("a trace", () => {
     expect((await answer(traceDraft.loader, null, crypto.randomUUID())).status).toBe(404);
   });
 
-  test("ohms with a comma, and some of them unknown, are taken", async () => {
+  test("ohms with a comma, some of them unknown, are accepted", async () => {
     const id = await begun("nothing");
     await send(id, { intent: "answer", question: "ohms", step0: "1,3", step1: "", step2: "0.35" });
     expect(await partOf(id, "R1")).toMatchObject({
@@ -119,7 +119,7 @@ describe("a trace", () => {
     expect(await shown(id)).toMatchObject({ undo: false, shelf: { version: 1, twins: expect.any(Array) } });
   });
 
-  test("a step sent again, its answer having been lost, is taken once", async () => {
+  test("a step sent again because its answer was lost is stored once", async () => {
     const id = await begun("circuit:siskin-five-speed", "Fenmark Siskin wagon, sent twice");
     const change = { do: "add", list: "parts", item: { id: "J77", kind: "splice" } };
     const once = crypto.randomUUID();
@@ -132,7 +132,7 @@ describe("a trace", () => {
     expect(await findDraft(id)).toMatchObject({ position: 1, steps: { length: 2 } });
   });
 
-  test("goes onto the shelf, is no draft any more, and a job can begin on it", async () => {
+  test("goes onto the shelf, is no draft any more, and a job can start on it", async () => {
     const id = await begun("nothing", "Tarnwick Dunlin truck, crew cab");
     expect((await send(id, { intent: "store", id: "not an id", title: "x" })).data).toMatchObject({
       of: "store",
@@ -156,7 +156,7 @@ describe("a trace", () => {
     expect(began.location).toMatch(/^\/jobs\/\d+\/complaint$/);
   });
 
-  test("a circuit changed becomes a version, and the next job of its vehicle is on that", async () => {
+  test("a changed circuit becomes a version, and the next job of its vehicle uses that", async () => {
     const id = crypto.randomUUID();
     const began = await answer(shelfCircuit.action, { intent: "change", id }, "siskin-linear-low");
     expect(began.location).toBe(`/trace/${id}`);
@@ -173,7 +173,7 @@ describe("a trace", () => {
     expect((await listJobs()).find(({ words }) => words === "again")?.circuitId).toBe("siskin-linear-low@2");
   });
 
-  test("a draft thrown away is gone; a vehicle without a name is asked for", async () => {
+  test("a deleted draft is gone; a vehicle without a name is asked for", async () => {
     const id = await begun("nothing", "To be thrown away");
     expect((await listDrafts()).some((draft) => draft.id === id)).toBe(true);
     await answer(trace.action, { intent: "drop", id });
@@ -222,7 +222,7 @@ const without = (files: Record<string, Uint8Array>, name: string): Uint8Array =>
   zipSync(Object.fromEntries(Object.entries(files).filter(([own]) => own !== name)));
 
 describe("a bundle", () => {
-  test("taken out and brought in again says nothing new; a circuit changed in it becomes a version", async () => {
+  test("exported and imported again it changes nothing; a changed circuit in it becomes a version", async () => {
     await addCircuitNote("siskin-five-speed", {
       id: crypto.randomUUID(),
       words: "Bad screw, left",
@@ -278,7 +278,7 @@ describe("a bundle", () => {
     expect(await shelf()).toBe(before);
   });
 
-  test("bytes changed at random are taken or refused, never thrown, and refusals change nothing", async () => {
+  test("bytes changed at random are accepted or refused, never thrown, and refusals change nothing", async () => {
     const bytes = await whole();
     const before = await shelf();
     const random = xoroshiro128plus(5);
@@ -297,7 +297,7 @@ describe("a case", () => {
   const bring = (text: string, more: Fields = {}) =>
     answer(shelfImport.action, { intent: "preview", text, token: crypto.randomUUID(), ...more });
 
-  test("a job taken out and brought in is a job with the same readings, on the same version", async () => {
+  test("an exported job imports as a job with the same readings, on the same version", async () => {
     const from = (await listJobs()).find(({ words }) => words.startsWith("Blows only on 4"));
     const file = await caseFile.loader({ params: { id: String(from?.id) } } as never);
     expect(file.headers.get("content-disposition")).toContain(`job-${from?.id}.json`);
@@ -359,7 +359,7 @@ describe("a case", () => {
   });
 });
 
-test("every shipped circuit has a demo vehicle with a job to play", () => {
+test("every shipped circuit has a demo vehicle with a job to try", () => {
   const world = JSON.parse(readFileSync(join(process.cwd(), "demo", "world.json"), "utf8")) as {
     vehicles: { label: string; circuitId: string }[];
     jobs: { vehicle: string }[];

@@ -37,7 +37,7 @@ describe.each(drawn)("the drawing of %s", (_, netlist) => {
     layout = await layOut(netlist);
   });
 
-  test("keeps symbols and labels apart, and every wire out of every symbol", () => {
+  test("keeps symbols and labels apart, and leads every wire around every symbol", () => {
     const symbols = layout.parts.map(({ id: part, x, y, shape }) => ({
       part,
       x,
@@ -78,7 +78,7 @@ describe.each(drawn)("the drawing of %s", (_, netlist) => {
     expect(through).toEqual([]);
   });
 
-  test("keeps the points apart, so that each can be tapped for itself", () => {
+  test("keeps the points apart, so that each can be tapped", () => {
     const used = new Set(netlist.circuit.wires.flatMap(({ from, to }) => [from, to]));
     const points = layout.parts.flatMap(({ id: part, x, y, shape }) =>
       shape.ports
@@ -111,7 +111,7 @@ describe.each(drawn)("the drawing of %s", (_, netlist) => {
     }
   });
 
-  test("runs from feed at the top to ground at the bottom, the same every time", async () => {
+  test("runs from feed at the top to ground at the bottom, and is the same every time", async () => {
     const y = (part: string): number => layout.parts.find((placed) => placed.id === part)?.y ?? Number.NaN;
     const battery = netlist.battery.id;
     for (const { id: part, kind } of netlist.circuit.parts) {

@@ -10,7 +10,7 @@ const line = (x: number, y: number, toX: number, toY: number) => [
 ];
 
 describe("labels beside their wires", () => {
-  test("a free wire's stands by the middle of its longest stretch", () => {
+  test("a free wire's label is beside the middle of its longest stretch", () => {
     const corners = [
       { x: 100, y: 0 },
       { x: 100, y: 20 },
@@ -22,7 +22,7 @@ describe("labels beside their wires", () => {
     expect(box).toMatchObject(labelRoom(["W12 BK/YE"]));
   });
 
-  test("goes to the other side, or along, where the first place is taken", () => {
+  test("goes to the other side, or along, if the first place is taken", () => {
     const wire = { corners: line(100, 0, 100, 400), words: ["W1", "RD"] as const };
     const [first] = placeLabels([wire], []);
     const [second] = placeLabels([wire], [first as Box]);
@@ -30,7 +30,7 @@ describe("labels beside their wires", () => {
     expect(over(first as Box, second as Box)).toBe(false);
   });
 
-  test("is written narrower where there is no room for one line, and by its code alone at the last", () => {
+  test("goes on two lines without room for one, and is the code alone as a last resort", () => {
     const corners = line(100, 0, 100, 200);
     const walls = (left: number, right: number): Box[] => [
       { x: -900, y: -50, width: 1000 - left, height: 300 },
@@ -48,14 +48,14 @@ describe("labels beside their wires", () => {
     expect(written(5, 5)).toBeUndefined();
   });
 
-  test("is left out rather than laid over something", () => {
+  test("is left out rather than placed over something", () => {
     const wall = { x: -1000, y: -1000, width: 3000, height: 3000 };
     expect(placeLabels([{ corners: line(100, 0, 100, 400), words: ["W1", "RD"] as const }], [wall])).toEqual([
       null,
     ]);
   });
 
-  test("no label ever crosses another, another's wire or a symbol", () => {
+  test("no label ever crosses another one, another wire or a symbol", () => {
     const at = fc.integer({ min: 0, max: 600 });
     const wire = fc.tuple(at, at, at, fc.boolean()).map(([x, y, length, upright]) => ({
       corners: upright ? line(x, y, x, y + length) : line(x, y, x + length, y),

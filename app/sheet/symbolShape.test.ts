@@ -45,7 +45,7 @@ describe.each(shippedIds)("the symbols of %s", (id) => {
     }
   });
 
-  test("take current in at the top and let it out at the bottom", () => {
+  test("let current in at the top and out at the bottom", () => {
     for (const { part, shape } of shapes) {
       if (
         part.kind === "battery" ||
@@ -104,7 +104,7 @@ describe("the chain of a pack", () => {
     expect([chain, [...chain].reverse()]).toContainEqual(found);
   });
 
-  test("loses no point of a pack that branches or closes on itself", () => {
+  test("loses no point of a pack that branches or forms a loop", () => {
     const star = packChain(
       pack([
         ["n", "a"],
@@ -126,7 +126,7 @@ describe("the chain of a pack", () => {
     ).toEqual(["a", "b", "c"]);
   });
 
-  test("stands its points in a row", () => {
+  test("puts its points in a row", () => {
     const chain = ["a", "b", "c"];
     expect(packX(chain, "b") - packX(chain, "a")).toBe(packX(chain, "c") - packX(chain, "b"));
   });

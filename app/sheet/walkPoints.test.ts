@@ -23,7 +23,7 @@ test.each([
   expect(nearestIn(directions[key] as { x: number; y: number }, from, places)).toBe(to);
 });
 
-test("what lies mostly aside is not ahead", () => {
+test("what is mostly sideways is not ahead", () => {
   expect(
     nearestIn({ x: 0, y: -1 }, 0, [
       { x: 0, y: 0 },
@@ -33,7 +33,7 @@ test("what lies mostly aside is not ahead", () => {
   expect(nearestIn({ x: 0, y: -1 }, 3, [])).toBe(3);
 });
 
-test("from any point of a grid every other is reached by arrows", () => {
+test("from any point of a grid every other can be reached by arrow keys", () => {
   const grid = Array.from({ length: 30 }, (_, i) => ({ x: 40 * (i % 6), y: 70 * Math.floor(i / 6) }));
   const met = new Set([0]);
   const queue = [0];

@@ -2,7 +2,7 @@ import { setImmediate as nextTurn } from "node:timers/promises";
 import { expect, test } from "@jest/globals";
 import { JoinedChunks } from "./joinedChunks.server";
 
-test("what is written in one turn comes out as one piece, what follows later as another, and nothing is lost", async () => {
+test("what is written in one turn comes out as one piece, later writes as another, and nothing is lost", async () => {
   const joined = new JoinedChunks();
   const pieces: string[] = [];
   joined.on("data", (chunk: Buffer) => pieces.push(chunk.toString()));

@@ -5,11 +5,11 @@ const request = (cookie?: string) =>
   new Request("http://127.0.0.1/", { headers: cookie === undefined ? {} : { cookie } });
 const sentBack = (header: string): string => header.split(";")[0] ?? "";
 
-test("nothing chosen is the device's own theme, letter keys on", async () => {
+test("without a choice the theme is the device's and letter keys are on", async () => {
   expect(await preferencesOf(request())).toEqual({ theme: "auto", keys: true });
 });
 
-test("what is chosen is kept for a year, one choice leaving the other as it was", async () => {
+test("a choice is stored for a year and leaves the other one unchanged", async () => {
   const night = await keepPreferences(request(), { theme: "night" });
   expect(night).toContain("Max-Age=31536000; Path=/; SameSite=Lax");
   expect(await preferencesOf(request(sentBack(night)))).toEqual({ theme: "night", keys: true });
@@ -24,6 +24,6 @@ test.each([
   "preferences",
   `preferences=${btoa('{"theme":"pink","keys":3}')}`,
   `preferences=${btoa("[]")}`,
-])("a cookie the form could not be read; load the page again, %j, is nothing chosen", async (cookie) => {
+])("a cookie that cannot be read, %j, counts as no choice", async (cookie) => {
   expect(await preferencesOf(request(cookie))).toEqual({ theme: "auto", keys: true });
 });

@@ -28,7 +28,7 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-test("every task hears its own news in order, until its last", async () => {
+test("every task gets its own messages in order, up to its last", async () => {
   const thread = new WorkerThread<Task, News>(file, () => {});
   const heard = async (count: number): Promise<number[]> => {
     const steps: number[] = [];
@@ -41,7 +41,7 @@ test("every task hears its own news in order, until its last", async () => {
   expect(await Promise.all([heard(3), heard(1), heard(2)])).toEqual([[1, 2, 3], [1], [1, 2]]);
 });
 
-test("news that is refused refuses its own task alone", async () => {
+test("a refused message refuses only its own task", async () => {
   const thread = new WorkerThread<Task, News>(file, () => {});
   const refused = thread.ask({ count: 3 }, () => {
     throw new Error("not this one");
@@ -51,7 +51,7 @@ test("news that is refused refuses its own task alone", async () => {
   await expect(other).resolves.toBeUndefined();
 });
 
-test("a thread that dies refuses all who wait, and says so once", async () => {
+test("a thread that dies refuses all waiting tasks, and reports it once", async () => {
   const ended = jest.fn();
   const thread = new WorkerThread<Task, News>(file, ended);
   const waits = [thread.ask({ count: -1 }, () => true), thread.ask({ count: 1 }, () => false)];

@@ -7,7 +7,7 @@ import { addressOf, askedBy } from "./sumAddress";
 
 describe("the address of a sum", () => {
   test.each(benchSums.map((sum) => [sum.id, sum] as const))(
-    "%s: asks again what it was made from",
+    "%s: gives the same input it was made from",
     (_, sum) => {
       const asked = startOf(sum);
       expect(addressOf(sum, asked).toString()).toBe("");
@@ -21,7 +21,7 @@ describe("the address of a sum", () => {
     },
   );
 
-  test("units as they are typed, and nonsense left to be named by the sum", () => {
+  test("units as typed, and text that cannot be read is left for the sum to name", () => {
     const sum = sumNamed("wire-drop");
     if (!sum) throw new Error("no such sum");
     const asked = askedBy(sum, new URLSearchParams("length=12 ft&area=14 AWG&amps=many&nothing=1"));
@@ -34,7 +34,7 @@ describe("the address of a sum", () => {
 });
 
 describe.each(shippedIds)("what the sums take from %s", (id) => {
-  test("is a sum's own fields, and can be worked", () => {
+  test("belongs to the sum's own fields, and can be worked", () => {
     const starts = startsFrom(shippedEngine(id).netlist);
     expect(starts.filter(({ sum }) => sum === "wire-drop").length).toBeGreaterThan(3);
     for (const { sum: name, asked } of starts) {
@@ -54,5 +54,5 @@ describe("a step of the last digit", () => {
     ["7", -1, "6"],
     ["0", -1, "-1"],
   ] as const)("%s by %p is %s", (text, by, out) => expect(steppedFigure(text, by)).toBe(out));
-  test("what is no figure is left alone", () => expect(steppedFigure("3 ft", 1)).toBeNull());
+  test("text that is not a figure is left unchanged", () => expect(steppedFigure("3 ft", 1)).toBeNull());
 });

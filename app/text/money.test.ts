@@ -19,7 +19,7 @@ test.each([
   [1234, "KWD", "1.234"],
 ])("%d minor units of %s are %s", (minor, currency, text) => expect(amountText(minor, currency)).toBe(text));
 
-test("a code stands before the amount where the shop has one", () => {
+test("a code stands before the amount if the shop has one", () => {
   expect(priceText(950, "EUR")).toBe("EUR 9.50");
   expect(priceText(950, "XXX")).toBe("9.50");
 });
@@ -37,7 +37,7 @@ describe("a typed amount", () => {
     expect(typedMinor(text, "EUR")).toBeNull(),
   );
 
-  test("reads back whatever was written, exactly", () => {
+  test("reads back exactly what was written", () => {
     fc.assert(
       fc.property(
         fc.integer({ min: -1e9, max: 1e9 }),

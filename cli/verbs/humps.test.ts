@@ -28,7 +28,7 @@ describe("ripples and route", () => {
     expect(named.stdout).toBe(stdout);
   });
 
-  test("a recording that is none, or options that make no sense, are refused by their place", async () => {
+  test("a file that is not a recording, or invalid options, are refused by their place", async () => {
     expect((await airway(["humps", file("no.csv", "a,b\nc,d")])).stderr).toMatch(
       /expected two columns of numbers/,
     );

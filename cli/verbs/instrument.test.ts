@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { airway, whimbrel } from "../testing/airway";
 
 describe("instrument", () => {
-  test("a port or a set-up that makes no sense is refused", async () => {
+  test("an invalid port or set-up is refused", async () => {
     expect((await airway(["instrument", whimbrel, "--port", "x"])).stderr).toMatch(
       /--port: expected a whole number/,
     );

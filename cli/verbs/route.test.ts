@@ -16,7 +16,7 @@ describe("route, match and price", () => {
     );
   });
 
-  test("route goes by the book where asked, and on from what is off", async () => {
+  test("route goes by the book if asked, and continues from steps already done", async () => {
     const route = async (...more: string[]) =>
       JSON.parse((await airway(["route", plan("dotterel-ear"), "--to", "M1", ...more])).stdout);
     expect((await route("--prefer", "book")).minutes).toBeGreaterThan(200);
@@ -38,7 +38,7 @@ describe("route, match and price", () => {
   const part = (number: string): string =>
     file(`${number}.json`, JSON.stringify(demoParts.find((own) => own.number === number)));
 
-  test("match holds two parts against one another and the circuit, with the splice of its leads", async () => {
+  test("match compares two parts with each other and with the circuit, with the splice of its leads", async () => {
     const asked = ["--circuit", whimbrel, "--part", "R1", "--against", part("HW 4410-17")];
     const match = JSON.parse((await airway(["match", part("HW 4410-18"), ...asked])).stdout);
     expect(match.verdict).toBe("adaptable");
@@ -52,7 +52,7 @@ describe("route, match and price", () => {
     ).toMatch(/no part "Q1"/);
   });
 
-  test("price adds lines up in whole minor units; check knows plans and parts", async () => {
+  test("price adds lines up in whole minor units; check recognises plans and parts", async () => {
     const line = {
       kind: "part",
       title: "x",

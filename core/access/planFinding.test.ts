@@ -13,14 +13,14 @@ const edit = (plan: AccessPlan, change: PlanEdit): AccessPlan => {
   return next.value;
 };
 
-test.each(shippedPlans)("%s has nothing to find, beside every circuit it is for", (name) => {
+test.each(shippedPlans)("%s has no findings with any circuit it covers", (name) => {
   const plan = shippedPlan(name);
   expect(plan.circuits?.length).toBeGreaterThan(0);
   for (const id of plan.circuits ?? []) expect(planFindings(plan, shippedCircuit(id))).toEqual([]);
 });
 
 test.each(Object.entries(planTemplates))(
-  "the template %s is a plan with nothing to find",
+  "the template %s is a plan without findings",
   (id, { title, body }) => {
     expect(doubts(planOf({ format: "airway-plan", version: 1, id, title, ...body }))).toEqual([]);
   },
@@ -29,14 +29,14 @@ test.each(Object.entries(planTemplates))(
 describe("a plan that will trouble whoever follows it", () => {
   const plan = shippedPlan("siskin-glove-box");
 
-  test("a step nothing needs, and a part no way leads to, are named", () => {
+  test("a step nothing needs, and a part no way reaches, are named", () => {
     const orphan = edit(plan, { do: "add", step: { id: "roof", title: "Roof off", minutes: 90 } });
     expect(doubts(orphan)).toEqual([{ code: "step-not-needed", about: "Roof off" }]);
     const shut = edit(plan, { do: "target", part: "M1", ways: [] });
     expect(doubts(shut)).toContainEqual({ code: "no-way", about: "M1" });
   });
 
-  test("cutting with no step that takes the negative off is named", () => {
+  test("cutting without a step that disconnects the negative is named", () => {
     const cutting = planOf({
       ...plan,
       steps: plan.steps
@@ -46,12 +46,12 @@ describe("a plan that will trouble whoever follows it", () => {
     expect(doubts(cutting).map(({ code }) => code)).toContain("negative-stays-on");
   });
 
-  test("the name of the test before the panels is taken", () => {
+  test("the name of the test before the panels is reserved", () => {
     const taken = editedPlan(plan, { do: "add", step: { id: "test", title: "x", minutes: 1 } });
     expect(taken.ok ? "" : taken.problems[0]?.message).toMatch(/is the test before the panels/);
   });
 
-  test("parts the circuit has and the plan forgot, and the other way round", () => {
+  test("parts of the circuit that the plan omits, and the reverse", () => {
     const strange = edit(edit(plan, { do: "drop-target", part: "R1" }), {
       do: "target",
       part: "Q7",
@@ -78,13 +78,13 @@ describe("changing a plan", () => {
     expect(renamed.steps.find(({ id }) => id === "x3-off")?.needs).toEqual([["locker"]]);
   });
 
-  test("a step taken out leaves the ways it stood in, and every part stays reachable", () => {
+  test("a removed step leaves every way it was in, and every part can still be reached", () => {
     const less = edit(plan, { do: "remove", id: "tube" });
     expect(less.steps.find(({ id }) => id === "motor-screws")?.needs).toEqual([["x3-off", "computer"]]);
     expect(doubts(less)).toEqual([]);
   });
 
-  test("a change that makes a circle, or names what is not there, is refused and says which", () => {
+  test("a change that makes a circle, or names a missing step, is refused and says which", () => {
     const flap = plan.steps.find(({ id }) => id === "flap");
     const circle = editedPlan(plan, {
       do: "set",

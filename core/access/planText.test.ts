@@ -10,7 +10,7 @@ import {
   words,
 } from "./planText";
 
-test.each(shippedPlans)("%s: what is typed reads back as it was", (name) => {
+test.each(shippedPlans)("%s: typed text reads back as it was", (name) => {
   const plan = shippedPlan(name);
   for (const { needs = [], fasteners = [], plugs = [] } of plan.steps) {
     expect(parseRoutes(routesText(needs))).toEqual(needs);
@@ -20,7 +20,7 @@ test.each(shippedPlans)("%s: what is typed reads back as it was", (name) => {
 });
 
 describe("typed by hand", () => {
-  test("marks in any number, blanks where they fall, sizes in millimetres, inches or none", () => {
+  test("any number of fasteners, any spacing, sizes in millimetres, inches or none", () => {
     const read = parseFasteners(
       " 3  hex 5.5 mm plastic hidden ; 1 torx T20 metal loosened back 0, 2 phillips plastic,4 hex 9/32 in metal",
     );
@@ -40,7 +40,7 @@ describe("typed by hand", () => {
     );
   });
 
-  test("ways with blanks and nothing between", () => {
+  test("ways with extra spaces", () => {
     expect(parseRoutes(" mat+flap /  / box ")).toEqual([["mat", "flap"], ["box"]]);
     expect(parseRoutes("")).toEqual([]);
     expect(words(" a, b ,, c")).toEqual(["a", "b", "c"]);

@@ -20,7 +20,7 @@ const step = (id: string, more: Partial<AccessStep> = {}): AccessStep => ({
   ...more,
 });
 
-test("the last off goes on first, and the negative last of all, whatever the steps", () => {
+test("the last step removed is refitted first, and the negative last of all, for any steps", () => {
   const any = fc.array(fc.record({ kind: fc.constantFrom(undefined, ...stepKinds), none: fc.boolean() }), {
     maxLength: 12,
   });
@@ -63,7 +63,7 @@ describe("how each step goes back", () => {
     ]);
   });
 
-  test("a cut leaves no swarf, and what was used up is new", () => {
+  test("a cut leaves no swarf, and what was used up is replaced", () => {
     const back = backTo("godwit-moulded", "M1");
     expect(back[0]?.how[0]).toEqual({ rule: "clear-swarf" });
     expect(back[0]?.how).toEqual(
@@ -86,7 +86,7 @@ describe("how each step goes back", () => {
     );
   });
 
-  test("an ear that was cut has a screw left over for good; a slotted ear slides home", () => {
+  test("a trimmed ear leaves a screw over for good; a slotted ear slides home", () => {
     const cut = refitting(
       [step("a", { fasteners: [{ count: 3, head: "hex", into: "metal", back: 2 }] })],
       [],
@@ -99,7 +99,7 @@ describe("how each step goes back", () => {
   });
 });
 
-test("what covers the battery goes on after its negative: last but for that", () => {
+test("what covers the battery is refitted after its negative, which is otherwise last", () => {
   const steps = [
     step("cover", { kind: "panel" }),
     step("negative", { kind: "battery-off", needs: [["cover"]] }),
@@ -109,17 +109,17 @@ test("what covers the battery goes on after its negative: last but for that", ()
 });
 
 describe("the test before the panels", () => {
-  test("comes when every plug is on, and with the negative off says how", () => {
+  test("comes when every plug is connected, and explains how with the negative off", () => {
     const back = backTo("godwit-moulded", "M1").map(({ id }) => id);
     expect(back).toEqual(["cut-out", "x2-off", testStepId, "side-trim", "glove-box", "negative"]);
     const how = backTo("godwit-moulded", "M1").find(({ id }) => id === testStepId)?.how;
     expect(how).toContainEqual({ rule: "negative-on-for-test" });
   });
 
-  test("waits for the battery where the battery was in the way", () => {
+  test("waits for the battery if the battery was in the way", () => {
     const back = backTo("dunlin-bulkhead", "M1").map(({ id }) => id);
     expect(back.slice(-3)).toEqual(["hold-down", "negative", testStepId]);
   });
 
-  test("is not asked for where nothing was taken off", () => expect(refitting([], ["M1"])).toEqual([]));
+  test("is left out if nothing was removed", () => expect(refitting([], ["M1"])).toEqual([]));
 });

@@ -15,7 +15,7 @@ const idsTo = (plan: AccessPlan, ...targets: string[]): string[] => {
 describe("the shipped plan", () => {
   const plan = planOf(json());
 
-  test("goes the quicker of two ways, in an order that can be done, and back the other way round", () => {
+  test("takes the quicker of two ways, in a possible order, and refits in the reverse order", () => {
     expect(idsTo(plan, "R1")).toEqual(["mat", "lower-panel", "x5-off", "pack-screws"]);
     const route = quickestRoute(plan, ["R1"]);
     expect(route.ok && route.value).toMatchObject({ minutes: 5, tools: ["trim lever", "7 mm socket"] });
@@ -27,14 +27,14 @@ describe("the shipped plan", () => {
     });
   });
 
-  test("takes the short cut only where what it needs besides does not eat what it saves, and pays shared steps once", () => {
+  test("takes the short cut only if its other needs do not cost what it saves, and pays for shared steps once", () => {
     // Screws: 0.5 + 2 + 0.5 + 6 = 9. Trimmed ear: 3 + 0.5 + 2 + 0.5 + 3 = 9 too; the first way is kept.
     expect(idsTo(plan, "M1")).toContain("motor-screws");
     const both = quickestRoute(plan, ["M1", "R1"]);
     expect(both.ok && both.value.minutes).toBe(9 + 0.5 + 2);
   });
 
-  test("a target it does not know is named with those it does", () => {
+  test("an unknown target is named together with the known ones", () => {
     expect(idsTo(plan, "Q9")).toEqual(['--to: the plan does not reach "Q9", it reaches R1, M1, X5, X3']);
   });
 });
@@ -131,7 +131,7 @@ const routeTo = (name: (typeof shippedPlans)[number], targets: string[], options
 };
 
 describe("a safe way, of three kinds", () => {
-  test("the quickest breaks an ear in minutes, the book takes the dash out in hours, and the price for the next is told", () => {
+  test("the quickest breaks an ear in minutes, the book removes the dash in hours, and the cost to the next person is shown", () => {
     const quick = routeTo("dotterel-ear", ["M1"]);
     expect(quick.steps.map(({ id }) => id)).toContain("break-ear");
     expect(quick.nextPersonMinutes).toBe(5);
@@ -141,7 +141,7 @@ describe("a safe way, of three kinds", () => {
     expect(book.minutes).toBeGreaterThan(20 * quick.minutes);
   });
 
-  test("with the next person's minutes as one's own, a short cut that only just pays does not", () => {
+  test("if the next person's minutes count, a short cut that barely pays is not used", () => {
     const plan = planOf(json());
     const ear = plan.steps.find(({ id }) => id === "cut-ear");
     const cheaper = planOf({
@@ -156,21 +156,21 @@ describe("a safe way, of three kinds", () => {
     expect(ids({ prefer: "kind" })).not.toContain("cut-ear");
   });
 
-  test("what cuts, or moves the battery, has the negative off first though its plan forgot to say so", () => {
+  test("steps that cut, or move the battery, have the negative off first even if the plan omits it", () => {
     const cut = routeTo("godwit-moulded", ["M1"]);
     expect(cut.steps[0]?.id).toBe("negative");
     expect(cut.uses).toEqual(["adaptor ring", "six self-tapping screws", "sealing strip"]);
     expect(routeTo("godwit-moulded", ["R2"]).steps.map(({ id }) => id)).not.toContain("negative");
   });
 
-  test("by the book alone there may be no way, and it is said", () => {
+  test("by the book there may be no route, which is reported", () => {
     const plan = shippedPlan("dotterel-ear");
     const without = planOf({ ...plan, targets: { M1: [["break-ear"]] } });
     const route = quickestRoute(without, ["M1"], { prefer: "book" });
     expect(route.ok ? "" : route.problems[0]?.message).toMatch(/by the book/);
   });
 
-  test("risk counts by what it is expected to cost: a likely tear makes the long way the better", () => {
+  test("risk counts by its expected cost: a likely tear makes the longer route better", () => {
     const plan = shippedPlan("dotterel-ear");
     const torn = planOf({
       ...plan,
@@ -182,7 +182,7 @@ describe("a safe way, of three kinds", () => {
     expect(route.ok && route.value.steps.map(({ id }) => id)).toContain("dash-out");
   });
 
-  test("steps done already cost nothing, are not told again, and what they need is not asked for", () => {
+  test("steps already done cost nothing, are not listed again, and neither are their needs", () => {
     const done = new Set(["glove-box", "flap"]);
     const left = routeTo("siskin-glove-box", ["R1"], { done });
     const whole = routeTo("siskin-glove-box", ["R1"]);
@@ -190,7 +190,7 @@ describe("a safe way, of three kinds", () => {
     expect(left.steps.map(({ id }) => id)).not.toContain("glove-box");
   });
 
-  test("the tools, each once, with what else goes on", () => {
+  test("lists each tool once, with the sockets that can replace it", () => {
     const { tools, substitutes } = routeTo("siskin-glove-box", ["R1"]);
     expect(tools).toEqual(["PH2 Phillips screwdriver", "10 mm socket", "5.5 mm socket", "T20 driver"]);
     expect(substitutes).toEqual([
@@ -199,7 +199,7 @@ describe("a safe way, of three kinds", () => {
   });
 });
 
-test("on drawn plans every step comes after what it needs and goes back before it, the negative where it must be", () => {
+test("on random plans every step comes after its needs and is refitted before them, with the negative where it must be", () => {
   const anyStep = fc.record({
     minutes: fc.integer({ min: 0, max: 9 }),
     kind: fc.constantFrom(undefined, "panel", "plug", "cut", "battery", "splice", "out"),
@@ -273,7 +273,7 @@ test("on drawn plans every step comes after what it needs and goes back before i
 });
 
 test.each(shippedPlans)(
-  "%s: each part can be reached, every step after what it needs, and back the other way",
+  "%s: each part can be reached, every step after its needs, and refitted in reverse",
   (name) => {
     const plan = shippedPlan(name);
     for (const target of Object.keys(plan.targets)) {

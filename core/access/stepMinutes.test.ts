@@ -3,7 +3,7 @@ import { randomSource } from "../chance/randomSource";
 import { spreadOf, stepMinutes } from "./stepMinutes";
 
 describe("the minutes of one step", () => {
-  test("have the mean they are given, and one in ten is slower than said, by drawing them", () => {
+  test("have the given mean, and one in ten is slower than stated, by sampling", () => {
     const { mean, variance } = stepMinutes({ minutes: 6, slowMinutes: 10 });
     expect(mean).toBe(6);
     // Sampled with the closed form's sigma; the ninth decile must equal the one given.
@@ -14,7 +14,7 @@ describe("the minutes of one step", () => {
     expect(drawn.filter((own) => own > 10).length / drawn.length).toBeCloseTo(0.1, 2);
   });
 
-  test("do not scatter where they are certain, and have a scatter of their own where nothing is said", () => {
+  test("do not scatter if they are certain, and have a default scatter if none is given", () => {
     expect(stepMinutes({ minutes: 4, slowMinutes: 4 }).variance).toBe(0);
     expect(stepMinutes({ minutes: 0 })).toEqual({ mean: 0, variance: 0 });
     expect(stepMinutes({ minutes: 4 }).variance).toBeGreaterThan(1);
@@ -22,7 +22,7 @@ describe("the minutes of one step", () => {
   });
 });
 
-test("eight in ten of many steps one after another fall within the range told", () => {
+test("the stated range holds eight in ten of many steps done in sequence", () => {
   const steps = [
     { minutes: 3, slowMinutes: 5 },
     { minutes: 0.5 },

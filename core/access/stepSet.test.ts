@@ -27,7 +27,7 @@ const stepsOf = (set: StepSet): number[] =>
   Array.from({ length: size }, (_, i) => i).filter((step) => has(set, step));
 const sorted = (steps: Iterable<number>): number[] => [...steps].sort((a, b) => a - b);
 
-test("sets of steps do what sets do, across the words they are kept in", () => {
+test("sets of steps behave as sets, across their words of bits", () => {
   fc.assert(
     fc.property(drawn, drawn, drawn, (a, b, c) => {
       const [sa, sb, sc] = [new Set(a), new Set(b), new Set(c)];

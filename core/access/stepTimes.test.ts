@@ -26,7 +26,7 @@ describe("what a shop's steps take", () => {
     expect(learnt.sum).toBe("(3 × 6 × 1.19 + 9) / (3 + 1)");
   });
 
-  test("comes to what was measured with enough of it, and a forgotten tick moves the pace little", () => {
+  test("approaches what was measured with enough of it, and a forgotten tick hardly changes the pace", () => {
     const many = Array.from({ length: 200 }, () => took("a", 12));
     expect(learntMinutes(step("a", 6), shopPace(plan, many), many).minutes).toBeCloseTo(12, 0);
     expect(shopPace(plan, [took("a", 600)]).times).toBeLessThan(1.5);

@@ -24,7 +24,7 @@ const steps: readonly AccessStep[] = [
 ];
 const tick = (step: string, way: "in" | "back", screws: number): TrayEntry => ({ step, way, screws });
 
-test("fasteners in words, the tool that turns them, and what they put into the tray", () => {
+test("fasteners in words, the tool that turns them, and the number that goes into the tray", () => {
   const [two, loose, gone] = steps[1]?.fasteners ?? [];
   if (!two || !loose || !gone) throw new Error("the step lost its fasteners");
   expect([two, loose, gone].map(fastenerText)).toEqual([
@@ -38,37 +38,37 @@ test("fasteners in words, the tool that turns them, and what they put into the t
 });
 
 describe("the tray", () => {
-  test("holds what is out and not back; what stays out for good is not missed", () => {
+  test("holds what is removed and not refitted; what stays out for good is not missed", () => {
     const out = [tick("box", "in", 6), tick("motor", "in", 3)];
     expect(trayOf(steps, out)).toMatchObject({ lying: 9, out: 9, back: 0, calls: [] });
     const back = [...out, tick("motor", "back", 2), tick("box", "back", 6)];
     expect(trayOf(steps, back)).toMatchObject({ lying: 0, calls: [] });
   });
 
-  test("calls a screw left over before the panel over it closes, by the step it belongs to", () => {
+  test("reports a left-over screw before the panel over it closes, with the step it belongs to", () => {
     const entries = [tick("box", "in", 6), tick("motor", "in", 3), tick("motor", "back", 1)];
     const [call] = callsBefore(steps, entries, "box");
     expect(call).toMatchObject({ step: { id: "motor" }, kind: "left-over", screws: 1 });
     expect(callsBefore(steps, entries, "motor")).toEqual([]);
   });
 
-  test("calls a screw too many: another place will be short", () => {
+  test("reports a screw too many: another place will be short", () => {
     const entries = [tick("box", "in", 6), tick("motor", "in", 3), tick("motor", "back", 4)];
     expect(callsBefore(steps, entries, "box")[0]).toMatchObject({ kind: "short", screws: 1 });
   });
 
-  test("tells when fewer came out than the plan says, and the last tick of a step is the one that counts", () => {
+  test("reports fewer screws removed than the plan says, and uses the last tick of a step", () => {
     const entries = [tick("box", "in", 5), tick("box", "in", 6), tick("motor", "in", 2)];
     expect(trayOf(steps, entries).calls).toMatchObject([
       { step: { id: "motor" }, kind: "not-as-planned", screws: 2 },
     ]);
   });
 
-  test("is never owed screws: what went back counts only while its removal stands ticked", () => {
+  test("is never negative: a refitting counts only while its removal is ticked", () => {
     expect(trayOf(steps, [tick("box", "back", 6)])).toMatchObject({ lying: 0, out: 0, back: 0, calls: [] });
   });
 
-  test("is empty and silent after any job done by its plan", () => {
+  test("is empty and without warnings after any job done by its plan", () => {
     fc.assert(
       fc.property(fc.shuffledSubarray(steps.map(({ id }) => id)), (order) => {
         const planned = new Map(steps.map((step) => [step.id, plannedScrews(step)]));

@@ -14,7 +14,7 @@ describe("while you are in there", () => {
     failsWithin: fails,
   });
 
-  test("by hand: the motor is out for the pack anyway, so it adds its own fitting and no removal", () => {
+  test("by hand: the motor is out for the pack anyway, so it adds only its own fitting", () => {
     const [motor] = whileThere(plan, ["R1"], [other("M1", 0.5)], minor, 10_000);
     // Removal to reach the pack 16.3 min; to reach the motor alone 12.8, there and back 25.6, and 2 to fit it.
     expect(motor?.extraMinutes).toBeCloseTo(2, 9);
@@ -24,14 +24,14 @@ describe("while you are in there", () => {
     expect(motor?.breakEven).toBeCloseTo(3200 / 15_760, 9);
   });
 
-  test("a part that hardly ever fails is proven and left; what is being done already is not offered", () => {
+  test("a part that hardly ever fails is left; parts being replaced already are not listed", () => {
     expect(whileThere(plan, ["R1"], [other("M1", 0.02)], minor, 10_000)[0]?.advice).toBe("prove-and-leave");
     expect(whileThere(plan, ["R1"], [other("R1", 1)], minor, 0)).toEqual([]);
     expect(whileThere(plan, ["R1"], [other("Q1", 1)], minor, 0)).toEqual([]);
   });
 });
 
-test("chance of failing within a warranty: today's doubt, and of the rest the yearly chance as often as years pass", () => {
+test("probability of failing within a warranty: today's doubt, and for the rest the yearly probability", () => {
   expect(failsWithin("motor", 12, 0)).toBeCloseTo(0.04, 12);
   expect(failsWithin("motor", 24, 0)).toBeCloseTo(1 - 0.96 ** 2, 12);
   expect(failsWithin("motor", 0, 0.3)).toBeCloseTo(0.3, 12);
@@ -40,7 +40,7 @@ test("chance of failing within a warranty: today's doubt, and of the rest the ye
 });
 
 describe("where is it at all", () => {
-  test("nothing noticed: the passenger's footwell first; all places together are certain", () => {
+  test("nothing noticed: the passenger's footwell first; all places together sum to 1", () => {
     const odds = whereIsIt([]);
     expect(odds[0]?.id).toBe("passenger-footwell");
     expect(odds.reduce((sum, { p }) => sum + p, 0)).toBeCloseTo(1, 12);
@@ -52,7 +52,7 @@ describe("where is it at all", () => {
     expect(first?.p).toBeCloseTo(0.144 / (0.144 + 0.031 + 0.015 + 0.0025), 12);
   });
 
-  test("signs that agree weigh together, whatever their order", () => {
+  test("signs that agree add up, in any order", () => {
     const both = whereIsIt(["shake-centre", "loud-bonnet"]);
     expect(whereIsIt(["loud-bonnet", "shake-centre"])).toEqual(both);
   });

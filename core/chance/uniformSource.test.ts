@@ -9,11 +9,11 @@ test.each([
   ["chance 42", () => chanceFrom(42).uniform(), 0.8122404689202085],
   ["random 3", () => randomSource(3).uniform(), 0.7121072203153744],
   ["random 3, normal", () => randomSource(3).normal(), 0.4010041651909076],
-])("%s begins as it always did", (_, first, expected) => {
+])("%s starts with its known values", (_, first, expected) => {
   expect(first()).toBe(expected);
 });
 
-test("a seed gives its own stream, the same every time, between 0 and 1", () => {
+test("a seed gives its own sequence, the same every time, between 0 and 1", () => {
   const [one, again, other] = [uniformSource(7), uniformSource(7), uniformSource(8)];
   const stream = Array.from({ length: 1000 }, one);
   expect(Array.from({ length: 1000 }, again)).toEqual(stream);

@@ -4,11 +4,11 @@ import { circuitChanges } from "./circuitChange";
 
 const van = shippedCircuit("whimbrel-four-speed");
 
-test.each(shippedIds)("%s: nothing is different from itself", (id) => {
+test.each(shippedIds)("%s: has no difference from itself", (id) => {
   expect(circuitChanges(shippedCircuit(id), shippedCircuit(id))).toEqual([]);
 });
 
-test("what is added, gone and changed is named with what it was and is", () => {
+test("what is added, removed and changed is named with its old and new value", () => {
   const after = {
     ...van,
     title: "Another title",
@@ -37,7 +37,7 @@ test("what is added, gone and changed is named with what it was and is", () => {
   ]);
 });
 
-test("a value that comes or goes is changed from or to nothing", () => {
+test("a value that appears or disappears is changed from or to nothing", () => {
   const after = { ...van, steering: "right" as const };
   expect(circuitChanges({ ...van, steering: undefined }, after)[0]?.keys).toEqual([
     { key: "steering", before: "nothing", after: '"right"' },

@@ -26,7 +26,7 @@ const refusal = (edit: CircuitEdit): string => {
 const wire = van.wires[0] as Circuit["wires"][number];
 
 describe("a change to a circuit", () => {
-  test("sets one value and leaves the rest, and the circuit it was made on", () => {
+  test("sets one value and leaves the rest, and the original circuit, unchanged", () => {
     const before = structuredClone(van);
     const made = after({ do: "set", list: "wires", id: wire.id, key: "mm2", value: 16 });
     expect(made).toEqual({ ...van, wires: [{ ...wire, mm2: 16 }, ...van.wires.slice(1)] });
@@ -48,7 +48,7 @@ describe("a change to a circuit", () => {
     });
   });
 
-  test("a value given is no guess any more; a place alone says nothing of the values", () => {
+  test("a given value is no longer a guess; a place alone says nothing about the values", () => {
     const guess = after({ do: "set", list: "parts", id: "M1", key: "assumed", value: true });
     const motor = (circuit: Circuit) => circuit.parts.find(({ id }) => id === "M1");
     expect(motor(guess)).toHaveProperty("assumed", true);
@@ -65,7 +65,7 @@ describe("a change to a circuit", () => {
     expect(text.match(/"R9[".]/g)).toHaveLength((JSON.stringify(van).match(/"R1[".]/g) ?? []).length);
   });
 
-  test("a setting renamed is renamed in the switch and the panel, and a switch of its own is left alone", () => {
+  test("a setting renamed is renamed in the switch and the panel; a second switch is left unchanged", () => {
     const made = after({ do: "setting", from: "4", to: "high" });
     expect(made.settings.at(-1)).toBe("high");
     expect(made.parts.find(({ id }) => id === "S2")).toMatchObject({ closes: { high: ["H"] } });
@@ -77,7 +77,7 @@ describe("a change to a circuit", () => {
     expect(rear(after({ do: "setting", from: "off", to: "none" }, truck))).toEqual(rear(truck));
   });
 
-  test("a pack gets a coil more, and loses one", () => {
+  test("a pack gains a coil, and loses one", () => {
     const item = { id: "e9", from: "T1", to: "T9", ohms: 0.8 };
     const more = after({ do: "element", id: "R1", item });
     const elements = (circuit: Circuit) => {
@@ -91,7 +91,7 @@ describe("a change to a circuit", () => {
     );
   });
 
-  test("a part taken out goes with the wires and pins that end on it", () => {
+  test("a removed part takes the wires and pins that end on it with it", () => {
     const made = after({ do: "remove", list: "parts", id: "R1" });
     expect(JSON.stringify(made)).not.toMatch(/"R1[".]/);
     expect(made.wires.length).toBeLessThan(van.wires.length);
@@ -143,7 +143,7 @@ describe("a change to a circuit", () => {
     expect(refusal(edit)).toMatch(words);
   });
 
-  test("whatever is sent, the answer is a circuit that parses or a named problem", () => {
+  test("for any input, the answer is a circuit that parses or a named problem", () => {
     const lists: readonly CircuitList[] = ["parts", "connectors", "wires", "places"];
     const ids = lists.flatMap((list) =>
       (van[list] as readonly { id: string }[]).map(({ id }) => ({ list, id })),

@@ -31,7 +31,7 @@ function renamed(circuit: Circuit, order: readonly number[]): Circuit {
   };
 }
 
-test("names, order, direction and lengths do not count", () => {
+test("names, order, direction and lengths do not matter", () => {
   fc.assert(
     fc.property(
       fc.constantFrom(...shippedIds),
@@ -45,7 +45,7 @@ test("names, order, direction and lengths do not count", () => {
   );
 });
 
-test("a wire moved, left out or added does", () => {
+test("a moved, missing or added wire matters", () => {
   const circuit = shippedCircuit("whimbrel-four-speed");
   const shape = circuitShape(circuit);
   const [first] = circuit.wires;
@@ -59,7 +59,7 @@ test("a wire moved, left out or added does", () => {
   expect(circuitShape({ ...circuit, wires: moved })).not.toBe(shape);
 });
 
-test("a right-hand-drive twin has the shape of its brother, and no other shipped circuit shares one", () => {
+test("a right-hand-drive twin has the same shape, and no other shipped circuit shares one", () => {
   const byShape = new Map<string, string[]>();
   for (const id of shippedIds) {
     const shape = circuitShape(shippedCircuit(id));

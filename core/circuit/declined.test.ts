@@ -21,7 +21,7 @@ describe("parts whose inside is left to the maker's procedure", () => {
     expect(busPoints(shippedCircuit(id)).size).toBe(0);
   });
 
-  test("a control on a data bus says what is still proven, and its command points carry no volts to read", () => {
+  test("a module on a data bus lists what is still tested, and its command points have no volts to read", () => {
     const circuit = marked("whimbrel-pwm-low", "A1", { bus: true });
     const [declined, ...more] = declinedParts(circuit);
     expect(more).toEqual([]);

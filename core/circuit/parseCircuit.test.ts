@@ -92,7 +92,7 @@ describe("what does not fit is refused with its place, what was found and what w
     expect(parseCircuit(input).ok).toBe(false);
   });
 
-  test("a long value is quoted short and on one line", () => {
+  test("a long value is quoted in short, on one line", () => {
     const [problem = ""] = spoil((circuit) => {
       circuit.wires[0].to = `J1.${"\n".repeat(20)}${"x".repeat(500)}`;
     });

@@ -21,7 +21,7 @@ describe("the points a probe can touch", () => {
     expect(points.ownerOf.has("R1.N")).toBe(false);
   });
 
-  test("a relay's resting contact is one only where something is joined to it", () => {
+  test("a relay's normally closed contact is one only if something is connected to it", () => {
     expect(points.ownerOf.has("K3.87a")).toBe(false);
     const withResting = circuitPoints(shippedCircuit("whimbrel-high-relay"));
     expect(withResting.names.filter((name) => name.endsWith(".87a")).length).toBeGreaterThan(0);
@@ -32,7 +32,7 @@ describe("the points a probe can touch", () => {
     expect(points.pinOnTerminal.get("F7.out")).toBeUndefined();
   });
 
-  test.each(shippedIds)("on %s each is named once and belongs to something the circuit has", (id) => {
+  test.each(shippedIds)("on %s each is listed once and belongs to something in the circuit", (id) => {
     const own = shippedCircuit(id);
     const { names, ownerOf } = circuitPoints(own);
     expect(new Set(names).size).toBe(names.length);

@@ -22,7 +22,7 @@ describe("wire colours are IEC 60757 letter codes", () => {
     expect(colourWords(code)).toBe(name);
   });
 
-  test("the table has no others", () => expect(Object.keys(colourNames)).toHaveLength(12));
+  test("the table has no other codes", () => expect(Object.keys(colourNames)).toHaveLength(12));
 
   test("a tracer follows a slash", () => {
     expect(colourStripes("BK/YE")).toEqual({ base: "BK", tracer: "YE" });

@@ -30,7 +30,7 @@ const light = (probe: string, clip: string, setting: string, seen: "bright" | "d
 });
 
 describe("facts of the trade (common practice, no source)", () => {
-  test("only the top speed blows: pack, link or its plug, about nine times in ten, yet nothing is settled", () => {
+  test("only the top speed blows: pack, link or its plug about nine times in ten, but not confirmed", () => {
     const diagnosis = diagnosed(onlyTop);
     const faults = diagnosis.suspects.filter(({ repair }) =>
       repair.parts.some((id) => id === "R1" || id === "X5"),
@@ -49,21 +49,21 @@ describe("facts of the trade (common practice, no source)", () => {
     expect(partOf(diagnosis, "R2") + partOf(diagnosis, "X7")).toBeGreaterThan(0.85);
   });
 
-  test("one lower speed dead, the others fine: that element, tap, wire or contact", () => {
+  test("one lower speed is dead, the others work: that element, tap, wire or contact", () => {
     const diagnosis = diagnosed(heard({ "1": "none", "2": "normal", "3": "normal", "4": "normal" }));
     const own = diagnosis.suspects.filter(({ fault }) => /R1\.e1|X5:1|W13|S2\.L1|X6:2/.test(fault ?? ""));
     // Most of the rest is a tight motor that only stalls on the lowest speed.
     expect(own.reduce((sum, { p }) => sum + p, 0)).toBeGreaterThan(0.85);
   });
 
-  test("dead everywhere, feed and ground measured at the motor plug, motor connected: the motor first", () => {
+  test("dead on every speed, feed and ground measured at the motor plug, motor connected: the motor first", () => {
     const measured = [...allDead, light("X3:1", "G1.-", "4", "bright"), light("X3:2", "G1.+", "4", "bright")];
     const diagnosis = diagnosed(measured);
     expect(diagnosis.parts[0]?.part).toBe("M1");
     expect(partOf(diagnosis, "M1")).toBeGreaterThan(0.75);
   });
 
-  test("a speed at full strength clears of an open whatever carries its current: fuse, relay, motor", () => {
+  test("a speed at full strength clears everything that carries its current of an open: fuse, relay, motor", () => {
     const diagnosis = diagnosed(heard({ "4": "normal" }));
     for (const fault of ["F7:blown", "K3:coil-open", "K3:stuck-open", "M1:open", "M1:seized", "F19:blown"]) {
       const before = engine.variants.find(({ family }) => family === fault)?.prior ?? 0;
@@ -97,7 +97,7 @@ function played(id: string, fault: string): { diagnosis: Diagnosis; looks: numbe
 }
 
 describe("a whole job", () => {
-  test("is settled on the pack within four looks after the complaint, and the draw is asked for", () => {
+  test("confirms the pack within four tests after the complaint, and asks for the current", () => {
     const { diagnosis, looks } = played("whimbrel-four-speed", "R1.link:open");
     expect(diagnosis.verdict).toMatchObject({ state: "settled", replace: ["R1"], alsoCheck: ["M1"] });
     expect(looks).toBeLessThanOrEqual(4);
@@ -123,7 +123,7 @@ describe("a whole job", () => {
 
 describe("what comes back", () => {
   test.each(shippedIds)(
-    "on %s: probabilities sum to 1, outcomes' odds nearly so, looks are new and ranked",
+    "on %s: probabilities sum to 1, outcomes' odds nearly so, tests are new and ranked",
     (id) => {
       const [, ...speeds] = shippedEngine(id).netlist.circuit.settings;
       const diagnosis = diagnosed(
@@ -142,7 +142,7 @@ describe("what comes back", () => {
     },
   );
 
-  test("a place is paid for once, and a battery that has to come off is walked to", () => {
+  test("access to a place is paid for once, and a battery that has to be disconnected must be reached", () => {
     const spin = { test: "spin", at: "M1" } as const;
     const seen: Reading[] = [{ test: "look", at: "X3", seen: "clean" }];
     expect(testMinutes(engine, spin, openPlaces(engine, onlyTop))).toBe(1.5 + 4);
@@ -151,7 +151,7 @@ describe("what comes back", () => {
     expect(testMinutes(engine, { ...ohms, unplugged: ["X5"] }, openPlaces(engine, seen))).toBe(1.2 + 0.5 + 2);
   });
 
-  test("the strategies begin where they say and then follow the arithmetic", () => {
+  test("the strategies start where they say and then follow the calculation", () => {
     const begins = (school: "supply-first" | "motor-first" | "resistor-first"): string => {
       const result = diagnose(engine, allDead, { school });
       return JSON.stringify(result.ok ? result.value.next[0]?.test : null);
@@ -161,14 +161,14 @@ describe("what comes back", () => {
     expect(begins("resistor-first")).toMatch(/X5|R1/);
   });
 
-  test("with no tools there are only looks, ears and hands", () => {
+  test("without tools there are only eyes, ears and hands", () => {
     const result = diagnose(engine, onlyTop, { tools: [] });
     const tests = result.ok ? result.value.next.map(({ test }) => test.test) : [];
     expect(tests.length).toBeGreaterThan(0);
     expect(tests.filter((test) => test === "light" || test === "volts" || test === "ohms")).toEqual([]);
   });
 
-  test("a reading that fights all others is pointed out", () => {
+  test("a reading that contradicts all others is pointed out", () => {
     const clean: Reading[] = [
       ...onlyTop,
       light("X5:4", "G1.-", "2", "bright"),
@@ -181,7 +181,7 @@ describe("what comes back", () => {
     expect(conflict?.against).toEqual({ kind: "rest", expected: { test: "light", value: "bright" } });
   });
 
-  test("readings the circuit does not have are refused by their place", () => {
+  test("readings of things the circuit does not have are refused by their place", () => {
     const result = diagnose(engine, [
       { test: "light", probe: "X5:9", clip: "G1.+", key: "run", setting: "2", seen: "dark" },
       { test: "airflow", key: "run", setting: "7", seen: "none" },

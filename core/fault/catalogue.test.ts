@@ -9,7 +9,7 @@ describe.each(shippedIds)("the catalogue of %s", (id) => {
   const netlist = shippedNetlist(id);
   const entries = catalogue(netlist);
 
-  test("tries a continuous fault in bands that touch and leave no hole", () => {
+  test("tries a continuous fault in adjoining bands without holes", () => {
     const families = new Map<string, { low: number; high: number }[]>();
     for (const { fault, bands, family } of entries) {
       if (fault.names.length !== 1) continue;
@@ -26,7 +26,7 @@ describe.each(shippedIds)("the catalogue of %s", (id) => {
     }
   });
 
-  test("names a band by a size inside it, and places it at any other on the same branch", () => {
+  test("names a band by a size inside it, and places it at any other size on the same branch", () => {
     for (const entry of entries) {
       for (const [i, band] of entry.bands.entries()) {
         if (!band) continue;
@@ -82,8 +82,8 @@ function positions(netlist: ReturnType<typeof shippedNetlist>) {
   ];
 }
 
-describe("what a blown fuse asks", () => {
-  test("every fuse that feeds a wire has something that blew it, and each such wire only its nearest fuse", () => {
+describe("what blew a fuse", () => {
+  test("every fuse that feeds a wire has a cause that blew it, and each such wire only its nearest fuse", () => {
     const ids = catalogue(shippedNetlist("whimbrel-four-speed")).map((entry) => entry.id);
     const shorts = ids.filter((id) => id.includes(":to-ground+"));
     const byWire = new Map<string, number>();

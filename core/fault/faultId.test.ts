@@ -14,7 +14,7 @@ describe("fault ids", () => {
     "M1:tight@1.6+R1.link:open",
     "CAR:filter-blocked@0.5",
     "K3.87:high@0.3",
-  ])("%s reads and writes back", (text) => {
+  ])("%s is read and written back", (text) => {
     const parsed = parseFaultId(text);
     expect(parsed.ok && faultId(parsed.value)).toBe(text);
     expect(faultFromId(netlist, text).ok).toBe(true);

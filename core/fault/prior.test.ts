@@ -45,8 +45,8 @@ describe("the table of priors", () => {
   });
 });
 
-describe("before anything is seen", () => {
-  test.each(shippedIds)("on %s the load's parts lead, wires and grounds trail", (id) => {
+describe("before any reading", () => {
+  test.each(shippedIds)("on %s the load's parts come first, wires and grounds last", (id) => {
     const netlist = shippedNetlist(id);
     const kinds = new Map(netlist.circuit.parts.map((part) => [part.id, part.kind as string]));
     const sums = new Map<string, number>();
@@ -72,7 +72,7 @@ describe("which pins burn", () => {
     ["X99:1", "otherPin"],
   ])("%s is a %s", (pin, kind) => expect(pinClass(netlist, pin)).toBe(kind));
 
-  test("a control's command pin carries nothing to burn it; its feed, ground and motor pins do", () => {
+  test("a module's command pin carries too little to burn; its feed, ground and motor pins can", () => {
     const pwm = shippedNetlist("whimbrel-pwm-low");
     const classes = pwm.circuit.connectors.flatMap(({ id, pins }) =>
       Object.entries(pins).flatMap(([pin, terminal]) =>

@@ -14,7 +14,7 @@ function refusals(input: unknown): string[] {
 }
 
 describe("a case file", () => {
-  test("of the least has every tool, the plain strategy and the default money", () => {
+  test("with only the required keys has every tool, the plain strategy and the default costs", () => {
     const parsed = parseCase(bare, library);
     expect(parsed.ok && parsed.value).toMatchObject({
       id: null,
@@ -26,7 +26,7 @@ describe("a case file", () => {
     });
   });
 
-  test("may hold its circuit instead of naming it", () => {
+  test("may contain its circuit instead of naming it", () => {
     const { format, version, readings } = bare;
     const parsed = parseCase(
       { format, version, readings, circuit: shippedJson("siskin-five-speed") },
@@ -35,7 +35,7 @@ describe("a case file", () => {
     expect(parsed.ok && parsed.value.circuit.id).toBe("siskin-five-speed");
   });
 
-  test("keeps its id, tools, strategy, readings, money and counts", () => {
+  test("keeps its id, tools, strategy, readings, costs and counts", () => {
     const reading = { test: "look", at: "F7", seen: "clean" };
     const parsed = parseCase(
       {
@@ -111,5 +111,5 @@ describe("what does not fit is refused with its place", () => {
     expect(refusals(input).some((text) => message.test(text)) ? "named" : refusals(input)).toBe("named");
   });
 
-  test.each([null, 1, "case", []])("%j is no case", (input) => expect(refusals(input).length).toBe(1));
+  test.each([null, 1, "case", []])("%j is not a case", (input) => expect(refusals(input).length).toBe(1));
 });

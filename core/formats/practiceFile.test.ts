@@ -12,8 +12,8 @@ const entries = (["single", "cause", "intermittent", "slip"] as const).flatMap((
 const shared = (fault = entries[0]?.fault.names ?? [], seed = 4711) =>
   practiceFile({ title: "Monday", level: "hard", kind: "single", circuit, fault, seed });
 
-describe("a case on its way", () => {
-  test("comes back as it went, whatever it hides", () => {
+describe("a shared case", () => {
+  test("is read as it was written, whatever it hides", () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 0, max: entries.length - 1 }),
@@ -31,7 +31,7 @@ describe("a case on its way", () => {
     );
   });
 
-  test("shows the eye no fault", () => {
+  test("does not show the fault at a glance", () => {
     for (const { fault } of entries.slice(0, 60)) {
       const text = JSON.stringify(shared(fault.names));
       for (const { where, mode } of fault.names) expect(text).not.toContain(`${where}:${mode}`);
@@ -53,14 +53,14 @@ describe("a case on its way", () => {
       "a circuit that does not hold together",
       { ...shared(), circuit: { ...circuit, parts: circuit.parts.slice(1) } },
     ],
-  ])("%s is refused, and the place named", (_, spoiled) => {
+  ])("%s is refused with its place", (_, spoiled) => {
     const read = parsePracticeFile(spoiled);
     expect(read.ok).toBe(false);
     if (!read.ok) expect(read.problems[0]?.message.length).toBeGreaterThan(5);
   });
 });
 
-describe("what was done, as it is stored", () => {
+describe("stored actions", () => {
   test.each([
     { act: "open", place: "under-dash", minutes: 4 },
     { act: "fit", parts: ["R1"], odds: 0.9, opened: ["under-dash"], minutes: 19, priceMinor: 3500 },
@@ -79,5 +79,5 @@ describe("what was done, as it is stored", () => {
     { act: "dance" },
     { act: "fit", parts: [], odds: 2 },
     { act: "look", reading: { test: "stare" }, minutes: 1 },
-  ])("%j is none", (act) => expect(() => parsePracticeAct(JSON.stringify(act))).toThrow());
+  ])("%j is not one", (act) => expect(() => parsePracticeAct(JSON.stringify(act))).toThrow());
 });

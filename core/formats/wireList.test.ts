@@ -10,7 +10,7 @@ const problems = (rows: string[][]): string[] => {
   return read.ok ? [] : read.problems.map(problemText);
 };
 
-test.each(shippedIds)("%s: written out and read in again it is the same circuit", (id) => {
+test.each(shippedIds)("%s: written and read again it is the same circuit", (id) => {
   const circuit = shippedCircuit(id);
   expect(withWireList(circuit, wireList(circuit))).toEqual({ ok: true, value: circuit });
 });

@@ -36,7 +36,7 @@ describe("a practice instrument", () => {
     expect(ask("MEAS:VOLT:DC?")).toMatch(/^[+-]\d\.\d{6}E[+-]\d\d$/);
   });
 
-  test("a fault shows in its readings, and its name in none of its answers", () => {
+  test("a fault shows in its readings, but its name in none of its answers", () => {
     const { ask } = bench("M1:tight@1.6");
     const healthy = operatingPoint(netlist, { key: "run", setting: "4" }).amps.M1 ?? 0;
     expect(Number(ask("MEAS:CURR:DC?"))).toBeGreaterThan(healthy * 1.2);
@@ -61,7 +61,7 @@ describe("a practice instrument", () => {
     expect(ask("*RST;PRAC:ENG ON;SYST:ERR?")).toBe('0,"No error"');
   });
 
-  test("its scope's recording is a block of floats whose ripples read as the motor is", () => {
+  test("its scope's recording is a block of floats whose ripple matches the motor", () => {
     const shape = (fault: string | null) => {
       const { instrument } = bench(fault);
       const answer = instrument.device.answer("MEAS:ARR:CURR? 40000,20000");
@@ -75,7 +75,7 @@ describe("a practice instrument", () => {
     expect(shape("M1:worn-brushes@0.4").verdict).toBe("missing");
   });
 
-  test("every shipped circuit can be practised on", () => {
+  test("works with every shipped circuit", () => {
     for (const id of shippedIds) {
       const own = shippedNetlist(id);
       const instrument = new PracticeInstrument({ netlist: own, changes: [], modes: [] });

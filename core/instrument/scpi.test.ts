@@ -42,7 +42,7 @@ describe("an instrument on a line", () => {
     ["*OPC?;MEAS:CURR:DC?", "1;+3\n"],
   ])("%s answers %j", (line, answer) => expect(ask(device(), line)).toBe(answer));
 
-  test("what it does not know goes to its error queue and event register", () => {
+  test("an unknown command goes to its error queue and event register", () => {
     const own = device();
     expect(ask(own, "MEASU:VOLT?")).toBeNull();
     expect(ask(own, "ROUT:LIM")).toBeNull();
@@ -76,7 +76,7 @@ describe("an instrument on a line", () => {
     expect(said.at(-1)).toEqual(["a;b", "c"]);
   });
 
-  test("a definite-length block holds any bytes and is known when whole", () => {
+  test("a definite-length block holds any bytes and is recognised when complete", () => {
     const answer = device().answer("TRAC:DATA?") as Uint8Array;
     expect(String.fromCharCode(...answer.subarray(0, 3))).toBe("#13");
     expect(blockBytes(answer)).toEqual({ data: new Uint8Array([1, 10, 59]), used: 6 });
@@ -86,7 +86,7 @@ describe("an instrument on a line", () => {
     expect(blockBytes(long)?.data).toHaveLength(12_345);
   });
 
-  test("its queue does not grow without end", () => {
+  test("its queue has a limit", () => {
     const own = device();
     for (let i = 0; i < 100; i++) own.answer("NO:SUCH");
     let count = 0;

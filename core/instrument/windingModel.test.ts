@@ -33,7 +33,7 @@ describe("the current of a winding", () => {
     },
   );
 
-  test("what goes in is what turns to heat and to torque", () => {
+  test("the energy in equals heat plus mechanical work", () => {
     const trace = simulatedRecording(motor, scope);
     const late = trace.amps.subarray(20_000);
     const squares = meanOf(late.map((amps) => amps * amps));
@@ -41,7 +41,7 @@ describe("the current of a winding", () => {
     expect(scope.volts * meanOf(late)).toBeCloseTo(squares * constants.ohms + torque * omegaOf(trace), -1);
   });
 
-  test("has so many ripples per turn as the bars and poles make", () => {
+  test("has as many ripples per turn as the bars and poles give", () => {
     for (const [bars, poles] of [
       [12, 2],
       [11, 2],
@@ -71,7 +71,7 @@ describe("the current of a winding", () => {
     expect(dips / ((burnt.turns.at(-1) ?? 0) - (burnt.turns[20_000] ?? 0))).toBeCloseTo(2, 1);
   });
 
-  test("the same seed gives the same recording, another one another", () => {
+  test("the same seed gives the same recording, another seed another", () => {
     const noisy = { ...scope, seconds: 0.1, noiseAmps: 0.1 };
     expect(simulatedRecording(motor, { ...noisy, seed: 4 }).amps).toEqual(
       simulatedRecording(motor, { ...noisy, seed: 4 }).amps,
@@ -88,7 +88,7 @@ describe("the current of a winding", () => {
 });
 
 describe("the running part of a recording", () => {
-  test("begins once the inrush has settled, and ends where the motor is switched off", () => {
+  test("starts once the inrush has settled, and ends when the motor is switched off", () => {
     const started = simulatedRecording(motor, { ...scope, seconds: 4, fromRest: true });
     const { steady, startUp } = runningPart(started);
     expect(startUp?.atSeconds).toBeLessThan(0.02);
@@ -100,7 +100,7 @@ describe("the running part of a recording", () => {
     expect(runningPart({ ...started, amps: stopped }).steady.to / scope.rateHz).toBeCloseTo(3, 1);
   });
 
-  test("is the whole where it runs from first to last, and where there is no current at all", () => {
+  test("is the whole recording if it runs throughout, and if there is no current at all", () => {
     const trace = simulatedRecording(motor, scope);
     const count = trace.amps.length;
     expect(runningPart(trace)).toEqual({

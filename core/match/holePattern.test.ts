@@ -15,8 +15,8 @@ const turned = (holes: readonly Hole[], degrees: number, dx: number, dy: number)
   ]);
 };
 
-describe("a pattern of holes laid on another", () => {
-  test("turned and moved it is the same, to a thousandth, whatever the order", () => {
+describe("one hole pattern fitted on another", () => {
+  test("rotated and moved it is the same, to a thousandth, in any order", () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 359 }), fc.integer({ min: -80, max: 80 }), (degrees, move) => {
         const fit = layOn(plate, turned(plate, degrees, move, -move).reverse());
@@ -27,7 +27,7 @@ describe("a pattern of holes laid on another", () => {
     );
   });
 
-  test("turned over it is told from itself, unless it is the same both ways", () => {
+  test("turned over it is recognised as such, unless it is symmetrical", () => {
     const over = plate.map(([x, y]): Hole => [-x, y]);
     expect(layOn(plate, over)).toMatchObject({ mirrored: true });
     const square: readonly Hole[] = [
@@ -52,7 +52,7 @@ describe("a pattern of holes laid on another", () => {
     expect(layOn(pair(60), pair(63))?.worstMm).toBeCloseTo(1.5, 9);
   });
 
-  test("another count, or another pattern, does not lie on it at all", () => {
+  test("another count, or another pattern, does not fit at all", () => {
     expect(layOn(plate, plate.slice(0, 2))).toBeNull();
     expect(layOn([], [])).toBeNull();
     expect(

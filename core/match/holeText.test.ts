@@ -9,7 +9,7 @@ const read = (text: string): readonly Hole[] => {
 };
 
 describe("holes as they are measured", () => {
-  test("nothing, one, two so far apart, and the place of each", () => {
+  test("none, one, two by their distance, and positions", () => {
     expect(read("")).toEqual([]);
     expect(read("1")).toEqual([[0, 0]]);
     expect(read(" 52,5  between ")).toEqual([
@@ -31,7 +31,7 @@ describe("holes as they are measured", () => {
     ]);
   });
 
-  test("three sides lie on the places they were measured from, and turned over on the other way round", () => {
+  test("three sides give the positions they were measured from, turned over in the other order", () => {
     const places = read("0 0 / 90 0 / 30 -70");
     const sides = [90, Math.hypot(60, 70), Math.hypot(30, 70)].map((side) => side.toFixed(2));
     const clockwise = layOn(places, read(`${sides.join(" ")} between`));
@@ -40,7 +40,7 @@ describe("holes as they are measured", () => {
     expect(layOn(places, read(`${sides.toReversed().join(" ")} between`))?.mirrored).toBe(true);
   });
 
-  test("what is written is read again the same", () => {
+  test("what is written reads back the same", () => {
     const holes: Hole[] = [
       [0, 0],
       [-12.5, 3],
@@ -57,7 +57,7 @@ describe("holes as they are measured", () => {
     },
   );
 
-  test("sides that never meet are named", () => {
+  test("sides that do not meet are named", () => {
     const holes = parseHoles("90 20 30 between");
     expect(holes.ok ? "" : holes.problems[0]?.message).toBe(
       "sides of 90, 20 and 30 mm never meet: measure again",

@@ -33,7 +33,7 @@ const judged = (part: string, old: PartDescription, fresh: PartDescription) =>
     against(part, old, fresh).differences.map(({ feature, judgement }) => [feature, judgement]),
   );
 
-test("a part against itself is the same, whichever of the shop's parts it is", () => {
+test("a part compared with itself is the same, for every part of the shop", () => {
   for (const part of catalogue) {
     const id = part.kind === "motor" ? "M1" : "R1";
     if (part.kind !== "motor" || part.fits?.some(({ circuit }) => circuit === van.id))
@@ -58,7 +58,7 @@ describe("a motor sold as fitting", () => {
     expect(other.number).toBe("unrelated");
   });
 
-  test("of the other hand: turns the wrong way, lies on only turned over, no vent, and overloads the fuse", () => {
+  test("of the other hand: turns the wrong way, fits only turned over, has no vent, and overloads the fuse", () => {
     const { differences, verdict } = against("M1", motor, found("QR 700 119"));
     const findings = Object.fromEntries(differences.map((own) => [own.feature, own.finding]));
     expect(findings.direction).toMatchObject({ code: "turns-backwards" });
@@ -67,7 +67,7 @@ describe("a motor sold as fitting", () => {
     expect(verdict).toBe("wrong");
   });
 
-  test("a difference a person overrides no longer counts, and is kept in sight", () => {
+  test("a difference a person overrides no longer counts, but stays visible", () => {
     const reversed = { ...motor, number: "HW 4402-04", turns: "anticlockwise" as const };
     expect(against("M1", motor, reversed).verdict).toBe("wrong");
     const overridden = against("M1", motor, reversed, ["direction"]);
@@ -78,7 +78,7 @@ describe("a motor sold as fitting", () => {
   test.each([
     [{ shaft: "round" as const }, "shaft"],
     [{ boreMm: 7.8 }, "bore"],
-  ])("a wheel that does not go onto the new shaft is no wheel to carry over: %j", (change, feature) => {
+  ])("a wheel that does not fit the new shaft cannot be reused: %j", (change, feature) => {
     const wheel = {
       ...(motor.wheel ?? found("QR 700 118").wheel),
       included: false,
@@ -87,7 +87,7 @@ describe("a motor sold as fitting", () => {
     expect(judged("M1", motor, { ...motor, wheel })).toEqual({ [feature]: "wrong" });
   });
 
-  test("what only one of them tells is not judged, and is listed to be looked at", () => {
+  test("a feature only one of them states is not judged, and is listed for measuring", () => {
     const less = { ...motor, holes: undefined, gasket: undefined };
     const match = against("M1", motor, less);
     expect(match.verdict).toBe("same");
@@ -96,7 +96,7 @@ describe("a motor sold as fitting", () => {
 });
 
 describe("a pack in the circuit", () => {
-  test("twice the ohms in the low speeds blow noticeably less: worked out, not looked up", () => {
+  test("twice the ohms in the low speeds blow noticeably less: computed, not looked up", () => {
     const { differences, inCircuit } = against("R1", pack, found("QR 771 420"));
     const ohms = differences.find(({ feature }) => feature === "ohms");
     expect(ohms?.judgement).toBe("wrong");
@@ -109,7 +109,7 @@ describe("a pack in the circuit", () => {
     expect(speeds["1"]).toBeLessThan(0.75);
   });
 
-  test("its coils' watts are I²R of the current told for that speed", () => {
+  test("its coils' watts are I²R of the current at that speed", () => {
     const inCircuit = partInCircuit(van, "R1", pack);
     const first = inCircuit?.speeds.find(({ setting }) => setting === "1");
     const coil = inCircuit?.coils.find(({ id }) => id === "R1.e1");
@@ -118,13 +118,13 @@ describe("a pack in the circuit", () => {
     expect(coil?.watts).toBeCloseTo(coil?.wasWatts ?? 0, 9);
   });
 
-  test("other coils between other terminals are another pack", () => {
+  test("other coils between other terminals make another pack", () => {
     expect(judged("R1", pack, { ...found("FS 2207.1"), plug: pack.plug, holes: pack.holes })).toMatchObject({
       ohms: "wrong",
     });
   });
 
-  test("the improved one follows by number, comes with leads, and its file and corner are work", () => {
+  test("the improved one follows by number, comes with leads, and needs filing and a new corner", () => {
     const match = against("R1", pack, found("HW 4410-18"));
     expect(match).toMatchObject({ number: "supersedes", verdict: "adaptable" });
     expect(match.differences.map(({ feature }) => feature)).toEqual(
@@ -155,7 +155,7 @@ describe("leads to be spliced in", () => {
     expect(map.joints[3]?.crimp).toBe("bare");
   });
 
-  test("a colour that would meet the wrong circuit is refused", () => {
+  test("a colour that would connect the wrong circuit is refused", () => {
     const { refusals } = leadMap(van, "X5", found("QR 771 421").leads ?? [], amps);
     expect(refusals).toContainEqual({
       code: "wrong-circuit",
@@ -167,7 +167,7 @@ describe("leads to be spliced in", () => {
     });
   });
 
-  test("a lead of another colour is joined by its pin and marked; one too thin for what flows, a missing one and a plug that is not there are named", () => {
+  test("a lead of another colour is joined by its pin and marked; one too thin, a missing one and a plug that does not exist are named", () => {
     const one = leadMap(van, "X5", [{ pin: "1", colour: "WH", mm2: 1 }], () => 25);
     expect(one.joints[0]?.warnings).toContain("joined-by-pin");
     expect(one.refusals).toContainEqual(expect.objectContaining({ code: "no-lead", plug: "X5", pin: "2" }));
@@ -190,10 +190,10 @@ describe("leads to be spliced in", () => {
   ])("%d on %d mm²: %s", (a, b, word) => expect(crimpFor(a, b)).toBe(word));
 });
 
-describe("numbers that stand in for others", () => {
+describe("superseded numbers", () => {
   const line = (number: string, more: object = {}) => ({ number, ...more });
 
-  test("are followed to the end, by either side's word, whatever their dashes", () => {
+  test("are followed to the end, from either side, whatever their dashes", () => {
     expect(supersededBy(catalogue, "hw4410-17")).toEqual({
       kind: "current",
       number: "HW 4410-18",
@@ -210,7 +210,7 @@ describe("numbers that stand in for others", () => {
     });
   });
 
-  test("a number no one knows, and a chain that comes round to itself, are told", () => {
+  test("an unknown number, and a circular chain, are reported", () => {
     expect(supersededBy(catalogue, "ZZ 1")).toEqual({ kind: "unknown", number: "ZZ 1", chain: ["ZZ 1"] });
     const round = [line("A 1", { replacedBy: "B 1" }), line("B 1", { replacedBy: "A 1" })];
     expect(supersededBy(round, "A 1")).toEqual({ kind: "circle", chain: ["A 1", "B 1", "A 1"] });

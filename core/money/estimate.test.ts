@@ -51,11 +51,11 @@ describe("the worked table", () => {
     ]);
   });
 
-  test("to a coin of five the total is rounded, and the rounding stands by itself", () => {
+  test("to a coin of five the total is rounded, and the rounding is a line of its own", () => {
     expect(priced(table, rounding({ coinMinor: 5 }))).toMatchObject({ totalMinor: 11360, coinMinor: 2 });
   });
 
-  test("three thirds of tax: 3 × 0.33 at 20 % is 0.066 each; by the line 3 × 7, by the total 20", () => {
+  test("three thirds of tax: 3 × 0.33 at 20 % is 0.066 each; at the line 3 × 7, at the total 20", () => {
     const thirds = ["a", "b", "c"].map((title) => line(title, 1000, 33));
     expect(priced(thirds, rounding())).toMatchObject({ taxMinor: 21 });
     const whole = priced(thirds, rounding({ at: "total" }));
@@ -97,7 +97,7 @@ test("sums of rounded lines equal the totals under every rule, at the line and a
       );
 });
 
-test("a bill beside its estimate: what changed, what came on, what fell away", () => {
+test("a bill compared with its estimate: changed, added and removed lines", () => {
   const estimate = priced(table, rounding());
   const bill = priced(
     [

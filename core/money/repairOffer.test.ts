@@ -31,7 +31,7 @@ test.each([
 );
 
 describe("the lines of a repair", () => {
-  test("ten minutes of looking are billed as the half hour minimum; the part with its markup", () => {
+  test("ten minutes of testing are billed as the half-hour minimum; the part with its markup", () => {
     // By hand: 0.5 h × 60.00 = 30.00; 0.2 h × 60.00 = 12.00; 30.00 + 30 % = 39.00; 2 % of 12.00 = 0.24.
     expect(
       repairLines(input(), [pack]).map(({ kind, quantityMilli, eachMinor }) => [
@@ -47,7 +47,7 @@ describe("the lines of a repair", () => {
     ]);
   });
 
-  test("a shop that swallows the diagnosis charges none; one by the book charges its tenths", () => {
+  test("a shop that includes the diagnosis charges none; one by the book charges its tenths", () => {
     const swallowed = input({ terms: { ...input().terms, diagnosisPolicy: "swallowed", labourBy: "book" } });
     const lines = repairLines(swallowed, [pack]);
     expect(lines.map(({ kind }) => kind)).not.toContain("diagnosis");
@@ -69,20 +69,20 @@ describe("offers side by side", () => {
   );
   const of = (kind: string) => offers.find((offer) => offer.kind === kind);
 
-  test("the part alone carries the comeback of what killed it: 5 % wrong and 95 % × 60 %", () => {
+  test("the part alone carries the comeback risk of the root cause: 5 % wrong and 95 % × 60 %", () => {
     expect(of("part-only")?.comebackChance).toBeCloseTo(0.62, 10);
     expect(of("part-only")?.comebackMinor).toBe(6200);
     expect(of("part-and-cause")?.comebackChance).toBeCloseTo(0.05, 10);
   });
 
-  test("part and cause cost more today and less in the end", () => {
+  test("part and cause cost more today and less in total", () => {
     const [one, both] = [of("part-only"), of("part-and-cause")];
     // By hand: (30.00 + 12.00 + 39.00 + 0.24) × 1.2 = 97.488; (30.00 + 30.00 + 117.00 + 39.00 + 0.60) × 1.2 = 259.92.
     expect(one?.priced.totalMinor).toBe(9749);
     expect(both?.priced.totalMinor).toBe(25992);
   });
 
-  test("a guess saves the diagnosis and pays for it seven times in ten", () => {
+  test("a guess saves the diagnosis and costs a comeback seven times in ten", () => {
     const guess = of("guess-first");
     expect(guess?.priced.lines.map(({ kind }) => kind)).not.toContain("diagnosis");
     expect(guess?.comebackMinor).toBe(Math.round(0.7 * (10_000 + 9749)));

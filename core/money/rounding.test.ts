@@ -20,7 +20,7 @@ describe("a half is rounded by its rule", () => {
   });
 });
 
-test("what binary fractions get wrong is right here: 17.5 % of 0.20, 8.25 % of 2.00, and money beyond 2^53 hundredths", () => {
+test("cases binary fractions get wrong are right here: 17.5 % of 0.20, 8.25 % of 2.00, and money beyond 2^53 hundredths", () => {
   // 0.2 × 0.175 is 0.034999999999999996 in floating point; by hand 0.035, which is 4 hundredths from a half up.
   expect(shareOf(20, 1750, "half-up")).toBe(4);
   expect(shareOf(20, 1750, "half-even")).toBe(4);
@@ -30,7 +30,7 @@ test("what binary fractions get wrong is right here: 17.5 % of 0.20, 8.25 % of 2
   expect(() => scaled(0.5, 1, 1, "down")).toThrow(RangeError);
 });
 
-test("pieces add up to their total whatever the weights, and none is a unit from its share", () => {
+test("pieces add up to their total for any weights, and each is within a unit of its share", () => {
   const weights = fc.array(fc.nat(100_000), { minLength: 1, maxLength: 12 });
   fc.assert(
     fc.property(fc.integer({ min: -1e9, max: 1e9 }), weights, (total, own) => {

@@ -48,7 +48,7 @@ describe("every table of odds", () => {
     expect(healthySpin.free).toBeGreaterThan(0.9);
   });
 
-  test("only a wheel loose on its shaft stops the air with the motor turning", () => {
+  test("only a wheel loose on its shaft stops the air while the motor turns", () => {
     for (const [mode, { airflowTimes, dragShare, fanTimes }] of Object.entries(mechanicalModes)) {
       expect(airflowTimes < 0.5).toBe(mode === "wheel-loose");
       expect(dragShare).toBeGreaterThanOrEqual(0);

@@ -37,7 +37,7 @@ describe("faulty motors meet the definition of their mode", () => {
     expect(ampsAt(changedMotor(healthy, plate, { mode: "tight", times }), 13.5)).toBeCloseTo(18 * times, 9);
   });
 
-  test("tight beyond stall is held", () => {
+  test("tight beyond stall is locked", () => {
     expect(changedMotor(healthy, plate, { mode: "tight", times: 5 }).held).toBe(true);
   });
 
@@ -47,7 +47,7 @@ describe("faulty motors meet the definition of their mode", () => {
     expect(motor.k).toBe(healthy.k);
   });
 
-  test("a blocked duct lowers the draw and raises the speed", () => {
+  test("a blocked duct lowers the current and raises the speed", () => {
     const blocked = changedMotor(healthy, plate, { mode: "fan", times: 0.5 });
     expect(ampsAt(blocked, 13.5)).toBeLessThan(18);
     expect(steadySpeed(blocked, 13.5)).toBeGreaterThan(steadySpeed(healthy, 13.5));

@@ -24,7 +24,7 @@ function exerciseFrom(item: string, seed: number) {
 describe.each(exerciseForms.map(({ item }) => item))("%s", (item) => {
   const made = Array.from({ length: 24 }, (_, seed) => exerciseFrom(item, 1000 + seed));
 
-  test("can be asked of some circuit, every time", () => {
+  test("can always be asked on some circuit", () => {
     for (const own of made) {
       if (!own) throw new Error("nothing to ask");
       const { exercise } = own;
@@ -41,7 +41,7 @@ describe.each(exerciseForms.map(({ item }) => item))("%s", (item) => {
     }
   });
 
-  test("is not always the same, and the same from the same seed", () => {
+  test("varies, and is the same for the same seed", () => {
     expect(new Set(made.map((own) => JSON.stringify(own?.exercise))).size).toBeGreaterThan(1);
     expect(exerciseFrom(item, 1003)).toEqual(made[3]);
   });
@@ -56,7 +56,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
     throw new Error("never asked");
   };
 
-  test("speed 4 goes past the pack: it proves neither its coils nor its link", () => {
+  test("speed 4 bypasses the pack, so it proves neither its coils nor its link", () => {
     const own = asked(
       (seed) => workingSpeed(whimbrel, chanceFrom(seed)),
       ({ setup, answers }) => setup.setting === "4" && answers.some((id) => id.startsWith("R1")),
@@ -65,7 +65,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
     expect(own.right.length).toBeGreaterThan(0);
   });
 
-  test("only 4 alive points at what the pack's speeds share", () => {
+  test("only 4 working points to what the pack's speeds share", () => {
     const own = asked(
       (seed) => deadSpeeds(whimbrel, chanceFrom(seed)),
       ({ asked: own }) => own.about === "dead-speeds" && own.alive === "4",
@@ -73,7 +73,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
     expect(own.right[0]).toMatch(/^R1\./);
   });
 
-  test("volts over a joint are the current times its ohms", () => {
+  test("volts across a joint are the current times its ohms", () => {
     for (let seed = 0; seed < 12; seed++) {
       const own = dropUnderLoad(whimbrel, chanceFrom(seed));
       if (own?.asked.about !== "drop-under-load") throw new Error("nothing asked");
@@ -93,7 +93,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
     expect(new Set(told.filter((own) => own !== undefined))).toEqual(new Set(["0.0 V"]));
   });
 
-  test("a light answers bright, dim and dark, each often enough to be learnt", () => {
+  test("a light answers bright, dim and dark, each often enough to be learned", () => {
     const told = Array.from(
       { length: 60 },
       (_, seed) => lightEitherClip(whimbrel, chanceFrom(seed))?.right[0],
@@ -102,7 +102,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
       expect(told.filter((own) => own === word).length).toBeGreaterThan(9);
   });
 
-  test("with its ground off a motor's minus lights to ground, not to feed", () => {
+  test("with its ground open, a motor's minus lights to ground, not to feed", () => {
     for (const on of circuits)
       for (let seed = 0; seed < 6; seed++) {
         const own = floatingGround(on, chanceFrom(seed));
@@ -122,7 +122,7 @@ describe("answers worked by hand on a ground-switched pack", () => {
     expect(count(11)).toBe("22");
   });
 
-  test("what burns a pack is what draws more", () => {
+  test("what draws more burns a pack", () => {
     const own = whatKilledIt(whimbrel, chanceFrom(3));
     expect(own?.right).toEqual(["tight"]);
     const offered = own?.asked.about === "killer" ? own.asked.offered : [];

@@ -60,7 +60,7 @@ const seen = (look: Test, own: PracticeCase, before: readonly PracticeAct[]): Pr
 };
 const open = (place: string): PracticeAct => ({ act: "open", place, minutes: 1 });
 
-describe("what is new and still good", () => {
+describe("parts that are new and still good", () => {
   const truth = ["M1", "R2"];
   test.each([
     ["nothing done", [], [], false],
@@ -77,7 +77,7 @@ describe("what is new and still good", () => {
     expect(isCured(truth, acts)).toBe(cured);
   });
 
-  test("leaves of the fault what is not", () => {
+  test("leaves the parts of the fault that are not", () => {
     const placed = faultOf(on.exact, tight);
     if (!placed.ok) throw new Error("no fault");
     const left = (...acts: PracticeAct[]): string[] =>
@@ -100,7 +100,7 @@ describe("what is new and still good", () => {
 });
 
 describe("clock and money", () => {
-  test("are sums of what was done, the hour by its minutes, each comeback once", () => {
+  test("are sums over the actions: the hour by its minutes, each comeback once", () => {
     const acts = [open("dash-box"), fit("M1"), drive(false), fit("K5"), drive(true)];
     const end = scoreOf(relay, acts, costs);
     // By hand: 1 + 10 + 5 + 10 + 5.
@@ -109,7 +109,7 @@ describe("clock and money", () => {
     expect(end).toMatchObject({ comebacks: 1, over: "held", fitted: ["M1", "K5"] });
   });
 
-  test("parts by their kind, the way to them by what is not open yet", () => {
+  test("parts by their kind, access by what is not open yet", () => {
     expect(repairCost(on.compiled, ["K5"], costs)).toEqual({ priceMinor: 1800, minutes: 5 });
     expect(repairCost(on.compiled, ["M1", "R2"], costs)).toEqual({ priceMinor: 13_000, minutes: 45 });
     expect(repairCost(on.compiled, ["X2", "W15"], costs)).toEqual({ priceMinor: 2000, minutes: 55 });
@@ -131,7 +131,7 @@ describe("clock and money", () => {
   });
 });
 
-describe("the debrief of a relay that is stuck", () => {
+describe("the debrief of a stuck relay", () => {
   const acts: PracticeAct[] = [];
   const before: PracticeAct[] = [open("dash-box")];
   acts.push(...before);
@@ -145,7 +145,7 @@ describe("the debrief of a relay that is stuck", () => {
   const debrief = finished(debriefing(on, relay, acts, costs));
   const steps = debrief.steps;
 
-  test("has a step for each thing done, its clock rising, its belief carried on", () => {
+  test("has a step for each action, its clock rising, its belief carried on", () => {
     expect(steps.map(({ act }) => act.act)).toEqual(["open", "look", "look", "look", "fit", "drive"]);
     steps.slice(1).forEach((step, i) => {
       expect(step.minutes).toBeGreaterThanOrEqual(steps[i]?.minutes ?? 0);
@@ -154,7 +154,7 @@ describe("the debrief of a relay that is stuck", () => {
     expect(steps.at(-1)?.minutes).toBe(debrief.own.minutes);
   });
 
-  test("weighs bits over minutes and attention, its own beside the best", () => {
+  test("weighs bits over minutes plus attention, the trainee's test next to the best", () => {
     for (const { own, best, lost } of steps) {
       if (!own) continue;
       expect(own.rate).toBeCloseTo(own.bits / (own.minutes + attentionMinutes), 12);
@@ -176,7 +176,7 @@ describe("the debrief of a relay that is stuck", () => {
     expect(steps[4]?.engineOdds).toBeGreaterThan(0.7);
   });
 
-  test("scores what was said, and prices the other ways with their drives and comebacks", () => {
+  test("scores the stated odds, and prices the other ways with their drives and comebacks", () => {
     expect(debrief.brier).toBeCloseTo(0.0025, 9);
     expect(debrief.own).toMatchObject({ held: true, wrong: 0 });
     for (const way of [debrief.guess, debrief.chart, debrief.airway]) {
@@ -189,7 +189,7 @@ describe("the debrief of a relay that is stuck", () => {
     expect(debrief.guess.wrong).toBeGreaterThanOrEqual(1);
   });
 
-  test("comes a step at a time, the same as at once", () => {
+  test("comes a step at a time, with the same result as at once", () => {
     const slowly = debriefing(on, relay, acts, costs);
     let count = 0;
     for (let step = slowly.next(); ; step = slowly.next()) {
@@ -202,7 +202,7 @@ describe("the debrief of a relay that is stuck", () => {
     expect(count).toBe(acts.length);
   });
 
-  test("of a case in which nothing was done says what it was, and no score", () => {
+  test("of a case without actions says what it was, and has no score", () => {
     const none = finished(debriefing(on, relay, [{ act: "give-up", minutes: 0 }], costs));
     expect(none).toMatchObject({ brier: null, said: [], own: { held: false, fitted: [], minutes: 0 } });
     expect(none.truth).toEqual({ parts: ["K5"], fault: "K5:stuck-open" });

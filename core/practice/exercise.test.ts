@@ -38,30 +38,30 @@ describe("chance", () => {
     expect(Math.max(...ranged)).toBeLessThan(5);
   });
 
-  test("is even over a log scale: half of it lies below the middle by ratio", () => {
+  test("is uniform on a log scale: half of it lies below the geometric middle", () => {
     const values = drawn((chance) => chance.logBetween(0.1, 10));
     expect(values.filter((own) => own < 1).length / values.length).toBeCloseTo(0.5, 1);
   });
 
-  test("goes by its weights", () => {
+  test("follows its weights", () => {
     const values = drawn((chance) => chance.weighted([1, 0, 3]));
     expect(values.filter((own) => own === 1)).toEqual([]);
     expect(values.filter((own) => own === 2).length / values.length).toBeCloseTo(0.75, 1);
   });
 
-  test("seeds that lie side by side do not begin alike", () => {
+  test("neighbouring seeds do not start alike", () => {
     const first = Array.from({ length: 200 }, (_, seed) => chanceFrom(seed + 1).uniform());
     expect(new Set(first.map((own) => own.toFixed(6))).size).toBe(200);
     expect(mean(first)).toBeCloseTo(0.5, 1);
   });
 
-  test("picks nothing from nothing", () => {
+  test("picks nothing from an empty list", () => {
     expect(() => chanceFrom(1).pick([])).toThrow(RangeError);
   });
 });
 
-describe("what is offered", () => {
-  test("shuffled, it is the same things", () => {
+describe("the choices", () => {
+  test("shuffled, they are the same choices", () => {
     fc.assert(
       fc.property(fc.array(fc.integer()), seeds, (items, seed) => {
         const mixed = shuffled(items, chanceFrom(seed));
@@ -70,7 +70,7 @@ describe("what is offered", () => {
     );
   });
 
-  test("a few of some stand in their order, never more than there are", () => {
+  test("a selection keeps the order, and never has more than there are", () => {
     fc.assert(
       fc.property(
         fc.uniqueArray(fc.integer()),
@@ -86,14 +86,14 @@ describe("what is offered", () => {
     );
   });
 
-  test("every order of three comes up", () => {
+  test("every order of three occurs", () => {
     const orders = new Set(
       Array.from({ length: 200 }, (_, seed) => shuffled(["a", "b", "c"], chanceFrom(seed)).join("")),
     );
     expect(orders.size).toBe(6);
   });
 
-  test("figures lie apart, no two read alike, and the right one is there", () => {
+  test("figures are apart, no two read alike, and the right one is there", () => {
     const text = (own: number): string => `${own.toFixed(1)} V`;
     fc.assert(
       fc.property(
@@ -117,7 +117,7 @@ describe("what is offered", () => {
   });
 });
 
-describe("what is measured for a question", () => {
+describe("measurements for a question", () => {
   const top = { key: "run", setting: topOf(on) } as const;
 
   test("posts, pins and the strongest setting are the circuit's own", () => {
@@ -127,14 +127,14 @@ describe("what is measured for a question", () => {
     expect(topOf(on)).toBe("4");
   });
 
-  test("a motor's amps fall with every step of the pack, and are none with the key out", () => {
+  test("a motor's amps fall with every step of the pack, and are zero with the key out", () => {
     const amps = ["1", "2", "3", "4"].map((setting) => ampsOf(on, { key: "run", setting }, "M1"));
     for (const [i, own] of amps.slice(1).entries()) expect(own).toBeGreaterThan(amps[i] ?? 0);
     expect(ampsOf(on, { key: "off", setting: "4" }, "M1")).toBe(0);
   });
 
   // By Ohm's law: an added resistance drops its ohms times the current that then flows.
-  test("a bad joint loses its ohms times the current", () => {
+  test("a bad joint drops its ohms times the current", () => {
     const index = on.exact.branchOf.get("W10");
     if (index === undefined) throw new Error("no such wire");
     const change = { type: "series", branch: index, ohms: 0.3 } as const;

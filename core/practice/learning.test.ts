@@ -24,7 +24,7 @@ describe("algorithm SM-2 (Woźniak 1990, from memory)", () => {
     expect(after(5, 5, 5).intervalDays).toBe(Math.ceil(6 * 2.8));
   });
 
-  test("what was forgotten begins again, its easiness kept; easiness never falls below 1.3", () => {
+  test("what was forgotten starts again with the same easiness; easiness never falls below 1.3", () => {
     expect(after(4, 4, 1)).toEqual({ ease: 2.5, repetitions: 0, intervalDays: 1 });
     expect(after(...Array.from({ length: 30 }, () => 3 as const)).ease).toBeCloseTo(1.3, 9);
   });
@@ -62,7 +62,7 @@ describe("the Brier score", () => {
     ).toBeCloseTo(0, 12);
   });
 
-  test("over the last so many", () => {
+  test("over the last few", () => {
     expect(brierOverTime(said, 2)).toEqual(
       [0.09, 0.05, 0.185, 0.2].map((own) => expect.closeTo(own, 12) as unknown),
     );

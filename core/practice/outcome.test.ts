@@ -30,12 +30,12 @@ describe("an outcome", () => {
     return placed.value;
   };
 
-  test("is right only for exactly the truth's parts", () => {
+  test("is right only for exactly the true parts", () => {
     expect(outcomeOf(result.value, fault("R1.link", "open"))).toBe("right");
     expect(outcomeOf(result.value, fault("M1", "open"))).toBe("wrong");
   });
 
-  test("is apart only for a best guess whose group asks for at most two repairs", () => {
+  test("is `apart` only for a best guess whose group has at most two repairs", () => {
     const suspects = ["W1", "W2", "W3"].map((part, i) => ({
       fault: `${part}:open`,
       repair: { parts: [part] },
@@ -74,7 +74,7 @@ describe("the simulator", () => {
     expect(seen(2)).toEqual(seen(2));
   });
 
-  test("draws of chance that lie close together do not begin alike", () => {
+  test("similar random seeds do not start alike", () => {
     const firsts = Array.from({ length: 200 }, (_, seed) => chanceFrom(4000 + seed).uniform());
     const mean = firsts.reduce((sum, value) => sum + value, 0) / firsts.length;
     expect(Math.abs(mean - 0.5)).toBeLessThan(0.08);
@@ -82,7 +82,7 @@ describe("the simulator", () => {
     expect(Math.max(...firsts)).toBeGreaterThan(0.95);
   });
 
-  test("a fault nobody notices brings nobody in", () => {
+  test("a fault nobody notices brings no customer", () => {
     // The wire from the speed switch to ground shorted to ground changes nothing.
     expect(vehicle("W16", "to-ground").complaint()).toEqual([]);
   });

@@ -42,7 +42,7 @@ function done(
 const lightAtPack = { test: "light", probe: "X5:1", clip: "G1.+", key: "run", setting: "2" } as const;
 
 describe("the bay", () => {
-  test("what is covered cannot be probed until it is off, which takes its minutes once", () => {
+  test("what is covered cannot be probed until it is open, which takes its minutes once", () => {
     const bay = new PracticeBay(on, openLink, [], costs);
     expect(bay.look(lightAtPack)).toMatchObject({ ok: false, why: expect.stringContaining("under dash") });
     const opened = done(openLink, (own) => own.open("under-dash"));
@@ -51,13 +51,13 @@ describe("the bay", () => {
     expect(looked).toMatchObject({ ok: true, act: { act: "look", minutes: 0.5 } });
   });
 
-  test("a test asked twice of the same moment gives the same; the act alone says what was seen", () => {
+  test("a test taken twice at the same moment gives the same; the action alone holds the result", () => {
     const opened = done(openLink, (own) => own.open("under-dash"));
     const once = new PracticeBay(on, openLink, opened, costs).look(lightAtPack);
     expect(new PracticeBay(on, openLink, opened, costs).look(lightAtPack)).toEqual(once);
   });
 
-  test("an open link leaves the speeds of the pack dead and the top one alive, by ground through the motor", () => {
+  test("an open link leaves the pack's speeds dead and the top one working, by ground through the motor", () => {
     const acts = done(
       openLink,
       (bay) => bay.look({ test: "airflow", key: "run", setting: "2" }),
@@ -106,7 +106,7 @@ describe("the bay", () => {
     expect(scoreOf(openLink, held, costs)).toMatchObject({ over: "held", comebacks: 1 });
   });
 
-  test("a new pack on a motor left tight works, comes back, and is dead again", () => {
+  test("a new pack on a motor that stays tight works, comes back, and is dead again", () => {
     const acts = done(
       tightAndLink,
       (bay) => bay.fit(["R1"], 0.9),
@@ -139,7 +139,7 @@ describe("the bay", () => {
     expect(scoreOf(tightAndLink, both, costs).over).toBe("held");
   });
 
-  test("nothing fitted is not driven out, odds have to be said, and unknown parts are refused", () => {
+  test("nothing fitted is not test driven, odds are required, and unknown parts are refused", () => {
     const bay = new PracticeBay(on, openLink, [], costs);
     expect(bay.drive().ok).toBe(false);
     expect(bay.fit(["R1"], 1).ok).toBe(false);
@@ -152,8 +152,8 @@ describe("the bay", () => {
   });
 });
 
-describe("what can be believed from", () => {
-  test("a fitting that did not cure it is told by the next test, one that did ends the story", () => {
+describe("the evidence of a case", () => {
+  test("a repair that did not cure it shows in the next test, one that did ends the case", () => {
     const acts = done(
       openLink,
       (bay) => bay.fit(["M1"], 0.6),
@@ -180,7 +180,7 @@ describe("the debrief", () => {
   );
   const debrief = finished(debriefing(on, openLink, acts, costs));
 
-  test("tells what it was, and each test beside the one that would have told most", () => {
+  test("says what it was, and shows each test next to the one that would have told most", () => {
     expect(debrief.truth).toEqual({ parts: ["R1"], fault: "R1.link:open" });
     const looks = debrief.steps.filter(({ own }) => own !== null);
     expect(looks).toHaveLength(2);
@@ -193,7 +193,7 @@ describe("the debrief", () => {
     expect(looks[0]?.lost).toBeGreaterThan(0.5 * (looks[0]?.best?.rate ?? 1));
   });
 
-  test("belief and what was said part at the motor, and the guess costs a comeback", () => {
+  test("belief and stated odds differ at the motor, and the guess costs a comeback", () => {
     const fits = debrief.steps.filter(({ engineOdds }) => engineOdds !== null);
     expect(fits[0]?.engineOdds).toBeLessThan(0.2);
     expect(fits[1]?.engineOdds).toBeGreaterThan(0.5);
@@ -206,7 +206,7 @@ describe("the debrief", () => {
     expect(debrief.own).toMatchObject({ wrong: 1, held: true, fitted: ["M1", "R1"] });
   });
 
-  test("the other ways end with the right part, and Airway is not dearer than guessing wrong once", () => {
+  test("the other ways end with the right part, and Airway costs no more than guessing wrong once", () => {
     for (const way of [debrief.guess, debrief.chart, debrief.airway]) expect(way.fitted).toContain("R1");
     expect(debrief.airway.moneyMinor).toBeLessThan(debrief.own.moneyMinor);
     expect(saidOf(acts, ["R1"]).map(({ right }) => right)).toEqual([false, true]);

@@ -31,19 +31,19 @@ describe("what a level may hide", () => {
   const modes = (level: PracticeLevel, kind: PracticeKind): Set<string> =>
     new Set(entriesOf(exact, level, kind).flatMap(({ fault }) => fault.names.map(({ mode }) => mode)));
 
-  test("first steps have nothing that is half wrong, and nothing that comes and goes", () => {
+  test("first steps have no partial faults, and nothing intermittent", () => {
     const own = modes("first", "single");
     for (const mode of ["open", "blown", "seized", "stuck-open"]) expect(own).toContain(mode);
     for (const mode of ["high", "loose", "tight", "worn-brushes", "dead-spot"])
       expect(own).not.toContain(mode);
   });
 
-  test("a cause comes with its victim, what comes and goes comes alone", () => {
+  test("a cause comes with its victim, an intermittent fault alone", () => {
     for (const { fault } of entriesOf(exact, "hard", "cause")) expect(fault.names).toHaveLength(2);
     expect([...modes("hard", "intermittent")].sort()).toEqual(["dead-spot", "loose"]);
   });
 
-  test("a repairer leaves pins, wires, grounds and fuses behind, never a worn motor", () => {
+  test("an earlier repair leaves pins, wires, grounds and fuses behind, never a worn motor", () => {
     const parts = new Set(entriesOf(exact, "usual", "slip").flatMap(({ fault }) => fault.parts));
     expect(parts.size).toBeGreaterThan(10);
     for (const kind of ["motor", "resistor", "relay", "selector", "battery"])
@@ -54,14 +54,14 @@ describe("what a level may hide", () => {
     expect(worldOf({ ...own, kind: "single" }).recentWork).toBeUndefined();
   });
 
-  test("the filter, which no bay can replace by its circuit, is left to trainers", () => {
+  test("the filter, which the bay cannot replace, is left to trainers", () => {
     for (const level of practiceLevels)
       for (const kind of practiceKinds)
         for (const { fault } of entriesOf(exact, level, kind)) expect(fault.names[0]?.where).not.toBe("CAR");
   });
 });
 
-describe("a case that was drawn", () => {
+describe("a generated case", () => {
   const made = practiceLevels.flatMap((level) => {
     const own: CaseMade[] = [];
     for (let seed = 1; own.length < 4 && seed < 80; seed++) {
@@ -71,13 +71,13 @@ describe("a case that was drawn", () => {
     return own;
   });
 
-  test("is there on every level, and the same from the same seed", () => {
+  test("exists on every level, and is the same for the same seed", () => {
     expect(made).toHaveLength(12);
     for (const { case: own } of made.slice(0, 3))
       expect(tryCase(on, own.level, null, own.seed)).toMatchObject({ case: own });
   });
 
-  test("has a complaint that does not give it away, and is solved with these tools", () => {
+  test("has a complaint that does not give it away, and can be solved with these tools", () => {
     for (const { case: own, looks } of made) {
       const fault = faultOf(exact, own);
       if (!fault.ok) throw new Error(caseFaultId(own));
@@ -92,7 +92,7 @@ describe("a case that was drawn", () => {
     }
   });
 
-  test("is none where nobody complains or the complaint says it all", () => {
+  test("does not exist if nobody complains or the complaint says it all", () => {
     const [first] = made;
     if (!first) throw new Error("nothing made");
     const fault = faultOf(exact, first.case);
@@ -112,7 +112,7 @@ describe("a case that was drawn", () => {
   });
 });
 
-describe("a vehicle that is gone back to", () => {
+describe("a vehicle tested on several visits", () => {
   const fault = faultOf(exact, { fault: [{ where: "X5:4", mode: "high", value: 3 }] });
   if (!fault.ok) throw new Error("no fault");
   const visit = (noise: number, seed = 9) =>
@@ -123,7 +123,7 @@ describe("a vehicle that is gone back to", () => {
     });
   const volts: Test = { test: "volts", red: "X3:1", black: "G1.-", key: "run", setting: "4" };
 
-  test("shows to the eye what it showed before; a meter's last digits differ", () => {
+  test("shows the eye the same as before; a meter's last digits differ", () => {
     const looked = [1, 2, 3, 4].map((noise) => visit(noise).take({ test: "look", at: "X5" }));
     for (const own of looked) expect(own).toEqual(looked[0]);
     const shown = [1, 2, 3, 4].map((noise) => visit(noise).take(volts));
@@ -131,7 +131,7 @@ describe("a vehicle that is gone back to", () => {
     expect(visit(2).take(volts)).toEqual(shown[1]);
   });
 
-  test("is another one from another seed", () => {
+  test("is a different one with another seed", () => {
     const of = (seed: number): number[] =>
       [1, 2, 3].flatMap((noise) => {
         const reading = visit(noise, seed).take(volts);
@@ -147,7 +147,7 @@ describe("a vehicle that is gone back to", () => {
     expect(visit(1).rpm({ key: "off", setting: "4" })).toBe(0);
   });
 
-  test("chance that lasts is told apart by name and by seed", () => {
+  test("lasting random values are separate by name and by seed", () => {
     const of = (seed: number, key: string): number => lastingChance(seed)(key).uniform();
     expect(of(1, "look R1")).toBe(of(1, "look R1"));
     expect(new Set([of(1, "look R1"), of(1, "look R2"), of(2, "look R1"), of(2, "smell")]).size).toBe(4);

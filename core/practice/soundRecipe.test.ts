@@ -3,12 +3,12 @@ import { noises } from "../motor/mechanicalMode";
 import { soundRecipe } from "./soundRecipe";
 
 describe("the sound of a simulated blower", () => {
-  test("is nothing while it stands still, whatever is wrong with it", () => {
+  test("is silent while it stands still, whatever is wrong", () => {
     for (const noise of noises)
       expect(soundRecipe(0, noise)).toEqual({ tones: [], hiss: null, blowsHertz: null });
   });
 
-  test("follows the speed: ripples and blades by the turn, the air by its square", () => {
+  test("follows the speed: ripple and blades in proportion, the air with its square", () => {
     const [slow, fast] = [soundRecipe(1200, "quiet"), soundRecipe(2400, "quiet")];
     expect(fast.tones.map(({ hertz }) => hertz)).toEqual(slow.tones.map(({ hertz }) => 2 * hertz));
     // Twelve bars on two poles ripple twelve times a turn: 240 a second at 1200 rpm.
@@ -16,7 +16,7 @@ describe("the sound of a simulated blower", () => {
     expect((fast.hiss?.loud ?? 0) / (slow.hiss?.loud ?? 1)).toBeCloseTo(4, 9);
   });
 
-  test("each noise is heard apart: a squeal high, a rumble once a turn, a tick as blows, a whistle at one pitch", () => {
+  test("each noise sounds different: a squeal high, a rumble once per turn, a tick as knocks, a whistle at one pitch", () => {
     const own = (noise: (typeof noises)[number], rpm = 3000) => soundRecipe(rpm, noise);
     expect(Math.max(...own("squeal").tones.map(({ hertz }) => hertz))).toBeGreaterThan(1900);
     expect(own("rumble").tones.some(({ beatHertz }) => beatHertz === 50)).toBe(true);

@@ -19,7 +19,7 @@ function clampedWith(fault: string | null, settings: readonly string[]): Clamped
 const likeliest = (fault: string | null, settings = ["1", "2", "3", "4"]) =>
   motorCurrentDraw(netlist, "M1", clampedWith(fault, settings)).fits[0];
 
-describe("the draw beside what the circuit predicts", () => {
+describe("the current compared with the circuit's prediction", () => {
   test.each<[string | null, string]>([
     [null, "healthy"],
     ["M1:tight@1.6", "tight"],
@@ -31,7 +31,7 @@ describe("the draw beside what the circuit predicts", () => {
     expect(fit?.odds).toBeGreaterThan(0.5);
   });
 
-  test("a blocked filter lowers the draw as worn brushes do: the clamp leaves both, and the speed parts them", () => {
+  test("a blocked filter lowers the current as worn brushes do: the clamp leaves both, and the speed separates them", () => {
     const { fits } = motorCurrentDraw(
       netlist,
       "M1",
@@ -48,13 +48,13 @@ describe("the draw beside what the circuit predicts", () => {
     expect(rpm("CAR:filter-blocked@0.3")).toBeGreaterThan(1.1 * rpm("M1:worn-brushes@0.4"));
   });
 
-  test("odds sum to 1, and one speed alone is less sure than four", () => {
+  test("odds sum to 1, and one speed alone is less certain than four", () => {
     const { fits } = motorCurrentDraw(netlist, "M1", clampedWith("M1:tight@1.6", ["4"]));
     expect(fits.reduce((sum, { odds }) => sum + odds, 0)).toBeCloseTo(1, 9);
     expect(fits[0]?.odds).toBeLessThanOrEqual((likeliest("M1:tight@1.6")?.odds ?? 0) + 1e-9);
   });
 
-  test("the volts across the motor tell worn brushes from a poor feed", () => {
+  test("the volts across the motor separate worn brushes from a poor feed", () => {
     const setup = { key: "run" as const, setting: "4" };
     const { volts } = operatingPoint(netlist, setup, []);
     const healthyVolts = (volts["M1.+"] ?? 0) - (volts["M1.-"] ?? 0);
@@ -62,7 +62,7 @@ describe("the draw beside what the circuit predicts", () => {
     expect(worn?.condition === "worn-brushes" || worn?.condition === "filter-blocked").toBe(true);
   });
 
-  test("nothing clamped gives the prediction and no verdict", () => {
+  test("without a clamp reading there is a prediction and no verdict", () => {
     const draw = motorCurrentDraw(netlist, "M1", []);
     expect(draw.fits).toEqual([]);
     expect(draw.setups.map(({ setup }) => setup.setting)).toEqual(["1", "2", "3", "4"]);
@@ -92,7 +92,7 @@ describe("the draw beside what the circuit predicts", () => {
     expect(element?.watts).toBeCloseTo(amps ** 2 * 0.65, 3);
   });
 
-  test("closing the duct lowers draw and shaft power and raises the speed", () => {
+  test("closing the duct lowers current and shaft power and raises the speed", () => {
     const { fanCurve } = motorCurrentDraw(netlist, "M1", []);
     for (let i = 1; i < fanCurve.length; i++) {
       const [before, now] = [fanCurve[i - 1], fanCurve[i]];

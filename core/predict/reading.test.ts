@@ -6,17 +6,17 @@ import { readingSchema, resultOf, testKey, testOf } from "./reading";
 const points = { red: "F7.in", black: "G1.-" };
 
 describe("readings", () => {
-  test("there is one here of every test", () => {
+  test("there is one here for every test", () => {
     expect(new Set(eachReading.map(({ test: name }) => name))).toEqual(
       new Set(observations.map(({ name }) => name)),
     );
   });
 
-  test.each(eachReading)("%j is understood", (reading) => {
+  test.each(eachReading)("%j is accepted", (reading) => {
     expect(readingSchema.parse(reading)).toEqual(reading);
   });
 
-  test.each(eachReading)("the test of %j is the reading without what came of it", (reading) => {
+  test.each(eachReading)("the test of %j is the reading without its result", (reading) => {
     const look = testOf({ ...reading, heard: true });
     for (const told of ["seen", "volts", "ohms", "amps", "followsSpeed", "heard"])
       expect(look).not.toHaveProperty(told);
@@ -24,13 +24,13 @@ describe("readings", () => {
     expect(testKey(look)).toBe(testKey(testOf(reading)));
   });
 
-  test("two readings are the same test whatever order their keys came in, and not in another set-up", () => {
+  test("two readings are the same test in any order of keys, and not in another set-up", () => {
     const one = testKey({ test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "2" });
     expect(testKey({ setting: "2", key: "run", clip: "G1.+", probe: "X5:2", test: "light" })).toBe(one);
     expect(testKey({ test: "light", probe: "X5:2", clip: "G1.+", key: "run", setting: "3" })).not.toBe(one);
   });
 
-  test("a result is a word, a number, or null where the meter showed no end", () => {
+  test("a result is a word, a number, or null for OL (open)", () => {
     expect(eachReading.slice(0, 4).map(resultOf)).toEqual(["weak", "flickers", -0.01, null]);
   });
 

@@ -21,7 +21,7 @@ function textsOf(change: Record<string, unknown>): string[] {
 }
 
 describe("problems name the place, what was expected and what came", () => {
-  test("a good one has none", () => expect(textsOf({})).toEqual([]));
+  test("a correct one has none", () => expect(textsOf({})).toEqual([]));
 
   test.each([
     [{ amps: "ten" }, 'amps: expected number, got "ten"'],
@@ -42,11 +42,11 @@ describe("problems name the place, what was expected and what came", () => {
     [{ part: { kind: "wire", metres: "3 m" } }, 'part.metres: expected number, got "3 m"'],
   ])("%j", (change, text) => expect(textsOf(change as Record<string, unknown>)).toEqual([text]));
 
-  test("every problem is told, not only the first", () => {
+  test("every problem is reported, not only the first", () => {
     expect(textsOf({ amps: -1, kind: "x", extra: 1 })).toHaveLength(3);
   });
 
-  test("a union that fails tells of the branch that came closest", () => {
+  test("a union that fails reports the branch that matched furthest", () => {
     const either = z.union([z.strictObject({ a: z.number(), b: z.number() }), z.string()]);
     const parsed = either.safeParse({ a: 1, b: "two" });
     expect(parsed.success).toBe(false);

@@ -15,11 +15,11 @@ import {
 } from "./proofFinding";
 import { proofSteps as stepsOf } from "./proofRun";
 
-describe.each(shippedIds)("the proof run of %s", (id) => {
+describe.each(shippedIds)("the final check of %s", (id) => {
   const own = shippedEngine(id);
   const steps = stepsOf(own.netlist.circuit);
 
-  test("goes off, up, down, off and key out, then closed up once more; a sound vehicle passes every step", () => {
+  test("goes off, up, down, off and key out, then once more with the panels on; a sound vehicle passes every step", () => {
     const speeds = own.netlist.circuit.settings.length - 1;
     expect(new Set(steps.map((step) => step.id)).size).toBe(steps.length);
     expect(steps.filter(({ id: step }) => /^(off|up|down|key)-/.test(step))).toHaveLength(
@@ -34,7 +34,7 @@ describe.each(shippedIds)("the proof run of %s", (id) => {
     }
   });
 
-  test("its bands hold a sound vehicle's own amps and volts, and what a hand felt becomes a reading", () => {
+  test("its bands contain a sound vehicle's own amps and volts, and what a hand felt becomes a reading", () => {
     for (const step of steps) {
       if (step.kind !== "air") continue;
       const bands = proofBands(own.netlist, step.setup);
@@ -63,7 +63,7 @@ describe("a band", () => {
     expect(usual - low).toBeCloseTo(reach, 12);
   });
 
-  test("holds all but about one in eighty sound vehicles drawn again, a real clamp's error not counted", () => {
+  test("contains all but about one in eighty sound vehicles sampled again, without a clamp's error", () => {
     const netlist = shippedNetlist("whimbrel-four-speed");
     const setup = { key: "run", setting: "4" } as const;
     const bands = proofBands(netlist, setup);
@@ -77,7 +77,7 @@ describe("a band", () => {
   });
 });
 
-describe("what a step showed", () => {
+describe("the result of a step", () => {
   const netlist = shippedNetlist("whimbrel-four-speed");
   const steps = stepsOf(netlist.circuit);
   const step = (id: string) => {
@@ -105,7 +105,7 @@ describe("what a step showed", () => {
     expect(() => judgeFinding(top, { by: "listen", seen: "quiet" }, bands)).toThrow(RangeError);
   });
 
-  test("is by an instrument its step can be proven by, and only by those is it judged", () => {
+  test("is by a method that suits its step, and only such results are judged", () => {
     const findings = [
       { by: "airflow", seen: "normal" },
       { by: "amps", amps: 10 },
@@ -122,7 +122,7 @@ describe("what a step showed", () => {
         }
   });
 
-  test("becomes a reading the engine takes; a check says nothing of the circuit", () => {
+  test("becomes a reading for the engine; an inspection says nothing about the circuit", () => {
     expect(proofReading(top, { by: "amps", amps: 21 }, bands)).toEqual({
       test: "amps",
       key: "run",
@@ -140,7 +140,7 @@ describe("what a step showed", () => {
     expect(proofReading(step("drain"), { by: "check", good: false }, null)).toBeNull();
   });
 
-  test("one wrong step fails the run, one not done keeps it waiting, and both phases prove it", () => {
+  test("one wrong step fails the check, one not done keeps it waiting, and both phases complete it", () => {
     expect(proofState(["right", null, "too-low"])).toBe("failed");
     expect(proofState(["right", null])).toBe("waiting");
     expect(proofState(["right"])).toBe("proven");
@@ -150,7 +150,7 @@ describe("what a step showed", () => {
   });
 
   test.each([{ by: "amps", amps: "12" }, { by: "airflow", seen: "gale" }, { by: "ear" }, { by: "check" }])(
-    "%j is no finding",
+    "%j is not a finding",
     (finding) => expect(proofFindingSchema.safeParse(finding).success).toBe(false),
   );
 });

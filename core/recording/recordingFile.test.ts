@@ -39,7 +39,7 @@ describe("a recording from text", () => {
     expect(rateHz).toBeCloseTo(1000, 6);
   });
 
-  test("what was found is shown before it is taken, and can be put right", () => {
+  test("what was found is shown before the import, and can be corrected", () => {
     const bytes = bytesOf("made by a scope\nTime [ms];A [mV];B [A]\n0;1500;1,5\n1;2500;2,5\n2;3500;3,5\n");
     const sketch = sketchRecording(bytes);
     expect(sketch).toMatchObject({
@@ -73,7 +73,7 @@ describe("a recording from text", () => {
     ["s,V", false],
     ["A,B", false],
   ])(
-    "headed %s it is in amps: %p, for a bare A is a channel's name unless all beside it are units",
+    "headed %s it is in amps: %p, because a bare A is a channel's name unless all cells beside it are units",
     (head, inAmps) =>
       expect(sketchRecording(bytesOf(`${head}\n0,1\n0.5,2\n1.25,3\n`))).toMatchObject({
         ok: true,
@@ -109,12 +109,12 @@ describe("a recording from text", () => {
     ],
   ])("%j is refused with its line", (text, message) => expect(refusal(fromText(text))).toMatch(message));
 
-  test("times written with few digits stand still and jump, and are evenly spaced all the same", () => {
+  test("times written with few digits repeat and jump, and still count as evenly spaced", () => {
     const rows = Array.from({ length: 200 }, (_, i) => `${(i * 0.00025).toFixed(3)},${i % 7}`).join("\n");
     expect(taken(fromText(rows)).rateHz).toBeCloseTo(4000, -2);
   });
 
-  test("a figure is read as the language reads it", () => {
+  test("a figure is read as JavaScript reads it", () => {
     const figures = fc.oneof(
       fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e9, max: 1e9 }),
       fc.integer({ min: -1e6, max: 1e6 }),
@@ -133,7 +133,7 @@ describe("a recording from text", () => {
     );
   });
 
-  test("whatever is fed in, it answers", () => {
+  test("any input gets an answer", () => {
     const lines = fc
       .array(fc.stringMatching(/^[-+0-9.,;eEnN \t"]{0,20}$/), { maxLength: 30 })
       .map((all) => all.join("\n"));
@@ -147,7 +147,7 @@ describe("a recording from text", () => {
     );
   });
 
-  test("read in parts it is what it is read whole, wherever the parts are cut", () => {
+  test("read in chunks it is the same as read whole, wherever the chunks end", () => {
     for (const text of [
       "\ufefftime (s),clamp (V)\r\n0,1.5\r\n0.1,2.25\r\n\r\n0.2,-3e-1\r\n0.3,4",
       "0;1,5\n0,1;2,5\n0,2;two\n0,3;4\n",
@@ -175,14 +175,14 @@ describe("a recording from text", () => {
     }
   });
 
-  test("a long one tells how far it is", () => {
+  test("a long one reports its progress", () => {
     const rows = Array.from({ length: 300_000 }, (_, i) => `${i},${i % 7}`).join("\n");
     const shares: number[] = [];
     readRecording(bytesOf(rows), {}, (share) => shares.push(share) > 0);
     expect(shares[0]).toBeGreaterThan(0.7);
   });
 
-  test("units as scopes write them", () => {
+  test("units in the writing of scopes", () => {
     expect(unitScale("mV")).toEqual({ base: "V", per: 1e-3 });
     expect(unitScale("µs")).toEqual({ base: "s", per: 1e-6 });
     expect(unitScale("Seconds")).toEqual({ base: "s", per: 1 });
@@ -214,7 +214,7 @@ function wav(samples: readonly number[], rateHz: number, channels = 1): Uint8Arr
 }
 
 describe("a recording from a WAV file", () => {
-  test("is read to its sample, full scale one amp", () => {
+  test("is read sample by sample, full scale one amp", () => {
     const parsed = readRecording(wav([0, 16384, -16384, 32767], 8000));
     expect(parsed.ok).toBe(true);
     const { amps, rateHz } = taken(parsed);
@@ -222,7 +222,7 @@ describe("a recording from a WAV file", () => {
     for (const [i, value] of [0, 0.5, -0.5, 1].entries()) expect(amps[i]).toBeCloseTo(value, 3);
   });
 
-  test("of two channels gives the first", () => {
+  test("with two channels gives the first", () => {
     const { amps } = taken(readRecording(wav([16384, -32768, 8192, -32768], 44100, 2)));
     expect(amps).toHaveLength(2);
     expect(amps[0]).toBeCloseTo(0.5, 3);

@@ -14,13 +14,13 @@ describe("Wilson's interval", () => {
     [15, 148, 0.0624, 0.1605],
     [0, 20, 0, 0.1611],
     [1, 29, 0.0061, 0.1718],
-  ])("of %i in %i is Newcombe's", (hits, trials, low, high) => {
+  ])("of %i in %i equals Newcombe's", (hits, trials, low, high) => {
     const own = wilsonInterval(hits, trials, 0.95);
     expect(own.low).toBeCloseTo(low, 4);
     expect(own.high).toBeCloseTo(high, 4);
   });
 
-  test("of nothing says nothing", () => {
+  test("of nothing is unknown", () => {
     expect(wilsonInterval(0, 0)).toEqual({ share: 0, low: 0, high: 1 });
   });
 
@@ -32,7 +32,7 @@ describe("Wilson's interval", () => {
   });
 });
 
-describe("how well the odds held", () => {
+describe("calibration of the verdicts", () => {
   const verdicts: Held[] = [
     { p: 0.99, held: true },
     { p: 0.99, held: true },
@@ -48,7 +48,7 @@ describe("how well the odds held", () => {
     expect(own.brierOfShare).toBeCloseTo((5 / 6) * (1 / 6), 12);
   });
 
-  test("bins hold their own: what was said, how many held, within Wilson's interval", () => {
+  test("bins contain their own: the belief, how many held, within Wilson's interval", () => {
     expect(own.bins.map(({ from, to, hits, trials }) => [from, to, hits, trials])).toEqual([
       [0.5, 0.7, 1, 1],
       [0.95, 0.98, 1, 2],
@@ -58,7 +58,7 @@ describe("how well the odds held", () => {
     expect(own.bins[1]).toMatchObject(wilsonInterval(1, 2));
   });
 
-  test("sums tell as much as the verdicts one by one: jStat's mean squared error on 500 drawn", () => {
+  test("sums give the same as single verdicts: jStat's mean squared error on 500 random ones", () => {
     let state = 7;
     const next = () => {
       state = (state * 48271) % 2147483647;
@@ -76,21 +76,21 @@ describe("how well the odds held", () => {
     for (const bin of whole.bins) expect(Math.abs(bin.share - bin.said)).toBeLessThan(0.15);
   });
 
-  test("edges belong to the bin above; certainty to the last", () => {
+  test("edges belong to the bin above, and certainty to the last", () => {
     expect([0, 0.49, 0.5, 0.95, 0.979, 0.98].map(binOf)).toEqual([0, 0, 1, 5, 5, 6]);
     expect(sumsOf([{ p: 1, held: true }])[6]?.trials).toBe(1);
     expect(reliability(sumsOf([]))).toEqual({ bins: [], trials: 0, brier: 0, brierOfShare: 0 });
   });
 });
 
-describe("what counts teach", () => {
+describe("what counts change", () => {
   const shares = new Map([
     ["link open", 0.5],
     ["motor open", 0.3],
     ["fuse blown", 0.2],
   ]);
 
-  test("is the Dirichlet's mean and its beta marginals' spread, as jStat has them", () => {
+  test("is the Dirichlet's mean and its beta marginals' deviation, as jStat computes them", () => {
     const learnt = dirichletShares(shares, [
       { kind: "link", mode: "open", n: 30 },
       { kind: "motor", mode: "open", n: 10 },
@@ -104,7 +104,7 @@ describe("what counts teach", () => {
     }
   });
 
-  test("one count at a time comes to the same as all at once", () => {
+  test("one count at a time gives the same as all at once", () => {
     const once = dirichletShares(shares, [{ kind: "link", mode: "open", n: 3 }]);
     const three = Array.from({ length: 3 }, () => ({ kind: "link", mode: "open", n: 1 }));
     expect(dirichletShares(shares, three)).toEqual(once);
@@ -123,7 +123,7 @@ describe("the odds of a comeback", () => {
     expect(own.advised).toBeCloseTo(1 - 0.97 * 0.96, 12);
   });
 
-  test("nothing advised, and no warranty", () => {
+  test("without advice, and without a warranty", () => {
     expect(comebackOdds({ months: 12, fitted: ["resistor"], advised: null })).toEqual({
       months: 12,
       plain: 1 - 0.97,
@@ -142,7 +142,7 @@ describe("a closure", () => {
     learn: true,
   } as const;
 
-  test("is plain, or says what is missing", () => {
+  test("is valid, or says what is missing", () => {
     const own = closureSchema.parse(closure);
     expect(closureProblem(own)).toBeNull();
     expect(closureProblem({ ...own, stopgap: "bearing oiled" })).toMatch(/needs a date/);
@@ -156,10 +156,10 @@ describe("a closure", () => {
   );
 });
 
-describe("minutes learnt of repairs", () => {
+describe("learned minutes of repairs", () => {
   const table = { resistor: { priceMinor: 3500, minutes: 15 }, motor: { priceMinor: 9500, minutes: 30 } };
 
-  test("are the table's as three jobs, and the shop's own: (3 × 15 + 2 × 25) / 5", () => {
+  test("count the table as three jobs, and the shop's own: (3 × 15 + 2 × 25) / 5", () => {
     const learnt = learntRepairs(table, [
       { kind: "resistor", jobs: 2, minutes: 50 },
       { kind: "motor", jobs: 0, minutes: 0 },

@@ -17,7 +17,7 @@ describe("the symptom of a complaint", () => {
     expect(symptomOf(circuit, readings)).toBe(symptom);
   });
 
-  test("air with the key out or the switch off never stops, whatever the speeds do", () => {
+  test("air with the key out or the switch off is `never-stops`, whatever the speeds do", () => {
     const dead = air({ "1": "none" });
     expect(symptomOf(circuit, [...dead, { test: "airflow", key: "off", setting: "4", seen: "weak" }])).toBe(
       "never-stops",
@@ -27,7 +27,7 @@ describe("the symptom of a complaint", () => {
     );
   });
 
-  test("a noise alone is a noise; beside a dead speed it is not what brought the car", () => {
+  test("a noise alone is a noise; together with a dead speed it is not the reason for the visit", () => {
     const squeal: Reading = { test: "listen", key: "run", setting: "4", seen: "squeal" };
     expect(symptomOf(circuit, [squeal])).toBe("noise");
     expect(symptomOf(circuit, [squeal, ...air({ "1": "none" })])).toBe("some-speeds");

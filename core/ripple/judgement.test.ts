@@ -40,7 +40,7 @@ describe("ripples judged over the turn", () => {
     expect(judged(grid(60, heights))).toMatchObject({ verdict, badHumps, badBars, turns: 60 });
   });
 
-  test("says which and by how much", () => {
+  test("says which ones and by how much", () => {
     const uneven = judged(grid(60, with_([2, 0.5], [8, 0.5]))).because;
     expect(uneven).toMatchObject({ code: "bad-humps", humps: [2, 8], turns: 60 });
     if (uneven.code === "bad-humps") expect(Math.abs(uneven.leastShare - 0.5)).toBeLessThan(0.1);
@@ -49,7 +49,7 @@ describe("ripples judged over the turn", () => {
     if (sound.code === "all-even") expect(sound.leastShare).toBeGreaterThan(0.9);
   });
 
-  test("is as sure as its turns make it: noise is averaged away or said to be too much", () => {
+  test("is as certain as its turns allow: noise is averaged away or reported as too much", () => {
     const bad = with_([2, 0.3], [8, 0.3]);
     expect(judged(grid(400, bad, 0.6)).verdict).not.toBe("unclear");
     const few = judged(grid(4, bad, 1.5));
@@ -57,7 +57,7 @@ describe("ripples judged over the turn", () => {
     expect(few.cannot).toEqual([{ code: "noisy-over-turns" }]);
   });
 
-  test("nearly all ripples far below the valleys' line are missing, not noise; noise alone calls none so", () => {
+  test("nearly all ripples far below the valleys' line are missing, not noise; noise alone makes none missing", () => {
     // Ten bars, two of them bad: the dips are so deep and so many that only one ripple reaches the valleys' line.
     const depth = (bar: number): number =>
       [0.5, 3.5, 5.5, 8.5].reduce((sum, at) => sum + 4 * Math.exp(-(((bar - at) / 0.6) ** 2)), 0);
@@ -76,7 +76,7 @@ describe("ripples judged over the turn", () => {
     for (const noise of [2, 4, 8]) expect(judged(grid(12, even, noise)).badHumps).toEqual([]);
   });
 
-  test("too few turns are told with how long the recording must be, and the ripples are judged one by one", () => {
+  test("too few turns are reported with the length the recording needs, and the ripples are judged one by one", () => {
     const short = judged(grid(2, even));
     expect(short.humpAmps).toEqual([]);
     expect(short.cannot).toContainEqual({
@@ -86,7 +86,7 @@ describe("ripples judged over the turn", () => {
     });
   });
 
-  test("where the turn is not known a repeating bad ripple is still seen, and none is numbered", () => {
+  test("without a known turn a repeating bad ripple is still found, and none is numbered", () => {
     const none = { perTurn: null, bars: null, period: null };
     expect(judged(grid(60, with_([2, 0.1], [8, 0.1])), none)).toMatchObject({
       verdict: "missing",
@@ -101,7 +101,7 @@ describe("ripples judged over the turn", () => {
     });
   });
 
-  test("the usual height is the middle one, or the good ones' where they are few", () => {
+  test("the usual height is the median, or the good ones' if they are few", () => {
     expect(usualHeight([1, 1.1, 0.9, 1, 0.2])).toBeCloseTo(1, 6);
     expect(usualHeight([1, 1, 0.1, 0.1, 0.1, 1])).toBeCloseTo(1, 6);
     expect(usualHeight([0.7, -3, -2, -1, -0.5])).toBeCloseTo(0.7, 6);
@@ -115,7 +115,7 @@ describe("ripples per turn", () => {
     return { ...turnCount(humpHz, { even: () => own, raw: own }, options, cannot), cannot };
   };
 
-  test("follow from the bars, whatever the rpm says; a contradiction is told", () => {
+  test("follow from the bars, whatever the rpm says; a contradiction is reported", () => {
     expect(count({ bars: 11 })).toMatchObject({ perTurn: 22, bars: 11, cannot: [] });
     expect(count({ bars: 12, rpm: 2500 })).toMatchObject({ perTurn: 12, cannot: [] });
     expect(count({ bars: 12, rpm: 1800 }).cannot).toEqual([
@@ -123,7 +123,7 @@ describe("ripples per turn", () => {
     ]);
   });
 
-  test("follow from the rpm where a commutator has that many", () => {
+  test("follow from the rpm if a commutator can have that number", () => {
     expect(count({ rpm: 2520 })).toMatchObject({ perTurn: 12, bars: 12 });
     expect(count({ rpm: 2520, poles: 4 })).toMatchObject({ perTurn: 12, bars: 12 });
     expect(count({ rpm: 1364 })).toMatchObject({ perTurn: 22, bars: null });

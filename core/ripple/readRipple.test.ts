@@ -15,11 +15,11 @@ test.each([
   [11, 2, 22],
   [14, 4, 28],
   [16, 2, 16],
-])("%p bars and %p poles give %p humps a turn", (bars, poles, humps) =>
+])("%p bars and %p poles give %p ripples per turn", (bars, poles, humps) =>
   expect(humpsPerTurn(bars, poles)).toBe(humps),
 );
 
-test("which bars give so many ripples is told, all of them", () => {
+test("lists every number of bars that gives this many ripples", () => {
   expect(barsFor(12, 2)).toEqual([12]);
   expect(barsFor(22, 2)).toEqual([11, 22]);
   expect(barsFor(13, 2)).toEqual([]);
@@ -36,28 +36,25 @@ describe("a motor's ripples, half-sines", () => {
     { bars: 11, rpm: 3100 },
     { bars: 16, rpm: 1450 },
     { bars: 24, rpm: 4200 },
-  ])(
-    "$bars bars at $rpm rpm are even, and the speed comes out within a part in a thousand",
-    ({ bars, rpm }) => {
-      const humps = readRipple(drawnRecording({ ...made, bars, rpm }), { bars });
-      expect(humps.verdict).toBe("even");
-      expect(Math.abs((humps.rpm ?? 0) / rpm - 1)).toBeLessThan(0.001);
-      expect(humps.humpAmps).toHaveLength(humpsPerTurn(bars, 2));
-      for (const height of humps.humpAmps) expect(Math.abs(height - 0.9)).toBeLessThan(0.1);
-      expect(humps.cannot).toEqual([]);
-      // The mean of a half-sine is 2/π of its height.
-      expect(humps.meanAmps).toBeCloseTo(15 + 2 / Math.PI, 1);
-    },
-  );
+  ])("$bars bars at $rpm rpm are even, and the speed is right within one in a thousand", ({ bars, rpm }) => {
+    const humps = readRipple(drawnRecording({ ...made, bars, rpm }), { bars });
+    expect(humps.verdict).toBe("even");
+    expect(Math.abs((humps.rpm ?? 0) / rpm - 1)).toBeLessThan(0.001);
+    expect(humps.humpAmps).toHaveLength(humpsPerTurn(bars, 2));
+    for (const height of humps.humpAmps) expect(Math.abs(height - 0.9)).toBeLessThan(0.1);
+    expect(humps.cannot).toEqual([]);
+    // The mean of a half-sine is 2/π of its height.
+    expect(humps.meanAmps).toBeCloseTo(15 + 2 / Math.PI, 1);
+  });
 
-  test("amps a hundred times too many are told from the probe's scale, and judged all the same", () => {
+  test("amps a hundred times too high are recognised as a wrong probe scale, and judged anyway", () => {
     const { amps, rateHz } = drawnRecording(made);
     const humps = readRipple({ amps: amps.map((own) => 100 * own), rateHz }, { bars: 12 });
     expect(humps.cannot).toEqual([{ code: "wrong-scale", meanAmps: expect.closeTo(1564, 0) }]);
     expect(humps.verdict).toBe("even");
   });
 
-  test("a bad bar shows once a brush: two ripples of the turn are bad, one bar, and the rpm stays", () => {
+  test("a bad bar shows once per brush: two ripples of the turn are bad, one bar, and the rpm stays", () => {
     const humps = readRipple(drawnRecording({ ...made, heights: bad }), { bars: 12 });
     expect(humps.verdict).toBe("missing");
     expect(humps.badHumps).toHaveLength(2);
@@ -74,7 +71,7 @@ describe("a motor's ripples, half-sines", () => {
     expect(humps.badHumps).toHaveLength(2);
   });
 
-  test("noise alone makes no rpm, whatever bars are given", () => {
+  test("noise alone gives no rpm, whatever bars are given", () => {
     const { normal } = randomSource(3);
     const amps = Float32Array.from({ length: 40_000 }, () => 12 + 0.2 * normal());
     for (const bars of [10, 12, 22])
@@ -85,7 +82,7 @@ describe("a motor's ripples, half-sines", () => {
       });
   });
 
-  test("where half the ripples are bad, the good ones are the measure", () => {
+  test("if half the ripples are bad, the good ones are the reference", () => {
     const half = readRipple(drawnRecording({ ...made, heights: (hump) => (hump % 6 < 3 ? 0.1 : 1) }), {
       bars: 12,
       aboutRpm: 2700,
@@ -94,7 +91,7 @@ describe("a motor's ripples, half-sines", () => {
     expect(half.badHumps).toHaveLength(6);
   });
 
-  test("a speed that drifts, ripples that jitter and a coarse clamp change neither rpm nor verdict", () => {
+  test("a drifting speed, ripple jitter and a coarse clamp change neither rpm nor verdict", () => {
     const trace = drawnRecording({
       ...made,
       seconds: 2,
@@ -109,7 +106,7 @@ describe("a motor's ripples, half-sines", () => {
     expect((humps.driftHz?.[1] ?? 0) / (humps.driftHz?.[0] ?? 1)).toBeGreaterThan(1.04);
   });
 
-  test("the rpm given finds the ripples per turn, and the bars where only one count fits", () => {
+  test("a given rpm determines the ripples per turn, and the bars if only one number fits", () => {
     const twelve = readRipple(drawnRecording(made), { rpm: 2850 });
     expect(twelve).toMatchObject({ humpsPerTurn: 12, bars: 12 });
     expect(twelve.rpm).toBeCloseTo(2900, -1);
@@ -120,7 +117,7 @@ describe("a motor's ripples, half-sines", () => {
     expect(readRipple(drawnRecording(made), { bars: 12, rpm: 2000 }).verdict).toBe("unclear");
   });
 
-  test("a swing that comes once a turn tells the turn, a bad bar alone does not", () => {
+  test("a variation once per turn determines the turn, a bad bar alone does not", () => {
     const swung = readRipple(drawnRecording({ ...made, mark: 0.3 }));
     expect(swung).toMatchObject({ humpsPerTurn: 12, bars: 12, verdict: "even" });
     expect(swung.rpm).toBeCloseTo(2900, -1);
@@ -132,7 +129,7 @@ describe("a motor's ripples, half-sines", () => {
     expect(dip.cannot).toContainEqual({ code: "repeats-not-by-turn", humps: 6 });
   });
 
-  test("PWM is told from the ripples and taken out, far above them or beside them", () => {
+  test("PWM is separated from the ripples and removed, far above them or beside them", () => {
     const far = readRipple(drawnRecording({ ...made, rateHz: 60_000, chopping: { hz: 12_345, amps: 1 } }), {
       bars: 12,
     });
@@ -152,7 +149,7 @@ describe("a motor's ripples, half-sines", () => {
   });
 
   test.each([1528.3, 1531.8, 1535])(
-    "humps that cross a chopping's own frequency, here %p Hz, are not taken out with it, nor where it was given a little wrong",
+    "ripples that cross the PWM's own frequency, here %p Hz, are not removed with it, nor if it was given slightly wrong",
     (hz) => {
       for (const drift of [0.002, 0.01, 0.02]) {
         const made = { bars: 13, rpm: 3535, seconds: 1.2, rateHz: 60_000, noise: 0.05, drift, jitter: 0.01 };
@@ -163,7 +160,7 @@ describe("a motor's ripples, half-sines", () => {
     },
   );
 
-  test("what cannot be told is null, with its reason", () => {
+  test("what cannot be determined is null, with its reason", () => {
     const noBars = readRipple(drawnRecording(made));
     expect(noBars).toMatchObject({ rpm: null, humpsPerTurn: null, bars: null, verdict: "even" });
     expect(noBars.humpHz).toBeCloseTo((2900 * 12) / 60, 0);
@@ -199,7 +196,7 @@ describe("a motor's ripples, half-sines", () => {
     expect(noisy.verdict).toBe("unclear");
   });
 
-  test("long work tells how far it is", () => {
+  test("long work reports its progress", () => {
     const shares: number[] = [];
     readRipple(drawnRecording(made), { bars: 12, onProgress: (share) => shares.push(share) > 0 });
     expect(shares).toEqual([...shares].sort((a, b) => a - b));
@@ -213,7 +210,7 @@ describe("a motor's ripples, from the winding's equations", () => {
   const rpmOfTurns = ({ turns, rateHz }: { turns: Float64Array; rateHz: number }): number =>
     (((turns.at(-1) ?? 0) - (turns[0] ?? 0)) * 60 * rateHz) / (turns.length - 1);
 
-  test("a healthy one is even, at the speed the shaft really turned", () => {
+  test("a healthy one is even, at the shaft's true speed", () => {
     const trace = simulatedRecording(motor, scope);
     const humps = readRipple(trace, { bars: 12 });
     expect(humps.verdict).toBe("even");
@@ -270,7 +267,7 @@ describe("a motor's ripples, from the winding's equations", () => {
     [16, 6, [3, 12, 0]],
     [24, 9, [17, 19]],
   ])(
-    "%p bars at %p V, %p of them bad: what they make in half a turn is not taken for a ripple",
+    "%p bars at %p V, %p of them bad: their effect over half a turn is not taken for a ripple",
     (bars, volts, bad) => {
       // Only the bars are given. Read as a slower motor with even ripples, all of them would be called sound.
       const badBars = bad.map((bar, i) => ({ bar, ohms: 0.12 + 0.08 * i }));
@@ -282,21 +279,24 @@ describe("a motor's ripples, from the winding's equations", () => {
     },
   );
 
-  test.each([0.15, 0.3])("a swing once a turn of %p A tells eight bars, one of them bad", (amps) => {
-    const trace = simulatedRecording(
-      { ...motor, bars: 8, badBars: [{ bar: 7, ohms: 0.29 }] },
-      { ...scope, volts: 7, jitterShare: 0.01 },
-    );
-    trace.amps.forEach((value, i) => {
-      trace.amps[i] = value + amps * Math.cos(2 * Math.PI * (trace.turns[i] as number));
-    });
-    const humps = readRipple(trace);
-    expect(humps.bars).toBe(8);
-    expect(Math.abs((humps.rpm ?? 0) / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
-    expect(humps.badBars).toBe(1);
-  });
+  test.each([0.15, 0.3])(
+    "a variation of %p A once per turn determines eight bars, one of them bad",
+    (amps) => {
+      const trace = simulatedRecording(
+        { ...motor, bars: 8, badBars: [{ bar: 7, ohms: 0.29 }] },
+        { ...scope, volts: 7, jitterShare: 0.01 },
+      );
+      trace.amps.forEach((value, i) => {
+        trace.amps[i] = value + amps * Math.cos(2 * Math.PI * (trace.turns[i] as number));
+      });
+      const humps = readRipple(trace);
+      expect(humps.bars).toBe(8);
+      expect(Math.abs((humps.rpm ?? 0) / rpmOfTurns(trace) - 1)).toBeLessThan(0.005);
+      expect(humps.badBars).toBe(1);
+    },
+  );
 
-  test("a slow, chopped motor of eight bars, one bad, whose ripples do not stand out, is read right or not at all", () => {
+  test("a slow motor under PWM with eight bars, one bad, whose ripples do not stand out, is read correctly or not at all", () => {
     let right = 0;
     for (const [ratedAmps, duty, ohms] of [
       [14, 0.4, 0.25],
@@ -336,7 +336,7 @@ describe("a motor's ripples, from the winding's equations", () => {
     expect(right).toBeGreaterThan(1);
   });
 
-  test("from rest the inrush nears the stall current, and the ripples are read once it has settled", () => {
+  test("from rest the inrush comes near the stall current, and the ripples are read after it has settled", () => {
     const humps = readRipple(simulatedRecording(motor, { ...scope, seconds: 4, fromRest: true }), {
       bars: 12,
     });
@@ -348,7 +348,7 @@ describe("a motor's ripples, from the winding's equations", () => {
     expect(humps.meanAmps).toBeLessThan(20);
   });
 
-  test("moments without current are counted with their place", () => {
+  test("moments without current are counted, with their place", () => {
     const trace = simulatedRecording(motor, scope);
     for (const at of [4000, 9000, 15_000]) trace.amps.fill(0, at, at + 60);
     const { dropoutCount, dropouts } = readRipple(trace, { bars: 12 });

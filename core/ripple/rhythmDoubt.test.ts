@@ -51,19 +51,19 @@ describe("a rhythm whose ripples per turn are known is trusted", () => {
 describe("a rhythm is doubted", () => {
   const opposite = { dips: [0, 1, 0, 0, 0.8, 0], times: 2 };
 
-  test("that bad bars opposite each other may have made twice too fast", () =>
+  test("if bad bars opposite each other may have made it twice too fast", () =>
     expect(doubt(opposite)).toEqual({ kind: "slower", times: 2 }));
 
-  test("or three times, bad bars a third of the way apart", () =>
+  test("or three times, with bad bars a third of the way apart", () =>
     expect(doubt({ dips: [1, 0, 0.8, 0, 0.9, 0], times: 3 })).toEqual({ kind: "slower", times: 3 }));
 
-  test("not where the ripples can be no slower", () => expect(doubt(opposite, 1.5)).toBeNull());
+  test("not if the ripples can be no slower", () => expect(doubt(opposite, 1.5)).toBeNull());
 
-  test.each([0.75, 4 / 3, 1.2])("that is not one: %p times the right one", (times) =>
+  test.each([0.75, 4 / 3, 1.2])("if it is wrong: %p times the right one", (times) =>
     expect(doubt({ dips: [0, 1, 0.6, 0, 0.3, 0], times })).toEqual({ kind: "no-turns" }),
   );
 
-  test("that a module's PWM clock made, though it is an order of the turn", () => {
+  test("if a module's PWM clock made it, although it is an order of the turn", () => {
     const sound = grid({});
     const values = sound.values.map((_, i) => {
       const hump = (i + 0.5) / points;
@@ -74,11 +74,11 @@ describe("a rhythm is doubted", () => {
     expect(rhythmDoubt(made, { ...known, chopped: true })).toBeNull();
   });
 
-  test("of ripples taller than a sound commutator's", () =>
+  test("if its ripples are taller than a sound commutator's", () =>
     expect(doubt({ dips: [1, 1, 1, 1, 1, 1], level: 1.1 })).toEqual({ kind: "too-tall" }));
 });
 
-describe("several bad bars, their count alone given", () => {
+describe("several bad bars, with only the number of bars given", () => {
   const read = (motor: Partial<SimulatedMotor>, given: { readonly aboutRpm?: number } = {}) => {
     const trace = simulatedRecording(
       { constants, bars: 12, poles: 2, ...motor },
@@ -97,7 +97,7 @@ describe("several bad bars, their count alone given", () => {
     { bar: 7, ohms: 0.18 },
   ];
 
-  test("opposite each other leave two speeds, and both are named; the rough speed settles it", () => {
+  test("opposite each other they leave two speeds, and both are named; the approximate speed decides", () => {
     const { humps, rpm } = read({ badBars: opposite });
     expect(humps.rpm).toBeNull();
     const named = humps.cannot.flatMap((own) => (own.code === "one-of-two-speeds" ? own.rpm : []));
@@ -107,13 +107,13 @@ describe("several bad bars, their count alone given", () => {
     expect(settled.humps.verdict).toBe("missing");
   });
 
-  test("a bad bar on a wheel out of balance leaves one", () => {
+  test("a bad bar on an unbalanced wheel leaves one", () => {
     const { humps, rpm } = read({ badBars: [{ bar: 3, ohms: 0.2 }], wanderShare: 0.4 });
     expect(Math.abs((humps.rpm ?? 0) / rpm - 1)).toBeLessThan(0.005);
     expect(humps).toMatchObject({ verdict: "missing", badBars: 1 });
   });
 
-  test("most of a half turn's bars bad are not a sound motor at a fraction of the speed", () => {
+  test("with most bars of half a turn bad it is not a sound motor at a fraction of the speed", () => {
     const badBars = [1, 2, 3, 4].map((bar, i) => ({ bar, ohms: 0.1 + 0.08 * i }));
     const { humps, rpm } = read({ badBars });
     expect(humps.verdict).not.toBe("even");

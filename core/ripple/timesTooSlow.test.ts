@@ -21,21 +21,21 @@ describe("how many times too slow a rhythm is", () => {
   const uneven = [0, 1, 0.6, 0, 0.3, 0];
 
   test.each([1, 1.5, 2, 3])(
-    "laid out %p times too slow, it is told by what bad bars do once a pole",
+    "on a grid %p times too slow, it is recognised by what bad bars do once per pole",
     (times) => {
       expect(timesTooSlow(grid(uneven, times), perTurn, poles, 10)).toBe(times);
     },
   );
 
-  test("a whole half turn taken for one ripple is told by not being smooth", () => {
+  test("half a turn taken for one ripple is recognised because it is not smooth", () => {
     expect(timesTooSlow(grid(uneven, 6), perTurn, poles, 10)).toBe(6);
   });
 
-  test("sound ripples, all alike, are as fast as they are", () => {
+  test("sound ripples, all alike, are at the right speed", () => {
     expect(timesTooSlow(grid([], 1), perTurn, poles, 10)).toBe(1);
   });
 
-  test("faster than the ripples may be it is not made", () => {
+  test("never makes it faster than the ripples may be", () => {
     expect(timesTooSlow(grid(uneven, 6), perTurn, poles, 5)).toBe(1);
     expect(timesTooSlow(grid(uneven, 1), perTurn, poles, 1)).toBe(1);
   });

@@ -13,7 +13,7 @@ import {
 import { spectrogramOf } from "./soundTone";
 
 describe("a recording's picture", () => {
-  test("keeps every spike however far it is zoomed out", () => {
+  test("keeps every spike at any zoom", () => {
     const samples = new Float32Array(100_000).fill(10);
     samples[12_345] = 30;
     samples[77_777] = -5;
@@ -24,7 +24,7 @@ describe("a recording's picture", () => {
     expect(envelopeOf(samples, { from: 0, to: 3 }, 500).low).toHaveLength(3);
   });
 
-  test("what is read is kept as the format says, whole or cut to what is steady", () => {
+  test("is stored in the format's shape, whole or cut to the steady part", () => {
     for (const seconds of [2, 20]) {
       const trace = drawnRecording({ bars: 12, rpm: 2400, seconds, rateHz: 20_000, noise: 0.02 });
       const figures = readRipple(trace, { bars: 12 });
@@ -47,7 +47,7 @@ describe("a recording's picture", () => {
     }
   });
 
-  test("a spectrum's tallest point is where the tone is", () => {
+  test("a spectrum's tallest point is at the tone", () => {
     const samples = Float32Array.from({ length: 40_000 }, (_, i) =>
       Math.sin((2 * Math.PI * 1000 * i) / 20_000),
     );
@@ -57,7 +57,7 @@ describe("a recording's picture", () => {
     expect(Math.max(...decibels)).toBe(0);
   });
 
-  test("a sound is kept as the format says", () => {
+  test("a sound is stored in the format's shape", () => {
     const samples = Float32Array.from({ length: 16_000 }, (_, i) =>
       Math.sin((2 * Math.PI * 1000 * i) / 8000),
     );

@@ -34,7 +34,7 @@ describe("the spectrum", () => {
     }
   });
 
-  test("the package gives its own tests' spectrum of four samples (from memory)", () => {
+  test("the FFT package gives its own tests' spectrum of four samples (from memory)", () => {
     const fft = new FFT(4);
     const out = fft.createComplexArray();
     fft.realTransform(out, [1, Math.SQRT1_2, 0, -Math.SQRT1_2]);
@@ -42,7 +42,7 @@ describe("the spectrum", () => {
     [1, 0, 1, -Math.SQRT2, 1, 0].forEach((value, i) => void expect(out[i]).toBeCloseTo(value, 6));
   });
 
-  test("a tone of size 1 stands N/4 high under a Hann window", () => {
+  test("a tone of amplitude 1 is N/4 high under a Hann window", () => {
     // The window's coherent gain is one half, and half of a real tone lies at negative frequencies.
     const hz = (100 * rateHz) / 4096;
     expect(spectrumOf(tone(hz, 1), rateHz).magnitude[100]).toBeCloseTo(1024, 3);
@@ -55,25 +55,25 @@ describe("the spectrum", () => {
     expect(found?.magnitude).toBeLessThan(1.04 * 1024);
   });
 
-  test("what lies below the floor is passed over", () => {
+  test("whatever lies below the floor is ignored", () => {
     const both = twoTones(tone(60, 5), tone(900, 1));
     expect(tallest(spectrumOf(both, rateHz), 200)?.hz).toBeCloseTo(900, 0);
     expect(tallest(spectrumOf(both, rateHz), 20)?.hz).toBeCloseTo(60, 0);
   });
 
-  test("a steady current has nothing to see", () => {
+  test("a steady current has no lines", () => {
     const { magnitude } = spectrumOf(new Float64Array(1024).fill(7), rateHz);
     expect(Math.max(...magnitude)).toBeLessThan(1e-9);
   });
 
-  test("any number of samples is taken, zeros filled in up to a power of two", () => {
+  test("any number of samples is accepted, filled with zeros up to a power of two", () => {
     const { magnitude, binHz } = spectrumOf(tone(500, 1, 3000), rateHz);
     expect(magnitude).toHaveLength(2048);
     expect(binHz).toBeCloseTo(rateHz / 4096, 9);
     expect(tallest({ magnitude, binHz }, 50)?.hz).toBeCloseTo(500, 0);
   });
 
-  test("peaks come tallest first, weighed as asked", () => {
+  test("peaks come tallest first, with weights if requested", () => {
     const both = twoTones(tone(300, 2), tone(900, 1));
     const found = peaksOf(spectrumOf(both, rateHz), 50, 4000, 2);
     expect(found.map(({ hz }) => Math.round(hz))).toEqual([300, 900]);

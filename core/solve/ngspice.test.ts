@@ -107,7 +107,7 @@ describe.each(shippedIds)("ngspice on %s", (id) => {
     })),
   ];
 
-  test("agrees to 1 mV and 1 mA or a millionth on the healthy circuit, all keys and settings", async () => {
+  test("agrees to 1 mV and 1 mA or a millionth on the healthy circuit, for all keys and settings", async () => {
     for (const setup of setups) {
       const compared = await compare(netlist, solver, setup, []);
       const far = (compared?.worstVolts ?? 0) > 1e-3 || (compared?.worstAmps ?? 0) > 1e-3;
@@ -116,7 +116,7 @@ describe.each(shippedIds)("ngspice on %s", (id) => {
     }
   });
 
-  test("agrees the same on every kind of fault and a dozen spread over the catalogue", async () => {
+  test("agrees equally on every kind of fault and a dozen spread over the catalogue", async () => {
     let states = 0;
     for (const fault of someFaults(netlist, 12)) {
       const placed = faultFromId(netlist, fault);

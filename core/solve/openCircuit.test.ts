@@ -17,31 +17,31 @@ const between = (setting: string, one: string, other: string, unplugged: string[
     other,
   );
 
-describe("what stands between two points", () => {
-  test("of a battery: its rest volts less what it loses inside, behind a few hundredths of an ohm", () => {
+describe("the equivalent source between two points", () => {
+  test("of a battery: its rest volts minus its internal drop, behind a few hundredths of an ohm", () => {
     const found = between("off", "G1.+", "G1.-");
     expect(found.volts).toBeCloseTo(12.6, 1);
     expect(found.ohms).toBeLessThan(0.05);
     expect(found.floats).toBe(false);
   });
 
-  test("turned round it is the same with its sign changed", () => {
+  test("reversed it is the same with its sign changed", () => {
     const [there, back] = [between("2", "X3:1", "X3:2"), between("2", "X3:2", "X3:1")];
     expect(back.volts).toBeCloseTo(-there.volts, 9);
     expect(back.ohms).toBeCloseTo(there.ohms, 9);
   });
 
-  test("of one point with itself is nothing", () => {
+  test("between a point and itself is zero", () => {
     expect(between("2", "X5:1", "X5:1")).toEqual({ volts: 0, ohms: 0, floats: false });
   });
 
-  test("with the pack's plug off its pins float on a speed whose switch is open, and have no end behind them", () => {
+  test("with the pack's plug off its pins float on a speed whose switch is open, with infinite ohms behind them", () => {
     const found = between("4", "R1.T2", "G1.-", ["X5"]);
     expect(found).toEqual({ volts: 0, ohms: Number.POSITIVE_INFINITY, floats: true });
   });
 });
 
-describe("what an eye calls a lamp", () => {
+describe("how an eye judges a lamp", () => {
   test.each([
     [12, "bright"],
     [9.1, "bright"],

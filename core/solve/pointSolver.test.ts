@@ -81,7 +81,7 @@ describe("states that break careless solvers", () => {
     expect(unplugged.volts["X5:4"]).toBeCloseTo(12.6, 1);
   });
 
-  test("a motor held still draws its stall current behind the circuit's ohms", () => {
+  test("a locked motor draws its stall current behind the circuit's ohms", () => {
     const point = underFault(whimbrel, "M1:seized");
     const stallOhms = 13.5 / 70;
     const drop = (point.volts["M1.+"] ?? 0) - (point.volts["M1.-"] ?? 0);
@@ -89,7 +89,7 @@ describe("states that break careless solvers", () => {
     expect(point.amps.M1).toBeCloseTo(drop / stallOhms, 6);
   });
 
-  test("a relay that feeds its own coil through its resting contact buzzes, and the values are means", () => {
+  test("a relay that feeds its own coil through its normally closed contact buzzes, and the values are means", () => {
     const netlist = netlistOf(
       circuitOf({
         parts: [
@@ -161,7 +161,7 @@ describe("laws", () => {
     );
   });
 
-  test("healthy speeds rise strictly and the fuse carries its draw", () => {
+  test("healthy speeds increase strictly and the fuse carries its current", () => {
     for (const id of shippedIds) {
       const netlist = shippedNetlist(id);
       const speeds = netlist.circuit.settings.map(

@@ -128,7 +128,7 @@ test("no circuit of up to sixty nodes gives NaN, hangs or breaks Kirchhoff's cur
   expect(solvedStates).toBeGreaterThan(900);
 });
 
-test("whatever fails in such a circuit, its healthy network with the fault hung on it gives the point a fresh solve finds", () => {
+test("whatever fails in such a circuit, its healthy network with the fault gives the operating point of a fresh solve", () => {
   let compared = 0;
   fc.assert(
     fc.property(anyCircuit, fc.nat(), (circuit, pick) => {

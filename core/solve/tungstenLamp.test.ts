@@ -11,7 +11,7 @@ describe("a 12 V 3 W test light", () => {
     expect(lampAmps(testLight, 6) / 0.25).toBeCloseTo(0.5 ** 0.55, 12);
   });
 
-  test("is a thirteenth of its hot ohms when cold", () => {
+  test("has a thirteenth of its hot ohms when cold", () => {
     const volts = 0.001;
     expect(volts / lampAmps(testLight, volts)).toBeCloseTo(48 / 13, 6);
   });
@@ -35,7 +35,7 @@ describe("a 12 V 3 W test light", () => {
     expect(lampVolts(testLight, 12, Number.POSITIVE_INFINITY)).toBe(0);
   });
 
-  test("the tabulated volts keep within a twentieth of a volt of the law", () => {
+  test("the tabulated volts stay within a twentieth of a volt of the law", () => {
     for (const ohms of [0, 0.02, 0.2, 0.9, 2.9, 3.1, 12, 85, 1000, 47_000]) {
       for (const open of [0.05, 1, 3.3, 7, 12.6, 14.4])
         expect(

@@ -42,7 +42,7 @@ const twice = (made: Omit<Made, "rpm">, known = true): SoundRecording[] => [
 ];
 
 describe("what is heard", () => {
-  test("a wheel out of balance rumbles once a turn and follows the speed", () => {
+  test("an unbalanced wheel rumbles once per turn and follows the speed", () => {
     const sound = motorSound(twice({ orders: { 1: 0.15 } }));
     expect(sound.likeliest).toBe("rumble");
     expect(sound.followsSpeed).toBe(true);
@@ -58,26 +58,26 @@ describe("what is heard", () => {
     expect(sound).toMatchObject({ likeliest: "squeal", followsSpeed: true });
   });
 
-  test("a whistle of the duct stays where it is", () => {
+  test("a whistle of the duct does not follow it", () => {
     const sound = motorSound(twice({ fixed: { 1870: 0.05 } }));
     expect(sound).toMatchObject({ likeliest: "whistle", followsSpeed: false });
     expect(sound.tones[0]).toMatchObject({ source: "fixed", follows: false, order: null });
   });
 
-  test("something in the wheel ticks once a turn", () => {
+  test("something in the wheel ticks once per turn", () => {
     const sound = motorSound(twice({ ticks: 0.8 }));
     expect(sound).toMatchObject({ likeliest: "tick", followsSpeed: true });
     const { samples } = recording({ rpm: 1800, ticks: 0.8 });
     expect(blowsOf(samples, rateHz).hz).toBeCloseTo(30, 0);
   });
 
-  test("only the rush of air is quiet", () => {
+  test("the rush of air alone is quiet", () => {
     const sound = motorSound(twice({}));
     expect(sound.likeliest).toBe("quiet");
     expect(sound.followsSpeed).toBeNull();
   });
 
-  test("commutation and blades are named where their counts are given", () => {
+  test("commutation and blades are named if their numbers are given", () => {
     const sound = motorSound(twice({ orders: { 12: 0.03, 41: 0.03 } }), { bars: 12, blades: 41 });
     expect(sound.tones.map(({ source }) => source)).toEqual(
       expect.arrayContaining(["commutation", "blades"]),
@@ -85,13 +85,13 @@ describe("what is heard", () => {
     expect(sound.likeliest).toBe("quiet");
   });
 
-  test("without rpm the speeds are found from the tones themselves, and orders are not claimed", () => {
+  test("without rpm the speeds are found from the tones themselves, and no orders are claimed", () => {
     const sound = motorSound(twice({ orders: { 12: 0.05, 43.7: 0.05, 1: 0.05 } }, false));
     expect(sound.speedRatios[1]).toBeCloseTo(3000 / 1800, 2);
     expect(sound.tones[0]).toMatchObject({ follows: true, order: null });
   });
 
-  test("speeds given wrong are told from the tones", () => {
+  test("wrong speeds are recognised from the tones", () => {
     const [slow, fast] = twice({ orders: { 12: 0.05, 43.7: 0.05, 1: 0.05 } }) as [
       SoundRecording,
       SoundRecording,
@@ -107,7 +107,7 @@ describe("what is heard", () => {
     expect(sound.tones[0]?.follows).toBe(true);
   });
 
-  test("what cannot be told says so", () => {
+  test("what cannot be determined is reported", () => {
     expect(motorSound([recording({ rpm: 1800 })]).cannot).toEqual([{ code: "one-speed" }]);
     const short = { ...recording({ rpm: 1800 }), samples: new Float32Array(100).fill(0.1) };
     expect(motorSound([short]).cannot).toContainEqual(
@@ -127,7 +127,7 @@ describe("what is heard", () => {
 });
 
 describe("spectra of sound", () => {
-  test("a tone stands out where it is", () => {
+  test("a tone stands out at its frequency", () => {
     const { samples } = recording({ rpm: 1800, fixed: { 1234: 0.05 } });
     expect(tonesOf(meanSpectrum(samples, rateHz))[0]?.hz).toBeCloseTo(1234, 0);
   });

@@ -108,7 +108,7 @@ describe("wire and fuse for a load", () => {
     );
   });
 
-  test("what no wire on sale can do is refused at the load", () => {
+  test("a load that no wire on sale can feed is refused at the load", () => {
     const sum = sumNamed("wire-and-fuse");
     const outcome = sum && workSum(sum, { ...startOf(sum), watts: { text: "9", unit: "kW" } });
     expect(outcome).toMatchObject({ ok: false, problems: [{ field: "watts" }] });
@@ -120,7 +120,7 @@ describe("elements of a pack", () => {
 
   // No published table was found for a blower's pack. Checked against the motor's equations in reverse: add the ohms
   // in series and solve the steady speed again.
-  test("put in the motor's way each gives the speed it was worked for", () => {
+  test("in series with the motor each gives the speed it was computed for", () => {
     const constants = motorConstants({
       kind: "motor",
       id: "M",
@@ -231,7 +231,7 @@ describe("spanners", () => {
     const { table } = worked("spanner", { size });
     expect(table?.body.find(([name]) => name === other)?.[2]).toMatch(/snug|loose/);
   });
-  test("10 mm has none in the inch box", () =>
+  test("10 mm has no substitute in the inch set", () =>
     expect(worked("spanner", { size: "10 mm" }).notes.join()).toContain("No socket of the other system"));
 });
 
@@ -251,7 +251,7 @@ describe("hours and tenths", () => {
 });
 
 describe.each(benchSums.map((sum) => [sum.id, sum] as const))("%s", (_, sum) => {
-  test("begins with something it can work, and says its formula and where it stands", () => {
+  test("starts with figures it can work, and states its formula and its source", () => {
     const outcome = workSum(sum, startOf(sum));
     expect(outcome.ok).toBe(true);
     if (!outcome.ok) return;
@@ -266,7 +266,7 @@ describe.each(benchSums.map((sum) => [sum.id, sum] as const))("%s", (_, sum) => 
     expect(sum.source.length).toBeGreaterThan(20);
   });
 
-  test("a field that cannot be read is named, and the others keep what they have", () => {
+  test("a field that cannot be read is named, and the others keep their values", () => {
     for (const field of sum.fields) {
       if (!("quantity" in field)) continue;
       const outcome = workSum(sum, { ...startOf(sum), [field.id]: { text: "a lot", unit: field.unit } });
@@ -276,7 +276,7 @@ describe.each(benchSums.map((sum) => [sum.id, sum] as const))("%s", (_, sum) => 
     }
   });
 
-  test("its starts lie within its limits", () => {
+  test("its defaults lie within its limits", () => {
     for (const field of sum.fields) {
       if (!("quantity" in field)) continue;
       const unit = unitNamed(field.quantity, field.unit);

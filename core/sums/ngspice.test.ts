@@ -32,7 +32,7 @@ describe("elements of a pack", () => {
   const plate = { ratedVolts: 13.5, ratedAmps: 18, stallAmps: 75, ratedRpm: 3200 };
   const { ohms, k, friction, fan } = motorConstants({ kind: "motor", id: "M", ...plate });
   test.each([0.3, 0.5, 0.75, 0.9])(
-    "the ohms worked out for a share of %p give it in ngspice",
+    "the ohms computed for a share of %p give that share in ngspice",
     async (share) => {
       const supplyVolts = 13;
       const [speed] = packFor({ ...plate, supplyVolts }, [share]);

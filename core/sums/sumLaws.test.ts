@@ -12,7 +12,7 @@ import { fuseRatings, fusesFor, wireFor, wireSizes } from "./wireForLoad";
 const figure = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
 describe("a wire's ohms", () => {
-  test("go with its length and against its cross-section", () => {
+  test("are proportional to its length and inverse to its cross-section", () => {
     fc.assert(
       fc.property(
         figure(0.1, 100),
@@ -29,14 +29,14 @@ describe("a wire's ohms", () => {
   });
 
   // IEC 60028: at 20 °C its coefficient is 0.00393 a kelvin; 27 K more are a tenth and a bit.
-  test("rise with the heat", () => {
+  test("increase with temperature", () => {
     expect(wireOhms(1, 1, 47) / wireOhms(1, 1, 20)).toBeCloseTo(1 + 27 * 0.00393, 9);
     expect(wireOhms(1, 1, -30)).toBeLessThan(wireOhms(1, 1, 20));
   });
 });
 
 describe("wire and fuse", () => {
-  test("the wire chosen loses no more than allowed, carries the amps, and is the smallest that does", () => {
+  test("the chosen wire drops no more than allowed, carries the amps, and is the smallest that does", () => {
     fc.assert(
       fc.property(figure(0.5, 60), figure(0.5, 20), figure(0.1, 1.5), (amps, metres, allowed) => {
         const mm2 = wireFor(amps, metres, 20, allowed);
@@ -53,7 +53,7 @@ describe("wire and fuse", () => {
     );
   });
 
-  test("a fuse carries the load for long and goes before its wire does", () => {
+  test("a fuse carries the load continuously and blows before its wire is damaged", () => {
     fc.assert(
       fc.property(figure(0.1, 60), fc.constantFrom(...wireSizes), (amps, mm2) => {
         for (const fuse of fusesFor(amps, mm2)) {
@@ -108,7 +108,7 @@ describe("a pack", () => {
 });
 
 describe("a divider", () => {
-  test("a load takes volts away, the more the fewer its ohms, and never turns them round", () => {
+  test("a load lowers the volts, the more the fewer its ohms, and never reverses them", () => {
     fc.assert(
       fc.property(
         figure(1, 30),
@@ -134,7 +134,7 @@ test("a lamp's light falls faster than its volts", () => {
   expect(lightShare(-0.5)).toBe(lightShare(0.5));
 });
 
-describe("what is typed into a field", () => {
+describe("text typed into a field", () => {
   const length = sumNamed("wire-drop")?.fields.find(({ id }) => id === "length");
   if (!length || !("quantity" in length)) throw new Error("no such field");
 
@@ -149,7 +149,7 @@ describe("what is typed into a field", () => {
     ["", { text: "", unit: "m" }],
   ])("%j", (text, typed) => expect(typedFigure(length, text, "m")).toEqual(typed));
 
-  test("figures at random never break a sum: it is worked, or says which field", () => {
+  test("random figures never break a sum: it is worked, or says which field is wrong", () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...benchSums),

@@ -22,7 +22,7 @@ function stateOf(steps: readonly DraftStep[]) {
 }
 
 describe("a draft", () => {
-  test("is its steps: taking back the last gives what was there before", () => {
+  test("is its steps: undoing the last gives the previous circuit", () => {
     const steps = [answer("speeds", 3), edit("W1", 16), answer("hands", "feed"), edit("W2", 2.5)];
     for (let count = 1; count <= steps.length; count++) {
       const before = stateOf(steps.slice(0, count - 1));
@@ -32,7 +32,7 @@ describe("a draft", () => {
     }
   });
 
-  test("keeps changes made in a table when an answer changes the circuit, and tells those that no longer fit", () => {
+  test("keeps changes made in a table when an answer changes the circuit, and reports those that no longer fit", () => {
     const six = stateOf([answer("speeds", 6), edit("W1", 16), edit("W17", 2)]);
     expect(six.dropped).toEqual([]);
     const two = stateOf([answer("speeds", 6), edit("W1", 16), edit("W17", 2), answer("speeds", 2)]);
@@ -60,7 +60,7 @@ describe("a draft", () => {
     });
   });
 
-  test("steps are read back as they were stored", () => {
+  test("steps read back as they were stored", () => {
     const steps = [
       answer("fuse", { id: "F9", amps: 30 }),
       edit("W1", 16),
@@ -76,19 +76,19 @@ describe("a draft", () => {
     ).toBe(false);
   });
 
-  test("every usual answer is one its question takes", () => {
+  test("every usual answer is accepted by its question", () => {
     for (const id of traceQuestionIds) expect(parseAnswer(id, usualAnswers[id]).ok).toBe(true);
   });
 
   test.each(traceFamilies.map((family) => [family.words, family] as const))(
-    "%s begins a draft",
+    "%s starts a draft",
     (_, family) => {
       const state = draftState({ kind: "trace", answers: family.answers }, name, []);
       expect(state).toMatchObject({ ok: true, value: { answers: family.answers, dropped: [] } });
     },
   );
 
-  test("begun from another vehicle it takes its own name, and no questions", () => {
+  test("started from another vehicle it takes its own name, and no questions", () => {
     const { circuit } = stateOf([answer("speeds", 5)]);
     const state = draftState(
       { kind: "circuit", circuit },

@@ -55,7 +55,7 @@ describe("a trace whose values nobody knows", () => {
   });
 });
 
-test("what was answered is in the circuit and not marked as assumed", () => {
+test("an answered value is in the circuit and not marked as assumed", () => {
   const { circuit } = traced({
     fuse: { id: "F31", amps: 30 },
     coil: { relay: "K5", fuse: "F12", amps: 7.5 },
@@ -85,19 +85,19 @@ test("what was answered is in the circuit and not marked as assumed", () => {
   expect(circuit.wires.some(({ to }) => to === "E4.31")).toBe(true);
 });
 
-test("a pack known in part keeps what is known and stays assumed", () => {
+test("a partly known pack keeps what is known and stays assumed", () => {
   const pack = traced({ speeds: 4, ohms: { steps: [2, null, null] } }).circuit.parts.find(
     ({ id }) => id === "R1",
   );
   expect(pack).toMatchObject({ assumed: true, elements: [{ ohms: 2 }, { id: "e2" }, { id: "e3" }, {}] });
 });
 
-test("two parts of one name make no circuit, and the place says which", () => {
+test("two parts with one name make no circuit, and the place says which", () => {
   const made = parseCircuit(traceCircuit(name, { fuse: { id: "F2", amps: 40 } }));
   expect(made).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('"F2"') }] });
 });
 
-test("what no answer leads to is not asked", () => {
+test("a question no answer leads to is not asked", () => {
   expect(questionsAsked({})).not.toContain("command");
   expect(questionsAsked({ control: "linear" })).toEqual(
     traceQuestionIds.filter((id) => !["top", "link", "ohms"].includes(id)),

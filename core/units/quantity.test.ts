@@ -50,8 +50,8 @@ describe("definitions", () => {
   });
 });
 
-describe("there and back", () => {
-  test.each(quantities)("%s: every figure of up to twelve digits comes back as it was typed", (quantity) => {
+describe("converting there and back", () => {
+  test.each(quantities)("%s: every figure of up to twelve digits returns as it was typed", (quantity) => {
     const own: readonly Unit[] = units[quantity];
     fc.assert(
       fc.property(
@@ -97,7 +97,7 @@ function figureText(digits: number, places: number): string {
   return short === "" ? whole : `${whole}.${short}`;
 }
 
-describe("what is typed", () => {
+describe("typed figures", () => {
   test("a decimal comma, a power, a bare sign", () => {
     const metre = unit("length", "m");
     expect(baseFigure("2,5", metre)).toBe(2.5);
@@ -106,7 +106,7 @@ describe("what is typed", () => {
     for (const none of ["", "-", "3 m", "1.2.3", "ten", "0x10"]) expect(baseFigure(none, metre)).toBeNull();
   });
 
-  test("units by their sign or as they are typed; milli and mega told apart", () => {
+  test("units by their sign or as typed; milli and mega are different", () => {
     expect(unitNamed("resistance", "mohm")?.id).toBe("mohm");
     expect(unitNamed("resistance", "Mohm")?.id).toBe("Mohm");
     expect(unitNamed("resistance", "Ω")?.id).toBe("ohm");

@@ -16,11 +16,11 @@ test.each([
   expect(socketSize(text)?.millimetres).toBeCloseTo(millimetres, 10),
 );
 
-test("what is no hexagon has no width", () => {
+test("text that names no hexagon has no width", () => {
   for (const text of ["T20", "PH2", "", "seven mm", "1/0 in"]) expect(socketSize(text)).toBeNull();
 });
 
-describe("a socket in another's place", () => {
+describe("substitute sockets", () => {
   // Common practice, no source: people use these three pairs. The error is arithmetic on the exact inch.
   test.each([
     ["5.5 mm", "7/32 in", 0.05625, "snug"],
@@ -32,12 +32,12 @@ describe("a socket in another's place", () => {
     expect(first?.errorMillimetres).toBeCloseTo(errorMillimetres, 10);
   });
 
-  test("goes both ways: 5.5 mm is tight on 7/32 in, 8 mm goes on 5/16 in", () => {
+  test("works both ways: 5.5 mm is tight on 7/32 in, 8 mm fits on 5/16 in", () => {
     expect(substitutesFor("5/16 in").map(({ text }) => text)).toEqual(["8 mm"]);
     expect(substitutesFor("7/32 in").map(({ text }) => text)).toEqual(["5.5 mm"]);
   });
 
-  test("is never named where it would round the head or not go on", () => {
+  test("is never named if it would round the head or not fit", () => {
     expect(substitutesFor("10 mm").map(({ text }) => text)).toEqual([]);
     expect(substitutesFor("T25")).toEqual([]);
     for (const { text, millimetres } of sockets)
@@ -45,7 +45,7 @@ describe("a socket in another's place", () => {
         expect(Math.abs(errorMillimetres)).toBeLessThan(0.02 * millimetres + 0.05);
   });
 
-  test("the set is written in lowest terms and the inch is exact", () => {
+  test("the set is in lowest terms and the inch is exact", () => {
     expect(millimetresPerInch * 10).toBe(254);
     expect(sockets.map(({ text }) => text)).toEqual(expect.arrayContaining(["1/4 in", "3/4 in", "11/32 in"]));
   });

@@ -9,6 +9,6 @@ test.each([
   ["0", 0],
 ])("%j is read", (text, figure) => expect(typedFigure(text)).toBe(figure));
 
-test.each(["", "  ", "a lot", "12 V", "1,234.5", "1e999", "Infinity"])("%j is no figure", (text) =>
+test.each(["", "  ", "a lot", "12 V", "1,234.5", "1e999", "Infinity"])("%j is not a figure", (text) =>
   expect(typedFigure(text)).toBeNaN(),
 );

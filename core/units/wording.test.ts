@@ -6,7 +6,7 @@ test.each([
   [["a"], "a"],
   [["a", "b"], "a and b"],
   [["a", "b", "c"], "a, b and c"],
-])("%p is listed as a sentence does", (words, text) => expect(listed(words)).toBe(text));
+])("%p is joined as in a sentence", (words, text) => expect(listed(words)).toBe(text));
 
 test.each([
   [0, "0 %"],
@@ -24,7 +24,7 @@ test.each([
   [12, "12 min"],
 ])("%p minutes are %p", (minutes, text) => expect(minutesText(minutes)).toBe(text));
 
-test("volts, ohms and odds have sane digits", () => {
+test("volts, ohms and odds have a sensible number of digits", () => {
   expect(voltsText(-0.001)).toBe("0.0 V");
   expect(voltsText(12.345)).toBe("12.3 V");
   expect([0.82, 85, 47000, 3e6, null].map(ohmsText)).toEqual([

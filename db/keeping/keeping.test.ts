@@ -107,7 +107,7 @@ describe("a backup", () => {
     expect(listBackups().map(({ name }) => name)).toEqual([backup.name]);
   });
 
-  test("is restored to what it held, after a backup of what is there; looking into it changes nothing", async () => {
+  test("is restored to its content, after a backup of the present state; inspecting it changes nothing", async () => {
     const backup = await backUp(later(1));
     const before = await everyRow(databaseFile(folder));
     await addReading({
@@ -141,7 +141,7 @@ describe("a backup", () => {
     expect(backupFile("../airway.sqlite")).toBeNull();
   });
 
-  test("of a later Airway is told so", async () => {
+  test("of a later Airway is refused with that reason", async () => {
     const file = join(folder, "later.sqlite");
     copyFileSync(backupFile((await backUp(later(1))).name) ?? "", file);
     const own = await PlainSqlite.open(file);
@@ -152,7 +152,7 @@ describe("a backup", () => {
     ]);
   });
 
-  test("is restored while readings are entered: every one acknowledged is in the backup made before, or in the shop", async () => {
+  test("is restored while readings are entered: every acknowledged one is in the backup made before, or in the shop", async () => {
     const backup = await backUp(later(1));
     const acknowledged: string[] = [];
     const writes = Array.from({ length: 60 }, async (_, i) => {
@@ -221,7 +221,7 @@ describe("a backup", () => {
     expect(await findJob(4)).not.toBeNull();
   });
 
-  test("in which one bit was flipped is told from its checksum", async () => {
+  test("with one flipped bit is recognised by its checksum", async () => {
     const file = backupFile((await backUp(later(1))).name) ?? "";
     const bytes = readFileSync(file);
     // In the words of a note, where SQLite's own check sees nothing.
@@ -234,7 +234,7 @@ describe("a backup", () => {
     await expect(restore(file, later(2))).rejects.toThrow(/checksum/);
   });
 
-  test("is copied to a second folder; a copy that fails is said, and stops neither a backup nor a restore", async () => {
+  test("is copied to a second folder; a failed copy is reported, and stops neither a backup nor a restore", async () => {
     process.env.AIRWAY_BACKUP_FOLDER = join(folder, "elsewhere");
     try {
       const backup = await backUp(later(1));
@@ -251,7 +251,7 @@ describe("a backup", () => {
     }
   });
 
-  test("restored by two people at once is restored twice, each time whole", async () => {
+  test("restored by two people at once is restored twice, each time completely", async () => {
     const [one, other] = [await backUp(later(1)), await backUp(later(2))];
     const whole = await everyRow(databaseFile(folder));
     await Promise.all([
@@ -266,13 +266,13 @@ describe("a backup", () => {
     expect(backupDue(later(1000), now, "UTC")).toBe(true);
   });
 
-  test("that is more than two days old is warned of", () => {
+  test("that is more than two days old causes a warning", () => {
     expect(backupWarning(now, later(47))).toBeNull();
     expect(backupWarning(now, later(73))).toBe("The newest verified backup is 3 days old.");
     expect(backupWarning(null, now)).toBe("There is no verified backup yet.");
   });
 
-  test("is due at night by the shop's clock, when there is none, and when the last is older than a day", () => {
+  test("is due at night by the shop's clock, if there is none, and if the last is older than a day", () => {
     const at = (text: string) => new Date(`2026-11-25T${text}:00Z`);
     expect(backupDue(null, at("12:00"), "UTC")).toBe(true);
     expect(backupDue(at("00:30"), at("03:10"), "UTC")).toBe(true);
@@ -284,7 +284,7 @@ describe("a backup", () => {
 });
 
 describe("the bundle of the whole shop", () => {
-  test("brought into an empty folder is the same shop, row for row, and makes the same bundle byte for byte", async () => {
+  test("imported into an empty folder is the same shop, row for row, and makes the same bundle byte for byte", async () => {
     const bundle = await shopBundle();
     const empty = mkdtempSync(join(tmpdir(), "airway-empty-"));
     const unpacked = await unpackShop(bundle, empty);
@@ -304,7 +304,7 @@ describe("the bundle of the whole shop", () => {
     rmSync(empty, { recursive: true, force: true });
   });
 
-  test("is laid aside and looked into, then takes the place of what is here", async () => {
+  test("is stored aside and inspected, then replaces the shop", async () => {
     const bundle = await shopBundle();
     await addReading({
       id: "r3",
@@ -413,7 +413,7 @@ describe("the bundle of the whole shop", () => {
     expect(process.memoryUsage().arrayBuffers - before).toBeLessThan(20_000_000);
   });
 
-  test("that is no zip is refused", async () => {
+  test("that is not a zip is refused", async () => {
     const brought = await bringIn(asFile(strToU8("hello")));
     expect("problems" in brought && brought.problems[0]).toMatch(/^This is not a zip file/);
   });

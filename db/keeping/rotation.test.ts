@@ -14,7 +14,7 @@ const keptOf = (backups: readonly BackupName[]): string[] => {
   return backups.flatMap(({ name }) => (drop.has(name) ? [] : [name]));
 };
 
-describe("which backups stay", () => {
+describe("which backups are kept", () => {
   test("of two years of nights: seven days, five weeks and twelve months, by hand", () => {
     expect(keptOf(nightly(730))).toEqual([
       // The days.
@@ -32,14 +32,14 @@ describe("which backups stay", () => {
     expect(backupsToDrop([], now)).toEqual([]);
   });
 
-  test("all of the last 24 hours stay; of a day before them the newest alone", () => {
+  test("all of the last 24 hours stay; of an earlier day only the newest", () => {
     const ago = (...hours: number[]) =>
       hours.map((back) => ({ name: `${back}`, at: now - back * 3600 * 1000 }));
     expect(keptOf(ago(1, 2, 23))).toEqual(["1", "2", "23"]);
     expect(keptOf(ago(1, 31, 32, 33))).toEqual(["1", "31"]);
   });
 
-  test("taken night by night, rotation leaves at each step what it would leave of them all", () => {
+  test("applied every night, rotation keeps at each step what it would keep of them all", () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 60 }), (nights) => {
         let have: BackupName[] = [];

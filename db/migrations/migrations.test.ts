@@ -59,7 +59,7 @@ async function before(name: string, noticed: string): Promise<void> {
 }
 
 describe("002-heard-answers", () => {
-  test("keeps the chips of older jobs in their words, and leaves the others alone", async () => {
+  test("keeps the chips of older jobs in their words, and leaves the others unchanged", async () => {
     await before("002-heard-answers", '["noise","comes-and-goes"]');
     const store = await openDatabase(folder);
     const rows = await store.sequelize.query<Record<string, unknown>>("SELECT * FROM jobs ORDER BY id", {

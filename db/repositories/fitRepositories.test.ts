@@ -53,7 +53,7 @@ describe("a plan and its versions", () => {
     expect(await findPlan("godwit-two-relays")).toBeNull();
   });
 
-  test("each change is the next, undone and redone to either end and no further, over a restart", async () => {
+  test("each change is the next, undone and redone to either end and no further, across a restart", async () => {
     await storePlan(shelf, named("one"), "a");
     await storePlan(shelf, named("two"), "b");
     await movePlan(shelf, -1, "c");
@@ -67,7 +67,7 @@ describe("a plan and its versions", () => {
     expect(await title()).toBe(plan.title);
   });
 
-  test("a change sent twice is one, and so is an undo; a change after an undo ends what was undone", async () => {
+  test("a change sent twice is one, and so is an undo; a change after an undo drops what was undone", async () => {
     await storePlan(shelf, named("three"), "i");
     await storePlan(shelf, named("three"), "i");
     expect(await findPlan(shelf)).toMatchObject({ undo: true, redo: false });
@@ -84,7 +84,7 @@ describe("a plan and its versions", () => {
 describe("notes on a step", () => {
   const note = { id: "n1", step: "glove-box", words: "the hidden one is behind the light", takenAt: at(1) };
 
-  test("stay with the shelf, once, deleted and put back by their own shelf alone", async () => {
+  test("stay with the circuit, once, deleted and restored only for their own circuit", async () => {
     await addPlanNote(shelf, note);
     await addPlanNote(shelf, { ...note, words: "other words" });
     expect(await planNotesOf(shelf)).toEqual([{ ...note, struckAt: null }]);
@@ -97,7 +97,7 @@ describe("notes on a step", () => {
   });
 });
 
-describe("what a job goes in for, and its ticks", () => {
+describe("a job's repair and its ticks", () => {
   const job = 16;
   const tick = (id: string, step: string, more: Partial<RepairTick> = {}): RepairTick => ({
     id,
@@ -109,7 +109,7 @@ describe("what a job goes in for, and its ticks", () => {
     ...more,
   });
 
-  test("the choice is none until it is made, and the last one stands", async () => {
+  test("there is no choice until it is made, and the last one counts", async () => {
     expect(await repairOf(job)).toBeNull();
     await setRepair(job, { targets: ["M1"], prefer: "book" });
     await setRepair(job, { targets: ["R1", "M1"], prefer: "kind" });
@@ -117,7 +117,7 @@ describe("what a job goes in for, and its ticks", () => {
     expect(await repairOf(job)).toEqual({ targets: ["R1", "M1"], prefer: "kind" });
   });
 
-  test("a tick is stored once; the same step ticked again stands by the last; one taken back is gone", async () => {
+  test("a tick is stored once; if the step is ticked again the last tick counts; a removed one is gone", async () => {
     await addTick(job, shelf, tick("t1", "flap"));
     await addTick(job, shelf, tick("t1", "flap", { screws: 9 }));
     await addTick(job, shelf, tick("t2", "glove-box", { screws: 6, minutes: 5, takenAt: at(8) }));
@@ -136,7 +136,7 @@ describe("what a job goes in for, and its ticks", () => {
     expect(await ticksOf(15)).toEqual([]);
   });
 
-  test("only measured ticks of the removal that stand teach a step its minutes, whichever job they are of", async () => {
+  test("only measured, active ticks of the removal teach a step its minutes, from any job", async () => {
     await addTick(15, shelf, tick("t5", "glove-box", { minutes: 6, takenAt: at(30) }));
     await addTick(15, shelf, tick("t6", "glove-box", { way: "back", minutes: 9, takenAt: at(31) }));
     await addTick(15, "another-shelf", tick("t7", "flap", { minutes: 9, takenAt: at(32) }));
@@ -146,7 +146,7 @@ describe("what a job goes in for, and its ticks", () => {
     ]);
   });
 
-  test("a job that is not there takes no tick", async () => {
+  test("an unknown job takes no tick", async () => {
     await expect(addTick(9999, shelf, tick("t8", "flap"))).rejects.toThrow();
   });
 
@@ -158,8 +158,8 @@ describe("what a job goes in for, and its ticks", () => {
   });
 });
 
-describe("parts and what is held together", () => {
-  test("a number that is listed stays as it is, however it is written, until one says it again", async () => {
+describe("parts and their comparison", () => {
+  test("a listed number stays as it is, however it is written, until someone replaces it", async () => {
     const before = (await listParts()).length;
     const part = {
       format: "airway-part",
@@ -178,7 +178,7 @@ describe("parts and what is held together", () => {
     expect(parts.find(({ number }) => number === "ZX101")?.title).toBe("second");
   });
 
-  test("a job holds one pair a part, with its overrides in words", async () => {
+  test("a job compares one pair for each part, with its overrides in words", async () => {
     const overrides = [{ feature: "tab", words: "turned by hand", at: "2026-11-24T09:00:00.000Z" }];
     await setMatch(6, { part: "R1", oldNumber: "HW 4410-17", newNumber: null, overrides: [] });
     await setMatch(6, { part: "R1", oldNumber: "HW 4410-17", newNumber: "HW 4410-18", overrides });
@@ -202,7 +202,7 @@ describe("estimates", () => {
     ],
   };
 
-  test("are numbered in order, each job its own; sent at once none is lost and none is twice", async () => {
+  test("are numbered in order, each job its own; of several sent at once none is lost and none is doubled", async () => {
     const ids = ["e1", "e2", "e3", "e4"];
     await Promise.all([...ids, ...ids].map((id) => addEstimate(6, { id, kind: "estimate", body }, at(50))));
     await addEstimate(5, { id: "other", kind: "estimate", body }, at(51));
@@ -210,7 +210,7 @@ describe("estimates", () => {
     expect((await estimatesOf(5)).map(({ number }) => number)).toEqual([1]);
   });
 
-  test("the first approval stands, of its own job alone, and a version is never changed by another", async () => {
+  test("the first approval counts, only for its own job, and no version changes another", async () => {
     await approveEstimate(5, "e1", "by phone", at(52));
     expect((await estimatesOf(6))[0]?.approvedAt).toBeNull();
     await approveEstimate(6, "e1", "by phone", at(52));
@@ -226,7 +226,7 @@ describe("estimates", () => {
   });
 });
 
-test("a shop's terms are the usual until they are set, and stand over a restart", async () => {
+test("a shop's rates are the usual ones until they are set, and survive a restart", async () => {
   expect(await shopTerms()).toEqual(defaultShopTerms);
   const own = { ...defaultShopTerms, currency: "EUR", hourMinor: 7450 };
   await setShopTerms({ ...own, hourMinor: 1 });

@@ -93,8 +93,8 @@ async function closed(id: number, more: Parameters<typeof closing>[0] = {}): Pro
 const n = async (kind: string, mode: string, family = "resistor ground"): Promise<number> =>
   (await faultCounts(family)).ofFamily.find((own) => own.kind === kind && own.mode === mode)?.n ?? 0;
 
-describe("the trail", () => {
-  test("tells what was done, in order, by the database itself", async () => {
+describe("the audit trail", () => {
+  test("says what was done, in order, written by the database itself", async () => {
     const before = (await trailOf(6)).length;
     await addReading({
       id: "r1",
@@ -128,7 +128,7 @@ describe("the trail", () => {
     expect(Math.abs((lines[0]?.at.getTime() ?? 0) - Date.now())).toBeLessThan(60_000);
   });
 
-  test("is refused to whoever would change it or take a line out", async () => {
+  test("cannot be changed or deleted", async () => {
     const { sequelize } = await database();
     const before = await trailOf(6);
     for (const sql of ["UPDATE events SET what = 'nothing' WHERE jobId = 6", "DELETE FROM events"])
@@ -138,7 +138,7 @@ describe("the trail", () => {
     expect(await trailOf(6)).toEqual(before);
   });
 
-  test("a write that is taken back leaves no line", async () => {
+  test("a write that is rolled back leaves no line", async () => {
     const store = await database();
     const before = (await trailOf(6)).length;
     const broken = store.write(async (transaction) => {
@@ -151,7 +151,7 @@ describe("the trail", () => {
 });
 
 describe("what the shop learns", () => {
-  test("one closing is one count; closed again, corrected, deleted and put back it is still one or none", async () => {
+  test("one closing is one count; closed again, corrected, deleted and restored it is still one or none", async () => {
     const start = await n("link", "open");
     await closed(6);
     expect(await n("link", "open")).toBe(start + 1);
@@ -177,7 +177,7 @@ describe("what the shop learns", () => {
     expect(await n("motor", "tight")).toBe(1);
   });
 
-  test("a guess is never counted: nothing the circuit lists, or told not to learn", async () => {
+  test("a guess is never counted: a cause outside the list, or a job excluded from learning", async () => {
     const before = await faultCounts("resistor ground");
     const { closure } = closing();
     await closed(6, { closure: { ...closure, fault: "unknown" }, kind: "unknown", mode: "unknown" });
@@ -190,7 +190,7 @@ describe("what the shop learns", () => {
     ).toEqual([false, false]);
   });
 
-  test("counts of a family are parted from the others', and minutes are summed by kind", async () => {
+  test("counts of a family are separate from the others', and minutes are summed by kind", async () => {
     const before = (await measuredRepairs()).find(({ kind }) => kind === "resistor") ?? {
       jobs: 0,
       minutes: 0,
@@ -211,7 +211,7 @@ describe("what the shop learns", () => {
 });
 
 describe("a comeback", () => {
-  test("is a job of its own, linked, once; what was fitted first did not hold", async () => {
+  test("is a job of its own, linked, once; the first fitting did not hold", async () => {
     await closed(6);
     expect((await fittingsOf(6)).at(-1)?.outcome).toBe("held");
     const first = await findJob(6);
@@ -230,8 +230,8 @@ describe("a comeback", () => {
   });
 });
 
-describe("a closing taken back", () => {
-  test("is unlearnt, and what was fitted is no longer said to have held", async () => {
+describe("a closing undone", () => {
+  test("is no longer counted, and the repair is no longer said to have held", async () => {
     const start = await n("link", "open");
     await closed(6);
     await reopen(6, later(70));
@@ -244,7 +244,7 @@ describe("a closing taken back", () => {
     expect((await fittingsOf(6)).at(-1)?.outcome).toBe("held");
   });
 
-  test("a comeback that is deleted was none; put back it is one again", async () => {
+  test("a deleted comeback does not count; restored it counts again", async () => {
     await closed(6);
     const first = await findJob(6);
     if (!first) throw new Error("no job");
@@ -256,8 +256,8 @@ describe("a closing taken back", () => {
   });
 });
 
-describe("what was fitted", () => {
-  test("is pending until it holds, fails or is taken back", async () => {
+describe("a fitting", () => {
+  test("is pending until it holds, fails or is undone", async () => {
     await partsFitted(6, ["R1"], verdict, later(1));
     await reopen(6, later(2));
     await partsFitted(6, ["R1"], verdict, later(3));
@@ -308,7 +308,7 @@ describe("the records", () => {
   const ids = async (query: Partial<RecordQuery>) =>
     (await findRecords({ ...everything, ...query })).map(({ id }) => id);
 
-  test("are found by words of vehicle, complaint, finding and notes that stand; by circuit, fault, part, outcome", async () => {
+  test("are found by words of vehicle, complaint, finding and active notes; by circuit, fault, part, outcome", async () => {
     await closed(6);
     await addNote(
       { id: "n1", jobId: 5, readingId: null, words: "Äther smell, zitronengelb", takenAt: now },
@@ -330,13 +330,13 @@ describe("the records", () => {
   });
 
   test.each(['"', "'", "* OR x", "a AND", "NEAR(", "-", "()", 'found:"x"', "%", "\u0000"])(
-    "a search for %j is no syntax",
+    "a search for %j is not treated as syntax",
     async (words) => {
       await expect(ids({ words })).resolves.toBeDefined();
     },
   );
 
-  test("a search of signs alone asks nothing", () => {
+  test("a search of punctuation alone finds everything", () => {
     expect(matchText(' - "" () ')).toBe("");
     expect(matchText('say "no"')).toBe('"say"* """no"""*');
   });
@@ -355,7 +355,7 @@ describe("the records", () => {
     );
   });
 
-  test("travel to another shop: the same once, twice, or only tried; it learns nothing from them", async () => {
+  test("go to another shop: the same once, twice, or only checked; it learns nothing from them", async () => {
     await closed(6);
     const records = await exportRecords();
     const own = records.find(({ key }) => key === "demo-5" || key.startsWith("demo")) as JobRecord;
@@ -387,7 +387,7 @@ describe("the records", () => {
   });
 });
 
-describe("the figures", () => {
+describe("the statistics", () => {
   test("count what was closed, by hand", async () => {
     const before = {
       link: (await faultsBySymptom())

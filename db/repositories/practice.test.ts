@@ -63,14 +63,14 @@ describe("learners", () => {
     expect(await listLearners()).toEqual(["a", "b"]);
   });
 
-  test("a case of somebody who is not there is not stored", async () => {
+  test("a case of an unknown learner is not stored", async () => {
     await expect(beginCase(caseOf("orphan", "nobody", 0))).rejects.toThrow();
     expect(await findCase("orphan")).toBeNull();
   });
 });
 
 describe("a case", () => {
-  test("is read as it was stored, begun once, the newest first among one's own", async () => {
+  test("is read as it was stored, started once, the newest first among the learner's own", async () => {
     await beginCase(caseOf("one", "a", 10));
     await beginCase({ ...caseOf("one", "a", 11), title: "Another" });
     await beginCase(caseOf("two", "a", 12));
@@ -81,7 +81,7 @@ describe("a case", () => {
     expect(await findCase("none")).toBeNull();
   });
 
-  test("takes an act once, however often it is sent, and hands each the acts before it", async () => {
+  test("takes an action once, however often it is sent, and gives each the actions before it", async () => {
     const before: number[] = [];
     const send = (id: string) =>
       act("one", id, at(20), (acts) => {
@@ -96,7 +96,7 @@ describe("a case", () => {
     expect(await actsOf("two")).toEqual([]);
   });
 
-  test("stores nothing of what is refused or fails", async () => {
+  test("stores nothing that is refused or fails", async () => {
     const count = (await actsOf("one")).length;
     expect(await act("one", "no", at(21), () => ({ ok: false, why: "in the way" }))).toEqual({
       ok: false,
@@ -148,7 +148,7 @@ describe("answers", () => {
     dueAt: at(minute),
   });
 
-  test("move what is remembered by one step each, sent twice by one", async () => {
+  test("change the learning state by one step each, sent twice by one", async () => {
     for (let sent = 0; sent < 2; sent++)
       await storeAnswer(answer("1", "paths/working-speed", true, 40), next(4, 41));
     expect(await recallsOf("a")).toEqual([
@@ -161,7 +161,7 @@ describe("answers", () => {
     expect(twice.intervalDays).toBe(6);
   });
 
-  test("stand in their order, each learner's own", async () => {
+  test("keep their order, each learner's own", async () => {
     await storeAnswer(answer("4", "humps/count", false, 50), next(1, 50));
     await storeAnswer(answer("3", "light/either-clip", true, 45), next(4, 46));
     expect((await answersOf("a")).map(({ id, right }) => [id, right])).toEqual([

@@ -50,7 +50,7 @@ const closing = {
 const standing = async () => (await readingsOf(jobId)).filter(({ struckAt }) => !struckAt);
 
 describe("the demo workshop", () => {
-  test("has circuits of both sides, fourteen vehicles, sixteen jobs in different stages and fourteen of the past", async () => {
+  test("has circuits of both sides, fourteen vehicles, sixteen jobs in different stages and fourteen past ones", async () => {
     const jobs = await listJobs();
     expect(jobs).toHaveLength(30);
     expect(new Set(jobs.map(({ vehicle }) => vehicle.label)).size).toBe(14);
@@ -90,7 +90,7 @@ describe("readings", () => {
     expect((await readingsOf(jobId)).at(-1)).toMatchObject({ id: "kept", reading: dark, takenAt: now });
   });
 
-  test("deleted and put back they are what they were", async () => {
+  test("deleted and restored they are what they were", async () => {
     const before = await readingsOf(jobId);
     const last = before.at(-1);
     await deleteReading(jobId, last?.id ?? "", now);
@@ -99,7 +99,7 @@ describe("readings", () => {
     expect(await readingsOf(jobId)).toEqual(before);
   });
 
-  test("a word on a speed replaces the earlier one, the same word changes nothing, none takes it back", async () => {
+  test("a word on a speed replaces the earlier one, the same word changes nothing, none deletes it", async () => {
     const word = (seen: "none" | "weak"): Reading => ({
       test: "airflow",
       heard: true,
@@ -123,7 +123,7 @@ describe("readings", () => {
     expect(await onTwo()).toEqual([]);
   });
 
-  test("their version changes with every one added, struck or put back, and with nothing else", async () => {
+  test("their version changes with every one added, deleted or restored, and with nothing else", async () => {
     const seen = new Set([await jobVersion(jobId)]);
     await addReading({ id: "v1", jobId, reading: dark, takenAt: now });
     seen.add(await jobVersion(jobId));
@@ -139,7 +139,7 @@ describe("readings", () => {
     expect(seen).toContain(await jobVersion(jobId));
   });
 
-  test("for a job that is not there nothing is stored", async () => {
+  test("for an unknown job nothing is stored", async () => {
     await expect(addReading({ id: "lost", jobId: 999, reading: dark, takenAt: now })).rejects.toThrow();
     expect(await readingsOf(999)).toEqual([]);
   });
@@ -165,7 +165,7 @@ describe("jobs", () => {
     expect(await closureOf(2)).toEqual({ ...closing, closedAt: now, counted: true });
   });
 
-  test("a proof step found again replaces the earlier finding, and an older repair's is left out", async () => {
+  test("a check step found again replaces the earlier finding, and an older repair's is left out", async () => {
     const entry = { jobId: 2, step: "up-1", judged: "right", takenAt: now } as const;
     await addProof({ ...entry, id: "a", judged: "too-low", finding: { by: "airflow", seen: "none" } });
     const later = new Date(now.getTime() + 1000);

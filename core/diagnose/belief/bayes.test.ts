@@ -9,7 +9,7 @@ describe("Bayes' rule", () => {
     expect(Math.exp(evidence)).toBeCloseTo(0.108, 12);
   });
 
-  test("a long product of likelihoods, rescaled on the way, ends where its logarithms do", () => {
+  test("a long product of likelihoods, rescaled on the way, equals the sum of its logarithms", () => {
     const weights = Float64Array.of(0.5, 0.5, 0);
     let logScale = 0;
     for (let reading = 0; reading < 4000; reading++) {
@@ -23,7 +23,7 @@ describe("Bayes' rule", () => {
     expect(p[2]).toBe(0);
   });
 
-  test("what is common to all does not move it, and its sum is 1", () => {
+  test("a common factor does not change it, and it sums to 1", () => {
     fc.assert(
       fc.property(
         fc.array(fc.double({ min: 1e-12, max: 1, noNaN: true }), { minLength: 1, maxLength: 20 }),

@@ -26,7 +26,7 @@ const readings: Reading[] = [
 ];
 
 describe("belief", () => {
-  test("equals brute-force enumeration over every fault and drawn vehicle", () => {
+  test("equals brute-force enumeration over every fault and sampled vehicle", () => {
     // Bayes by hand, in plain numbers: prior × mean over vehicles of the product of slip-mixed odds.
     const draws = engine.samples.length;
     const scores = readings.map((reading) => scoreReading(engine, reading));
@@ -65,13 +65,13 @@ describe("belief", () => {
     );
   });
 
-  test("striking a reading out and putting it back restores it exactly", () => {
+  test("deleting a reading and restoring it gives the same belief exactly", () => {
     const before = believe(engine, readings);
     believe(engine, readings.slice(0, -1));
     expect(believe(engine, readings).variants).toEqual(before.variants);
   });
 
-  test("repeating one reading many times does not prove what one cannot", () => {
+  test("repeating one reading many times does not prove what one reading cannot", () => {
     const one = light("X3:1", "G1.-", "4", "dim");
     const once = repairBelief(engine, believe(engine, [one]));
     const often = repairBelief(
@@ -87,7 +87,7 @@ describe("belief", () => {
     expect(after?.p).toBeLessThan(0.95);
   });
 
-  test("one slip does not sink the truth for good", () => {
+  test("one slip does not rule out the truth for good", () => {
     const truth = readings;
     const slipped = [...truth, light("X5:3", "G1.+", "3", "dark")];
     const p = (list: Reading[]): number =>
@@ -99,7 +99,7 @@ describe("belief", () => {
     ).toBeGreaterThan(0.5);
   });
 
-  test("the unknown grows when nothing explains what was seen", () => {
+  test("the unknown grows if nothing explains the readings", () => {
     const absurd: Reading[] = ["1", "2", "3", "4"].map((setting, i) =>
       light("F1.in", "G1.-", setting, i % 2 === 0 ? "dark" : "bright"),
     );
@@ -127,7 +127,7 @@ describe("belief over every test", () => {
     { test: "spin", at: "M1", seen: "free" },
   ];
 
-  test("sums to 1, whatever the order, and striking out and putting back restores it exactly", () => {
+  test("sums to 1 in any order, and deleting and restoring gives the same belief exactly", () => {
     const before = believe(pwm, all);
     expect(before.variants.reduce((sum, p) => sum + p, before.unknown)).toBeCloseTo(1, 10);
     fc.assert(
@@ -149,12 +149,12 @@ describe("belief over every test", () => {
     );
   });
 
-  test("a wet control that gives nothing with feed, ground and command good is the control", () => {
+  test("a wet module without output, with good feed, ground and command, is the module", () => {
     const [first] = [...repairBelief(pwm, believe(pwm, all))].sort((a, b) => b[1] - a[1]);
     expect(first?.[0]).toEqual({ parts: ["A1"] });
   });
 
-  test("a noise that follows the speed speaks for the motor more than one that does not", () => {
+  test("a noise that follows the speed points to the motor more than one that does not", () => {
     const noise = (followsSpeed: boolean): number =>
       repairBelief(
         engine,

@@ -7,8 +7,8 @@ const engine = shippedEngine("whimbrel-four-speed");
 const sum = (values: ArrayLike<number>): number =>
   Array.from(values).reduce((total, value) => total + value, 0);
 
-describe("priors sharpened by a shop's own counts", () => {
-  test("no counts leave the table as it is", () => {
+describe("priors updated by a shop's own counts", () => {
+  test("without counts the table is unchanged", () => {
     const learned = learnedPriors(engine, []);
     for (const [variant, { prior }] of engine.variants.entries())
       expect(learned[variant]).toBeCloseTo(prior, 12);
@@ -29,13 +29,13 @@ describe("priors sharpened by a shop's own counts", () => {
     expect(sum(learned)).toBeCloseTo(listed, 9);
   });
 
-  test("counts of what this circuit has not are left aside", () => {
+  test("counts of things this circuit does not have are ignored", () => {
     const learned = learnedPriors(engine, [{ kind: "module", mode: "dead", n: 500 }]);
     for (const [variant, { prior }] of engine.variants.entries())
       expect(learned[variant]).toBeCloseTo(prior, 12);
   });
 
-  test("move the belief their way", () => {
+  test("move the belief in their direction", () => {
     const motors = [{ kind: "motor", mode: "open", n: 40 }];
     const before = repairBelief(engine, believe(engine, [])).get(repairIn(engine, "M1")) ?? 0;
     const after =

@@ -55,7 +55,7 @@ describe("the polybox", () => {
     expect(minimal.map((names) => [...names].sort().join()).sort()).toEqual(["A1", "A2,M2", "M1", "M2,M3"]);
   });
 
-  test("is best measured next at X", () => {
+  test("is best measured at X next", () => {
     const left = (["X", "Y", "Z"] as const).map((place) => {
       const joint = values.map(() => new Float64Array(hypotheses.length));
       hypotheses.forEach((faulty, i) => {

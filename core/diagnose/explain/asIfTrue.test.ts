@@ -25,7 +25,7 @@ const under = (family: string) => {
 };
 
 describe("the readings as if a suspect were true", () => {
-  test("the truth agrees with every one, and predicts what was seen", () => {
+  test("the truth fits every reading, and predicts it", () => {
     const all = under("R1.link:open");
     expect(all.map(({ reading }) => reading)).toEqual([0, 1, 2, 3, 4, 5]);
     expect(all.every(({ agrees }) => agrees)).toBe(true);
@@ -33,19 +33,19 @@ describe("the readings as if a suspect were true", () => {
       expect(expected.value).toBe(resultOf(readings[reading] as Reading) ?? Number.POSITIVE_INFINITY);
   });
 
-  test("a wire beyond the plug predicts other ohms and other light, and the speeds as they are", () => {
+  test("a wire beyond the plug predicts other ohms and another light, and the same speeds", () => {
     const all = under("W11:open");
     expect(all.map(({ agrees }) => agrees)).toEqual([true, true, true, true, false, false]);
     expect(Number(all[5]?.expected.value)).toBeCloseTo(2.3, 0);
     expect(all[4]?.expected.value).toBe("dark");
   });
 
-  test("a blown fuse fights the speed that works", () => {
+  test("a blown fuse contradicts the speed that works", () => {
     const [, , , top] = under("F7:blown");
     expect(top).toEqual({ reading: 3, expected: { test: "airflow", value: "none" }, agrees: false });
   });
 
-  test("a diagnosis holds them for as many leaders as it is asked for, by their places", () => {
+  test("a diagnosis compares them for as many leading suspects as requested, by place", () => {
     const result = diagnose(engine, readings, { asIf: 2 });
     if (!result.ok) throw new Error("no diagnosis");
     const { suspects, asIf } = result.value;
@@ -56,7 +56,7 @@ describe("the readings as if a suspect were true", () => {
     expect(plain.ok && plain.value.asIf).toBeUndefined();
   });
 
-  test("with nothing seen there is nothing to say", () => {
+  test("without readings there is nothing to compare", () => {
     const empty = believe(engine, []);
     expect(asIfTrue(engine, empty, supportOf(engine, empty), 0)).toEqual([]);
   });
@@ -75,7 +75,7 @@ describe("what a vehicle with nothing wrong would show", () => {
     [{ test: "listen", key: "run", setting: "4" }, "quiet"],
   ])("%j: %s", (look, shown) => expect(expected(look)).toEqual(shown));
 
-  test("a fuse has next to no ohms", () => {
+  test("a fuse has almost no ohms", () => {
     expect(expected({ test: "ohms", red: "F7.in", black: "F7.out" })).toBeLessThan(0.1);
   });
 

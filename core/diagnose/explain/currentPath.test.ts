@@ -7,7 +7,7 @@ const van = shippedNetlist("whimbrel-four-speed");
 const sorted = (...path: Parameters<typeof currentPath>): string[] => currentPath(...path).sort();
 
 describe("the path of a cell", () => {
-  test("of the pack's last element on 3 goes through fuse, relay, motor and switch, round the other elements", () => {
+  test("of the pack's last element on 3 goes through fuse, relay, motor and switch, and around the other elements", () => {
     // Traced by hand on the circuit's file: G1 W1 J1 W3 F7 W4 K3 W9 M1 W10 J2 W11 R1 (link, e3) W15 S2 W16 E1.
     // The plugs its current passes are on it: X3 at the motor, X5 at the pack, X6 at the switch.
     expect(sorted(van, "3", "R1.e3")).toEqual([
@@ -17,7 +17,7 @@ describe("the path of a cell", () => {
     ]);
   });
 
-  test("of the relay's coil is the key's way, and the motor's is not on it", () => {
+  test("of the relay's coil is the key's path, and does not include the motor", () => {
     const coil = currentPath(van, "3", "K3.coil");
     expect(coil).toEqual(expect.arrayContaining(["F1", "S1", "F19", "W8", "E2"]));
     expect(coil).not.toContain("M1");
@@ -29,14 +29,14 @@ describe("the path of a cell", () => {
     expect(currentPath(van, "2", "M1")).toContain("R1");
   });
 
-  test("is empty where a piece carries nothing, or is none", () => {
+  test("is empty for a piece that carries no current or does not exist", () => {
     expect(currentPath(van, "off", "M1")).toEqual([]);
     expect(currentPath(van, "4", "R1.e1")).toEqual([]);
     expect(currentPath(van, "4", "Q9")).toEqual([]);
   });
 });
 
-test.each(shippedIds)("%s: every cell's path runs from feed to ground through its own part", (id) => {
+test.each(shippedIds)("%s: every cell's path leads from feed to ground through its own part", (id) => {
   const netlist = shippedNetlist(id);
   const { settings, parts } = netlist.circuit;
   const grounds = parts.flatMap((part) => (part.kind === "ground" ? [part.id] : []));

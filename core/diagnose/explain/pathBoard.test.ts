@@ -21,12 +21,12 @@ describe("the path board of a four-speed pack on the ground side", () => {
     for (const always of ["F7", "K3", "M1", "S2"]) expect(carriedIn(setting)).toContain(always);
   });
 
-  test("off, the relay's own circuit at most", () => {
+  test("at off only the relay's own circuit may carry current", () => {
     expect(carriedIn("off")).not.toContain("M1");
     expect(carriedIn("off")).not.toContain("F7");
   });
 
-  test("the coil has a line of its own, the battery and splices none", () => {
+  test("the coil has a row of its own, the battery and splices none", () => {
     expect(board.map(({ id }) => id)).toEqual(expect.arrayContaining(["K3.coil", "K3"]));
     expect(board.some(({ part }) => part === netlist.battery.id)).toBe(false);
     const coil = board.find(({ id }) => id === "K3.coil");
@@ -38,7 +38,7 @@ describe.each(shippedIds)("the board of %s", (id) => {
   const own = shippedNetlist(id);
   const rows = pathBoard(own);
 
-  test("says of every motor, fuse and element what the operating point says", () => {
+  test("agrees with the operating point for every motor, fuse and element", () => {
     own.circuit.settings.forEach((setting, index) => {
       const point = operatingPoint(own, { key: "run", setting });
       for (const row of rows) {
@@ -49,7 +49,7 @@ describe.each(shippedIds)("the board of %s", (id) => {
     });
   });
 
-  test("names each line once, every part that ever carries current among them", () => {
+  test("lists each row once, and every part that ever carries current", () => {
     expect(new Set(rows.map((row) => row.id)).size).toBe(rows.length);
     for (const { part } of own.motors)
       if (own.motors.length === 1) expect(rows.map((row) => row.id)).toContain(part.id);
@@ -73,7 +73,7 @@ describe("what all dead speeds share", () => {
     );
   });
 
-  test("off is no dead speed, and the last word on a speed counts", () => {
+  test("off is not a dead speed, and the last word on a speed counts", () => {
     expect(shared({ off: "none" })).toEqual([]);
     const words = speedWords([...heard({ "1": "none" }), ...heard({ "1": "normal" })]);
     expect(words.get("1")).toBe("normal");

@@ -9,8 +9,8 @@ const engine = shippedEngine("whimbrel-four-speed");
 const sizesOf = (family: string): number[] =>
   engine.variants.flatMap((variant, index) => (variant.family === family ? [index] : []));
 
-describe("the path argument is read off the healthy circuit's own currents", () => {
-  test("what the dead speeds share is what the working ones go round", () => {
+describe("the path argument comes from the healthy circuit's own currents", () => {
+  test("the dead speeds share what the working ones bypass", () => {
     const reason = pathReason(engine, heard({ "1": "none", "2": "none", "3": "none", "4": "normal" }));
     expect(reason).toMatchObject({ kind: "path", dead: ["1", "2", "3"], working: ["4"] });
     expect(reason?.kind === "path" && reason.shared).toEqual([
@@ -32,7 +32,7 @@ describe("the path argument is read off the healthy circuit's own currents", () 
   });
 });
 
-describe("why a suspect stands where it does", () => {
+describe("why a suspect has its rank", () => {
   const readings: Reading[] = [
     ...heard({ "1": "none", "2": "none", "3": "none", "4": "normal" }),
     { test: "light", probe: "X5:4", clip: "G1.-", key: "run", setting: "2", seen: "bright" },
@@ -41,7 +41,7 @@ describe("why a suspect stands where it does", () => {
   const belief = believe(engine, readings);
   const support = supportOf(engine, belief);
 
-  test("the sums behind it are the belief's own: belief times odds, over drawn vehicles", () => {
+  test("its sums are the belief's own: belief times odds, over sampled vehicles", () => {
     const link = sizesOf("R1.link:open");
     const others = [...engine.variants.keys()].filter((variant) => !link.includes(variant));
     const own = readingOdds(support, link);
@@ -59,7 +59,7 @@ describe("why a suspect stands where it does", () => {
     }
   });
 
-  test("for the truth speak the ohms; against a fuse the speed that works", () => {
+  test("the ohms support the truth; the working speed contradicts a fuse", () => {
     const truth = suspectWhy(engine, belief, support, sizesOf("R1.link:open"));
     expect(truth).toMatchObject({ kind: "weighed", against: null });
     expect(truth.kind === "weighed" && truth.strongest?.cited.number).toBeGreaterThanOrEqual(5);
@@ -69,7 +69,7 @@ describe("why a suspect stands where it does", () => {
     });
   });
 
-  test("against a rival: what it would have shown; without one nothing", () => {
+  test("against a rival it states the rival's prediction; without one it says nothing", () => {
     const rival = { parts: ["W11"], variants: sizesOf("W11:open") };
     expect(decisiveReasons(engine, belief, support, sizesOf("R1.link:open"), rival)).toContainEqual(
       expect.objectContaining({ kind: "deciding", rival: ["W11"], cited: cite(belief, 5) }),

@@ -11,7 +11,7 @@ const readings: Reading[] = [
   { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },
 ];
 
-describe("how the belief moved", () => {
+describe("how the belief changed", () => {
   const histories = beliefHistory(engine, readings, plainly);
   /** Of a part, including its mechanical faults. */
   const of = (part: string, own = histories): number[] => {
@@ -21,7 +21,7 @@ describe("how the belief moved", () => {
       .concat(groups.reduce((sum, [, p]) => sum + (p[readings.length] ?? 0), 0));
   };
 
-  test("each step is the belief in the readings up to there, and sums to 1", () => {
+  test("each step is the belief in the readings so far, and sums to 1", () => {
     for (let taken = 0; taken <= readings.length; taken++) {
       const whole = repairBelief(engine, believe(engine, readings.slice(0, taken)));
       for (const part of ["R1", "M1", "unknown"])
@@ -31,7 +31,7 @@ describe("how the belief moved", () => {
     }
   });
 
-  test("how it stands now may be given, and the steps before it stay what they are", () => {
+  test("the present belief may be passed in, and earlier steps stay the same", () => {
     const [unlisted, other] = suspectGroups(engine).all;
     if (!unlisted || !other) throw new Error("no groups");
     const now = new Map([
@@ -52,7 +52,7 @@ describe("how the belief moved", () => {
     expect(of("M1")[4]).toBeLessThan((of("M1")[3] as number) / 2);
   });
 
-  test("a noise raises what tells by the ear, apart from the rest of the same motor", () => {
+  test("a noise raises the faults that an ear can hear, separately from the rest of the same motor", () => {
     const rumble: Reading = { test: "listen", heard: true, key: "run", setting: "4", seen: "rumble" };
     const group = groupOf(suspectGroups(engine), repairIn(engine, "M1"), ["bearing-worn"]);
     expect(group?.mechanical).toBe(true);
@@ -60,7 +60,7 @@ describe("how the belief moved", () => {
     expect(after).toBeGreaterThan(2 * before);
   });
 
-  test("asked again it is the same, and a striking-out and a put-back in between change nothing", () => {
+  test("requested again it is the same, and deleting and restoring in between changes nothing", () => {
     const first = beliefHistory(engine, readings, plainly);
     const without = beliefHistory(engine, readings.slice(0, -1), plainly);
     expect([...beliefHistory(engine, readings, plainly)]).toEqual([...first]);

@@ -26,11 +26,11 @@ const inParts = (variants: Float64Array, parts: readonly string[]): number =>
     0,
   );
 
-describe("a repair that did not hold", () => {
+describe("a repair that did not fix the fault", () => {
   const before = believe(engine, complaint).variants;
   const after = believeThrough(engine, complaint, [pack]);
 
-  test("takes the new part out, and the rest keep their odds among one another", () => {
+  test("removes the new part, and the rest keep their relative odds", () => {
     expect(inParts(before, ["R1"])).toBeGreaterThan(0.8);
     // By hand: (1 − e − s) of its own belief, and s of the whole by how often it fails; all scaled alike.
     const known = [...before].reduce((sum, p) => sum + p, 0);
@@ -52,7 +52,7 @@ describe("a repair that did not hold", () => {
     expect([...after.variants].reduce((sum, p) => sum + p, after.unknown)).toBeCloseTo(1, 9);
   });
 
-  test("leaves the cause of a pair: the tight motor that burnt the link is a tight motor still", () => {
+  test("leaves the cause of a pair: the tight motor that burnt the link is still tight", () => {
     const pair = engine.variants.find(
       ({ fault }) => fault.names.length === 2 && fault.parts.includes("R1") && fault.parts.includes("M1"),
     );
@@ -84,7 +84,7 @@ describe("a repair that did not hold", () => {
     expect(of(after.variants, tight)).toBeGreaterThan(5 * of(before, tight));
   });
 
-  test("gives the new part and its plug a small chance of being bad, and the rest one of having hidden", () => {
+  test("gives the new part and its plug a small probability of being faulty, and the rest one of having been hidden", () => {
     const certain = { after: 1, parts: ["R1"] };
     const measured: Reading[] = [
       { test: "ohms", red: "R1.T1", black: "R1.N", unplugged: ["X5"], ohms: null },
@@ -99,7 +99,7 @@ describe("a repair that did not hold", () => {
     expect(elsewhere).toBeGreaterThan(0.01);
   });
 
-  test("the same faults still there after it point elsewhere, and readings are called by their own numbers", () => {
+  test("the same readings again after it point elsewhere, and readings keep their own numbers", () => {
     const readings = [...complaint, ...stillDead];
     const blind = diagnose(engine, readings);
     const found = diagnose(engine, readings, { repairs: [pack], asIf: 1 });
@@ -112,7 +112,7 @@ describe("a repair that did not hold", () => {
     expect(found.value.suspects.reduce((sum, own) => sum + own.p, 0)).toBeCloseTo(1, 9);
   });
 
-  test("one before any reading stands on how often things fail; two are taken one after the other", () => {
+  test("one before any reading uses the priors; two are applied one after the other", () => {
     const none = believeThrough(engine, [], [{ after: 0, parts: ["R1"] }]);
     expect(inParts(none.variants, ["R1"])).toBeLessThan(2 * newPartBad);
     const both = believeThrough(engine, [...complaint, ...stillDead], [{ after: 6, parts: ["SW1"] }, pack]);
@@ -122,7 +122,7 @@ describe("a repair that did not hold", () => {
     expect(readingsBefore([], 6)).toBe(0);
   });
 
-  test("how the belief moved shows it: the step after the repair is the last before it, reused", () => {
+  test("the belief history shows it: the step after the repair is the last one before it, redistributed", () => {
     const moved = beliefHistory(engine, [...complaint, ...stillDead], { repairs: [pack] });
     const group = groupOf(suspectGroups(engine), repairIn(engine, "R1"), ["open"]);
     const r1 = (group && moved.get(group)) ?? [];
@@ -138,7 +138,7 @@ describe("in a case file", () => {
       shippedCircuit,
     );
 
-  test("repairs are read, and none are there unless named", () => {
+  test("repairs are read, and there are none unless named", () => {
     const read = file([pack]);
     expect(read.ok && read.value.repairs).toEqual([pack]);
     const none = file(undefined);

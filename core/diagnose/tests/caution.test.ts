@@ -9,7 +9,7 @@ const engine = shippedEngine("whimbrel-four-speed");
 const live = { key: "run", setting: "2" } as const;
 
 // The dangers are the trade's: common practice, no source.
-describe("cautions where the action is", () => {
+describe("cautions at the point of the work", () => {
   test.each<[string, Test, string[]]>([
     ["air at the vent", { test: "airflow", ...live }, []],
     ["a fuse under the bonnet", { test: "light", probe: "F7.in", clip: "G1.-", ...live }, []],
@@ -28,7 +28,7 @@ describe("cautions where the action is", () => {
     ["what was asked", { test: "history", of: "damp" }, []],
   ])("%s", (_, look, expected) => expect(cautionsOf(engine, look)).toEqual(expected));
 
-  test.each(shippedIds)("%s: every jump lead and every lamp says that it wants a fuse", (id) => {
+  test.each(shippedIds)("%s: every jump lead and every lamp needs a fuse, and says so", (id) => {
     const compiled = shippedEngine(id);
     const unsaid = candidateTests(compiled, allTools, true).filter(({ test: look }) => {
       const lead = (look.bridged ?? []).length > 0 || look.lampFor !== undefined;

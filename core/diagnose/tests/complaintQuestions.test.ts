@@ -9,7 +9,7 @@ describe.each(shippedIds)("what to ask about %s", (id) => {
   const questions = complaintQuestions(shippedCircuit(id));
   const engine = shippedEngine(id);
 
-  test("every answer is a reading this circuit takes, of the question's own test, marked as heard", () => {
+  test("every answer is a reading for this circuit, of the question's own test, marked as heard", () => {
     expect(new Set(questions.map((question) => question.id)).size).toBe(questions.length);
     for (const question of questions) {
       const answers = everyAnswer(question);
@@ -24,7 +24,7 @@ describe.each(shippedIds)("what to ask about %s", (id) => {
     }
   });
 
-  test("an answer is found again from what was stored", () => {
+  test("an answer is recognised from what was stored", () => {
     for (const question of questions)
       for (const answer of everyAnswer(question)) {
         const stored = JSON.parse(JSON.stringify(answer.reading)) as Reading;
@@ -33,7 +33,7 @@ describe.each(shippedIds)("what to ask about %s", (id) => {
   });
 });
 
-test("a blower with a switch of its own is asked about in each of its positions", () => {
+test("a blower with a second switch is asked about in each position", () => {
   const topics = complaintQuestions(shippedCircuit("dunlin-rear-blower")).map(({ topic }) => topic);
   expect(topics.filter(({ kind }) => kind === "own-switch").length).toBeGreaterThan(0);
   expect(
@@ -42,7 +42,7 @@ test("a blower with a switch of its own is asked about in each of its positions"
 });
 
 // The weight of an answer is common practice, no source; this only tests the direction in which it moves the belief.
-describe("answers move the belief", () => {
+describe("answers change the belief", () => {
   const engine = shippedEngine("whimbrel-four-speed");
   const questions = complaintQuestions(shippedCircuit("whimbrel-four-speed"));
   const answered = (question: string, answer: string): Reading => {
@@ -62,20 +62,20 @@ describe("answers move the belief", () => {
   };
   const speeds = heard({ "1": "none", "2": "none", "3": "none", "4": "none" });
 
-  test("bumps that change it speak for what is loose", () => {
+  test("bumps that change it point to loose contacts", () => {
     expect(belief(...speeds, answered("bumps", "yes")).loose).toBeGreaterThan(
       2 * belief(...speeds, answered("bumps", "no")).loose,
     );
   });
 
-  test("a squeal that rises with the speed speaks for the motor, more than one that does not", () => {
+  test("a squeal that rises with the speed points to the motor, more than one that does not", () => {
     const running = heard({ "1": "normal", "2": "normal", "3": "normal", "4": "normal" });
     const follows = belief(...running, answered("noise", "squeal-follows")).motor;
     expect(follows).toBeGreaterThan(belief(...running, answered("noise", "squeal-apart")).motor);
     expect(follows).toBeGreaterThan(belief(...running, answered("noise", "quiet")).motor);
   });
 
-  test("one that keeps blowing with the key out is not a blown fuse", () => {
+  test("a blower that keeps blowing with the key out is not a blown fuse", () => {
     const keeps = believe(engine, [answered("key-out", "normal")]);
     const fuse = engine.variants.findIndex(({ family }) => family === "F7:blown");
     expect(keeps.variants[fuse]).toBeLessThan(engine.variants[fuse]?.prior ?? 0);

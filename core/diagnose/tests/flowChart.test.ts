@@ -29,7 +29,7 @@ describe("the flow chart of docs/fleet.md", () => {
     ["whimbrel-four-speed", "R1.link:open", "R1"],
     ["whimbrel-four-speed", "S2.L1:open", "S2"],
     ["whimbrel-pwm-low", "A1:dead", "A1"],
-  ])("on %s with %s ends at %s, and its minutes grow with its looks", (id, fault, part) => {
+  ])("on %s with %s ends at %s, and its minutes increase with its tests", (id, fault, part) => {
     const engine = shippedEngine(id);
     const own = vehicle(id, fault);
     const result = followChart(engine, own, own.complaint());
@@ -39,13 +39,13 @@ describe("the flow chart of docs/fleet.md", () => {
   });
 });
 
-describe("swapping by symptom", () => {
+describe("replacing parts by symptom", () => {
   const engine = shippedEngine("whimbrel-four-speed");
   const pwm = shippedEngine("whimbrel-pwm-low");
   const said = (speeds: Record<string, "none" | "weak" | "normal">, key: "run" | "off" = "run"): Reading[] =>
     Object.entries(speeds).map(([setting, seen]) => ({ test: "airflow", heard: true, key, setting, seen }));
 
-  test("takes the pack where some speeds are dead, the motor where all are, the control where it never stops", () => {
+  test("takes the pack if some speeds are dead, the motor if all are, the module if it never stops", () => {
     expect(swapBySymptom(engine, said({ off: "none", "1": "none", "4": "normal" }))).toBe("R1");
     expect(swapBySymptom(engine, said({ off: "none", "1": "none", "4": "none" }))).toBe("M1");
     expect(
@@ -55,7 +55,7 @@ describe("swapping by symptom", () => {
 });
 
 describe("the simulator's instruments", () => {
-  test("show what a battery, an open and a sound pack show", () => {
+  test("show correct readings for a battery, an open and a sound pack", () => {
     const own = vehicle("whimbrel-four-speed", "R1.link:open");
     const volts = own.take({ test: "volts", red: "F1.in", black: "G1.-", key: "run", setting: "off" });
     expect(volts.test === "volts" && volts.volts > 12 && volts.volts < 13).toBe(true);
@@ -71,7 +71,7 @@ describe("the simulator's instruments", () => {
     expect(own.take({ test: "amps", around: "M1", key: "run", setting: "2" })).toHaveProperty("amps");
   });
 
-  test("a test repeated on what does not change shows the same", () => {
+  test("a repeated test of something that does not change shows the same", () => {
     const own = vehicle("whimbrel-four-speed", "X5:4:high@1.5");
     const first = own.take({ test: "look", at: "X5" });
     for (let i = 0; i < 10; i++) expect(own.take({ test: "look", at: "X5" })).toEqual(first);
@@ -108,7 +108,7 @@ describe("the simulator's instruments", () => {
 
 describe("severities", () => {
   const netlist = shippedNetlist("whimbrel-four-speed");
-  test("are the simulator's own, not the engine's middles, and harsher in a harsher world", () => {
+  test("are the simulator's own, not the engine's middle values, and worse in a harsher world", () => {
     const entry = catalogue(netlist).find(({ family }) => family === "X5:4:high");
     if (!entry) throw new Error("no such fault");
     const ohms = (severity: number) =>
@@ -124,7 +124,7 @@ describe("severities", () => {
     expect(Math.max(...ohms(1.8))).toBeGreaterThan(Math.max(...usual));
   });
 
-  test("every variation moves something the usual world has", () => {
+  test("every variation changes something in the usual world", () => {
     for (const change of Object.values(variations))
       for (const [key, value] of Object.entries(change)) {
         expect(usualWorld).toHaveProperty(key);
@@ -134,7 +134,7 @@ describe("severities", () => {
 });
 
 describe("one vehicle played", () => {
-  test("twice with the same seed goes the same way", () => {
+  test("takes the same course twice with the same seed", () => {
     const id = "godwit-two-relays";
     const play = () =>
       playVehicle(shippedNetlist(id), shippedEngine(id), chanceFrom(12), {
@@ -162,13 +162,13 @@ describe("the chart's minutes to a known fault", () => {
   }));
   const variant = (family: string) => engine.variants.findIndex((own) => own.family === family);
 
-  test("are those it takes on a vehicle that shows just what the engine expects", () => {
+  test("are those on a vehicle that shows exactly what the engine expects", () => {
     const minutes = chartMinutes(engine, heard, variant("R1.link:open"));
     const own = vehicle("whimbrel-four-speed", "R1.link:open");
     expect(minutes).toBeCloseTo(followChart(engine, own, heard).minutes, 6);
   });
 
-  test("are none where the chart blames another part", () => {
+  test("are null if the chart blames another part", () => {
     expect(chartMinutes(engine, heard, variant("CAR:filter-blocked"))).toBeNull();
   });
 });

@@ -18,7 +18,7 @@ describe("the reading an outcome makes", () => {
     [{ test: "amps", around: "M1" }, { seen: "18…19", value: 18.5 }, { amps: 18.5 }],
     [{ test: "ohms", ...points }, { seen: "2.20", value: 2.2 }, { ohms: 2.2 }],
     [{ test: "ohms", ...points }, { seen: "no end", value: null }, { ohms: null }],
-  ] as const)("%j turning out %j", (look, outcome, result) => {
+  ] as const)("%j with the outcome %j", (look, outcome, result) => {
     expect(readingFrom(look, { ...p, ...outcome })).toEqual({ ...look, ...result });
   });
 });
@@ -27,11 +27,11 @@ function depthOf(look: LookaheadTest | null): number {
   return look ? 1 + Math.max(0, ...look.outcomes.map(({ next }) => depthOf(next))) : 0;
 }
 
-describe("a plan ahead", () => {
+describe("looking ahead", () => {
   const belief = believe(engine, onlyTop);
   const plan = lookahead(engine, belief, options);
 
-  test("starts with the test offered first and goes at most three deep, naming what each outcome would mean", () => {
+  test("starts with the first suggested test and goes at most three deep, with the meaning of each outcome", () => {
     const [first] = nextTests(engine, belief, options);
     expect(plan.first?.test).toEqual(first?.look);
     expect(depthOf(plan.first)).toBeLessThanOrEqual(3);
@@ -48,13 +48,13 @@ describe("a plan ahead", () => {
     if (plan.first) walk(plan.first);
   });
 
-  test("prices the strategy that follows the arithmetic no higher than the others by more than a minute", () => {
+  test("prices the strategy that follows the calculation within a minute of the others or below", () => {
     // The walk is only three tests deep, so small differences are allowed.
     const minutes = Object.fromEntries(plan.schools.map((cost) => [cost.school, cost.minutes]));
     for (const other of Object.values(minutes)) expect(minutes["least-time"]).toBeLessThan(other + 1);
   });
 
-  test("once it is settled there is nothing to plan", () => {
+  test("once the verdict is confirmed there is nothing to plan", () => {
     const settled = believe(engine, [
       ...onlyTop,
       { test: "ohms", red: "R1.T3", black: "R1.T4", unplugged: ["X5"], ohms: null },

@@ -32,7 +32,7 @@ describe("entropy", () => {
     expect(entropyBits(weights)).toBeCloseTo(bits, 9),
   );
 
-  test("an outcome that says all leaves none, one that says nothing leaves it whole", () => {
+  test("an outcome that decides leaves none, and one without information leaves it unchanged", () => {
     expect(
       entropyAfter([
         [1, 0],
@@ -55,7 +55,7 @@ describe("entropy", () => {
   });
 });
 
-describe.each(shippedIds)("the looks offered on %s", (id) => {
+describe.each(shippedIds)("the tests suggested on %s", (id) => {
   const own = shippedEngine(id);
   const speeds = own.netlist.circuit.settings.slice(1);
   const complaint = heard(
@@ -64,7 +64,7 @@ describe.each(shippedIds)("the looks offered on %s", (id) => {
   const belief = believe(own, complaint);
   const looks = nextTests(own, belief, options);
 
-  test("tell between nothing and all there is to tell, and leave proper odds behind", () => {
+  test("carry between nothing and all the information, and leave valid probabilities", () => {
     const whole = entropyBits([...repairBelief(own, belief).values()]);
     expect(looks.length).toBeGreaterThan(5);
     for (const { bits, outcomes, minutes, accessMinutes, entropy } of looks) {
@@ -79,7 +79,7 @@ describe.each(shippedIds)("the looks offered on %s", (id) => {
     }
   });
 
-  test("are never one that was taken, nor one whose tools are not there", () => {
+  test("never include one already taken, nor one whose tools are missing", () => {
     const [first] = looks;
     const taken = {
       ...first?.look,
@@ -114,7 +114,7 @@ describe.each(shippedIds)("the looks offered on %s", (id) => {
 });
 
 describe("weighing", () => {
-  test("the cells of a suspect carry its whole belief between them", () => {
+  test("the cells of a suspect add up to its whole belief", () => {
     const belief = believe(engine, onlyTop);
     const active = activeSuspects(engine, belief);
     const cells = cellsOf(engine, belief, active);
@@ -130,7 +130,7 @@ describe("weighing", () => {
     );
   });
 
-  test("the screening by the nominal vehicle keeps the tests the ranking likes best", () => {
+  test("the screening by the nominal vehicle keeps the tests the ranking prefers", () => {
     const belief = believe(engine, onlyTop);
     const active = activeSuspects(engine, belief);
     const screening = new Screening(engine, belief, active);
@@ -149,7 +149,7 @@ describe("weighing", () => {
     for (const best of order(fine).slice(0, 8)) expect(kept).toContain(best);
   });
 
-  test("a light weighed straight from its table tells what its odds cell by cell tell", () => {
+  test("a light weighed straight from its table gives the same as its odds cell by cell", () => {
     const belief = believe(engine, onlyTop);
     const active = activeSuspects(engine, belief);
     const cells = cellsOf(engine, belief, active);
@@ -161,7 +161,7 @@ describe("weighing", () => {
     expect(fast.outcomes().map(({ seen }) => seen)).toEqual(turned.outcomes().map(({ seen }) => seen));
   });
 
-  test("shorts are hunted only once they are among the suspects", () => {
+  test("tests for shorts are suggested only once shorts are among the suspects", () => {
     const tests = (readings: Reading[]): string =>
       JSON.stringify(
         nextTests(engine, believe(engine, readings), { ...options, count: 60 }).map(({ look }) => look),
@@ -179,13 +179,13 @@ describe("weighing", () => {
 });
 
 describe("minutes", () => {
-  test("a wire's end is where its terminal is, a battery post is anywhere", () => {
+  test("a wire's end is at its terminal's place, a battery post is anywhere", () => {
     expect(placeOf(engine, "W14/to")).toBe(placeOf(engine, "S2.L2"));
     expect(placeOf(engine, "X5:2")).toBe("under-dash");
     expect(placeOf(engine, "G1.-")).toBeNull();
   });
 
-  test("unplugging and bridging cost half a minute each, an open place nothing", () => {
+  test("unplugging and bridging cost half a minute each, an open place costs nothing", () => {
     const fed: Test = {
       test: "airflow",
       at: "M1",
@@ -206,7 +206,7 @@ describe("minutes", () => {
 });
 
 describe("strategies", () => {
-  test.each(strategies)("%s ends where the others do", (school) => {
+  test.each(strategies)("%s ends at the same verdict as the others", (school) => {
     const result = diagnose(
       engine,
       [
@@ -221,8 +221,8 @@ describe("strategies", () => {
   });
 });
 
-describe("what no look tells apart", () => {
-  test("two wires in one run share a group with nothing between to probe; parts with a pin between do not", () => {
+describe("what no test can separate", () => {
+  test("two wires in one run with no point between them share a group; parts with a pin between them do not", () => {
     const at = (family: string): number => engine.variants.findIndex((variant) => variant.family === family);
     const looks = candidateTests(engine, allTools, true);
     const suspects = ["R1.link:open", "R1.e3:open", "X5:4:open", "W11:open", "M1:open", "M1:dead-spot"].map(

@@ -23,8 +23,8 @@ const linkOpen: Reading[] = [
   { test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null },
 ];
 
-describe("stopping is a question of money", () => {
-  test("the break-even is where fitting now costs what testing on costs", () => {
+describe("stopping is decided by money", () => {
+  test("at the break-even, repairing now costs the same as further testing", () => {
     const { verdict } = diagnosed(onlyTop);
     const fit = verdict.fitNowMinor - (1 - verdict.p) * defaultStoppingCosts.comebackMinor;
     const atBreakEven = fit + (1 - (verdict.breakEven ?? 0)) * defaultStoppingCosts.comebackMinor;
@@ -32,7 +32,7 @@ describe("stopping is a question of money", () => {
     expect(Math.abs(atBreakEven - (verdict.testMoreMinor ?? 0))).toBeLessThan(2);
   });
 
-  test("a shop whose comebacks cost nothing stops at once after one test; one whose comebacks cost much goes on", () => {
+  test("a shop whose comebacks cost nothing stops after one test; one whose comebacks cost much continues", () => {
     const one: Reading[] = [
       ...onlyTop,
       { test: "light", probe: "X5:4", clip: "G1.-", key: "run", setting: "2", seen: "bright" },
@@ -43,7 +43,7 @@ describe("stopping is a question of money", () => {
     expect(dear.verdict.state).toBe("open");
   });
 
-  test("prices and minutes of one's own are used, by part before kind", () => {
+  test("the shop's own prices and minutes are used, by part before kind", () => {
     const own = diagnosed(linkOpen, {
       costs: {
         ...defaultStoppingCosts,
@@ -54,7 +54,7 @@ describe("stopping is a question of money", () => {
     expect(usual.verdict.fitNowMinor - own.verdict.fitNowMinor).toBe(3500 + 2250 - 1);
   });
 
-  test("nothing is settled on the complaint alone, whatever the bar", () => {
+  test("nothing is confirmed on the complaint alone, whatever the limit", () => {
     expect(
       diagnosed(onlyTop, { costs: { ...defaultStoppingCosts, settledBar: 0.5, comebackMinor: 0 } }).verdict
         .state,
@@ -62,7 +62,7 @@ describe("stopping is a question of money", () => {
   });
 });
 
-describe("the plan ahead", () => {
+describe("looking ahead", () => {
   test("follows the outcomes two or three tests deep and prices the strategies", () => {
     const { plan, next } = diagnosed(onlyTop, { plan: true });
     expect(plan?.first?.test).toEqual(next[0]?.test);
@@ -80,7 +80,7 @@ describe("the plan ahead", () => {
   });
 });
 
-describe("recognised and declined", () => {
+describe("parts left to the maker", () => {
   function marked(id: string, key: "bus" | "brushless", kinds: readonly string[]): CompiledCircuit {
     const json = shippedJson(id);
     for (const part of json.parts as Record<string, unknown>[])
@@ -92,7 +92,7 @@ describe("recognised and declined", () => {
     return new CompiledCircuit(netlist.value);
   }
 
-  test("a control on a data bus is named; its command is never probed and it is never settled", () => {
+  test("a module on a data bus is named; its command is never probed and it is never confirmed", () => {
     const bus = marked("siskin-linear-low", "bus", ["module", "head"]);
     const dead = heard({ "1": "none", "2": "none", "3": "none", "4": "none", "5": "none" });
     const diagnosis = diagnosed(
@@ -128,7 +128,7 @@ describe("recognised and declined", () => {
     );
   });
 
-  test("a blown fuse still settles on such a vehicle", () => {
+  test("a blown fuse is still confirmed on such a vehicle", () => {
     const brushless = marked("whimbrel-four-speed", "brushless", ["motor"]);
     const { verdict } = diagnosed(
       [

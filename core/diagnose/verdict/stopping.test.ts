@@ -33,13 +33,13 @@ const parting = (p: number): Forecast["outcomes"] => [
   { seen: "seized", value: null, p: 1 - p, repairs: [0, 0, 1] },
 ];
 
-describe("fit now or test again, by hand", () => {
+describe("repair now or test again, by hand", () => {
   test("minutes are money at the shop's hour", () => {
     expect(minutesMinor(30, costs)).toBe(3000);
     expect(minutesMinor(1, { ...costs, hourMinor: 9000 })).toBe(150);
   });
 
-  test("fitting the likeliest costs the part and a comeback as often as it is wrong", () => {
+  test("the likeliest repair costs the part, and a comeback as often as it is wrong", () => {
     const { fitNowMinor } = weighStopping(
       engine,
       new Map([
@@ -53,7 +53,7 @@ describe("fit now or test again, by hand", () => {
     expect(fitNowMinor).toBe(3000);
   });
 
-  test("a dear part that is a little likelier gives way to a cheap one when a comeback costs next to nothing", () => {
+  test("an expensive part that is slightly likelier gives way to a cheap one if a comeback costs almost nothing", () => {
     const cheap = { ...costs, comebackMinor: 100 };
     const { fitNowMinor } = weighStopping(
       engine,
@@ -67,7 +67,7 @@ describe("fit now or test again, by hand", () => {
     expect(fitNowMinor).toBe(1000 + 55);
   });
 
-  test("a test that settles it costs its minutes and then the right part", () => {
+  test("a test that decides costs its minutes and then the right part", () => {
     const { testMoreMinor, bestLook, breakEven } = weighStopping(
       engine,
       new Map([
@@ -85,7 +85,7 @@ describe("fit now or test again, by hand", () => {
     expect(breakEven).toBeCloseTo(0.902, 9);
   });
 
-  test("the dearer of two like looks is passed over, and a long one does not pay at all", () => {
+  test("of two similar tests the more expensive one is not used, and a long one does not pay at all", () => {
     const repairs = new Map([
       [pack, 0.8],
       [motor, 0.2],
@@ -97,12 +97,12 @@ describe("fit now or test again, by hand", () => {
     expect(slow.testMoreMinor ?? 0).toBeGreaterThan(slow.fitNowMinor);
   });
 
-  test("no look left: nothing to weigh against", () => {
+  test("without a test left there is nothing to compare", () => {
     const stopping = weighStopping(engine, new Map([[pack, 1]]), [], costs);
     expect(stopping).toMatchObject({ testMoreMinor: null, bestLook: null, breakEven: null });
   });
 
-  test("tests that change nothing alone still pay as a series where a comeback is dear", () => {
+  test("tests that change nothing alone still pay as a series if a comeback is expensive", () => {
     // Neither outcome changes the choice of R1 at once, but three such tests would decide it.
     const small: Forecast["outcomes"] = [
       { seen: "free", value: null, p: 0.5, repairs: [0, 0.9, 0.1] },
@@ -118,12 +118,12 @@ describe("fit now or test again, by hand", () => {
   });
 });
 
-describe("what a repair costs to fit", () => {
-  test("a set costs every part of it", () => {
+describe("the cost of a repair", () => {
+  test("a set costs the sum of its parts", () => {
     expect(fitCostMinor(engine, repairIn(engine, "M1+R1"), costs)).toBe(4000);
   });
 
-  test("a part's own price stands before its kind's, its kind's before the default", () => {
+  test("a part's own price comes before its kind's, its kind's before the default", () => {
     const byKind = {
       ...costs,
       repairs: { resistor: { priceMinor: 7, minutes: 0 }, R1: { priceMinor: 5, minutes: 0 } },

@@ -76,7 +76,7 @@ describe("words", () => {
     ],
   ])("%j under %s is %s", (look, fault, word) => expect(likeliest(look, fault)).toBe(word));
 
-  test("a control's output stage shorted runs with the key off; a resistor pack cannot do that", () => {
+  test("a shorted output stage runs with the key off; a resistor pack cannot", () => {
     const pwm = shippedEngine("whimbrel-pwm-low");
     const keyOff: Test = { test: "airflow", key: "off", setting: "7" };
     expect(likeliest(keyOff, "A1:full-on", pwm)).toBe("strong");
@@ -84,7 +84,7 @@ describe("words", () => {
       expect(likeliest({ test: "airflow", key: "off", setting: "4" }, family)).toBe("none");
   });
 
-  test("a lamp in the motor's place follows the setting of a sound control and not of a dead one", () => {
+  test("a lamp in the motor's place follows the setting of a sound module but not of a dead one", () => {
     const pwm = shippedEngine("whimbrel-pwm-low");
     const at = (setting: string): Test => ({ test: "lampload", lampFor: "M1", key: "run", setting });
     expect(likeliest(at("7"), "M1:open", pwm)).toBe("bright");
@@ -116,7 +116,7 @@ describe("numbers", () => {
     }
   });
 
-  test("ohms on the dead circuit see parallel paths, as a meter does", () => {
+  test("ohms on the dead circuit include parallel paths, as a meter sees them", () => {
     // With the plug on and the switch at off, nothing else joins the pack's taps, so the meter sees e1 alone.
     const healthy = nominalOf(engine, { test: "ohms", red: "R1.T1", black: "R1.T2" }, 0);
     expect(healthy).toBeCloseTo(1.2, 2);
@@ -125,7 +125,7 @@ describe("numbers", () => {
     expect(winding).toBeCloseTo(13.5 / 70, 3);
   });
 
-  test("the worst of a band's sizes and the mildest straddle its middle", () => {
+  test("the largest and smallest size of a band lie on either side of its middle", () => {
     const entry = engine.variants.find(({ family }) => family === "X5:4:high");
     const placed = faultFromId(engine.netlist, entry?.id ?? "");
     expect(placed.ok && placed.value.changes).toEqual(entry?.fault.changes);

@@ -10,7 +10,7 @@ const compiled = (cache: CircuitCache, circuit: Circuit) => {
 };
 const whimbrel = shippedCircuit("whimbrel-four-speed");
 
-test("a circuit met before is known by its content, whichever object brings it", () => {
+test("a circuit is recognised by its content, in any object", () => {
   const cache = new CircuitCache(2);
   const first = compiled(cache, whimbrel);
   expect(compiled(cache, whimbrel)).toBe(first);
@@ -18,7 +18,7 @@ test("a circuit met before is known by its content, whichever object brings it",
   expect(compiled(cache, { ...whimbrel, id: "another" })).not.toBe(first);
 });
 
-test("the longest unused is forgotten, and made again when it is asked for", () => {
+test("the least recently used is dropped, and compiled again when needed", () => {
   const cache = new CircuitCache(2);
   const dunlin = shippedCircuit("dunlin-three-speed");
   const [first, second] = [compiled(cache, whimbrel), compiled(cache, dunlin)];

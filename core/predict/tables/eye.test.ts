@@ -9,13 +9,13 @@ const odds = (volts: number, buzzing = false, own = eyes): number[] => {
 };
 
 // How an eye judges a lamp at a voltage: common practice, no source.
-describe("how an eye calls a lamp", () => {
+describe("how an eye judges a lamp", () => {
   test.each([
     [12, 0],
     [6, 1],
     [0.5, 2],
     [0, 2],
-  ])("at %p V most likely outcome %p of bright, dim, dark", (volts, best) => {
+  ])("at %p V the likeliest outcome is %p of bright, dim, dark", (volts, best) => {
     expect(odds(volts).indexOf(Math.max(...odds(volts)))).toBe(best);
   });
 
@@ -28,7 +28,7 @@ describe("how an eye calls a lamp", () => {
       }
   });
 
-  test("brighter as the volts rise, with no step where the short way takes over", () => {
+  test("brighter as the volts rise, without a step where the short cut begins", () => {
     let last = odds(0)[0] ?? 0;
     for (let volts = 0; volts <= 15; volts += 0.01) {
       const [bright = 0] = odds(volts);
@@ -43,12 +43,12 @@ describe("how an eye calls a lamp", () => {
     expect(odds(12)[3]).toBeLessThan(0.02);
   });
 
-  test("another pair of eyes draws the line elsewhere", () => {
+  test("another person draws the line elsewhere", () => {
     expect(odds(8, false, { brightVolts: 7, dimVolts: 3 })[0]).toBeGreaterThan(0.9);
     expect(odds(8, false, { brightVolts: 9.5, dimVolts: 3 })[0]).toBeLessThan(0.1);
   });
 
-  test("fills the place it is given and nothing beside it", () => {
+  test("fills its own places and nothing beside them", () => {
     const out = new Float64Array(12).fill(7);
     lampOdds(12, eyes, false, out, 4);
     expect([...out.slice(0, 4), ...out.slice(8)]).toEqual(Array(8).fill(7));

@@ -16,19 +16,19 @@ const table: readonly (readonly [number, number])[] = [
 ];
 
 describe("the standard normal distribution", () => {
-  test.each(table)("below %p lies %p", (x, p) => {
+  test.each(table)("the value at %p is %p", (x, p) => {
     expect(normalCdf(x)).toBeCloseTo(p, 5);
     expect(normalCdf(-x)).toBeCloseTo(1 - p, 5);
     expect(roughNormalCdf(x)).toBeCloseTo(p, 4);
   });
 
-  test("the quantile takes the function back", () => {
+  test("the quantile is the inverse", () => {
     for (const p of [0.001, 0.025, 0.2, 0.5, 0.8, 0.975, 0.999])
       expect(normalCdf(normalQuantile(p))).toBeCloseTo(p, 6);
     expect(normalQuantile(0.975)).toBeCloseTo(1.96, 3);
   });
 
-  test("the table rises, stays within 0 and 1 far out, and keeps to the function", () => {
+  test("the table rises, stays within 0 and 1 far out, and agrees with the function", () => {
     let last = 0;
     for (let x = -12; x <= 12; x += 0.037) {
       const p = roughNormalCdf(x);

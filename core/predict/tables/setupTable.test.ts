@@ -12,7 +12,7 @@ describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])
   const solver = new PointSolver(netlist);
 
   test.each(["off", "1", engine.topSetting()])(
-    "on %s every sampled cell is the point a fresh solver finds",
+    "on %s every sampled cell is the operating point a fresh solver finds",
     (setting) => {
       const setup = { key: "run", setting } as const;
       const table = engine.table(setup);
@@ -64,7 +64,7 @@ describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])
     }
   });
 
-  test("its numbers can be handed to another thread's table, once every row is solved", () => {
+  test("its numbers can be transferred to another thread's table, once every row is solved", () => {
     const setup = { key: "run", setting: engine.topSetting() } as const;
     const whole = engine.table(setup);
     whole.complete();
@@ -91,7 +91,7 @@ describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])
   });
 });
 
-test("a panel whose ground is lost stays dead, though its own output would hold it up once it stood", () => {
+test("a panel without ground stays dead, although its own output would hold it up once it was on", () => {
   const engine = shippedEngine("whimbrel-pwm-low");
   const { netlist, samples: draws, variants, rows } = engine;
   const solver = new PointSolver(netlist);
@@ -110,7 +110,7 @@ test("a panel whose ground is lost stays dead, though its own output would hold 
 });
 
 describe("points and set-ups worth suggesting", () => {
-  test("no node twice, no wire end, the parts' own side of their plugs among them", () => {
+  test("no node twice, no wire end, and the parts' own side of their plugs", () => {
     const engine = shippedEngine("whimbrel-four-speed");
     const points = suggestedPoints(engine);
     const nodes = points.map((point) => engine.netlist.nodeOf.get(point));

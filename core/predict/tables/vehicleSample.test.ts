@@ -8,8 +8,8 @@ const mean = (values: readonly number[]): number => values.reduce((sum, v) => su
 const deviation = (values: readonly number[]): number =>
   Math.sqrt(mean(values.map((v) => (v - mean(values)) ** 2)));
 
-describe("vehicles drawn from the tolerances", () => {
-  test("the first is nominal, and the same seed draws the same", () => {
+describe("vehicles sampled from the tolerances", () => {
+  test("the first is nominal, and the same seed gives the same samples", () => {
     const draws = vehicleSamples(netlist, 16, 20);
     expect(draws).toHaveLength(16);
     expect(draws[0]?.values).toEqual(nominalValues(netlist));
@@ -18,7 +18,7 @@ describe("vehicles drawn from the tolerances", () => {
     expect(vehicleSamples(netlist, 16, 21)).not.toEqual(draws);
   });
 
-  test("no value is nought, negative or endless, on any circuit", () => {
+  test("no value is zero, negative or infinite, on any circuit", () => {
     for (const id of shippedIds)
       for (const { values } of vehicleSamples(shippedNetlist(id), 40, 5)) {
         expect(values.ohms.every((ohms) => ohms > 0 && Number.isFinite(ohms))).toBe(true);
@@ -45,7 +45,7 @@ describe("vehicles drawn from the tolerances", () => {
     expect(spread("X5:4") / 0.35).toBeCloseTo(1, 1);
   });
 
-  test("battery volts and severities are spread evenly, not left to luck", () => {
+  test("battery volts and severities are stratified, not left to chance", () => {
     const draws = vehicleSamples(netlist, 33, 20).slice(1);
     const severities = draws.map(({ severity }) => severity).sort((a, b) => a - b);
     for (const [i, severity] of severities.entries()) expect(severity).toBeCloseTo((i + 0.5) / 32, 9);
@@ -59,7 +59,7 @@ describe("vehicles drawn from the tolerances", () => {
     expect(Math.abs(correlation)).toBeLessThan(0.5);
   });
 
-  test("a value marked as a guess scatters wider", () => {
+  test("a value marked as a guess scatters more", () => {
     const guessed = {
       ...netlist,
       branches: netlist.branches.map((branch) => ({ ...branch, assumed: true })),

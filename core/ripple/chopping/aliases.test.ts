@@ -34,19 +34,19 @@ const without = (amps: Float32Array, choppingHz: number): Float32Array => {
   return own;
 };
 
-describe("harmonics of a PWM that come back among the ripples", () => {
+describe("harmonics of a PWM that fold back among the ripples", () => {
   test.each([
     { chopping: 19_559.58, harmonic: 3, back: 1321.26 },
     { chopping: 12_015.68, harmonic: 5, back: 78.4 },
     { chopping: 14_700.3, harmonic: 4, back: 1198.8 },
     { chopping: 18_345.74, harmonic: 3, back: 4962.78 },
-  ])("the $harmonic of $chopping Hz comes back at $back Hz and is taken out", ({ chopping, back }) => {
+  ])("the $harmonic of $chopping Hz folds back to $back Hz and is removed", ({ chopping, back }) => {
     const amps = tone(back, 0.1);
     expect(amplitudeAt(amps, back)).toBeCloseTo(0.1, 3);
     expect(amplitudeAt(without(amps, chopping), back)).toBeLessThan(0.001);
   });
 
-  test("of a PWM drawn as a triangle nothing is left there, and a rhythm of the motor stays", () => {
+  test("of a triangular PWM nothing is left there, and a rhythm of the motor stays", () => {
     const trace = drawnRecording({
       bars: 12,
       rpm: 2900,
@@ -71,7 +71,7 @@ describe("harmonics of a PWM that come back among the ripples", () => {
     expect(amplitudeAt(without(amps, chopping), hz)).toBeCloseTo(0.1, 3);
   });
 
-  test("noise alone is left as it is", () => {
+  test("noise alone is left unchanged", () => {
     const amps = tone(100, 0);
     expect(without(amps, 19_559.58)).toEqual(amps);
   });

@@ -14,7 +14,7 @@ function apart(a: Float32Array, b: Float32Array): number {
 }
 
 describe("a module's PWM", () => {
-  test("far above the ripples is found to a hertz and taken out, the ripples staying as they were", () => {
+  test("far above the ripples is found to a hertz and removed, and the ripples stay", () => {
     const plain = drawnRecording({ ...made, noise: 0 });
     const chopped = drawnRecording({ ...made, noise: 0, chopping: { hz: 15_432.1, amps: 1 } });
     const { trace, chopping, rivals } = withoutChopping(chopped, whole(chopped));
@@ -27,7 +27,7 @@ describe("a module's PWM", () => {
     expect(apart(trace.amps, plain.amps)).toBeLessThan(0.58 / 25);
   });
 
-  test("among the ripples is told by its clock where the speed drifts", () => {
+  test("among the ripples is recognised as a clock if the speed drifts", () => {
     const plain = drawnRecording({ ...made, noise: 0, drift: 0.03 });
     const chopped = drawnRecording({ ...made, noise: 0, drift: 0.03, chopping: { hz: 930.5, amps: 1 } });
     const { trace, chopping } = withoutChopping(chopped, whole(chopped));
@@ -40,7 +40,7 @@ describe("a module's PWM", () => {
     ["close beside the humps", 586.3],
     ["slower than the humps", 411.9],
   ])(
-    "among the humps is told at a steady speed too, since they come a little early and late: %s",
+    "among the ripples is recognised at a steady speed too, since ripples come early and late: %s",
     (_, hz) => {
       const steady = { ...made, noise: 0.03, jitter: 0.012 };
       const chopped = drawnRecording({ ...steady, chopping: { hz, amps: 1 } });
@@ -58,7 +58,7 @@ describe("a module's PWM", () => {
     { bars: 8, rpm: 2773, hz: 1227.1 },
     { bars: 14, rpm: 688, hz: 1319.6 },
   ])(
-    "at $hz Hz is told beside the comb of lines that a bad bar of $bars makes at $rpm rpm, and no line of the comb is taken for one",
+    "at $hz Hz is recognised beside the comb of lines that a bad bar of $bars makes at $rpm rpm, and no line of the comb is taken for one",
     ({ bars, rpm, hz }) => {
       const heights = (hump: number): number => (hump % (bars / 2) === 1 ? 0.1 : 1);
       for (const mark of [0, 0.3]) {
@@ -71,12 +71,12 @@ describe("a module's PWM", () => {
     },
   );
 
-  test("is told where the speed drifts so far that the ripples are no line of the whole", () => {
+  test("is recognised if the speed drifts so far that the ripples are not a line of the whole", () => {
     const chopped = drawnRecording({ ...made, noise: 0.03, drift: 0.06, chopping: { hz: 930.5, amps: 1.4 } });
     expect(withoutChopping(chopped, whole(chopped)).chopping?.hz).toBeCloseTo(930.5, 0);
   });
 
-  test("what turns with the shaft is no clock, each ripple a little early or late", () => {
+  test("what turns with the shaft is not a clock, since each ripple is early or late", () => {
     for (const seed of [1, 3, 5])
       for (const drift of [0, 0.002]) {
         const heights = (hump: number): number => (hump % 12 === seed ? 0.3 : 1);
@@ -85,7 +85,7 @@ describe("a module's PWM", () => {
       }
   });
 
-  test("what turns with the shaft is no clock: ripples, their overtones, a mark, a bad bar", () => {
+  test("what turns with the shaft is not a clock: ripples, their harmonics, a mark, a bad bar", () => {
     for (const drift of [0, 0.003, 0.03, 0.1]) {
       const trace = drawnRecording({
         ...made,
@@ -97,7 +97,7 @@ describe("a module's PWM", () => {
     }
   });
 
-  test("a rhythm that wanders to and fro is no clock where it turns about", () => {
+  test("a rhythm that wanders back and forth is not a clock where it turns around", () => {
     const rateHz = 20_000;
     const amps = Float32Array.from({ length: 400_000 }, (_, i) => {
       const hertz = 580 * (1 + 0.01 * Math.sin(i / 1e6));
@@ -106,7 +106,7 @@ describe("a module's PWM", () => {
     expect(withoutChopping({ amps, rateHz }, { from: 0, to: amps.length }).chopping).toBeNull();
   });
 
-  test("two clocks that share no turn are rivals; with the ripples per turn known only orders of them belong together", () => {
+  test("two clocks that share no turn are rivals; with known ripples per turn only orders of that turn belong together", () => {
     const chopped = drawnRecording({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
     const { rivals, chopping } = withoutChopping(chopped, whole(chopped), undefined, { perTurn: 12 });
     expect(chopping).toBeNull();
@@ -123,7 +123,7 @@ describe("a module's PWM", () => {
     { bars: 11, rpm: 2484, hz: 465.5, turn: { rpm: 2500 } },
     { bars: 18, rpm: 1256, hz: 823.7, turn: null },
   ])(
-    "at $hz Hz is told from the humps of $bars bars by the lines of bars that differ, where neither strays nor trembles",
+    "at $hz Hz is separated from the ripples of $bars bars by the lines of unequal bars, if neither drifts nor jitters",
     ({ bars, rpm, hz, turn }) => {
       const own = [0, 0.03, -0.02, 0.01, -0.03, 0.025, -0.01, 0.005, 0.02, -0.025, 0.015];
       const heights = (hump: number): number => 1 + (own[hump % (bars === 18 ? 9 : 11)] ?? 0);
@@ -136,7 +136,7 @@ describe("a module's PWM", () => {
     },
   );
 
-  test("a speed known within some percent leaves few turns to belong to: 580 Hz is 12 a turn at 2900 rpm, and 930.5 Hz is 19.25", () => {
+  test("a speed known within a few per cent leaves few possible turns: 580 Hz is 12 per turn at 2900 rpm, and 930.5 Hz is 19.25", () => {
     const chopped = drawnRecording({ ...made, noise: 0, chopping: { hz: 930.5, amps: 1 } });
     const rivalsAt = (rpm: number) =>
       [...(withoutChopping(chopped, whole(chopped), undefined, { rpm }).rivals ?? [])].sort((a, b) => a - b);
@@ -146,7 +146,7 @@ describe("a module's PWM", () => {
     expect(withoutChopping(swung, whole(swung), undefined, { rpm: 2850 }).rivals).toBeNull();
   });
 
-  test("a frequency given is believed, one no sampling can hold is left", () => {
+  test("a given frequency is used, and one above the sampling limit is left", () => {
     const chopped = drawnRecording({ ...made, chopping: { hz: 930.5, amps: 1 } });
     expect(withoutChopping(chopped, whole(chopped), 930.5).chopping?.peakToPeakAmps).toBeCloseTo(2, 0);
     const { trace, chopping } = withoutChopping(chopped, whole(chopped), 40_000);

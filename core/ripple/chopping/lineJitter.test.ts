@@ -28,8 +28,8 @@ function lineOf({ hz, noise = 0, phase = 0, height = 0, seed = 1 }: Line): Float
   );
 }
 
-describe("how a line trembles", () => {
-  test.each([1, 2, 3, 4])("a clock in noise: its phase no more than its height (seed %s)", (seed) => {
+describe("a line's jitter", () => {
+  test.each([1, 2, 3, 4])("a clock in noise: its phase varies no more than its height (seed %s)", (seed) => {
     for (const hz of [73.31, 512.7, 1804.9]) {
       const told = lineJitter(lineOf({ hz, noise: 0.1, seed }), rateHz, 0, count, hz);
       expect(Math.abs(told?.deviations ?? 9)).toBeLessThan(3.5);
@@ -41,7 +41,7 @@ describe("how a line trembles", () => {
     [0.02, 0.1],
     [0.05, 0.1],
     [0.05, 0.05],
-  ])("noise %s and a phase that trembles by %s radians: the closed form", (noise, phase) => {
+  ])("noise %s and phase jitter of %s radians: the closed form", (noise, phase) => {
     const hz = 1250.3;
     const told = lineJitter(lineOf({ hz, noise, phase }), rateHz, 0, count, hz);
     const [own, both] = [phase ** 2 / 4, noise ** 2 / 2 + phase ** 2 / 8];
@@ -50,12 +50,12 @@ describe("how a line trembles", () => {
     expect(told?.deviations).toBeGreaterThan(5);
   });
 
-  test("a height that trembles is no jitter", () => {
+  test("a varying height is not jitter", () => {
     const told = lineJitter(lineOf({ hz: 640.2, noise: 0.02, height: 0.1 }), rateHz, 0, count, 640.2);
     expect(told?.ratio).toBeLessThan(0.6);
   });
 
-  test("ripples a little early and late show it, a PWM among them does not", () => {
+  test("ripples slightly early and late show it, a PWM among them does not", () => {
     for (const jitter of [0.006, 0.015, 0.03]) {
       const trace = drawnRecording({
         bars: 12,
@@ -72,7 +72,7 @@ describe("how a line trembles", () => {
     }
   });
 
-  test("too little around a line tells nothing", () => {
+  test("too few bins around a line give no result", () => {
     expect(lineJitter(lineOf({ hz: 400 }), rateHz, 0, 1024, 400)).toBeNull();
   });
 });

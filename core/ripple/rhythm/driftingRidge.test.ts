@@ -44,17 +44,17 @@ describe("a rhythm that drifts", () => {
     },
   );
 
-  test("how far it moved is told to a bin or two; a clock does not move", () => {
+  test("its drift is found to a bin or two; a clock does not drift", () => {
     const [clock, motor] = [...ridges({ clock: 1.2, drifts: [2300, 2450] })].sort((a, b) => a.hz - b.hz);
     expect(Math.abs((motor?.driftHz ?? 0) - 150)).toBeLessThan(25);
     expect(clock?.driftHz).toBeLessThan(1);
   });
 
-  test("a clock in noise is alone", () => {
+  test("in noise a clock is the only one", () => {
     expect(found({ clock: 1, noise: 0.3 })).toHaveLength(1);
   });
 
-  test("noise has nothing that stays", () => {
+  test("in noise alone there is none", () => {
     expect(found({ clock: 0, noise: 0.3 })).toEqual([]);
   });
 });

@@ -22,12 +22,12 @@ describe("the ripple's rhythm", () => {
     expect(rhythm?.hz.at(-1)).toBeLessThan(530);
   });
 
-  test("a swing once a turn taller than the ripples does not draw it away", () => {
+  test("a variation once per turn taller than the ripples does not mislead it", () => {
     const trace = drawnRecording({ ...made, mark: 1.5 });
     for (const hz of humpRhythm(trace, wholeOf(trace), band)?.hz ?? []) expect(hz).toBeCloseTo(480, -1);
   });
 
-  test("noise has none, nor has a recording of a few samples", () => {
+  test("there is none in noise, nor in a recording of a few samples", () => {
     const { normal } = randomSource(5);
     const amps = Float32Array.from({ length: 20_000 }, () => 10 + normal());
     expect(humpRhythm({ amps, rateHz: 20_000 }, { from: 0, to: 20_000 }, band)).toBeNull();
@@ -53,7 +53,7 @@ describe("the ripple's phase", () => {
       expect(phase.humps[i]).toBeGreaterThan(phase.humps[i - 1] as number);
   });
 
-  test("lays the recording on a grid with every ripple's top in the middle", () => {
+  test("samples the recording on a grid with every ripple's top in the middle", () => {
     const { trace, phase } = followed(0.1);
     const grid = humpGrid(trace.amps, phase, 16);
     expect(grid.humps).toBeGreaterThan(950);
@@ -67,7 +67,7 @@ describe("the ripple's phase", () => {
     expect(isOneHump(grid.values, 16)).toBe(true);
   });
 
-  test("turns repeat each other on the right count of ripples, and noise on none", () => {
+  test("turns repeat each other with the right number of ripples, and noise with none", () => {
     const heights = (hump: number): number => 1 - 0.08 * (hump % 6);
     const trace = drawnRecording({ ...made, heights });
     const rhythm = humpRhythm(trace, wholeOf(trace), band);
@@ -84,7 +84,7 @@ describe("the ripple's phase", () => {
     expect(Math.max(...errorAmps)).toBeLessThan(0.02);
   });
 
-  test("what was taken for one ripple and holds two is seen", () => {
+  test("a grid ripple that holds two is recognised", () => {
     const shape = (bumps: number) =>
       Float32Array.from({ length: 24 * 200 }, (_, i) =>
         Math.abs(Math.sin((Math.PI * bumps * (i % 24)) / 24)),
@@ -95,15 +95,15 @@ describe("the ripple's phase", () => {
   });
 });
 
-describe("dips evened out", () => {
-  test("a healthy recording stays as it is, a swing and its noise too", () => {
+describe("dips removed", () => {
+  test("a healthy recording stays the same, even with a variation and noise", () => {
     const trace = drawnRecording({ ...made, mark: 0.4 });
     expect(withoutDips(trace.amps, trace.rateHz, wholeOf(trace))).toEqual(trace.amps);
     const square = Float32Array.from({ length: 4000 }, (_, i) => (i % 40 < 20 ? 1 : 0));
     expect(withoutDips(square, 20_000, { from: 0, to: 4000 })).toEqual(square);
   });
 
-  test("a bar that takes ten times a ripple's height is evened out, and the current's recovery after it", () => {
+  test("a bar that takes ten times a ripple's height is removed, with the current's recovery after it", () => {
     const trace = drawnRecording({ ...made, noise: 0 });
     const dipped = trace.amps.slice();
     for (let at = 200; at + 60 < dipped.length; at += 500)

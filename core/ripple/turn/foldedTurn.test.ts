@@ -19,18 +19,18 @@ const wave = (period: number, orders: readonly number[]) => (hump: number) =>
   orders.reduce((sum, order) => sum + Math.cos((2 * Math.PI * order * hump) / period), 0);
 
 describe("what repeats after so many ripples", () => {
-  test("a period that is no whole number of points or ripples, and its multiples; no other", () => {
+  test("finds a period that is no whole number of points or ripples, and its multiples, but no other", () => {
     const grid = gridOf(400, wave(3.7, [1, 2]));
     for (const times of [1, 2, 3]) expect(repeatsAfter(grid, 3.7 * times)).toBeGreaterThan(0.98);
     for (const period of [3, 3.5, 4, 5.1]) expect(repeatsAfter(grid, period)).toBeLessThan(0.05);
   });
 
-  test("half a period explains the even orders alone: half of what two like orders make", () => {
+  test("half a period explains only the even orders: half of what two equal orders make", () => {
     expect(repeatsAfter(gridOf(400, wave(8, [1, 2])), 4)).toBeCloseTo(0.5, 1);
     expect(repeatsAfter(gridOf(400, wave(8, [1])), 4)).toBeCloseTo(0, 2);
   });
 
-  test("of noise as strong as the wave half is explained, of noise alone nothing", () => {
+  test("half of noise as strong as the wave is explained, and none of noise alone", () => {
     // A cosine's mean square is a half.
     expect(repeatsAfter(gridOf(2000, wave(6, [1]), Math.SQRT1_2), 6)).toBeCloseTo(0.5, 1);
     expect(
@@ -41,13 +41,13 @@ describe("what repeats after so many ripples", () => {
     ).toBeLessThan(0.02);
   });
 
-  test("a stretch shorter than two periods tells nothing", () => {
+  test("a stretch shorter than two periods gives no result", () => {
     expect(repeatsAfter(gridOf(10, wave(8, [1])), 8)).toBe(0);
   });
 });
 
-describe("what sets ripples apart", () => {
-  test("is nothing where all are alike, and the odd one where one is", () => {
+describe("differences between ripples", () => {
+  test("are zero if all are alike, and the odd one if one differs", () => {
     const alike = gridOf(120, wave(1, [1]));
     expect(Math.max(...humpsApart(alike).values.map(Math.abs))).toBeLessThan(1e-6);
     const odd = gridOf(120, (hump) => (Math.floor(hump) % 6 === 2 ? 0.4 : 1) * wave(1, [1])(hump));
@@ -59,14 +59,14 @@ describe("what sets ripples apart", () => {
 describe("a smooth ripple", () => {
   const sine = (hump: number) => Math.abs(Math.sin(Math.PI * hump));
 
-  test("goes up once and down once, noise or none", () => {
+  test("rises once and falls once, with or without noise", () => {
     for (const noise of [0, 0.05, 0.2]) {
       const grid = gridOf(600, sine, noise);
       expect(isSmoothHump(grid.values, points, foldConsistency(grid, 12))).toBe(true);
     }
   });
 
-  test("is not what a bad bar makes in half a turn, with slight ripples on its flanks", () => {
+  test("is not the effect of a bad bar over half a turn, with slight ripples on its flanks", () => {
     const dipped = (hump: number) => sine(hump) + 0.3 * Math.abs(Math.sin(5 * Math.PI * hump));
     for (const noise of [0, 0.05]) {
       const grid = gridOf(600, dipped, noise);
@@ -74,7 +74,7 @@ describe("a smooth ripple", () => {
     }
   });
 
-  test("is given the benefit of the doubt where noise could have made the second bump", () => {
+  test("is given the benefit of the doubt if noise could have made the second bump", () => {
     const grid = gridOf(60, (hump) => sine(hump) + 0.3 * Math.abs(Math.sin(5 * Math.PI * hump)), 0.4);
     expect(isSmoothHump(grid.values, points, foldConsistency(grid, 12))).toBe(true);
   });

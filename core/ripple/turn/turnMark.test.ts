@@ -13,12 +13,12 @@ function levels(count: number, of: (hump: number) => number, noise = 0.005): Flo
 const marked = (own: Float64Array, raw = own) => turnMark(own, raw, possible, 2, 0.001);
 const swing = (perTurn: number) => (hump: number) => 0.1 * Math.cos((2 * Math.PI * hump) / perTurn + 0.4);
 
-describe("a mark that comes once a turn", () => {
-  test.each([8, 10, 12, 16, 22, 24, 30, 46])("a swing over %p humps is found", (perTurn) => {
+describe("a mark once per turn", () => {
+  test.each([8, 10, 12, 16, 22, 24, 30, 46])("a variation over %p ripples is found", (perTurn) => {
     expect(marked(levels(4000, swing(perTurn)))).toEqual({ kind: "once-a-turn", humps: perTurn });
   });
 
-  test("sixteen turns of 46 ripples tell them from 45 and 47 where the swing is far over the noise, and not where it is not", () => {
+  test("sixteen turns of 46 ripples separate them from 45 and 47 if the variation is far above the noise, and not otherwise", () => {
     expect(marked(levels(744, swing(46)))).toEqual({ kind: "once-a-turn", humps: 46 });
     expect(marked(levels(744, (hump) => 0.1 * swing(46)(hump), 0.03)).kind).toBe("none");
     expect(marked(levels(744, swing(45))).kind).toBe("pattern");
@@ -29,7 +29,7 @@ describe("a mark that comes once a turn", () => {
     { humps: 2000, perTurn: 10, changes: 12 },
     { humps: 2400, perTurn: 38, changes: 11.4 },
   ])(
-    "a swing over $perTurn of $humps humps that changes $changes times along the trace throws lines up beside it, which are no others",
+    "a variation over $perTurn of $humps ripples that changes $changes times along the recording makes sidebands, which are not lines of their own",
     ({ humps, perTurn, changes }) => {
       const grows = (hump: number): number =>
         (1 + 0.4 * Math.cos((2 * Math.PI * changes * hump) / humps)) * swing(perTurn)(hump);
@@ -37,19 +37,19 @@ describe("a mark that comes once a turn", () => {
     },
   );
 
-  test("a line beside a swing on one side only is no change along the recording", () => {
+  test("a line beside the variation on one side only is not a change along the recording", () => {
     const beside = (hump: number): number => swing(10)(hump) + 0.3 * swing(10.8)(hump);
     expect(marked(levels(2000, beside)).kind).not.toBe("once-a-turn");
   });
 
-  test("a spike once a turn is found: a bad bar takes away, it does not add", () => {
+  test("a spike once per turn is found, since a bad bar only lowers the current", () => {
     expect(marked(levels(3000, (hump) => (hump % 14 === 3 ? 0.3 : 0)))).toMatchObject({
       kind: "once-a-turn",
       humps: 14,
     });
   });
 
-  test("bars that differ repeat, and need not be a turn", () => {
+  test("unequal bars repeat, but need not be once per turn", () => {
     const { uniform } = randomSource(2);
     const bars = Array.from({ length: 10 }, () => 0.05 * uniform());
     expect(marked(levels(3000, (hump) => bars[hump % 10] ?? 0)).kind).toBe("pattern");
@@ -59,14 +59,14 @@ describe("a mark that comes once a turn", () => {
     });
   });
 
-  test("a swing beside a bar that dips at both brushes is a turn", () => {
+  test("a variation beside a bar that dips at both brushes is a turn", () => {
     const dip = (hump: number): number => (hump % 8 === 2 ? -0.4 : 0);
     const raw = levels(4000, (hump) => swing(16)(hump) + dip(hump));
     const even = levels(4000, (hump) => swing(16)(hump) + 0.1 * dip(hump));
     expect(marked(even, raw)).toEqual({ kind: "once-a-turn", humps: 16 });
   });
 
-  test.each([2, 3])("bad bars %p humps wide, half a turn of 16 bars, are no turn of eight", (wide) => {
+  test.each([2, 3])("bad bars %p ripples wide, half a turn of 16 bars, are not a turn of eight", (wide) => {
     const dips = [0, -0.01, -1.99, wide === 2 ? -0.05 : -1.4, 0.02, 0.02, 0.01, -2.08];
     const raw = levels(4000, (hump) => dips[(hump + 4) % 8] ?? 0);
     // With the dips removed, what is left of them is nearly a sine.
@@ -74,25 +74,25 @@ describe("a mark that comes once a turn", () => {
     expect(marked(even, raw)).toMatchObject({ kind: "pattern", humps: 8 });
   });
 
-  test("a swing is seen beside a bad bar that takes half the ripples of eight bars down", () => {
+  test("a variation is found beside a bad bar that pulls half the ripples of eight bars down", () => {
     const turn = [-2.11, -1.9, 0.23, 0.39, -1.58, -1.55, 0.2, 0];
     const raw = levels(4000, (hump) => turn[hump % 8] ?? 0);
     const even = levels(4000, (hump) => Math.max(-0.25, turn[hump % 8] ?? 0));
     expect(marked(even, raw)).toEqual({ kind: "once-a-turn", humps: 8 });
   });
 
-  test("bars that differ by chance may swing a little over half a turn of 20; over 14 ripples no commutator's half turn is", () => {
+  test("unequal bars may vary a little over half a turn of 20; no commutator has half a turn of 14 ripples", () => {
     const little = (perTurn: number) => levels(4000, (hump) => 0.05 * swing(perTurn)(hump), 0.001);
     expect(marked(little(10))).toMatchObject({ kind: "pattern", humps: 10 });
     expect(marked(little(14))).toEqual({ kind: "once-a-turn", humps: 14 });
   });
 
-  test("two bad bars that differ, half a period apart, are no swing", () => {
+  test("two different bad bars, half a period apart, are not a variation", () => {
     const raw = levels(4000, (hump) => (hump % 8 === 1 ? -2 : hump % 8 === 5 ? -0.8 : 0));
     expect(marked(raw).kind).toBe("pattern");
   });
 
-  test("a period no commutator gives is told as that, an even current and a short one as nothing", () => {
+  test("a period no commutator has is reported as such, an even current and a short one as none", () => {
     expect(marked(levels(3000, swing(13)))).toMatchObject({ kind: "pattern", humps: 13 });
     expect(marked(levels(3000, () => 0)).kind).toBe("none");
     expect(marked(levels(20, swing(12))).kind).toBe("none");
@@ -102,7 +102,7 @@ describe("a mark that comes once a turn", () => {
 });
 
 describe("the line along a turn", () => {
-  test("is the swing the values lie on, whatever one or two of them do", () => {
+  test("is the variation the values follow, whatever one or two outliers do", () => {
     const values = Float64Array.from({ length: 16 }, (_, hump) => 5 + Math.sin((2 * Math.PI * hump) / 16));
     values[3] = -20;
     values[11] = -20;
@@ -112,7 +112,7 @@ describe("the line along a turn", () => {
     expect(line.swing).toBeCloseTo(2, 1);
   });
 
-  test("takes a second swing where it is asked to, and a level where there is none", () => {
+  test("has a second harmonic if requested, and is a level if there is no variation", () => {
     const values = Float64Array.from(
       { length: 24 },
       (_, hump) => 2 + 0.5 * Math.cos((4 * Math.PI * hump) / 24),

@@ -25,12 +25,12 @@ const set = (item: Record<string, unknown>, key: string, value: unknown): void =
 };
 const wire = ({ wires }: Raw, id: string) => wires.find((own) => own.id === id) as Record<string, unknown>;
 
-test.each(shippedIds)("%s: nothing is found amiss in a shipped circuit", (id) => {
+test.each(shippedIds)("%s: a shipped circuit has no findings", (id) => {
   expect(circuitFindings(shippedNetlist(id))).toEqual([]);
 });
 
 // A pack in the air stream is built for some tens of watts (common practice, no source; the limits are wide).
-test.each(shippedIds)("%s: speeds rise strictly, and a pack turns sensible watts into heat", (id) => {
+test.each(shippedIds)("%s: speeds increase strictly, and a pack has sensible watts", (id) => {
   const netlist = shippedNetlist(id);
   const points = healthyPoints(netlist).map(({ point }) => point);
   const speeds = points.map(({ rpm }) => rpm[netlist.motors[0]?.part.id ?? ""] ?? 0);
@@ -48,10 +48,10 @@ test.each(shippedIds)("%s: speeds rise strictly, and a pack turns sensible watts
   expect(Math.max(...heat)).toBeLessThan(60);
 });
 
-describe("what can hardly be right, by its place", () => {
+describe("what is probably wrong, by its place", () => {
   const place = (pattern: RegExp) => expect.stringMatching(pattern);
 
-  test("a fuse too small for the healthy draw", () => {
+  test("a fuse too small for the healthy current", () => {
     const [finding, ...more] = found((raw) => set(part(raw, "F7"), "amps", 10));
     expect(more).toEqual([]);
     expect(finding).toMatchObject({
@@ -66,7 +66,7 @@ describe("what can hardly be right, by its place", () => {
     });
   });
 
-  test("a wire too thin for what it carries, or too long", () => {
+  test("a wire too thin or too long for its current", () => {
     expect(found((raw) => set(wire(raw, "W9"), "mm2", 0.5))[0]).toMatchObject({
       weight: "doubtful",
       path: place(/^wires\.\d+\.mm2$/),
@@ -113,7 +113,7 @@ describe("what can hardly be right, by its place", () => {
     ]);
   });
 
-  test("a motor that never turns, and a terminal on nothing", () => {
+  test("a motor that never turns, and an unconnected terminal", () => {
     const cut = found((raw) => {
       raw.wires = raw.wires.filter(({ id }) => id !== "W9");
     });

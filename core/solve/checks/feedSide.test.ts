@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { netlistOf, shippedCircuit, shippedIds, shippedNetlist } from "../../testing/shippedCircuit";
 import { feedSides } from "./feedSide";
 
-describe("which way current goes on a healthy vehicle", () => {
+describe("the direction of current on a healthy vehicle", () => {
   const sides = feedSides(shippedNetlist("whimbrel-four-speed"));
 
   test("it enters a fuse at the feed, a motor at plus and a ground point from its wire", () => {
@@ -18,7 +18,7 @@ describe("which way current goes on a healthy vehicle", () => {
     for (const tap of ["T1", "T2", "T3"]) expect(sides.enters.get(`R1.${tap}`)).toBe(false);
   });
 
-  test("on the feed side the other way about", () => {
+  test("on the feed side it is the reverse", () => {
     const feed = feedSides(shippedNetlist("godwit-four-speed-feed"));
     const circuit = shippedCircuit("godwit-four-speed-feed");
     const pack = circuit.parts.find(({ kind }) => kind === "resistor")?.id ?? "";
@@ -27,7 +27,7 @@ describe("which way current goes on a healthy vehicle", () => {
     expect(sidesOf.filter(([, enters]) => !enters)).toHaveLength(1);
   });
 
-  test.each(shippedIds)("on %s every part that takes current gives it back", (id) => {
+  test.each(shippedIds)("on %s current enters and leaves every part", (id) => {
     const netlist = shippedNetlist(id);
     const { enters } = feedSides(netlist);
     for (const { id: part, kind } of netlist.circuit.parts) {

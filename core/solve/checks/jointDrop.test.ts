@@ -21,7 +21,7 @@ const taken = (red: string, black: string, volts: number) => {
 };
 
 describe("a drop under load", () => {
-  test("over a pin gives back the ohms that made it and the air they cost", () => {
+  test("over a pin gives the ohms that caused it and the air they cost", () => {
     const { volts, rpm } = measured("X3:1:high@0.08", "X3:1", "M1.+");
     const drop = taken("X3:1", "M1.+", volts);
     expect(drop).toMatchObject({ over: "joint", limitVolts: 0.1 });
@@ -41,11 +41,11 @@ describe("a drop under load", () => {
     expect(drop.healthyVolts).toBeLessThan(dropLimits.joint);
   });
 
-  test("leads the other way round say the same", () => {
+  test("reversed leads give the same", () => {
     expect(taken("M1.+", "X3:1", -0.9).addedOhms).toBeCloseTo(taken("X3:1", "M1.+", 0.9).addedOhms, 9);
   });
 
-  test("the kind of what lies between gives the limit (common practice, no source)", () => {
+  test("the kind of joint gives the limit (common practice, no source)", () => {
     const wire = netlist.circuit.wires.find(
       ({ id }) => Math.abs(operatingPoint(netlist, setup, []).amps[id] ?? 0) > 5,
     );

@@ -18,14 +18,14 @@ const withFault = (netlist: Netlist, setup: Setup, fault: string) => {
 
 const electronic = shippedIds.filter((id) => shippedNetlist(id).modules.length > 0);
 
-describe.each(electronic)("the control of %s", (id) => {
+describe.each(electronic)("the control module of %s", (id) => {
   const netlist = shippedNetlist(id);
   const [module] = netlist.modules;
   if (!module) throw new Error(id);
   const { part } = module;
   const { settings } = netlist.circuit;
 
-  test("ends, under every fault, at a duty its own command then asks for", () => {
+  test("settles, under every fault, at the duty its own command asks for", () => {
     const solver = new PointSolver(netlist);
     const values = nominalValues(netlist);
     const state = setupState(netlist, { key: "run", setting: settings.at(-1) ?? "off" });
@@ -72,7 +72,7 @@ describe.each(electronic)("the control of %s", (id) => {
     );
   });
 
-  test("energy balances: what the battery gives turns to heat and to the shaft", () => {
+  test("energy balances: the battery's energy becomes heat and mechanical work", () => {
     const values = nominalValues(netlist);
     const solved = new PointSolver(netlist).solve(
       values,
@@ -99,7 +99,7 @@ describe.each(electronic)("the control of %s", (id) => {
     expect(heat).toBeCloseTo(given, 6);
   });
 
-  test("is dead without feed or ground, full on whatever is asked when its stage is shorted", () => {
+  test("is dead without feed or ground, and full on with a shorted stage", () => {
     const top = { key: "run", setting: settings.at(-1) ?? "" } as const;
     const plug = netlist.circuit.connectors.find(({ pins }) => Object.values(pins).includes(`${part.id}.31`));
     const pin = (terminal: string): string =>
@@ -126,7 +126,7 @@ describe.each(electronic)("the control of %s", (id) => {
     );
   });
 
-  test("an open command wire reads 0 V at the control", () => {
+  test("an open command wire reads 0 V at the module", () => {
     const wire = netlist.circuit.wires.find(
       ({ from, to }) => from === `${part.id}.cmd` || to === `${part.id}.cmd`,
     );
@@ -134,7 +134,7 @@ describe.each(electronic)("the control of %s", (id) => {
     expect(point.volts[`${part.id}.cmd`]).toBeCloseTo(point.volts[`${part.id}.31`] ?? 1, 6);
   });
 
-  test("grounded by a jump lead at the motor, the stage lets the lead have its way", () => {
+  test("with a jump lead to ground at the motor, the stage does not resist the lead", () => {
     const side = part.side === "low" ? ["M1.-", "G1.-"] : ["M1.+", "G1.+"];
     const setup: Setup = {
       key: "run",

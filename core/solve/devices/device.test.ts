@@ -79,7 +79,7 @@ describe("relays", () => {
     expect(point.volts["K1.86"]).toBeCloseTo((12 * 80) / (80 + ohms), 4);
   });
 
-  test("the coil pulls in either way round, and one relay may switch the next", () => {
+  test("the coil pulls in with either polarity, and one relay may switch the next", () => {
     const netlist = netlistOf(
       circuitOf(
         [relay("K1"), relay("K2"), resistor("R2", 10)],
@@ -102,7 +102,7 @@ describe("relays", () => {
     expect(out.volts["K2.86"]).toBeCloseTo(0, 9);
   });
 
-  test("pulled in, it stays in down to its drop-out volts: a sagging feed does not let it go", () => {
+  test("it holds down to its drop-out volts: a sagging feed does not release it", () => {
     // The coil behind 20 Ω gets 9.6 V while released. When pulled in, its own contact loads the feed with 20 Ω and 5.3
     // V is left, which is above 40 % of pull-in.
     const netlist = netlistOf(
@@ -124,7 +124,7 @@ describe("relays", () => {
     expect(point.volts["K1.86"]).toBeLessThan(7);
   });
 
-  test("where the load takes it below drop-out it buzzes, and the values are the mean", () => {
+  test("if the load takes it below drop-out it buzzes, and the values are the mean", () => {
     const netlist = netlistOf(
       circuitOf(
         [relay("K1"), resistor("R1", 20), resistor("R2", 1)],
@@ -146,7 +146,7 @@ describe("relays", () => {
   });
 });
 
-describe("a control wakes and sleeps", () => {
+describe("a control module wakes and sleeps", () => {
   const control = { id: "A1", kind: "module", side: "low", drive: "pwm", commandVolts: [4, 0], onOhms: 0.01 };
   const motor = { id: "M1", kind: "motor", ratedVolts: 12, ratedAmps: 15, stallAmps: 60, ratedRpm: 3000 };
   /** The panel's feed has a series resistance; an open command wire reads 0 V, which here asks for full speed. */
@@ -167,7 +167,7 @@ describe("a control wakes and sleeps", () => {
       {},
     );
 
-  test("on a good feed it gives everything; behind so many ohms that its supply falls under 5 V it hunts", () => {
+  test("on a good feed it is full on; behind ohms that take its supply below 5 V it oscillates", () => {
     expect(fed(0.01).rpm.M1).toBeGreaterThan(2500);
     expect(fed(0.01).buzzing).toEqual([]);
     expect(fed(3).buzzing).toEqual(["A1"]);
@@ -180,7 +180,7 @@ describe("a control wakes and sleeps", () => {
 });
 
 describe("two motors on one feed", () => {
-  test("each obeys its own law at the volts it gets, and the feed carries both", () => {
+  test("each follows its own law at its volts, and the feed carries both", () => {
     const motors = [
       { id: "M1", kind: "motor", ratedVolts: 12, ratedAmps: 15, stallAmps: 60, ratedRpm: 3000 },
       { id: "M2", kind: "motor", ratedVolts: 12, ratedAmps: 8, stallAmps: 30, ratedRpm: 2500 },
@@ -211,14 +211,14 @@ describe("two motors on one feed", () => {
   });
 });
 
-describe("what hangs together", () => {
+describe("connected groups", () => {
   test.each<[number, number[], number]>([
     [3, [], 4],
     [3, [0, -1], 3],
     [3, [0, 1, 1, 2], 2],
     [3, [0, 1, 1, 2, 2, -1], 1],
     [5, [0, 1, 2, 3, 3, 2, 4, -1], 3],
-  ])("%p nodes with links %p make %p groups, the reference's among them", (size, ends, count) => {
+  ])("%p nodes with links %p make %p groups, including the reference's", (size, ends, count) => {
     const groups = groupsOf(size, ends);
     expect(groups.count).toBe(count);
     expect(groups.pins).toHaveLength(count - 1);
@@ -240,7 +240,7 @@ describe("set-ups", () => {
     expect(setupProblems(netlist, setup).map(problemText).join()).toMatch(message),
   );
 
-  test("a switch moved by itself rests at its first position until it is moved", () => {
+  test("a second switch stands at its first position until it is moved", () => {
     const still = operatingPoint(netlist, { key: "run", setting: "3" });
     const both = operatingPoint(netlist, { key: "run", setting: "3", selectors: { S3: "high" } });
     expect(still.rpm.M2).toBe(0);
@@ -248,7 +248,7 @@ describe("set-ups", () => {
     expect(both.rpm.M1).toBeLessThan(still.rpm.M1 ?? 0);
   });
 
-  test("a jump lead past an open wire brings the motor back", () => {
+  test("a jump lead across an open wire makes the motor run again", () => {
     const whimbrel = shippedNetlist("whimbrel-four-speed");
     const open = {
       type: "series",
@@ -262,7 +262,7 @@ describe("set-ups", () => {
   });
 });
 
-test("lumped wires keep every point's name and move no healthy speed", () => {
+test("lumped wires keep every point's name and change no healthy speed", () => {
   for (const id of ["whimbrel-four-speed", "siskin-linear-low"]) {
     const lumped = buildNetlist(shippedCircuit(id), { lumpWires: true });
     if (!lumped.ok) throw new Error(id);

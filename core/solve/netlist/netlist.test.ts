@@ -11,11 +11,11 @@ function netlist(id: string, lumpWires: boolean): Netlist {
   return built.value;
 }
 
-describe.each(shippedIds)("%s laid out", (id) => {
+describe.each(shippedIds)("the netlist of %s", (id) => {
   const exact = netlist(id, false);
   const lumped = netlist(id, true);
 
-  test("has a branch a pin and three a wire, or one a wire lumped", () => {
+  test("has one branch for each pin and three for each wire, or one if wires are lumped", () => {
     const pins = exact.circuit.connectors.reduce((sum, { pins: own }) => sum + Object.keys(own).length, 0);
     const wires = exact.circuit.wires.length;
     expect(exact.branches.filter(({ id: own }) => own.endsWith("/from") || own.endsWith("/to"))).toHaveLength(
@@ -31,7 +31,7 @@ describe.each(shippedIds)("%s laid out", (id) => {
       ).toHaveLength(pins);
   });
 
-  test("gives every point a node and every branch a number above nought", () => {
+  test("gives every point a node and every branch a number above zero", () => {
     for (const built of [exact, lumped]) {
       for (const name of built.points.names) expect(built.nodeOf.get(name)).toBeDefined();
       for (const { ohms, a, b } of built.branches) {
@@ -55,7 +55,7 @@ describe.each(shippedIds)("%s laid out", (id) => {
     }
   });
 
-  test("hangs what decides for itself on as ports, switches not", () => {
+  test("makes what decides for itself a port, but not switches", () => {
     const owners = new Set(lumped.branches.filter(isPort).map(({ owner }) => owner));
     for (const { part } of [...lumped.motors, ...lumped.modules]) expect(owners).toContain(part.id);
     for (const { id: part, kind } of lumped.circuit.parts)

@@ -17,7 +17,7 @@ describe("a set-up", () => {
     });
   });
 
-  test("closes the switch's own contact and no other, the key switch only in its positions", () => {
+  test("closes the switch's own contact and no other, and the key switch only in its positions", () => {
     const at = (setting: string, contact: string) => closed({ key: "run", setting }, `S2.${contact}`);
     for (const [setting, contact] of Object.entries({ "1": "L1", "2": "L2", "3": "L3", "4": "H" }))
       for (const other of ["L1", "L2", "L3", "H"]) expect(at(setting, other)).toBe(other === contact ? 1 : 0);
@@ -29,7 +29,7 @@ describe("a set-up", () => {
       expect(closed({ key }, "S1.15")).toBe(on);
   });
 
-  test("takes a plug's pins out of the circuit, a fuse, and the part whose place a lamp takes", () => {
+  test("removes a plug's pins, a fuse, and the part a lamp replaces from the circuit", () => {
     expect(closed({}, "X5:4")).toBe(1);
     expect(closed({ unplugged: ["X5"] }, "X5:4")).toBe(0);
     expect(closed({ unplugged: ["F7"] }, "F7")).toBe(0);
@@ -37,7 +37,7 @@ describe("a set-up", () => {
     expect(setupState(netlist, { lampFor: "M1" }).lamp).not.toBeNull();
   });
 
-  test("draws from the battery at rest, on charge with the engine, or not at all with it off", () => {
+  test("uses the battery at rest, charging with the engine, or disconnected", () => {
     expect(setupState(netlist, { key: "run" }).source).toBe("resting");
     expect(setupState(netlist, { key: "run", engine: true }).source).toBe("charging");
     const off = setupState(netlist, {}, true);
@@ -45,7 +45,7 @@ describe("a set-up", () => {
     expect(off.closed[netlist.battery.branch]).toBe(0);
   });
 
-  test("is the same one however it is written", () => {
+  test("is the same however it is written", () => {
     const one: Setup = { key: "run", setting: "2", unplugged: ["X5", "X3"], bridged: [["G1.+", "M1.+"]] };
     const other: Setup = {
       bridged: [["M1.+", "G1.+"]],
@@ -59,7 +59,7 @@ describe("a set-up", () => {
     expect(setupKey(netlist, one)).not.toBe(setupKey(netlist, { ...one, setting: "3" }));
   });
 
-  test("moves a switch of its own by name, and rests it at its first position", () => {
+  test("moves a second switch by name, and leaves it at its first position by default", () => {
     const rear = shippedNetlist("dunlin-rear-blower");
     const own = rear.circuit.parts.find((part) => part.kind === "selector" && part.settings);
     if (own?.kind !== "selector") throw new Error("no switch of its own");
@@ -84,7 +84,7 @@ describe("the load lamp's leads", () => {
   });
 });
 
-describe("what a set-up cannot be is named by its place", () => {
+describe("an impossible set-up is refused by its place", () => {
   test.each<[Setup, RegExp]>([
     [{ engine: true }, /^engine: the engine runs only with key "run", got "off"$/],
     [{ engine: true, key: "acc" }, /^engine: .*got "acc"$/],
@@ -98,7 +98,7 @@ describe("what a set-up cannot be is named by its place", () => {
     expect(setupProblems(netlist, setup).map(problemText).join("\n")).toMatch(message);
   });
 
-  test("and a good one has none", () => {
+  test("and a valid one has no problems", () => {
     const good: Setup = {
       key: "run",
       engine: true,

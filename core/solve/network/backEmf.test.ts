@@ -24,7 +24,7 @@ function behind(volts: number, ohms: number, leads: readonly number[], loads: re
   };
 }
 
-describe("back-EMF of what turns and glows", () => {
+describe("back-EMF of motors and lamps", () => {
   test("one motor: its torque balance holds, k I = friction + fan ω², and its volts are I R + k ω", () => {
     fc.assert(
       fc.property(
@@ -44,7 +44,7 @@ describe("back-EMF of what turns and glows", () => {
     );
   });
 
-  test("held, or with no path, it makes none", () => {
+  test("locked, or without a path, it makes none", () => {
     const speeds = new Float64Array(1);
     const held = { ...motor, held: true };
     expect(backEmf([load(held, 0)], speeds, behind(12, 0.1, [0], [load(held, 0)]))).toEqual([0]);
@@ -81,7 +81,7 @@ describe("back-EMF of what turns and glows", () => {
     }
   });
 
-  test("two motors and a lamp behind one tired feed: every law holds at once", () => {
+  test("two motors and a lamp on one weak feed: every law holds at once", () => {
     const loads = [load(motor, 0), load({ ...motor, friction: 3 * motor.friction }, 1), lamp];
     const leads = [0.05, 0.4, 0.02];
     fc.assert(

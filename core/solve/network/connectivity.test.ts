@@ -17,8 +17,8 @@ function reached(size: number, ends: readonly number[], from: number): Set<numbe
   return met;
 }
 
-describe("which nodes hang together", () => {
-  test("none joined: each its own group, pinned at itself; the reference's is 0 and empty", () => {
+describe("connected groups of nodes", () => {
+  test("without links each node is its own group, pinned at itself; the reference's is 0 and empty", () => {
     expect(groupsOf(3, [])).toEqual({ of: Int32Array.of(1, 2, 3), count: 4, pins: [0, 1, 2] });
   });
 
@@ -29,7 +29,7 @@ describe("which nodes hang together", () => {
     expect(pins).toEqual([2]);
   });
 
-  test("on random links it agrees with walking from node to node", () => {
+  test("on random links it agrees with a graph search", () => {
     const graph = fc.integer({ min: 1, max: 25 }).chain((size) =>
       fc.record({
         size: fc.constant(size),

@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { gaussJordan } from "./gaussJordan";
 
-test("2x + y = 5, x - y = 1, and their inverse beside, by hand", () => {
+test("2x + y = 5, x - y = 1, and their inverse, by hand", () => {
   const matrix = Float64Array.from([2, 1, 5, 1, 0, 1, -1, 1, 0, 1]);
   gaussJordan(matrix, 2, 5);
   const inverse = [1 / 3, 1 / 3, 1 / 3, -2 / 3];
@@ -10,13 +10,13 @@ test("2x + y = 5, x - y = 1, and their inverse beside, by hand", () => {
   for (const [i, value] of matrix.entries()) expect(value).toBeCloseTo(expected[i] ?? Number.NaN, 12);
 });
 
-test("a zero where the pivot would be is pivoted away", () => {
+test("a zero pivot is exchanged", () => {
   const matrix = Float64Array.from([0, 2, 6, 4, 0, 8]);
   gaussJordan(matrix, 2, 3);
   expect([matrix[2], matrix[5]]).toEqual([2, 3]);
 });
 
-test("what it finds solves what was asked", () => {
+test("the solution satisfies the equations", () => {
   const entry = fc.double({ min: -5, max: 5, noNaN: true });
   fc.assert(
     fc.property(

@@ -16,7 +16,7 @@ test("each group is a set of its own until something joins it; the reference's s
   expect(sets.rootOf(4)).not.toBe(sets.rootOf(5));
 });
 
-test("a chain of joins ties what it reaches, in whatever order it is met", () => {
+test("a chain of joins connects what it reaches, in any order", () => {
   for (const edges of [
     [
       { a: 4, b: 5 },
@@ -45,7 +45,7 @@ test("a chain of joins ties what it reaches, in whatever order it is met", () =>
   }
 });
 
-test("begun again nothing of before is left, and no edge joins nothing", () => {
+test("after a restart nothing of before is left, and an empty edge joins nothing", () => {
   const sets = new GroupSets();
   sets.begin(groups);
   sets.join({ a: 0, b: 4 });

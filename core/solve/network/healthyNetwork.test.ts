@@ -18,7 +18,7 @@ describe.each(shippedIds)("on the healthy network of %s", (id) => {
     ["in the middle setting", { key: "run", setting: netlist.circuit.settings.at(2) ?? top }],
     ["on top, engine running", { key: "run", engine: true, setting: top }],
     ["key out", { key: "off", setting: top }],
-  ] as const)("%s every fault is the point a fresh solve finds", (_, setup) => {
+  ] as const)("%s every fault gives the operating point of a fresh solve", (_, setup) => {
     const state = setupState(netlist, setup);
     for (const { values } of drawn) {
       const network = solver.healthyNetwork(values, state);
@@ -49,7 +49,7 @@ describe.each(shippedIds)("on the healthy network of %s", (id) => {
     ["on top", { key: "run", setting: top }, false],
     ["dead, battery off", { key: "off", setting: top }, true],
   ] as const)(
-    "%s the ohms behind every node and between two are those a fresh solve sees",
+    "%s the ohms behind every node and between two are those of a fresh solve",
     (_, setup, dead) => {
       const state = setupState(netlist, setup, dead);
       const { values } = drawn[1] as (typeof drawn)[number];
@@ -78,7 +78,7 @@ describe.each(shippedIds)("on the healthy network of %s", (id) => {
     },
   );
 
-  test("another battery, and more at once than hangs on it, is left to a fresh solve", () => {
+  test("another battery, and too many changes at once, are left to a fresh solve", () => {
     const state = setupState(netlist, { key: "run", setting: top });
     const network = solver.healthyNetwork((drawn[0] as (typeof drawn)[number]).values, state);
     const ends = netlist.circuit.wires.slice(0, 3).map(({ id: wire }) => netlist.branchOf.get(wire) ?? -1);
@@ -100,7 +100,7 @@ describe.each(shippedIds)("on the healthy network of %s", (id) => {
     ).toBeNull();
   });
 
-  test("begun where the vehicle before stood, a solve finds the same", () => {
+  test("started from the previous vehicle's states, a solve finds the same", () => {
     const state = setupState(netlist, { key: "run", setting: top });
     const networks = drawn.map(({ values }) => solver.healthyNetwork(values, state));
     for (const { fault } of entries.filter((_, i) => i % 5 === 0)) {

@@ -113,7 +113,7 @@ describe("the factorisation", () => {
     );
   });
 
-  test("the ohms seen between two nodes are e Z e, and the scratch is zeros again", () => {
+  test("the ohms between two nodes are e Z e, and the scratch is zeros again", () => {
     fc.assert(
       fc.property(anyNetwork, fc.nat(), fc.nat(), (network, one, other) => {
         const { pattern, values } = factored(network);
