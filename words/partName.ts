@@ -90,6 +90,8 @@ const labelNames: Readonly<Record<string, string>> = {
   pin: "plug pin",
   wire: "wire",
   CAR: "filter or duct",
+  car: "filter or duct",
+  connector: "plug",
   unknown: "not listed",
 };
 

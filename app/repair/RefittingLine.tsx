@@ -32,7 +32,7 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
         ) : (
           <>
             {step.screws > 0 && (
-              <ScrewCount label={`screws into ${step.title}`} value={screws} onChange={onScrews} />
+              <ScrewCount label={`Screws refitted: ${step.title}`} value={screws} onChange={onScrews} />
             )}
             {step.off ? (
               <TickButton step={step.id} way="back" screws={screws}>

@@ -168,9 +168,12 @@ function LayOut({ fit, where, shelfId }: LayOutProps) {
         <Link to={`/shelf/${shelfId}/way`} className="underline">
           Change the plan
         </Link>
-        . This shop takes {fit.pace.times.toFixed(2)} times the planned minutes ({fit.pace.measured} measured{" "}
-        {fit.pace.measured === 1 ? "step" : "steps"}). The maker's procedure and local rules come first.
-        Airbags and refrigerant are for licensed people.
+        .{" "}
+        {fit.pace.measured > 0 &&
+          `This shop takes ${fit.pace.times.toFixed(2)} times the planned minutes (${fit.pace.measured} measured ${
+            fit.pace.measured === 1 ? "step" : "steps"
+          }). `}
+        The maker's procedure and local rules come first. Airbags and refrigerant are for licensed people.
       </p>
     </aside>
   );
@@ -265,8 +268,8 @@ function ToolList({ fit }: ToolListProps) {
             .map(({ instead, errorMillimetres, fit: how }) => (
               <span key={instead} className="text-soft">
                 {" "}
-                or {instead}, {how}: {errorMillimetres > 0 ? "+" : "−"}
-                {Math.abs(errorMillimetres).toFixed(3)} mm
+                or {instead}, {how}: {Math.abs(errorMillimetres).toFixed(2)} mm{" "}
+                {errorMillimetres > 0 ? "larger" : "smaller"}
               </span>
             ))}
         </li>

@@ -52,7 +52,7 @@ export function StepLine({ step, number, next, screws, onScrews }: StepLineProps
           ) : (
             <>
               {step.screws > 0 && (
-                <ScrewCount label={`screws out of ${step.title}`} value={screws} onChange={onScrews} />
+                <ScrewCount label={`Screws removed: ${step.title}`} value={screws} onChange={onScrews} />
               )}
               <TickButton step={step.id} way="in" screws={screws}>
                 Removed<span className="sr-only">: {step.title}</span>

@@ -209,7 +209,7 @@ function FaultOdds({ family, jobs, changed }: FaultOddsProps) {
               now
             </th>
             <th scope="col" className="pl-4 text-right">
-              give or take
+              uncertainty
             </th>
           </tr>
         </thead>

@@ -138,7 +138,7 @@ interface CircuitFieldsProps {
 function CircuitFields({ problems, loaderData }: CircuitFieldsProps) {
   return (
     <fieldset className="sheet-card grid gap-4 p-4">
-      <legend className="px-1 text-base text-soft">For New vehicle</legend>
+      <legend className="px-1 text-base text-soft">For a new vehicle</legend>
       <Labelled name="label" title="Nickname or fleet number" problem={problems.label}>
         <input id="label" name="label" className="field w-full" maxLength={60} />
       </Labelled>

@@ -2,7 +2,7 @@ import { listCircuits } from "@db/repositories/circuits.server";
 import { deleteJob, findJob } from "@db/repositories/jobs.server";
 import { countRecords, findRecords, recordChoices } from "@db/repositories/records.server";
 import { listVehicles } from "@db/repositories/vehicles.server";
-import { faultLabelWords } from "@words/partName";
+import { faultLabelWords, kindWords } from "@words/partName";
 import { data, Form, Link, redirect, useSearchParams } from "react-router";
 import { z } from "zod";
 import { RecordsPage } from "../records/RecordsPage";
@@ -171,7 +171,7 @@ function RecordQuery({ query, choices, asked }: RecordQueryProps) {
         name="part"
         title="Replaced"
         value={query.part}
-        of={choices.parts.map((name) => ({ name, words: name }))}
+        of={choices.parts.map((name) => ({ name, words: kindWords(name) }))}
       />
       <label className="grid gap-0.5 text-base text-soft">
         Outcome

@@ -16,7 +16,7 @@ import { logger } from "../shell/log.server";
 import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/recordsIn";
 
-export const meta: Route.MetaFunction = () => [{ title: "Bring records in · Airway" }];
+export const meta: Route.MetaFunction = () => [{ title: "Import records · Airway" }];
 
 const form = z.discriminatedUnion("intent", [
   z.object({
@@ -61,7 +61,7 @@ export default function RecordsIn({ loaderData, actionData }: Route.ComponentPro
   const { state } = loaderData;
   const busy = useNavigation().state !== "idle" || state.phase === "reading" || state.phase === "writing";
   return (
-    <RecordsPage title="Bring records in" width="max-w-3xl">
+    <RecordsPage title="Import records" width="max-w-3xl">
       <p>
         Import closed jobs as CSV or JSON, in the form that “Export closed jobs” writes. The shop does not
         learn from them, because they were proven elsewhere. Jobs that are already here stay as they are.

@@ -78,7 +78,7 @@ describe("the list", () => {
   test("shows twins under their other names", async () => {
     const page = await shelf.loader({ request: new Request("http://127.0.0.1/shelf"), params: {} } as never);
     const twin = page.lines.find(({ shelfId }) => shelfId === "godwit-four-speed-rhd");
-    expect(twin?.twins).toEqual(["godwit-four-speed-feed"]);
+    expect(twin?.twins).toMatchObject([{ shelfId: "godwit-four-speed-feed" }]);
   });
 
   test("computes the search text of circuits stored before there was a search", async () => {

@@ -32,9 +32,9 @@ function found(
 export async function loader({ request }: Route.LoaderArgs) {
   const search = asked.parse(Object.fromEntries(new URL(request.url).searchParams));
   const all = await listCircuits();
-  const twinsOf = new Map<string, string[]>();
-  for (const { about, shelfId } of all)
-    if (about) twinsOf.set(about.shape, [...(twinsOf.get(about.shape) ?? []), shelfId]);
+  const twinsOf = new Map<string, { shelfId: string; title: string }[]>();
+  for (const { about, shelfId, title } of all)
+    if (about) twinsOf.set(about.shape, [...(twinsOf.get(about.shape) ?? []), { shelfId, title }]);
   return {
     search,
     all: all.length,
@@ -44,7 +44,7 @@ export async function loader({ request }: Route.LoaderArgs) {
       title,
       version,
       family: about ? familyText(about.family) : "cannot be solved",
-      twins: (twinsOf.get(about?.shape ?? "") ?? []).filter((other) => other !== shelfId),
+      twins: (twinsOf.get(about?.shape ?? "") ?? []).filter((other) => other.shelfId !== shelfId),
     })),
   };
 }
@@ -98,7 +98,9 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
                   {version > 1 && `, version ${version}`}
                 </span>
                 {twins.length > 0 && (
-                  <span className="w-full text-base text-soft">Same shape as {twins.join(", ")}</span>
+                  <span className="w-full text-base text-soft">
+                    Same wiring as: {twins.map((twin) => twin.title).join("; ")}
+                  </span>
                 )}
               </li>
             ))}
