@@ -84,6 +84,8 @@ await meanwhile("nothing else", async () => {
 for (const count of sizes) {
   const csv = recordsCsv(records(count));
   const megabytes = (csv.length / 1e6).toFixed(1);
+  // Making the text blocks this process; a pause lets it notice the connections the server closed meanwhile.
+  await pause(500);
   await meanwhile(`${count} records, ${megabytes} MB`, async () => {
     const answer = await shop.post("/records/in/file?store=yes", csv);
     return answer.status === 202 ? untilOver() : String(answer.status);
