@@ -25,6 +25,7 @@ const core = [
   "formats",
 ];
 const app = [
+  "find",
   "shell",
   "ui",
   "text",

@@ -2,6 +2,7 @@ import { index, layout, type RouteConfig, route } from "@react-router/dev/routes
 
 export default [
   index("routes/board.tsx"),
+  route("find", "routes/find.tsx"),
   route("shelf", "routes/shelf.tsx"),
   route("bring-in", "routes/shelfImport.tsx"),
   route("trace", "routes/trace.tsx"),

@@ -19,6 +19,7 @@ const views = [
   "/jobs/9/fit",
   "/shelf/dotterel-switch-feed/way",
   "/settings",
+  "/find?q=bakery",
   "/jobs/3/prove",
   "/records",
   "/records/in",

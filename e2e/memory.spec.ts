@@ -19,7 +19,7 @@ test("checked by clamp against this circuit's own band, then a failed check, whi
   await page.getByRole("heading", { name: "Before the panels go back" }).waitFor();
   await page.getByText("clamp", { exact: true }).click();
   const top = page.locator('[data-step="up-4"]');
-  await expect(top.getByText(/expect [\d.]+ A to [\d.]+ A at M1/)).toBeVisible();
+  await expect(top.getByText(/expected [\d.]+ A to [\d.]+ A at M1/)).toBeVisible();
   await top.getByRole("textbox").fill("some");
   await top.getByRole("button", { name: "Save" }).click();
   await expect(top.getByRole("alert")).toContainText("“some” cannot be stored here");

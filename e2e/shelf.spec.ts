@@ -6,7 +6,7 @@ test("a circuit is found, taken out, changed, brought in as a new version, and a
   page,
 }) => {
   await page.goto("/");
-  await page.getByRole("link", { name: "Circuit shelf" }).click();
+  await page.getByRole("link", { name: "Shelf", exact: true }).click();
   await page.getByLabel("Vehicle or words").fill("two relays");
   await page.getByRole("button", { name: "Find" }).click();
   await expect(page.locator("[data-circuit]")).toHaveCount(1);

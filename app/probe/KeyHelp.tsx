@@ -14,6 +14,7 @@ const keys: readonly (readonly [string, string])[] = [
   ["P", "open or close the path board"],
   ["[  ]", "one speed down, one speed up"],
   ["+  −  A  C", "zoom in, zoom out, show all, zoom to the probe"],
+  ["/  Ctrl K", "search jobs, vehicles, circuits, parts and pages"],
   ["?", "show this list"],
 ];
 

@@ -150,29 +150,12 @@ function JobTag({ job }: { job: Route.ComponentProps["loaderData"]["jobs"][numbe
   );
 }
 
-/** The board's title and its links. */
+/** The board's title, and the start of a job. */
 const BoardHead = () => (
   <div className="flex flex-wrap items-center justify-between gap-3">
     <h1 className="text-2xl font-bold">Open jobs</h1>
-    <div className="flex flex-wrap gap-3">
-      <Link to="/records" className="btn">
-        Records
-      </Link>
-      <Link to="/sums" className="btn">
-        Bench sums
-      </Link>
-      <Link to="/practice" className="btn">
-        Practice bay
-      </Link>
-      <Link to="/settings" className="btn">
-        Rates and tax
-      </Link>
-      <Link to="/shelf" className="btn">
-        Circuit shelf
-      </Link>
-      <Link to="/jobs/new" className="btn btn-main">
-        New job
-      </Link>
-    </div>
+    <Link to="/jobs/new" className="btn btn-main">
+      New job
+    </Link>
   </div>
 );

@@ -1,7 +1,7 @@
 import { matchesOf } from "@db/repositories/parts.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { stageWords } from "@words/stateWords";
-import { Outlet } from "react-router";
+import { Outlet, useLocation } from "react-router";
 import { jobAt } from "../job/jobView.server";
 import { SetAsideList } from "../job/SetAsideList";
 import { setAsideView } from "../job/setAsideView.server";
@@ -32,29 +32,56 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `${loaderData?.title ?? "Job"} · Airway` },
-];
+const stepTitles = {
+  complaint: "Complaint",
+  probe: "Probe",
+  verdict: "Verdict",
+  motor: "Motor",
+  parts: "Parts",
+  estimate: "Estimate",
+  fit: "Repair",
+  prove: "Check",
+  close: "Close",
+} as const;
+type Step = keyof typeof stepTitles;
+const steps = Object.keys(stepTitles) as Step[];
+
+const stepAt = (pathname: string): Step | undefined => steps.find((step) => pathname.endsWith(`/${step}`));
+
+export const meta: Route.MetaFunction = ({ loaderData, location }) => {
+  const step = stepAt(location.pathname);
+  return [{ title: `${step ? `${stepTitles[step]} · ` : ""}${loaderData?.title ?? "Job"} · Airway` }];
+};
 
 export default function JobPage({ loaderData: job }: Route.ComponentProps) {
-  const at = (step: string): string => `/jobs/${job.id}/${step}`;
+  const step = stepAt(useLocation().pathname);
+  const done: Readonly<Record<Exclude<Step, "estimate">, boolean>> = {
+    complaint: job.heard,
+    probe: job.past > 0,
+    verdict: job.past > 1,
+    motor: job.motor,
+    parts: job.matched,
+    fit: job.past > 1,
+    prove: job.past > 2,
+    close: job.past > 2,
+  };
+  // At a desk the probe page fills the window, and its two halves scroll by themselves; every other page scrolls whole.
+  const fills = step === "probe" ? "md:h-screen" : "";
   return (
-    <div className="flex min-h-screen max-md:flex-col md:h-screen print:block print:h-auto">
+    <div className={`flex min-h-screen max-md:flex-col print:block print:h-auto ${fills}`}>
       <Rail
-        steps={[
-          { to: at("complaint"), title: "Complaint", done: job.heard },
-          { to: at("probe"), title: "Probe", done: job.past > 0 },
-          { to: at("verdict"), title: "Verdict", done: job.past > 1 },
-          { to: at("motor"), title: "Motor", done: job.motor },
-          { to: at("parts"), title: "Parts", done: job.matched },
-          { to: at("fit"), title: "Repair", done: job.past > 1 },
-          { to: at("prove"), title: "Check", done: job.past > 2 },
-          { to: at("close"), title: "Close", done: job.past > 2 },
-        ]}
+        steps={steps.flatMap((own) =>
+          own === "estimate"
+            ? []
+            : [{ to: `/jobs/${job.id}/${own}`, title: stepTitles[own], done: done[own] }],
+        )}
       />
-      <div className="flex min-w-0 grow flex-col md:overflow-y-auto">
+      <div className="flex min-w-0 grow flex-col">
         <header className="no-print flex flex-wrap items-baseline gap-x-3 px-5 pt-3 max-md:px-3 max-md:pt-1.5">
-          <h1 className="text-xl font-bold max-md:text-base">{job.title}</h1>
+          <h1 className="text-xl font-bold max-md:text-base">
+            {job.title}
+            {step && <span className="sr-only">: {stepTitles[step]}</span>}
+          </h1>
           <p className="text-base text-soft max-md:hidden">
             job {job.id} · {stageWords[job.stage]} · {job.circuitTitle}
           </p>

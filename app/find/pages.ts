@@ -1,0 +1,38 @@
+/** A page of the whole shop, as the navigation lists it. */
+export interface ShopPage {
+  readonly to: string;
+  readonly title: string;
+  /** Other words people search it by. */
+  readonly words: string;
+}
+
+/** The pages in the navigation, in its order. */
+export const mainPages: readonly ShopPage[] = [
+  { to: "/", title: "Jobs", words: "board open jobs home" },
+  { to: "/shelf", title: "Shelf", words: "circuit shelf circuits wiring diagrams" },
+  { to: "/practice", title: "Practice", words: "practice bay lessons learner training" },
+  { to: "/sums", title: "Sums", words: "bench sums calculator wire drop fuse shunt" },
+  { to: "/records", title: "Records", words: "closed jobs history search" },
+  { to: "/settings", title: "Settings", words: "rates and tax shop name currency" },
+];
+
+/** Pages that the search finds and the navigation does not list. */
+const otherPages: readonly ShopPage[] = [
+  { to: "/jobs/new", title: "New job", words: "start job vehicle comes in" },
+  { to: "/trace", title: "Trace a circuit", words: "draw new circuit from its wiring diagram" },
+  { to: "/bring-in", title: "Import a circuit or a job", words: "file airway-circuit airway-case bundle" },
+  { to: "/records/figures", title: "Statistics", words: "charts verdicts comebacks billed" },
+  { to: "/records/learnt", title: "What the shop has learned", words: "odds priors repair times learning" },
+  { to: "/records/keeping", title: "Backup and restore", words: "export shop bundle" },
+  { to: "/records/in", title: "Import records", words: "closed jobs csv json" },
+  { to: "/practice/trainer", title: "Set a practice case", words: "trainer hidden fault" },
+];
+
+/** The pages whose title or words contain every word of a query. */
+export function pagesFor(query: string): ShopPage[] {
+  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
+  return [...mainPages, ...otherPages].filter((page) => {
+    const text = `${page.title} ${page.words}`.toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
+}
