@@ -212,9 +212,14 @@ async function openShop(root: string, address: string) {
   }
 }
 
+/** Milliseconds an idle connection stays open. */
+const keepAliveMilliseconds = 65_000;
+
 /** Listens before the database is touched, so that a port in use has no side effects; resolves with the server. */
 function listen({ host, port }: StartSettings, handler: RequestListener): Promise<Server> {
   const server = createServer(handler);
+  // Node's five seconds are too short: a server that was busy for longer would close a connection with a request on it.
+  server.keepAliveTimeout = keepAliveMilliseconds;
   return new Promise((resolve) => {
     server.once("error", (error: NodeJS.ErrnoException) =>
       refuseToStart(

@@ -70,6 +70,7 @@ export function CheckLine({ step, by }: ProofLineProps) {
               aria-pressed={pending ? pending.seen === value : step.found === words}
               className="btn min-h-11 px-2.5 text-base aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
             >
+              <span className="sr-only">{step.title}: </span>
               {words}
             </button>
           ))

@@ -92,6 +92,14 @@ function useFigure(page: MotorPageData, { fields, test, what }: ReturnType<typeo
   return { figure, read, keep, problem: problem || stored.data?.problem || "" };
 }
 
+/** Whether the last three figures agree. */
+function isSteady(values: readonly number[]): boolean {
+  const [a, b, c] = values.slice(-3);
+  if (a === undefined || b === undefined || c === undefined) return false;
+  const largest = steadyWithin * Math.max(0.2, Math.abs(c));
+  return Math.abs(a - c) <= largest && Math.abs(b - c) <= largest;
+}
+
 /** Reads repeatedly until three successive figures agree, and keeps the last. */
 function useSteadyReading({ read, keep }: Pick<ReturnType<typeof useFigure>, "read" | "keep">) {
   const [byItself, setByItself] = useState(false);
@@ -99,23 +107,24 @@ function useSteadyReading({ read, keep }: Pick<ReturnType<typeof useFigure>, "re
   own.current = { read, keep };
   useEffect(() => {
     if (!byItself) return;
-    const last: number[] = [];
-    const timer = setInterval(() => {
-      void own.current.read().then((made) => {
-        if (!made) {
-          setByItself(false);
-          return;
-        }
-        last.push(made.value);
-        const [a, b, c] = last.slice(-3) as [number, number | undefined, number | undefined];
-        if (b === undefined || c === undefined) return;
-        const size = Math.max(0.2, Math.abs(c));
-        if (Math.abs(a - c) > steadyWithin * size || Math.abs(b - c) > steadyWithin * size) return;
-        own.current.keep(made);
-        setByItself(false);
-      });
-    }, everyMilliseconds);
-    return () => clearInterval(timer);
+    let going = true;
+    // One read after another: reads that overlap on a slow instrument would each be saved.
+    const readUntilSteady = async (): Promise<void> => {
+      const values: number[] = [];
+      while (going) {
+        const made = await own.current.read();
+        if (!going) return;
+        if (made) values.push(made.value);
+        const steady = made !== null && isSteady(values);
+        if (steady) own.current.keep(made);
+        if (steady || !made) return setByItself(false);
+        await new Promise((resolve) => setTimeout(resolve, everyMilliseconds));
+      }
+    };
+    void readUntilSteady();
+    return () => {
+      going = false;
+    };
   }, [byItself]);
   return [byItself, setByItself] as const;
 }

@@ -336,6 +336,7 @@ describe("a new job", () => {
   });
 
   test.each<[string, Fields, string]>([
+    ["no vehicle", { vehicle: [] }, "vehicle"],
     ["a vehicle that is none", { vehicle: "77" }, "vehicle"],
     ["one that is not a number", { vehicle: "one" }, "vehicle"],
     ["no name", { vehicle: "new", model: "m", circuitId: "c" }, "label"],
@@ -346,6 +347,7 @@ describe("a new job", () => {
     const before = [(await listJobs()).length, (await listVehicles()).length];
     const { data } = await answer(newJob.action, fields(own));
     expect(Object.keys(data.problems as object)).toContain(field);
+    expect(Object.values(data.problems as object).join()).not.toMatch(/expected string|undefined/);
     expect([(await listJobs()).length, (await listVehicles()).length]).toEqual(before);
   });
 });

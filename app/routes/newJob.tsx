@@ -13,7 +13,7 @@ const text = (most: number) => z.string().trim().max(most, `at most ${most} char
 const form = z
   .object({
     token: z.uuid(),
-    vehicle: z.string().regex(/^(new|\d{1,9})$/, "choose a vehicle"),
+    vehicle: z.string("choose a vehicle").regex(/^(new|\d{1,9})$/, "choose a vehicle"),
     label: text(60).default(""),
     model: text(60).default(""),
     circuitId: text(64).default(""),

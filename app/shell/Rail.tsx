@@ -19,7 +19,7 @@ const linkClass = ({ isActive }: { isActive: boolean }): string =>
  * finished ones marked. On a phone it is at the bottom: a menu, then the job's steps, or the pages outside a job.
  */
 export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
-  const rail = useRef<HTMLDivElement>(null);
+  const rail = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   // On a phone the rail is wider than the page, so the current step scrolls into view.
   useEffect(() => {
@@ -29,8 +29,9 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
   }, [pathname]);
   const inJob = steps.length > 0;
   return (
-    <div
+    <nav
       ref={rail}
+      aria-label="Airway"
       className="no-print flex shrink-0 items-center gap-1 overflow-x-auto border-rule bg-paper max-md:order-last max-md:sticky max-md:bottom-0 max-md:z-20 max-md:h-[var(--rail)] max-md:border-t md:sticky md:top-0 md:h-screen md:w-28 md:flex-col md:items-stretch md:overflow-x-hidden md:overflow-y-auto md:border-r md:py-3"
     >
       <Link
@@ -44,16 +45,13 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
           <ThemeSwitch />
         </div>
       </FindDialog>
-      <nav
-        aria-label="Airway"
-        className={`flex md:flex-col ${inJob ? "max-md:hidden md:border-b md:border-rule md:pb-2" : ""}`}
-      >
+      <div className={`flex md:flex-col ${inJob ? "max-md:hidden md:border-b md:border-rule md:pb-2" : ""}`}>
         {mainPages.map(({ to, title }) => (
           <NavLink key={to} to={to} end={to === "/"} className={linkClass}>
             {title}
           </NavLink>
         ))}
-      </nav>
+      </div>
       {inJob && (
         <nav aria-label="Steps of the job" className="flex md:flex-col md:pt-1">
           {steps.map(({ to, title, done }) => (
@@ -72,6 +70,6 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
       <span className="shrink-0 p-2 max-md:hidden">
         <ThemeSwitch />
       </span>
-    </div>
+    </nav>
   );
 }

@@ -1,3 +1,4 @@
+import { ChevronRight } from "lucide-react";
 import { useState } from "react";
 
 interface FoldProps {
@@ -19,7 +20,13 @@ export function Fold({ title, className = "", open, onOpen, children }: FoldProp
       open={shown}
       onToggle={({ currentTarget }) => (onOpen ?? setOwn)(currentTarget.open)}
     >
-      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">{title}</summary>
+      <summary className="flex min-h-11 cursor-pointer items-center gap-1.5 font-semibold">
+        <ChevronRight
+          aria-hidden="true"
+          className={`size-4 shrink-0 text-soft transition-transform ${shown ? "rotate-90" : ""}`}
+        />
+        <span className="underline decoration-rule underline-offset-4">{title}</span>
+      </summary>
       {shown && children}
     </details>
   );
