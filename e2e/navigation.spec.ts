@@ -112,6 +112,9 @@ test.describe("on a phone", () => {
     await page.waitForLoadState("networkidle");
     const steps = page.getByRole("navigation", { name: "Steps of the job" });
     await expect(steps.getByRole("link", { name: "Verdict" })).toBeInViewport();
+    // The bar is scrolled to the step; the menu stays at its edge.
+    const menu = await page.getByRole("button", { name: "Menu" }).boundingBox();
+    expect(menu?.x).toBe(0);
     await page.getByRole("button", { name: "Menu" }).click();
     await page.getByRole("dialog").getByRole("link", { name: "Records" }).click();
     await page.waitForURL(/\/records$/);

@@ -15,7 +15,9 @@ test("from complaint to proven repair: a van that blows only on its top speed", 
   await page.getByLabel("Complaint").fill("Blows only on 4");
   await page.getByRole("button", { name: "Start job" }).click();
 
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Harrow Whimbrel van, quay van 9: Complaint");
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText(
+    "Harrow Whimbrel van, quay van 9: Complaint",
+  );
   for (const setting of ["1", "2", "3", "4"]) {
     const cell = page.getByRole("button", { name: `${setting}: ${words[van.airflow(setting)]}` });
     await cell.click();

@@ -26,7 +26,7 @@ export function FindDialog({ children }: FindDialogProps) {
   useFindKeys(() => setOpen(true));
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="flex min-h-11 shrink-0 items-center gap-2 px-3 text-base text-soft md:min-h-10 md:px-2">
+      <Dialog.Trigger className="flex min-h-11 shrink-0 items-center gap-2 px-3 text-base text-soft max-md:sticky max-md:left-0 max-md:z-10 max-md:h-full max-md:border-r max-md:border-rule max-md:bg-paper md:min-h-10 md:px-2">
         <Menu aria-hidden="true" className="size-5 md:hidden" />
         <Search aria-hidden="true" className="size-4 max-md:hidden" />
         <span className="md:hidden">Menu</span>
