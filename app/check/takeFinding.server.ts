@@ -9,7 +9,7 @@ import { findingForm, findingFrom } from "./checkForm";
 import { checkStep, findingText } from "./checkView.server";
 
 /**
- * Stores the result of one step of the final check. Resolves once it is on disk.
+ * Stores the result of one step of the final check, and resolves once it is on disk.
  * @returns why it was refused, or null
  */
 export async function takeFinding(jobId: string | undefined, sentForm: FormData): Promise<Refused | null> {

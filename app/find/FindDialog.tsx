@@ -4,11 +4,11 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useFetcher, useNavigate } from "react-router";
 import { FoundList } from "./FoundList";
 import type { FoundGroup } from "./findView.server";
+import { isTyping } from "./isTyping";
 import { mainPages } from "./pages";
 
 /** Milliseconds after the last key until the server is asked. */
 const pauseMilliseconds = 150;
-const typesIn = new Set(["INPUT", "TEXTAREA", "SELECT"]);
 
 interface FindDialogProps {
   /** Shown below the search, such as the theme. */
@@ -23,7 +23,7 @@ export function FindDialog({ children }: FindDialogProps) {
   const [open, setOpen] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   const close = (): void => setOpen(false);
-  useFindKeys(() => setOpen(true));
+  useFindKeys(setOpen);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="flex min-h-11 shrink-0 items-center gap-2 px-3 text-base text-soft max-md:sticky max-md:left-0 max-md:z-10 max-md:h-full max-md:border-r max-md:border-rule max-md:bg-paper md:min-h-10 md:px-2">
@@ -73,6 +73,7 @@ function FindField({ field, onChoose }: FindFieldProps) {
   const { load, data } = useFetcher<{ query: string; groups: FoundGroup[] }>();
   const navigate = useNavigate();
   useEffect(() => {
+    if (!query.trim()) return;
     const timer = setTimeout(() => void load(`/find?q=${encodeURIComponent(query)}`), pauseMilliseconds);
     return () => clearTimeout(timer);
   }, [query, load]);
@@ -109,18 +110,16 @@ const countText = (groups: readonly FoundGroup[]): string =>
   `${groups.reduce((sum, { found }) => sum + found.length, 0)} found`;
 
 /** Opens the search: `/` outside fields, Ctrl-K or Command-K anywhere. */
-function useFindKeys(open: () => void): void {
+function useFindKeys(setOpen: (open: boolean) => void): void {
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
-      const target = event.target as HTMLElement;
       const chord = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k";
       const slash = event.key === "/" && !event.ctrlKey && !event.metaKey && !event.altKey;
-      const types = typesIn.has(target.tagName) || target.closest("[role=dialog]") !== null;
-      if (!chord && !(slash && !types)) return;
+      if (!chord && !(slash && !isTyping(event))) return;
       event.preventDefault();
-      open();
+      setOpen(true);
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [open]);
+  }, [setOpen]);
 }

@@ -5,6 +5,7 @@ import { listParts } from "@db/repositories/parts.server";
 import { findRecords, type RecordLine } from "@db/repositories/records.server";
 import { listVehicles } from "@db/repositories/vehicles.server";
 import { stageWords } from "@words/stateWords";
+import { everyWord } from "./everyWord";
 import { pagesFor } from "./pages";
 
 /** One thing a search found, with the page that shows it. */
@@ -25,15 +26,14 @@ const shownOfEach = 8;
 
 /** Everything whose words contain all words of a query: jobs, vehicles, circuits, parts and pages; empty kinds are left out. */
 export async function findView(query: string): Promise<FoundGroup[]> {
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return [];
+  if (!query.trim()) return [];
+  const matches = everyWord(query);
   const [jobs, vehicles, circuits, parts] = await Promise.all([
     jobsFor(query),
     listVehicles(),
     listCircuits(),
     listParts(),
   ]);
-  const matches = (text: string): boolean => words.every((word) => text.toLowerCase().includes(word));
   const groups: FoundGroup[] = [
     { title: "Jobs", found: jobs },
     {

@@ -1,3 +1,5 @@
+import { everyWord } from "./everyWord";
+
 /** A page of the whole shop, as the navigation lists it. */
 export interface ShopPage {
   readonly to: string;
@@ -30,9 +32,6 @@ const otherPages: readonly ShopPage[] = [
 
 /** The pages whose title or words contain every word of a query. */
 export function pagesFor(query: string): ShopPage[] {
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  return [...mainPages, ...otherPages].filter((page) => {
-    const text = `${page.title} ${page.words}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
+  const matches = everyWord(query);
+  return [...mainPages, ...otherPages].filter(({ title, words }) => matches(`${title} ${words}`));
 }

@@ -12,7 +12,7 @@ function hissBuffer(context: AudioContext): AudioBuffer {
   return buffer;
 }
 
-/** Plays a blower for three seconds. If the browser plays no sound nothing happens; the words say it too. */
+/** Plays a blower's sound for three seconds. A browser without sound loses nothing, because the page also says it in words. */
 export function playSound({ rpm, noise }: { readonly rpm: number; readonly noise: Noise }): void {
   if (typeof AudioContext === "undefined") return;
   void playing?.close();

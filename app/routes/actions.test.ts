@@ -1,27 +1,22 @@
 // Every action and loader of a job's pages against a database of its own: what is stored, what is refused, and
 // that a refusal changes nothing.
 
-import { database } from "@db/database.server";
 import { faultCounts } from "@db/repositories/closures.server";
 import { fittingsOf } from "@db/repositories/fittings.server";
-import { findJob, listJobs } from "@db/repositories/jobs.server";
+import { findJob } from "@db/repositories/jobs.server";
 import { addProof, proofsOf } from "@db/repositories/proofs.server";
-import { addReading, readingsOf } from "@db/repositories/readings.server";
-import { listVehicles } from "@db/repositories/vehicles.server";
+import { readingsOf } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { type ProofStep, proofSteps } from "../../core/proof/proofRun";
 import { shippedCircuit } from "../../core/testing/shippedCircuit";
 import { diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
 import { activeReadings, jobViewAt } from "../job/jobView.server";
-import { preferencesOf } from "../shell/preferences.server";
 import { answer, asked, closeDemoShop, type Fields, json, openDemoShop } from "../testing/demoShop";
 import * as bench from "./bench";
-import * as board from "./board";
 import * as close from "./close";
 import * as complaint from "./complaint";
 import * as entries from "./entries";
 import * as jobStart from "./jobStart";
-import * as newJob from "./newJob";
 import * as notes from "./notes";
 import * as photo from "./photo";
 import * as plan from "./plan";
@@ -29,7 +24,6 @@ import * as predict from "./predict";
 import * as probe from "./probe";
 import * as prove from "./prove";
 import * as sheetStates from "./sheetStates";
-import * as theme from "./theme";
 import * as verdict from "./verdict";
 
 let id = 0;
@@ -314,119 +308,4 @@ describe("from verdict to proof to the closed card", () => {
     };
     expect(proof.steps.find((step) => step.id === "up-4")?.found).toBeNull();
   });
-});
-
-describe("a new job", () => {
-  const fields = (own: Fields): Fields => ({ token: token(), vehicle: "1", words: "", ...own });
-
-  test("for a vehicle the shop knows, and for a new one", async () => {
-    expect((await answer(newJob.action as never, fields({ words: " squeals " }))).location).toMatch(
-      /^\/jobs\/\d+\/complaint$/,
-    );
-    expect((await listJobs())[0]).toMatchObject({ words: "squeals", stage: "probing" });
-    const own = {
-      vehicle: "new",
-      label: "net store van",
-      model: "Skerry Godwit hatchback",
-      circuitId: "godwit-two-relays",
-    };
-    await answer(newJob.action, fields(own));
-    expect((await listVehicles()).map(({ label }) => label)).toContain("net store van");
-    expect((await listJobs())[0]?.circuitId).toBe("godwit-two-relays");
-  });
-
-  test.each<[string, Fields, string]>([
-    ["no vehicle", { vehicle: [] }, "vehicle"],
-    ["a vehicle that is none", { vehicle: "77" }, "vehicle"],
-    ["one that is not a number", { vehicle: "one" }, "vehicle"],
-    ["no name", { vehicle: "new", model: "m", circuitId: "c" }, "label"],
-    ["a circuit that is none", { vehicle: "new", label: "l", model: "m", circuitId: "heron" }, "circuitId"],
-    ["a name too long", { vehicle: "new", label: "x".repeat(61), model: "m", circuitId: "c" }, "label"],
-    ["no token", { token: "" }, "token"],
-  ])("%s is refused by its field", async (_, own, field) => {
-    const before = [(await listJobs()).length, (await listVehicles()).length];
-    const { data } = await answer(newJob.action, fields(own));
-    expect(Object.keys(data.problems as object)).toContain(field);
-    expect(Object.values(data.problems as object).join()).not.toMatch(/expected string|undefined/);
-    expect([(await listJobs()).length, (await listVehicles()).length]).toEqual(before);
-  });
-});
-
-describe("the board", () => {
-  interface BoardData {
-    readonly jobs: readonly { readonly id: number; readonly stage: string; readonly line: string | null }[];
-    readonly unreadable: readonly number[];
-    readonly refreshing: boolean;
-  }
-  const page = async () => (await answer(board.loader, null)).data as unknown as BoardData;
-  /** The board once every line was worked out. */
-  const readyBoard = async (): Promise<BoardData> => {
-    for (;;) {
-      const now = await page();
-      if (!now.refreshing) return now;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
-  };
-
-  test("has a line for every open job and the last closed ones, and none is broken", async () => {
-    const { jobs } = await readyBoard();
-    const stages = (await listJobs()).map(({ stage }) => stage);
-    const closed = stages.filter((stage) => stage === "closed").length;
-    expect(closed).toBeGreaterThan(12);
-    expect(jobs.length).toBe(stages.length - closed + 12);
-    for (const { line, stage } of jobs) {
-      if (stage === "closed") continue;
-      expect(line).toMatch(/^[A-Z]/);
-      expect(line).not.toMatch(/undefined|something else/);
-    }
-  });
-
-  test("shows an outdated line until the new one is ready", async () => {
-    const lineOf = (data: BoardData) => data.jobs.find(({ id }) => id === 4)?.line;
-    const before = lineOf(await readyBoard());
-    await addReading({
-      id: "board-1",
-      jobId: 4,
-      reading: { test: "look", at: "X5", seen: "melted" },
-      takenAt: new Date(),
-    });
-    const stale = await page();
-    expect(stale.refreshing).toBe(true);
-    expect(lineOf(stale)).toBe(before);
-    expect(lineOf(await readyBoard())).toMatch(/^[A-Z]/);
-  });
-
-  test("names a job whose row cannot be read, and shows the others", async () => {
-    const { sequelize } = await database();
-    await sequelize.query("UPDATE jobs SET createdAt = 'last week' WHERE id = 5");
-    const { jobs, unreadable } = await page();
-    expect(unreadable).toEqual([5]);
-    expect(jobs.length).toBeGreaterThan(10);
-    expect(jobs.map(({ id }) => id)).not.toContain(5);
-    await sequelize.query("UPDATE jobs SET createdAt = '2026-11-20 08:00:00.000 +00:00' WHERE id = 5");
-  });
-});
-
-describe("the theme", () => {
-  const set = async (fields: Record<string, string>) => {
-    const body = new FormData();
-    for (const [name, value] of Object.entries(fields)) body.append(name, value);
-    const request = new Request("http://127.0.0.1/theme", { method: "POST", body });
-    return await theme.action({ request } as never);
-  };
-
-  test("is stored in a cookie and leads back to the page it came from", async () => {
-    const response = await set({ theme: "night", keys: "off", back: "/jobs/4/probe" });
-    expect(response.headers.get("location")).toBe("/jobs/4/probe");
-    const [cookie = ""] = response.headers.getSetCookie();
-    const sent = new Request("http://127.0.0.1/", { headers: { cookie: cookie.split(";")[0] ?? "" } });
-    expect(await preferencesOf(sent)).toEqual({ theme: "night", keys: false });
-  });
-
-  test.each(["//elsewhere.test", "https://elsewhere.test", "/\\elsewhere.test", "javascript:alert(1)", ""])(
-    "never redirects to %j",
-    async (back) => {
-      expect((await set({ theme: "day", back })).headers.get("location")).toBe("/");
-    },
-  );
 });

@@ -48,7 +48,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
-/** Without scripts the forms are posted as usual; with them they go through the queue. */
+/** Receives the page's forms from a browser without scripts; every other browser sends them through its queue. */
 export async function action({ params, request }: Route.ActionArgs) {
   const refused = await takeComplaint(params.id, await sentForm(request));
   return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });

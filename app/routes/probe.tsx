@@ -15,7 +15,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   return probeView(await jobViewAt(params.id, request.signal));
 }
 
-/** Without scripts the forms are posted as usual; with them they go through the queue. */
+/** Receives the page's forms from a browser without scripts; every other browser sends them through its queue. */
 export async function action({ params, request }: Route.ActionArgs) {
   const refused = await takeEntry(params.id, await sentForm(request));
   return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });

@@ -26,7 +26,8 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 /**
- * Without scripts a step is posted as usual; with them it goes through the queue. `back` returns the job to probing.
+ * Receives a step from a browser without scripts; every other browser sends it through its queue. `back` returns the
+ * job to probing.
  */
 export async function action({ params, request }: Route.ActionArgs) {
   const sent = await sentForm(request);

@@ -2,6 +2,7 @@ import { listCircuits, type ShelfLine } from "@db/repositories/circuits.server";
 import { familyText } from "@words/circuitWords";
 import { Form, Link } from "react-router";
 import { z } from "zod";
+import { everyWord } from "../find/everyWord";
 import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/shelf";
 
@@ -17,11 +18,10 @@ function found(
   lines: readonly ShelfLine[],
   { q, control, side, speeds }: z.infer<typeof asked>,
 ): ShelfLine[] {
-  const words = q.toLowerCase().split(/\s+/).filter(Boolean);
+  const matches = everyWord(q);
   return lines.filter(({ shelfId, title, about }) => {
-    const text = `${shelfId} ${title} ${about ? familyText(about.family) : ""}`.toLowerCase();
     return (
-      words.every((word) => text.includes(word)) &&
+      matches(`${shelfId} ${title} ${about ? familyText(about.family) : ""}`) &&
       (control === "" || about?.family.control === control) &&
       (side === "" || about?.family.side === side) &&
       (speeds === 0 || about?.family.speeds === speeds)

@@ -15,7 +15,7 @@ export const theCar = "CAR";
 /** A repair in the writing of formats and forms: `R1`, `M1+R1`, or `unknown` for a cause outside the list. */
 export const repairText = ({ parts }: Repair): string => (parts.length > 0 ? parts.join("+") : "unknown");
 
-/** The circuit's one object for each list of parts, and all of them in the order of first use. */
+/** Returns the same `Repair` object for equal lists of parts, and keeps all of them in the order of first use. */
 export class RepairList {
   private readonly known = new Map<string, Repair>();
   readonly all: Repair[] = [notListed];

@@ -50,7 +50,7 @@ const prefixes: Readonly<Record<string, number>> = {
   k: 1e3,
 };
 
-/** The quantity of a unit as written, and its size in base units. */
+/** What a unit measures, from the way it is written, and how many base units it stands for. */
 export function unitScale(unit: string): { readonly base: "s" | "V" | "A" | null; readonly per: number } {
   const text = unit
     .trim()

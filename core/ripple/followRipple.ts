@@ -60,8 +60,8 @@ export interface ToFollow {
 }
 
 /**
- * A way to follow the ripples: in which recording, by which multiple of the ripple frequency, and how many times
- * faster the ripples are than that suggests.
+ * One way to follow the ripples: the recording to use, the multiple of the ripple frequency to lock on to, and how many
+ * times faster than that the ripples really are.
  */
 interface Way {
   readonly rhythm: HumpRhythm;

@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { isTyping } from "../../find/isTyping";
 import type { SheetOrder } from "../../sheet/SheetTools";
 
 /** What the probe page's keys do. */
@@ -15,16 +16,12 @@ export interface ProbeKeys {
   readonly sheet: (order: SheetOrder) => void;
 }
 
-const typesIn = new Set(["INPUT", "TEXTAREA", "SELECT"]);
-
 /** The page's single-letter keys, unless something is being typed or they are switched off. */
 export function useProbeKeys(on: boolean, keys: ProbeKeys): void {
   useEffect(() => {
     if (!on) return;
     const press = (event: KeyboardEvent): void => {
-      const target = event.target as HTMLElement;
-      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-      if (typesIn.has(target.tagName) || target.closest("[role=dialog]")) return;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || isTyping(event)) return;
       if (act(event.key, keys)) event.preventDefault();
     };
     window.addEventListener("keydown", press);

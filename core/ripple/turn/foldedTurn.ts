@@ -194,7 +194,7 @@ const slightErrors = 6;
 
 /**
  * True if the usual ripple is smooth: a commutator's ripple has one top. The effect of bad bars over half a turn
- * usually has one outstanding top, with the ripples between as slight bumps on its flanks.
+ * usually has one dominant peak, with the ripples in between as small bumps on its flanks.
  * @param repeats the share of the variation that the turns have in common; the rest is noise
  */
 export function isSmoothHump(values: Float32Array, points: number, repeats: number): boolean {

@@ -464,7 +464,7 @@ export class DeviceStates {
     sets.begin(this.standing.groups);
     for (const { carries } of this.current) for (const { port } of carries) sets.join(this.edgeOf(port));
     this.netlist.modules.forEach(({ feed, ground, freewheel }, module) => {
-      // A stage that holds the motor at a share of the supply fixes both motor legs relative to both supply pins.
+      // A regulating stage ties both motor legs to both supply pins, so all four are in one group.
       if (this.forms[module] !== "regulating") return;
       sets.join({ a: feed, b: ground });
       sets.join(freewheel);
