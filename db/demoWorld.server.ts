@@ -27,6 +27,8 @@ const worldSchema = z.strictObject({
     z.strictObject({
       vehicle: z.string(),
       hoursAgo: z.number(),
+      /** When it is promised, in hours from the start of the demo. */
+      promisedInHours: z.number().optional(),
       words: z.string(),
       stage: z.enum(jobStages),
       fitted: z.array(z.string()).optional(),
@@ -98,6 +100,7 @@ export async function loadDemoWorld(database: Database, folder: string, now: Dat
           vehicleId: vehicles.get(vehicle.label) ?? 0,
           circuitId: circuit.id,
           words: job.words,
+          ...(job.promisedInHours === undefined ? {} : { promised: promisedIn(job.promisedInHours, now) }),
         },
         transaction,
         arrived,
@@ -108,6 +111,10 @@ export async function loadDemoWorld(database: Database, folder: string, now: Dat
   });
   return true;
 }
+
+/** A full hour some hours from now, in UTC: the demo does not depend on the shop's zone. */
+const promisedIn = (hours: number, now: Date): string =>
+  `${new Date(now.getTime() + hours * hour).toISOString().slice(0, 13)}:00`;
 
 type Transaction = Parameters<typeof insertSoundProof>[3];
 

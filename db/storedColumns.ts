@@ -14,6 +14,7 @@ import { proofFindingSchema } from "@core/proof/proofFinding";
 import { recordingRecordSchema } from "@core/recording/storedRecording";
 import { closureSchema } from "@core/records/closure";
 import { jobRefusalSchema, jobStages } from "@core/records/jobStage";
+import { promiseSchema } from "@core/records/promise";
 import { symptoms } from "@core/records/symptom";
 import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
@@ -88,6 +89,7 @@ export const storedColumns = {
     school: z.enum(strategies),
     cautionsRead: json(z.array(z.enum(cautions))),
     fitted: json(names).nullable(),
+    promised: promiseSchema.nullable(),
   },
   readings: { body: json(readingSchema) },
   proofs: {

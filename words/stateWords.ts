@@ -1,3 +1,5 @@
+import type { BoardGroup } from "@core/records/boardGroup";
+
 /** The complaint page's words for what a speed does. */
 export const airflowWords = {
   none: "nothing",
@@ -12,6 +14,15 @@ export const stageWords = {
   "proof-due": "check due",
   closed: "closed",
 } as const;
+
+/** The groups of the board. */
+export const boardGroupWords = {
+  "to-test": "To test",
+  "part-awaited": "Waiting for a part",
+  "to-repair": "To repair",
+  "to-check": "To check",
+  done: "Done today",
+} as const satisfies Readonly<Record<BoardGroup, string>>;
 
 /** A verdict's state, on a card. */
 export const verdictWords = {

@@ -29,7 +29,7 @@ import {
   minutesTesting,
   noteLines,
 } from "../job/jobView.server";
-import { dayText } from "../text/clock";
+import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
 
@@ -203,7 +203,7 @@ export async function closeView(id: string | undefined) {
     bill: bill ? { kind: bill.kind, number: bill.number, total: totalText(bill.body) } : null,
     comebackOf: job.comebackOf,
     comebacks,
-    today: dayOf(new Date(), zone),
+    today: wallText(new Date(), zone).slice(0, 10),
   };
 }
 
@@ -211,10 +211,6 @@ export type CloseData = Awaited<ReturnType<typeof closeView>>;
 
 const totalText = (body: Awaited<ReturnType<typeof estimatesOf>>[number]["body"]): string =>
   priceText(priced(body.lines, body.rounding).totalMinor, body.currency);
-
-/** A day in the shop's time zone, in a form field's format. */
-export const dayOf = (moment: Date, zone: string): string =>
-  new Intl.DateTimeFormat("sv-SE", { timeZone: zone }).format(moment);
 
 /** The close form's content as a closure to be stored, or what is missing. */
 export async function closureFrom(

@@ -2,6 +2,7 @@ import type { Circuit } from "@core/circuit/circuit";
 import { complaintQuestions, everyAnswer } from "@core/diagnose/tests/complaintQuestions";
 import { airflowSeen } from "@core/predict/observations/airflow";
 import type { Reading } from "@core/predict/reading";
+import { promiseSchema } from "@core/records/promise";
 import { setWords } from "@db/repositories/jobs.server";
 import { setHeard } from "@db/repositories/readings.server";
 import { answerText, topicText } from "@words/complaintWords";
@@ -26,7 +27,11 @@ const form = z.discriminatedUnion("intent", [
     /** Empty if an answer is deleted. */
     answer: z.string().max(64),
   }),
-  z.object({ intent: z.literal("words"), words: z.string().trim().max(500) }),
+  z.object({
+    intent: z.literal("words"),
+    words: z.string().trim().max(500),
+    promised: z.union([z.literal("").transform(() => null), promiseSchema]).optional(),
+  }),
 ]);
 
 /** The airflow test of one speed with the key on. */
@@ -77,7 +82,10 @@ export async function takeComplaint(jobId: string | undefined, sentForm: FormDat
   const at = madeAt(sentForm);
   const own = { jobId: job.id, address: `/jobs/${job.id}/heard`, fields, at };
   if (sent.intent === "words")
-    return intoJob({ ...own, words: `the customer's words: ${sent.words}` }, setWords(job.id, sent.words));
+    return intoJob(
+      { ...own, words: `the customer's words: ${sent.words}` },
+      setWords(job.id, sent.words, sent.promised),
+    );
   const heard = heardReading(circuit, sent);
   if ("problem" in heard) return { status: 422, problem: heard.problem ?? "" };
   return intoJob(

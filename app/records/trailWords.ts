@@ -62,6 +62,10 @@ export function trailWords(circuit: Circuit, { what, about }: Pick<TrailLine, "w
       return `Stage changed from ${wordFor(stageWords, about.from)} to ${wordFor(stageWords, about.to)}`;
     case "words":
       return `Complaint changed to: ${said(about.to)}`;
+    case "parts-in":
+      return about.to ? "Ordered parts arrived" : "Ordered parts not here after all";
+    case "promised":
+      return about.to ? `Promised for ${said(about.to).replace("T", " ")}` : "Promise removed";
     case "circuit":
       return `Moved from circuit ${said(about.from)} to ${said(about.to)}`;
     case "deleted":

@@ -43,6 +43,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     settings: circuit.settings,
     heard,
     words: job.words,
+    promised: job.promised,
     questions,
     tokens: Object.fromEntries(circuit.settings.map((setting) => [setting, randomId()])),
   };
@@ -55,7 +56,7 @@ export async function action({ params, request }: Route.ActionArgs) {
 }
 
 export default function Complaint({ loaderData }: Route.ComponentProps) {
-  const { id, settings, heard, tokens, words, questions } = loaderData;
+  const { id, settings, heard, tokens, words, promised, questions } = loaderData;
   return (
     <main id="main" className="grid w-full max-w-4xl gap-5 p-5">
       <QueuedPage to={`/jobs/${id}/heard`}>
@@ -88,14 +89,19 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
             ))}
           </ul>
         </section>
-        <CustomerWords key={words} words={words} />
+        <CustomerWords key={`${words} ${promised}`} words={words} promised={promised} />
       </QueuedPage>
     </main>
   );
 }
 
-/** What the customer says, in the customer's words. */
-function CustomerWords({ words }: { readonly words: string }) {
+interface CustomerWordsProps {
+  readonly words: string;
+  readonly promised: string | null;
+}
+
+/** What the customer says, in the customer's words, and when the vehicle is promised. */
+function CustomerWords({ words, promised }: CustomerWordsProps) {
   return (
     <QueuedForm words={(fields) => `the customer's words: ${fields.words}`} className="grid gap-4">
       <input type="hidden" name="intent" value="words" />
@@ -112,7 +118,16 @@ function CustomerWords({ words }: { readonly words: string }) {
           className="field w-full"
         />
       </div>
-      <div className="flex flex-wrap gap-3">
+      <div className="flex flex-wrap items-end gap-3">
+        <label className="grid gap-1 font-bold">
+          Promised for
+          <input
+            type="datetime-local"
+            name="promised"
+            defaultValue={promised ?? ""}
+            className="field font-normal"
+          />
+        </label>
         <button className="btn" type="submit">
           Save the complaint
         </button>

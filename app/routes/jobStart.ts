@@ -12,5 +12,6 @@ const firstPage = {
 /** A job opens at the page where its work continues. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { job } = await jobAt(params.id);
-  return redirect(`/jobs/${job.id}/${firstPage[job.stage]}`);
+  const page = job.stage === "part-awaited" && job.partsInAt ? "fit" : firstPage[job.stage];
+  return redirect(`/jobs/${job.id}/${page}`);
 }

@@ -1,3 +1,4 @@
+import { promiseSchema } from "@core/records/promise";
 import { database } from "@db/database.server";
 import { listCircuits, newestVersionOf } from "@db/repositories/circuits.server";
 import { addJob, jobOfForm } from "@db/repositories/jobs.server";
@@ -18,6 +19,7 @@ const form = z
     model: text(60).default(""),
     circuitId: text(64).default(""),
     words: text(500).default(""),
+    promised: z.union([z.literal("").transform(() => undefined), promiseSchema]).optional(),
   })
   .superRefine((job, check) => {
     if (job.vehicle !== "new") return;
@@ -43,7 +45,7 @@ export async function action({ request }: Route.ActionArgs) {
     for (const issue of parsed.error.issues) problems[issue.path.map(String).join(".")] ??= issue.message;
     return { problems };
   }
-  const { token, vehicle, label, model, circuitId, words } = parsed.data;
+  const { token, vehicle, label, model, circuitId, words, promised } = parsed.data;
   const known = vehicle === "new" ? null : await findVehicle(Number(vehicle));
   if (vehicle !== "new" && !known)
     return { problems: { vehicle: "that vehicle no longer exists; choose another" } };
@@ -58,7 +60,10 @@ export async function action({ request }: Route.ActionArgs) {
     if (opened !== null) return opened;
     const owner = known ?? (await addVehicle({ label, model, circuitId }, transaction));
     const own = newest ?? owner.circuitId;
-    return addJob({ formToken: token, vehicleId: owner.id, circuitId: own, words }, transaction);
+    return addJob(
+      { formToken: token, vehicleId: owner.id, circuitId: own, words, ...(promised ? { promised } : {}) },
+      transaction,
+    );
   });
   return redirect(`/jobs/${id}/complaint`);
 }
@@ -96,6 +101,9 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
           <CircuitFields problems={problems} loaderData={loaderData} />
           <Labelled name="words" title="Complaint" problem={problems.words}>
             <textarea id="words" name="words" className="field w-full" rows={3} maxLength={500} />
+          </Labelled>
+          <Labelled name="promised" title="Promised for" problem={problems.promised}>
+            <input id="promised" type="datetime-local" name="promised" className="field w-full" />
           </Labelled>
           <button className="btn btn-main justify-self-start" type="submit" disabled={busy}>
             Start job

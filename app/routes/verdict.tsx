@@ -1,7 +1,7 @@
 import { theCar } from "@core/fault/repair";
 import type { JobRefusal } from "@core/records/jobStage";
 import { percent } from "@core/units/wording";
-import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
+import { awaitParts, partsArrived, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { repairName } from "@words/partName";
 import { reasonFigure, reasonText } from "@words/reasonWords";
@@ -18,7 +18,7 @@ import { Details } from "../ui/Details";
 import type { Route } from "./+types/verdict";
 
 const form = z.object({
-  intent: z.enum(["await", "fitted", "reopen"]),
+  intent: z.enum(["await", "arrived", "not-arrived", "fitted", "reopen"]),
   parts: z.string().max(200).default(""),
 });
 
@@ -32,6 +32,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     id: job.id,
     money: { currency, hourMinor, comebackMinor },
     stage: job.stage,
+    partsIn: job.partsInAt !== null,
     fitted: job.fitted ? repairName(circuit, job.fitted) : null,
     verdict: {
       ...verdict,
@@ -63,6 +64,11 @@ export async function action({ params, request }: Route.ActionArgs) {
     const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, writing);
     return redirect(refused ? address : `/jobs/${job.id}/${next}`);
   };
+  if (intent === "arrived" || intent === "not-arrived") {
+    const here = intent === "arrived";
+    const words = here ? "the ordered parts arrived" : "the ordered parts have not arrived";
+    return decided(words, partsArrived(job.id, here ? now : null), "verdict");
+  }
   if (intent === "reopen") return decided("back to probing", reopen(job.id, now), "probe");
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id)).add(
     theCar,
@@ -86,7 +92,7 @@ const headings = { open: "Not certain yet", settled: "Confirmed", "best-guess": 
 
 export default function Verdict({ loaderData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
-  const { id, money, stage, verdict, next, fitted } = loaderData;
+  const { id, money, stage, partsIn, verdict, next, fitted } = loaderData;
   const price = (minor: number): string => priceText(minor, money.currency);
   const open = verdict.state === "open";
   return (
@@ -94,7 +100,15 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
       <VerdictCard verdict={verdict} open={open} />
       <AnotherTest price={price} verdict={verdict} open={open} next={next} money={money} />
       <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
-      <Decide verdict={verdict} stage={stage} open={open} id={id} busy={busy} fitted={fitted} />
+      <Decide
+        verdict={verdict}
+        stage={stage}
+        partsIn={partsIn}
+        open={open}
+        id={id}
+        busy={busy}
+        fitted={fitted}
+      />
     </main>
   );
 }
@@ -194,6 +208,7 @@ function AnotherTest({ price, verdict, open, next, money }: AnotherTestProps) {
 interface DecideProps {
   readonly verdict: Route.ComponentProps["loaderData"]["verdict"];
   readonly stage: Route.ComponentProps["loaderData"]["stage"];
+  readonly partsIn: boolean;
   readonly open: boolean;
   readonly id: Route.ComponentProps["loaderData"]["id"];
   readonly busy: boolean;
@@ -201,7 +216,7 @@ interface DecideProps {
 }
 
 /** The decision. */
-function Decide({ verdict, stage, open, id, busy, fitted }: DecideProps) {
+function Decide({ verdict, stage, partsIn, open, id, busy, fitted }: DecideProps) {
   return (
     <Form method="post" className="flex flex-wrap gap-3">
       <input type="hidden" name="parts" value={verdict.replace.join("+")} />
@@ -226,6 +241,17 @@ function Decide({ verdict, stage, open, id, busy, fitted }: DecideProps) {
           >
             {open ? "Mark as fitted anyway" : "Mark as fitted"}
           </button>
+          {stage === "part-awaited" && (
+            <button
+              className="btn"
+              name="intent"
+              value={partsIn ? "not-arrived" : "arrived"}
+              type="submit"
+              disabled={busy}
+            >
+              {partsIn ? "Part has not arrived" : "Mark part as arrived"}
+            </button>
+          )}
           {stage === "part-awaited" && (
             <button className="btn" name="intent" value="reopen" type="submit" disabled={busy}>
               Go back to probing

@@ -12,6 +12,7 @@ import { jobLines } from "./011-job-lines";
 import { practiceCircuits } from "./012-practice-circuits";
 import { setAside } from "./013-set-aside";
 import { vehicleNames } from "./014-vehicle-names";
+import { board } from "./015-board";
 
 /** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
@@ -29,4 +30,5 @@ export const migrations = [
   practiceCircuits,
   setAside,
   vehicleNames,
+  board,
 ];

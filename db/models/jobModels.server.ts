@@ -28,6 +28,8 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare found: CreationOptional<string | null>;
   declare fittedAt: CreationOptional<Date | null>;
   declare closedAt: CreationOptional<Date | null>;
+  declare promised: CreationOptional<string | null>;
+  declare partsInAt: CreationOptional<Date | null>;
   /** The job whose repair this one came back from. */
   declare comebackOf: CreationOptional<number | null>;
   declare deletedAt: CreationOptional<Date | null>;
@@ -52,6 +54,7 @@ export class JobLineRow extends Model<InferAttributes<JobLineRow>, InferCreation
   declare revision: number;
   declare school: string;
   declare line: string;
+  declare decided: number;
   declare madeAt: Date;
 }
 
@@ -76,6 +79,8 @@ export function defineJobs(sequelize: Sequelize): void {
       found: maybeText(),
       fittedAt: maybeMoment(),
       closedAt: maybeMoment(),
+      promised: maybeText(),
+      partsInAt: maybeMoment(),
       comebackOf: maybeNumber(),
       deletedAt: maybeMoment(),
       createdAt: moment(),
@@ -89,6 +94,7 @@ export function defineJobs(sequelize: Sequelize): void {
       revision: number(),
       school: text(),
       line: text(),
+      decided: number(),
       madeAt: moment(),
     },
     { sequelize, timestamps: false, tableName: "jobLines" },

@@ -49,6 +49,8 @@ export class ClosureRow extends Model<InferAttributes<ClosureRow>, InferCreation
   declare closedAt: Date;
   /** 1 if the shop's statistics count it. */
   declare counted: number;
+  /** When somebody followed it up. */
+  declare followedUpAt: CreationOptional<Date | null>;
   declare body: string;
 }
 
@@ -117,6 +119,7 @@ export function defineMemory(sequelize: Sequelize): void {
       totalMinor: maybeNumber(),
       closedAt: moment(),
       counted: number(),
+      followedUpAt: maybeMoment(),
       body: text(),
     },
     { ...plain, tableName: "closures" },

@@ -13,6 +13,8 @@ export interface JobState {
 /** The board's line for a job, and whether it is up to date. */
 export interface JobLine {
   readonly line: string;
+  /** Whether testing is over: a verdict is reached. */
+  readonly decided: boolean;
   readonly isFresh: boolean;
 }
 
@@ -21,6 +23,7 @@ const rowSchema = z.object({
   revision: z.number(),
   madeOf: z.number().nullable(),
   line: z.string().nullable(),
+  decided: z.number().nullable(),
   sameSchool: z.number().nullable(),
 });
 
@@ -32,7 +35,7 @@ export async function jobLinesOf(jobs: readonly number[]): Promise<Map<number, J
   const { sequelize } = await database();
   const rows = await sequelize.query(
     `SELECT j.id, COALESCE((SELECT MAX(e.id) FROM events e WHERE e.jobId = j.id), 0) AS revision,
-       l.revision AS madeOf, l.line, l.school = j.school AS sameSchool
+       l.revision AS madeOf, l.line, l.decided, l.school = j.school AS sameSchool
      FROM jobs j LEFT JOIN jobLines l ON l.jobId = j.id WHERE j.id IN (${numbers(jobs)})`,
     { type: QueryTypes.SELECT },
   );
@@ -40,9 +43,11 @@ export async function jobLinesOf(jobs: readonly number[]): Promise<Map<number, J
     z
       .array(rowSchema)
       .parse(rows)
-      .map(({ id, revision, madeOf, line, sameSchool }) => [
+      .map(({ id, revision, madeOf, line, decided, sameSchool }) => [
         id,
-        line === null ? null : { line, isFresh: madeOf === revision && sameSchool === 1 },
+        line === null
+          ? null
+          : { line, decided: decided === 1, isFresh: madeOf === revision && sameSchool === 1 },
       ]),
   );
 }
@@ -60,9 +65,16 @@ export async function revisionOf(jobId: number): Promise<number> {
 }
 
 /** Stores the line of a job in a state. */
-export async function setJobLine(jobId: number, line: string, { revision, school }: JobState): Promise<void> {
+export async function setJobLine(
+  jobId: number,
+  { line, decided }: Pick<JobLine, "line" | "decided">,
+  { revision, school }: JobState,
+): Promise<void> {
   const store = await database();
   await store.write((transaction) =>
-    JobLineRow.upsert({ jobId, revision, school, line, madeAt: new Date() }, { transaction }),
+    JobLineRow.upsert(
+      { jobId, revision, school, line, decided: decided ? 1 : 0, madeAt: new Date() },
+      { transaction },
+    ),
   );
 }

@@ -2,7 +2,7 @@ import type { Caution } from "@core/diagnose/tests/caution";
 import type { Strategy } from "@core/diagnose/tests/strategy";
 import type { JobRefusal } from "@core/records/jobStage";
 import { type JobStage, jobStages } from "@core/records/jobStage";
-import type { Transaction } from "sequelize";
+import { Op, type Transaction } from "sequelize";
 import { z } from "zod";
 import { database } from "../database.server";
 import { JobRow, type VehicleRow } from "../models/jobModels.server";
@@ -29,6 +29,10 @@ export interface Job {
   readonly found: string | null;
   readonly fittedAt: Date | null;
   readonly closedAt: Date | null;
+  /** When the vehicle is promised, on the shop's clock, `2026-12-24T16:00`. */
+  readonly promised: string | null;
+  /** When the ordered parts arrived. */
+  readonly partsInAt: Date | null;
   /** The job whose repair this one came back from. */
   readonly comebackOf: number | null;
   readonly deletedAt: Date | null;
@@ -52,6 +56,8 @@ function jobOf(row: JobWithVehicle, vehicle: VehicleRow): Job {
     found: row.found ?? null,
     fittedAt: moment.parse(row.fittedAt ?? null),
     closedAt: moment.parse(row.closedAt ?? null),
+    promised: columns.promised.parse(row.promised ?? null),
+    partsInAt: moment.parse(row.partsInAt ?? null),
     comebackOf: row.comebackOf ?? null,
     deletedAt: moment.parse(row.deletedAt ?? null),
     createdAt: z.date().parse(row.createdAt),
@@ -74,10 +80,17 @@ export interface ReadJobs {
   readonly unreadable: readonly number[];
 }
 
-/** Jobs in some stages, the newest first; deleted ones are left out. */
-export async function readJobs(stages: Stages, limit = 500): Promise<ReadJobs> {
+/**
+ * Jobs in some stages, the newest first; deleted ones are left out.
+ * @param closedFrom leaves out those closed before it
+ */
+export async function readJobs(stages: Stages, limit = 500, closedFrom?: Date): Promise<ReadJobs> {
   const rows: JobWithVehicle[] = await JobRow.findAll({
-    where: { stage: [...stages], deletedAt: null },
+    where: {
+      stage: [...stages],
+      deletedAt: null,
+      ...(closedFrom ? { closedAt: { [Op.gte]: closedFrom } } : {}),
+    },
     include: "vehicle",
     order: [
       ["createdAt", "DESC"],
@@ -119,6 +132,7 @@ export interface NewJob {
   readonly words: string;
   readonly school?: Strategy;
   readonly comebackOf?: number;
+  readonly promised?: string;
 }
 
 /** The job a form already opened; null if it has not. */
@@ -169,9 +183,9 @@ export const moveJob = (id: number, from: readonly string[], to: string): Promis
     JobRow.update({ circuitId: to }, { where: { id, circuitId: [...from] }, transaction }),
   );
 
-/** Stores what the customer said. */
-export const setWords = (id: number, words: string): Promise<JobRefusal | null> =>
-  change(id, openStages, { words });
+/** Stores what the customer said, and when the vehicle is promised; `undefined` leaves the promise as it is. */
+export const setWords = (id: number, words: string, promised?: string | null): Promise<JobRefusal | null> =>
+  change(id, openStages, { words, ...(promised === undefined ? {} : { promised }) });
 
 /**
  * Opens a comeback of a closed job: a new job on the same vehicle, linked to the first, whose repair then counts as
@@ -208,7 +222,16 @@ export async function openComeback(
 
 /** The parts are decided on and ordered. */
 export const awaitParts = (id: number, fitted: readonly string[]): Promise<JobRefusal | null> =>
-  change(id, ["probing"], { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null });
+  change(id, ["probing"], {
+    stage: "part-awaited",
+    fitted: JSON.stringify(fitted),
+    fittedAt: null,
+    partsInAt: null,
+  });
+
+/** The ordered parts have arrived, or have not after all (null). */
+export const partsArrived = (id: number, partsInAt: Date | null): Promise<JobRefusal | null> =>
+  change(id, ["part-awaited"], { partsInAt });
 
 /** The parts are fitted, on the present verdict; the final check is due. */
 export const partsFitted = (
@@ -233,7 +256,10 @@ export const reopen = (id: number, at: Date): Promise<JobRefusal | null> =>
   writeToJob(id, ["part-awaited", "proof-due", "closed"], async (transaction) => {
     await settleFitting(id, "withdrawn", at, transaction);
     if (await ClosureRow.destroy({ where: { jobId: id }, transaction })) await unproven(id, transaction);
-    await JobRow.update({ stage: "probing", closedAt: null }, { where: { id }, transaction });
+    await JobRow.update(
+      { stage: "probing", closedAt: null, partsInAt: null },
+      { where: { id }, transaction },
+    );
   });
 
 /** The final check failed: returns to probing with its results, in one write. */

@@ -1,0 +1,179 @@
+import { type BoardGroup, boardGroups } from "@core/records/boardGroup";
+import { boardGroupWords } from "@words/stateWords";
+import { Form, Link, useSearchParams } from "react-router";
+import { BoardRow } from "./BoardRow";
+import { type BoardOrder, boardOrders, jobsShown } from "./boardJob";
+import type { BoardView } from "./boardView.server";
+import { FollowUps } from "./FollowUps";
+
+/** The shop's board: every open job under what has to be done with it next, and what was closed today. */
+export function BoardPage({ board, followedUp }: { board: BoardView; followedUp: FollowedUp | null }) {
+  const [search, setSearch] = useSearchParams();
+  const query = search.get("words") ?? "";
+  const asked = search.get("order") ?? "";
+  const order: BoardOrder = asked in boardOrders ? (asked as BoardOrder) : "promised";
+  const only = boardGroups.find((group) => group === search.get("show")) ?? null;
+  const set = (name: string, value: string): void =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before);
+        if (value) after.set(name, value);
+        else after.delete(name);
+        return after;
+      },
+      { replace: true, preventScrollReset: true },
+    );
+  const found = jobsShown(board.jobs, query, order);
+  const open = board.jobs.some(({ group }) => group !== "done");
+  return (
+    <main id="main" className="mx-auto w-full max-w-6xl grow p-5 max-md:p-3">
+      <BoardHead />
+      <Notices backup={board.backup} unreadable={board.unreadable} />
+      <FollowUps lines={board.followUps} />
+      {followedUp && <FollowUpUndo {...followedUp} />}
+      {board.jobs.length > 0 && (
+        <div className="mt-3 flex flex-wrap items-center gap-2">
+          <Groups jobs={found} only={only} onShow={(group) => set("show", group)} />
+          <input
+            type="search"
+            aria-label="Search the board"
+            placeholder="Vehicle, words or number"
+            className="field ml-auto min-w-0 grow basis-40 md:max-w-64"
+            value={query}
+            onChange={({ target }) => set("words", target.value)}
+          />
+          <select
+            aria-label="Sort the board"
+            className="field max-md:w-36"
+            value={order}
+            onChange={({ target }) => set("order", target.value)}
+          >
+            {Object.entries(boardOrders).map(([name, words]) => (
+              <option key={name} value={name}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </div>
+      )}
+      {!open && (
+        <p className="sheet-card mt-4 p-4 text-soft">
+          No open jobs. Start one with New job when a vehicle comes in.
+        </p>
+      )}
+      {board.jobs.length > 0 && found.length === 0 && (
+        <p className="mt-4 text-soft">
+          No job on the board has “{query}”. Older jobs are in the{" "}
+          <Link to={`/records?words=${encodeURIComponent(query)}`} className="underline">
+            records
+          </Link>
+          .
+        </p>
+      )}
+      {boardGroups
+        .filter((group) => only === null || only === group)
+        .map((group) => (
+          <Group key={group} group={group} jobs={found.filter((job) => job.group === group)} />
+        ))}
+      <p className="mt-5 text-base">
+        <Link to="/records" className="underline">
+          All closed jobs
+        </Link>
+      </p>
+    </main>
+  );
+}
+
+interface GroupsProps {
+  readonly jobs: BoardView["jobs"];
+  readonly only: BoardGroup | null;
+  readonly onShow: (group: string) => void;
+}
+
+/** How many jobs are in each group; a tap shows that group alone. */
+const Groups = ({ jobs, only, onShow }: GroupsProps) => (
+  <fieldset
+    aria-label="Show"
+    className="flex min-w-0 gap-1.5 max-md:w-full max-md:overflow-x-auto max-md:pb-1 md:flex-wrap"
+  >
+    {boardGroups.map((group) => {
+      const count = jobs.filter((job) => job.group === group).length;
+      return (
+        <button
+          key={group}
+          type="button"
+          aria-pressed={only === group}
+          className="btn shrink-0 px-2.5 text-base aria-pressed:border-ink aria-pressed:bg-mark aria-pressed:font-bold"
+          onClick={() => onShow(only === group ? "" : group)}
+        >
+          {boardGroupWords[group]} <span className="figures">{count}</span>
+        </button>
+      );
+    })}
+  </fieldset>
+);
+
+const Group = ({ group, jobs }: { group: BoardGroup; jobs: BoardView["jobs"] }) =>
+  jobs.length > 0 && (
+    <section aria-labelledby={`group-${group}`} className="mt-4">
+      <h2 id={`group-${group}`} className="text-lg font-bold">
+        {boardGroupWords[group]} <span className="figures font-normal text-soft">{jobs.length}</span>
+      </h2>
+      <ul className="mt-1 divide-y divide-rule border-y border-edge">
+        {jobs.map((job) => (
+          <BoardRow key={job.id} job={job} />
+        ))}
+      </ul>
+    </section>
+  );
+
+/** A follow-up that was just marked as made. */
+export interface FollowedUp {
+  readonly id: number;
+  readonly vehicle: string;
+}
+
+/** The way back after a follow-up was marked as made. */
+const FollowUpUndo = ({ id, vehicle }: FollowedUp) => (
+  <Form method="post" preventScrollReset role="status" className="mt-2 flex items-center gap-3">
+    <input type="hidden" name="intent" value="not-followed-up" />
+    <input type="hidden" name="job" value={id} />
+    {vehicle}: followed up.
+    <button type="submit" className="min-h-11 px-2 underline">
+      Undo
+    </button>
+  </Form>
+);
+
+/** What everyone in the shop should see first: an old backup, jobs that cannot be read. */
+function Notices({ backup, unreadable }: Pick<BoardView, "backup" | "unreadable">) {
+  return (
+    <>
+      {backup && (
+        <p role="alert" className="mt-3 border-l-4 border-danger pl-3">
+          {backup}{" "}
+          <Link to="/records/keeping" className="underline">
+            Back up now
+          </Link>
+        </p>
+      )}
+      {unreadable.length > 0 && (
+        <p role="alert" className="mt-3 text-danger">
+          {unreadable.length === 1 ? "Job" : "Jobs"} {unreadable.join(", ")} cannot be read from the database.
+          The other jobs are not affected; restore a backup to get {unreadable.length === 1 ? "it" : "them"}{" "}
+          back.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The board's title, and the start of a job. */
+const BoardHead = () => (
+  <div className="flex flex-wrap items-center justify-between gap-3">
+    <h1 className="text-2xl font-bold">Open jobs</h1>
+    <Link to="/jobs/new" className="btn btn-main">
+      New job
+    </Link>
+  </div>
+);
