@@ -14,7 +14,9 @@ import { recordsCsv } from "../app/records/recordsCsv";
 import { quantile, ShopServer } from "./load/shopServer";
 
 const sizes = (process.env.AIRWAY_RECORDS ?? "4000,50000,200000").split(",").map(Number);
-const everyMilliseconds = 100;
+/** Milliseconds between two readings: a dozen busy technicians, each on a job of their own. */
+const everyMilliseconds = 500;
+const openJobs = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12];
 const folder = mkdtempSync(join(tmpdir(), "airway-imports-"));
 process.env.AIRWAY_DATA = folder;
 await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date());
@@ -30,8 +32,8 @@ const line = await sharp({
   .toBuffer();
 const shop = new ShopServer(folder, 5397);
 await shop.start();
-// The first reading waits for its circuit to be compiled, as after any start.
-await shop.enterReading(6, crypto.randomUUID());
+// The first reading of each job waits for its circuit to be compiled, as after any start.
+for (const job of openJobs) await shop.enterReading(job, crypto.randomUUID());
 
 /** Enters readings at a regular interval during some work, and reports how long they waited. */
 async function meanwhile(title: string, work: () => Promise<string>): Promise<void> {
@@ -40,7 +42,8 @@ async function meanwhile(title: string, work: () => Promise<string>): Promise<vo
   let going = true;
   const entering = (async () => {
     while (going) {
-      const { status, milliseconds } = await shop.enterReading(6, crypto.randomUUID());
+      const job = openJobs[waits.length % openJobs.length] ?? 1;
+      const { status, milliseconds } = await shop.enterReading(job, crypto.randomUUID());
       waits.push(milliseconds);
       if (status !== 200) refused.push(status);
       await pause(Math.max(0, everyMilliseconds - milliseconds));
