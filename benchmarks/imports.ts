@@ -14,9 +14,9 @@ import { recordsCsv } from "../app/records/recordsCsv";
 import { quantile, ShopServer } from "./load/shopServer";
 
 const sizes = (process.env.AIRWAY_RECORDS ?? "4000,50000,200000").split(",").map(Number);
-/** Milliseconds between two readings: a dozen busy technicians, each on a job of their own. */
+/** Milliseconds between two readings: six busy technicians, each on a job of their own. */
 const everyMilliseconds = 500;
-const openJobs = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12];
+const technicians = 6;
 const folder = mkdtempSync(join(tmpdir(), "airway-imports-"));
 process.env.AIRWAY_DATA = folder;
 await loadDemoWorld(await database(), join(process.cwd(), "demo"), new Date());
@@ -32,8 +32,11 @@ const line = await sharp({
   .toBuffer();
 const shop = new ShopServer(folder, 5397);
 await shop.start();
-// The first reading of each job waits for its circuit to be compiled, as after any start.
-for (const job of openJobs) await shop.enterReading(job, crypto.randomUUID());
+// The first reading of each job waits for its circuit to be compiled, as after any start. Not every circuit has a speed 1.
+const openJobs: number[] = [];
+for (let job = 1; openJobs.length < technicians; job++) {
+  if ((await shop.enterReading(job, crypto.randomUUID())).status === 200) openJobs.push(job);
+}
 
 /** Enters readings at a regular interval during some work, and reports how long they waited. */
 async function meanwhile(title: string, work: () => Promise<string>): Promise<void> {
