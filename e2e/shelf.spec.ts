@@ -34,6 +34,10 @@ test("a circuit is found, taken out, changed, brought in as a new version, and a
   const preview = page.getByRole("region", { name: circuit.title });
   await expect(preview).toContainText(`${fuse.id} changed`);
   await expect(preview).toContainText(/Wrong: \S+, a 5 A fuse, carries/);
+  // What is certainly wrong is stored only after a yes.
+  await page.getByRole("button", { name: "Save as version 2" }).click();
+  await expect(page.getByRole("alert")).toContainText("Or tick “Save it anyway”.");
+  await page.getByLabel("Save it anyway").check();
   await page.getByRole("button", { name: "Save as version 2" }).click();
   await expect(page.getByText(/, version 2/).first()).toBeVisible();
   await expect(page.getByText(/Wrong:/)).toBeVisible();

@@ -1,6 +1,6 @@
 import type { CircuitFamily } from "@core/solve/checks/circuitFamily";
 import type { CircuitDoubt, CircuitFinding } from "@core/solve/checks/circuitFinding";
-import { ampsText, listed, voltsText } from "@core/units/wording";
+import { ampsText, listed, ohmsText, voltsText } from "@core/units/wording";
 
 const controlWords: Readonly<Record<CircuitFamily["control"], string>> = {
   resistor: "resistor pack",
@@ -38,6 +38,14 @@ function circuitDoubtText(what: CircuitDoubt): string {
       return `${what.part} joins no wires`;
     case "no-wire":
       return `no wire goes to ${listed(what.terminals)}`;
+    case "ground-not-wired":
+      return `no wire goes to ground point ${what.part}. Wire it, or delete it`;
+    case "no-ground":
+      return "no wire leads to a ground point, so no current can flow";
+    case "fuse-too-large":
+      return `${what.fuse}, a ${what.ratedAmps} A fuse, cannot protect ${what.wire}: ${what.mm2} mm² can carry ${ampsText(what.ableAmps)} for long`;
+    case "pack-order":
+      return `the coils of ${what.pack} may be entered in reverse: ${what.low}, used by the lowest speed, has ${ohmsText(what.lowOhms)}, and ${what.high}, used by the most speeds, ${ohmsText(what.highOhms)}. Usually the lowest speed's coil has the most ohms`;
     case "short":
       return `${what.wire} would carry ${ampsText(what.amps)} on ${what.setting}: it shorts the battery from ${what.from} to ${what.to}`;
     case "never-turns":

@@ -21,6 +21,7 @@ const kindNames: Readonly<Record<PartKind, string>> = {
 /** A technician's name for a part, plug or wire of this circuit, without its id. */
 export function partName(circuit: Circuit, id: string): string {
   const part = circuit.parts.find((candidate) => candidate.id === id);
+  if (part?.title) return part.title;
   if (part) return part.kind === "fuse" ? `${part.amps} A fuse` : kindNames[part.kind];
   const connector = circuit.connectors.find((candidate) => candidate.id === id);
   if (connector) return connector.title ?? "plug";

@@ -1,5 +1,5 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { colourWords } from "@core/circuit/wireColour";
+import { wireColourWords } from "@core/circuit/wireColour";
 import { listed } from "@core/units/wording";
 import { partName } from "./partName";
 
@@ -11,11 +11,14 @@ export interface SeenName {
   readonly id: string | null;
 }
 
-/** The wires at a terminal, by colour: `black/yellow wire`; null if there are none. */
+/** The wires at a terminal, by colour: `black/yellow wire`; null if there are none, or their colours are not known. */
 function wiresAt(circuit: Circuit, terminal: string | undefined): string | null {
   const wires = circuit.wires.filter(({ from, to }) => from === terminal || to === terminal);
   if (wires.length === 0) return null;
-  return `${listed(wires.map(({ colour }) => colourWords(colour)))} wire${wires.length > 1 ? "s" : ""}`;
+  // A colour nobody has seen is not told.
+  const colours = wires.map(wireColourWords).filter((words) => words !== null);
+  if (colours.length < wires.length) return null;
+  return `${listed(colours)} wire${wires.length > 1 ? "s" : ""}`;
 }
 
 /** A post of the battery; null for any other point. */
@@ -48,7 +51,8 @@ export function seenName(circuit: Circuit, id: string): SeenName {
   if (wire) {
     const end =
       mark === "/" ? `, end at the ${ownerName(circuit, piece === "from" ? wire.from : wire.to)}` : "";
-    return { name: `${colourWords(wire.colour)} wire${end}`, id };
+    const colour = wireColourWords(wire);
+    return { name: `${colour === null ? "" : `${colour} `}wire${end}`, id };
   }
   const name = partName(circuit, owner);
   if (name === "something else") return { name: id, id: null };

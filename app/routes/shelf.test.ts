@@ -192,10 +192,10 @@ describe("bringing a circuit in", () => {
       request: new Request("http://127.0.0.1/x"),
     } as never);
     const list = await file.text();
-    expect(list.split("\r\n")[0]).toBe("wire,from,to,colour,mm2,metres,fromOhms,toOhms");
+    expect(list.split("\r\n")[0]).toBe("wire,from,to,colour,mm2,metres,fromOhms,toOhms,colourName");
     const same = await act(shelfCircuit.action, { intent: "preview", text: list }, "dunlin-three-speed");
     expect(same.preview?.changes).toEqual([]);
-    const longer = list.replace(/^(W1,.*,)([\d.]+)(,[^,]*,[^,]*)$/m, "$19.5$3");
+    const longer = list.replace(/^(W1,.*,)([\d.]+)(,[^,]*,[^,]*,[^,]*)$/m, "$19.5$3");
     const preview = await act(shelfCircuit.action, { intent: "preview", text: longer }, "dunlin-three-speed");
     expect(preview.preview?.changes).toMatchObject([{ what: "changed", id: "W1" }]);
   });

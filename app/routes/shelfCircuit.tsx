@@ -13,7 +13,7 @@ import { z } from "zod";
 import { healthyView } from "../probe/probeSheetView.server";
 import { firstSetup, HealthySheet, settingOf } from "../shelf/HealthySheet";
 import { Findings, ImportForm } from "../shelf/ImportForm";
-import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
+import { circuitFrom, importOrPreview } from "../shelf/importCircuit.server";
 import { weighMove } from "../shelf/jobMove.server";
 import { Rail } from "../shell/Rail";
 import { sentForm } from "../shell/sentForm.server";
@@ -68,7 +68,11 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 const form = z.discriminatedUnion("intent", [
-  z.object({ intent: z.enum(["preview", "store"]), text: z.string().min(1).max(240_000) }),
+  z.object({
+    intent: z.enum(["preview", "store"]),
+    text: z.string().min(1).max(240_000),
+    anyway: z.literal("yes").optional(),
+  }),
   z.object({ intent: z.literal("change"), id: z.uuid() }),
   z.object({ intent: z.literal("note"), id: z.uuid(), words: z.string().trim().min(1).max(1000) }),
   z.object({ intent: z.literal("strike"), id: z.uuid(), struck: z.enum(["yes", "no"]) }),
@@ -108,18 +112,17 @@ export async function action({ params, request }: Route.ActionArgs) {
     }
     case "preview":
     case "store": {
-      const { intent, text } = sent;
+      const { intent, text, anyway } = sent;
       const read = circuitFrom(text, circuit);
       if ("problems" in read) return { text, problems: read.problems };
       if (read.value.id !== circuit.id)
         return { text, problems: [`id: this file is ${read.value.id}; import it on the shelf page instead`] };
-      if (intent === "store") {
-        const stored = await storeImport(read.value);
-        if ("problems" in stored) return { text, problems: stored.problems };
-        throw redirect(`/shelf/${circuit.id}`);
-      }
-      const preview = await previewImport(read.value);
-      return "problems" in preview ? { text, problems: preview.problems } : { text, preview: preview.value };
+      const outcome = await importOrPreview(read.value, {
+        store: intent === "store",
+        anyway: anyway === "yes",
+      });
+      if (outcome === "stored") throw redirect(`/shelf/${circuit.id}`);
+      return { text, ...outcome };
     }
   }
 }

@@ -7,7 +7,7 @@ import { readKept } from "../importing/readIncoming.server";
 import { type BundleLine, storeBundle } from "../shelf/bundle.server";
 import { ImportForm, Refusal } from "../shelf/ImportForm";
 import { previewCase, storeCase } from "../shelf/importCase.server";
-import { circuitFrom, previewImport, storeImport } from "../shelf/importCircuit.server";
+import { circuitFrom, importOrPreview } from "../shelf/importCircuit.server";
 import { Rail } from "../shell/Rail";
 import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
@@ -21,6 +21,7 @@ const form = z.object({
   token: z.uuid(),
   label: named,
   model: named,
+  anyway: z.literal("yes").optional(),
 });
 
 export const loader = () => ({ token: randomId() });
@@ -37,7 +38,7 @@ function caseIn(text: string): unknown {
 }
 
 async function takeText(fields: z.infer<typeof form>) {
-  const { intent, text, token, label, model } = fields;
+  const { intent, text, token, label, model, anyway } = fields;
   const input = caseIn(text);
   if (input !== undefined) {
     const preview = await previewCase(input);
@@ -56,13 +57,9 @@ async function takeText(fields: z.infer<typeof form>) {
   }
   const read = circuitFrom(text, null);
   if ("problems" in read) return { text, problems: read.problems };
-  if (intent === "store") {
-    const stored = await storeImport(read.value);
-    if ("problems" in stored) return { text, problems: stored.problems };
-    throw redirect(`/shelf/${read.value.id}`);
-  }
-  const preview = await previewImport(read.value);
-  return "problems" in preview ? { text, problems: preview.problems } : { text, preview: preview.value };
+  const outcome = await importOrPreview(read.value, { store: intent === "store", anyway: anyway === "yes" });
+  if (outcome === "stored") throw redirect(`/shelf/${read.value.id}`);
+  return { text, ...outcome };
 }
 
 /** Imports the bundle that was uploaded and previewed. */

@@ -1,7 +1,9 @@
 // The trace, changes made in tables, bundles and cases: what they take, what they refuse, and what a refusal leaves
 // unchanged.
+
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import type { Circuit } from "@core/circuit/circuit";
 import { addCircuitNote, circuitNotesOf } from "@db/repositories/circuitNotes.server";
 import { listCircuits, versionsOf } from "@db/repositories/circuits.server";
 import { findDraft, listDrafts } from "@db/repositories/drafts.server";
@@ -98,13 +100,36 @@ describe("a trace", () => {
     });
   });
 
+  test("a circuit that is certainly wrong is stored only after a yes", async () => {
+    const id = await begun("circuit:siskin-five-speed", "Fenmark Siskin wagon, no ground");
+    const circuit = (await shown(id)).circuit as Circuit;
+    const grounds = circuit.parts.flatMap(({ kind, id: own }) => (kind === "ground" ? [`${own}.31`] : []));
+    for (const wire of circuit.wires.filter(({ from, to }) => grounds.includes(from) || grounds.includes(to)))
+      await edit(id, { do: "remove", list: "wires", id: wire.id });
+    const store = { intent: "store", id: "no-ground", title: "No ground" };
+    const refused = await send(id, store);
+    expect(refused.data).toMatchObject({
+      of: "store",
+      problems: expect.arrayContaining([expect.stringContaining("no wire leads to a ground point")]),
+    });
+    expect((await send(id, { ...store, anyway: "yes" })).location).toBe("/shelf/no-ground");
+  });
+
+  test("a refused answer is named, and the answer before stays", async () => {
+    const id = await begun("nothing");
+    await send(id, { intent: "answer", question: "speeds", value: "5" });
+    const refused = await send(id, { intent: "answer", question: "speeds", value: "99" });
+    expect(refused.data).toMatchObject({ of: "speeds", problems: [expect.any(String)] });
+    expect((await shown(id)).answers).toMatchObject({ speeds: 5 });
+  });
+
   test("changes in a table are steps too; one that fits nothing changes nothing", async () => {
     const id = await begun("circuit:siskin-five-speed", "Fenmark Siskin wagon, long roof");
     expect(await shown(id)).toMatchObject({ answers: null, asked: [] });
     await edit(id, { do: "set", list: "wires", id: "W1", key: "mm2", value: 16 });
     const before = await findDraft(id);
     for (const wrong of [
-      { do: "set", list: "wires", id: "W1", key: "colour", value: "RED" },
+      { do: "set", list: "wires", id: "W1", key: "colour", value: "plaid" },
       { do: "remove", list: "parts", id: "G1" },
       { do: "fly" },
     ])

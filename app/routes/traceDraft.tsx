@@ -20,7 +20,12 @@ export async function loader({ params }: Route.LoaderArgs) {
 const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("answer"), question: z.enum(traceQuestionIds as [string, ...string[]]) }),
   z.object({ intent: z.literal("wires"), text: z.string().min(1).max(240_000) }),
-  z.object({ intent: z.literal("store"), id: z.string().trim(), title: z.string().trim().min(1) }),
+  z.object({
+    intent: z.literal("store"),
+    id: z.string().trim(),
+    title: z.string().trim().min(1),
+    anyway: z.literal("yes").optional(),
+  }),
 ]);
 
 export async function action({ params, request }: Route.ActionArgs): Promise<Refused | undefined> {
@@ -58,7 +63,7 @@ export async function action({ params, request }: Route.ActionArgs): Promise<Ref
           problems: name.error.issues.map(({ path, message }) => `${path.join(".")}: ${message}`),
         };
       await nameDraft(draft.id, name.data);
-      const stored = await storeImport(stateOf({ ...draft, name: name.data }).circuit);
+      const stored = await storeImport(stateOf({ ...draft, name: name.data }).circuit, sent.anyway === "yes");
       if ("problems" in stored) return { of: "store", problems: stored.problems };
       await dropDraft(draft.id);
       throw redirect(`/shelf/${name.data.id}`);

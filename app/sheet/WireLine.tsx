@@ -1,5 +1,5 @@
 import type { Circuit } from "@core/circuit/circuit";
-import { colourStripes, colourWords } from "@core/circuit/wireColour";
+import { colourStripes, wireColourWords } from "@core/circuit/wireColour";
 import { memo } from "react";
 import type { PlacedWire } from "./circuitLayout";
 import type { PlacedLabel } from "./labelPlacement";
@@ -54,6 +54,7 @@ export const WireLine = memo(function WireLine(props: WireProps) {
   const mean = known.length > 0 ? known.reduce((sum, volts) => sum + volts, 0) / known.length : null;
   const amps = Math.abs(state.point.amps[wire.id] ?? 0);
   const { base, tracer } = colourStripes(wire.colour);
+  const words = wireColourWords(wire) ?? "colour not known";
   return (
     <g data-wire={wire.id} className="cursor-pointer">
       <path d={d} fill="none" stroke="transparent" strokeWidth={22} pointerEvents="stroke" />
@@ -61,8 +62,8 @@ export const WireLine = memo(function WireLine(props: WireProps) {
       {chosen && <path d={d} fill="none" stroke="var(--feed)" strokeWidth={16} opacity={0.5} />}
       <title>
         {state.bare
-          ? `${wire.id}, ${colourWords(wire.colour)}`
-          : `${wire.id}, ${colourWords(wire.colour)}, ${amps.toFixed(1)} A${mean === null ? ", floating" : ""}`}
+          ? `${wire.id}, ${words}`
+          : `${wire.id}, ${words}, ${amps.toFixed(1)} A${mean === null ? ", floating" : ""}`}
       </title>
       {p >= 0.02 && (
         <path d={d} fill="none" stroke="url(#doubt-hatch)" strokeWidth={12 + 14 * p} opacity={0.7} />

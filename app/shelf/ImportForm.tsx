@@ -57,6 +57,9 @@ export function ImportForm({ answer, hint, token }: ImportFormProps) {
       {answer?.problems && <Refusal problems={answer.problems} />}
       {answer?.preview && <Preview preview={answer.preview} />}
       {answer?.brought && <Brought brought={answer.brought} />}
+      {answer?.preview && brokenIn(answer.preview.findings).length > 0 && (
+        <SaveAnyway broken={brokenIn(answer.preview.findings)} />
+      )}
       <div className="flex flex-wrap gap-3">
         <button type="submit" name="intent" value="preview" className="btn" disabled={busy}>
           Preview changes
@@ -91,6 +94,26 @@ export function Refusal({ problems }: { problems: readonly string[] }) {
     </div>
   );
 }
+
+/** Asks before a circuit is stored that no vehicle could be built with. */
+export const SaveAnyway = ({ broken }: { broken: readonly string[] }) => (
+  <div className="w-full border-l-4 border-danger pl-3 text-base">
+    <p className="font-bold">This circuit is wrong as it is:</p>
+    <ul className="list-disc pl-5">
+      {broken.map((words) => (
+        <li key={words}>{words}</li>
+      ))}
+    </ul>
+    <label className="flex min-h-11 items-center gap-2">
+      <input type="checkbox" name="anyway" value="yes" className="size-5 accent-ink" />
+      Save it anyway
+    </label>
+  </div>
+);
+
+/** What is certainly wrong with a circuit. */
+export const brokenIn = (findings: ImportPreview["findings"]): string[] =>
+  findings.flatMap(({ weight, message }) => (weight === "wrong" ? [message] : []));
 
 /** A case: its readings become a job, for a vehicle that is named here. */
 function Brought({ brought }: { brought: CasePreview }) {

@@ -80,10 +80,31 @@ export async function previewImport(circuit: Circuit): Promise<Read<ImportPrevie
   };
 }
 
-/** Stores a circuit as the next version of its id; one with the same content makes none. */
-export async function storeImport(circuit: Circuit): Promise<Read<{ version: number }>> {
+/** What the import form says after a circuit was sent, unless it was stored. */
+type ImportOutcome = "stored" | { readonly preview?: ImportPreview; readonly problems?: readonly string[] };
+
+/** Previews a circuit, or stores it; what keeps it from being stored is shown with its preview. */
+export async function importOrPreview(
+  circuit: Circuit,
+  { store, anyway }: { readonly store: boolean; readonly anyway: boolean },
+): Promise<ImportOutcome> {
   const preview = await previewImport(circuit);
   if ("problems" in preview) return preview;
+  if (!store) return { preview: preview.value };
+  const stored = await storeImport(circuit, anyway);
+  return "problems" in stored ? { preview: preview.value, problems: stored.problems } : "stored";
+}
+
+/**
+ * Stores a circuit as the next version of its id; one with the same content makes none.
+ * @param anyway whether a person wants it although something in it is certainly wrong
+ */
+export async function storeImport(circuit: Circuit, anyway: boolean): Promise<Read<{ version: number }>> {
+  const preview = await previewImport(circuit);
+  if ("problems" in preview) return preview;
+  const broken = preview.value.findings.filter(({ weight }) => weight === "wrong");
+  if (broken.length > 0 && !anyway)
+    return { problems: [...broken.map(({ message }) => message), "Or tick “Save it anyway”."] };
   const { version, changes } = preview.value;
   if (changes?.length === 0) return { value: { version: version - 1 } };
   const store = await database();

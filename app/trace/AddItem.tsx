@@ -1,5 +1,6 @@
 import type { CircuitEdit } from "@core/circuit/circuitEdit";
 import type { Part, PartKind } from "@core/circuit/parts/index";
+import { writtenColour, writtenMetres, writtenMm2 } from "@core/circuit/writtenWire";
 import { typedFigure } from "@core/units/typedFigure";
 import { useState } from "react";
 import { type SubmitHandler, useForm } from "react-hook-form";
@@ -78,9 +79,9 @@ export function AddWire({ terminals }: { terminals: readonly string[] }) {
       id: nextName("W", circuit.wires),
       from,
       to,
-      colour: colour.trim(),
-      mm2: typedFigure(mm2),
-      metres: typedFigure(metres),
+      ...(writtenColour(colour) ?? { colour: colour.trim() }),
+      mm2: writtenMm2(mm2),
+      metres: writtenMetres(metres),
     };
     if (add({ do: "add", list: "wires", item })) reset();
   };

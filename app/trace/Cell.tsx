@@ -1,7 +1,7 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { type CircuitEdit, editedCircuit } from "@core/circuit/circuitEdit";
 import { problemText } from "@core/problem/problem";
-import { createContext, useContext, useId } from "react";
+import { createContext, useContext, useId, useRef } from "react";
 import { useForm } from "react-hook-form";
 
 interface Editing {
@@ -36,10 +36,12 @@ interface CellProps {
   /** Terminals are chosen from a list, other text is typed. */
   readonly terminal?: boolean;
   readonly width?: string;
+  /** Whether the value is only a guess, so that the same value typed by a person is a change. */
+  readonly guess?: boolean;
 }
 
 /** One cell: checked against the whole circuit while it is typed, stored when it loses the focus or on Enter. */
-export function Cell({ label, value, edit, terminal = false, width = "w-24" }: CellProps) {
+export function Cell({ label, value, edit, terminal = false, width = "w-24", guess = false }: CellProps) {
   const { circuit, terminals, send } = useEditing();
   const id = useId();
   const { register, handleSubmit, formState, reset } = useForm({
@@ -47,8 +49,10 @@ export function Cell({ label, value, edit, terminal = false, width = "w-24" }: C
     mode: "onChange",
   });
   const problem = formState.errors.text?.message;
+  const typed = useRef(false);
   const keep = handleSubmit(({ text }) => {
-    if (text.trim() !== value) send(edit(text));
+    if (text.trim() !== value || (guess && typed.current)) send(edit(text));
+    typed.current = false;
   });
   const field = register("text", {
     validate: (text) => text.trim() === value || fits(circuit, edit(text)),
@@ -67,8 +71,13 @@ export function Cell({ label, value, edit, terminal = false, width = "w-24" }: C
         event.preventDefault();
         void keep();
       }}
+      onInput={() => {
+        typed.current = true;
+      }}
       onKeyDown={(event) => {
-        if (event.key === "Escape") reset();
+        if (event.key !== "Escape") return;
+        typed.current = false;
+        reset();
       }}
     >
       {terminal ? (

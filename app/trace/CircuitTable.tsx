@@ -9,15 +9,16 @@ import {
 } from "@tanstack/react-table";
 import { useState } from "react";
 
-interface CircuitTableProps<Row> {
+interface CircuitTableProps<Row extends { readonly id: string }> {
   readonly caption: string;
   readonly rows: readonly Row[];
   readonly columns: ColumnDef<Row, string>[];
-  readonly rowId: (row: Row) => string;
+  /** A row's key, which must not change while its cells are edited. */
+  readonly rowId: (row: Row, index: number) => string;
 }
 
 /** A table of a circuit's items; its headings sort it. */
-export function CircuitTable<Row>({ caption, rows, columns, rowId }: CircuitTableProps<Row>) {
+export function CircuitTable<Row extends { readonly id: string }>({ caption, rows, columns, rowId }: CircuitTableProps<Row>) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const table = useReactTable({
     data: rows as Row[],
@@ -40,7 +41,7 @@ export function CircuitTable<Row>({ caption, rows, columns, rowId }: CircuitTabl
         </thead>
         <tbody>
           {table.getRowModel().rows.map((row) => (
-            <tr key={row.id} data-row={row.id} className="border-t border-rule align-top">
+            <tr key={row.id} data-row={row.original.id} className="border-t border-rule align-top">
               {row.getVisibleCells().map((cell) => (
                 <td key={cell.id} className="px-1.5 py-1">
                   {flexRender(cell.column.columnDef.cell, cell.getContext())}

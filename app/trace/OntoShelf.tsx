@@ -1,5 +1,5 @@
 import { Form, useNavigation } from "react-router";
-import { Refusal } from "../shelf/ImportForm";
+import { Refusal, SaveAnyway } from "../shelf/ImportForm";
 import type { TracedDraft } from "./tracedDraft.server";
 
 interface OntoShelfProps {
@@ -8,10 +8,12 @@ interface OntoShelfProps {
   /** True while changes are on their way that would be missing. */
   readonly waiting: boolean;
   readonly refused: readonly string[] | null;
+  /** What is certainly wrong with it as it is. */
+  readonly broken: readonly string[];
 }
 
 /** Puts the draft on the shelf, as a new circuit or as the next version of one. */
-export function OntoShelf({ name, shelf, waiting, refused }: OntoShelfProps) {
+export function OntoShelf({ name, shelf, broken, waiting, refused }: OntoShelfProps) {
   const busy = useNavigation().state !== "idle" || waiting;
   return (
     <section aria-labelledby="store" className="sheet-card grid gap-3 p-4">
@@ -55,6 +57,7 @@ export function OntoShelf({ name, shelf, waiting, refused }: OntoShelfProps) {
             className="field figures w-64 text-ink"
           />
         </label>
+        {broken.length > 0 && <SaveAnyway broken={broken} />}
         <button type="submit" name="intent" value="store" className="btn btn-main" disabled={busy}>
           {shelf?.changes ? `Save as version ${shelf.version}` : "Save to the shelf"}
         </button>

@@ -36,6 +36,7 @@ const partColumns: ColumnDef<Part, string>[] = [
               label={`${words} of ${original.id}`}
               value={cellText(value)}
               width={typeof value === "number" ? "w-20" : "w-24"}
+              guess={original.assumed === true}
               edit={(text) => ({
                 do: "set",
                 list: "parts",
@@ -59,5 +60,7 @@ const partColumns: ColumnDef<Part, string>[] = [
 
 /** A circuit's parts, each with all its values. */
 export function PartTable({ parts }: { parts: readonly Part[] }) {
-  return <CircuitTable caption="Parts" rows={parts} columns={partColumns} rowId={({ id }) => id} />;
+  return (
+    <CircuitTable caption="Parts" rows={parts} columns={partColumns} rowId={(_, index) => String(index)} />
+  );
 }

@@ -7,6 +7,8 @@ import { renameCell } from "./columns";
 
 interface PinRow {
   readonly id: string;
+  /** Stays the same while its plug or pin is renamed, so that the focus stays in its row. */
+  readonly row: string;
   readonly plug: Connector;
   readonly pin: string;
   readonly terminal: string;
@@ -102,12 +104,18 @@ function RemovePin({ id, plug, pin }: PinRow) {
 export function PinTable({ connectors }: { connectors: readonly Connector[] }) {
   const rows = useMemo(
     () =>
-      connectors.flatMap((plug) =>
+      connectors.flatMap((plug, index) =>
         Object.entries(plug.pins).map(
-          ([pin, terminal]): PinRow => ({ id: `${plug.id}:${pin}`, plug, pin, terminal }),
+          ([pin, terminal]): PinRow => ({
+            id: `${plug.id}:${pin}`,
+            row: `${index} ${terminal}`,
+            plug,
+            pin,
+            terminal,
+          }),
         ),
       ),
     [connectors],
   );
-  return <CircuitTable caption="Pins" rows={rows} columns={pinColumns} rowId={({ id }) => id} />;
+  return <CircuitTable caption="Pins" rows={rows} columns={pinColumns} rowId={({ row }) => row} />;
 }

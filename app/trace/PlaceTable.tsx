@@ -32,5 +32,7 @@ const placeColumns: ColumnDef<Place, string>[] = [
 
 /** A circuit's places and what can be reached there. */
 export function PlaceTable({ places }: { places: readonly Place[] }) {
-  return <CircuitTable caption="Places" rows={places} columns={placeColumns} rowId={({ id }) => id} />;
+  return (
+    <CircuitTable caption="Places" rows={places} columns={placeColumns} rowId={(_, index) => String(index)} />
+  );
 }

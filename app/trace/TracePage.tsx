@@ -7,7 +7,7 @@ import { Form, Link } from "react-router";
 import { type LitCell, PathBoard } from "../sheet/PathBoard";
 import type { ShownSetup } from "../sheet/shownSetup";
 import { firstSetup, HealthySheet, settingOf } from "../shelf/HealthySheet";
-import { Findings, Refusal } from "../shelf/ImportForm";
+import { brokenIn, Findings, Refusal } from "../shelf/ImportForm";
 import { Fold } from "../ui/Fold";
 import { CircuitTables } from "./CircuitTables";
 import { DraftSteps } from "./DraftSteps";
@@ -74,6 +74,7 @@ export function TracePage({ draft, refused }: TraceBenchProps) {
       <OntoShelf
         name={name}
         shelf={shelf}
+        broken={brokenIn(draft.findings)}
         waiting={waiting > 0}
         refused={refused?.of === "store" ? refused.problems : null}
       />

@@ -13,8 +13,9 @@ interface TraceQuestionsProps {
 export function TraceQuestions({ answers, asked, refused }: TraceQuestionsProps) {
   const open = asked.find((id) => answers[id] === undefined) ?? null;
   const [again, setAgain] = useState<{ id: TraceQuestionId; over: TraceAnswers } | null>(null);
-  // Giving an answer closes the question.
-  const current = again?.over === answers ? again.id : open;
+  // Giving an answer closes the question; a refused one stays open, with what was typed and why it was refused.
+  const isAgain = again !== null && (again.over === answers || refused?.of === again.id);
+  const current = isAgain ? again.id : open;
   const count = asked.filter((id) => answers[id] !== undefined).length;
   return (
     <section aria-label="Questions" className="grid gap-2">

@@ -81,8 +81,8 @@ export function valueColumn<Row extends { readonly id: string }>(
   };
 }
 
-/** The column of the items' names. */
-export function nameColumn<Row extends { readonly id: string }>(
+/** The column of the items' names; a part's title stands below its id. */
+export function nameColumn<Row extends { readonly id: string; readonly title?: string | undefined }>(
   list: CircuitList,
   title: string,
   width?: string,
@@ -92,7 +92,12 @@ export function nameColumn<Row extends { readonly id: string }>(
     header: title,
     accessorFn: ({ id }) => id,
     sortingFn: "alphanumeric",
-    cell: ({ row: { original } }) => renameCell(list, original.id, width),
+    cell: ({ row: { original } }) => (
+      <>
+        {renameCell(list, original.id, width)}
+        {original.title && <span className="text-[0.9rem] text-soft">{original.title}</span>}
+      </>
+    ),
   };
 }
 

@@ -113,8 +113,16 @@ const questions: Readonly<Record<TraceQuestionId, (answers: TraceAnswers) => Que
       })),
     };
   },
-  command: () => ({
-    ask: "Which volts on the command wire stop the motor, and which give full speed?",
+  signal: () => ({
+    ask: "What does the command wire to the control module carry?",
+    hint: "A data bus is often a twisted pair, or one wire marked LIN.",
+    fields: choice(["volts", "a voltage"], ["duty", "a duty signal"], ["bus", "messages of a data bus"]),
+  }),
+  command: (answers) => ({
+    ask:
+      answered(answers, "signal").value === "duty"
+        ? "Which average volts on the command wire, as a meter shows them, stop the motor, and which give full speed?"
+        : "Which volts on the command wire stop the motor, and which give full speed?",
     hint: "Either may be the higher. Measure a good vehicle of the same kind.",
     fields: [number("still", "Motor stops at", "V"), number("full", "Full speed at", "V")],
   }),
@@ -128,11 +136,18 @@ const questions: Readonly<Record<TraceQuestionId, (answers: TraceAnswers) => Que
       number("keyAmps", "Its rating", "A"),
     ],
   }),
-  grounds: () => ({
-    ask: "Where are the grounds of the blower and of the relay coil?",
-    hint: "It may be the same place.",
-    fields: [text("blower", "Blower's ground"), text("coil", "Coil's ground")],
-  }),
+  grounds: (answers) =>
+    answered(answers, "relay").value === "yes"
+      ? {
+          ask: "Where are the grounds of the blower and of the relay coil?",
+          hint: "It may be the same place.",
+          fields: [text("blower", "Blower's ground"), text("coil", "Coil's ground")],
+        }
+      : {
+          ask: "Where is the blower's ground?",
+          hint: "Follow the wire to the body.",
+          fields: [text("blower", "Blower's ground")],
+        },
   motor: () => ({
     ask: "What does the motor draw at full speed?",
     hint: "From its label, or measured with a clamp meter.",
@@ -229,7 +244,8 @@ export const questionNames: Readonly<Record<TraceQuestionId, string>> = {
   top: "Top speed",
   link: "Thermal link",
   ohms: "Ohms",
-  command: "Command",
+  signal: "Command signal",
+  command: "Command volts",
   panel: "Climate panel fuses",
   grounds: "Grounds",
   motor: "Motor",

@@ -9,7 +9,7 @@ export const connectorSchema = z.strictObject({
   id: itemId,
   title: shortText.optional(),
   pins: z.record(
-    z.string().regex(/^[A-Za-z0-9_]{1,12}$/, "a pin is 1 to 12 letters, digits or _"),
+    z.string().regex(/^[A-Za-z0-9_-]{1,12}$/, "a pin is 1 to 12 letters, digits, _ or -"),
     reference,
   ),
   pinOhms: nonNegative.optional(),
@@ -25,6 +25,8 @@ export const wireSchema = z.strictObject({
   metres: nonNegative.max(1000),
   fromOhms: nonNegative.optional(),
   toOhms: nonNegative.optional(),
+  /** Its colour in words where the code cannot say it: `dark blue`. */
+  colourName: z.string().min(1).max(40).optional(),
   /** Its colour, size and length are guesses. */
   assumed: z.literal(true).optional(),
 });

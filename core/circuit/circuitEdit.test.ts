@@ -48,6 +48,42 @@ describe("a change to a circuit", () => {
     });
   });
 
+  test("a pin given a name that is taken swaps with it", () => {
+    const pins = van.connectors.find(({ id }) => id === "X5")?.pins ?? {};
+    const { connectors } = after({ do: "pin", id: "X5", pin: "1", to: "2" });
+    expect(connectors.find(({ id }) => id === "X5")?.pins).toEqual({
+      ...pins,
+      "1": pins["2"],
+      "2": pins["1"],
+    });
+  });
+
+  test("colours, sizes and lengths are taken as people write them", () => {
+    const taken = (key: string, value: string) =>
+      after({ do: "set", list: "wires", id: wire.id, key, value }).wires[0];
+    expect(taken("colour", "dark blue")).toMatchObject({ colour: "BU", colourName: "dark blue" });
+    expect(taken("mm2", "10 AWG")).toMatchObject({ mm2: 5.26 });
+    expect(taken("metres", "2 ft")).toMatchObject({ metres: 0.6096 });
+    const shaded = after({ do: "set", list: "wires", id: wire.id, key: "colour", value: "tan" });
+    const plain = after({ do: "set", list: "wires", id: wire.id, key: "colour", value: "red" }, shaded);
+    expect(plain.wires[0]).toMatchObject({ colour: "RD" });
+    expect(plain.wires[0]).not.toHaveProperty("colourName");
+  });
+
+  test("a name with spaces becomes the part's title, and its id is made from it", () => {
+    const { parts, wires } = after({ do: "rename", list: "parts", id: "M1", to: "blower motor" });
+    expect(parts.find(({ id }) => id === "blower-motor")).toMatchObject({ title: "blower motor" });
+    expect(wires.some(({ to }) => to.startsWith("blower-motor."))).toBe(true);
+  });
+
+  test("a wire's size alone does not make its guessed colour known; the colour does, even the same one", () => {
+    const guess = after({ do: "set", list: "wires", id: wire.id, key: "assumed", value: true });
+    const sized = after({ do: "set", list: "wires", id: wire.id, key: "mm2", value: 4 }, guess);
+    expect(sized.wires[0]).toHaveProperty("assumed", true);
+    const seen = after({ do: "set", list: "wires", id: wire.id, key: "colour", value: wire.colour }, sized);
+    expect(seen.wires[0]).not.toHaveProperty("assumed");
+  });
+
   test("a given value is no longer a guess; a place alone says nothing about the values", () => {
     const guess = after({ do: "set", list: "parts", id: "M1", key: "assumed", value: true });
     const motor = (circuit: Circuit) => circuit.parts.find(({ id }) => id === "M1");
@@ -100,7 +136,7 @@ describe("a change to a circuit", () => {
   test.each<[string, CircuitEdit, RegExp]>([
     [
       "a colour of no code",
-      { do: "set", list: "wires", id: wire.id, key: "colour", value: "RED" },
+      { do: "set", list: "wires", id: wire.id, key: "colour", value: "plaid" },
       /^wires\.0\.colour: .*IEC 60757/,
     ],
     [
@@ -137,7 +173,6 @@ describe("a change to a circuit", () => {
       { do: "element", id: "R1", item: { id: "e1", from: "A", to: "B", ohms: 1 } },
       /duplicate element "e1"/,
     ],
-    ["a pin that is taken", { do: "pin", id: "X5", pin: "1", to: "2" }, /has a pin 2 already/],
     ["the only battery", { do: "remove", list: "parts", id: "G1" }, /exactly one battery/],
   ])("%s is refused by its place", (_, edit, words) => {
     expect(refusal(edit)).toMatch(words);

@@ -5,6 +5,8 @@ import { parseCircuit } from "./parseCircuit";
 import { partSchema } from "./parts/index";
 import { settingName } from "./parts/partBase";
 import { resistorElementSchema } from "./parts/resistor";
+import { idFromName } from "./writtenName";
+import { writtenColour, writtenMetres, writtenMm2 } from "./writtenWire";
 
 const list = z.enum(["parts", "connectors", "wires", "places"]);
 export type CircuitList = z.infer<typeof list>;
@@ -38,7 +40,7 @@ export const circuitEditSchema = z.discriminatedUnion("do", [
     z.strictObject({ do: z.literal("add"), list: z.literal("wires"), item: wireSchema }),
     z.strictObject({ do: z.literal("add"), list: z.literal("places"), item: placeSchema }),
   ]),
-  /** Renames a pin of a plug. */
+  /** Renames a pin of a plug, or swaps it with the pin of that name. */
   z.strictObject({ do: z.literal("pin"), id, pin: id, to: id }),
   /** Renames a setting wherever it is used. */
   z.strictObject({ do: z.literal("setting"), from: settingName, to: settingName }),
@@ -103,8 +105,7 @@ function apply(circuit: Circuit & Lists, edit: CircuitEdit): Problem | null {
     case "set":
       return set(item, edit.key, edit.value, `${edit.list}.${index}`, edit.list);
     case "rename":
-      rename(circuit, edit.list, edit.id, edit.to);
-      item.id = edit.to;
+      renameItem(circuit, edit.list, item, edit.to);
       return null;
     case "remove":
       items.splice(index, 1);
@@ -130,28 +131,36 @@ function renameSetting(circuit: Circuit, from: string, to: string): Problem | nu
 }
 
 function renamePin({ connectors }: Circuit, id: string, pin: string, to: string): Problem | null {
-  const index = connectors.findIndex((connector) => connector.id === id);
-  const connector = connectors[index];
+  const connector = connectors.find((own) => own.id === id);
   if (!connector || !Object.hasOwn(connector.pins, pin))
     return { code: "no-such-thing", path: "connectors", message: `there is no ${id}:${pin}` };
-  if (pin !== to && Object.hasOwn(connector.pins, to))
-    return {
-      code: "duplicate",
-      path: `connectors.${index}.pins.${to}`,
-      message: `${id} has a pin ${to} already`,
-    };
+  // A name that is taken swaps the two pins, so that no spare number is needed.
+  const swapped: Readonly<Record<string, string>> = { [pin]: to, [to]: pin };
   connector.pins = Object.fromEntries(
-    Object.entries(connector.pins).map(([name, terminal]) => [name === pin ? to : name, terminal]),
+    Object.entries(connector.pins).map(([name, terminal]) => [swapped[name] ?? name, terminal]),
   );
   return null;
 }
 
-/** Once a value is given, the part no longer counts as a guess. */
-const guessed: Readonly<Partial<Record<CircuitList, readonly string[]>>> = {
-  wires: ["colour", "mm2", "metres"],
-};
+/** Whether an item no longer counts as a guess once a key of it is given: a part's values, a wire's colour. */
+const isKnownBy = (list: CircuitList, key: string): boolean =>
+  list === "parts" ? !["assumed", "place", "title"].includes(key) : list === "wires" && key === "colour";
 
-function set(item: Item, key: string, value: CellValue, path: string, list: CircuitList): Problem | null {
+/** The value of a wire's key as a person writes it; anything that cannot be read stays, to be refused with its place. */
+function writtenIn(item: Item, key: string, value: CellValue): CellValue {
+  if (typeof value !== "string") return value;
+  if (key === "colour") {
+    const taken = writtenColour(value);
+    if (taken) delete item.colourName;
+    if (taken?.colourName) item.colourName = taken.colourName;
+    return taken?.colour ?? value;
+  }
+  const figure = key === "mm2" ? writtenMm2(value) : key === "metres" ? writtenMetres(value) : Number.NaN;
+  return Number.isNaN(figure) ? value : figure;
+}
+
+function set(item: Item, key: string, given: CellValue, path: string, list: CircuitList): Problem | null {
+  const value = list === "wires" ? writtenIn(item, key, given) : given;
   const keys = key.split(".");
   const last = keys.pop() as string;
   if (key === "id")
@@ -169,9 +178,18 @@ function set(item: Item, key: string, value: CellValue, path: string, list: Circ
   } else if (Array.isArray(holder) && !/^\d{1,3}$/.test(last))
     return { code: "wrong-value", path: `${path}.${key}`, message: `expected a number, got ${last}` };
   else Object.defineProperty(holder, last, { value, enumerable: true, writable: true, configurable: true });
-  const electrical = list === "parts" ? key !== "assumed" && key !== "place" : guessed[list]?.includes(key);
-  if (electrical) delete item.assumed;
+  if (isKnownBy(list, key)) delete item.assumed;
   return null;
+}
+
+/** Gives an item another name; a part's or plug's name that is no id becomes its title, and its id is made from it. */
+function renameItem(circuit: Circuit & Lists, list: CircuitList, item: Item, name: string): void {
+  const titled = list === "parts" || list === "connectors";
+  const to = titled ? idFromName(name) : name;
+  rename(circuit, list, item.id, to);
+  item.id = to;
+  if (to !== name && titled) item.title = name;
+  else if (list === "parts") delete item.title;
 }
 
 /** The part that owns the terminal `PART.terminal`. */

@@ -33,6 +33,17 @@ export function colourStripes(colour: string): { base: ColourCode; tracer: Colou
   return { base, tracer: tracer ?? null };
 }
 
+/** What decides how a wire's colour is told. */
+interface ColouredWire {
+  readonly colour: string;
+  readonly colourName?: string | undefined;
+  readonly assumed?: boolean | undefined;
+}
+
+/** A wire's colour in words, as its diagram says it; null if it is only a guess. */
+export const wireColourWords = ({ colour, colourName, assumed }: ColouredWire): string | null =>
+  assumed ? null : (colourName ?? colourWords(colour));
+
 /** A colour in words: `BK/YE` is "black/yellow". */
 export function colourWords(colour: string): string {
   const { base, tracer } = colourStripes(colour);

@@ -1,5 +1,6 @@
 import type { Circuit, Wire } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
+import { writtenColour, writtenMetres, writtenMm2 } from "../circuit/writtenWire";
 import { type Parsed, type Problem, quoted, refused } from "../problem/problem";
 import { typedFigure } from "../units/typedFigure";
 
@@ -13,6 +14,7 @@ export const wireListColumns = [
   "metres",
   "fromOhms",
   "toOhms",
+  "colourName",
 ] as const;
 type Column = (typeof wireListColumns)[number];
 const needed: readonly Column[] = ["wire", "from", "to", "colour", "mm2", "metres"];
@@ -21,17 +23,16 @@ const needed: readonly Column[] = ["wire", "from", "to", "colour", "mm2", "metre
 export function wireList({ wires }: Circuit): string[][] {
   return [
     [...wireListColumns],
-    ...wires.map(({ id, from, to, colour, mm2, metres, fromOhms, toOhms }) =>
-      [id, from, to, colour, mm2, metres, fromOhms ?? "", toOhms ?? ""].map(String),
+    ...wires.map(({ id, from, to, colour, mm2, metres, fromOhms, toOhms, colourName }) =>
+      [id, from, to, colour, mm2, metres, fromOhms ?? "", toOhms ?? "", colourName ?? ""].map(String),
     ),
   ];
 }
 
+const orNull = (value: number): number | null => (Number.isNaN(value) ? null : value);
+
 /** A figure as typed in a list; null if it is not one. */
-const figure = (text: string): number | null => {
-  const value = typedFigure(text);
-  return Number.isNaN(value) ? null : value;
-};
+const figure = (text: string): number | null => orNull(typedFigure(text));
 
 /**
  * A circuit with its wires replaced by those of a list: rows of text, the heading first, columns in any order.
@@ -54,8 +55,8 @@ export function withWireList(circuit: Circuit, rows: readonly (readonly string[]
     if (row.every((cell) => cell.trim() === "")) return [];
     const place = (column: Column): string => `row ${index + 2}, ${column}`;
     const cell = (column: Column): string => (row[at.get(column) ?? -1] ?? "").trim();
-    const number = (column: Column): number => {
-      const value = figure(cell(column));
+    const number = (column: Column, read = figure): number => {
+      const value = read(cell(column));
       if (value === null)
         problems.push({
           code: "wrong-value",
@@ -71,8 +72,9 @@ export function withWireList(circuit: Circuit, rows: readonly (readonly string[]
         from: cell("from"),
         to: cell("to"),
         colour: cell("colour"),
-        mm2: number("mm2"),
-        metres: number("metres"),
+        ...(cell("colourName") ? { colourName: cell("colourName") } : writtenColour(cell("colour"))),
+        mm2: number("mm2", (text) => orNull(writtenMm2(text))),
+        metres: number("metres", (text) => orNull(writtenMetres(text))),
         ...optional("fromOhms"),
         ...optional("toOhms"),
       },

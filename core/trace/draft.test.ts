@@ -44,7 +44,7 @@ describe("a draft", () => {
 
   test("an answer of the wrong kind is refused by its place", () => {
     expect(parseAnswer("speeds", "many")).toMatchObject({ ok: false });
-    expect(parseAnswer("fuse", { id: "F 1", amps: 30 })).toMatchObject({
+    expect(parseAnswer("fuse", { id: 31, amps: 30 })).toMatchObject({
       ok: false,
       problems: [{ code: "wrong-value", path: "id" }],
     });

@@ -1,7 +1,12 @@
 import { z } from "zod";
-import { itemId } from "../circuit/parts/partBase";
 
-const label = itemId;
+/** A name as the diagram or the person writes it; the circuit's id is made from it. */
+const label = z
+  .string()
+  .trim()
+  .min(1, "enter a name")
+  .max(40)
+  .refine((name) => /[A-Za-z0-9]/.test(name), "must have a letter or a digit");
 const amps = z.number().positive().max(400);
 const volts = z.number().min(-60).max(60);
 const minutes = z.number().nonnegative().max(600);
@@ -33,7 +38,9 @@ export const traceAnswerSchemas = {
   link: z.enum(["all", "lowest", "none"]),
   /** Ohms of the pack's elements, the lowest speed's first; null for one that is not known. */
   ohms: z.strictObject({ steps: z.array(z.number().positive().max(1000).nullable()).max(12) }),
-  /** Command volts at which the control module is off and at which it is full on. */
+  /** What the command wire carries: a voltage, a duty signal, or messages of a data bus. */
+  signal: z.enum(["volts", "duty", "bus"]),
+  /** Command volts, as a meter shows them, at which the control module is off and at which it is full on. */
   command: z.strictObject({ still: volts, full: volts }).refine(({ still, full }) => still !== full, {
     message: "the two volts must differ",
   }),
@@ -44,8 +51,8 @@ export const traceAnswerSchemas = {
     keyFuse: label,
     keyAmps: amps,
   }),
-  /** Where the blower's current and the coil's go to ground. */
-  grounds: z.strictObject({ blower: label, coil: label }),
+  /** Where the blower's current goes to ground, and the coil's if there is a relay. */
+  grounds: z.strictObject({ blower: label, coil: label.optional() }),
   /** The motor's current at full speed. */
   motor: z.strictObject({ amps: z.number().positive().max(200) }),
   /** The plugs at the motor, at the pack or control module, and at the switch or panel. */
@@ -74,6 +81,7 @@ export const usualAnswers: { readonly [Id in TraceQuestionId]: TraceAnswer<Id> }
   top: "switch",
   link: "all",
   ohms: { steps: [] },
+  signal: "volts",
   command: { still: 0.5, full: 4.5 },
   panel: { batteryFuse: "F3", batteryAmps: 10, keyFuse: "F2", keyAmps: 10 },
   grounds: { blower: "E1", coil: "E2" },
@@ -99,7 +107,8 @@ export function questionsAsked(answers: TraceAnswers): TraceQuestionId[] {
   const relay = answered(answers, "relay").value === "yes";
   const skipped = new Set<TraceQuestionId>([
     ...(relay ? [] : (["coil"] as const)),
-    ...(resistor ? (["command", "panel"] as const) : (["top", "link", "ohms"] as const)),
+    ...(resistor ? (["signal", "command", "panel"] as const) : (["top", "link", "ohms"] as const)),
+    ...(answered(answers, "signal").value === "bus" ? (["command"] as const) : []),
   ]);
   return traceQuestionIds.filter((id) => !skipped.has(id));
 }

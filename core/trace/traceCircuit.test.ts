@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { declinedParts } from "../circuit/declined";
 import { parseCircuit } from "../circuit/parseCircuit";
 import { buildNetlist } from "../solve/buildNetlist";
 import { circuitFamily } from "../solve/checks/circuitFamily";
@@ -50,7 +51,7 @@ describe("a trace whose values nobody knows", () => {
     });
     // Values that nobody gave are marked as assumed.
     expect(circuit.wires.every(({ assumed }) => assumed)).toBe(true);
-    for (const kind of ["motor", "fuse", "resistor", "module", "head"])
+    for (const kind of ["motor", "fuse", "resistor", "module", "head", "relay", "ground"])
       for (const part of circuit.parts.filter((one) => one.kind === kind)) expect(part.assumed).toBe(true);
   });
 });
@@ -83,6 +84,40 @@ test("an answered value is in the circuit and not marked as assumed", () => {
   expect(circuit.connectors.map(({ id }) => id)).toEqual(["X31", "X60", "X52"]);
   expect(circuit.places.map(({ minutes }) => minutes)).toEqual([3, 2, 6, 9]);
   expect(circuit.wires.some(({ to }) => to === "E4.31")).toBe(true);
+});
+
+test("values that are never asked for stay assumed: a relay's coil, a panel's volts for each speed", () => {
+  const { circuit } = traced({
+    control: "linear",
+    coil: { relay: "K5", fuse: "F12", amps: 7.5 },
+    command: { still: 0, full: 5 },
+  });
+  const of = (kind: string) => circuit.parts.find((part) => part.kind === kind);
+  expect(of("relay")).toMatchObject({ id: "K5", assumed: true });
+  expect(of("head")).toHaveProperty("assumed", true);
+  expect(of("module")).not.toHaveProperty("assumed");
+});
+
+test("names as a diagram writes them become titles, and ids are made from them", () => {
+  const { circuit } = traced({
+    fuse: { id: "blower fuse", amps: 30 },
+    grounds: { blower: "left kick panel" },
+    plugs: { motor: "C-216", control: "resistor plug 2", switch: "X3" },
+  });
+  const part = (id: string) => circuit.parts.find((own) => own.id === id);
+  expect(part("blower-fuse")).toMatchObject({ kind: "fuse", title: "blower fuse", amps: 30 });
+  expect(part("left-kick-panel")).toMatchObject({ kind: "ground", title: "left kick panel" });
+  expect(circuit.connectors.map(({ id }) => id)).toEqual(["C-216", "X3", "resistor-plug-2"]);
+  expect(circuit.places.find(({ id }) => id === "blower")?.parts).toContain("resistor-plug-2");
+});
+
+test("a control module on a data bus is left to the maker's procedure, and its volts are not asked for", () => {
+  const answers = { control: "linear", signal: "bus" } as const;
+  expect(questionsAsked(answers)).not.toContain("command");
+  expect(declinedParts(traced(answers).circuit)).toEqual([
+    { part: "A1", reason: "data-bus" },
+    { part: "A2", reason: "data-bus" },
+  ]);
 });
 
 test("a partly known pack keeps what is known and stays assumed", () => {

@@ -2,6 +2,7 @@ import type { z } from "zod";
 import { type Circuit, type Connector, circuitSchema, type Place, type Wire } from "../circuit/circuit";
 import type { Part } from "../circuit/parts/index";
 import type { ResistorElement } from "../circuit/parts/resistor";
+import { idFromName } from "../circuit/writtenName";
 import { usualSteps } from "./resistorSteps";
 import { answered, type TraceAnswers } from "./traceAnswer";
 
@@ -20,6 +21,18 @@ const wireKinds = {
   smallGround: { colour: "BN", mm2: 0.75, metres: 0.6 },
 } as const;
 
+/** A part's id and, where the name cannot be an id, its title. */
+interface Named {
+  readonly id: string;
+  readonly title?: string;
+}
+
+/** A name as the diagram writes it. */
+function named(label: string): Named {
+  const id = idFromName(label);
+  return id === label ? { id } : { id, title: label };
+}
+
 /** Collects a circuit's parts and wires during the trace. */
 class Draft {
   readonly parts: Part[] = [];
@@ -35,9 +48,9 @@ class Draft {
     this.wires.push({ id: `W${this.wires.length + 1}`, from, to, ...wireKinds[kind], assumed: true });
   }
 
-  plug(id: string, title: string, part: string, terminals: readonly string[]): void {
+  plug(label: string, title: string, part: string, terminals: readonly string[]): void {
     const pins = terminals.map((terminal, index) => [String(index + 1), `${part}.${terminal}`] as const);
-    this.connectors.push({ id, title, pins: Object.fromEntries(pins) });
+    this.connectors.push({ id: idFromName(label), title, pins: Object.fromEntries(pins) });
   }
 
   place(id: string, minutes: number, parts: readonly string[]): void {
@@ -45,6 +58,9 @@ class Draft {
     this.places.push({ id, minutes, parts: parts.filter((part) => known.has(part)) });
   }
 }
+
+/** The relay coil's ground, until its name is known. */
+const usualCoilGround = "E2";
 
 /** A usual relay (common practice, no source). */
 const relay = (id: string) =>
@@ -59,9 +75,9 @@ export function traceCircuit({ id, title, steering }: CircuitName, answers: Trac
   const draft = new Draft();
   const speeds = answered(answers, "speeds").value;
   const settings = ["off", ...Array.from({ length: speeds }, (_, index) => String(index + 1))];
-  const grounds = answered(answers, "grounds").value;
+  const grounds = answered(answers, "grounds");
   draft.part({ id: "G1", kind: "battery", restVolts: 12.6, chargingVolts: 14.2, ohms: 0.012 }, false);
-  draft.part({ id: grounds.blower, kind: "ground", ohms: 0.002 });
+  draft.part({ ...named(grounds.value.blower), kind: "ground", ohms: 0.002 }, grounds.known);
   const supply = supplyOf(draft, answers);
   const motor = answered(answers, "motor");
   draft.part(
@@ -107,7 +123,8 @@ function supplyOf(draft: Draft, answers: TraceAnswers): Supply {
   const coil = answered(answers, "coil");
   const withRelay = answered(answers, "relay").value === "yes";
   draft.part({ id: "J1", kind: "splice" });
-  draft.part({ id: fuse.value.id, kind: "fuse", amps: fuse.value.amps }, fuse.known);
+  const blowerFuse = named(fuse.value.id);
+  draft.part({ ...blowerFuse, kind: "fuse", amps: fuse.value.amps }, fuse.known);
   draft.wire("main", "G1.+", "J1.s");
   /** The key's own output; the key switch exists only if something is connected to it. */
   const key = (): string => {
@@ -117,29 +134,36 @@ function supplyOf(draft: Draft, answers: TraceAnswers): Supply {
     }
     return "S1.15";
   };
-  if (feed === "always") draft.wire("main", "J1.s", `${fuse.value.id}.in`);
-  else draft.wire("blower", key(), `${fuse.value.id}.in`);
+  if (feed === "always") draft.wire("main", "J1.s", `${blowerFuse.id}.in`);
+  else draft.wire("blower", key(), `${blowerFuse.id}.in`);
   const keyFuses = new Set<string>();
-  const keyFuse = (id: string, amps: number, known: boolean): string => {
+  const keyFuse = (label: string, amps: number, known: boolean): string => {
+    const { id, ...title } = named(label);
     if (!keyFuses.has(id)) {
       keyFuses.add(id);
-      draft.part({ id, kind: "fuse", amps }, known);
+      draft.part({ id, ...title, kind: "fuse", amps }, known);
       draft.wire("small", key(), `${id}.in`);
     }
     return `${id}.out`;
   };
   if (withRelay) {
-    const { relay: name, fuse: coilFuse, amps } = coil.value;
-    const { coil: ground } = answered(answers, "grounds").value;
+    const { fuse: coilFuse, amps } = coil.value;
+    const { id: name, ...title } = named(coil.value.relay);
+    const given = answered(answers, "grounds").value.coil;
+    const { id: ground, ...groundTitle } = named(given ?? usualCoilGround);
     if (!draft.parts.some((part) => part.id === ground))
-      draft.part({ id: ground, kind: "ground", ohms: 0.002 });
-    draft.part(relay(name), coil.known);
-    draft.wire("blower", `${fuse.value.id}.out`, `${name}.30`);
+      draft.part(
+        { id: ground, ...groundTitle, kind: "ground", ohms: 0.002 },
+        given !== undefined && answered(answers, "grounds").known,
+      );
+    // Nobody is asked for the relay's ohms and volts.
+    draft.part({ ...relay(name), ...title }, false);
+    draft.wire("blower", `${blowerFuse.id}.out`, `${name}.30`);
     draft.wire("small", keyFuse(coilFuse, amps, coil.known), `${name}.86`);
     draft.wire("smallGround", `${name}.85`, `${ground}.31`);
   }
   return {
-    blower: withRelay ? `${coil.value.relay}.87` : `${fuse.value.id}.out`,
+    blower: withRelay ? `${idFromName(coil.value.relay)}.87` : `${blowerFuse.id}.out`,
     keyed: () =>
       electronic
         ? keyFuse(panel.keyFuse, panel.keyAmps, answered(answers, "panel").known)
@@ -157,7 +181,7 @@ function resistorControl(
   const speeds = settings.length - 1;
   const ground = answered(answers, "hands").value === "ground";
   const top = answered(answers, "top").value;
-  const grounds = answered(answers, "grounds").value;
+  const groundPoint = `${idFromName(answered(answers, "grounds").value.blower)}.31`;
   const plugs = answered(answers, "plugs").value;
   const lows = top === "pack" ? speeds : speeds - 1;
   const lowTerminals = Array.from({ length: lows }, (_, index) => `L${index + 1}`);
@@ -175,10 +199,10 @@ function resistorControl(
     ground ? draft.wire(kind, motorSide, switchSide) : draft.wire(kind, switchSide, motorSide);
   if (ground) {
     draft.wire("blower", supply.blower, "M1.+");
-    draft.wire("ground", "S2.C", `${grounds.blower}.31`);
+    draft.wire("ground", "S2.C", groundPoint);
   } else {
     draft.wire("blower", supply.blower, "S2.C");
-    draft.wire("ground", "M1.-", `${grounds.blower}.31`);
+    draft.wire("ground", "M1.-", groundPoint);
   }
   draft.plug(plugs.motor, "motor plug", "M1", ["+", "-"]);
   draft.plug(plugs.switch, "speed switch plug", "S2", [
@@ -199,7 +223,7 @@ function resistorControl(
     draft.part(relay("K9"), false);
     run("blower", own, "K9.30");
     run("blower", "K9.87a", `R1.${out}`);
-    topSpeedRelay(draft, supply, ground, `${grounds.blower}.31`);
+    topSpeedRelay(draft, supply, ground, groundPoint);
   }
 }
 
@@ -245,7 +269,8 @@ function electronicControl(
   const { still, full } = command.value;
   const panel = answered(answers, "panel");
   const plugs = answered(answers, "plugs").value;
-  const { blower } = answered(answers, "grounds").value;
+  const groundPoint = `${idFromName(answered(answers, "grounds").value.blower)}.31`;
+  const bus = answered(answers, "signal").value === "bus" ? ({ bus: true } as const) : {};
   const steps = settings.length - 1;
   const span = full - still;
   draft.part(
@@ -256,6 +281,7 @@ function electronicControl(
       drive: answered(answers, "control").value === "chopping" ? "pwm" : "linear",
       commandVolts: [still, full],
       onOhms: 0.01,
+      ...bus,
     },
     command.known,
   );
@@ -272,20 +298,23 @@ function electronicControl(
           Number((index === 0 ? still - 0.1 * span : still + span * at(index)).toFixed(2)),
         ]),
       ),
+      ...bus,
     },
-    command.known,
+    // Nobody is asked for the volts of each speed.
+    false,
   );
-  const { batteryFuse, batteryAmps } = panel.value;
-  draft.part({ id: batteryFuse, kind: "fuse", amps: batteryAmps }, panel.known);
+  const { batteryAmps } = panel.value;
+  const { id: batteryFuse, ...fuseTitle } = named(panel.value.batteryFuse);
+  draft.part({ id: batteryFuse, ...fuseTitle, kind: "fuse", amps: batteryAmps }, panel.known);
   draft.wire("key", "J1.s", `${batteryFuse}.in`);
   draft.wire("blower", supply.blower, "A1.30");
-  draft.wire("ground", "A1.31", `${blower}.31`);
+  draft.wire("ground", "A1.31", groundPoint);
   draft.wire("blower", "A1.m+", "M1.+");
   draft.wire("blower", "A1.m-", "M1.-");
   draft.wire("small", "A2.cmd", "A1.cmd");
   draft.wire("small", `${batteryFuse}.out`, "A2.30");
   draft.wire("small", supply.keyed(), "A2.15");
-  draft.wire("smallGround", "A2.31", `${blower}.31`);
+  draft.wire("smallGround", "A2.31", groundPoint);
   draft.plug(plugs.motor, "motor plug", "M1", ["+", "-"]);
   draft.plug(plugs.control, "control module plug", "A1", ["30", "31", "cmd", "m+", "m-"]);
   draft.plug(plugs.switch, "climate panel plug", "A2", ["30", "15", "31", "cmd"]);
@@ -297,11 +326,13 @@ function finish(draft: Draft, answers: TraceAnswers): void {
   const plugs = answered(answers, "plugs").value;
   const coil = answered(answers, "coil").value;
   const panel = answered(answers, "panel").value;
-  const box = [answered(answers, "fuse").value.id, coil.relay, "G1", answered(answers, "grounds").value.coil];
-  const dashBox = [coil.fuse, panel.keyFuse, panel.batteryFuse, "S1"].filter((id) => !box.includes(id));
-  const blower = ["M1", "R1", "A1", "K9", plugs.motor, plugs.control, "J2"];
+  const { coil: coilGround = usualCoilGround } = answered(answers, "grounds").value;
+  const ids = (...labels: string[]): string[] => labels.map((label) => idFromName(label));
+  const box = ids(answered(answers, "fuse").value.id, coil.relay, "G1", coilGround);
+  const dashBox = ids(coil.fuse, panel.keyFuse, panel.batteryFuse, "S1").filter((id) => !box.includes(id));
+  const blower = ids("M1", "R1", "A1", "K9", plugs.motor, plugs.control, "J2");
   draft.place("fuse-box", reach.box, [...new Set(box)]);
   draft.place("dash-box", reach.dashBox, [...new Set(dashBox)]);
   draft.place("blower", reach.blower, blower);
-  draft.place("behind-panel", reach.switch, ["S2", "A2", plugs.switch]);
+  draft.place("behind-panel", reach.switch, ids("S2", "A2", plugs.switch));
 }

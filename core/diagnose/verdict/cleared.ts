@@ -25,11 +25,15 @@ const fallenBy = 3;
 export const isCleared = (now: number, before: number): boolean =>
   now < clearBelow && now * fallenBy < before;
 
-/** Suspects by the part they would replace. */
+/** Suspects by the part they would replace. A part that no wire goes to has no faults to be cleared of. */
 const variantsByPart = perCircuit((compiled): ReadonlyMap<string, readonly number[]> => {
   const found = new Map<string, number[]>();
+  const { parts, wires } = compiled.netlist.circuit;
+  const wired = new Set(wires.flatMap(({ from, to }) => [from, to].map((end) => end.split(".")[0])));
+  const loose = new Set(parts.flatMap(({ id }) => (wired.has(id) ? [] : [id])));
   compiled.variants.forEach(({ fault }, variant) => {
-    for (const part of fault.parts) found.set(part, [...(found.get(part) ?? []), variant]);
+    for (const part of fault.parts)
+      if (!loose.has(part)) found.set(part, [...(found.get(part) ?? []), variant]);
   });
   return found;
 });

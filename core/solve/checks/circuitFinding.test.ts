@@ -48,7 +48,41 @@ test.each(shippedIds)("%s: speeds increase strictly, and a pack has sensible wat
   expect(Math.max(...heat)).toBeLessThan(60);
 });
 
+describe("what no vehicle could run with", () => {
+  test("a ground point without a wire, and no ground at all", () => {
+    const codes = (findings: readonly CircuitFinding[]) => findings.map(({ what }) => what.code);
+    const unwired = found(({ parts }) => parts.push({ id: "E77", kind: "ground", ohms: 0.002 }));
+    expect(unwired).toMatchObject([{ weight: "wrong", what: { code: "ground-not-wired", part: "E77" } }]);
+    const none = found((raw) => {
+      const grounds = raw.parts.flatMap(({ kind, id }) => (kind === "ground" ? [`${id as string}.31`] : []));
+      raw.wires = raw.wires.filter(
+        ({ from, to }) => !grounds.includes(from as string) && !grounds.includes(to as string),
+      );
+    });
+    expect(codes(none)).toContain("no-ground");
+    expect(codes(none)).toContain("never-turns");
+  });
+
+  test("a fuse that would let its wire burn", () => {
+    expect(found((raw) => set(part(raw, "F7"), "amps", 500))).toMatchObject([
+      { weight: "wrong", what: { code: "fuse-too-large", fuse: "F7", ratedAmps: 500 } },
+    ]);
+  });
+});
+
 describe("what is probably wrong, by its place", () => {
+  test("a pack whose coils are in reverse", () => {
+    const pack = (raw: Raw) => part(raw, "R1").elements as { ohms?: number }[];
+    const reversed = found((raw) => {
+      const coils = pack(raw).filter(({ ohms }) => ohms !== undefined);
+      const ohms = coils.map((coil) => coil.ohms).reverse();
+      coils.forEach((coil, index) => {
+        Object.assign(coil, { ohms: ohms[index] });
+      });
+    });
+    expect(reversed.map(({ what }) => what.code)).toContain("pack-order");
+  });
+
   const place = (pattern: RegExp) => expect.stringMatching(pattern);
 
   test("a fuse too small for the healthy current", () => {

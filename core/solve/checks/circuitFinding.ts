@@ -8,6 +8,24 @@ import type { Netlist } from "../netlist/netlist";
 export type CircuitDoubt =
   | { readonly code: "splice-joins-nothing"; readonly part: string }
   | { readonly code: "no-wire"; readonly terminals: readonly string[] }
+  | { readonly code: "ground-not-wired"; readonly part: string }
+  | { readonly code: "no-ground" }
+  | {
+      readonly code: "fuse-too-large";
+      readonly fuse: string;
+      readonly ratedAmps: number;
+      readonly wire: string;
+      readonly mm2: number;
+      readonly ableAmps: number;
+    }
+  | {
+      readonly code: "pack-order";
+      readonly pack: string;
+      readonly low: string;
+      readonly lowOhms: number;
+      readonly high: string;
+      readonly highOhms: number;
+    }
   | {
       readonly code: "short";
       readonly wire: string;
@@ -65,6 +83,8 @@ const shortAmps = 120;
 const sameSpeed = 0.01;
 /** Largest voltage drop of a healthy wire (common practice, no source: half a volt a side). */
 const mostDrop = 0.5;
+/** A fuse rated above this many times what the wire behind it can carry protects nothing (judgement). */
+const fuseTimes = 2;
 /** Largest share of its rating a fuse should carry continuously (common practice, no source). */
 const fuseShare = 0.8;
 
@@ -78,7 +98,12 @@ export function circuitFindings(netlist: Netlist): CircuitFinding[] {
   const points = healthyPoints(netlist);
   const short = shortFinding(netlist, points);
   return [
+    ...(isGrounded(circuit)
+      ? []
+      : [{ path: "parts", what: { code: "no-ground" }, weight: "wrong" } satisfies CircuitFinding]),
     ...looseTerminals(circuit),
+    ...largeFuses(circuit),
+    ...packOrders(circuit, points),
     // With a short across the battery, no other current means anything.
     ...(short
       ? [short]
@@ -88,6 +113,79 @@ export function circuitFindings(netlist: Netlist): CircuitFinding[] {
           ...wireFindings(circuit, points),
         ]),
   ];
+}
+
+/** Whether any wire leads back to the battery: over a ground point, or to its negative post. */
+const isGrounded = ({ parts, wires }: Circuit): boolean =>
+  wires.some(({ from, to }) =>
+    [from, to].some((end) => {
+      const [id, terminal] = end.split(".");
+      const kind = parts.find((part) => part.id === id)?.kind;
+      return kind === "ground" || (kind === "battery" && terminal === "-");
+    }),
+  );
+
+/** Fuses that would let the wire behind them burn. */
+function largeFuses({ parts, wires }: Circuit): CircuitFinding[] {
+  return parts.flatMap((part, index): CircuitFinding[] => {
+    if (part.kind !== "fuse") return [];
+    const behind = wires.filter(({ from, to }) => from === `${part.id}.out` || to === `${part.id}.out`);
+    const thickest = behind.reduce<Wire | null>(
+      (most, wire) => (wire.mm2 > (most?.mm2 ?? 0) ? wire : most),
+      null,
+    );
+    const able = thickest ? ampacity(thickest.mm2) : Number.POSITIVE_INFINITY;
+    if (!thickest || part.amps <= fuseTimes * able) return [];
+    return [
+      {
+        path: `parts.${index}.amps`,
+        what: {
+          code: "fuse-too-large",
+          fuse: part.id,
+          ratedAmps: part.amps,
+          wire: thickest.id,
+          mm2: thickest.mm2,
+          ableAmps: able,
+        },
+        weight: "wrong",
+      },
+    ];
+  });
+}
+
+/**
+ * Packs whose coils seem to be entered in reverse: usually the coil that only the lowest speed uses has the most ohms,
+ * and the one nearest the top speed the fewest (common practice, no source).
+ */
+function packOrders({ parts }: Circuit, points: readonly HealthyPoint[]): CircuitFinding[] {
+  return parts.flatMap((part, index): CircuitFinding[] => {
+    if (part.kind !== "resistor") return [];
+    const coils = part.elements.flatMap((element) => {
+      if (!("ohms" in element) || element.ohms === undefined) return [];
+      const name = `${part.id}.${element.id}`;
+      const speeds = points.filter(({ point }) => Math.abs(point.amps[name] ?? 0) > 0.1).length;
+      return [{ name, ohms: element.ohms, speeds }];
+    });
+    const ordered = [...coils].sort((a, b) => a.speeds - b.speeds);
+    const [low, high] = [ordered[0], ordered.at(-1)];
+    const inSeries = ordered.every(({ speeds }, i) => i === 0 || speeds > (ordered[i - 1]?.speeds ?? 0));
+    const rising = ordered.every(({ ohms }, i) => i === 0 || ohms > (ordered[i - 1]?.ohms ?? 0));
+    if (!low || !high || ordered.length < 2 || !inSeries || !rising) return [];
+    return [
+      {
+        path: `parts.${index}`,
+        what: {
+          code: "pack-order",
+          pack: part.id,
+          low: low.name,
+          lowOhms: low.ohms,
+          high: high.name,
+          highOhms: high.ohms,
+        },
+        weight: "doubtful",
+      },
+    ];
+  });
 }
 
 function looseTerminals(circuit: Circuit): CircuitFinding[] {
@@ -112,6 +210,8 @@ function looseTerminals(circuit: Circuit): CircuitFinding[] {
       (terminal) => !used.has(`${part.id}.${terminal}`) && !(part.kind === "relay" && terminal === "87a"),
     );
     if (loose.length === 0) return [];
+    if (part.kind === "ground")
+      return [{ path: `parts.${index}`, what: { code: "ground-not-wired", part: part.id }, weight: "wrong" }];
     const inner = part.kind === "resistor" ? innerPoints(part.elements) : new Set<string>();
     const outer = loose.filter((terminal) => !inner.has(terminal));
     return outer.length === 0
