@@ -126,7 +126,7 @@ test("a ground-side four-speed circuit is traced from a printed list and finds i
 
   // A wrong cell is refused while it is typed; undo and redo go all the way.
   const colour = page.getByLabel("Colour of W1", { exact: true });
-  await colour.fill("RED");
+  await colour.fill("plaid");
   await expect(page.getByRole("alert").filter({ hasText: "IEC 60757" })).toBeVisible();
   await colour.press("Escape");
   await expect(colour).toHaveValue("RD");

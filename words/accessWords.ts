@@ -10,7 +10,27 @@ export function backTitle(work: BackWork): string {
     return `Test ${work.beforePanels ? "before the panels go back on" : "now"}: key on, off, every speed up and down, and check that off stays off`;
   const { step } = work;
   if (step.back) return step.back;
-  return step.kind === "battery-off" ? "Reconnect the battery negative" : `Undo: ${step.title}`;
+  return step.kind === "battery-off" ? "Reconnect the battery negative" : reversedTitle(step.title);
+}
+
+/** First words of a removal, and of its refitting. */
+const reversals: readonly (readonly [RegExp, string])[] = [
+  [/^Unplug /, "Plug in "],
+  [/^Remove /, "Refit "],
+  [/^Take (?:out|off) /, "Refit "],
+  [/^Disconnect /, "Reconnect "],
+  [/^Unclip /, "Clip in "],
+  [/^Unscrew /, "Screw back "],
+  [/^Undo /, "Tighten "],
+  [/^Open /, "Close "],
+  [/^Lower /, "Raise "],
+];
+
+/** The refitting of a step by its title; what stands after a colon says how it came off, and is left out. */
+function reversedTitle(title: string): string {
+  const [what = title] = title.split(": ");
+  const known = reversals.find(([start]) => start.test(what));
+  return known ? what.replace(known[0], known[1]) : `Refit what came off: ${title}`;
 }
 
 /** One rule for refitting a step. */

@@ -3,6 +3,7 @@ import type { SetURLSearchParams } from "react-router";
 import { Form, Link, useSearchParams } from "react-router";
 import { QueuedPage } from "../entries/QueuedForm";
 import { CheckLine, type ProvenBy } from "./CheckLine";
+import { CheckPicture } from "./CheckPicture";
 import type { CheckData } from "./checkView.server";
 
 interface CheckPageProps {
@@ -35,49 +36,57 @@ export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) 
   const failed = proof.steps.filter(({ judged }) => judged !== null && judged !== "right");
   const waiting = proof.steps.filter(({ judged }) => judged === null).length;
   return (
-    <main id="main" className="grid w-full max-w-3xl gap-3 px-5 py-3">
-      <p className="text-base text-soft">
-        Fitted: {fitted}. Tap what you find at each step. Amps and volts are compared with what this circuit
-        should show with the new part, engine off.
-      </p>
-      <p role="status" className="font-semibold">
-        {failed.length > 0
-          ? `${failed.length} ${failed.length === 1 ? "step is" : "steps are"} not as expected: ${listed(failed.map(({ title }) => title))}.`
-          : waiting > 0
-            ? `${waiting} ${waiting === 1 ? "step" : "steps"} left.`
-            : "Every step is as expected: the repair is proven."}
-      </p>
-      <AirBy by={by} setSearch={setSearch} />
-      <QueuedPage to={`/jobs/${id}/checks`}>
-        {phases.map(([phase, title, hint]) => (
-          <PhaseSection key={phase} phase={phase} title={title} hint={hint} proof={proof} by={by} />
-        ))}
-      </QueuedPage>
-      {failed.some(({ finding, judged }) => finding?.by === "amps" && judged === "too-high") && (
-        <p>
-          It draws more current than a good motor does in this circuit.{" "}
-          <Link to={`/jobs/${id}/motor`} className="underline">
-            See what could draw this much, and what it would do to the new part
-          </Link>
+    <main
+      id="main"
+      className="grid w-full max-w-7xl grid-cols-[minmax(0,1fr)] items-start gap-3 px-5 py-3 max-md:px-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]"
+    >
+      <div className="grid gap-3">
+        <p className="text-base text-soft">
+          Fitted: {fitted}. Tap what you find at each step. Amps and volts are compared with what this circuit
+          should show with the new part, engine off.
         </p>
-      )}
-      {failed.length > 0 && !closed && (
-        <Form method="post" className="grid gap-2">
-          <input type="hidden" name="token" value={token} />
-          <button className="btn btn-main justify-self-start" type="submit" name="intent" value="back">
-            Go back to probing with these results
-          </button>
-          <p className="text-base text-soft">
-            Faults that the new part would have cured are then ruled out. Earlier readings still count, and
-            the results of this check become new readings.
+        <p role="status" className="font-semibold">
+          {failed.length > 0
+            ? `${failed.length} ${failed.length === 1 ? "step is" : "steps are"} not as expected: ${listed(failed.map(({ title }) => title))}.`
+            : waiting > 0
+              ? `${waiting} ${waiting === 1 ? "step" : "steps"} left.`
+              : "Every step is as expected: the repair is proven."}
+        </p>
+        <AirBy by={by} setSearch={setSearch} />
+        <QueuedPage to={`/jobs/${id}/checks`}>
+          {phases.map(([phase, title, hint]) => (
+            <PhaseSection key={phase} phase={phase} title={title} hint={hint} proof={proof} by={by} />
+          ))}
+        </QueuedPage>
+        {failed.some(({ finding, judged }) => finding?.by === "amps" && judged === "too-high") && (
+          <p>
+            It draws more current than a good motor does in this circuit.{" "}
+            <Link to={`/jobs/${id}/motor`} className="underline">
+              See what could draw this much, and what it would do to the new part
+            </Link>
           </p>
-        </Form>
-      )}
-      {proof.whole === "proven" && (
-        <Link to={`/jobs/${id}/close`} className="btn btn-main justify-self-start">
-          Continue to Close
-        </Link>
-      )}
+        )}
+        {failed.length > 0 && !closed && (
+          <Form method="post" className="grid gap-2">
+            <input type="hidden" name="token" value={token} />
+            <button className="btn btn-main justify-self-start" type="submit" name="intent" value="back">
+              Go back to probing with these results
+            </button>
+            <p className="text-base text-soft">
+              Faults that the new part would have cured are then ruled out. Earlier readings still count, and
+              the results of this check become new readings.
+            </p>
+          </Form>
+        )}
+        {proof.whole === "proven" && (
+          <Link to={`/jobs/${id}/close`} className="btn btn-main justify-self-start">
+            Continue to Close
+          </Link>
+        )}
+      </div>
+      <div className="grid gap-3 lg:sticky lg:top-3">
+        <CheckPicture steps={proof.steps} by={by} />
+      </div>
     </main>
   );
 }

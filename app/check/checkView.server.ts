@@ -91,6 +91,9 @@ export async function checkView(job: Job, circuit: Circuit) {
       title: proofStepTitle(step),
       phase: step.phase,
       kind: step.kind,
+      does: step.kind === "air" ? step.does : null,
+      setting:
+        step.kind === "air" ? (Object.values(step.setup.selectors ?? {})[0] ?? step.setup.setting) : null,
       check: step.kind === "check" ? step.check : null,
       expected: expectedText(step),
       bands: bandsAt(own, step),

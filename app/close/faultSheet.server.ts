@@ -1,4 +1,5 @@
 import { airflowReading } from "@core/predict/observations/airflow";
+import { faultWords, repairName } from "@words/partName";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import { activeReadings, type JobView, sheetStatesAt } from "../job/jobView.server";
@@ -55,10 +56,26 @@ function showingSpeed(view: JobView): string {
   return wrong.find((setting) => setting !== off) ?? speeds.at(-1) ?? off ?? "off";
 }
 
-/** The circuit with a fault in it, its parts marked, for the card in the file; a complete SVG. */
+/** The circuit with the likeliest fault in it, for the verdict; null if the fault changes nothing in the circuit. */
+export async function failedPath(view: JobView, faultId: string | null, p: number) {
+  const variant = view.engine.variants.find(({ id }) => id === faultId);
+  if (!variant || variant.fault.changes.length === 0) return null;
+  const { svg, setting } = await faultSheet(view, variant.family, p);
+  return {
+    svg,
+    setting,
+    words: `${repairName(view.circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`,
+  };
+}
+
+/**
+ * The circuit with a fault in it, its parts marked; a complete SVG.
+ * @param p how sure it is, which the mark shows
+ */
 export async function faultSheet(
   view: JobView,
   fault: string,
+  p = 1,
 ): Promise<{ svg: string; width: number; height: number; setting: string }> {
   const { circuit, engine } = view;
   const setting = showingSpeed(view);
@@ -69,7 +86,7 @@ export async function faultSheet(
   const marked = variant?.fault.parts ?? view.job.fitted ?? [];
   const markup = renderToStaticMarkup(
     createElement(CircuitSheet, {
-      ...plainSheet(circuit, state, { doubt: Object.fromEntries(marked.map((part) => [part, 1])) }),
+      ...plainSheet(circuit, state, { doubt: Object.fromEntries(marked.map((part) => [part, p])) }),
       layout,
     }),
   );

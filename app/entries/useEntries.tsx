@@ -165,6 +165,10 @@ export function EntryForm({ passing = false, ...props }: EntryFormProps) {
     <form
       {...props}
       method="post"
+      // Leaves the field, so that the next letter is a key of the page again, after a refused figure too.
+      onKeyDown={({ key, target }) => {
+        if (key === "Escape" && target instanceof HTMLElement) target.blur();
+      }}
       onSubmit={(event) => {
         event.preventDefault();
         const form = event.currentTarget;

@@ -6,6 +6,7 @@ import { JobMoneyNav } from "../parts/JobMoneyNav";
 import { priceText } from "../text/money";
 import { EstimateEditor } from "./EstimateEditor";
 import type { EstimateData } from "./estimateView.server";
+import { OfferPicture } from "./OfferPicture";
 import { VersionCard } from "./VersionCard";
 
 /** The ways to do the repair side by side, then the versions of the chosen one, up to its bill. */
@@ -98,6 +99,11 @@ function Offers({ page }: { page: EstimateData }) {
           />
         ))}
       </ul>
+      {page.offers.length > 1 && (
+        <div className="mt-3 max-w-4xl">
+          <OfferPicture page={page} />
+        </div>
+      )}
       <p className="mt-1 text-base text-soft">
         At {priceText(page.terms.hourMinor, currency)} an hour, labour by{" "}
         {page.terms.labourBy === "book"

@@ -62,10 +62,10 @@ export function FileChooser({ label, accept, actions, disabled, onAnswer }: File
     await revalidate();
   };
   return (
-    <div className="grid gap-2">
-      <label className="grid gap-0.5 text-base text-soft">
+    <div className="grid min-w-0 gap-2">
+      <label className="grid min-w-0 gap-0.5 text-base text-soft">
         {label}
-        <input ref={input} type="file" accept={accept} className="field text-ink" />
+        <input ref={input} type="file" accept={accept} className="field w-full min-w-0 text-ink" />
       </label>
       {problem && (
         <p role="alert" className="whitespace-pre-line text-danger">

@@ -1,7 +1,7 @@
 import { historyOf } from "@core/predict/observations/history";
 import type { AnyTest } from "@core/predict/observations/observation";
 import type { TestOf } from "@core/predict/reading";
-import { minutesText } from "@core/units/wording";
+import { tenthsText } from "@core/units/wording";
 import { questionWords } from "@words/tests/history";
 import type { Dispatch, SetStateAction } from "react";
 import { useCallback, useEffect, useMemo, useState } from "react";
@@ -349,7 +349,7 @@ function BayVehicle({
           {bay.title} · {bay.learner}
         </p>
         <p className="figures ml-auto shrink-0 text-lg" data-testid="clock">
-          {bay.minutes === 0 ? "0 min" : minutesText(bay.minutes)} · {bay.money}
+          {tenthsText(bay.minutes)} · {bay.money}
           {bay.comebacks > 0 && ` · came back ${bay.comebacks === 1 ? "once" : `${bay.comebacks} times`}`}
         </p>
       </header>

@@ -4,7 +4,7 @@ import { type PracticeAct, PracticeBay, repairCost } from "@core/practice/practi
 import type { PracticeCircuit } from "@core/practice/practiceCase";
 import { observations } from "@core/predict/observations/index";
 import type { Reading } from "@core/predict/reading";
-import { listed, minutesText, percent } from "@core/units/wording";
+import { listed, minutesText, percent, tenthsText } from "@core/units/wording";
 import { actsOf, findCase, type StoredCase } from "@db/repositories/practice.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { partName, repairName } from "@words/partName";
@@ -144,7 +144,7 @@ export async function bayView(id: string | undefined) {
       number: index + 1,
       act: act.act,
       ...actWords(on, act),
-      minutes: act.minutes === 0 ? "" : minutesText(act.minutes),
+      minutes: act.minutes === 0 ? "" : tenthsText(act.minutes),
       // The test Airway suggested can be taken as the vehicle stands, with the leads where they are.
       asked: act.act === "ask" && act.look ? JSON.stringify(act.look) : null,
     })),
@@ -154,7 +154,7 @@ export async function bayView(id: string | undefined) {
         id: own,
         words: own === theCar ? partName(circuit, own) : `${own}, ${partName(circuit, own)}`,
         price: priceText(cost.priceMinor, currency),
-        minutes: minutesText(cost.minutes),
+        minutes: tenthsText(cost.minutes),
       };
     }),
     testMinutes: Object.fromEntries(observations.map(({ name, minutes }) => [name, minutesText(minutes)])),

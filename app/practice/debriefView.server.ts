@@ -8,7 +8,7 @@ import { caseFaultId, faultOf, type PracticeCase, type PracticeCircuit } from "@
 import { probedPoint } from "@core/predict/probedPoint";
 import { testOf } from "@core/predict/reading";
 import { perCircuit } from "@core/predict/tables/perCircuit";
-import { minutesText } from "@core/units/wording";
+import { minutesText, tenthsText } from "@core/units/wording";
 import { shopTerms } from "@db/repositories/settings.server";
 import { faultWords, nameOfRepair, repairName } from "@words/partName";
 import { setupText } from "@words/tests/setupText";
@@ -63,7 +63,7 @@ function stepView(on: PracticeCircuit, step: DebriefStep) {
   return {
     act: step.act.act,
     ...actWords(on, step.act),
-    clock: minutesText(Math.max(0.5, step.minutes)),
+    clock: tenthsText(step.minutes),
     before: odds(step.before),
     after: odds(step.after),
     ruledOut: step.ruledOut.map((repair) => nameOfRepair(circuit, repair)),
@@ -86,7 +86,7 @@ export async function debriefView(id: string | undefined) {
   const { circuit } = on.exact;
   const { currency } = await shopTerms();
   const way = (own: Debrief["guess"]) => ({
-    minutes: minutesText(own.minutes),
+    minutes: tenthsText(own.minutes),
     money: priceText(own.moneyMinor, currency),
     moneyMinor: own.moneyMinor,
     fitted: repairName(circuit, own.fitted),

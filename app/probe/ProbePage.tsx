@@ -1,8 +1,6 @@
 import type { Test } from "@core/predict/reading";
-import { percent } from "@core/units/wording";
 import { testText } from "@words/tests/testText";
 import { memo, useMemo, useState } from "react";
-import { Link } from "react-router";
 import { type LitCell, PathBoard } from "../sheet/PathBoard";
 import { targetName } from "../sheet/probeTarget";
 import { SetupBar } from "../sheet/SetupBar";
@@ -13,6 +11,7 @@ import type { ShownSetup } from "../sheet/shownSetup";
 import { usePainted } from "../ui/afterPaint";
 import { Fold } from "../ui/Fold";
 import { AsIfTrue } from "./AsIfTrue";
+import { AtAGlance } from "./AtAGlance";
 import { OwnReading } from "./EnterTest";
 import { Evidence } from "./Evidence";
 import { HandsBusy } from "./HandsBusy";
@@ -135,7 +134,7 @@ function ProbeMain(props: ProbeMainProps) {
         {asIf}
       </SetupBar>
       <div
-        className={`sheet-card sheet-pane relative grow max-md:h-[30vh] max-md:shrink-0 md:h-0 print:h-[80vh] ${board ? "md:min-h-64" : "md:min-h-72"}`}
+        className={`sheet-card sheet-pane relative grow max-md:h-[26vh] max-md:shrink-0 md:h-0 print:h-[80vh] ${board ? "md:min-h-64" : "md:min-h-72"}`}
       >
         <LaidOutSheet
           layout={bench.layout}
@@ -206,7 +205,7 @@ function ProbeSide(props: ProbeSideProps) {
   const { evidence, notes, conflicts, repairs } = later.job;
   return (
     <aside className="relative min-w-0 border-rule bg-bench md:border-l print:hidden">
-      <div className="aside-pane flex flex-col gap-3 overflow-y-auto p-3.5">
+      <div className="aside-pane flex flex-col gap-3 overflow-y-auto p-3.5 md:scroll-pb-40">
         <UnderTheProbe {...props} />
         {offered ? (
           <NextTest
@@ -220,7 +219,7 @@ function ProbeSide(props: ProbeSideProps) {
         ) : (
           <p className="sheet-card p-4">No test left that could change the verdict.</p>
         )}
-        <Standing verdict={job.verdict} jobId={job.id} />
+        <AtAGlance jobId={job.id} verdict={job.verdict} suspects={job.suspects} evidence={job.evidence} />
         <OtherTests looks={tests} shown={offered?.look ?? null} onTake={next.show} />
         <Fold title="What could come next" className="border-y border-rule">
           <Lookahead jobId={job.id} school={job.school} token={job.token} />
@@ -271,20 +270,5 @@ function UnderTheProbe({ bench, job, setup, setSetup, probe, healthy }: ProbeSid
       onTarget={probe.take}
       cautionsRead={job.cautionsRead}
     />
-  );
-}
-
-/** The state of the verdict, and the link to it. */
-function Standing({ verdict, jobId }: { verdict: Probed["verdict"]; jobId: number }) {
-  const { state, name, p } = verdict;
-  return (
-    <p className="text-base">
-      <b>{state === "open" ? "Not certain yet." : state === "settled" ? "Confirmed:" : "Best guess:"}</b>{" "}
-      {state === "open" && "Most likely: "}
-      {name}, {percent(p)}.{" "}
-      <Link to={`/jobs/${jobId}/verdict`} className="font-semibold">
-        See the verdict
-      </Link>
-    </p>
   );
 }

@@ -30,7 +30,7 @@ const headings: readonly (readonly [RecordOrder | null, string])[] = [
 export function RecordTable({ rows }: { rows: readonly RecordRow[] }) {
   return (
     <div className="overflow-x-auto">
-      <table className="w-full border-b border-rule text-left text-base">
+      <table className="table-cards w-full border-b border-rule text-left text-base">
         <thead>
           <tr>
             {headings.map(([order, title]) => (
@@ -52,8 +52,12 @@ export function RecordTable({ rows }: { rows: readonly RecordRow[] }) {
               </td>
               <td className="max-w-md py-1.5 pr-3">{row.words}</td>
               <td className="py-1.5 pr-3">{row.fault}</td>
-              <td className="figures py-1.5 pr-3 text-right">{row.minutes}</td>
-              <td className="figures py-1.5 pr-3 text-right">{row.money}</td>
+              <td data-label="Time to verdict" className="figures py-1.5 pr-3 text-right">
+                {row.minutes}
+              </td>
+              <td data-label="Billed" className="figures py-1.5 pr-3 text-right">
+                {row.money}
+              </td>
               <td className={`py-1.5 ${row.back ? "text-danger" : ""}`}>{row.outcome}</td>
             </tr>
           ))}

@@ -9,13 +9,13 @@ const pages = [
 
 /** Links to the pages of the shop's records. */
 export const RecordsNav = () => (
-  <nav aria-label="Records" className="flex flex-wrap gap-2">
+  <nav aria-label="Records" className="flex gap-2 max-md:overflow-x-auto max-md:pb-1 md:flex-wrap">
     {pages.map(([to, title]) => (
       <NavLink
         key={to}
         to={to}
         end
-        className="btn px-3 text-base aria-[current=page]:border-ink aria-[current=page]:bg-ink aria-[current=page]:text-paper"
+        className="btn shrink-0 px-3 text-base aria-[current=page]:border-ink aria-[current=page]:bg-ink aria-[current=page]:text-paper"
       >
         {title}
       </NavLink>

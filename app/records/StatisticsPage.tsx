@@ -1,8 +1,17 @@
 import { minutesText, percent } from "@core/units/wording";
 import { familyNameText } from "@words/circuitWords";
 import { Form } from "react-router";
+import { minorDigits, priceText } from "../text/money";
 import type { Points } from "../ui/chartParts";
+import { Details } from "../ui/Details";
 import { Picture } from "../ui/Picture";
+import {
+  causeSentence,
+  faultSentence,
+  minutesSentence,
+  moneySentence,
+  oddsSentence,
+} from "./figureSentences";
 import type { FiguresData } from "./statisticsView.server";
 
 const symptomWords = {
@@ -32,6 +41,9 @@ export function StatisticsPage({ figures }: { figures: FiguresData }) {
   );
 }
 
+/** What a picture says, in one sentence above it. */
+const Sentence = ({ children }: { children: string }) => <p className="text-base">{children}</p>;
+
 /** Fills that differ by more than their colour. */
 const shades = (colours: Readonly<Record<string, string>>): string[] =>
   [colours.feed, colours.ground, colours.doubt, colours.good, colours.danger, colours.soft, colours.ink].map(
@@ -59,6 +71,7 @@ function FaultPicture({ figures }: { figures: FiguresData }) {
           Show
         </button>
       </Form>
+      <Sentence>{faultSentence(faults)}</Sentence>
       <Picture
         title="Faults found, by symptom"
         words={symptoms
@@ -103,41 +116,44 @@ function MinutesPicture({ figures: { minutes } }: { figures: FiguresData }) {
   const own = minutes.filter(({ chartJobs }) => chartJobs > 0);
   const labels = own.map(({ symptom }) => symptomWords[symptom]);
   return (
-    <Picture
-      title="Time to the verdict, compared with a fixed test order"
-      words={own
-        .map(
-          ({ symptom, minutesThere, chartMinutes, chartJobs }) =>
-            `${symptomWords[symptom]}: ${minutesText(minutesThere ?? 0)} against ${minutesText(chartMinutes ?? 0)} on ${chartJobs} jobs`,
-        )
-        .join("; ")}
-      file="airway-minutes"
-      of={JSON.stringify(own)}
-      height={300}
-      configure={(colours) => ({
-        type: "bar",
-        data: {
-          labels,
-          datasets: [
-            {
-              label: "this shop, minutes",
-              data: own.map(({ minutesThere }) => minutesThere),
-              backgroundColor: colours.feed,
-            },
-            {
-              label: "fixed test order, where it finds the right part",
-              data: own.map(({ chartMinutes }) => chartMinutes),
-              backgroundColor: colours.ground,
-            },
-          ],
-        },
-        options: {
-          indexAxis: "y",
-          scales: { x: { beginAtZero: true, title: { display: true, text: "minutes" } } },
-          plugins: { legend: { position: "bottom" } },
-        },
-      })}
-    />
+    <div className="grid gap-2">
+      <Sentence>{minutesSentence(minutes)}</Sentence>
+      <Picture
+        title="Time to the verdict, compared with a fixed test order"
+        words={own
+          .map(
+            ({ symptom, minutesThere, chartMinutes, chartJobs }) =>
+              `${symptomWords[symptom]}: ${minutesText(minutesThere ?? 0)} against ${minutesText(chartMinutes ?? 0)} on ${chartJobs} jobs`,
+          )
+          .join("; ")}
+        file="airway-minutes"
+        of={JSON.stringify(own)}
+        height={300}
+        configure={(colours) => ({
+          type: "bar",
+          data: {
+            labels,
+            datasets: [
+              {
+                label: "this shop, minutes",
+                data: own.map(({ minutesThere }) => minutesThere),
+                backgroundColor: colours.feed,
+              },
+              {
+                label: "fixed test order, where it finds the right part",
+                data: own.map(({ chartMinutes }) => chartMinutes),
+                backgroundColor: colours.ground,
+              },
+            ],
+          },
+          options: {
+            indexAxis: "y",
+            scales: { x: { beginAtZero: true, title: { display: true, text: "minutes" } } },
+            plugins: { legend: { position: "bottom" } },
+          },
+        })}
+      />
+    </div>
   );
 }
 
@@ -149,6 +165,7 @@ function ReliabilityPicture({ figures: { odds } }: { figures: FiguresData }) {
   ]);
   return (
     <div className="grid gap-2">
+      <Sentence>{oddsSentence(odds)}</Sentence>
       <Picture
         title="How often a verdict held, by the certainty it gave"
         words={odds.bins
@@ -206,11 +223,9 @@ function ReliabilityPicture({ figures: { odds } }: { figures: FiguresData }) {
           },
         })}
       />
-      <p className="text-base">
-        {odds.trials === 0
-          ? "No verdict has an outcome yet."
-          : `${odds.trials} verdicts, Brier score ${odds.brier.toFixed(3)} (lower is better). Always stating the average would score ${odds.brierOfShare.toFixed(3)}.`}
-      </p>
+      {odds.trials > 0 && (
+        <Details>{`Brier score ${odds.brier.toFixed(3)} (lower is better). Always stating the average would score ${odds.brierOfShare.toFixed(3)}.`}</Details>
+      )}
     </div>
   );
 }
@@ -221,6 +236,7 @@ function ComebackTable({ figures: { causes } }: { figures: FiguresData }) {
       <h2 id="comebacks" className="font-semibold">
         Comebacks, by whether the root cause was found
       </h2>
+      <Sentence>{causeSentence(causes)}</Sentence>
       <table className="mt-2 w-full text-left text-base">
         <thead>
           <tr>
@@ -274,24 +290,31 @@ const Span = ({ low, share, high }: { low: number; share: number; high: number }
 
 function MoneyPicture({ figures: { months, currency } }: { figures: FiguresData }) {
   const unit = currency === "XXX" ? "billed" : `billed, ${currency}`;
+  const money = (total: number): string =>
+    priceText(Math.round(total * 10 ** minorDigits(currency)), currency);
   return (
-    <Picture
-      title="Billed, month by month"
-      words={months.map(({ month, jobs, total }) => `${month}: ${total} on ${jobs} jobs`).join("; ")}
-      file="airway-money"
-      of={JSON.stringify(months)}
-      height={300}
-      configure={(colours) => ({
-        type: "bar",
-        data: {
-          labels: months.map(({ month }) => month),
-          datasets: [{ label: unit, data: months.map(({ total }) => total), backgroundColor: colours.good }],
-        },
-        options: {
-          scales: { y: { beginAtZero: true, title: { display: true, text: unit } } },
-          plugins: { legend: { display: false } },
-        },
-      })}
-    />
+    <div className="grid gap-2">
+      <Sentence>{moneySentence(months, money)}</Sentence>
+      <Picture
+        title="Billed, month by month"
+        words={months.map(({ month, jobs, total }) => `${month}: ${total} on ${jobs} jobs`).join("; ")}
+        file="airway-money"
+        of={JSON.stringify(months)}
+        height={300}
+        configure={(colours) => ({
+          type: "bar",
+          data: {
+            labels: months.map(({ month }) => month),
+            datasets: [
+              { label: unit, data: months.map(({ total }) => total), backgroundColor: colours.good },
+            ],
+          },
+          options: {
+            scales: { y: { beginAtZero: true, title: { display: true, text: unit } } },
+            plugins: { legend: { display: false } },
+          },
+        })}
+      />
+    </div>
   );
 }

@@ -30,6 +30,7 @@ export async function figuresView(family: string | null) {
       .filter((together) => together.length > 0)
       .map((together) => ({
         words: together.length === 1 ? kindWords(together[0] ?? "") : `${together.length} others`,
+        kinds: together.length,
         counts: shown.map((symptom) =>
           met.reduce(
             (sum, own) => (own.symptom === symptom && together.includes(own.kind) ? sum + own.n : sum),

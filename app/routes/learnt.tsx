@@ -22,6 +22,7 @@ import { sentForm } from "../shell/sentForm.server";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import { Details } from "../ui/Details";
+import { Fold } from "../ui/Fold";
 import type { Route } from "./+types/learnt";
 
 export const meta: Route.MetaFunction = () => [{ title: "What the shop has learned · Airway" }];
@@ -105,10 +106,10 @@ export default function Learnt({ loaderData }: Route.ComponentProps) {
           {on ? "Turn learning off" : "Turn learning on"}
         </button>
       </Form>
-      <Form className="flex flex-wrap items-end gap-2">
-        <label className="grid gap-0.5 text-base text-soft">
+      <Form className="flex min-w-0 flex-wrap items-end gap-2">
+        <label className="grid min-w-0 grow gap-0.5 text-base text-soft md:grow-0">
           Circuit
-          <select name="circuit" defaultValue={circuit} className="field w-96 max-w-full text-ink">
+          <select name="circuit" defaultValue={circuit} className="field w-full text-ink md:w-96">
             {circuits.map(({ id, title }) => (
               <option key={id} value={id}>
                 {title}
@@ -185,6 +186,7 @@ interface FaultOddsProps {
 
 /** The odds of each fault, before and after the shop's own counts. */
 function FaultOdds({ family, jobs, changed }: FaultOddsProps) {
+  const proven = changed.filter(({ n }) => n > 0);
   return (
     <section aria-labelledby="odds" className="overflow-x-auto">
       <h2 id="odds" className="text-lg font-bold">
@@ -195,42 +197,61 @@ function FaultOdds({ family, jobs, changed }: FaultOddsProps) {
         families, then {jobs.family} on this one. A few jobs change the odds little, many jobs change them a
         lot.
       </p>
-      <table className="mt-2 w-full max-w-3xl text-left text-base">
-        <thead>
-          <tr>
-            <th scope="col">Fault</th>
-            <th scope="col" className="pl-4 text-right">
-              proven in this shop
-            </th>
-            <th scope="col" className="pl-4 text-right">
-              table
-            </th>
-            <th scope="col" className="pl-4 text-right">
-              now
-            </th>
-            <th scope="col" className="pl-4 text-right">
-              uncertainty
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {changed.map((own) => (
-            <tr key={`${own.kind} ${own.mode}`} className="border-t border-rule">
-              <td className="py-1">{own.words}</td>
-              <td className="figures pl-4 text-right whitespace-nowrap">{own.n}</td>
-              <td className="figures pl-4 text-right whitespace-nowrap">{share(own.before)}</td>
-              <td className="figures pl-4 text-right whitespace-nowrap">
-                {Math.abs(own.share - own.before) < 0.0005 ? "" : own.share > own.before ? "↑ " : "↓ "}
-                {share(own.share)}
-              </td>
-              <td className="figures pl-4 text-right whitespace-nowrap">± {share(own.deviation)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <OddsTable faults={proven.length > 0 ? proven : changed.slice(0, firstShown)} />
+      <Fold title={`All ${changed.length} faults`} className="mt-2 max-w-3xl">
+        <OddsTable faults={changed} />
+      </Fold>
     </section>
   );
 }
+
+/** Faults shown at once where the shop has proven none yet. */
+const firstShown = 8;
+
+/** Faults with their odds in the table and now. */
+const OddsTable = ({ faults }: { faults: FaultOddsProps["changed"] }) => (
+  <table className="table-cards mt-2 w-full max-w-3xl text-left text-base">
+    <thead>
+      <tr>
+        <th scope="col">Fault</th>
+        <th scope="col" className="pl-4 text-right">
+          proven in this shop
+        </th>
+        <th scope="col" className="pl-4 text-right">
+          table
+        </th>
+        <th scope="col" className="pl-4 text-right">
+          now
+        </th>
+        <th scope="col" className="pl-4 text-right">
+          uncertainty
+        </th>
+      </tr>
+    </thead>
+    <tbody>
+      {faults.map((own) => (
+        <tr key={`${own.kind} ${own.mode}`} className="border-t border-rule">
+          <th scope="row" className="py-1 font-normal max-md:font-semibold">
+            {own.words}
+          </th>
+          <td data-label="proven in this shop" className="figures pl-4 text-right whitespace-nowrap">
+            {own.n}
+          </td>
+          <td data-label="table" className="figures pl-4 text-right whitespace-nowrap">
+            {share(own.before)}
+          </td>
+          <td data-label="now" className="figures pl-4 text-right whitespace-nowrap">
+            {Math.abs(own.share - own.before) < 0.0005 ? "" : own.share > own.before ? "↑ " : "↓ "}
+            {share(own.share)}
+          </td>
+          <td data-label="uncertainty" className="figures pl-4 text-right whitespace-nowrap">
+            ± {share(own.deviation)}
+          </td>
+        </tr>
+      ))}
+    </tbody>
+  </table>
+);
 
 interface RepairMinutesProps {
   readonly repairs: Route.ComponentProps["loaderData"]["repairs"];

@@ -10,6 +10,7 @@ import { RecordTable } from "../records/RecordTable";
 import { pageLength, recordQuery } from "../records/recordQuery";
 import { recordRows } from "../records/recordRows.server";
 import { sentForm } from "../shell/sentForm.server";
+import { Fold } from "../ui/Fold";
 import type { Route } from "./+types/records";
 
 export const meta: Route.MetaFunction = () => [{ title: "Records · Airway" }];
@@ -57,7 +58,6 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 const outcomes = [
-  ["", "any outcome"],
   ["open", "still open"],
   ["held", "held"],
   ["came-back", "came back"],
@@ -151,46 +151,53 @@ interface RecordQueryProps {
   readonly asked: string | number | null;
 }
 
-/** The filter of the records. */
+/** The search of the records, with its filters folded away unless one is set. */
 function RecordQuery({ query, choices, asked }: RecordQueryProps) {
+  const filters = [query.vehicle, query.circuit, query.fault, query.part, query.outcome].filter(Boolean);
   return (
-    <Form className="flex flex-wrap items-end gap-2 max-md:grid max-md:grid-cols-2">
-      <label className="grid grow gap-0.5 text-base text-soft max-md:col-span-2">
-        Search: vehicle, complaint, what was found, notes
-        <input name="words" type="search" defaultValue={query.words} className="field w-full text-ink" />
-      </label>
-      <Choice
-        name="vehicle"
-        title="Vehicle"
-        value={query.vehicle === null ? "" : String(query.vehicle)}
-        of={choices.vehicles}
-      />
-      <Choice name="circuit" title="Circuit" value={query.circuit} of={choices.circuits} />
-      <Choice name="fault" title="Fault" value={query.fault} of={choices.faults} />
-      <Choice
-        name="part"
-        title="Replaced"
-        value={query.part}
-        of={choices.parts.map((name) => ({ name, words: kindWords(name) }))}
-      />
-      <label className="grid gap-0.5 text-base text-soft">
-        Outcome
-        <select name="outcome" defaultValue={query.outcome} className="field w-full text-ink">
-          {outcomes.map(([value, words]) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </label>
-      <button type="submit" className="btn btn-main">
-        Find
-      </button>
-      {asked && (
-        <Link to="/records" className="btn">
-          All
-        </Link>
-      )}
+    <Form className="grid gap-1">
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="grid min-w-0 grow basis-40 gap-0.5 text-base text-soft">
+          Search: vehicle, complaint, what was found, notes
+          <input name="words" type="search" defaultValue={query.words} className="field w-full text-ink" />
+        </label>
+        <button type="submit" className="btn btn-main">
+          Find
+        </button>
+        {asked && (
+          <Link to="/records" className="btn">
+            All
+          </Link>
+        )}
+      </div>
+      <Fold
+        title={filters.length > 0 ? `Filters (${filters.length})` : "Filters"}
+        initially={filters.length > 0}
+        keeps
+      >
+        <div className="grid gap-2 pb-2 max-md:grid-cols-2 md:flex md:flex-wrap">
+          <Choice
+            name="vehicle"
+            title="Vehicle"
+            value={query.vehicle === null ? "" : String(query.vehicle)}
+            of={choices.vehicles}
+          />
+          <Choice name="circuit" title="Circuit" value={query.circuit} of={choices.circuits} />
+          <Choice name="fault" title="Fault" value={query.fault} of={choices.faults} />
+          <Choice
+            name="part"
+            title="Replaced"
+            value={query.part}
+            of={choices.parts.map((name) => ({ name, words: kindWords(name) }))}
+          />
+          <Choice
+            name="outcome"
+            title="Outcome"
+            value={query.outcome}
+            of={outcomes.map(([name, words]) => ({ name, words }))}
+          />
+        </div>
+      </Fold>
     </Form>
   );
 }

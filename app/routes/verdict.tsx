@@ -8,6 +8,7 @@ import { reasonFigure, reasonText } from "@words/reasonWords";
 import { cardLine, testWords } from "@words/tests/testText";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
+import { failedPath } from "../close/faultSheet.server";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
 import { intoJob } from "../job/intoJob.server";
 import { activeReadings, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
@@ -25,12 +26,14 @@ const form = z.object({
 export async function loader({ params, request }: Route.LoaderArgs) {
   const view = await jobViewAt(params.id, request.signal);
   const { job, circuit } = view;
-  const { verdict } = diagnosisOf(view);
+  const { suspects, verdict } = diagnosisOf(view);
   const { currency, hourMinor, comebackMinor } = await shopTerms();
+  const picture = await failedPath(view, suspects[0]?.fault ?? null, verdict.p);
   const test = verdict.payingLook ? testWords(circuit, verdict.payingLook) : null;
   return {
     id: job.id,
     money: { currency, hourMinor, comebackMinor },
+    picture,
     stage: job.stage,
     partsIn: job.partsInAt !== null,
     fitted: job.fitted ? repairName(circuit, job.fitted) : null,
@@ -96,22 +99,47 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
   const price = (minor: number): string => priceText(minor, money.currency);
   const open = verdict.state === "open";
   return (
-    <main id="main" className="grid w-full max-w-3xl gap-5 p-5">
-      <VerdictCard verdict={verdict} open={open} />
-      <AnotherTest price={price} verdict={verdict} open={open} next={next} money={money} />
-      <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
-      <Decide
-        verdict={verdict}
-        stage={stage}
-        partsIn={partsIn}
-        open={open}
-        id={id}
-        busy={busy}
-        fitted={fitted}
-      />
+    <main
+      id="main"
+      className="grid w-full max-w-7xl grid-cols-[minmax(0,1fr)] content-start gap-5 p-5 max-md:p-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]"
+    >
+      <div className="grid content-start gap-5">
+        <VerdictCard verdict={verdict} open={open} />
+        <AnotherTest price={price} verdict={verdict} open={open} next={next} money={money} />
+        <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
+        <Decide
+          verdict={verdict}
+          stage={stage}
+          partsIn={partsIn}
+          open={open}
+          id={id}
+          busy={busy}
+          fitted={fitted}
+        />
+      </div>
+      {loaderData.picture && <FailedPath picture={loaderData.picture} name={verdict.name} />}
     </main>
   );
 }
+
+interface FailedPathProps {
+  readonly picture: NonNullable<Route.ComponentProps["loaderData"]["picture"]>;
+  readonly name: string;
+}
+
+/** The drawing with the likeliest fault in it, and its part marked. */
+const FailedPath = ({ picture: { svg, setting, words }, name }: FailedPathProps) => (
+  <figure className="sheet-card self-start p-2 lg:sticky lg:top-3">
+    <img
+      src={`data:image/svg+xml;utf8,${encodeURIComponent(svg)}`}
+      alt={`The circuit on ${setting} with ${name} marked: ${words}`}
+      className="max-h-[70vh] w-full object-contain"
+    />
+    <figcaption className="px-2 pt-1 text-base text-soft">
+      What every point would read on {setting} if this is the fault: {words}.
+    </figcaption>
+  </figure>
+);
 
 function Cautions({ hot, burnt }: { hot: boolean; burnt: boolean }) {
   return (

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { Part, PartOf } from "@core/circuit/parts/index";
-import { fuseWords, inlinePitch, packChain, packX, type SymbolShape } from "./symbolShape";
+import { fuseWords, inlinePitch, packChain, packX, restingX, type SymbolShape } from "./symbolShape";
 
 interface SymbolProps {
   readonly circuit: Circuit;
@@ -176,6 +176,7 @@ function Label({ x, y, text, soft = false }: { x: number; y: number; text: strin
 function RelaySymbol({ id, shape, pulled, bare }: SymbolProps & { id: string }) {
   const fed = shape.ports.find(({ terminal }) => terminal === "30")?.side !== "south";
   const working = shape.ports.find(({ terminal }) => terminal === "87a");
+  const right = working ? restingX + 8 : 118;
   const tip = pulled ? 84 : working ? 108 : 98;
   return (
     <g>
@@ -184,12 +185,12 @@ function RelaySymbol({ id, shape, pulled, bare }: SymbolProps & { id: string }) 
       <path d="M40 30H88" {...line} strokeWidth={1.4} strokeDasharray="4 3" />
       <g transform={fed ? undefined : "matrix(1 0 0 -1 0 60)"}>
         <path d={`M84 0V12M84 48V60M84 48 L84 44 M84 12L${tip} ${pulled ? 46 : 42}`} {...line} />
-        {working && <path d="M112 60V44H104" {...line} />}
+        {working && <path d={`M${restingX} 60V46H108V44H104`} {...line} />}
         <circle cx={84} cy={12} r={3} fill="var(--ink)" />
         <circle cx={84} cy={48} r={3} fill="var(--ink)" />
       </g>
-      <Label x={118} y={26} text={id} />
-      {!bare && <Label x={118} y={44} text={pulled ? "in" : "out"} soft />}
+      <Label x={right} y={26} text={id} />
+      {!bare && <Label x={right} y={44} text={pulled ? "in" : "out"} soft />}
     </g>
   );
 }

@@ -43,7 +43,18 @@ type Frame = React.RefObject<HTMLDivElement | null>;
 
 /** Carries out the commands of buttons and keys, and keeps the next test's points visible while zoomed in. */
 function Orders({ view, frame }: { view: View; frame: Frame }) {
-  const { fileName, focus } = useContext(ShownContext);
+  const { sheet, fileName, focus } = useContext(ShownContext);
+  const drawn = sheet !== null;
+  // On a phone the whole drawing is too small to read, so it opens at the point to touch.
+  const opened = useRef(false);
+  useEffect(() => {
+    if (opened.current || !drawn || focus === null || !window.matchMedia("(width < 48rem)").matches) return;
+    const frameNow = requestAnimationFrame(() => {
+      opened.current = true;
+      goTo(view, frame, focus);
+    });
+    return () => cancelAnimationFrame(frameNow);
+  }, [view, frame, focus, drawn]);
   useEffect(() => {
     if (scaleOf(view) > zoomedIn) goTo(view, frame, focus);
   }, [view, frame, focus]);
@@ -65,6 +76,17 @@ function Orders({ view, frame }: { view: View; frame: Frame }) {
   return null;
 }
 
+/** Height of the drawing's smallest text, and what it must have on the screen to be read. */
+const smallestText = 12;
+const readablePixels = 11;
+
+/** The scale from which every text of the drawing can be read. */
+function readableScale(view: View, frame: Frame): number {
+  const drawing = frame.current?.querySelector<SVGSVGElement>(".airway-sheet");
+  const pixelsPerUnit = (drawing?.getScreenCTM()?.a ?? 1) / scaleOf(view);
+  return Math.min(mostScale, readablePixels / (smallestText * pixelsPerUnit));
+}
+
 const scaleOf = (view: View): number => view.current?.state.scale ?? 1;
 
 function goTo(view: View, frame: Frame, name: string | null): void {
@@ -73,7 +95,12 @@ function goTo(view: View, frame: Frame, name: string | null): void {
   const at = frame.current?.querySelector<HTMLElement>(
     ["point", "terminal", "part", "wire"].map((kind) => `.airway-sheet [data-${kind}="${named}"]`).join(),
   );
-  if (at) void view.current?.zoomToElement(at, Math.max(closeUp, scaleOf(view)), still() ? 0 : 200);
+  if (at)
+    void view.current?.zoomToElement(
+      at,
+      Math.max(closeUp, readableScale(view, frame), scaleOf(view)),
+      still() ? 0 : 200,
+    );
 }
 
 /** The sheet's window: pinch, wheel and drag, fit and closer, an overview while zoomed in; printing and saving. */
@@ -95,7 +122,7 @@ const SheetView = memo(function SheetView({ layout }: { readonly layout: Circuit
       >
         {zoomed && (
           <div
-            className="no-print pointer-events-none absolute bottom-1.5 left-1.5 z-10 overflow-hidden rounded-card border border-[var(--edge)] bg-card [&>*]:pointer-events-auto"
+            className="no-print pointer-events-none absolute bottom-1.5 left-1.5 z-10 max-md:hidden overflow-hidden rounded-card border border-[var(--edge)] bg-card [&>*]:pointer-events-auto"
             aria-hidden="true"
           >
             <MiniMap

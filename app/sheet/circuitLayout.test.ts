@@ -1,6 +1,8 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
+import { chanceFrom } from "../../core/chance/chance";
 import { mergedCircuit } from "../../core/testing/mergedCircuit";
 import { netlistOf, shippedIds, shippedNetlist } from "../../core/testing/shippedCircuit";
+import { traceCircuit } from "../../core/trace/traceCircuit";
 import { type CircuitLayout, layOut } from "./circuitLayout";
 
 interface Box {
@@ -121,3 +123,59 @@ describe.each(drawn)("the drawing of %s", (_, netlist) => {
     expect(await layOut(netlist)).toEqual(layout);
   });
 });
+
+/** A circuit traced with random answers. */
+function generated(seed: number) {
+  const chance = chanceFrom(seed);
+  const control = chance.pick(["resistor", "resistor", "linear", "chopping"] as const);
+  const circuit = traceCircuit(
+    { id: `generated-${seed}`, title: "Generated" },
+    {
+      control,
+      feed: chance.pick(["always", "key"] as const),
+      relay: chance.pick(["yes", "no"] as const),
+      hands: chance.pick(["ground", "feed"] as const),
+      speeds: 2 + Math.floor(chance.uniform() * 7),
+      top: chance.pick(["switch", "relay", "pack"] as const),
+      link: chance.pick(["all", "lowest", "none"] as const),
+    },
+  );
+  return netlistOf(circuit);
+}
+
+const fifty = Array.from(
+  { length: 50 },
+  (_, seed) => [`generated circuit ${seed}`, generated(seed)] as const,
+);
+
+/** Sizes of what stands at a port, as PointPort draws them, with the widest figure: "12.6". */
+const pinSquare = { width: 16, height: 14 };
+const figure = { width: 38, height: 13 };
+
+test.each([...drawn, ...fifty])(
+  "%s: pins, figures and wire labels never cover each other",
+  async (_, netlist) => {
+    const layout = await layOut(netlist);
+    const ports = layout.parts.flatMap(({ id, x, y, shape }) =>
+      shape.ports.map((port) => {
+        const north = port.side === "north";
+        return {
+          name: `${id}.${port.terminal}`,
+          pin: { x: x + port.x - 8, y: north ? y - 14 : y + shape.height, ...pinSquare },
+          volts: { x: x + port.x + 12, y: north ? y - 17 : y + shape.height + 2, ...figure },
+        };
+      }),
+    );
+    const wired = new Set(netlist.circuit.wires.flatMap(({ from, to }) => [from, to]));
+    const shown = ports.filter(({ name }) => wired.has(name));
+    const labels = layout.wires.flatMap(({ id, label }) => (label ? [{ id, ...label }] : []));
+    const pins = shown.map(({ name, pin }) => ({ name, ...pin }));
+    const figures = shown.map(({ name, volts }) => ({ name, ...volts }));
+    expect(overlapping(pairs(pins))).toEqual([]);
+    expect(overlapping(pairs(figures))).toEqual([]);
+    expect(overlapping(pins.flatMap((pin) => figures.map((own) => [pin, own] as const)))).toEqual([]);
+    expect(
+      overlapping(labels.flatMap((label) => [...pins, ...figures].map((own) => [label, own] as const))),
+    ).toEqual([]);
+  },
+);

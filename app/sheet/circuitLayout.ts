@@ -32,7 +32,7 @@ const layoutOptions = {
   "elk.spacing.nodeNode": "44",
   "elk.spacing.edgeNode": "44",
   "elk.spacing.edgeEdge": "24",
-  "elk.layered.spacing.nodeNodeBetweenLayers": "40",
+  "elk.layered.spacing.nodeNodeBetweenLayers": "48",
   "elk.layered.spacing.edgeNodeBetweenLayers": "20",
   "elk.layered.spacing.edgeEdgeBetweenLayers": "13",
   "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX",
@@ -146,7 +146,7 @@ function sheetBox(
   };
 }
 
-const voltsRoom = { width: 54, height: 20 };
+const voltsRoom = { width: 60, height: 20 };
 
 /** What labels must not cover: the symbol, and at each port its pin and its volts. */
 function partBoxes({ x, y, shape }: PlacedPart): Box[] {

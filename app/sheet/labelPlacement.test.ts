@@ -40,9 +40,9 @@ describe("labels beside their wires", () => {
       placeLabels([{ corners, words: ["W12", "BK/YE"] }], walls(left, right))[0]?.lines;
     expect(written(100, 5)).toEqual(["W12 BK/YE"]);
     expect(written(60, 5)).toEqual(["W12", "BK/YE"]);
-    expect(written(5, 42)).toEqual(["W12"]);
+    expect(written(5, 48)).toEqual(["W12"]);
     // Without room beside it, the code goes on the wire.
-    const [on] = placeLabels([{ corners, words: ["W12", "BK/YE"] }], walls(17, 17));
+    const [on] = placeLabels([{ corners, words: ["W12", "BK/YE"] }], walls(22, 22));
     expect(on?.lines).toEqual(["W12"]);
     expect((on?.x ?? 0) + (on?.width ?? 0) / 2).toBe(100);
     expect(written(5, 5)).toBeUndefined();

@@ -12,7 +12,9 @@ interface Point {
 }
 
 const labelHeight = 16;
-const letterWidth = 8;
+/** Widths at the label's font size, for the app's font and for the wider one of a saved picture. */
+const letterWidth = 9;
+const wideLetterWidth = 15;
 /** Distance from a wire's centre line to its label: clear of the figure at a port, or close where space is narrow. */
 const gaps = [11, 7];
 const along = [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9];
@@ -22,9 +24,12 @@ export interface PlacedLabel extends Box {
   readonly lines: readonly string[];
 }
 
+const lineWidth = (line: string): number =>
+  [...line].reduce((sum, letter) => sum + (letter === "W" ? wideLetterWidth : letterWidth), 0);
+
 /** The space a label's lines take on the sheet. */
 export const labelRoom = (lines: readonly string[]): { width: number; height: number } => ({
-  width: letterWidth * Math.max(0, ...lines.map((line) => line.length)) + 6,
+  width: Math.max(0, ...lines.map(lineWidth)) + 6,
   height: labelHeight * lines.length,
 });
 

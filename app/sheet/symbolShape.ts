@@ -19,8 +19,8 @@ export interface SymbolShape {
 export type Enters = (reference: string) => boolean | undefined;
 
 /** Distance of taps and contacts, with room for a wire's code between the figures. */
-const tap = 88;
-export const contactPitch = 88;
+const tap = 102;
+export const contactPitch = 102;
 /** Distance of an in-line plug's pins, with room for their volts. */
 export const inlinePitch = 80;
 
@@ -80,16 +80,19 @@ type SideOf = (terminal: string, fallback: "north" | "south") => "north" | "sout
 
 const other = (side: "north" | "south") => (side === "north" ? "south" : "north");
 
+/** Where the normally closed contact leaves a relay, clear of the figure at the other contact. */
+export const restingX = 148;
+
 /** @param resting whether the normally closed contact is wired */
 const relayShape = (fed: "north" | "south", resting: boolean): SymbolShape => ({
-  width: 190,
+  width: resting ? 226 : 190,
   height: 60,
   ports: [
     port("86", 24, "north"),
     port("85", 24, "south"),
     port("30", 84, fed),
     port("87", 84, other(fed)),
-    ...(resting ? [port("87a", 112, other(fed))] : []),
+    ...(resting ? [port("87a", restingX, other(fed))] : []),
   ],
 });
 
@@ -129,7 +132,7 @@ const panelShape: SymbolShape = {
   height: 84,
   ports: [
     port("30", 30, "north"),
-    port("15", 84, "north"),
+    port("15", 92, "north"),
     port("cmd", 30, "south"),
     port("31", 130, "south"),
   ],

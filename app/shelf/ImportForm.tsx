@@ -37,15 +37,15 @@ export function ImportForm({ answer, hint, token }: ImportFormProps) {
   };
   const { over, target } = useFileDrop((file) => void take(file));
   return (
-    <Form method="post" encType="multipart/form-data" className="grid gap-3">
+    <Form method="post" encType="multipart/form-data" className="grid min-w-0 gap-3">
       {token && <input type="hidden" name="token" value={token} />}
       <FileField target={target} over={over} hint={hint} field={field} answer={answer} />
-      <label className="grid gap-1 text-base text-soft">
+      <label className="grid min-w-0 gap-1 text-base text-soft">
         or choose a file
         <input
           type="file"
           accept=".json,.csv,.txt"
-          className="field w-full"
+          className="field w-full min-w-0"
           onChange={({ target }) => void take(target.files?.[0])}
         />
       </label>

@@ -18,7 +18,12 @@ interface CircuitTableProps<Row extends { readonly id: string }> {
 }
 
 /** A table of a circuit's items; its headings sort it. */
-export function CircuitTable<Row extends { readonly id: string }>({ caption, rows, columns, rowId }: CircuitTableProps<Row>) {
+export function CircuitTable<Row extends { readonly id: string }>({
+  caption,
+  rows,
+  columns,
+  rowId,
+}: CircuitTableProps<Row>) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const table = useReactTable({
     data: rows as Row[],
@@ -43,7 +48,7 @@ export function CircuitTable<Row extends { readonly id: string }>({ caption, row
           {table.getRowModel().rows.map((row) => (
             <tr key={row.id} data-row={row.original.id} className="border-t border-rule align-top">
               {row.getVisibleCells().map((cell) => (
-                <td key={cell.id} className="px-1.5 py-1">
+                <td key={cell.id} className="px-1 py-1">
                   {flexRender(cell.column.columnDef.cell, cell.getContext())}
                 </td>
               ))}
@@ -70,7 +75,7 @@ function GroupHead<Row>({ group }: GroupHeadProps<Row>) {
           <th
             key={id}
             scope="col"
-            className="px-1.5 text-left font-normal text-soft"
+            className="px-1 text-left font-normal text-soft"
             aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
           >
             {column.getCanSort() ? (

@@ -16,7 +16,7 @@ const wireColumns: ColumnDef<Wire, string>[] = [
       <Cell
         label={`Colour of ${original.id}`}
         value={original.colourName ?? original.colour}
-        width="w-24"
+        width="w-20"
         guess={original.assumed === true}
         edit={(value) => ({ do: "set", list: "wires", id: original.id, key: "colour", value })}
       />

@@ -7,12 +7,24 @@ interface FoldProps {
   /** Opened and closed from outside, if a key does it too. */
   readonly open?: boolean;
   readonly onOpen?: (open: boolean) => void;
+  /** Whether it starts open. */
+  readonly initially?: boolean;
+  /** Keeps its content while it is closed, such as the fields of a form. */
+  readonly keeps?: boolean;
   readonly children: React.ReactNode;
 }
 
-/** A part of the page that folds away; its content only renders while it is open. */
-export function Fold({ title, className = "", open, onOpen, children }: FoldProps) {
-  const [own, setOwn] = useState(false);
+/** A part of the page that folds away; unless it keeps its content, that only renders while it is open. */
+export function Fold({
+  title,
+  className = "",
+  open,
+  onOpen,
+  initially = false,
+  keeps = false,
+  children,
+}: FoldProps) {
+  const [own, setOwn] = useState(initially);
   const shown = open ?? own;
   return (
     <details
@@ -27,7 +39,7 @@ export function Fold({ title, className = "", open, onOpen, children }: FoldProp
         />
         <span className="underline decoration-rule underline-offset-4">{title}</span>
       </summary>
-      {shown && children}
+      {(shown || keeps) && children}
     </details>
   );
 }

@@ -38,6 +38,16 @@ test("fasteners in words, the tool that turns them, and the number that goes int
 });
 
 describe("the tray", () => {
+  test("never holds fewer than no screws, and names the step that got too many back", () => {
+    const [first] = steps.filter((step) => plannedScrews(step).out > 0);
+    const id = first?.id ?? "";
+    const over = [tick(id, "in", 1), tick(id, "back", 3)];
+    expect(trayOf(steps, over)).toMatchObject({ lying: 0, out: 1, back: 3 });
+    expect(trayOf(steps, over).calls).toEqual(
+      expect.arrayContaining([expect.objectContaining({ kind: "short", screws: 2 })]),
+    );
+  });
+
   test("holds what is removed and not refitted; what stays out for good is not missed", () => {
     const out = [tick("box", "in", 6), tick("motor", "in", 3)];
     expect(trayOf(steps, out)).toMatchObject({ lying: 9, out: 9, back: 0, calls: [] });

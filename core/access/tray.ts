@@ -10,7 +10,7 @@ export interface TrayEntry {
 
 /** The state of the tray after some ticks. */
 export interface Tray {
-  /** Screws in the tray. */
+  /** Screws in the tray; none if more went back than came out, which the calls report. */
   readonly lying: number;
   readonly out: number;
   readonly back: number;
@@ -60,7 +60,7 @@ export function trayOf(steps: readonly AccessStep[], entries: readonly TrayEntry
     if (missing !== 0)
       calls.push({ step, kind: missing > 0 ? "left-over" : "short", screws: Math.abs(missing) });
   }
-  return { lying: out - back - scrapped, out, back, calls };
+  return { lying: Math.max(0, out - back - scrapped), out, back, calls };
 }
 
 /**
