@@ -33,6 +33,7 @@ export default [
   route("practice/progress/:kind", "routes/practiceProgress.ts"),
   route("sums/:sum?", "routes/sums.tsx"),
   route("theme", "routes/theme.ts"),
+  route("demo", "routes/demo.ts"),
   route("jobs/new", "routes/newJob.tsx"),
   route("shelf-bundle", "routes/shelfBundle.ts"),
   route("jobs/:id/case", "routes/caseFile.ts"),

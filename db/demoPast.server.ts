@@ -19,6 +19,7 @@ import { cameBack, insertFitting, settleFitting } from "./repositories/fittings.
 import { addJob } from "./repositories/jobs.server";
 import { insertProofs } from "./repositories/proofs.server";
 import { insertReading } from "./repositories/readings.server";
+import { demoJobMark } from "./repositories/settings.server";
 
 const pastSchema = z.strictObject({
   jobs: z.array(
@@ -97,7 +98,7 @@ export async function loadPast(folder: string, shop: Shop, transaction: Transact
     const first = job.comebackOf === undefined ? undefined : made[job.comebackOf];
     const id = await addJob(
       {
-        formToken: `demo-past-${place}`,
+        formToken: `${demoJobMark}past-${place}`,
         vehicleId: shop.ids.get(job.vehicle) ?? 0,
         circuitId: circuit.id,
         words: job.words,

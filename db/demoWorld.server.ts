@@ -11,13 +11,14 @@ import { z } from "zod";
 import type { Database } from "./database.server";
 import { insertSoundProof, loadPast } from "./demoPast.server";
 import { JobRow } from "./models/jobModels.server";
+import { SettingRow } from "./models/moneyModels.server";
 import { CircuitRow } from "./models/shelfModels.server";
 import { addCircuit } from "./repositories/circuits.server";
 import { addJob } from "./repositories/jobs.server";
 import { insertPart } from "./repositories/parts.server";
 import { insertPlan } from "./repositories/plans.server";
 import { insertReading } from "./repositories/readings.server";
-import { insertShopName } from "./repositories/settings.server";
+import { demoJobMark, demoSetting, insertShopName, isDemoRemoved } from "./repositories/settings.server";
 import { addVehicle } from "./repositories/vehicles.server";
 
 const worldSchema = z.strictObject({
@@ -69,18 +70,30 @@ export const shippedParts = (file: string): PartDescription[] =>
     .parse(readJson(file))
     .map((input) => checked(file, parsePart(input)));
 
+/** Everything the demo workshop is loaded from, every file checked. */
+export const demoContents = (folder: string) => ({
+  world: worldSchema.parse(readJson(join(folder, "world.json"))),
+  circuits: shippedCircuits(join(folder, "circuits")),
+  plans: shippedPlans(join(folder, "plans")),
+  parts: shippedParts(join(folder, "parts.json")),
+});
+
 /**
  * Loads the demo workshop into an empty database; any other database stays unchanged.
+ * @param again whether to load it although a person removed it before
  * @returns whether it was loaded
  */
-export async function loadDemoWorld(database: Database, folder: string, now: Date): Promise<boolean> {
-  if ((await CircuitRow.count()) > 0) return false;
-  const world = worldSchema.parse(readJson(join(folder, "world.json")));
-  const circuits = shippedCircuits(join(folder, "circuits"));
-  const plans = shippedPlans(join(folder, "plans"));
-  const parts = shippedParts(join(folder, "parts.json"));
+export async function loadDemoWorld(
+  database: Database,
+  folder: string,
+  now: Date,
+  again = false,
+): Promise<boolean> {
+  if ((await CircuitRow.count()) > 0 || (!again && (await isDemoRemoved()))) return false;
+  const { world, circuits, plans, parts } = demoContents(folder);
   await database.write(async (transaction) => {
     await insertShopName(world.shop, transaction);
+    await SettingRow.upsert({ name: demoSetting, body: "loaded" }, { transaction });
     for (const circuit of circuits) await addCircuit(circuit, transaction);
     for (const plan of plans)
       for (const shelfId of plan.circuits ?? []) await insertPlan(shelfId, plan, "demo", transaction);
@@ -96,7 +109,7 @@ export async function loadDemoWorld(database: Database, folder: string, now: Dat
       const arrived = new Date(now.getTime() - job.hoursAgo * hour);
       const id = await addJob(
         {
-          formToken: `demo-${index}`,
+          formToken: `${demoJobMark}${index}`,
           vehicleId: vehicles.get(vehicle.label) ?? 0,
           circuitId: circuit.id,
           words: job.words,

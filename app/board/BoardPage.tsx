@@ -1,6 +1,8 @@
 import { type BoardGroup, boardGroups } from "@core/records/boardGroup";
 import { boardGroupWords } from "@words/stateWords";
 import { Form, Link, useSearchParams } from "react-router";
+import { DemoNotice } from "../shell/DemoNotice";
+import { FirstSteps } from "../shell/FirstSteps";
 import { BoardRow } from "./BoardRow";
 import { type BoardOrder, boardOrders, jobsShown } from "./boardJob";
 import type { BoardView } from "./boardView.server";
@@ -29,6 +31,11 @@ export function BoardPage({ board, followedUp }: { board: BoardView; followedUp:
     <main id="main" className="mx-auto w-full max-w-6xl grow p-5 max-md:p-3">
       <BoardHead />
       <Notices backup={board.backup} unreadable={board.unreadable} />
+      {board.demo !== null && (
+        <div className="mt-2">
+          <DemoNotice shop={board.demo} />
+        </div>
+      )}
       <FollowUps lines={board.followUps} />
       {followedUp && <FollowUpUndo {...followedUp} />}
       {board.jobs.length > 0 && (
@@ -56,7 +63,8 @@ export function BoardPage({ board, followedUp }: { board: BoardView; followedUp:
           </select>
         </div>
       )}
-      {!open && (
+      {board.emptyShelf && <FirstSteps />}
+      {!open && !board.emptyShelf && (
         <p className="sheet-card mt-4 p-4 text-soft">
           No open jobs. Start one with New job when a vehicle comes in.
         </p>

@@ -1,7 +1,10 @@
 import { boardGroup } from "@core/records/boardGroup";
+import { isDemoLoaded } from "@db/demoRemoval.server";
 import { backupWarning, newestVerified } from "@db/keeping/backup.server";
+import { hasCircuits } from "@db/repositories/circuits.server";
 import { type FollowUpDue, followUpsUntil } from "@db/repositories/followUps.server";
 import { type Job, readJobs } from "@db/repositories/jobs.server";
+import { shopName } from "@db/repositories/settings.server";
 import { ageText, dayAndMonth, promiseText, wallText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { BoardJob } from "./boardJob";
@@ -22,6 +25,10 @@ export interface BoardView {
   /** A warning about the backups. */
   readonly backup: string | null;
   readonly refreshing: boolean;
+  /** The name of the demo workshop while it is loaded; null without it. */
+  readonly demo: string | null;
+  /** Whether there is no circuit, so that a job cannot begin. */
+  readonly emptyShelf: boolean;
 }
 
 /** Days ahead in which a follow-up is shown. */
@@ -33,11 +40,14 @@ export async function boardView(now = new Date()): Promise<BoardView> {
   const wall = wallText(now, zone);
   const today = wall.slice(0, 10);
   const lastDay = wallText(new Date(now.getTime() + daysAhead * dayMilliseconds), zone).slice(0, 10);
-  const [open, closed, due] = await Promise.all([
+  const [open, closed, due, demo, name, circuits] = await Promise.all([
     readJobs(["probing", "part-awaited", "proof-due"]),
     // A day of the shop's zone begins less than two days before any moment of it.
     readJobs(["closed"], 200, new Date(now.getTime() - 2 * dayMilliseconds)),
     followUpsUntil(lastDay),
+    isDemoLoaded(),
+    shopName(),
+    hasCircuits(),
   ]);
   const doneToday = closed.jobs.filter(
     ({ closedAt }) => closedAt && wallText(closedAt, zone).startsWith(today),
@@ -71,6 +81,8 @@ export async function boardView(now = new Date()): Promise<BoardView> {
     unreadable: [...open.unreadable, ...closed.unreadable],
     backup: backupNotice(now),
     refreshing: isRefreshing(),
+    demo: demo ? name : null,
+    emptyShelf: !circuits,
   };
 }
 

@@ -1,4 +1,5 @@
 import { Form, Link, useNavigation } from "react-router";
+import { FirstSteps } from "../shell/FirstSteps";
 import { CalibrationPicture } from "./CalibrationPicture";
 import { LevelAndKind } from "./LevelAndKind";
 import type { Progress } from "./progress.server";
@@ -37,7 +38,8 @@ export function PracticeHome({ home, problem }: PracticeHomeProps) {
           {problem}
         </p>
       )}
-      {learner !== null && progress && (
+      {home.circuits.length === 0 && <FirstSteps />}
+      {learner !== null && progress && home.circuits.length > 0 && (
         <>
           <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
             <Begin home={home} learner={learner} />

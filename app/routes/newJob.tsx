@@ -5,6 +5,7 @@ import { addJob, jobOfForm } from "@db/repositories/jobs.server";
 import { addVehicle, findVehicle, listVehicles } from "@db/repositories/vehicles.server";
 import { Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
+import { FirstSteps } from "../shell/FirstSteps";
 import { Rail } from "../shell/Rail";
 import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
@@ -78,6 +79,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
       <Rail />
       <main id="main" className="mx-auto w-full max-w-2xl grow p-5">
         <h1 className="text-2xl font-bold">New job</h1>
+        {loaderData.circuits.length === 0 && <FirstSteps />}
         <Form method="post" className="mt-5 grid gap-5">
           <input type="hidden" name="token" value={loaderData.token} />
           <Labelled name="vehicle" title="Vehicle" problem={problems.vehicle}>

@@ -53,6 +53,10 @@ function aboutOf(circuit: Circuit): CircuitAbout | null {
 const rowIdOf = (shelfId: string, version: number): string =>
   version === 1 ? shelfId : `${shelfId}@${version}`;
 
+/** Whether there is any circuit on the shelf. */
+export const hasCircuits = async (): Promise<boolean> =>
+  (await CircuitRow.count({ where: { onShelf: 1 } })) > 0;
+
 /** The newest version of every circuit, by title. */
 export async function listCircuits(): Promise<ShelfLine[]> {
   const rows = await CircuitRow.findAll({

@@ -33,6 +33,17 @@ export async function setLearning(on: boolean): Promise<void> {
   );
 }
 
+/** Whether the demo workshop was loaded or removed; absent in a database that never had it. */
+export const demoSetting = "demo";
+
+/** How the tokens of the demo's jobs begin. */
+export const demoJobMark = "demo-";
+
+/** Whether a person removed the demo workshop, so that a start does not load it again. */
+export async function isDemoRemoved(): Promise<boolean> {
+  return (await SettingRow.findByPk(demoSetting))?.body === "removed";
+}
+
 const name = "shop-name";
 /** The name of a shop that has set none. */
 const defaultShopName = "Our workshop";

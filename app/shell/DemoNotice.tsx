@@ -1,0 +1,30 @@
+import { Form, useNavigation } from "react-router";
+
+/** Says that the shop is an invented one, and removes it on request. */
+export function DemoNotice({ shop }: { shop: string }) {
+  const busy = useNavigation().state !== "idle";
+  return (
+    <Form
+      method="post"
+      action="/demo"
+      className="flex flex-wrap items-center gap-x-3 border-l-4 border-edge pl-3 text-base text-soft"
+    >
+      <p className="min-w-0 grow">This is the demo: {shop}, its jobs and its vehicles are invented.</p>
+      <button
+        type="submit"
+        name="intent"
+        value="remove"
+        className="min-h-11 underline"
+        disabled={busy}
+        onClick={(event) => {
+          if (!window.confirm(removalWords)) event.preventDefault();
+        }}
+      >
+        Remove the demo
+      </button>
+    </Form>
+  );
+}
+
+const removalWords =
+  "Remove the demo's jobs with everything entered on them, its vehicles, circuits, access steps and parts? Your own jobs stay, with the circuits they need. A backup is made first.";

@@ -1,0 +1,26 @@
+import { Form, Link } from "react-router";
+
+/** What a shop without anything can begin with. */
+export const FirstSteps = () => (
+  <section aria-labelledby="first-steps" className="tag-card mt-4 max-w-3xl">
+    <div className="tag-face grid gap-3">
+      <h2 id="first-steps" className="pr-8 text-xl font-bold">
+        Nothing here yet
+      </h2>
+      <p>Jobs and practice need a blower circuit. Trace one from a wiring diagram, or import a file.</p>
+      <div className="flex flex-wrap gap-3">
+        <Link to="/trace" className="btn btn-main">
+          Trace a circuit
+        </Link>
+        <Link to="/bring-in" className="btn">
+          Import a circuit or a job
+        </Link>
+        <Form method="post" action="/demo">
+          <button type="submit" name="intent" value="load" className="btn">
+            Load the demo workshop: jobs and practice cases to try
+          </button>
+        </Form>
+      </div>
+    </div>
+  </section>
+);
