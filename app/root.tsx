@@ -1,4 +1,5 @@
 import "./styles/app.css";
+import textFont from "@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2?url";
 import { useContext } from "react";
 import {
   isRouteErrorResponse,
@@ -18,7 +19,11 @@ import { preferencesOf } from "./shell/preferences.server";
 import { notForReadings } from "./shell/revalidation";
 import { TroubleNotice } from "./shell/TroubleNotice";
 
-export const links: LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
+export const links: LinksFunction = () => [
+  { rel: "icon", href: "/favicon.svg", type: "image/svg+xml" },
+  // Without it the first text is painted in another font, and the page shifts when this one comes.
+  { rel: "preload", href: textFont, as: "font", type: "font/woff2", crossOrigin: "anonymous" },
+];
 
 export const meta: Route.MetaFunction = () => [{ title: "Airway" }];
 

@@ -1,5 +1,5 @@
 import { noises } from "@core/motor/mechanicalMode";
-import { airflowSeen } from "@core/predict/observations/airflow";
+import { airflowSeen } from "@core/predict/observations/airflowSeen";
 import type { Band } from "@core/proof/proofBand";
 import { ampsText, voltsText } from "@core/units/wording";
 import { judgedWords } from "@words/proofWords";

@@ -60,10 +60,12 @@ function showingSpeed(view: JobView): string {
 export async function failedPath(view: JobView, faultId: string | null, p: number) {
   const variant = view.engine.variants.find(({ id }) => id === faultId);
   if (!variant || variant.fault.changes.length === 0) return null;
-  const { svg, setting } = await faultSheet(view, variant.family, p);
+  const { svg, setting, width, height } = await faultSheet(view, variant.family, p);
   return {
     svg,
     setting,
+    width,
+    height,
     words: `${repairName(view.circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`,
   };
 }

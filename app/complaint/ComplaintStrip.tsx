@@ -1,4 +1,4 @@
-import { airflowSeen } from "@core/predict/observations/airflow";
+import { airflowSeen } from "@core/predict/observations/airflowSeen";
 import { airflowWords } from "@words/stateWords";
 import { QueuedForm, usePending } from "../entries/QueuedForm";
 

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { complaintQuestions, everyAnswer } from "@core/diagnose/tests/complaintQuestions";
-import { airflowSeen } from "@core/predict/observations/airflow";
+import { airflowSeen } from "@core/predict/observations/airflowSeen";
 import type { Reading } from "@core/predict/reading";
 import { promiseSchema } from "@core/records/promise";
 import { setWords } from "@db/repositories/jobs.server";

@@ -29,6 +29,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   return {
     query,
     count,
+    pages: Math.max(1, Math.ceil(count / pageLength)),
     rows: await recordRows(lines),
     choices: {
       faults: choices.faults.map((name) => {
@@ -65,10 +66,9 @@ const outcomes = [
 ] as const;
 
 export default function Records({ loaderData }: Route.ComponentProps) {
-  const { query, count, rows, choices, deleted } = loaderData;
+  const { query, count, pages, rows, choices, deleted } = loaderData;
   const [search] = useSearchParams();
   const asked = query.words || query.circuit || query.fault || query.part || query.outcome || query.vehicle;
-  const pages = Math.max(1, Math.ceil(count / pageLength));
   const at = (page: number): string => {
     const next = new URLSearchParams(search);
     next.set("page", String(page));

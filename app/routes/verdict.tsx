@@ -128,11 +128,13 @@ interface FailedPathProps {
 }
 
 /** The drawing with the likeliest fault in it, and its part marked. */
-const FailedPath = ({ picture: { svg, setting, words }, name }: FailedPathProps) => (
+const FailedPath = ({ picture: { svg, setting, width, height, words }, name }: FailedPathProps) => (
   <figure className="sheet-card self-start p-2 lg:sticky lg:top-3">
     <img
       src={`data:image/svg+xml;utf8,${encodeURIComponent(svg)}`}
       alt={`The circuit on ${setting} with ${name} marked: ${words}`}
+      width={width}
+      height={height}
       className="max-h-[70vh] w-full object-contain"
     />
     <figcaption className="px-2 pt-1 text-base text-soft">

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { noises } from "../motor/mechanicalMode";
-import { airflowSeen } from "../predict/observations/airflow";
+import { airflowSeen } from "../predict/observations/airflowSeen";
 import type { Reading } from "../predict/reading";
 import type { Band, ProofBands } from "./proofBand";
 import type { ProofPhase, ProofStep } from "./proofRun";

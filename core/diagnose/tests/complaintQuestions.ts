@@ -1,6 +1,6 @@
 import type { Circuit } from "../../circuit/circuit";
 import { noises } from "../../motor/mechanicalMode";
-import { airflowSeen } from "../../predict/observations/airflow";
+import { airflowSeen } from "../../predict/observations/airflowSeen";
 import { historyOf } from "../../predict/observations/history";
 import { smellSeen } from "../../predict/observations/smell";
 import { type Reading, resultOf, type Test } from "../../predict/reading";

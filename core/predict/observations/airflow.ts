@@ -2,9 +2,9 @@ import { z } from "zod";
 import { batteryPosts } from "../probePoints";
 import { setupKeys, thingId } from "../setupKeys";
 import { roughNormalCdf } from "../tables/normal";
+import { airflowSeen } from "./airflowSeen";
 import { mixRows, type TestIn, wordTest } from "./observation";
 
-export const airflowSeen = ["none", "weak", "normal", "strong"] as const;
 export const airflowReading = z.strictObject({
   test: z.literal("airflow"),
   ...setupKeys,
