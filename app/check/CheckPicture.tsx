@@ -123,7 +123,7 @@ export function CheckPicture({ steps, by }: CheckPictureProps) {
                 : { title: { display: true, text: by === "amps" ? "A" : "V" } }),
             },
           },
-          plugins: { legend: { position: "bottom" } },
+          plugins: { legend: { position: "bottom", labels: { usePointStyle: true } } },
         },
       })}
     />

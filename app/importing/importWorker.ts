@@ -2,7 +2,11 @@
 import type { DoTask, ImportNews, ImportOrder, ImportTaskName } from "./importTask";
 import { importTasks } from "./importTasks.server";
 
-const say = (news: ImportNews): void => void process.send?.(news);
+/** Tells the server; one that has gone ends this process too. */
+const say = (news: ImportNews): void =>
+  void process.send?.(news, undefined, {}, (lost) => {
+    if (lost) process.exit();
+  });
 
 async function follow({ id, task, takes }: ImportOrder): Promise<void> {
   // An order holds the input of its own task.

@@ -11,14 +11,20 @@ import { Fold } from "../ui/Fold";
 interface EnterTestProps {
   readonly token: string;
   readonly settings: readonly string[];
-  readonly points: readonly string[];
-  readonly posts: readonly string[];
-  readonly things: readonly { readonly id: string; readonly name: string }[];
-  readonly motors: readonly string[];
-  readonly plugs: readonly string[];
-  readonly relays: readonly string[];
-  readonly fuses: readonly string[];
-  readonly wires: readonly string[];
+  readonly points: readonly Named[];
+  readonly posts: readonly Named[];
+  readonly things: readonly Named[];
+  readonly motors: readonly Named[];
+  readonly plugs: readonly Named[];
+  readonly relays: readonly Named[];
+  readonly fuses: readonly Named[];
+  readonly wires: readonly Named[];
+}
+
+/** Something in the circuit by what a person calls it. */
+interface Named {
+  readonly id: string;
+  readonly name: string;
 }
 
 /** A reading that was not suggested: any test, any points, any set-up. */
@@ -37,10 +43,10 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
         {twoPoints ? (
           <>
             <Choice title={picks[0] ?? ""} name="first">
-              {options(props.points)}
+              <NamedOptions of={props.points} />
             </Choice>
             <Choice title={picks[1] ?? ""} name="second">
-              {options([...props.posts, ...props.points])}
+              <NamedOptions of={[...props.posts, ...props.points]} />
             </Choice>
           </>
         ) : (
@@ -55,7 +61,7 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
         {twoPoints && (
           <Choice title="Unplugged" name="unplugged">
             <option value="">none</option>
-            {options(props.plugs)}
+            <NamedOptions of={props.plugs} />
           </Choice>
         )}
         {observation.gives === "word" ? (
@@ -81,18 +87,14 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
 
 interface ThingChoiceProps {
   readonly title: string;
-  readonly items: readonly { readonly id: string; readonly name: string }[];
+  readonly items: readonly Named[];
 }
 
 /** The thing a test is made on, if it is made on one. */
 const ThingChoice = ({ title, items }: ThingChoiceProps) =>
   items.length > 0 && (
     <Choice title={title} name="at">
-      {items.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
+      <NamedOptions of={items} />
     </Choice>
   );
 
@@ -101,16 +103,21 @@ function itemsFor({ pick, targets }: TestForm, { motors, relays, fuses, wires, t
   if (pick.kind === "answer") return historyOf.map((id) => ({ id, name: answerTitles[id] }));
   if (pick.kind !== "thing") return [];
   if (targets.other !== undefined) return things;
-  const ids: readonly (readonly [TargetKind, readonly string[]])[] = [
+  const ids: readonly (readonly [TargetKind, readonly Named[]])[] = [
     ["motor", motors],
     ["relay", relays],
     ["fuse", fuses],
     ["wire", wires],
   ];
-  return ids.flatMap(([kind, own]) =>
-    targets[kind] === undefined ? [] : own.map((id) => ({ id, name: id })),
-  );
+  return ids.flatMap(([kind, own]) => (targets[kind] === undefined ? [] : own));
 }
+
+const NamedOptions = ({ of }: { of: readonly Named[] }) =>
+  of.map(({ id, name }) => (
+    <option key={id} value={id}>
+      {name}
+    </option>
+  ));
 
 const options = (values: readonly string[]) =>
   values.map((value) => (

@@ -1,27 +1,33 @@
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import type { Netlist } from "@core/solve/netlist/netlist";
-import { partName } from "@words/partName";
+import { seenText } from "@words/seenName";
 import { type JobView, sheetStates } from "../job/jobView.server";
 import { layoutOf } from "../sheet/layouts.server";
 import { restVolts } from "../sheet/plainSheet";
+
+/** Something in the circuit, and what a person calls it. */
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
 
 /** The choices of the form for a reading that was not suggested. */
 function ownChoices(engine: CompiledCircuit) {
   const { circuit, points, battery, motors, relays } = engine.netlist;
   const posts = [`${battery.id}.-`, `${battery.id}.+`];
+  /** Things by what is seen of them, in the order of their names. */
+  const named = (ids: readonly string[]): Named[] =>
+    ids.map((id) => ({ id, name: seenText(circuit, id) })).sort((a, b) => a.name.localeCompare(b.name));
   return {
     settings: circuit.settings,
-    points: points.names.filter((name) => !posts.includes(name)),
-    posts,
-    things: [...circuit.parts, ...circuit.connectors].map(({ id }) => ({
-      id,
-      name: `${id}, ${partName(circuit, id)}`,
-    })),
-    motors: motors.map(({ part }) => part.id),
-    plugs: circuit.connectors.map(({ id }) => id),
-    relays: relays.map(({ part }) => part.id),
-    fuses: circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id),
-    wires: circuit.wires.map(({ id }) => id),
+    points: named(points.names.filter((name) => !posts.includes(name))),
+    posts: named(posts),
+    things: named([...circuit.parts, ...circuit.connectors].map(({ id }) => id)),
+    motors: named(motors.map(({ part }) => part.id)),
+    plugs: named(circuit.connectors.map(({ id }) => id)),
+    relays: named(relays.map(({ part }) => part.id)),
+    fuses: named(circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id)),
+    wires: named(circuit.wires.map(({ id }) => id)),
   };
 }
 

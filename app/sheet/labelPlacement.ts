@@ -25,7 +25,7 @@ export interface PlacedLabel extends Box {
 }
 
 const lineWidth = (line: string): number =>
-  [...line].reduce((sum, letter) => sum + (letter === "W" ? wideLetterWidth : letterWidth), 0);
+  letterWidth * line.length + (wideLetterWidth - letterWidth) * (line.split("W").length - 1);
 
 /** The space a label's lines take on the sheet. */
 export const labelRoom = (lines: readonly string[]): { width: number; height: number } => ({
