@@ -10,6 +10,7 @@ import {
   Outlet,
   Scripts,
   ScrollRestoration,
+  useLocation,
   useRouteLoaderData,
 } from "react-router";
 import type { Route } from "./+types/root";
@@ -33,9 +34,17 @@ export async function loader({ request }: Route.LoaderArgs) {
 
 export const shouldRevalidate = notForReadings;
 
+/** A link for the keyboard past what stands before; shown only while it has the focus. */
+const SkipLink = ({ to, children }: { to: string; children: string }) => (
+  <a href={`#${to}`} className="btn sr-only z-50 focus:not-sr-only focus:fixed focus:top-2 focus:left-2">
+    {children}
+  </a>
+);
+
 export function Layout({ children }: { children: React.ReactNode }) {
   const root = useRouteLoaderData<typeof loader>("root");
   const theme = root?.theme ?? "auto";
+  const { pathname } = useLocation();
   const nonce = useContext(NonceContext);
   return (
     <html lang="en" data-theme={theme === "auto" ? undefined : theme} suppressHydrationWarning>
@@ -46,9 +55,8 @@ export function Layout({ children }: { children: React.ReactNode }) {
         <Links nonce={nonce} />
       </head>
       <body>
-        <a href="#main" className="btn sr-only z-50 focus:not-sr-only focus:fixed focus:top-2 focus:left-2">
-          Skip to the page
-        </a>
+        <SkipLink to="main">Skip to the page</SkipLink>
+        {pathname.endsWith("/probe") && <SkipLink to="next-test">Skip to the next test</SkipLink>}
         <TroubleNotice troubles={root?.troubles ?? []} />
         {children}
         <ScrollRestoration nonce={nonce} />

@@ -79,3 +79,20 @@ test("keys delete, change the speed, show another test and can be switched off",
   await page.waitForTimeout(400);
   await expect(standing).toHaveText("6");
 });
+
+test("the figure of the next test is at most five Tabs away from the top of the page", async ({ page }) => {
+  await page.goto("/jobs/5/probe");
+  await page.waitForLoadState("networkidle");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("link", { name: "Skip to the next test" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  const figure = page.getByLabel("Reads", { exact: true });
+  let tabs = 2;
+  while (tabs < 5 && !(await figure.evaluate((own) => own === document.activeElement))) {
+    await page.keyboard.press("Tab");
+    tabs += 1;
+  }
+  await expect(figure).toBeFocused();
+  expect(tabs).toBeLessThanOrEqual(5);
+});

@@ -13,6 +13,7 @@ import {
   otherSide,
   ownerOf,
   type ProbeTarget,
+  plugsAt,
   pullable,
   targetName,
   testAt,
@@ -144,6 +145,12 @@ function Around({ circuit, target, setup, onSetup, onTarget }: ProbePanelProps) 
           other side: {side}
         </button>
       )}
+      {target.kind === "point" &&
+        plugsAt(circuit, target.name).map((id) => (
+          <button key={id} type="button" className={small} onClick={() => onTarget({ kind: "part", id })}>
+            inspect {id}
+          </button>
+        ))}
       {part && (
         <button type="button" className={small} onClick={() => onTarget({ kind: "part", id: part })}>
           {part}

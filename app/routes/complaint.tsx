@@ -58,38 +58,42 @@ export async function action({ params, request }: Route.ActionArgs) {
 export default function Complaint({ loaderData }: Route.ComponentProps) {
   const { id, settings, heard, tokens, words, promised, questions } = loaderData;
   return (
-    <main id="main" className="grid w-full max-w-4xl gap-5 p-5">
+    <main id="main" className="w-full max-w-7xl p-5 max-md:p-3">
       <QueuedPage to={`/jobs/${id}/heard`}>
-        <section aria-labelledby="speeds">
-          <div className="flex flex-wrap items-center justify-between gap-3">
-            <h2 id="speeds" className="text-lg font-bold">
-              What each speed does
+        <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+          <div className="grid gap-5">
+            <section aria-labelledby="speeds">
+              <div className="flex flex-wrap items-center justify-between gap-3">
+                <h2 id="speeds" className="text-lg font-bold">
+                  What each speed does
+                </h2>
+                <Link className="btn btn-main" to={`/jobs/${id}/probe`}>
+                  Continue to Probe
+                </Link>
+              </div>
+              <p className="text-base text-soft">
+                Check it yourself: key on, then off and every speed, up and down. Tap what you find.
+              </p>
+              <div className="mt-2">
+                <ComplaintStrip settings={settings} heard={heard} tokens={tokens} />
+              </div>
+            </section>
+            <CustomerWords key={`${words} ${promised}`} words={words} promised={promised} />
+          </div>
+          <section aria-labelledby="asked">
+            <h2 id="asked" className="text-lg font-bold">
+              Other signs
             </h2>
-            <Link className="btn btn-main" to={`/jobs/${id}/probe`}>
-              Continue to Probe
-            </Link>
-          </div>
-          <p className="text-base text-soft">
-            Check it yourself: key on, then off and every speed, up and down. Tap what you find.
-          </p>
-          <div className="mt-2">
-            <ComplaintStrip settings={settings} heard={heard} tokens={tokens} />
-          </div>
-        </section>
-        <section aria-labelledby="asked">
-          <h2 id="asked" className="text-lg font-bold">
-            Other signs
-          </h2>
-          <p className="text-base text-soft">
-            Ask the customer and tap the answers. Questions you leave open have no effect.
-          </p>
-          <ul className="mt-1 border-b border-rule md:grid md:grid-cols-2 md:gap-x-8">
-            {questions.map((question) => (
-              <ComplaintQuestionLine key={question.id} question={question} />
-            ))}
-          </ul>
-        </section>
-        <CustomerWords key={`${words} ${promised}`} words={words} promised={promised} />
+            <p className="text-base text-soft">
+              Ask the customer and tap the answers. Questions you leave open have no effect.
+            </p>
+            <ul className="mt-1 border-b border-rule md:grid md:grid-cols-2 md:gap-x-8">
+              {questions.map((question) => (
+                <ComplaintQuestionLine key={question.id} question={question} />
+              ))}
+            </ul>
+          </section>
+        </div>
       </QueuedPage>
     </main>
   );

@@ -77,10 +77,10 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
   return (
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />
-      <main id="main" className="mx-auto w-full max-w-2xl grow p-5">
+      <main id="main" className="w-full max-w-5xl grow p-5 max-md:p-3">
         <h1 className="text-2xl font-bold">New job</h1>
         {loaderData.circuits.length === 0 && <FirstSteps />}
-        <Form method="post" className="mt-5 grid gap-5">
+        <Form method="post" className="mt-5 grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
           <input type="hidden" name="token" value={loaderData.token} />
           <Labelled name="vehicle" title="Vehicle" problem={problems.vehicle}>
             <select
@@ -147,7 +147,7 @@ interface CircuitFieldsProps {
 /** The circuit, chosen by vehicle or directly. */
 function CircuitFields({ problems, loaderData }: CircuitFieldsProps) {
   return (
-    <fieldset className="sheet-card grid gap-4 p-4">
+    <fieldset className="sheet-card grid gap-4 p-4 lg:col-start-2 lg:row-span-4 lg:row-start-1">
       <legend className="px-1 text-base text-soft">For a new vehicle</legend>
       <Labelled name="label" title="Nickname or fleet number" problem={problems.label}>
         <input id="label" name="label" className="field w-full" maxLength={60} />

@@ -77,6 +77,12 @@ export function otherSide(circuit: Circuit, point: string, unplugged: readonly s
   return null;
 }
 
+/** The plugs that have a pin at a point. */
+export function plugsAt(circuit: Circuit, point: string): string[] {
+  const terminal = terminalAt(circuit, point);
+  return circuit.connectors.flatMap(({ id, pins }) => (Object.values(pins).includes(terminal) ? [id] : []));
+}
+
 /** The wires at a point. */
 export function wiresAt(circuit: Circuit, point: string): string[] {
   const terminal = terminalAt(circuit, point);
