@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { listed, minutesText, oddsText, ohmsText, percent, voltsText } from "./wording";
+import { listed, minutesText, oddsText, ohmsText, percent, tenthsText, voltsText } from "./wording";
 
 test.each([
   [[], ""],
@@ -41,3 +41,9 @@ test("volts, ohms and odds have a sensible number of digits", () => {
     "1000 to 1 or more",
   ]);
 });
+
+test.each([
+  [0, "0 min"],
+  [3.26, "3.3 min"],
+  [4, "4 min"],
+])("%d minutes to a tenth are %s", (minutes, text) => expect(tenthsText(minutes)).toBe(text));
