@@ -13,13 +13,13 @@ import { buildNetlist } from "@core/solve/buildNetlist";
 import { familyName } from "@core/solve/checks/circuitFamily";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
+import { demoPastToken } from "./demoJobs";
 import { JobRow } from "./models/jobModels.server";
 import { insertClosure } from "./repositories/closures.server";
 import { cameBack, insertFitting, settleFitting } from "./repositories/fittings.server";
 import { addJob } from "./repositories/jobs.server";
 import { insertProofs } from "./repositories/proofs.server";
 import { insertReading } from "./repositories/readings.server";
-import { demoJobMark } from "./repositories/settings.server";
 
 const pastSchema = z.strictObject({
   jobs: z.array(
@@ -48,6 +48,12 @@ const pastSchema = z.strictObject({
     }),
   ),
 });
+
+type PastJobs = z.infer<typeof pastSchema>["jobs"];
+
+/** The jobs the demo workshop closed before, checked. */
+export const demoPast = (folder: string): PastJobs =>
+  pastSchema.parse(JSON.parse(readFileSync(join(folder, "past.json"), "utf8"))).jobs;
 
 interface Shop {
   readonly circuits: readonly Circuit[];
@@ -81,8 +87,7 @@ export async function insertSoundProof(
 }
 
 /** Loads the jobs the demo workshop closed before: its records, its statistics, and what it has learned. */
-export async function loadPast(folder: string, shop: Shop, transaction: Transaction): Promise<void> {
-  const { jobs } = pastSchema.parse(JSON.parse(readFileSync(join(folder, "past.json"), "utf8")));
+export async function loadPast(jobs: PastJobs, shop: Shop, transaction: Transaction): Promise<void> {
   const made: number[] = [];
   for (const [place, job] of jobs.entries()) {
     const vehicle = shop.vehicles.find(({ label }) => label === job.vehicle);
@@ -98,7 +103,7 @@ export async function loadPast(folder: string, shop: Shop, transaction: Transact
     const first = job.comebackOf === undefined ? undefined : made[job.comebackOf];
     const id = await addJob(
       {
-        formToken: `${demoJobMark}past-${place}`,
+        formToken: demoPastToken(place),
         vehicleId: shop.ids.get(job.vehicle) ?? 0,
         circuitId: circuit.id,
         words: job.words,

@@ -3,28 +3,16 @@ import { plainNumber } from "@core/match/supersession";
 import { QueryTypes, type Transaction } from "sequelize";
 import { z } from "zod";
 import { type Database, database } from "./database.server";
+import { demoJobToken, demoPastToken } from "./demoJobs";
 import { demoContents, loadDemoWorld } from "./demoWorld.server";
 import { backUp } from "./keeping/backup.server";
-import { SettingRow } from "./models/moneyModels.server";
-import { demoJobMark, demoSetting } from "./repositories/settings.server";
+import { insertDemoState } from "./repositories/settings.server";
 
-const demoFolder = (): string => join(process.cwd(), "demo");
+/** Where the demo's files are; the scripts that start Airway set the root. */
+const demoFolder = (): string => join(process.env.AIRWAY_ROOT ?? process.cwd(), "demo");
 
-const demoJobs = `SELECT id FROM jobs WHERE formToken LIKE '${demoJobMark}%'`;
-
-const counted = z.array(z.object({ n: z.number() }));
-
-/** Whether the demo workshop is in the database. */
-export async function isDemoLoaded(): Promise<boolean> {
-  const { sequelize } = await database();
-  const rows = await sequelize.query(
-    `SELECT EXISTS (SELECT 1 FROM jobs WHERE formToken LIKE '${demoJobMark}%') AS n`,
-    {
-      type: QueryTypes.SELECT,
-    },
-  );
-  return counted.parse(rows)[0]?.n === 1;
-}
+/** The demo's jobs, by the tokens they were made with. */
+const demoJobs = "SELECT id FROM jobs WHERE formToken IN (:tokens)";
 
 const named = z.array(z.object({ name: z.string() }));
 const keys = z.array(z.object({ table: z.string(), from: z.string(), to: z.string() }));
@@ -45,7 +33,7 @@ async function references({ sequelize }: Database, transaction: Transaction) {
   return found;
 }
 
-/** Loads the demo workshop because a person asks for it; only an empty shelf takes it. */
+/** Loads the demo workshop on request. @returns false, without loading, if the shelf holds a circuit */
 export const bringDemo = async (now: Date): Promise<boolean> =>
   loadDemoWorld(await database(), demoFolder(), now, true);
 
@@ -57,16 +45,22 @@ export async function removeDemo(now: Date): Promise<void> {
   await backUp(now);
   const store = await database();
   const { sequelize } = store;
+  const { world, circuits, parts, past } = demoContents(demoFolder());
+  const tokens = [
+    ...world.jobs.map((_, place) => demoJobToken(place)),
+    ...past.map((_, place) => demoPastToken(place)),
+  ];
   await store.write(async (transaction) => {
     const links = await references(store, transaction);
-    const run = (sql: string, replacements = {}) => sequelize.query(sql, { transaction, replacements });
-    /** Removes rows after the rows of other tables that refer to them. */
+    const run = (sql: string, replacements = {}) =>
+      sequelize.query(sql, { transaction, replacements: { ...replacements, tokens } });
+    /** Deletes rows, after deleting the rows in other tables that reference them. */
     const remove = async (table: string, condition: string): Promise<void> => {
       for (const { child, column, key } of links.filter(({ parent }) => parent === table))
         await remove(child, `${column} IN (SELECT ${key} FROM ${table} WHERE ${condition})`);
       await run(`DELETE FROM ${table} WHERE ${condition}`);
     };
-    // Demo jobs leave no history, so the seal on the audit trail is lifted for this, and the removal itself is not noted.
+    // A removed demo leaves no history, so the triggers that protect the audit trail are dropped during the removal.
     const seals = kept.parse(
       await sequelize.query(
         "SELECT name, sql FROM sqlite_master WHERE type = 'trigger' AND tbl_name = 'events'",
@@ -87,7 +81,6 @@ export async function removeDemo(now: Date): Promise<void> {
     await run("DELETE FROM importing");
     for (const { sql } of seals) await run(sql);
 
-    const { world, circuits, parts } = demoContents(demoFolder());
     for (const { label, model } of world.vehicles)
       await run(
         `DELETE FROM vehicles WHERE label = :label AND model = :model
@@ -110,6 +103,6 @@ export async function removeDemo(now: Date): Promise<void> {
       },
     );
     await run("DELETE FROM settings WHERE name = 'shop-name' AND body = :shop", { shop: world.shop });
-    await SettingRow.upsert({ name: demoSetting, body: "removed" }, { transaction });
+    await insertDemoState("removed", transaction);
   });
 }

@@ -5,11 +5,12 @@ import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { QueryTypes } from "sequelize";
 import { closeDatabase, database } from "./database.server";
-import { isDemoLoaded, removeDemo } from "./demoRemoval.server";
+import { removeDemo } from "./demoRemoval.server";
 import { loadDemoWorld } from "./demoWorld.server";
 import { listCircuits } from "./repositories/circuits.server";
 import { addJob, findJob, listJobs } from "./repositories/jobs.server";
 import { addReading, readingsOf } from "./repositories/readings.server";
+import { demoState } from "./repositories/settings.server";
 import { addVehicle } from "./repositories/vehicles.server";
 import { openDemoDatabase } from "./testing/demoDatabase";
 
@@ -33,7 +34,13 @@ test("the demo goes, the shop's own job stays with its circuit, and a start does
       transaction,
     );
     return addJob(
-      { formToken: "own", vehicleId: vehicle.id, circuitId: "whimbrel-four-speed", words: "", comebackOf: 1 },
+      {
+        formToken: "demo-van-12",
+        vehicleId: vehicle.id,
+        circuitId: "whimbrel-four-speed",
+        words: "",
+        comebackOf: 1,
+      },
       transaction,
     );
   });
@@ -50,10 +57,10 @@ test("the demo goes, the shop's own job stays with its circuit, and a start does
     reading: { test: "look", at: "X6", seen: "melted" },
     takenAt: now,
   });
-  expect(await isDemoLoaded()).toBe(true);
+  expect(await demoState()).toBe("loaded");
 
   await removeDemo(now);
-  expect(await isDemoLoaded()).toBe(false);
+  expect(await demoState()).toBe("removed");
   expect((await listJobs()).map(({ id }) => id)).toEqual([own]);
   expect((await findJob(own))?.comebackOf).toBeNull();
   expect(await readingsOf(own)).toHaveLength(1);

@@ -9,16 +9,16 @@ import { type Parsed, problemText } from "@core/problem/problem";
 import { jobStages } from "@core/records/jobStage";
 import { z } from "zod";
 import type { Database } from "./database.server";
-import { insertSoundProof, loadPast } from "./demoPast.server";
+import { demoJobToken } from "./demoJobs";
+import { demoPast, insertSoundProof, loadPast } from "./demoPast.server";
 import { JobRow } from "./models/jobModels.server";
-import { SettingRow } from "./models/moneyModels.server";
 import { CircuitRow } from "./models/shelfModels.server";
 import { addCircuit } from "./repositories/circuits.server";
 import { addJob } from "./repositories/jobs.server";
 import { insertPart } from "./repositories/parts.server";
 import { insertPlan } from "./repositories/plans.server";
 import { insertReading } from "./repositories/readings.server";
-import { demoJobMark, demoSetting, insertShopName, isDemoRemoved } from "./repositories/settings.server";
+import { demoState, insertDemoState, insertShopName } from "./repositories/settings.server";
 import { addVehicle } from "./repositories/vehicles.server";
 
 const worldSchema = z.strictObject({
@@ -76,11 +76,12 @@ export const demoContents = (folder: string) => ({
   circuits: shippedCircuits(join(folder, "circuits")),
   plans: shippedPlans(join(folder, "plans")),
   parts: shippedParts(join(folder, "parts.json")),
+  past: demoPast(folder),
 });
 
 /**
  * Loads the demo workshop into an empty database; any other database stays unchanged.
- * @param again whether to load it although a person removed it before
+ * @param again true to load it even if a user has removed it before
  * @returns whether it was loaded
  */
 export async function loadDemoWorld(
@@ -89,11 +90,11 @@ export async function loadDemoWorld(
   now: Date,
   again = false,
 ): Promise<boolean> {
-  if ((await CircuitRow.count()) > 0 || (!again && (await isDemoRemoved()))) return false;
-  const { world, circuits, plans, parts } = demoContents(folder);
+  if ((await CircuitRow.count()) > 0 || (!again && (await demoState()) === "removed")) return false;
+  const { world, circuits, plans, parts, past } = demoContents(folder);
   await database.write(async (transaction) => {
     await insertShopName(world.shop, transaction);
-    await SettingRow.upsert({ name: demoSetting, body: "loaded" }, { transaction });
+    await insertDemoState("loaded", transaction);
     for (const circuit of circuits) await addCircuit(circuit, transaction);
     for (const plan of plans)
       for (const shelfId of plan.circuits ?? []) await insertPlan(shelfId, plan, "demo", transaction);
@@ -109,7 +110,7 @@ export async function loadDemoWorld(
       const arrived = new Date(now.getTime() - job.hoursAgo * hour);
       const id = await addJob(
         {
-          formToken: `${demoJobMark}${index}`,
+          formToken: demoJobToken(index),
           vehicleId: vehicles.get(vehicle.label) ?? 0,
           circuitId: circuit.id,
           words: job.words,
@@ -120,7 +121,7 @@ export async function loadDemoWorld(
       );
       await loadHistory({ job, id, circuit, arrived }, transaction);
     }
-    await loadPast(folder, { circuits, vehicles: world.vehicles, ids: vehicles, now }, transaction);
+    await loadPast(past, { circuits, vehicles: world.vehicles, ids: vehicles, now }, transaction);
   });
   return true;
 }

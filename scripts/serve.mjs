@@ -6,5 +6,6 @@ import { root } from "./freshness.mjs";
 
 process.env.NODE_ENV = "production";
 process.env.AIRWAY_DATA ??= join(root, "data");
+process.env.AIRWAY_ROOT ??= root;
 const { start } = await import(pathToFileURL(join(root, "build", "server", "index.js")).href);
 await start({ root });

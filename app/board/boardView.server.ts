@@ -1,10 +1,9 @@
 import { boardGroup } from "@core/records/boardGroup";
-import { isDemoLoaded } from "@db/demoRemoval.server";
 import { backupWarning, newestVerified } from "@db/keeping/backup.server";
 import { hasCircuits } from "@db/repositories/circuits.server";
 import { type FollowUpDue, followUpsUntil } from "@db/repositories/followUps.server";
 import { type Job, readJobs } from "@db/repositories/jobs.server";
-import { shopName } from "@db/repositories/settings.server";
+import { demoState, shopName } from "@db/repositories/settings.server";
 import { ageText, dayAndMonth, promiseText, wallText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { BoardJob } from "./boardJob";
@@ -45,7 +44,7 @@ export async function boardView(now = new Date()): Promise<BoardView> {
     // A day of the shop's zone begins less than two days before any moment of it.
     readJobs(["closed"], 200, new Date(now.getTime() - 2 * dayMilliseconds)),
     followUpsUntil(lastDay),
-    isDemoLoaded(),
+    demoState(),
     shopName(),
     hasCircuits(),
   ]);
@@ -81,7 +80,7 @@ export async function boardView(now = new Date()): Promise<BoardView> {
     unreadable: [...open.unreadable, ...closed.unreadable],
     backup: backupNotice(now),
     refreshing: isRefreshing(),
-    demo: demo ? name : null,
+    demo: demo === "loaded" ? name : null,
     emptyShelf: !circuits,
   };
 }

@@ -1,7 +1,7 @@
 // The demo workshop: removed by one action, loaded again by another, and the empty shop says what to do.
 import { database } from "@db/database.server";
-import { isDemoLoaded } from "@db/demoRemoval.server";
 import { listJobs } from "@db/repositories/jobs.server";
+import { demoState } from "@db/repositories/settings.server";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { QueryTypes } from "sequelize";
 import type { BoardView } from "../board/boardView.server";
@@ -20,7 +20,7 @@ const page = async () => (await answer(board.loader, null)).data as unknown as B
 test("the board names the demo until it is removed; the shop's own job keeps its circuit", async () => {
   expect(await page()).toMatchObject({ demo: "Saltmarsh Bay Garage", emptyShelf: false });
   expect(await answer(demo.action, { intent: "remove" })).toMatchObject({ status: 302, location: "/" });
-  expect(await isDemoLoaded()).toBe(false);
+  expect(await demoState()).toBe("removed");
   // The job that the test itself opened is on a demo vehicle, which therefore stays.
   expect(await page()).toMatchObject({ demo: null, emptyShelf: false });
   expect(await listJobs()).toHaveLength(1);
@@ -42,5 +42,5 @@ test("a shop without circuits says so, and loads the demo when asked", async () 
   await sequelize.query("DELETE FROM circuits");
   expect(await page()).toMatchObject({ emptyShelf: true, jobs: [] });
   expect((await answer(demo.action, { intent: "load" })).status).toBe(302);
-  expect(await isDemoLoaded()).toBe(true);
+  expect(await demoState()).toBe("loaded");
 });

@@ -1,5 +1,6 @@
 import { defaultShopTerms, type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
 import type { Transaction } from "sequelize";
+import { z } from "zod";
 import { database } from "../database.server";
 import { SettingRow } from "../models/moneyModels.server";
 
@@ -33,15 +34,19 @@ export async function setLearning(on: boolean): Promise<void> {
   );
 }
 
-/** Whether the demo workshop was loaded or removed; absent in a database that never had it. */
-export const demoSetting = "demo";
+const demo = "demo";
+const demoStates = z.enum(["loaded", "removed"]);
+type DemoState = z.infer<typeof demoStates>;
 
-/** How the tokens of the demo's jobs begin. */
-export const demoJobMark = "demo-";
+/** Whether the demo workshop is loaded, or was removed by a user; null in a database that never had it. */
+export async function demoState(): Promise<DemoState | null> {
+  const row = await SettingRow.findByPk(demo);
+  return row ? demoStates.parse(row.body) : null;
+}
 
-/** Whether a person removed the demo workshop, so that a start does not load it again. */
-export async function isDemoRemoved(): Promise<boolean> {
-  return (await SettingRow.findByPk(demoSetting))?.body === "removed";
+/** Stores that the demo workshop was loaded or removed, inside the caller's write. */
+export async function insertDemoState(state: DemoState, transaction: Transaction): Promise<void> {
+  await SettingRow.upsert({ name: demo, body: state }, { transaction });
 }
 
 const name = "shop-name";
