@@ -151,3 +151,29 @@ describe("writes", () => {
     store = await openDatabase(join(folder, "data"));
   });
 });
+
+test("every shipped circuit has a demo vehicle with a job to try", () => {
+  const world = JSON.parse(readFileSync(join(process.cwd(), "demo", "world.json"), "utf8")) as {
+    vehicles: { label: string; circuitId: string }[];
+    jobs: { vehicle: string }[];
+  };
+  const played = new Set(
+    world.jobs.map((one) => world.vehicles.find(({ label }) => label === one.vehicle)?.circuitId),
+  );
+  for (const id of [
+    "dotterel-linear-high",
+    "dotterel-switch-feed",
+    "dunlin-pwm-high",
+    "dunlin-rear-blower",
+    "dunlin-three-speed",
+    "godwit-four-speed-feed",
+    "godwit-four-speed-rhd",
+    "godwit-two-relays",
+    "siskin-five-speed",
+    "siskin-linear-low",
+    "whimbrel-four-speed",
+    "whimbrel-high-relay",
+    "whimbrel-pwm-low",
+  ])
+    expect(played).toContain(id);
+});
