@@ -22,7 +22,7 @@ import { TroubleNotice } from "./shell/TroubleNotice";
 
 export const links: LinksFunction = () => [
   { rel: "icon", href: "/favicon.svg", type: "image/svg+xml" },
-  // Without it the first text is painted in another font, and the page shifts when this one comes.
+  // Without the preload, text is first painted in a fallback font, and the layout shifts when this one arrives.
   { rel: "preload", href: textFont, as: "font", type: "font/woff2", crossOrigin: "anonymous" },
 ];
 
@@ -34,7 +34,7 @@ export async function loader({ request }: Route.LoaderArgs) {
 
 export const shouldRevalidate = notForReadings;
 
-/** A link for the keyboard past what stands before; shown only while it has the focus. */
+/** A link that lets keyboard users skip the navigation; visible only while it has the focus. */
 const SkipLink = ({ to, children }: { to: string; children: string }) => (
   <a href={`#${to}`} className="btn sr-only z-50 focus:not-sr-only focus:fixed focus:top-2 focus:left-2">
     {children}

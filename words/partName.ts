@@ -65,6 +65,12 @@ const modeWords: Readonly<Record<string, string>> = {
   stuck: "stuck part-way",
 };
 
+/** A fault with what has to be repaired: `resistor pack R1: thermal link open`. */
+export const faultTitle = (
+  circuit: Circuit,
+  { fault, family }: { readonly fault: Repair; readonly family: string },
+): string => `${repairName(circuit, [...new Set(fault.parts)])}: ${faultWords(family)}`;
+
 /** A fault in words: `link open`, `pin 4 bad contact`, `tight, draws too much, then link open`. */
 export function faultWords(fault: string): string {
   return fault

@@ -8,7 +8,7 @@ import { type BoardOrder, boardOrders, jobsShown } from "./boardJob";
 import type { BoardView } from "./boardView.server";
 import { FollowUps } from "./FollowUps";
 
-/** The shop's board: every open job under what has to be done with it next, and what was closed today. */
+/** The shop's board: open jobs grouped by what has to be done next, and the jobs closed today. */
 export function BoardPage({ board, followedUp }: { board: BoardView; followedUp: FollowedUp | null }) {
   const [search, setSearch] = useSearchParams();
   const query = search.get("words") ?? "";
@@ -141,7 +141,7 @@ export interface FollowedUp {
   readonly vehicle: string;
 }
 
-/** The way back after a follow-up was marked as made. */
+/** Undoes marking a follow-up as made. */
 const FollowUpUndo = ({ id, vehicle }: FollowedUp) => (
   <Form method="post" preventScrollReset role="status" className="mt-2 flex items-center gap-3">
     <input type="hidden" name="intent" value="not-followed-up" />

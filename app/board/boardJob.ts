@@ -40,7 +40,7 @@ const compare: Readonly<Record<BoardOrder, (a: BoardJob, b: BoardJob) => number>
   vehicle: (a, b) => a.label.localeCompare(b.label),
 };
 
-/** The jobs whose words contain every word of a query, or whose number it is, in an order. */
+/** Filters jobs by a query, whose words must all occur in a job's texts or number, and sorts them. */
 export function jobsShown(jobs: readonly BoardJob[], query: string, order: BoardOrder): BoardJob[] {
   const matches = everyWord(query);
   return jobs

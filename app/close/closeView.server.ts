@@ -15,7 +15,7 @@ import { comebacksOf } from "@db/repositories/jobs.server";
 import { matchesOf } from "@db/repositories/parts.server";
 import { recordingsOf } from "@db/repositories/recordings.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { faultWords, repairName } from "@words/partName";
+import { faultTitle, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
 import { reasonText } from "@words/reasonWords";
 import { type CheckData, checkView } from "../check/checkView.server";
@@ -44,8 +44,7 @@ function faultChoices(
   const own = suspects.flatMap(({ fault }) => {
     const variant = engine.variants.find(({ id }) => id === fault);
     if (!variant?.fault.parts.every((part) => fitted.has(part))) return [];
-    const words = `${repairName(circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`;
-    return [{ family: variant.family, words }];
+    return [{ family: variant.family, words: faultTitle(circuit, variant) }];
   });
   return own.slice(0, faultsOffered);
 }
@@ -101,9 +100,7 @@ function closureView({ circuit, engine }: JobView, closure: Closure) {
   const variant = engine.variants.find(({ family }) => family === closure.fault);
   return {
     ...closure,
-    faultWords: variant
-      ? `${repairName(circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`
-      : "something outside this circuit",
+    faultWords: variant ? faultTitle(circuit, variant) : "something outside this circuit",
     causeText: closure.causeWords
       ? `${causeWords[closure.cause]}: ${closure.causeWords}`
       : causeWords[closure.cause],

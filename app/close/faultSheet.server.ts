@@ -1,5 +1,5 @@
 import { airflowReading } from "@core/predict/observations/airflow";
-import { faultWords, repairName } from "@words/partName";
+import { faultTitle } from "@words/partName";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import { activeReadings, type JobView, sheetStatesAt } from "../job/jobView.server";
@@ -56,7 +56,7 @@ function showingSpeed(view: JobView): string {
   return wrong.find((setting) => setting !== off) ?? speeds.at(-1) ?? off ?? "off";
 }
 
-/** The circuit with the likeliest fault in it, for the verdict; null if the fault changes nothing in the circuit. */
+/** The drawing for the verdict: the circuit with the likeliest fault in it; null for a fault outside the circuit. */
 export async function failedPath(view: JobView, faultId: string | null, p: number) {
   const variant = view.engine.variants.find(({ id }) => id === faultId);
   if (!variant || variant.fault.changes.length === 0) return null;
@@ -66,13 +66,13 @@ export async function failedPath(view: JobView, faultId: string | null, p: numbe
     setting,
     width,
     height,
-    words: `${repairName(view.circuit, [...new Set(variant.fault.parts)])}: ${faultWords(variant.family)}`,
+    words: faultTitle(view.circuit, variant),
   };
 }
 
 /**
- * The circuit with a fault in it, its parts marked; a complete SVG.
- * @param p how sure it is, which the mark shows
+ * Draws the circuit with a fault in it and marks the faulty parts; returns a complete SVG.
+ * @param p the probability shown beside the mark
  */
 export async function faultSheet(
   view: JobView,

@@ -2,7 +2,7 @@
 import type { DoTask, ImportNews, ImportOrder, ImportTaskName } from "./importTask";
 import { importTasks } from "./importTasks.server";
 
-/** Tells the server; one that has gone ends this process too. */
+/** Sends news to the server; exits if the server is gone. */
 const say = (news: ImportNews): void =>
   void process.send?.(news, undefined, {}, (lost) => {
     if (lost) process.exit();

@@ -13,7 +13,7 @@ interface AtAGlanceProps {
 
 const shown = 3;
 
-/** The leading suspects, the last reading and the state of the verdict; at a desk always in view. */
+/** The leading suspects, the last reading and the state of the verdict. On a desktop it is always in view. */
 export function AtAGlance({ jobId, verdict, suspects, evidence }: AtAGlanceProps) {
   const last = evidence.findLast(({ struck, heard }) => !struck && !heard);
   const { state, name, p } = verdict;

@@ -21,7 +21,7 @@ interface EnterTestProps {
   readonly wires: readonly Named[];
 }
 
-/** Something in the circuit by what a person calls it. */
+/** An item of the circuit, and the name a technician would use. */
 interface Named {
   readonly id: string;
   readonly name: string;

@@ -32,7 +32,6 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
   return (
     <section
       aria-labelledby="next-look"
-      data-next-test=""
       id="next-test"
       tabIndex={-1}
       className={`tag-card shrink-0 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-20 max-md:max-h-[47vh] max-md:overflow-y-auto ${hidden ? "max-md:hidden" : ""}`}

@@ -5,7 +5,7 @@ import { type JobView, sheetStates } from "../job/jobView.server";
 import { layoutOf } from "../sheet/layouts.server";
 import { restVolts } from "../sheet/plainSheet";
 
-/** Something in the circuit, and what a person calls it. */
+/** An item of the circuit, and the name a technician would use. */
 interface Named {
   readonly id: string;
   readonly name: string;
@@ -15,7 +15,7 @@ interface Named {
 function ownChoices(engine: CompiledCircuit) {
   const { circuit, points, battery, motors, relays } = engine.netlist;
   const posts = [`${battery.id}.-`, `${battery.id}.+`];
-  /** Things by what is seen of them, in the order of their names. */
+  /** Circuit items with the names a technician would use, sorted by name. */
   const named = (ids: readonly string[]): Named[] =>
     ids.map((id) => ({ id, name: seenText(circuit, id) })).sort((a, b) => a.name.localeCompare(b.name));
   return {

@@ -75,7 +75,7 @@ interface Month {
   readonly total: number;
 }
 
-/** What the last month brought, beside the average of those before. */
+/** Compares the last month's billing with the average of the months before. */
 export function moneySentence(months: readonly Month[], money: (total: number) => string): string {
   const last = months.at(-1);
   if (!last) return none;

@@ -1,11 +1,11 @@
 import { setFollowedUp } from "@db/repositories/followUps.server";
-import { findJob, partsArrived } from "@db/repositories/jobs.server";
+import { findJob } from "@db/repositories/jobs.server";
 import { useEffect } from "react";
 import { data, type ShouldRevalidateFunctionArgs, useRevalidator } from "react-router";
 import { z } from "zod";
 import { BoardPage } from "../board/BoardPage";
 import { boardView } from "../board/boardView.server";
-import { intoJob } from "../job/intoJob.server";
+import { takeArrival } from "../job/takeArrival.server";
 import { Rail } from "../shell/Rail";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
@@ -26,11 +26,7 @@ export async function action({ request }: Route.ActionArgs) {
   const { intent } = parsed.data;
   const now = new Date();
   if (intent === "parts-in") {
-    const address = `/jobs/${job.id}/verdict`;
-    await intoJob(
-      { jobId: job.id, address, fields: { intent: "arrived" }, words: "the ordered parts arrived", at: now },
-      partsArrived(job.id, now),
-    );
+    await takeArrival(job.id, true, { intent: "arrived" }, now);
     return { followedUp: null };
   }
   await setFollowedUp(job.id, intent === "followed-up" ? now : null);

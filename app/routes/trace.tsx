@@ -1,3 +1,4 @@
+import { idFromName } from "@core/circuit/writtenName";
 import type { DraftBase } from "@core/trace/draft";
 import { traceFamilies } from "@core/trace/family";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
@@ -39,14 +40,8 @@ const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("drop"), id: z.uuid() }),
 ]);
 
-/** A circuit's id from its title: letters and digits, everything else as hyphens. */
-const idFrom = (title: string): string =>
-  title
-    .normalize("NFKD")
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-+|-+$/g, "")
-    .slice(0, 60) || "circuit";
+/** Leaves room for the number of a copy. */
+const longestId = 60;
 
 async function baseFrom(from: string): Promise<DraftBase | null> {
   if (from === "nothing") return { kind: "trace", answers: {} };
@@ -73,7 +68,7 @@ export async function action({ request }: Route.ActionArgs) {
   const base = await baseFrom(sent.from);
   if (!base) return { problem: "The circuit to start from is no longer on the shelf." };
   const taken = new Set((await listCircuits()).map(({ shelfId }) => shelfId));
-  const wanted = idFrom(sent.title);
+  const wanted = idFromName(sent.title, longestId).toLowerCase();
   let id = wanted;
   for (let copy = 2; taken.has(id); copy++) id = `${wanted}-${copy}`;
   const name = circuitNameSchema.parse({

@@ -1,7 +1,7 @@
 import { theCar } from "@core/fault/repair";
 import type { JobRefusal } from "@core/records/jobStage";
 import { percent } from "@core/units/wording";
-import { awaitParts, partsArrived, partsFitted, reopen } from "@db/repositories/jobs.server";
+import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { repairName } from "@words/partName";
 import { reasonFigure, reasonText } from "@words/reasonWords";
@@ -12,6 +12,7 @@ import { failedPath } from "../close/faultSheet.server";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
 import { intoJob } from "../job/intoJob.server";
 import { activeReadings, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
+import { takeArrival } from "../job/takeArrival.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
 import { priceText } from "../text/money";
@@ -68,9 +69,8 @@ export async function action({ params, request }: Route.ActionArgs) {
     return redirect(refused ? address : `/jobs/${job.id}/${next}`);
   };
   if (intent === "arrived" || intent === "not-arrived") {
-    const here = intent === "arrived";
-    const words = here ? "the ordered parts arrived" : "the ordered parts have not arrived";
-    return decided(words, partsArrived(job.id, here ? now : null), "verdict");
+    await takeArrival(job.id, intent === "arrived", fields, now);
+    return redirect(`/jobs/${job.id}/verdict`);
   }
   if (intent === "reopen") return decided("back to probing", reopen(job.id, now), "probe");
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id)).add(

@@ -25,7 +25,7 @@ function bulbSide(
 }
 
 /** Position of the probability, clear of the symbol's own text: in the top corner by default. */
-const percentY: Readonly<Partial<Record<PartKind, number>>> = { resistor: 28, ground: 40 };
+export const percentY: Readonly<Partial<Record<PartKind, number>>> = { resistor: 28, ground: 40 };
 
 interface PlacedProps extends SheetProps {
   readonly placed: PlacedPart;

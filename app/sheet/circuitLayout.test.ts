@@ -4,6 +4,7 @@ import { mergedCircuit } from "../../core/testing/mergedCircuit";
 import { netlistOf, shippedIds, shippedNetlist } from "../../core/testing/shippedCircuit";
 import { traceCircuit } from "../../core/trace/traceCircuit";
 import { type CircuitLayout, layOut } from "./circuitLayout";
+import { percentY } from "./PlacedSymbol";
 
 interface Box {
   x: number;
@@ -151,6 +152,8 @@ const fifty = Array.from(
 /** Sizes of what stands at a port, as PointPort draws them, with the widest figure: "12.6". */
 const pinSquare = { width: 16, height: 14 };
 const figure = { width: 38, height: 13 };
+/** A part's probability as PlacedSymbol writes it: "100 %" at 17 units, right-aligned. */
+const probability = { width: 50, height: 14 };
 
 test.each([...drawn, ...fifty])(
   "%s: pins, figures and wire labels never cover each other",
@@ -171,6 +174,18 @@ test.each([...drawn, ...fifty])(
     const labels = layout.wires.flatMap(({ id, label }) => (label ? [{ id, ...label }] : []));
     const pins = shown.map(({ name, pin }) => ({ name, ...pin }));
     const figures = shown.map(({ name, volts }) => ({ name, ...volts }));
+    const kinds = new Map(netlist.circuit.parts.map(({ id, kind }) => [id, kind]));
+    const probabilities = layout.parts.map(({ id, x, y, shape }) => ({
+      name: `${id} %`,
+      x: x + shape.width - 2 - probability.width,
+      y: y + (percentY[kinds.get(id) ?? "fuse"] ?? 12) - probability.height,
+      ...probability,
+    }));
+    expect(
+      overlapping(
+        probabilities.flatMap((own) => [...pins, ...figures].map((other) => [own, other] as const)),
+      ),
+    ).toEqual([]);
     expect(overlapping(pairs(pins))).toEqual([]);
     expect(overlapping(pairs(figures))).toEqual([]);
     expect(overlapping(pins.flatMap((pin) => figures.map((own) => [pin, own] as const)))).toEqual([]);

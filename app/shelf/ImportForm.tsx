@@ -95,7 +95,7 @@ export function Refusal({ problems }: { problems: readonly string[] }) {
   );
 }
 
-/** Asks before a circuit is stored that no vehicle could be built with. */
+/** Asks for confirmation before a circuit with certain errors is stored. */
 export const SaveAnyway = ({ broken }: { broken: readonly string[] }) => (
   <div className="w-full border-l-4 border-danger pl-3 text-base">
     <p className="font-bold">This circuit is wrong as it is:</p>

@@ -97,7 +97,7 @@ export async function importOrPreview(
 
 /**
  * Stores a circuit as the next version of its id; one with the same content makes none.
- * @param anyway whether a person wants it although something in it is certainly wrong
+ * @param anyway true if a user confirmed that it should be stored in spite of findings that are certainly wrong
  */
 export async function storeImport(circuit: Circuit, anyway: boolean): Promise<Read<{ version: number }>> {
   const preview = await previewImport(circuit);

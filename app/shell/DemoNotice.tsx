@@ -1,6 +1,6 @@
 import { Form, useNavigation } from "react-router";
 
-/** Says that the shop is an invented one, and removes it on request. */
+/** Tells the user that this is the demo workshop, with a button to remove it. */
 export function DemoNotice({ shop }: { shop: string }) {
   const busy = useNavigation().state !== "idle";
   return (

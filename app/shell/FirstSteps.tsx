@@ -1,6 +1,6 @@
 import { Form, Link } from "react-router";
 
-/** What a shop without anything can begin with. */
+/** What to do first in a shop that has no circuit yet. */
 export const FirstSteps = () => (
   <section aria-labelledby="first-steps" className="tag-card mt-4 max-w-3xl">
     <div className="tag-face grid gap-3">

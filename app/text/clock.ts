@@ -1,9 +1,14 @@
 const formats = new Map<string, Intl.DateTimeFormat>();
 
 /** Formatters are stored, because making one costs more than using it a hundred times. */
-function formatted(moment: Date, zone: string, options: Intl.DateTimeFormatOptions): string {
-  const key = `${zone} ${Object.keys(options).join()}`;
-  const format = formats.get(key) ?? new Intl.DateTimeFormat("en-GB", { ...options, timeZone: zone });
+function formatted(
+  moment: Date,
+  zone: string,
+  options: Intl.DateTimeFormatOptions,
+  language = "en-GB",
+): string {
+  const key = `${language} ${zone} ${Object.keys(options).join()}`;
+  const format = formats.get(key) ?? new Intl.DateTimeFormat(language, { ...options, timeZone: zone });
   formats.set(key, format);
   return format.format(moment);
 }
@@ -19,18 +24,8 @@ export const dayText = (moment: Date, zone: string): string => formatted(moment,
 
 /** A moment on the shop's clock, `2026-12-24T16:00`. */
 export const wallText = (moment: Date, zone: string): string =>
-  // Swedish writes dates as ISO 8601 does.
-  wallFormat(zone).format(moment).replace(" ", "T");
-
-const wallFormats = new Map<string, Intl.DateTimeFormat>();
-
-function wallFormat(zone: string): Intl.DateTimeFormat {
-  const format =
-    wallFormats.get(zone) ??
-    new Intl.DateTimeFormat("sv-SE", { dateStyle: "short", timeStyle: "short", timeZone: zone });
-  wallFormats.set(zone, format);
-  return format;
-}
+  // Swedish writes dates as ISO 8601 does, with a space before the time.
+  formatted(moment, zone, { dateStyle: "short", timeStyle: "short" }, "sv-SE").replace(" ", "T");
 
 const dayMilliseconds = 86_400_000;
 
@@ -46,7 +41,7 @@ export function ageText(moment: Date, now: Date): string {
 export const dayAndMonth = (day: string): string =>
   formatted(new Date(`${day}T12:00:00Z`), "UTC", { day: "numeric", month: "short" });
 
-/** A promised time beside the present one, both on the shop's clock: `today 16:00`, `tomorrow 09:00`, `24 Dec 16:00`. */
+/** A promised time relative to now, both on the shop's clock: `today 16:00`, `tomorrow 09:00`, `24 Dec 16:00`. */
 export function promiseText(promised: string, now: string): string {
   const [day = "", hour = ""] = promised.split("T");
   const days = (Date.parse(day) - Date.parse(now.slice(0, 10))) / dayMilliseconds;

@@ -10,7 +10,7 @@ export interface TrayEntry {
 
 /** The state of the tray after some ticks. */
 export interface Tray {
-  /** Screws in the tray; none if more went back than came out, which the calls report. */
+  /** Screws in the tray; never below zero. If more went back than came out, `calls` says at which step. */
   readonly lying: number;
   readonly out: number;
   readonly back: number;

@@ -25,7 +25,7 @@ export const wireSchema = z.strictObject({
   metres: nonNegative.max(1000),
   fromOhms: nonNegative.optional(),
   toOhms: nonNegative.optional(),
-  /** Its colour in words where the code cannot say it: `dark blue`. */
+  /** The colour in words, if the code cannot express it: `dark blue`. */
   colourName: z.string().min(1).max(40).optional(),
   /** Its colour, size and length are guesses. */
   assumed: z.literal(true).optional(),

@@ -5,7 +5,7 @@ import { parseCircuit } from "./parseCircuit";
 import { partSchema } from "./parts/index";
 import { settingName } from "./parts/partBase";
 import { resistorElementSchema } from "./parts/resistor";
-import { idFromName } from "./writtenName";
+import { namedAs } from "./writtenName";
 import { writtenColour, writtenMetres, writtenMm2 } from "./writtenWire";
 
 const list = z.enum(["parts", "connectors", "wires", "places"]);
@@ -142,11 +142,11 @@ function renamePin({ connectors }: Circuit, id: string, pin: string, to: string)
   return null;
 }
 
-/** Whether an item no longer counts as a guess once a key of it is given: a part's values, a wire's colour. */
+/** Whether setting a key makes an item known rather than guessed: any value of a part, the colour of a wire. */
 const isKnownBy = (list: CircuitList, key: string): boolean =>
   list === "parts" ? !["assumed", "place", "title"].includes(key) : list === "wires" && key === "colour";
 
-/** The value of a wire's key as a person writes it; anything that cannot be read stays, to be refused with its place. */
+/** Reads a wire's colour, size or length as people write it. Text that cannot be read is returned as it is, and refused later with its place. */
 function writtenIn(item: Item, key: string, value: CellValue): CellValue {
   if (typeof value !== "string") return value;
   if (key === "colour") {
@@ -182,14 +182,13 @@ function set(item: Item, key: string, given: CellValue, path: string, list: Circ
   return null;
 }
 
-/** Gives an item another name; a part's or plug's name that is no id becomes its title, and its id is made from it. */
+/** Renames an item. A part or plug may have any name: its id is derived from it, and the name is kept as its title. */
 function renameItem(circuit: Circuit & Lists, list: CircuitList, item: Item, name: string): void {
-  const titled = list === "parts" || list === "connectors";
-  const to = titled ? idFromName(name) : name;
-  rename(circuit, list, item.id, to);
-  item.id = to;
-  if (to !== name && titled) item.title = name;
-  else if (list === "parts") delete item.title;
+  const own = list === "parts" || list === "connectors" ? namedAs(name) : { id: name };
+  rename(circuit, list, item.id, own.id);
+  // A part's title is only its earlier name; a plug's title says which plug it is.
+  if (list === "parts") delete item.title;
+  Object.assign(item, own);
 }
 
 /** The part that owns the terminal `PART.terminal`. */

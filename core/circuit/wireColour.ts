@@ -33,14 +33,14 @@ export function colourStripes(colour: string): { base: ColourCode; tracer: Colou
   return { base, tracer: tracer ?? null };
 }
 
-/** What decides how a wire's colour is told. */
+/** The keys of a wire that determine how its colour is named. */
 interface ColouredWire {
   readonly colour: string;
   readonly colourName?: string | undefined;
   readonly assumed?: boolean | undefined;
 }
 
-/** A wire's colour in words, as its diagram says it; null if it is only a guess. */
+/** A wire's colour in words, as its diagram names it; null if the colour is only a guess. */
 export const wireColourWords = ({ colour, colourName, assumed }: ColouredWire): string | null =>
   assumed ? null : (colourName ?? colourWords(colour));
 

@@ -69,4 +69,5 @@ test.each([
   ["blower fuse", "blower-fuse"],
   ["Relay #2 (left)", "Relay-2-left"],
   ["31", "N31"],
+  ["relé izquierdo", "rele-izquierdo"],
 ])("the name %s makes the id %s", (name, id) => expect(idFromName(name)).toBe(id));

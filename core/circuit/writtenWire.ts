@@ -5,7 +5,7 @@ import { type ColourCode, colourNames } from "./wireColour";
 export interface WrittenColour {
   /** IEC 60757, with a tracer after a slash. */
   readonly colour: string;
-  /** The written words, if the code cannot say them: `dark blue`. */
+  /** The colour in words, if the code cannot express it: `dark blue`. */
   readonly colourName?: string;
 }
 

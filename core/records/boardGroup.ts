@@ -9,11 +9,11 @@ export interface JobStanding {
   readonly stage: JobStage;
   /** Whether the ordered parts have arrived. */
   readonly partsIn: boolean;
-  /** Whether testing is over: the verdict is confirmed, or the best that can be had. */
+  /** Whether testing is over: the verdict is confirmed, or no further test is worth its cost. */
   readonly decided: boolean;
 }
 
-/** The board's group of a job: what has to be done with it next. */
+/** Chooses a job's group on the board by what has to be done next. */
 export function boardGroup({ stage, partsIn, decided }: JobStanding): BoardGroup {
   switch (stage) {
     case "probing":

@@ -1,6 +1,6 @@
 import { z } from "zod";
 
-/** A name as the diagram or the person writes it; the circuit's id is made from it. */
+/** A name as written in the diagram or typed by a person; the part's id is derived from it. */
 const label = z
   .string()
   .trim()
@@ -69,6 +69,9 @@ export type TraceAnswer<Id extends TraceQuestionId> = z.infer<(typeof traceAnswe
 /** The answers so far; null for what was asked and is not known. */
 export type TraceAnswers = { readonly [Id in TraceQuestionId]?: TraceAnswer<Id> | null };
 
+/** The name of the relay coil's ground while it is not known. */
+export const usualCoilGround = "E2";
+
 /** The usual answer to each question (common practice); used while a question is open or not known. */
 export const usualAnswers: { readonly [Id in TraceQuestionId]: TraceAnswer<Id> } = {
   feed: "always",
@@ -84,7 +87,7 @@ export const usualAnswers: { readonly [Id in TraceQuestionId]: TraceAnswer<Id> }
   signal: "volts",
   command: { still: 0.5, full: 4.5 },
   panel: { batteryFuse: "F3", batteryAmps: 10, keyFuse: "F2", keyAmps: 10 },
-  grounds: { blower: "E1", coil: "E2" },
+  grounds: { blower: "E1", coil: usualCoilGround },
   motor: { amps: 20 },
   plugs: { motor: "X1", control: "X2", switch: "X3" },
   reach: { box: 2, dashBox: 1, blower: 4, switch: 8 },

@@ -108,6 +108,11 @@ test("names as a diagram writes them become titles, and ids are made from them",
   expect(part("blower-fuse")).toMatchObject({ kind: "fuse", title: "blower fuse", amps: 30 });
   expect(part("left-kick-panel")).toMatchObject({ kind: "ground", title: "left kick panel" });
   expect(circuit.connectors.map(({ id }) => id)).toEqual(["C-216", "X3", "resistor-plug-2"]);
+  expect(circuit.connectors.map(({ title }) => title)).toEqual([
+    "motor plug",
+    "speed switch plug",
+    "resistor plug 2",
+  ]);
   expect(circuit.places.find(({ id }) => id === "blower")?.parts).toContain("resistor-plug-2");
 });
 

@@ -2,9 +2,9 @@ import type { z } from "zod";
 import { type Circuit, type Connector, circuitSchema, type Place, type Wire } from "../circuit/circuit";
 import type { Part } from "../circuit/parts/index";
 import type { ResistorElement } from "../circuit/parts/resistor";
-import { idFromName } from "../circuit/writtenName";
+import { idFromName, namedAs } from "../circuit/writtenName";
 import { usualSteps } from "./resistorSteps";
-import { answered, type TraceAnswers } from "./traceAnswer";
+import { answered, type TraceAnswers, usualCoilGround } from "./traceAnswer";
 
 /** The names of a circuit. */
 export const circuitNameSchema = circuitSchema.pick({ id: true, title: true, steering: true });
@@ -20,18 +20,6 @@ const wireKinds = {
   ground: { colour: "BN", mm2: 4, metres: 0.6 },
   smallGround: { colour: "BN", mm2: 0.75, metres: 0.6 },
 } as const;
-
-/** A part's id and, where the name cannot be an id, its title. */
-interface Named {
-  readonly id: string;
-  readonly title?: string;
-}
-
-/** A name as the diagram writes it. */
-function named(label: string): Named {
-  const id = idFromName(label);
-  return id === label ? { id } : { id, title: label };
-}
 
 /** Collects a circuit's parts and wires during the trace. */
 class Draft {
@@ -50,7 +38,7 @@ class Draft {
 
   plug(label: string, title: string, part: string, terminals: readonly string[]): void {
     const pins = terminals.map((terminal, index) => [String(index + 1), `${part}.${terminal}`] as const);
-    this.connectors.push({ id: idFromName(label), title, pins: Object.fromEntries(pins) });
+    this.connectors.push({ title, ...namedAs(label), pins: Object.fromEntries(pins) });
   }
 
   place(id: string, minutes: number, parts: readonly string[]): void {
@@ -58,9 +46,6 @@ class Draft {
     this.places.push({ id, minutes, parts: parts.filter((part) => known.has(part)) });
   }
 }
-
-/** The relay coil's ground, until its name is known. */
-const usualCoilGround = "E2";
 
 /** A usual relay (common practice, no source). */
 const relay = (id: string) =>
@@ -77,7 +62,7 @@ export function traceCircuit({ id, title, steering }: CircuitName, answers: Trac
   const settings = ["off", ...Array.from({ length: speeds }, (_, index) => String(index + 1))];
   const grounds = answered(answers, "grounds");
   draft.part({ id: "G1", kind: "battery", restVolts: 12.6, chargingVolts: 14.2, ohms: 0.012 }, false);
-  draft.part({ ...named(grounds.value.blower), kind: "ground", ohms: 0.002 }, grounds.known);
+  draft.part({ ...namedAs(grounds.value.blower), kind: "ground", ohms: 0.002 }, grounds.known);
   const supply = supplyOf(draft, answers);
   const motor = answered(answers, "motor");
   draft.part(
@@ -123,7 +108,7 @@ function supplyOf(draft: Draft, answers: TraceAnswers): Supply {
   const coil = answered(answers, "coil");
   const withRelay = answered(answers, "relay").value === "yes";
   draft.part({ id: "J1", kind: "splice" });
-  const blowerFuse = named(fuse.value.id);
+  const blowerFuse = namedAs(fuse.value.id);
   draft.part({ ...blowerFuse, kind: "fuse", amps: fuse.value.amps }, fuse.known);
   draft.wire("main", "G1.+", "J1.s");
   /** The key's own output; the key switch exists only if something is connected to it. */
@@ -138,7 +123,7 @@ function supplyOf(draft: Draft, answers: TraceAnswers): Supply {
   else draft.wire("blower", key(), `${blowerFuse.id}.in`);
   const keyFuses = new Set<string>();
   const keyFuse = (label: string, amps: number, known: boolean): string => {
-    const { id, ...title } = named(label);
+    const { id, ...title } = namedAs(label);
     if (!keyFuses.has(id)) {
       keyFuses.add(id);
       draft.part({ id, ...title, kind: "fuse", amps }, known);
@@ -148,9 +133,9 @@ function supplyOf(draft: Draft, answers: TraceAnswers): Supply {
   };
   if (withRelay) {
     const { fuse: coilFuse, amps } = coil.value;
-    const { id: name, ...title } = named(coil.value.relay);
+    const { id: name, ...title } = namedAs(coil.value.relay);
     const given = answered(answers, "grounds").value.coil;
-    const { id: ground, ...groundTitle } = named(given ?? usualCoilGround);
+    const { id: ground, ...groundTitle } = namedAs(given ?? usualCoilGround);
     if (!draft.parts.some((part) => part.id === ground))
       draft.part(
         { id: ground, ...groundTitle, kind: "ground", ohms: 0.002 },
@@ -304,7 +289,7 @@ function electronicControl(
     false,
   );
   const { batteryAmps } = panel.value;
-  const { id: batteryFuse, ...fuseTitle } = named(panel.value.batteryFuse);
+  const { id: batteryFuse, ...fuseTitle } = namedAs(panel.value.batteryFuse);
   draft.part({ id: batteryFuse, ...fuseTitle, kind: "fuse", amps: batteryAmps }, panel.known);
   draft.wire("key", "J1.s", `${batteryFuse}.in`);
   draft.wire("blower", supply.blower, "A1.30");

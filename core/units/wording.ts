@@ -19,7 +19,7 @@ export function minutesText(minutes: number): string {
   return whole === 0 ? "½ min" : `${whole}½ min`;
 }
 
-/** Minutes to a tenth, where money made from them stands beside: `3.3 min`. */
+/** Minutes to a tenth, for use beside an amount of money that was computed from them: `3.3 min`. */
 export const tenthsText = (minutes: number): string => `${Number(minutes.toFixed(1))} min`;
 
 /** Volts to one decimal place. */

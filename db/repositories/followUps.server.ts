@@ -14,7 +14,7 @@ export type FollowUpDue = Readonly<z.infer<typeof dueSchema>>;
 
 const on = "json_extract(k.body, '$.followUpOn')";
 
-/** The follow-ups due until a day, that day included, and not yet made; the earliest first. */
+/** Follow-ups that are due on or before a day and not yet made, the earliest first. */
 export async function followUpsUntil(day: string): Promise<FollowUpDue[]> {
   const { sequelize } = await database();
   const rows = await sequelize.query(

@@ -82,7 +82,7 @@ export interface ReadJobs {
 
 /**
  * Jobs in some stages, the newest first; deleted ones are left out.
- * @param closedFrom leaves out those closed before it
+ * @param closedFrom jobs closed before this moment are left out
  */
 export async function readJobs(stages: Stages, limit = 500, closedFrom?: Date): Promise<ReadJobs> {
   const rows: JobWithVehicle[] = await JobRow.findAll({
@@ -229,7 +229,7 @@ export const awaitParts = (id: number, fitted: readonly string[]): Promise<JobRe
     partsInAt: null,
   });
 
-/** The ordered parts have arrived, or have not after all (null). */
+/** Stores when the ordered parts arrived; null if they have not arrived after all. */
 export const partsArrived = (id: number, partsInAt: Date | null): Promise<JobRefusal | null> =>
   change(id, ["part-awaited"], { partsInAt });
 

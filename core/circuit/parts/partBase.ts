@@ -18,7 +18,7 @@ export const nonNegative = z.number().nonnegative().max(1e7);
 /** Keys every part may have in addition to its kind's own. */
 export const partBase = {
   id: itemId,
-  /** Its name in the diagram, where the id cannot be it: `blower fuse`. */
+  /** The name used in the diagram, if it is not a valid id: `blower fuse`. */
   title: shortText.optional(),
   place: shortText.optional(),
   assumed: z.literal(true).optional(),
