@@ -7,7 +7,7 @@ import { cautions } from "@core/diagnose/tests/caution";
 import { strategies } from "@core/diagnose/tests/strategy";
 import { practiceActSchema, practiceCaseSchema } from "@core/formats/practiceFile";
 import { parsePart } from "@core/match/partDescription";
-import { estimateLineSchema, roundingSchema } from "@core/money/estimate";
+import { estimateLineSchema, roundingSchema } from "@core/money/estimateLine";
 import { readingSchema } from "@core/predict/reading";
 import { type Parsed, problemText } from "@core/problem/problem";
 import { proofFindingSchema } from "@core/proof/proofFinding";

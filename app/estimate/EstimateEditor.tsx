@@ -1,4 +1,6 @@
-import { type EstimateLine, lineKinds, priced } from "@core/money/estimate";
+import { priced } from "@core/money/estimate";
+import type { EstimateLine } from "@core/money/estimateLine";
+import { lineKinds } from "@core/money/lineKind";
 import { useId } from "react";
 import type {
   UseFieldArrayAppend,

@@ -1,6 +1,7 @@
+import { priced } from "@core/money/estimate";
+import type { EstimateLine } from "@core/money/estimateLine";
 import { describe, expect, test } from "@jest/globals";
 import Papa from "papaparse";
-import { type EstimateLine, priced } from "../../core/money/estimate";
 import { estimateCsv } from "./estimateCsv";
 import { quantityText, typedScaled } from "./quantity";
 

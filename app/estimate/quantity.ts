@@ -1,4 +1,4 @@
-import type { EstimateLine } from "@core/money/estimate";
+import type { EstimateLine } from "@core/money/estimateLine";
 
 /** A line's quantity with its unit: `0.5 h`, `2`. */
 export const quantityText = ({

@@ -1,5 +1,5 @@
 import { holesText } from "@core/match/holeText";
-import { sides } from "@core/match/partDescription";
+import { sides } from "@core/match/partSide";
 import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { useFetcher } from "react-router";

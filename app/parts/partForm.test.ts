@@ -3,7 +3,8 @@ import { describe, expect, test } from "@jest/globals";
 import { holesText } from "../../core/match/holeText";
 import { type PartDescription, partDescriptionSchema } from "../../core/match/partDescription";
 import { problemText } from "../../core/problem/problem";
-import { fieldsOf, type PartPlace, partFrom } from "./partForm";
+import { fieldsOf, type PartPlace } from "./partForm";
+import { partFrom } from "./readPartForm";
 
 const demoParts: PartDescription[] = partDescriptionSchema
   .array()

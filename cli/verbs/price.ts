@@ -1,4 +1,5 @@
-import { estimateLineSchema, type Priced, priced, roundingSchema } from "@core/money/estimate";
+import { type Priced, priced } from "@core/money/estimate";
+import { estimateLineSchema, roundingSchema } from "@core/money/estimateLine";
 import { type Parsed, problemsOf, refused } from "@core/problem/problem";
 import { z } from "zod";
 

@@ -1,12 +1,12 @@
 import { z } from "zod";
 import { type Parsed, problemsOf, refused } from "../problem/problem";
+import { sides } from "./partSide";
 
 const millimetres = z.number().min(0).max(1000);
 const place = z.number().min(-1000).max(1000);
 const partNumber = z
   .string()
   .regex(/^[A-Z0-9][A-Z0-9 .-]{2,23}$/, "must be capitals, digits, dots and dashes");
-export const sides = ["top", "bottom", "left", "right"] as const;
 export const climates = ["manual", "automatic"] as const;
 
 /** The shape of an `airway-part` file, version 1: what can be seen and measured on a part, old or new. */

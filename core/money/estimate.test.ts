@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { billDifference, type EstimateLine, priced, type Rounding } from "./estimate";
+import { billDifference, priced } from "./estimate";
+import type { EstimateLine, Rounding } from "./estimateLine";
 import { roundingRules } from "./rounding";
 
 const line = (

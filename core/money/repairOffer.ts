@@ -1,4 +1,5 @@
-import { type EstimateLine, type Priced, priced } from "./estimate";
+import { type Priced, priced } from "./estimate";
+import type { EstimateLine } from "./estimateLine";
 import { scaled, shareOf } from "./rounding";
 import { type ShopTerms, tenthsMilli } from "./shopTerms";
 

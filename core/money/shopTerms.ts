@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { roundingSchema } from "./estimate";
+import { roundingSchema } from "./estimateLine";
 
 const minor = z.number().int().min(0).max(1e9);
 const basisPoints = z.number().int().min(0).max(10_000);
