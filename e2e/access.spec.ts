@@ -109,3 +109,29 @@ test("the theme chosen by hand stays", async ({ page }) => {
   await page.reload();
   await expect(page.locator("html")).toHaveAttribute("data-theme", "night");
 });
+
+test("in the system's own colours a chosen button still looks chosen, and a chart is painted", async ({
+  page,
+}) => {
+  await page.emulateMedia({ forcedColors: "active", colorScheme: "dark" });
+  await page.goto("/jobs/5/probe");
+  const fills = await page
+    .getByRole("radio", { name: /^[1-4]/ })
+    .evaluateAll((all) => all.map((one) => getComputedStyle(one).backgroundColor));
+  expect(fills).toHaveLength(4);
+  expect(new Set(fills).size).toBe(2);
+  await page.goto("/jobs/2/prove");
+  const inks = (): Promise<number> =>
+    page.locator("canvas").evaluate((own: HTMLCanvasElement) => {
+      const { data } = own.getContext("2d")?.getImageData(0, 0, own.width, own.height) ?? { data: [] };
+      return new Set(Array.from(data).filter((_, at) => at % 4 === 0)).size;
+    });
+  await expect.poll(inks).toBeGreaterThan(3);
+});
+
+test("a laptop at 200 % shows the next test first, and nothing lies over it", async ({ page }) => {
+  await page.setViewportSize({ width: 640, height: 400 });
+  await page.goto("/jobs/5/probe");
+  await expect(page.getByRole("button", { name: "Save" })).toBeInViewport({ ratio: 1 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(640);
+});

@@ -24,6 +24,9 @@ const paper: Readonly<Record<string, string>> = {
   "--go": "#f0b14a",
 };
 
+/** Leaves the page's colours and fonts in a drawing as they are named, so that it follows the theme. */
+const asNamed = (css: string): string => css;
+
 /** A colour by name, or a mix of two. */
 export function paperColour(css: string): string {
   const mix = /^color-mix\(in oklab, var\((--[a-z-]+)\) ([\d.]+)%, var\((--[a-z-]+)\)\)$/.exec(css);
@@ -56,28 +59,27 @@ function showingSpeed(view: JobView): string {
   return wrong.find((setting) => setting !== off) ?? speeds.at(-1) ?? off ?? "off";
 }
 
-/** The drawing for the verdict: the circuit with the likeliest fault in it; null for a fault outside the circuit. */
+/**
+ * The drawing for the verdict: the circuit with the likeliest fault in it, in the theme of the page; null for a fault
+ * outside the circuit.
+ */
 export async function failedPath(view: JobView, faultId: string | null, p: number) {
   const variant = view.engine.variants.find(({ id }) => id === faultId);
   if (!variant || variant.fault.changes.length === 0) return null;
-  const { svg, setting, width, height } = await faultSheet(view, variant.family, p);
-  return {
-    svg,
-    setting,
-    width,
-    height,
-    words: faultTitle(view.circuit, variant),
-  };
+  const { svg, setting } = await faultSheet(view, variant.family, p, asNamed, asNamed);
+  return { svg, setting, words: faultTitle(view.circuit, variant) };
 }
 
 /**
- * Draws the circuit with a fault in it and marks the faulty parts; returns a complete SVG.
+ * Draws the circuit with a fault in it and marks the faulty parts; returns a complete SVG, for paper unless said otherwise.
  * @param p the probability shown beside the mark
  */
 export async function faultSheet(
   view: JobView,
   fault: string,
   p = 1,
+  colour: (css: string) => string = paperColour,
+  font: (css: string) => string = () => "sans",
 ): Promise<{ svg: string; width: number; height: number; setting: string }> {
   const { circuit, engine } = view;
   const setting = showingSpeed(view);
@@ -94,7 +96,7 @@ export async function faultSheet(
   );
   const { x, y, width, height } = layout;
   return {
-    svg: standAlone(markup, { x, y, width, height }, paperColour, () => "sans", circuit.title),
+    svg: standAlone(markup, { x, y, width, height }, colour, font, circuit.title),
     width,
     height,
     setting,

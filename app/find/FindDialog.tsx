@@ -1,5 +1,6 @@
 import { Menu, Search } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
+import { KeyHint } from "../ui/KeyHint";
 import { isTyping } from "./isTyping";
 
 const FindPanel = lazy(() => import("./FindPanel"));
@@ -31,7 +32,7 @@ export function FindDialog({ children }: FindDialogProps) {
         <Search aria-hidden="true" className="size-4 max-md:hidden" />
         <span className="md:hidden">Menu</span>
         <span className="max-md:hidden">Search</span>
-        <kbd className="key-hint max-md:hidden">/</kbd>
+        <KeyHint at="max-md:hidden">/</KeyHint>
       </button>
       {wanted && (
         <Suspense>

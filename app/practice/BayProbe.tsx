@@ -46,7 +46,7 @@ export function BayProbe(props: BayProbeProps) {
   return (
     <section
       aria-labelledby="at"
-      className="sheet-card grid gap-2 p-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-30 max-md:max-h-[56vh] max-md:overflow-y-auto max-md:border-t-2 max-md:border-ink"
+      className="sheet-card grid gap-2 p-3 tall-phone:fixed tall-phone:inset-x-0 tall-phone:bottom-[var(--rail)] tall-phone:z-30 tall-phone:max-h-[56vh] tall-phone:overflow-y-auto tall-phone:border-t-2 tall-phone:border-ink"
     >
       <BayProbeHead circuit={circuit} name={name} onClose={onClose} />
       {last && (

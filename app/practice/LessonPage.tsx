@@ -5,6 +5,7 @@ import { PathBoard } from "../sheet/PathBoard";
 import { plainSheet } from "../sheet/plainSheet";
 import { LaidOutSheet } from "../sheet/SheetView";
 import { bareState } from "../sheet/sheetState";
+import { KeyHint } from "../ui/KeyHint";
 import type { LessonData, LessonReply } from "./lessonView.server";
 
 const noLight = (): void => {};
@@ -147,7 +148,7 @@ function AnswerForm({ seconds, began, learner, question, judged, answer, busy }:
         </div>
       ) : (
         <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
-          Answer <kbd className="key-hint">Enter</kbd>
+          Answer <KeyHint>Enter</KeyHint>
         </button>
       )}
     </Form>
@@ -168,7 +169,7 @@ function LessonWays({ judged, busy, revalidate, next, learner }: LessonWaysProps
     <p className="flex flex-wrap gap-3">
       {judged && (
         <button type="button" className="btn btn-main" disabled={busy} onClick={() => void revalidate()}>
-          Next question <kbd className="key-hint">Enter</kbd>
+          Next question <KeyHint>Enter</KeyHint>
         </button>
       )}
       {next && (
@@ -211,7 +212,7 @@ function AnswerChoices({ judged, question }: AnswerChoicesProps) {
             <span className="grow">{text}</span>
             {judged && right && <span className="text-good">right</span>}
             {judged && !right && chosen && <span className="text-danger">wrong</span>}
-            {!judged && <kbd className="key-hint">{index + 1}</kbd>}
+            {!judged && <KeyHint>{index + 1}</KeyHint>}
           </label>
         );
       })}

@@ -31,7 +31,7 @@ export function PracticeHome({ home, problem }: PracticeHomeProps) {
           <h1 className="text-2xl font-bold">Practice bay</h1>
           <p className="text-soft">Practise on simulated vehicles with hidden faults.</p>
         </div>
-        <Learners {...home} />
+        {learner !== null && <Learners {...home} />}
       </header>
       {problem && (
         <p role="alert" className="border-l-4 border-danger pl-3">
@@ -39,6 +39,7 @@ export function PracticeHome({ home, problem }: PracticeHomeProps) {
         </p>
       )}
       {home.circuits.length === 0 && <FirstSteps />}
+      {learner === null && home.circuits.length > 0 && <FirstLearner />}
       {learner !== null && progress && home.circuits.length > 0 && (
         <>
           <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
@@ -90,30 +91,49 @@ function Learners({ learner, learners }: PracticeHomeProps["home"]) {
         </Form>
       )}
       {learners.length === 1 && <p>{learner}</p>}
-      <Form method="post" className="flex items-end gap-2">
-        <label className="grid gap-0.5 text-soft">
-          {learners.length === 0 ? "Your name or label" : "New learner: name or label"}
-          <input
-            name="label"
-            required
-            maxLength={40}
-            autoComplete="off"
-            className="field w-44 text-ink"
-            key={learners.length}
-          />
-        </label>
-        <button
-          type="submit"
-          name="intent"
-          value="learner"
-          className={`btn ${learners.length === 0 ? "btn-main" : ""}`}
-        >
-          {learners.length === 0 ? "Begin" : "Add"}
-        </button>
-      </Form>
+      <NewLearner title="New learner: name or label" verb="Add" look="" key={learners.length} />
     </div>
   );
 }
+
+interface NewLearnerProps {
+  readonly title: string;
+  readonly verb: string;
+  readonly look: string;
+}
+
+const NewLearner = ({ title, verb, look }: NewLearnerProps) => (
+  <Form method="post" className="flex flex-wrap items-end gap-2">
+    <label className="grid gap-0.5 text-soft">
+      {title}
+      <input name="label" required maxLength={40} autoComplete="off" className="field w-44 text-ink" />
+    </label>
+    <button type="submit" name="intent" value="learner" className={`btn ${look}`}>
+      {verb}
+    </button>
+  </Form>
+);
+
+/** What the practice bay is, for the first person to open it, and the only thing it needs. */
+const FirstLearner = () => (
+  <section aria-labelledby="first" className="tag-card max-w-3xl">
+    <div className="tag-face grid gap-3">
+      <h2 id="first" className="text-lg font-semibold">
+        Who is practising?
+      </h2>
+      <NewLearner title="Your name or label" verb="Begin" look="btn-main" />
+      <p>Your cases, lessons and odds are kept under this label. Then you can:</p>
+      <ul className="list-disc pl-5">
+        <li>
+          Start a case: a vehicle with a fault you do not know. Test it, buy the part and prove the repair.
+          Minutes and money count.
+        </li>
+        <li>Read a debrief of each case: what every test told you, and a quicker way.</li>
+        <li>Take short lessons on meters, circuits and the usual traps.</li>
+      </ul>
+    </div>
+  </section>
+);
 
 function Begin({ home, learner }: { home: PracticeHomeProps["home"]; learner: string }) {
   const busy = useNavigation().state !== "idle";

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { useQueue } from "../entries/browserQueue";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
+import { KeyHint } from "../ui/KeyHint";
 import { Cautions } from "./Cautions";
 import type { OfferedTest } from "./offeredTest";
 
@@ -34,7 +35,7 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
       aria-labelledby="next-look"
       id="next-test"
       tabIndex={-1}
-      className={`tag-card shrink-0 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-20 max-md:max-h-[47vh] max-md:overflow-y-auto ${hidden ? "max-md:hidden" : ""}`}
+      className={`tag-card shrink-0 tall-phone:fixed tall-phone:inset-x-0 tall-phone:bottom-[var(--rail)] tall-phone:z-20 tall-phone:max-h-[47vh] tall-phone:overflow-y-auto ${hidden ? "tall-phone:hidden" : ""}`}
     >
       <div className="tag-face">
         <p className="flex justify-between pr-8 text-base text-soft">
@@ -73,8 +74,13 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
             <summary className="min-h-11 cursor-pointer py-2 underline">Why this test?</summary>
             <p className="text-soft">{offered.why}</p>
           </details>
-          <button type="button" className="min-h-11 shrink-0 px-2 underline" onClick={onNext}>
-            {lettersOn && <kbd className="key-hint">N</kbd>} another test{" "}
+          <button
+            type="button"
+            aria-keyshortcuts={lettersOn ? "N" : undefined}
+            className="min-h-11 shrink-0 px-2 underline"
+            onClick={onNext}
+          >
+            {lettersOn && <KeyHint>N</KeyHint>} another test{" "}
           </button>
         </div>
         <Storing />
@@ -166,9 +172,10 @@ function OutcomeButtons({ token, offered, outcomeOf, lettersOn }: OutcomeButtons
               name="seen"
               value={choice}
               data-choice={choice}
+              aria-keyshortcuts={key && lettersOn ? key : undefined}
               className="btn grid w-full grid-cols-[2rem_5rem_3.6rem_1fr] justify-start gap-1.5 border-ink bg-paper px-3 text-left"
             >
-              <span>{key && lettersOn && <kbd className="key-hint">{key}</kbd>}</span>
+              <span>{key && lettersOn && <KeyHint>{key}</KeyHint>}</span>
               <span className="font-bold">{wordingOf(offered.test).word(choice)}</span>
               <span className="text-right text-base tabular-nums">{outcome ? percent(outcome.p) : "–"}</span>
               <span className="truncate text-right text-base text-soft">{outcome?.leaves}</span>

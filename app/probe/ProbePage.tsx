@@ -74,7 +74,7 @@ export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: Prob
   const later = usePainted(useMemo(() => ({ sheet, focus, token, job }), [sheet, focus, token, job]));
   const seen = { bench, job, setup, setSetup, later, under: shownUnder, onUnder: setUnder };
   return (
-    <div className="grid min-h-0 grow max-md:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] md:grid-rows-[minmax(0,1fr)] print:block">
+    <div className="grid min-h-0 grow tall-phone:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] md:grid-rows-[minmax(0,1fr)] print:block">
       <ProbeMain {...seen} board={board} onBoard={setBoard} lit={lit} onLight={light}>
         <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
       </ProbeMain>
@@ -204,7 +204,7 @@ function ProbeSide(props: ProbeSideProps) {
   const { offered, tests } = next;
   const { evidence, notes, conflicts, repairs } = later.job;
   return (
-    <aside className="relative min-w-0 border-rule bg-bench md:border-l print:hidden">
+    <aside className="relative min-w-0 short-phone:order-first border-rule bg-bench md:border-l print:hidden">
       <div className="aside-pane flex flex-col gap-3 overflow-y-auto p-3.5 md:scroll-pb-40">
         <UnderTheProbe {...props} />
         {offered ? (

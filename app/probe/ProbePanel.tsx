@@ -21,6 +21,7 @@ import {
   wiresAt,
 } from "../sheet/probeTarget";
 import { type ShownSetup, withPlug } from "../sheet/shownSetup";
+import { KeyHint } from "../ui/KeyHint";
 import { Cautions } from "./Cautions";
 import { useAnswer } from "./state/useAnswer";
 
@@ -80,14 +81,14 @@ export function ProbePanel(props: ProbePanelProps) {
     <section
       ref={panel}
       aria-labelledby="point"
-      className="sheet-card grid gap-2 p-3 max-md:fixed max-md:inset-x-0 max-md:bottom-[var(--rail)] max-md:z-30 max-md:max-h-[58vh] max-md:overflow-y-auto max-md:border-t-2 max-md:border-ink"
+      className="sheet-card grid gap-2 p-3 tall-phone:fixed tall-phone:inset-x-0 tall-phone:bottom-[var(--rail)] tall-phone:z-30 tall-phone:max-h-[58vh] tall-phone:overflow-y-auto tall-phone:border-t-2 tall-phone:border-ink"
     >
       <PanelHead name={name} circuit={circuit} target={target} look={look} onTarget={onTarget} />
       <Around {...props} />
       <TestChoice tests={tests} test={test} setChosen={setChosen} />
       {test === "light" && (
         <button type="button" className="btn min-h-11 justify-start px-2 text-base" onClick={onFlip}>
-          <kbd className="key-hint">F</kbd> light clipped to <b>{onFeed ? "feed" : "ground"}</b>
+          <KeyHint>F</KeyHint> light clipped to <b>{onFeed ? "feed" : "ground"}</b>
         </button>
       )}
       {(test === "volts" || test === "ohms") && <BlackLead props={props} other={other} battery={battery} />}

@@ -2,7 +2,7 @@ import type { RoundingRule } from "@core/money/rounding";
 import { type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
 import { problemsOf, problemText } from "@core/problem/problem";
 import { setShopName, setShopTerms, shopName, shopTerms } from "@db/repositories/settings.server";
-import { data, Form, Link, useNavigation } from "react-router";
+import { data, Form, useNavigation } from "react-router";
 import { z } from "zod";
 import { typedScaled } from "../estimate/quantity";
 import { Rail } from "../shell/Rail";
@@ -148,11 +148,6 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
       <Rail />
       <main id="main" className="mx-auto grid w-full max-w-4xl grow content-start gap-4 p-5">
         <header>
-          <p className="text-base">
-            <Link to="/" className="underline">
-              Board
-            </Link>
-          </p>
           <h1 className="text-2xl font-bold">Rates and tax</h1>
           <p className="text-base text-soft">
             New estimates use these rates. Saved versions keep the rates they were made with.

@@ -128,14 +128,14 @@ interface FailedPathProps {
 }
 
 /** The drawing with the likeliest fault in it, and its part marked. */
-const FailedPath = ({ picture: { svg, setting, width, height, words }, name }: FailedPathProps) => (
+const FailedPath = ({ picture: { svg, setting, words }, name }: FailedPathProps) => (
   <figure className="sheet-card self-start p-2 lg:sticky lg:top-3">
-    <img
-      src={`data:image/svg+xml;utf8,${encodeURIComponent(svg)}`}
-      alt={`The circuit on ${setting} with ${name} marked: ${words}`}
-      width={width}
-      height={height}
-      className="max-h-[70vh] w-full object-contain"
+    <div
+      role="img"
+      aria-label={`The circuit on ${setting} with ${name} marked: ${words}`}
+      className="[&_svg]:h-auto [&_svg]:max-h-[70vh] [&_svg]:w-full"
+      // Drawn by the server with every text escaped; in the page itself, so that it follows the theme.
+      dangerouslySetInnerHTML={{ __html: svg }}
     />
     <figcaption className="px-2 pt-1 text-base text-soft">
       What every point would read on {setting} if this is the fault: {words}.
@@ -177,7 +177,7 @@ function VerdictCard({ verdict, open }: VerdictCardProps) {
         <p className="text-base text-soft">{headings[verdict.state]}</p>
         <h2 id="verdict" className="mt-1 pr-8 text-2xl font-bold">
           {open ? "Most likely: " : "Replace or repair: "}
-          {verdict.name}, <span className="figures">{percent(verdict.p)}</span>
+          {verdict.name}, {percent(verdict.p)}
         </h2>
         <ul className="mt-3 list-disc space-y-1 pl-5">
           {verdict.because.map((reason) => (

@@ -6,6 +6,8 @@ export type Mark = { readonly label: string } & ({ readonly x: number } | { read
 /** The theme's colours, as the browser computes them. */
 export function themeColours() {
   const probe = document.createElement("span");
+  // Without this, the system's forced colours would give every name the same colour, and paint a blank picture.
+  probe.style.setProperty("forced-color-adjust", "none");
   document.body.append(probe);
   const colour = (name: string): string => {
     probe.style.color = `var(--${name})`;
