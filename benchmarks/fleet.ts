@@ -2,6 +2,8 @@
 //   --vehicles N   a circuit and draw (default 60)      --seed N      (default 1)
 //   --draws N      drawn vehicles in the engine         --only ID     one circuit
 //   --vary         every variation of the world as well --wrong       print the jobs that went wrong
+//   --usual        the world without real hands, stutter, faults that come and go, and faults beyond the catalogue
+//   --even         only the draw with every fault mode equally likely   --prior  only the draw by prior
 import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
@@ -9,7 +11,7 @@ import { isMainThread, parentPort, Worker, workerData } from "node:worker_thread
 import { chanceFrom } from "@core/chance/chance";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { calibrationError } from "@core/practice/outcome";
-import { usualWorld, variations, type World } from "@core/practice/world";
+import { harderWorld, usualWorld, variations, type World } from "@core/practice/world";
 import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { type Played, playVehicle } from "./fleet/play";
@@ -53,6 +55,46 @@ const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
 const mean = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
 
+/**
+ * The 95 % interval of a share, in per cent, by Wilson's formula (E. B. Wilson, "Probable inference, the law of
+ * succession, and statistical inference", Journal of the American Statistical Association 22, 1927).
+ */
+function interval(hits: number, of: number): string {
+  if (of === 0) return "";
+  const z = 1.96;
+  const share = hits / of;
+  const middle = share + (z * z) / (2 * of);
+  const half = z * Math.sqrt((share * (1 - share)) / of + (z * z) / (4 * of * of));
+  const scale = 100 / (1 + (z * z) / of);
+  return `${(scale * (middle - half)).toFixed(1)} to ${(scale * (middle + half)).toFixed(1)}`;
+}
+
+const unlistedKind = "outside the catalogue";
+
+/** Right, confirmed and wrong, and minutes of each kind of fault; outside the catalogue, right is "not confirmed". */
+function kindLines(played: readonly Played[]): string {
+  const kinds = [...new Set(played.map(({ kind }) => kind))].sort();
+  return kinds
+    .map((kind) => {
+      const own = played.filter((one) => one.kind === kind);
+      const settled = own.filter(({ state }) => state === "settled");
+      const hits =
+        kind === unlistedKind
+          ? own.length - settled.length
+          : own.filter(({ outcome }) => outcome !== "wrong").length;
+      const wrong = settled.filter(({ outcome }) => outcome === "wrong").length;
+      return `  ${kind.padEnd(24)} n ${String(own.length).padStart(4)}  right ${percent(hits / own.length).padStart(7)} (${interval(hits, own.length)})  confirmed and wrong ${percent(wrong / own.length)}  tests ${mean(own.map(({ looks }) => looks)).toFixed(2)}`;
+    })
+    .join("\n");
+}
+
+/** Tests at points no probe can touch, as a share of all tests. */
+function reachLine(played: readonly Played[]): string {
+  const all = played.reduce((sum, { looks }) => sum + looks, 0);
+  const beyond = played.reduce((sum, { unreachable }) => sum + unreachable, 0);
+  return `  tests at unreachable points: ${percent(beyond / Math.max(1, all))} of ${all}`;
+}
+
 function report(title: string, played: readonly Played[]): string {
   const share = (test: (one: Played) => boolean): number =>
     played.filter(test).length / Math.max(1, played.length);
@@ -63,7 +105,7 @@ function report(title: string, played: readonly Played[]): string {
   const error = calibrationError(claims);
   return [
     `${title.padEnd(42)} n ${String(played.length).padStart(5)}`,
-    `right ${percent(right).padStart(7)} (apart ${percent(share(({ outcome }) => outcome === "apart"))})`,
+    `right ${percent(right).padStart(7)} [${interval(Math.round(right * played.length), played.length)}] (apart ${percent(share(({ outcome }) => outcome === "apart"))})`,
     `settled-wrong ${percent(share(({ outcome, state }) => outcome === "wrong" && state === "settled"))}`,
     `ECE ${percent(error)}`,
     `looks ${mean(played.map((one) => one.looks)).toFixed(2)} (bound ${(mean(played.map((one) => one.entropy)) / Math.log2(3)).toFixed(2)})`,
@@ -137,6 +179,8 @@ async function main(): Promise<void> {
       vary: { type: "boolean", default: false },
       wrong: { type: "boolean", default: false },
       even: { type: "boolean", default: false },
+      prior: { type: "boolean", default: false },
+      usual: { type: "boolean", default: false },
     },
   });
   const ids = readdirSync(folder)
@@ -153,9 +197,16 @@ async function main(): Promise<void> {
       compare,
     }));
   const say = (line: string): void => void process.stdout.write(`${line}\n`);
-  for (const sample of values.even ? (["even"] as const) : (["prior", "even"] as const)) {
+  const world = values.usual ? usualWorld : harderWorld;
+  const samples = values.even
+    ? (["even"] as const)
+    : values.prior
+      ? (["prior"] as const)
+      : (["prior", "even"] as const);
+  for (const sample of samples) {
     const began = performance.now();
-    const played = await playAll(tasksFor(sample, usualWorld, true), 2);
+    const every = await playAll(tasksFor(sample, world, true), 2);
+    const played = every.filter(({ kind }) => kind !== unlistedKind);
     for (const id of ids)
       say(
         report(
@@ -163,8 +214,10 @@ async function main(): Promise<void> {
           played.filter(({ circuit }) => circuit === id),
         ),
       );
-    say(report(`${sample}: all`, played));
-    say(`  ${((performance.now() - began) / played.length).toFixed(0)} ms a vehicle\n`);
+    say(report(`${sample}: all within the catalogue or close to it`, played));
+    say(`  ${((performance.now() - began) / every.length).toFixed(0)} ms a vehicle`);
+    say(reachLine(every));
+    say(kindLines(every));
     const wrong = played.filter(({ outcome }) => outcome === "wrong");
     say(wrongByMode(played));
     say(calibrationLine(played));
@@ -176,7 +229,7 @@ async function main(): Promise<void> {
   }
   if (values.vary)
     for (const [name, change] of Object.entries(variations))
-      say(report(name, await playAll(tasksFor("prior", { ...usualWorld, ...change }, false), 2)));
+      say(report(name, await playAll(tasksFor("prior", { ...world, ...change }, false), 2)));
 }
 
 if (isMainThread) await main();

@@ -3,13 +3,15 @@ import { believe, repairBelief } from "@core/diagnose/belief/belief";
 import { entropyBits } from "@core/diagnose/belief/entropy";
 import type { DiagnoseOptions } from "@core/diagnose/diagnose";
 import { followChart, swapBySymptom } from "@core/diagnose/tests/flowChart";
-import { type CatalogueEntry, catalogue } from "@core/fault/catalogue";
+import { catalogue } from "@core/fault/catalogue";
 import { faultId } from "@core/fault/faultId";
 import { followAirway } from "@core/practice/followAirway";
 import { type Outcome, outcomeOf } from "@core/practice/outcome";
-import { sampleSeverity } from "@core/practice/sampledVehicle";
+import { type FaultSource, faultSource, sampleFault } from "@core/practice/sampledFault";
 import { SimulatedVehicle } from "@core/practice/simulatedVehicle";
 import type { World } from "@core/practice/world";
+import { asksTheUnreachable } from "@core/predict/reach";
+import { testOf } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import type { Netlist } from "@core/solve/netlist/netlist";
 
@@ -17,12 +19,16 @@ import type { Netlist } from "@core/solve/netlist/netlist";
 export interface Played {
   readonly circuit: string;
   readonly truth: string;
+  /** The group it is reported under. */
+  readonly kind: string;
   readonly modes: string;
   readonly outcome: Outcome;
   readonly state: string;
   readonly p: number;
   readonly replace: string;
   readonly looks: number;
+  /** Tests at a point no probe can touch. */
+  readonly unreachable: number;
   readonly minutes: number;
   readonly entropy: number;
   readonly chart: { readonly right: boolean; readonly looks: number; readonly minutes: number };
@@ -38,22 +44,12 @@ export interface PlayOptions {
   readonly compare: boolean;
 }
 
-function drawEntry(
-  entries: readonly CatalogueEntry[],
-  sample: "prior" | "even",
-  chance: Chance,
-): CatalogueEntry {
-  if (sample === "prior") {
-    const entry = entries[chance.weighted(entries.map(({ prior }) => prior))];
-    if (!entry) throw new RangeError("no faults");
-    return entry;
-  }
-  const kinds = new Map<string, CatalogueEntry[]>();
-  for (const entry of entries) {
-    const kind = entry.fault.names.map(({ mode }) => mode).join("+");
-    kinds.set(kind, [...(kinds.get(kind) ?? []), entry]);
-  }
-  return chance.pick(kinds.get(chance.pick([...kinds.keys()])) ?? []);
+const sources = new WeakMap<Netlist, FaultSource>();
+
+function sourceOf(netlist: Netlist): FaultSource {
+  const known = sources.get(netlist) ?? faultSource(netlist, catalogue(netlist));
+  sources.set(netlist, known);
+  return known;
 }
 
 /** Samples one vehicle and plays its job. */
@@ -63,28 +59,36 @@ export function playVehicle(
   chance: Chance,
   options: PlayOptions,
 ): Played {
-  const entries = catalogue(netlist);
+  const source = sourceOf(netlist);
   for (let attempt = 0; ; attempt++) {
     if (attempt > 200) throw new Error(`${netlist.circuit.id}: nobody complains`);
-    const fault = sampleSeverity(netlist, drawEntry(entries, options.draw, chance), options.world, chance);
-    const vehicle = new SimulatedVehicle(netlist, fault, options.world, chance);
+    const { fault, behaviour, kind } = sampleFault(netlist, source, options.draw, options.world, chance);
+    const vehicle = new SimulatedVehicle(netlist, fault, options.world, chance, null, behaviour);
     const complaint = vehicle.complaint();
     if (complaint.length === 0) continue;
     const job = followAirway(compiled, vehicle, complaint, options.diagnose);
     const wanted = [...fault.parts].sort().join("+");
     const chart = options.compare
-      ? followChart(compiled, new SimulatedVehicle(netlist, fault, options.world, chance), complaint)
+      ? followChart(
+          compiled,
+          new SimulatedVehicle(netlist, fault, options.world, chance, null, behaviour),
+          complaint,
+        )
       : { replace: "", looks: 0, minutes: 0, readings: [] };
     const { verdict } = job.diagnosis;
     return {
       circuit: netlist.circuit.id,
       truth: faultId(fault.names),
+      kind,
       modes: fault.names.map(({ mode }) => mode).join("+"),
       outcome: outcomeOf(job.diagnosis, fault),
       state: verdict.state,
       p: verdict.p,
       replace: verdict.replace.join("+"),
       looks: job.looks,
+      unreachable: job.readings.filter(
+        (reading) => !reading.heard && asksTheUnreachable(netlist, testOf(reading)),
+      ).length,
       minutes: job.minutes,
       entropy: entropyBits([...repairBelief(compiled, believe(compiled, complaint)).values()]),
       chart: { right: chart.replace === wanted, looks: chart.looks, minutes: chart.minutes },

@@ -2,9 +2,18 @@ import type { Chance } from "../chance/chance";
 import type { Fault } from "../fault/fault";
 import { mechanicalModes } from "../motor/mechanicalMode";
 import type { Netlist } from "../solve/netlist/netlist";
+import { type Condition, type FaultBehaviour, plainBehaviour } from "./hiddenFault";
 import type { World } from "./world";
 
 export type Noise = "quiet" | "squeal" | "rumble" | "tick" | "whistle";
+
+/** The question to the customer that a fault's condition answers. */
+const toldBy: Readonly<Record<Condition, string>> = {
+  heat: "heat",
+  time: "heat",
+  wet: "damp",
+  bumps: "bumps",
+};
 
 /**
  * What a hidden fault shows to eye, hand, ear and nose, and what people say about it. Sometimes it shows nothing, or
@@ -15,6 +24,7 @@ export class FaultSigns {
     private readonly netlist: Netlist,
     private readonly fault: Fault,
     private readonly world: World,
+    private readonly behaviour: FaultBehaviour = plainBehaviour,
   ) {}
 
   /** Whether the fault, or a part of it, is one of these. */
@@ -30,11 +40,14 @@ export class FaultSigns {
   /**
    * The noise of a fault.
    * @param turns whether a motor moves any air; a loose wheel is heard in any case
+   * @param ventCovered true with a finger over the motor's vent hole
    */
-  noise(turns: boolean, chance: Chance): Noise {
-    const { world } = this;
+  noise(turns: boolean, chance: Chance, ventCovered = false): Noise {
+    const { world, behaviour } = this;
     const runs = turns || this.has("wheel-loose");
     const heard = chance.uniform() < world.senses;
+    if (runs && heard && behaviour.noise && !(ventCovered && behaviour.noise.stopsWithVentCovered))
+      return chance.pick(behaviour.noise.words);
     if (runs && heard) {
       if (this.has("bearing-dry")) return chance.uniform() < 0.9 ? "squeal" : "whistle";
       if (this.has("bearing-worn", "unbalanced")) return "rumble";
@@ -48,6 +61,8 @@ export class FaultSigns {
   /** What a part, plug or wire looks like. */
   eyes(at: string, chance: Chance): string {
     const { world, fault, netlist } = this;
+    const mark = this.behaviour.visible.get(at);
+    if (mark) return mark;
     const index = fault.parts.indexOf(at);
     const name = fault.names[Math.max(0, index)];
     const part = netlist.circuit.parts.find(({ id }) => id === at);
@@ -88,6 +103,8 @@ export class FaultSigns {
   /** The customer's answer when asked when it happens, or what work was done recently. */
   told(of: string, chance: Chance): string {
     const { world } = this;
+    const { waitsFor } = this.behaviour;
+    if (waitsFor && toldBy[waitsFor] === of && chance.uniform() < 0.8) return "yes";
     const loose = this.has("loose", "dead-spot");
     if ((of === "bumps" || of === "heat") && loose && chance.uniform() < 0.6 * world.senses) return "yes";
     if (of === "damp" && this.has("dead", "full-on", "high") && chance.uniform() < 0.3 * world.senses)

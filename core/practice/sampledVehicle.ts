@@ -3,7 +3,7 @@ import type { CatalogueEntry } from "../fault/catalogue";
 import { type Fault, placeFault } from "../fault/fault";
 import { type FaultName, faultId } from "../fault/faultId";
 import type { Netlist } from "../solve/netlist/netlist";
-import { nominalValues, type Values } from "../solve/netlist/values";
+import { type ModuleValues, nominalValues, type Values } from "../solve/netlist/values";
 import type { World } from "./world";
 
 /** Ranges of severities, log-uniform; the engine tries a few points of each. */
@@ -32,6 +32,16 @@ export function sampleSeverity(netlist: Netlist, entry: CatalogueEntry, world: W
   const placed = placeFault(netlist, names);
   if (!placed.ok) throw new Error(`${faultId(names)}: ${placed.problems[0]?.message}`);
   return placed.value;
+}
+
+/** Volts between dropping out and waking again. */
+const wakesAbove = { low: 0.5, high: 2 } as const;
+
+/** The supply volts at which a control drops out and wakes; they differ from make to make. */
+function supplyLimits({ sleepVolts, wakeVolts }: ModuleValues, { dropOutVolts }: World, chance: Chance) {
+  if (!dropOutVolts) return { sleepVolts, wakeVolts };
+  const sleeps = chance.between(dropOutVolts[0], dropOutVolts[1]);
+  return { sleepVolts: sleeps, wakeVolts: sleeps + chance.between(wakesAbove.low, wakesAbove.high) };
 }
 
 /** A vehicle's own part values: nominal ones, each off by the world's scatter. */
@@ -66,6 +76,7 @@ export function sampleValues(netlist: Netlist, world: World, chance: Chance): Va
       const span = 0.03 * (module.fullVolts - module.zeroVolts);
       return {
         ...module,
+        ...supplyLimits(module, world, chance),
         zeroVolts: module.zeroVolts + span * chance.between(-1, 1),
         fullVolts: module.fullVolts + span * chance.between(-1, 1),
       };

@@ -6,14 +6,16 @@ import type { Fault } from "../fault/fault";
 import { rpmOf } from "../motor/motorConstants";
 import { observationOf } from "../predict/observations/index";
 import type { TestedVehicle } from "../predict/observations/testedVehicle";
+import { testAsTouched } from "../predict/reach";
 import { type Reading, readingSchema, type Test } from "../predict/reading";
 import type { Change } from "../solve/netlist/change";
 import type { Netlist } from "../solve/netlist/netlist";
-import { lampEnds, type Setup, setupState } from "../solve/netlist/setup";
+import { lampEnds, type Setup, type SetupState, setupState } from "../solve/netlist/setup";
 import { nominalValues, type Values } from "../solve/netlist/values";
 import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
 import { FaultSigns, type Noise } from "./faultSigns";
+import { type FaultBehaviour, plainBehaviour } from "./hiddenFault";
 import { sampleValues } from "./sampledVehicle";
 import type { World } from "./world";
 
@@ -39,6 +41,8 @@ export class SimulatedVehicle implements TestedVehicle {
   private readonly looks = new Map<string, string>();
   private readonly signs: FaultSigns;
   private awoken = false;
+  /** Whether a fault that waits for something is there during the present test. */
+  private failing = true;
   private source: Chance;
 
   /** @param source samples the vehicle's own values here, and later the noise of each test */
@@ -48,8 +52,9 @@ export class SimulatedVehicle implements TestedVehicle {
     private readonly world: World,
     source: Chance,
     private readonly resumed: Resumed | null = null,
+    private readonly behaviour: FaultBehaviour = plainBehaviour,
   ) {
-    this.signs = new FaultSigns(netlist, fault, world);
+    this.signs = new FaultSigns(netlist, fault, world, behaviour);
     this.solver = new PointSolver(netlist);
     this.healthy = new PointSolver(netlist);
     this.source = source;
@@ -69,6 +74,10 @@ export class SimulatedVehicle implements TestedVehicle {
     return this.source;
   }
 
+  get flickerShare(): number {
+    return this.world.flickerShare;
+  }
+
   /** True once a knock has freed a dead spot for good. */
   get woken(): boolean {
     return this.awoken;
@@ -77,13 +86,24 @@ export class SimulatedVehicle implements TestedVehicle {
   /** Changes present at this moment: a loose contact comes and goes, a freed dead spot is gone. */
   private present(): readonly Change[] {
     const { names, changes, presentShare } = this.fault;
+    if (!this.failing) return [];
     if (presentShare < 1) return this.chance.uniform() < presentShare ? changes : [];
     if (this.awoken && names.some(({ mode }) => mode === "dead-spot")) return [];
     return changes;
   }
 
+  /** The circuit's state in a set-up, with a switch's contacts where they really stand. */
+  private state(setup: Setup, batteryOff = false): SetupState {
+    const { contactsStandAt } = this.behaviour;
+    return setupState(
+      this.netlist,
+      { ...setup, selectors: { ...setup.selectors, ...contactsStandAt } },
+      batteryOff,
+    );
+  }
+
   private speeds(setup: Setup, changes: readonly Change[], values: Values): readonly number[] {
-    return [...this.solver.solve(values, setupState(this.netlist, setup), changes).speeds];
+    return [...this.solver.solve(values, this.state(setup), changes).speeds];
   }
 
   private flow(setup: Setup, motor: number): number {
@@ -104,7 +124,12 @@ export class SimulatedVehicle implements TestedVehicle {
     );
     const setups = [...settings.map((setting) => ({ setting })), ...own.map((selectors) => ({ selectors }))];
     return Math.max(
-      ...setups.map((setup) => this.speeds({ key: "run", ...setup }, [], this.nominal)[motor] ?? 0),
+      ...setups.map(
+        (setup) =>
+          this.healthy.solve(this.nominal, setupState(this.netlist, { key: "run", ...setup }), []).speeds[
+            motor
+          ] ?? 0,
+      ),
     );
   }
 
@@ -172,7 +197,7 @@ export class SimulatedVehicle implements TestedVehicle {
     }
     const noise = this.noise({ key: "run", setting: top });
     if (noise !== "quiet") {
-      if (this.mechanical) amiss = true;
+      if (this.mechanical || this.behaviour.noise) amiss = true;
       readings.push({
         test: "listen",
         heard: true,
@@ -194,15 +219,19 @@ export class SimulatedVehicle implements TestedVehicle {
     return healthy < 0.08 * this.top(motor) ? "none" : "normal";
   }
 
-  noise(setup: Setup): Noise {
+  noise(setup: Setup & { ventCovered?: boolean | undefined }): Noise {
     const turns = this.netlist.motors.some((_, motor) => this.flow(setup, motor) > 0.1 * this.top(motor));
-    return this.signs.noise(turns, this.chance);
+    return this.signs.noise(turns, this.chance, setup.ventCovered);
   }
 
   /** Takes a test; sometimes the technician slips. */
   take(test: Test): Reading {
-    const shown = observationOf(test.test).simulate(this, test, this.world.slip);
-    return readingSchema.parse(shown);
+    const { realHands, slip, whileFailing } = this.world;
+    if (this.behaviour.waitsFor) this.failing = this.chance.uniform() < whileFailing;
+    const done = realHands ? testAsTouched(this.netlist, test) : test;
+    const seen = observationOf(test.test).simulate(this, done, slip);
+    // What is written down names the points the technician was sent to.
+    return readingSchema.parse({ ...seen, ...test });
   }
 
   get points(): readonly string[] {
@@ -210,7 +239,7 @@ export class SimulatedVehicle implements TestedVehicle {
   }
 
   between(setup: Setup, one: string, other: string): OpenCircuit & { readonly buzz: boolean } {
-    const solved = this.solver.solve(this.values, setupState(this.netlist, setup), this.present());
+    const solved = this.solver.solve(this.values, this.state(setup), this.present());
     return {
       ...openCircuit(this.solver, solved, this.netlist, one, other),
       buzz: solved.buzzing.includes(1),
@@ -232,13 +261,13 @@ export class SimulatedVehicle implements TestedVehicle {
   }
 
   ohmsBetween(setup: Setup, one: string, other: string): number {
-    this.solver.solve(this.values, setupState(this.netlist, setup, true), this.present());
+    this.solver.solve(this.values, this.state(setup, true), this.present());
     const node = (point: string): number => this.netlist.nodeOf.get(point) ?? -1;
     return this.solver.ohmsBetween(node(one), node(other));
   }
 
   ampsThrough(setup: Setup, id: string): number {
-    const solved = this.solver.solve(this.values, setupState(this.netlist, setup), this.present());
+    const solved = this.solver.solve(this.values, this.state(setup), this.present());
     return solved.amps[this.netlist.branchOf.get(id) ?? -1] ?? 0;
   }
 

@@ -32,6 +32,20 @@ export interface World {
   readonly severity: number;
   /** How often eyes, ears and hands notice the signs of a failed thing. */
   readonly senses: number;
+  /** True if a hand reaches only what a hand can reach; false if every point can be touched. */
+  readonly realHands: boolean;
+  /** Supply volts at which electronics drop out: low and high; null for the volts the circuit states. */
+  readonly dropOutVolts: readonly [number, number] | null;
+  /** Share of lamps on a stuttering circuit that are seen to flicker; the others glow dimly. */
+  readonly flickerShare: number;
+  /** Share of electrical faults that wait for heat, time, wet or bumps. */
+  readonly comesAndGoes: number;
+  /** Share of tests taken while such a fault is there; the complaint always tells of it. */
+  readonly whileFailing: number;
+  /** True if faults beyond the catalogue are met too, and 2 % that nobody lists. */
+  readonly beyondCatalogue: boolean;
+  /** How often heat or water leaves a mark on the neighbour that eyes can find. */
+  readonly neighbourMarks: number;
   /** True if someone had it apart recently and says so when asked. */
   readonly recentWork?: boolean;
 }
@@ -55,6 +69,25 @@ export const usualWorld: World = {
   heardSlip: 0.02,
   severity: 1,
   senses: 0.75,
+  realHands: false,
+  dropOutVolts: null,
+  flickerShare: 0.85,
+  comesAndGoes: 0,
+  whileFailing: 1,
+  beyondCatalogue: false,
+  neighbourMarks: 0,
+};
+
+/** The trade as technicians meet it: real hands, electronics that stutter, faults that wait, damage that travels. */
+export const harderWorld: World = {
+  ...usualWorld,
+  realHands: true,
+  dropOutVolts: [5, 9],
+  flickerShare: 0.5,
+  comesAndGoes: 0.12,
+  whileFailing: 0.75,
+  beyondCatalogue: true,
+  neighbourMarks: 0.5,
 };
 
 /** One constant at a time changed from the engine's value, to show the effect of each. */

@@ -19,12 +19,9 @@ type LightTest = TestIn<typeof lightReading, "seen">;
 const mostlyFeed = 0.7;
 const mostlyGround = 0.3;
 
-/** Share of tests on a chattering circuit in which the lamp is seen to flicker (judgement, no source). */
-const flickerSeen = 0.85;
-
 function simulated(vehicle: TestedVehicle, test: LightTest): { seen: (typeof lightSeen)[number] } {
   const { volts, ohms, buzz } = vehicle.between(test, test.probe, test.clip);
-  if (buzz && vehicle.chance.uniform() < flickerSeen) return { seen: "flickers" };
+  if (buzz && vehicle.chance.uniform() < vehicle.flickerShare) return { seen: "flickers" };
   return { seen: vehicle.lampWord(lampVolts(testLight, volts, ohms)) };
 }
 

@@ -14,6 +14,8 @@ export interface TestedVehicle {
     one: string,
     other: string,
   ): { readonly volts: number; readonly ohms: number; readonly buzz: boolean };
+  /** Share of lamps on a chattering circuit that are seen to flicker. */
+  readonly flickerShare: number;
   /** How this technician judges a lamp at these volts. */
   lampWord(volts: number): "bright" | "dim" | "dark";
   /** The two points a lamp in place of a part connects. */

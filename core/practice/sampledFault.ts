@@ -1,0 +1,128 @@
+import type { Chance } from "../chance/chance";
+import type { CatalogueEntry } from "../fault/catalogue";
+import type { Fault } from "../fault/fault";
+import { mechanicalModes } from "../motor/mechanicalMode";
+import type { Netlist } from "../solve/netlist/netlist";
+import { conditions, type FaultBehaviour, type HiddenFault, plainBehaviour } from "./hiddenFault";
+import { sampleSeverity } from "./sampledVehicle";
+import { type TradeFault, tradeFaults, unlistedFaults } from "./tradeFault";
+import type { World } from "./world";
+
+/** How often a vehicle has a fault nobody lists. */
+const unlistedShare = 0.02;
+
+/** The part kinds' names in a report; what is not a part is a plug or a wire. */
+const kindTitles: Readonly<Record<string, string>> = {
+  motor: "motor",
+  resistor: "pack",
+  module: "control",
+  head: "panel",
+  selector: "switch",
+  ignition: "switch",
+  relay: "relay",
+  fuse: "fuse",
+  ground: "ground",
+  battery: "battery",
+  inline: "plug",
+};
+
+/** The group a fault of the catalogue is reported under. */
+export function kindOf(netlist: Netlist, { names, parts }: Fault): string {
+  const [name] = names;
+  if (!name) return "other";
+  if (names.length > 1) return "pair";
+  if (name.mode in mechanicalModes || name.mode === "filter-blocked") return "mechanical";
+  if (name.mode === "loose" || name.mode === "dead-spot") return "comes and goes";
+  const part = netlist.circuit.parts.find(({ id }) => id === parts[0]);
+  if (part) return kindTitles[part.kind] ?? "other";
+  return netlist.circuit.connectors.some(({ id }) => id === parts[0]) ? "plug" : "wire";
+}
+
+/** Modes that can wait for heat, wet or bumps. */
+const waits = new Set(["open", "high", "dead", "full-on", "stuck", "stuck-open", "coil-open", "to-ground"]);
+
+/** Marks that heat leaves on the neighbour: a burnt pack on its plug, a burnt plug on its part. */
+function neighbourMarks(netlist: Netlist, fault: Fault, share: number, chance: Chance): Map<string, string> {
+  const found = new Map<string, string>();
+  const { connectors } = netlist.circuit;
+  fault.names.forEach(({ mode, where }, index) => {
+    const part = fault.parts[index] ?? "";
+    const mates = connectors.filter(
+      ({ id, pins }) => id === part || Object.values(pins).some((own) => own.startsWith(`${part}.`)),
+    );
+    for (const { id, pins } of mates) {
+      const neighbour = id === part ? pins[where.slice(where.indexOf(":") + 1)]?.split(".")[0] : id;
+      const burns = mode === "open" || mode === "high" || mode === "dead";
+      if (neighbour && burns && chance.uniform() < share) found.set(neighbour, "melted");
+    }
+  });
+  return found;
+}
+
+function behaviourOf(netlist: Netlist, fault: Fault, world: World, chance: Chance): FaultBehaviour {
+  const [name] = fault.names;
+  const canWait = fault.names.length === 1 && fault.presentShare === 1 && waits.has(name?.mode ?? "");
+  return {
+    ...plainBehaviour,
+    waitsFor: canWait && chance.uniform() < world.comesAndGoes ? chance.pick(conditions) : null,
+    visible: neighbourMarks(netlist, fault, world.neighbourMarks, chance),
+  };
+}
+
+/** The faults a fleet draws from. */
+export interface FaultSource {
+  /** The engine's own catalogue, which is drawn by its prior. */
+  readonly entries: readonly CatalogueEntry[];
+  readonly beyond: readonly TradeFault[];
+  readonly unlisted: readonly TradeFault[];
+}
+
+/** @param entries the catalogue of the circuit */
+export const faultSource = (netlist: Netlist, entries: readonly CatalogueEntry[]): FaultSource => ({
+  entries,
+  beyond: tradeFaults(netlist),
+  unlisted: unlistedFaults(netlist),
+});
+
+const modesOf = ({ fault }: CatalogueEntry): string => fault.names.map(({ mode }) => mode).join("+");
+
+/**
+ * Draws a hidden fault for a harder fleet.
+ * @param draw `prior` as often as the trade meets it; `even` with every mode equally likely
+ */
+export function sampleFault(
+  netlist: Netlist,
+  source: FaultSource,
+  draw: "prior" | "even",
+  world: World,
+  chance: Chance,
+): HiddenFault {
+  const { entries } = source;
+  const [beyond, unlisted] = world.beyondCatalogue ? [source.beyond, source.unlisted] : [[], []];
+  if (unlisted.length > 0 && chance.uniform() < unlistedShare) return chance.pick(unlisted).make(chance);
+  const listed = (entry: CatalogueEntry): HiddenFault => {
+    const fault = sampleSeverity(netlist, entry, world, chance);
+    const behaviour = behaviourOf(netlist, fault, world, chance);
+    const kind = behaviour.waitsFor ? "comes and goes" : kindOf(netlist, fault);
+    return { fault, behaviour, kind };
+  };
+  if (draw === "even") {
+    const mode = chance.pick([
+      ...new Set([...entries.map(modesOf), ...beyond.map((fault) => `beyond ${fault.mode}`)]),
+    ]);
+    const own = beyond.filter((fault) => `beyond ${fault.mode}` === mode);
+    if (own.length > 0) return chance.pick(own).make(chance);
+    return listed(chance.pick(entries.filter((entry) => modesOf(entry) === mode)));
+  }
+  const weights = [
+    ...entries.map(({ prior }) => prior),
+    // The catalogue keeps what the others leave over.
+    ...beyond.map(({ weight }) => weight),
+  ];
+  const at = chance.weighted(weights);
+  const entry = entries[at];
+  if (entry) return listed(entry);
+  const fault = beyond[at - entries.length];
+  if (!fault) throw new RangeError("no faults");
+  return fault.make(chance);
+}
