@@ -11,10 +11,11 @@ import { Fold } from "../ui/Fold";
 interface EnterTestProps {
   readonly token: string;
   readonly settings: readonly string[];
-  readonly points: readonly Named[];
+  readonly points: readonly ProbePoint[];
   readonly posts: readonly Named[];
   readonly things: readonly Named[];
   readonly motors: readonly Named[];
+  /** Plugs and relays, which can be taken out. */
   readonly plugs: readonly Named[];
   readonly relays: readonly Named[];
   readonly fuses: readonly Named[];
@@ -27,9 +28,16 @@ interface Named {
   readonly name: string;
 }
 
-/** A reading that was not suggested: any test, any points, any set-up. */
+/** A point, and what must be out before a probe can touch it; null if nothing. */
+interface ProbePoint extends Named {
+  readonly out: string | null;
+}
+
+/** A reading that was not suggested: any test, any point a probe can touch, any set-up. */
 export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
   const [test, setTest] = useState<TestName>("light");
+  const [unplugged, setUnplugged] = useState("");
+  const points = props.points.filter(({ out }) => out === null || out === unplugged);
   const observation = observationOf(test);
   const { picks, hint } = wordingOf(test);
   const twoPoints = observation.form.pick.kind === "points";
@@ -40,13 +48,23 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />
         <TestSelect test={test} setTest={setTest} />
+        {twoPoints && (
+          <Choice title="Out" name="unplugged" value={unplugged} onChange={setUnplugged}>
+            <option value="">nothing</option>
+            <NamedOptions of={props.plugs} />
+          </Choice>
+        )}
         {twoPoints ? (
           <>
+            <p className="col-span-2 text-base text-soft">
+              With a plug on, a probe reaches its pins from behind. Choose the plug or relay under Out to see
+              the points inside.
+            </p>
             <Choice title={picks[0] ?? ""} name="first">
-              <NamedOptions of={props.points} />
+              <NamedOptions of={points} />
             </Choice>
             <Choice title={picks[1] ?? ""} name="second">
-              <NamedOptions of={[...props.posts, ...props.points]} />
+              <NamedOptions of={[...props.posts, ...points]} />
             </Choice>
           </>
         ) : (
@@ -58,12 +76,6 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
         <Choice title="Key" name="key" initial={batteryOff ? "off" : "run"} key={`key-${batteryOff}`}>
           {options(batteryOff ? ["off"] : ["run", "acc", "off"])}
         </Choice>
-        {twoPoints && (
-          <Choice title="Unplugged" name="unplugged">
-            <option value="">none</option>
-            <NamedOptions of={props.plugs} />
-          </Choice>
-        )}
         {observation.gives === "word" ? (
           <Choice title="Result" name="result">
             {options(observation.outcomes)}

@@ -1,3 +1,4 @@
+import { accessTo } from "@core/predict/reach";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import type { Netlist } from "@core/solve/netlist/netlist";
 import { seenText } from "@words/seenName";
@@ -20,11 +21,14 @@ function ownChoices(engine: CompiledCircuit) {
     ids.map((id) => ({ id, name: seenText(circuit, id) })).sort((a, b) => a.name.localeCompare(b.name));
   return {
     settings: circuit.settings,
-    points: named(points.names.filter((name) => !posts.includes(name))),
+    points: named(points.names.filter((name) => !posts.includes(name))).flatMap((point) => {
+      const access = accessTo(engine.netlist, point.id);
+      return access.reach === "never" ? [] : [{ ...point, out: access.reach === "out" ? access.of : null }];
+    }),
     posts: named(posts),
     things: named([...circuit.parts, ...circuit.connectors].map(({ id }) => id)),
     motors: named(motors.map(({ part }) => part.id)),
-    plugs: named(circuit.connectors.map(({ id }) => id)),
+    plugs: named([...circuit.connectors.map(({ id }) => id), ...relays.map(({ part }) => part.id)]),
     relays: named(relays.map(({ part }) => part.id)),
     fuses: named(circuit.parts.filter(({ kind }) => kind === "fuse").map(({ id }) => id)),
     wires: named(circuit.wires.map(({ id }) => id)),

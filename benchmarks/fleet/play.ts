@@ -10,9 +10,9 @@ import { type Outcome, outcomeOf } from "@core/practice/outcome";
 import { type FaultSource, faultSource, sampleFault } from "@core/practice/sampledFault";
 import { SimulatedVehicle } from "@core/practice/simulatedVehicle";
 import type { World } from "@core/practice/world";
-import { asksTheUnreachable } from "@core/predict/reach";
 import { testOf } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { asksTheUnreachable } from "@core/predict/touchedTest";
 import type { Netlist } from "@core/solve/netlist/netlist";
 
 /** One vehicle's job by Airway and by the fixed strategies. */

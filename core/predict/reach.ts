@@ -1,6 +1,4 @@
 import type { Netlist } from "../solve/netlist/netlist";
-import { observationOf } from "./observations/index";
-import type { Test } from "./reading";
 
 /**
  * The point a hand really touches when it is sent to a point (common practice, no source). A mated plug is reached from
@@ -32,36 +30,30 @@ export function touched(netlist: Netlist, point: string, unplugged: readonly str
   return point;
 }
 
-/** Whether a probe can touch exactly this point with these things taken out. */
-export function isReachable(netlist: Netlist, point: string, unplugged: ReadonlySet<string>): boolean {
-  const { circuit, points } = netlist;
+/** When a probe can touch a point: always, only with a plug or a relay out, or never. */
+export type Access =
+  | { readonly reach: "always" }
+  | { readonly reach: "out"; readonly of: string }
+  | { readonly reach: "never" };
+
+const always: Access = { reach: "always" };
+const never: Access = { reach: "never" };
+
+/** When a probe can touch a point (common practice, no source). */
+export function accessTo({ circuit, points }: Netlist, point: string): Access {
   const owner = points.ownerOf.get(point);
-  if (circuit.wires.some(({ id }) => id === owner)) return false;
+  if (circuit.wires.some(({ id }) => id === owner)) return never;
   const part = circuit.parts.find(({ id }) => id === owner);
   // What is not a part is a plug: its harness side is reached from behind, or from the front with the plug off.
-  if (!part) return true;
+  if (!part) return always;
   const pin = points.pinOnTerminal.get(point);
-  if (pin) return unplugged.has(pin.slice(0, pin.indexOf(":")));
-  if (part.kind === "splice") return false;
-  return part.kind !== "relay" || unplugged.has(part.id);
+  if (pin) return { reach: "out", of: pin.slice(0, pin.indexOf(":")) };
+  if (part.kind === "splice") return never;
+  return part.kind === "relay" ? { reach: "out", of: part.id } : always;
 }
 
-/** The points a test names, by key. */
-function pointsOf(test: Test): [key: string, point: string][] {
-  const { pick } = observationOf(test.test).form;
-  if (pick.kind !== "points") return [];
-  return pick.keys.flatMap((key) => {
-    const point: unknown = Reflect.get(test, key);
-    return typeof point === "string" ? [[key, point] as [string, string]] : [];
-  });
+/** Whether a probe can touch exactly this point with these things taken out. */
+export function isReachable(netlist: Netlist, point: string, unplugged: ReadonlySet<string>): boolean {
+  const access = accessTo(netlist, point);
+  return access.reach === "always" || (access.reach === "out" && unplugged.has(access.of));
 }
-
-/** The test a hand really does when it is sent to do this one: the same, at the points it can touch. */
-export function testAsTouched<T extends Test>(netlist: Netlist, test: T): T {
-  const points = pointsOf(test).map(([key, point]) => [key, touched(netlist, point, test.unplugged)]);
-  return { ...test, ...Object.fromEntries(points) };
-}
-
-/** Whether a test names a point no probe can touch in its set-up. */
-export const asksTheUnreachable = (netlist: Netlist, test: Test): boolean =>
-  pointsOf(test).some(([, point]) => !isReachable(netlist, point, new Set(test.unplugged)));

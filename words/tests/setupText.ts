@@ -15,7 +15,10 @@ export function setupText(circuit: Circuit | null, setup: Setup): string {
   if (setup.engine) words.push("engine running");
   if (setup.setting !== undefined) words.push(speedText(setup.setting));
   for (const [id, setting] of Object.entries(setup.selectors ?? {})) words.push(`switch ${id} at ${setting}`);
-  for (const id of setup.unplugged ?? []) words.push(`${named(id)} unplugged`);
+  for (const id of setup.unplugged ?? []) {
+    const relay = circuit?.parts.some((part) => part.id === id && part.kind === "relay") ?? false;
+    words.push(`${named(id)} ${relay ? "out" : "unplugged"}`);
+  }
   for (const [one, other] of setup.bridged ?? []) words.push(`${one} joined to ${other}`);
   if (setup.lampFor) words.push(`load lamp in place of ${named(setup.lampFor)}`);
   return words.join(", ");

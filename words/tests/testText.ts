@@ -53,11 +53,28 @@ export function outcomeText(test: string, seen: string): string {
   return `${over ? `over ${over[1]}` : seen} ${unit}`;
 }
 
+/** How a probe gets to its point where that is not plain to see; null where it is (common practice, no source). */
+function reachText(circuit: Circuit, { unplugged = [] }: Test, point: string | null): string | null {
+  const [owner = ""] = point?.split(/[.:]/) ?? [];
+  if (circuit.connectors.some(({ id }) => id === owner) && point?.includes(":"))
+    return unplugged.includes(owner)
+      ? "Touch the pin in the loose plug."
+      : "Back-probe it: from behind, beside the wire, with the plug on.";
+  const relay = circuit.parts.some(({ id, kind }) => id === owner && kind === "relay");
+  return relay && unplugged.includes(owner) ? "Pull the relay and touch its socket." : null;
+}
+
 /** A test in words for this circuit, for the head of a card. */
 export function testWords(circuit: Circuit, test: Test): TestWords {
   const { points, also, ...rest } = wordingOf(test.test).card(circuit, test);
-  const place = placeOf(circuit, probedPoint(test) ?? points[0] ?? "");
-  const how = [sentence(setupText(circuit, test)), place && sentence(place), also].filter(Boolean);
+  const point = probedPoint(test);
+  const place = placeOf(circuit, point ?? points[0] ?? "");
+  const how = [
+    sentence(setupText(circuit, test)),
+    place && sentence(place),
+    reachText(circuit, test, point),
+    also,
+  ].filter(Boolean);
   return {
     between: "",
     after: "",

@@ -22,11 +22,29 @@ describe.each(shippedIds)("words for %s", (id) => {
         words.before.length <= 3 ||
         /undefined|null|\[object|NaN/.test(whole) ||
         testText(circuit, look).length <= 4 ||
-        (look.unplugged ?? []).some((plug) => !setupText(circuit, look).includes(`${plug} unplugged`)) ||
+        (look.unplugged ?? []).some(
+          (plug) => !new RegExp(`${plug} (unplugged|out)`).test(setupText(circuit, look)),
+        ) ||
         (point !== null && !engine.netlist.points.ownerOf.has(point))
       );
     });
     expect(wordless).toEqual([]);
+  });
+
+  test("a card says how to get to the point: behind a plug that is on, in a relay's socket", () => {
+    const points = candidateTests(engine, allTools, true).flatMap(({ test: look }) => {
+      const point = probedPoint(look);
+      return point === null ? [] : [{ point, look, how: testWords(circuit, look).how }];
+    });
+    for (const { point, look, how } of points) {
+      const plug = point.includes(":") ? point.slice(0, point.indexOf(":")) : null;
+      if (plug) expect(how).toMatch(look.unplugged?.includes(plug) ? /loose plug/ : /Back-probe it/);
+      else expect(how).not.toMatch(/Back-probe/);
+      const relay = circuit.parts.find(
+        ({ id: own, kind }) => kind === "relay" && point.startsWith(`${own}.`),
+      );
+      if (relay) expect(how).toMatch(/Pull the relay and touch its socket/);
+    }
   });
 
   test("every fault has words, and every part a name", () => {

@@ -74,6 +74,11 @@ const handlingMinutes = 0.8;
 const doubtLeft = 0.01;
 /** A test with fewer bits than this does not start a series. */
 const leastBits = 0.02;
+/**
+ * A series longer than this is not done: where every test left tells so little, what it would have to tell apart looks
+ * alike to them all (judgement).
+ */
+const longestSeries = 10;
 
 /** Expected cost of the right repair, whichever it turns out to be. */
 function rightFitMinor(
@@ -98,6 +103,7 @@ function rightFitMinor(
 function seriesMinor(test: Forecast, fitMinor: number, costs: StoppingCosts): number {
   if (test.bits < leastBits) return Number.POSITIVE_INFINITY;
   const tests = Math.max(1, test.entropy / test.bits);
+  if (tests > longestSeries) return Number.POSITIVE_INFINITY;
   const each = test.minutes - test.accessMinutes + handlingMinutes;
   return minutesMinor(test.accessMinutes + each * tests, costs) + fitMinor + doubtLeft * costs.comebackMinor;
 }

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { lampVolts, testLight } from "../../solve/tungstenLamp";
-import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
+import { batteryPosts, nodeAt, pointProblems, suggestedProbes } from "../probePoints";
 import { pointName, setupKeys } from "../setupKeys";
 import { mixRows, type TestIn, wordTest } from "./observation";
 import type { TestedVehicle } from "./testedVehicle";
@@ -36,16 +36,12 @@ export const lightTest = wordTest(lightReading, ["seen"], {
   candidates: (compiled) => {
     const { plus, minus } = batteryPosts(compiled);
     const full = compiled.samples[0]?.values.restVolts ?? 0;
-    return suggestedPoints(compiled).flatMap((probe) => {
-      if (probe === plus || probe === minus) return [];
-      const node = nodeAt(compiled, probe) ?? -1;
-      return compiled.probingSetups().flatMap((setup) => {
-        // Feed is tested against ground, ground against feed, and anything in between either way.
-        const volts = compiled.table(setup).voltsAt(0, 0, node);
-        const clips =
-          volts > mostlyFeed * full ? [minus] : volts < mostlyGround * full ? [plus] : [minus, plus];
-        return clips.map((clip) => ({ test: "light" as const, probe, clip, ...setup }));
-      });
+    return suggestedProbes(compiled).flatMap(({ point: probe, setup }) => {
+      // Feed is tested against ground, ground against feed, and anything in between either way.
+      const volts = compiled.table(setup).voltsAt(0, 0, nodeAt(compiled, probe) ?? -1);
+      const clips =
+        volts > mostlyFeed * full ? [minus] : volts < mostlyGround * full ? [plus] : [minus, plus];
+      return clips.map((clip) => ({ test: "light" as const, probe, clip, ...setup }));
     });
   },
   odds: (compiled, test) => {

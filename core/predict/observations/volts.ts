@@ -1,7 +1,6 @@
 import { z } from "zod";
-import { batteryPosts, nodeAt, pointProblems, suggestedPoints } from "../probePoints";
+import { batteryPosts, nodeAt, pointProblems, suggestedProbes } from "../probePoints";
 import { pointName, setupKeys } from "../setupKeys";
-import type { LiveSetup } from "../tables/compiledCircuit";
 import { numberTest, type TestIn } from "./observation";
 import type { TestedVehicle } from "./testedVehicle";
 
@@ -46,13 +45,10 @@ export const voltsTest = numberTest(voltsReading, {
   problems: (compiled, { red, black }) => pointProblems(compiled, { red, black }),
   reaches: ({ red, black }) => [red, black],
   candidates: (compiled) => {
-    const { plus, minus } = batteryPosts(compiled);
-    const volts = (red: string, black: string, setup: LiveSetup) =>
-      ({ test: "volts", red, black, ...setup }) as const;
-    const [off] = compiled.probingSetups();
-    const single = suggestedPoints(compiled)
-      .filter((red) => red !== plus && red !== minus)
-      .map((red) => [red, minus] as const);
+    const { minus } = batteryPosts(compiled);
+    const single = suggestedProbes(compiled).map(
+      ({ point, setup }) => ({ test: "volts", red: point, black: minus, ...setup }) as const,
+    );
     const across = compiled.netlist.motors.map(({ part }) => {
       const at = (terminal: string): string => {
         const name = `${part.id}.${terminal}`;
@@ -60,8 +56,13 @@ export const voltsTest = numberTest(voltsReading, {
       };
       return [at("+"), at("-")] as const;
     });
-    const running = compiled.probingSetups().filter((setup) => setup !== off);
-    return [...single, ...across].flatMap(([red, black]) => running.map((setup) => volts(red, black, setup)));
+    const setups = compiled.probingSetups();
+    return [
+      ...single,
+      ...across.flatMap(([red, black]) =>
+        setups.map((setup) => ({ test: "volts", red, black, ...setup }) as const),
+      ),
+    ];
   },
   value: (compiled, test) => {
     const table = compiled.table(test);

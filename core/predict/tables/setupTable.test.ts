@@ -3,7 +3,8 @@ import { describe, expect, test } from "@jest/globals";
 import { setupState } from "../../solve/netlist/setup";
 import { PointSolver } from "../../solve/pointSolver";
 import { shippedEngine } from "../../testing/shippedCircuit";
-import { suggestedPoints } from "../probePoints";
+import { suggestedPoints, suggestedProbes } from "../probePoints";
+import { isReachable } from "../reach";
 import { CompiledCircuit } from "./compiledCircuit";
 
 describe.each(["whimbrel-four-speed", "whimbrel-pwm-low", "dunlin-rear-blower"])("tables of %s", (id) => {
@@ -110,12 +111,24 @@ test("a panel without ground stays dead, although its own output would hold it u
 });
 
 describe("points and set-ups worth suggesting", () => {
-  test("no node twice, no wire end, and the parts' own side of their plugs", () => {
+  test("no node twice, and only what a probe can touch with everything plugged in", () => {
     const engine = shippedEngine("whimbrel-four-speed");
     const points = suggestedPoints(engine);
     const nodes = points.map((point) => engine.netlist.nodeOf.get(point));
     expect(new Set(nodes).size).toBe(nodes.length);
-    expect(points.some((point) => point.includes("/"))).toBe(false);
-    expect(points).toEqual(expect.arrayContaining(["X5:1", "R1.T1", "F7.in", "F7.out", "K3.87"]));
+    expect(points.every((point) => isReachable(engine.netlist, point, new Set()))).toBe(true);
+    expect(points).toEqual(expect.arrayContaining(["X5:1", "F7.in", "F7.out", "E1.31"]));
+  });
+
+  test("a relay's sockets, with that relay out", () => {
+    const sockets = suggestedProbes(shippedEngine("whimbrel-four-speed")).filter(
+      ({ setup }) => setup.unplugged,
+    );
+    expect(sockets.map(({ point, setup }) => `${point} ${setup.unplugged} ${setup.setting}`)).toEqual([
+      "K3.30 K3 4",
+      "K3.86 K3 4",
+      "K3.85 K3 4",
+      "K3.87 K3 4",
+    ]);
   });
 });
