@@ -25,9 +25,9 @@ const core = [
   "formats",
 ];
 const app = [
+  "ui",
   "find",
   "shell",
-  "ui",
   "text",
   "sheet",
   "engine",

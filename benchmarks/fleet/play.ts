@@ -1,9 +1,10 @@
 import type { Chance } from "@core/chance/chance";
 import { believe, repairBelief } from "@core/diagnose/belief/belief";
 import { entropyBits } from "@core/diagnose/belief/entropy";
-import type { DiagnoseOptions } from "@core/diagnose/diagnose";
+import type { DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
 import { followChart, swapBySymptom } from "@core/diagnose/tests/flowChart";
 import { catalogue } from "@core/fault/catalogue";
+import type { Fault } from "@core/fault/fault";
 import { faultId } from "@core/fault/faultId";
 import { followAirway } from "@core/practice/followAirway";
 import { type Outcome, outcomeOf } from "@core/practice/outcome";
@@ -44,6 +45,16 @@ export interface PlayOptions {
   readonly compare: boolean;
 }
 
+/**
+ * The outcome of a job. A neighbour that heat or water has marked is work in any case, so a verdict that renews it as
+ * well is as right as one that does not.
+ */
+function scored(diagnosis: Diagnosis, truth: Fault, marked: ReadonlySet<string>): Outcome {
+  const unmarked = (part: string): boolean => truth.parts.includes(part) || !marked.has(part);
+  const replace = diagnosis.verdict.replace.filter(unmarked);
+  return outcomeOf({ ...diagnosis, verdict: { ...diagnosis.verdict, replace } }, truth);
+}
+
 const sources = new WeakMap<Netlist, FaultSource>();
 
 function sourceOf(netlist: Netlist): FaultSource {
@@ -81,7 +92,7 @@ export function playVehicle(
       truth: faultId(fault.names),
       kind,
       modes: fault.names.map(({ mode }) => mode).join("+"),
-      outcome: outcomeOf(job.diagnosis, fault),
+      outcome: scored(job.diagnosis, fault, new Set(behaviour.visible.keys())),
       state: verdict.state,
       p: verdict.p,
       replace: verdict.replace.join("+"),

@@ -33,6 +33,8 @@ const edges: Readonly<Record<string, readonly number[]>> = {
   stuck: [0.07, 0.25, 0.5, 0.75, 0.97],
   low: [9.2, 10.2, 11, 11.7],
   "filter-blocked": [0.22, 0.36, 0.55, 0.8],
+  "duct-blocked": [0.12, 0.3, 0.65],
+  "fades-hot": [0.5, 1.2, 3.2],
 };
 /** Share of the time an intermittent fault is present. */
 const looseShare = 0.55;
@@ -79,7 +81,6 @@ const middle = (band: Band): number => Number(sizeIn(band, 0.5).toPrecision(3));
 /** The class of a part's branches that can open, corrode or come loose. */
 const branchClass: Partial<Record<Part["kind"], WeightClass>> = {
   ignition: "switchContact",
-  selector: "switchContact",
   ground: "ground",
   fuse: "fuse",
 };
@@ -105,6 +106,11 @@ function partDrafts(netlist: Netlist, part: Part): Draft[] {
       );
     case "inline":
       return part.pins.flatMap((pin) => drafts(`${part.id}:${pin}`, modeWeights.otherPin));
+    case "selector":
+      return [
+        ...drafts(`${part.id}.${part.common}`, modeWeights.switchCommon),
+        ...ownBranches(netlist, part.id).flatMap((id) => drafts(id, modeWeights.switchContact)),
+      ];
     default: {
       const kind = branchClass[part.kind];
       return kind ? ownBranches(netlist, part.id).flatMap((id) => drafts(id, modeWeights[kind])) : [];
@@ -180,7 +186,38 @@ function pairs(netlist: Netlist): Draft[] {
       found.push(...paired(plain(motor.id, "seized"), plain(fuse, "blown"), pairWeights.seizedAndFuse));
     }
   }
-  return [...found, ...shorts(netlist)];
+  return [...found, ...heatAndWater(netlist), ...shorts(netlist)];
+}
+
+/** Heat and water reach the neighbour: a pack with its plug, a control with its plug, a seized motor's control. */
+function heatAndWater(netlist: Netlist): Draft[] {
+  const { parts, connectors } = netlist.circuit;
+  const pinsOn = (part: string): string[] =>
+    connectors.flatMap(({ id, pins }) =>
+      Object.entries(pins).flatMap(([pin, terminal]) =>
+        terminal.startsWith(`${part}.`) && !terminal.endsWith(".cmd") ? [`${id}:${pin}`] : [],
+      ),
+    );
+  return parts.flatMap((part): Draft[] => {
+    const pins = pinsOn(part.id);
+    const melted = pins.flatMap((pin) => banded(pin, "high"));
+    if (part.kind === "resistor") {
+      const weight = pairWeights.packAndPlug / (part.elements.length * Math.max(1, pins.length));
+      return part.elements.flatMap(({ id }) =>
+        pins.flatMap((pin) => paired(plain(`${part.id}.${id}`, "open"), banded(pin, "high"), weight)),
+      );
+    }
+    if (part.kind !== "module") return [];
+    const seized = netlist.motors.flatMap(({ part: motor }) =>
+      paired(plain(motor.id, "seized"), plain(part.id, "dead"), pairWeights.seizedAndModule),
+    );
+    return [
+      ...seized,
+      ...(["dead", "full-on"] as const).flatMap((mode) =>
+        paired(plain(part.id, mode), melted, pairWeights.controlAndPlug / 2),
+      ),
+    ];
+  });
 }
 
 /** A branch belongs to a motor's path if it carries at least this share of the motor's current. */

@@ -101,8 +101,16 @@ function motorEffect(netlist: Netlist, name: FaultName): Outcome | null {
         return wrong("out-of-range", `${part}:shorted-turns needs a share below 1, as shorted-turns@0.6`);
       return done([{ type: "motor", motor, change: { mode: "shorted-turns", share: value } }]);
     case "worn-brushes":
-      if (value === null) return wrong("missing", `${part}:worn-brushes needs its ohms, as worn-brushes@0.6`);
-      return done([{ type: "motor", motor, change: { mode: "worn-brushes", ohms: value } }]);
+    case "fades-hot":
+      if (value === null) return wrong("missing", `${part}:${name.mode} needs its ohms, as ${name.mode}@0.6`);
+      return {
+        ok: true,
+        value: {
+          part,
+          changes: [{ type: "motor", motor, change: { mode: "worn-brushes", ohms: value } }],
+          presentShare: name.mode === "fades-hot" ? hotShare : 1,
+        },
+      };
     default:
       return null;
   }
@@ -118,6 +126,9 @@ function mechanicalChanges(motor: number, mode: (typeof mechanicalModes)[string]
   return changes;
 }
 
+/** Share of readings taken while a part that fails hot is hot (judgement, no source). */
+const hotShare = 0.7;
+
 /** A control module or a panel with no output, full output, or always the same output. */
 function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
   const { where, mode, value } = name;
@@ -129,23 +140,39 @@ function controlEffect(netlist: Netlist, name: FaultName): Outcome | null {
   const done = (change: Change): Outcome => ({ ok: true, value: { part: where, changes: [change] } });
   if (module >= 0) {
     if (mode === "dead" || mode === "full-on") return done({ type: "module", module, held: mode });
+    if (mode === "thermal") {
+      const changes: Change[] = [{ type: "module", module, held: "dead" }];
+      return { ok: true, value: { part: where, changes, presentShare: hotShare } };
+    }
     return mode === "stuck" ? done({ type: "module", module, held: { duty: value ?? 0 } }) : null;
   }
   if (mode === "dead") return done({ type: "head", head, held: "dead" });
   return mode === "stuck" ? done({ type: "head", head, held: { share: value ?? 0 } }) : null;
 }
 
-/** The car's own fault: its filter, which restricts every fan. */
+/** Air left through an iced evaporator, and the share of readings taken while it is iced (judgements, no source). */
+const icedAir = 0.3;
+const icedShare = 0.7;
+
+/** The car's own faults: its filter, which restricts every fan, and what lies behind the fan. */
 function carEffect(netlist: Netlist, name: FaultName): Outcome | null {
-  if (name.where !== theCar || name.mode !== "filter-blocked") return null;
-  if (name.value === null || name.value >= 1)
-    return wrong("out-of-range", "CAR:filter-blocked needs a share below 1, as filter-blocked@0.5");
+  if (name.where !== theCar) return null;
+  const air = (times: number): Change[] =>
+    netlist.motors.map((_, motor) => ({ type: "airflow", motor, times }));
+  if (name.mode === "iced")
+    return { ok: true, value: { part: theCar, changes: air(icedAir), presentShare: icedShare } };
+  if (name.mode !== "filter-blocked" && name.mode !== "duct-blocked") return null;
   const times = name.value;
-  const changes = netlist.motors.flatMap((_, motor): Change[] => [
-    { type: "motor", motor, change: { mode: "fan", times } },
-    { type: "airflow", motor, times },
-  ]);
-  return { ok: true, value: { part: theCar, changes } };
+  if (times === null || times >= 1)
+    return wrong("out-of-range", `CAR:${name.mode} needs a share below 1, as ${name.mode}@0.5`);
+  // A blocked filter starves the fan, which then needs less torque; behind the fan only the air is missing.
+  const fans = netlist.motors.map(
+    (_, motor): Change => ({ type: "motor", motor, change: { mode: "fan", times } }),
+  );
+  return {
+    ok: true,
+    value: { part: theCar, changes: name.mode === "filter-blocked" ? [...fans, ...air(times)] : air(times) },
+  };
 }
 
 function batteryEffect(netlist: Netlist, name: FaultName): Outcome | null {
@@ -154,8 +181,31 @@ function batteryEffect(netlist: Netlist, name: FaultName): Outcome | null {
   return { ok: true, value: { part: name.where, changes: [{ type: "battery", volts: name.value }] } };
 }
 
+/** A switch's common contact, in series with whichever output is closed. */
+function commonEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  const part = netlist.circuit.parts.find(
+    (own) => own.kind === "selector" && name.where === `${own.id}.${own.common}`,
+  );
+  if (!part) return null;
+  const outputs = netlist.branches.filter(({ owner }) => owner === part.id).map(({ id }) => id);
+  const effects = outputs.map((where) => seriesEffect(netlist, { ...name, where }));
+  const [first] = effects;
+  if (!first?.ok) return first ?? null;
+  const changes = effects.flatMap((effect) => (effect?.ok ? effect.value.changes : []));
+  return { ok: true, value: { ...first.value, changes } };
+}
+
 /** Every way a fault may act; the first that knows the id's place and mode is used. */
-const effects = [carEffect, batteryEffect, relayEffect, motorEffect, controlEffect, wireShort, seriesEffect];
+const effects = [
+  carEffect,
+  batteryEffect,
+  relayEffect,
+  motorEffect,
+  controlEffect,
+  wireShort,
+  commonEffect,
+  seriesEffect,
+];
 
 function effectOf(netlist: Netlist, name: FaultName): Outcome {
   for (const effect of effects) {

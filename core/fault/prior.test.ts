@@ -28,6 +28,9 @@ describe("the table of priors", () => {
     ["climate panel", modeWeights.head],
     ["fuse", modeWeights.fuse],
     ["key and speed switch contact", modeWeights.switchContact],
+    ["speed switch common contact", modeWeights.switchCommon],
+    ["battery", modeWeights.battery],
+    ["the car", modeWeights.car],
     ["pin that carries a motor's current", modeWeights.loadPin],
     ["other pin", modeWeights.otherPin],
     ["wire", modeWeights.wire],
@@ -41,6 +44,9 @@ describe("the table of priors", () => {
     const pairs = row("pairs");
     expect(pairs["tight + link"]).toBe(pairWeights.tightAndLink);
     expect(pairs["tight + control module"]).toBe(pairWeights.tightAndModule);
+    expect(pairs["pack + plug"]).toBe(pairWeights.packAndPlug);
+    expect(pairs["control + plug"]).toBe(pairWeights.controlAndPlug);
+    expect(pairs["seized + control module"]).toBe(pairWeights.seizedAndModule);
     expect(printed).toContain(`seized + fuse ${pairWeights.seizedAndFuse}`);
   });
 });

@@ -20,19 +20,22 @@ export const modeWeights = {
     "bearing-dry": 1.5,
     "bearing-worn": 1.5,
     unbalanced: 0.8,
+    "vent-whistle": 0.8,
+    "fades-hot": 1,
   },
   fuse: { blown: 1.5, high: 0.15 },
   relayCoil: { "coil-open": 0.7, "stuck-open": 1, welded: 0.4 },
   relayContact: { high: 0.8 },
   switchContact: { open: 0.5, high: 0.4, loose: 0.3 },
+  switchCommon: { open: 0.6, high: 0.6, loose: 0.2 },
   loadPin: { open: 0.6, high: 0.9, loose: 0.3 },
   otherPin: { open: 0.15, high: 0.2, loose: 0.1 },
   wire: { open: 0.12, high: 0.08, loose: 0.05, "to-ground": 0.02, "to-feed": 0.02 },
   ground: { open: 0.3, high: 0.5, loose: 0.15 },
-  module: { dead: 5, "full-on": 2.5, stuck: 1.5 },
+  module: { dead: 5, "full-on": 2.5, stuck: 1.5, thermal: 1.5 },
   head: { dead: 1, stuck: 0.5 },
   battery: { low: 0.4 },
-  car: { "filter-blocked": 1.2 },
+  car: { "filter-blocked": 1.2, "duct-blocked": 0.4, iced: 0.5 },
 } as const;
 
 /** Weights of a cause together with the part it damages (common practice, no source). */
@@ -43,6 +46,11 @@ export const pairWeights = {
   seizedAndFuse: 1,
   tightAndFuse: 0.3,
   tightAndModule: 0.8,
+  /** A burnt-out link or coil and the plug it melted, or the other way round; shared by the coils and pins. */
+  packAndPlug: 2.5,
+  /** A wet control and a wet pin of its plug, shared by the pins. */
+  controlAndPlug: 0.8,
+  seizedAndModule: 0.6,
   /** Weight for each fuse, shared by the wires behind it: a blown fuse raises the question of what blew it. */
   shortAndFuse: 0.3,
 } as const;

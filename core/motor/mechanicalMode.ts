@@ -76,6 +76,14 @@ export const mechanicalModes: Readonly<Record<string, MechanicalMode>> = {
     spin: feel(0.75, 0.2, 0.04, 0.01),
     noise: [0.15, 0.02, 0.77, 0.05, 0.01],
   },
+  // Air drawn through the motor's vent hole past a failing bearing: a finger over the hole silences it.
+  "vent-whistle": {
+    dragShare: 0,
+    fanTimes: 1,
+    airflowTimes: 1,
+    spin: feel(0.8, 0.12, 0.07, 0.01),
+    noise: [0.15, 0.06, 0.02, 0.02, 0.75],
+  },
 };
 
 /** Feel by hand of the modes that affect the winding or lock the shaft (common practice, no source). */
@@ -93,7 +101,9 @@ export const windingNoise: Readonly<Record<string, NoiseOdds>> = {
   tight: [0.62, 0.16, 0.17, 0.03, 0.02],
   "shorted-turns": [0.75, 0.04, 0.15, 0.04, 0.02],
   "worn-brushes": [0.68, 0.12, 0.06, 0.12, 0.02],
+  "fades-hot": [0.78, 0.08, 0.06, 0.06, 0.02],
 };
 
 /** Modes that show in feel, noise and air but not in the current, so they do not show in the circuit. */
-export const isMechanical = (mode: string): boolean => mode in mechanicalModes || mode === "filter-blocked";
+export const isMechanical = (mode: string): boolean =>
+  mode in mechanicalModes || mode === "filter-blocked" || mode === "duct-blocked" || mode === "iced";

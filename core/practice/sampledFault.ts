@@ -72,17 +72,37 @@ function behaviourOf(netlist: Netlist, fault: Fault, world: World, chance: Chanc
 /** The faults a fleet draws from. */
 export interface FaultSource {
   /** The engine's own catalogue, which is drawn by its prior. */
-  readonly entries: readonly CatalogueEntry[];
+  readonly whole: readonly CatalogueEntry[];
+  /** The same without what the list of trade faults draws. */
+  readonly others: readonly CatalogueEntry[];
   readonly beyond: readonly TradeFault[];
   readonly unlisted: readonly TradeFault[];
 }
 
+/** Modes that the list of trade faults draws, with severities and behaviour of their own. */
+const tradeModes = new Set(["thermal", "fades-hot", "iced", "duct-blocked", "vent-whistle"]);
+
+/** Whether the list of trade faults draws faults like this one, so that the catalogue's own are not drawn as well. */
+function isTradeFault(netlist: Netlist, { names: [name, second], parts }: Fault): boolean {
+  if (!name || tradeModes.has(name.mode)) return true;
+  const part = netlist.circuit.parts.find(({ id }) => id === parts[0]);
+  if (!second) return part?.kind === "selector" && name.where === `${part.id}.${part.common}`;
+  if (part?.kind === "motor") return name.mode === "seized" && second.mode === "dead";
+  return (part?.kind === "resistor" || part?.kind === "module") && second.mode === "high";
+}
+
 /** @param entries the catalogue of the circuit */
-export const faultSource = (netlist: Netlist, entries: readonly CatalogueEntry[]): FaultSource => ({
-  entries,
-  beyond: tradeFaults(netlist),
-  unlisted: unlistedFaults(netlist),
-});
+export function faultSource(netlist: Netlist, entries: readonly CatalogueEntry[]): FaultSource {
+  const own = entries.filter(({ fault }) => !isTradeFault(netlist, fault));
+  const sum = (of: readonly CatalogueEntry[]): number => of.reduce((total, { prior }) => total + prior, 0);
+  const times = sum(entries) / sum(own);
+  return {
+    whole: entries,
+    others: own.map((entry) => ({ ...entry, prior: times * entry.prior })),
+    beyond: tradeFaults(netlist),
+    unlisted: unlistedFaults(netlist),
+  };
+}
 
 const modesOf = ({ fault }: CatalogueEntry): string => fault.names.map(({ mode }) => mode).join("+");
 
@@ -97,7 +117,7 @@ export function sampleFault(
   world: World,
   chance: Chance,
 ): HiddenFault {
-  const { entries } = source;
+  const entries = world.beyondCatalogue ? source.others : source.whole;
   const [beyond, unlisted] = world.beyondCatalogue ? [source.beyond, source.unlisted] : [[], []];
   if (unlisted.length > 0 && chance.uniform() < unlistedShare) return chance.pick(unlisted).make(chance);
   const listed = (entry: CatalogueEntry): HiddenFault => {
