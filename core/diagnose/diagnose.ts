@@ -21,6 +21,7 @@ import { type Lookahead, lookahead } from "./tests/lookahead";
 import { type NextOptions, nextTests } from "./tests/nextTest";
 import type { Strategy } from "./tests/strategy";
 import { type Cleared, clearedParts, partsCleared } from "./verdict/cleared";
+import { plugToSee, renewedAsSeen } from "./verdict/damageSeen";
 import { reachVerdict, type Verdict } from "./verdict/verdict";
 
 /** One suspect: a fault at its likeliest size, with the belief of all its sizes. */
@@ -124,10 +125,13 @@ export function diagnose(
   const tools = options.tools ?? allTools;
   const next: NextOptions = { tools, school: options.school ?? "least-time", count: weighedLooks };
   const weighed = nextTests(compiled, belief, next);
-  const byRepair = repairBelief(compiled, belief);
+  const byRepair = renewedAsSeen(compiled, readings, repairBelief(compiled, belief));
   const support = supportOf(compiled, belief);
   const costs = options.costs ?? defaultStoppingCosts;
-  const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs);
+  const unseen = plugToSee(readings, byRepair, weighed);
+  const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs, unseen);
+  const first = unseen && verdict.payingLook === unseen.look ? [unseen] : [];
+  const inOrder = [...first, ...weighed.filter((test) => !first.includes(test))];
   const declined = declinedParts(compiled.netlist.circuit);
   const suspects = suspectsOf({
     compiled,
@@ -143,7 +147,7 @@ export function diagnose(
       suspects,
       parts: partBelief(byRepair),
       verdict,
-      next: weighed.slice(0, options.looks ?? defaultLooks).map(nextLook),
+      next: inOrder.slice(0, options.looks ?? defaultLooks).map(nextLook),
       conflicts: conflicts(compiled, belief, support).map((own) => ({
         ...own,
         reading: own.reading + before,

@@ -47,9 +47,9 @@ export const pairWeights = {
   tightAndFuse: 0.3,
   tightAndModule: 0.8,
   /** A burnt-out link or coil and the plug it melted, or the other way round; shared by the coils and pins. */
-  packAndPlug: 2.5,
+  packAndPlug: 0.8,
   /** A wet control and a wet pin of its plug, shared by the pins. */
-  controlAndPlug: 0.8,
+  controlAndPlug: 0.5,
   seizedAndModule: 0.6,
   /** Weight for each fuse, shared by the wires behind it: a blown fuse raises the question of what blew it. */
   shortAndFuse: 0.3,

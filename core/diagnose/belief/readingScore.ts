@@ -20,7 +20,7 @@ export interface ReadingScore {
 
 const widest = 1e-12;
 
-function wordScore(compiled: CompiledCircuit, oddsAt: OddsAt, seen: number, count: number): ReadingScore {
+function wordOdds(compiled: CompiledCircuit, oddsAt: OddsAt, seen: number, count: number): Float64Array {
   const samples = compiled.samples.length;
   const odds = new Float64Array(compiled.variants.length * samples);
   const own = new Float64Array(count);
@@ -30,7 +30,7 @@ function wordScore(compiled: CompiledCircuit, oddsAt: OddsAt, seen: number, coun
       odds[variant * samples + sample] = Math.max(widest, own[seen] ?? 0);
     }
   }
-  return { odds, blind: 1 / count };
+  return odds;
 }
 
 /** Share of a normal distribution that falls in one window of the display. */
@@ -108,5 +108,7 @@ function freshScore(compiled: CompiledCircuit, reading: Reading): ReadingScore {
     return numberScore(compiled, model, model.value(compiled, test), model.seen(reading));
   const oddsAt = model.odds(compiled, test, reading.heard ?? false);
   const seen = model.outcomes.indexOf(model.seen(reading));
-  return withSecond(compiled, model, reading, wordScore(compiled, oddsAt, seen, model.outcomes.length));
+  const count = model.outcomes.length;
+  const blind = model.blind?.(model.seen(reading)) ?? 1 / count;
+  return withSecond(compiled, model, reading, { odds: wordOdds(compiled, oddsAt, seen, count), blind });
 }

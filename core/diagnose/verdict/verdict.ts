@@ -49,6 +49,7 @@ function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): 
 /**
  * The verdict: `settled` only if something was measured, the belief is above the shop's limit and no remaining test is
  * worth its minutes; `best-guess` if none is worth it below the limit; `open` otherwise.
+ * @param unseen the look that belongs before any verdict, if one is due
  */
 export function reachVerdict(
   compiled: CompiledCircuit,
@@ -57,6 +58,7 @@ export function reachVerdict(
   repairs: ReadonlyMap<Repair, number>,
   tests: readonly Forecast[],
   costs: StoppingCosts,
+  unseen: Forecast | null = null,
 ): Verdict {
   const ranked = rankedRepairs(repairs);
   const [repair = notListed, p = 0] = ranked[0] ?? [];
@@ -66,7 +68,10 @@ export function reachVerdict(
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
   const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
   const sure = p >= costs.settledBar && declined.length === 0;
-  const state = verdictState({ measured, pays, sure, any: tests.length > 0 });
+  const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
+  const asksToSee = weighed !== "open" && unseen !== null;
+  const state = asksToSee ? "open" : weighed;
+  const bestLook = asksToSee ? unseen : stopping.bestLook;
   const rivalRepair = ranked[1];
   const rival = rivalRepair
     ? { parts: rivalRepair[0].parts, variants: variantsOf(compiled, rivalRepair[0]) }
@@ -81,13 +86,13 @@ export function reachVerdict(
     alsoCheck: suspectsBehind(compiled, replace),
     fitNowMinor: stopping.fitNowMinor,
     testMoreMinor: stopping.testMoreMinor,
-    payingLook: stopping.bestLook?.look ?? null,
+    payingLook: bestLook?.look ?? null,
     breakEven: stopping.breakEven,
     because: [
       ...(path ? [path] : []),
       ...decisiveReasons(compiled, belief, support, variantsOf(compiled, repair), rival),
       ...declined.map((own): Reason => ({ kind: "declined", declined: own })),
-      ...doubt(state, ranked, measured, stopping.bestLook),
+      ...doubt(state, ranked, measured, bestLook),
     ],
   };
 }

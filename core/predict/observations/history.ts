@@ -26,18 +26,34 @@ const soundYes: Readonly<Record<Asked, number>> = {
 
 /** Probability of a yes by kind and mode of the fault (common practice, no source). */
 const failedYes: Readonly<Record<Asked, Readonly<Record<string, number>>>> = {
-  heat: { loose: 0.45, "dead-spot": 0.25, "worn-brushes": 0.25, "module dead": 0.2, "pin high": 0.2 },
+  heat: {
+    thermal: 0.75,
+    "fades-hot": 0.6,
+    iced: 0.3,
+    loose: 0.45,
+    "dead-spot": 0.25,
+    "worn-brushes": 0.25,
+    "module dead": 0.2,
+    "pin high": 0.2,
+  },
   bumps: { loose: 0.55, "dead-spot": 0.35, "worn-brushes": 0.2, "wheel-loose": 0.2 },
   damp: {
     "module dead": 0.35,
     "module full-on": 0.3,
+    "module stuck": 0.25,
     "ground high": 0.35,
     "ground open": 0.3,
     "pin high": 0.22,
     "pin open": 0.18,
     "bearing-dry": 0.18,
   },
-  "wet-carpet": { "module dead": 0.25, "module full-on": 0.22, "ground high": 0.2, "ground open": 0.15 },
+  "wet-carpet": {
+    "module dead": 0.25,
+    "module full-on": 0.22,
+    "module stuck": 0.2,
+    "ground high": 0.2,
+    "ground open": 0.15,
+  },
   "recent-work": {
     "pin open": 0.28,
     loose: 0.28,

@@ -23,7 +23,12 @@ type InspectOdds = readonly [
 ];
 
 /** What an inspection finds on a sound thing, and on a failed one (common practice, no source). */
-const soundOdds: InspectOdds = [0.93, 0.03, 0.01, 0.015, 0.01, 0.005];
+const soundOdds: InspectOdds = [0.934, 0.03, 0.009, 0.015, 0.01, 0.002];
+/** Next to a part or plug that burnt, and next to one that got wet (common practice, no source). */
+const besideHeat: InspectOdds = [0.67, 0.03, 0.27, 0.015, 0.01, 0.005];
+const besideWater: InspectOdds = [0.67, 0.1, 0.06, 0.15, 0.015, 0.005];
+/** A look at the wrong thing, or a careless one, finds nothing; it seldom finds damage that is not there. */
+const carelessOdds: InspectOdds = [0.9, 0.03, 0.02, 0.02, 0.02, 0.01];
 const failedOdds: Readonly<Record<string, InspectOdds>> = {
   "pin high": [0.25, 0.22, 0.5, 0.02, 0.005, 0.005],
   "pin open": [0.45, 0.2, 0.32, 0.02, 0.005, 0.005],
@@ -35,6 +40,8 @@ const failedOdds: Readonly<Record<string, InspectOdds>> = {
   "relay high": [0.7, 0.12, 0.16, 0.01, 0.005, 0.005],
   "module dead": [0.55, 0.08, 0.14, 0.2, 0.02, 0.01],
   "module full-on": [0.6, 0.08, 0.12, 0.17, 0.02, 0.01],
+  "module stuck": [0.62, 0.08, 0.1, 0.17, 0.02, 0.01],
+  "module thermal": [0.75, 0.05, 0.12, 0.05, 0.02, 0.01],
   "motor debris": [0.4, 0.02, 0.01, 0.03, 0.535, 0.005],
   [`${theCar} filter-blocked`]: [0.06, 0.01, 0.005, 0.02, 0.9, 0.005],
 };
@@ -48,9 +55,31 @@ function failure(compiled: CompiledCircuit, variant: Variant, at: string): Inspe
   return failedOdds[`${kind} ${name.mode}`] ?? null;
 }
 
+/** Modes whose heat, or whose cause in water, reaches the neighbour. */
+const burns = new Set(["pin high", "pin open", "resistor open", "resistor high"]);
+const soaks = new Set(["module dead", "module full-on", "module stuck"]);
+
+/** What a sound thing shows beside a failed one: heat and water travel along the plug. */
+function neighbour(compiled: CompiledCircuit, { fault }: Variant, at: string): InspectOdds | null {
+  const { parts, connectors } = compiled.netlist.circuit;
+  const mated = (part: string, plug: string): boolean =>
+    connectors.some(
+      ({ id, pins }) =>
+        id === plug && Object.values(pins).some((terminal) => terminal.startsWith(`${part}.`)),
+    );
+  for (const [index, { mode }] of fault.names.entries()) {
+    const failed = fault.parts[index] ?? fault.parts[0] ?? "";
+    if (!mated(failed, at) && !mated(at, failed)) continue;
+    const kind = parts.find(({ id }) => id === failed)?.kind ?? "pin";
+    if (burns.has(`${kind} ${mode}`)) return besideHeat;
+    if (soaks.has(`${kind} ${mode}`)) return besideWater;
+  }
+  return null;
+}
+
 const eyeOdds = oddsBySuspect((compiled, variant, at): InspectOdds => {
   const own = compiled.variants[variant];
-  return (own && failure(compiled, own, at)) ?? soundOdds;
+  return (own && (failure(compiled, own, at) ?? neighbour(compiled, own, at))) ?? soundOdds;
 });
 
 /** Inspecting a part or plug: a failed one often shows it, a sound one seldom shows anything. */
@@ -76,6 +105,7 @@ export const inspectTest = wordTest(inspectReading, ["seen"], {
     return [...parts, ...circuit.connectors].map(({ id }) => ({ test: "look" as const, at: id }));
   },
   odds: (compiled, { at }) => eyeOdds(compiled, at),
+  blind: (seen) => carelessOdds[(inspectSeen as readonly string[]).indexOf(seen)] ?? 0,
   seen: ({ seen }) => seen,
   simulate: (vehicle, { at }) => ({ seen: z.enum(inspectSeen).parse(vehicle.eyes(at)) }),
   slip: ({ chance }) => ({ seen: chance.pick(["clean", "corroded", "melted", "wet"]) }),

@@ -52,6 +52,8 @@ interface Facts<T, R, C> {
 interface WordFacts<T, R, C> extends Facts<T, R, C> {
   readonly outcomes: readonly string[];
   readonly odds: (compiled: CompiledCircuit, test: T, heard: boolean) => OddsAt;
+  /** Probability of a word after a slip; the same for every word if absent. */
+  readonly blind?: (seen: string) => number;
   readonly seen: (reading: R) => string;
   /** A second thing the same reading tells: its odds by suspect, and if any value were possible. */
   readonly also?: (
