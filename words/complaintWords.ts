@@ -27,7 +27,8 @@ export function topicText(circuit: Circuit, topic: ComplaintTopic): string {
 export function answerText({ kind }: ComplaintTopic, { reading }: ComplaintAnswer): string {
   if (reading.test === "airflow") {
     if (kind !== "key-out") return airflowWords[reading.seen];
-    return reading.seen === "none" ? "stays off" : "keeps blowing";
+    if (reading.seen === "none") return "stays off";
+    return reading.seen === "weak" ? "only weakly" : "keeps blowing";
   }
   if (reading.test === "listen") {
     if (reading.followsSpeed !== undefined)

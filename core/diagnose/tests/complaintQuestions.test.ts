@@ -3,7 +3,8 @@ import { type Reading, readingSchema, testKey, testOf } from "../../predict/read
 import { readingProblems } from "../../predict/readingProblems";
 import { heard, repairIn, shippedCircuit, shippedEngine, shippedIds } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "../belief/belief";
-import { answerOf, complaintQuestions, everyAnswer } from "./complaintQuestions";
+import { diagnose } from "../diagnose";
+import { answerOf, type ComplaintQuestion, complaintQuestions, everyAnswer } from "./complaintQuestions";
 
 describe.each(shippedIds)("what to ask about %s", (id) => {
   const questions = complaintQuestions(shippedCircuit(id));
@@ -76,8 +77,33 @@ describe("answers change the belief", () => {
   });
 
   test("a blower that keeps blowing with the key out is not a blown fuse", () => {
-    const keeps = believe(engine, [answered("key-out", "normal")]);
+    const keeps = believe(engine, [answered("key-out", "blows")]);
     const fuse = engine.variants.findIndex(({ family }) => family === "F7:blown");
     expect(keeps.variants[fuse]).toBeLessThan(engine.variants[fuse]?.prior ?? 0);
+  });
+
+  test("a blower that never stops, with the key out: the control, and nobody is called wrong", () => {
+    const pwm = shippedEngine("whimbrel-pwm-low");
+    const settings = pwm.netlist.circuit.settings;
+    const runs: Reading[] = settings.map((setting, place) => ({
+      test: "airflow",
+      heard: true,
+      key: "run",
+      setting,
+      seen: place === 0 || place < settings.length - 1 ? "strong" : "normal",
+    }));
+    const question = complaintQuestions(pwm.netlist.circuit).find(({ id }) => id === "key-out");
+    for (const id of ["blows", "normal"]) {
+      const reading: Reading =
+        id === "normal"
+          ? { test: "airflow", heard: true, key: "off", setting: settings.at(-1) ?? "", seen: "normal" }
+          : (question?.answers.find((answer) => answer.id === id)?.reading as Reading);
+      const result = diagnose(pwm, [...runs, reading]);
+      if (!result.ok) throw new Error(JSON.stringify(result.problems));
+      expect(result.value.conflicts).toEqual([]);
+      expect(result.value.suspects[0]?.fault).toMatch(/^A\d:full-on/);
+      expect(result.value.suspects[0]?.p).toBeGreaterThan(0.8);
+      expect(answerOf(question as ComplaintQuestion, reading)?.id).toBe("blows");
+    }
   });
 });
