@@ -136,9 +136,9 @@ describe("probing", () => {
     for (const [setting, seen] of Object.entries({ "1": "none", "2": "none", "3": "none", "4": "normal" }))
       await answer(complaint.action, { intent: "heard", token: token(), setting, seen });
     const before = (await answer(probe.loader, null)).data as { looks: { look: string }[] };
-    const look = before.looks.find(({ look: text }) => text.includes('"light"'))?.look ?? "";
+    const look = before.looks.find(({ look: text }) => text.includes('"test":"volts"'))?.look ?? "";
     expect(look).not.toBe("");
-    const fields = { intent: "reading", token: token(), look, seen: "dark" };
+    const fields = { intent: "reading", token: token(), look, value: "11.9" };
     const count = (await standing()).length;
     await Promise.all([1, 2, 3].map(() => answer(probe.action as never, fields)));
     expect((await standing()).length).toBe(count + 1);
