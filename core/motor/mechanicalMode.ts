@@ -55,8 +55,9 @@ export const mechanicalModes: Readonly<Record<string, MechanicalMode>> = {
     spin: feel(0.15, 0.65, 0.18, 0.02),
     noise: [0.1, 0.05, 0.12, 0.7, 0.03],
   },
+  // Dry, it squeals long before it slows the lowest speed.
   "bearing-dry": {
-    dragShare: 0.25,
+    dragShare: 0.08,
     fanTimes: 1,
     airflowTimes: 1,
     spin: feel(0.2, 0.25, 0.53, 0.02),

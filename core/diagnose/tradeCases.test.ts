@@ -1,0 +1,181 @@
+// The trade's own cases (common practice, no source): what was seen, in the order it was seen, and what was wrong.
+import { describe, expect, test } from "@jest/globals";
+import type { airflowSeen } from "../predict/observations/airflowSeen";
+import type { Reading } from "../predict/reading";
+import { shippedEngine } from "../testing/shippedCircuit";
+import { diagnose } from "./diagnose";
+
+function diagnosed(id: string, readings: readonly Reading[]) {
+  const result = diagnose(shippedEngine(id), readings);
+  if (!result.ok) throw new Error(JSON.stringify(result.problems));
+  return result.value;
+}
+
+const told = (
+  air: Readonly<Record<string, (typeof airflowSeen)[number]>>,
+  key: "run" | "off" = "run",
+): Reading[] =>
+  Object.entries(air).map(([setting, seen]) => ({ test: "airflow", heard: true, key, setting, seen }));
+
+const look = (at: string, seen: "clean" | "melted" | "blown" | "wet"): Reading => ({
+  test: "look",
+  at,
+  seen,
+});
+
+const volts = (red: string, setting: string, reads: number): Reading => ({
+  test: "volts",
+  red,
+  black: "G1.-",
+  key: "run",
+  setting,
+  volts: reads,
+});
+
+const light = (probe: string, clip: string, setting: string, seen: "bright" | "dim" | "dark"): Reading => ({
+  test: "light",
+  probe,
+  clip,
+  key: "run",
+  setting,
+  seen,
+});
+
+const fourDead = told({ off: "none", "1": "none", "2": "none", "3": "none", "4": "none" });
+const onlyTop = told({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
+const allRight = told({ off: "none", "1": "normal", "2": "normal", "3": "normal", "4": "normal" });
+
+describe("the trade's cases", () => {
+  test("only the top speed, the switch's outputs good, the plug melted: the pack and its plug", () => {
+    const { parts, verdict, conflicts } = diagnosed("whimbrel-four-speed", [
+      ...onlyTop,
+      light("X6:2", "G1.+", "1", "bright"),
+      light("X6:3", "G1.+", "2", "bright"),
+      look("X5", "melted"),
+    ]);
+    expect(conflicts).toEqual([]);
+    expect(verdict.replace).toEqual(["R1", "X5"]);
+    expect(parts.slice(0, 2).map(({ part }) => part)).toEqual(expect.arrayContaining(["R1", "X5"]));
+  });
+
+  test("one speed left, its lead burnt at the plug: pack or plug, and the burnt lead is no contradiction", () => {
+    const { parts, conflicts } = diagnosed("whimbrel-four-speed", [
+      ...told({ off: "none", "1": "none", "2": "none", "3": "none", "4": "weak" }),
+      look("X5", "melted"),
+    ]);
+    expect(conflicts).toEqual([]);
+    expect(["R1", "X5", "M1"]).toContain(parts[0]?.part);
+    expect(parts.find(({ part }) => part === "X5")?.p).toBeGreaterThan(0.2);
+  });
+
+  test("it never stops, even with the key out: the control", () => {
+    const settings = shippedEngine("whimbrel-pwm-low").netlist.circuit.settings;
+    const { parts, conflicts } = diagnosed("whimbrel-pwm-low", [
+      ...told(Object.fromEntries(settings.map((setting) => [setting, "strong"]))),
+      ...told({ [settings.at(-1) ?? ""]: "strong" }, "off"),
+    ]);
+    expect(parts[0]?.part).toBe("A1");
+    expect(parts[0]?.p).toBeGreaterThan(0.8);
+    expect(conflicts).toEqual([]);
+  });
+
+  test("the same speed whatever is asked, and wet underneath: the control, and the water is no slip", () => {
+    const settings = shippedEngine("whimbrel-pwm-low").netlist.circuit.settings;
+    const same = told(
+      Object.fromEntries(
+        settings.map((setting, place) => [setting, place === 0 ? "weak" : place < 4 ? "normal" : "weak"]),
+      ),
+    );
+    const { parts, conflicts } = diagnosed("whimbrel-pwm-low", [
+      ...same,
+      { test: "history", heard: true, of: "wet-carpet", seen: "yes" },
+      look("A1", "wet"),
+    ]);
+    expect(parts[0]?.part).toBe("A1");
+    expect(conflicts).toEqual([]);
+  });
+
+  test("a whistle that stops with a finger over the vent hole: the motor", () => {
+    const whistle: Reading[] = [
+      ...allRight,
+      { test: "listen", heard: true, key: "run", setting: "4", seen: "whistle", followsSpeed: true },
+    ];
+    const before = diagnosed("whimbrel-four-speed", whistle);
+    expect(before.parts[0]?.part).toBe("M1");
+    const { parts } = diagnosed("whimbrel-four-speed", [
+      ...whistle,
+      { test: "listen", key: "run", setting: "4", seen: "whistle", followsSpeed: true },
+      { test: "listen", key: "run", setting: "4", ventCovered: true, seen: "quiet" },
+    ]);
+    expect(parts[0]?.part).toBe("M1");
+    expect(parts[0]?.p).toBeGreaterThan(0.9);
+  });
+
+  test("a squeal, and the wheel is stiff: the motor's dry bearing", () => {
+    const { suspects } = diagnosed("whimbrel-four-speed", [
+      ...allRight,
+      { test: "listen", heard: true, key: "run", setting: "4", seen: "squeal", followsSpeed: true },
+      { test: "spin", at: "M1", seen: "stiff" },
+    ]);
+    expect(suspects[0]?.fault).toBe("M1:bearing-dry");
+  });
+
+  test("every speed dead, feed at the switch's input and nothing at its outputs: the switch", () => {
+    const { parts } = diagnosed("dotterel-switch-feed", switchDead("dotterel-switch-feed"));
+    expect(parts[0]?.part).toMatch(/^S[^1]/);
+    expect(parts[0]?.p).toBeGreaterThan(0.7);
+  });
+
+  test("a fuse seen blown with dim lamps behind it: the fuse", () => {
+    const { parts, suspects } = diagnosed("whimbrel-four-speed", [
+      ...fourDead,
+      light("F7.out", "G1.-", "4", "dim"),
+      light("X3:1", "G1.-", "4", "dim"),
+      look("F7", "blown"),
+    ]);
+    expect(parts[0]?.part).toBe("F7");
+    expect(suspects[0]?.fault).toMatch(/F7:blown/);
+  });
+
+  test("a pin burnt in the motor's plug: good behind the plug, and the motor runs on fused leads", () => {
+    const { parts } = diagnosed("whimbrel-four-speed", [
+      ...fourDead,
+      volts("X3:1", "4", 12.3),
+      volts("X3:2", "4", 0.1),
+      {
+        test: "airflow",
+        at: "M1",
+        unplugged: ["X3"],
+        bridged: [
+          ["G1.+", "M1.+"],
+          ["G1.-", "M1.-"],
+        ],
+        seen: "strong",
+      },
+      { test: "ohms", red: "M1.+", black: "M1.-", key: "off", unplugged: ["X3"], ohms: 0.3 },
+    ]);
+    expect(parts[0]?.part).toBe("X3");
+    expect(parts[0]?.p).toBeGreaterThan(0.8);
+  });
+});
+
+/** Every speed dead; feed at the speed switch's common, and none at any output in its own setting. */
+function switchDead(id: string): Reading[] {
+  const { circuit } = shippedEngine(id).netlist;
+  const part = circuit.parts.find((own) => own.kind === "selector");
+  if (part?.kind !== "selector") throw new Error("no speed switch");
+  const pinOf = (terminal: string): string => {
+    for (const { id: plug, pins } of circuit.connectors)
+      for (const [pin, own] of Object.entries(pins))
+        if (own === `${part.id}.${terminal}`) return `${plug}:${pin}`;
+    return `${part.id}.${terminal}`;
+  };
+  const [off = "off", ...speeds] = circuit.settings;
+  return [
+    ...told(Object.fromEntries([off, ...speeds].map((setting) => [setting, "none"]))),
+    volts(pinOf(part.common), speeds.at(-1) ?? "", 12.4),
+    ...speeds.flatMap((setting) =>
+      (part.closes[setting] ?? []).map((output) => volts(pinOf(output), setting, 0)),
+    ),
+  ];
+}
