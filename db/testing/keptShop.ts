@@ -70,14 +70,12 @@ export async function everyRow(file: string): Promise<Record<string, string>> {
     const tables = (await own.all("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name"))
       .map(({ name }) => String(name))
       .filter((name) => !/^sqlite_|^jobSearch_/.test(name));
-    return Object.fromEntries(
-      await Promise.all(
-        tables.map(async (name) => {
-          const rows = await own.all(`SELECT * FROM "${name}" ORDER BY 1`);
-          return [name, `${rows.length} ${createHash("sha256").update(JSON.stringify(rows)).digest("hex")}`];
-        }),
-      ),
-    );
+    const found: Record<string, string> = {};
+    for (const name of tables) {
+      const rows = await own.all(`SELECT * FROM "${name}" ORDER BY 1`);
+      found[name] = `${rows.length} ${createHash("sha256").update(JSON.stringify(rows)).digest("hex")}`;
+    }
+    return found;
   } finally {
     await own.close();
   }
