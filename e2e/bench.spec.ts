@@ -1,5 +1,5 @@
 import { expect, test } from "./shop";
-import { skipToLight, standing } from "./steps";
+import { answerByKeys, standing } from "./steps";
 
 test("a point is reached by arrow keys, read out, probed and entered", async ({ page }) => {
   await page.goto("/jobs/4/probe");
@@ -128,8 +128,8 @@ test("two windows on one job show each other's readings and lose none", async ({
   }
   const before = await standing(page);
   expect(await standing(other)).toBe(before);
-  await skipToLight(page);
-  await page.keyboard.press("d");
+  await page.bringToFront();
+  await answerByKeys(page);
   await expect.poll(() => standing(other)).toBe(before + 1);
   await other.bringToFront();
   await other.locator('[data-point="F11.in"]').click();

@@ -1,6 +1,6 @@
 import type { ChildProcess } from "node:child_process";
 import { demoData, expect, startServer, stopServer, test } from "./shop";
-import { skipToLight, standing } from "./steps";
+import { answerByKeys, standing } from "./steps";
 
 test("pages carry a strict content-security policy and nothing breaks it", async ({ page }) => {
   const broken: string[] = [];
@@ -95,8 +95,7 @@ test("readings survive a reload and the server being stopped hard and started ag
   try {
     await page.goto(`http://127.0.0.1:${port}/jobs/5/probe`);
     const before = await standing(page);
-    await skipToLight(page);
-    await page.keyboard.press("b");
+    await answerByKeys(page);
     await expect.poll(() => standing(page)).toBe(before + 1);
     await stopServer(server, "SIGKILL");
     server = await start();
