@@ -128,6 +128,8 @@ test("checks, complaint and a note with its photo wait for an absent server, eve
   const page = await context.newPage();
   await page.goto(`${address}/jobs/4/probe`);
   await expect(page.locator("[data-note]")).toContainText("Pin 2 has gone brown");
+  // A picture further down is loaded when it comes into view.
+  await page.locator("[data-note]").getByRole("img").scrollIntoViewIfNeeded();
   await expect
     .poll(() =>
       page
