@@ -3,7 +3,7 @@
 //   --draws N      drawn vehicles in the engine         --only ID     one circuit
 //   --vary         every variation of the world as well --wrong       print the jobs that went wrong
 //   --usual        the world without real hands, stutter, faults that come and go, and faults beyond the catalogue
-//   --even         only the draw with every fault mode equally likely   --prior  only the draw by prior
+//   --prior        draw faults by their prior only      --even        draw every fault mode equally often only
 import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { parseArgs } from "node:util";

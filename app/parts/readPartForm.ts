@@ -14,8 +14,8 @@ import {
 } from "./partForm";
 
 /**
- * A part as a form sends it; an empty field is unknown. Refused with the field that cannot be read, or that is missing
- * from a group.
+ * Reads a part from a submitted form. An empty field means unknown. The refusal names the field that cannot be read, or
+ * that a group of fields lacks.
  * @param place what the circuit says about the part's place
  * @param currency the shop's, for the price
  */

@@ -3,6 +3,7 @@ import { brokenVehicle } from "../../e2e/brokenVehicle";
 import { type Reading, readingSchema } from "../predict/reading";
 import { problemText } from "../problem/problem";
 import { heard, shippedEngine, shippedIds } from "../testing/shippedCircuit";
+import { light } from "../testing/takenReadings";
 import { type Diagnosis, diagnose } from "./diagnose";
 import { openPlaces, testMinutes } from "./tests/access";
 
@@ -19,15 +20,6 @@ const partOf = (diagnosis: Diagnosis, part: string): number =>
 
 const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
 const allDead = heard({ "1": "none", "2": "none", "3": "none", "4": "none" });
-
-const light = (probe: string, clip: string, setting: string, seen: "bright" | "dim" | "dark"): Reading => ({
-  test: "light",
-  probe,
-  clip,
-  key: "run",
-  setting,
-  seen,
-});
 
 describe("facts of the trade (common practice, no source)", () => {
   test("only the top speed blows: pack, link or its plug about nine times in ten, but not confirmed", () => {

@@ -128,7 +128,7 @@ export function diagnose(
   const byRepair = renewedAsSeen(compiled, readings, repairBelief(compiled, belief));
   const support = supportOf(compiled, belief);
   const costs = options.costs ?? defaultStoppingCosts;
-  const unseen = plugToSee(readings, byRepair, weighed);
+  const unseen = plugToSee(compiled, readings, byRepair, weighed);
   const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs, unseen);
   const first = unseen && verdict.payingLook === unseen.look ? [unseen] : [];
   const inOrder = [...first, ...weighed.filter((test) => !first.includes(test))];

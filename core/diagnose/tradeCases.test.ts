@@ -1,8 +1,8 @@
 // The trade's own cases (common practice, no source): what was seen, in the order it was seen, and what was wrong.
 import { describe, expect, test } from "@jest/globals";
-import type { airflowSeen } from "../predict/observations/airflowSeen";
 import type { Reading } from "../predict/reading";
-import { shippedEngine } from "../testing/shippedCircuit";
+import { heard, shippedEngine } from "../testing/shippedCircuit";
+import { fusedLeads, light, look, volts } from "../testing/takenReadings";
 import { diagnose } from "./diagnose";
 
 function diagnosed(id: string, readings: readonly Reading[]) {
@@ -11,39 +11,9 @@ function diagnosed(id: string, readings: readonly Reading[]) {
   return result.value;
 }
 
-const told = (
-  air: Readonly<Record<string, (typeof airflowSeen)[number]>>,
-  key: "run" | "off" = "run",
-): Reading[] =>
-  Object.entries(air).map(([setting, seen]) => ({ test: "airflow", heard: true, key, setting, seen }));
-
-const look = (at: string, seen: "clean" | "melted" | "blown" | "wet"): Reading => ({
-  test: "look",
-  at,
-  seen,
-});
-
-const volts = (red: string, setting: string, reads: number): Reading => ({
-  test: "volts",
-  red,
-  black: "G1.-",
-  key: "run",
-  setting,
-  volts: reads,
-});
-
-const light = (probe: string, clip: string, setting: string, seen: "bright" | "dim" | "dark"): Reading => ({
-  test: "light",
-  probe,
-  clip,
-  key: "run",
-  setting,
-  seen,
-});
-
-const fourDead = told({ off: "none", "1": "none", "2": "none", "3": "none", "4": "none" });
-const onlyTop = told({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
-const allRight = told({ off: "none", "1": "normal", "2": "normal", "3": "normal", "4": "normal" });
+const fourDead = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "none" });
+const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
+const allRight = heard({ off: "none", "1": "normal", "2": "normal", "3": "normal", "4": "normal" });
 
 describe("the trade's cases", () => {
   test("only the top speed, the switch's outputs good, the plug melted: the pack and its plug", () => {
@@ -60,7 +30,7 @@ describe("the trade's cases", () => {
 
   test("one speed left, its lead burnt at the plug: pack or plug, and the burnt lead is no contradiction", () => {
     const { parts, conflicts } = diagnosed("whimbrel-four-speed", [
-      ...told({ off: "none", "1": "none", "2": "none", "3": "none", "4": "weak" }),
+      ...heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "weak" }),
       look("X5", "melted"),
     ]);
     expect(conflicts).toEqual([]);
@@ -71,8 +41,8 @@ describe("the trade's cases", () => {
   test("it never stops, even with the key out: the control", () => {
     const settings = shippedEngine("whimbrel-pwm-low").netlist.circuit.settings;
     const { parts, conflicts } = diagnosed("whimbrel-pwm-low", [
-      ...told(Object.fromEntries(settings.map((setting) => [setting, "strong"]))),
-      ...told({ [settings.at(-1) ?? ""]: "strong" }, "off"),
+      ...heard(Object.fromEntries(settings.map((setting) => [setting, "strong"]))),
+      { test: "airflow", heard: true, key: "off", setting: settings.at(-1), seen: "strong" },
     ]);
     expect(parts[0]?.part).toBe("A1");
     expect(parts[0]?.p).toBeGreaterThan(0.8);
@@ -81,7 +51,7 @@ describe("the trade's cases", () => {
 
   test("the same speed whatever is asked, and wet underneath: the control, and the water is no slip", () => {
     const settings = shippedEngine("whimbrel-pwm-low").netlist.circuit.settings;
-    const same = told(
+    const same = heard(
       Object.fromEntries(
         settings.map((setting, place) => [setting, place === 0 ? "weak" : place < 4 ? "normal" : "weak"]),
       ),
@@ -142,16 +112,7 @@ describe("the trade's cases", () => {
       ...fourDead,
       volts("X3:1", "4", 12.3),
       volts("X3:2", "4", 0.1),
-      {
-        test: "airflow",
-        at: "M1",
-        unplugged: ["X3"],
-        bridged: [
-          ["G1.+", "M1.+"],
-          ["G1.-", "M1.-"],
-        ],
-        seen: "strong",
-      },
+      { ...fusedLeads, seen: "normal" },
       { test: "ohms", red: "M1.+", black: "M1.-", key: "off", unplugged: ["X3"], ohms: 0.3 },
     ]);
     expect(parts[0]?.part).toBe("X3");
@@ -172,7 +133,7 @@ function switchDead(id: string): Reading[] {
   };
   const [off = "off", ...speeds] = circuit.settings;
   return [
-    ...told(Object.fromEntries([off, ...speeds].map((setting) => [setting, "none"]))),
+    ...heard(Object.fromEntries([off, ...speeds].map((setting) => [setting, "none"]))),
     volts(pinOf(part.common), speeds.at(-1) ?? "", 12.4),
     ...speeds.flatMap((setting) =>
       (part.closes[setting] ?? []).map((output) => volts(pinOf(output), setting, 0)),

@@ -1,4 +1,5 @@
 import type { Part } from "../circuit/parts/index";
+import { loadPinsOf } from "../circuit/plugs";
 import type { Change } from "../solve/netlist/change";
 import type { Netlist } from "../solve/netlist/netlist";
 import { setupState } from "../solve/netlist/setup";
@@ -191,21 +192,12 @@ function pairs(netlist: Netlist): Draft[] {
 
 /** Heat and water reach the neighbour: a pack with its plug, a control with its plug, a seized motor's control. */
 function heatAndWater(netlist: Netlist): Draft[] {
-  const { parts, connectors } = netlist.circuit;
-  const pinsOn = (part: string): string[] =>
-    connectors.flatMap(({ id, pins }) =>
-      Object.entries(pins).flatMap(([pin, terminal]) =>
-        terminal.startsWith(`${part}.`) && !terminal.endsWith(".cmd") ? [`${id}:${pin}`] : [],
-      ),
-    );
-  return parts.flatMap((part): Draft[] => {
-    const pins = pinsOn(part.id);
-    const melted = pins.flatMap((pin) => banded(pin, "high"));
+  return netlist.circuit.parts.flatMap((part): Draft[] => {
+    const pins = loadPinsOf(netlist.circuit, part.id);
+    const bad = pins.flatMap((pin) => banded(pin, "high"));
     if (part.kind === "resistor") {
-      const weight = pairWeights.packAndPlug / (part.elements.length * Math.max(1, pins.length));
-      return part.elements.flatMap(({ id }) =>
-        pins.flatMap((pin) => paired(plain(`${part.id}.${id}`, "open"), banded(pin, "high"), weight)),
-      );
+      const burnt = part.elements.flatMap(({ id }) => plain(`${part.id}.${id}`, "open"));
+      return paired(burnt, bad, pairWeights.packAndPlug);
     }
     if (part.kind !== "module") return [];
     const seized = netlist.motors.flatMap(({ part: motor }) =>
@@ -214,7 +206,7 @@ function heatAndWater(netlist: Netlist): Draft[] {
     return [
       ...seized,
       ...(["dead", "full-on"] as const).flatMap((mode) =>
-        paired(plain(part.id, mode), melted, pairWeights.controlAndPlug / 2),
+        paired(plain(part.id, mode), bad, pairWeights.controlAndPlug / 2),
       ),
     ];
   });

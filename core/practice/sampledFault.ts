@@ -1,4 +1,5 @@
 import type { Chance } from "../chance/chance";
+import { plugsOf } from "../circuit/plugs";
 import type { CatalogueEntry } from "../fault/catalogue";
 import type { Fault } from "../fault/fault";
 import { mechanicalModes } from "../motor/mechanicalMode";
@@ -44,17 +45,13 @@ const waits = new Set(["open", "high", "dead", "full-on", "stuck", "stuck-open",
 /** Marks that heat leaves on the neighbour: a burnt pack on its plug, a burnt plug on its part. */
 function neighbourMarks(netlist: Netlist, fault: Fault, share: number, chance: Chance): Map<string, string> {
   const found = new Map<string, string>();
-  const { connectors } = netlist.circuit;
-  fault.names.forEach(({ mode, where }, index) => {
-    const part = fault.parts[index] ?? "";
-    const mates = connectors.filter(
-      ({ id, pins }) => id === part || Object.values(pins).some((own) => own.startsWith(`${part}.`)),
-    );
-    for (const { id, pins } of mates) {
-      const neighbour = id === part ? pins[where.slice(where.indexOf(":") + 1)]?.split(".")[0] : id;
-      const burns = mode === "open" || mode === "high" || mode === "dead";
-      if (neighbour && burns && chance.uniform() < share) found.set(neighbour, "melted");
-    }
+  const { circuit } = netlist;
+  fault.names.forEach(({ mode }, index) => {
+    if (mode !== "open" && mode !== "high" && mode !== "dead") return;
+    const failed = fault.parts[index] ?? "";
+    const under = circuit.parts.flatMap(({ id }) => (plugsOf(circuit, id).includes(failed) ? [id] : []));
+    for (const neighbour of [...plugsOf(circuit, failed), ...under])
+      if (chance.uniform() < share) found.set(neighbour, "melted");
   });
   return found;
 }

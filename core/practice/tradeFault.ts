@@ -1,7 +1,8 @@
-// Faults the trade meets beyond those with an id of their own, built from the same changes to a circuit. Weights are
-// shares of all complaints (common practice, no source).
+// Faults the fleet draws beside the engine's catalogue, with severities and behaviour of their own. Some have since
+// joined the catalogue. Weights are shares of all complaints (common practice, no source).
 
 import type { Chance } from "../chance/chance";
+import { loadPinsOf } from "../circuit/plugs";
 import { type Fault, placeFault } from "../fault/fault";
 import type { FaultName } from "../fault/faultId";
 import { theCar } from "../fault/repair";
@@ -48,12 +49,6 @@ const hidden = (kind: string, fault: Fault, behaviour: Partial<FaultBehaviour> =
 /** Ohms of a bad contact, log-uniform. */
 const badContact = (chance: Chance): number => Number(chance.logBetween(0.25, 30).toPrecision(4));
 
-/** Every output of a switch behind the same added ohms: what a bad common contact does. */
-const allOutputs = (netlist: Netlist, part: string, ohms: number): Change[] =>
-  netlist.branches.flatMap(({ owner }, branch) =>
-    owner === part ? [{ type: "series" as const, branch, ohms }] : [],
-  );
-
 function switchFaults(netlist: Netlist): TradeFault[] {
   return netlist.circuit.parts.flatMap((part): TradeFault[] => {
     if (part.kind !== "selector") return [];
@@ -63,22 +58,12 @@ function switchFaults(netlist: Netlist): TradeFault[] {
       {
         mode: "common open",
         weight: 0.012,
-        make: () =>
-          hidden(
-            "switch",
-            made(named(common, "open"), part.id, allOutputs(netlist, part.id, Number.POSITIVE_INFINITY)),
-          ),
+        make: () => hidden("switch", placed(netlist, [named(common, "open")])),
       },
       {
         mode: "common high",
         weight: 0.01,
-        make: (chance) => {
-          const ohms = badContact(chance);
-          return hidden(
-            "switch",
-            made(named(common, "high", ohms), part.id, allOutputs(netlist, part.id, ohms)),
-          );
-        },
+        make: (chance) => hidden("switch", placed(netlist, [named(common, "high", badContact(chance))])),
       },
       {
         mode: "knob turns",
@@ -161,10 +146,7 @@ function carFaults(netlist: Netlist): TradeFault[] {
       weight: 0.006,
       make: (chance) => {
         const times = Number(chance.between(0.15, 0.6).toPrecision(3));
-        return hidden(
-          "mechanical",
-          made(named(theCar, "duct-blocked", times), theCar, lessAir(netlist, times)),
-        );
+        return hidden("mechanical", placed(netlist, [named(theCar, "duct-blocked", times)]));
       },
     },
   ];
@@ -229,45 +211,35 @@ function chafedWires(netlist: Netlist): TradeFault[] {
   }));
 }
 
-/** The plug on a part, and its pins that carry the motor's current. */
-function plugOf(netlist: Netlist, part: string): { id: string; pins: string[] } | null {
-  const connector = netlist.circuit.connectors.find(({ pins }) =>
-    Object.values(pins).some((terminal) => terminal.startsWith(`${part}.`)),
-  );
-  if (!connector) return null;
-  const pins = Object.entries(connector.pins).filter(
-    ([, terminal]) => terminal.startsWith(`${part}.`) && !terminal.endsWith(".cmd"),
-  );
-  return { id: connector.id, pins: pins.map(([pin]) => `${connector.id}:${pin}`) };
-}
-
 /** Pairs that heat and water make: a pack or a motor with its plug, a wet control with its plug, a seized motor. */
 function pairFaults(netlist: Netlist): TradeFault[] {
   const found: TradeFault[] = [];
   const pair = (mode: string, weight: number, make: TradeFault["make"]) =>
     void found.push({ mode, weight, make });
   for (const part of netlist.circuit.parts) {
-    const plug = plugOf(netlist, part.id);
-    if (!plug || plug.pins.length === 0) continue;
-    const marks = (word: string) => ({
+    const pins = loadPinsOf(netlist.circuit, part.id);
+    if (pins.length === 0) continue;
+    const marks = (pin: string, word: string) => ({
       visible: new Map([
         [part.id, word],
-        [plug.id, word],
+        [pin.slice(0, pin.indexOf(":")), word],
       ]),
     });
     if (part.kind === "resistor")
       pair("pack and plug", 0.035, (chance) => {
         const element = chance.pick(part.elements);
         const burnt = named(`${part.id}.${element.id}`, "open");
-        const melted = named(chance.pick(plug.pins), "high", badContact(chance));
+        const pin = chance.pick(pins);
+        const melted = named(pin, "high", badContact(chance));
         const names = chance.uniform() < 0.6 ? [burnt, melted] : [melted, burnt];
-        return hidden("pair", placed(netlist, names), marks("melted"));
+        return hidden("pair", placed(netlist, names), marks(pin, "melted"));
       });
     if (part.kind === "module") {
       pair("wet control and plug", 0.012, (chance) => {
         const mode = chance.pick(["dead", "full-on"]);
-        const wet = named(chance.pick(plug.pins), "high", badContact(chance));
-        return hidden("pair", placed(netlist, [named(part.id, mode), wet]), marks("wet"));
+        const pin = chance.pick(pins);
+        const wet = named(pin, "high", badContact(chance));
+        return hidden("pair", placed(netlist, [named(part.id, mode), wet]), marks(pin, "wet"));
       });
       for (const motor of netlist.motors)
         pair("seized and control", 0.01, () =>

@@ -1,7 +1,7 @@
 import type { Netlist } from "../solve/netlist/netlist";
 
 /**
- * The point a hand really touches when it is sent to a point (common practice, no source). A mated plug is reached from
+ * Returns the point a probe actually touches when a technician is sent to `point` (common practice, no source). A mated plug is reached from
  * behind, at the harness side; a part's own terminal only with that plug off; a relay's sockets only with the relay
  * out; a joint inside the loom not at all. Where the point asked for cannot be reached, the hand goes to the nearest
  * one along the wires that can.

@@ -3,19 +3,11 @@ import fc from "fast-check";
 import { unknownShare } from "../../fault/prior";
 import type { Reading } from "../../predict/reading";
 import { heard, repairIn, shippedEngine } from "../../testing/shippedCircuit";
+import { light } from "../../testing/takenReadings";
 import { believe, partBelief, repairBelief } from "./belief";
 import { scoreReading } from "./readingScore";
 
 const engine = shippedEngine("whimbrel-four-speed");
-
-const light = (probe: string, clip: string, setting: string, seen: "bright" | "dim" | "dark"): Reading => ({
-  test: "light",
-  probe,
-  clip,
-  key: "run",
-  setting,
-  seen,
-});
 
 const readings: Reading[] = [
   ...heard({ "1": "none", "2": "none", "3": "none", "4": "normal" }),

@@ -3,6 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import { allTools, type Tool } from "../../predict/observations/tool";
 import type { Reading, Test } from "../../predict/reading";
 import { heard, shippedEngine, shippedIds } from "../../testing/shippedCircuit";
+import { fusedLeads } from "../../testing/takenReadings";
 import { activeSuspects, cellsOf } from "../belief/activeSuspects";
 import { believe, repairBelief } from "../belief/belief";
 import { entropyAfter, entropyBits } from "../belief/entropy";
@@ -186,16 +187,7 @@ describe("minutes", () => {
   });
 
   test("unplugging and bridging cost half a minute each, an open place costs nothing", () => {
-    const fed: Test = {
-      test: "airflow",
-      at: "M1",
-      unplugged: ["X3"],
-      bridged: [
-        ["G1.+", "M1.+"],
-        ["G1.-", "M1.-"],
-      ],
-    };
-    const cost = testCost(engine, fed);
+    const cost = testCost(engine, fusedLeads);
     expect(cost.minutes).toBeCloseTo(0.3 + 3 * 0.5, 9);
     expect(minutesNow(cost, new Set())).toBeCloseTo(cost.minutes + 4, 9);
     expect(minutesNow(cost, openPlaces(engine, [{ test: "look", at: "X3", seen: "clean" }]))).toBeCloseTo(

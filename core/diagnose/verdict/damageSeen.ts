@@ -1,4 +1,5 @@
-import { notListed, type Repair, sameParts } from "../../fault/repair";
+import { plugsOf } from "../../circuit/plugs";
+import { type Repair, sameParts } from "../../fault/repair";
 import type { Reading } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { rankedRepairs } from "../belief/belief";
@@ -22,13 +23,12 @@ export function renewedAsSeen(
 ): ReadonlyMap<Repair, number> {
   const melted = meltedPlugs(compiled, readings);
   if (melted.length === 0) return byRepair;
-  const { connectors } = compiled.netlist.circuit;
+  const { circuit } = compiled.netlist;
   const sums = new Map(byRepair);
   for (const plug of melted) {
-    const pins = Object.values(connectors.find(({ id }) => id === plug)?.pins ?? {});
     for (const [repair, p] of [...sums]) {
-      const mated = repair.parts.some((part) => pins.some((terminal) => terminal.startsWith(`${part}.`)));
-      if (repair === notListed || repair.parts.includes(plug) || !mated) continue;
+      const mated = repair.parts.some((part) => plugsOf(circuit, part).includes(plug));
+      if (!mated || repair.parts.includes(plug)) continue;
       const both = compiled.repairs.find(({ parts }) => sameParts(parts, [...repair.parts, plug]));
       if (!both) continue;
       sums.set(both, (sums.get(both) ?? 0) + p);
@@ -38,27 +38,28 @@ export function renewedAsSeen(
   return sums;
 }
 
-/** A plug's damage is asked about if the belief in it is at least this. */
+/** A plug with less belief than this is not worth an extra look. */
 const worthSeeing = 0.008;
 
 /**
- * The look at a plug that belongs before a verdict: the plug of the part that leads, if it may be burnt or wet as well
- * and nobody has looked at it. Null if there is none, or if the look is not among the tests.
+ * The inspection due before a verdict: of a plug on the leading repair's part that nobody has looked at and that may
+ * have failed with it. Null if none is due, or if the tools at hand do not offer it.
  */
 export function plugToSee(
+  { netlist }: CompiledCircuit,
   readings: readonly Reading[],
   byRepair: ReadonlyMap<Repair, number>,
   tests: readonly Forecast[],
 ): Forecast | null {
-  const [[leader] = [notListed]] = rankedRepairs(byRepair);
+  const [first, ...rivals] = rankedRepairs(byRepair);
+  if (!first) return null;
+  const [leader] = first;
   const looked = new Set(readings.flatMap((reading) => (reading.test === "look" ? [reading.at] : [])));
-  for (const [{ parts }, p] of rankedRepairs(byRepair)) {
+  const plugs = leader.parts.flatMap((part) => plugsOf(netlist.circuit, part));
+  for (const [{ parts }, p] of rivals) {
     if (p < worthSeeing) return null;
-    const others = parts.filter((part) => !leader.parts.includes(part));
-    if (others.length !== 1 || parts.length !== leader.parts.length + 1) continue;
-    const found = tests.find(
-      ({ look }) => look.test === "look" && look.at === others[0] && !looked.has(look.at),
-    );
+    const plug = plugs.find((id) => !looked.has(id) && sameParts(parts, [...leader.parts, id]));
+    const found = tests.find(({ look }) => look.test === "look" && look.at === plug);
     if (found) return found;
   }
   return null;

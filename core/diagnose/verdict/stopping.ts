@@ -75,8 +75,8 @@ const doubtLeft = 0.01;
 /** A test with fewer bits than this does not start a series. */
 const leastBits = 0.02;
 /**
- * A series longer than this is not done: where every test left tells so little, what it would have to tell apart looks
- * alike to them all (judgement).
+ * The longest series that is weighed. If the best remaining test tells less than this implies, no number of such tests
+ * will separate what is left (judgement).
  */
 const longestSeries = 10;
 

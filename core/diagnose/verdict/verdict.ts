@@ -49,7 +49,7 @@ function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): 
 /**
  * The verdict: `settled` only if something was measured, the belief is above the shop's limit and no remaining test is
  * worth its minutes; `best-guess` if none is worth it below the limit; `open` otherwise.
- * @param unseen the look that belongs before any verdict, if one is due
+ * @param unseen the inspection due before a verdict, if any
  */
 export function reachVerdict(
   compiled: CompiledCircuit,

@@ -85,7 +85,7 @@ export const airflowTest = wordTest(airflowReading, ["seen"], {
         const normal = stray ? weak : below(shares.normal, level);
         out[0] = none;
         out[1] = weak - none;
-        // Of a blower that should be off, people say that it blows as usual and mean that it blows at all.
+        // Told of a blower that should be off, "normal" means only that it blows, however strongly.
         out[2] = stray && heard ? 1 - none : normal - weak;
         out[3] = 1 - normal;
       },

@@ -1,33 +1,13 @@
 // What eyes prove, and how far damage travels (common practice, no source; the ratios are those the trade asks for).
 import { describe, expect, test } from "@jest/globals";
 import { diagnose } from "../../diagnose/diagnose";
-import { shippedEngine } from "../../testing/shippedCircuit";
+import { heard, shippedEngine } from "../../testing/shippedCircuit";
+import { light, look } from "../../testing/takenReadings";
 import type { Reading } from "../reading";
 
 const engine = shippedEngine("whimbrel-four-speed");
-const dead: Reading[] = ["1", "2", "3", "4"].map((setting) => ({
-  test: "airflow",
-  heard: true,
-  key: "run",
-  setting,
-  seen: "none",
-}));
-const topOnly: Reading[] = dead.map((reading) =>
-  reading.test === "airflow" && reading.setting === "4" ? { ...reading, seen: "normal" } : reading,
-);
-const look = (at: string, seen: "blown" | "melted" | "clean" | "wet"): Reading => ({
-  test: "look",
-  at,
-  seen,
-});
-const light = (probe: string, seen: "bright" | "dim" | "dark"): Reading => ({
-  test: "light",
-  probe,
-  clip: "G1.-",
-  key: "run",
-  setting: "4",
-  seen,
-});
+const dead = heard({ "1": "none", "2": "none", "3": "none", "4": "none" });
+const topOnly = heard({ "1": "none", "2": "none", "3": "none", "4": "normal" });
 
 function diagnosed(readings: readonly Reading[]) {
   const result = diagnose(engine, readings);
@@ -47,7 +27,7 @@ describe("eyes are evidence", () => {
   test("a fuse seen blown is worth at least 200 to 1, whatever a lamp behind it suggested", () => {
     const blown = (fault: string): boolean => fault.includes("F7:blown");
     expect(oddsOf([...dead, look("F7", "blown")], blown) / oddsOf(dead, blown)).toBeGreaterThan(200);
-    const dim = [...dead, light("X3:1", "dim"), light("F7.out", "dim")];
+    const dim = [...dead, light("X3:1", "G1.-", "4", "dim"), light("F7.out", "G1.-", "4", "dim")];
     const seen = diagnosed([...dim, look("F7", "blown")]);
     expect(seen.suspects[0]?.fault).toMatch(/F7:blown/);
   });

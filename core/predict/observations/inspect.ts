@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { plugsOf } from "../../circuit/plugs";
 import { theCar } from "../../fault/repair";
 import { setupKeys, thingId } from "../setupKeys";
 import { oddsBySuspect } from "../suspectOdds";
@@ -22,13 +23,21 @@ type InspectOdds = readonly [
   blown: number,
 ];
 
-/** What an inspection finds on a sound thing, and on a failed one (common practice, no source). */
+/** What an inspection finds on a sound thing (common practice, no source). */
 const soundOdds: InspectOdds = [0.934, 0.03, 0.009, 0.015, 0.01, 0.002];
 /** Next to a part or plug that burnt, and next to one that got wet (common practice, no source). */
 const besideHeat: InspectOdds = [0.67, 0.03, 0.27, 0.015, 0.01, 0.005];
 const besideWater: InspectOdds = [0.67, 0.1, 0.06, 0.15, 0.015, 0.005];
-/** A look at the wrong thing, or a careless one, finds nothing; it seldom finds damage that is not there. */
-const carelessOdds: InspectOdds = [0.9, 0.03, 0.02, 0.02, 0.02, 0.01];
+/** What a careless inspection, or one of the wrong thing, reports: usually nothing, seldom damage that is not there. */
+const carelessOdds: Readonly<Record<string, number>> = {
+  clean: 0.9,
+  corroded: 0.03,
+  melted: 0.02,
+  wet: 0.02,
+  debris: 0.02,
+  blown: 0.01,
+};
+/** What an inspection finds on a failed thing (common practice, no source). */
 const failedOdds: Readonly<Record<string, InspectOdds>> = {
   "pin high": [0.25, 0.22, 0.5, 0.02, 0.005, 0.005],
   "pin open": [0.45, 0.2, 0.32, 0.02, 0.005, 0.005],
@@ -50,9 +59,13 @@ function failure(compiled: CompiledCircuit, variant: Variant, at: string): Inspe
   const name = variant.fault.names.find((_, index) => variant.fault.parts[index] === at);
   if (!name) return null;
   if (at === theCar) return failedOdds[`${theCar} ${name.mode}`] ?? null;
+  return failedOdds[`${kindAt(compiled, at)} ${name.mode}`] ?? null;
+}
+
+/** The kind of a thing in the tables: a part's own, `pin` for a plug of any sort. */
+function kindAt(compiled: CompiledCircuit, at: string): string {
   const part = compiled.netlist.circuit.parts.find(({ id }) => id === at);
-  const kind = part === undefined || part.kind === "inline" ? "pin" : part.kind;
-  return failedOdds[`${kind} ${name.mode}`] ?? null;
+  return part === undefined || part.kind === "inline" ? "pin" : part.kind;
 }
 
 /** Modes whose heat, or whose cause in water, reaches the neighbour. */
@@ -61,18 +74,13 @@ const soaks = new Set(["module dead", "module full-on", "module stuck"]);
 
 /** What a sound thing shows beside a failed one: heat and water travel along the plug. */
 function neighbour(compiled: CompiledCircuit, { fault }: Variant, at: string): InspectOdds | null {
-  const { parts, connectors } = compiled.netlist.circuit;
-  const mated = (part: string, plug: string): boolean =>
-    connectors.some(
-      ({ id, pins }) =>
-        id === plug && Object.values(pins).some((terminal) => terminal.startsWith(`${part}.`)),
-    );
+  const { circuit } = compiled.netlist;
   for (const [index, { mode }] of fault.names.entries()) {
     const failed = fault.parts[index] ?? fault.parts[0] ?? "";
-    if (!mated(failed, at) && !mated(at, failed)) continue;
-    const kind = parts.find(({ id }) => id === failed)?.kind ?? "pin";
-    if (burns.has(`${kind} ${mode}`)) return besideHeat;
-    if (soaks.has(`${kind} ${mode}`)) return besideWater;
+    if (!plugsOf(circuit, failed).includes(at) && !plugsOf(circuit, at).includes(failed)) continue;
+    const signs = `${kindAt(compiled, failed)} ${mode}`;
+    if (burns.has(signs)) return besideHeat;
+    if (soaks.has(signs)) return besideWater;
   }
   return null;
 }
@@ -105,7 +113,7 @@ export const inspectTest = wordTest(inspectReading, ["seen"], {
     return [...parts, ...circuit.connectors].map(({ id }) => ({ test: "look" as const, at: id }));
   },
   odds: (compiled, { at }) => eyeOdds(compiled, at),
-  blind: (seen) => carelessOdds[(inspectSeen as readonly string[]).indexOf(seen)] ?? 0,
+  blind: (seen) => carelessOdds[seen] ?? 0,
   seen: ({ seen }) => seen,
   simulate: (vehicle, { at }) => ({ seen: z.enum(inspectSeen).parse(vehicle.eyes(at)) }),
   slip: ({ chance }) => ({ seen: chance.pick(["clean", "corroded", "melted", "wet"]) }),

@@ -3,6 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import { faultFromId } from "../../fault/fault";
 import { operatingPoint } from "../../solve/operatingPoint";
 import { shippedEngine, shippedIds, shippedNetlist } from "../../testing/shippedCircuit";
+import { fusedLeads } from "../../testing/takenReadings";
 import type { Test } from "../reading";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
 import { observationOf } from "./index";
@@ -48,32 +49,8 @@ describe("words", () => {
     [{ test: "airflow", key: "run", setting: "4" }, "R1.link:open", "normal"],
     [{ test: "airflow", key: "run", setting: "4" }, "M1:wheel-loose", "none"],
     // Fed directly by leads with its plug off, a sound motor runs whatever the harness is like.
-    [
-      {
-        test: "airflow",
-        at: "M1",
-        unplugged: ["X3"],
-        bridged: [
-          ["G1.+", "M1.+"],
-          ["G1.-", "M1.-"],
-        ],
-      },
-      "W9:open",
-      "normal",
-    ],
-    [
-      {
-        test: "airflow",
-        at: "M1",
-        unplugged: ["X3"],
-        bridged: [
-          ["G1.+", "M1.+"],
-          ["G1.-", "M1.-"],
-        ],
-      },
-      "M1:open",
-      "none",
-    ],
+    [fusedLeads, "W9:open", "normal"],
+    [fusedLeads, "M1:open", "none"],
   ])("%j under %s is %s", (look, fault, word) => expect(likeliest(look, fault)).toBe(word));
 
   test("a shorted output stage runs with the key off; a resistor pack cannot", () => {
