@@ -49,7 +49,7 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
         <input type="hidden" name="token" value={props.token} />
         <TestSelect test={test} setTest={setTest} />
         {twoPoints && (
-          <Choice title="Out" name="unplugged" value={unplugged} onChange={setUnplugged}>
+          <Choice title="Unplugged or pulled" name="unplugged" value={unplugged} onChange={setUnplugged}>
             <option value="">nothing</option>
             <NamedOptions of={props.plugs} />
           </Choice>
@@ -57,8 +57,8 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
         {twoPoints ? (
           <>
             <p className="col-span-2 text-base text-soft">
-              With a plug on, a probe reaches its pins from behind. Choose the plug or relay under Out to see
-              the points inside.
+              With a plug on, a probe reaches its pins from behind. To see the points inside, choose the plug
+              or relay that is out.
             </p>
             <Choice title={picks[0] ?? ""} name="first">
               <NamedOptions of={points} />

@@ -5,7 +5,8 @@ import { describe, expect, test } from "@jest/globals";
 import { databaseFile } from "../databaseFile.server";
 import { findJob, listJobs } from "../repositories/jobs.server";
 import { addReading, readingsOf } from "../repositories/readings.server";
-import { everyRow, later, now, shopFolder, useKeptShop } from "../testing/keptShop";
+import { dataFolderNow, now } from "../testing/closedJobs";
+import { everyRow, later, useKeptShop } from "../testing/keptShop";
 import {
   backUp,
   backupDue,
@@ -36,19 +37,19 @@ describe("a backup", () => {
 
   test("is restored to its content, after a backup of the present state; inspecting it changes nothing", async () => {
     const backup = await backUp(later(1));
-    const before = await everyRow(databaseFile(shopFolder()));
+    const before = await everyRow(databaseFile(dataFolderNow()));
     await addReading({
       id: "r2",
       jobId: 6,
       reading: { test: "look", at: "F7", seen: "blown" },
       takenAt: now,
     });
-    const changed = await everyRow(databaseFile(shopFolder()));
+    const changed = await everyRow(databaseFile(dataFolderNow()));
     await lookInto(backupFile(backup.name) ?? "");
-    expect(await everyRow(databaseFile(shopFolder()))).toEqual(changed);
+    expect(await everyRow(databaseFile(dataFolderNow()))).toEqual(changed);
     const kept = await restore(backupFile(backup.name) ?? "", later(2));
     expect((await readingsOf(6)).some(({ id }) => id === "r2")).toBe(false);
-    expect(await everyRow(databaseFile(shopFolder()))).toEqual(before);
+    expect(await everyRow(databaseFile(dataFolderNow()))).toEqual(before);
     await restore(backupFile(kept.name) ?? "", later(3));
     expect((await readingsOf(6)).some(({ id }) => id === "r2")).toBe(true);
   });
@@ -58,10 +59,10 @@ describe("a backup", () => {
     const file = backupFile(backup.name) ?? "";
     const bytes = readFileSync(file);
     bytes.fill(0x5a, 8192, 40_000);
-    const damaged = join(shopFolder(), "damaged.sqlite");
+    const damaged = join(dataFolderNow(), "damaged.sqlite");
     writeFileSync(damaged, bytes);
     await expect(restore(damaged, later(2))).rejects.toThrow();
-    const text = join(shopFolder(), "text.sqlite");
+    const text = join(dataFolderNow(), "text.sqlite");
     writeFileSync(text, "these are the notes of last week");
     expect((await lookInto(text)).faults.join()).toMatch(/not an Airway database/);
     expect(await findJob(6)).not.toBeNull();
@@ -69,7 +70,7 @@ describe("a backup", () => {
   });
 
   test("of a later Airway is refused with that reason", async () => {
-    const file = join(shopFolder(), "later.sqlite");
+    const file = join(dataFolderNow(), "later.sqlite");
     copyFileSync(backupFile((await backUp(later(1))).name) ?? "", file);
     const own = await PlainSqlite.open(file);
     await own.run("INSERT INTO SequelizeMeta (name) VALUES ('999-tomorrow')");
@@ -101,13 +102,13 @@ describe("a backup", () => {
       return rows.map(({ id }) => String(id));
     };
     const before = await idsIn(backupFile(kept.name) ?? "");
-    const here = await idsIn(databaseFile(shopFolder()));
+    const here = await idsIn(databaseFile(dataFolderNow()));
     expect([...before, ...here].sort()).toEqual([...acknowledged].sort());
     expect(new Set([...before, ...here]).size).toBe(60);
   });
 
   const spoiltCopy = async (sql: string): Promise<string> => {
-    const file = join(shopFolder(), "spoilt.sqlite");
+    const file = join(dataFolderNow(), "spoilt.sqlite");
     copyFileSync(backupFile((await backUp(later(1))).name) ?? "", file);
     const own = await PlainSqlite.open(file);
     await own.run(sql);
@@ -142,9 +143,9 @@ describe("a backup", () => {
     ["with a stage that is none", "UPDATE jobs SET stage = 'asleep' WHERE id = 4", /jobs, row 4, stage: /],
   ])("%s is refused, and nothing changes", async (_, sql, fault) => {
     const file = await spoiltCopy(sql);
-    const before = await everyRow(databaseFile(shopFolder()));
+    const before = await everyRow(databaseFile(dataFolderNow()));
     await expect(restore(file, later(2))).rejects.toThrow(fault);
-    expect(await everyRow(databaseFile(shopFolder()))).toEqual(before);
+    expect(await everyRow(databaseFile(dataFolderNow()))).toEqual(before);
     expect(await findJob(4)).not.toBeNull();
   });
 
@@ -162,14 +163,14 @@ describe("a backup", () => {
   });
 
   test("is copied to a second folder; a failed copy is reported, and stops neither a backup nor a restore", async () => {
-    process.env.AIRWAY_BACKUP_FOLDER = join(shopFolder(), "elsewhere");
+    process.env.AIRWAY_BACKUP_FOLDER = join(dataFolderNow(), "elsewhere");
     try {
       const backup = await backUp(later(1));
       await copyToSecondFolder(backup);
-      const copy = join(shopFolder(), "elsewhere", backup.name);
+      const copy = join(dataFolderNow(), "elsewhere", backup.name);
       expect(readFileSync(copy)).toEqual(readFileSync(backupFile(backup.name) ?? ""));
       expect((await lookInto(copy)).faults).toEqual([]);
-      process.env.AIRWAY_BACKUP_FOLDER = join(shopFolder(), "airway.sqlite");
+      process.env.AIRWAY_BACKUP_FOLDER = join(dataFolderNow(), "airway.sqlite");
       await expect(copyToSecondFolder(backup)).rejects.toThrow(/could not be copied to/);
       await restore(backupFile(backup.name) ?? "", later(2));
       expect(listBackups()).toHaveLength(2);
@@ -180,12 +181,12 @@ describe("a backup", () => {
 
   test("restored by two people at once is restored twice, each time completely", async () => {
     const [one, other] = [await backUp(later(1)), await backUp(later(2))];
-    const whole = await everyRow(databaseFile(shopFolder()));
+    const whole = await everyRow(databaseFile(dataFolderNow()));
     await Promise.all([
       restore(backupFile(one.name) ?? "", later(3)),
       restore(backupFile(other.name) ?? "", later(4)),
     ]);
-    expect(await everyRow(databaseFile(shopFolder()))).toEqual(whole);
+    expect(await everyRow(databaseFile(dataFolderNow()))).toEqual(whole);
     expect(await findJob(4)).not.toBeNull();
   });
 

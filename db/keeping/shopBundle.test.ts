@@ -10,7 +10,8 @@ import { databaseFile } from "../databaseFile.server";
 import { everything } from "../recordQuery";
 import { addReading, readingsOf } from "../repositories/readings.server";
 import { findRecords } from "../repositories/records.server";
-import { asFile, everyRow, later, now, shopFolder, useKeptShop } from "../testing/keptShop";
+import { dataFolderNow, now } from "../testing/closedJobs";
+import { asFile, everyRow, later, useKeptShop } from "../testing/keptShop";
 import { bringIn, dropIncoming, incomingFile } from "./incoming.server";
 import { restore } from "./restore.server";
 import { shopBundle, unpackShop } from "./shopBundle.server";
@@ -23,7 +24,7 @@ describe("the bundle of the whole shop", () => {
     const empty = mkdtempSync(join(tmpdir(), "airway-empty-"));
     const unpacked = await unpackShop(bundle, empty);
     if ("problems" in unpacked) throw new Error(unpacked.problems.join());
-    expect(await everyRow(unpacked.value.file)).toEqual(await everyRow(databaseFile(shopFolder())));
+    expect(await everyRow(unpacked.value.file)).toEqual(await everyRow(databaseFile(dataFolderNow())));
     await closeDatabase();
     process.env.AIRWAY_DATA = empty;
     expect(Buffer.from(await shopBundle()).equals(Buffer.from(bundle))).toBe(true);

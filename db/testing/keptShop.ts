@@ -1,28 +1,20 @@
 // The demo workshop with a note, a photo, a deleted reading and a closed job, in a folder of its own for each test.
 import { createHash } from "node:crypto";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { afterEach, beforeEach } from "@jest/globals";
-import { closeDatabase } from "../database.server";
+import { beforeEach } from "@jest/globals";
 import { PlainSqlite } from "../keeping/plainSqlite.server";
 import { closeJob } from "../repositories/closures.server";
 import { addNote } from "../repositories/notes.server";
 import { addReading, deleteReading } from "../repositories/readings.server";
-import { openDemoDatabase } from "./demoDatabase";
+import { closing, dataFolderNow, now, useDemoShop } from "./closedJobs";
 
-let folder = "";
-/** The data folder of the present test. */
-export const shopFolder = (): string => folder;
-export const now = new Date("2026-11-24T10:05:00Z");
 export const later = (hours: number) => new Date(now.getTime() + hours * 3_600_000);
 
 /** Opens the shop in a new folder before each test of a suite, and removes it afterwards. */
 export function useKeptShop(): void {
+  useDemoShop();
   beforeEach(async () => {
-    folder = mkdtempSync(join(tmpdir(), "airway-keeping-"));
-    process.env.AIRWAY_DATA = folder;
-    await openDemoDatabase(folder, now);
     const photo = { width: 2, height: 1, jpeg: Buffer.from([0xff, 0xd8, 0, 1, 2, 255]) };
     await addNote(
       { id: "n1", jobId: 6, readingId: null, words: "burnt plug behind the drain", takenAt: now },
@@ -35,31 +27,7 @@ export function useKeptShop(): void {
       takenAt: now,
     });
     await deleteReading(6, "r1", later(1));
-    await closeJob(2, {
-      closure: {
-        found: "link melted",
-        fault: "R2.link:open",
-        parts: ["R2"],
-        cause: "not-found",
-        learn: true,
-      },
-      kind: "link",
-      mode: "open",
-      family: "resistor ground",
-      symptom: "some-speeds",
-      looks: 3,
-      minutes: 7.5,
-      chartMinutes: 21.25,
-      repairKind: "resistor",
-      repairMinutes: null,
-      totalMinor: 12_300,
-      closedAt: now,
-    });
-  });
-
-  afterEach(async () => {
-    await closeDatabase();
-    rmSync(folder, { recursive: true, force: true });
+    await closeJob(2, closing({ repairMinutes: null, closedAt: now }));
   });
 }
 
@@ -83,7 +51,7 @@ export async function everyRow(file: string): Promise<Record<string, string>> {
 
 /** Bytes as an uploaded file. */
 export function asFile(bytes: Uint8Array): string {
-  const file = join(folder, "brought.file");
+  const file = join(dataFolderNow(), "brought.file");
   writeFileSync(file, bytes);
   return file;
 }
