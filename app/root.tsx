@@ -17,6 +17,7 @@ import type { Route } from "./+types/root";
 import { troublesNow } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { preferencesOf } from "./shell/preferences.server";
+import { Rail } from "./shell/Rail";
 import { notForReadings } from "./shell/revalidation";
 import { TroubleNotice } from "./shell/TroubleNotice";
 
@@ -73,18 +74,22 @@ export default function App() {
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const known = isRouteErrorResponse(error);
   return (
-    <main id="main" className="mx-auto max-w-2xl p-6">
-      <h1 className="text-2xl font-semibold">
-        {known ? String(error.data || error.statusText) : "This page failed."}
-      </h1>
-      <p className="mt-3 text-soft">
-        {known
-          ? "Nothing was lost: every reading is saved as soon as it is entered."
-          : "Every reading entered so far is saved. Load the page again. If it fails again, the server's log says why."}
-      </p>
-      <Link to="/" className="btn mt-5">
-        Go to the board
-      </Link>
-    </main>
+    <div className="flex min-h-screen max-md:flex-col">
+      {/* A page that crashed may have crashed in the rail. */}
+      {known && <Rail />}
+      <main id="main" className="mx-auto w-full max-w-2xl grow p-6">
+        <h1 className="text-2xl font-semibold">
+          {known ? String(error.data || error.statusText) : "This page failed."}
+        </h1>
+        <p className="mt-3 text-soft">
+          {known
+            ? "Nothing was lost: every reading is saved as soon as it is entered."
+            : "Every reading entered so far is saved. Load the page again. If it fails again, the server's log says why."}
+        </p>
+        <Link to="/" className="btn mt-5">
+          Go to the board
+        </Link>
+      </main>
+    </div>
   );
 }

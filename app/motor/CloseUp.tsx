@@ -1,4 +1,4 @@
-import { envelopeOf } from "@core/signal/recordingPicture";
+import { envelopeOf } from "@core/signal/envelope";
 import type { Dispatch, SetStateAction } from "react";
 import { useEffect, useState } from "react";
 import type { Mark } from "../ui/chart";

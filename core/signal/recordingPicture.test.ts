@@ -3,13 +3,8 @@ import { recordingRecordSchema } from "../recording/storedRecording";
 import { readRipple } from "../ripple/readRipple";
 import { motorSound } from "../sound/motorSound";
 import { drawnRecording } from "../testing/rippleRecording";
-import {
-  envelopeOf,
-  mostKept,
-  recordingPicture,
-  spectrogramPicture,
-  spectrumPicture,
-} from "./recordingPicture";
+import { envelopeOf } from "./envelope";
+import { mostKept, recordingPicture, spectrogramPicture, spectrumPicture } from "./recordingPicture";
 import { spectrogramOf } from "./soundTone";
 
 describe("a recording's picture", () => {
