@@ -15,3 +15,8 @@ export async function loader({ params }: Route.LoaderArgs) {
   const page = job.stage === "part-awaited" && job.partsInAt ? "fit" : firstPage[job.stage];
   return redirect(`/jobs/${job.id}/${page}`);
 }
+
+/** Nothing: with a component, a job that does not exist gets the error page in place of its bare words. */
+export default function JobStart() {
+  return null;
+}
