@@ -46,11 +46,12 @@ export interface PlayOptions {
 }
 
 /**
- * The outcome of a job. A neighbour that heat or water has marked is work in any case, so a verdict that renews it as
- * well is as right as one that does not.
+ * The outcome of a job. What heat or water has marked is work in any case, so a verdict that renews it as well is as
+ * right as one that does not.
  */
-function scored(diagnosis: Diagnosis, truth: Fault, marked: ReadonlySet<string>): Outcome {
-  const unmarked = (part: string): boolean => truth.parts.includes(part) || !marked.has(part);
+function scored(diagnosis: Diagnosis, truth: Fault, vehicle: SimulatedVehicle): Outcome {
+  const unmarked = (part: string): boolean =>
+    truth.parts.includes(part) || !["melted", "wet"].includes(vehicle.eyes(part));
   const replace = diagnosis.verdict.replace.filter(unmarked);
   return outcomeOf({ ...diagnosis, verdict: { ...diagnosis.verdict, replace } }, truth);
 }
@@ -92,7 +93,7 @@ export function playVehicle(
       truth: faultId(fault.names),
       kind,
       modes: fault.names.map(({ mode }) => mode).join("+"),
-      outcome: scored(job.diagnosis, fault, new Set(behaviour.visible.keys())),
+      outcome: scored(job.diagnosis, fault, vehicle),
       state: verdict.state,
       p: verdict.p,
       replace: verdict.replace.join("+"),

@@ -42,16 +42,24 @@ export function kindOf(netlist: Netlist, { names, parts }: Fault): string {
 /** Modes that can wait for heat, wet or bumps. */
 const waits = new Set(["open", "high", "dead", "full-on", "stuck", "stuck-open", "coil-open", "to-ground"]);
 
-/** Marks that heat leaves on the neighbour: a burnt pack on its plug, a burnt plug on its part. */
+/**
+ * Marks that heat and water leave on the neighbour: a burnt pack or switch on its plug, a burnt plug on its part, and
+ * the leak that killed a control on its plug.
+ */
 function neighbourMarks(netlist: Netlist, fault: Fault, share: number, chance: Chance): Map<string, string> {
   const found = new Map<string, string>();
   const { circuit } = netlist;
   fault.names.forEach(({ mode }, index) => {
-    if (mode !== "open" && mode !== "high" && mode !== "dead") return;
     const failed = fault.parts[index] ?? "";
+    const part = circuit.parts.find(({ id }) => id === failed);
+    const burns = mode === "open" || mode === "high";
     const under = circuit.parts.flatMap(({ id }) => (plugsOf(circuit, id).includes(failed) ? [id] : []));
-    for (const neighbour of [...plugsOf(circuit, failed), ...under])
-      if (chance.uniform() < share) found.set(neighbour, "melted");
+    const mark = (neighbours: readonly string[], word: string): void => {
+      for (const neighbour of neighbours) if (chance.uniform() < share) found.set(neighbour, word);
+    };
+    if (burns && (!part || part.kind === "resistor" || part.kind === "selector"))
+      mark([...plugsOf(circuit, failed), ...under], "melted");
+    if (part?.kind === "module") mark(plugsOf(circuit, failed), chance.pick(["wet", "melted"]));
   });
   return found;
 }

@@ -4,6 +4,7 @@
 import type { Chance } from "../chance/chance";
 import type { Fault } from "../fault/fault";
 import { rpmOf } from "../motor/motorConstants";
+import type { Pattern } from "../predict/moment";
 import { observationOf } from "../predict/observations/index";
 import type { TestedVehicle } from "../predict/observations/testedVehicle";
 import { type Reading, readingSchema, type Test } from "../predict/reading";
@@ -15,7 +16,7 @@ import { nominalValues, type Values } from "../solve/netlist/values";
 import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
 import { FaultSigns, type Noise } from "./faultSigns";
-import { type FaultBehaviour, plainBehaviour } from "./hiddenFault";
+import { type FaultBehaviour, patternTold, plainBehaviour, variesInTime } from "./hiddenFault";
 import { sampleValues } from "./sampledVehicle";
 import type { World } from "./world";
 
@@ -30,6 +31,9 @@ export interface Resumed {
   readonly awoken: boolean;
 }
 
+/** How often someone who says whether it was failing is right (judgement, no source). */
+const stateRight = 0.96;
+
 export class SimulatedVehicle implements TestedVehicle {
   private readonly solver: PointSolver;
   private readonly healthy: PointSolver;
@@ -41,8 +45,8 @@ export class SimulatedVehicle implements TestedVehicle {
   private readonly looks = new Map<string, string>();
   private readonly signs: FaultSigns;
   private awoken = false;
-  /** Whether a fault that waits for something is there during the present test. */
-  private failing = true;
+  /** Whether a fault that comes and goes is there during the present test; null to draw it each time. */
+  private there: boolean | null = null;
   private source: Chance;
 
   /** @param source samples the vehicle's own values here, and later the noise of each test */
@@ -86,10 +90,9 @@ export class SimulatedVehicle implements TestedVehicle {
   /** Changes present at this moment: a loose contact comes and goes, a freed dead spot is gone. */
   private present(): readonly Change[] {
     const { names, changes, presentShare } = this.fault;
-    if (!this.failing) return [];
-    if (presentShare < 1) return this.chance.uniform() < presentShare ? changes : [];
     if (this.awoken && names.some(({ mode }) => mode === "dead-spot")) return [];
-    return changes;
+    const there = this.there ?? (presentShare === 1 || this.chance.uniform() < presentShare);
+    return there ? changes : [];
   }
 
   /** The circuit's state in a set-up, with a switch's contacts where they really stand. */
@@ -160,20 +163,27 @@ export class SimulatedVehicle implements TestedVehicle {
   /** What the customer says: every speed, key out, and any noise, sometimes wrongly; empty if nothing is wrong. */
   complaint(): Reading[] {
     const { circuit, motors } = this.netlist;
+    const { fault, behaviour, chance, world } = this;
     const [off = "off", ...speeds] = circuit.settings;
+    const varies = variesInTime(fault, behaviour) && chance.uniform() < world.timeSaid;
+    const pattern = varies ? { pattern: patternTold(fault, behaviour, chance) } : {};
+    // A customer who says that it comes and goes tells what it does while it fails.
+    this.there = varies ? true : null;
     let amiss = false;
-    const word = (setup: Setup & { at?: string }): AirflowWord => {
+    const told = (setup: Setup & { at?: string }): { seen: AirflowWord; pattern?: Pattern } => {
       const seen = this.airflow(setup);
-      if (seen !== this.expected(setup)) amiss = true;
-      if (this.chance.uniform() >= this.world.heardSlip) return seen;
-      return this.chance.pick(["none", "weak", "normal"] as const);
+      const wrong = seen !== this.expected(setup);
+      if (wrong) amiss = true;
+      if (chance.uniform() < world.heardSlip)
+        return { seen: chance.pick(["none", "weak", "normal"] as const) };
+      return wrong ? { seen, ...pattern } : { seen };
     };
     const readings: Reading[] = [off, ...speeds].map((setting) => ({
       test: "airflow",
       heard: true,
       key: "run",
       setting,
-      seen: word({ key: "run", setting }),
+      ...told({ key: "run", setting }),
     }));
     const top = speeds.at(-1) ?? off;
     readings.push({
@@ -181,7 +191,7 @@ export class SimulatedVehicle implements TestedVehicle {
       heard: true,
       key: "off",
       setting: top,
-      seen: word({ key: "off", setting: top }),
+      ...told({ key: "off", setting: top }),
     });
     for (const part of circuit.parts) {
       if (part.kind !== "selector" || !part.settings) continue;
@@ -192,7 +202,7 @@ export class SimulatedVehicle implements TestedVehicle {
           selectors: { [part.id]: setting },
           at: motors.at(-1)?.part.id ?? "",
         };
-        readings.push({ test: "airflow", heard: true, ...setup, seen: word(setup) });
+        readings.push({ test: "airflow", heard: true, ...setup, ...told(setup) });
       }
     }
     const noise = this.noise({ key: "run", setting: top });
@@ -207,6 +217,7 @@ export class SimulatedVehicle implements TestedVehicle {
         followsSpeed: true,
       });
     }
+    this.there = null;
     return amiss ? readings : [];
   }
 
@@ -226,12 +237,25 @@ export class SimulatedVehicle implements TestedVehicle {
 
   /** Takes a test; sometimes the technician slips. */
   take(test: Test): Reading {
+    const { fault, behaviour, chance } = this;
     const { realHands, slip, whileFailing } = this.world;
-    if (this.behaviour.waitsFor) this.failing = this.chance.uniform() < whileFailing;
+    if (variesInTime(fault, behaviour))
+      this.there = chance.uniform() < (behaviour.waitsFor ? whileFailing : fault.presentShare);
     const done = realHands ? testAsTouched(this.netlist, test) : test;
-    const seen = observationOf(test.test).simulate(this, done, slip);
+    const observation = observationOf(test.test);
+    const seen = observation.simulate(this, done, slip);
+    const state = observation.form.setup === "none" ? {} : this.stateSaid();
+    this.there = null;
     // What is written down names the points the technician was sent to.
-    return readingSchema.parse({ ...seen, ...test });
+    return readingSchema.parse({ ...seen, ...state, ...test });
+  }
+
+  /** What the technician says of the moment of a test. */
+  private stateSaid(): { state?: "failing" | "working" } {
+    const { there, chance, world } = this;
+    if (there === null || chance.uniform() >= world.timeSaid) return {};
+    const right = chance.uniform() < stateRight;
+    return { state: there === right ? "failing" : "working" };
   }
 
   get points(): readonly string[] {

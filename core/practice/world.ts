@@ -42,6 +42,8 @@ export interface World {
   readonly comesAndGoes: number;
   /** Share of tests taken while such a fault is there; the complaint always tells of it. */
   readonly whileFailing: number;
+  /** How often people say that a symptom comes and goes, and of a test whether it was there then; rarely wrongly. */
+  readonly timeSaid: number;
   /** True if faults beyond the catalogue are met too, and 2 % that nobody lists. */
   readonly beyondCatalogue: boolean;
   /** How often heat or water leaves a mark on the neighbour that eyes can find. */
@@ -74,6 +76,7 @@ export const usualWorld: World = {
   flickerShare: 0.85,
   comesAndGoes: 0,
   whileFailing: 1,
+  timeSaid: 0,
   beyondCatalogue: false,
   neighbourMarks: 0,
 };
@@ -86,6 +89,7 @@ export const harderWorld: World = {
   flickerShare: 0.5,
   comesAndGoes: 0.12,
   whileFailing: 0.75,
+  timeSaid: 0.9,
   beyondCatalogue: true,
   neighbourMarks: 0.5,
 };

@@ -1,6 +1,11 @@
 import { z } from "zod";
 import { type Observation, observationOf, observations, type TestName } from "./observations/index";
-import type { NumberObservation, TestIn, WordObservation } from "./observations/observation";
+import {
+  type NumberObservation,
+  type TestIn,
+  toldKeys,
+  type WordObservation,
+} from "./observations/observation";
 
 export type { TestName } from "./observations/index";
 
@@ -22,13 +27,13 @@ type TestBy<O> = O extends WordObservation<infer S, infer K> | NumberObservation
 export type Test = TestBy<Observation>;
 export type TestOf<T extends TestName> = Extract<Test, { test: T }>;
 
-/** Keys of a reading that hold its result and how it is known. */
-const toldKeys = ["heard", ...new Set(observations.flatMap(({ resultKeys }) => [...resultKeys]))];
+/** Keys of a reading that are not its test's: its result, how it is known, and when it was taken. */
+const notOfTest = [...toldKeys, ...new Set(observations.flatMap(({ resultKeys }) => [...resultKeys]))];
 
-/** The test of a reading: the reading without its result and without how it is known. */
+/** The test of a reading: the reading without its result, and without how it is known and when it was taken. */
 export function testOf(reading: Reading): Test {
   const test: Test = { ...reading };
-  for (const key of toldKeys) Reflect.deleteProperty(test, key);
+  for (const key of notOfTest) Reflect.deleteProperty(test, key);
   return test;
 }
 

@@ -1,12 +1,13 @@
 import { z } from "zod";
 import { keyPositions } from "../circuit/parts/ignition";
+import { states, temperatures } from "./moment";
 
 /** A point's name: `X5:2`, `M1.+`, `W9/to`. */
 export const pointName = z.string().min(1).max(64);
 /** The id of a part, a plug or a wire. */
 export const thingId = z.string().max(32);
 
-/** Keys of the set-up, common to every test, and whether a reading was only told by the customer. */
+/** Keys of the set-up, common to every test; whether a reading was only told; and the time it was taken. */
 export const setupKeys = {
   key: z.enum(keyPositions).optional(),
   engine: z.boolean().optional(),
@@ -19,4 +20,7 @@ export const setupKeys = {
     .optional(),
   lampFor: thingId.optional(),
   heard: z.boolean().optional(),
+  state: z.enum(states).optional(),
+  temperature: z.enum(temperatures).optional(),
+  minutesIn: z.number().min(0).max(600).optional(),
 };

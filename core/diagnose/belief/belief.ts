@@ -4,7 +4,7 @@ import { keyOfReading, type Reading } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { perCircuit } from "../../predict/tables/perCircuit";
 import { posteriorOf, rescale } from "./bayes";
-import { type ReadingScore, scoreReading } from "./readingScore";
+import { type ReadingScore, scoreReadings } from "./readingScore";
 
 /** A belief to continue from: by variant times samples plus sample, then the unknown. It need not sum to 1. */
 export interface Start {
@@ -65,7 +65,7 @@ function sameLooks(readings: readonly Reading[]): number[][] {
 export function believe(
   compiled: CompiledCircuit,
   readings: readonly Reading[],
-  scores: readonly ReadingScore[] = readings.map((reading) => scoreReading(compiled, reading)),
+  scores: readonly ReadingScore[] = scoreReadings(compiled, readings),
   start: Belief["start"] = null,
 ): Belief {
   const samples = compiled.samples.length;

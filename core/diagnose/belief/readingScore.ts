@@ -1,4 +1,6 @@
 import { LRUCache } from "lru-cache";
+import { comesAndGoes, momentOf } from "../../predict/moment";
+import { tellsPattern } from "../../predict/observations/history";
 import { observationOf } from "../../predict/observations/index";
 import type {
   DisplayAt,
@@ -64,6 +66,32 @@ function numberScore(
   });
   return { odds, blind: model.blind(seen) };
 }
+
+/**
+ * Scores a job's readings against every suspect, each at its moment. A pattern counts once, however many speeds it is
+ * told of, and not at all beside the customer's answer to the same question.
+ */
+export function scoreReadings(compiled: CompiledCircuit, readings: readonly Reading[]): ReadingScore[] {
+  const varies = comesAndGoes(readings);
+  const counted = new Set<string>();
+  return readings.map((reading) => {
+    const moment = momentOf(reading, varies);
+    const score = scoreReading(compiled.at(moment), withNewPattern(reading, readings, counted));
+    // A reading taken while nothing is wrong says nothing about what is wrong, the unknown included.
+    return moment === "working" ? { ...score, blind: meanOf(score.odds) } : score;
+  });
+}
+
+/** The reading without a pattern that is already counted. */
+function withNewPattern(reading: Reading, readings: readonly Reading[], counted: Set<string>): Reading {
+  if (reading.test !== "airflow" || !reading.pattern) return reading;
+  const { pattern, ...plain } = reading;
+  const known = counted.has(pattern) || readings.some((other) => tellsPattern(other, pattern));
+  counted.add(pattern);
+  return known ? plain : reading;
+}
+
+const meanOf = (odds: Float64Array): number => odds.reduce((sum, own) => sum + own, 0) / odds.length;
 
 /** Scores one reading against every suspect; the same reading is scored once for each circuit. */
 export function scoreReading(compiled: CompiledCircuit, reading: Reading): ReadingScore {

@@ -1,3 +1,4 @@
+import { momentOf } from "../../predict/moment";
 import { observationOf, type TestName } from "../../predict/observations/index";
 import { type Reading, readingSchema, type Test, testOf } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
@@ -149,4 +150,4 @@ export function expectedReading(compiled: CompiledCircuit, test: Test, variant: 
 
 /** What a reading's test would have shown if a suspect were true. */
 export const expectedAt = (compiled: CompiledCircuit, reading: Reading, variant: number): Expectation =>
-  expectedResult(compiled, testOf(reading), variant);
+  expectedResult(compiled.at(momentOf(reading, false)), testOf(reading), variant);

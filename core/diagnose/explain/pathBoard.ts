@@ -67,12 +67,13 @@ export function pathBoard(netlist: Netlist): PathRow[] {
 /** True if a part carries current in a setting. */
 export const carries = (row: PathRow, setting: number): boolean => (row.amps[setting] ?? 0) > leastAmps;
 
-/** What was heard or seen of each setting, key on; the last reading counts. */
+/** What was heard or seen of each setting, key on and while it failed; the last reading counts. */
 export function speedWords(readings: readonly Reading[]): Map<string, "none" | "weak" | "normal" | "strong"> {
   return new Map(
     readings.flatMap((reading) =>
       reading.test === "airflow" &&
       reading.key === "run" &&
+      reading.state !== "working" &&
       !reading.selectors &&
       reading.setting !== undefined
         ? [[reading.setting, reading.seen] as const]

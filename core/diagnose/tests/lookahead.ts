@@ -1,4 +1,5 @@
 import { notListed, type Repair } from "../../fault/repair";
+import { comesAndGoes } from "../../predict/moment";
 import { observationOf } from "../../predict/observations/index";
 import { type Reading, readingSchema, type Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
@@ -82,11 +83,12 @@ function walk(compiled: CompiledCircuit, belief: Belief, options: NextOptions, l
   if (left === 0) return { look: null, minutes: minutesLeft(compiled, belief, forecast) };
   const told = outcomesOf(forecast);
   const known = told.reduce((sum, outcome) => sum + outcome.p, 0);
+  const taken = comesAndGoes(belief.readings) ? ({ state: "failing" } as const) : {};
   let minutes = forecast.minutes;
   const outcomes = told.map((outcome) => {
     const after = believe(
       compiled,
-      [...belief.readings, readingFrom(forecast.look, outcome)],
+      [...belief.readings, { ...readingFrom(forecast.look, outcome), ...taken }],
       undefined,
       belief.start,
     );

@@ -1,5 +1,7 @@
+import { comesAndGoes } from "../../predict/moment";
+import { observationOf } from "../../predict/observations/index";
 import type { Tool } from "../../predict/observations/tool";
-import { keyOfReading, type Test } from "../../predict/reading";
+import { keyOfReading, type Reading, type Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { activeSuspects, cellsOf } from "../belief/activeSuspects";
 import type { Belief } from "../belief/belief";
@@ -25,10 +27,12 @@ const screened = 24;
  * The tests worth most: expected information about the repair per minute, counting minutes for locations not yet open.
  * A test already taken is not suggested again; of equal tests, the one that unplugs least comes first.
  */
-export function nextTests(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Forecast[] {
+export function nextTests(circuit: CompiledCircuit, belief: Belief, options: NextOptions): Forecast[] {
+  // Where the symptom comes and goes, a test is worth taking while it is there.
+  const compiled = comesAndGoes(belief.readings) ? circuit.at("failing") : circuit;
   const active = activeSuspects(compiled, belief);
   const open = openPlaces(compiled, belief.readings);
-  const taken = new Set(belief.readings.map((reading) => keyOfReading(reading)));
+  const taken = new Set(belief.readings.filter(tellsOfFault).map((reading) => keyOfReading(reading)));
   const screening = new Screening(compiled, belief, active);
   const fine = cellsOf(compiled, belief, active);
   const prefers = (test: Test): boolean => strategyPrefers(compiled, options.school, test, belief.readings);
@@ -66,6 +70,10 @@ export function nextTests(compiled: CompiledCircuit, belief: Belief, options: Ne
   const ordered = first ? [first, ...ranked.filter((forecast) => forecast !== first)] : ranked;
   return ordered.slice(0, options.count).map((forecast) => ({ ...forecast, outcomes: forecast.outcomes() }));
 }
+
+/** A live test taken while nothing was wrong is worth taking again. */
+const tellsOfFault = (reading: Reading): boolean =>
+  reading.state !== "working" || observationOf(reading.test).form.setup === "none";
 
 /** A strategy takes its favourite test first only while that carries information. */
 const preferredBits = 0.03;

@@ -1,8 +1,10 @@
 import { z } from "zod";
+import { patterns } from "../moment";
 import { batteryPosts } from "../probePoints";
 import { setupKeys, thingId } from "../setupKeys";
 import { roughNormalCdf } from "../tables/normal";
 import { airflowSeen } from "./airflowSeen";
+import { patternOdds } from "./history";
 import { mixRows, type TestIn, wordTest } from "./observation";
 
 export const airflowReading = z.strictObject({
@@ -10,6 +12,8 @@ export const airflowReading = z.strictObject({
   ...setupKeys,
   at: thingId.optional(),
   seen: z.enum(airflowSeen),
+  /** How the symptom comes and goes; what is seen is then what it gives while failing. */
+  pattern: z.enum(patterns).optional(),
 });
 type AirflowTest = TestIn<typeof airflowReading, "seen">;
 
@@ -93,6 +97,7 @@ export const airflowTest = wordTest(airflowReading, ["seen"], {
     );
   },
   seen: ({ seen }) => seen,
+  also: (compiled, { pattern }) => (pattern ? patternOdds(compiled, pattern) : null),
   simulate: (vehicle, test) => ({ seen: vehicle.airflow(test) }),
   slip: ({ chance }) => ({ seen: chance.pick(["none", "weak", "normal"]) }),
 });

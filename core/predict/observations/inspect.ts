@@ -25,9 +25,9 @@ type InspectOdds = readonly [
 
 /** What an inspection finds on a sound thing (common practice, no source). */
 const soundOdds: InspectOdds = [0.934, 0.03, 0.009, 0.015, 0.01, 0.002];
-/** Next to a part or plug that burnt, and next to one that got wet (common practice, no source). */
+/** Next to a part or plug that burnt, and next to a control, which water or heat killed (common practice, no source). */
 const besideHeat: InspectOdds = [0.67, 0.03, 0.27, 0.015, 0.01, 0.005];
-const besideWater: InspectOdds = [0.67, 0.1, 0.06, 0.15, 0.015, 0.005];
+const besideControl: InspectOdds = [0.62, 0.1, 0.12, 0.14, 0.015, 0.005];
 /** What a careless inspection, or one of the wrong thing, reports: usually nothing, seldom damage that is not there. */
 const carelessOdds: Readonly<Record<string, number>> = {
   clean: 0.9,
@@ -68,9 +68,17 @@ function kindAt(compiled: CompiledCircuit, at: string): string {
   return part === undefined || part.kind === "inline" ? "pin" : part.kind;
 }
 
-/** Modes whose heat, or whose cause in water, reaches the neighbour. */
-const burns = new Set(["pin high", "pin open", "resistor open", "resistor high"]);
-const soaks = new Set(["module dead", "module full-on", "module stuck"]);
+/** Modes whose heat reaches the neighbour, and those of a control, whose water may as well. */
+const burns = new Set([
+  "pin high",
+  "pin open",
+  "resistor open",
+  "resistor high",
+  "selector open",
+  "selector high",
+  "relay high",
+]);
+const controls = new Set(["module dead", "module full-on", "module stuck"]);
 
 /** What a sound thing shows beside a failed one: heat and water travel along the plug. */
 function neighbour(compiled: CompiledCircuit, { fault }: Variant, at: string): InspectOdds | null {
@@ -80,7 +88,7 @@ function neighbour(compiled: CompiledCircuit, { fault }: Variant, at: string): I
     if (!plugsOf(circuit, failed).includes(at) && !plugsOf(circuit, at).includes(failed)) continue;
     const signs = `${kindAt(compiled, failed)} ${mode}`;
     if (burns.has(signs)) return besideHeat;
-    if (soaks.has(signs)) return besideWater;
+    if (controls.has(signs)) return besideControl;
   }
   return null;
 }

@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import type { Problem } from "../../problem/problem";
 import type { Setup } from "../../solve/netlist/setup";
+import type { Timed } from "../moment";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
 import type { RowCells } from "../tables/setupTable";
 import type { TestedVehicle } from "./testedVehicle";
@@ -9,13 +10,19 @@ import type { Tool } from "./tool";
 
 /** A test of any kind, and a reading of any kind. */
 export type AnyTest = Setup & { readonly test: string };
-export type AnyReading = AnyTest & { readonly heard?: boolean | undefined };
+export type AnyReading = AnyTest & Omit<Timed, "test">;
 
 /** The format of one test's readings: a strict object identified by `test`. */
 export type ReadingSchema = z.ZodObject<{ test: z.ZodLiteral<string> }, z.core.$strict>;
 
+/** Keys of a reading that say how it is known and when it was taken. */
+export const toldKeys = ["heard", "state", "temperature", "minutesIn", "pattern"] as const;
+
 /** A test without its result: what to do, not yet the outcome. */
-export type TestIn<S extends ReadingSchema, K extends string> = Omit<z.infer<S>, K | "heard">;
+export type TestIn<S extends ReadingSchema, K extends string> = Omit<
+  z.infer<S>,
+  K | (typeof toldKeys)[number]
+>;
 /** The result. */
 type ResultIn<S extends ReadingSchema, K extends string> = Pick<z.infer<S>, Extract<K, keyof z.infer<S>>>;
 

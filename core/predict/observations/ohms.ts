@@ -41,6 +41,25 @@ function partPairs(compiled: CompiledCircuit): OhmsTest[] {
   });
 }
 
+/** Ways to measure a switch by itself: its plug off, from its common to each output where that is closed. */
+function switchPairs({ netlist }: CompiledCircuit): OhmsTest[] {
+  const { parts, connectors, settings } = netlist.circuit;
+  return parts.flatMap((part) => {
+    if (part.kind !== "selector") return [];
+    const common = `${part.id}.${part.common}`;
+    const plug = connectors.find(({ pins }) => Object.values(pins).includes(common));
+    if (!plug) return [];
+    const outputs = [...new Set(Object.values(part.closes).flat())];
+    return outputs.flatMap((output): OhmsTest[] => {
+      const at = (part.settings ?? settings).find((setting) => part.closes[setting]?.includes(output));
+      const red = `${part.id}.${output}`;
+      if (at === undefined || !Object.values(plug.pins).includes(red)) return [];
+      const stands = part.settings ? { selectors: { [part.id]: at } } : { setting: at };
+      return [{ test: "ohms", red, black: common, unplugged: [plug.id], ...stands }];
+    });
+  });
+}
+
 /**
  * Searching for a short with the battery disconnected: from the load side of each fuse to ground, with the fuse out
  * and one thing after another unplugged; and from each pin of a disconnected plug.
@@ -102,7 +121,7 @@ export const ohmsTest = numberTest(ohmsReading, {
       : []),
   ],
   reaches: ({ red, black }, { netlist }) => [red, black, netlist.battery.id],
-  candidates: partPairs,
+  candidates: (compiled) => [...partPairs(compiled), ...switchPairs(compiled)],
   shortHunt: toGround,
   value: (compiled, test) => {
     const red = nodeAt(compiled, test.red) ?? -1;

@@ -5,11 +5,14 @@ import type { Change } from "../../solve/netlist/change";
 import type { Netlist } from "../../solve/netlist/netlist";
 import { type Setup, setupKey, setupState } from "../../solve/netlist/setup";
 import { type HealthyNetwork, PointSolver } from "../../solve/pointSolver";
+import { type Moment, rowsAt } from "../moment";
 import { type RowChanges, SetupTable } from "./setupTable";
 import { type VehicleSample, vehicleSamples } from "./vehicleSample";
 
 /** A suspect at one size, and the table rows of its readings with their frequencies. */
 export interface Variant extends CatalogueEntry {
+  /** The table row of the fault itself. */
+  readonly row: number;
   readonly rows: readonly { readonly row: number; readonly share: number }[];
   /** Its repair; faults with the same repair need not be separated. */
   readonly repair: Repair;
@@ -62,6 +65,8 @@ export class CompiledCircuit {
   private readonly ohmsColumns = new Map<string, Float64Array>();
   /** The same by the set-up object itself, for tests that are weighed again and again. */
   private readonly tableOf = new WeakMap<Setup, SetupTable>();
+  /** This circuit at each moment, made on first use; the tables are the same. */
+  private readonly moments = new Map<Moment, CompiledCircuit>([["usual", this]]);
 
   constructor(
     readonly netlist: Netlist,
@@ -90,16 +95,10 @@ export class CompiledCircuit {
     const repairs = new RepairList();
     this.variants = catalogue(netlist).map((entry) => {
       const row = rowFor(entry);
-      const share = entry.fault.presentShare;
       return {
         ...entry,
-        rows:
-          share < 1
-            ? [
-                { row, share },
-                { row: 0, share: 1 - share },
-              ]
-            : [{ row, share }],
+        row,
+        rows: rowsAt(row, entry.fault, "usual"),
         repair: repairs.of(entry.fault.parts),
       };
     });
@@ -120,6 +119,19 @@ export class CompiledCircuit {
     const [nominal] = this.samples;
     if (!nominal) return [];
     return [...this.solver.solve(nominal.values, setupState(this.netlist, setup), []).speeds];
+  }
+
+  /**
+   * The same circuit as readings of a moment see it: each suspect's fault is there as often as it is then. Everything
+   * but the suspects' rows is shared.
+   */
+  at(moment: Moment): CompiledCircuit {
+    const known = this.moments.get(moment);
+    if (known) return known;
+    const variants = this.variants.map((own) => ({ ...own, rows: rowsAt(own.row, own.fault, moment) }));
+    const made: CompiledCircuit = Object.assign(Object.create(this) as CompiledCircuit, { variants });
+    this.moments.set(moment, made);
+    return made;
   }
 
   /** Table rows of a suspect's readings; those of a vehicle without a fault for `healthyVariant`. */
@@ -178,30 +190,35 @@ export class CompiledCircuit {
   }
 
   /**
-   * Ohms between two nodes on the dead circuit with the battery disconnected, nominal values, by row; Infinity if not
-   * connected. A row is solved on first use.
+   * Ohms between two nodes on the dead circuit with the battery disconnected, by row and sampled vehicle; Infinity if
+   * not connected. Parts are nominal, and each vehicle has its own size of the fault. A cell is solved on first use.
    */
-  ohmsBetween(setup: Setup, red: number, black: number): (row: number) => number {
+  ohmsBetween(setup: Setup, red: number, black: number): (row: number, sample: number) => number {
     const key = `${setupKey(this.netlist, setup)}|${red}|${black}`;
-    let column = this.ohmsColumns.get(key);
-    if (!column) {
-      column = new Float64Array(this.rows.length).fill(Number.NaN);
-      this.ohmsColumns.set(key, column);
-    }
-    const known = column;
+    const count = this.samples.length;
+    const known = this.ohmsColumns.get(key) ?? new Float64Array(this.rows.length * count).fill(Number.NaN);
+    this.ohmsColumns.set(key, known);
     const state = setupState(this.netlist, setup, true);
     let network: HealthyNetwork | undefined;
-    return (row) => {
-      const ohms = known[row] as number;
-      if (!Number.isNaN(ohms)) return ohms;
+    const solved = (changes: readonly Change[]): number => {
       const [nominal] = this.samples;
       if (!nominal) return 0;
-      const changes = this.rows[row]?.[0] ?? healthy;
       network ??= this.solver.healthyNetwork(nominal.values, state);
       if (!this.solver.solveOn(network, changes)) this.solver.solve(nominal.values, state, changes);
-      known[row] = this.solver.ohmsBetween(red, black);
-      return known[row];
+      return this.solver.ohmsBetween(red, black);
     };
+    const at = (row: number, sample: number): number => {
+      const cell = row * count + sample;
+      const met = known[cell] as number;
+      if (!Number.isNaN(met)) return met;
+      const bySample = this.rows[row] ?? [];
+      // A fault of one size for all vehicles, or one that makes no difference here, is solved once.
+      const once = sample > 0 && (bySample[sample] === bySample[0] || at(row, 0) === at(0, 0));
+      const ohms = once ? at(row, 0) : solved(bySample[sample] ?? healthy);
+      known[cell] = ohms;
+      return ohms;
+    };
+    return at;
   }
 
   /** Set-ups of most tests: the live ones, and key off with the switch on its strongest setting. */
