@@ -65,6 +65,9 @@ const modeWords: Readonly<Record<string, string>> = {
   thermal: "quits when hot",
   "fades-hot": "fades when hot",
   "vent-whistle": "whistles at its vent hole",
+  scrape: "wheel rubs on its housing",
+  "knob-turns": "knob turns without its contacts",
+  chafed: "chafed, touches ground at times",
   dead: "dead",
   "full-on": "full on",
   stuck: "stuck part-way",
@@ -76,6 +79,9 @@ export const faultTitle = (
   { fault, family }: { readonly fault: Repair; readonly family: string },
 ): string => `${repairName(circuit, [...new Set(fault.parts)])}: ${faultWords(family)}`;
 
+/** Whether a fault's place is a fuse's or relay's socket, as `K3/87`, and not a wire's end. */
+const isSocket = (where: string): boolean => /\/(?!from$|to$)/.test(where);
+
 /** A fault in words: `link open`, `pin 4 bad contact`, `tight, draws too much, then link open`. */
 export function faultWords(fault: string): string {
   return fault
@@ -85,11 +91,14 @@ export function faultWords(fault: string): string {
       const where = one.slice(0, colon);
       const mode = one.slice(colon + 1).split("@")[0] ?? "";
       const piece = where.split(".")[1];
-      const inner = where.includes(":")
-        ? `pin ${where.slice(where.indexOf(":") + 1)}`
-        : piece === "link"
-          ? "thermal link"
-          : piece;
+      const socket = isSocket(where) ? where.split("/")[1] : undefined;
+      const inner = socket
+        ? `socket ${socket}`
+        : where.includes(":")
+          ? `pin ${where.slice(where.indexOf(":") + 1)}`
+          : piece === "link"
+            ? "thermal link"
+            : piece;
       return `${inner ? `${inner} ` : ""}${modeWords[mode] ?? mode}`;
     })
     .join(", then ");
@@ -101,6 +110,7 @@ const labelNames: Readonly<Record<string, string>> = {
   element: "pack coil",
   pin: "plug pin",
   wire: "wire",
+  socket: "fuse or relay socket",
   CAR: "filter or duct",
   car: "filter or duct",
   connector: "plug",

@@ -1,3 +1,4 @@
+import type { Pattern } from "@core/predict/moment";
 import type { BoardGroup } from "@core/records/boardGroup";
 
 /** The complaint page's words for what a speed does. */
@@ -7,6 +8,20 @@ export const airflowWords = {
   normal: "normal",
   strong: "too strong",
 } as const;
+
+/** How a symptom comes and goes, beside what the speed does. */
+export const patternWords = {
+  "comes-and-goes": "comes and goes",
+  fades: "fades",
+  "only-cold": "only cold",
+  "only-hot": "only hot",
+  "only-wet": "only wet",
+  "only-bumps": "only on bumps",
+} as const satisfies Readonly<Record<Pattern, string>>;
+
+/** Whether the symptom is there now, on a button; and when a reading was taken, in the evidence. */
+export const nowWords = { failing: "failing", working: "working" } as const;
+export const takenWords = { failing: "while it failed", working: "while it worked" } as const;
 
 export const stageWords = {
   probing: "probing",

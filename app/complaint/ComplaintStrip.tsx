@@ -1,84 +1,155 @@
+import { type Pattern, patterns } from "@core/predict/moment";
 import { airflowSeen } from "@core/predict/observations/airflowSeen";
-import { airflowWords } from "@words/stateWords";
+import { airflowWords, patternWords } from "@words/stateWords";
 import { QueuedForm, usePending } from "../entries/QueuedForm";
+import { Fold } from "../ui/Fold";
 
-export type AirflowWord = (typeof airflowSeen)[number];
+/** What a speed does, and how that comes and goes. */
+export interface HeardSpeed {
+  readonly seen: (typeof airflowSeen)[number];
+  readonly pattern: Pattern | null;
+}
 
 export interface StripProps {
   readonly settings: readonly string[];
-  readonly heard: Readonly<Record<string, AirflowWord>>;
+  readonly heard: Readonly<Record<string, HeardSpeed>>;
   /** One token for each setting, so that the same tap sent twice is stored once. */
   readonly tokens: Readonly<Record<string, string>>;
 }
 
-/** One column per speed, one row per word: a tap says what that speed does, a second tap deletes it. */
+/**
+ * One column per speed, one row per word: a tap says what that speed does, a second tap deletes it. Below, one more tap
+ * says how it comes and goes.
+ */
 export function ComplaintStrip({ settings, heard, tokens }: StripProps) {
   return (
-    <table className="w-full table-fixed border-separate border-spacing-1">
-      <caption className="sr-only">What each speed does</caption>
-      <thead>
-        <tr>
-          <td className="w-[5.2rem] max-md:w-16" />
-          {settings.map((setting) => (
-            <th key={setting} scope="col" className="h-8 font-bold">
-              {setting}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
+    <>
+      <StripTable caption="What each speed does" settings={settings}>
         {airflowSeen.map((word) => (
-          <tr key={word}>
-            <th scope="row" className="pr-2 text-right text-base font-normal text-soft">
-              {airflowWords[word]}
-            </th>
+          <StripRow key={word} title={airflowWords[word]}>
             {settings.map((setting) => (
-              <td key={setting} className="p-0">
-                <StripCell
-                  setting={setting}
-                  word={word}
-                  chosen={heard[setting] === word}
-                  token={tokens[setting] ?? ""}
-                />
-              </td>
+              <StripCell
+                key={setting}
+                setting={setting}
+                title={airflowWords[word]}
+                fields={{ seen: word, pattern: word === "normal" ? "" : (heard[setting]?.pattern ?? "") }}
+                cleared={{ seen: "", pattern: "" }}
+                chosen={heard[setting]?.seen === word}
+                token={tokens[setting] ?? ""}
+              />
             ))}
-          </tr>
+          </StripRow>
         ))}
-      </tbody>
-    </table>
+      </StripTable>
+      <Fold
+        title="It does not do this all the time"
+        initially={Object.values(heard).some(({ pattern }) => pattern)}
+      >
+        <StripTable caption="When each speed does it" settings={settings}>
+          {patterns.map((pattern) => (
+            <StripRow key={pattern} title={patternWords[pattern]}>
+              {settings.map((setting, place) => {
+                const own = heard[setting];
+                const asItShould = place === 0 ? "none" : "normal";
+                if (!own || own.seen === asItShould) return <td key={setting} />;
+                return (
+                  <StripCell
+                    key={setting}
+                    setting={setting}
+                    title={patternWords[pattern]}
+                    fields={{ seen: own.seen, pattern }}
+                    cleared={{ seen: own.seen, pattern: "" }}
+                    chosen={own.pattern === pattern}
+                    token={tokens[setting] ?? ""}
+                  />
+                );
+              })}
+            </StripRow>
+          ))}
+        </StripTable>
+        <p className="text-base text-soft">
+          Say what it does while it fails, and when. Then take your readings while it fails.
+        </p>
+      </Fold>
+    </>
   );
+}
+
+interface StripTableProps {
+  readonly caption: string;
+  readonly settings: readonly string[];
+  readonly children: React.ReactNode;
+}
+
+const StripTable = ({ caption, settings, children }: StripTableProps) => (
+  <table className="w-full table-fixed border-separate border-spacing-1">
+    <caption className="sr-only">{caption}</caption>
+    <thead>
+      <tr>
+        <td className="w-[5.2rem] max-md:w-16" />
+        {settings.map((setting) => (
+          <th key={setting} scope="col" className="h-8 font-bold">
+            {setting}
+          </th>
+        ))}
+      </tr>
+    </thead>
+    <tbody>{children}</tbody>
+  </table>
+);
+
+const StripRow = ({ title, children }: { title: string; children: React.ReactNode }) => (
+  <tr>
+    <th scope="row" className="pr-2 text-right text-base font-normal text-soft">
+      {title}
+    </th>
+    {children}
+  </tr>
+);
+
+interface CellFields {
+  readonly seen: string;
+  readonly pattern: string;
 }
 
 interface CellProps {
   readonly setting: string;
-  readonly word: AirflowWord;
+  readonly title: string;
+  /** What a tap says of the speed, and what a second tap leaves. */
+  readonly fields: CellFields;
+  readonly cleared: CellFields;
   readonly chosen: boolean;
   readonly token: string;
 }
 
-function StripCell({ setting, word, chosen, token }: CellProps) {
+function StripCell({ setting, title, fields, cleared, chosen, token }: CellProps) {
   const pending = usePending({ intent: "heard", setting });
-  const pressed = pending ? pending.seen === word : chosen;
-  const waiting = pending !== null && (pending.seen === word || (pending.seen === "" && chosen));
+  const said = (own: CellFields): boolean => pending?.seen === own.seen && pending.pattern === own.pattern;
+  const pressed = pending ? said(fields) : chosen;
+  const waiting = said(fields) || (chosen && said(cleared));
+  const sent = pressed ? cleared : fields;
   return (
-    <QueuedForm words={({ seen }) => `speed ${setting}: ${seen ? airflowWords[word] : "deleted"}`}>
-      <input type="hidden" name="intent" value="heard" />
-      <input type="hidden" name="token" value={token} />
-      <input type="hidden" name="setting" value={setting} />
-      <button
-        type="submit"
-        name="seen"
-        value={pressed ? "" : word}
-        aria-pressed={pressed}
-        aria-label={`${setting}: ${airflowWords[word]}`}
-        aria-busy={waiting}
-        className={`block h-12 w-full rounded-card border-[1.5px] ${pressed ? "border-ink bg-ink font-bold text-paper" : "border-[var(--edge)] bg-card text-soft"} ${waiting ? "border-dashed" : ""}`}
-      >
-        <span className="max-md:hidden">{pressed ? airflowWords[word] : ""}</span>
-        <span aria-hidden="true" className="md:hidden">
-          {pressed ? "●" : ""}
-        </span>
-      </button>
-    </QueuedForm>
+    <td className="p-0">
+      <QueuedForm words={() => `speed ${setting}: ${pressed ? "deleted" : title}`}>
+        <input type="hidden" name="intent" value="heard" />
+        <input type="hidden" name="token" value={token} />
+        <input type="hidden" name="setting" value={setting} />
+        <input type="hidden" name="pattern" value={sent.pattern} />
+        <button
+          type="submit"
+          name="seen"
+          value={sent.seen}
+          aria-pressed={pressed}
+          aria-label={`${setting}: ${title}`}
+          aria-busy={waiting}
+          className={`block h-12 w-full rounded-card border-[1.5px] ${pressed ? "border-ink bg-ink font-bold text-paper" : "border-[var(--edge)] bg-card text-soft"} ${waiting ? "border-dashed" : ""}`}
+        >
+          <span className="max-md:hidden">{pressed ? title : ""}</span>
+          <span aria-hidden="true" className="md:hidden">
+            {pressed ? "●" : ""}
+          </span>
+        </button>
+      </QueuedForm>
+    </td>
   );
 }

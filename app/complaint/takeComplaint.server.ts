@@ -1,12 +1,13 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { complaintQuestions, everyAnswer } from "@core/diagnose/tests/complaintQuestions";
+import { patterns } from "@core/predict/moment";
 import { airflowSeen } from "@core/predict/observations/airflowSeen";
 import type { Reading } from "@core/predict/reading";
 import { promiseSchema } from "@core/records/promise";
 import { setWords } from "@db/repositories/jobs.server";
 import { setHeard } from "@db/repositories/readings.server";
 import { answerText, topicText } from "@words/complaintWords";
-import { airflowWords } from "@words/stateWords";
+import { airflowWords, patternWords } from "@words/stateWords";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
 import { intoJob, type Refused } from "../job/intoJob.server";
@@ -19,6 +20,7 @@ const form = z.discriminatedUnion("intent", [
     token: z.uuid(),
     setting: z.string().max(16),
     seen: z.union([z.enum(airflowSeen), z.literal("")]),
+    pattern: z.union([z.enum(patterns), z.literal("")]).default(""),
   }),
   z.object({
     intent: z.literal("asked"),
@@ -42,7 +44,7 @@ type Heard = Extract<z.infer<typeof form>, { intent: "heard" | "asked" }>;
 /** A complaint as a reading, any reading of the same test, and its words; or what is wrong with it. */
 function heardReading(circuit: Circuit, sent: Heard) {
   if (sent.intent === "heard") {
-    const { setting, seen } = sent;
+    const { setting, seen, pattern } = sent;
     if (!circuit.settings.includes(setting))
       return { problem: "This circuit has no such speed. Load the page again." };
     const as = (own: (typeof airflowSeen)[number]): Reading => ({
@@ -52,8 +54,8 @@ function heardReading(circuit: Circuit, sent: Heard) {
     });
     return {
       any: as("none"),
-      told: seen === "" ? null : as(seen),
-      words: `speed ${setting}: ${seen === "" ? "deleted" : airflowWords[seen]}`,
+      told: seen === "" ? null : { ...as(seen), ...(pattern === "" ? {} : { pattern }) },
+      words: `speed ${setting}: ${seen === "" ? "deleted" : airflowWords[seen]}${pattern === "" ? "" : `, ${patternWords[pattern]}`}`,
     };
   }
   const question = complaintQuestions(circuit).find(({ id }) => id === sent.question);

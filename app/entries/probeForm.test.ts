@@ -37,6 +37,17 @@ describe("an offered test with its result", () => {
     expect(offered(ohms, { value: "9", about: "2.17" })).toEqual({ reading: { ...ohms, ohms: 2.17 } });
   });
 
+  test("says when it was taken, unless that cannot matter", () => {
+    expect(offered(light, { seen: "dark", state: "failing" })).toEqual({
+      reading: { ...light, seen: "dark", state: "failing" },
+    });
+    expect(offered(light, { seen: "dark", state: "" })).toEqual({ reading: { ...light, seen: "dark" } });
+    const look = { test: "look", at: "X5" };
+    expect(offered(look, { seen: "melted", state: "working" })).toEqual({
+      reading: { ...look, seen: "melted" },
+    });
+  });
+
   test.each([
     ["a word the light never gives", light, { seen: "<script>" }],
     ["an empty value", { test: "volts", red: "X3:1", black: "G1.-" }, { value: "" }],

@@ -1,5 +1,6 @@
 import { cautions } from "@core/diagnose/tests/caution";
 import { strategies } from "@core/diagnose/tests/strategy";
+import { states } from "@core/predict/moment";
 import { observationOf, observations } from "@core/predict/observations/index";
 import { pickedTest } from "@core/predict/observations/testForm";
 import { parseTest, type Reading, readingSchema } from "@core/predict/reading";
@@ -11,6 +12,9 @@ import { z } from "zod";
 
 const short = z.string().max(64);
 
+/** Whether the symptom was there; empty if nobody said. */
+const state = z.union([z.enum(states), z.literal("")]).optional();
+
 const offeredForm = z.object({
   intent: z.literal("reading"),
   token: z.uuid(),
@@ -20,6 +24,7 @@ const offeredForm = z.object({
   /** The middle of the range that was tapped instead of a figure. */
   about: short.optional(),
   noEnd: z.literal("yes").optional(),
+  state,
 });
 
 const ownForm = z.object({
@@ -33,6 +38,7 @@ const ownForm = z.object({
   at: short.default(""),
   unplugged: short.default(""),
   result: short,
+  state,
 });
 
 /** Everything the probe page can ask for. */
@@ -71,6 +77,10 @@ function checked(engine: CompiledCircuit, input: unknown): Entered {
   return wrong ? { problem: problemText(wrong) } : { reading: parsed.data };
 }
 
+/** When a reading was taken; only a test of the running blower or of its wiring can be taken while it fails. */
+const takenAt = (test: string, said: z.infer<typeof state>) =>
+  said && observationOf(test).form.setup !== "none" ? { state: said } : {};
+
 /** The reading a filled-in suggested test makes. */
 export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof offeredForm>): Entered {
   let look: unknown;
@@ -82,7 +92,11 @@ export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof off
   const test = parseTest(look);
   if (!test) return { problem: "That test could not be read. Load the page again." };
   const typed = form.seen ?? form.about ?? form.value;
-  return checked(engine, { ...test, ...resultOf(test.test, typed, form.noEnd === "yes") });
+  return checked(engine, {
+    ...test,
+    ...takenAt(test.test, form.state),
+    ...resultOf(test.test, typed, form.noEnd === "yes"),
+  });
 }
 
 /** The result as typed or tapped; a figure if it can be read as one. */
@@ -103,6 +117,7 @@ export function ownReading(engine: CompiledCircuit, form: z.infer<typeof ownForm
   const test = pickedTest(observation, picked, { key: form.key, setting: form.setting, ...unplugged });
   return checked(engine, {
     ...test,
+    ...takenAt(form.test, form.state),
     ...resultOf(form.test, form.result, openCircuit.test(form.result.trim())),
   });
 }

@@ -7,6 +7,7 @@ import type { Dispatch, SetStateAction } from "react";
 import { memo, useState } from "react";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { Fold } from "../ui/Fold";
+import { NowField } from "./NowState";
 
 interface EnterTestProps {
   readonly token: string;
@@ -47,6 +48,7 @@ export const OwnReading = memo(function OwnReading(props: EnterTestProps) {
       <EntryForm passing className="grid grid-cols-2 gap-2 pb-3" key={props.token}>
         <input type="hidden" name="intent" value="own-reading" />
         <input type="hidden" name="token" value={props.token} />
+        <NowField />
         <TestSelect test={test} setTest={setTest} />
         {twoPoints && (
           <Choice title="Unplugged or pulled" name="unplugged" value={unplugged} onChange={setUnplugged}>

@@ -7,6 +7,7 @@ import { useQueue } from "../entries/browserQueue";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { KeyHint } from "../ui/KeyHint";
 import { Cautions } from "./Cautions";
+import { NowChoice, NowField, NowStart } from "./NowState";
 import type { OfferedTest } from "./offeredTest";
 
 /** Letter keys of a test light's outcomes. */
@@ -60,6 +61,7 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
         </h2>
         <p className="mt-1 text-base text-soft">{words.how}</p>
         <Cautions cautions={offered.cautions} token={token} />
+        <NowChoice />
         {/* Above the ranges, because on a phone those fill the card. */}
         <EntryProblem of={({ form }) => form === "next"} />
         <OutcomeButtons
@@ -74,6 +76,7 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
             <summary className="min-h-11 cursor-pointer py-2 underline">Why this test?</summary>
             <p className="text-soft">{offered.why}</p>
           </details>
+          <NowStart />
           <button
             type="button"
             aria-keyshortcuts={lettersOn ? "N" : undefined}
@@ -161,6 +164,7 @@ function OutcomeButtons({ token, offered, outcomeOf, lettersOn }: OutcomeButtons
       <input type="hidden" name="token" value={token} />
       <input type="hidden" name="form" value="next" />
       <input type="hidden" name="look" value={offered.look} />
+      <NowField />
       {offered.choices ? (
         offered.choices.map((choice, index) => {
           const outcome = outcomeOf.get(choice);

@@ -18,6 +18,7 @@ import { HandsBusy } from "./HandsBusy";
 import { KeyHelp } from "./KeyHelp";
 import { Lookahead } from "./Lookahead";
 import { NextTest } from "./NextTest";
+import { NowProvider } from "./NowState";
 import { OtherTests } from "./OtherTests";
 import { ProbePanel } from "./ProbePanel";
 import type { Probed, ProbeSheet } from "./probeData";
@@ -74,19 +75,21 @@ export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: Prob
   const later = usePainted(useMemo(() => ({ sheet, focus, token, job }), [sheet, focus, token, job]));
   const seen = { bench, job, setup, setSetup, later, under: shownUnder, onUnder: setUnder };
   return (
-    <div className="grid min-h-0 grow tall-phone:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] md:grid-rows-[minmax(0,1fr)] print:block">
-      <ProbeMain {...seen} board={board} onBoard={setBoard} lit={lit} onLight={light}>
-        <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
-      </ProbeMain>
-      <ProbeSide
-        {...seen}
-        next={next}
-        onNext={actions.next}
-        probe={probe}
-        healthy={healthy}
-        lettersOn={lettersOn}
-      />
-    </div>
+    <NowProvider varies={job.varies}>
+      <div className="grid min-h-0 grow tall-phone:pb-[50vh] md:grid-cols-[minmax(0,1fr)_23rem] md:grid-rows-[minmax(0,1fr)] print:block">
+        <ProbeMain {...seen} board={board} onBoard={setBoard} lit={lit} onLight={light}>
+          <KeyHelp open={help} onOpenChange={setHelp} lettersOn={lettersOn} />
+        </ProbeMain>
+        <ProbeSide
+          {...seen}
+          next={next}
+          onNext={actions.next}
+          probe={probe}
+          healthy={healthy}
+          lettersOn={lettersOn}
+        />
+      </div>
+    </NowProvider>
   );
 });
 

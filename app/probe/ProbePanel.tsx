@@ -23,6 +23,7 @@ import {
 import { type ShownSetup, withPlug } from "../sheet/shownSetup";
 import { KeyHint } from "../ui/KeyHint";
 import { Cautions } from "./Cautions";
+import { NowChoice, NowField } from "./NowState";
 import { useAnswer } from "./state/useAnswer";
 
 interface ProbePanelProps {
@@ -97,6 +98,7 @@ export function ProbePanel(props: ProbePanelProps) {
         cautions={(answer?.cautions ?? []).filter((caution) => !props.cautionsRead.includes(caution))}
         token={token}
       />
+      <NowChoice />
       <PanelEntry key={`${test} ${token}`} test={test} token={token} look={look} words={words} />
       <EntryProblem of={({ form }) => form === "panel"} />
     </section>
@@ -320,6 +322,7 @@ function PanelEntry({ test, token, look, words }: PanelEntryProps) {
       <input type="hidden" name="token" value={token} />
       <input type="hidden" name="form" value="panel" />
       <input type="hidden" name="look" value={JSON.stringify(look)} />
+      <NowField />
       {words.length > 0 ? (
         words.map((word) => (
           <button key={word} type="submit" name="seen" value={word} className="btn min-h-11 px-3 text-base">

@@ -10,6 +10,7 @@ import { cautionsOf } from "@core/diagnose/tests/caution";
 import { isCleared } from "@core/diagnose/verdict/cleared";
 import { parseFaultId } from "@core/fault/faultId";
 import { notListed, repairText, theCar } from "@core/fault/repair";
+import { comesAndGoes } from "@core/predict/moment";
 import { observationOf } from "@core/predict/observations/index";
 import { probedPoint } from "@core/predict/probedPoint";
 import { perCircuit } from "@core/predict/tables/perCircuit";
@@ -195,9 +196,10 @@ export function probeView(view: JobView) {
     id: job.id,
     stage: job.stage,
     school: job.school,
+    varies: comesAndGoes(activeReadings(view)),
     cautionsRead: job.cautionsRead,
     version: versionOf(stored, notes),
-    under: under.map((fault) => ({ fault, words: `${fault.split(/[.:]/)[0] ?? ""} ${faultWords(fault)}` })),
+    under: under.map((fault) => ({ fault, words: `${fault.split(/[.:/]/)[0] ?? ""} ${faultWords(fault)}` })),
     agreements: agreements(view, diagnosis, under),
     heard: Object.fromEntries([...words].map(([setting, seen]) => [setting, airflowWords[seen]])),
     doubt: Object.fromEntries(

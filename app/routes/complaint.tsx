@@ -4,7 +4,7 @@ import { readingsOf } from "@db/repositories/readings.server";
 import { answerText, topicText } from "@words/complaintWords";
 import { data, Link } from "react-router";
 import { ComplaintQuestionLine } from "../complaint/ComplaintQuestionLine";
-import { type AirflowWord, ComplaintStrip } from "../complaint/ComplaintStrip";
+import { ComplaintStrip, type HeardSpeed } from "../complaint/ComplaintStrip";
 import { speedLook, takeComplaint } from "../complaint/takeComplaint.server";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
 import { jobAt } from "../job/jobView.server";
@@ -33,10 +33,11 @@ export async function loader({ params }: Route.LoaderArgs) {
       })),
     };
   });
-  const heard: Record<string, AirflowWord> = {};
+  const heard: Record<string, HeardSpeed> = {};
   for (const setting of circuit.settings) {
     const reading = byLook.get(testKey(speedLook(setting)));
-    if (reading?.test === "airflow") heard[setting] = reading.seen;
+    if (reading?.test === "airflow")
+      heard[setting] = { seen: reading.seen, pattern: reading.pattern ?? null };
   }
   return {
     id: job.id,

@@ -15,6 +15,16 @@ const fourDead = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4"
 const onlyTop = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" });
 const allRight = heard({ off: "none", "1": "normal", "2": "normal", "3": "normal", "4": "normal" });
 
+/** Air that fades on every speed. */
+const fading: Reading[] = ["1", "2", "3", "4"].map((setting) => ({
+  test: "airflow",
+  heard: true,
+  key: "run",
+  setting,
+  seen: "weak",
+  pattern: "fades",
+}));
+
 describe("the trade's cases", () => {
   test("only the top speed, the switch's outputs good, the plug melted: the pack and its plug", () => {
     const { parts, verdict, conflicts } = diagnosed("whimbrel-four-speed", [
@@ -117,6 +127,60 @@ describe("the trade's cases", () => {
     ]);
     expect(parts[0]?.part).toBe("X3");
     expect(parts[0]?.p).toBeGreaterThan(0.8);
+  });
+
+  test("it quits hot, with feed, ground and command good while it is dead: the control", () => {
+    const { settings } = shippedEngine("whimbrel-pwm-low").netlist.circuit;
+    const [off = "0", ...speeds] = settings;
+    const quits: Reading[] = speeds.map((setting) => ({
+      test: "airflow",
+      heard: true,
+      key: "run",
+      setting,
+      seen: "none",
+      pattern: "only-hot",
+    }));
+    const top = speeds.at(-1) ?? off;
+    const failing = { state: "failing", temperature: "hot" } as const;
+    const command = shippedEngine("whimbrel-pwm-low").table({ key: "run", setting: top });
+    const node = shippedEngine("whimbrel-pwm-low").netlist.nodeOf.get("X4:3") ?? -1;
+    const { parts, suspects, conflicts } = diagnosed("whimbrel-pwm-low", [
+      ...heard({ [off]: "none" }),
+      ...quits,
+      { ...volts("X3:1", top, 12.4), state: "working" },
+      { ...light("X4:1", "G1.-", top, "bright"), ...failing },
+      { ...light("X4:2", "G1.+", top, "bright"), ...failing },
+      { ...volts("X4:3", top, Number(command.voltsAt(0, 0, node).toFixed(2))), ...failing },
+      { test: "volts", red: "X3:1", black: "X3:2", key: "run", setting: top, volts: 0.02, ...failing },
+      { ...fusedLeads, seen: "normal", ...failing },
+    ]);
+    expect(parts[0]?.part).toBe("A1");
+    expect(suspects.find(({ repair }) => repair.parts[0] === "A1")?.modes).toEqual(["thermal"]);
+    expect(conflicts).toEqual([]);
+  });
+
+  test("it fades with the motor, and smells burnt: the motor or its hot joint", () => {
+    const { parts } = diagnosed("whimbrel-four-speed", [
+      ...heard({ off: "none" }),
+      ...fading,
+      { test: "smell", key: "run", setting: "4", seen: "burnt" },
+      { test: "amps", around: "M1", key: "run", setting: "4", amps: 7, state: "failing" },
+    ]);
+    const motorOrJoint = parts.filter(({ part }) => part === "M1" || part === "X3");
+    expect(["M1", "X3"]).toContain(parts[0]?.part);
+    expect(motorOrJoint.reduce((sum, { p }) => sum + p, 0)).toBeGreaterThan(0.6);
+  });
+
+  test("it fades while the motor sounds and draws right: ice, or the duct", () => {
+    const { parts, suspects } = diagnosed("whimbrel-four-speed", [
+      ...heard({ off: "none" }),
+      ...fading,
+      { test: "listen", key: "run", setting: "4", seen: "quiet", state: "failing" },
+      { test: "volts", red: "X3:1", black: "X3:2", key: "run", setting: "4", volts: 11.9, state: "failing" },
+      { test: "amps", around: "M1", key: "run", setting: "4", amps: 15, state: "failing" },
+    ]);
+    expect(parts[0]?.part).toBe("CAR");
+    expect(["iced", "duct-blocked"]).toContain(suspects[0]?.modes[0]);
   });
 });
 

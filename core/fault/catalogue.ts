@@ -109,6 +109,7 @@ function partDrafts(netlist: Netlist, part: Part): Draft[] {
       return part.pins.flatMap((pin) => drafts(`${part.id}:${pin}`, modeWeights.otherPin));
     case "selector":
       return [
+        ...standingKnob(part.id, (part.settings ?? netlist.circuit.settings).length),
         ...drafts(`${part.id}.${part.common}`, modeWeights.switchCommon),
         ...ownBranches(netlist, part.id).flatMap((id) => drafts(id, modeWeights.switchContact)),
       ];
@@ -118,6 +119,33 @@ function partDrafts(netlist: Netlist, part: Part): Draft[] {
     }
   }
 }
+
+/** A switch's knob that turns without its contacts, at every setting they may stand at. */
+const standingKnob = (where: string, settings: number): Draft[] =>
+  Array.from({ length: settings }, (_, index) => ({
+    names: [{ where, mode: "knob-turns", value: index + 1 }],
+    bands: [null],
+    weight: modeWeights.switchKnob["knob-turns"] / settings,
+  }));
+
+/** The sockets of fuses, and those of relays that carry a load, where a wire ends without a plug. */
+function sockets({ circuit, points }: Netlist): string[] {
+  return circuit.parts.flatMap(({ id, kind }) => {
+    const contacts = kind === "fuse" ? ["in", "out"] : kind === "relay" ? ["30", "87"] : [];
+    return contacts.flatMap((contact) => {
+      const terminal = `${id}.${contact}`;
+      const wired = circuit.wires.some(({ from, to }) => from === terminal || to === terminal);
+      return wired && !points.pinOnTerminal.has(terminal) ? [`${id}/${contact}`] : [];
+    });
+  });
+}
+
+/** Wires that lie behind a load, so that a short to the body blows no fuse. */
+const bareWires = (netlist: Netlist): string[] =>
+  netlist.circuit.wires.flatMap(({ id }) => {
+    const branch = netlist.branches[netlist.branchOf.get(`${id}/from`) ?? netlist.branchOf.get(id) ?? -1];
+    return branch && !distances(netlist, branch.a).has(netlist.battery.positive) ? [id] : [];
+  });
 
 const ownBranches = (netlist: Netlist, owner: string): string[] =>
   netlist.branches.filter((branch) => branch.owner === owner).map(({ id }) => id);
@@ -133,6 +161,8 @@ function single(netlist: Netlist): Draft[] {
       }),
     ),
     ...circuit.wires.flatMap(({ id }) => drafts(id, modeWeights.wire)),
+    ...bareWires(netlist).flatMap((id) => drafts(id, modeWeights.bareWire)),
+    ...sockets(netlist).flatMap((id) => drafts(id, modeWeights.socket)),
     ...(netlist.motors.length > 0 ? drafts(theCar, modeWeights.car) : []),
   ];
 }

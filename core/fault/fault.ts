@@ -53,15 +53,22 @@ function seriesEffect(netlist: Netlist, name: FaultName): Outcome | null {
   }
 }
 
+/** Share of readings taken while a chafed wire touches the body (judgement, no source). */
+const touchingShare = 0.5;
+
 function wireShort(netlist: Netlist, name: FaultName): Outcome | null {
   const from = netlist.nodeOf.get(`${name.where}/from`);
   if (from === undefined || !netlist.circuit.wires.some(({ id }) => id === name.where)) return null;
-  const to =
-    name.mode === "to-ground" ? reference : name.mode === "to-feed" ? netlist.battery.positive : null;
-  if (to === null) return null;
+  const to = new Map([
+    ["to-ground", reference],
+    ["chafed", reference],
+    ["to-feed", netlist.battery.positive],
+  ]).get(name.mode);
+  if (to === undefined) return null;
+  const presentShare = name.mode === "chafed" ? touchingShare : 1;
   return {
     ok: true,
-    value: { part: name.where, changes: [{ type: "bridge", a: from, b: to, ohms: shortOhms }] },
+    value: { part: name.where, changes: [{ type: "bridge", a: from, b: to, ohms: shortOhms }], presentShare },
   };
 }
 
@@ -195,6 +202,40 @@ function commonEffect(netlist: Netlist, name: FaultName): Outcome | null {
   return { ok: true, value: { ...first.value, changes } };
 }
 
+/** A bad contact in the socket of a fuse or relay, where the wire ends: `K3/87:high@1.5`. */
+function socketEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  const [part = "", contact] = name.where.split("/");
+  const kind = netlist.circuit.parts.find(({ id }) => id === part)?.kind;
+  if (!contact || (kind !== "fuse" && kind !== "relay")) return null;
+  const terminal = `${part}.${contact}`;
+  const wire = netlist.circuit.wires.find(({ from, to }) => from === terminal || to === terminal);
+  if (!wire) return null;
+  const effect = seriesEffect(netlist, {
+    ...name,
+    where: `${wire.id}/${wire.from === terminal ? "from" : "to"}`,
+  });
+  return effect?.ok ? { ok: true, value: { ...effect.value, part } } : effect;
+}
+
+/** Ohms of a contact that is closed (the format's nominal value). */
+const closedOhms = 0.005;
+
+/** A switch whose knob turns without its contacts, which stand at one setting, counted from 1. */
+function knobEffect(netlist: Netlist, name: FaultName): Outcome | null {
+  const part = netlist.circuit.parts.find(({ id }) => id === name.where);
+  if (name.mode !== "knob-turns" || part?.kind !== "selector") return null;
+  const settings = part.settings ?? netlist.circuit.settings;
+  const standsAt = settings[(name.value ?? 0) - 1];
+  if (standsAt === undefined)
+    return wrong("out-of-range", `${part.id}:knob-turns needs one of its ${settings.length} settings, as @1`);
+  const changes = netlist.branches.flatMap(({ a, b, control }, branch): Change[] => {
+    if (control?.by !== "selector" || control.part !== part.id) return [];
+    const open: Change = { type: "series", branch, ohms: Number.POSITIVE_INFINITY };
+    return control.closedIn.has(standsAt) ? [open, { type: "bridge", a, b, ohms: closedOhms }] : [open];
+  });
+  return { ok: true, value: { part: part.id, changes } };
+}
+
 /** Every way a fault may act; the first that knows the id's place and mode is used. */
 const effects = [
   carEffect,
@@ -203,6 +244,8 @@ const effects = [
   motorEffect,
   controlEffect,
   wireShort,
+  knobEffect,
+  socketEffect,
   commonEffect,
   seriesEffect,
 ];

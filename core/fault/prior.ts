@@ -21,6 +21,7 @@ export const modeWeights = {
     "bearing-worn": 1.5,
     unbalanced: 0.8,
     "vent-whistle": 0.8,
+    scrape: 0.6,
     "fades-hot": 1,
   },
   fuse: { blown: 1.5, high: 0.15 },
@@ -28,9 +29,15 @@ export const modeWeights = {
   relayContact: { high: 0.8 },
   switchContact: { open: 0.5, high: 0.4, loose: 0.3 },
   switchCommon: { open: 0.6, high: 0.6, loose: 0.2 },
+  /** Shared by the settings its contacts may stand at. */
+  switchKnob: { "knob-turns": 0.5 },
+  /** A fuse's or relay's socket that carries a load. */
+  socket: { high: 0.2 },
   loadPin: { open: 0.6, high: 0.9, loose: 0.3 },
   otherPin: { open: 0.15, high: 0.2, loose: 0.1 },
   wire: { open: 0.12, high: 0.08, loose: 0.05, "to-ground": 0.02, "to-feed": 0.02 },
+  /** A wire that can touch the body without blowing a fuse, because the blower's motor lies before it. */
+  bareWire: { chafed: 0.08 },
   ground: { open: 0.3, high: 0.5, loose: 0.15 },
   module: { dead: 5, "full-on": 2.5, stuck: 1.5, thermal: 1.5 },
   head: { dead: 1, stuck: 0.5 },

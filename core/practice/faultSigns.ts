@@ -1,11 +1,9 @@
 import type { Chance } from "../chance/chance";
 import type { Fault } from "../fault/fault";
-import { mechanicalModes } from "../motor/mechanicalMode";
+import { mechanicalModes, type Noise } from "../motor/mechanicalMode";
 import type { Netlist } from "../solve/netlist/netlist";
 import { type Condition, type FaultBehaviour, plainBehaviour } from "./hiddenFault";
 import type { World } from "./world";
-
-export type Noise = "quiet" | "squeal" | "rumble" | "tick" | "whistle";
 
 /** The question to the customer that a fault's condition answers. */
 const toldBy: Readonly<Record<Condition, string>> = {
@@ -50,8 +48,10 @@ export class FaultSigns {
       return chance.pick(behaviour.noise.words);
     if (runs && heard) {
       if (this.has("bearing-dry")) return chance.uniform() < 0.9 ? "squeal" : "whistle";
-      if (this.has("bearing-worn", "unbalanced")) return "rumble";
-      if (this.has("debris")) return "tick";
+      if (this.has("bearing-worn")) return chance.pick(["rumble", "rumble", "grind"]);
+      if (this.has("unbalanced")) return chance.pick(["rumble", "rumble", "rumble", "buzz"]);
+      if (this.has("debris")) return chance.pick(["tick", "tick", "tick", "scrape"]);
+      if (this.has("scrape")) return chance.pick(["scrape", "scrape", "scrape", "squeal"]);
       if (this.has("wheel-loose") && chance.uniform() < 0.5) return "tick";
       if (this.has("tight") && chance.uniform() < 0.2) return "squeal";
     }
@@ -87,7 +87,7 @@ export class FaultSigns {
     if (this.fault.parts.includes(at) && chance.uniform() < 0.25 + 0.75 * world.senses) {
       if (this.has("tight")) return chance.uniform() < 0.85 ? "stiff" : "rough";
       if (this.has("bearing-dry")) return chance.pick(["stiff", "stiff", "rough", "free"]);
-      if (this.has("debris", "bearing-worn")) return chance.uniform() < 0.8 ? "rough" : "free";
+      if (this.has("debris", "bearing-worn", "scrape")) return chance.uniform() < 0.8 ? "rough" : "free";
     }
     return chance.uniform() < 0.05 ? "rough" : "free";
   }

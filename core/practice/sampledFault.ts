@@ -85,11 +85,20 @@ export interface FaultSource {
 }
 
 /** Modes that the list of trade faults draws, with severities and behaviour of their own. */
-const tradeModes = new Set(["thermal", "fades-hot", "iced", "duct-blocked", "vent-whistle"]);
+const tradeModes = new Set([
+  "thermal",
+  "fades-hot",
+  "iced",
+  "duct-blocked",
+  "vent-whistle",
+  "scrape",
+  "knob-turns",
+  "chafed",
+]);
 
 /** Whether the list of trade faults draws faults like this one, so that the catalogue's own are not drawn as well. */
 function isTradeFault(netlist: Netlist, { names: [name, second], parts }: Fault): boolean {
-  if (!name || tradeModes.has(name.mode)) return true;
+  if (!name || tradeModes.has(name.mode) || name.where.includes("/")) return true;
   const part = netlist.circuit.parts.find(({ id }) => id === parts[0]);
   if (!second) return part?.kind === "selector" && name.where === `${part.id}.${part.common}`;
   if (part?.kind === "motor") return name.mode === "seized" && second.mode === "dead";

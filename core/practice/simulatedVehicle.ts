@@ -3,6 +3,7 @@
 
 import type { Chance } from "../chance/chance";
 import type { Fault } from "../fault/fault";
+import type { Noise } from "../motor/mechanicalMode";
 import { rpmOf } from "../motor/motorConstants";
 import type { Pattern } from "../predict/moment";
 import { observationOf } from "../predict/observations/index";
@@ -15,7 +16,7 @@ import { lampEnds, type Setup, type SetupState, setupState } from "../solve/netl
 import { nominalValues, type Values } from "../solve/netlist/values";
 import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
-import { FaultSigns, type Noise } from "./faultSigns";
+import { FaultSigns } from "./faultSigns";
 import { type FaultBehaviour, patternTold, plainBehaviour, variesInTime } from "./hiddenFault";
 import { sampleValues } from "./sampledVehicle";
 import type { World } from "./world";

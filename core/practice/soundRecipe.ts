@@ -25,7 +25,7 @@ const stillRpm = 60;
 /**
  * The sound of a blower at a speed with a noise: blade pass and air from the fan, the hum of the commutation, and the
  * noise itself (common practice, no source: a squeal is a few kilohertz, a rumble beats once per turn, debris knocks
- * once per turn, a whistle keeps its pitch).
+ * once per turn, a whistle keeps its pitch, a scrape and a grind come and go with each turn, a buzz hums).
  */
 export function soundRecipe(rpm: number, noise: Noise): SoundRecipe {
   if (rpm < stillRpm) return { tones: [], hiss: null, blowsHertz: null };
@@ -46,6 +46,9 @@ export function soundRecipe(rpm: number, noise: Noise): SoundRecipe {
         ? [tone(turns, 0.4, "triangle", turns), tone(2.6 * turns, 0.25, "triangle", turns)]
         : []),
       ...(noise === "whistle" ? [tone(3100, 0.1)] : []),
+      ...(noise === "scrape" ? [tone(640 + 4 * turns, 0.16, "sawtooth", turns)] : []),
+      ...(noise === "grind" ? [tone(3.3 * turns, 0.3, "sawtooth", 2 * turns)] : []),
+      ...(noise === "buzz" ? [tone(140, 0.14, "sawtooth")] : []),
     ],
     hiss: { hertz: 350 + 900 * level, loud: 0.25 * level * level },
     blowsHertz: noise === "tick" ? turns : null,

@@ -111,13 +111,13 @@ function motorFaults(netlist: Netlist): TradeFault[] {
         }),
     },
     {
-      // A wheel that rubs on its housing. People call it a scrape, which for want of that word is a squeal or a rumble.
+      // A wheel that rubs on its housing.
       mode: "scrape",
       weight: 0.012,
       make: () => {
         const drag = placed(netlist, [named(id, "bearing-dry")]).changes;
         return hidden("mechanical", made(named(id, "scrape"), id, drag), {
-          noise: { words: ["squeal", "rumble"], stopsWithVentCovered: false },
+          noise: { words: ["scrape", "scrape", "squeal", "grind"], stopsWithVentCovered: false },
         });
       },
     },
@@ -169,7 +169,7 @@ function socketFaults(netlist: Netlist): TradeFault[] {
     make: (chance) => {
       const ohms = badContact(chance);
       const { changes } = placed(netlist, [named(`${id}/${end}`, "high", ohms)]);
-      return hidden("socket", made(named(`${owner}/${contact}`, "high", ohms), id, changes), {
+      return hidden("socket", made(named(`${owner}/${contact}`, "high", ohms), owner, changes), {
         visible: chance.uniform() < 0.5 ? new Map([[owner, "melted"]]) : new Map(),
       });
     },
@@ -179,12 +179,16 @@ function socketFaults(netlist: Netlist): TradeFault[] {
 /** A fuse stands this many times its rating for a while (ISO 8820-3 gives an hour at 1.1, minutes at 1.35). */
 const fuseStands = 1.35;
 
-/** Whether a change leaves every fuse in on every setting. */
+/** A short that pulls the battery below this is no bump but a fire. */
+const leastBatteryVolts = 11;
+
+/** Whether a change leaves every fuse in and the battery up on every setting. */
 function fusesStay(netlist: Netlist, changes: readonly Change[]): boolean {
   const solver = new PointSolver(netlist);
   const values = nominalValues(netlist);
   return netlist.circuit.settings.every((setting) => {
-    const { amps } = solver.solve(values, setupState(netlist, { key: "run", setting }), changes);
+    const { amps, volts } = solver.solve(values, setupState(netlist, { key: "run", setting }), changes);
+    if ((volts[netlist.battery.positive] ?? 0) < leastBatteryVolts) return false;
     return netlist.circuit.parts.every(
       (part) =>
         part.kind !== "fuse" ||

@@ -10,6 +10,7 @@ export function faultKind(compiled: Pick<CompiledCircuit, "netlist">, where: str
   const { circuit } = compiled.netlist;
   const found = circuit.parts.find(({ id }) => id === part);
   if (!found) return "wire";
+  if (where.startsWith(`${part}/`)) return "socket";
   if (found.kind !== "resistor") return found.kind;
   const element = found.elements.find(({ id }) => where === `${part}.${id}`);
   return element && "thermalLink" in element ? "link" : "element";

@@ -1,11 +1,11 @@
 import { z } from "zod";
 import { keyPositions } from "../circuit/parts/ignition";
-import { noises } from "../motor/mechanicalMode";
 import {
   recordingPictureSchema,
   spectrogramPictureSchema,
   spectrumPictureSchema,
 } from "../signal/recordingPicture";
+import { soundNoises } from "../sound/soundNoise";
 
 /**
  * Figures of a recording as stored with a job: the results of `readHumps` and `motorSound`, checked when they are
@@ -53,8 +53,8 @@ export const soundSchema = z.strictObject({
       }),
     )
     .max(12),
-  odds: z.record(z.enum(noises), finite),
-  likeliest: z.enum(noises),
+  odds: z.record(z.enum(soundNoises), finite),
+  likeliest: z.enum(soundNoises),
   followsSpeed: z.boolean().nullable(),
   speedRatios: list(3),
   cannot: z.array(short).max(20),

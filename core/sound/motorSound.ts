@@ -1,5 +1,5 @@
 import { humpsPerTurn } from "../motor/commutator";
-import { type Noise, noises } from "../motor/mechanicalMode";
+
 import {
   type Blows,
   blowsOf,
@@ -9,6 +9,7 @@ import {
   type SoundTone,
   tonesOf,
 } from "../signal/soundTone";
+import { type SoundNoise, soundNoises } from "./soundNoise";
 
 /** The source of a tone, as far as its order of the shaft's speed tells. */
 export type ToneSource = "balance" | "low-order" | "bearing" | "blades" | "commutation" | "fixed" | "unknown";
@@ -29,8 +30,8 @@ export interface HeardTone {
 /** What the recordings show. */
 export interface MotorSound {
   readonly tones: readonly HeardTone[];
-  readonly odds: Readonly<Record<Noise, number>>;
-  readonly likeliest: Noise;
+  readonly odds: Readonly<Record<SoundNoise, number>>;
+  readonly likeliest: SoundNoise;
   /** Whether the likeliest noise follows the speed; null if the recordings cannot tell. */
   readonly followsSpeed: boolean | null;
   /** Speed of each recording relative to the first, found from the sound if it was not given. */
@@ -118,7 +119,10 @@ export function motorSound(recordings: readonly SoundRecording[], options: Sound
   const tones = matched(read, speedRatios, options);
   if (read.length < 2) cannot.push({ code: "one-speed" });
   const odds = oddsOf(read, tones);
-  const likeliest = noises.reduce<Noise>((best, noise) => (odds[noise] > odds[best] ? noise : best), "quiet");
+  const likeliest = soundNoises.reduce<SoundNoise>(
+    (best, noise) => (odds[noise] > odds[best] ? noise : best),
+    "quiet",
+  );
   return {
     tones,
     odds,
@@ -237,7 +241,7 @@ function sourceOf(
 }
 
 /** Odds of each noise from the tones that stand out. */
-function oddsOf(read: readonly Read[], tones: readonly HeardTone[]): Record<Noise, number> {
+function oddsOf(read: readonly Read[], tones: readonly HeardTone[]): Record<SoundNoise, number> {
   const most = (values: readonly number[]): number => Math.max(0, ...values);
   const highest = (tone: HeardTone): number => most(tone.hz.map((hz) => hz ?? 0));
   const high = tones.filter(
@@ -256,21 +260,21 @@ function oddsOf(read: readonly Read[], tones: readonly HeardTone[]): Record<Nois
       .map(({ over }) => over),
   );
   const lowShare = most(read.map((own) => own.lowShare));
-  const scores: Record<Noise, number> = {
+  const scores: Record<SoundNoise, number> = {
     quiet: 0,
     squeal: (most(high.filter(({ follows }) => follows !== false).map(({ over }) => over)) - 16) / 5,
     whistle: (most(high.filter(({ follows }) => follows === false).map(({ over }) => over)) - 14) / 5,
     rumble: (rumble - 15) / 5 + 3 * Math.max(0, lowShare - 0.5),
     tick: (most(read.map(({ blows }) => (blows.hz === null ? 0.5 : 1) * (blows.crest - 1))) - 2) * 1.6,
   };
-  const total = noises.reduce((sum, noise) => sum + Math.exp(Math.min(6, scores[noise])), 0);
+  const total = soundNoises.reduce((sum, noise) => sum + Math.exp(Math.min(6, scores[noise])), 0);
   return Object.fromEntries(
-    noises.map((noise) => [noise, Math.exp(Math.min(6, scores[noise])) / total]),
-  ) as Record<Noise, number>;
+    soundNoises.map((noise) => [noise, Math.exp(Math.min(6, scores[noise])) / total]),
+  ) as Record<SoundNoise, number>;
 }
 
 function followsOf(
-  noise: Noise,
+  noise: SoundNoise,
   tones: readonly HeardTone[],
   read: readonly Read[],
   ratios: readonly number[],

@@ -2,7 +2,9 @@ import type { Circuit } from "@core/circuit/circuit";
 import type { Expectation } from "@core/diagnose/explain/expectation";
 import { probedPoint } from "@core/predict/probedPoint";
 import type { Reading, Test } from "@core/predict/reading";
+import { minutesText } from "@core/units/wording";
 import { placeOf, seenName, seenText, sentence } from "../seenName";
+import { patternWords, takenWords } from "../stateWords";
 import { wordingOf } from "./index";
 import { setupText } from "./setupText";
 import type { TestWords } from "./wording";
@@ -14,8 +16,13 @@ import type { TestWords } from "./wording";
 export const testText = (circuit: Circuit | null, test: Test): string =>
   wordingOf(test.test).toDo(test, (id) => (circuit ? seenText(circuit, id) : id));
 
-/** The result, as a word or a figure with its unit. */
-export const resultText = (reading: Reading): string => wordingOf(reading.test).result(reading);
+/** The result, as a word or a figure with its unit, and how it comes and goes if the customer said. */
+export const resultText = (reading: Reading): string => {
+  const result = wordingOf(reading.test).result(reading);
+  return reading.test === "airflow" && reading.pattern
+    ? `${result}, ${patternWords[reading.pattern]}`
+    : result;
+};
 
 /** The test and its result. */
 export const evidenceResult = (circuit: Circuit | null, reading: Reading): string =>
@@ -28,10 +35,19 @@ export const expectationText = ({ test, value }: Expectation): string => {
 };
 
 /**
- * The test and its set-up, as the evidence lists them. Air at a speed already names the speed, and what was told or
+ * The test, its set-up and when it was taken, as the evidence lists them. Air at a speed already names the speed, and what was told or
  * smelled needs no set-up.
  */
 export function evidenceText(circuit: Circuit | null, reading: Reading): string {
+  const taken = [
+    reading.state && takenWords[reading.state],
+    reading.temperature && `${reading.temperature}`,
+    reading.minutesIn !== undefined && `after ${minutesText(reading.minutesIn)}`,
+  ];
+  return [testAndSetup(circuit, reading), ...taken].filter(Boolean).join(", ");
+}
+
+function testAndSetup(circuit: Circuit | null, reading: Reading): string {
   const what = testText(circuit, reading);
   if (reading.heard && reading.test !== "airflow") return what;
   if (reading.test !== "airflow") return `${what}, ${setupText(circuit, reading)}`;

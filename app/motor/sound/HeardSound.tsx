@@ -1,6 +1,6 @@
-import { noises } from "@core/motor/mechanicalMode";
 import type { SoundRecord } from "@core/recording/storedRecording";
 import type { ToneSource } from "@core/sound/motorSound";
+import { soundNoises } from "@core/sound/soundNoise";
 import { Picture, zoomX } from "../../ui/Picture";
 import { EnterEvidence } from "../EnterEvidence";
 import { hertz, percentOf } from "../figureText";
@@ -32,7 +32,7 @@ export type SoundLine = RecordingLine & { readonly record: SoundRecord };
 
 export function Heard({ page, sound }: { page: MotorPageData; sound: SoundLine }) {
   const { figures, picture, setup, source } = sound.record;
-  const ordered = [...noises].sort((a, b) => (figures.odds[b] ?? 0) - (figures.odds[a] ?? 0));
+  const ordered = [...soundNoises].sort((a, b) => (figures.odds[b] ?? 0) - (figures.odds[a] ?? 0));
   const follows = figures.followsSpeed === null ? {} : { followsSpeed: figures.followsSpeed };
   return (
     <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
@@ -63,7 +63,7 @@ export function Heard({ page, sound }: { page: MotorPageData; sound: SoundLine }
 
 interface HeardNoiseProps {
   readonly figures: SoundRecord["figures"];
-  readonly ordered: readonly (typeof noises)[number][];
+  readonly ordered: readonly (typeof soundNoises)[number][];
 }
 
 /** What the noise most likely is. */

@@ -44,7 +44,7 @@ const failedYes: Readonly<Record<Told, Readonly<Record<string, number>>>> = {
     "module dead": 0.2,
     "pin high": 0.2,
   },
-  bumps: { loose: 0.55, "dead-spot": 0.35, "worn-brushes": 0.2, "wheel-loose": 0.2 },
+  bumps: { loose: 0.55, "dead-spot": 0.35, "worn-brushes": 0.2, "wheel-loose": 0.2, chafed: 0.7 },
   damp: {
     "module dead": 0.35,
     "module full-on": 0.3,
@@ -68,10 +68,18 @@ const failedYes: Readonly<Record<Told, Readonly<Record<string, number>>>> = {
     "wire open": 0.25,
     "wire to-ground": 0.25,
     "wire to-feed": 0.25,
+    chafed: 0.25,
     debris: 0.2,
   },
   recall: { "module dead": 0.08, "module full-on": 0.1, "link open": 0.07, "pin high": 0.07 },
-  "comes-and-goes": { loose: 0.5, "dead-spot": 0.4, thermal: 0.3, "worn-brushes": 0.15, "fades-hot": 0.1 },
+  "comes-and-goes": {
+    chafed: 0.3,
+    loose: 0.5,
+    "dead-spot": 0.4,
+    thermal: 0.3,
+    "worn-brushes": 0.15,
+    "fades-hot": 0.1,
+  },
   fades: {
     "fades-hot": 0.6,
     iced: 0.6,

@@ -1,6 +1,13 @@
 import { z } from "zod";
 import { theCar } from "../../fault/repair";
-import { healthyNoise, mechanicalModes, noises, windingNoise } from "../../motor/mechanicalMode";
+import {
+  healthyNoise,
+  mechanicalModes,
+  type NoiseOdds,
+  noiseOdds,
+  noises,
+  windingNoise,
+} from "../../motor/mechanicalMode";
 import { setupKeys } from "../setupKeys";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
 import { perCircuit } from "../tables/perCircuit";
@@ -16,10 +23,10 @@ const listenReading = z.strictObject({
 
 /** A motor slower than this share of its top speed makes no noise of its own. */
 const audibleShare = 0.08;
-const stillNoise = [0.965, 0.005, 0.01, 0.01, 0.01] as const;
-/** A chattering relay sounds like ticking. */
-const buzzNoise = [0.35, 0.03, 0.07, 0.5, 0.05] as const;
-const blockedNoise = [0.8, 0.02, 0.03, 0.03, 0.12] as const;
+const stillNoise = noiseOdds({ quiet: 0.965 });
+/** A chattering relay buzzes or ticks. */
+const buzzNoise = noiseOdds({ quiet: 0.3, buzz: 0.35, tick: 0.25 });
+const blockedNoise = noiseOdds({ quiet: 0.8, whistle: 0.11 });
 
 /** Probability that a noise rises with the speed: nearly certain from the motor, otherwise even. */
 const followsFromMotor = 0.92;
@@ -27,7 +34,7 @@ const followsElse = 0.5;
 /** Share of noises that are reported to follow the speed (judgement, no source). */
 const followsHeard = 0.85;
 
-function ownNoise(compiled: CompiledCircuit, variant: number): readonly number[] {
+function ownNoise(compiled: CompiledCircuit, variant: number): NoiseOdds {
   const names = compiled.variants[variant]?.fault.names ?? [];
   for (const { mode, where } of names) {
     if (where === theCar) return blockedNoise;
@@ -68,7 +75,7 @@ export const listenTest = wordTest(listenReading, ["seen", "followsSpeed"], {
     const table = compiled.table(test);
     const motors = compiled.netlist.motors.length;
     const own = noiseBySuspect(compiled);
-    let of: readonly number[] = healthyNoise;
+    let of = healthyNoise;
     const byRow = mixRows(
       compiled,
       (row, sample, out) => {
@@ -78,10 +85,9 @@ export const listenTest = wordTest(listenReading, ["seen", "followsSpeed"], {
           if (level > audibleShare) runs = true;
         }
         const heard = table.buzzes(row, sample) ? buzzNoise : runs ? of : stillNoise;
-        const covered = test.ventCovered ? 0.8 * (heard[4] as number) : 0;
-        for (let i = 0; i < noises.length; i++) out[i] = heard[i] as number;
-        out[0] = (out[0] as number) + covered;
-        out[4] = (out[4] as number) - covered;
+        const silenced = test.ventCovered ? 0.8 * heard.whistle : 0;
+        for (const [i, noise] of noises.entries())
+          out[i] = heard[noise] + (noise === "quiet" ? silenced : noise === "whistle" ? -silenced : 0);
       },
       noises.length,
     );

@@ -1,4 +1,5 @@
 import type { Chance } from "../../chance/chance";
+import type { Noise } from "../../motor/mechanicalMode";
 import type { Setup } from "../../solve/netlist/setup";
 
 /** A vehicle under test: how its circuit behaves, and what its fault shows to hand, eye, ear and nose. */
@@ -27,7 +28,7 @@ export interface TestedVehicle {
   /** Amps through a wire or a motor, true and as this clamp shows them. */
   ampsThrough(setup: Setup, id: string): number;
   shownAmps(amps: number): number;
-  noise(setup: Setup): "quiet" | "squeal" | "rumble" | "tick" | "whistle";
+  noise(setup: Setup): Noise;
   /** What a part or plug looks like, how a wheel turns by hand, what the vents smell of, what the customer says. */
   eyes(at: string): string;
   hand(at: string): string;
