@@ -18,10 +18,11 @@ import { candidateTests } from "./tests/candidateTests";
 import type { Forecast } from "./tests/forecast";
 import { indistinguishable } from "./tests/grouping";
 import { type Lookahead, lookahead } from "./tests/lookahead";
-import { type NextOptions, nextTests } from "./tests/nextTest";
+import { forecastNow, type NextOptions, nextTests } from "./tests/nextTest";
 import type { Strategy } from "./tests/strategy";
 import { type Cleared, clearedParts, partsCleared } from "./verdict/cleared";
 import { plugToSee, renewedAsSeen } from "./verdict/damageSeen";
+import { disputedReading } from "./verdict/disputed";
 import { reachVerdict, type Verdict } from "./verdict/verdict";
 
 /** One suspect: a fault at its likeliest size, with the belief of all its sizes. */
@@ -128,9 +129,14 @@ export function diagnose(
   const byRepair = renewedAsSeen(compiled, readings, repairBelief(compiled, belief));
   const support = supportOf(compiled, belief);
   const costs = options.costs ?? defaultStoppingCosts;
-  const unseen = plugToSee(compiled, readings, byRepair, weighed);
-  const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs, unseen);
-  const first = unseen && verdict.payingLook === unseen.look ? [unseen] : [];
+  const fighting = conflicts(compiled, belief, support);
+  const disputed = disputedReading(belief.readings, fighting);
+  const due = disputed?.once
+    ? forecastNow(compiled, belief, disputed.test)
+    : plugToSee(compiled, readings, byRepair, weighed);
+  const stands = { due, disputed: disputed !== null };
+  const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs, stands);
+  const first = due && verdict.payingLook === due.look ? [due] : [];
   const inOrder = [...first, ...weighed.filter((test) => !first.includes(test))];
   const declined = declinedParts(compiled.netlist.circuit);
   const suspects = suspectsOf({
@@ -148,7 +154,7 @@ export function diagnose(
       parts: partBelief(byRepair),
       verdict,
       next: inOrder.slice(0, options.looks ?? defaultLooks).map(nextLook),
-      conflicts: conflicts(compiled, belief, support).map((own) => ({
+      conflicts: fighting.map((own) => ({
         ...own,
         reading: own.reading + before,
       })),

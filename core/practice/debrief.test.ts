@@ -137,7 +137,7 @@ describe("the debrief of a stuck relay", () => {
   acts.push(...before);
   const looks: Test[] = [
     { test: "airflow", key: "run", setting: "3" },
-    { test: "light", probe: "K5.30", clip: "G1.-", key: "run", setting: "4" },
+    { test: "light", probe: "K5.30", clip: "G1.-", key: "run", setting: "4", unplugged: ["K5"] },
     { test: "swap", at: "K5", key: "run", setting: "4" },
   ];
   for (const look of looks) acts.push(seen(look, relay, acts));

@@ -51,6 +51,7 @@ export class FaultSigns {
       if (this.has("bearing-worn")) return chance.pick(["rumble", "rumble", "grind"]);
       if (this.has("unbalanced")) return chance.pick(["rumble", "rumble", "rumble", "buzz"]);
       if (this.has("debris")) return chance.pick(["tick", "tick", "tick", "scrape"]);
+      if (this.has("vent-whistle") && !ventCovered) return "whistle";
       if (this.has("scrape")) return chance.pick(["scrape", "scrape", "scrape", "squeal"]);
       if (this.has("wheel-loose") && chance.uniform() < 0.5) return "tick";
       if (this.has("tight") && chance.uniform() < 0.2) return "squeal";

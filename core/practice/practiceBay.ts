@@ -9,6 +9,7 @@ import { minutesMinor, type RepairCost, repairDefaults, type StoppingCosts } fro
 import type { Reading, Test } from "../predict/reading";
 import { testProblems } from "../predict/readingProblems";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
+import { asksTheUnreachable } from "../predict/touchedTest";
 import { problemText } from "../problem/problem";
 import type { Netlist } from "../solve/netlist/netlist";
 import { complaintOf, type PracticeCase, type PracticeCircuit, vehicleOf } from "./practiceCase";
@@ -214,6 +215,8 @@ export class PracticeBay {
     if (over) return over;
     const [problem] = testProblems(this.compiled, test);
     if (problem) return refused(problemText(problem));
+    if (asksTheUnreachable(this.exact, test))
+      return refused("No probe reaches that with the plug on. Back-probe the plug's pin, or unplug it.");
     const cost = testCost(this.compiled, test);
     const shut = cost.places.filter(({ id }) => !this.standing.open.has(id));
     if (shut.length > 0)

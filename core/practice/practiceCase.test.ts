@@ -40,7 +40,10 @@ describe("what a level may hide", () => {
 
   test("a cause comes with its victim, an intermittent fault alone", () => {
     for (const { fault } of entriesOf(exact, "hard", "cause")) expect(fault.names).toHaveLength(2);
-    expect([...modes("hard", "intermittent")].sort()).toEqual(["dead-spot", "loose"]);
+    const own = modes("hard", "intermittent");
+    for (const mode of ["dead-spot", "loose", "fades-hot", "open"]) expect(own).toContain(mode);
+    for (const mode of ["seized", "tight", "worn-brushes"]) expect(own).not.toContain(mode);
+    expect(worldOf({ level: "hard", kind: "intermittent" }).comesAndGoes).toBe(1);
   });
 
   test("an earlier repair leaves pins, wires, grounds and fuses behind, never a worn motor", () => {

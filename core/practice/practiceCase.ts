@@ -14,9 +14,10 @@ import { buildNetlist } from "../solve/buildNetlist";
 import type { Netlist } from "../solve/netlist/netlist";
 import { followAirway, type Job } from "./followAirway";
 import { outcomeOf } from "./outcome";
+import { behaviourOf, waits } from "./sampledFault";
 import { sampleSeverity } from "./sampledVehicle";
 import { SimulatedVehicle } from "./simulatedVehicle";
-import { usualWorld, type World } from "./world";
+import { harderWorld, usualWorld, type World } from "./world";
 
 /** How hard a case is. */
 export const practiceLevels = ["first", "usual", "hard"] as const;
@@ -69,18 +70,33 @@ const plainModes: ReadonlySet<string> = new Set([
   "welded",
   "debris",
 ]);
-const comesAndGoes: ReadonlySet<string> = new Set(["loose", "dead-spot"]);
+const comesAndGoes: ReadonlySet<string> = new Set(["loose", "dead-spot", "thermal", "fades-hot", "chafed"]);
+
+/** The bay: hands reach what hands reach, electronics stutter, damage travels, and people say when it fails. */
+const bay: World = {
+  ...usualWorld,
+  slip: 0,
+  realHands: true,
+  dropOutVolts: harderWorld.dropOutVolts,
+  flickerShare: harderWorld.flickerShare,
+  neighbourMarks: harderWorld.neighbourMarks,
+  whileFailing: harderWorld.whileFailing,
+  timeSaid: 1,
+};
 
 /** The vehicles of a level: a beginner's show every sign, and a hard one's customer may be wrong. */
 const worlds: Readonly<Record<PracticeLevel, World>> = {
-  first: { ...usualWorld, slip: 0, heardSlip: 0, senses: 1, handError: 0.05 },
-  usual: { ...usualWorld, slip: 0, heardSlip: 0 },
-  hard: { ...usualWorld, slip: 0 },
+  first: { ...bay, heardSlip: 0, senses: 1, handError: 0.05 },
+  usual: { ...bay, heardSlip: 0 },
+  hard: bay,
 };
 
 /** The world of a case's vehicle, by its level and kind. */
-export const worldOf = ({ level, kind }: Pick<PracticeCase, "level" | "kind">): World =>
-  kind === "slip" ? { ...worlds[level], recentWork: true } : worlds[level];
+export function worldOf({ level, kind }: Pick<PracticeCase, "level" | "kind">): World {
+  const world = worlds[level];
+  if (kind === "slip") return { ...world, recentWork: true };
+  return kind === "intermittent" ? { ...world, comesAndGoes: 1 } : world;
+}
 
 /** Kinds a level draws from unless one is chosen, with the frequency of their entries. */
 const kindsOf: Readonly<Record<PracticeLevel, readonly PracticeKind[]>> = {
@@ -104,7 +120,7 @@ export function entriesOf(netlist: Netlist, level: PracticeLevel, kind: Practice
     if (!first || first.where === theCar) return false;
     if (kind === "cause") return names.length === 2;
     if (names.length !== 1) return false;
-    if (kind === "intermittent") return comesAndGoes.has(first.mode);
+    if (kind === "intermittent") return comesAndGoes.has(first.mode) || waits.has(first.mode);
     if (kind === "slip") return touched(first.where) && ["open", "high", "blown"].includes(first.mode);
     return level === "first" ? plainModes.has(first.mode) : !comesAndGoes.has(first.mode);
   });
@@ -176,11 +192,15 @@ export const vehicleOf = (
   visit: number,
   awoken = false,
 ): SimulatedVehicle =>
-  new SimulatedVehicle(netlist, fault, worldOf(own), chanceFrom(own.seed), {
-    chance: chanceFrom(own.seed + visit),
-    lasting: lastingChance(own.seed),
-    awoken,
-  });
+  new SimulatedVehicle(
+    netlist,
+    fault,
+    worldOf(own),
+    chanceFrom(own.seed),
+    { chance: chanceFrom(own.seed + visit), lasting: lastingChance(own.seed), awoken },
+    // It behaves the same on every visit.
+    behaviourOf(netlist, fault, worldOf(own), lastingChance(own.seed)("behaviour")),
+  );
 
 /** A random number that is the same for the same thing on the same vehicle: FNV-1a over its name, from the seed. */
 export const lastingChance =

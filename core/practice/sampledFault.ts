@@ -40,7 +40,16 @@ export function kindOf(netlist: Netlist, { names, parts }: Fault): string {
 }
 
 /** Modes that can wait for heat, wet or bumps. */
-const waits = new Set(["open", "high", "dead", "full-on", "stuck", "stuck-open", "coil-open", "to-ground"]);
+export const waits: ReadonlySet<string> = new Set([
+  "open",
+  "high",
+  "dead",
+  "full-on",
+  "stuck",
+  "stuck-open",
+  "coil-open",
+  "to-ground",
+]);
 
 /**
  * Marks that heat and water leave on the neighbour: a burnt pack or switch on its plug, a burnt plug on its part, and
@@ -64,7 +73,8 @@ function neighbourMarks(netlist: Netlist, fault: Fault, share: number, chance: C
   return found;
 }
 
-function behaviourOf(netlist: Netlist, fault: Fault, world: World, chance: Chance): FaultBehaviour {
+/** How a fault of the catalogue behaves in a world: what it waits for, and the marks it leaves. */
+export function behaviourOf(netlist: Netlist, fault: Fault, world: World, chance: Chance): FaultBehaviour {
   const [name] = fault.names;
   const canWait = fault.names.length === 1 && fault.presentShare === 1 && waits.has(name?.mode ?? "");
   return {

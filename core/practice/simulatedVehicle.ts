@@ -32,9 +32,6 @@ export interface Resumed {
   readonly awoken: boolean;
 }
 
-/** How often someone who says whether it was failing is right (judgement, no source). */
-const stateRight = 0.96;
-
 export class SimulatedVehicle implements TestedVehicle {
   private readonly solver: PointSolver;
   private readonly healthy: PointSolver;
@@ -255,7 +252,7 @@ export class SimulatedVehicle implements TestedVehicle {
   private stateSaid(): { state?: "failing" | "working" } {
     const { there, chance, world } = this;
     if (there === null || chance.uniform() >= world.timeSaid) return {};
-    const right = chance.uniform() < stateRight;
+    const right = chance.uniform() < world.timeRight;
     return { state: there === right ? "failing" : "working" };
   }
 

@@ -42,8 +42,10 @@ export interface World {
   readonly comesAndGoes: number;
   /** Share of tests taken while such a fault is there; the complaint always tells of it. */
   readonly whileFailing: number;
-  /** How often people say that a symptom comes and goes, and of a test whether it was there then; rarely wrongly. */
+  /** How often people say that a symptom comes and goes, and of a test whether it was there then. */
   readonly timeSaid: number;
+  /** How often they are right about a test. */
+  readonly timeRight: number;
   /** True if faults beyond the catalogue are met too, and 2 % that nobody lists. */
   readonly beyondCatalogue: boolean;
   /** How often heat or water leaves a mark on the neighbour that eyes can find. */
@@ -77,6 +79,7 @@ export const usualWorld: World = {
   comesAndGoes: 0,
   whileFailing: 1,
   timeSaid: 0,
+  timeRight: 1,
   beyondCatalogue: false,
   neighbourMarks: 0,
 };
@@ -90,6 +93,7 @@ export const harderWorld: World = {
   comesAndGoes: 0.12,
   whileFailing: 0.75,
   timeSaid: 0.9,
+  timeRight: 0.96,
   beyondCatalogue: true,
   neighbourMarks: 0.5,
 };

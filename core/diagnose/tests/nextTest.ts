@@ -6,7 +6,7 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { activeSuspects, cellsOf } from "../belief/activeSuspects";
 import type { Belief } from "../belief/belief";
 import { Screening } from "../belief/screening";
-import { minutesNow, openPlaces } from "./access";
+import { minutesNow, openPlaces, testCost } from "./access";
 import { candidateTests, shortsBelief, shortsWorth } from "./candidateTests";
 import { type Forecast, forecastTest } from "./forecast";
 import { type Strategy, strategyPrefers } from "./strategy";
@@ -69,6 +69,25 @@ export function nextTests(circuit: CompiledCircuit, belief: Belief, options: Nex
       : ranked.find(({ look: test, bits }) => bits > preferredBits && prefers(test));
   const ordered = first ? [first, ...ranked.filter((forecast) => forecast !== first)] : ranked;
   return ordered.slice(0, options.count).map((forecast) => ({ ...forecast, outcomes: forecast.outcomes() }));
+}
+
+/** What a test would show now, whether or not it was taken before. */
+export function forecastNow(circuit: CompiledCircuit, belief: Belief, look: Test): Forecast {
+  const compiled = comesAndGoes(belief.readings) ? circuit.at("failing") : circuit;
+  const active = activeSuspects(compiled, belief);
+  const cost = testCost(compiled, look);
+  const minutes = minutesNow(cost, openPlaces(compiled, belief.readings));
+  const told = forecastTest(compiled, active, cellsOf(compiled, belief, active), look);
+  const { repairs, entropy } = active;
+  return {
+    look,
+    minutes,
+    accessMinutes: minutes - cost.minutes,
+    ...told,
+    repairs,
+    entropy,
+    outcomes: told.outcomes(),
+  };
 }
 
 /** A live test taken while nothing was wrong is worth taking again. */

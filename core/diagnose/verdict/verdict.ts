@@ -46,10 +46,17 @@ function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): 
   return heated ? motors.map(({ part }) => part.id).filter((id) => !replace.includes(id)) : [];
 }
 
+/** What else a verdict waits for. */
+export interface Standing {
+  /** The test due before a verdict: a plug to look at, or a reading to repeat. */
+  readonly due: Forecast | null;
+  /** Whether a reading contradicts the others. */
+  readonly disputed: boolean;
+}
+
 /**
  * The verdict: `settled` only if something was measured, the belief is above the shop's limit and no remaining test is
- * worth its minutes; `best-guess` if none is worth it below the limit; `open` otherwise.
- * @param unseen the inspection due before a verdict, if any
+ * worth its minutes and none contradicts the others; `best-guess` if none is worth it otherwise; `open` if one is.
  */
 export function reachVerdict(
   compiled: CompiledCircuit,
@@ -58,7 +65,7 @@ export function reachVerdict(
   repairs: ReadonlyMap<Repair, number>,
   tests: readonly Forecast[],
   costs: StoppingCosts,
-  unseen: Forecast | null = null,
+  { due, disputed }: Standing = { due: null, disputed: false },
 ): Verdict {
   const ranked = rankedRepairs(repairs);
   const [repair = notListed, p = 0] = ranked[0] ?? [];
@@ -67,11 +74,11 @@ export function reachVerdict(
   const measured = belief.readings.some(({ heard }) => !heard);
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
   const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
-  const sure = p >= costs.settledBar && declined.length === 0;
+  const sure = p >= costs.settledBar && declined.length === 0 && !disputed;
   const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
-  const asksToSee = weighed !== "open" && unseen !== null;
-  const state = asksToSee ? "open" : weighed;
-  const bestLook = asksToSee ? unseen : stopping.bestLook;
+  const waits = weighed !== "open" && due !== null;
+  const state = waits ? "open" : weighed;
+  const bestLook = waits ? due : stopping.bestLook;
   const rivalRepair = ranked[1];
   const rival = rivalRepair
     ? { parts: rivalRepair[0].parts, variants: variantsOf(compiled, rivalRepair[0]) }
@@ -97,14 +104,14 @@ export function reachVerdict(
   };
 }
 
-interface Standing {
+interface Weighed {
   readonly measured: boolean;
   readonly pays: boolean;
   readonly sure: boolean;
   readonly any: boolean;
 }
 
-function verdictState({ measured, pays, sure, any }: Standing): Verdict["state"] {
+function verdictState({ measured, pays, sure, any }: Weighed): Verdict["state"] {
   if (pays || (!measured && any)) return "open";
   return sure && measured ? "settled" : "best-guess";
 }

@@ -42,13 +42,22 @@ function sampledMotor(nominal: MotorConstants, normal: () => number, times: numb
   };
 }
 
-/** Scatter of a control module's command thresholds, as a share of their span. */
+/** Supply volts at which electronics drop out differ from make to make (common practice, no source). */
+const dropOutVolts = { low: 5, high: 9 } as const;
+
+const sampledDropOut = (normal: () => number): number =>
+  dropOutVolts.low + (dropOutVolts.high - dropOutVolts.low) * normalCdf(normal());
+
+/** Scatter of a control module's command thresholds, as a share of their span, and of the volts it drops out at. */
 function sampledModule(nominal: ModuleValues, normal: () => number, times: number): ModuleValues {
   const span = 0.02 * times * (nominal.fullVolts - nominal.zeroVolts);
+  const sleepVolts = sampledDropOut(normal);
   return {
     ...nominal,
     zeroVolts: nominal.zeroVolts + span * normal(),
     fullVolts: nominal.fullVolts + span * normal(),
+    sleepVolts,
+    wakeVolts: sleepVolts + nominal.wakeVolts - nominal.sleepVolts,
   };
 }
 
@@ -70,6 +79,7 @@ function sampledValues(netlist: Netlist, nominal: Values, battery: number, norma
     ),
     heads: nominal.heads.map((head, index) => ({
       ...head,
+      feedVolts: sampledDropOut(normal),
       commandTimes: Math.exp(0.015 * timesOf(netlist.heads[index]?.part) * normal()),
     })),
   };
