@@ -218,7 +218,7 @@ async function main(): Promise<void> {
     say(`  ${((performance.now() - began) / every.length).toFixed(0)} ms a vehicle`);
     say(reachLine(every));
     say(kindLines(every));
-    const wrong = played.filter(({ outcome }) => outcome === "wrong");
+    const wrong = every.filter(({ outcome, kind, state }) => kind === unlistedKind ? state === "settled" : outcome === "wrong");
     say(wrongByMode(played));
     say(calibrationLine(played));
     if (values.wrong)

@@ -236,9 +236,10 @@ export class SimulatedVehicle implements TestedVehicle {
   /** Takes a test; sometimes the technician slips. */
   take(test: Test): Reading {
     const { fault, behaviour, chance } = this;
-    const { realHands, slip, whileFailing } = this.world;
+    const { realHands, slip, timeSaid, whileFailing } = this.world;
     if (variesInTime(fault, behaviour))
-      this.there = chance.uniform() < (behaviour.waitsFor ? whileFailing : fault.presentShare);
+      this.there =
+        chance.uniform() < (behaviour.waitsFor || timeSaid > 0 ? whileFailing : fault.presentShare);
     const done = realHands ? testAsTouched(this.netlist, test) : test;
     const observation = observationOf(test.test);
     const seen = observation.simulate(this, done, slip);

@@ -40,7 +40,7 @@ export interface World {
   readonly flickerShare: number;
   /** Share of electrical faults that wait for heat, time, wet or bumps. */
   readonly comesAndGoes: number;
-  /** Share of tests taken while such a fault is there; the complaint always tells of it. */
+  /** Share of tests taken while what comes and goes is there, if people know that it does. */
   readonly whileFailing: number;
   /** How often people say that a symptom comes and goes, and of a test whether it was there then. */
   readonly timeSaid: number;

@@ -39,7 +39,7 @@ describe("a suspect's rows", () => {
     expect(rowsAt(7, hot, "usual").map(({ row }) => row)).toEqual([7, 0]);
     expect(rowsAt(7, hot, "usual")[0]?.share).toBe(0.7);
     for (const fault of [hot, { ...open, presentShare: 1 }])
-      expect(rowsAt(7, fault, "working")[0]).toEqual({ row: 0, share: 0.9 });
+      expect(rowsAt(7, fault, "working")[0]).toEqual({ row: 0, share: 0.96 });
   });
 
   test("heat brings on what heat brings on, and nothing else", () => {

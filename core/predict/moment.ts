@@ -59,7 +59,7 @@ export function momentOf(
 const heated: ReadonlySet<string> = new Set(["thermal", "fades-hot", "iced"]);
 
 /**
- * Probability that a fault is there at a moment. A symptom called gone is still there in one reading of ten, because
+ * Probability that a fault is there at a moment. A symptom called gone is still there in one reading of 25, because
  * nobody looked again; where it comes and goes and nobody said, it is there in seven of ten; heat brings a heated
  * fault on in nine of ten (judgements, no source).
  * @param usual the probability on a job of which no pattern is told
@@ -69,7 +69,7 @@ function presentShare(modes: readonly string[], usual: number, moment: Moment): 
     case "failing":
       return 1;
     case "working":
-      return 0.1;
+      return 0.04;
     case "unsaid":
       return Math.min(usual, 0.7);
     case "hot":

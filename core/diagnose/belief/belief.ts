@@ -143,21 +143,23 @@ function multiplyGroup(
   const cells = weights.length - 1;
   const slip = group.every((index) => readings[index]?.heard) ? slips.heard : slips.measured;
   const [first = 0, ...more] = group;
-  const { odds, blind } = scores[first] as ReadingScore;
+  const { odds, blind, unlisted } = scores[first] as ReadingScore;
   const rest = 1 - slip.again;
   if (more.length === 0) {
     const times = rest * (1 - slip.once);
     const floor = (rest * slip.once + slip.again) * blind;
     for (let cell = 0; cell < cells; cell++)
       weights[cell] = (weights[cell] as number) * (times * (odds[cell] as number) + floor);
-    weights[cells] = (weights[cells] as number) * blind;
+    weights[cells] = (weights[cells] as number) * unlisted;
     return;
   }
   const own = new Float64Array(cells).fill(rest);
   let together = 1;
+  let outside = 1;
   for (const index of group) {
     const score = scores[index] as ReadingScore;
     together *= score.blind;
+    outside *= score.unlisted;
     const floor = slip.once * score.blind;
     for (let cell = 0; cell < own.length; cell++)
       own[cell] = (own[cell] as number) * ((1 - slip.once) * (score.odds[cell] as number) + floor);
@@ -165,7 +167,7 @@ function multiplyGroup(
   const again = slip.again * together;
   for (let cell = 0; cell < cells; cell++)
     weights[cell] = (weights[cell] as number) * ((own[cell] as number) + again);
-  weights[cells] = (weights[cells] as number) * together;
+  weights[cells] = (weights[cells] as number) * outside;
 }
 
 /** Probability of each repair, including that of a cause outside the list. */

@@ -16,8 +16,32 @@ import { perCircuit } from "../../predict/tables/perCircuit";
 export interface ReadingScore {
   /** Probability of the reading, by variant times samples plus sample. */
   readonly odds: Float64Array;
-  /** Probability of the reading if any value were possible. */
+  /** Probability of the reading if any value were possible: a slip. */
   readonly blind: number;
+  /** Probability of the reading under a cause outside the list. */
+  readonly unlisted: number;
+}
+
+/** What a reading shows by suspect, before the cause outside the list is weighed. */
+type Listed = Omit<ReadingScore, "unlisted">;
+
+/**
+ * Share of a car that a cause outside the list leaves as the listed ones do (judgement, no source). Most of the car is
+ * sound whatever failed, so such a cause predicts a reading as the whole catalogue does, or else anything.
+ */
+const leftAlone = 0.7;
+
+function withUnlisted({ variants, samples }: CompiledCircuit, { odds, blind }: Listed): ReadingScore {
+  const count = samples.length;
+  let sum = 0;
+  let whole = 0;
+  variants.forEach(({ prior }, variant) => {
+    let own = 0;
+    for (let sample = 0; sample < count; sample++) own += odds[variant * count + sample] as number;
+    sum += (prior * own) / count;
+    whole += prior;
+  });
+  return { odds, blind, unlisted: leftAlone * (sum / whole) + (1 - leftAlone) * blind };
 }
 
 const widest = 1e-12;
@@ -48,7 +72,7 @@ function numberScore(
   model: NumberObservation,
   value: DisplayAt,
   seen: number,
-): ReadingScore {
+): Listed {
   const samples = compiled.samples.length;
   const rowOdds = new Float64Array(compiled.rows.length * samples);
   for (let row = 0; row < compiled.rows.length; row++) {
@@ -78,7 +102,7 @@ export function scoreReadings(compiled: CompiledCircuit, readings: readonly Read
     const moment = momentOf(reading, varies);
     const score = scoreReading(compiled.at(moment), withNewPattern(reading, readings, counted));
     // A reading taken while nothing is wrong says nothing about what is wrong, the unknown included.
-    return moment === "working" ? { ...score, blind: meanOf(score.odds) } : score;
+    return moment === "working" ? { ...score, blind: score.unlisted, unlisted: meanOf(score.odds) } : score;
   });
 }
 
@@ -106,7 +130,7 @@ class Scores {
 
   of(reading: Reading): ReadingScore {
     const key = readingKey(reading);
-    const score = this.kept.get(key) ?? freshScore(this.compiled, reading);
+    const score = this.kept.get(key) ?? withUnlisted(this.compiled, listedScore(this.compiled, reading));
     this.kept.set(key, score);
     return score;
   }
@@ -120,8 +144,8 @@ function withSecond(
   compiled: CompiledCircuit,
   model: WordObservation,
   reading: Reading,
-  score: ReadingScore,
-): ReadingScore {
+  score: Listed,
+): Listed {
   const second = model.also?.(compiled, reading) ?? null;
   if (!second) return score;
   const samples = compiled.samples.length;
@@ -129,7 +153,7 @@ function withSecond(
   return { odds, blind: score.blind * second.blind };
 }
 
-function freshScore(compiled: CompiledCircuit, reading: Reading): ReadingScore {
+function listedScore(compiled: CompiledCircuit, reading: Reading): Listed {
   const test = testOf(reading);
   const model = observationOf(reading.test);
   if (model.gives === "number")

@@ -22,6 +22,9 @@ const window = 0.15;
 const noEndShare = 0.4;
 const rangeLog = 6;
 
+/** What the leads add to most displays: a meter is good to 1 % and 0.1 Ω. */
+const usualLeadOhms = 0.03;
+
 /** A log scale that is linear below the meter's own 0.1 Ω and ends at OL. */
 const scale = (ohms: number): number => Math.log(Math.min(ohms, noEndOhms) + leadOhms);
 
@@ -126,9 +129,10 @@ export const ohmsTest = numberTest(ohmsReading, {
   value: (compiled, test) => {
     const red = nodeAt(compiled, test.red) ?? -1;
     const black = nodeAt(compiled, test.black) ?? -1;
-    return compiled.ohmsBetween(test, red, black);
+    const between = compiled.ohmsBetween(test, red, black);
+    return (row, sample) => between(row, sample) + usualLeadOhms;
   },
-  sigma: (ohms) => 0.06 + (ohms < 1 ? 0.12 * (1 - ohms) : 0),
+  sigma: (ohms) => 0.06 + (ohms < 1 ? 0.19 * (1 - ohms) : 0),
   window,
   blind: (seen) => (seen > noEndOhms ? noEndShare : (1 - noEndShare) * (window / rangeLog)),
   scale,
