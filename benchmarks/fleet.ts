@@ -3,6 +3,7 @@
 //   --draws N      drawn vehicles in the engine         --only ID     one circuit
 //   --vary         every variation of the world as well --wrong       print the jobs that went wrong
 //   --usual        the world without real hands, stutter, faults that come and go, and faults beyond the catalogue
+//   --moved         the three worlds in which all constants move together
 //   --prior        draw faults by their prior only      --even        draw every fault mode equally often only
 import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
@@ -11,7 +12,7 @@ import { isMainThread, parentPort, Worker, workerData } from "node:worker_thread
 import { chanceFrom } from "@core/chance/chance";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { calibrationError } from "@core/practice/outcome";
-import { harderWorld, usualWorld, variations, type World } from "@core/practice/world";
+import { harderWorld, movedWorlds, usualWorld, variations, type World } from "@core/practice/world";
 import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { type Played, playVehicle } from "./fleet/play";
@@ -83,7 +84,8 @@ function kindLines(played: readonly Played[]): string {
           ? own.length - settled.length
           : own.filter(({ outcome }) => outcome !== "wrong").length;
       const wrong = settled.filter(({ outcome }) => outcome === "wrong").length;
-      return `  ${kind.padEnd(24)} n ${String(own.length).padStart(4)}  right ${percent(hits / own.length).padStart(7)} (${interval(hits, own.length)})  confirmed and wrong ${percent(wrong / own.length)}  tests ${mean(own.map(({ looks }) => looks)).toFixed(2)}`;
+      const sound = settled.filter(({ failed }) => !failed).length;
+      return `  ${kind.padEnd(24)} n ${String(own.length).padStart(4)}  right ${percent(hits / own.length).padStart(7)} (${interval(hits, own.length)})  confirmed and wrong ${percent(wrong / own.length)}${kind === unlistedKind ? ` (a part that is sound ${percent(sound / own.length)})` : ""}  tests ${mean(own.map(({ looks }) => looks)).toFixed(2)}`;
     })
     .join("\n");
 }
@@ -181,6 +183,7 @@ async function main(): Promise<void> {
       even: { type: "boolean", default: false },
       prior: { type: "boolean", default: false },
       usual: { type: "boolean", default: false },
+      moved: { type: "boolean", default: false },
     },
   });
   const ids = readdirSync(folder)
@@ -197,6 +200,18 @@ async function main(): Promise<void> {
       compare,
     }));
   const say = (line: string): void => void process.stdout.write(`${line}\n`);
+  if (values.moved) {
+    for (const [name, moved] of Object.entries(movedWorlds)) {
+      const every = await playAll(tasksFor("prior", moved, false), 2);
+      say(
+        report(
+          name,
+          every.filter(({ kind }) => kind !== unlistedKind),
+        ),
+      );
+    }
+    return;
+  }
   const world = values.usual ? usualWorld : harderWorld;
   const samples = values.even
     ? (["even"] as const)
@@ -218,7 +233,9 @@ async function main(): Promise<void> {
     say(`  ${((performance.now() - began) / every.length).toFixed(0)} ms a vehicle`);
     say(reachLine(every));
     say(kindLines(every));
-    const wrong = every.filter(({ outcome, kind, state }) => kind === unlistedKind ? state === "settled" : outcome === "wrong");
+    const wrong = every.filter(({ outcome, kind, state }) =>
+      kind === unlistedKind ? state === "settled" : outcome === "wrong",
+    );
     say(wrongByMode(played));
     say(calibrationLine(played));
     if (values.wrong)

@@ -27,6 +27,8 @@ export interface Played {
   readonly state: string;
   readonly p: number;
   readonly replace: string;
+  /** Whether a part of the verdict had really failed. */
+  readonly failed: boolean;
   readonly looks: number;
   /** Tests at a point no probe can touch. */
   readonly unreachable: number;
@@ -97,6 +99,7 @@ export function playVehicle(
       state: verdict.state,
       p: verdict.p,
       replace: verdict.replace.join("+"),
+      failed: verdict.replace.some((part) => fault.parts.includes(part)),
       looks: job.looks,
       unreachable: job.readings.filter(
         (reading) => !reading.heard && asksTheUnreachable(netlist, testOf(reading)),

@@ -23,6 +23,7 @@ import type { Strategy } from "./tests/strategy";
 import { type Cleared, clearedParts, partsCleared } from "./verdict/cleared";
 import { plugToSee, renewedAsSeen } from "./verdict/damageSeen";
 import { disputedReading } from "./verdict/disputed";
+import { noiseToHear } from "./verdict/noiseToHear";
 import { reachVerdict, type Verdict } from "./verdict/verdict";
 
 /** One suspect: a fault at its likeliest size, with the belief of all its sizes. */
@@ -131,9 +132,8 @@ export function diagnose(
   const costs = options.costs ?? defaultStoppingCosts;
   const fighting = conflicts(compiled, belief, support);
   const disputed = disputedReading(belief.readings, fighting);
-  const due = disputed?.once
-    ? forecastNow(compiled, belief, disputed.test)
-    : plugToSee(compiled, readings, byRepair, weighed);
+  const again = disputed?.once ? disputed.test : noiseToHear(belief.readings);
+  const due = again ? forecastNow(compiled, belief, again) : plugToSee(compiled, readings, byRepair, weighed);
   const stands = { due, disputed: disputed !== null };
   const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs, stands);
   const first = due && verdict.payingLook === due.look ? [due] : [];

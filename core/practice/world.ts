@@ -98,6 +98,44 @@ export const harderWorld: World = {
   neighbourMarks: 0.5,
 };
 
+/** Worlds in which all constants move together, away from the engine's: other vehicles, instruments, faults and habits. */
+export const movedWorlds: Readonly<Record<string, World>> = {
+  "worn vehicles and dim eyes": {
+    ...harderWorld,
+    contactSpread: 0.8,
+    elementSpread: 0.13,
+    windingSpread: 0.12,
+    fanSpread: 0.18,
+    friction: [0.7, 2.6],
+    restVolts: [11.9, 12.6],
+    brightVolts: [9.8, 1],
+    dimVolts: [3.8, 1],
+    dropOutVolts: [6, 9.5],
+  },
+  "poor instruments and clumsy hands": {
+    ...harderWorld,
+    weakShare: 0.68,
+    handError: 0.2,
+    meterShare: 0.012,
+    meterVolts: 0.05,
+    clampShare: 0.07,
+    clampAmps: 0.5,
+    slip: 0.015,
+    heardSlip: 0.04,
+    flickerShare: 0.3,
+  },
+  "milder faults that show less and are told worse": {
+    ...harderWorld,
+    severity: 0.7,
+    senses: 0.55,
+    comesAndGoes: 0.2,
+    whileFailing: 0.6,
+    timeSaid: 0.75,
+    timeRight: 0.93,
+    neighbourMarks: 0.3,
+  },
+};
+
 /** One constant at a time changed from the engine's value, to show the effect of each. */
 export const variations: Readonly<Record<string, Partial<World>>> = {
   "contacts twice as scattered": { contactSpread: 0.9 },

@@ -36,7 +36,16 @@ describe("belief", () => {
       }
       return (prior * sum) / draws;
     });
-    const unknown = unknownShare * scores.reduce((product, { blind }) => product * blind, 1);
+    // A cause outside the list leaves seven tenths of the car as the catalogue does, and makes anything of the rest.
+    const whole = engine.variants.reduce((sum, { prior }) => sum + prior, 0);
+    const unknown = scores.reduce((product, { odds, blind }) => {
+      const listed = engine.variants.reduce(
+        (sum, { prior }, variant) =>
+          sum + prior * odds.subarray(variant * draws, (variant + 1) * draws).reduce((a, b) => a + b, 0),
+        0,
+      );
+      return product * (0.7 * (listed / draws / whole) + 0.3 * blind);
+    }, unknownShare);
     const total = weights.reduce((sum, weight) => sum + weight, unknown);
     const belief = believe(engine, readings);
     expect(belief.unknown).toBeCloseTo(unknown / total, 12);

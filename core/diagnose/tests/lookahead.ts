@@ -36,8 +36,9 @@ export interface Lookahead {
 }
 
 const depth = 3;
-/** Outcomes less likely than this are left out. */
+/** Outcomes less likely than this are left out, except the first two. */
 const leastP = 0.06;
+const leastOutcomes = 2;
 const mostOutcomes = 3;
 /** Belief at which the walk ends. */
 const sureEnough = 0.95;
@@ -55,8 +56,8 @@ function best(repairs: ReadonlyMap<Repair, number>): [Repair, number] {
 
 const outcomesOf = ({ outcomes }: Forecast): ForecastOutcome[] =>
   [...outcomes]
-    .filter(({ p }) => p >= leastP)
     .sort((a, b) => b.p - a.p)
+    .filter(({ p }, place) => place < leastOutcomes || p >= leastP)
     .slice(0, mostOutcomes);
 
 interface Walk {

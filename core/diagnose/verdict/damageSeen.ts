@@ -5,27 +5,27 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { rankedRepairs } from "../belief/belief";
 import type { Forecast } from "../tests/forecast";
 
-/** Plugs that look melted, by the last look at each. */
-function meltedPlugs({ netlist }: CompiledCircuit, readings: readonly Reading[]): string[] {
+/** Plugs that look melted or wet, by the last look at each. */
+function damagedPlugs({ netlist }: CompiledCircuit, readings: readonly Reading[]): string[] {
   const last = new Map<string, string>();
   for (const reading of readings) if (reading.test === "look") last.set(reading.at, reading.seen);
-  return netlist.circuit.connectors.flatMap(({ id }) => (last.get(id) === "melted" ? [id] : []));
+  return netlist.circuit.connectors.flatMap(({ id }) => (["melted", "wet"].includes(last.get(id) ?? "") ? [id] : []));
 }
 
 /**
- * A melted plug is renewed with the part it sits on, whether or not its contact still conducts (common practice, no
- * source): the belief in a repair of that part alone counts for the repair of both.
+ * A melted or wet plug is renewed with the part it sits on, whether or not its contact still conducts (common practice,
+ * no source): the belief in a repair of that part alone counts for the repair of both.
  */
 export function renewedAsSeen(
   compiled: CompiledCircuit,
   readings: readonly Reading[],
   byRepair: ReadonlyMap<Repair, number>,
 ): ReadonlyMap<Repair, number> {
-  const melted = meltedPlugs(compiled, readings);
-  if (melted.length === 0) return byRepair;
+  const damaged = damagedPlugs(compiled, readings);
+  if (damaged.length === 0) return byRepair;
   const { circuit } = compiled.netlist;
   const sums = new Map(byRepair);
-  for (const plug of melted) {
+  for (const plug of damaged) {
     for (const [repair, p] of [...sums]) {
       const mated = repair.parts.some((part) => plugsOf(circuit, part).includes(plug));
       if (!mated || repair.parts.includes(plug)) continue;

@@ -58,6 +58,27 @@ function bestFitMinor(prices: readonly number[], belief: readonly number[], come
   return best;
 }
 
+/**
+ * What knowing a test's result saves: the expected cost of the repair that is best now, less that of the best one after
+ * each result. A test whose results all lead to the same repair saves nothing.
+ */
+function savedMinor({ outcomes }: Forecast, prices: readonly number[], comebackMinor: number): number {
+  const now = prices.map((_, i) =>
+    outcomes.reduce((sum, { p, repairs }) => sum + p * (repairs[i] as number), 0),
+  );
+  const cost = (repair: number, belief: readonly number[]): number =>
+    (prices[repair] as number) + (1 - (belief[repair] as number)) * comebackMinor;
+  const best = now.reduce(
+    (own, p, repair) => (p >= leastRight && (own < 0 || cost(repair, now) < cost(own, now)) ? repair : own),
+    -1,
+  );
+  if (best < 0) return 0;
+  return outcomes.reduce((sum, { p, repairs }) => {
+    const after = bestFitMinor(prices, repairs, comebackMinor);
+    return sum + p * Math.max(0, cost(best, repairs) - after);
+  }, 0);
+}
+
 /** Repairing now compared with one more test before deciding. */
 export interface Stopping {
   readonly fitNowMinor: number;
@@ -72,6 +93,8 @@ export interface Stopping {
 const handlingMinutes = 0.8;
 /** Doubt left at the end of a series of tests (judgement). */
 const doubtLeft = 0.01;
+/** A test with fewer bits than this tells next to nothing (judgement). */
+const leastTold = 0.008;
 /** A test with fewer bits than this does not start a series. */
 const leastBits = 0.02;
 /**
@@ -130,9 +153,15 @@ export function weighStopping(
   let prices: readonly number[] = [];
   for (const test of tests) {
     if (test.repairs !== named) [named, prices] = [test.repairs, pricesOf(compiled, test.repairs, costs)];
-    let after = 0;
-    for (const outcome of test.outcomes)
-      after += outcome.p * bestFitMinor(prices, outcome.repairs, comebackMinor);
+    // A test that tells next to nothing is only worth waiting for if a result would change the repair. One that tells
+    // more also pays by ruling out the many unlikely suspects.
+    const after =
+      test.bits < leastTold
+        ? fitNowMinor - savedMinor(test, prices, comebackMinor)
+        : test.outcomes.reduce(
+            (sum, { p, repairs: left }) => sum + p * bestFitMinor(prices, left, comebackMinor),
+            0,
+          );
     const one = minutesMinor(test.minutes + handlingMinutes, costs) + after;
     const total = Math.round(Math.min(one, seriesMinor(test, fitMinor, costs)));
     if (testMoreMinor === null || total < testMoreMinor) [testMoreMinor, bestLook] = [total, test];

@@ -48,7 +48,7 @@ function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): 
 
 /** What else a verdict waits for. */
 export interface Standing {
-  /** The test due before a verdict: a plug to look at, or a reading to repeat. */
+  /** The test due before a verdict: a reading to repeat, a noise to hear for oneself, or a plug to look at. */
   readonly due: Forecast | null;
   /** Whether a reading contradicts the others. */
   readonly disputed: boolean;
@@ -76,7 +76,8 @@ export function reachVerdict(
   const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
   const sure = p >= costs.settledBar && declined.length === 0 && !disputed;
   const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
-  const waits = weighed !== "open" && due !== null;
+  // A complaint that says enough by itself is first seen or heard for oneself.
+  const waits = due !== null && (weighed !== "open" || (!measured && sure));
   const state = waits ? "open" : weighed;
   const bestLook = waits ? due : stopping.bestLook;
   const rivalRepair = ranked[1];

@@ -3,6 +3,7 @@ import { theCar } from "../../fault/repair";
 import {
   healthyNoise,
   mechanicalModes,
+  type Noise,
   type NoiseOdds,
   noiseOdds,
   noises,
@@ -26,7 +27,26 @@ const audibleShare = 0.08;
 const stillNoise = noiseOdds({ quiet: 0.965 });
 /** A chattering relay buzzes or ticks. */
 const buzzNoise = noiseOdds({ quiet: 0.3, buzz: 0.35, tick: 0.25 });
+/** What a mistaken ear reports: usually nothing, seldom a noise of one kind. */
+const mistakenNoise = noiseOdds({ quiet: 0.6, squeal: 0.1, rumble: 0.1, tick: 0.08 });
 const blockedNoise = noiseOdds({ quiet: 0.8, whistle: 0.11 });
+
+/** A vehicle makes one noise: how often it is heard as that, and not as any its fault can make (judgement, no source). */
+const sameNoise = 0.8;
+/** How often a finger over the vent hole silences a motor that whistles (judgement, no source). */
+const silencedShare = 0.9;
+const quiet = noises.indexOf("quiet");
+const whistles = noises.indexOf("whistle");
+
+/** The noise at a quantile of the odds, in the order of `noises`. */
+function noiseAt(odds: NoiseOdds, quantile: number): Noise {
+  let sum = 0;
+  for (const noise of noises) {
+    sum += odds[noise];
+    if (quantile < sum) return noise;
+  }
+  return "quiet";
+}
 
 /** Probability that a noise rises with the speed: nearly certain from the motor, otherwise even. */
 const followsFromMotor = 0.92;
@@ -71,11 +91,13 @@ export const listenTest = wordTest(listenReading, ["seen", "followsSpeed"], {
         ]
       : [];
   },
+  blind: (seen) => mistakenNoise[seen as Noise],
   odds: (compiled, test) => {
     const table = compiled.table(test);
     const motors = compiled.netlist.motors.length;
     const own = noiseBySuspect(compiled);
     let of = healthyNoise;
+    let fromMotor = false;
     const byRow = mixRows(
       compiled,
       (row, sample, out) => {
@@ -84,15 +106,20 @@ export const listenTest = wordTest(listenReading, ["seen", "followsSpeed"], {
           const level = table.speedAt(row, sample, motor) / Math.max(1e-6, compiled.topSpeed[motor] ?? 0);
           if (level > audibleShare) runs = true;
         }
-        const heard = table.buzzes(row, sample) ? buzzNoise : runs ? of : stillNoise;
-        const silenced = test.ventCovered ? 0.8 * heard.whistle : 0;
+        const possible = table.buzzes(row, sample) ? buzzNoise : runs ? of : stillNoise;
+        const made = noiseAt(possible, compiled.samples[sample]?.noise ?? 0.5);
         for (const [i, noise] of noises.entries())
-          out[i] = heard[noise] + (noise === "quiet" ? silenced : noise === "whistle" ? -silenced : 0);
+          out[i] = (1 - sameNoise) * possible[noise] + (noise === made ? sameNoise : 0);
+        if (!test.ventCovered || !fromMotor) return;
+        const silenced = silencedShare * (out[whistles] as number);
+        out[quiet] = (out[quiet] as number) + silenced;
+        out[whistles] = (out[whistles] as number) - silenced;
       },
       noises.length,
     );
     return (variant, sample, out) => {
       of = own[variant] ?? healthyNoise;
+      fromMotor = comesFromMotor(compiled, variant);
       byRow(variant, sample, out);
     };
   },

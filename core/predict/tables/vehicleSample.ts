@@ -13,6 +13,8 @@ export interface VehicleSample {
   readonly airflowBias: number;
   /** Position in its band of this vehicle's continuous fault, 0 to 1. */
   readonly severity: number;
+  /** Which of its fault's noises this vehicle makes, as a quantile of their odds, 0 to 1. */
+  readonly noise: number;
 }
 
 /** Relative scatter (log standard deviation) by kind of branch: judgements, no source. */
@@ -96,7 +98,7 @@ function shuffledSlices(count: number, normal: () => number): number[] {
 }
 
 /**
- * Whole vehicles sampled from the tolerances. The first is nominal. In the rest, battery volts and severity of the
+ * Whole vehicles sampled from the tolerances. The first is nominal. In the rest, battery volts, severity and noise of the
  * fault are each stratified, since every reading shares them.
  */
 export function vehicleSamples(netlist: Netlist, count: number, seed: number): VehicleSample[] {
@@ -104,8 +106,9 @@ export function vehicleSamples(netlist: Netlist, count: number, seed: number): V
   const normal = normalFrom(uniformSource(seed));
   const batteries = shuffledSlices(count - 1, normal);
   const severities = shuffledSlices(count - 1, normal);
+  const noises = shuffledSlices(count - 1, normal);
   const samples: VehicleSample[] = [
-    { values: nominal, eyes: { brightVolts, dimVolts }, airflowBias: 1, severity: 0.5 },
+    { values: nominal, eyes: { brightVolts, dimVolts }, airflowBias: 1, severity: 0.5, noise: 0.5 },
   ];
   for (let sample = 1; sample < count; sample++) {
     const battery = normalQuantile(batteries[sample - 1] as number);
@@ -117,6 +120,7 @@ export function vehicleSamples(netlist: Netlist, count: number, seed: number): V
       },
       airflowBias: Math.exp(0.08 * normal()),
       severity: severities[sample - 1] as number,
+      noise: noises[sample - 1] as number,
     });
   }
   return samples;
