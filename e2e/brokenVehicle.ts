@@ -7,7 +7,7 @@ import { parseCircuit } from "../core/circuit/parseCircuit";
 import { faultFromId } from "../core/fault/fault";
 import type { Test } from "../core/predict/reading";
 import type { Netlist } from "../core/solve/netlist/netlist";
-import { lampEnds, setupState } from "../core/solve/netlist/setup";
+import { lampEnds, type Setup, setupState } from "../core/solve/netlist/setup";
 import { nominalValues } from "../core/solve/netlist/values";
 import { PointSolver } from "../core/solve/pointSolver";
 import { lampVolts, testLight } from "../core/solve/tungstenLamp";
@@ -53,8 +53,8 @@ export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
   const solver = new PointSolver(netlist);
   const values = nominalValues(netlist);
   const node = (point: string): number => netlist.nodeOf.get(point) ?? -1;
-  const speed = (setting: string, broken: boolean): number =>
-    solver.solve(values, setupState(netlist, { key: "run", setting }), broken ? changes : []).speeds[0] ?? 0;
+  const speed = (setup: Setup, broken: boolean): number =>
+    solver.solve(values, setupState(netlist, setup), broken ? changes : []).speeds[0] ?? 0;
 
   const between = (look: Test, one: string, other: string) => {
     const solved = solver.solve(values, setupState(netlist, look), changes);
@@ -64,13 +64,13 @@ export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
     return { volts, ohms: solver.ohmsBetween(node(one), node(other)) };
   };
 
-  const airflow = (setting: string) => {
-    const share = speed(setting, true) / Math.max(1, speed(setting, false));
+  const airflow = (setup: Setup) => {
+    const share = speed(setup, true) / Math.max(1, speed(setup, false));
     return share < 0.08 ? "none" : share < 0.75 ? "weak" : "normal";
   };
 
   return {
-    airflow,
+    airflow: (setting) => airflow({ key: "run", setting }),
     answer: (look) => {
       switch (look.test) {
         case "light": {
@@ -86,7 +86,7 @@ export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
           return Number.isFinite(ohms) && ohms < 2e6 ? Math.round(ohms * 100) / 100 : null;
         }
         case "airflow":
-          return airflow(look.setting ?? "off");
+          return airflow(look);
         case "amps": {
           const solved = solver.solve(values, setupState(netlist, look), changes);
           return Math.round((solved.amps[netlist.branchOf.get(look.around) ?? -1] ?? 0) * 10) / 10;

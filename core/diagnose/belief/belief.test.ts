@@ -179,6 +179,8 @@ describe("belief over every test", () => {
         sum + (fault.names.some(({ mode }) => mode === "loose") ? (belief.variants[variant] ?? 0) : 0),
       0,
     );
-    expect(loose).toBeGreaterThan(0.8);
+    // Most of the rest is a cause outside the list, which may do anything.
+    expect(loose).toBeGreaterThan(0.65);
+    expect(loose + belief.unknown).toBeGreaterThan(0.9);
   });
 });

@@ -9,7 +9,9 @@ import type { Forecast } from "../tests/forecast";
 function damagedPlugs({ netlist }: CompiledCircuit, readings: readonly Reading[]): string[] {
   const last = new Map<string, string>();
   for (const reading of readings) if (reading.test === "look") last.set(reading.at, reading.seen);
-  return netlist.circuit.connectors.flatMap(({ id }) => (["melted", "wet"].includes(last.get(id) ?? "") ? [id] : []));
+  return netlist.circuit.connectors.flatMap(({ id }) =>
+    ["melted", "wet"].includes(last.get(id) ?? "") ? [id] : [],
+  );
 }
 
 /**

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import type { Reading } from "../../predict/reading";
 import { heard, shippedEngine } from "../../testing/shippedCircuit";
-import { light, volts } from "../../testing/takenReadings";
+import { light, look, volts } from "../../testing/takenReadings";
 import { diagnose } from "../diagnose";
 import { disputedReading } from "./disputed";
 import { noiseToHear } from "./noiseToHear";
@@ -18,11 +18,12 @@ function diagnosed(readings: readonly Reading[]) {
 }
 
 describe("a reading that contradicts the others", () => {
-  const readings = [
+  const readings: Reading[] = [
     ...onlyTop,
     open,
     volts("X3:1", "4", 3.1),
-    { test: "look", at: "X5", seen: "clean" } as const,
+    { test: "amps", around: "M1", key: "run", setting: "4", amps: 14.2 },
+    look("X5", "clean"),
   ];
 
   test("is asked for again before the verdict, and never confirmed over", () => {

@@ -76,8 +76,9 @@ export function reachVerdict(
   const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
   const sure = p >= costs.settledBar && declined.length === 0 && !disputed;
   const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
-  // A complaint that says enough by itself is first seen or heard for oneself.
-  const waits = due !== null && (weighed !== "open" || (!measured && sure));
+  // A contradiction is cleared up while the probe is still there, and a complaint that says enough by itself is first
+  // seen or heard for oneself.
+  const waits = due !== null && (weighed !== "open" || disputed || (!measured && sure));
   const state = waits ? "open" : weighed;
   const bestLook = waits ? due : stopping.bestLook;
   const rivalRepair = ranked[1];
