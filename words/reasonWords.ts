@@ -104,6 +104,8 @@ export function reasonText(circuit: Circuit, reason: Reason): string {
       return `Also possible: ${listed(reason.repairs.map(({ parts, p }) => `${repairName(circuit, parts)} (${percent(p)})`))}.`;
     case "nothing-pays":
       return "No test left with these tools is worth its time, so this is a best guess.";
+    case "disputed":
+      return `Even repeated, ${citeText(circuit, reason.cited)} contradicts the other readings, so this is a best guess.`;
     case "complaint-only":
       return "So far there is only the complaint. A complaint alone never confirms a verdict.";
     case "paying-test":

@@ -72,11 +72,18 @@ describe("a job that is not there", () => {
 
 describe("the complaint", () => {
   test("a word on a speed is stored, changed and deleted", async () => {
-    const say = (setting: string, seen: string) =>
-      answer(complaint.action, { intent: "heard", token: token(), setting, seen });
+    const say = (setting: string, seen: string, pattern = "") =>
+      answer(complaint.action, { intent: "heard", token: token(), setting, seen, pattern });
     expect((await say("2", "none")).status).toBe(200);
     expect((await say("2", "weak")).status).toBe(200);
-    expect((await answer(complaint.loader as never, null)).data.heard).toEqual({ "2": "weak" });
+    expect((await answer(complaint.loader as never, null)).data.heard).toEqual({
+      "2": { seen: "weak", pattern: null },
+    });
+    expect((await say("2", "weak", "only-hot")).status).toBe(200);
+    expect((await answer(complaint.loader as never, null)).data.heard).toEqual({
+      "2": { seen: "weak", pattern: "only-hot" },
+    });
+    expect((await say("2", "weak", "on Sundays")).status).toBe(422);
     await say("2", "");
     expect((await answer(complaint.loader as never, null)).data.heard).toEqual({});
   });

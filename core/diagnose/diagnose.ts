@@ -134,7 +134,7 @@ export function diagnose(
   const disputed = disputedReading(belief.readings, fighting);
   const again = disputed?.once ? disputed.test : noiseToHear(belief.readings);
   const due = again ? forecastNow(compiled, belief, again) : plugToSee(compiled, readings, byRepair, weighed);
-  const stands = { due, disputed: disputed !== null };
+  const stands = { due, disputed: disputed?.cited ?? null };
   const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs, stands);
   const first = due && verdict.payingLook === due.look ? [due] : [];
   const inOrder = [...first, ...weighed.filter((test) => !first.includes(test))];

@@ -69,6 +69,8 @@ export type Reason =
       readonly repairs: readonly { readonly parts: readonly string[]; readonly p: number }[];
     }
   | { readonly kind: "nothing-pays" | "complaint-only" }
+  /** A reading that contradicts the others even though its test was repeated. */
+  | { readonly kind: "disputed"; readonly cited: Cited }
   | { readonly kind: "paying-test"; readonly test: Test; readonly minutes: number };
 
 /** A piece of a path as a technician would name it. */

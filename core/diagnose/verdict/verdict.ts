@@ -6,7 +6,7 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { perCircuitAnd } from "../../predict/tables/perCircuit";
 import { type Belief, rankedRepairs } from "../belief/belief";
 import type { Support } from "../explain/expectation";
-import { decisiveReasons, pathReason, type Reason } from "../explain/reasons";
+import { type Cited, decisiveReasons, pathReason, type Reason } from "../explain/reasons";
 import type { Forecast } from "../tests/forecast";
 import { weighStopping } from "./stopping";
 
@@ -50,8 +50,8 @@ function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): 
 export interface Standing {
   /** The test due before a verdict: a reading to repeat, a noise to hear for oneself, or a plug to look at. */
   readonly due: Forecast | null;
-  /** Whether a reading contradicts the others. */
-  readonly disputed: boolean;
+  /** The reading that contradicts the others, if one does. */
+  readonly disputed: Cited | null;
 }
 
 /**
@@ -65,7 +65,7 @@ export function reachVerdict(
   repairs: ReadonlyMap<Repair, number>,
   tests: readonly Forecast[],
   costs: StoppingCosts,
-  { due, disputed }: Standing = { due: null, disputed: false },
+  { due, disputed }: Standing = { due: null, disputed: null },
 ): Verdict {
   const ranked = rankedRepairs(repairs);
   const [repair = notListed, p = 0] = ranked[0] ?? [];
@@ -74,11 +74,11 @@ export function reachVerdict(
   const measured = belief.readings.some(({ heard }) => !heard);
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
   const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
-  const sure = p >= costs.settledBar && declined.length === 0 && !disputed;
+  const sure = p >= costs.settledBar && declined.length === 0 && disputed === null;
   const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
   // A contradiction is cleared up while the probe is still there, and a complaint that says enough by itself is first
   // seen or heard for oneself.
-  const waits = due !== null && (weighed !== "open" || disputed || (!measured && sure));
+  const waits = due !== null && (weighed !== "open" || disputed !== null || (!measured && sure));
   const state = waits ? "open" : weighed;
   const bestLook = waits ? due : stopping.bestLook;
   const rivalRepair = ranked[1];
@@ -101,7 +101,7 @@ export function reachVerdict(
       ...(path ? [path] : []),
       ...decisiveReasons(compiled, belief, support, variantsOf(compiled, repair), rival),
       ...declined.map((own): Reason => ({ kind: "declined", declined: own })),
-      ...doubt(state, ranked, measured, bestLook),
+      ...doubt({ state, ranked, measured, bestLook, disputed }),
     ],
   };
 }
@@ -118,18 +118,22 @@ function verdictState({ measured, pays, sure, any }: Weighed): Verdict["state"] 
   return sure && measured ? "settled" : "best-guess";
 }
 
+interface Doubt {
+  readonly state: Verdict["state"];
+  readonly ranked: readonly (readonly [Repair, number])[];
+  readonly measured: boolean;
+  readonly bestLook: Forecast | null;
+  readonly disputed: Standing["disputed"];
+}
+
 /** The remaining doubt. */
-function doubt(
-  state: Verdict["state"],
-  ranked: readonly (readonly [Repair, number])[],
-  measured: boolean,
-  bestLook: Forecast | null,
-): Reason[] {
+function doubt({ state, ranked, measured, bestLook, disputed }: Doubt): Reason[] {
   const others = ranked.slice(1, 3).filter(([, p]) => p >= 0.02);
   const repairs = others.map(([repair, p]) => ({ parts: repair.parts, p }));
   const left: Reason[] = others.length > 0 ? [{ kind: "still-possible", repairs }] : [];
   if (state === "settled") return left;
-  if (state === "best-guess") return [...left, { kind: "nothing-pays" }];
+  if (state === "best-guess")
+    return [...left, disputed ? { kind: "disputed", cited: disputed } : { kind: "nothing-pays" }];
   if (!measured) return [{ kind: "complaint-only" }, ...left];
   return bestLook ? [...left, { kind: "paying-test", test: bestLook.look, minutes: bestLook.minutes }] : left;
 }
