@@ -1,4 +1,4 @@
-import type { Variant } from "./tables/compiledCircuit";
+import type { Fault } from "../fault/fault";
 
 /** Whether the symptom was there when a reading was taken. */
 export const states = ["failing", "working"] as const;
@@ -80,12 +80,18 @@ function presentShare(modes: readonly string[], usual: number, moment: Moment): 
   }
 }
 
+/** A row of the tables, and in what share of readings it is the one that counts. */
+export interface RowShare {
+  readonly row: number;
+  readonly share: number;
+}
+
 /** A suspect's table rows at a moment, the likelier first: the fault's own row, and the healthy one. */
 export function rowsAt(
   row: number,
-  { names, presentShare: usual }: Variant["fault"],
+  { names, presentShare: usual }: Fault,
   moment: Moment,
-): Variant["rows"] {
+): readonly RowShare[] {
   const share = presentShare(
     names.map(({ mode }) => mode),
     usual,

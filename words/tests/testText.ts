@@ -41,7 +41,7 @@ export const expectationText = ({ test, value }: Expectation): string => {
 export function evidenceText(circuit: Circuit | null, reading: Reading): string {
   const taken = [
     reading.state && takenWords[reading.state],
-    reading.temperature && `${reading.temperature}`,
+    reading.temperature && reading.temperature,
     reading.minutesIn !== undefined && `after ${minutesText(reading.minutesIn)}`,
   ];
   return [testAndSetup(circuit, reading), ...taken].filter(Boolean).join(", ");

@@ -65,6 +65,6 @@ describe("a noise the customer told of", () => {
 
   test("asks nothing if there is none, or once somebody listened", () => {
     expect(noiseToHear([...onlyTop, told("quiet")])).toBeNull();
-    expect(noiseToHear([told("squeal"), { ...told("squeal"), heard: undefined } as Reading])).toBeNull();
+    expect(noiseToHear([told("squeal"), { ...told("squeal"), heard: undefined }])).toBeNull();
   });
 });

@@ -5,7 +5,7 @@ import type { Change } from "../../solve/netlist/change";
 import type { Netlist } from "../../solve/netlist/netlist";
 import { type Setup, setupKey, setupState } from "../../solve/netlist/setup";
 import { type HealthyNetwork, PointSolver } from "../../solve/pointSolver";
-import { type Moment, rowsAt } from "../moment";
+import { type Moment, type RowShare, rowsAt } from "../moment";
 import { type RowChanges, SetupTable } from "./setupTable";
 import { type VehicleSample, vehicleSamples } from "./vehicleSample";
 
@@ -13,7 +13,7 @@ import { type VehicleSample, vehicleSamples } from "./vehicleSample";
 export interface Variant extends CatalogueEntry {
   /** The table row of the fault itself. */
   readonly row: number;
-  readonly rows: readonly { readonly row: number; readonly share: number }[];
+  readonly rows: readonly RowShare[];
   /** Its repair; faults with the same repair need not be separated. */
   readonly repair: Repair;
 }

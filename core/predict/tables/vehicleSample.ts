@@ -44,7 +44,7 @@ function sampledMotor(nominal: MotorConstants, normal: () => number, times: numb
   };
 }
 
-/** Supply volts at which electronics drop out differ from make to make (common practice, no source). */
+/** Supply volts at which control modules drop out differ from make to make (common practice, no source). */
 const dropOutVolts = { low: 5, high: 9 } as const;
 
 const sampledDropOut = (normal: () => number): number =>
@@ -81,7 +81,6 @@ function sampledValues(netlist: Netlist, nominal: Values, battery: number, norma
     ),
     heads: nominal.heads.map((head, index) => ({
       ...head,
-      feedVolts: sampledDropOut(normal),
       commandTimes: Math.exp(0.015 * timesOf(netlist.heads[index]?.part) * normal()),
     })),
   };
