@@ -17,11 +17,15 @@ export interface StripProps {
   readonly tokens: Readonly<Record<string, string>>;
 }
 
+/** With more speeds than this a chosen cell is too narrow for its word, and shows a dot. */
+const mostWithWords = 5;
+
 /**
  * One column per speed, one row per word: a tap says what that speed does, a second tap deletes it. Below, one more tap
  * says how it comes and goes.
  */
 export function ComplaintStrip({ settings, heard, tokens }: StripProps) {
+  const narrow = settings.length > mostWithWords;
   return (
     <>
       <StripTable caption="What each speed does" settings={settings}>
@@ -36,6 +40,7 @@ export function ComplaintStrip({ settings, heard, tokens }: StripProps) {
                 cleared={{ seen: "", pattern: "" }}
                 chosen={heard[setting]?.seen === word}
                 token={tokens[setting] ?? ""}
+                narrow={narrow}
               />
             ))}
           </StripRow>
@@ -61,6 +66,7 @@ export function ComplaintStrip({ settings, heard, tokens }: StripProps) {
                     cleared={{ seen: own.seen, pattern: "" }}
                     chosen={own.pattern === pattern}
                     token={tokens[setting] ?? ""}
+                    narrow={narrow}
                   />
                 );
               })}
@@ -120,9 +126,10 @@ interface CellProps {
   readonly cleared: CellFields;
   readonly chosen: boolean;
   readonly token: string;
+  readonly narrow: boolean;
 }
 
-function StripCell({ setting, title, fields, cleared, chosen, token }: CellProps) {
+function StripCell({ setting, title, fields, cleared, chosen, token, narrow }: CellProps) {
   const pending = usePending({ intent: "heard", setting });
   const said = (own: CellFields): boolean => pending?.seen === own.seen && pending.pattern === own.pattern;
   const pressed = pending ? said(fields) : chosen;
@@ -144,8 +151,8 @@ function StripCell({ setting, title, fields, cleared, chosen, token }: CellProps
           aria-busy={waiting}
           className={`block h-12 w-full rounded-card border-[1.5px] ${pressed ? "border-ink bg-ink font-bold text-paper" : "border-[var(--edge)] bg-card text-soft"} ${waiting ? "border-dashed" : ""}`}
         >
-          <span className="max-md:hidden">{pressed ? title : ""}</span>
-          <span aria-hidden="true" className="md:hidden">
+          {!narrow && <span className="max-md:hidden">{pressed ? title : ""}</span>}
+          <span aria-hidden="true" className={narrow ? "" : "md:hidden"}>
             {pressed ? "●" : ""}
           </span>
         </button>

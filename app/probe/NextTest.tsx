@@ -1,3 +1,4 @@
+import { observationOf } from "@core/predict/observations/index";
 import { minutesText, percent } from "@core/units/wording";
 import { wordingOf } from "@words/tests/index";
 import type { Dispatch, RefObject, SetStateAction } from "react";
@@ -61,7 +62,7 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
         </h2>
         <p className="mt-1 text-base text-soft">{words.how}</p>
         <Cautions cautions={offered.cautions} token={token} />
-        <NowChoice />
+        {observationOf(offered.test).form.setup !== "none" && <NowChoice />}
         {/* Above the ranges, because on a phone those fill the card. */}
         <EntryProblem of={({ form }) => form === "next"} />
         <OutcomeButtons

@@ -84,3 +84,13 @@ test("a test is predicted as a reading is", () => {
     value: "seized",
   });
 });
+
+test("the path argument names the speeds in the order of the switch, whatever the order they were told in", () => {
+  const engine = shippedEngine("whimbrel-four-speed");
+  const readings = [
+    ...heard({ "3": "none", "4": "normal" }),
+    ...heard({ "1": "none" }),
+    ...heard({ "2": "none" }),
+  ];
+  expect(pathReason(engine, readings)).toMatchObject({ dead: ["1", "2", "3"], working: ["4"] });
+});

@@ -155,10 +155,10 @@ function speedsHeard(
   paths: ReadonlyMap<string, ReadonlyMap<string, number>>,
 ): SpeedsHeard {
   const words = speedWords(readings);
+  // In the order of the switch, whatever the order they were told in.
   const at = (seen: string): string[] =>
-    [...words].flatMap(([setting, word]) => (word === seen ? [setting] : []));
-  const blowing = (setting: string): boolean => (paths.get(setting)?.size ?? 0) > 0;
-  return { dead: at("none").filter(blowing), full: at("normal").filter(blowing) };
+    [...paths].flatMap(([setting, path]) => (path.size > 0 && words.get(setting) === seen ? [setting] : []));
+  return { dead: at("none"), full: at("normal") };
 }
 
 /**
