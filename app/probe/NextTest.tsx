@@ -72,12 +72,11 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
           outcomeOf={outcomeOf}
           lettersOn={lettersOn}
         />
-        <div className="mt-2 flex items-start justify-between gap-3 text-base">
+        <div className="mt-2 flex flex-wrap items-start justify-between gap-x-3 text-base">
           <details>
             <summary className="min-h-11 cursor-pointer py-2 underline">Why this test?</summary>
             <p className="text-soft">{offered.why}</p>
           </details>
-          <NowStart />
           <button
             type="button"
             aria-keyshortcuts={lettersOn ? "N" : undefined}
@@ -86,6 +85,7 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
           >
             {lettersOn && <KeyHint>N</KeyHint>} another test{" "}
           </button>
+          <NowStart />
         </div>
         <Storing />
       </div>

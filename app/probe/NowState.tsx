@@ -32,7 +32,7 @@ export function NowStart() {
   const shared = use(NowContext);
   if (isAsked(shared)) return null;
   return (
-    <button type="button" className="min-h-11 px-1 underline" onClick={() => shared.setNow("failing")}>
+    <button type="button" className="min-h-11 underline" onClick={() => shared.setNow("failing")}>
       It comes and goes
     </button>
   );
