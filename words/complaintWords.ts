@@ -1,7 +1,18 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { ComplaintAnswer, ComplaintTopic } from "@core/diagnose/tests/complaintQuestions";
-import { airflowWords } from "./stateWords";
+import type { Pattern } from "@core/predict/moment";
+import { airflowWords, patternWords } from "./stateWords";
 import { questionWords } from "./tests/history";
+
+/** What a speed does, in the history and in the list of entries not sent yet; an empty word deletes it. */
+export function heardSpeedText(
+  setting: string,
+  seen: keyof typeof airflowWords | "",
+  pattern: Pattern | "",
+): string {
+  if (seen === "") return `speed ${setting}: deleted`;
+  return `speed ${setting}: ${[airflowWords[seen], pattern && patternWords[pattern]].filter(Boolean).join(", ")}`;
+}
 
 /** A question to the customer, on the complaint page. */
 export function topicText(circuit: Circuit, topic: ComplaintTopic): string {

@@ -1,5 +1,6 @@
 import { type Pattern, patterns } from "@core/predict/moment";
 import { airflowSeen } from "@core/predict/observations/airflowSeen";
+import { heardSpeedText } from "@words/complaintWords";
 import { airflowWords, patternWords } from "@words/stateWords";
 import { QueuedForm, usePending } from "../entries/QueuedForm";
 import { Fold } from "../ui/Fold";
@@ -36,6 +37,7 @@ export function ComplaintStrip({ settings, heard, tokens }: StripProps) {
                 key={setting}
                 setting={setting}
                 title={airflowWords[word]}
+                says="seen"
                 fields={{ seen: word, pattern: word === "normal" ? "" : (heard[setting]?.pattern ?? "") }}
                 cleared={{ seen: "", pattern: "" }}
                 chosen={heard[setting]?.seen === word}
@@ -62,6 +64,7 @@ export function ComplaintStrip({ settings, heard, tokens }: StripProps) {
                     key={setting}
                     setting={setting}
                     title={patternWords[pattern]}
+                    says="pattern"
                     fields={{ seen: own.seen, pattern }}
                     cleared={{ seen: own.seen, pattern: "" }}
                     chosen={own.pattern === pattern}
@@ -114,13 +117,15 @@ const StripRow = ({ title, children }: { title: string; children: React.ReactNod
 );
 
 interface CellFields {
-  readonly seen: string;
-  readonly pattern: string;
+  readonly seen: HeardSpeed["seen"] | "";
+  readonly pattern: Pattern | "";
 }
 
 interface CellProps {
   readonly setting: string;
   readonly title: string;
+  /** Which of the two fields the cell is about. */
+  readonly says: keyof CellFields;
   /** What a tap says of the speed, and what a second tap leaves. */
   readonly fields: CellFields;
   readonly cleared: CellFields;
@@ -129,15 +134,15 @@ interface CellProps {
   readonly narrow: boolean;
 }
 
-function StripCell({ setting, title, fields, cleared, chosen, token, narrow }: CellProps) {
+function StripCell({ setting, title, says, fields, cleared, chosen, token, narrow }: CellProps) {
   const pending = usePending({ intent: "heard", setting });
-  const said = (own: CellFields): boolean => pending?.seen === own.seen && pending.pattern === own.pattern;
+  const said = (own: CellFields): boolean => pending?.[says] === own[says];
   const pressed = pending ? said(fields) : chosen;
   const waiting = said(fields) || (chosen && said(cleared));
   const sent = pressed ? cleared : fields;
   return (
     <td className="p-0">
-      <QueuedForm words={() => `speed ${setting}: ${pressed ? "deleted" : title}`}>
+      <QueuedForm words={() => heardSpeedText(setting, sent.seen, sent.pattern)}>
         <input type="hidden" name="intent" value="heard" />
         <input type="hidden" name="token" value={token} />
         <input type="hidden" name="setting" value={setting} />

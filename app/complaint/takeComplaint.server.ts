@@ -6,8 +6,7 @@ import type { Reading } from "@core/predict/reading";
 import { promiseSchema } from "@core/records/promise";
 import { setWords } from "@db/repositories/jobs.server";
 import { setHeard } from "@db/repositories/readings.server";
-import { answerText, topicText } from "@words/complaintWords";
-import { airflowWords, patternWords } from "@words/stateWords";
+import { answerText, heardSpeedText, topicText } from "@words/complaintWords";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
 import { intoJob, type Refused } from "../job/intoJob.server";
@@ -55,7 +54,7 @@ function heardReading(circuit: Circuit, sent: Heard) {
     return {
       any: as("none"),
       told: seen === "" ? null : { ...as(seen), ...(pattern === "" ? {} : { pattern }) },
-      words: `speed ${setting}: ${seen === "" ? "deleted" : airflowWords[seen]}${pattern === "" ? "" : `, ${patternWords[pattern]}`}`,
+      words: heardSpeedText(setting, seen, pattern),
     };
   }
   const question = complaintQuestions(circuit).find(({ id }) => id === sent.question);

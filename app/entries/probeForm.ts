@@ -77,8 +77,8 @@ function checked(engine: CompiledCircuit, input: unknown): Entered {
   return wrong ? { problem: problemText(wrong) } : { reading: parsed.data };
 }
 
-/** When a reading was taken; only a test of the running blower or of its wiring can be taken while it fails. */
-const takenAt = (test: string, said: z.infer<typeof state>) =>
+/** Whether it was failing, for tests of the blower or its wiring; an inspection shows the same either way. */
+const momentSaid = (test: string, said: z.infer<typeof state>) =>
   said && observationOf(test).form.setup !== "none" ? { state: said } : {};
 
 /** The reading a filled-in suggested test makes. */
@@ -94,7 +94,7 @@ export function offeredReading(engine: CompiledCircuit, form: z.infer<typeof off
   const typed = form.seen ?? form.about ?? form.value;
   return checked(engine, {
     ...test,
-    ...takenAt(test.test, form.state),
+    ...momentSaid(test.test, form.state),
     ...resultOf(test.test, typed, form.noEnd === "yes"),
   });
 }
@@ -117,7 +117,7 @@ export function ownReading(engine: CompiledCircuit, form: z.infer<typeof ownForm
   const test = pickedTest(observation, picked, { key: form.key, setting: form.setting, ...unplugged });
   return checked(engine, {
     ...test,
-    ...takenAt(form.test, form.state),
+    ...momentSaid(form.test, form.state),
     ...resultOf(form.test, form.result, openCircuit.test(form.result.trim())),
   });
 }

@@ -1,9 +1,9 @@
-import type { Moment } from "@core/predict/moment";
+import { states } from "@core/predict/moment";
 import { nowWords } from "@words/stateWords";
 import { createContext, use, useMemo, useState } from "react";
 
 /** Whether the symptom is there right now; null if nobody said. */
-type Now = Extract<Moment, "failing" | "working"> | null;
+type Now = (typeof states)[number] | null;
 
 interface NowShared {
   readonly now: Now;
@@ -21,7 +21,7 @@ export function NowProvider({ varies, children }: { varies: boolean; children: R
   return <NowContext value={shared}>{children}</NowContext>;
 }
 
-/** The form's field that says whether a reading was taken while it failed. */
+/** A hidden field that sends the choice with the reading. */
 export const NowField = () => <input type="hidden" name="state" value={use(NowContext).now ?? ""} />;
 
 /** Whether the choice is shown: the customer said that it comes and goes, or the technician found out. */
@@ -46,7 +46,7 @@ export function NowChoice() {
   return (
     <fieldset className="mt-2 flex flex-wrap items-center gap-x-2 gap-y-1 text-base">
       <legend className="float-left mr-1">Right now it is</legend>
-      {(["failing", "working"] as const).map((state) => (
+      {states.map((state) => (
         <button
           key={state}
           type="button"

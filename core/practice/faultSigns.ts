@@ -41,18 +41,16 @@ export class FaultSigns {
    * @param ventCovered true with a finger over the motor's vent hole
    */
   noise(turns: boolean, chance: Chance, ventCovered = false): Noise {
-    const { world, behaviour } = this;
+    const { world } = this;
     const runs = turns || this.has("wheel-loose");
     const heard = chance.uniform() < world.senses;
-    if (runs && heard && behaviour.noise && !(ventCovered && behaviour.noise.stopsWithVentCovered))
-      return chance.pick(behaviour.noise.words);
     if (runs && heard) {
       if (this.has("bearing-dry")) return chance.uniform() < 0.9 ? "squeal" : "whistle";
       if (this.has("bearing-worn")) return chance.pick(["rumble", "rumble", "grind"]);
       if (this.has("unbalanced")) return chance.pick(["rumble", "rumble", "rumble", "buzz"]);
       if (this.has("debris")) return chance.pick(["tick", "tick", "tick", "scrape"]);
       if (this.has("vent-whistle") && !ventCovered) return "whistle";
-      if (this.has("scrape")) return chance.pick(["scrape", "scrape", "scrape", "squeal"]);
+      if (this.has("scrape")) return chance.pick(["scrape", "scrape", "squeal", "grind"]);
       if (this.has("wheel-loose") && chance.uniform() < 0.5) return "tick";
       if (this.has("tight") && chance.uniform() < 0.2) return "squeal";
     }

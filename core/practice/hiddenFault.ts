@@ -1,6 +1,5 @@
 import type { Chance } from "../chance/chance";
 import type { Fault } from "../fault/fault";
-import type { Noise } from "../motor/mechanicalMode";
 import type { Pattern } from "../predict/moment";
 
 /** What a fault that comes and goes waits for. */
@@ -11,10 +10,6 @@ export type Condition = (typeof conditions)[number];
 export interface FaultBehaviour {
   /** What it waits for; null if it is there all the time. */
   readonly waitsFor: Condition | null;
-  /** The setting a selector's contacts stand at whatever its knob says, by selector. */
-  readonly contactsStandAt: Readonly<Record<string, string>>;
-  /** What people call its noise while the motor turns, and whether a finger over the vent hole stops it. */
-  readonly noise: { readonly words: readonly Noise[]; readonly stopsWithVentCovered: boolean } | null;
   /** Damage of its own or a neighbour's that eyes can find: what is seen, by part or plug. */
   readonly visible: ReadonlyMap<string, string>;
 }
@@ -22,8 +17,6 @@ export interface FaultBehaviour {
 /** A fault that is always there and shows no more than its mode does. */
 export const plainBehaviour: FaultBehaviour = {
   waitsFor: null,
-  contactsStandAt: {},
-  noise: null,
   visible: new Map(),
 };
 

@@ -70,7 +70,7 @@ const plainModes: ReadonlySet<string> = new Set([
   "welded",
   "debris",
 ]);
-const comesAndGoes: ReadonlySet<string> = new Set(["loose", "dead-spot", "thermal", "fades-hot", "chafed"]);
+const intermittent: ReadonlySet<string> = new Set(["loose", "dead-spot", "thermal", "fades-hot", "chafed"]);
 
 /** The bay: hands reach what hands reach, electronics stutter, damage travels, and people say when it fails. */
 const bay: World = {
@@ -120,9 +120,9 @@ export function entriesOf(netlist: Netlist, level: PracticeLevel, kind: Practice
     if (!first || first.where === theCar) return false;
     if (kind === "cause") return names.length === 2;
     if (names.length !== 1) return false;
-    if (kind === "intermittent") return comesAndGoes.has(first.mode) || waits.has(first.mode);
+    if (kind === "intermittent") return intermittent.has(first.mode) || waits.has(first.mode);
     if (kind === "slip") return touched(first.where) && ["open", "high", "blown"].includes(first.mode);
-    return level === "first" ? plainModes.has(first.mode) : !comesAndGoes.has(first.mode);
+    return level === "first" ? plainModes.has(first.mode) : !intermittent.has(first.mode);
   });
 }
 

@@ -2,6 +2,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { chanceFrom } from "../chance/chance";
 import { catalogue } from "../fault/catalogue";
+import { faultFromId } from "../fault/fault";
 import { shippedIds, shippedNetlist } from "../testing/shippedCircuit";
 import { type HiddenFault, plainBehaviour } from "./hiddenFault";
 import { faultSource, sampleFault } from "./sampledFault";
@@ -64,9 +65,11 @@ describe("what is seen of them", () => {
   test("a bad common contact stops every speed, a knob that only turns leaves the same speed", () => {
     const open = vehicle("whimbrel-four-speed", made("whimbrel-four-speed", "common open"));
     for (const setting of ["1", "2", "3", "4"]) expect(open.airflow({ key: "run", setting })).toBe("none");
-    const turns = made("whimbrel-four-speed", "knob turns");
-    const stuck = { ...turns, behaviour: { ...plainBehaviour, contactsStandAt: { S2: "2" } } };
-    const air = (setting: string) => vehicle("whimbrel-four-speed", stuck).airflow({ key: "run", setting });
+    // Settings count from off, so the third is speed 2.
+    const stuck = faultFromId(shippedNetlist("whimbrel-four-speed"), "S2:knob-turns@3");
+    if (!stuck.ok) throw new Error("not placed");
+    const hidden = { fault: stuck.value, behaviour: plainBehaviour, kind: "switch" };
+    const air = (setting: string) => vehicle("whimbrel-four-speed", hidden).airflow({ key: "run", setting });
     expect(air("2")).toBe("normal");
     expect(["weak", "none"]).toContain(air("4"));
     expect(["normal", "strong"]).toContain(air("1"));

@@ -12,7 +12,7 @@ import { type Reading, readingSchema, type Test } from "../predict/reading";
 import { testAsTouched } from "../predict/touchedTest";
 import type { Change } from "../solve/netlist/change";
 import type { Netlist } from "../solve/netlist/netlist";
-import { lampEnds, type Setup, type SetupState, setupState } from "../solve/netlist/setup";
+import { lampEnds, type Setup, setupState } from "../solve/netlist/setup";
 import { nominalValues, type Values } from "../solve/netlist/values";
 import { type OpenCircuit, openCircuit } from "../solve/openCircuit";
 import { PointSolver } from "../solve/pointSolver";
@@ -93,18 +93,8 @@ export class SimulatedVehicle implements TestedVehicle {
     return there ? changes : [];
   }
 
-  /** The circuit's state in a set-up, with a switch's contacts where they really stand. */
-  private state(setup: Setup, batteryOff = false): SetupState {
-    const { contactsStandAt } = this.behaviour;
-    return setupState(
-      this.netlist,
-      { ...setup, selectors: { ...setup.selectors, ...contactsStandAt } },
-      batteryOff,
-    );
-  }
-
   private speeds(setup: Setup, changes: readonly Change[], values: Values): readonly number[] {
-    return [...this.solver.solve(values, this.state(setup), changes).speeds];
+    return [...this.solver.solve(values, setupState(this.netlist, setup), changes).speeds];
   }
 
   private flow(setup: Setup, motor: number): number {
@@ -205,7 +195,7 @@ export class SimulatedVehicle implements TestedVehicle {
     }
     const noise = this.noise({ key: "run", setting: top });
     if (noise !== "quiet") {
-      if (this.mechanical || this.behaviour.noise) amiss = true;
+      if (this.mechanical) amiss = true;
       readings.push({
         test: "listen",
         heard: true,
@@ -262,7 +252,7 @@ export class SimulatedVehicle implements TestedVehicle {
   }
 
   between(setup: Setup, one: string, other: string): OpenCircuit & { readonly buzz: boolean } {
-    const solved = this.solver.solve(this.values, this.state(setup), this.present());
+    const solved = this.solver.solve(this.values, setupState(this.netlist, setup), this.present());
     return {
       ...openCircuit(this.solver, solved, this.netlist, one, other),
       buzz: solved.buzzing.includes(1),
@@ -284,13 +274,13 @@ export class SimulatedVehicle implements TestedVehicle {
   }
 
   ohmsBetween(setup: Setup, one: string, other: string): number {
-    this.solver.solve(this.values, this.state(setup, true), this.present());
+    this.solver.solve(this.values, setupState(this.netlist, setup, true), this.present());
     const node = (point: string): number => this.netlist.nodeOf.get(point) ?? -1;
     return this.solver.ohmsBetween(node(one), node(other));
   }
 
   ampsThrough(setup: Setup, id: string): number {
-    const solved = this.solver.solve(this.values, this.state(setup), this.present());
+    const solved = this.solver.solve(this.values, setupState(this.netlist, setup), this.present());
     return solved.amps[this.netlist.branchOf.get(id) ?? -1] ?? 0;
   }
 

@@ -68,10 +68,10 @@ function switchFaults(netlist: Netlist): TradeFault[] {
       {
         mode: "knob turns",
         weight: 0.008,
-        make: (chance) =>
-          hidden("switch", made(named(part.id, "knob-turns"), part.id, []), {
-            contactsStandAt: { [part.id]: chance.pick(settings) },
-          }),
+        make: (chance) => {
+          const standsAt = 1 + settings.indexOf(chance.pick(settings));
+          return hidden("switch", placed(netlist, [named(part.id, "knob-turns", standsAt)]));
+        },
       },
     ];
   });
@@ -105,21 +105,12 @@ function motorFaults(netlist: Netlist): TradeFault[] {
     {
       mode: "vent whistle",
       weight: 0.012,
-      make: () =>
-        hidden("mechanical", made(named(id, "vent-whistle"), id, []), {
-          noise: { words: ["whistle"], stopsWithVentCovered: true },
-        }),
+      make: () => hidden("mechanical", placed(netlist, [named(id, "vent-whistle")])),
     },
     {
-      // A wheel that rubs on its housing.
       mode: "scrape",
       weight: 0.012,
-      make: () => {
-        const drag = placed(netlist, [named(id, "bearing-dry")]).changes;
-        return hidden("mechanical", made(named(id, "scrape"), id, drag), {
-          noise: { words: ["scrape", "scrape", "squeal", "grind"], stopsWithVentCovered: false },
-        });
-      },
+      make: () => hidden("mechanical", placed(netlist, [named(id, "scrape")])),
     },
   ]);
 }

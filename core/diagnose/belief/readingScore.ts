@@ -16,7 +16,7 @@ import { perCircuit } from "../../predict/tables/perCircuit";
 export interface ReadingScore {
   /** Probability of the reading, by variant times samples plus sample. */
   readonly odds: Float64Array;
-  /** Probability of the reading if any value were possible: a slip. */
+  /** Probability of the reading if it was a mistake, which can give any value. */
   readonly blind: number;
   /** Probability of the reading under a cause outside the list. */
   readonly unlisted: number;

@@ -155,7 +155,7 @@ function speedsHeard(
   paths: ReadonlyMap<string, ReadonlyMap<string, number>>,
 ): SpeedsHeard {
   const words = speedWords(readings);
-  // In the order of the switch, whatever the order they were told in.
+  // Speeds in the switch's order, not in the order they were reported.
   const at = (seen: string): string[] =>
     [...paths].flatMap(([setting, path]) => (path.size > 0 && words.get(setting) === seen ? [setting] : []));
   return { dead: at("none"), full: at("normal") };

@@ -28,8 +28,7 @@ const screened = 24;
  * A test already taken is not suggested again; of equal tests, the one that unplugs least comes first.
  */
 export function nextTests(circuit: CompiledCircuit, belief: Belief, options: NextOptions): Forecast[] {
-  // Where the symptom comes and goes, a test is worth taking while it is there.
-  const compiled = comesAndGoes(belief.readings) ? circuit.at("failing") : circuit;
+  const compiled = whenTested(circuit, belief);
   const active = activeSuspects(compiled, belief);
   const open = openPlaces(compiled, belief.readings);
   const taken = new Set(belief.readings.filter(tellsOfFault).map((reading) => keyOfReading(reading)));
@@ -71,9 +70,13 @@ export function nextTests(circuit: CompiledCircuit, belief: Belief, options: Nex
   return ordered.slice(0, options.count).map((forecast) => ({ ...forecast, outcomes: forecast.outcomes() }));
 }
 
+/** The circuit at the moment a test is best taken: where the symptom comes and goes, that is while it is there. */
+const whenTested = (circuit: CompiledCircuit, { readings }: Belief): CompiledCircuit =>
+  comesAndGoes(readings) ? circuit.at("failing") : circuit;
+
 /** What a test would show now, whether or not it was taken before. */
 export function forecastNow(circuit: CompiledCircuit, belief: Belief, look: Test): Forecast {
-  const compiled = comesAndGoes(belief.readings) ? circuit.at("failing") : circuit;
+  const compiled = whenTested(circuit, belief);
   const active = activeSuspects(compiled, belief);
   const cost = testCost(compiled, look);
   const minutes = minutesNow(cost, openPlaces(compiled, belief.readings));

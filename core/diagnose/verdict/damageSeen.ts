@@ -5,7 +5,7 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { rankedRepairs } from "../belief/belief";
 import type { Forecast } from "../tests/forecast";
 
-/** Plugs that look melted or wet, by the last look at each. */
+/** Plugs that looked melted or wet when last inspected. */
 function damagedPlugs({ netlist }: CompiledCircuit, readings: readonly Reading[]): string[] {
   const last = new Map<string, string>();
   for (const reading of readings) if (reading.test === "look") last.set(reading.at, reading.seen);

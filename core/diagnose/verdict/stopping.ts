@@ -98,8 +98,8 @@ const leastTold = 0.008;
 /** A test with fewer bits than this does not start a series. */
 const leastBits = 0.02;
 /**
- * The longest series that is weighed. If the best remaining test tells less than this implies, no number of such tests
- * will separate what is left (judgement).
+ * The longest series of tests worth considering. If it would take more, even the best remaining test cannot tell the
+ * remaining suspects apart (judgement).
  */
 const longestSeries = 10;
 

@@ -27,11 +27,11 @@ const audibleShare = 0.08;
 const stillNoise = noiseOdds({ quiet: 0.965 });
 /** A chattering relay buzzes or ticks. */
 const buzzNoise = noiseOdds({ quiet: 0.3, buzz: 0.35, tick: 0.25 });
-/** What a mistaken ear reports: usually nothing, seldom a noise of one kind. */
+/** What somebody who misheard reports: usually nothing, seldom any one noise. */
 const mistakenNoise = noiseOdds({ quiet: 0.6, squeal: 0.1, rumble: 0.1, tick: 0.08 });
 const blockedNoise = noiseOdds({ quiet: 0.8, whistle: 0.11 });
 
-/** A vehicle makes one noise: how often it is heard as that, and not as any its fault can make (judgement, no source). */
+/** A vehicle keeps to one of the noises its fault can make. This is how often it is heard as that one (judgement). */
 const sameNoise = 0.8;
 /** How often a finger over the vent hole silences a motor that whistles (judgement, no source). */
 const silencedShare = 0.9;

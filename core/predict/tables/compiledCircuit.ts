@@ -65,7 +65,7 @@ export class CompiledCircuit {
   private readonly ohmsColumns = new Map<string, Float64Array>();
   /** The same by the set-up object itself, for tests that are weighed again and again. */
   private readonly tableOf = new WeakMap<Setup, SetupTable>();
-  /** This circuit at each moment, made on first use; the tables are the same. */
+  /** Views of this circuit by moment, made on first use. They share its tables. */
   private readonly moments = new Map<Moment, CompiledCircuit>([["usual", this]]);
 
   constructor(
