@@ -14,8 +14,20 @@ test("what comes and goes is said once per speed, and every reading keeps when i
   // A working speed has no pattern to choose.
   await expect(page.getByRole("button", { name: "4: only hot" })).toHaveCount(0);
   const hot = page.getByRole("button", { name: "2: only hot" });
+  // A slow device shows whether the button falls back to its old state between the answer and the loaded page.
+  const device = await page.context().newCDPSession(page);
+  await device.send("Emulation.setCPUThrottlingRate", { rate: 10 });
+  await hot.evaluate((button) => {
+    new MutationObserver(() => {
+      button.dataset.shown = `${button.dataset.shown ?? ""} ${button.ariaPressed}`;
+    }).observe(button, { attributeFilter: ["aria-pressed"] });
+  });
   await hot.click();
   await expect(hot).toHaveAttribute("aria-pressed", "true");
+  await expect(hot).toHaveAttribute("aria-busy", "false");
+  await page.waitForTimeout(1000);
+  await expect(hot).toHaveAttribute("data-shown", " true");
+  await device.send("Emulation.setCPUThrottlingRate", { rate: 1 });
   // The word stays when the pattern goes, and the other way round the pattern goes with a working speed.
   await hot.click();
   await expect(hot).toHaveAttribute("aria-pressed", "false");

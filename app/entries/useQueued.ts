@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { startTransition, useCallback, useEffect, useState } from "react";
 import { useRevalidator } from "react-router";
 import { randomId } from "../text/randomId";
 import { theQueue, useQueue } from "./browserQueue";
@@ -31,7 +31,9 @@ export function useQueued(to: string) {
       answered = now;
       if (!stored && !refusedNow) return;
       setSettling((kept) => [...kept, ...gone]);
-      void revalidate().finally(() => setSettling((kept) => kept.filter((entry) => !gone.includes(entry))));
+      // The router shows a loaded page in a transition: in one of its own, the entry is dropped with it, not before.
+      const drop = (): void => setSettling((kept) => kept.filter((entry) => !gone.includes(entry)));
+      void revalidate().finally(() => startTransition(drop));
     });
   }, [to, revalidate]);
   const any = unsent.length > 0;
