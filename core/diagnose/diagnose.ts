@@ -14,11 +14,13 @@ import { type Conflict, conflicts } from "./explain/conflict";
 import { type Support, supportOf } from "./explain/expectation";
 import { type SuspectWhy, suspectWhy } from "./explain/reasons";
 import { believeThrough, type FailedRepair, readingsBefore } from "./history/failedRepair";
+import { type Proof, proofOf } from "./proof/proof";
 import { candidateTests } from "./tests/candidateTests";
 import type { Forecast } from "./tests/forecast";
+import { forecasts } from "./tests/forecasts";
 import { indistinguishable } from "./tests/grouping";
 import { type Lookahead, lookahead } from "./tests/lookahead";
-import { forecastNow, type NextOptions, nextTests } from "./tests/nextTest";
+import { type NextOptions, nextTests } from "./tests/nextTest";
 import type { Strategy } from "./tests/strategy";
 import { type Cleared, clearedParts, partsCleared } from "./verdict/cleared";
 import { plugToSee, renewedAsSeen } from "./verdict/damageSeen";
@@ -133,19 +135,17 @@ export function diagnose(
   const fighting = conflicts(compiled, belief, support);
   const disputed = disputedReading(belief.readings, fighting);
   const again = disputed?.once ? disputed.test : noiseToHear(belief.readings);
-  const due = again ? forecastNow(compiled, belief, again) : plugToSee(compiled, readings, byRepair, weighed);
-  const stands = { due, disputed: disputed?.cited ?? null };
+  const due = again ? forecasts(compiled, belief)(again) : plugToSee(compiled, readings, byRepair, weighed);
+  const tested = { compiled, belief, support, tools };
+  const suspects = suspectsOf(tested, options.explainAll ? Number.POSITIVE_INFINITY : groupedSuspects);
+  const prove = (repair: Repair): Proof => proofOf(compiled, belief, repair, tools);
+  const stands = { due, disputed: disputed?.cited ?? null, alike: alikeOf(suspects), prove };
   const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs, stands);
-  const first = due && verdict.payingLook === due.look ? [due] : [];
-  const inOrder = [...first, ...weighed.filter((test) => !first.includes(test))];
+  const proving = verdict.proof.missing.map(forecasts(compiled, belief));
+  const first = due && verdict.payingLook === due.look ? [due] : proving;
+  const firstTests = new Set(first.map(({ look }) => look));
+  const inOrder = [...first, ...weighed.filter(({ look }) => !firstTests.has(look))];
   const declined = declinedParts(compiled.netlist.circuit);
-  const suspects = suspectsOf({
-    compiled,
-    belief,
-    support,
-    tools,
-    explained: options.explainAll ? Number.POSITIVE_INFINITY : groupedSuspects,
-  });
   return {
     ok: true,
     value: {
@@ -212,8 +212,6 @@ interface Weighed {
   readonly belief: Belief;
   readonly support: Support;
   readonly tools: readonly Tool[];
-  /** How many suspects get reasons. */
-  readonly explained: number;
 }
 
 /** A suspect: its sizes, as variants, and what its id says. */
@@ -247,8 +245,25 @@ function bySize(belief: Belief, variants: readonly number[]): readonly number[] 
   return [...variants].sort((a, b) => (belief.variants[b] as number) - (belief.variants[a] as number));
 }
 
-/** Suspects without sizes, likeliest first, `unknown` among them; their probabilities sum to 1. */
-function suspectsOf({ compiled, belief, support, tools, explained }: Weighed): Suspect[] {
+/** A suspect that no test tells from another is named beside it from this belief on. */
+const worthNaming = 0.02;
+
+/** The repairs of suspects that no test tells from those of a given one. */
+const alikeOf =
+  (suspects: readonly Suspect[]) =>
+  (repair: Repair): Repair[] => {
+    const leader = suspects.find((suspect) => suspect.repair === repair);
+    const same = suspects.filter(
+      ({ fault, group, p }) => fault !== null && group === leader?.group && p >= worthNaming,
+    );
+    return [...new Set(same.map((suspect) => suspect.repair))].filter((other) => other !== repair);
+  };
+
+/**
+ * Suspects without sizes, likeliest first, `unknown` among them; their probabilities sum to 1.
+ * @param explained how many get reasons
+ */
+function suspectsOf({ compiled, belief, support, tools }: Weighed, explained: number): Suspect[] {
   const ranked = familiesOf(compiled)
     .map(({ variants, repair, modes }) => {
       let p = 0;

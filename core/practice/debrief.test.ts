@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { attentionMinutes } from "../diagnose/tests/nextTest";
+import { attentionMinutes } from "../diagnose/tests/access";
 import { defaultStoppingCosts, minutesMinor } from "../money/stoppingCosts";
 import type { Test } from "../predict/reading";
 import { finished } from "../testing/finished";

@@ -7,10 +7,10 @@ import {
   repairBelief,
 } from "../diagnose/belief/belief";
 import { believeThrough } from "../diagnose/history/failedRepair";
-import { minutesNow, openPlaces, testCost } from "../diagnose/tests/access";
+import { attentionMinutes, minutesNow, openPlaces, testCost } from "../diagnose/tests/access";
 import { followChart, swapBySymptom } from "../diagnose/tests/flowChart";
 import { forecastTest } from "../diagnose/tests/forecast";
-import { attentionMinutes, nextTests } from "../diagnose/tests/nextTest";
+import { nextTests } from "../diagnose/tests/nextTest";
 import type { Fault } from "../fault/fault";
 import { suspectGroupId } from "../fault/faultId";
 import { notListed, type Repair } from "../fault/repair";

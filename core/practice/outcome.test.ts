@@ -35,24 +35,15 @@ describe("an outcome", () => {
     expect(outcomeOf(result.value, fault("M1", "open"))).toBe("wrong");
   });
 
-  test("is `apart` only for a best guess whose group has at most two repairs", () => {
-    const suspects = ["W1", "W2", "W3"].map((part, i) => ({
-      fault: `${part}:open`,
-      repair: { parts: [part] },
-      modes: ["open"],
-      p: 0.3,
-      why: { kind: "unlikely" as const },
-      group: i < 2 ? 1 : 2,
-    }));
-    const verdict = { ...result.value.verdict, state: "best-guess" as const, replace: ["W1"] };
-    const guess = { ...result.value, suspects, verdict };
-    expect(outcomeOf(guess, fault("W2", "open"))).toBe("apart");
-    expect(outcomeOf(guess, fault("W3", "open"))).toBe("wrong");
-    expect(outcomeOf({ ...guess, verdict: { ...verdict, state: "settled" } }, fault("W2", "open"))).toBe(
-      "wrong",
-    );
-    const three = suspects.map((suspect) => ({ ...suspect, group: 1 }));
-    expect(outcomeOf({ ...guess, suspects: three }, fault("W2", "open"))).toBe("wrong");
+  test("is `apart` if the truth is named among at most three that no test separates", () => {
+    const named = (orElse: string[][]) => ({
+      ...result.value,
+      verdict: { ...result.value.verdict, state: "best-guess" as const, replace: ["W1"], orElse },
+    });
+    expect(outcomeOf(named([["W2"]]), fault("W2", "open"))).toBe("apart");
+    expect(outcomeOf(named([["W2"], ["W3"]]), fault("W3", "open"))).toBe("apart");
+    expect(outcomeOf(named([["W2"]]), fault("W3", "open"))).toBe("wrong");
+    expect(outcomeOf(named([["W2"], ["W3"], ["W4"]]), fault("W2", "open"))).toBe("wrong");
   });
 });
 

@@ -1,21 +1,17 @@
 import type { Diagnosis } from "../diagnose/diagnose";
 import type { Fault } from "../fault/fault";
-import { repairText, sameParts } from "../fault/repair";
+import { sameParts } from "../fault/repair";
 
 export type Outcome = "right" | "apart" | "wrong";
 
-/** Whether a verdict names what had to be replaced, or leaves the truth in a group of at most two. */
-export function outcomeOf({ verdict, suspects }: Diagnosis, truth: Fault): Outcome {
+/** The most repairs a verdict may name together: three wires at one joint that no reading separates. */
+const mostNamed = 3;
+
+/** Whether a verdict names what had to be replaced, or names it among the few that no test separates. */
+export function outcomeOf({ verdict }: Diagnosis, truth: Fault): Outcome {
   if (sameParts(verdict.replace, truth.parts)) return "right";
-  if (verdict.state !== "best-guess") return "wrong";
-  const leader = suspects.find(({ repair }) => sameParts(repair.parts, verdict.replace));
-  const repairs = new Set(
-    suspects
-      .filter(({ group, fault }) => fault !== null && group === leader?.group)
-      .map(({ repair }) => repairText({ parts: [...repair.parts].sort() })),
-  );
-  const wanted = repairText({ parts: [...truth.parts].sort() });
-  return repairs.size <= 2 && repairs.has(wanted) ? "apart" : "wrong";
+  if (verdict.orElse.length >= mostNamed) return "wrong";
+  return verdict.orElse.some((parts) => sameParts(parts, truth.parts)) ? "apart" : "wrong";
 }
 
 const bins = 10;

@@ -18,12 +18,25 @@ export const airflowWords = wording("airflow", {
   toDo: (test) => `air on ${settingText(test)}`,
   result: ({ seen }) => seenWords[seen],
   word: (seen) => (isAirflow(seen) ? seenWords[seen] : seen),
-  card: (_circuit, test) =>
-    test.bridged
-      ? {
-          before: "Feed the motor directly through fused leads and feel the air:",
-          points: [test.at ?? ""],
-          also: "A lead without a fuse can burn. Keep your fingers out of the wheel.",
-        }
-      : { before: `Feel the air on ${settingText(test)}`, points: test.at ? [test.at] : [] },
+  card: (_circuit, test) => {
+    const [plug] = test.unplugged ?? [];
+    if (test.bridged && test.key === "run")
+      return {
+        before: `Pull the plug, join each of its wires to the part's own pin with a fused lead, and feel the air on ${settingText(test)}:`,
+        points: [plug ?? ""],
+        also: "If it runs now, the plug's contacts are bad. A lead without a fuse can burn.",
+      };
+    if (test.bridged)
+      return {
+        before: "Feed the motor directly through fused leads and feel the air:",
+        points: [test.at ?? ""],
+        also: "A lead without a fuse can burn. Keep your fingers out of the wheel.",
+      };
+    if (plug !== undefined)
+      return {
+        before: `With it running on ${settingText(test)}, pull the plug and feel the air:`,
+        points: [plug],
+      };
+    return { before: `Feel the air on ${settingText(test)}`, points: test.at ? [test.at] : [] };
+  },
 });

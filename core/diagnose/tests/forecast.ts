@@ -152,8 +152,6 @@ function forecastNumber(active: Active, cells: RowCells, model: NumberObservatio
     if (at > high) high = at;
   }
   const width = Math.max(model.window, (high - low) / mostBins);
-  // A single outcome carries no information.
-  if (high - low < width) return { bits: 0, outcomes: () => [] };
   const size = active.repairs.length;
   const room = (mostBins + 2) * size;
   if (binned.length < room) binned = new Float64Array(room);

@@ -2,8 +2,9 @@ import { describe, expect, test } from "@jest/globals";
 import { allTools } from "../../predict/observations/tool";
 import { heard, repairIn, shippedEngine } from "../../testing/shippedCircuit";
 import { believe, repairBelief } from "../belief/belief";
-import { type LookaheadTest, lookahead, readingFrom } from "./lookahead";
+import { type LookaheadTest, lookahead } from "./lookahead";
 import { type NextOptions, nextTests } from "./nextTest";
+import { readingFrom } from "./readingFrom";
 
 const engine = shippedEngine("whimbrel-four-speed");
 const options: NextOptions = { tools: allTools, school: "least-time", count: 8 };

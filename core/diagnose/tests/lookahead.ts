@@ -1,12 +1,12 @@
 import { notListed, type Repair } from "../../fault/repair";
 import { comesAndGoes } from "../../predict/moment";
-import { observationOf } from "../../predict/observations/index";
-import { type Reading, readingSchema, type Test } from "../../predict/reading";
+import type { Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe, repairBelief } from "../belief/belief";
 import { entropyBits } from "../belief/entropy";
 import type { Forecast, ForecastOutcome } from "./forecast";
 import { type NextOptions, nextTests } from "./nextTest";
+import { readingFrom } from "./readingFrom";
 import { type Strategy, strategies } from "./strategy";
 
 /** A following test and, for each of its outcomes, what would come next. */
@@ -42,13 +42,6 @@ const leastOutcomes = 2;
 const mostOutcomes = 3;
 /** Belief at which the walk ends. */
 const sureEnough = 0.95;
-
-/** The reading that an outcome of a test would make. */
-export function readingFrom(test: Test, { seen, value }: ForecastOutcome): Reading {
-  const model = observationOf(test.test);
-  const result = model.gives === "word" ? seen : (value ?? Number.POSITIVE_INFINITY);
-  return readingSchema.parse(model.withResult(test, result));
-}
 
 function best(repairs: ReadonlyMap<Repair, number>): [Repair, number] {
   return [...repairs].reduce<[Repair, number]>((top, one) => (one[1] > top[1] ? one : top), [notListed, 0]);

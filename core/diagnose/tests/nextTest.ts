@@ -1,15 +1,18 @@
-import { comesAndGoes } from "../../predict/moment";
-import { observationOf } from "../../predict/observations/index";
+import type { Repair } from "../../fault/repair";
 import type { Tool } from "../../predict/observations/tool";
-import { keyOfReading, type Reading, type Test } from "../../predict/reading";
+import { keyOfReading, type Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
-import { activeSuspects, cellsOf } from "../belief/activeSuspects";
+import { type Active, activeSuspects, cellsOf } from "../belief/activeSuspects";
 import type { Belief } from "../belief/belief";
 import { Screening } from "../belief/screening";
-import { minutesNow, openPlaces, testCost } from "./access";
+import { stepsLeft } from "../proof/proofLines";
+import { shareShown } from "../proof/shareShown";
+import { attentionMinutes, minutesNow, openPlaces } from "./access";
 import { candidateTests, shortsBelief, shortsWorth } from "./candidateTests";
 import { type Forecast, forecastTest } from "./forecast";
+import { whenTested } from "./forecasts";
 import { type Strategy, strategyPrefers } from "./strategy";
+import { tellsOfFault } from "./tellsOfFault";
 
 export interface NextOptions {
   readonly tools: readonly Tool[];
@@ -51,51 +54,51 @@ export function nextTests(circuit: CompiledCircuit, belief: Belief, options: Nex
       : candidates.filter(({ look: test }) => prefers(test)).slice(0, 5)),
     ...candidates.slice(0, screened),
   ];
+  const serving = proofServed(circuit, belief, active);
   const ranked = [...new Set(kept)]
-    .map(({ look: test, minutes, accessMinutes }) => ({
-      look: test,
-      minutes,
-      accessMinutes,
-      ...forecastTest(compiled, active, fine, test),
-      repairs: active.repairs,
-      entropy: active.entropy,
-    }))
+    .map(({ look: test, minutes, accessMinutes }) => {
+      const { bits, outcomes } = forecastTest(compiled, active, fine, test);
+      const { repairs, entropy } = active;
+      return { look: test, minutes, accessMinutes, bits, repairs, entropy, outcomes: outcomes() };
+    })
     .filter(({ bits }) => bits > leastBits)
-    .sort(byWorth);
+    .map((forecast) => ({ forecast, worth: worth(forecast) / (1 - serving(forecast)) }))
+    .sort((a, b) => b.worth - a.worth || hands(a.forecast.look) - hands(b.forecast.look))
+    .map(({ forecast }) => forecast);
   const first =
     options.school === "least-time"
       ? undefined
       : ranked.find(({ look: test, bits }) => bits > preferredBits && prefers(test));
   const ordered = first ? [first, ...ranked.filter((forecast) => forecast !== first)] : ranked;
-  return ordered.slice(0, options.count).map((forecast) => ({ ...forecast, outcomes: forecast.outcomes() }));
+  return ordered.slice(0, options.count);
 }
 
-/** The circuit at the moment a test is best taken: where the symptom comes and goes, that is while it is there. */
-const whenTested = (circuit: CompiledCircuit, { readings }: Belief): CompiledCircuit =>
-  comesAndGoes(readings) ? circuit.at("failing") : circuit;
+/** The largest share of a test's time that its part in a proof is taken to save (judgement). */
+const mostServed = 0.8;
 
-/** What a test would show now, whether or not it was taken before. */
-export function forecastNow(circuit: CompiledCircuit, belief: Belief, look: Test): Forecast {
-  const compiled = whenTested(circuit, belief);
-  const active = activeSuspects(compiled, belief);
-  const cost = testCost(compiled, look);
-  const minutes = minutesNow(cost, openPlaces(compiled, belief.readings));
-  const told = forecastTest(compiled, active, cellsOf(compiled, belief, active), look);
-  const { repairs, entropy } = active;
-  return {
-    look,
-    minutes,
-    accessMinutes: minutes - cost.minutes,
-    ...told,
-    repairs,
-    entropy,
-    outcomes: told.outcomes(),
+/**
+ * The share of a test's time that is spent anyway: the leading suspect is confirmed only on its proof, so a test that
+ * is a step of it has to be taken sooner or later, as often as that suspect is right and shows the step.
+ */
+function proofServed(
+  compiled: CompiledCircuit,
+  belief: Belief,
+  { repairs, repairOf, variants }: Active,
+): (forecast: Forecast) => number {
+  const sums = repairs.map(() => 0);
+  variants.forEach((variant, i) => {
+    const at = repairOf[i] as number;
+    sums[at] = (sums[at] as number) + (belief.variants[variant] as number);
+  });
+  const leader = sums.indexOf(Math.max(...sums));
+  const repair = repairs[leader] as Repair;
+  const steps = stepsLeft(compiled, belief, repair);
+  return (forecast) => {
+    const own = steps.filter(({ asks }) => asks(forecast.look));
+    const shown = Math.max(0, ...own.map((step) => shareShown(step, forecast, repair)));
+    return mostServed * (sums[leader] as number) * shown;
   };
 }
-
-/** A live test taken while nothing was wrong is worth taking again. */
-const tellsOfFault = (reading: Reading): boolean =>
-  reading.state !== "working" || observationOf(reading.test).form.setup === "none";
 
 /** A strategy takes its favourite test first only while that carries information. */
 const preferredBits = 0.03;
@@ -105,11 +108,7 @@ const byWorth = (
   b: { look: Test; bits: number; minutes: number },
 ): number => worth(b) - worth(a) || hands(a.look) - hands(b.look);
 
-/**
- * Bits per minute, with a fixed charge for attention on every test. Without it, many tests with little information at
- * an open location come before the decisive one, and the whole takes longer (measured on the fleet).
- */
+/** Bits per minute, with the charge for attention. */
 const worth = ({ bits, minutes }: { bits: number; minutes: number }): number =>
   bits / (minutes + attentionMinutes);
-export const attentionMinutes = 8;
 const hands = (test: Test): number => (test.unplugged?.length ?? 0) + (test.bridged?.length ?? 0);

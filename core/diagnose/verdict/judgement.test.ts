@@ -32,14 +32,17 @@ describe("stopping is decided by money", () => {
     expect(Math.abs(atBreakEven - (verdict.testMoreMinor ?? 0))).toBeLessThan(2);
   });
 
-  test("a shop whose comebacks cost nothing stops after one test; one whose comebacks cost much continues", () => {
+  test("to a shop whose comebacks cost nothing no further test pays, but the proof is still asked for", () => {
     const one: Reading[] = [
       ...onlyTop,
       { test: "light", probe: "X5:4", clip: "G1.-", key: "run", setting: "2", seen: "bright" },
     ];
     const cheap = diagnosed(one, { costs: { ...defaultStoppingCosts, comebackMinor: 0 } });
     const dear = diagnosed(one, { costs: { ...defaultStoppingCosts, comebackMinor: 500_000 } });
-    expect(cheap.verdict.state).not.toBe("open");
+    expect(cheap.verdict.testMoreMinor).toBeGreaterThanOrEqual(cheap.verdict.fitNowMinor);
+    expect(cheap.verdict.state).toBe("open");
+    expect(cheap.next[0]?.test).toEqual(cheap.verdict.proof.missing[0]);
+    expect(dear.verdict.testMoreMinor).toBeLessThan(dear.verdict.fitNowMinor);
     expect(dear.verdict.state).toBe("open");
   });
 

@@ -7,6 +7,7 @@ import { perCircuitAnd } from "../../predict/tables/perCircuit";
 import { type Belief, rankedRepairs } from "../belief/belief";
 import type { Support } from "../explain/expectation";
 import { type Cited, decisiveReasons, pathReason, type Reason } from "../explain/reasons";
+import type { Proof } from "../proof/proof";
 import type { Forecast } from "../tests/forecast";
 import { weighStopping } from "./stopping";
 
@@ -17,6 +18,8 @@ export interface Verdict {
   readonly replace: readonly string[];
   /** Probability of the whole set. */
   readonly p: number;
+  /** Other sets of parts that no test with the tools at hand can tell from this one; empty once it is confirmed. */
+  readonly orElse: readonly (readonly string[])[];
   readonly killedBy: string | null;
   readonly alsoCheck: readonly string[];
   readonly fitNowMinor: number;
@@ -26,6 +29,8 @@ export interface Verdict {
   /** Belief above which repairing now is cheaper than further testing. */
   readonly breakEven: number | null;
   readonly because: readonly Reason[];
+  /** The readings that prove it, by their number on the job's list, and the tests its proof still needs. */
+  readonly proof: { readonly have: readonly number[]; readonly missing: readonly Test[] };
 }
 
 /** Variants whose repair this is. */
@@ -52,6 +57,10 @@ export interface Standing {
   readonly due: Forecast | null;
   /** The reading that contradicts the others, if one does. */
   readonly disputed: Cited | null;
+  /** The repairs that no test can tell from this one. */
+  readonly alike: (repair: Repair) => readonly Repair[];
+  /** What proves a repair, and what is still missing of it. */
+  readonly prove: (repair: Repair) => Proof;
 }
 
 /**
@@ -65,7 +74,7 @@ export function reachVerdict(
   repairs: ReadonlyMap<Repair, number>,
   tests: readonly Forecast[],
   costs: StoppingCosts,
-  { due, disputed }: Standing = { due: null, disputed: null },
+  { due, disputed, alike, prove }: Standing,
 ): Verdict {
   const ranked = rankedRepairs(repairs);
   const [repair = notListed, p = 0] = ranked[0] ?? [];
@@ -79,8 +88,11 @@ export function reachVerdict(
   // A contradiction is cleared up while the probe is still there, and a complaint that says enough by itself is first
   // seen or heard for oneself.
   const waits = due !== null && (weighed !== "open" || disputed !== null || (!measured && sure));
-  const state = waits ? "open" : weighed;
-  const bestLook = waits ? due : stopping.bestLook;
+  // While a proof can still be had, a part is not condemned, however likely it is.
+  const proof: Proof =
+    weighed !== "open" && p >= worthProving ? prove(repair) : { have: [], missing: [], complete: false };
+  const state = waits || proof.missing.length > 0 ? "open" : proof.complete ? weighed : unproved(weighed);
+  const bestLook = (waits ? due : proof.missing[0]) ?? stopping.bestLook;
   const rivalRepair = ranked[1];
   const rival = rivalRepair
     ? { parts: rivalRepair[0].parts, variants: variantsOf(compiled, rivalRepair[0]) }
@@ -91,6 +103,7 @@ export function reachVerdict(
     state,
     replace,
     p,
+    orElse: state === "settled" ? [] : alike(repair).map(({ parts }) => parts),
     killedBy: cause,
     alsoCheck: suspectsBehind(compiled, replace),
     fitNowMinor: stopping.fitNowMinor,
@@ -103,8 +116,18 @@ export function reachVerdict(
       ...declined.map((own): Reason => ({ kind: "declined", declined: own })),
       ...doubt({ state, ranked, measured, bestLook, disputed }),
     ],
+    proof: {
+      have: proof.have.map((place) => belief.numbers[place] as number),
+      missing: proof.missing.map(({ look }) => look),
+    },
   };
 }
+
+/** Belief in a repair from which its proof is looked for (judgement). */
+const worthProving = 0.5;
+
+/** Nothing is confirmed without its proof. */
+const unproved = (state: Verdict["state"]): Verdict["state"] => (state === "settled" ? "best-guess" : state);
 
 interface Weighed {
   readonly measured: boolean;

@@ -1,7 +1,9 @@
 import { z } from "zod";
+import { plugsOf } from "../../circuit/plugs";
 import { patterns } from "../moment";
 import { batteryPosts } from "../probePoints";
 import { setupKeys, thingId } from "../setupKeys";
+import type { CompiledCircuit } from "../tables/compiledCircuit";
 import { roughNormalCdf } from "../tables/normal";
 import { airflowSeen } from "./airflowSeen";
 import { patternOdds } from "./history";
@@ -26,6 +28,28 @@ const shares = { none: 0.08, weak: 0.75, normal: 1.25 } as const;
 /** The same as shares of top speed, for settings in which a healthy vehicle is off. */
 const strayShares = { none: 0.08, weak: 0.5 } as const;
 
+/** A blower that runs on: whether it stops once an electronic control's plug is off. */
+function stopsUnplugged({ netlist: { circuit } }: CompiledCircuit, part: string): AirflowTest {
+  const [setting = "off"] = circuit.settings;
+  return { test: "airflow", key: "run", setting, unplugged: plugsOf(circuit, part) };
+}
+
+/**
+ * Each wire of an electronic part's plug joined to the part's own pin by a fused lead, with the plug off: if the blower
+ * runs, the plug's contacts are bad, and otherwise the part (common practice, no source).
+ */
+function plugBypassed(compiled: CompiledCircuit, part: string): AirflowTest[] {
+  const { circuit } = compiled.netlist;
+  const unplugged = plugsOf(circuit, part);
+  const bridged = circuit.connectors.flatMap(({ id, pins }) =>
+    unplugged.includes(id)
+      ? Object.entries(pins).map(([pin, terminal]): [string, string] => [`${id}:${pin}`, terminal])
+      : [],
+  );
+  const top = compiled.runningSetups().at(-1);
+  return top && bridged.length > 0 ? [{ test: "airflow", ...top, unplugged, bridged }] : [];
+}
+
 /** Air at the vent compared with a healthy vehicle in this setting. */
 export const airflowTest = wordTest(airflowReading, ["seen"], {
   minutes: 0.3,
@@ -48,6 +72,10 @@ export const airflowTest = wordTest(airflowReading, ["seen"], {
         .flatMap((setup) =>
           motors.slice(1).map(({ part }) => ({ test: "airflow" as const, at: part.id, ...setup })),
         ),
+      ...compiled.netlist.modules.map(({ part }) => stopsUnplugged(compiled, part.id)),
+      ...[...compiled.netlist.modules, ...compiled.netlist.heads].flatMap(({ part }) =>
+        plugBypassed(compiled, part.id),
+      ),
       // The motor fed directly, with its plug disconnected.
       ...compiled.brushedMotors().flatMap((part): AirflowTest[] => {
         const plug = points.pinOnTerminal.get(`${part.id}.+`);

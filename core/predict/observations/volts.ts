@@ -1,6 +1,9 @@
 import { z } from "zod";
+import { busPoints } from "../../circuit/declined";
+import { plugsOf } from "../../circuit/plugs";
 import { batteryPosts, nodeAt, pointProblems, suggestedProbes } from "../probePoints";
 import { pointName, setupKeys } from "../setupKeys";
+import type { CompiledCircuit } from "../tables/compiledCircuit";
 import { numberTest, type TestIn } from "./observation";
 import type { TestedVehicle } from "./testedVehicle";
 
@@ -36,6 +39,20 @@ function simulated(vehicle: TestedVehicle, test: VoltsTest): { volts: number } {
   return { volts: Math.round(vehicle.shownVolts(volts) * 100) / 100 };
 }
 
+/** A climate panel's command at its own plug, with the control's plug off so that nothing loads it down. */
+function unloadedCommands(compiled: CompiledCircuit): VoltsTest[] {
+  const { heads, modules, points, circuit } = compiled.netlist;
+  const { minus } = batteryPosts(compiled);
+  const unplugged = modules.flatMap(({ part }) => plugsOf(circuit, part.id));
+  const bus = busPoints(circuit);
+  const top = compiled.runningSetups().at(-1);
+  return heads.flatMap(({ part }) => {
+    const terminal = `${part.id}.cmd`;
+    const red = points.pinOnTerminal.get(terminal) ?? terminal;
+    return bus.has(red) || !top ? [] : [{ test: "volts" as const, red, black: minus, ...top, unplugged }];
+  });
+}
+
 /** Volts, red minus black, on a meter that hardly loads the circuit. */
 export const voltsTest = numberTest(voltsReading, {
   figure: "volts",
@@ -45,7 +62,7 @@ export const voltsTest = numberTest(voltsReading, {
   problems: (compiled, { red, black }) => pointProblems(compiled, { red, black }),
   reaches: ({ red, black }) => [red, black],
   candidates: (compiled) => {
-    const { minus } = batteryPosts(compiled);
+    const { plus, minus } = batteryPosts(compiled);
     const single = suggestedProbes(compiled).map(
       ({ point, setup }) => ({ test: "volts", red: point, black: minus, ...setup }) as const,
     );
@@ -57,8 +74,11 @@ export const voltsTest = numberTest(voltsReading, {
       return [at("+"), at("-")] as const;
     });
     const setups = compiled.probingSetups();
+    const top = compiled.runningSetups().at(-1);
     return [
       ...single,
+      ...(top ? [{ test: "volts", red: plus, black: minus, ...top } as const] : []),
+      ...unloadedCommands(compiled),
       ...across.flatMap(([red, black]) =>
         setups.map((setup) => ({ test: "volts", red, black, ...setup }) as const),
       ),

@@ -1,0 +1,36 @@
+import type { ProofLine, ProofsOf } from "./proofStep";
+import { curedBySwap, type ProofSetup, ProofSteps, pointsAt, seenAt, tapped } from "./proofSteps";
+
+/**
+ * A relay: its coil fed and grounded and its contact not making, a known-good relay cures it, or its contact makes
+ * with the coil off.
+ */
+export const relayProof: ProofsOf = (compiled, { part, mode }) => {
+  const steps = new ProofSteps(compiled);
+  const at = (terminal: string): string[] => pointsAt(compiled, `${part}.${terminal}`);
+  const { motors, circuit } = compiled.netlist;
+  const still: ProofSetup[] = [{ key: "run", setting: circuit.settings[0] ?? "off" }, { key: "off" }];
+  if (mode === "welded")
+    return [
+      [curedBySwap(part)],
+      ...still.flatMap((setup): ProofLine[] => [
+        [steps.stray(at("87"), setup)],
+        ...motors.map(({ part: motor }) => [steps.runsWrong(motor.id, setup)]),
+      ]),
+    ];
+  return [
+    [curedBySwap(part)],
+    [tapped(part, "starts")],
+    [seenAt(part, "melted")],
+    ...compiled
+      .liveSetups()
+      .map(
+        (setup): ProofLine => [
+          steps.there(at("86"), setup),
+          steps.there(at("85"), setup),
+          steps.there(at("30"), setup),
+          steps.missing(at("87"), setup),
+        ],
+      ),
+  ];
+};
