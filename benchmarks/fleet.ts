@@ -97,6 +97,11 @@ function reachLine(played: readonly Played[]): string {
   return `  tests at unreachable points: ${percent(beyond / Math.max(1, all))} of ${all}`;
 }
 
+function median(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor((sorted.length - 1) / 2)] ?? 0;
+}
+
 function report(title: string, played: readonly Played[]): string {
   const share = (test: (one: Played) => boolean): number =>
     played.filter(test).length / Math.max(1, played.length);
@@ -112,6 +117,7 @@ function report(title: string, played: readonly Played[]): string {
     `ECE ${percent(error)}`,
     `looks ${mean(played.map((one) => one.looks)).toFixed(2)} (bound ${(mean(played.map((one) => one.entropy)) / Math.log2(3)).toFixed(2)})`,
     `min ${minutes.toFixed(1)}`,
+    `visits median ${median(played.map((one) => one.visits))}, mean ${mean(played.map((one) => one.visits)).toFixed(2)}`,
     ...(chart > 0
       ? [
           `| chart right ${percent(share((one) => one.chart.right))} looks ${mean(played.map((one) => one.chart.looks)).toFixed(1)} min ${chart.toFixed(1)} → ${percent(minutes / chart)}`,

@@ -2,11 +2,13 @@ import { believe } from "@core/diagnose/belief/belief";
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
 import { expectedAt, supportOf } from "@core/diagnose/explain/expectation";
 import { decisiveReasons, pathReason, suspectWhy } from "@core/diagnose/explain/reasons";
+import { proofKinds } from "@core/diagnose/proof/proofStep";
 import type { Reading } from "@core/predict/reading";
 import { heard, shippedEngine } from "@core/testing/shippedCircuit";
 import { describe, expect, test } from "@jest/globals";
 import { clearedText, conflictText, declinedText, reasonText, suspectWhyText } from "./reasonWords";
 import { expectationText } from "./tests/testText";
+import { proofText } from "./whatProves";
 
 const engine = shippedEngine("whimbrel-four-speed");
 const { circuit } = engine.netlist;
@@ -79,7 +81,7 @@ describe("why a suspect stands where it does", () => {
       variants: sizesOf("W11:open"),
     });
     expect(against.map((reason) => reasonText(circuit, reason)).join("\n")).toMatch(
-      /^(Strong|Clear|Some) evidence: reading 6 \(ohms from .*\(R1\.T1\) to .*\(R1\.T4\).*: OL \(open\)\)\. A fault in wire W11 would have given 2\.\d+ Ω\.$/m,
+      /^Ohms from .*\(R1\.T1\) to .*\(R1\.T4\).*: OL \(open\), a sound vehicle shows 2\.\d+ Ω \(reading 6\)\. With a fault in wire W11 it would be 2\.\d+ Ω\.$/m,
     );
     expect(decisiveReasons(engine, belief, support, sizesOf("R1.link:open"), null)).toEqual([]);
   });
@@ -173,4 +175,33 @@ test("what is declined says what is still proven", () => {
   expect(declinedText(circuit, { part: "M1", reason: "brushless" })).toMatch(
     /blower motor M1 is brushless.*maker's procedure/,
   );
+});
+
+describe("what proves a part", () => {
+  test.each(proofKinds)(
+    "%s is one plain sentence with the part's name or the battery's or the motor's",
+    (says) => {
+      const text = proofText(circuit, "M1", says);
+      expect(text).toMatch(/^[A-Z][^.]+[a-z]$/);
+      expect(text).toMatch(/M1|battery|motor/);
+    },
+  );
+
+  test("a proved part is told with its readings, damage beside it as work, and a missing proof as a test", () => {
+    const reading: Reading = { test: "look", at: "X5", seen: "melted" };
+    const cited = [
+      { number: 5, reading },
+      { number: 6, reading },
+    ];
+    expect(reasonText(circuit, { kind: "proved", part: "M1", says: "no-better-on-leads", cited })).toBe(
+      "Fed straight from the battery, the blower motor M1 runs no better (readings 5 and 6).",
+    );
+    expect(reasonText(circuit, { kind: "renew-too", at: "X5", seen: "melted" })).toMatch(
+      /^The resistor plug X5 was seen melted: put that right too\.$/,
+    );
+    expect(reasonText(circuit, { kind: "renew-too", at: "X5", seen: "wet" })).toMatch(/find the leak/);
+    expect(reasonText(circuit, { kind: "unproved", test: { test: "spin", at: "M1" } })).toMatch(
+      /^Almost certain, but not proved\. Prove it first: .*M1.*\.$/,
+    );
+  });
 });

@@ -7,7 +7,8 @@ import { listed, minutesText, oddsText, percent } from "@core/units/wording";
 import { faultWords, repairName } from "./partName";
 import { seenText } from "./seenName";
 import { setupText } from "./tests/setupText";
-import { evidenceResult, expectationText, resultText, testText } from "./tests/testText";
+import { evidenceResult, evidenceText, expectationText, resultText, testText } from "./tests/testText";
+import { proofText } from "./whatProves";
 
 /** A reading by its number and what it was: `reading 5 (test light …, speed 2: dark)`. */
 const citeText = (circuit: Circuit, { number, reading }: Cited): string =>
@@ -73,15 +74,23 @@ function pathText(circuit: Circuit, { dead, working, shared }: Extract<Reason, {
 
 function decidingText(
   circuit: Circuit,
-  { cited, rival, expected, times }: Extract<Reason, { kind: "deciding" }>,
+  { cited, rival, expected, sound }: Extract<Reason, { kind: "deciding" }>,
 ): string {
-  const shown = expectationText(expected);
-  const instead =
-    shown === resultText(cited.reading)
-      ? ""
-      : ` A fault in ${repairName(circuit, rival)} would have given ${shown}.`;
-  return `${strengthText(times)}: ${citeText(circuit, cited)}.${instead}`;
+  const { number, reading } = cited;
+  const seen = resultText(reading);
+  const healthy = expectationText(sound);
+  const instead = expectationText(expected);
+  const beside = healthy === seen ? "as in a sound vehicle" : `a sound vehicle shows ${healthy}`;
+  const ruledOut =
+    instead === seen ? "" : ` With a fault in ${repairName(circuit, rival)} it would be ${instead}.`;
+  return `${sentenceStart(evidenceText(circuit, reading))}: ${seen}, ${beside} (reading ${number}).${ruledOut}`;
 }
+
+const sentenceStart = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** `reading 5`, `readings 5 and 6`. */
+const numbersText = (cited: readonly Cited[]): string =>
+  `reading${cited.length > 1 ? "s" : ""} ${listed(cited.map(({ number }) => String(number)))}`;
 
 /** Why a part is left to the maker's procedure. */
 export function declinedText(circuit: Circuit, { part, reason }: Declined): string {
@@ -98,6 +107,16 @@ export function reasonText(circuit: Circuit, reason: Reason): string {
       return pathText(circuit, reason);
     case "deciding":
       return decidingText(circuit, reason);
+    case "proved":
+      return `${proofText(circuit, reason.part, reason.says)} (${numbersText(reason.cited)}).`;
+    case "renew-too": {
+      const name = repairName(circuit, [reason.at]);
+      return reason.seen === "wet"
+        ? `The ${name} was seen wet: find the leak, and dry or renew it.`
+        : `The ${name} was seen ${reason.seen === "debris" ? "with debris in it" : reason.seen}: put that right too.`;
+    }
+    case "unproved":
+      return `Almost certain, but not proved. Prove it first: ${testText(circuit, reason.test)}.`;
     case "declined":
       return declinedText(circuit, reason.declined);
     case "still-possible":

@@ -33,6 +33,8 @@ export interface Played {
   /** Tests at a point no probe can touch. */
   readonly unreachable: number;
   readonly minutes: number;
+  /** Trips to a place of the vehicle. */
+  readonly visits: number;
   readonly entropy: number;
   readonly chart: { readonly right: boolean; readonly looks: number; readonly minutes: number };
   readonly swapRight: boolean;
@@ -105,6 +107,7 @@ export function playVehicle(
         (reading) => !reading.heard && asksTheUnreachable(netlist, testOf(reading)),
       ).length,
       minutes: job.minutes,
+      visits: job.visits,
       entropy: entropyBits([...repairBelief(compiled, believe(compiled, complaint)).values()]),
       chart: { right: chart.replace === wanted, looks: chart.looks, minutes: chart.minutes },
       swapRight: swapBySymptom(compiled, complaint) === wanted,

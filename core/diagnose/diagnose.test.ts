@@ -81,7 +81,7 @@ function played(id: string, fault: string): { diagnosis: Diagnosis; looks: numbe
   for (let looks = 0; ; looks++) {
     const diagnosis = diagnosed(readings, id);
     const [next] = diagnosis.next;
-    if (diagnosis.verdict.state !== "open" || !next || looks === 12) return { diagnosis, looks };
+    if (diagnosis.verdict.state !== "open" || !next || looks === 14) return { diagnosis, looks };
     const result = vehicle.answer(next.test);
     const key = ["volts", "amps", "ohms"].includes(next.test.test) ? next.test.test : "seen";
     readings.push(readingSchema.parse({ ...next.test, [key]: result }));
@@ -89,9 +89,9 @@ function played(id: string, fault: string): { diagnosis: Diagnosis; looks: numbe
 }
 
 describe("a whole job", () => {
-  test("confirms the pack within four tests after the complaint, and asks for the current", () => {
+  test("confirms the pack within four tests after the complaint, the motor's current among them", () => {
     const { diagnosis, looks } = played("whimbrel-four-speed", "R1.link:open");
-    expect(diagnosis.verdict).toMatchObject({ state: "settled", replace: ["R1"], alsoCheck: ["M1"] });
+    expect(diagnosis.verdict).toMatchObject({ state: "settled", replace: ["R1"], alsoCheck: [] });
     expect(looks).toBeLessThanOrEqual(4);
   });
 
@@ -107,8 +107,8 @@ describe("a whole job", () => {
     const { diagnosis, looks } = played(id, fault);
     expect(diagnosis.verdict.replace).toEqual(replace);
     expect(diagnosis.verdict.state).not.toBe("open");
-    // Before the dozen tests are used up; the fleet benchmark covers the mean over vehicles.
-    expect(looks).toBeLessThan(12);
+    // Before the tests are used up; the fleet benchmark covers the mean over vehicles.
+    expect(looks).toBeLessThan(14);
   });
 });
 

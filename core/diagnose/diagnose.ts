@@ -22,11 +22,12 @@ import { indistinguishable } from "./tests/grouping";
 import { type Lookahead, lookahead } from "./tests/lookahead";
 import { type NextOptions, nextTests } from "./tests/nextTest";
 import type { Strategy } from "./tests/strategy";
+import { planVisit, type Visit, type VisitPlan } from "./tests/visit";
 import { type Cleared, clearedParts, partsCleared } from "./verdict/cleared";
 import { plugToSee, renewedAsSeen } from "./verdict/damageSeen";
 import { disputedReading } from "./verdict/disputed";
 import { noiseToHear } from "./verdict/noiseToHear";
-import { reachVerdict, type Verdict } from "./verdict/verdict";
+import { decide, type Verdict, verdictOf } from "./verdict/verdict";
 
 /** One suspect: a fault at its likeliest size, with the belief of all its sizes. */
 export interface Suspect {
@@ -45,6 +46,8 @@ export interface NextTest {
   readonly test: Test;
   readonly bits: number;
   readonly minutes: number;
+  /** The visit it belongs to, if it is part of the next one. */
+  readonly visit?: Visit;
   readonly outcomes: readonly {
     readonly seen: string;
     /** A number in a display's range; null for a word and for OL (open). */
@@ -139,12 +142,11 @@ export function diagnose(
   const tested = { compiled, belief, support, tools };
   const suspects = suspectsOf(tested, options.explainAll ? Number.POSITIVE_INFINITY : groupedSuspects);
   const prove = (repair: Repair): Proof => proofOf(compiled, belief, repair, tools);
-  const stands = { due, disputed: disputed?.cited ?? null, alike: alikeOf(suspects), prove };
-  const verdict = reachVerdict(compiled, belief, support, byRepair, weighed, costs, stands);
-  const proving = verdict.proof.missing.map(forecasts(compiled, belief));
-  const first = due && verdict.payingLook === due.look ? [due] : proving;
-  const firstTests = new Set(first.map(({ look }) => look));
-  const inOrder = [...first, ...weighed.filter(({ look }) => !firstTests.has(look))];
+  const standing = { due, disputed: disputed?.cited ?? null, alike: alikeOf(suspects), prove };
+  const decision = decide(compiled, belief, byRepair, weighed, costs, standing);
+  const planned = planVisit(compiled, belief, decision.first, weighed);
+  const following = planned.tests[0] ?? null;
+  const verdict = verdictOf(compiled, belief, support, decision, following);
   const declined = declinedParts(compiled.netlist.circuit);
   return {
     ok: true,
@@ -153,7 +155,7 @@ export function diagnose(
       suspects,
       parts: partBelief(byRepair),
       verdict,
-      next: inOrder.slice(0, options.looks ?? defaultLooks).map(nextLook),
+      next: nextVisit(planned).slice(0, options.looks ?? defaultLooks),
       conflicts: fighting.map((own) => ({
         ...own,
         reading: own.reading + before,
@@ -161,7 +163,9 @@ export function diagnose(
       clearedParts: partsCleared(compiled, belief).map(({ part }) => part),
       ...(declined.length > 0 ? { declined } : {}),
       ...(options.explainAll ? { cleared: clearedParts(compiled, belief, support) } : {}),
-      ...(options.plan ? { plan: lookahead(compiled, belief, next) } : {}),
+      ...(options.plan
+        ? { plan: lookahead(compiled, belief, next, verdict.state === "open" ? following : null) }
+        : {}),
       ...(options.asIf
         ? {
             asIf: suspects
@@ -178,11 +182,16 @@ export function diagnose(
 /** Number of tests considered when deciding whether another is worth it. */
 const weighedLooks = 24;
 
-function nextLook(forecast: Forecast): NextTest {
+/** The tests in order, those of the next visit with it. */
+const nextVisit = ({ visit, count, tests }: VisitPlan): NextTest[] =>
+  tests.map((forecast, place) => nextTest(forecast, place < count ? visit : null));
+
+function nextTest(forecast: Forecast, visit: Visit | null): NextTest {
   return {
     test: forecast.look,
     bits: forecast.bits,
     minutes: forecast.minutes,
+    ...(visit ? { visit } : {}),
     outcomes: forecast.outcomes.map(({ seen, value, p, repairs }) => ({
       seen,
       value,

@@ -1,5 +1,6 @@
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "../diagnose/diagnose";
 import { openPlaces, testMinutes } from "../diagnose/tests/access";
+import { visitsOf } from "../diagnose/tests/visit";
 import type { Reading } from "../predict/reading";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import type { SimulatedVehicle } from "./simulatedVehicle";
@@ -11,6 +12,8 @@ export interface Job {
   /** Tests after the complaint, and their minutes with access. */
   readonly looks: number;
   readonly minutes: number;
+  /** Trips to a place of the vehicle. */
+  readonly visits: number;
 }
 
 const mostLooks = 16;
@@ -30,7 +33,7 @@ export function followAirway(
     const diagnosis = result.value;
     const [next] = diagnosis.next;
     if (diagnosis.verdict.state !== "open" || !next || tests >= mostLooks)
-      return { diagnosis, readings, looks: tests, minutes };
+      return { diagnosis, readings, looks: tests, minutes, visits: visitsOf(compiled, readings) };
     minutes += testMinutes(compiled, next.test, openPlaces(compiled, readings));
     readings.push(vehicle.take(next.test));
   }

@@ -1,12 +1,13 @@
 import type { Declined } from "../../circuit/declined";
 import { notListed, type Repair } from "../../fault/repair";
 import type { Reading, Test } from "../../predict/reading";
-import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { type CompiledCircuit, healthyVariant } from "../../predict/tables/compiledCircuit";
 import { perCircuit, perCircuitAnd } from "../../predict/tables/perCircuit";
 import { setupState } from "../../solve/netlist/setup";
 import { nominalValues } from "../../solve/netlist/values";
 import { PointSolver } from "../../solve/pointSolver";
 import type { Belief } from "../belief/belief";
+import type { ProofKind } from "../proof/proofStep";
 import { type Expectation, expectedAt, othersOdds, readingOdds, type Support } from "./expectation";
 import { speedWords } from "./pathBoard";
 
@@ -52,15 +53,27 @@ export type Reason =
       readonly working: readonly string[];
       readonly shared: readonly PathItem[];
     }
+  /** What proves a part, and the readings that show it. */
+  | {
+      readonly kind: "proved";
+      readonly part: string;
+      readonly says: ProofKind;
+      readonly cited: readonly Cited[];
+    }
+  /** A plug or part seen damaged that the verdict does not name: it is work as well. */
+  | { readonly kind: "renew-too"; readonly at: string; readonly seen: string }
+  /** The verdict is almost certain, but not proved. */
+  | { readonly kind: "unproved"; readonly test: Test }
   /**
-   * A reading that separated the verdict from its nearest rival, the rival's prediction, and how many times likelier
-   * the verdict made it.
+   * A reading that separated the verdict from its nearest rival, the rival's prediction, what a sound vehicle would
+   * have shown, and how many times likelier the verdict made it.
    */
   | {
       readonly kind: "deciding";
       readonly cited: Cited;
       readonly rival: readonly string[];
       readonly expected: Expectation;
+      readonly sound: Expectation;
       readonly times: number;
     }
   | { readonly kind: "declined"; readonly declined: Declined }
@@ -209,6 +222,7 @@ export function decisiveReasons(
         cited: cite(belief, index),
         rival: rival.parts,
         expected: expectedAt(compiled, reading, rival.variants[0] as number),
+        sound: expectedAt(compiled, reading, healthyVariant),
         times: ratio,
       };
     });

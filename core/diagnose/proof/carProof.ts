@@ -1,4 +1,4 @@
-import type { ProofsOf } from "./proofStep";
+import { line, type ProofsOf } from "./proofStep";
 import { ProofSteps, pointsAt, seenAt } from "./proofSteps";
 
 /** The vehicle's filter and ducts: seen blocked, or little air although the motor has its volts. */
@@ -7,10 +7,13 @@ export const carProof: ProofsOf = (compiled, { part, mode }) => {
   const fed = compiled.netlist.motors.flatMap(({ part: motor }) =>
     compiled
       .runningSetups()
-      .map((setup) => [
-        steps.across(pointsAt(compiled, `${motor.id}.+`), pointsAt(compiled, `${motor.id}.-`), setup),
-        steps.runsWrong(motor.id, setup),
-      ]),
+      .map((setup) =>
+        line(
+          "air-blocked",
+          steps.across(pointsAt(compiled, `${motor.id}.+`), pointsAt(compiled, `${motor.id}.-`), setup),
+          steps.runsWrong(motor.id, setup),
+        ),
+      ),
   );
-  return mode === "filter-blocked" ? [[seenAt(part, "debris")], ...fed] : fed;
+  return mode === "filter-blocked" ? [line("debris", seenAt(part, "debris")), ...fed] : fed;
 };

@@ -1,4 +1,4 @@
-import { anyOf, type ProofsOf } from "./proofStep";
+import { anyOf, line, type ProofsOf } from "./proofStep";
 import { ProofSteps, pointsAt } from "./proofSteps";
 
 /**
@@ -18,5 +18,7 @@ export const climatePanelProof: ProofsOf = (compiled, { part }) => {
   const unloaded = anyOf(...running.map((setup) => steps.command(at("cmd"), setup, "wrong", controls)));
   const fed = feeds.map((terminal) => anyOf(...live.map((setup) => steps.there(at(terminal), setup))));
   const grounded = anyOf(...live.map((setup) => steps.grounded(at("31"), setup, steps.plugsOf(part))));
-  return running.map((setup) => [...fed, grounded, steps.command(at("cmd"), setup, "wrong"), unloaded]);
+  return running.map((setup) =>
+    line("command-wrong", ...fed, grounded, steps.command(at("cmd"), setup, "wrong"), unloaded),
+  );
 };

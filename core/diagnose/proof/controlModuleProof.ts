@@ -1,4 +1,4 @@
-import { anyOf, type ProofLine, type ProofsOf } from "./proofStep";
+import { anyOf, line, type ProofLine, type ProofsOf } from "./proofStep";
 import { type ProofSetup, ProofSteps, pointsAt } from "./proofSteps";
 
 /**
@@ -20,9 +20,13 @@ export const controlModuleProof: ProofsOf = (compiled, { part, mode }) => {
     return driven.flatMap((motor): ProofLine[] => {
       const present = (setup: ProofSetup) => steps.output([...outputs, ...motor.outputs], motor.id, setup);
       return [
-        [present({ key: "off" })],
-        [present(off), command(off)],
-        [steps.runsWrong(motor.id, off), steps.stopsWithout(motor.id, off, steps.plugsOf(part))],
+        line("output-at-off", present({ key: "off" })),
+        line("output-at-off", present(off), command(off)),
+        line(
+          "stops-unplugged",
+          steps.runsWrong(motor.id, off),
+          steps.stopsWithout(motor.id, off, steps.plugsOf(part)),
+        ),
       ];
     });
   const live = compiled.liveSetups();
@@ -31,11 +35,14 @@ export const controlModuleProof: ProofsOf = (compiled, { part, mode }) => {
   return driven.flatMap((motor) =>
     compiled
       .runningSetups()
-      .map((setup) => [
-        fed,
-        grounded,
-        command(setup),
-        steps.output([...outputs, ...motor.outputs], motor.id, setup),
-      ]),
+      .map((setup) =>
+        line(
+          "output-wrong",
+          fed,
+          grounded,
+          command(setup),
+          steps.output([...outputs, ...motor.outputs], motor.id, setup),
+        ),
+      ),
   );
 };

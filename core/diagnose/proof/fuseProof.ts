@@ -1,4 +1,4 @@
-import type { ProofsOf } from "./proofStep";
+import { line, type ProofsOf } from "./proofStep";
 import { ProofSteps, pointsAt, seenAt, tapped } from "./proofSteps";
 
 /** A fuse or its socket: seen blown or burnt, or one side fed and the other not. */
@@ -6,8 +6,10 @@ export const fuseProof: ProofsOf = (compiled, { part, mode }) => {
   const steps = new ProofSteps(compiled);
   const [fed, load] = [pointsAt(compiled, `${part}.in`), pointsAt(compiled, `${part}.out`)];
   return [
-    [seenAt(part, "blown", "melted")],
-    ...compiled.liveSetups().map((setup) => [steps.there(fed, setup), steps.missing(load, setup)]),
-    ...(mode === "loose" ? [[tapped(part, "starts", "changes")]] : []),
+    line("seen-blown", seenAt(part, "blown", "melted")),
+    ...compiled
+      .liveSetups()
+      .map((setup) => line("in-not-out", steps.there(fed, setup), steps.missing(load, setup))),
+    ...(mode === "loose" ? [line("wiggle", tapped(part, "starts", "changes"))] : []),
   ];
 };

@@ -1,4 +1,4 @@
-import type { ProofLine, ProofsOf } from "./proofStep";
+import { line, type ProofLine, type ProofsOf } from "./proofStep";
 import {
   noisy,
   ProofSteps,
@@ -30,34 +30,35 @@ const mechanical = new Set([
 export const motorProof: ProofsOf = (compiled, { part, mode, withFuse }) => {
   const steps = new ProofSteps(compiled);
   const [plus, minus] = [pointsAt(compiled, `${part}.+`), pointsAt(compiled, `${part}.-`)];
+  const stiff = turned(part, "stiff", "seized");
   const fed = compiled
     .runningSetups()
     .map((setup) => ({ setup, both: steps.across(plus, minus, setup), wrong: steps.runsWrong(part, setup) }));
   const electrical = fed.flatMap(({ setup, both, wrong }): ProofLine[] => [
-    [both, wrong],
-    [steps.there(plus, setup), steps.there(minus, setup), wrong],
-    [steps.lamp(part, setup), wrong],
+    line("fed-and-dead", both, wrong),
+    line("fed-and-dead", steps.there(plus, setup), steps.there(minus, setup), wrong),
+    line("lamp-lights", steps.lamp(part, setup), wrong),
   ]);
   const felt = fed.flatMap(({ setup, both }): ProofLine[] => [
-    [turned(part, "stiff", "seized"), both],
-    [turned(part, "stiff", "seized"), steps.drawsWrong(part, setup)],
-    [rippled(part, "missing"), both],
+    line("stiff", stiff, both),
+    line("stiff", stiff, steps.drawsWrong(part, setup)),
+    line("ripple", rippled(part, "missing"), both),
   ]);
   if (!mechanical.has(mode))
     return [
       ...electrical,
       ...felt,
-      [steps.onLeads(part, "wrong")],
-      [tapped(part, "starts")],
-      [rippled(part, "uneven")],
+      line("no-better-on-leads", steps.onLeads(part, "wrong")),
+      line("starts-when-tapped", tapped(part, "starts")),
+      line("ripple", rippled(part, "uneven")),
       // A fuse that blew with it explains why nothing could be measured.
-      ...(withFuse ? [[turned(part, "stiff", "seized")]] : []),
+      ...(withFuse ? [line("stiff", stiff)] : []),
     ];
   return [
-    [noisy],
-    [turned(part, "rough", "stiff", "seized")],
-    [seenAt(part, "debris")],
-    [whistles, silencedAtVent],
+    line("noise", noisy),
+    line("stiff", turned(part, "rough", "stiff", "seized")),
+    line("debris", seenAt(part, "debris")),
+    line("silenced", whistles, silencedAtVent),
     ...(mode === "wheel-loose" || mode === "debris" ? electrical : []),
   ];
 };

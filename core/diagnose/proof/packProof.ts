@@ -1,4 +1,4 @@
-import type { ProofLine, ProofsOf } from "./proofStep";
+import { line, type ProofsOf } from "./proofStep";
 import { ProofSteps, pointsAt, seenAt } from "./proofSteps";
 
 /** A resistor pack: an element or its link off in ohms, volts in and none out, or seen burnt. */
@@ -8,10 +8,10 @@ export const packProof: ProofsOf = (compiled, { part }) => {
   const terminals = points.names.filter((name) => points.ownerOf.get(name) === part);
   const pins = terminals.flatMap((terminal) => pointsAt(compiled, terminal));
   return [
-    [steps.ohms([...terminals, ...pins], "wrong")],
-    [seenAt(part, "melted")],
+    line("ohms", steps.ohms([...terminals, ...pins], "wrong")),
+    line("seen-burnt", seenAt(part, "melted")),
     ...compiled
       .liveSetups()
-      .map((setup): ProofLine => [steps.there(pins, setup), steps.missing(pins, setup)]),
+      .map((setup) => line("in-not-out", steps.there(pins, setup), steps.missing(pins, setup))),
   ];
 };

@@ -1,4 +1,4 @@
-import type { ProofLine, ProofsOf } from "./proofStep";
+import { line, type ProofLine, type ProofsOf } from "./proofStep";
 import { ProofSteps, pointsAt, seenAt, tapped } from "./proofSteps";
 
 /**
@@ -9,15 +9,18 @@ export const plugProof: ProofsOf = (compiled, { part, where }) => {
   const steps = new ProofSteps(compiled);
   const { circuit, motors, points } = compiled.netlist;
   const live = compiled.liveSetups();
-  const seen: ProofLine[] = [[seenAt(part, "melted")], [tapped(part, "starts", "changes")]];
+  const seen: ProofLine[] = [
+    line("seen-burnt", seenAt(part, "melted")),
+    line("wiggle", tapped(part, "starts", "changes")),
+  ];
   const pin = where.slice(where.indexOf(":") + 1);
   if (circuit.parts.some(({ id }) => id === part)) {
     const [one, other] = [pointsAt(compiled, `${part}.${pin}a`), pointsAt(compiled, `${part}.${pin}b`)];
     return [
       ...seen,
       ...live.flatMap((setup) => [
-        [steps.there(one, setup), steps.missing(other, setup)],
-        [steps.there(other, setup), steps.missing(one, setup)],
+        line("in-not-out", steps.there(one, setup), steps.missing(other, setup)),
+        line("in-not-out", steps.there(other, setup), steps.missing(one, setup)),
       ]),
     ];
   }
@@ -34,11 +37,14 @@ export const plugProof: ProofsOf = (compiled, { part, where }) => {
     ...seen,
     ...live.flatMap((setup) =>
       motors.flatMap((motor) =>
-        sound.map((good) => [
-          steps.there([`${part}:${pin}`], setup),
-          good,
-          steps.runsWrong(motor.part.id, setup),
-        ]),
+        sound.map((good) =>
+          line(
+            "plug-bypassed",
+            steps.there([`${part}:${pin}`], setup),
+            good,
+            steps.runsWrong(motor.part.id, setup),
+          ),
+        ),
       ),
     ),
   ];

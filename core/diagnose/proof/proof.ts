@@ -7,19 +7,28 @@ import { attentionMinutes, minutesNow, openPlaces } from "../tests/access";
 import { type CandidateTest, candidateTests } from "../tests/candidateTests";
 import type { Forecast } from "../tests/forecast";
 import { forecasts } from "../tests/forecasts";
+import { tellsOfFault } from "../tests/tellsOfFault";
 import { counting, likeliestOf, proofLines, shownBy } from "./proofLines";
-import type { ProofLine, ProofStep } from "./proofStep";
+import type { ProofKind, ProofLine, ProofStep } from "./proofStep";
 import { shareShown } from "./shareShown";
 
 /** What proves a verdict. */
 export interface Proof {
   /** The readings that prove it, by their place among the belief's. */
   readonly have: readonly number[];
+  /** What they show, part by part, for the parts that have their proof. */
+  readonly shown: readonly {
+    readonly part: string;
+    readonly says: ProofKind;
+    readonly readings: readonly number[];
+  }[];
   /** The tests still missing, in the order they are best taken; empty if it is proved, or if no tool at hand can. */
   readonly missing: readonly Forecast[];
   /** True if every part to renew has its proof. */
   readonly complete: boolean;
 }
+
+export const nothingProved: Proof = { have: [], shown: [], missing: [], complete: false };
 
 /** A line is worth trying if a vehicle with the fault shows all of it at least this often (judgement). */
 const leastShown = 0.3;
@@ -37,27 +46,31 @@ export function proofOf(
   tools: readonly Tool[],
 ): Proof {
   const variant = likeliestOf(compiled, belief, repair);
-  if (variant === null) return { have: [], missing: [], complete: false };
+  if (variant === null) return nothingProved;
   const have = new Set<number>();
+  const said: Proof["shown"][number][] = [];
   const missing: Forecast[] = [];
   let complete = true;
   const counts = counting(belief.readings);
   let search: ProofSearch | null = null;
-  for (const lines of proofLines(compiled, variant)) {
+  const parts = compiled.variants[variant]?.fault.parts ?? [];
+  for (const [index, lines] of proofLines(compiled, variant).entries()) {
     const shown = lines.map((line) => shownBy(line, belief.readings, counts));
-    const proved = shown.find((places) => places.every((place) => place !== null));
-    if (proved) {
-      for (const place of proved) if (place !== null) have.add(place);
+    const proved = shown.findIndex((places) => places.every((place) => place !== null));
+    if (proved >= 0) {
+      for (const place of shown[proved] ?? []) if (place !== null) have.add(place);
+      const readings = [...new Set((shown[proved] ?? []).filter((place) => place !== null))];
+      said.push({ part: parts[index] ?? "", says: (lines[proved] as ProofLine).says, readings });
       continue;
     }
     complete = false;
     search ??= new ProofSearch(compiled, belief, repair, tools);
     const way = search.quickest(lines, shown);
-    if (!way) return { have: [...have].sort((a, b) => a - b), missing: [], complete: false };
+    if (!way) return { have: [...have].sort((a, b) => a - b), shown: said, missing: [], complete: false };
     for (const place of way.have) have.add(place);
     missing.push(...way.tests);
   }
-  return { have: [...have].sort((a, b) => a - b), missing, complete };
+  return { have: [...have].sort((a, b) => a - b), shown: said, missing, complete };
 }
 
 interface Way {
@@ -85,14 +98,14 @@ class ProofSearch {
     private readonly tools: readonly Tool[],
   ) {
     this.forecast = forecasts(compiled, belief);
-    this.taken = new Set(belief.readings.map((reading) => keyOfReading(reading)));
+    this.taken = new Set(belief.readings.filter(tellsOfFault).map((reading) => keyOfReading(reading)));
   }
 
   quickest(lines: readonly ProofLine[], shown: readonly (readonly (number | null)[])[]): Way | null {
     let best: { readonly way: Way; readonly minutes: number } | null = null;
     for (const [index, line] of lines.entries()) {
       const places = shown[index] ?? [];
-      const left = line.filter((_, step) => places[step] === null);
+      const left = line.steps.filter((_, step) => places[step] === null);
       const chances = left.map((step) => this.chanceOf(step));
       if (chances.some((chance) => chance === null)) continue;
       const found = chances.filter((chance) => chance !== null);

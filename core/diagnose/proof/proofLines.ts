@@ -64,7 +64,7 @@ export const shownBy = (
   readings: readonly Reading[],
   counts: readonly boolean[],
 ): (number | null)[] =>
-  line.map(({ asks, shows }) => {
+  line.steps.map(({ asks, shows }) => {
     const place = readings.findLastIndex(
       (reading, index) => counts[index] && asks(reading) && shows(reading),
     );
@@ -92,7 +92,7 @@ export function stepsLeft(compiled: CompiledCircuit, belief: Belief, repair: Rep
     const shown = lines.map((line) => shownBy(line, belief.readings, counts));
     if (shown.some((places) => places.every((place) => place !== null))) continue;
     lines.forEach((line, index) => {
-      for (const [at, step] of line.entries()) if (shown[index]?.[at] === null) left.add(step);
+      for (const [at, step] of line.steps.entries()) if (shown[index]?.[at] === null) left.add(step);
     });
   }
   return [...left];

@@ -7,8 +7,45 @@ export interface ProofStep {
   readonly shows: (reading: Reading) => boolean;
 }
 
+/** What a proof shows, for `words/` to put into a sentence. */
+export const proofKinds = [
+  "fed-and-dead",
+  "lamp-lights",
+  "no-better-on-leads",
+  "starts-when-tapped",
+  "ripple",
+  "stiff",
+  "noise",
+  "silenced",
+  "debris",
+  "output-wrong",
+  "output-at-off",
+  "stops-unplugged",
+  "command-wrong",
+  "ohms",
+  "in-not-out",
+  "seen-burnt",
+  "seen-blown",
+  "swap-cures",
+  "makes-when-off",
+  "wiggle",
+  "plug-bypassed",
+  "one-end-fed",
+  "shorted",
+  "stray-feed",
+  "ground-drop",
+  "battery-low",
+  "air-blocked",
+] as const;
+export type ProofKind = (typeof proofKinds)[number];
+
 /** Steps that together prove a fault. */
-export type ProofLine = readonly ProofStep[];
+export interface ProofLine {
+  readonly says: ProofKind;
+  readonly steps: readonly ProofStep[];
+}
+
+export const line = (says: ProofKind, ...steps: readonly ProofStep[]): ProofLine => ({ says, steps });
 
 /** The fault a proof is about. */
 export interface Accused {
@@ -21,7 +58,7 @@ export interface Accused {
   readonly withFuse: boolean;
 }
 
-/** The proofs of one kind of part (`docs/formats.md`, section 6): any one line is enough. */
+/** The proofs of one kind of part (docs/formats): any one line is enough. */
 export type ProofsOf = (compiled: CompiledCircuit, accused: Accused) => readonly ProofLine[];
 
 /** A step that any one of several can show. */

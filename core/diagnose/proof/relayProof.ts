@@ -1,4 +1,4 @@
-import type { ProofLine, ProofsOf } from "./proofStep";
+import { line, type ProofsOf } from "./proofStep";
 import { curedBySwap, type ProofSetup, ProofSteps, pointsAt, seenAt, tapped } from "./proofSteps";
 
 /**
@@ -12,25 +12,26 @@ export const relayProof: ProofsOf = (compiled, { part, mode }) => {
   const still: ProofSetup[] = [{ key: "run", setting: circuit.settings[0] ?? "off" }, { key: "off" }];
   if (mode === "welded")
     return [
-      [curedBySwap(part)],
-      ...still.flatMap((setup): ProofLine[] => [
-        [steps.stray(at("87"), setup)],
-        ...motors.map(({ part: motor }) => [steps.runsWrong(motor.id, setup)]),
+      line("swap-cures", curedBySwap(part)),
+      ...still.flatMap((setup) => [
+        line("makes-when-off", steps.stray(at("87"), setup)),
+        ...motors.map(({ part: motor }) => line("makes-when-off", steps.runsWrong(motor.id, setup))),
       ]),
     ];
   return [
-    [curedBySwap(part)],
-    [tapped(part, "starts")],
-    [seenAt(part, "melted")],
+    line("swap-cures", curedBySwap(part)),
+    line("starts-when-tapped", tapped(part, "starts")),
+    line("seen-burnt", seenAt(part, "melted")),
     ...compiled
       .liveSetups()
-      .map(
-        (setup): ProofLine => [
+      .map((setup) =>
+        line(
+          "in-not-out",
           steps.there(at("86"), setup),
           steps.there(at("85"), setup),
           steps.there(at("30"), setup),
           steps.missing(at("87"), setup),
-        ],
+        ),
       ),
   ];
 };

@@ -1,4 +1,4 @@
-import type { ProofLine, ProofsOf } from "./proofStep";
+import { line, type ProofLine, type ProofsOf } from "./proofStep";
 import { ProofSteps, pointsAt, tapped } from "./proofSteps";
 
 /** A blower switch or an ignition switch: its input present, and an output of the position missing or dropped. */
@@ -12,13 +12,17 @@ export const switchProof: ProofsOf = (compiled, { part, mode }) => {
     const stands =
       own.kind === "ignition" ? "run" : own.settings ? (setup.selectors?.[part] ?? "") : setup.setting;
     const closed = own.kind === "ignition" ? (own.closes.run ?? []) : (own.closes[stands] ?? []);
-    return closed.map((output) => [steps.there(at(input), setup), steps.missing(at(output), setup)]);
+    return closed.map((output) =>
+      line("in-not-out", steps.there(at(input), setup), steps.missing(at(output), setup)),
+    );
   });
   const terminals = Object.values(own.closes).flatMap((closed) => closed ?? []);
   const itself = [input, ...terminals].map((terminal) => `${part}.${terminal}`);
   return [
     ...lines,
-    [steps.ohms(itself, "wrong")],
-    ...(mode === "loose" ? steps.plugsOf(part).map((plug) => [tapped(plug, "starts", "changes")]) : []),
+    line("ohms", steps.ohms(itself, "wrong")),
+    ...(mode === "loose"
+      ? steps.plugsOf(part).map((plug) => line("wiggle", tapped(plug, "starts", "changes")))
+      : []),
   ];
 };

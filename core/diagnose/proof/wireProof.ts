@@ -1,4 +1,4 @@
-import type { ProofsOf } from "./proofStep";
+import { line, type ProofsOf } from "./proofStep";
 import { ProofSteps, tapped, wireEnds } from "./proofSteps";
 
 /** A wire: fed at one end and not at the other, no continuity, or shorted to the body with something unplugged. */
@@ -7,18 +7,18 @@ export const wireProof: ProofsOf = (compiled, { part, mode }) => {
   const ends = wireEnds(compiled, part);
   if (!ends) return [];
   const [one, other] = ends;
-  if (mode === "to-ground" || mode === "chafed") return [[steps.shorted(ends)]];
+  if (mode === "to-ground" || mode === "chafed") return [line("shorted", steps.shorted(ends))];
   const setups = compiled.liveSetups();
   if (mode === "to-feed") {
     const off = { key: "run", setting: compiled.netlist.circuit.settings[0] ?? "off" } as const;
-    return [off, { key: "off" } as const].map((setup) => [steps.stray(ends, setup)]);
+    return [off, { key: "off" } as const].map((setup) => line("stray-feed", steps.stray(ends, setup)));
   }
   return [
-    [steps.interrupted(one, other)],
+    line("ohms", steps.interrupted(one, other)),
     ...setups.flatMap((setup) => [
-      [steps.there([one], setup), steps.missing([other], setup)],
-      [steps.there([other], setup), steps.missing([one], setup)],
+      line("one-end-fed", steps.there([one], setup), steps.missing([other], setup)),
+      line("one-end-fed", steps.there([other], setup), steps.missing([one], setup)),
     ]),
-    ...(mode === "loose" ? [[tapped(part, "starts", "changes")]] : []),
+    ...(mode === "loose" ? [line("wiggle", tapped(part, "starts", "changes"))] : []),
   ];
 };

@@ -30,10 +30,10 @@ function depthOf(look: LookaheadTest | null): number {
 
 describe("looking ahead", () => {
   const belief = believe(engine, onlyTop);
-  const plan = lookahead(engine, belief, options);
+  const [first] = nextTests(engine, belief, options);
+  const plan = lookahead(engine, belief, options, first ?? null);
 
   test("starts with the first suggested test and goes at most three deep, with the meaning of each outcome", () => {
-    const [first] = nextTests(engine, belief, options);
     expect(plan.first?.test).toEqual(first?.look);
     expect(depthOf(plan.first)).toBeLessThanOrEqual(3);
     expect(depthOf(plan.first)).toBeGreaterThan(1);
@@ -55,6 +55,14 @@ describe("looking ahead", () => {
     for (const other of Object.values(minutes)) expect(minutes["least-time"]).toBeLessThan(other + 1);
   });
 
+  test("counts the visits, the place one is at not again", () => {
+    for (const { visits } of plan.schools) expect(visits).toBeGreaterThan(0.9);
+    const there = believe(engine, [...onlyTop, { test: "look", at: "X5", seen: "clean" }]);
+    const [second] = nextTests(engine, there, options);
+    const walked = lookahead(engine, there, options, second ?? null).schools;
+    expect(walked.find(({ school }) => school === "least-time")?.visits).toBeLessThan(1);
+  });
+
   test("once the verdict is confirmed there is nothing to plan", () => {
     const settled = believe(engine, [
       ...onlyTop,
@@ -64,6 +72,6 @@ describe("looking ahead", () => {
       { test: "spin", at: "M1", seen: "free" },
     ]);
     expect(repairBelief(engine, settled).get(repairIn(engine, "R1"))).toBeGreaterThan(0.95);
-    expect(lookahead(engine, settled, options).first).toBeNull();
+    expect(lookahead(engine, settled, options, null).first).toBeNull();
   });
 });

@@ -4,10 +4,12 @@ import type { Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe, repairBelief } from "../belief/belief";
 import { entropyBits } from "../belief/entropy";
+import { proofOf } from "../proof/proof";
 import type { Forecast, ForecastOutcome } from "./forecast";
 import { type NextOptions, nextTests } from "./nextTest";
 import { readingFrom } from "./readingFrom";
 import { type Strategy, strategies } from "./strategy";
+import { placeNow, placeOfTest } from "./visit";
 
 /** A following test and, for each of its outcomes, what would come next. */
 export interface LookaheadTest {
@@ -24,10 +26,12 @@ export interface LookaheadTest {
   }[];
 }
 
-/** Expected minutes to the verdict when starting with a strategy. */
+/** What it takes, on average, to reach a proved verdict when starting with a strategy. */
 export interface StrategyCost {
   readonly school: Strategy;
   readonly minutes: number;
+  /** Trips to a place of the vehicle, the present one not counted again. */
+  readonly visits: number;
 }
 
 export interface Lookahead {
@@ -55,8 +59,9 @@ const outcomesOf = ({ outcomes }: Forecast): ForecastOutcome[] =>
 
 interface Walk {
   readonly look: LookaheadTest | null;
-  /** Expected minutes to the verdict from here. */
+  /** Expected minutes and visits to a proved verdict from here. */
   readonly minutes: number;
+  readonly visits: number;
 }
 
 /** Minutes still to come where the walk ends: the remaining doubt at the rate of the best test. */
@@ -69,12 +74,39 @@ function minutesLeft(
   return accessMinutes + (minutes - accessMinutes) * Math.max(1, Math.min(12, doubt / bits));
 }
 
-function walk(compiled: CompiledCircuit, belief: Belief, options: NextOptions, left: number): Walk {
-  const [, p] = best(repairBelief(compiled, belief));
-  if (p >= sureEnough && belief.readings.some(({ heard }) => !heard)) return { look: null, minutes: 0 };
-  const [forecast] = nextTests(compiled, belief, { ...options, count: 1 });
-  if (!forecast) return { look: null, minutes: 0 };
-  if (left === 0) return { look: null, minutes: minutesLeft(compiled, belief, forecast) };
+/** Number of new visits a series of tests takes from a place. */
+function newVisits(compiled: CompiledCircuit, from: string | null, tests: readonly Forecast[]): number {
+  let at = from;
+  let count = 0;
+  for (const { look } of tests) {
+    const place = placeOfTest(compiled, look);
+    if (place !== at) count += 1;
+    at = place;
+  }
+  return count;
+}
+
+const sumMinutes = (tests: readonly Forecast[]): number =>
+  tests.reduce((sum, { minutes }) => sum + minutes, 0);
+
+/** @param given the first test, where it is decided already */
+function walk(
+  compiled: CompiledCircuit,
+  belief: Belief,
+  options: NextOptions,
+  left: number,
+  given: Forecast | null = null,
+): Walk {
+  const here = placeNow(compiled, belief.readings);
+  const [repair, p] = best(repairBelief(compiled, belief));
+  if (!given && p >= sureEnough && belief.readings.some(({ heard }) => !heard)) {
+    const { missing } = proofOf(compiled, belief, repair, options.tools);
+    return { look: null, minutes: sumMinutes(missing), visits: newVisits(compiled, here, missing) };
+  }
+  const forecast = given ?? nextTests(compiled, belief, { ...options, count: 1 })[0];
+  if (!forecast) return { look: null, minutes: 0, visits: 0 };
+  let visits = newVisits(compiled, here, [forecast]);
+  if (left === 0) return { look: null, minutes: minutesLeft(compiled, belief, forecast), visits };
   const told = outcomesOf(forecast);
   const known = told.reduce((sum, outcome) => sum + outcome.p, 0);
   const taken = comesAndGoes(belief.readings) ? ({ state: "failing" } as const) : {};
@@ -88,26 +120,31 @@ function walk(compiled: CompiledCircuit, belief: Belief, options: NextOptions, l
     );
     const following = walk(compiled, after, options, left - 1);
     minutes += (outcome.p / known) * following.minutes;
-    const [repair, repairP] = best(repairBelief(compiled, after));
-    return { seen: outcome.seen, p: outcome.p, repair, repairP, next: following.look };
+    visits += (outcome.p / known) * following.visits;
+    const [then, thenP] = best(repairBelief(compiled, after));
+    return { seen: outcome.seen, p: outcome.p, repair: then, repairP: thenP, next: following.look };
   });
-  return { look: { test: forecast.look, minutes: forecast.minutes, outcomes }, minutes };
+  return { look: { test: forecast.look, minutes: forecast.minutes, outcomes }, minutes, visits };
 }
 
 /**
- * The next two or three tests, and the expected minutes of each strategy in this case. Each strategy takes the same
- * walk; the doubt at its end is charged at the rate of the best test there.
+ * The next two or three tests, and the expected minutes and visits of each strategy in this case. Each strategy takes
+ * the same walk; the doubt at its end is charged at the rate of the best test there.
+ * @param next the test that comes next with the strategy in use; null if none is left
  */
-export function lookahead(compiled: CompiledCircuit, belief: Belief, options: NextOptions): Lookahead {
-  const own = walk(compiled, belief, options, depth);
+export function lookahead(
+  compiled: CompiledCircuit,
+  belief: Belief,
+  options: NextOptions,
+  next: Forecast | null,
+): Lookahead {
+  const own = next ? walk(compiled, belief, options, depth, next) : { look: null, minutes: 0, visits: 0 };
   return {
     first: own.look,
-    schools: strategies.map((strategy) => ({
-      school: strategy,
-      minutes:
-        strategy === options.school
-          ? own.minutes
-          : walk(compiled, belief, { ...options, school: strategy }, depth - 1).minutes,
-    })),
+    schools: strategies.map((school) => {
+      const { minutes, visits } =
+        school === options.school ? own : walk(compiled, belief, { ...options, school }, depth - 1);
+      return { school, minutes, visits };
+    }),
   };
 }

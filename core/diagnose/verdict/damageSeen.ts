@@ -5,14 +5,26 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { rankedRepairs } from "../belief/belief";
 import type { Forecast } from "../tests/forecast";
 
+/** What each part and plug looked like when last inspected. */
+const lastSeen = (readings: readonly Reading[]): ReadonlyMap<string, string> =>
+  new Map(readings.flatMap((reading) => (reading.test === "look" ? [[reading.at, reading.seen]] : [])));
+
 /** Plugs that looked melted or wet when last inspected. */
 function damagedPlugs({ netlist }: CompiledCircuit, readings: readonly Reading[]): string[] {
-  const last = new Map<string, string>();
-  for (const reading of readings) if (reading.test === "look") last.set(reading.at, reading.seen);
+  const last = lastSeen(readings);
   return netlist.circuit.connectors.flatMap(({ id }) =>
     ["melted", "wet"].includes(last.get(id) ?? "") ? [id] : [],
   );
 }
+
+/** What was seen damaged and is work as well, whatever the verdict: with what it looked like. */
+export const damageLeft = (
+  readings: readonly Reading[],
+  replace: readonly string[],
+): { readonly at: string; readonly seen: string }[] =>
+  [...lastSeen(readings)].flatMap(([at, seen]) =>
+    seen === "clean" || replace.includes(at) ? [] : [{ at, seen }],
+  );
 
 /**
  * A melted or wet plug is renewed with the part it sits on, whether or not its contact still conducts (common practice,

@@ -1,15 +1,16 @@
-import { declinedParts } from "../../circuit/declined";
+import { type Declined, declinedParts } from "../../circuit/declined";
 import { notListed, type Repair } from "../../fault/repair";
 import type { StoppingCosts } from "../../money/stoppingCosts";
-import type { Test } from "../../predict/reading";
+import type { Reading, Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { perCircuitAnd } from "../../predict/tables/perCircuit";
 import { type Belief, rankedRepairs } from "../belief/belief";
 import type { Support } from "../explain/expectation";
-import { type Cited, decisiveReasons, pathReason, type Reason } from "../explain/reasons";
-import type { Proof } from "../proof/proof";
+import { type Cited, cite, decisiveReasons, pathReason, type Reason } from "../explain/reasons";
+import { nothingProved, type Proof } from "../proof/proof";
 import type { Forecast } from "../tests/forecast";
-import { weighStopping } from "./stopping";
+import { damageLeft } from "./damageSeen";
+import { type Stopping, weighStopping } from "./stopping";
 
 /** What to replace, with what belief, and whether stopping now pays. */
 export interface Verdict {
@@ -24,7 +25,7 @@ export interface Verdict {
   readonly alsoCheck: readonly string[];
   readonly fitNowMinor: number;
   readonly testMoreMinor: number | null;
-  /** The test used for the cost: the one that pays most; null if no informative test is left. */
+  /** The test to take next, the first of `next`; null if no informative test is left. */
   readonly payingLook: Test | null;
   /** Belief above which repairing now is cheaper than further testing. */
   readonly breakEven: number | null;
@@ -51,6 +52,14 @@ function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): 
   return heated ? motors.map(({ part }) => part.id).filter((id) => !replace.includes(id)) : [];
 }
 
+/** Whether somebody turned a motor by hand, clamped its current or saw its ripple. */
+const isMeasured = (readings: readonly Reading[], motor: string): boolean =>
+  readings.some(
+    (own) =>
+      ((own.test === "spin" || own.test === "ripple") && own.at === motor) ||
+      (own.test === "amps" && own.around === motor),
+  );
+
 /** What else a verdict waits for. */
 export interface Standing {
   /** The test due before a verdict: a reading to repeat, a noise to hear for oneself, or a plug to look at. */
@@ -63,58 +72,102 @@ export interface Standing {
   readonly prove: (repair: Repair) => Proof;
 }
 
+/** Whether to go on testing, and with what. */
+export interface Decision {
+  readonly state: Verdict["state"];
+  readonly ranked: readonly (readonly [Repair, number])[];
+  readonly stopping: Stopping;
+  readonly proof: Proof;
+  readonly measured: boolean;
+  readonly standing: Standing;
+  /** Tests that come before all others, in order. */
+  readonly first: readonly Forecast[];
+}
+
 /**
- * The verdict: `settled` only if something was measured, the belief is above the shop's limit and no remaining test is
- * worth its minutes and none contradicts the others; `best-guess` if none is worth it otherwise; `open` if one is.
+ * Decides whether a verdict stands: `settled` only if the repair is proved, something was measured, the belief is above
+ * the shop's limit, no remaining test is worth its minutes and no reading contradicts the others; `best-guess` if none
+ * is worth it otherwise and no proof can be had; `open` if one is.
  */
-export function reachVerdict(
+export function decide(
   compiled: CompiledCircuit,
   belief: Belief,
-  support: Support,
   repairs: ReadonlyMap<Repair, number>,
   tests: readonly Forecast[],
   costs: StoppingCosts,
-  { due, disputed, alike, prove }: Standing,
-): Verdict {
+  standing: Standing,
+): Decision {
+  const { due, disputed, prove } = standing;
   const ranked = rankedRepairs(repairs);
   const [repair = notListed, p = 0] = ranked[0] ?? [];
-  const replace = repair.parts;
   const stopping = weighStopping(compiled, repairs, tests, costs);
   const measured = belief.readings.some(({ heard }) => !heard);
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
-  const declined = declinedParts(compiled.netlist.circuit).filter(({ part }) => replace.includes(part));
-  const sure = p >= costs.settledBar && declined.length === 0 && disputed === null;
+  const sure = p >= costs.settledBar && declinedIn(compiled, repair).length === 0 && disputed === null;
   const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
   // A contradiction is cleared up while the probe is still there, and a complaint that says enough by itself is first
   // seen or heard for oneself.
   const waits = due !== null && (weighed !== "open" || disputed !== null || (!measured && sure));
   // While a proof can still be had, a part is not condemned, however likely it is.
-  const proof: Proof =
-    weighed !== "open" && p >= worthProving ? prove(repair) : { have: [], missing: [], complete: false };
+  const proof = weighed !== "open" && p >= worthProving ? prove(repair) : nothingProved;
   const state = waits || proof.missing.length > 0 ? "open" : proof.complete ? weighed : unproved(weighed);
-  const bestLook = (waits ? due : proof.missing[0]) ?? stopping.bestLook;
+  const first = waits ? [due] : proof.missing;
+  return { state, ranked, stopping, proof, measured, standing, first };
+}
+
+/** Parts of a repair that are left to the maker's procedure. */
+const declinedIn = ({ netlist }: CompiledCircuit, { parts }: Repair): Declined[] =>
+  declinedParts(netlist.circuit).filter(({ part }) => parts.includes(part));
+
+/**
+ * The verdict of a decision, with its reasons.
+ * @param next the test to take next; null if none is left
+ */
+export function verdictOf(
+  compiled: CompiledCircuit,
+  belief: Belief,
+  support: Support,
+  decision: Decision,
+  next: Forecast | null,
+): Verdict {
+  const { state, ranked, stopping, proof, measured, standing } = decision;
+  const [repair = notListed, p = 0] = ranked[0] ?? [];
+  const replace = repair.parts;
   const rivalRepair = ranked[1];
   const rival = rivalRepair
     ? { parts: rivalRepair[0].parts, variants: variantsOf(compiled, rivalRepair[0]) }
     : null;
+  const proving = new Set(proof.have.map((place) => belief.numbers[place] as number));
   const path = pathReason(compiled, belief.readings);
   const cause = replace.length > 1 ? (replace[0] ?? null) : null;
   return {
     state,
     replace,
     p,
-    orElse: state === "settled" ? [] : alike(repair).map(({ parts }) => parts),
+    orElse: state === "settled" ? [] : standing.alike(repair).map(({ parts }) => parts),
     killedBy: cause,
-    alsoCheck: suspectsBehind(compiled, replace),
+    alsoCheck: suspectsBehind(compiled, replace).filter((motor) => !isMeasured(belief.readings, motor)),
     fitNowMinor: stopping.fitNowMinor,
     testMoreMinor: stopping.testMoreMinor,
-    payingLook: bestLook?.look ?? null,
+    payingLook: next?.look ?? null,
     breakEven: stopping.breakEven,
     because: [
       ...(path ? [path] : []),
-      ...decisiveReasons(compiled, belief, support, variantsOf(compiled, repair), rival),
-      ...declined.map((own): Reason => ({ kind: "declined", declined: own })),
-      ...doubt({ state, ranked, measured, bestLook, disputed }),
+      ...proof.shown.map(
+        ({ part, says, readings }): Reason => ({
+          kind: "proved",
+          part,
+          says,
+          cited: readings.map((place) => cite(belief, place)),
+        }),
+      ),
+      ...decisiveReasons(compiled, belief, support, variantsOf(compiled, repair), rival).filter(
+        (reason) => reason.kind !== "deciding" || !proving.has(reason.cited.number),
+      ),
+      ...damageLeft(belief.readings, replace).map((own): Reason => ({ kind: "renew-too", ...own })),
+      ...declinedIn(compiled, repair).map((own): Reason => ({ kind: "declined", declined: own })),
+      ...(proof.missing[0] ? [{ kind: "unproved", test: proof.missing[0].look } as const] : []),
+      ...doubt({ state, ranked, measured, next, disputed: standing.disputed }),
     ],
     proof: {
       have: proof.have.map((place) => belief.numbers[place] as number),
@@ -145,12 +198,12 @@ interface Doubt {
   readonly state: Verdict["state"];
   readonly ranked: readonly (readonly [Repair, number])[];
   readonly measured: boolean;
-  readonly bestLook: Forecast | null;
+  readonly next: Forecast | null;
   readonly disputed: Standing["disputed"];
 }
 
 /** The remaining doubt. */
-function doubt({ state, ranked, measured, bestLook, disputed }: Doubt): Reason[] {
+function doubt({ state, ranked, measured, next, disputed }: Doubt): Reason[] {
   const others = ranked.slice(1, 3).filter(([, p]) => p >= 0.02);
   const repairs = others.map(([repair, p]) => ({ parts: repair.parts, p }));
   const left: Reason[] = others.length > 0 ? [{ kind: "still-possible", repairs }] : [];
@@ -158,5 +211,5 @@ function doubt({ state, ranked, measured, bestLook, disputed }: Doubt): Reason[]
   if (state === "best-guess")
     return [...left, disputed ? { kind: "disputed", cited: disputed } : { kind: "nothing-pays" }];
   if (!measured) return [{ kind: "complaint-only" }, ...left];
-  return bestLook ? [...left, { kind: "paying-test", test: bestLook.look, minutes: bestLook.minutes }] : left;
+  return next ? [...left, { kind: "paying-test", test: next.look, minutes: next.minutes }] : left;
 }
