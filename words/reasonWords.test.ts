@@ -182,7 +182,7 @@ describe("what proves a part", () => {
     "%s is one plain sentence with the part's name or the battery's or the motor's",
     (says) => {
       const text = proofText(circuit, "M1", says);
-      expect(text).toMatch(/^[A-Z][^.]+[a-z]$/);
+      expect(text).toMatch(/^[A-Z][^.]+[a-z0-9]$/);
       expect(text).toMatch(/M1|battery|motor/);
     },
   );

@@ -10,16 +10,12 @@ export function Cautions({ cautions, token }: { cautions: readonly Caution[]; to
   const left = cautions.filter((caution) => !read.has(caution));
   if (left.length === 0) return null;
   return (
-    <EntryForm className="mt-2 flex items-end justify-between gap-2 border-l-4 border-danger pl-2.5 text-base leading-snug">
+    <EntryForm className="mt-2 border-l-4 border-danger pl-2.5 text-base leading-snug">
       <p>{left.map((caution) => cautionWords[caution]).join(" ")}</p>
       <input type="hidden" name="intent" value="cautions" />
       <input type="hidden" name="token" value={token} />
       <input type="hidden" name="cautions" value={left.join(" ")} />
-      <button
-        type="submit"
-        className="min-h-11 shrink-0 px-2 underline"
-        aria-label="Mark these cautions as read"
-      >
+      <button type="submit" className="min-h-11 pr-2 underline" aria-label="Mark these cautions as read">
         OK, read{" "}
       </button>
     </EntryForm>

@@ -1,9 +1,11 @@
 import { observationOf } from "@core/predict/observations/index";
 import { minutesText, percent } from "@core/units/wording";
 import { wordingOf } from "@words/tests/index";
+import { cardLine } from "@words/tests/testText";
 import type { Dispatch, RefObject, SetStateAction } from "react";
 import { useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
+import { Form, useLocation } from "react-router";
 import { useQueue } from "../entries/browserQueue";
 import { EntryForm, EntryProblem } from "../entries/useEntries";
 import { KeyHint } from "../ui/KeyHint";
@@ -20,16 +22,24 @@ export const keyOf = (test: string, choice: string, index: number): string | nul
 
 interface NextLookProps {
   readonly offered: OfferedTest;
+  /** All suggested tests, those of the next visit first. */
+  readonly tests: readonly OfferedTest[];
+  /** Whether the whole visit is shown, or one test at a time. */
+  readonly planned: boolean;
   readonly token: string;
   readonly lettersOn: boolean;
   readonly onNext: () => void;
+  /** Puts a test on the card, by its position in the list. */
+  readonly onShow: (at: number) => void;
   readonly position: string;
   /** True while something tapped on the sheet covers it on a phone. */
   readonly hidden: boolean;
 }
 
 /** The test Airway suggests now: where to touch, what each result would leave, one tap to enter it. */
-export function NextTest({ offered, token, lettersOn, onNext, position, hidden }: NextLookProps) {
+export function NextTest(props: NextLookProps) {
+  const { offered, tests, planned, token, lettersOn, onNext, onShow, position, hidden } = props;
+  const visit = planned && offered.visit ? tests.filter((own) => own.visit) : [];
   const { words, outcomes } = offered;
   const outcomeOf = new Map(outcomes.map((outcome) => [outcome.seen, outcome]));
   return (
@@ -41,8 +51,14 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
     >
       <div className="tag-face">
         <p className="flex justify-between pr-8 text-base text-soft">
-          <span>Next test{position}</span>
-          <span>{minutesText(offered.minutes)}</span>
+          <span>
+            {visit.length > 1
+              ? `Next visit: ${offered.visit?.place ?? ""}, ${visit.length} tests`
+              : `Next test${position}`}
+          </span>
+          <span>
+            {minutesText(visit.length > 1 ? (offered.visit?.minutes ?? offered.minutes) : offered.minutes)}
+          </span>
         </p>
         <h2 id="next-look" className="mt-1 text-xl leading-tight font-bold" aria-live="polite">
           {words.before}{" "}
@@ -61,6 +77,12 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
           {words.after && ` ${words.after}`}
         </h2>
         <p className="mt-1 text-base text-soft">{words.how}</p>
+        {offered.needsPower && (
+          <p className="mt-1 text-base">
+            This test needs power: put the fuse or plug back with your hands clear of the wheel, and pull it
+            again afterwards.
+          </p>
+        )}
         <Cautions cautions={offered.cautions} token={token} />
         {observationOf(offered.test).form.setup !== "none" && <NowChoice />}
         {/* Above the ranges, because on a phone those fill the card. */}
@@ -87,9 +109,57 @@ export function NextTest({ offered, token, lettersOn, onNext, position, hidden }
           </button>
           <NowStart />
         </div>
+        <VisitList visit={visit} shown={offered.look} onShow={onShow} planned={planned} />
         <Storing />
       </div>
     </section>
+  );
+}
+
+interface VisitListProps {
+  readonly visit: readonly OfferedTest[];
+  readonly shown: string;
+  readonly onShow: (at: number) => void;
+  readonly planned: boolean;
+}
+
+/** The tests of the visit, in order; a tap puts one on the card. The visit is planned again after every reading. */
+function VisitList({ visit, shown, onShow, planned }: VisitListProps) {
+  const { pathname } = useLocation();
+  if (planned && visit.length < 2) return null;
+  return (
+    <div className="mt-2 border-t border-rule pt-1 text-base">
+      {planned && (
+        <>
+          <p className="font-semibold">On this visit</p>
+          <ol>
+            {visit.map((own, at) => (
+              <li key={own.look}>
+                <button
+                  type="button"
+                  aria-current={own.look === shown ? "step" : undefined}
+                  className="min-h-11 w-full py-1 text-left underline aria-[current=step]:font-bold aria-[current=step]:no-underline"
+                  onClick={() => onShow(at)}
+                >
+                  {at + 1}. {cardLine(own.words)}
+                </button>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+      <Form method="post" action="/theme">
+        <input type="hidden" name="back" value={pathname} />
+        <button
+          className="min-h-11 text-soft underline"
+          type="submit"
+          name="visits"
+          value={planned ? "off" : "on"}
+        >
+          {planned ? "Show one test at a time" : "Show whole visits"}
+        </button>
+      </Form>
+    </div>
   );
 }
 
@@ -128,17 +198,19 @@ function NumberEntry({ offered }: { offered: OfferedTest }) {
       <ul className="mt-1 text-base">
         {offered.outcomes
           .filter(({ p }) => p >= 0.02)
-          .map(({ seen, words, value, p, leaves }) => (
+          .map(({ seen, lead, words, value, p, leaves }) => (
             <li key={seen} className="border-t border-rule">
               <button
                 type="submit"
                 name={value === null ? "noEnd" : "about"}
                 value={value === null ? "yes" : value}
                 data-about={value ?? ""}
-                aria-label={`Reads ${words}: ${percent(p)}, ${leaves}`}
+                aria-label={`Reads ${lead ? `${lead}, ` : ""}${words}: ${percent(p)}, ${leaves}`}
                 className="flex min-h-11 w-full items-center justify-between gap-3"
               >
-                <span className="figures underline">{words}</span>
+                <span className="underline">
+                  {lead && <b>{lead}</b>} <span className="figures">{words}</span>
+                </span>
                 <span className="figures text-soft">{percent(p)}</span>
                 <span className="grow truncate text-right text-soft">{leaves}</span>
               </button>

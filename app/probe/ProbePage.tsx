@@ -34,10 +34,12 @@ interface ProbePageProps {
   readonly bench: ProbeSheet;
   readonly job: Probed;
   readonly lettersOn: boolean;
+  /** Whether whole visits are planned, or one test shown at a time. */
+  readonly planned: boolean;
 }
 
 /** The page itself; changes of the router's state do not render it again. */
-export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: ProbePageProps) {
+export const ProbePage = memo(function ProbePage({ bench, job, lettersOn, planned }: ProbePageProps) {
   const { circuit } = bench;
   const { token } = job;
   const next = useOffered(job);
@@ -87,6 +89,7 @@ export const ProbePage = memo(function ProbePage({ bench, job, lettersOn }: Prob
           probe={probe}
           healthy={healthy}
           lettersOn={lettersOn}
+          planned={planned}
         />
       </div>
     </NowProvider>
@@ -199,6 +202,7 @@ interface ProbeSideProps extends Shown {
   readonly probe: ProbeInHand;
   readonly healthy: ReturnType<typeof useShownState>["healthy"];
   readonly lettersOn: boolean;
+  readonly planned: boolean;
 }
 
 /** What is under the probe, the next test, the suspects and the evidence. */
@@ -209,10 +213,21 @@ function ProbeSide(props: ProbeSideProps) {
   return (
     <aside className="relative min-w-0 short-phone:order-first border-rule bg-bench md:border-l print:hidden">
       <div className="aside-pane flex flex-col gap-3 overflow-y-auto p-3.5 md:scroll-pb-40">
+        {job.makeSafe && (
+          <section aria-labelledby="safe" className="border-l-4 border-danger pl-3 text-base">
+            <h2 id="safe" className="font-bold">
+              Make it safe: the key does not stop this blower
+            </h2>
+            <p>{job.makeSafe}</p>
+          </section>
+        )}
         <UnderTheProbe {...props} />
         {offered ? (
           <NextTest
             offered={offered}
+            tests={tests}
+            planned={props.planned}
+            onShow={next.show}
             token={job.token}
             lettersOn={lettersOn}
             position={next.position}

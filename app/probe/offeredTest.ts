@@ -8,14 +8,20 @@ export interface OfferedTest {
   readonly test: string;
   readonly words: TestWords;
   readonly minutes: number;
+  /** The visit it is part of; null if it is not part of the next one. */
+  readonly visit: { readonly place: string; readonly minutes: number } | null;
   readonly bits: number;
   readonly why: string;
   readonly setting: string | null;
   readonly probe: string | null;
+  /** True if a fuse pulled to silence the blower has to be back for this test. */
+  readonly needsPower: boolean;
   /** Cautions of this test that were not acknowledged yet. */
   readonly cautions: readonly Caution[];
   readonly outcomes: readonly {
     readonly seen: string;
+    /** A word for a display's range: `battery voltage`; null for a word, and where none says it. */
+    readonly lead: string | null;
     /** The outcome in words: its word, or its range with the unit. */
     readonly words: string;
     /** A number in the range, to two digits; null for a word, and for OL (open). */

@@ -1,4 +1,5 @@
 import type { NextTest as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
+import { expectedResult } from "@core/diagnose/explain/expectation";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/explain/pathBoard";
 import {
   beliefHistory,
@@ -7,20 +8,26 @@ import {
   suspectGroups,
 } from "@core/diagnose/history/beliefHistory";
 import { cautionsOf } from "@core/diagnose/tests/caution";
+import { makeSafe } from "@core/diagnose/tests/makeSafe";
 import { isCleared } from "@core/diagnose/verdict/cleared";
 import { parseFaultId } from "@core/fault/faultId";
-import { notListed, repairText, theCar } from "@core/fault/repair";
+import { notListed, type Repair, repairText, theCar } from "@core/fault/repair";
 import { comesAndGoes } from "@core/predict/moment";
 import { observationOf } from "@core/predict/observations/index";
 import { probedPoint } from "@core/predict/probedPoint";
+import { healthyVariant } from "@core/predict/tables/compiledCircuit";
 import { perCircuit } from "@core/predict/tables/perCircuit";
 import { minutesText } from "@core/units/wording";
 import { versionOf } from "@db/repositories/jobVersion.server";
+import { makeSafeText } from "@words/makeSafeWords";
 import { faultWords, nameOfRepair, partName, repairName } from "@words/partName";
+import { placeText } from "@words/placeText";
 import { conflictText, suspectWhyText } from "@words/reasonWords";
 import { airflowWords } from "@words/stateWords";
 import { wordingOf } from "@words/tests/index";
+import { rangeWords } from "@words/tests/rangeWords";
 import { evidenceText, expectationText, outcomeText, resultText, testWords } from "@words/tests/testText";
+import { verdictName } from "@words/verdictTitle";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { activeNumbers, activeReadings, evidenceLines, type JobView, noteLines } from "../job/jobView.server";
 import { randomId } from "../text/randomId";
@@ -33,21 +40,27 @@ const assumedShown = 3;
 /** How the probe page asks for a diagnosis. */
 export const probeOptions: DiagnoseOptions = { asIf: assumedShown + 1 };
 
-function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): OfferedTest {
-  const { test, minutes, bits, outcomes } = next;
+function offeredLook(view: JobView, next: CoreLook, runsOn: boolean): OfferedTest {
+  const { circuit, engine, job } = view;
+  const { test, minutes, bits, outcomes, visit } = next;
   const model = observationOf(test.test);
+  const sound = model.gives === "number" ? Number(expectedResult(engine, test, healthyVariant).value) : 0;
+  const fullVolts = engine.samples[0]?.values.restVolts ?? 0;
   return {
     look: JSON.stringify(test),
     test: test.test,
     words: testWords(circuit, test),
     minutes,
+    visit: visit ? { place: placeText(visit.place), minutes: visit.minutes } : null,
     bits,
-    why: `Of the tests considered it is expected to tell the most for its time: ${minutesText(minutes)}, including getting there.`,
+    why: whyText(view, next),
     setting: test.setting ?? null,
-    cautions: cautionsOf(engine, test).filter((caution) => !job.cautionsRead.includes(caution)),
+    needsPower: runsOn && model.form.setup === "live",
+    cautions: cautionsOf(engine, test, runsOn).filter((caution) => !job.cautionsRead.includes(caution)),
     probe: probedPoint(test),
-    outcomes: outcomes.map(({ seen, value, p, leaves }) => ({
+    outcomes: outcomes.map(({ seen, value, range, p, leaves }) => ({
       seen,
+      lead: range && rangeWords(test.test, range, sound, fullVolts),
       words: outcomeText(test.test, seen),
       value: value === null ? null : Number(value.toPrecision(3)),
       p,
@@ -62,6 +75,17 @@ function offeredLook({ circuit, engine, job }: JobView, next: CoreLook): Offered
   };
 }
 
+/** Why a test is suggested: it belongs to the next visit, it proves the verdict, or it tells the most for its time. */
+function whyText(view: JobView, { test, minutes }: CoreLook): string {
+  const { verdict } = diagnosisOf(view, probeOptions);
+  const proves = verdict.proof.missing.some((own) => own === test);
+  return proves
+    ? `${sentenceStart(verdictName(view.circuit, { verdict }))} is almost certain. This test is part of its proof.`
+    : `Of the tests considered it is expected to tell the most for its time, ${minutesText(minutes)} with getting there, or belongs to the same visit.`;
+}
+
+const sentenceStart = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 type Faults = SuspectLine["faults"][number][];
 
 const faultsShown = 4;
@@ -72,7 +96,6 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   const lines = new Map<SuspectGroup, { p: number; faults: Faults }>();
   for (const { repair, fault, modes, p, why } of suspects) {
     const group = groupOf(groups, repair, modes);
-    if (!group) continue;
     const line = lines.get(group) ?? { p: 0, faults: [] };
     lines.set(group, line);
     line.p += p;
@@ -99,7 +122,7 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
     repair: repairText(group.repair),
     mechanical: group.mechanical,
     ...line,
-    name: nameOfRepair(circuit, group.repair),
+    name: `${nameOfRepair(circuit, group.repair)}${group.mechanical ? ", mechanical" : ""}`,
     moved: moved.get(group) ?? [],
   }));
 }
@@ -182,6 +205,19 @@ function agreements(
   );
 }
 
+/**
+ * The probability the drawing shows at each part: of the likeliest repair it is part of, so that the drawing and the
+ * list of suspects show the same figure.
+ */
+function doubtOf({ suspects }: Diagnosis): Record<string, number> {
+  const byRepair = new Map<Repair, number>();
+  for (const { repair, p } of suspects) byRepair.set(repair, (byRepair.get(repair) ?? 0) + p);
+  const most = new Map<string, number>();
+  for (const [{ parts }, p] of byRepair)
+    for (const part of parts) if (p >= 0.005) most.set(part, Math.max(p, most.get(part) ?? 0));
+  return Object.fromEntries([...most].map(([part, p]) => [part, Math.round(p * 1000) / 1000]));
+}
+
 /** Everything the probe page shows of a job. */
 export function probeView(view: JobView) {
   const { job, circuit, stored, notes } = view;
@@ -191,6 +227,7 @@ export function probeView(view: JobView) {
     .flatMap(({ fault, p }) => (fault !== null && p > 0.01 ? [fault] : []))
     .slice(0, assumedShown);
   const words = speedWords(activeReadings(view));
+  const safe = makeSafe(view.engine, activeReadings(view));
   const cleared = diagnosis.clearedParts;
   return {
     id: job.id,
@@ -202,19 +239,17 @@ export function probeView(view: JobView) {
     under: under.map((fault) => ({ fault, words: `${fault.split(/[.:/]/)[0] ?? ""} ${faultWords(fault)}` })),
     agreements: agreements(view, diagnosis, under),
     heard: Object.fromEntries([...words].map(([setting, seen]) => [setting, airflowWords[seen]])),
-    doubt: Object.fromEntries(
-      diagnosis.parts.flatMap(({ part, p }) =>
-        part !== null && p >= 0.005 ? [[part, Math.round(p * 1000) / 1000]] : [],
-      ),
-    ),
+    doubt: doubtOf(diagnosis),
     cleared,
     board: boardLines(view, diagnosis, cleared, words),
-    looks: diagnosis.next.slice(0, looksOffered).map((next) => offeredLook(view, next)),
+    looks: diagnosis.next.slice(0, looksOffered).map((next) => offeredLook(view, next, safe !== null)),
+    /** How to silence a blower that will not stop; null if it stops. */
+    makeSafe: safe && makeSafeText(circuit, safe),
     suspects: suspectLines(view, diagnosis),
     verdict: {
       state: diagnosis.verdict.state,
       p: diagnosis.verdict.p,
-      name: repairName(circuit, diagnosis.verdict.replace),
+      name: verdictName(circuit, diagnosis),
     },
     evidence: evidenceLines(circuit, stored, notes),
     /** Parts fitted that did not fix the fault, by the number of the last reading before each. */

@@ -23,7 +23,7 @@ export async function action({ params, request }: Route.ActionArgs) {
 
 export default function Probe({ loaderData }: Route.ComponentProps) {
   const bench = useRouteLoaderData<ProbeSheet>("routes/bench");
-  const lettersOn = useRouteLoaderData<Preferences>("root")?.keys ?? true;
+  const preferences = useRouteLoaderData<Preferences>("root");
   // The page in an entry's answer is shown until the page is loaded again.
   const [answered, setAnswered] = useState({ over: loaderData, page: loaderData });
   const job = answered.over === loaderData ? answered.page : loaderData;
@@ -37,7 +37,12 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   if (!bench) return null;
   return (
     <EntriesProvider key={job.id} jobId={job.id} token={job.token} standing={standing} show={show}>
-      <ProbePage bench={bench} job={job} lettersOn={lettersOn} />
+      <ProbePage
+        bench={bench}
+        job={job}
+        lettersOn={preferences?.keys ?? true}
+        planned={preferences?.visits ?? true}
+      />
     </EntriesProvider>
   );
 }

@@ -16,7 +16,7 @@ describe("the theme", () => {
     expect(response.headers.get("location")).toBe("/jobs/4/probe");
     const [cookie = ""] = response.headers.getSetCookie();
     const sent = new Request("http://127.0.0.1/", { headers: { cookie: cookie.split(";")[0] ?? "" } });
-    expect(await preferencesOf(sent)).toEqual({ theme: "night", keys: false });
+    expect(await preferencesOf(sent)).toEqual({ theme: "night", keys: false, visits: true });
   });
 
   test.each(["//elsewhere.test", "https://elsewhere.test", "/\\elsewhere.test", "javascript:alert(1)", ""])(

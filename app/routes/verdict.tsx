@@ -1,17 +1,22 @@
+import { faultLabel } from "@core/diagnose/belief/learnedPrior";
+import type { Diagnosis } from "@core/diagnose/diagnose";
 import { theCar } from "@core/fault/repair";
 import type { JobRefusal } from "@core/records/jobStage";
 import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
+import { customerVerdict } from "@words/customerVerdict";
 import { repairName } from "@words/partName";
+import { plainFault } from "@words/plainFault";
 import { reasonFigure, reasonText } from "@words/reasonWords";
 import { cardLine, testWords } from "@words/tests/testText";
+import { verdictFault, verdictName, verdictTitle } from "@words/verdictTitle";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { failedPath } from "../close/faultSheet.server";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
 import { intoJob } from "../job/intoJob.server";
-import { activeReadings, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
+import { activeReadings, type JobView, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
 import { takeArrival } from "../job/takeArrival.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
@@ -27,7 +32,8 @@ const form = z.object({
 export async function loader({ params, request }: Route.LoaderArgs) {
   const view = await jobViewAt(params.id, request.signal);
   const { job, circuit } = view;
-  const { suspects, verdict } = diagnosisOf(view);
+  const diagnosis = diagnosisOf(view);
+  const { suspects, verdict } = diagnosis;
   const { currency, hourMinor, comebackMinor } = await shopTerms();
   const picture = await failedPath(view, suspects[0]?.fault ?? null, verdict.p);
   const test = verdict.payingLook ? testWords(circuit, verdict.payingLook) : null;
@@ -42,7 +48,9 @@ export async function loader({ params, request }: Route.LoaderArgs) {
       ...verdict,
       because: verdict.because.map((reason) => reasonText(circuit, reason)),
       figures: verdict.because.flatMap((reason) => reasonFigure(reason) ?? []),
-      name: repairName(circuit, verdict.replace),
+      name: verdictName(circuit, diagnosis),
+      title: verdictTitle(circuit, diagnosis),
+      customer: forCustomer(view, diagnosis),
       killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
       check: verdict.alsoCheck.length > 0 ? repairName(circuit, verdict.alsoCheck) : null,
     },
@@ -50,6 +58,17 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     hot: verdict.replace.some((id) => circuit.parts.find((part) => part.id === id)?.kind === "resistor"),
     burnt: verdict.replace.some((id) => circuit.connectors.some((connector) => connector.id === id)),
   };
+}
+
+/** The verdict in words for the customer; null while nothing on the list is named. */
+function forCustomer({ engine }: JobView, diagnosis: Diagnosis): string | null {
+  const fault = verdictFault(diagnosis);
+  const variant = engine.variants.find(({ id }) => id === fault);
+  if (!variant) return null;
+  const { kind, mode } = faultLabel(engine, variant);
+  const modes = mode.split("+");
+  const plain = kind.split("+").map((own, at) => plainFault(own, modes[at] ?? ""));
+  return customerVerdict(diagnosis.verdict, plain.join(" "));
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
@@ -91,7 +110,11 @@ export async function action({ params, request }: Route.ActionArgs) {
   return decided(`${name} is fitted`, partsFitted(job.id, parts, then, now), "prove");
 }
 
-const headings = { open: "Not certain yet", settled: "Confirmed", "best-guess": "Best guess" } as const;
+const headings = {
+  open: "Not certain yet. Most likely:",
+  settled: "Confirmed:",
+  "best-guess": "Best guess:",
+} as const;
 
 export default function Verdict({ loaderData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
@@ -104,7 +127,7 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
       className="grid w-full max-w-7xl grid-cols-[minmax(0,1fr)] content-start gap-5 p-5 max-md:p-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]"
     >
       <div className="grid content-start gap-5">
-        <VerdictCard verdict={verdict} open={open} />
+        <VerdictCard verdict={verdict} />
         <AnotherTest price={price} verdict={verdict} open={open} next={next} money={money} />
         <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
         <Decide
@@ -166,18 +189,16 @@ function Cautions({ hot, burnt }: { hot: boolean; burnt: boolean }) {
 
 interface VerdictCardProps {
   readonly verdict: Route.ComponentProps["loaderData"]["verdict"];
-  readonly open: boolean;
 }
 
 /** What to replace, the belief, and the reasons. */
-function VerdictCard({ verdict, open }: VerdictCardProps) {
+function VerdictCard({ verdict }: VerdictCardProps) {
   return (
     <section className="tag-card" aria-labelledby="verdict">
       <div className="tag-face">
         <p className="text-base text-soft">{headings[verdict.state]}</p>
         <h2 id="verdict" className="mt-1 pr-8 text-2xl font-bold">
-          {open ? "Most likely: " : "Replace or repair: "}
-          {verdict.name}, {percent(verdict.p)}
+          {verdict.title}, {percent(verdict.p)}
         </h2>
         <ul className="mt-3 list-disc space-y-1 pl-5">
           {verdict.because.map((reason) => (
@@ -185,6 +206,11 @@ function VerdictCard({ verdict, open }: VerdictCardProps) {
           ))}
         </ul>
         {verdict.figures.length > 0 && <Details>{verdict.figures.join(" ")}</Details>}
+        {verdict.customer && (
+          <p className="mt-3">
+            <b>For the customer:</b> {verdict.customer}
+          </p>
+        )}
         {verdict.killer && (
           <p className="mt-3">
             <b>Root cause:</b> {verdict.killer}. If it stays in, it will burn out the new part.

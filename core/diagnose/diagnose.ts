@@ -16,15 +16,16 @@ import { type SuspectWhy, suspectWhy } from "./explain/reasons";
 import { believeThrough, type FailedRepair, readingsBefore } from "./history/failedRepair";
 import { type Proof, proofOf } from "./proof/proof";
 import { candidateTests } from "./tests/candidateTests";
-import type { Forecast } from "./tests/forecast";
+import type { Forecast, Range } from "./tests/forecast";
 import { forecasts } from "./tests/forecasts";
 import { indistinguishable } from "./tests/grouping";
 import { type Lookahead, lookahead } from "./tests/lookahead";
 import { type NextOptions, nextTests } from "./tests/nextTest";
+import { readableOutcomes } from "./tests/readableOutcomes";
 import type { Strategy } from "./tests/strategy";
 import { planVisit, type Visit, type VisitPlan } from "./tests/visit";
 import { type Cleared, clearedParts, partsCleared } from "./verdict/cleared";
-import { plugToSee, renewedAsSeen } from "./verdict/damageSeen";
+import { plugToSee, renewal, renewedAsSeen } from "./verdict/damageSeen";
 import { disputedReading } from "./verdict/disputed";
 import { noiseToHear } from "./verdict/noiseToHear";
 import { decide, type Verdict, verdictOf } from "./verdict/verdict";
@@ -52,6 +53,8 @@ export interface NextTest {
     readonly seen: string;
     /** A number in a display's range; null for a word and for OL (open). */
     readonly value: number | null;
+    /** The display's range; null for a word. */
+    readonly range: Range | null;
     readonly p: number;
     readonly leaves: readonly PartBelief[];
   }[];
@@ -132,14 +135,15 @@ export function diagnose(
   const tools = options.tools ?? allTools;
   const next: NextOptions = { tools, school: options.school ?? "least-time", count: weighedLooks };
   const weighed = nextTests(compiled, belief, next);
-  const byRepair = renewedAsSeen(compiled, readings, repairBelief(compiled, belief));
+  const renewed = renewal(compiled, readings);
+  const byRepair = renewedAsSeen(repairBelief(compiled, belief), renewed);
   const support = supportOf(compiled, belief);
   const costs = options.costs ?? defaultStoppingCosts;
   const fighting = conflicts(compiled, belief, support);
   const disputed = disputedReading(belief.readings, fighting);
   const again = disputed?.once ? disputed.test : noiseToHear(belief.readings);
   const due = again ? forecasts(compiled, belief)(again) : plugToSee(compiled, readings, byRepair, weighed);
-  const tested = { compiled, belief, support, tools };
+  const tested = { compiled, belief, support, tools, renewed };
   const suspects = suspectsOf(tested, options.explainAll ? Number.POSITIVE_INFINITY : groupedSuspects);
   const prove = (repair: Repair): Proof => proofOf(compiled, belief, repair, tools);
   const standing = { due, disputed: disputed?.cited ?? null, alike: alikeOf(suspects), prove };
@@ -192,9 +196,10 @@ function nextTest(forecast: Forecast, visit: Visit | null): NextTest {
     bits: forecast.bits,
     minutes: forecast.minutes,
     ...(visit ? { visit } : {}),
-    outcomes: forecast.outcomes.map(({ seen, value, p, repairs }) => ({
+    outcomes: readableOutcomes(forecast).map(({ seen, value, range, p, repairs }) => ({
       seen,
       value,
+      range,
       p,
       leaves: partBelief(likely(forecast.repairs, repairs))
         .filter((left) => left.p >= leastLeft)
@@ -221,6 +226,8 @@ interface Weighed {
   readonly belief: Belief;
   readonly support: Support;
   readonly tools: readonly Tool[];
+  /** What a repair comes to with the plugs seen damaged. */
+  readonly renewed: (repair: Repair) => Repair;
 }
 
 /** A suspect: its sizes, as variants, and what its id says. */
@@ -272,7 +279,7 @@ const alikeOf =
  * Suspects without sizes, likeliest first, `unknown` among them; their probabilities sum to 1.
  * @param explained how many get reasons
  */
-function suspectsOf({ compiled, belief, support, tools }: Weighed, explained: number): Suspect[] {
+function suspectsOf({ compiled, belief, support, tools, renewed }: Weighed, explained: number): Suspect[] {
   const ranked = familiesOf(compiled)
     .map(({ variants, repair, modes }) => {
       let p = 0;
@@ -286,7 +293,7 @@ function suspectsOf({ compiled, belief, support, tools }: Weighed, explained: nu
     const full = index < explained;
     return {
       fault: compiled.variants[variants[0] as number]?.id ?? "",
-      repair,
+      repair: renewed(repair),
       modes,
       p,
       why: full ? suspectWhy(compiled, belief, support, variants) : { kind: "unlikely" },

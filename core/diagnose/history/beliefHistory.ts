@@ -29,13 +29,15 @@ export interface SuspectGroups {
   readonly of: Int32Array;
 }
 
-/** The group of a suspect; `modes` is what is wrong. */
-export const groupOf = (
-  { all }: SuspectGroups,
-  repair: Repair,
-  modes: readonly string[],
-): SuspectGroup | undefined =>
-  all.find((group) => group.repair === repair && group.mechanical === isMechanicalOnly(modes));
+/** The group of a suspect; `modes` is what is wrong. A plug renewed with it may leave it only one group. */
+export function groupOf({ all }: SuspectGroups, repair: Repair, modes: readonly string[]): SuspectGroup {
+  const same = all.filter((group) => group.repair === repair);
+  return (
+    same.find(({ mechanical }) => mechanical === isMechanicalOnly(modes)) ??
+    same[0] ??
+    (all[0] as SuspectGroup)
+  );
+}
 
 const isMechanicalOnly = (modes: readonly string[]): boolean => modes.length > 0 && modes.every(isMechanical);
 

@@ -23,10 +23,17 @@ describe("cautions at the point of the work", () => {
     [
       "a lamp in the motor's place",
       { test: "lampload", lampFor: "M1", ...live },
-      ["wheel", "airbag", "fused-lead"],
+      ["wheel", "airbag", "fused-lead", "load-lamp"],
     ],
+    ["a relay's swap", { test: "swap", at: "K3", ...live }, ["swap"]],
     ["what was asked", { test: "history", of: "damp" }, []],
   ])("%s", (_, look, expected) => expect(cautionsOf(engine, look)).toEqual(expected));
+
+  test("a fan that cannot be switched off has its own caution instead of the wheel's", () => {
+    const spin = { test: "spin", at: "M1" } as const;
+    expect(cautionsOf(engine, spin, true)).toEqual(["runs-on", "airbag"]);
+    expect(cautionsOf(engine, spin)).toEqual(["wheel", "airbag"]);
+  });
 
   test.each(shippedIds)("%s: every jump lead and every lamp needs a fuse, and says so", (id) => {
     const compiled = shippedEngine(id);

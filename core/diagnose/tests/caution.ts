@@ -5,7 +5,15 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { placesNeeded } from "./access";
 
 /** What can hurt someone taking a test. */
-export const cautions = ["wheel", "airbag", "hot-pack", "fused-lead"] as const;
+export const cautions = [
+  "runs-on",
+  "wheel",
+  "airbag",
+  "hot-pack",
+  "fused-lead",
+  "load-lamp",
+  "swap",
+] as const;
 export type Caution = (typeof cautions)[number];
 
 /** Kinds of part in the cabin, behind panels where airbag plugs also are. */
@@ -28,8 +36,9 @@ function partKindsAt({ netlist: { circuit, points } }: CompiledCircuit, item: st
 /**
  * The cautions of a test, shown where the test is. The dangers are those of the trade (common practice, no source);
  * the maker's procedure and local rules come first.
+ * @param runsOn true if the blower cannot be switched off
  */
-export function cautionsOf(compiled: CompiledCircuit, test: Test): Caution[] {
+export function cautionsOf(compiled: CompiledCircuit, test: Test, runsOn = false): Caution[] {
   const { circuit } = compiled.netlist;
   const touched = [
     ...observationOf(test.test).reaches(test, compiled),
@@ -42,12 +51,16 @@ export function cautionsOf(compiled: CompiledCircuit, test: Test): Caution[] {
     .filter(({ id }) => places.has(id))
     .flatMap(({ parts }) => circuit.parts.filter(({ id }) => parts.includes(id)).map(({ kind }) => kind));
   const kindsTouched = touched.flatMap((item) => partKindsAt(compiled, item));
+  const nearWheel =
+    [...kindsAround, ...kindsTouched].includes("motor") || observationOf(test.test).touchesWheel === true;
   const applies: Readonly<Record<Caution, boolean>> = {
-    wheel:
-      [...kindsAround, ...kindsTouched].includes("motor") || observationOf(test.test).touchesWheel === true,
+    "runs-on": runsOn && nearWheel,
+    wheel: !runsOn && nearWheel,
     airbag: kindsAround.some((kind) => behindThePanels.has(kind)),
     "hot-pack": kindsTouched.some((kind) => hot.has(kind)),
     "fused-lead": (test.bridged ?? []).length > 0 || test.lampFor !== undefined,
+    "load-lamp": test.lampFor !== undefined,
+    swap: test.test === "swap",
   };
   return cautions.filter((caution) => applies[caution]);
 }

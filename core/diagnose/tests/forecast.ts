@@ -7,12 +7,20 @@ import type { RowCells } from "../../predict/tables/setupTable";
 import type { Active, Cells } from "../belief/activeSuspects";
 import { entropyAfter } from "../belief/entropy";
 
+/** The displays of one outcome. */
+export interface Range {
+  readonly low: number;
+  readonly high: number;
+}
+
 /** One possible outcome of a test. */
 export interface ForecastOutcome {
   /** The word seen, or the display's range as text: `11.8…12.4`, `no end` for OL (open). */
   readonly seen: string;
   /** A number in the range, for a display; null for a word. */
   readonly value: number | null;
+  /** The display's range; Infinity for OL (open). Null for a word. */
+  readonly range: Range | null;
   readonly p: number;
   /** Belief by repair after this outcome, in the order of `Forecast.repairs`. */
   readonly repairs: readonly number[];
@@ -36,6 +44,7 @@ export interface Forecast {
 interface OutcomeLabel {
   readonly seen: () => string;
   readonly value: number | null;
+  readonly range: Range | null;
 }
 
 /** Joint weights of outcome and repair, outcome by outcome. */
@@ -54,12 +63,13 @@ function forecastFrom(
       const row = joint[i] as Float64Array;
       const repairs: number[] = [];
       for (let repair = 0; repair < row.length; repair++) repairs.push((row[repair] as number) / sum);
-      const { seen, value } = labelOf(i);
+      const { seen, value, range } = labelOf(i);
       made.push({
         get seen() {
           return seen();
         },
         value,
+        range,
         p: sum / total,
         repairs,
       });
@@ -89,7 +99,7 @@ function addTabled(active: Active, outcomes: readonly string[], add: (joint: Flo
 
 function forecastWords(active: Active, outcomes: readonly string[], joint: readonly Float64Array[]): Told {
   for (const row of joint) row[0] = (row[0] as number) + active.unknown / outcomes.length;
-  return forecastFrom(joint, (i) => ({ seen: () => outcomes[i] ?? "", value: null }), active);
+  return forecastFrom(joint, (i) => ({ seen: () => outcomes[i] ?? "", value: null, range: null }), active);
 }
 
 function forecastWord(
@@ -134,7 +144,7 @@ let shown = new Float64Array(4096);
 let scaled = new Float64Array(4096);
 let binned = new Float64Array(0);
 
-interface Range {
+interface GrowingRange {
   low: number;
   high: number;
 }
@@ -155,7 +165,7 @@ function forecastNumber(active: Active, cells: RowCells, model: NumberObservatio
   const size = active.repairs.length;
   const room = (mostBins + 2) * size;
   if (binned.length < room) binned = new Float64Array(room);
-  const ranges: (Range | undefined)[] = [];
+  const ranges: (GrowingRange | undefined)[] = [];
   for (let i = 0; i < count; i++) {
     const bin = Math.floor(((scaled[i] as number) - low) / width);
     const display = shown[i] as number;
@@ -174,12 +184,13 @@ function forecastNumber(active: Active, cells: RowCells, model: NumberObservatio
   return forecastFrom(
     merged.map(({ row }) => row),
     (i) => {
-      const { low: from, high: to } = merged[i] as Range;
+      const range = merged[i] as Range;
+      const { low: from, high: to } = range;
       const seen = (): string => {
         texts ??= rangeTexts(merged);
         return texts[i] ?? "";
       };
-      return { seen, value: Number.isFinite(to) ? (from + to) / 2 : null };
+      return { seen, value: Number.isFinite(to) ? (from + to) / 2 : null, range: { low: from, high: to } };
     },
     active,
   );
@@ -200,7 +211,7 @@ function mergeTouching(
   ranges: readonly (Range | undefined)[],
   size: number,
 ): (Range & { row: Float64Array })[] {
-  const merged: (Range & { row: Float64Array })[] = [];
+  const merged: (GrowingRange & { row: Float64Array })[] = [];
   let wide = 0;
   for (let bin = 0; bin < ranges.length; bin++) {
     const range = ranges[bin];
@@ -227,7 +238,7 @@ const sane = (value: number, finer: number): string => {
   return Number(text) === 0 ? "0" : text;
 };
 
-function rangeText({ low, high }: Range, finer = 0): string {
+export function rangeText({ low, high }: Range, finer = 0): string {
   if (low > 2e6) return "no end";
   const [from, to] = [sane(low, finer), sane(high, finer)];
   return from === to ? from : `${from}…${high > 2e6 ? "no end" : to}`;

@@ -7,6 +7,7 @@ import { entropyBits } from "../belief/entropy";
 import { proofOf } from "../proof/proof";
 import type { Forecast, ForecastOutcome } from "./forecast";
 import { type NextOptions, nextTests } from "./nextTest";
+import { readableOutcomes } from "./readableOutcomes";
 import { readingFrom } from "./readingFrom";
 import { type Strategy, strategies } from "./strategy";
 import { placeNow, placeOfTest } from "./visit";
@@ -51,8 +52,8 @@ function best(repairs: ReadonlyMap<Repair, number>): [Repair, number] {
   return [...repairs].reduce<[Repair, number]>((top, one) => (one[1] > top[1] ? one : top), [notListed, 0]);
 }
 
-const outcomesOf = ({ outcomes }: Forecast): ForecastOutcome[] =>
-  [...outcomes]
+const outcomesOf = (forecast: Forecast): ForecastOutcome[] =>
+  readableOutcomes(forecast)
     .sort((a, b) => b.p - a.p)
     .filter(({ p }, place) => place < leastOutcomes || p >= leastP)
     .slice(0, mostOutcomes);

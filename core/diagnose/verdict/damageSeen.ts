@@ -27,27 +27,29 @@ export const damageLeft = (
   );
 
 /**
- * A melted or wet plug is renewed with the part it sits on, whether or not its contact still conducts (common practice,
- * no source): the belief in a repair of that part alone counts for the repair of both.
+ * What a repair comes to once a plug of its part was seen melted or wet: that plug is renewed with it, whether or not
+ * its contact still conducts (common practice, no source).
  */
-export function renewedAsSeen(
-  compiled: CompiledCircuit,
-  readings: readonly Reading[],
-  byRepair: ReadonlyMap<Repair, number>,
-): ReadonlyMap<Repair, number> {
-  const damaged = damagedPlugs(compiled, readings);
-  if (damaged.length === 0) return byRepair;
+export function renewal(compiled: CompiledCircuit, readings: readonly Reading[]): (repair: Repair) => Repair {
   const { circuit } = compiled.netlist;
-  const sums = new Map(byRepair);
-  for (const plug of damaged) {
-    for (const [repair, p] of [...sums]) {
-      const mated = repair.parts.some((part) => plugsOf(circuit, part).includes(plug));
-      if (!mated || repair.parts.includes(plug)) continue;
-      const both = compiled.repairs.find(({ parts }) => sameParts(parts, [...repair.parts, plug]));
-      if (!both) continue;
-      sums.set(both, (sums.get(both) ?? 0) + p);
-      sums.delete(repair);
-    }
+  const damaged = damagedPlugs(compiled, readings);
+  return (repair) =>
+    damaged.reduce((sum, plug) => {
+      const mated = sum.parts.some((part) => plugsOf(circuit, part).includes(plug));
+      if (!mated || sum.parts.includes(plug)) return sum;
+      return compiled.repairs.find(({ parts }) => sameParts(parts, [...sum.parts, plug])) ?? sum;
+    }, repair);
+}
+
+/** The belief by repair, each as it comes to with the plugs that are renewed with it. */
+export function renewedAsSeen(
+  byRepair: ReadonlyMap<Repair, number>,
+  renewed: (repair: Repair) => Repair,
+): ReadonlyMap<Repair, number> {
+  const sums = new Map<Repair, number>();
+  for (const [repair, p] of byRepair) {
+    const whole = renewed(repair);
+    sums.set(whole, (sums.get(whole) ?? 0) + p);
   }
   return sums;
 }

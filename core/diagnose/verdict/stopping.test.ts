@@ -29,8 +29,8 @@ function look(minutes: number, entropy: number, outcomes: Forecast["outcomes"], 
   };
 }
 const parting = (p: number): Forecast["outcomes"] => [
-  { seen: "free", value: null, p, repairs: [0, 1, 0] },
-  { seen: "seized", value: null, p: 1 - p, repairs: [0, 0, 1] },
+  { seen: "free", value: null, range: null, p, repairs: [0, 1, 0] },
+  { seen: "seized", value: null, range: null, p: 1 - p, repairs: [0, 0, 1] },
 ];
 
 describe("repair now or test again, by hand", () => {
@@ -105,8 +105,8 @@ describe("repair now or test again, by hand", () => {
   test("tests that change nothing alone still pay as a series if a comeback is expensive", () => {
     // Neither outcome changes the choice of R1 at once, but three such tests would decide it.
     const small: Forecast["outcomes"] = [
-      { seen: "free", value: null, p: 0.5, repairs: [0, 0.9, 0.1] },
-      { seen: "stiff", value: null, p: 0.5, repairs: [0, 0.6, 0.4] },
+      { seen: "free", value: null, range: null, p: 0.5, repairs: [0, 0.9, 0.1] },
+      { seen: "stiff", value: null, range: null, p: 0.5, repairs: [0, 0.6, 0.4] },
     ];
     const repairs = new Map([
       [pack, 0.75],
