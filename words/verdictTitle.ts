@@ -1,5 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
+import { sameParts } from "@core/fault/repair";
 import { faultWords, repairName } from "./partName";
 
 /** Names of parts as alternatives: `wire W2`, `wire W2 or wire W3`. */
@@ -10,13 +11,19 @@ const either = (names: readonly string[]): string =>
 export const verdictName = (circuit: Circuit, { verdict }: Pick<Diagnosis, "verdict">): string =>
   either([verdict.replace, ...verdict.orElse].map((parts) => repairName(circuit, parts)));
 
-/** The likeliest fault of the parts a verdict names: its id; null if nothing on the list is named. */
-export const verdictFault = ({ verdict, suspects }: Pick<Diagnosis, "verdict" | "suspects">): string | null =>
-  suspects.find(
-    ({ fault, repair }) => fault !== null && repair.parts.every((id) => verdict.replace.includes(id)),
-  )?.fault ?? null;
+/** Share of a verdict's probability above which its likeliest fault is named (judgement). */
+const namedShare = 0.6;
 
-/** The heading of a verdict: `blower motor M1: dry bearing`. Parts that no test separates are named without it. */
+/**
+ * The fault a verdict names: the likeliest of its parts, if it carries most of the verdict's probability.
+ * @returns its id; null if none does
+ */
+function verdictFault({ verdict, suspects }: Pick<Diagnosis, "verdict" | "suspects">): string | null {
+  const found = suspects.find(({ repair }) => sameParts(repair.parts, verdict.replace));
+  return found && found.p >= namedShare * verdict.p ? found.fault : null;
+}
+
+/** The heading of a verdict: `blower motor M1: dry bearing`; without the failure where it is not known. */
 export function verdictTitle(circuit: Circuit, diagnosis: Pick<Diagnosis, "verdict" | "suspects">): string {
   const name = verdictName(circuit, diagnosis);
   const fault = diagnosis.verdict.orElse.length > 0 ? null : verdictFault(diagnosis);

@@ -50,13 +50,13 @@ export function NextTest(props: NextLookProps) {
       className={`tag-card shrink-0 tall-phone:fixed tall-phone:inset-x-0 tall-phone:bottom-[var(--rail)] tall-phone:z-20 tall-phone:max-h-[47vh] tall-phone:overflow-y-auto ${hidden ? "tall-phone:hidden" : ""}`}
     >
       <div className="tag-face">
-        <p className="flex justify-between pr-8 text-base text-soft">
+        <p className="flex justify-between gap-2 pr-8 text-base text-soft">
           <span>
             {visit.length > 1
               ? `Next visit: ${offered.visit?.place ?? ""}, ${visit.length} tests`
               : `Next test${position}`}
           </span>
-          <span>
+          <span className="shrink-0">
             {minutesText(visit.length > 1 ? (offered.visit?.minutes ?? offered.minutes) : offered.minutes)}
           </span>
         </p>
@@ -79,8 +79,8 @@ export function NextTest(props: NextLookProps) {
         <p className="mt-1 text-base text-soft">{words.how}</p>
         {offered.needsPower && (
           <p className="mt-1 text-base">
-            This test needs power: put the fuse or plug back with your hands clear of the wheel, and pull it
-            again afterwards.
+            This test needs power: put the fuse or plug back, hands clear of the wheel, and pull it again
+            afterwards.
           </p>
         )}
         <Cautions cautions={offered.cautions} token={token} />

@@ -136,6 +136,14 @@ function ProbeMain(props: ProbeMainProps) {
       id="main"
       className="main-pane flex min-w-0 flex-col gap-2.5 px-5 py-2.5 max-md:px-3 md:overflow-y-auto"
     >
+      {job.makeSafe && (
+        <section aria-labelledby="safe" className="border-l-4 border-danger pl-3 text-base print:hidden">
+          <h2 id="safe" className="inline font-bold">
+            Make it safe: the key does not stop this blower.
+          </h2>{" "}
+          {job.makeSafe}
+        </section>
+      )}
       <SetupBar settings={circuit.settings} heard={job.heard} setup={setup} onSetup={setSetup}>
         {asIf}
       </SetupBar>
@@ -213,14 +221,6 @@ function ProbeSide(props: ProbeSideProps) {
   return (
     <aside className="relative min-w-0 short-phone:order-first border-rule bg-bench md:border-l print:hidden">
       <div className="aside-pane flex flex-col gap-3 overflow-y-auto p-3.5 md:scroll-pb-40">
-        {job.makeSafe && (
-          <section aria-labelledby="safe" className="border-l-4 border-danger pl-3 text-base">
-            <h2 id="safe" className="font-bold">
-              Make it safe: the key does not stop this blower
-            </h2>
-            <p>{job.makeSafe}</p>
-          </section>
-        )}
         <UnderTheProbe {...props} />
         {offered ? (
           <NextTest

@@ -1,6 +1,6 @@
 import { faultLabel } from "@core/diagnose/belief/learnedPrior";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { theCar } from "@core/fault/repair";
+import { sameParts, theCar } from "@core/fault/repair";
 import type { JobRefusal } from "@core/records/jobStage";
 import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
@@ -10,7 +10,7 @@ import { repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
 import { reasonFigure, reasonText } from "@words/reasonWords";
 import { cardLine, testWords } from "@words/tests/testText";
-import { verdictFault, verdictName, verdictTitle } from "@words/verdictTitle";
+import { verdictName, verdictTitle } from "@words/verdictTitle";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { failedPath } from "../close/faultSheet.server";
@@ -61,14 +61,14 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 }
 
 /** The verdict in words for the customer; null while nothing on the list is named. */
-function forCustomer({ engine }: JobView, diagnosis: Diagnosis): string | null {
-  const fault = verdictFault(diagnosis);
+function forCustomer({ engine }: JobView, { suspects, verdict }: Diagnosis): string | null {
+  const fault = suspects.find(({ repair }) => sameParts(repair.parts, verdict.replace))?.fault;
   const variant = engine.variants.find(({ id }) => id === fault);
   if (!variant) return null;
   const { kind, mode } = faultLabel(engine, variant);
   const modes = mode.split("+");
   const plain = kind.split("+").map((own, at) => plainFault(own, modes[at] ?? ""));
-  return customerVerdict(diagnosis.verdict, plain.join(" "));
+  return customerVerdict(verdict, plain.join(" "));
 }
 
 export async function action({ params, request }: Route.ActionArgs) {

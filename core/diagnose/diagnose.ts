@@ -2,7 +2,7 @@ import { type Declined, declinedParts } from "../circuit/declined";
 import { notListed, type Repair } from "../fault/repair";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools, type Tool } from "../predict/observations/tool";
-import type { Reading, Test } from "../predict/reading";
+import { keyOfReading, type Reading, type Test } from "../predict/reading";
 import { readingProblems } from "../predict/readingProblems";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import { perCircuit } from "../predict/tables/perCircuit";
@@ -261,6 +261,9 @@ function bySize(belief: Belief, variants: readonly number[]): readonly number[] 
   return [...variants].sort((a, b) => (belief.variants[b] as number) - (belief.variants[a] as number));
 }
 
+/** A size of a suspect counts if it has this share of the suspect's belief. */
+const believedSize = 0.05;
+
 /** A suspect that no test tells from another is named beside it from this belief on. */
 const worthNaming = 0.02;
 
@@ -287,8 +290,13 @@ function suspectsOf({ compiled, belief, support, tools, renewed }: Weighed, expl
       return { variants: bySize(belief, variants), repair, modes, p };
     })
     .sort((a, b) => b.p - a.p);
-  const leaders = ranked.slice(0, groupedSuspects).map(({ variants }) => variants[0] as number);
-  const groups = indistinguishable(compiled, leaders, candidateTests(compiled, tools, true));
+  const leaders = ranked
+    .slice(0, groupedSuspects)
+    .map(({ variants, p }) =>
+      variants.filter((variant, at) => at === 0 || (belief.variants[variant] as number) >= believedSize * p),
+    );
+  const taken = new Set(belief.readings.map((reading) => keyOfReading(reading)));
+  const groups = indistinguishable(compiled, leaders, candidateTests(compiled, tools, true), taken);
   const suspects = ranked.map(({ variants, repair, modes, p }, index): Suspect => {
     const full = index < explained;
     return {

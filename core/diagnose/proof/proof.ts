@@ -59,7 +59,9 @@ export function proofOf(
     const proved = shown.findIndex((places) => places.every((place) => place !== null));
     if (proved >= 0) {
       for (const place of shown[proved] ?? []) if (place !== null) have.add(place);
-      const readings = [...new Set((shown[proved] ?? []).filter((place) => place !== null))];
+      const readings = [...new Set((shown[proved] ?? []).filter((place) => place !== null))].sort(
+        (a, b) => a - b,
+      );
       said.push({ part: parts[index] ?? "", says: (lines[proved] as ProofLine).says, readings });
       continue;
     }

@@ -32,9 +32,12 @@ function tells(compiled: CompiledCircuit, { column }: CandidateTest, i: number, 
   return own.gives === "word" ? tellsByWord(own, i, j) : tellsByNumber(compiled, own, i, j);
 }
 
-/** Which pairs some test separates, found once for a circuit and a set of tools. */
+const nothingTaken: ReadonlySet<string> = new Set();
+
+/** The tests that separate pairs, found once for a circuit and a set of tools. */
 class Pairs {
-  private readonly apart = new Map<number, boolean>();
+  /** By pair: the place of a test that separates it, -1 if none does. */
+  private readonly apart = new Map<number, number>();
   /** A test that separated the last pairs usually separates the next. */
   private lucky = 0;
 
@@ -43,24 +46,28 @@ class Pairs {
     private readonly candidates: readonly CandidateTest[],
   ) {}
 
-  told(i: number, j: number): boolean {
+  /** Whether a test not yet taken separates a pair. */
+  told(i: number, j: number, taken: ReadonlySet<string>): boolean {
+    if (i === j) return false;
     const key = Math.min(i, j) * this.compiled.variants.length + Math.max(i, j);
-    const known = this.apart.get(key);
-    if (known !== undefined) return known;
-    const found = i !== j && this.search(i, j);
-    this.apart.set(key, found);
-    return found;
+    const known = this.apart.get(key) ?? this.search(i, j, nothingTaken);
+    this.apart.set(key, known);
+    if (known < 0 || !taken.has((this.candidates[known] as CandidateTest).key)) return known >= 0;
+    const found = this.search(i, j, taken);
+    if (found >= 0) this.apart.set(key, found);
+    return found >= 0;
   }
 
-  private search(i: number, j: number): boolean {
+  private search(i: number, j: number, taken: ReadonlySet<string>): number {
     const { candidates, compiled } = this;
     for (let k = 0; k < candidates.length; k++) {
       const at = (this.lucky + k) % candidates.length;
-      if (!tells(compiled, candidates[at] as CandidateTest, i, j)) continue;
+      const candidate = candidates[at] as CandidateTest;
+      if (taken.has(candidate.key) || !tells(compiled, candidate, i, j)) continue;
       this.lucky = at;
-      return true;
+      return at;
     }
-    return false;
+    return -1;
   }
 }
 
@@ -69,20 +76,25 @@ const pairsOf = perCircuitAnd(
 );
 
 /**
- * Numbers suspects so that those no test can separate share a number.
- * @param suspects a variant of each, likeliest first
+ * Numbers suspects so that those no further test can separate share a number. Two suspects are separable only if they are so
+ * at all their sizes: a contact and the wire behind it differ in nothing but how bad they may be.
+ * @param suspects the believed sizes of each as variants, the likeliest suspect first
  * @param candidates every test the tools allow, one list for each set of tools
+ * @param taken keys of the tests already taken, which separate nothing any more
  */
 export function indistinguishable(
   compiled: CompiledCircuit,
-  suspects: readonly number[],
+  suspects: readonly (readonly number[])[],
   candidates: readonly CandidateTest[],
+  taken: ReadonlySet<string> = nothingTaken,
 ): number[] {
   const pairs = pairsOf(compiled, candidates);
   const groups: number[] = [];
   let count = 0;
   suspects.forEach((suspect, i) => {
-    const like = suspects.slice(0, i).findIndex((other) => !pairs.told(suspect, other));
+    const like = suspects
+      .slice(0, i)
+      .findIndex((other) => suspect.some((own) => other.some((size) => !pairs.told(own, size, taken))));
     groups.push(like < 0 ? ++count : (groups[like] as number));
   });
   return groups;
