@@ -51,7 +51,7 @@ test("a whole job by accessible names alone", async ({ page }) => {
   }
   await expect(page.getByText("Confirmed:")).toBeVisible();
   await follow(page, "See the verdict");
-  await expect(page.getByRole("heading", { name: /^Replace or repair: resistor pack R1/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /^Resistor pack R1/ })).toBeVisible();
   await expect(page.getByRole("img", { name: /with resistor pack R1 marked: / })).toBeVisible();
   await press(page, "Mark as fitted");
 

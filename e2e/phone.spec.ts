@@ -26,7 +26,7 @@ test("on a phone-sized page: a hatchback dead on every speed, by touch", async (
   }
   await probeToTheEnd(page, hatchback, byPointer, 10);
   await page.getByRole("link", { name: "See the verdict" }).tap();
-  await expect(page.getByRole("heading", { name: /relay K5/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /^Relay K5/ })).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(390);
 });

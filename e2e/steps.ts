@@ -75,7 +75,11 @@ export const byTouch: Enter = async (page, answer) => {
       all.map((one) => Number(one.getAttribute("data-about"))),
     );
     const far = middles.map((middle) => Math.abs(middle - answer));
-    await ranges.nth(far.indexOf(Math.min(...far))).tap();
+    const nearest = ranges.nth(far.indexOf(Math.min(...far)));
+    // A wide range opens into the narrow ones first.
+    const wide = page.locator("details").filter({ has: nearest });
+    if ((await wide.count()) > 0 && !(await nearest.isVisible())) await wide.last().locator("summary").tap();
+    await nearest.tap();
   }
 };
 

@@ -36,10 +36,13 @@ test("from complaint to proven repair: a van that blows only on its top speed", 
 
   await page.getByRole("link", { name: "See the verdict" }).click();
   await expect(
-    page.getByRole("heading", { name: /Replace or repair: resistor pack R1, (over )?\d+ %/ }),
+    page.getByRole("heading", { name: /^Resistor pack R1: thermal link open, (over )?\d+ %/ }),
   ).toBeVisible();
   await expect(page.getByText(/Speeds 1, 2 and 3 are dead and all need .*R1\.e3.*R1\.link/)).toBeVisible();
-  await expect(page.getByText(/Before the new part goes in/)).toBeVisible();
+  await expect(
+    page.getByText(/^Measured by itself, the resistor pack R1 has the wrong resistance/),
+  ).toBeVisible();
+  await expect(page.getByText(/^For the customer: A thermal link .* prove/)).toBeVisible();
   await page.getByRole("button", { name: "Mark as fitted" }).click();
 
   await page.getByRole("heading", { name: "Before the panels go back" }).waitFor();

@@ -198,22 +198,13 @@ function NumberEntry({ offered }: { offered: OfferedTest }) {
       <ul className="mt-1 text-base">
         {offered.outcomes
           .filter(({ p }) => p >= 0.02)
-          .map(({ seen, lead, words, value, p, leaves }) => (
-            <li key={seen} className="border-t border-rule">
-              <button
-                type="submit"
-                name={value === null ? "noEnd" : "about"}
-                value={value === null ? "yes" : value}
-                data-about={value ?? ""}
-                aria-label={`Reads ${lead ? `${lead}, ` : ""}${words}: ${percent(p)}, ${leaves}`}
-                className="flex min-h-11 w-full items-center justify-between gap-3"
-              >
-                <span className="underline">
-                  {lead && <b>{lead}</b>} <span className="figures">{words}</span>
-                </span>
-                <span className="figures text-soft">{percent(p)}</span>
-                <span className="grow truncate text-right text-soft">{leaves}</span>
-              </button>
+          .map((outcome) => (
+            <li key={outcome.seen} className="border-t border-rule">
+              {outcome.pieces.length > 1 ? (
+                <JoinedRange outcome={outcome} />
+              ) : (
+                <RangeButton outcome={outcome} />
+              )}
             </li>
           ))}
       </ul>
@@ -221,6 +212,57 @@ function NumberEntry({ offered }: { offered: OfferedTest }) {
     </>
   );
 }
+
+type Outcome = OfferedTest["outcomes"][number];
+
+/** A range in words, with its odds and what it leaves. */
+const RangeLine = ({ outcome: { lead, words, p, leaves } }: { outcome: Outcome }) => (
+  <>
+    <span className="underline">
+      {lead && <b>{lead}</b>} <span className="figures">{words}</span>
+    </span>
+    <span className="figures text-soft">{percent(p)}</span>
+    <span className="grow truncate text-right text-soft">{leaves}</span>
+  </>
+);
+
+/** Enters a range by its middle. */
+const RangeButton = ({ outcome }: { outcome: Outcome }) => (
+  <button
+    type="submit"
+    name={outcome.value === null ? "noEnd" : "about"}
+    value={outcome.value === null ? "yes" : outcome.value}
+    data-about={outcome.value ?? ""}
+    aria-label={`Reads ${outcome.lead ? `${outcome.lead}, ` : ""}${outcome.words}: ${percent(outcome.p)}, ${outcome.leaves}`}
+    className="flex min-h-11 w-full items-center justify-between gap-3"
+  >
+    <RangeLine outcome={outcome} />
+  </button>
+);
+
+/** A wide range opens into the narrow ones it was joined from, so that no figure is entered that nobody saw. */
+const JoinedRange = ({ outcome }: { outcome: Outcome }) => (
+  <details>
+    <summary className="flex min-h-11 cursor-pointer items-center justify-between gap-3">
+      <RangeLine outcome={outcome} />
+    </summary>
+    <div className="flex flex-wrap gap-2 pb-2">
+      {outcome.pieces.map(({ words, value }) => (
+        <button
+          key={value}
+          type="submit"
+          name="about"
+          value={value}
+          data-about={value}
+          aria-label={`Reads ${words}`}
+          className="btn figures min-h-11 border-ink bg-paper px-2"
+        >
+          {words}
+        </button>
+      ))}
+    </div>
+  </details>
+);
 
 interface OutcomeButtonsProps {
   readonly token: NextLookProps["token"];

@@ -27,6 +27,8 @@ export interface OfferedTest {
     /** A number in the range, to two digits; null for a word, and for OL (open). */
     readonly value: number | null;
     readonly p: number;
+    /** The ranges it was joined from, to choose among; empty for a word or a single range. */
+    readonly pieces: readonly { readonly words: string; readonly value: number }[];
     readonly leaves: string;
   }[];
   /** Words that can be entered; null for a test with a number. */

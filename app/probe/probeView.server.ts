@@ -58,12 +58,17 @@ function offeredLook(view: JobView, next: CoreLook, runsOn: boolean): OfferedTes
     needsPower: runsOn && model.form.setup === "live",
     cautions: cautionsOf(engine, test, runsOn).filter((caution) => !job.cautionsRead.includes(caution)),
     probe: probedPoint(test),
-    outcomes: outcomes.map(({ seen, value, range, p, leaves }) => ({
+    outcomes: outcomes.map(({ seen, value, range, p, pieces, leaves }) => ({
       seen,
       lead: range && rangeWords(test.test, range, sound, fullVolts),
       words: outcomeText(test.test, seen),
       value: value === null ? null : Number(value.toPrecision(3)),
       p,
+      pieces: pieces.flatMap((piece) =>
+        piece.value === null || piece.p < leastPiece
+          ? []
+          : [{ words: outcomeText(test.test, piece.seen), value: Number(piece.value.toPrecision(3)) }],
+      ),
       leaves: `→ ${leaves
         .filter((left) => left.p >= 0.1)
         .slice(0, 2)
@@ -85,6 +90,9 @@ function whyText(view: JobView, { test, minutes }: CoreLook): string {
 }
 
 const sentenceStart = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** A piece of a joined range is offered from this probability on. */
+const leastPiece = 0.01;
 
 type Faults = SuspectLine["faults"][number][];
 

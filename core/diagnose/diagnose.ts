@@ -56,6 +56,8 @@ export interface NextTest {
     /** The display's range; null for a word. */
     readonly range: Range | null;
     readonly p: number;
+    /** The ranges it was joined from, if it was. */
+    readonly pieces: readonly { readonly seen: string; readonly value: number | null; readonly p: number }[];
     readonly leaves: readonly PartBelief[];
   }[];
 }
@@ -196,11 +198,12 @@ function nextTest(forecast: Forecast, visit: Visit | null): NextTest {
     bits: forecast.bits,
     minutes: forecast.minutes,
     ...(visit ? { visit } : {}),
-    outcomes: readableOutcomes(forecast).map(({ seen, value, range, p, repairs }) => ({
+    outcomes: readableOutcomes(forecast).map(({ seen, value, range, p, repairs, pieces }) => ({
       seen,
       value,
       range,
       p,
+      pieces: pieces.map((piece) => ({ seen: piece.seen, value: piece.value, p: piece.p })),
       leaves: partBelief(likely(forecast.repairs, repairs))
         .filter((left) => left.p >= leastLeft)
         .slice(0, 4),
