@@ -15,7 +15,13 @@ export const airflowWords = wording("airflow", {
   short: "air",
   action: "Feel the air",
   picks: [],
-  toDo: (test) => `air on ${settingText(test)}`,
+  toDo: (test, name) => {
+    const plugs = (test.unplugged ?? []).map(name).join(", ");
+    if (test.bridged && test.key === "run")
+      return `air on ${settingText(test)} with fused leads past ${plugs || "the plug"}`;
+    if (test.bridged) return "air with the motor on fused leads";
+    return `air on ${settingText(test)}${plugs ? ` with ${plugs} unplugged` : ""}`;
+  },
   result: ({ seen }) => seenWords[seen],
   word: (seen) => (isAirflow(seen) ? seenWords[seen] : seen),
   card: (_circuit, test) => {

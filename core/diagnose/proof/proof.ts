@@ -4,6 +4,7 @@ import { keyOfReading, type Test } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import type { Belief } from "../belief/belief";
 import { attentionMinutes, minutesNow, openPlaces } from "../tests/access";
+import { calledFor } from "../tests/calledFor";
 import { type CandidateTest, candidateTests } from "../tests/candidateTests";
 import type { Forecast } from "../tests/forecast";
 import { forecasts } from "../tests/forecasts";
@@ -144,8 +145,9 @@ class ProofSearch {
   private inOrder(): readonly (readonly [CandidateTest, number])[] {
     if (this.candidates) return this.candidates;
     const open = openPlaces(this.compiled, this.belief.readings);
+    const fits = calledFor(this.compiled, this.belief.readings);
     this.candidates = candidateTests(this.compiled, this.tools, true)
-      .filter(({ key }) => !this.taken.has(key))
+      .filter(({ key, test }) => !this.taken.has(key) && fits(test))
       .map((own) => [own, minutesNow(own.cost, open)] as const)
       .sort(([, a], [, b]) => a - b);
     return this.candidates;

@@ -12,7 +12,7 @@ export interface MakeSafe {
 }
 
 /** Whether the blower runs although the switch or the key is off, by the last that was said or seen of each. */
-function runsOn({ netlist }: CompiledCircuit, readings: readonly Reading[]): boolean {
+export function runsOn({ netlist }: CompiledCircuit, readings: readonly Reading[]): boolean {
   const [off = "off"] = netlist.circuit.settings;
   const last = new Map<string, boolean>();
   for (const reading of readings) {

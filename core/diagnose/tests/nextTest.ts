@@ -8,6 +8,7 @@ import { Screening } from "../belief/screening";
 import { stepsLeft } from "../proof/proofLines";
 import { shareShown } from "../proof/shareShown";
 import { attentionMinutes, minutesNow, openPlaces } from "./access";
+import { calledFor } from "./calledFor";
 import { candidateTests, shortsBelief, shortsWorth } from "./candidateTests";
 import { type Forecast, forecastTest } from "./forecast";
 import { whenTested } from "./forecasts";
@@ -35,13 +36,14 @@ export function nextTests(circuit: CompiledCircuit, belief: Belief, options: Nex
   const active = activeSuspects(compiled, belief);
   const open = openPlaces(compiled, belief.readings);
   const taken = new Set(belief.readings.filter(tellsOfFault).map((reading) => keyOfReading(reading)));
+  const fits = calledFor(compiled, belief.readings);
   const screening = new Screening(compiled, belief, active);
   const fine = cellsOf(compiled, belief, active);
   const prefers = (test: Test): boolean => strategyPrefers(compiled, options.school, test, belief.readings);
   const shorts = shortsBelief(compiled, belief) > shortsWorth;
   const candidates: { look: Test; bits: number; minutes: number; accessMinutes: number }[] = [];
   for (const { key, test, cost, column } of candidateTests(compiled, options.tools, shorts)) {
-    if (taken.has(key)) continue;
+    if (taken.has(key) || !fits(test)) continue;
     const bits = screening.bits(column());
     if (bits <= leastBits) continue;
     const minutes = minutesNow(cost, open);

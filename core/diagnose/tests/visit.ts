@@ -44,6 +44,16 @@ const isByHand = ({ look, minutes, accessMinutes }: Forecast): boolean =>
 const worthThere = ({ bits, minutes, accessMinutes }: Forecast): number =>
   bits / (minutes - accessMinutes + attentionMinutes);
 
+/** The same kind of test at the same points or part, at whatever speed. */
+function sameThing(one: Test, other: Test): boolean {
+  const { pick } = observationOf(one.test).form;
+  return (
+    one.test === other.test &&
+    pick.kind !== "nothing" &&
+    pick.keys.every((key) => Reflect.get(one, key) === Reflect.get(other, key))
+  );
+}
+
 /** The next visit, and the tests in the order they are best taken: first those of the visit. */
 export interface VisitPlan {
   readonly visit: Visit | null;
@@ -111,7 +121,7 @@ function alongLikeliest(
     );
     const forecast = forecasts(compiled, after);
     const left = there
-      .filter((own) => !chosen.includes(own))
+      .filter((own) => !chosen.some(({ look }) => sameThing(look, own.look)))
       .map((own) => ({ own, left: forecast(own.look) }))
       .sort((a, b) => worthThere(b.left) - worthThere(a.left));
     const [best] = left;

@@ -107,7 +107,9 @@ export function decide(
   const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
   // A contradiction is cleared up while the probe is still there, and a complaint that says enough by itself is first
   // seen or heard for oneself.
-  const waits = due !== null && (weighed !== "open" || disputed !== null || (!measured && sure));
+  const waits =
+    due !== null &&
+    (weighed !== "open" || disputed !== null || (!measured && (sure || due.look.test === "listen")));
   // While a proof can still be had, a part is not condemned, however likely it is.
   const proof = weighed !== "open" && p >= worthProving ? prove(repair) : nothingProved;
   const state = waits || proof.missing.length > 0 ? "open" : proof.complete ? weighed : unproved(weighed);
