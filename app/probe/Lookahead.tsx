@@ -20,7 +20,7 @@ interface PlanAheadProps {
   readonly token: string;
 }
 
-/** The tests that follow each outcome, and the expected cost of each strategy. */
+/** The tests that follow each outcome, and the expected minutes and visits of each strategy. */
 export function Lookahead({ jobId, school: strategy, token }: PlanAheadProps) {
   const { answer, current } = useAnswer<LookaheadPlan>(`/jobs/${jobId}/plan?now=${token}-${strategy}`);
   if (!answer || !current) return <p className="py-2 text-base text-soft">Working out the tests to come…</p>;
@@ -30,8 +30,8 @@ export function Lookahead({ jobId, school: strategy, token }: PlanAheadProps) {
       {first ? <Branch look={first} /> : <p className="text-soft">No further test is needed.</p>}
       <EntryForm className="grid gap-1">
         <input type="hidden" name="intent" value="school" />
-        <p className="font-semibold">Strategy, and expected minutes to the verdict</p>
-        {schools.map(({ school: own, minutes }) => (
+        <p className="font-semibold">Strategy, and what it takes on average to a proved verdict</p>
+        {schools.map(({ school: own, minutes, visits }) => (
           <button
             key={own}
             type="submit"
@@ -41,12 +41,21 @@ export function Lookahead({ jobId, school: strategy, token }: PlanAheadProps) {
             className="flex min-h-11 items-center justify-between gap-3 border-t border-rule px-1 text-left aria-pressed:bg-[var(--mark)] aria-pressed:font-bold"
           >
             {schoolWords[own]}
-            <span className="figures">{minutes > 0 ? minutesText(minutes) : "none"}</span>
+            <span className="figures shrink-0">
+              {minutes > 0 ? `${minutesText(minutes)}, ${visitsText(visits)}` : "none"}
+            </span>
           </button>
         ))}
       </EntryForm>
     </div>
   );
+}
+
+/** Visits besides the present place, to one decimal: `1.5 visits`. */
+function visitsText(visits: number): string {
+  const tenths = Math.round(visits * 10) / 10;
+  if (tenths === 0) return "from here";
+  return `${tenths} visit${tenths === 1 ? "" : "s"}`;
 }
 
 function Branch({ look: test }: { look: LookAhead }) {
