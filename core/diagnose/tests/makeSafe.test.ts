@@ -17,7 +17,7 @@ describe("a blower that will not stop", () => {
       const { netlist } = compiled;
       const [, ...speeds] = netlist.circuit.settings;
       const top = speeds.at(-1) ?? "";
-      const safe = makeSafe(compiled, [{ ...runsWithKeyOff, setting: top } as Reading]);
+      const safe = makeSafe(compiled, [{ ...runsWithKeyOff, setting: top }]);
       const fuses = [...(safe?.fuses ?? [])];
       const solver = new PointSolver(netlist);
       const turns = (unplugged: string[]): boolean => {
