@@ -81,12 +81,12 @@ function offeredLook(view: JobView, next: CoreLook, runsOn: boolean): OfferedTes
 }
 
 /** Why a test is suggested: it belongs to the next visit, it proves the verdict, or it tells the most for its time. */
-function whyText(view: JobView, { test, minutes }: CoreLook): string {
+function whyText(view: JobView, { test, minutes, visit }: CoreLook): string {
   const { verdict } = diagnosisOf(view, probeOptions);
-  const proves = verdict.proof.missing.some((own) => own === test);
-  return proves
-    ? `${sentenceStart(verdictName(view.circuit, { verdict }))} is almost certain. This test is part of its proof.`
-    : `Of the tests considered it is expected to tell the most for its time, ${minutesText(minutes)} with getting there, or belongs to the same visit.`;
+  if (verdict.proof.missing.some((own) => own === test))
+    return `${sentenceStart(verdictName(view.circuit, { verdict }))} is almost certain. This test is part of its proof.`;
+  if (visit && verdict.payingLook !== test) return "It is worth doing while you are at this place.";
+  return `Of the tests considered it is expected to tell the most for its time: ${minutesText(minutes)}, including getting there.`;
 }
 
 const sentenceStart = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
