@@ -9,7 +9,6 @@ import { customerVerdict } from "@words/customerVerdict";
 import { repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
 import { reasonFigure, reasonText } from "@words/reasonWords";
-import { cardLine, testWords } from "@words/tests/testText";
 import { verdictName, verdictTitle } from "@words/verdictTitle";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
@@ -36,7 +35,6 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const { suspects, verdict } = diagnosis;
   const { currency, hourMinor, comebackMinor } = await shopTerms();
   const picture = await failedPath(view, suspects[0]?.fault ?? null, verdict.p);
-  const test = verdict.payingLook ? testWords(circuit, verdict.payingLook) : null;
   return {
     id: job.id,
     money: { currency, hourMinor, comebackMinor },
@@ -54,7 +52,6 @@ export async function loader({ params, request }: Route.LoaderArgs) {
       killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
       check: verdict.alsoCheck.length > 0 ? repairName(circuit, verdict.alsoCheck) : null,
     },
-    next: test ? cardLine(test) : null,
     hot: verdict.replace.some((id) => circuit.parts.find((part) => part.id === id)?.kind === "resistor"),
     burnt: verdict.replace.some((id) => circuit.connectors.some((connector) => connector.id === id)),
   };
@@ -118,7 +115,7 @@ const headings = {
 
 export default function Verdict({ loaderData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
-  const { id, money, stage, partsIn, verdict, next, fitted } = loaderData;
+  const { id, money, stage, partsIn, verdict, fitted } = loaderData;
   const price = (minor: number): string => priceText(minor, money.currency);
   const open = verdict.state === "open";
   return (
@@ -128,7 +125,7 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
     >
       <div className="grid content-start gap-5">
         <VerdictCard verdict={verdict} />
-        <AnotherTest price={price} verdict={verdict} open={open} next={next} money={money} />
+        <AnotherTest price={price} verdict={verdict} money={money} />
         <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
         <Decide
           verdict={verdict}
@@ -230,13 +227,11 @@ function VerdictCard({ verdict }: VerdictCardProps) {
 interface AnotherTestProps {
   readonly price: (minor: number) => string;
   readonly verdict: Route.ComponentProps["loaderData"]["verdict"];
-  readonly open: boolean;
-  readonly next: Route.ComponentProps["loaderData"]["next"];
   readonly money: Route.ComponentProps["loaderData"]["money"];
 }
 
 /** Replace now or test further, in money. */
-function AnotherTest({ price, verdict, open, next, money }: AnotherTestProps) {
+function AnotherTest({ price, verdict, money }: AnotherTestProps) {
   return (
     <section className="sheet-card p-4" aria-labelledby="pays">
       <h2 id="pays" className="font-bold">
@@ -245,7 +240,7 @@ function AnotherTest({ price, verdict, open, next, money }: AnotherTestProps) {
       <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1">
         <dt>Replace it now, including comeback risk</dt>
         <dd className="figures text-right">{price(verdict.fitNowMinor)}</dd>
-        <dt>One more test, then decide{open && next ? ` (${next})` : ""}</dt>
+        <dt>The test that pays most, then decide</dt>
         <dd className="figures text-right">
           {verdict.testMoreMinor === null ? "none left" : price(verdict.testMoreMinor)}
         </dd>
