@@ -14,6 +14,7 @@ import { parseCircuit } from "@core/circuit/parseCircuit";
 import { calibrationError } from "@core/practice/outcome";
 import { harderWorld, movedWorlds, usualWorld, variations, type World } from "@core/practice/world";
 import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
+import { medianOf } from "@core/signal/currentRecording";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { type Played, playVehicle } from "./fleet/play";
 
@@ -97,11 +98,6 @@ function reachLine(played: readonly Played[]): string {
   return `  tests at unreachable points: ${percent(beyond / Math.max(1, all))} of ${all}`;
 }
 
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor((sorted.length - 1) / 2)] ?? 0;
-}
-
 function report(title: string, played: readonly Played[]): string {
   const share = (test: (one: Played) => boolean): number =>
     played.filter(test).length / Math.max(1, played.length);
@@ -117,7 +113,7 @@ function report(title: string, played: readonly Played[]): string {
     `ECE ${percent(error)}`,
     `looks ${mean(played.map((one) => one.looks)).toFixed(2)} (bound ${(mean(played.map((one) => one.entropy)) / Math.log2(3)).toFixed(2)})`,
     `min ${minutes.toFixed(1)}`,
-    `visits median ${median(played.map((one) => one.visits))}, mean ${mean(played.map((one) => one.visits)).toFixed(2)}`,
+    `visits median ${medianOf(played.map((one) => one.visits))}, mean ${mean(played.map((one) => one.visits)).toFixed(2)}`,
     ...(chart > 0
       ? [
           `| chart right ${percent(share((one) => one.chart.right))} looks ${mean(played.map((one) => one.chart.looks)).toFixed(1)} min ${chart.toFixed(1)} → ${percent(minutes / chart)}`,

@@ -5,7 +5,7 @@ import type { Cited, Reason, SuspectWhy } from "@core/diagnose/explain/reasons";
 import type { Cleared } from "@core/diagnose/verdict/cleared";
 import { listed, minutesText, oddsText, percent } from "@core/units/wording";
 import { faultWords, repairName } from "./partName";
-import { seenText } from "./seenName";
+import { capitalised, seenText } from "./seenName";
 import { setupText } from "./tests/setupText";
 import { evidenceResult, evidenceText, expectationText, resultText, testText } from "./tests/testText";
 import { proofText } from "./whatProves";
@@ -66,9 +66,7 @@ function pathText(circuit: Circuit, { dead, working, shared }: Extract<Reason, {
       ? `the whole path from feed to ground: ${shared.length} parts, pins and wires`
       : shared.map(({ id }) => seenText(circuit, id)).join("; ");
   const without =
-    working.length > 0
-      ? ` ${works.charAt(0).toUpperCase()}${works.slice(1)} without ${shared.length > 1 ? "them" : "it"}.`
-      : "";
+    working.length > 0 ? ` ${capitalised(works)} without ${shared.length > 1 ? "them" : "it"}.` : "";
   return `${speeds} and ${many ? "all need" : "needs"} ${needed}.${without}`;
 }
 
@@ -83,10 +81,8 @@ function decidingText(
   const beside = healthy === seen ? "as in a sound vehicle" : `a sound vehicle shows ${healthy}`;
   const ruledOut =
     instead === seen ? "" : ` With a fault in ${repairName(circuit, rival)} it would be ${instead}.`;
-  return `${sentenceStart(evidenceText(circuit, reading))}: ${seen}, ${beside} (reading ${number}).${ruledOut}`;
+  return `${capitalised(evidenceText(circuit, reading))}: ${seen}, ${beside} (reading ${number}).${ruledOut}`;
 }
-
-const sentenceStart = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** `reading 5`, `readings 5 and 6`. */
 const numbersText = (cited: readonly Cited[]): string =>

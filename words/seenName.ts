@@ -80,5 +80,8 @@ export function placeOf(circuit: Circuit, point: string): string | null {
   return circuit.parts.find((part) => part.id === id)?.place ?? null;
 }
 
+/** Words as they begin a sentence or a heading. */
+export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 /** Words as a sentence. */
-export const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+export const sentence = (text: string): string => `${capitalised(text)}.`;

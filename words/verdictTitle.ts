@@ -2,6 +2,7 @@ import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { sameParts } from "@core/fault/repair";
 import { faultWords, repairName } from "./partName";
+import { capitalised } from "./seenName";
 
 /** Names of parts as alternatives: `wire W2`, `wire W2 or wire W3`. */
 const either = (names: readonly string[]): string =>
@@ -28,5 +29,5 @@ export function verdictTitle(circuit: Circuit, diagnosis: Pick<Diagnosis, "verdi
   const name = verdictName(circuit, diagnosis);
   const fault = diagnosis.verdict.orElse.length > 0 ? null : verdictFault(diagnosis);
   const title = fault === null ? name : `${name}: ${faultWords(fault)}`;
-  return title.charAt(0).toUpperCase() + title.slice(1);
+  return capitalised(title);
 }

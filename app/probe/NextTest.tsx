@@ -24,7 +24,7 @@ interface NextLookProps {
   readonly offered: OfferedTest;
   /** All suggested tests, those of the next visit first. */
   readonly tests: readonly OfferedTest[];
-  /** Whether the whole visit is shown, or one test at a time. */
+  /** True to show the whole visit, false for one test at a time. */
   readonly planned: boolean;
   readonly token: string;
   readonly lettersOn: boolean;

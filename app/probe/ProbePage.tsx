@@ -34,7 +34,7 @@ interface ProbePageProps {
   readonly bench: ProbeSheet;
   readonly job: Probed;
   readonly lettersOn: boolean;
-  /** Whether whole visits are planned, or one test shown at a time. */
+  /** True to show whole visits, false for one test at a time. */
   readonly planned: boolean;
 }
 

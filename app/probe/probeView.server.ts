@@ -1,3 +1,4 @@
+import type { Circuit } from "@core/circuit/circuit";
 import type { NextTest as CoreLook, DiagnoseOptions, Diagnosis } from "@core/diagnose/diagnose";
 import { expectedResult } from "@core/diagnose/explain/expectation";
 import { pathBoard, sharedByDead, speedWords } from "@core/diagnose/explain/pathBoard";
@@ -23,6 +24,7 @@ import { makeSafeText } from "@words/makeSafeWords";
 import { faultWords, nameOfRepair, partName, repairName } from "@words/partName";
 import { placeText } from "@words/placeText";
 import { conflictText, suspectWhyText } from "@words/reasonWords";
+import { capitalised } from "@words/seenName";
 import { airflowWords } from "@words/stateWords";
 import { wordingOf } from "@words/tests/index";
 import { rangeWords } from "@words/tests/rangeWords";
@@ -40,8 +42,12 @@ const assumedShown = 3;
 /** How the probe page asks for a diagnosis. */
 export const probeOptions: DiagnoseOptions = { asIf: assumedShown + 1 };
 
-function offeredLook(view: JobView, next: CoreLook, runsOn: boolean): OfferedTest {
-  const { circuit, engine, job } = view;
+function offeredLook(
+  { circuit, engine, job }: JobView,
+  verdict: Diagnosis["verdict"],
+  next: CoreLook,
+  runsOn: boolean,
+): OfferedTest {
   const { test, minutes, bits, outcomes, visit } = next;
   const model = observationOf(test.test);
   const sound = model.gives === "number" ? Number(expectedResult(engine, test, healthyVariant).value) : 0;
@@ -53,7 +59,7 @@ function offeredLook(view: JobView, next: CoreLook, runsOn: boolean): OfferedTes
     minutes,
     visit: visit ? { place: placeText(visit.place), minutes: visit.minutes } : null,
     bits,
-    why: whyText(view, next),
+    why: whyText(circuit, verdict, next),
     setting: test.setting ?? null,
     needsPower: runsOn && model.form.setup === "live",
     cautions: cautionsOf(engine, test, runsOn).filter((caution) => !job.cautionsRead.includes(caution)),
@@ -81,15 +87,16 @@ function offeredLook(view: JobView, next: CoreLook, runsOn: boolean): OfferedTes
 }
 
 /** Why a test is suggested: it belongs to the next visit, it proves the verdict, or it tells the most for its time. */
-function whyText(view: JobView, { test, minutes, visit }: CoreLook): string {
-  const { verdict } = diagnosisOf(view, probeOptions);
+function whyText(
+  circuit: Circuit,
+  verdict: Diagnosis["verdict"],
+  { test, minutes, visit }: CoreLook,
+): string {
   if (verdict.proof.missing.some((own) => own === test))
-    return `${sentenceStart(verdictName(view.circuit, { verdict }))} is almost certain. This test is part of its proof.`;
+    return `${capitalised(verdictName(circuit, { verdict }))} is almost certain. This test is part of its proof.`;
   if (visit && verdict.payingLook !== test) return "It is worth doing while you are at this place.";
   return `Of the tests considered it is expected to tell the most for its time: ${minutesText(minutes)}, including getting there.`;
 }
-
-const sentenceStart = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** A piece of a joined range is offered from this probability on. */
 const leastPiece = 0.01;
@@ -250,7 +257,9 @@ export function probeView(view: JobView) {
     doubt: doubtOf(diagnosis),
     cleared,
     board: boardLines(view, diagnosis, cleared, words),
-    looks: diagnosis.next.slice(0, looksOffered).map((next) => offeredLook(view, next, safe !== null)),
+    looks: diagnosis.next
+      .slice(0, looksOffered)
+      .map((next) => offeredLook(view, diagnosis.verdict, next, safe !== null)),
     /** How to silence a blower that will not stop; null if it stops. */
     makeSafe: safe && makeSafeText(circuit, safe),
     suspects: suspectLines(view, diagnosis),

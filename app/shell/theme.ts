@@ -2,7 +2,7 @@
 export const themes = ["auto", "day", "night"] as const;
 export type Theme = (typeof themes)[number];
 
-/** The choices a browser keeps: the theme, letter keys that enter readings, and whole visits. */
+/** What a person chose in this browser: the theme, whether letter keys enter readings, and how tests are planned. */
 export interface Preferences {
   readonly theme: Theme;
   readonly keys: boolean;

@@ -32,8 +32,9 @@ export function followAirway(
     if (!result.ok) throw new Error(JSON.stringify(result.problems));
     const diagnosis = result.value;
     const [next] = diagnosis.next;
+    const taken = readings.slice(complaint.length);
     if (diagnosis.verdict.state !== "open" || !next || tests >= mostLooks)
-      return { diagnosis, readings, looks: tests, minutes, visits: visitsOf(compiled, readings) };
+      return { diagnosis, readings, looks: tests, minutes, visits: visitsOf(compiled, taken) };
     minutes += testMinutes(compiled, next.test, openPlaces(compiled, readings));
     readings.push(vehicle.take(next.test));
   }

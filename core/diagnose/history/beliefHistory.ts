@@ -29,7 +29,10 @@ export interface SuspectGroups {
   readonly of: Int32Array;
 }
 
-/** The group of a suspect; `modes` is what is wrong. A plug renewed with it may leave it only one group. */
+/**
+ * The group of a suspect.
+ * @param modes what is wrong; ignored if the repair has only one group, as it may have with a renewed plug in it
+ */
 export function groupOf({ all }: SuspectGroups, repair: Repair, modes: readonly string[]): SuspectGroup {
   const same = all.filter((group) => group.repair === repair);
   return (

@@ -1,7 +1,7 @@
 import { line, type ProofsOf } from "./proofStep";
 import { ProofSteps, pointsAt, seenAt, tapped } from "./proofSteps";
 
-/** A fuse or its socket: seen blown or burnt, or one side fed and the other not. */
+/** A fuse or its socket is proved bad by eye, or if one side has feed and the other has none. */
 export const fuseProof: ProofsOf = (compiled, { part, mode }) => {
   const steps = new ProofSteps(compiled);
   const [fed, load] = [pointsAt(compiled, `${part}.in`), pointsAt(compiled, `${part}.out`)];

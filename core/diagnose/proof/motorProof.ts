@@ -1,3 +1,4 @@
+import { isMechanical } from "../../motor/mechanicalMode";
 import { line, type ProofLine, type ProofsOf } from "./proofStep";
 import {
   noisy,
@@ -10,17 +11,6 @@ import {
   turned,
   whistles,
 } from "./proofSteps";
-
-/** Modes that are heard or felt rather than measured. */
-const mechanical = new Set([
-  "wheel-loose",
-  "debris",
-  "bearing-dry",
-  "bearing-worn",
-  "unbalanced",
-  "scrape",
-  "vent-whistle",
-]);
 
 /**
  * A motor: feed and ground across its mated plug and it does not run right, no better on fused leads, a lamp in its
@@ -44,7 +34,7 @@ export const motorProof: ProofsOf = (compiled, { part, mode, withFuse }) => {
     line("stiff", stiff, steps.drawsWrong(part, setup)),
     line("ripple", rippled(part, "missing"), both),
   ]);
-  if (!mechanical.has(mode))
+  if (!isMechanical(mode))
     return [
       ...electrical,
       ...felt,

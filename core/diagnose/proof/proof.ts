@@ -31,7 +31,7 @@ export interface Proof {
 
 export const nothingProved: Proof = { have: [], shown: [], missing: [], complete: false };
 
-/** A line is worth trying if a vehicle with the fault shows all of it at least this often (judgement). */
+/** Least probability that a vehicle with the fault shows every step of a proof; a less likely one is not tried (judgement). */
 const leastShown = 0.3;
 /** Number of tests tried for one step, the quickest first. */
 const mostTried = 6;

@@ -1,4 +1,4 @@
-import { loadPinsOf, plugsOf } from "../../circuit/plugs";
+import { plugsOf } from "../../circuit/plugs";
 import { nodeAt } from "../../predict/probePoints";
 import { touched } from "../../predict/reach";
 import type { Reading, Test } from "../../predict/reading";
@@ -252,41 +252,27 @@ export class ProofSteps {
   }
 
   plugsOf = (part: string): string[] => plugsOf(this.compiled.netlist.circuit, part);
-  loadPinsOf = (part: string): string[] => loadPinsOf(this.compiled.netlist.circuit, part);
 }
 
 /** Ohms to the body below which a wire is shorted (judgement). */
 const shortOhms = 10;
 
-/** Seen at a part or plug. */
-export const seenAt = (at: string, ...words: readonly string[]): ProofStep => ({
-  asks: (test) => test.test === "look" && test.at === at,
-  shows: (reading) => reading.test === "look" && words.includes(reading.seen),
-});
+/** One of some words as the result of a test of one part or plug. */
+const told =
+  (name: "look" | "tap" | "spin" | "ripple" | "swap") =>
+  (at: string, ...words: readonly string[]): ProofStep => ({
+    asks: (test) => test.test === name && test.at === at,
+    shows: (reading) => reading.test === name && words.includes(reading.seen),
+  });
 
-/** Tapped or wiggled, with the result. */
-export const tapped = (at: string, ...words: readonly string[]): ProofStep => ({
-  asks: (test) => test.test === "tap" && test.at === at,
-  shows: (reading) => reading.test === "tap" && words.includes(reading.seen),
-});
-
-/** Turned by hand, with the feel. */
-export const turned = (at: string, ...words: readonly string[]): ProofStep => ({
-  asks: (test) => test.test === "spin" && test.at === at,
-  shows: (reading) => reading.test === "spin" && words.includes(reading.seen),
-});
-
-/** The ripple of a motor's current. */
-export const rippled = (at: string, ...words: readonly string[]): ProofStep => ({
-  asks: (test) => test.test === "ripple" && test.at === at,
-  shows: (reading) => reading.test === "ripple" && words.includes(reading.seen),
-});
-
-/** A known-good part in its socket cures it. */
-export const curedBySwap = (at: string): ProofStep => ({
-  asks: (test) => test.test === "swap" && test.at === at,
-  shows: (reading) => reading.test === "swap" && reading.seen === "fixed",
-});
+export const seenAt = told("look");
+/** Tapped or wiggled. */
+export const tapped = told("tap");
+/** Turned by hand. */
+export const turned = told("spin");
+export const rippled = told("ripple");
+/** A known-good part in its socket. */
+export const swapped = told("swap");
 
 /** A noise heard by the technician that does not stay when the speed changes. */
 export const noisy: ProofStep = {

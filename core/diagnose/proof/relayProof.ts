@@ -1,5 +1,5 @@
 import { line, type ProofsOf } from "./proofStep";
-import { curedBySwap, type ProofSetup, ProofSteps, pointsAt, seenAt, tapped } from "./proofSteps";
+import { type ProofSetup, ProofSteps, pointsAt, seenAt, swapped, tapped } from "./proofSteps";
 
 /**
  * A relay: its coil fed and grounded and its contact not making, a known-good relay cures it, or its contact makes
@@ -12,14 +12,14 @@ export const relayProof: ProofsOf = (compiled, { part, mode }) => {
   const still: ProofSetup[] = [{ key: "run", setting: circuit.settings[0] ?? "off" }, { key: "off" }];
   if (mode === "welded")
     return [
-      line("swap-cures", curedBySwap(part)),
+      line("swap-cures", swapped(part, "fixed")),
       ...still.flatMap((setup) => [
         line("makes-when-off", steps.stray(at("87"), setup)),
         ...motors.map(({ part: motor }) => line("makes-when-off", steps.runsWrong(motor.id, setup))),
       ]),
     ];
   return [
-    line("swap-cures", curedBySwap(part)),
+    line("swap-cures", swapped(part, "fixed")),
     line("starts-when-tapped", tapped(part, "starts")),
     line("seen-burnt", seenAt(part, "melted")),
     ...compiled

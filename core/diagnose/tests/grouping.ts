@@ -36,7 +36,7 @@ const nothingTaken: ReadonlySet<string> = new Set();
 
 /** The tests that separate pairs, found once for a circuit and a set of tools. */
 class Pairs {
-  /** By pair: the place of a test that separates it, -1 if none does. */
+  /** By pair of suspects: the index of a test that separates them, or -1 if there is none. */
   private readonly apart = new Map<number, number>();
   /** A test that separated the last pairs usually separates the next. */
   private lucky = 0;

@@ -10,7 +10,7 @@ import { type NextOptions, nextTests } from "./nextTest";
 import { readableOutcomes } from "./readableOutcomes";
 import { readingFrom } from "./readingFrom";
 import { type Strategy, strategies } from "./strategy";
-import { placeNow, placeOfTest } from "./visit";
+import { placeNow, visitsOf } from "./visit";
 
 /** A following test and, for each of its outcomes, what would come next. */
 export interface LookaheadTest {
@@ -75,18 +75,7 @@ function minutesLeft(
   return accessMinutes + (minutes - accessMinutes) * Math.max(1, Math.min(12, doubt / bits));
 }
 
-/** Number of new visits a series of tests takes from a place. */
-function newVisits(compiled: CompiledCircuit, from: string | null, tests: readonly Forecast[]): number {
-  let at = from;
-  let count = 0;
-  for (const { look } of tests) {
-    const place = placeOfTest(compiled, look);
-    if (place !== at) count += 1;
-    at = place;
-  }
-  return count;
-}
-
+const looksOf = (tests: readonly Forecast[]): Test[] => tests.map(({ look }) => look);
 const sumMinutes = (tests: readonly Forecast[]): number =>
   tests.reduce((sum, { minutes }) => sum + minutes, 0);
 
@@ -102,11 +91,11 @@ function walk(
   const [repair, p] = best(repairBelief(compiled, belief));
   if (!given && p >= sureEnough && belief.readings.some(({ heard }) => !heard)) {
     const { missing } = proofOf(compiled, belief, repair, options.tools);
-    return { look: null, minutes: sumMinutes(missing), visits: newVisits(compiled, here, missing) };
+    return { look: null, minutes: sumMinutes(missing), visits: visitsOf(compiled, looksOf(missing), here) };
   }
   const forecast = given ?? nextTests(compiled, belief, { ...options, count: 1 })[0];
   if (!forecast) return { look: null, minutes: 0, visits: 0 };
-  let visits = newVisits(compiled, here, [forecast]);
+  let visits = visitsOf(compiled, [forecast.look], here);
   if (left === 0) return { look: null, minutes: minutesLeft(compiled, belief, forecast), visits };
   const told = outcomesOf(forecast);
   const known = told.reduce((sum, outcome) => sum + outcome.p, 0);
@@ -130,7 +119,7 @@ function walk(
 
 /**
  * The next two or three tests, and the expected minutes and visits of each strategy in this case. Each strategy takes
- * the same walk; the doubt at its end is charged at the rate of the best test there.
+ * the same walk. Doubt that is left at its end is charged at the rate of the best test left.
  * @param next the test that comes next with the strategy in use; null if none is left
  */
 export function lookahead(

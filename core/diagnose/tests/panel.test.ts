@@ -81,7 +81,7 @@ const complaints: readonly Complaint[] = [
   },
 ];
 
-/** What the offered first visit does otherwise, and why that is as good: by complaint and circuit. */
+/** Why another first visit is as good, by the title of the complaint for which one is offered. */
 const behindRelay =
   "The control is fed through a relay that the key opens, so running with the key out contradicts it: see it for oneself, from the seat.";
 const differs: Readonly<Record<string, string>> = {

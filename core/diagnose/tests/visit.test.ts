@@ -56,15 +56,15 @@ describe("a visit", () => {
 });
 
 describe("visits taken", () => {
-  test("a new one begins where the place changes; what was told counts as none", () => {
+  test("a new one begins where the place changes; the place one is at already counts as none", () => {
     const readings = [
-      ...onlyTop,
       look("X5", "clean"),
       volts("X3:1", "4", 12),
       light("F7.in", "G1.-", "4", "bright"),
       light("X5:1", "G1.+", "1", "bright"),
     ];
-    expect(visitsOf(engine, onlyTop)).toBe(0);
+    expect(visitsOf(engine, [])).toBe(0);
     expect(visitsOf(engine, readings)).toBe(3);
+    expect(visitsOf(engine, readings, "under-dash")).toBe(2);
   });
 });

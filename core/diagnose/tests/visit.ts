@@ -137,13 +137,15 @@ const likelyReading = (look: Test, outcome: ForecastOutcome, { readings }: Belie
   ...(comesAndGoes(readings) ? { state: "failing" as const } : {}),
 });
 
-/** Number of visits a series of tests took: a new one begins wherever the place changes. */
-export function visitsOf(compiled: CompiledCircuit, readings: readonly Reading[]): number {
+/**
+ * Number of visits a series of tests takes: a new one begins wherever the place changes.
+ * @param from the place one is at before, if that is no visit to be counted
+ */
+export function visitsOf(compiled: CompiledCircuit, tests: readonly Test[], from?: string | null): number {
   let count = 0;
-  let last: string | null | undefined;
-  for (const reading of readings) {
-    if (reading.heard) continue;
-    const place = placeOfTest(compiled, reading);
+  let last = from;
+  for (const test of tests) {
+    const place = placeOfTest(compiled, test);
     if (place !== last) count += 1;
     last = place;
   }
