@@ -16,6 +16,7 @@ import { type SuspectWhy, suspectWhy } from "./explain/reasons";
 import { believeThrough, type FailedRepair, readingsBefore } from "./history/failedRepair";
 import { type Proof, proofOf } from "./proof/proof";
 import { candidateTests } from "./tests/candidateTests";
+import { customerQuestion } from "./tests/customerQuestion";
 import type { Forecast, Range } from "./tests/forecast";
 import { forecasts } from "./tests/forecasts";
 import { indistinguishable } from "./tests/grouping";
@@ -144,7 +145,9 @@ export function diagnose(
   const fighting = conflicts(compiled, belief, support);
   const disputed = disputedReading(belief.readings, fighting);
   const again = disputed?.once ? disputed.test : noiseToHear(belief.readings);
-  const due = again ? forecasts(compiled, belief)(again) : plugToSee(compiled, readings, byRepair, weighed);
+  const due = again
+    ? forecasts(compiled, belief)(again)
+    : (customerQuestion(compiled, belief, weighed[0]) ?? plugToSee(compiled, readings, byRepair, weighed));
   const tested = { compiled, belief, support, tools, renewed };
   const suspects = suspectsOf(tested, options.explainAll ? Number.POSITIVE_INFINITY : groupedSuspects);
   const prove = (repair: Repair): Proof => proofOf(compiled, belief, repair, tools);

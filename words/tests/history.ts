@@ -3,8 +3,8 @@ import { wording } from "./wording";
 
 /** The question to the customer. */
 export const questionWords: Readonly<Record<TestOf<"history">["of"], string>> = {
-  heat: "does it change with heat",
-  bumps: "does it change on bumps",
+  heat: "does it fail when hot and come back when cold",
+  bumps: "does it come and go on bumps",
   damp: "does it change in damp weather",
   "wet-carpet": "is the carpet wet",
   "recent-work": "has anybody worked on it recently",

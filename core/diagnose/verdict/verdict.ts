@@ -62,7 +62,10 @@ const isMeasured = (readings: readonly Reading[], motor: string): boolean =>
 
 /** What else a verdict waits for. */
 export interface Standing {
-  /** The test due before a verdict: a reading to repeat, a noise to hear for oneself, or a plug to look at. */
+  /**
+   * The test due before a verdict: a reading to repeat, a noise to hear for oneself, a question to the customer, or a
+   * plug to look at.
+   */
   readonly due: Forecast | null;
   /** The reading that contradicts the others, if one does. */
   readonly disputed: Cited | null;
@@ -101,15 +104,15 @@ export function decide(
   const ranked = rankedRepairs(repairs);
   const [repair = notListed, p = 0] = ranked[0] ?? [];
   const stopping = weighStopping(compiled, repairs, tests, costs);
-  const measured = belief.readings.some(({ heard }) => !heard);
+  const measured = belief.readings.some(({ heard, test }) => !heard && test !== "history");
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
   const sure = p >= costs.settledBar && declinedIn(compiled, repair).length === 0 && disputed === null;
   const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
-  // A contradiction is cleared up while the probe is still there, and a complaint that says enough by itself is first
-  // seen or heard for oneself.
+  // A contradiction is cleared up while the probe is still there, a complaint that says enough by itself is first seen
+  // or heard for oneself, and the customer is asked before anything comes off.
   const waits =
     due !== null &&
-    (weighed !== "open" || disputed !== null || (!measured && (sure || due.look.test === "listen")));
+    (weighed !== "open" || disputed !== null || (!measured && (sure || fromTheSeat.has(due.look.test))));
   // While a proof can still be had, a part is not condemned, however likely it is.
   const proof = weighed !== "open" && p >= worthProving ? prove(repair) : nothingProved;
   const state = waits || proof.missing.length > 0 ? "open" : proof.complete ? weighed : unproved(weighed);
@@ -177,6 +180,9 @@ export function verdictOf(
     },
   };
 }
+
+/** Due tests that come before all others while nothing was measured. */
+const fromTheSeat: ReadonlySet<string> = new Set(["listen", "history"]);
 
 /** Belief in a repair from which its proof is looked for (judgement). */
 const worthProving = 0.5;
