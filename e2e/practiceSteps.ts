@@ -53,9 +53,10 @@ export async function takeLesson(
   for (let question = 0, right = 0; right < 3; question++) {
     const value = (name: string) => page.locator(`input[name="${name}"]`).inputValue();
     const [item, seed, rowId] = [await value("item"), Number(await value("seed")), await value("rowId")];
-    const exercise = exerciseOn(item, await circuitOnShelf(page, rowId), seed);
+    const on = await circuitOnShelf(page, rowId);
+    const exercise = exerciseOn(item, on, seed);
     if (!exercise) throw new Error(`nothing asked of ${rowId}`);
-    const words = exerciseWords(exercise);
+    const words = exerciseWords(on.exact.circuit, exercise);
     await expect(page.getByText(words.question, { exact: true })).toBeVisible();
     const wrong = wrongFirst && question === 0;
     const [other] = exercise.answers.filter((id) => !exercise.right.includes(id));

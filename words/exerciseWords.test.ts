@@ -17,7 +17,7 @@ describe.each(exerciseForms.map(({ item }) => item))("%s", (item) => {
         const exercise = exerciseOn(item, on, seed);
         if (!exercise) continue;
         met += 1;
-        const { question, answers, why } = exerciseWords(exercise);
+        const { question, answers, why } = exerciseWords(on.exact.circuit, exercise);
         for (const words of [question, why]) {
           expect(words).not.toMatch(/undefined|NaN|null/);
           expect(words).toMatch(/^[^a-z].*[.?]$/);

@@ -1,6 +1,14 @@
+import type { Circuit } from "@core/circuit/circuit";
 import type { Asked } from "@core/practice/asked";
 import type { Exercise } from "@core/practice/exercise";
-import { ampsText, listed, percent, voltsText } from "@core/units/wording";
+import type { Reading } from "@core/predict/reading";
+import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
+import { repairName } from "./partName";
+import { placeText } from "./placeText";
+import { capitalised } from "./seenName";
+import { speedText } from "./tests/setupText";
+import { evidenceText, resultText, testText } from "./tests/testText";
+import { proofText } from "./whatProves";
 
 /** An exercise in words: the question, the choices, and the explanation. */
 export interface ExerciseWords {
@@ -9,11 +17,16 @@ export interface ExerciseWords {
   readonly why: string;
 }
 
-/** Puts an exercise into words. */
-export function exerciseWords({ asked, answers }: Exercise): ExerciseWords {
+/**
+ * Puts an exercise into words.
+ * @param circuit the one it was made on
+ */
+export function exerciseWords(circuit: Circuit, { asked, answers }: Exercise): ExerciseWords {
   return {
-    ...questionAndWhy(asked),
-    answers: answers.map((id) => ({ id, text: answerText(asked, id) })),
+    ...(asked.about === "same-visit" || asked.about === "proof"
+      ? decidingTold(circuit, asked)
+      : questionAndWhy(asked)),
+    answers: answers.map((id) => ({ id, text: answerText(circuit, asked, id) })),
   };
 }
 
@@ -32,7 +45,15 @@ const killerText = (id: string, ground: string | null): string =>
     ground: `a corroded ground ${ground ?? ""}`,
   })[id] ?? id;
 
-function answerText(asked: Asked, id: string): string {
+function answerText(circuit: Circuit, asked: Asked, id: string): string {
+  if (asked.about === "same-visit") {
+    const own = asked.offered.find((offered) => offered.id === id);
+    return own ? capitalised(testText(circuit, own.test)) : id;
+  }
+  if (asked.about === "proof") {
+    const own = asked.offered.find((offered) => offered.id === id);
+    return own ? readingText(circuit, own.reading) : id;
+  }
   if (asked.about === "ghost-volts") return ghostAnswers[id] ?? id;
   return asked.about === "killer" ? killerText(id, asked.ground) : id;
 }
@@ -40,7 +61,30 @@ function answerText(asked: Asked, id: string): string {
 type Told = Pick<ExerciseWords, "question" | "why">;
 type About<Name extends Asked["about"]> = Extract<Asked, { about: Name }>;
 
-function questionAndWhy(asked: Asked): Told {
+/** A reading as an answer: the test, its set-up and its result. */
+const readingText = (circuit: Circuit, reading: Reading): string =>
+  `${capitalised(evidenceText(circuit, reading))}: ${resultText(reading)}`;
+
+type Deciding = "same-visit" | "proof";
+
+function decidingTold(circuit: Circuit, asked: About<Deciding>): Told {
+  if (asked.about === "same-visit") {
+    const others = asked.offered.filter(({ id }) => id !== asked.right);
+    const own = asked.offered.find(({ id }) => id === asked.right);
+    return {
+      question: `You have opened one place, ${placeText(asked.place)}, which took ${minutesText(asked.placeMinutes)}. Which of these tests can you do before you leave, without opening anything else?`,
+      why: `It takes ${minutesText(own?.minutes ?? 0)} from here. The others need another place opened first: ${listed(others.map(({ minutes }) => minutesText(minutes)))}. Getting to a place is paid once, so do what is worth doing there on the same visit.`,
+    };
+  }
+  const name = repairName(circuit, [asked.part]);
+  const others = asked.offered.filter(({ proves }) => !proves);
+  return {
+    question: `${asked.alive === null ? "Every speed is dead" : `Only ${speedText(asked.alive)} blows`}. Which of these readings proves that the ${name} has failed?`,
+    why: `${proofText(circuit, asked.part, asked.says)}. That is proof. The others leave it at ${listed(others.map(({ p }) => percent(p)))}, and being almost sure is how the wrong part gets bought.`,
+  };
+}
+
+function questionAndWhy(asked: Exclude<Asked, About<Deciding>>): Told {
   switch (asked.about) {
     case "working-speed":
       return {

@@ -67,4 +67,18 @@ export const lessonWords: Readonly<
       "A blocked filter lowers the current, because the fan does less work. It still overheats the pack, which needs that air for cooling. Measure the current before you fit the new part.",
     ],
   },
+  visits: {
+    title: "Work by visit",
+    text: [
+      "Getting to a place costs minutes once: the panel under the dash, the box under the bonnet, the glove box. Once it is open, look at the plugs, feel the wheel, prove the switch output, and only then move on.",
+      "Eyes and hands go first where they cost less than a minute. A melted plug that you see saves three measurements.",
+    ],
+  },
+  proof: {
+    title: "What proves a part bad",
+    text: [
+      "A part is condemned on proof, not on odds. A motor is bad once feed and ground were seen at its plug and it does not run; a pack once a coil reads open; a control module once its feed, its ground and its command were seen good while it is asked to run.",
+      "A reading that makes a part likelier is not proof. Nine times in ten it is the usual part; the tenth time you have bought one that the car did not need.",
+    ],
+  },
 };

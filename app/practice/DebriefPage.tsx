@@ -145,6 +145,15 @@ function StepCard({ step, onMove, first, last }: StepCardProps) {
               : " The evidence was stronger than you thought.")}
         </p>
       )}
+      {step.proof && (
+        <p>
+          {step.proof.proved
+            ? "You had the proof that it was bad."
+            : step.proof.missing
+              ? `It was not proved bad yet. This was missing: ${step.proof.missing}.`
+              : "It was not proved bad."}
+        </p>
+      )}
       <table className="w-full text-base">
         <caption className="text-left text-soft">How likely each part was, before and after</caption>
         <tbody>
@@ -186,7 +195,7 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
       <table className="w-full text-base">
         <thead>
           <tr className="text-left text-soft">
-            {["who", "time", "money", "fitted", "wrong parts"].map((title) => (
+            {["who", "visits", "time", "money", "fitted", "wrong parts"].map((title) => (
               <th key={title} scope="col" className="border-b border-rule py-1 pr-2 font-normal">
                 {title}
               </th>
@@ -200,6 +209,7 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
                 {wayTitles[key]}
                 {key === "own" && !held && ", given up"}
               </th>
+              <td className="figures border-b border-rule pr-2">{ways[key].visits}</td>
               <td className="figures border-b border-rule pr-2">{ways[key].minutes}</td>
               <td className="figures border-b border-rule pr-2">{ways[key].money}</td>
               <td className="border-b border-rule pr-2">{ways[key].fitted || "nothing"}</td>
@@ -209,8 +219,9 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
         </tbody>
       </table>
       <p className="text-base text-soft">
-        Time at the shop's hourly rate, parts at its prices, plus the cost of comebacks. If a way ends at the
-        wrong part, the right one is then taken as known.
+        A visit is a trip to one place of the vehicle while testing. Time at the shop's hourly rate, parts at
+        its prices, plus the cost of comebacks. If a way ends at the wrong part, the right one is then taken
+        as known.
       </p>
     </section>
   );

@@ -72,6 +72,12 @@ function stepView(on: PracticeCircuit, step: DebriefStep) {
     lost: step.lost,
     said: step.act.act === "fit" ? step.act.odds : null,
     engineOdds: step.engineOdds,
+    proof: step.proof && {
+      proved: step.proof.proved,
+      missing: step.proof.missing
+        ? `${testText(circuit, step.proof.missing)}, ${setupText(circuit, step.proof.missing)}`
+        : null,
+    },
   };
 }
 
@@ -89,6 +95,7 @@ export async function debriefView(id: string | undefined) {
     minutes: tenthsText(own.minutes),
     money: priceText(own.moneyMinor, currency),
     moneyMinor: own.moneyMinor,
+    visits: own.visits,
     fitted: repairName(circuit, own.fitted),
     wrong: own.wrong,
   });

@@ -60,7 +60,7 @@ export async function lessonView(lesson: Lesson, learner: string, now: Date) {
   const answers = all.filter((own) => own.item.startsWith(`${lesson.id}/`));
   const item = nextItem(lesson, answers, recalls, now);
   const drawn = await sampleExercise(item);
-  const asked = drawn && exerciseWords(drawn.exercise);
+  const asked = drawn && exerciseWords(drawn.on.exact.circuit, drawn.exercise);
   const place = curriculum.indexOf(lesson);
   return {
     lesson: { id: lesson.id, ...lessonWords[lesson.id] },
@@ -133,7 +133,7 @@ export async function judgeAnswer(learner: string, given: GivenAnswer, now: Date
     right,
     rightIds: exercise.right,
     chosen: given.chosen,
-    why: exerciseWords(exercise).why,
+    why: exerciseWords(on.exact.circuit, exercise).why,
     again: right ? dayText(again, shopZone()) : null,
     // The board is the answer to these, so it is shown after the answer.
     board: item.startsWith("paths/") ? boardOf(on) : null,

@@ -109,7 +109,7 @@ export function NextTest(props: NextLookProps) {
           </button>
           <NowStart />
         </div>
-        <VisitList visit={visit} shown={offered.look} onShow={onShow} planned={planned} />
+        <VisitList token={token} visit={visit} shown={offered} onShow={onShow} planned={planned} />
         <Storing />
       </div>
     </section>
@@ -117,14 +117,19 @@ export function NextTest(props: NextLookProps) {
 }
 
 interface VisitListProps {
+  readonly token: string;
   readonly visit: readonly OfferedTest[];
-  readonly shown: string;
+  /** The test on the card. */
+  readonly shown: OfferedTest;
   readonly onShow: (at: number) => void;
   readonly planned: boolean;
 }
 
-/** The tests of the visit, in order; a tap puts one on the card. The visit is planned again after every reading. */
-function VisitList({ visit, shown, onShow, planned }: VisitListProps) {
+/**
+ * The tests of the visit, in order. Each is entered with one tap, or put on the card by its name. The visit is planned
+ * again after every reading.
+ */
+function VisitList({ token, visit, shown, onShow, planned }: VisitListProps) {
   const { pathname } = useLocation();
   if (planned && visit.length < 2) return null;
   return (
@@ -137,12 +142,15 @@ function VisitList({ visit, shown, onShow, planned }: VisitListProps) {
               <li key={own.look}>
                 <button
                   type="button"
-                  aria-current={own.look === shown ? "step" : undefined}
+                  aria-current={own.look === shown.look ? "step" : undefined}
                   className="min-h-11 w-full py-1 text-left underline aria-[current=step]:font-bold aria-[current=step]:no-underline"
                   onClick={() => onShow(at)}
                 >
                   {at + 1}. {cardLine(own.words)}
                 </button>
+                {own.look !== shown.look && !needsCare(own, shown) && (
+                  <QuickEntry token={token} offered={own} />
+                )}
               </li>
             ))}
           </ol>
@@ -160,6 +168,47 @@ function VisitList({ visit, shown, onShow, planned }: VisitListProps) {
         </button>
       </Form>
     </div>
+  );
+}
+
+/** A test that is first read on the card: it has a caution of its own, or needs a silenced blower's fuse back in. */
+const needsCare = ({ cautions, needsPower }: OfferedTest, shown: OfferedTest): boolean =>
+  needsPower || cautions.some((caution) => !shown.cautions.includes(caution));
+
+/** The results of a test of the visit that is not on the card, one button each. */
+function QuickEntry({ token, offered }: { token: string; offered: OfferedTest }) {
+  const { look, test, choices, outcomes, words } = offered;
+  const { word } = wordingOf(test);
+  const results = choices
+    ? choices.map((seen) => ({ text: word(seen), name: "seen", value: seen }))
+    : outcomes
+        .filter(({ p, pieces }) => p >= 0.02 && pieces.length < 2)
+        .map(({ words: text, lead, value }) => ({
+          text: lead ?? text,
+          name: value === null ? "noEnd" : "about",
+          value: value === null ? "yes" : String(value),
+        }));
+  if (results.length === 0) return null;
+  return (
+    <EntryForm passing className="flex flex-wrap gap-1.5 pb-1">
+      <input type="hidden" name="intent" value="reading" />
+      <input type="hidden" name="token" value={token} />
+      <input type="hidden" name="form" value="next" />
+      <input type="hidden" name="look" value={look} />
+      <NowField />
+      {results.map(({ text, name, value }) => (
+        <button
+          key={value}
+          type="submit"
+          name={name}
+          value={value}
+          aria-label={`${text}: ${cardLine(words)}`}
+          className="btn min-h-11 border-ink bg-paper px-2 text-base"
+        >
+          {text}
+        </button>
+      ))}
+    </EntryForm>
   );
 }
 

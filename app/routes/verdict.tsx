@@ -135,6 +135,7 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
           id={id}
           busy={busy}
           fitted={fitted}
+          price={price}
         />
       </div>
       {loaderData.picture && <FailedPath picture={loaderData.picture} name={verdict.name} />}
@@ -264,10 +265,21 @@ interface DecideProps {
   readonly id: Route.ComponentProps["loaderData"]["id"];
   readonly busy: boolean;
   readonly fitted: Route.ComponentProps["loaderData"]["fitted"];
+  readonly price: (minor: number) => string;
+}
+
+/** What fitting without the proof risks, in odds and money. */
+function fitAnyway(verdict: DecideProps["verdict"], price: (minor: number) => string): string {
+  const { p, fitNowMinor, testMoreMinor } = verdict;
+  const wrong = `Fitted now, it is the wrong repair in about ${percent(1 - p)} of such cars.`;
+  const saved = testMoreMinor === null ? 0 : fitNowMinor - testMoreMinor;
+  return saved > 0
+    ? `${wrong} That costs ${price(saved)} more on average than testing first.`
+    : `${wrong} On average it costs ${price(fitNowMinor)}, comebacks included.`;
 }
 
 /** The decision. */
-function Decide({ verdict, stage, partsIn, open, id, busy, fitted }: DecideProps) {
+function Decide({ verdict, stage, partsIn, open, id, busy, fitted, price }: DecideProps) {
   return (
     <Form method="post" className="flex flex-wrap gap-3">
       <input type="hidden" name="parts" value={verdict.replace.join("+")} />
@@ -277,6 +289,11 @@ function Decide({ verdict, stage, partsIn, open, id, busy, fitted }: DecideProps
             <Link to={`/jobs/${id}/probe`} className="btn btn-main">
               Go back to probing
             </Link>
+          )}
+          {open && (
+            <p id="fit-anyway" className="w-full">
+              {fitAnyway(verdict, price)}
+            </p>
           )}
           {stage === "probing" && (
             <button className="btn" name="intent" value="await" type="submit" disabled={busy}>
@@ -289,6 +306,7 @@ function Decide({ verdict, stage, partsIn, open, id, busy, fitted }: DecideProps
             value="fitted"
             type="submit"
             disabled={busy}
+            aria-describedby={open ? "fit-anyway" : undefined}
           >
             {open ? "Mark as fitted anyway" : "Mark as fitted"}
           </button>

@@ -1,3 +1,5 @@
+import type { ProofKind } from "../diagnose/proof/proofStep";
+import type { Reading, Test } from "../predict/reading";
 import type { LampWord } from "../solve/tungstenLamp";
 
 /** A possible root cause of a burnt pack, with the motor's current. */
@@ -104,6 +106,28 @@ export type Asked =
       readonly range: readonly [number, number];
       readonly setting: string;
       readonly volts: number;
+    }
+  | {
+      readonly about: "same-visit";
+      readonly place: string;
+      readonly placeMinutes: number;
+      /** Minutes from there, with getting to another place. */
+      readonly offered: readonly { readonly id: string; readonly test: Test; readonly minutes: number }[];
+      readonly right: string;
+    }
+  | {
+      readonly about: "proof";
+      /** The one speed that blows; null if none does. */
+      readonly alive: string | null;
+      readonly part: string;
+      readonly says: ProofKind;
+      /** Readings, and how likely the part is after each. */
+      readonly offered: readonly {
+        readonly id: string;
+        readonly reading: Reading;
+        readonly p: number;
+        readonly proves: boolean;
+      }[];
     }
   | {
       readonly about: "cleared-by-command";

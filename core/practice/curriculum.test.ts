@@ -1,7 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import { chanceFrom } from "../chance/chance";
+import { placesNeeded } from "../diagnose/tests/access";
 import { shippedEngine, shippedIds } from "../testing/shippedCircuit";
 import { curriculum, exerciseForms, exerciseOn, isRight, lessonIds } from "./curriculum";
+import { sameVisit, whatProvesIt } from "./decideExercises";
 import { rippleOfMotor, whatKilledIt } from "./faultExercises";
 import { deadSpeeds, workingSpeed } from "./pathExercises";
 import { practiceCircuit } from "./practiceCase";
@@ -109,6 +111,32 @@ describe("answers worked by hand on a ground-switched pack", () => {
         if (own?.asked.about === "ground-off" && own.asked.toFeed) expect(own.right).toEqual(["dark"]);
         else if (own) expect(own.right[0]).not.toBe("dark");
       }
+  });
+
+  test("the same visit is what needs no other place opened, by the circuit's own places", () => {
+    const { places } = whimbrel.exact.circuit;
+    for (let seed = 0; seed < 12; seed++) {
+      const own = sameVisit(whimbrel, chanceFrom(seed));
+      if (own?.asked.about !== "same-visit") throw new Error("nothing asked");
+      const { asked } = own;
+      const here = places.find(({ id }) => id === asked.place);
+      expect(asked.placeMinutes).toBe(here?.minutes);
+      for (const { id, test: offered } of asked.offered)
+        expect(placesNeeded(whimbrel.compiled, offered).every((place) => place === asked.place)).toBe(
+          own.right.includes(id),
+        );
+    }
+  });
+
+  test("only the top speed alive: an open coil or link proves the pack, a dark light at its plug does not", () => {
+    const own = asked(
+      (seed) => whatProvesIt(whimbrel, chanceFrom(seed)),
+      ({ asked: of }) => of.about === "proof" && of.alive === "4" && of.part === "R1",
+    );
+    if (own.asked.about !== "proof") throw new Error("nothing asked");
+    const proving = own.asked.offered.find(({ id }) => own.right.includes(id))?.reading;
+    expect(proving).toMatchObject({ test: "ohms" });
+    for (const { reading, proves } of own.asked.offered) if (!proves) expect(reading.test).not.toBe("ohms");
   });
 
   // Twelve bars and two poles give twelve ripples, eleven give twenty-two (textbooks on direct-current machines, from memory).

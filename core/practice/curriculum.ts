@@ -1,4 +1,5 @@
 import { chanceFrom } from "../chance/chance";
+import { sameVisit, whatProvesIt } from "./decideExercises";
 import type { Exercise, ExerciseForm } from "./exercise";
 import { commandVolts, rippleOfMotor, tapAndWiggle, whatKilledIt } from "./faultExercises";
 import { deadSpeeds, workingSpeed } from "./pathExercises";
@@ -22,6 +23,8 @@ export const lessonIds = [
   "control",
   "humps",
   "causes",
+  "visits",
+  "proof",
 ] as const;
 export type LessonId = (typeof lessonIds)[number];
 
@@ -69,6 +72,14 @@ export const curriculum: readonly Lesson[] = [
   {
     id: "causes",
     forms: { killer: whatKilledIt },
+  },
+  {
+    id: "visits",
+    forms: { "same-visit": sameVisit },
+  },
+  {
+    id: "proof",
+    forms: { "what-proves": whatProvesIt },
   },
 ];
 

@@ -176,6 +176,23 @@ describe("the debrief of a stuck relay", () => {
     expect(steps[4]?.engineOdds).toBeGreaterThan(0.7);
   });
 
+  test("says what the purchase rested on: a known-good relay that cured it is proof", () => {
+    expect(steps[4]?.proof).toEqual({ proved: true, missing: null });
+    expect(steps.slice(0, 4).map(({ proof }) => proof)).toEqual([null, null, null, null]);
+    const early = finished(debriefing(on, relay, [...before, fit("K5"), drive(true)], costs));
+    const { proved, missing } = early.steps[1]?.proof ?? { proved: true, missing: null };
+    expect(proved).toBe(false);
+    // What would have proved it involves the relay.
+    expect(JSON.stringify(missing)).toContain("K5");
+  });
+
+  test("counts the trips of every way", () => {
+    // From the seat, then to the relay.
+    expect(debrief.own.visits).toBe(2);
+    expect(debrief.guess.visits).toBe(0);
+    for (const way of [debrief.chart, debrief.airway]) expect(way.visits).toBeGreaterThanOrEqual(1);
+  });
+
   test("scores the stated odds, and prices the other ways with their drives and comebacks", () => {
     expect(debrief.brier).toBeCloseTo(0.0025, 9);
     expect(debrief.own).toMatchObject({ held: true, wrong: 0 });

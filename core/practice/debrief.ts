@@ -7,13 +7,15 @@ import {
   repairBelief,
 } from "../diagnose/belief/belief";
 import { believeThrough } from "../diagnose/history/failedRepair";
+import { proofOf } from "../diagnose/proof/proof";
 import { attentionMinutes, minutesNow, openPlaces, testCost } from "../diagnose/tests/access";
 import { followChart, swapBySymptom } from "../diagnose/tests/flowChart";
 import { forecastTest } from "../diagnose/tests/forecast";
 import { nextTests } from "../diagnose/tests/nextTest";
+import { visitsOf } from "../diagnose/tests/visit";
 import type { Fault } from "../fault/fault";
 import { suspectGroupId } from "../fault/faultId";
-import { notListed, type Repair } from "../fault/repair";
+import { notListed, type Repair, sameParts } from "../fault/repair";
 import { minutesMinor, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools } from "../predict/observations/tool";
 import type { Reading, Test } from "../predict/reading";
@@ -59,12 +61,23 @@ export interface DebriefStep {
   readonly lost: number;
   /** Airway's belief in the parts fitted, if any were. */
   readonly engineOdds: number | null;
+  /** Whether the parts fitted were proved bad before; null if none were fitted. */
+  readonly proof: FittedOn | null;
+}
+
+/** What a purchase rested on. */
+export interface FittedOn {
+  readonly proved: boolean;
+  /** The first test that was missing to prove it; null if it was proved, or if no tool can. */
+  readonly missing: Test | null;
 }
 
 /** What a way of working would have cost on the same vehicle. */
 export interface StrategyCost {
   readonly minutes: number;
   readonly moneyMinor: number;
+  /** Trips to a place of the vehicle while testing. */
+  readonly visits: number;
   /** The parts it ended at. */
   readonly fitted: readonly string[];
   readonly wrong: number;
@@ -115,6 +128,10 @@ export function* debriefing(
     own: {
       minutes: end.minutes,
       moneyMinor: end.moneyMinor,
+      visits: visitsOf(
+        on.compiled,
+        acts.flatMap((act) => (act.act === "look" ? [testOf(act.reading)] : [])),
+      ),
       fitted: end.fitted,
       wrong: said.filter(({ right }) => !right).length,
       held: end.over === "held",
@@ -167,12 +184,22 @@ function* stepsOf(
       best: worth?.best ?? null,
       lost: worth?.best ? Math.max(0, worth.best.rate - worth.own.rate) : 0,
       engineOdds: act.act === "fit" ? oddsOf(was, compiled, act.parts) : null,
+      proof: act.act === "fit" ? fittedOn(compiled, was, act.parts) : null,
     };
   }
 }
 
 const leading = (repairs: ReadonlyMap<Repair, number>): PartBelief[] =>
   partBelief(repairs).filter(({ p }) => p >= leastShown);
+
+/** Whether parts were proved bad when they were fitted: those of them that the belief names as a repair. */
+function fittedOn(compiled: PracticeCircuit["compiled"], belief: Belief, parts: readonly string[]): FittedOn {
+  const repairs = rankedRepairs(repairBelief(compiled, belief)).map(([repair]) => repair);
+  const repair = repairs.find((own) => sameParts(own.parts, parts));
+  if (!repair) return { proved: false, missing: null };
+  const { complete, missing } = proofOf(compiled, belief, repair, allTools);
+  return { proved: complete, missing: missing[0]?.look ?? null };
+}
 
 /** Belief that these parts are all that has to be replaced. */
 function oddsOf(belief: Belief, compiled: PracticeCircuit["compiled"], parts: readonly string[]): number {
@@ -221,6 +248,7 @@ function otherWays(
     minutesBefore: number,
     taken: readonly Reading[],
   ): StrategyCost => {
+    const visits = visitsOf(compiled, taken.filter(({ heard }) => !heard).map(testOf));
     let open: ReadonlySet<string> = openPlaces(compiled, taken);
     const fitted = new Set<string>();
     let [minutes, minor, wrong] = [minutesBefore, 0, 0];
@@ -237,7 +265,7 @@ function otherWays(
       wrong += 1;
       minor += costs.comebackMinor;
     }
-    return { minutes, moneyMinor: minor + minutesMinor(minutes, costs), fitted: [...fitted], wrong };
+    return { minutes, moneyMinor: minor + minutesMinor(minutes, costs), visits, fitted: [...fitted], wrong };
   };
   const byBelief = rankedRepairs(repairBelief(compiled, believeThrough(compiled, own.complaint, [])))
     .slice(0, mostGuesses)
