@@ -16,7 +16,7 @@ export interface BrokenVehicle {
   /** The word or the figure a test gives; null is a meter's OL (open). */
   readonly answer: (look: Test) => string | number | null;
   /** The airflow of a speed, in the complaint's words. */
-  readonly airflow: (setting: string) => "none" | "weak" | "normal";
+  readonly airflow: (setting: string) => "none" | "weak" | "normal" | "strong";
 }
 
 function netlistOf(text: string): Netlist {
@@ -64,9 +64,16 @@ export function brokenVehicleOf(text: string, faultId: string): BrokenVehicle {
     return { volts, ohms: solver.ohmsBetween(node(one), node(other)) };
   };
 
+  const top = netlist.circuit.settings.at(-1);
   const airflow = (setup: Setup) => {
-    const share = speed(setup, true) / Math.max(1, speed(setup, false));
-    return share < 0.08 ? "none" : share < 0.75 ? "weak" : "normal";
+    const sound = speed(setup, false);
+    // Where a healthy blower stands still, what blows is compared with its top speed.
+    if (sound < 1) {
+      const share = speed(setup, true) / speed({ key: "run", setting: top }, false);
+      return share < 0.08 ? "none" : share < 0.5 ? "weak" : "strong";
+    }
+    const share = speed(setup, true) / sound;
+    return share < 0.08 ? "none" : share < 0.75 ? "weak" : share < 1.25 ? "normal" : "strong";
   };
 
   return {

@@ -63,9 +63,9 @@ test("keys delete, change the speed, show another test and can be switched off",
   await expect(standing).toHaveText("5");
   await page.getByRole("button", { name: "Restore reading 6" }).click();
   await expect(standing).toHaveText("6");
-  const first = await page.locator('input[name="look"]').inputValue();
+  const first = await page.locator('input[name="look"]').first().inputValue();
   await page.keyboard.press("n");
-  await expect(page.locator('input[name="look"]')).not.toHaveValue(first);
+  await expect(page.locator('input[name="look"]').first()).not.toHaveValue(first);
   await page.getByRole("radio", { name: /^1/ }).click();
   await page.keyboard.press("]");
   await expect(page.getByRole("radio", { name: /^2/ })).toBeChecked();

@@ -21,7 +21,8 @@ async function stop(): Promise<void> {
 
 test.afterAll(stop);
 
-const lookOf = (page: Page) => page.locator('[aria-labelledby="next-look"] input[name="look"]').inputValue();
+const lookOf = (page: Page) =>
+  page.locator('[aria-labelledby="next-look"] input[name="look"]').first().inputValue();
 
 test("readings entered while the server is away wait, are marked, warn on leaving, and are stored in the end", async ({
   page,

@@ -5,7 +5,7 @@ import { expect, type Page } from "./shop";
 /** The suggested test, as the page would send it back. */
 export async function offeredLook(page: Page): Promise<Test> {
   return JSON.parse(
-    await page.locator('[aria-labelledby="next-look"] input[name="look"]').inputValue(),
+    await page.locator('[aria-labelledby="next-look"] input[name="look"]').first().inputValue(),
   ) as Test;
 }
 
@@ -53,7 +53,8 @@ export async function probeOwnVan(page: Page): Promise<void> {
   await page.waitForLoadState("networkidle");
 }
 
-type Enter = (page: Page, answer: string | number | null) => Promise<void>;
+/** Enters an answer to the suggested test. */
+export type Enter = (page: Page, answer: string | number | null) => Promise<void>;
 
 /** Enters an answer by pointer: the word's button, or the figure and Save. */
 export const byPointer: Enter = async (page, answer) => {
@@ -77,8 +78,7 @@ export const byTouch: Enter = async (page, answer) => {
     const far = middles.map((middle) => Math.abs(middle - answer));
     const nearest = ranges.nth(far.indexOf(Math.min(...far)));
     // A wide range opens into the narrow ones first.
-    const wide = page.locator("details").filter({ has: nearest });
-    if ((await wide.count()) > 0 && !(await nearest.isVisible())) await wide.last().locator("summary").tap();
+    if (!(await nearest.isVisible())) await nearest.locator("xpath=ancestor::details[1]/summary").tap();
     await nearest.tap();
   }
 };

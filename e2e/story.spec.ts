@@ -2,7 +2,7 @@ import { brokenVehicle } from "./brokenVehicle";
 import { expect, test } from "./shop";
 import { byPointer, probeToTheEnd } from "./steps";
 
-const words = { none: "nothing", weak: "weak", normal: "normal" } as const;
+const words = { none: "nothing", weak: "weak", normal: "normal", strong: "too strong" } as const;
 
 test("from complaint to proven repair: a van that blows only on its top speed", async ({ page }) => {
   const van = brokenVehicle("whimbrel-four-speed", "R1.link:open");

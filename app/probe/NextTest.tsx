@@ -175,39 +175,56 @@ function VisitList({ token, visit, shown, onShow, planned }: VisitListProps) {
 const needsCare = ({ cautions, needsPower }: OfferedTest, shown: OfferedTest): boolean =>
   needsPower || cautions.some((caution) => !shown.cautions.includes(caution));
 
-/** The results of a test of the visit that is not on the card, one button each. */
+/** Enters a test of the visit that is not on the card: a button for each word, or a field for the figure. */
 function QuickEntry({ token, offered }: { token: string; offered: OfferedTest }) {
-  const { look, test, choices, outcomes, words } = offered;
-  const { word } = wordingOf(test);
-  const results = choices
-    ? choices.map((seen) => ({ text: word(seen), name: "seen", value: seen }))
-    : outcomes
-        .filter(({ p, pieces }) => p >= 0.02 && pieces.length < 2)
-        .map(({ words: text, lead, value }) => ({
-          text: lead ?? text,
-          name: value === null ? "noEnd" : "about",
-          value: value === null ? "yes" : String(value),
-        }));
-  if (results.length === 0) return null;
+  const { look, test, choices, words, unit } = offered;
+  const small = "btn min-h-11 border-ink bg-paper px-2 text-base";
   return (
-    <EntryForm passing className="flex flex-wrap gap-1.5 pb-1">
+    <EntryForm passing className="flex flex-wrap items-center gap-1.5 pb-1">
       <input type="hidden" name="intent" value="reading" />
       <input type="hidden" name="token" value={token} />
       <input type="hidden" name="form" value="next" />
       <input type="hidden" name="look" value={look} />
       <NowField />
-      {results.map(({ text, name, value }) => (
-        <button
-          key={value}
-          type="submit"
-          name={name}
-          value={value}
-          aria-label={`${text}: ${cardLine(words)}`}
-          className="btn min-h-11 border-ink bg-paper px-2 text-base"
-        >
-          {text}
-        </button>
-      ))}
+      {choices ? (
+        choices.map((choice) => (
+          <button
+            key={choice}
+            type="submit"
+            name="seen"
+            value={choice}
+            aria-label={`${wordingOf(test).word(choice)}: ${cardLine(words)}`}
+            className={small}
+          >
+            {wordingOf(test).word(choice)}
+          </button>
+        ))
+      ) : (
+        <>
+          <input
+            name="value"
+            inputMode="decimal"
+            autoComplete="off"
+            aria-label={`Figure: ${cardLine(words)}`}
+            className="field figures w-20 text-right"
+          />
+          <span>{unit}</span>
+          <button type="submit" aria-label={`Enter figure: ${cardLine(words)}`} className={small}>
+            Enter
+          </button>
+          {unit === "Ω" && (
+            <button
+              type="submit"
+              name="noEnd"
+              value="yes"
+              aria-label={`OL: ${cardLine(words)}`}
+              className={small}
+            >
+              OL
+            </button>
+          )}
+        </>
+      )}
     </EntryForm>
   );
 }
