@@ -59,6 +59,7 @@ export default [
     route("complaint", "routes/complaint.tsx"),
     layout("routes/bench.tsx", [route("probe", "routes/probe.tsx")]),
     route("verdict", "routes/verdict.tsx"),
+    route("work", "routes/work.tsx"),
     route("motor", "routes/motor.tsx"),
     route("parts", "routes/parts.tsx"),
     route("estimate", "routes/estimate.tsx"),

@@ -18,6 +18,7 @@ import { promiseSchema } from "@core/records/promise";
 import { symptoms } from "@core/records/symptom";
 import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
+import { workDetailSchema, workStates, worksDone } from "@core/work/workLine";
 import { z } from "zod";
 
 const parsedJson = z.string().transform((text, context) => {
@@ -110,6 +111,7 @@ export const storedColumns = {
   },
   planBodies: { body: jsonBy(parsePlan) },
   fits: { targets: json(names), prefer: z.enum(preferences) },
+  works: { done: z.enum(worksDone), state: z.enum(workStates), body: json(workDetailSchema) },
   fitTicks: { way: z.enum(["in", "back"]) },
   parts: { body: jsonBy(parsePart) },
   matches: { overrides: json(z.array(matchOverride)) },

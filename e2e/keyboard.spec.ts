@@ -47,7 +47,7 @@ test("the whole story by keyboard alone", async ({ page }) => {
   }
   await tabTo(page, /^Continue to Close$/);
   await page.keyboard.press("Enter");
-  await expect(page.getByLabel("What was found and done")).toHaveValue("Replaced resistor pack R1.");
+  await expect(page.getByLabel("What was found and done")).toHaveValue("Resistor pack R1 renewed.");
   await tabTo(page, /^Close the job$/);
   await page.keyboard.press("Enter");
   await expect(page.getByText(/closed \d/)).toBeVisible();

@@ -42,7 +42,7 @@ export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) 
     >
       <div className="grid gap-3">
         <p className="text-base text-soft">
-          Fitted: {fitted}. Tap what you find at each step. Amps and volts are compared with what this circuit
+          Done: {fitted}. Tap what you find at each step. Amps and volts are compared with what this circuit
           should show with the new part, engine off.
         </p>
         <p role="status" className="font-semibold">

@@ -1,4 +1,5 @@
 import { percent } from "@core/units/wording";
+import { sentence } from "@words/seenName";
 import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { Form, Link, useNavigation } from "react-router";
@@ -18,10 +19,8 @@ const causes = [
 /** What is written down when a job closes: what was found, the root cause, temporary repairs, and advice. */
 export function CloseForm({ card, problem }: CloseFormProps) {
   const busy = useNavigation().state !== "idle";
-  const proven = card.fitted !== null && card.proof.whole === "proven";
-  const [first] = card.faults;
+  const proven = card.worked && card.proof.whole === "proven";
   const [cause, setCause] = useState<string>(card.verdict.killer ? "found" : "none");
-  const [fault, setFault] = useState(first?.family ?? "unknown");
   const { plain, advised, months } = card.odds;
   return (
     <Form method="post" className="no-print grid gap-4">
@@ -33,7 +32,7 @@ export function CloseForm({ card, problem }: CloseFormProps) {
         </p>
       )}
       <WorkDone card={card} />
-      <FaultFound fault={fault} setFault={setFault} card={card} />
+      {card.asked.length > 0 && <Findings asked={card.asked} />}
       <CauseFound cause={cause} setCause={setCause} card={card} />
       <div className="grid gap-2 sm:grid-cols-[1fr_12rem]">
         <label className="grid gap-0.5 text-base text-soft">
@@ -58,7 +57,7 @@ export function CloseForm({ card, problem }: CloseFormProps) {
         />
       </label>
       <Advice months={months} plain={plain} advised={advised} card={card} />
-      <LearnFrom fault={fault} />
+      <LearnFrom />
       {problem && (
         <p role="alert" className="text-danger">
           Not closed: {problem}.
@@ -71,33 +70,32 @@ export function CloseForm({ card, problem }: CloseFormProps) {
   );
 }
 
-interface FaultFoundProps {
-  readonly fault: string;
-  readonly setFault: Dispatch<SetStateAction<string>>;
-  readonly card: CloseFormProps["card"];
-}
-
-/** Which of the circuit's faults it was. */
-function FaultFound({ fault, setFault, card }: FaultFoundProps) {
-  return (
-    <label className="grid gap-0.5">
-      <span className="font-bold">Fault found</span>
-      <select
-        name="fault"
-        value={fault}
-        onChange={(event) => setFault(event.target.value)}
-        className="field w-full max-w-xl"
-      >
-        {card.faults.map(({ family, words }) => (
-          <option key={family} value={family}>
-            {words}
-          </option>
-        ))}
-        <option value="unknown">something outside this circuit</option>
-      </select>
-    </label>
-  );
-}
+/** What was found in everything that was worked on; nothing is chosen beforehand. */
+const Findings = ({ asked }: { asked: CloseData["asked"] }) => (
+  <fieldset className="grid gap-2">
+    <legend className="font-bold">What was found in each</legend>
+    {asked.map(({ name, round, words, temporary, choices }) => (
+      <label key={name} className="grid gap-0.5 text-base">
+        <span>
+          {words}
+          {round > 1 && <span className="text-soft">, round {round}</span>}
+          {temporary && <span className="text-soft">; nothing is learned from a temporary repair</span>}
+        </span>
+        <select name={name} defaultValue="" className="field w-full max-w-xl">
+          <option value="">not said</option>
+          {choices.map(({ family, words: title, proved }) => (
+            <option key={family} value={family}>
+              {title}
+              {proved ? " (proved)" : " (not proved)"}
+            </option>
+          ))}
+          <option value="sound">it was good, not the cause</option>
+          <option value="unknown">something outside this circuit</option>
+        </select>
+      </label>
+    ))}
+  </fieldset>
+);
 
 interface CauseFoundProps {
   readonly cause: string;
@@ -157,7 +155,11 @@ function WorkDone({ card }: WorkDoneProps) {
         rows={2}
         maxLength={1000}
         className="field w-full"
-        defaultValue={card.fitted ? `Replaced ${card.fitted}.` : ""}
+        defaultValue={card.rounds
+          .map(
+            ({ words, failed }) => `${sentence(words.join(", "))}${failed ? " That did not cure it." : ""}`,
+          )
+          .join(" ")}
       />
     </div>
   );
@@ -188,23 +190,10 @@ function Advice({ months, plain, advised, card }: AdviceProps) {
   );
 }
 
-interface LearnFromProps {
-  readonly fault: string;
-}
-
 /** Whether the shop's statistics count this job. */
-function LearnFrom({ fault }: LearnFromProps) {
-  return (
-    <label className="flex min-h-11 items-center gap-2">
-      <input
-        type="checkbox"
-        name="learn"
-        value="yes"
-        defaultChecked
-        disabled={fault === "unknown"}
-        className="size-5"
-      />
-      Let the shop learn from this job (proven, not guessed)
-    </label>
-  );
-}
+const LearnFrom = () => (
+  <label className="flex min-h-11 items-center gap-2">
+    <input type="checkbox" name="learn" value="yes" defaultChecked className="size-5" />
+    Let the shop learn from it: only from what is proved, never from a temporary repair
+  </label>
+);

@@ -53,14 +53,37 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
           ))}
         </ul>
       </Row>
-      <Row title="Fitted">
-        {card.fitted ?? "nothing yet"}
-        {card.numbers.length > 0 && <span className="figures"> ({card.numbers.join(", ")})</span>}
+      <Row title="Work done">
+        {card.rounds.length === 0 && "nothing yet"}
+        {card.rounds.map(({ number, failed, words }) => (
+          <div key={number}>
+            {card.rounds.length > 1 && (
+              <b>
+                Round {number}
+                {failed ? ", the final check failed" : ""}
+              </b>
+            )}
+            <ul className="list-disc pl-5">
+              {words.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </div>
+        ))}
       </Row>
       {card.found && <Row title="Found and done">{card.found}</Row>}
       {closure && (
         <>
-          <Row title="Fault">{closure.faultWords}</Row>
+          <Row title="Fault">
+            {closure.findingWords.length === 0
+              ? closure.faultWords
+              : closure.findingWords.map(({ round, words }) => (
+                  <div key={`${round} ${words}`}>
+                    {words}
+                    {card.rounds.length > 1 && `, round ${round}`}
+                  </div>
+                ))}
+          </Row>
           <Row title="Root cause">{closure.causeText}</Row>
           {closure.stopgap && (
             <Row title="Temporary repair">

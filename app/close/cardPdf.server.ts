@@ -132,13 +132,17 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
   line(paper, `${verdict.name}, ${percent(verdict.p)} (${verdictWords[verdict.state]})`);
   for (const reason of verdict.because) line(paper, `· ${reason}`);
   heading(paper, "Found and done");
-  line(
-    paper,
-    `Fitted: ${card.fitted ?? "nothing"}${card.numbers.length > 0 ? ` (${card.numbers.join(", ")})` : ""}`,
-  );
+  for (const { number, failed, words } of card.rounds) {
+    if (card.rounds.length > 1) line(paper, `Round ${number}${failed ? ", the final check failed" : ""}:`);
+    for (const work of words) line(paper, `· ${work}`);
+  }
   if (card.found) line(paper, card.found);
   if (closure) {
-    line(paper, `Fault: ${closure.faultWords}. Root cause: ${closure.causeText}.`);
+    const faults = closure.findingWords.map(({ words }) => words);
+    line(
+      paper,
+      `Fault: ${faults.length > 0 ? faults.join("; ") : closure.faultWords}. Root cause: ${closure.causeText}.`,
+    );
     if (closure.stopgap)
       line(paper, `Temporary repair: ${closure.stopgap}; check again ${closure.followUpOn}.`);
     if (closure.advice) line(paper, `Advised: ${closure.advice}`);

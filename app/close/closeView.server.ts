@@ -9,7 +9,8 @@ import { type Closure, closureProblem, closureSchema } from "@core/records/closu
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
 import { symptomOf } from "@core/records/symptom";
 import { familyName } from "@core/solve/checks/circuitFamily";
-import { closureOf, type StoredClosure } from "@db/repositories/closures.server";
+import { isTemporary, partsMended } from "@core/work/workLine";
+import { closureOf, type FurtherFault, type NewClosure } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";
 import { matchesOf } from "@db/repositories/parts.server";
@@ -18,6 +19,7 @@ import { shopTerms } from "@db/repositories/settings.server";
 import { faultTitle, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
 import { reasonText } from "@words/reasonWords";
+import { workText } from "@words/workWords";
 import { type CheckData, checkView } from "../check/checkView.server";
 import { minutesTicked } from "../estimate/estimateView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
@@ -32,29 +34,21 @@ import {
 import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
+import { roundsOf } from "../work/rounds.server";
+import { findingsAsked, findingsFrom, mainFinding } from "./closeFindings.server";
 
-const faultsOffered = 8;
-
-/** Faults of the fitted parts, the likeliest first: what may have been found in them. */
-function faultChoices(
-  { circuit, job, engine }: JobView,
-  suspects: readonly { readonly fault: string | null }[],
-) {
-  const fitted = new Set(job.fitted ?? []);
-  const own = suspects.flatMap(({ fault }) => {
-    const variant = engine.variants.find(({ id }) => id === fault);
-    if (!variant?.fault.parts.every((part) => fitted.has(part))) return [];
-    return [{ family: variant.family, words: faultTitle(circuit, variant) }];
-  });
-  return own.slice(0, faultsOffered);
-}
+/** Parts that were put right on this job, in any round; what was fitted on jobs from before there was a work list. */
+const repairedParts = ({ job, works }: JobView): readonly string[] => {
+  const mended = partsMended(works);
+  return mended.length > 0 ? mended : (job.fitted ?? []);
+};
 
 /** What may have caused the failure of the fitted parts, and the comeback risk with and without the advised work. */
 async function afterwards(view: JobView): Promise<{ advised: string | null; odds: ComebackOdds }> {
-  const { circuit, job } = view;
+  const { circuit } = view;
   const { warrantyMonths } = await shopTerms();
   const { verdict, parts } = diagnosisOf(view);
-  const fitted = job.fitted ?? [];
+  const fitted = repairedParts(view);
   const kindOf = (id: string) => circuit.parts.find((part) => part.id === id)?.kind ?? ("connector" as const);
   const cause =
     [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !fitted.includes(id)) ??
@@ -97,9 +91,21 @@ const recordingLines = (job: JobView["job"], traces: Awaited<ReturnType<typeof r
 
 /** A closure with its fault and its root cause in words. */
 function closureView({ circuit, engine }: JobView, closure: Closure) {
+  const titleOf = (fault: string): string => {
+    const variant = engine.variants.find(({ family }) => family === fault);
+    return variant ? faultTitle(circuit, variant) : "";
+  };
+  const findingWords = (closure.findings ?? []).map(({ round, part, fault, proved }) => ({
+    round,
+    words:
+      fault === "sound"
+        ? `${repairName(circuit, [part])}: good, not the cause`
+        : `${titleOf(fault) || `${repairName(circuit, [part])}: something outside this circuit`}${proved ? "" : " (not proved)"}`,
+  }));
   const variant = engine.variants.find(({ family }) => family === closure.fault);
   return {
     ...closure,
+    findingWords,
     faultWords: variant ? faultTitle(circuit, variant) : "something outside this circuit",
     causeText: closure.causeWords
       ? `${causeWords[closure.cause]}: ${closure.causeWords}`
@@ -148,8 +154,9 @@ export async function closeView(id: string | undefined) {
   const { job, circuit } = view;
   const diagnosis = diagnosisOf(view);
   const zone = shopZone();
-  const [proof, stored, estimates, matches, traces, after, comebacks] = await Promise.all([
+  const [proof, rounds, stored, estimates, matches, traces, after, comebacks] = await Promise.all([
     checkView(job, circuit),
+    roundsOf(view),
     closureOf(job.id),
     estimatesOf(job.id),
     matchesOf(job.id),
@@ -174,8 +181,20 @@ export async function closeView(id: string | undefined) {
     notes: noteLines(view.notes.filter(({ struckAt }) => !struckAt)),
     verdict: verdictView(circuit, diagnosis),
     recordings: recordingLines(job, traces),
-    fitted: job.fitted && job.fittedAt ? repairName(circuit, job.fitted) : null,
-    numbers: (job.fitted ?? []).flatMap((part) => matches.find((own) => own.part === part)?.newNumber ?? []),
+    /** Whether the work of the present round is done. */
+    worked: job.fittedAt !== null,
+    rounds: rounds.flatMap(({ number, outcome, lines }) => {
+      const done = lines.filter(({ state }) => state === "done");
+      // Numbers of the parts compared count where the line does not say its own.
+      const compared = (part: string | undefined) => matches.find((own) => own.part === part)?.newNumber;
+      const words = done.map((line) =>
+        workText(circuit, { ...line, number: line.number ?? compared(line.part) ?? undefined }),
+      );
+      return words.length > 0 ? [{ number, failed: outcome === "failed", words }] : [];
+    }),
+    temporary: rounds
+      .flatMap(({ lines }) => lines)
+      .some((line) => line.state === "done" && isTemporary(line)),
     found: job.found,
     closure: closure && closureView(view, closure),
     /** In plain words; empty if the circuit lists no such fault, so that the shop's own words are used. */
@@ -186,7 +205,7 @@ export async function closeView(id: string | undefined) {
       chart: stored.chartMinutes,
       repair: stored.repairMinutes,
     },
-    faults: faultChoices(view, diagnosis.suspects),
+    asked: job.stage === "proof-due" ? findingsAsked(view) : [],
     advised: after.advised ? repairName(circuit, [after.advised]) : null,
     odds: closure?.comeback ?? after.odds,
     /**
@@ -209,28 +228,38 @@ export type CloseData = Awaited<ReturnType<typeof closeView>>;
 const totalText = (body: Awaited<ReturnType<typeof estimatesOf>>[number]["body"]): string =>
   priceText(priced(body.lines, body.rounding).totalMinor, body.currency);
 
+/** The most parts a closure names. */
+const mostParts = 8;
+
 /** The close form's content as a closure to be stored, or what is missing. */
 export async function closureFrom(
   id: string | undefined,
   fields: Readonly<Record<string, string>>,
-): Promise<{ problem: string } | { closure: Omit<StoredClosure, "counted"> }> {
+): Promise<{ problem: string } | { closure: NewClosure }> {
   const view = await jobViewAt(id);
   const { job, circuit, engine } = view;
   const text = (name: string) => (fields[name]?.trim() ? { [name]: fields[name].trim() } : {});
-  if (!job.fitted || !job.fittedAt || (await checkView(job, circuit)).whole !== "proven")
+  if (!job.fittedAt || (await checkView(job, circuit)).whole !== "proven")
     return { problem: "the final check is not finished: every step must be as expected" };
   const { odds } = await afterwards(view);
+  const findings = findingsFrom(findingsAsked(view), fields);
+  if (!findings) return { problem: "What was found: choose one of the answers offered" };
+  const main = mainFinding(findings);
+  // A stopgap or an unproved guess teaches nothing.
+  const teaches = fields.learn === "yes" && main?.proved === true && !text("stopgap").stopgap;
+  const parts = repairedParts(view);
   const parsed = closureSchema.safeParse({
     found: fields.found ?? "",
-    fault: fields.fault || "unknown",
-    parts: job.fitted,
+    fault: main?.fault ?? "unknown",
+    parts: parts.length > 0 ? parts.slice(0, mostParts) : ["other"],
+    findings,
     cause: fields.cause || "not-found",
     ...text("causeWords"),
     ...text("stopgap"),
     ...text("followUpOn"),
     ...text("advice"),
     comeback: odds,
-    learn: fields.learn === "yes",
+    learn: teaches,
   } satisfies Record<keyof Pick<Closure, "found" | "fault" | "parts" | "cause" | "learn">, unknown> &
     Record<string, unknown>);
   if (!parsed.success) {
@@ -245,20 +274,25 @@ export async function closureFrom(
   if (problem) return { problem };
   const closure = parsed.data;
   const index = engine.variants.findIndex(({ family }) => family === closure.fault);
-  if (closure.fault !== "unknown" && index < 0)
-    return { problem: "Fault found: choose a fault from the list" };
   return { closure: await storedClosure(view, closure, index) };
+}
+
+/** Other faults that were proved on the same job, each once. */
+function furtherFaults({ engine }: JobView, { findings = [], fault, learn }: Closure): FurtherFault[] {
+  const met = new Set([fault]);
+  return findings.flatMap((own) => {
+    const variant = engine.variants.find(({ family }) => family === own.fault);
+    if (!variant || !own.proved || met.has(own.fault)) return [];
+    met.add(own.fault);
+    return [{ part: own.part, fault: own.fault, ...faultLabel(engine, variant), counted: learn }];
+  });
 }
 
 /**
  * A closure with what the records count of its job.
  * @param index of the fault among the circuit's variants; -1 for a cause outside the list
  */
-async function storedClosure(
-  view: JobView,
-  closure: Closure,
-  index: number,
-): Promise<Omit<StoredClosure, "counted">> {
+async function storedClosure(view: JobView, closure: Closure, index: number): Promise<NewClosure> {
   const { job, circuit, engine } = view;
   const variant = engine.variants[index];
   const bill = (await estimatesOf(job.id)).findLast(({ kind, approvedAt }) => kind === "bill" || approvedAt);
@@ -268,12 +302,15 @@ async function storedClosure(
     closure,
     ...(variant ? faultLabel(engine, variant) : { kind: "unknown", mode: "unknown" }),
     family: familyName(engine.netlist),
+    furtherFaults: furtherFaults(view, closure),
     symptom: symptomOf(circuit, readings),
     looks: readings.length - complaint.length,
     minutes: minutesTesting(view),
     chartMinutes: variant ? chartMinutes(engine, complaint, index) : null,
     repairKind: repairKind(circuit, closure.parts[0] ?? ""),
-    repairMinutes: await minutesTicked(view),
+    // The minutes of several works together say nothing of any one of them.
+    repairMinutes:
+      view.works.filter(({ state }) => state === "done").length > 1 ? null : await minutesTicked(view),
     totalMinor: bill ? priced(bill.body.lines, bill.body.rounding).totalMinor : null,
     closedAt: new Date(),
   };

@@ -7,9 +7,8 @@ const sentence = (words: string): string =>
 
 /** The customer's page: what was wrong, done, checked, advised and to be paid, in plain words. */
 export function customerPage(card: CloseData): { title: string; words: string }[] {
-  const { closure, fitted, numbers, bill, odds, advised } = card;
+  const { closure, rounds, bill, odds, advised } = card;
   const steps = card.proof.steps.length;
-  const numberText = numbers.length > 0 ? ` (${numbers.join(", ")})` : "";
   const soOften = (p: number): string =>
     percent(p).replace("over ", "more than ").replace("under ", "less than ");
   return [
@@ -20,7 +19,14 @@ export function customerPage(card: CloseData): { title: string; words: string }[
       : []),
     {
       title: "What we did",
-      words: fitted ? `Replaced or repaired: ${fitted}${numberText}.` : "Nothing yet.",
+      words:
+        rounds
+          .map(({ words, failed }) =>
+            [sentence(words.join(", ")), failed && "The check afterwards showed that there was more."]
+              .filter(Boolean)
+              .join(" "),
+          )
+          .join(" ") || "Nothing yet.",
     },
     {
       title: "How we know it is fixed",

@@ -12,6 +12,7 @@ import { estimateLineSchema } from "@core/money/estimateLine";
 import { type OfferedPart, type OfferInput, repairOffers } from "@core/money/repairOffer";
 import { tenthsMilli } from "@core/money/shopTerms";
 import { defaultStoppingCosts, repairDefaults } from "@core/money/stoppingCosts";
+import { isRepair, partsMended } from "@core/work/workLine";
 import { estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
@@ -75,13 +76,25 @@ async function labourOf(view: JobView) {
   return { minutes, priceMinor };
 }
 
+/** Parts of the circuit repaired in the job's present round, done or planned. */
+function presentParts({ works, repairs }: JobView): string[] {
+  const present = works.filter(({ round }) => round === repairs.length + 1);
+  return [...new Set(present.flatMap(({ part, done }) => (part && isRepair(done) ? [part] : [])))];
+}
+
 /** The input of a job's offers: its verdict, its plan, its catalogue, the shop's terms. */
 async function offerInput(view: JobView): Promise<OfferInput> {
   const { job, circuit } = view;
   const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), repairOf(job.id)]);
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
-  const chosen = job.fitted ?? (fit && fit.targets.length > 0 ? fit.targets : verdict.replace);
+  // Work of the present round; what an earlier one renewed is paid for already, and is hours old.
+  const listed = presentParts(view);
+  const renewed = new Set(partsMended(view.works));
+  const chosen =
+    listed.length > 0
+      ? listed
+      : (job.fitted ?? (fit && fit.targets.length > 0 ? fit.targets : verdict.replace));
   // While the verdict is open, the charged diagnosis is still unfinished, so the belief is taken at the shop's limit.
   const belief = beliefIn(diagnosis.suspects, chosen);
   const offered = (id: string): OfferedPart => ({
@@ -90,16 +103,19 @@ async function offerInput(view: JobView): Promise<OfferInput> {
     priceMinor: labour.priceMinor(id),
   });
   const doubt = (id: string): number => diagnosis.parts.find(({ part }) => part === id)?.p ?? 0;
-  const causeId = [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !chosen.includes(id));
+  const causeId = [verdict.killedBy, ...verdict.alsoCheck].find(
+    (id) => id && !chosen.includes(id) && !renewed.has(id),
+  );
   const besideId = circuit.parts.find(
-    ({ id, kind }) => wearingKinds.has(kind) && !chosen.includes(id) && id !== causeId,
+    ({ id, kind }) => wearingKinds.has(kind) && !chosen.includes(id) && id !== causeId && !renewed.has(id),
   );
   const { verdict: heard } = diagnosisFrom(
     view,
     activeReadings(view).filter((reading) => reading.heard),
     { repairs: [] },
   );
-  const guessId = heard.replace[0];
+  const [guessed] = heard.replace;
+  const guessId = guessed !== undefined && renewed.has(guessed) ? undefined : guessed;
   return {
     terms,
     parts: chosen.map(offered),

@@ -12,6 +12,7 @@ import { familyName } from "@core/solve/checks/circuitFamily";
 import type { Netlist } from "@core/solve/netlist/netlist";
 import type { Setup } from "@core/solve/netlist/setup";
 import { operatingPoint } from "@core/solve/operatingPoint";
+import { mends, type WorkLine } from "@core/work/workLine";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { type FamilyCounts, faultCounts, measuredRepairs } from "@db/repositories/closures.server";
 import { type Fitting, fittingsOf } from "@db/repositories/fittings.server";
@@ -19,6 +20,7 @@ import { findJob, type Job } from "@db/repositories/jobs.server";
 import { type Note, notesOf } from "@db/repositories/notes.server";
 import { readingsOf, type StoredReading } from "@db/repositories/readings.server";
 import { learningOn, shopTerms } from "@db/repositories/settings.server";
+import { activeWorks, worksOf } from "@db/repositories/works.server";
 import { evidenceText, resultText } from "@words/tests/testText";
 import { data } from "react-router";
 import { engineFor, withoutTables } from "../engine/engine.server";
@@ -34,7 +36,9 @@ export interface JobFacts {
   readonly notes: readonly Note[];
   /** The shop's own costs, which decide when to stop testing. */
   readonly costs: StoppingCosts;
-  /** Parts fitted in this job that did not fix the fault. */
+  /** Everything done and planned on this job, without what was deleted. */
+  readonly works: readonly WorkLine[];
+  /** Parts put right in this job that did not fix the fault. */
   readonly repairs: readonly FailedRepair[];
   /** The shop's confirmed faults, which update the priors. */
   readonly learnt: FamilyCounts;
@@ -86,10 +90,11 @@ export async function jobFactsAt(id: string | undefined): Promise<JobFacts> {
 }
 
 async function factsOf(job: Job, circuit: Circuit, netlist: Netlist): Promise<JobFacts> {
-  const [stored, notes, fittings, { hourMinor, comebackMinor }, on] = await Promise.all([
+  const [stored, notes, fittings, listed, { hourMinor, comebackMinor }, on] = await Promise.all([
     readingsOf(job.id),
     notesOf(job.id),
     fittingsOf(job.id),
+    worksOf(job.id),
     shopTerms(),
     learningOn(),
   ]);
@@ -97,16 +102,36 @@ async function factsOf(job: Job, circuit: Circuit, netlist: Netlist): Promise<Jo
     ? await Promise.all([faultCounts(familyName(netlist)), measuredRepairs()])
     : [{ counts: [], ofFamily: [] }, []];
   const costs = stoppingCosts(hourMinor, comebackMinor, repaired);
-  return { job, circuit, stored, notes, costs, repairs: failedRepairs(fittings, stored), learnt };
+  const works = activeWorks(listed);
+  return {
+    job,
+    circuit,
+    stored,
+    notes,
+    costs,
+    works,
+    repairs: failedRepairs(fittings, works, stored),
+    learnt,
+  };
 }
 
-/** Parts fitted that did not fix the fault, with the number of active readings before each. */
-const failedRepairs = (fittings: readonly Fitting[], stored: readonly StoredReading[]): FailedRepair[] =>
-  fittings.flatMap(({ outcome, parts, fittedAt }) =>
-    outcome === "failed"
-      ? [{ after: stored.filter(({ struckAt, takenAt }) => !struckAt && takenAt <= fittedAt).length, parts }]
-      : [],
-  );
+/**
+ * Parts put right that did not fix the fault, with the number of active readings before each. A bearing that was only
+ * oiled, or a part put back as good, may still be at fault.
+ */
+const failedRepairs = (
+  fittings: readonly Fitting[],
+  works: readonly WorkLine[],
+  stored: readonly StoredReading[],
+): FailedRepair[] =>
+  fittings
+    .filter(({ outcome }) => outcome === "failed")
+    .map(({ parts, fittedAt }, place) => ({
+      after: stored.filter(({ struckAt, takenAt }) => !struckAt && takenAt <= fittedAt).length,
+      parts: parts.filter(
+        (part) => !works.some((own) => own.round === place + 1 && own.part === part && !mends(own.done)),
+      ),
+    }));
 
 /** Costs of a wrong repair and of another test, from the shop's rates and the minutes its own repairs took. */
 export function stoppingCosts(

@@ -8,6 +8,7 @@ import { faultWords, repairName } from "@words/partName";
 import { judgedWords, proofStepTitle } from "@words/proofWords";
 import { stageWords } from "@words/stateWords";
 import { evidenceText, resultText } from "@words/tests/testText";
+import { doneWords } from "@words/workWords";
 import { findingText } from "../check/checkView.server";
 
 const said = (value: unknown): string =>
@@ -52,6 +53,10 @@ const outcomeWords: Readonly<Record<string, string>> = {
   "came-back": "the vehicle came back",
 };
 
+/** A line of work as the trail keeps it. */
+const workLine = (about: TrailLine["about"]): string =>
+  `${said(about.what)}, ${wordFor(doneWords, about.done)}, ${said(about.state)}`;
+
 /** One line of a job's history in words. */
 export function trailWords(circuit: Circuit, { what, about }: Pick<TrailLine, "what" | "about">): string {
   const struck = about.at ? "deleted" : "restored";
@@ -84,6 +89,12 @@ export function trailWords(circuit: Circuit, { what, about }: Pick<TrailLine, "w
       return `Recording ${struck}`;
     case "proof":
       return `Final check, ${checkWords(circuit, about)}`;
+    case "work":
+      return `Work listed: ${workLine(about)}`;
+    case "work-changed":
+      return `Work changed: ${workLine(about)}`;
+    case "work-struck":
+      return `Work ${struck}: ${workLine(about)}`;
     case "fitted":
       return `Fitted ${partList(circuit, about.parts)} at ${Math.round(100 * Number(about.p))} % belief`;
     case "fitting":

@@ -243,11 +243,11 @@ describe("from verdict to proof to the closed card", () => {
     expect((await answer(jobStart.loader as never, null)).location).toBe(`/jobs/${id}/prove`);
     for (const step of proofSteps(shippedCircuit("whimbrel-four-speed")))
       await answer(prove.action, { intent: "proof", token: token(), step: step.id, ...soundly(step) });
-    const closing = { intent: "close", fault: "M1:tight+R1.link:open", cause: "none", learn: "yes" };
+    const closing = { intent: "close", "finding-1-M1": "M1:tight+R1.link:open", cause: "none", learn: "yes" };
     expect((await answer(close.action as never, { ...closing, found: "x" })).status).toBe(400);
-    expect((await answer(close.action as never, { ...closing, found: "abc", fault: "Q9:open" })).status).toBe(
-      400,
-    );
+    expect(
+      (await answer(close.action as never, { ...closing, found: "abc", "finding-1-R1": "Q9:open" })).status,
+    ).toBe(400);
     const unnamed = { ...closing, found: "link melted", cause: "found" };
     expect((await answer(close.action as never, unnamed)).status).toBe(400);
     const found = { ...closing, found: "link melted, motor tight", advice: "Keep the drain clear." };
@@ -261,8 +261,8 @@ describe("from verdict to proof to the closed card", () => {
     expect(card.closure.faultWords).toContain("tight");
     expect((await fittingsOf(id)).at(-1)).toMatchObject({ parts: ["M1", "R1"], outcome: "held" });
     const { ofFamily } = await faultCounts("resistor ground");
-    // One of the demo's past jobs, and this one.
-    expect(ofFamily).toContainEqual({ kind: "motor+link", mode: "tight+open", n: 2 });
+    // One of the demo's past jobs; this one was closed without proof, so it teaches nothing.
+    expect(ofFamily).toContainEqual({ kind: "motor+link", mode: "tight+open", n: 1 });
   });
 
   test("a failed step returns the job to probing, as measured evidence", async () => {

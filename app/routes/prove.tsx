@@ -1,7 +1,9 @@
 import { proofReading } from "@core/proof/proofFinding";
 import { repairFailed } from "@db/repositories/jobs.server";
 import { proofsOf } from "@db/repositories/proofs.server";
+import { activeWorks, roundOf, worksOf } from "@db/repositories/works.server";
 import { repairName } from "@words/partName";
+import { workText } from "@words/workWords";
 import { data, Link, redirect } from "react-router";
 import { CheckPage } from "../check/CheckPage";
 import { checkStep, checkView } from "../check/checkView.server";
@@ -15,7 +17,12 @@ import type { Route } from "./+types/prove";
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
-  const fitted = job.fitted && job.fittedAt ? repairName(circuit, job.fitted) : null;
+  const round = await roundOf(job.id);
+  const lines = activeWorks(await worksOf(job.id)).filter(
+    (own) => own.round === round && own.state === "done",
+  );
+  const done = lines.map((line) => workText(circuit, line)).join(", ");
+  const fitted = job.fittedAt ? done || repairName(circuit, job.fitted ?? []) : null;
   return {
     id: job.id,
     closed: job.stage === "closed",

@@ -13,10 +13,11 @@ import { verdictName, verdictTitle } from "@words/verdictTitle";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { failedPath } from "../close/faultSheet.server";
-import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
+import { diagnosisOf } from "../job/diagnosis.server";
 import { intoJob } from "../job/intoJob.server";
-import { activeReadings, type JobView, jobAt, jobViewAt, minutesTesting } from "../job/jobView.server";
+import { type JobView, jobAt, jobViewAt } from "../job/jobView.server";
 import { takeArrival } from "../job/takeArrival.server";
+import { verdictThen } from "../job/verdictThen.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
 import { priceText } from "../text/money";
@@ -95,15 +96,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   const parts = text.split("+").filter((id) => known.has(id));
   if (parts.length === 0) throw data("No part of this circuit was chosen.", { status: 400 });
   const name = repairName(circuit, parts);
-  if (intent === "await") return decided(`${name} is ordered`, awaitParts(job.id, parts), "verdict");
-  const view = await jobViewAt(params.id);
-  const { suspects, verdict } = diagnosisOf(view);
-  const then = {
-    p: beliefIn(suspects, parts),
-    state: verdict.state,
-    looks: activeReadings(view).filter(({ heard }) => !heard).length,
-    minutes: minutesTesting(view),
-  };
+  if (intent === "await") return decided(`${name} is ordered`, awaitParts(job.id, parts, now), "verdict");
+  const then = verdictThen(await jobViewAt(params.id), parts);
   return decided(`${name} is fitted`, partsFitted(job.id, parts, then, now), "prove");
 }
 
@@ -295,6 +289,9 @@ function Decide({ verdict, stage, partsIn, open, id, busy, fitted, price }: Deci
               {fitAnyway(verdict, price)}
             </p>
           )}
+          <Link to={`/jobs/${id}/work`} className="btn">
+            Plan all the work
+          </Link>
           {stage === "probing" && (
             <button className="btn" name="intent" value="await" type="submit" disabled={busy}>
               Mark part as ordered
@@ -329,7 +326,8 @@ function Decide({ verdict, stage, partsIn, open, id, busy, fitted, price }: Deci
         </>
       ) : (
         <p>
-          Fitted: {fitted}. <Link to={`/jobs/${id}/prove`}>Go to the final check</Link>
+          Fitted: {fitted}. <Link to={`/jobs/${id}/work`}>See the work list</Link> or{" "}
+          <Link to={`/jobs/${id}/prove`}>go to the final check</Link>.
         </p>
       )}
     </Form>

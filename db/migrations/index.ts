@@ -13,6 +13,7 @@ import { practiceCircuits } from "./012-practice-circuits";
 import { setAside } from "./013-set-aside";
 import { vehicleNames } from "./014-vehicle-names";
 import { board } from "./015-board";
+import { works } from "./016-works";
 
 /** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
@@ -31,4 +32,5 @@ export const migrations = [
   setAside,
   vehicleNames,
   board,
+  works,
 ];

@@ -7,6 +7,7 @@ import { defineParts } from "./moneyModels.server";
 import { definePractice } from "./practiceModels.server";
 import { defineRepairs } from "./repairModels.server";
 import { defineCircuits } from "./shelfModels.server";
+import { defineWorks } from "./workModels.server";
 
 /** Binds the tables' models to a connection. */
 export function defineModels(sequelize: Sequelize): void {
@@ -18,4 +19,5 @@ export function defineModels(sequelize: Sequelize): void {
   definePlans(sequelize);
   defineRepairs(sequelize);
   defineParts(sequelize);
+  defineWorks(sequelize);
 }

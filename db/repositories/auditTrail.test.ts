@@ -32,14 +32,16 @@ describe("the audit trail", () => {
       "reading-struck",
       "reading-struck",
       "note",
-      "stage",
+      "work",
       "fitted",
+      "stage",
       "fitting",
       "stage",
     ]);
     expect(lines[0]?.about).toMatchObject({ reading: { test: "look", at: "X5", seen: "melted" } });
     expect(lines[1]?.about.at).not.toBeNull();
     expect(lines[2]?.about.at).toBeNull();
+    expect(lines[4]?.about).toEqual({ what: "R1", done: "renewed", state: "done", round: 1 });
     expect(lines[5]?.about).toEqual({ parts: ["R1"], p: 0.97 });
     expect(Math.abs((lines[0]?.at.getTime() ?? 0) - Date.now())).toBeLessThan(60_000);
   });

@@ -7,6 +7,7 @@ import { literal, Op, type Transaction } from "sequelize";
 import { database } from "../database.server";
 import { JobRow } from "../models/jobModels.server";
 import { ClosureRow, FaultCountRow, RepairSumRow } from "../models/memoryModels.server";
+import { ClosureFaultRow } from "../models/workModels.server";
 import { storedColumns } from "../storedColumns";
 import { settleFitting } from "./fittings.server";
 import { writeToJob } from "./jobGate.server";
@@ -29,6 +30,20 @@ export interface StoredClosure {
   readonly totalMinor: number | null;
   readonly closedAt: Date;
   readonly counted: boolean;
+}
+
+/** A fault that was proved on a job besides its main one. */
+export interface FurtherFault {
+  readonly part: string;
+  readonly fault: string;
+  readonly kind: string;
+  readonly mode: string;
+  readonly counted: boolean;
+}
+
+/** A closure as it is to be stored. */
+export interface NewClosure extends Omit<StoredClosure, "counted"> {
+  readonly furtherFaults?: readonly FurtherFault[];
 }
 
 /** A fault outside the circuit's list teaches nothing about the listed ones. */
@@ -59,7 +74,7 @@ export async function closureOf(jobId: number): Promise<StoredClosure | null> {
 }
 
 /** Closes a checked job: the repair held, and the fault is counted if the shop may learn from it. */
-export const closeJob = (jobId: number, own: Omit<StoredClosure, "counted">): Promise<JobRefusal | null> =>
+export const closeJob = (jobId: number, own: NewClosure): Promise<JobRefusal | null> =>
   writeToJob(jobId, ["proof-due"], async (transaction) => {
     await settleFitting(jobId, "held", own.closedAt, transaction);
     await insertClosure(jobId, own, transaction);
@@ -72,7 +87,7 @@ export const closeJob = (jobId: number, own: Omit<StoredClosure, "counted">): Pr
 /** Stores how a job was closed, replacing an earlier closing. */
 export async function insertClosure(
   jobId: number,
-  { closure, ...own }: Omit<StoredClosure, "counted">,
+  { closure, furtherFaults = [], ...own }: NewClosure,
   transaction: Transaction,
 ): Promise<void> {
   await ClosureRow.destroy({ where: { jobId }, transaction });
@@ -87,6 +102,11 @@ export async function insertClosure(
     },
     { transaction },
   );
+  for (const { counted, ...fault } of furtherFaults)
+    await ClosureFaultRow.create(
+      { id: `${jobId}-${fault.fault}`, jobId, ...fault, family: own.family, counted: counted ? 1 : 0 },
+      { transaction },
+    );
 }
 
 /** Includes a closed job in the shop's statistics, or excludes it. */

@@ -1,6 +1,7 @@
 import { Op, type Transaction } from "sequelize";
 import { FittingRow } from "../models/memoryModels.server";
 import { type FittingOutcome, storedColumns } from "../storedColumns";
+import { enterParts } from "./works.server";
 
 /** The verdict on which parts were fitted. */
 export interface VerdictThen {
@@ -33,19 +34,24 @@ export async function fittingsOf(jobId: number): Promise<Fitting[]> {
   }));
 }
 
-/** Stores parts fitted on a verdict; an earlier fitting without a final check is withdrawn. */
+/**
+ * Stores parts fitted on a verdict, with what else was planned; an earlier fitting without a final check is withdrawn.
+ * @returns all parts that are then fitted
+ */
 export async function insertFitting(
   jobId: number,
   parts: readonly string[],
   { p, state, looks: tests, minutes }: VerdictThen,
   fittedAt: Date,
   transaction: Transaction,
-): Promise<void> {
+): Promise<string[]> {
   await settleFitting(jobId, "withdrawn", fittedAt, transaction);
+  const all = await enterParts(jobId, parts, "done", fittedAt, transaction);
   await FittingRow.create(
-    { jobId, parts: JSON.stringify(parts), p, state, looks: tests, minutes, fittedAt, outcome: "pending" },
+    { jobId, parts: JSON.stringify(all), p, state, looks: tests, minutes, fittedAt, outcome: "pending" },
     { transaction },
   );
+  return all;
 }
 
 /** Stores the outcome of the fitting whose final check was due. */

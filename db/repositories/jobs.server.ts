@@ -13,6 +13,7 @@ import { cameBack, insertFitting, settleFitting, unproven, type VerdictThen } fr
 import { jobRefusal, openStages, writeToJob } from "./jobGate.server";
 import { insertReading, type NewReading } from "./readings.server";
 import type { Vehicle } from "./vehicles.server";
+import { enterParts, planAgain } from "./works.server";
 
 export interface Job {
   readonly id: number;
@@ -221,19 +222,20 @@ export async function openComeback(
 }
 
 /** The parts are decided on and ordered. */
-export const awaitParts = (id: number, fitted: readonly string[]): Promise<JobRefusal | null> =>
-  change(id, ["probing"], {
-    stage: "part-awaited",
-    fitted: JSON.stringify(fitted),
-    fittedAt: null,
-    partsInAt: null,
+export const awaitParts = (id: number, fitted: readonly string[], at: Date): Promise<JobRefusal | null> =>
+  writeToJob(id, ["probing"], async (transaction) => {
+    await enterParts(id, fitted, "planned", at, transaction);
+    await JobRow.update(
+      { stage: "part-awaited", fitted: JSON.stringify(fitted), fittedAt: null, partsInAt: null },
+      { where: { id }, transaction },
+    );
   });
 
 /** Stores when the ordered parts arrived; null if they have not arrived after all. */
 export const partsArrived = (id: number, partsInAt: Date | null): Promise<JobRefusal | null> =>
   change(id, ["part-awaited"], { partsInAt });
 
-/** The parts are fitted, on the present verdict; the final check is due. */
+/** The parts and all else that is planned are done, on the present verdict; the final check is due. */
 export const partsFitted = (
   id: number,
   fitted: readonly string[],
@@ -241,11 +243,11 @@ export const partsFitted = (
   at: Date,
 ): Promise<JobRefusal | null> =>
   writeToJob(id, ["probing", "part-awaited"], async (transaction) => {
+    const parts = await insertFitting(id, fitted, verdict, at, transaction);
     await JobRow.update(
-      { stage: "proof-due", fitted: JSON.stringify(fitted), fittedAt: at },
+      { stage: "proof-due", fitted: JSON.stringify(parts), fittedAt: at },
       { where: { id }, transaction },
     );
-    await insertFitting(id, fitted, verdict, at, transaction);
   });
 
 /**
@@ -255,6 +257,9 @@ export const partsFitted = (
 export const reopen = (id: number, at: Date): Promise<JobRefusal | null> =>
   writeToJob(id, ["part-awaited", "proof-due", "closed"], async (transaction) => {
     await settleFitting(id, "withdrawn", at, transaction);
+    const job = await JobRow.findByPk(id, { attributes: ["stage"], transaction });
+    // The work of a closed job was done, whatever is found now.
+    if (job?.stage !== "closed") await planAgain(id, transaction);
     if (await ClosureRow.destroy({ where: { jobId: id }, transaction })) await unproven(id, transaction);
     await JobRow.update(
       { stage: "probing", closedAt: null, partsInAt: null },

@@ -74,8 +74,19 @@ function conditions(query: RecordQuery): string[] {
     ...(match ? ["j.id IN (SELECT rowid FROM jobSearch WHERE jobSearch MATCH :match)"] : []),
     ...(query.vehicle === null ? [] : ["j.vehicleId = :vehicle"]),
     ...(query.circuit ? ["c.shelfId = :circuit"] : []),
-    ...(query.fault ? ["k.kind || ' ' || k.mode = :fault"] : []),
-    ...(query.part ? ["k.repairKind = :part"] : []),
+    ...(query.fault
+      ? [
+          `(k.kind || ' ' || k.mode = :fault OR EXISTS
+             (SELECT 1 FROM closureFaults f WHERE f.jobId = j.id AND f.kind || ' ' || f.mode = :fault))`,
+        ]
+      : []),
+    // Jobs from before there was a work list, and every part worked on since.
+    ...(query.part
+      ? [
+          `(k.repairKind = :part OR EXISTS
+             (SELECT 1 FROM works w WHERE w.jobId = j.id AND w.kind = :part AND w.state = 'done' AND w.struckAt IS NULL))`,
+        ]
+      : []),
     ...(query.outcome === "open" ? ["j.stage <> 'closed'"] : []),
     ...(query.outcome === "held" ? ["j.stage = 'closed'", `NOT ${came}`] : []),
     ...(query.outcome === "came-back" ? [came] : []),
@@ -159,7 +170,9 @@ export async function recordChoices(): Promise<{ faults: string[]; parts: string
     faults: await ask(
       "SELECT DISTINCT kind || ' ' || mode AS name FROM faultCounts WHERE n > 0 ORDER BY name",
     ),
-    parts: await ask("SELECT DISTINCT repairKind AS name FROM closures ORDER BY name"),
+    parts: await ask(
+      "SELECT repairKind AS name FROM closures UNION SELECT kind FROM works WHERE kind <> 'unknown' ORDER BY name",
+    ),
   };
 }
 

@@ -1,0 +1,115 @@
+import { believeThrough } from "@core/diagnose/history/failedRepair";
+import { proofOf } from "@core/diagnose/proof/proof";
+import { allTools } from "@core/predict/observations/tool";
+import type { Reading } from "@core/predict/reading";
+import type { ClosureFinding } from "@core/records/closure";
+import { isTemporary, partsMended, type WorkLine } from "@core/work/workLine";
+import { faultTitle } from "@words/partName";
+import { workText } from "@words/workWords";
+import { diagnosisFrom } from "../job/diagnosis.server";
+import type { JobView } from "../job/jobView.server";
+
+const faultsOffered = 8;
+
+/** What was found in something that was worked on, as asked when the job closes. */
+export interface FindingAsked {
+  /** Name of its field. */
+  readonly name: string;
+  readonly round: number;
+  readonly part: string;
+  readonly words: string;
+  /** True for what only buys time, from which nothing is learned. */
+  readonly temporary: boolean;
+  /** Faults of the part by the belief before the work, likeliest first, and whether the readings prove each. */
+  readonly choices: readonly { readonly family: string; readonly words: string; readonly proved: boolean }[];
+}
+
+/** Readings of a job up to the work of a round: what its faults are judged by. */
+interface Before {
+  readonly readings: readonly Reading[];
+  readonly repairs: JobView["repairs"];
+}
+
+function beforeRound(view: JobView, round: number): Before {
+  const { stored, job, repairs } = view;
+  const failed = repairs[round - 1];
+  const taken = stored.flatMap(({ reading, struckAt, takenAt }) => (struckAt ? [] : [{ reading, takenAt }]));
+  const until = failed
+    ? failed.after
+    : taken.filter(({ takenAt }) => !job.fittedAt || takenAt <= job.fittedAt).length;
+  return {
+    readings: taken.slice(0, until).map(({ reading }) => reading),
+    repairs: repairs.slice(0, round - 1),
+  };
+}
+
+/** Whether the readings before the work prove a fault, by the table of proofs. */
+function isProved({ engine }: JobView, { readings, repairs }: Before, family: string): boolean {
+  const variant = engine.variants.find((own) => own.family === family);
+  if (!variant) return false;
+  const belief = believeThrough(engine, readings, repairs);
+  return proofOf(engine, belief, variant.repair, allTools).complete;
+}
+
+/** What is asked of every line of work on the circuit: which fault was found in it. */
+export function findingsAsked(view: JobView): FindingAsked[] {
+  const { circuit, engine, works } = view;
+  const done = works.filter(
+    (line): line is WorkLine & { readonly part: string } => line.state === "done" && line.part !== undefined,
+  );
+  return done.map((line) => {
+    const { part, round } = line;
+    const before = beforeRound(view, round);
+    const { suspects } = diagnosisFrom(view, before.readings, { repairs: before.repairs });
+    const own = new Set(partsMended(works.filter((other) => other.round === round))).add(part);
+    const choices = suspects.flatMap(({ fault }) => {
+      const variant = engine.variants.find(({ id }) => id === fault);
+      if (!variant?.fault.parts.includes(part)) return [];
+      return variant.fault.parts.every((other) => own.has(other)) ? [variant] : [];
+    });
+    return {
+      name: `finding-${round}-${part}`,
+      round,
+      part,
+      words: workText(circuit, line),
+      temporary: isTemporary(line),
+      choices: choices.slice(0, faultsOffered).map((variant) => ({
+        family: variant.family,
+        words: faultTitle(circuit, variant),
+        proved: isProved(view, before, variant.family),
+      })),
+    };
+  });
+}
+
+/** Answers besides the faults of the part. */
+export const otherFindings = ["sound", "unknown"] as const;
+
+/**
+ * What the form says was found, line by line; lines without an answer are left out.
+ * @returns null if an answer is none of those offered
+ */
+export function findingsFrom(
+  asked: readonly FindingAsked[],
+  fields: Readonly<Record<string, string>>,
+): ClosureFinding[] | null {
+  const findings: ClosureFinding[] = [];
+  for (const { name, round, part, choices, temporary } of asked) {
+    const fault = fields[name] ?? "";
+    if (fault === "") continue;
+    const choice = choices.find(({ family }) => family === fault);
+    if (!choice && !otherFindings.some((other) => other === fault)) return null;
+    findings.push({ round, part, fault, proved: (choice?.proved ?? false) && !temporary });
+  }
+  return findings;
+}
+
+/**
+ * The fault that stands for the job in its records: one that was proved before one that was not, of the last round
+ * before earlier ones; null if no line named a fault.
+ */
+export function mainFinding(findings: readonly ClosureFinding[]): ClosureFinding | null {
+  const faults = findings.filter(({ fault }) => !otherFindings.some((other) => other === fault));
+  const [main] = [...faults].sort((a, b) => Number(b.proved) - Number(a.proved) || b.round - a.round);
+  return main ?? null;
+}

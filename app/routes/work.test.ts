@@ -1,0 +1,283 @@
+// Whole second halves of jobs through the pages' own actions: several works, several rounds, and what the card, the
+// records and the statistics then say (common practice, no source).
+
+import { database } from "@db/database.server";
+import { everything } from "@db/recordQuery";
+import { type FamilyCounts, faultCounts, measuredRepairs } from "@db/repositories/closures.server";
+import { trailOf } from "@db/repositories/events.server";
+import { addJob, findJob } from "@db/repositories/jobs.server";
+import { addReading } from "@db/repositories/readings.server";
+import { findRecords } from "@db/repositories/records.server";
+import { activeWorks, worksOf } from "@db/repositories/works.server";
+import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
+import type { Reading } from "../../core/predict/reading";
+import { proofSteps } from "../../core/proof/proofRun";
+import { heard, shippedCircuit } from "../../core/testing/shippedCircuit";
+import { fusedLeads, look } from "../../core/testing/takenReadings";
+import type { CloseData } from "../close/closeView.server";
+import { customerPage } from "../close/customerWords";
+import type { EstimateData } from "../estimate/estimateView.server";
+import { answer, closeDemoShop, type Fields, openDemoShop } from "../testing/demoShop";
+import type { WorkData } from "../work/workView.server";
+import * as close from "./close";
+import * as estimate from "./estimate";
+import * as prove from "./prove";
+import * as verdict from "./verdict";
+import * as work from "./work";
+
+let id = 0;
+let count = 0;
+beforeEach(async () => {
+  id = await openDemoShop();
+});
+afterEach(closeDemoShop);
+
+const circuit = shippedCircuit("whimbrel-four-speed");
+const read = async (...readings: readonly Reading[]): Promise<void> => {
+  for (const reading of readings) {
+    count += 1;
+    await addReading({ id: `own-${count}`, jobId: id, reading, takenAt: new Date() });
+  }
+};
+const list = async (): Promise<WorkData> =>
+  (await answer(work.loader as never, null, String(id))).data as unknown as WorkData;
+const card = async (): Promise<CloseData> =>
+  ((await answer(close.loader as never, null, String(id))).data as { card: CloseData }).card;
+const act = (fields: Fields) => answer(work.action as never, fields, String(id));
+const add = (fields: Fields) => act({ intent: "add", token: crypto.randomUUID(), ...fields });
+const decide = (fields: Fields) => answer(verdict.action as never, fields, String(id));
+
+/** Takes the final check, every step as a sound vehicle shows it but those given. */
+async function check(failing: Readonly<Record<string, string>> = {}): Promise<void> {
+  for (const step of proofSteps(circuit)) {
+    const own: Fields =
+      step.kind === "air"
+        ? { by: "airflow", seen: failing[step.id] ?? step.expected }
+        : step.kind === "listen"
+          ? { by: "listen", seen: "quiet" }
+          : { by: "check", seen: "good" };
+    const fields = { intent: "proof", token: crypto.randomUUID(), step: step.id, ...own };
+    expect((await answer(prove.action as never, fields, String(id))).status).toBe(200);
+  }
+}
+const back = () => answer(prove.action as never, { intent: "back", token: crypto.randomUUID() }, String(id));
+const shut = (fields: Fields) =>
+  answer(
+    close.action as never,
+    { intent: "close", found: "see the work list", cause: "none", learn: "yes", ...fields },
+    String(id),
+  );
+
+/** The first proved fault offered for a line; "unknown" if none is. */
+async function proved(name: string): Promise<string> {
+  const asked = (await card()).asked.find((own) => own.name === name);
+  return asked?.choices.find((choice) => choice.proved)?.family ?? "unknown";
+}
+const total = ({ counts, ofFamily }: FamilyCounts, kind: string): number =>
+  [...counts, ...ofFamily].filter((own) => own.kind === kind).reduce((sum, { n }) => sum + n, 0);
+
+const dead = heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "none" });
+
+describe("a motor renewed, the check fails on one speed, then a plug", () => {
+  beforeEach(async () => {
+    await read(...dead, { ...fusedLeads, seen: "none" });
+    await decide({ intent: "fitted", parts: "M1" });
+    await check({ "up-1": "none" });
+    await back();
+    await read(look("X5", "melted"));
+  });
+
+  test("the second round proposes the plug, and keeps what the first one did", async () => {
+    const { rounds, proposals } = await list();
+    expect(rounds.map(({ outcome, lines }) => [outcome, lines.map(({ words }) => words)])).toEqual([
+      ["failed", ["blower motor M1 renewed"]],
+      ["open", []],
+    ]);
+    expect(proposals).toContainEqual(
+      expect.objectContaining({
+        part: "X5",
+        done: "spliced",
+        why: expect.stringMatching(/seen melted|verdict/),
+      }),
+    );
+  });
+
+  test("card, customer page, estimate, records, statistics and history tell of both", async () => {
+    const before = await faultCounts("resistor ground");
+    const minutes = await measuredRepairs();
+    await add({ part: "X5", done: "spliced", plannedMinutes: "25", price: "15.00" });
+    expect((await act({ intent: "finish" })).location).toBe(`/jobs/${id}/prove`);
+    expect(await findJob(id)).toMatchObject({ stage: "proof-due", fitted: ["X5"] });
+
+    // The estimate is for the plug, and nobody is told to have the hour-old motor looked at.
+    const { offers } = (await answer(estimate.loader as never, null, String(id)))
+      .data as unknown as EstimateData;
+    for (const { parts } of offers) expect(parts).not.toContain("M1");
+    expect((await card()).advised ?? "").not.toContain("M1");
+
+    await check();
+    const motor = await proved("finding-1-M1");
+    const plug = await proved("finding-2-X5");
+    expect([motor, plug]).toEqual([expect.stringMatching(/^M1:/), expect.stringMatching(/^X5:/)]);
+    expect((await shut({ "finding-1-M1": motor, "finding-2-X5": plug })).status).toBe(302);
+
+    const closed = await card();
+    expect(closed.rounds).toEqual([
+      { number: 1, failed: true, words: ["blower motor M1 renewed"] },
+      { number: 2, failed: false, words: ["resistor plug X5: new plug spliced in"] },
+    ]);
+    expect(closed.closure?.findingWords).toHaveLength(2);
+    const done = customerPage(closed).find(({ title }) => title === "What we did")?.words ?? "";
+    expect(done).toMatch(/motor.*there was more.*plug/s);
+
+    for (const words of ["motor", "M1", "X5"])
+      expect((await findRecords({ ...everything, words })).map((own) => own.id)).toContain(id);
+    for (const part of ["motor", "connector"])
+      expect((await findRecords({ ...everything, part })).map((own) => own.id)).toContain(id);
+
+    const after = await faultCounts("resistor ground");
+    expect(total(after, "motor") - total(before, "motor")).toBe(1);
+    expect(total(after, "pin") - total(before, "pin")).toBe(1);
+    // The minutes of both works together are booked to neither.
+    expect(await measuredRepairs()).toEqual(minutes);
+    expect((await trailOf(id)).filter(({ what }) => what === "work")).toHaveLength(2);
+
+    // Undone, nothing is left in the counts.
+    await decide({ intent: "reopen" });
+    const undone = await faultCounts("resistor ground");
+    expect([total(undone, "motor"), total(undone, "pin")]).toEqual([
+      total(before, "motor"),
+      total(before, "pin"),
+    ]);
+  });
+});
+
+test("a motor and a pack in one visit are both fitted, checked and on the card", async () => {
+  await read(...heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "normal" }));
+  await read({ test: "ohms", red: "R1.T1", black: "R1.T4", unplugged: ["X5"], ohms: null });
+  await decide({ intent: "await", parts: "R1" });
+  await add({ part: "M1", done: "renewed" });
+  await act({ intent: "finish" });
+  expect(await findJob(id)).toMatchObject({ fitted: ["R1", "M1"] });
+  // A third part, while the check is due, is checked with them.
+  await add({ part: "F7", done: "renewed", state: "done" });
+  expect(await findJob(id)).toMatchObject({ fitted: ["R1", "M1", "F7"] });
+  await check();
+  const pack = await proved("finding-1-R1");
+  expect(pack).toBe("R1.link:open");
+  await shut({ "finding-1-R1": pack, "finding-1-M1": "sound" });
+  const closed = await card();
+  expect(closed.rounds).toHaveLength(1);
+  expect(closed.rounds[0]?.words).toHaveLength(3);
+  expect(closed.closure?.findingWords.map(({ words }) => words)).toContain(
+    "blower motor M1: good, not the cause",
+  );
+});
+
+test("an oiled bearing is a temporary repair and teaches nothing", async () => {
+  await read(
+    ...heard({ off: "none", "1": "normal", "2": "normal", "3": "normal", "4": "normal" }),
+    { test: "listen", key: "run", setting: "4", seen: "squeal", followsSpeed: true },
+    { test: "spin", at: "M1", seen: "stiff" },
+  );
+  const before = await faultCounts("resistor ground");
+  await add({ part: "M1", done: "oiled", number: "" });
+  await act({ intent: "finish" });
+  await check();
+  const asked = (await card()).asked.find(({ part }) => part === "M1");
+  expect(asked?.temporary).toBe(true);
+  const dry = asked?.choices.find(({ family }) => family === "M1:bearing-dry");
+  expect(dry?.proved).toBe(true);
+  expect(
+    (await shut({ "finding-1-M1": "M1:bearing-dry", stopgap: "oiled", followUpOn: "2027-02-01" })).status,
+  ).toBe(302);
+  const closed = await card();
+  expect(closed.rounds[0]?.words).toEqual(["blower motor M1 oiled, a temporary repair"]);
+  expect(closed.closure?.learn).toBe(false);
+  expect(await faultCounts("resistor ground")).toEqual(before);
+});
+
+test("an oiled motor whose check fails stays a suspect", async () => {
+  await read(...dead, { ...fusedLeads, seen: "none" });
+  await add({ part: "M1", done: "oiled" });
+  await act({ intent: "finish" });
+  await check(Object.fromEntries(proofSteps(circuit).map((step) => [step.id, "none"])));
+  await back();
+  const { verdict: now } = await list();
+  expect(now.parts).toContain("M1");
+});
+
+test("an old pack proved good and put back, and a battery terminal renewed", async () => {
+  await read(...dead);
+  await add({ what: "battery terminal", done: "renewed", price: "12,50" });
+  await add({ part: "R1", done: "refitted" });
+  await act({ intent: "finish" });
+  await check();
+  expect((await shut({ "finding-1-R1": "sound" })).status).toBe(302);
+  const closed = await card();
+  expect(closed.rounds[0]?.words).toEqual([
+    "battery terminal renewed",
+    "resistor pack R1 proved good and put back",
+  ]);
+  expect(closed.closure?.learn).toBe(false);
+  expect((await findRecords({ ...everything, words: "terminal" })).map((own) => own.id)).toContain(id);
+});
+
+describe("the list itself", () => {
+  test("a line is changed, deleted and restored, and nothing is lost", async () => {
+    await add({ part: "M1", done: "renewed" });
+    const [line] = activeWorks(await worksOf(id));
+    if (!line) throw new Error("no line");
+    await act({ intent: "change", id: line.id, part: "M1", done: "cleaned", minutes: "12" });
+    expect(activeWorks(await worksOf(id))[0]).toMatchObject({
+      done: "cleaned",
+      minutes: 12,
+      state: "planned",
+    });
+    await act({ intent: "done", id: line.id });
+    expect(activeWorks(await worksOf(id))[0]).toMatchObject({ state: "done", minutes: 12 });
+    await act({ intent: "delete", id: line.id });
+    expect(activeWorks(await worksOf(id))).toEqual([]);
+    expect((await list()).deleted).toHaveLength(1);
+    await act({ intent: "restore", id: line.id });
+    expect(activeWorks(await worksOf(id))).toHaveLength(1);
+  });
+
+  test("sent twice, a line is stored once", async () => {
+    const token = crypto.randomUUID();
+    await add({ token, part: "M1", done: "renewed" });
+    await add({ token, part: "M1", done: "renewed" });
+    expect(await worksOf(id)).toHaveLength(1);
+  });
+
+  test.each<[string, Fields, number]>([
+    ["no name", { intent: "add", what: "", done: "renewed" }, 422],
+    ["work that is none", { intent: "add", part: "M1", done: "polished" }, 422],
+    ["a part the circuit has not", { intent: "add", part: "Q9", done: "renewed" }, 422],
+    ["a line that is none", { intent: "done", id: "nothing" }, 404],
+    ["an empty list as done", { intent: "finish" }, 422],
+    ["an unknown intent", { intent: "burn" }, 400],
+  ])("%s is refused and nothing is stored", async (_, fields, status) => {
+    expect((await act(fields)).status).toBe(status);
+    expect(await worksOf(id)).toEqual([]);
+    expect((await findJob(id))?.stage).toBe("probing");
+  });
+
+  test("what a closed job no longer takes is kept for a person to decide", async () => {
+    await add({ part: "R1", done: "renewed" });
+    await act({ intent: "finish" });
+    await check();
+    await shut({});
+    expect((await add({ part: "M1", done: "renewed" })).status).toBe(409);
+    expect(activeWorks(await worksOf(id))).toHaveLength(1);
+  });
+});
+
+test("another job's list is its own", async () => {
+  const store = await database();
+  const other = await store.write((transaction) =>
+    addJob({ formToken: "u", vehicleId: 1, circuitId: "whimbrel-four-speed", words: "" }, transaction),
+  );
+  await add({ part: "M1", done: "renewed" });
+  expect(await worksOf(other)).toEqual([]);
+});

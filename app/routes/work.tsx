@@ -1,0 +1,90 @@
+import type { JobRefusal } from "@core/records/jobStage";
+import { isRepair } from "@core/work/workLine";
+import { partsFitted } from "@db/repositories/jobs.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import {
+  activeWorks,
+  addWork,
+  changeWork,
+  roundOf,
+  strikeWork,
+  worksOf,
+} from "@db/repositories/works.server";
+import { workName, workText } from "@words/workWords";
+import { data, redirect } from "react-router";
+import { z } from "zod";
+import { intoJob } from "../job/intoJob.server";
+import { jobAt, jobViewAt } from "../job/jobView.server";
+import { verdictThen } from "../job/verdictThen.server";
+import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
+import { randomId } from "../text/randomId";
+import { WorkPage } from "../work/WorkPage";
+import { readWorkForm } from "../work/workForm";
+import { workView } from "../work/workView.server";
+import type { Route } from "./+types/work";
+
+const form = z.object({
+  intent: z.enum(["add", "change", "done", "planned", "delete", "restore", "finish"]),
+  id: z.string().max(120).optional(),
+  token: z.string().max(60).optional(),
+});
+
+export const loader = ({ params }: Route.LoaderArgs) => workView(params.id);
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const fields = textFields(await sentForm(request));
+  const parsed = form.safeParse(fields);
+  if (!parsed.success) throw data("That entry could not be read. Load the page again.", { status: 400 });
+  const { intent, id, token } = parsed.data;
+  const { job, circuit } = await jobAt(params.id);
+  const now = new Date();
+  const address = `/jobs/${job.id}/work`;
+  const answer = async (words: string, writing: Promise<JobRefusal | null>) => {
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, writing);
+    return data({ problem: refused?.problem ?? null, id: null }, { status: refused?.status ?? 200 });
+  };
+  if (intent === "finish") {
+    const round = await roundOf(job.id);
+    const lines = activeWorks(await worksOf(job.id)).filter((own) => own.round === round);
+    if (lines.length === 0)
+      return data(
+        { problem: "There is no work on the list yet. Add a line first.", id: null },
+        { status: 422 },
+      );
+    const parts = [...new Set(lines.flatMap(({ part, done }) => (part && isRepair(done) ? [part] : [])))];
+    const then = verdictThen(await jobViewAt(params.id), parts);
+    const refused = await intoJob(
+      { jobId: job.id, address, fields, words: "all work on the list is done", at: now },
+      partsFitted(job.id, parts, then, now),
+    );
+    return redirect(refused ? address : `/jobs/${job.id}/prove`);
+  }
+  if (intent === "add" || intent === "change") {
+    const { currency } = await shopTerms();
+    const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map((own) => own.id));
+    const nameOf = (part: string) => (known.has(part) ? workName(circuit, { part, what: part }) : null);
+    const read = readWorkForm(fields, nameOf, currency);
+    if ("problem" in read) return data({ problem: read.problem, id: id ?? null }, { status: 422 });
+    const state = fields.state === "done" ? "done" : "planned";
+    const words = `work: ${workText(circuit, read.entry)}`;
+    const line = { ...read.entry, id: intent === "add" ? (token ?? randomId()) : (id ?? ""), state } as const;
+    return answer(words, intent === "add" ? addWork(job.id, line, now) : changeWork(job.id, line));
+  }
+  const line = (await worksOf(job.id)).find((own) => own.id === id);
+  if (!line) throw data("There is no such line of work. Load the page again.", { status: 404 });
+  const words = `work: ${workText(circuit, line)}`;
+  if (intent === "delete") return answer(`${words}, deleted`, strikeWork(job.id, line.id, now));
+  if (intent === "restore") return answer(`${words}, restored`, strikeWork(job.id, line.id, null));
+  const { round: _round, struckAt: _struckAt, ...entry } = line;
+  return answer(words, changeWork(job.id, { ...entry, state: intent }));
+}
+
+export default function Work({ loaderData, actionData }: Route.ComponentProps) {
+  return (
+    <WorkPage
+      work={loaderData}
+      problem={actionData?.problem ? { text: actionData.problem, id: actionData.id } : null}
+    />
+  );
+}

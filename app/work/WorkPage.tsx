@@ -1,0 +1,332 @@
+import { minutesText } from "@core/units/wording";
+import { type WorkDone, worksDone } from "@core/work/workLine";
+import { workTitles } from "@words/workWords";
+import { Form, Link, useNavigation } from "react-router";
+import { amountText, priceText } from "../text/money";
+import type { WorkData } from "./workView.server";
+
+type Line = WorkData["rounds"][number]["lines"][number];
+type Round = WorkData["rounds"][number];
+
+interface WorkPageProps {
+  readonly work: WorkData;
+  /** What was wrong with the last entry, and which line it was about; a null id is a new line. */
+  readonly problem: { readonly text: string; readonly id: string | null } | null;
+}
+
+/** The work list of a job, round by round: what was found has to be done, is planned, or was done. */
+export function WorkPage({ work, problem }: WorkPageProps) {
+  const present = work.rounds.at(-1);
+  return (
+    <main
+      id="main"
+      className="grid w-full max-w-5xl grid-cols-[minmax(0,1fr)] content-start gap-5 p-5 max-md:p-3"
+    >
+      <header>
+        <h2 className="text-2xl font-bold">Work list</h2>
+        <p className="text-soft">
+          Everything done on this visit, one line each. The final check, the card and the bill follow from it.
+        </p>
+      </header>
+      {work.rounds.slice(0, -1).map((round) => (
+        <EarlierRound key={round.number} round={round} />
+      ))}
+      {work.proposals.length > 0 && <Proposals work={work} />}
+      {present && <PresentRound work={work} round={present} problem={problem} />}
+      {work.deleted.length > 0 && work.open && <Deleted lines={work.deleted} />}
+      <Onwards work={work} />
+    </main>
+  );
+}
+
+/** A round whose final check failed: what was done stays true. */
+const EarlierRound = ({ round: { number, lines } }: { round: Round }) => (
+  <section aria-labelledby={`round-${number}`} className="sheet-card p-4">
+    <h3 id={`round-${number}`} className="font-bold">
+      Round {number}: done, and the final check failed
+    </h3>
+    <ul className="list-disc pl-5">
+      {lines.map((line) => (
+        <li key={line.id}>{line.words}</li>
+      ))}
+    </ul>
+  </section>
+);
+
+/** Lines that the verdict and the findings ask for, each added with one tap. */
+function Proposals({ work }: { work: WorkData }) {
+  const busy = useNavigation().state !== "idle";
+  return (
+    <section aria-labelledby="proposed" className="grid gap-2">
+      <h3 id="proposed" className="text-lg font-semibold">
+        Asked for by what was found
+      </h3>
+      <ul className="grid gap-2">
+        {work.proposals.map(({ part, done, name, why, minutes, priceMinor }) => (
+          <li key={part} className="sheet-card p-3">
+            <Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
+              <input type="hidden" name="intent" value="add" />
+              <input type="hidden" name="token" value={`${work.token}-${part}`} />
+              <input type="hidden" name="part" value={part} />
+              <input type="hidden" name="done" value={done} />
+              <input type="hidden" name="plannedMinutes" value={minutes} />
+              <input type="hidden" name="price" value={amountText(priceMinor, work.currency)} />
+              <span className="min-w-0 grow">
+                <b>{name}</b>: {workTitles[done]} <span className="text-soft">({why})</span>
+              </span>
+              <span className="figures text-soft">
+                {minutesText(minutes)} · {priceText(priceMinor, work.currency)}
+              </span>
+              <button type="submit" className="btn" disabled={busy} aria-label={`Add to the list: ${name}`}>
+                Add to the list
+              </button>
+            </Form>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface PresentRoundProps extends WorkPageProps {
+  readonly round: Round;
+}
+
+/** The lines of the present round, and a form for another one. */
+function PresentRound({ work, round, problem }: PresentRoundProps) {
+  const { minutes, priceMinor } = work.totals;
+  return (
+    <section aria-labelledby="present" className="grid gap-2">
+      <h3 id="present" className="text-lg font-semibold">
+        {work.rounds.length > 1 ? `Round ${round.number}` : "On the list"}
+      </h3>
+      {round.lines.length === 0 && (
+        <p className="sheet-card p-4">
+          {work.open
+            ? "Nothing yet. Add what the findings ask for, or a line of your own."
+            : "Nothing was listed on this job."}
+        </p>
+      )}
+      <ul className="grid gap-2">
+        {round.lines.map((line) => (
+          <LineCard
+            key={line.id}
+            work={work}
+            line={line}
+            problem={problem?.id === line.id ? problem.text : null}
+          />
+        ))}
+      </ul>
+      {round.lines.length > 0 && (
+        <p className="figures text-soft">
+          Planned: {minutesText(minutes)}; parts {priceText(priceMinor, work.currency)} over all rounds.
+        </p>
+      )}
+      {work.open && (
+        <details className="sheet-card p-4" open={(problem !== null && problem.id === null) || undefined}>
+          <summary className="min-h-11 cursor-pointer py-2 font-bold underline">Add a line</summary>
+          <LineForm work={work} intent="add" problem={problem?.id === null ? problem.text : null} />
+        </details>
+      )}
+    </section>
+  );
+}
+
+interface LineCardProps {
+  readonly work: WorkData;
+  readonly line: Line;
+  readonly problem: string | null;
+}
+
+/** One line, with what can be done about it. */
+function LineCard({ work, line, problem }: LineCardProps) {
+  const busy = useNavigation().state !== "idle";
+  const act = (intent: string, title: string) => (
+    <button
+      type="submit"
+      name="intent"
+      value={intent}
+      className="btn px-3"
+      disabled={busy}
+      aria-label={`${title}: ${line.name}`}
+    >
+      {title}
+    </button>
+  );
+  const facts = [
+    line.source && `from ${line.source}`,
+    line.plannedMinutes !== undefined && `planned ${minutesText(line.plannedMinutes)}`,
+    line.minutes !== undefined && `took ${minutesText(line.minutes)}`,
+    line.priceMinor !== undefined && priceText(line.priceMinor, work.currency),
+    line.warrantyMonths !== undefined && `${line.warrantyMonths} months' warranty`,
+  ].filter(Boolean);
+  return (
+    <li className="sheet-card grid gap-1 p-3" data-work={line.part ?? line.what} data-state={line.state}>
+      <Form method="post" className="flex flex-wrap items-center gap-x-3 gap-y-2">
+        <input type="hidden" name="id" value={line.id} />
+        <span className="min-w-0 grow">
+          <b>{line.words}</b>
+          <span className="text-soft">
+            {line.state === "planned" ? ", planned" : ", done"}
+            {facts.length > 0 && ` · ${facts.join(" · ")}`}
+          </span>
+        </span>
+        {work.open && (
+          <span className="flex flex-wrap gap-2">
+            {line.state === "planned" ? act("done", "Done") : act("planned", "Not done yet")}
+            {act("delete", "Delete")}
+          </span>
+        )}
+      </Form>
+      {work.open && (
+        <details open={problem !== null || undefined}>
+          <summary className="min-h-11 cursor-pointer py-2 text-base underline">Edit</summary>
+          <LineForm work={work} intent="change" line={line} problem={problem} />
+        </details>
+      )}
+    </li>
+  );
+}
+
+interface LineFormProps {
+  readonly work: WorkData;
+  readonly intent: "add" | "change";
+  readonly line?: Line;
+  readonly problem: string | null;
+}
+
+/** The fields of a line. */
+function LineForm({ work, intent, line, problem }: LineFormProps) {
+  const busy = useNavigation().state !== "idle";
+  const usual: WorkDone = line?.done ?? "renewed";
+  const said = (value: number | undefined): string => (value === undefined ? "" : String(value));
+  const field = (name: string, title: string, value: string, decimal = true) => (
+    <label className="grid gap-0.5 text-base text-soft">
+      {title}
+      <input
+        name={name}
+        defaultValue={value}
+        inputMode={decimal ? "decimal" : "text"}
+        maxLength={80}
+        className="field w-full text-ink"
+      />
+    </label>
+  );
+  return (
+    <Form method="post" className="grid gap-3 pt-1 sm:grid-cols-2">
+      <input type="hidden" name="id" value={line?.id ?? ""} />
+      <input type="hidden" name="token" value={work.token} />
+      <label className="grid gap-0.5 text-base text-soft">
+        What
+        <select name="part" defaultValue={line?.part ?? ""} className="field w-full text-ink">
+          <option value="">something else (name it)</option>
+          {work.choices.map(({ part, name }) => (
+            <option key={part} value={part}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {field("what", "Its name, if it is something else", line && !line.part ? line.what : "", false)}
+      <label className="grid gap-0.5 text-base text-soft">
+        Work
+        <select name="done" defaultValue={usual} className="field w-full text-ink">
+          {worksDone.map((done) => (
+            <option key={done} value={done}>
+              {workTitles[done]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {field("number", "Part number", line?.number ?? "", false)}
+      {field("source", "Source", line?.source ?? "", false)}
+      {field(
+        "price",
+        "Price",
+        line?.priceMinor === undefined ? "" : amountText(line.priceMinor, work.currency),
+      )}
+      {field("plannedMinutes", "Planned minutes", said(line?.plannedMinutes))}
+      {field("minutes", "Minutes taken", said(line?.minutes))}
+      {field("warrantyMonths", "Warranty in months", said(line?.warrantyMonths))}
+      <label className="flex min-h-11 items-center gap-2">
+        <input
+          type="checkbox"
+          name="temporary"
+          value="yes"
+          defaultChecked={line?.temporary ?? false}
+          className="size-5"
+        />
+        Temporary: it only buys time
+      </label>
+      <input type="hidden" name="state" value={line?.state ?? "planned"} />
+      {problem && (
+        <p role="alert" className="text-danger sm:col-span-2">
+          {problem}.
+        </p>
+      )}
+      <button type="submit" name="intent" value={intent} className="btn justify-self-start" disabled={busy}>
+        {intent === "add" ? "Add line" : "Save line"}
+      </button>
+    </Form>
+  );
+}
+
+/** Deleted lines of work, which can be restored. */
+function Deleted({ lines }: { lines: readonly Line[] }) {
+  return (
+    <details>
+      <summary className="min-h-11 cursor-pointer py-2 underline">Deleted lines ({lines.length})</summary>
+      <ul>
+        {lines.map((line) => (
+          <li key={line.id}>
+            <Form method="post" className="flex flex-wrap items-center gap-3">
+              <input type="hidden" name="id" value={line.id} />
+              <s className="text-soft">{line.words}</s>
+              <button type="submit" name="intent" value="restore" className="min-h-11 underline">
+                Restore {line.name}
+              </button>
+            </Form>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** The one next step. */
+function Onwards({ work }: { work: WorkData }) {
+  const busy = useNavigation().state !== "idle";
+  const lines = work.rounds.at(-1)?.lines ?? [];
+  const before = work.stage === "probing" || work.stage === "part-awaited";
+  if (work.stage === "closed")
+    return (
+      <p>
+        <Link to={`/jobs/${work.id}/close`}>Go to the card</Link>
+      </p>
+    );
+  if (!before)
+    return (
+      <Link to={`/jobs/${work.id}/prove`} className="btn btn-main justify-self-start">
+        Continue to the final check
+      </Link>
+    );
+  if (lines.length === 0)
+    return (
+      <Link to={`/jobs/${work.id}/verdict`} className="btn justify-self-start">
+        Back to the verdict
+      </Link>
+    );
+  return (
+    <Form method="post">
+      {work.verdict.state === "open" && (
+        <p className="mb-2">
+          The verdict is not certain yet. Work done now is done on odds, not on proof: see the{" "}
+          <Link to={`/jobs/${work.id}/verdict`}>verdict</Link> for what that costs.
+        </p>
+      )}
+      <button type="submit" name="intent" value="finish" className="btn btn-main" disabled={busy}>
+        All work is done: go to the final check
+      </button>
+    </Form>
+  );
+}

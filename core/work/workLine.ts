@@ -1,0 +1,78 @@
+import { z } from "zod";
+
+/** What can be done to something on the vehicle. */
+export const worksDone = [
+  "renewed",
+  "repaired",
+  "cleaned",
+  "oiled",
+  "re-pinned",
+  "spliced",
+  "carried-over",
+  "refitted",
+  "leak-stopped",
+  "other",
+] as const;
+export type WorkDone = (typeof worksDone)[number];
+
+const words = (most: number) => z.string().trim().min(1).max(most);
+const minutes = z.number().min(0, "cannot be negative").max(1440, "cannot be more than a day");
+
+/** The details of a line of work. */
+export const workDetailSchema = z.strictObject({
+  number: words(60).optional(),
+  source: words(80).optional(),
+  plannedMinutes: minutes.optional(),
+  minutes: minutes.optional(),
+  priceMinor: z.number().int().min(0, "cannot be negative").max(100_000_000).optional(),
+  warrantyMonths: z.number().int().min(0).max(120).optional(),
+  /** True for what only buys time, such as an oiled bearing. */
+  temporary: z.boolean().optional(),
+});
+
+/** What is entered of a line of work. */
+export const workEntrySchema = workDetailSchema.extend({
+  /** The part, plug, wire or ground of the circuit; absent for anything else. */
+  part: z.string().min(1).max(32).optional(),
+  /** Its name, or whatever was worked on: `blower motor M1`, `battery terminal`. */
+  what: z.string().trim().min(2, "enter what was worked on").max(120),
+  done: z.enum(worksDone),
+});
+export type WorkEntry = z.infer<typeof workEntrySchema>;
+
+/** Whether a line is still to be done. */
+export const workStates = ["planned", "done"] as const;
+export type WorkState = (typeof workStates)[number];
+
+/** One line of a job's work list. */
+export interface WorkLine extends WorkEntry {
+  readonly id: string;
+  /** The series of tests, work and final check it belongs to, from 1. */
+  readonly round: number;
+  readonly state: WorkState;
+}
+
+/** Oil buys time; it is not a repair (common practice, no source). */
+export const isTemporary = ({ done, temporary }: Pick<WorkEntry, "done" | "temporary">): boolean =>
+  temporary === true || done === "oiled";
+
+/** Work after which a part counts as put right; one proved good and put back, or only oiled, does not. */
+const mending: ReadonlySet<WorkDone> = new Set([
+  "renewed",
+  "repaired",
+  "cleaned",
+  "re-pinned",
+  "spliced",
+  "leak-stopped",
+]);
+export const mends = (done: WorkDone): boolean => mending.has(done);
+
+/** Whether work is meant to cure the fault, for good or for a while. */
+export const isRepair = (done: WorkDone): boolean => mends(done) || done === "oiled";
+
+/** Parts of the circuit that were put right, in the order of the work, each once. */
+export const partsMended = (lines: readonly WorkLine[]): string[] => [
+  ...new Set(
+    lines.flatMap(({ part, done, state }) => (part && state === "done" && mends(done) ? [part] : [])),
+  ),
+];

@@ -1,0 +1,47 @@
+import type { Circuit } from "@core/circuit/circuit";
+import type { WorkReason } from "@core/work/proposedWork";
+import { isTemporary, type WorkDone, type WorkEntry } from "@core/work/workLine";
+import { repairName } from "./partName";
+
+/** What was done, after the name of what it was done to. */
+export const doneWords: Readonly<Record<WorkDone, string>> = {
+  renewed: "renewed",
+  repaired: "repaired",
+  cleaned: "cleaned",
+  oiled: "oiled",
+  "re-pinned": "re-pinned",
+  spliced: "new plug spliced in",
+  "carried-over": "carried over to the new part",
+  refitted: "proved good and put back",
+  "leak-stopped": "leak above it found and stopped",
+  other: "worked on",
+};
+
+/** The same as something to choose. */
+export const workTitles: Readonly<Record<WorkDone, string>> = {
+  renewed: "renew",
+  repaired: "repair",
+  cleaned: "clean",
+  oiled: "oil (temporary)",
+  "re-pinned": "re-pin the plug",
+  spliced: "splice in a new plug",
+  "carried-over": "carry over to the new part",
+  refitted: "prove good and put back",
+  "leak-stopped": "find and stop the leak",
+  other: "something else",
+};
+
+/** The name of what is worked on: `blower motor M1`, or the words somebody entered. */
+export const workName = (circuit: Circuit, { part, what }: Pick<WorkEntry, "part" | "what">): string =>
+  part ? repairName(circuit, [part]) : what;
+
+/** A line of work in words: `blower motor M1 renewed (HW-2204)`. */
+export function workText(circuit: Circuit, line: WorkEntry): string {
+  const words = `${workName(circuit, line)}${line.done === "spliced" ? ":" : ""} ${doneWords[line.done]}`;
+  const number = line.number ? ` (${line.number})` : "";
+  return `${words}${number}${isTemporary(line) ? ", a temporary repair" : ""}`;
+}
+
+/** Why a line is proposed. */
+export const proposalText = (reason: WorkReason): string =>
+  reason.kind === "verdict" ? "the verdict names it" : `seen ${reason.seen}`;
