@@ -14,12 +14,14 @@ import { demoPast, insertSoundProof, loadPast } from "./demoPast.server";
 import { JobRow } from "./models/jobModels.server";
 import { CircuitRow } from "./models/shelfModels.server";
 import { addCircuit } from "./repositories/circuits.server";
+import { insertFitting } from "./repositories/fittings.server";
 import { addJob } from "./repositories/jobs.server";
 import { insertPart } from "./repositories/parts.server";
 import { insertPlan } from "./repositories/plans.server";
 import { insertReading } from "./repositories/readings.server";
 import { demoState, insertDemoState, insertShopName } from "./repositories/settings.server";
 import { addVehicle } from "./repositories/vehicles.server";
+import { enterParts } from "./repositories/works.server";
 
 const worldSchema = z.strictObject({
   shop: z.string(),
@@ -158,5 +160,10 @@ async function loadHistory({ job, id, circuit, arrived }: History, transaction: 
     },
     { where: { id }, transaction },
   );
+  if (job.fitted && job.stage === "proof-due") {
+    const looks = job.readings.filter(({ heard }) => !heard).length;
+    const then = { p: 0.97, state: "settled", looks, minutes: 4 * looks } as const;
+    await insertFitting(id, job.fitted, then, later(60), transaction);
+  } else if (job.fitted) await enterParts(id, job.fitted, done ? "done" : "planned", later(55), transaction);
   if (job.proof) await insertSoundProof(circuit, id, later(70), transaction);
 }

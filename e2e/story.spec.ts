@@ -54,6 +54,11 @@ test("from complaint to proven repair: a van that blows only on its top speed", 
   await expect(page.getByText("Every step is as expected: the repair is proven.")).toBeVisible();
   await page.getByRole("link", { name: "Continue to Close" }).click();
 
+  // Nothing is chosen beforehand; the readings prove the link.
+  await expect(page.getByLabel("resistor pack R1 renewed")).toHaveValue("");
+  await page
+    .getByLabel("resistor pack R1 renewed")
+    .selectOption({ label: "resistor pack R1: thermal link open (proved)" });
   await page.getByLabel("What was found and done").fill("Thermal link open; new pack; motor turns free.");
   await page.getByRole("button", { name: "Close the job" }).click();
   const card = page.getByRole("article", { name: "Job card" });

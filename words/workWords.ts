@@ -42,6 +42,10 @@ export function workText(circuit: Circuit, line: WorkEntry): string {
   return `${words}${number}${isTemporary(line) ? ", a temporary repair" : ""}`;
 }
 
+/** A line that is still to be done: `blower motor M1: renew`. */
+export const plannedText = (circuit: Circuit, line: WorkEntry): string =>
+  `${workName(circuit, line)}: ${workTitles[line.done]}${line.number ? ` (${line.number})` : ""}`;
+
 /** Why a line is proposed. */
 export const proposalText = (reason: WorkReason): string =>
   reason.kind === "verdict" ? "the verdict names it" : `seen ${reason.seen}`;

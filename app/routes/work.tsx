@@ -65,7 +65,8 @@ export async function action({ params, request }: Route.ActionArgs) {
     const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map((own) => own.id));
     const nameOf = (part: string) => (known.has(part) ? workName(circuit, { part, what: part }) : null);
     const read = readWorkForm(fields, nameOf, currency);
-    if ("problem" in read) return data({ problem: read.problem, id: id ?? null }, { status: 422 });
+    if ("problem" in read)
+      return data({ problem: read.problem, id: intent === "add" ? null : (id ?? null) }, { status: 422 });
     const state = fields.state === "done" ? "done" : "planned";
     const words = `work: ${workText(circuit, read.entry)}`;
     const line = { ...read.entry, id: intent === "add" ? (token ?? randomId()) : (id ?? ""), state } as const;

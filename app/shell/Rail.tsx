@@ -12,7 +12,7 @@ export interface RailStep {
 }
 
 const linkClass = ({ isActive }: { isActive: boolean }): string =>
-  `flex min-h-11 shrink-0 items-center gap-2 border-transparent px-3 text-base no-underline max-md:border-t-4 md:min-h-9 md:border-l-4 md:px-2 ${isActive ? "!border-feed font-bold text-ink" : "text-soft"}`;
+  `flex min-h-11 shrink-0 items-center gap-2 border-transparent px-3 text-base no-underline max-md:border-t-4 md:min-h-8 md:border-l-4 md:px-2 ${isActive ? "!border-feed font-bold text-ink" : "text-soft"}`;
 
 /**
  * The navigation. At a desk it is at the left: the search, the pages, and inside a job its steps below, with the

@@ -117,13 +117,19 @@ function PresentRound({ work, round, problem }: PresentRoundProps) {
           />
         ))}
       </ul>
-      {round.lines.length > 0 && (
-        <p className="figures text-soft">
-          Planned: {minutesText(minutes)}; parts {priceText(priceMinor, work.currency)} over all rounds.
+      {(minutes > 0 || priceMinor > 0) && (
+        <p className="text-soft">
+          {minutes > 0 && `${minutesText(minutes)} planned in this round. `}
+          {priceMinor > 0 && `Parts ${priceText(priceMinor, work.currency)} over all rounds.`}
         </p>
       )}
       {work.open && (
-        <details className="sheet-card p-4" open={(problem !== null && problem.id === null) || undefined}>
+        <details
+          // A stored line changes the token, so that the form is emptied and closed.
+          key={work.token}
+          className="sheet-card p-4"
+          open={(problem !== null && problem.id === null) || undefined}
+        >
           <summary className="min-h-11 cursor-pointer py-2 font-bold underline">Add a line</summary>
           <LineForm work={work} intent="add" problem={problem?.id === null ? problem.text : null} />
         </details>
@@ -155,7 +161,7 @@ function LineCard({ work, line, problem }: LineCardProps) {
   );
   const facts = [
     line.source && `from ${line.source}`,
-    line.plannedMinutes !== undefined && `planned ${minutesText(line.plannedMinutes)}`,
+    line.plannedMinutes !== undefined && `${minutesText(line.plannedMinutes)} planned`,
     line.minutes !== undefined && `took ${minutesText(line.minutes)}`,
     line.priceMinor !== undefined && priceText(line.priceMinor, work.currency),
     line.warrantyMonths !== undefined && `${line.warrantyMonths} months' warranty`,

@@ -1,7 +1,7 @@
 import type { WorkLine } from "@core/work/workLine";
 import { fittingsOf } from "@db/repositories/fittings.server";
 import { roundOf } from "@db/repositories/works.server";
-import { workName, workText } from "@words/workWords";
+import { plannedText, workName, workText } from "@words/workWords";
 import type { JobFacts } from "../job/jobView.server";
 
 /** What a round came to. */
@@ -11,7 +11,7 @@ export type RoundOutcome = "open" | "check-due" | "failed" | "held";
 export const lineView = (circuit: JobFacts["circuit"], line: WorkLine) => ({
   ...line,
   name: workName(circuit, line),
-  words: workText(circuit, line),
+  words: line.state === "planned" ? plannedText(circuit, line) : workText(circuit, line),
 });
 export type LineView = ReturnType<typeof lineView>;
 

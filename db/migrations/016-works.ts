@@ -71,14 +71,20 @@ const fitted = z.array(
   }),
 );
 
-/** Every part fitted so far becomes a line of its round; a round ends with a failed check. */
+/** Every part fitted or ordered so far becomes a line of its round; a round ends with a failed check. */
 async function linesOfFittings(context: QueryInterface): Promise<object[]> {
   const ask = (sql: string, replacements = {}) =>
     context.sequelize.query(sql, { type: QueryTypes.SELECT, replacements });
   const rows = fitted.parse(
     await ask(
       `SELECT f.jobId, f.parts, f.outcome, f.fittedAt, j.circuitId FROM fittings f JOIN jobs j ON j.id = f.jobId
-       WHERE f.outcome <> 'withdrawn' ORDER BY f.jobId, f.id`,
+       WHERE f.outcome <> 'withdrawn'
+       UNION ALL
+       SELECT j.id, j.fitted, CASE j.stage WHEN 'part-awaited' THEN 'ordered' ELSE 'held' END,
+         COALESCE(j.fittedAt, j.createdAt), j.circuitId
+       FROM jobs j WHERE j.fitted IS NOT NULL AND j.stage <> 'probing'
+         AND NOT EXISTS (SELECT 1 FROM fittings f WHERE f.jobId = j.id AND f.outcome <> 'withdrawn')
+       ORDER BY 1, 4`,
     ),
   );
   const circuits = new Map<string, ReturnType<typeof parseCircuit>>();
@@ -96,14 +102,14 @@ async function linesOfFittings(context: QueryInterface): Promise<object[]> {
     rounds.set(jobId, outcome === "failed" ? round + 1 : round);
     for (const part of z.array(z.string()).parse(JSON.parse(parts)))
       lines.push({
-        id: `fitted-${jobId}-${round}-${part}`,
+        id: `${outcome === "ordered" ? "ordered" : "fitted"}-${jobId}-${round}-${part}`,
         jobId,
         round,
         part,
         what: part,
         kind: circuit?.ok ? repairKind(circuit.value, part) : "unknown",
         done: circuit?.ok ? usualWork(circuit.value, part) : "renewed",
-        state: "done",
+        state: outcome === "ordered" ? "planned" : "done",
         body: "{}",
         madeAt: fittedAt,
       });

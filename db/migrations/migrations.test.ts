@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { QueryTypes, Sequelize } from "sequelize";
+import { shippedCircuit } from "../../core/testing/shippedCircuit";
 import { openDatabase } from "../database.server";
 import { migrations } from "./index";
 
@@ -14,7 +15,9 @@ beforeEach(() => {
 afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
 /** A database as the migrations up to one left it, with a job in it. */
-async function before(name: string, noticed: string): Promise<void> {
+async function before(name: string, noticed: string | null): Promise<void> {
+  // The chips of a complaint, which the second migration moves into its words.
+  const chips = (own: string) => (noticed === null ? {} : { noticed: own });
   const sequelize = new Sequelize({
     dialect: "sqlite",
     storage: join(folder, "airway.sqlite"),
@@ -40,7 +43,7 @@ async function before(name: string, noticed: string): Promise<void> {
       circuitId: "c",
       formToken: "a",
       words: "Weak.",
-      noticed,
+      ...chips(noticed ?? ""),
       stage: "probing",
       createdAt,
     },
@@ -50,7 +53,7 @@ async function before(name: string, noticed: string): Promise<void> {
       circuitId: "c",
       formToken: "b",
       words: "Dead.",
-      noticed: "[]",
+      ...chips("[]"),
       stage: "probing",
       createdAt,
     },
@@ -76,5 +79,52 @@ describe("002-heard-answers", () => {
     });
     expect(first?.words).toBe("Weak. Noticed: noise, comes and goes.");
     await again.close();
+  });
+});
+
+describe("016-works", () => {
+  test("makes a line of every part fitted or ordered, by rounds, and changes nothing else", async () => {
+    await before("016-works", null);
+    const sequelize = new Sequelize({
+      dialect: "sqlite",
+      storage: join(folder, "airway.sqlite"),
+      logging: false,
+    });
+    const context = sequelize.getQueryInterface();
+    await context.bulkUpdate(
+      "circuits",
+      { body: JSON.stringify(shippedCircuit("whimbrel-four-speed")) },
+      { id: "c" },
+    );
+    await context.bulkUpdate("jobs", { stage: "part-awaited", fitted: '["R1"]' }, { id: 2 });
+    const fitting = { jobId: 1, p: 0.9, state: "settled", looks: 3, minutes: 8 };
+    const at = (minutes: number) => new Date(Date.UTC(2026, 10, 20, 9, minutes));
+    await context.bulkInsert("fittings", [
+      { ...fitting, parts: '["M1"]', fittedAt: at(0), outcome: "failed" },
+      { ...fitting, parts: '["F7"]', fittedAt: at(1), outcome: "withdrawn" },
+      { ...fitting, parts: '["X5","R1"]', fittedAt: at(2), outcome: "pending" },
+    ]);
+    await sequelize.close();
+    const store = await openDatabase(folder);
+    const rows = await store.sequelize.query<Record<string, unknown>>(
+      "SELECT jobId, round, part, kind, done, state FROM works ORDER BY jobId, round, part",
+      { type: QueryTypes.SELECT },
+    );
+    expect(rows.map((row) => Object.values(row))).toEqual([
+      [1, 1, "M1", "motor", "renewed", "done"],
+      [1, 2, "R1", "resistor", "renewed", "done"],
+      [1, 2, "X5", "connector", "spliced", "done"],
+      [2, 1, "R1", "resistor", "renewed", "planned"],
+    ]);
+    const fitted = await store.sequelize.query<{ parts: string }>("SELECT parts FROM fittings ORDER BY id", {
+      type: QueryTypes.SELECT,
+    });
+    expect(fitted.map(({ parts }) => parts)).toEqual(['["M1"]', '["F7"]', '["X5","R1"]']);
+    const found = await store.sequelize.query<{ rowid: number }>(
+      "SELECT rowid FROM jobSearch WHERE jobSearch MATCH 'motor'",
+      { type: QueryTypes.SELECT },
+    );
+    expect(found.map(({ rowid }) => rowid)).toEqual([1]);
+    await store.close();
   });
 });
