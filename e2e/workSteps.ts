@@ -65,7 +65,7 @@ export async function motorThenPlug(page: Page, enter: Enter, press: Press): Pro
   await press(page, "Go back to probing with these results");
   await page.waitForURL(/\/probe$/);
   await probe(page, second, enter);
-  await expect(page.getByRole("heading", { level: 2, name: /[Rr]esistor plug X5/ })).toBeVisible();
+  await expect(page.getByRole("heading", { level: 2, name: /resistor plug X5/i })).toBeVisible();
   await page.getByRole("link", { name: "Plan all the work" }).click();
   await page.waitForURL(/\/work$/);
   await expect(page.getByText("Round 1: done, and the final check failed")).toBeVisible();

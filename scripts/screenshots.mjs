@@ -9,7 +9,7 @@ const views = [
   { name: "board", path: "/" },
   { name: "heard", path: "/jobs/6/complaint" },
   { name: "probe", path: "/jobs/6/probe" },
-  { name: "records", path: "/records?outcome=held" },
+  { name: "work", path: "/jobs/3/work", act: (page) => listMore(page) },
   { name: "figures", path: "/records/figures" },
   { name: "verdict", path: "/jobs/2/verdict" },
   { name: "humps", path: "/jobs/8/motor?view=humps", act: (page) => scopeWorn(page) },
@@ -30,6 +30,16 @@ const views = [
   { name: "sums", path: "/sums/wire-drop?job=6" },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
 ];
+
+async function listMore(page) {
+  await page.getByText("Add a line", { exact: true }).click();
+  await page.getByRole("combobox", { name: "What", exact: true }).last().selectOption({ label: "resistor plug X5" });
+  await page.getByRole("combobox", { name: "Work", exact: true }).last().selectOption({ label: "splice in a new plug" });
+  await page.getByLabel("Planned minutes").last().fill("25");
+  await page.getByLabel("Price").last().fill("15.00");
+  await page.getByRole("button", { name: "Add line" }).click();
+  await page.locator('[data-work="X5"]').waitFor();
+}
 
 async function clampTop(page) {
   for (const [step, amps] of [

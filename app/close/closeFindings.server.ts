@@ -3,6 +3,7 @@ import { proofOf } from "@core/diagnose/proof/proof";
 import { allTools } from "@core/predict/observations/tool";
 import type { Reading } from "@core/predict/reading";
 import type { ClosureFinding } from "@core/records/closure";
+import { noFault } from "@core/records/learnedFaults";
 import { isTemporary, partsMended, type WorkLine } from "@core/work/workLine";
 import { faultTitle } from "@words/partName";
 import { workText } from "@words/workWords";
@@ -82,9 +83,6 @@ export function findingsAsked(view: JobView): FindingAsked[] {
   });
 }
 
-/** Answers besides the faults of the part. */
-export const otherFindings = ["sound", "unknown"] as const;
-
 /**
  * What the form says was found, line by line; lines without an answer are left out.
  * @returns null if an answer is none of those offered
@@ -98,18 +96,8 @@ export function findingsFrom(
     const fault = fields[name] ?? "";
     if (fault === "") continue;
     const choice = choices.find(({ family }) => family === fault);
-    if (!choice && !otherFindings.some((other) => other === fault)) return null;
+    if (!choice && !noFault.some((other) => other === fault)) return null;
     findings.push({ round, part, fault, proved: (choice?.proved ?? false) && !temporary });
   }
   return findings;
-}
-
-/**
- * The fault that stands for the job in its records: one that was proved before one that was not, of the last round
- * before earlier ones; null if no line named a fault.
- */
-export function mainFinding(findings: readonly ClosureFinding[]): ClosureFinding | null {
-  const faults = findings.filter(({ fault }) => !otherFindings.some((other) => other === fault));
-  const [main] = [...faults].sort((a, b) => Number(b.proved) - Number(a.proved) || b.round - a.round);
-  return main ?? null;
 }

@@ -5,12 +5,13 @@ import type { Diagnosis } from "@core/diagnose/diagnose";
 import { chartMinutes } from "@core/diagnose/tests/flowChart";
 import { repairKind } from "@core/diagnose/verdict/stopping";
 import { priced } from "@core/money/estimate";
-import { type Closure, closureProblem, closureSchema } from "@core/records/closure";
+import { type Closure, type ClosureFinding, closureProblem, closureSchema } from "@core/records/closure";
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
+import { learnedFaults } from "@core/records/learnedFaults";
 import { symptomOf } from "@core/records/symptom";
 import { familyName } from "@core/solve/checks/circuitFamily";
 import { isTemporary, partsMended } from "@core/work/workLine";
-import { closureOf, type FurtherFault, type NewClosure } from "@db/repositories/closures.server";
+import { closureOf, type NewClosure } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";
 import { matchesOf } from "@db/repositories/parts.server";
@@ -35,7 +36,7 @@ import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
 import { roundsOf } from "../work/rounds.server";
-import { findingsAsked, findingsFrom, mainFinding } from "./closeFindings.server";
+import { findingsAsked, findingsFrom } from "./closeFindings.server";
 
 /** Parts that were put right on this job, in any round; what was fitted on jobs from before there was a work list. */
 const repairedParts = ({ job, works }: JobView): readonly string[] => {
@@ -244,13 +245,11 @@ export async function closureFrom(
   const { odds } = await afterwards(view);
   const findings = findingsFrom(findingsAsked(view), fields);
   if (!findings) return { problem: "What was found: choose one of the answers offered" };
-  const main = mainFinding(findings);
-  // A stopgap or an unproved guess teaches nothing.
-  const teaches = fields.learn === "yes" && main?.proved === true && !text("stopgap").stopgap;
+  const learned = learnedFaults(findings, fields.learn === "yes", "stopgap" in text("stopgap"));
   const parts = repairedParts(view);
   const parsed = closureSchema.safeParse({
     found: fields.found ?? "",
-    fault: main?.fault ?? "unknown",
+    fault: learned.main?.fault ?? "unknown",
     parts: parts.length > 0 ? parts.slice(0, mostParts) : ["other"],
     findings,
     cause: fields.cause || "not-found",
@@ -259,7 +258,7 @@ export async function closureFrom(
     ...text("followUpOn"),
     ...text("advice"),
     comeback: odds,
-    learn: teaches,
+    learn: learned.teaches,
   } satisfies Record<keyof Pick<Closure, "found" | "fault" | "parts" | "cause" | "learn">, unknown> &
     Record<string, unknown>);
   if (!parsed.success) {
@@ -274,25 +273,20 @@ export async function closureFrom(
   if (problem) return { problem };
   const closure = parsed.data;
   const index = engine.variants.findIndex(({ family }) => family === closure.fault);
-  return { closure: await storedClosure(view, closure, index) };
-}
-
-/** Other faults that were proved on the same job, each once. */
-function furtherFaults({ engine }: JobView, { findings = [], fault, learn }: Closure): FurtherFault[] {
-  const met = new Set([fault]);
-  return findings.flatMap((own) => {
-    const variant = engine.variants.find(({ family }) => family === own.fault);
-    if (!variant || !own.proved || met.has(own.fault)) return [];
-    met.add(own.fault);
-    return [{ part: own.part, fault: own.fault, ...faultLabel(engine, variant), counted: learn }];
-  });
+  return { closure: await storedClosure(view, closure, index, learned.further) };
 }
 
 /**
  * A closure with what the records count of its job.
  * @param index of the fault among the circuit's variants; -1 for a cause outside the list
+ * @param further other faults proved on the job
  */
-async function storedClosure(view: JobView, closure: Closure, index: number): Promise<NewClosure> {
+async function storedClosure(
+  view: JobView,
+  closure: Closure,
+  index: number,
+  further: readonly ClosureFinding[],
+): Promise<NewClosure> {
   const { job, circuit, engine } = view;
   const variant = engine.variants[index];
   const bill = (await estimatesOf(job.id)).findLast(({ kind, approvedAt }) => kind === "bill" || approvedAt);
@@ -302,7 +296,10 @@ async function storedClosure(view: JobView, closure: Closure, index: number): Pr
     closure,
     ...(variant ? faultLabel(engine, variant) : { kind: "unknown", mode: "unknown" }),
     family: familyName(engine.netlist),
-    furtherFaults: furtherFaults(view, closure),
+    furtherFaults: further.flatMap(({ part, fault }) => {
+      const other = engine.variants.find(({ family: own }) => own === fault);
+      return other ? [{ part, fault, ...faultLabel(engine, other), counted: closure.learn }] : [];
+    }),
     symptom: symptomOf(circuit, readings),
     looks: readings.length - complaint.length,
     minutes: minutesTesting(view),

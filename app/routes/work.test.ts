@@ -40,12 +40,12 @@ const read = async (...readings: readonly Reading[]): Promise<void> => {
   }
 };
 const list = async (): Promise<WorkData> =>
-  (await answer(work.loader as never, null, String(id))).data as unknown as WorkData;
+  (await answer(work.loader, null, String(id))).data as unknown as WorkData;
 const card = async (): Promise<CloseData> =>
-  ((await answer(close.loader as never, null, String(id))).data as { card: CloseData }).card;
-const act = (fields: Fields) => answer(work.action as never, fields, String(id));
+  ((await answer(close.loader, null, String(id))).data as { card: CloseData }).card;
+const act = (fields: Fields) => answer(work.action, fields, String(id));
 const add = (fields: Fields) => act({ intent: "add", token: crypto.randomUUID(), ...fields });
-const decide = (fields: Fields) => answer(verdict.action as never, fields, String(id));
+const decide = (fields: Fields) => answer(verdict.action, fields, String(id));
 
 /** Takes the final check, every step as a sound vehicle shows it but those given. */
 async function check(failing: Readonly<Record<string, string>> = {}): Promise<void> {
@@ -60,10 +60,10 @@ async function check(failing: Readonly<Record<string, string>> = {}): Promise<vo
     expect((await answer(prove.action as never, fields, String(id))).status).toBe(200);
   }
 }
-const back = () => answer(prove.action as never, { intent: "back", token: crypto.randomUUID() }, String(id));
+const back = () => answer(prove.action, { intent: "back", token: crypto.randomUUID() }, String(id));
 const shut = (fields: Fields) =>
   answer(
-    close.action as never,
+    close.action,
     { intent: "close", found: "see the work list", cause: "none", learn: "yes", ...fields },
     String(id),
   );
@@ -110,8 +110,7 @@ describe("a motor renewed, the check fails on one speed, then a plug", () => {
     expect(await findJob(id)).toMatchObject({ stage: "proof-due", fitted: ["X5"] });
 
     // The estimate is for the plug, and nobody is told to have the hour-old motor looked at.
-    const { offers } = (await answer(estimate.loader as never, null, String(id)))
-      .data as unknown as EstimateData;
+    const { offers } = (await answer(estimate.loader, null, String(id))).data as unknown as EstimateData;
     for (const { parts } of offers) expect(parts).not.toContain("M1");
     expect((await card()).advised ?? "").not.toContain("M1");
 

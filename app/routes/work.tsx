@@ -7,6 +7,7 @@ import {
   addWork,
   changeWork,
   roundOf,
+  setWorkState,
   strikeWork,
   worksOf,
 } from "@db/repositories/works.server";
@@ -77,8 +78,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const words = `work: ${workText(circuit, line)}`;
   if (intent === "delete") return answer(`${words}, deleted`, strikeWork(job.id, line.id, now));
   if (intent === "restore") return answer(`${words}, restored`, strikeWork(job.id, line.id, null));
-  const { round: _round, struckAt: _struckAt, ...entry } = line;
-  return answer(words, changeWork(job.id, { ...entry, state: intent }));
+  return answer(words, setWorkState(job.id, line.id, intent));
 }
 
 export default function Work({ loaderData, actionData }: Route.ComponentProps) {

@@ -99,6 +99,13 @@ export const changeWork = (jobId: number, { id, state, ...entry }: NewWork): Pro
     await fittedToo(jobId, transaction);
   });
 
+/** Marks a line as done, or as still to be done. */
+export const setWorkState = (jobId: number, id: string, state: WorkState): Promise<JobRefusal | null> =>
+  writeToJob(jobId, openStages, async (transaction) => {
+    await WorkRow.update({ state }, { where: { id, jobId }, transaction });
+    await fittedToo(jobId, transaction);
+  });
+
 /** Deletes a line, or restores it. */
 export const strikeWork = (jobId: number, id: string, struckAt: Date | null): Promise<JobRefusal | null> =>
   writeToJob(jobId, openStages, async (transaction) => {
