@@ -33,8 +33,14 @@ const views = [
 
 async function listMore(page) {
   await page.getByText("Add a line", { exact: true }).click();
-  await page.getByRole("combobox", { name: "What", exact: true }).last().selectOption({ label: "resistor plug X5" });
-  await page.getByRole("combobox", { name: "Work", exact: true }).last().selectOption({ label: "splice in a new plug" });
+  await page
+    .getByRole("combobox", { name: "What", exact: true })
+    .last()
+    .selectOption({ label: "resistor plug X5" });
+  await page
+    .getByRole("combobox", { name: "Work", exact: true })
+    .last()
+    .selectOption({ label: "splice in a new plug" });
   await page.getByLabel("Planned minutes").last().fill("25");
   await page.getByLabel("Price").last().fill("15.00");
   await page.getByRole("button", { name: "Add line" }).click();

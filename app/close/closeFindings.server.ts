@@ -1,6 +1,5 @@
-import { believeThrough } from "@core/diagnose/history/failedRepair";
-import { proofOf } from "@core/diagnose/proof/proof";
-import { allTools } from "@core/predict/observations/tool";
+import { readingsBefore } from "@core/diagnose/history/failedRepair";
+import { faultProved } from "@core/diagnose/proof/faultProved";
 import type { Reading } from "@core/predict/reading";
 import type { ClosureFinding } from "@core/records/closure";
 import { noFault } from "@core/records/learnedFaults";
@@ -44,13 +43,8 @@ function beforeRound(view: JobView, round: number): Before {
   };
 }
 
-/** Whether the readings before the work prove a fault, by the table of proofs. */
-function isProved({ engine }: JobView, { readings, repairs }: Before, family: string): boolean {
-  const variant = engine.variants.find((own) => own.family === family);
-  if (!variant) return false;
-  const belief = believeThrough(engine, readings, repairs);
-  return proofOf(engine, belief, variant.repair, allTools).complete;
-}
+/** A fault less likely than this on the readings is not learned, although its part is proved bad (judgement). */
+const leastLearned = 0.02;
 
 /** What is asked of every line of work on the circuit: which fault was found in it. */
 export function findingsAsked(view: JobView): FindingAsked[] {
@@ -62,11 +56,14 @@ export function findingsAsked(view: JobView): FindingAsked[] {
     const { part, round } = line;
     const before = beforeRound(view, round);
     const { suspects } = diagnosisFrom(view, before.readings, { repairs: before.repairs });
+    // What an earlier repair was judged by says nothing of this one.
+    const since = before.readings.slice(readingsBefore(before.repairs, before.readings.length));
     const own = new Set(partsMended(works.filter((other) => other.round === round))).add(part);
-    const choices = suspects.flatMap(({ fault }) => {
-      const variant = engine.variants.find(({ id }) => id === fault);
+    const choices = suspects.flatMap(({ fault, p }) => {
+      const index = engine.variants.findIndex(({ id }) => id === fault);
+      const variant = engine.variants[index];
       if (!variant?.fault.parts.includes(part)) return [];
-      return variant.fault.parts.every((other) => own.has(other)) ? [variant] : [];
+      return variant.fault.parts.every((other) => own.has(other)) ? [{ variant, index, p }] : [];
     });
     return {
       name: `finding-${round}-${part}`,
@@ -74,10 +71,10 @@ export function findingsAsked(view: JobView): FindingAsked[] {
       part,
       words: workText(circuit, line),
       temporary: isTemporary(line),
-      choices: choices.slice(0, faultsOffered).map((variant) => ({
+      choices: choices.slice(0, faultsOffered).map(({ variant, index, p }) => ({
         family: variant.family,
         words: faultTitle(circuit, variant),
-        proved: isProved(view, before, variant.family),
+        proved: p >= leastLearned && faultProved(engine, since, index),
       })),
     };
   });
