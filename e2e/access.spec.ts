@@ -30,6 +30,8 @@ const views = [
   "/jobs/18/trail",
   "/jobs/18/close",
   "/jobs/2/prove",
+  "/jobs/2/work",
+  "/jobs/3/work",
   "/jobs/1/close",
   "/shelf",
   "/bring-in",

@@ -55,7 +55,15 @@ export function CheckPage({ id, closed, fitted, proof, token }: CheckPageProps) 
         <AirBy by={by} setSearch={setSearch} />
         <QueuedPage to={`/jobs/${id}/checks`}>
           {phases.map(([phase, title, hint]) => (
-            <PhaseSection key={phase} phase={phase} title={title} hint={hint} proof={proof} by={by} />
+            <PhaseSection
+              key={phase}
+              phase={phase}
+              title={title}
+              hint={hint}
+              proof={proof}
+              by={by}
+              closed={closed}
+            />
           ))}
         </QueuedPage>
         {failed.some(({ finding, judged }) => finding?.by === "amps" && judged === "too-high") && (
@@ -129,10 +137,12 @@ interface PhaseSectionProps {
     | "Try every speed once more. A pinched wire or a rubbing wheel shows now.";
   readonly proof: CheckPageProps["proof"];
   readonly by: ProvenBy;
+  readonly closed: boolean;
 }
 
 /** The steps of one phase. */
-function PhaseSection({ phase, title, hint, proof, by }: PhaseSectionProps) {
+function PhaseSection({ phase, title, hint, proof, by, closed }: PhaseSectionProps) {
+  const waiting = proof.steps.filter((step) => step.phase === phase && step.judged === null).length;
   return (
     <section aria-labelledby={phase}>
       <h2 id={phase} className="text-lg font-bold">
@@ -146,6 +156,23 @@ function PhaseSection({ phase, title, hint, proof, by }: PhaseSectionProps) {
             <CheckLine key={step.id} step={step} by={by} />
           ))}
       </ol>
+      {waiting > 0 && !closed && (
+        <Form method="post" preventScrollReset className="pt-2">
+          <input type="hidden" name="phase" value={phase} />
+          <button
+            className="btn"
+            type="submit"
+            name="intent"
+            value="rest"
+            aria-label={`Mark the rest as expected: ${title.toLowerCase()}`}
+          >
+            Mark the rest as expected
+          </button>
+          <span className="block text-base text-soft">
+            Only what you have tried and found so. Tap the exceptions before or after.
+          </span>
+        </Form>
+      )}
     </section>
   );
 }

@@ -1,10 +1,12 @@
-import { instrumentsFor, judgeFinding } from "@core/proof/proofFinding";
-import { addProof } from "@db/repositories/proofs.server";
+import { instrumentsFor, judgeFinding, soundFinding } from "@core/proof/proofFinding";
+import { type ProofPhase, proofSteps } from "@core/proof/proofRun";
+import { addProof, proofsOf } from "@db/repositories/proofs.server";
 import { proofStepTitle } from "@words/proofWords";
 import { madeAt } from "../entries/madeAt.server";
 import { intoJob, type Refused } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { textFields } from "../text/formText";
+import { randomId } from "../text/randomId";
 import { findingForm, findingFrom } from "./checkForm";
 import { checkStep, findingText } from "./checkView.server";
 
@@ -44,4 +46,36 @@ export async function takeFinding(jobId: string | undefined, sentForm: FormData)
       takenAt: at,
     }),
   );
+}
+
+/**
+ * Stores every step of a phase that has no result yet as what a sound vehicle shows, by hand, ear and eye; what was
+ * entered stays.
+ * @returns why it was refused, or null
+ */
+export async function takeRest(
+  jobId: string | undefined,
+  phase: ProofPhase,
+  fields: Readonly<Record<string, string>>,
+): Promise<Refused | null> {
+  const { job, circuit } = await jobAt(jobId);
+  const found = job.fittedAt ? await proofsOf(job.id, job.fittedAt) : [];
+  const done = new Set(found.map(({ step }) => step));
+  const at = new Date();
+  for (const step of proofSteps(circuit)) {
+    if (step.phase !== phase || done.has(step.id)) continue;
+    const refused = await intoJob(
+      { jobId: job.id, address: `/jobs/${job.id}/prove`, fields, words: "the rest is as expected", at },
+      addProof({
+        id: randomId(),
+        jobId: job.id,
+        step: step.id,
+        finding: soundFinding(step),
+        judged: "right",
+        takenAt: at,
+      }),
+    );
+    if (refused) return refused;
+  }
+  return null;
 }

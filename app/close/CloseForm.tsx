@@ -73,7 +73,7 @@ export function CloseForm({ card, problem }: CloseFormProps) {
 /** What was found in everything that was worked on; nothing is chosen beforehand. */
 const Findings = ({ asked }: { asked: CloseData["asked"] }) => (
   <fieldset className="grid gap-2">
-    <legend className="font-bold">What was found in each</legend>
+    <legend className="font-bold">What was found in each line of work</legend>
     {asked.map(({ name, round, words, temporary, choices }) => (
       <label key={name} className="grid gap-0.5 text-base">
         <span>

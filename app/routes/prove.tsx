@@ -1,4 +1,5 @@
 import { proofReading } from "@core/proof/proofFinding";
+import { proofPhases } from "@core/proof/proofRun";
 import { repairFailed } from "@db/repositories/jobs.server";
 import { proofsOf } from "@db/repositories/proofs.server";
 import { activeWorks, roundOf, worksOf } from "@db/repositories/works.server";
@@ -7,7 +8,7 @@ import { workText } from "@words/workWords";
 import { data, Link, redirect } from "react-router";
 import { CheckPage } from "../check/CheckPage";
 import { checkStep, checkView } from "../check/checkView.server";
-import { takeFinding } from "../check/takeFinding.server";
+import { takeFinding, takeRest } from "../check/takeFinding.server";
 import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
@@ -33,11 +34,16 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 /**
- * Receives a step from a browser without scripts; every other browser sends it through its queue. `back` returns the
- * job to probing.
+ * Receives a step from a browser without scripts; every other browser sends it through its queue. `rest` fills a phase
+ * with what is expected, `back` returns the job to probing.
  */
 export async function action({ params, request }: Route.ActionArgs) {
   const sent = await sentForm(request);
+  const phase = proofPhases.find((own) => own === sent.get("phase"));
+  if (sent.get("intent") === "rest" && phase) {
+    const refused = await takeRest(params.id, phase, textFields(sent));
+    return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
+  }
   if (sent.get("intent") !== "back") {
     const refused = await takeFinding(params.id, sent);
     return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });

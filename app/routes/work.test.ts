@@ -6,6 +6,7 @@ import { everything } from "@db/recordQuery";
 import { type FamilyCounts, faultCounts, measuredRepairs } from "@db/repositories/closures.server";
 import { trailOf } from "@db/repositories/events.server";
 import { addJob, findJob } from "@db/repositories/jobs.server";
+import { proofsOf } from "@db/repositories/proofs.server";
 import { addReading } from "@db/repositories/readings.server";
 import { findRecords } from "@db/repositories/records.server";
 import { activeWorks, worksOf } from "@db/repositories/works.server";
@@ -14,9 +15,11 @@ import type { Reading } from "../../core/predict/reading";
 import { proofSteps } from "../../core/proof/proofRun";
 import { heard, shippedCircuit } from "../../core/testing/shippedCircuit";
 import { fusedLeads, look } from "../../core/testing/takenReadings";
+import { checkView } from "../check/checkView.server";
 import type { CloseData } from "../close/closeView.server";
 import { customerPage } from "../close/customerWords";
 import type { EstimateData } from "../estimate/estimateView.server";
+import { jobAt } from "../job/jobView.server";
 import { answer, closeDemoShop, type Fields, openDemoShop } from "../testing/demoShop";
 import type { WorkData } from "../work/workView.server";
 import * as close from "./close";
@@ -220,6 +223,22 @@ test("an old pack proved good and put back, and a battery terminal renewed", asy
   ]);
   expect(closed.closure?.learn).toBe(false);
   expect((await findRecords({ ...everything, words: "terminal" })).map((own) => own.id)).toContain(id);
+});
+
+test("the rest of a check is filled as expected, and exceptions stay", async () => {
+  await read(...dead);
+  await decide({ intent: "fitted", parts: "M1" });
+  const step = { intent: "proof", token: crypto.randomUUID(), step: "up-2", by: "airflow", seen: "none" };
+  await answer(prove.action, step, String(id));
+  for (const phase of ["open", "closed"])
+    expect((await answer(prove.action, { intent: "rest", phase }, String(id))).status).toBe(200);
+  const { steps } = await checkView((await jobAt(String(id))).job, circuit);
+  expect(steps.filter(({ judged }) => judged !== "right").map((own) => own.id)).toEqual(["up-2"]);
+  // Filled again, nothing is stored twice.
+  await answer(prove.action, { intent: "rest", phase: "open" }, String(id));
+  const job = await findJob(id);
+  expect(await proofsOf(id, job?.fittedAt ?? new Date())).toHaveLength(steps.length);
+  expect((await answer(prove.action, { intent: "rest", phase: "ajar" }, String(id))).status).toBe(422);
 });
 
 describe("the list itself", () => {

@@ -59,7 +59,7 @@ function Proposals({ work }: { work: WorkData }) {
   return (
     <section aria-labelledby="proposed" className="grid gap-2">
       <h3 id="proposed" className="text-lg font-semibold">
-        Asked for by what was found
+        What the findings ask for
       </h3>
       <ul className="grid gap-2">
         {work.proposals.map(({ part, done, name, why, minutes, priceMinor }) => (

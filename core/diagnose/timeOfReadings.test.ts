@@ -28,7 +28,8 @@ function diagnosed(readings: readonly Reading[]) {
 
 describe("where the symptom comes and goes", () => {
   test("a reading taken while it worked says next to nothing, and its test is offered again", () => {
-    const [next] = diagnosed(complaint).next;
+    // The customer is asked first; what counts here is the first test.
+    const next = diagnosed(complaint).next.find(({ test: own }) => own.test !== "history");
     if (!next) throw new Error("no test left");
     const first = diagnosed(complaint).parts;
     const good = { ...volts("X3:1", "4", 12.4), state: "working" } as const;
