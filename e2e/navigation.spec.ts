@@ -35,6 +35,8 @@ class Hand {
 test.describe("at most four taps", () => {
   test("a vehicle's job of last month is found by search", async ({ page }) => {
     await page.goto("/jobs/4/verdict");
+    // Keys work once the page's scripts run.
+    await page.waitForLoadState("networkidle");
     const hand = new Hand(page);
     await page.keyboard.press("Control+k");
     await page.getByRole("searchbox").fill("bakery");

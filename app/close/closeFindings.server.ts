@@ -56,7 +56,7 @@ export function findingsAsked(view: JobView): FindingAsked[] {
     const { part, round } = line;
     const before = beforeRound(view, round);
     const { suspects } = diagnosisFrom(view, before.readings, { repairs: before.repairs });
-    // What an earlier repair was judged by says nothing of this one.
+    // Readings from before an earlier repair do not prove this one.
     const since = before.readings.slice(readingsBefore(before.repairs, before.readings.length));
     const own = new Set(partsMended(works.filter((other) => other.round === round))).add(part);
     const choices = suspects.flatMap(({ fault, p }) => {

@@ -186,7 +186,7 @@ export async function closeView(id: string | undefined) {
     worked: job.fittedAt !== null,
     rounds: rounds.flatMap(({ number, outcome, lines }) => {
       const done = lines.filter(({ state }) => state === "done");
-      // Numbers of the parts compared count where the line does not say its own.
+      // A line without a part number gets the number of the part that was compared.
       const compared = (part: string | undefined) => matches.find((own) => own.part === part)?.newNumber;
       const words = done.map((line) =>
         workText(circuit, { ...line, number: line.number ?? compared(line.part) ?? undefined }),
@@ -305,7 +305,7 @@ async function storedClosure(
     minutes: minutesTesting(view),
     chartMinutes: variant ? chartMinutes(engine, complaint, index) : null,
     repairKind: repairKind(circuit, closure.parts[0] ?? ""),
-    // The minutes of several works together say nothing of any one of them.
+    // The ticks measure all works together, so with several of them no single one has a time.
     repairMinutes:
       view.works.filter(({ state }) => state === "done").length > 1 ? null : await minutesTicked(view),
     totalMinor: bill ? priced(bill.body.lines, bill.body.rounding).totalMinor : null,

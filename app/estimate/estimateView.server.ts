@@ -88,7 +88,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   const [terms, labour, fit] = await Promise.all([shopTerms(), labourOf(view), repairOf(job.id)]);
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
-  // Work of the present round; what an earlier one renewed is paid for already, and is hours old.
+  // The work of the present round. What an earlier round renewed is on the bill already.
   const listed = presentParts(view);
   const renewed = new Set(partsMended(view.works));
   const chosen =

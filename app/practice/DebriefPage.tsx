@@ -195,7 +195,7 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
       <table className="w-full text-base">
         <thead>
           <tr className="text-left text-soft">
-            {["who", "visits", "time", "money", "fitted", "wrong parts"].map((title) => (
+            {["who", "time", "money", "fitted", "wrong parts"].map((title) => (
               <th key={title} scope="col" className="border-b border-rule py-1 pr-2 font-normal">
                 {title}
               </th>
@@ -209,8 +209,12 @@ function Ways({ debrief: { ways, held } }: { debrief: DebriefData }) {
                 {wayTitles[key]}
                 {key === "own" && !held && ", given up"}
               </th>
-              <td className="figures border-b border-rule pr-2">{ways[key].visits}</td>
-              <td className="figures border-b border-rule pr-2">{ways[key].minutes}</td>
+              <td className="figures border-b border-rule pr-2">
+                {ways[key].minutes}
+                <span className="block text-soft">
+                  {ways[key].visits} {ways[key].visits === 1 ? "visit" : "visits"}
+                </span>
+              </td>
               <td className="figures border-b border-rule pr-2">{ways[key].money}</td>
               <td className="border-b border-rule pr-2">{ways[key].fitted || "nothing"}</td>
               <td className="figures border-b border-rule">{ways[key].wrong}</td>

@@ -84,7 +84,8 @@ export function NextTest(props: NextLookProps) {
           </p>
         )}
         <Cautions cautions={offered.cautions} token={token} />
-        {observationOf(offered.test).form.setup !== "none" && <NowChoice />}
+        {/* A question to the customer may be on the card while another test is entered below. */}
+        {(observationOf(offered.test).form.setup !== "none" || offered.test === "history") && <NowChoice />}
         {/* Above the ranges, because on a phone those fill the card. */}
         <EntryProblem of={({ form }) => form === "next"} />
         <OutcomeButtons

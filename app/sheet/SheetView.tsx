@@ -117,6 +117,8 @@ const SheetView = memo(function SheetView({ layout }: { readonly layout: Circuit
         centerOnInit
         doubleClick={{ disabled: true }}
         panning={{ disabled: !zoomed, velocityDisabled: true }}
+        // An animation back to the edge would undo a zoom that follows at once.
+        autoAlignment={{ animationTime: 0 }}
         wheel={{ step: 0.12 }}
         onTransform={(_, state) => setZoomed(state.scale > zoomedIn)}
       >
