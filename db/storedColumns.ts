@@ -18,7 +18,7 @@ import { promiseSchema } from "@core/records/promise";
 import { symptoms } from "@core/records/symptom";
 import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
-import { workDetailSchema, workStates, worksDone } from "@core/work/workLine";
+import { workDetailSchema, workStates, worksDone } from "@core/workList/workLine";
 import { z } from "zod";
 
 const parsedJson = z.string().transform((text, context) => {

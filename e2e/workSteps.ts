@@ -1,4 +1,4 @@
-// Second halves of jobs as they are (common practice, no source): several works, and more than one round.
+// What follows the verdict on real jobs (common practice, no source): several pieces of work, and more than one round.
 import { type BrokenVehicle, brokenVehicle } from "./brokenVehicle";
 import { expect, type Page } from "./shop";
 import { type Enter, probeToTheEnd } from "./steps";

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
-import type { WorkReason } from "@core/work/proposedWork";
-import { isTemporary, type WorkDone, type WorkEntry } from "@core/work/workLine";
+import type { WorkReason } from "@core/workList/proposedWork";
+import { isTemporary, type WorkDone, type WorkEntry } from "@core/workList/workLine";
 import { repairName } from "./partName";
 
 /** What was done, after the name of what it was done to. */

@@ -3,7 +3,7 @@ import { faultProved } from "@core/diagnose/proof/faultProved";
 import type { Reading } from "@core/predict/reading";
 import type { ClosureFinding } from "@core/records/closure";
 import { noFault } from "@core/records/learnedFaults";
-import { isTemporary, partsMended, type WorkLine } from "@core/work/workLine";
+import { isTemporary, partsMended, type WorkLine } from "@core/workList/workLine";
 import { faultTitle } from "@words/partName";
 import { workText } from "@words/workWords";
 import { diagnosisFrom } from "../job/diagnosis.server";

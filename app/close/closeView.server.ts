@@ -10,7 +10,7 @@ import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
 import { learnedFaults } from "@core/records/learnedFaults";
 import { symptomOf } from "@core/records/symptom";
 import { familyName } from "@core/solve/checks/circuitFamily";
-import { isTemporary, partsMended } from "@core/work/workLine";
+import { isTemporary, partsMended } from "@core/workList/workLine";
 import { closureOf, type NewClosure } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";
@@ -35,7 +35,7 @@ import {
 import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
-import { roundsOf } from "../work/rounds.server";
+import { roundsOf } from "../workList/rounds.server";
 import { findingsAsked, findingsFrom } from "./closeFindings.server";
 
 /** Parts that were put right on this job, in any round; what was fitted on jobs from before there was a work list. */

@@ -2,8 +2,7 @@ import { failsWithin } from "@core/access/failureChance";
 import { quickestRoute } from "@core/access/route";
 import { learntMinutes, shopPace } from "@core/access/stepTimes";
 import { wearingKinds } from "@core/access/wearingPart";
-import type { Circuit } from "@core/circuit/circuit";
-import { repairKind } from "@core/diagnose/verdict/stopping";
+import { usualRepair } from "@core/diagnose/verdict/stopping";
 import { listedPriceMinor } from "@core/match/partDescription";
 import { matchParts } from "@core/match/partMatch";
 import { plainNumber } from "@core/match/supersession";
@@ -11,8 +10,8 @@ import { billDifference, priced } from "@core/money/estimate";
 import { estimateLineSchema } from "@core/money/estimateLine";
 import { type OfferedPart, type OfferInput, repairOffers } from "@core/money/repairOffer";
 import { tenthsMilli } from "@core/money/shopTerms";
-import { defaultStoppingCosts, repairDefaults } from "@core/money/stoppingCosts";
-import { isRepair, partsMended } from "@core/work/workLine";
+import { defaultStoppingCosts } from "@core/money/stoppingCosts";
+import { partsMended, partsRepaired } from "@core/workList/workLine";
 import { estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
@@ -22,17 +21,13 @@ import type { EstimateBody } from "@db/storedColumns";
 import { offerTitles } from "@words/offerTitles";
 import { repairName } from "@words/partName";
 import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
-import { activeReadings, type JobView, jobViewAt, minutesTesting } from "../job/jobView.server";
+import { activeReadings, type JobView, jobViewAt, minutesTesting, presentRound } from "../job/jobView.server";
 import { dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 
 /** Minutes of the final check: key on, every speed, listening (judgement). */
 const proofMinutes = 5;
-
-/** Minutes of repairs without a plan: the usual ones of their kind. */
-const usual = (circuit: Circuit, id: string) =>
-  repairDefaults[repairKind(circuit, id)] ?? { priceMinor: 0, minutes: 60 };
 
 /**
  * Minutes at the car for some parts together: removal and refitting by the plan at this shop's pace, the work on the
@@ -66,20 +61,14 @@ async function labourOf(view: JobView) {
           })
         : null;
     const inAndBack = route?.ok ? 2 * route.value.minutes : 0;
-    const alone = (route?.ok ? others : ids).reduce((sum, id) => sum + usual(circuit, id).minutes, 0);
+    const alone = (route?.ok ? others : ids).reduce((sum, id) => sum + usualRepair(circuit, id).minutes, 0);
     return inAndBack + alone + ids.reduce((sum, id) => sum + workOn(id), 0) + proofMinutes;
   };
   const priceMinor = (id: string): number =>
     byNumber(matches.find(({ part }) => part === id)?.newNumber ?? null)?.priceMinor ??
     listedPriceMinor(parts, circuit.id, id) ??
-    usual(circuit, id).priceMinor;
+    usualRepair(circuit, id).priceMinor;
   return { minutes, priceMinor };
-}
-
-/** Parts of the circuit repaired in the job's present round, done or planned. */
-function presentParts({ works, repairs }: JobView): string[] {
-  const present = works.filter(({ round }) => round === repairs.length + 1);
-  return [...new Set(present.flatMap(({ part, done }) => (part && isRepair(done) ? [part] : [])))];
 }
 
 /** The input of a job's offers: its verdict, its plan, its catalogue, the shop's terms. */
@@ -89,7 +78,7 @@ async function offerInput(view: JobView): Promise<OfferInput> {
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
   // The work of the present round. What an earlier round renewed is on the bill already.
-  const listed = presentParts(view);
+  const listed = partsRepaired(view.works.filter(({ round }) => round === presentRound(view)));
   const renewed = new Set(partsMended(view.works));
   const chosen =
     listed.length > 0

@@ -12,7 +12,7 @@ import { familyName } from "@core/solve/checks/circuitFamily";
 import type { Netlist } from "@core/solve/netlist/netlist";
 import type { Setup } from "@core/solve/netlist/setup";
 import { operatingPoint } from "@core/solve/operatingPoint";
-import { mends, type WorkLine } from "@core/work/workLine";
+import { mends, type WorkLine } from "@core/workList/workLine";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { type FamilyCounts, faultCounts, measuredRepairs } from "@db/repositories/closures.server";
 import { type Fitting, fittingsOf } from "@db/repositories/fittings.server";
@@ -145,6 +145,9 @@ export function stoppingCosts(
       : undefined;
   return { ...defaultStoppingCosts, hourMinor, comebackMinor, repairs };
 }
+
+/** The round a job is in: every failed final check ends one. */
+export const presentRound = ({ repairs }: JobFacts): number => repairs.length + 1;
 
 /** Readings that are not deleted. */
 export const activeReadings = ({ stored }: JobFacts): Reading[] =>

@@ -51,7 +51,7 @@ export function Lookahead({ jobId, school: strategy, token }: PlanAheadProps) {
   );
 }
 
-/** Visits besides the present place, to one decimal: `1.5 visits`. */
+/** Visits to other places than the present one, to one decimal: `1.5 visits`. */
 function visitsText(visits: number): string {
   const tenths = Math.round(visits * 10) / 10;
   if (tenths === 0) return "from here";

@@ -21,7 +21,7 @@ import { customerPage } from "../close/customerWords";
 import type { EstimateData } from "../estimate/estimateView.server";
 import { jobAt } from "../job/jobView.server";
 import { answer, closeDemoShop, type Fields, openDemoShop } from "../testing/demoShop";
-import type { WorkData } from "../work/workView.server";
+import type { WorkData } from "../workList/workView.server";
 import * as close from "./close";
 import * as estimate from "./estimate";
 import * as prove from "./prove";
@@ -50,7 +50,7 @@ const act = (fields: Fields) => answer(work.action, fields, String(id));
 const add = (fields: Fields) => act({ intent: "add", token: crypto.randomUUID(), ...fields });
 const decide = (fields: Fields) => answer(verdict.action, fields, String(id));
 
-/** Takes the final check, every step as a sound vehicle shows it but those given. */
+/** Takes the final check: every step as a sound vehicle shows it, except those given. */
 async function check(failing: Readonly<Record<string, string>> = {}): Promise<void> {
   for (const step of proofSteps(circuit)) {
     const own: Fields =

@@ -1,28 +1,20 @@
 import type { JobRefusal } from "@core/records/jobStage";
-import { isRepair } from "@core/work/workLine";
+import { partsRepaired } from "@core/workList/workLine";
 import { partsFitted } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import {
-  activeWorks,
-  addWork,
-  changeWork,
-  roundOf,
-  setWorkState,
-  strikeWork,
-  worksOf,
-} from "@db/repositories/works.server";
+import { addWork, changeWork, setWorkState, strikeWork, worksOf } from "@db/repositories/works.server";
 import { workName, workText } from "@words/workWords";
 import { data, redirect } from "react-router";
 import { z } from "zod";
 import { intoJob } from "../job/intoJob.server";
-import { jobAt, jobViewAt } from "../job/jobView.server";
+import { jobAt, jobViewAt, presentRound } from "../job/jobView.server";
 import { verdictThen } from "../job/verdictThen.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
 import { randomId } from "../text/randomId";
-import { WorkPage } from "../work/WorkPage";
-import { readWorkForm } from "../work/workForm";
-import { workView } from "../work/workView.server";
+import { WorkPage } from "../workList/WorkPage";
+import { readWorkForm } from "../workList/workForm";
+import { workView } from "../workList/workView.server";
 import type { Route } from "./+types/work";
 
 const form = z.object({
@@ -46,15 +38,15 @@ export async function action({ params, request }: Route.ActionArgs) {
     return data({ problem: refused?.problem ?? null, id: null }, { status: refused?.status ?? 200 });
   };
   if (intent === "finish") {
-    const round = await roundOf(job.id);
-    const lines = activeWorks(await worksOf(job.id)).filter((own) => own.round === round);
+    const view = await jobViewAt(params.id);
+    const lines = view.works.filter(({ round }) => round === presentRound(view));
     if (lines.length === 0)
       return data(
         { problem: "There is no work on the list yet. Add a line first.", id: null },
         { status: 422 },
       );
-    const parts = [...new Set(lines.flatMap(({ part, done }) => (part && isRepair(done) ? [part] : [])))];
-    const then = verdictThen(await jobViewAt(params.id), parts);
+    const parts = partsRepaired(lines);
+    const then = verdictThen(view, parts);
     const refused = await intoJob(
       { jobId: job.id, address, fields, words: "all work on the list is done", at: now },
       partsFitted(job.id, parts, then, now),

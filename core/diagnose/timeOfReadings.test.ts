@@ -1,22 +1,20 @@
 // What readings say of time (common practice, no source: a reading taken while it fails is worth ten taken while it
 // works).
 import { describe, expect, test } from "@jest/globals";
+import type { Pattern } from "../predict/moment";
 import { type Reading, testOf } from "../predict/reading";
-import { shippedEngine } from "../testing/shippedCircuit";
+import { heard, shippedEngine } from "../testing/shippedCircuit";
 import { volts } from "../testing/takenReadings";
 import { believe } from "./belief/belief";
 import { scoreReading } from "./belief/readingScore";
 import { diagnose } from "./diagnose";
 
 const engine = shippedEngine("whimbrel-four-speed");
-const dead = (setting: string, pattern?: "only-hot" | "comes-and-goes" | "only-bumps"): Reading => ({
-  test: "airflow",
-  heard: true,
-  key: "run",
-  setting,
-  seen: "none",
-  ...(pattern ? { pattern } : {}),
-});
+const dead = (setting: string, pattern?: Pattern): Reading => {
+  const [reading] = heard({ [setting]: "none" }, pattern);
+  if (!reading) throw new Error("nothing was told");
+  return reading;
+};
 const speeds = ["1", "2", "3", "4"];
 const complaint = speeds.map((setting) => dead(setting, "comes-and-goes"));
 

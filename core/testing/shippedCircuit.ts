@@ -3,6 +3,7 @@ import { join } from "node:path";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import { type Repair, repairText } from "../fault/repair";
+import type { Pattern } from "../predict/moment";
 import type { Reading } from "../predict/reading";
 import { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import { problemText } from "../problem/problem";
@@ -48,14 +49,18 @@ export function shippedEngine(id: string): CompiledCircuit {
   return made;
 }
 
-/** The complaint for each speed, as `heard` readings. */
-export function heard(speeds: Readonly<Record<string, "none" | "weak" | "normal" | "strong">>): Reading[] {
+/** The complaint for each speed, as `heard` readings, each with how it comes and goes if that is told. */
+export function heard(
+  speeds: Readonly<Record<string, "none" | "weak" | "normal" | "strong">>,
+  pattern?: Pattern,
+): Reading[] {
   return Object.entries(speeds).map(([setting, seen]) => ({
     test: "airflow",
     heard: true,
     key: "run",
     setting,
     seen,
+    ...(pattern ? { pattern } : {}),
   }));
 }
 

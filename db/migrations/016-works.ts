@@ -1,6 +1,6 @@
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { repairKind } from "@core/diagnose/verdict/stopping";
-import { usualWork } from "@core/work/proposedWork";
+import { usualWork } from "@core/workList/proposedWork";
 import { type QueryInterface, QueryTypes } from "sequelize";
 import { z } from "zod";
 import { maybeMoment, maybeText, moment, named, number, text } from "../columns";

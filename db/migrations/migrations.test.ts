@@ -16,7 +16,7 @@ afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
 /** A database as the migrations up to one left it, with a job in it. */
 async function before(name: string, noticed: string | null): Promise<void> {
-  // The chips of a complaint, which the second migration moves into its words.
+  // The second migration moves a complaint's chips into its words, and drops their column.
   const chips = (own: string) => (noticed === null ? {} : { noticed: own });
   const sequelize = new Sequelize({
     dialect: "sqlite",

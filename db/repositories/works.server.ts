@@ -1,8 +1,8 @@
 import type { Circuit } from "@core/circuit/circuit";
 import { repairKind } from "@core/diagnose/verdict/stopping";
 import type { JobRefusal } from "@core/records/jobStage";
-import { usualWork } from "@core/work/proposedWork";
-import { isRepair, type WorkEntry, type WorkLine, type WorkState } from "@core/work/workLine";
+import { usualWork } from "@core/workList/proposedWork";
+import { partsRepaired, type WorkEntry, type WorkLine, type WorkState } from "@core/workList/workLine";
 import type { Transaction } from "sequelize";
 import { JobRow } from "../models/jobModels.server";
 import { FittingRow } from "../models/memoryModels.server";
@@ -113,9 +113,9 @@ export const strikeWork = (jobId: number, id: string, struckAt: Date | null): Pr
     await fittedToo(jobId, transaction);
   });
 
-/** Parts of the circuit that lines mean to cure. */
+/** Parts of the circuit that stored lines mean to cure. */
 const cured = (rows: readonly WorkRow[]): string[] =>
-  rows.flatMap(({ part, done }) => (part && isRepair(columns.done.parse(done)) ? [part] : []));
+  partsRepaired(rows.map(({ part, done }) => ({ part: part ?? undefined, done: columns.done.parse(done) })));
 
 /** Parts of the circuit repaired in a round. */
 async function partsDone(jobId: number, round: number, transaction: Transaction): Promise<string[]> {
@@ -124,7 +124,7 @@ async function partsDone(jobId: number, round: number, transaction: Transaction)
     order: [["madeAt", "ASC"]],
     transaction,
   });
-  return [...new Set(cured(rows))];
+  return cured(rows);
 }
 
 /** While a final check is due, it is of everything done in the round: a second part fitted in one visit counts. */
@@ -175,7 +175,7 @@ export async function enterParts(
   return [...new Set([...parts, ...cured(fresh)])];
 }
 
-/** What was marked as done in the present round is planned again, because the fitting was undone. */
+/** Marks the work of the present round as still to be done, because the fitting was undone. */
 export async function planAgain(jobId: number, transaction: Transaction): Promise<void> {
   const round = await roundOf(jobId, transaction);
   await WorkRow.update({ state: "planned" }, { where: { jobId, round, struckAt: null }, transaction });

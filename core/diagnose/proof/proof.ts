@@ -31,7 +31,7 @@ export interface Proof {
 
 export const nothingProved: Proof = { have: [], shown: [], missing: [], complete: false };
 
-/** Least probability that a vehicle with the fault shows every step of a proof; a less likely one is not tried (judgement). */
+/** A proof is tried only if a vehicle with the fault shows all its steps with at least this probability (judgement). */
 const leastShown = 0.3;
 /** Number of tests tried for one step, the quickest first. */
 const mostTried = 6;

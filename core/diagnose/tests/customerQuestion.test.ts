@@ -2,24 +2,15 @@
 import { describe, expect, test } from "@jest/globals";
 import type { Pattern } from "../../predict/moment";
 import type { Reading } from "../../predict/reading";
-import { shippedEngine } from "../../testing/shippedCircuit";
+import { heard, shippedEngine } from "../../testing/shippedCircuit";
 import { type Diagnosis, diagnose } from "../diagnose";
 
 const engine = shippedEngine("whimbrel-pwm-low");
 const [off, ...running] = engine.netlist.circuit.settings;
 /** Dead on every speed, in a way the customer tells. */
 const dead = (pattern?: Pattern): Reading[] => [
-  { test: "airflow", heard: true, key: "run", setting: off, seen: "none" },
-  ...running.map(
-    (setting): Reading => ({
-      test: "airflow",
-      heard: true,
-      key: "run",
-      setting,
-      seen: "none",
-      ...(pattern ? { pattern } : {}),
-    }),
-  ),
+  ...heard({ [off as string]: "none" }),
+  ...heard(Object.fromEntries(running.map((setting) => [setting, "none"])), pattern),
 ];
 const diagnosed = (readings: readonly Reading[]): Diagnosis => {
   const result = diagnose(engine, readings);

@@ -14,9 +14,7 @@ export function fitCostMinor(compiled: CompiledCircuit, repair: Repair, costs: S
   const met = own.get(repair);
   if (met !== undefined) return met;
   const sum = repair.parts.reduce((total, id) => {
-    const kind = repairKind(compiled.netlist.circuit, id);
-    const { priceMinor, minutes } =
-      costs.repairs?.[id] ?? costs.repairs?.[kind] ?? repairDefaults[kind] ?? noRepair;
+    const { priceMinor, minutes } = usualRepair(compiled.netlist.circuit, id, costs.repairs);
     return total + priceMinor + minutesMinor(minutes, costs);
   }, 0);
   own.set(repair, sum);
@@ -35,6 +33,19 @@ export function repairKind(circuit: Circuit, id: string): string {
   if (circuit.connectors.some((connector) => connector.id === id)) return "connector";
   if (circuit.wires.some((wire) => wire.id === id)) return "wire";
   return id === theCar ? "car" : "unknown";
+}
+
+/**
+ * Price and minutes that a repair of something usually takes.
+ * @param own the shop's own figures, by id or by kind; the table's are used where it has none
+ */
+export function usualRepair(
+  circuit: Circuit,
+  id: string,
+  own?: Readonly<Record<string, RepairCost>>,
+): RepairCost {
+  const kind = repairKind(circuit, id);
+  return own?.[id] ?? own?.[kind] ?? repairDefaults[kind] ?? noRepair;
 }
 
 /** A repair with less belief than this is never the one to do. */

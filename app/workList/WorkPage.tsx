@@ -1,5 +1,5 @@
 import { minutesText } from "@core/units/wording";
-import { type WorkDone, worksDone } from "@core/work/workLine";
+import { type WorkDone, worksDone } from "@core/workList/workLine";
 import { workTitles } from "@words/workWords";
 import { Form, Link, useNavigation } from "react-router";
 import { amountText, priceText } from "../text/money";
@@ -10,7 +10,7 @@ type Round = WorkData["rounds"][number];
 
 interface WorkPageProps {
   readonly work: WorkData;
-  /** What was wrong with the last entry, and which line it was about; a null id is a new line. */
+  /** Why the last entry was refused, and the id of its line; null for a new line. */
   readonly problem: { readonly text: string; readonly id: string | null } | null;
 }
 

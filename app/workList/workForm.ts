@@ -1,5 +1,5 @@
 import { typedFigure } from "@core/units/typedFigure";
-import { type WorkEntry, workEntrySchema } from "@core/work/workLine";
+import { type WorkEntry, workEntrySchema } from "@core/workList/workLine";
 import { typedMinor } from "../text/money";
 
 /** The form of a line, by field, as typed. */

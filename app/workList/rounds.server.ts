@@ -1,8 +1,7 @@
-import type { WorkLine } from "@core/work/workLine";
+import type { WorkLine } from "@core/workList/workLine";
 import { fittingsOf } from "@db/repositories/fittings.server";
-import { roundOf } from "@db/repositories/works.server";
 import { plannedText, workName, workText } from "@words/workWords";
-import type { JobFacts } from "../job/jobView.server";
+import { type JobFacts, presentRound } from "../job/jobView.server";
 
 /** What a round came to. */
 export type RoundOutcome = "open" | "check-due" | "failed" | "held";
@@ -23,8 +22,10 @@ export interface RoundView {
 }
 
 /** A job's rounds with their work; every failed check ends one. */
-export async function roundsOf({ job, circuit, works }: JobFacts): Promise<RoundView[]> {
-  const [count, fittings] = await Promise.all([roundOf(job.id), fittingsOf(job.id)]);
+export async function roundsOf(facts: JobFacts): Promise<RoundView[]> {
+  const { job, circuit, works } = facts;
+  const count = presentRound(facts);
+  const fittings = await fittingsOf(job.id);
   const due = fittings.at(-1)?.outcome === "pending";
   const present: RoundOutcome = job.stage === "closed" ? "held" : due ? "check-due" : "open";
   return Array.from({ length: count }, (_, at) => ({

@@ -1,7 +1,6 @@
-import { repairKind } from "@core/diagnose/verdict/stopping";
+import { usualRepair } from "@core/diagnose/verdict/stopping";
 import { listedPriceMinor } from "@core/match/partDescription";
-import { repairDefaults } from "@core/money/stoppingCosts";
-import { proposedWork } from "@core/work/proposedWork";
+import { proposedWork } from "@core/workList/proposedWork";
 import { listParts } from "@db/repositories/parts.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { worksOf } from "@db/repositories/works.server";
@@ -15,8 +14,7 @@ import { lineView, roundsOf } from "./rounds.server";
 async function usualOf({ circuit, costs }: JobView) {
   const parts = await listParts();
   return (part: string) => {
-    const kind = repairKind(circuit, part);
-    const usual = costs.repairs?.[kind] ?? repairDefaults[kind] ?? { priceMinor: 0, minutes: 60 };
+    const usual = usualRepair(circuit, part, costs.repairs);
     return {
       minutes: usual.minutes,
       priceMinor: listedPriceMinor(parts, circuit.id, part) ?? usual.priceMinor,

@@ -67,8 +67,10 @@ const mending: ReadonlySet<WorkDone> = new Set([
 ]);
 export const mends = (done: WorkDone): boolean => mending.has(done);
 
-/** Whether work is meant to cure the fault, for good or for a while. */
-export const isRepair = (done: WorkDone): boolean => mends(done) || done === "oiled";
+/** Parts of the circuit that lines mean to cure, for good or for a while, each once. */
+export const partsRepaired = (lines: readonly Pick<WorkLine, "part" | "done">[]): string[] => [
+  ...new Set(lines.flatMap(({ part, done }) => (part && (mends(done) || done === "oiled") ? [part] : []))),
+];
 
 /** Parts of the circuit that were put right, in the order of the work, each once. */
 export const partsMended = (lines: readonly WorkLine[]): string[] => [
