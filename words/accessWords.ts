@@ -1,13 +1,15 @@
-import { type Fastener, fastenerText } from "@core/access/fastener";
+import { type Fastener, fastenerText, screwsBack, sortBack, sortName } from "@core/access/fastener";
 import type { PlanDoubt } from "@core/access/planFinding";
 import type { BackRule, BackWork } from "@core/access/refitting";
 import type { TrayCall } from "@core/access/tray";
 import { listed } from "@core/units/wording";
+import { adaptationTitle } from "./adaptationWords";
 
 /** The name of a refitting step. */
 export function backTitle(work: BackWork): string {
   if (work.does === "test")
     return `Test ${work.beforePanels ? "before the panels go back on" : "now"}: key on, off, every speed up and down, and check that off stays off`;
+  if (work.does === "adapt") return adaptationTitle(work.fitting.adaptation);
   const { step } = work;
   if (step.back) return step.back;
   return step.kind === "battery-off" ? "Reconnect the battery negative" : reversedTitle(step.title);
@@ -52,6 +54,10 @@ export function backRuleText(rule: BackRule): string {
       return "screws into plastic: seat them, then tighten an eighth to a quarter turn; stripped plastic does not hold";
     case "slide-home":
       return `${fastenerText(rule.fastener)}: slide it home, then tighten`;
+    case "other-screws": {
+      const count = screwsBack(rule.fastener);
+      return `${count} new ${sortName(sortBack(rule.fastener), count)} instead of what came out`;
+    }
     case "stays-out":
       return `${rule.screws} ${rule.screws === 1 ? "screw stays" : "screws stay"} out, because the ear was broken off`;
     case "plug-clicks":

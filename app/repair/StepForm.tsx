@@ -1,5 +1,6 @@
+import { fastenersText } from "@core/access/fastenerText";
 import type { AccessStep } from "@core/access/plan";
-import { fastenersText, plugsText, routesText } from "@core/access/planText";
+import { plugsText, routesText } from "@core/access/planText";
 import { stepCautions } from "@core/access/stepCaution";
 import { stepKinds } from "@core/access/stepKind";
 import { stepCautionWords } from "@words/stepCautionWords";

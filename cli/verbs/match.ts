@@ -4,7 +4,8 @@ import { parsePart } from "@core/match/partDescription";
 import { matchParts } from "@core/match/partMatch";
 import { leadMap, plugOf } from "@core/match/spliceLeads";
 import { type Parsed, quoted, refused } from "@core/problem/problem";
-import { leadMapWords, partMatchWords } from "@words/partMatchWords";
+import { partMatchWords } from "@words/partMatchWords";
+import { leadMapWords } from "@words/spliceWords";
 
 /** The options of `match` from the command line, with their files read. */
 export interface MatchInput {

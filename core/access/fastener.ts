@@ -4,23 +4,41 @@ const size = z
   .string()
   .regex(/^[A-Za-z0-9][A-Za-z0-9 ./,]{0,15}$/, "must be a size as stamped, like 7 mm or T20");
 
-/** Screws, bolts or nuts of one sort that a step removes. */
-export const fastenerSchema = z.strictObject({
-  count: z.number().int().min(1).max(60),
-  head: z.enum(["hex", "torx", "phillips", "pozidriv", "slotted", "allen"]),
+/** What holds a part or panel, apart from plugs. */
+export const fastenerKinds = ["screw", "bolt", "nut", "push-clip", "spring-clip"] as const;
+export type FastenerKind = (typeof fastenerKinds)[number];
+export const fastenerHeads = ["hex", "torx", "phillips", "pozidriv", "slotted", "allen"] as const;
+export type FastenerHead = (typeof fastenerHeads)[number];
+
+const sortShape = {
+  /** A screw if absent. */
+  kind: z.enum(fastenerKinds).optional(),
+  /** Absent for clips, and where nobody has looked. */
+  head: z.enum(fastenerHeads).optional(),
   /** As stamped on the tool: `7 mm`, `9/32 in`, `T20`, `PH2`. */
   size: size.optional(),
-  into: z.enum(["plastic", "metal"]),
+};
+
+/** Fasteners of one sort that a step removes. */
+export const fastenerSchema = z.strictObject({
+  count: z.number().int().min(1).max(60),
+  ...sortShape,
+  into: z.enum(["plastic", "metal"]).optional(),
   /** It cannot be seen from where the hand is. */
   hidden: z.literal(true).optional(),
   /** Its ear is slotted, so it is only loosened and stays in place. */
   loosenOnly: z.literal(true).optional(),
   /** How many are refitted, if not all: a trimmed ear no longer needs its screw. */
   back: z.number().int().min(0).max(60).optional(),
+  /** New ones of this sort go in instead of those that came out. */
+  instead: z.strictObject(sortShape).optional(),
 });
 export type Fastener = z.infer<typeof fastenerSchema>;
 
-const heads: Readonly<Record<Fastener["head"], string>> = {
+/** What tells one fastener in the tray from another. */
+export type FastenerSort = Pick<Fastener, "kind" | "head" | "size">;
+
+const heads: Readonly<Record<FastenerHead, string>> = {
   hex: "socket",
   torx: "driver",
   phillips: "Phillips screwdriver",
@@ -29,24 +47,49 @@ const heads: Readonly<Record<Fastener["head"], string>> = {
   allen: "Allen key",
 };
 
-/** The tool that turns it: `7 mm socket`, `T20 driver`, `PH2 Phillips screwdriver`. */
-export const toolFor = ({ head, size: stamped }: Fastener): string =>
-  stamped ? `${stamped} ${heads[head]}` : heads[head];
+const isClip = ({ kind }: FastenerSort): boolean => kind === "push-clip" || kind === "spring-clip";
 
-/** `3 screws 5.5 mm into plastic, one of them hidden`. */
-export function fastenerText({ count, size: stamped, head, into, hidden, loosenOnly }: Fastener): string {
-  const sort = stamped ?? head;
-  const words = `${count} × ${sort} into ${into}`;
+/** The tool that turns it: `7 mm socket`, `T20 driver`, `trim lever`. */
+export function toolFor(sort: FastenerSort): string {
+  if (isClip(sort)) return "trim lever";
+  const turner = heads[sort.head ?? "hex"];
+  return sort.size ? `${sort.size} ${turner}` : turner;
+}
+
+const kindWords: Readonly<Record<FastenerKind, readonly [one: string, more: string]>> = {
+  screw: ["screw", "screws"],
+  bolt: ["bolt", "bolts"],
+  nut: ["nut", "nuts"],
+  "push-clip": ["push clip", "push clips"],
+  "spring-clip": ["spring clip", "spring clips"],
+};
+
+/** The name of a sort: `5.5 mm screw`, `Phillips screw`, `push clip`. It is also how the tray tells them apart. */
+export function sortName({ kind = "screw", head, size: stamped }: FastenerSort, count = 1): string {
+  const word = kindWords[kind][count === 1 ? 0 : 1];
+  const mark = stamped ?? (head === "phillips" || head === "pozidriv" ? heads[head].split(" ")[0] : head);
+  return isClip({ kind }) || !mark ? word : `${mark} ${word}`;
+}
+
+/** `3 × 5.5 mm into plastic (hidden among them)`, `3 × push clip`. */
+export function fastenerText(fastener: Fastener): string {
+  const { count, size: stamped, head, kind = "screw", into, hidden, loosenOnly, instead } = fastener;
+  const sort = kind === "screw" ? (stamped ?? head ?? "screw") : sortName(fastener, count);
+  const words = `${count} × ${sort}${into ? ` into ${into}` : ""}`;
   const marks = [
     ...(hidden ? [count > 1 ? "hidden among them" : "hidden"] : []),
     ...(loosenOnly ? ["loosened only, the ear is slotted"] : []),
+    ...(instead ? [`new on the way back: ${sortName(instead, count)}`] : []),
   ];
   return marks.length > 0 ? `${words} (${marks.join("; ")})` : words;
 }
 
-/** Screws of this sort that go into the tray; none if they are only loosened. */
+/** Fasteners of this sort that go into the tray; none if they are only loosened. */
 export const screwsOut = ({ count, loosenOnly }: Fastener): number => (loosenOnly ? 0 : count);
 
-/** Screws of this sort that are refitted from the tray. */
+/** Fasteners that are refitted, from the tray or new. */
 export const screwsBack = (fastener: Fastener): number =>
   Math.min(screwsOut(fastener), fastener.back ?? screwsOut(fastener));
+
+/** The sort that goes back in: its own, or the one fitted instead. */
+export const sortBack = (fastener: Fastener): FastenerSort => fastener.instead ?? fastener;

@@ -1,5 +1,3 @@
-import { type Parsed, quoted, refused } from "../problem/problem";
-import type { Fastener } from "./fastener";
 import { type AccessStep, type Routes, tabs } from "./plan";
 
 /** Ways as typed: `mat + flap / glove-box` is both of the first two, or the third. */
@@ -11,53 +9,6 @@ export function parseRoutes(text: string): string[][] {
     .split("/")
     .map((way) => way.split("+").flatMap((id) => id.trim() || []))
     .filter((way) => way.length > 0);
-}
-
-/** Fasteners as typed: `3 hex 5.5 mm plastic, 1 torx T20 metal hidden`. */
-export const fastenersText = (fasteners: readonly Fastener[]): string =>
-  fasteners
-    .map(({ count, head, size, into, hidden, loosenOnly, back }) =>
-      [
-        count,
-        head,
-        ...(size ? [size] : []),
-        into,
-        ...(hidden ? ["hidden"] : []),
-        ...(loosenOnly ? ["loosened"] : []),
-        ...(back === undefined ? [] : [`back ${back}`]),
-      ].join(" "),
-    )
-    .join(", ");
-
-const oneFastener =
-  /^(\d{1,2}) (hex|torx|phillips|pozidriv|slotted|allen)(?: (\S+(?: (?:mm|in))?))?? (plastic|metal)((?: hidden| loosened| back \d{1,2})*)$/;
-
-/** Reads fasteners as typed; refused with the first one that cannot be read. */
-export function parseFasteners(text: string): Parsed<Fastener[]> {
-  const made: Fastener[] = [];
-  for (const own of text.split(/[,;\n]/).flatMap((piece) => piece.trim().replaceAll(/\s+/g, " ") || [])) {
-    const match = oneFastener.exec(own);
-    if (!match)
-      return refused([
-        {
-          code: "unreadable",
-          path: "fasteners",
-          message: `expected like "3 hex 5.5 mm plastic hidden", got ${quoted(own)}`,
-        },
-      ]);
-    const marks = match[5] ?? "";
-    const back = /back (\d+)/.exec(marks);
-    made.push({
-      count: Number(match[1]),
-      head: match[2] as Fastener["head"],
-      ...(match[3] ? { size: match[3] } : {}),
-      into: match[4] as Fastener["into"],
-      ...(marks.includes("hidden") ? { hidden: true } : {}),
-      ...(marks.includes("loosened") ? { loosenOnly: true } : {}),
-      ...(back ? { back: Number(back[1]) } : {}),
-    });
-  }
-  return { ok: true, value: made };
 }
 
 type Plugs = NonNullable<AccessStep["plugs"]>;

@@ -1,5 +1,6 @@
 import { type Fastener, screwsBack, screwsOut } from "./fastener";
-import { type AccessStep, stepsBefore, testStepId } from "./plan";
+import { type FittingStep, fittingCautions } from "./fittingStep";
+import { type AccessPlan, type AccessStep, stepsBefore, testStepId } from "./plan";
 import { cautionsOfStep, type StepCaution } from "./stepCaution";
 
 /** A rule of the trade for refitting a step, with what it concerns. */
@@ -18,20 +19,21 @@ export type BackRule =
   | { readonly rule: "keyed"; readonly where: string }
   | { readonly rule: "hang-up"; readonly what: string }
   | { readonly rule: "all-by-hand"; readonly screws: number }
-  | { readonly rule: "slide-home"; readonly fastener: Fastener }
+  | { readonly rule: "slide-home" | "other-screws"; readonly fastener: Fastener }
   | { readonly rule: "stays-out"; readonly screws: number }
   | { readonly rule: "plug-clicks"; readonly plug: string }
   | { readonly rule: "tubes-on"; readonly tubes: number }
   | { readonly rule: "clear-of-wheel"; readonly pluggedIn: readonly string[] };
 
-/** An action: refitting a step, or the test before the panels. */
+/** An action: refitting a step, work on a new part, or the test before the panels. */
 export type BackWork =
   | { readonly does: "undo"; readonly step: AccessStep }
+  | { readonly does: "adapt"; readonly fitting: FittingStep }
   | { readonly does: "test"; readonly beforePanels: boolean };
 
 /** One step of the refitting. */
 export interface BackStep {
-  /** The step it reverses; `test` for the test before the panels. */
+  /** The step it reverses, or its own; `test` for the test before the panels. */
   readonly id: string;
   readonly work: BackWork;
   /** How to do it, by the trade's rules. */
@@ -54,8 +56,13 @@ const closes: ReadonlySet<AccessStep["kind"]> = new Set(["panel", "bracket"]);
  * last.
  * @param steps the removal, in order
  * @param targets parts that were reached: their plugs are connected before the test
+ * @param fittings work on the new parts, each with the step whose refitting it comes before; null if none is in the way
  */
-export function refitting(steps: readonly AccessStep[], targets: readonly string[]): BackStep[] {
+export function refitting(
+  steps: readonly AccessStep[],
+  targets: readonly string[],
+  fittings: readonly PlacedFitting[] = [],
+): BackStep[] {
   const negative = steps.find(({ kind }) => kind === "battery-off");
   const others = [...steps].reverse().filter((step) => step !== negative);
   // As late as possible, but before anything that covers the battery itself.
@@ -64,8 +71,46 @@ export function refitting(steps: readonly AccessStep[], targets: readonly string
   const back = negative ? others.toSpliced(late < 0 ? others.length : late, 0, negative) : others;
   const returning = back.filter((step) => step.back !== null);
   const made = returning.map(backStep);
-  if (steps.length === 0) return made;
-  return withTest(returning, made, negative !== undefined, targets);
+  if (steps.length === 0) return fittings.map(fittingBack);
+  return withFittings(withTest(returning, made, negative !== undefined, targets), fittings);
+}
+
+/** Work on a new part, and the removal step that let the old one out. */
+export interface PlacedFitting {
+  readonly fitting: FittingStep;
+  readonly before: string | null;
+}
+
+/** Puts the work on each new part before the step that puts the part in; without such a step it comes first. */
+function withFittings(back: readonly BackStep[], fittings: readonly PlacedFitting[]): BackStep[] {
+  const known = new Set(back.map(({ id }) => id));
+  const first = fittings.filter(({ before }) => before === null || !known.has(before));
+  return [
+    ...first.map(fittingBack),
+    ...back.flatMap((step) => [
+      ...fittings.filter(({ before }) => before === step.id).map(fittingBack),
+      step,
+    ]),
+  ];
+}
+
+const fittingBack = ({ fitting }: PlacedFitting): BackStep => ({
+  id: fitting.id,
+  work: { does: "adapt", fitting },
+  how: [],
+  screws: 0,
+  closes: false,
+  cautions: fittingCautions(fitting),
+});
+
+/** The step of a removal that lets a part out: the last of those its target names. */
+export function stepThatFrees(
+  { targets }: Pick<AccessPlan, "targets">,
+  steps: readonly AccessStep[],
+  part: string,
+): string | null {
+  const own = new Set((targets[part] ?? []).flat());
+  return steps.findLast(({ id, back }) => own.has(id) && back !== null)?.id ?? null;
 }
 
 /**
@@ -111,6 +156,9 @@ function backStep(step: AccessStep): BackStep {
     ...fasteners
       .filter(({ loosenOnly }) => loosenOnly)
       .map((fastener): BackRule => ({ rule: "slide-home", fastener })),
+    ...fasteners
+      .filter(({ instead }) => instead)
+      .map((fastener): BackRule => ({ rule: "other-screws", fastener })),
     ...when(left > 0, { rule: "stays-out", screws: left }),
     ...plugs.map(({ id: plug }): BackRule => ({ rule: "plug-clicks", plug })),
     ...(tubes ? [{ rule: "tubes-on", tubes } as const] : []),

@@ -44,6 +44,8 @@ export interface RouteOptions {
   readonly prefer?: Preference | undefined;
   /** Steps already done: they cost nothing and are not listed. */
   readonly done?: ReadonlySet<string> | undefined;
+  /** The negative has to be off, whatever the route, because wires are cut or spliced. */
+  readonly batteryOff?: boolean | undefined;
   /** Minutes of a step as this shop has learned them, in place of the plan's own. */
   readonly minutesOf?: ((step: AccessStep) => number) | undefined;
 }
@@ -56,7 +58,7 @@ export interface RouteOptions {
 export function quickestRoute(
   plan: AccessPlan,
   targets: readonly string[],
-  { prefer = "quickest", done = new Set(), minutesOf }: RouteOptions = {},
+  { prefer = "quickest", done = new Set(), batteryOff = false, minutesOf }: RouteOptions = {},
 ): Parsed<Route> {
   const unknown = targets.filter((target) => !Object.hasOwn(plan.targets, target));
   if (unknown.length > 0)
@@ -79,7 +81,11 @@ export function quickestRoute(
       needs: done.has(step.id) ? [] : safeNeeds(plan, step, shut),
     };
   });
-  const goals = targets.map((target) => openWays(plan.targets[target] ?? [], shut));
+  const negative = batteryOff ? plan.steps.filter(({ kind }) => kind === "battery-off").slice(0, 1) : [];
+  const goals: Routes[] = [
+    ...targets.map((target) => openWays(plan.targets[target] ?? [], shut)),
+    ...negative.map(({ id }) => [[id]]),
+  ];
   const found = cheapestSteps(graph, goals);
   if (found.kind !== "found")
     return refused([

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { fastenerText, screwsBack, screwsOut, toolFor } from "./fastener";
 import type { AccessStep } from "./plan";
-import { callsBefore, plannedScrews, type TrayEntry, trayOf } from "./tray";
+import { callsBefore, plannedScrews, plannedSorts, type TrayEntry, trayOf, unexplained } from "./tray";
 
 const steps: readonly AccessStep[] = [
   {
@@ -87,6 +87,76 @@ describe("the tray", () => {
           tick(id, "back", planned.get(id)?.back ?? 0),
         ]);
         expect(trayOf(steps, entries)).toMatchObject({ lying: 0, calls: [] });
+      }),
+    );
+  });
+});
+
+describe("the tray by sort", () => {
+  const mixed: readonly AccessStep[] = [
+    {
+      id: "panel",
+      title: "Panel",
+      minutes: 2,
+      fasteners: [
+        { count: 3, kind: "push-clip" },
+        { count: 2, head: "torx", size: "T20" },
+      ],
+    },
+    {
+      id: "motor",
+      title: "Moulded motor",
+      minutes: 20,
+      fasteners: [{ count: 4, kind: "nut", size: "8 mm", instead: { head: "torx", size: "T25" } }],
+    },
+  ];
+  const done = [tick("panel", "in", 5), tick("motor", "in", 4)];
+
+  test("holds each sort apart, and knows the new ones that go in instead", () => {
+    expect(plannedSorts(mixed[1] as AccessStep, "back")).toEqual([{ sort: "T25 screw", count: 4 }]);
+    expect(trayOf(mixed, done).sorts.map(({ sort, lying }) => [sort, lying])).toEqual([
+      ["push clip", 3],
+      ["T20 screw", 2],
+      ["8 mm nut", 4],
+    ]);
+    const all = trayOf(mixed, [...done, tick("motor", "back", 4), tick("panel", "back", 5)]);
+    expect(all.lying).toBe(0);
+    expect(unexplained(all)).toEqual([]);
+  });
+
+  test("a screw lost behind the carpet is open until it is found, replaced by a new one, or refitting ends without it", () => {
+    const counts = [
+      { sort: "push clip", count: 3 },
+      { sort: "T20 screw", count: 1 },
+    ];
+    const entries: TrayEntry[] = [tick("panel", "in", 5), { ...tick("panel", "back", 4), counts }];
+    const sort = "T20 screw";
+    expect(unexplained(trayOf(mixed, entries))).toEqual([{ sort, count: 1 }]);
+    const lost = [{ kind: "lost", sort, count: 1 } as const];
+    expect(unexplained(trayOf(mixed, entries, lost))).toEqual([]);
+    const found = [...lost, { kind: "found", sort, count: 1 } as const];
+    expect(unexplained(trayOf(mixed, entries, found))).toEqual([{ sort, count: 1 }]);
+    // Lost, and a new one put in its place: every screw is explained again.
+    const fresh = [...lost, { kind: "new", sort, count: 1 } as const];
+    expect(unexplained(trayOf(mixed, [tick("panel", "in", 5), tick("panel", "back", 5)], fresh))).toEqual([]);
+    expect(unexplained(trayOf(mixed, entries, [{ kind: "spare", sort, count: 1 }]))).toEqual([]);
+  });
+
+  test("never shows fewer than none of a sort, whatever is ticked and noted", () => {
+    const note = fc.record({
+      kind: fc.constantFrom(...(["lost", "found", "new", "spare"] as const)),
+      sort: fc.constantFrom("push clip", "T20 screw", "8 mm nut"),
+      count: fc.nat(5),
+    });
+    const entry = fc.record({
+      step: fc.constantFrom("panel", "motor"),
+      way: fc.constantFrom(...(["in", "back"] as const)),
+      screws: fc.nat(9),
+    });
+    fc.assert(
+      fc.property(fc.array(entry), fc.array(note), (entries, notes) => {
+        const tray = trayOf(mixed, entries, notes);
+        expect(Math.min(0, tray.lying, ...tray.sorts.map(({ lying }) => lying))).toBe(0);
       }),
     );
   });

@@ -1,11 +1,41 @@
-import { screwsBack, screwsOut } from "./fastener";
+import { screwsBack, screwsOut, sortBack, sortName } from "./fastener";
 import type { AccessStep } from "./plan";
+
+/** Fasteners of one sort, by its name: `5.5 mm screw`. */
+export interface SortCount {
+  readonly sort: string;
+  readonly count: number;
+}
 
 /** A step ticked during removal or refitting, with its counted screws. */
 export interface TrayEntry {
   readonly step: string;
   readonly way: "in" | "back";
   readonly screws: number;
+  /** The same by sort; null where only the total was counted. */
+  readonly counts?: readonly SortCount[] | null;
+}
+
+/** What can become of a screw that no tick explains. */
+export const trayNoteKinds = ["lost", "found", "new", "spare"] as const;
+export type TrayNoteKind = (typeof trayNoteKinds)[number];
+
+/** What became of some screws: lost in the car, found again, taken new from stock, or left over for a known reason. */
+export interface TrayNote extends SortCount {
+  readonly kind: TrayNoteKind;
+}
+
+/** The tray's screws of one sort. */
+export interface TraySort {
+  readonly sort: string;
+  /** Lying in the tray; never below zero. */
+  readonly lying: number;
+  readonly out: number;
+  readonly back: number;
+  /** Lost and not found. */
+  readonly lost: number;
+  /** Refitted beyond those that came out and those taken new. */
+  readonly tooMany: number;
 }
 
 /** The state of the tray after some ticks. */
@@ -14,6 +44,7 @@ export interface Tray {
   readonly lying: number;
   readonly out: number;
   readonly back: number;
+  readonly sorts: readonly TraySort[];
   /** Steps whose screws differ from the plan, or between removal and refitting. */
   readonly calls: readonly TrayCall[];
 }
@@ -31,37 +62,114 @@ const planned = (step: AccessStep) => ({
   back: (step.fasteners ?? []).reduce((sum, fastener) => sum + screwsBack(fastener), 0),
 });
 
-/** Screws a step puts into the tray, and takes from it when refitted, by its plan. */
+/** Screws a step puts into the tray, and those it takes when refitted, by its plan. */
 export const plannedScrews = planned;
+
+/** The same by sort; sorts of which a step has none are left out. */
+export function plannedSorts({ fasteners = [] }: AccessStep, way: "in" | "back"): SortCount[] {
+  const counts = new Map<string, number>();
+  for (const fastener of fasteners) {
+    const count = way === "in" ? screwsOut(fastener) : screwsBack(fastener);
+    const sort = sortName(way === "in" ? fastener : sortBack(fastener));
+    if (count > 0) counts.set(sort, (counts.get(sort) ?? 0) + count);
+  }
+  return [...counts].map(([sort, count]) => ({ sort, count }));
+}
+
+/** A tick's screws by sort; where only the total was counted, the plan's sorts are filled in their order. */
+function countsOf(step: AccessStep, { way, screws, counts }: TrayEntry): readonly SortCount[] {
+  if (counts) return counts;
+  let rest = screws;
+  const filled = plannedSorts(step, way).map(({ sort, count }) => {
+    const own = Math.min(rest, count);
+    rest -= own;
+    return { sort, count: own };
+  });
+  const [first = { sort: "screw", count: 0 }, ...others] = filled;
+  return [{ ...first, count: first.count + rest }, ...others];
+}
+
+/** Screws by sort, added up. */
+class SortSums {
+  private readonly sums = new Map<string, number>();
+  add(sort: string, count: number): void {
+    this.sums.set(sort, (this.sums.get(sort) ?? 0) + count);
+  }
+  of = (sort: string): number => this.sums.get(sort) ?? 0;
+  sorts = (): string[] => [...this.sums.keys()];
+}
+
+/** Fasteners of a step that the plan leaves out of it for good, and new ones it puts in, by sort. */
+function plannedAway(step: AccessStep, away: SortSums, fresh: SortSums): void {
+  for (const fastener of step.fasteners ?? []) {
+    const [out, back] = [screwsOut(fastener), screwsBack(fastener)];
+    away.add(sortName(fastener), fastener.instead ? out : out - back);
+    if (fastener.instead) fresh.add(sortName(fastener.instead), back);
+  }
+}
 
 /**
  * The tray after some ticks; only the last tick of each step and direction counts. A step refitted with fewer screws
  * than were removed has some left over; with more, they belong to another step, which will be short.
+ * @param notes what became of screws that no tick explains
  */
-export function trayOf(steps: readonly AccessStep[], entries: readonly TrayEntry[]): Tray {
-  const last = new Map(entries.map((entry) => [`${entry.way} ${entry.step}`, entry.screws]));
+export function trayOf(
+  steps: readonly AccessStep[],
+  entries: readonly TrayEntry[],
+  notes: readonly TrayNote[] = [],
+): Tray {
+  const last = (id: string, way: TrayEntry["way"]) =>
+    entries.findLast((entry) => entry.step === id && entry.way === way);
   const calls: TrayCall[] = [];
-  let [out, back] = [0, 0];
-  let scrapped = 0;
+  const [out, back, away, fresh] = [new SortSums(), new SortSums(), new SortSums(), new SortSums()];
   for (const step of steps) {
-    const { id } = step;
     const plan = planned(step);
-    const [taken, put] = [last.get(`in ${id}`), last.get(`back ${id}`)];
-    out += taken ?? 0;
+    const taken = last(step.id, "in");
     // Refitted although its removal was unticked: it counts once the removal is ticked again.
-    back += taken === undefined ? 0 : (put ?? 0);
-    if (taken !== undefined && taken !== plan.out)
-      calls.push({ step, kind: "not-as-planned", screws: taken });
-    if (put === undefined || taken === undefined) continue;
+    const put = taken ? last(step.id, "back") : undefined;
+    for (const { sort, count } of taken ? countsOf(step, taken) : []) out.add(sort, count);
+    if (taken && taken.screws !== plan.out)
+      calls.push({ step, kind: "not-as-planned", screws: taken.screws });
+    if (!put || !taken) continue;
+    for (const { sort, count } of countsOf(step, put)) back.add(sort, count);
+    plannedAway(step, away, fresh);
     // Screws the plan leaves out for good are still in the tray and are not missing.
-    const forGood = Math.min(plan.out - plan.back, Math.max(0, taken - put));
-    scrapped += forGood;
-    const missing = taken - put - forGood;
+    const forGood = Math.min(plan.out - plan.back, Math.max(0, taken.screws - put.screws));
+    const missing = taken.screws - put.screws - forGood;
     if (missing !== 0)
       calls.push({ step, kind: missing > 0 ? "left-over" : "short", screws: Math.abs(missing) });
   }
-  return { lying: Math.max(0, out - back - scrapped), out, back, calls };
+  const noted = (kind: TrayNoteKind, sort: string): number =>
+    notes.reduce((sum, note) => sum + (note.kind === kind && note.sort === sort ? note.count : 0), 0);
+  const names = new Set([...out.sorts(), ...back.sorts(), ...notes.map(({ sort }) => sort)]);
+  const sorts = [...names].map((sort): TraySort => {
+    const lost = Math.max(0, noted("lost", sort) - noted("found", sort));
+    const there = out.of(sort) + fresh.of(sort) + noted("new", sort) - lost - noted("spare", sort);
+    const left = there - back.of(sort);
+    return {
+      sort,
+      lying: Math.max(0, left - Math.min(away.of(sort), Math.max(0, left))),
+      out: out.of(sort),
+      back: back.of(sort),
+      lost,
+      tooMany: Math.max(0, -left),
+    };
+  });
+  const sum = (of: (sort: TraySort) => number): number => sorts.reduce((total, own) => total + of(own), 0);
+  return {
+    lying: Math.max(0, sum(({ lying }) => lying) - sum(({ tooMany }) => tooMany)),
+    out: sum((own) => own.out),
+    back: sum((own) => own.back),
+    sorts,
+    calls,
+  };
 }
+
+/** Screws that nothing explains yet: still in the tray, or refitted without having come out. */
+export const unexplained = ({ sorts }: Tray): SortCount[] =>
+  sorts.flatMap(({ sort, lying, tooMany }) =>
+    lying + tooMany > 0 ? [{ sort, count: lying + tooMany }] : [],
+  );
 
 /**
  * What must be reported before a step closes: left-over and missing screws of every step refitted before it.

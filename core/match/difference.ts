@@ -1,9 +1,15 @@
-import type { PartDescription } from "./partDescription";
+import { type Adaptation, type AdaptationWork, adaptation } from "./adaptation";
+import type { Mount, PartDescription } from "./partDescription";
 
 /** The consequence of a difference between the old and the new part. */
 export type Judgement = "harmless" | "adaptable" | "wrong";
 
-type Wheel = NonNullable<PartDescription["wheel"]>;
+export type Wheel = NonNullable<PartDescription["wheel"]>;
+
+interface WheelSize {
+  readonly outerMm: number;
+  readonly heightMm: number;
+}
 
 interface OhmsLists {
   /** Ohms of the old part's elements; null if only the circuit has them. */
@@ -29,11 +35,18 @@ export type DifferenceFinding =
   | { readonly code: "other-kind"; readonly old: string; readonly fresh: string }
   | { readonly code: "other-climate"; readonly old: string; readonly fresh: string }
   | {
-      readonly code: "pins-by-splice" | "pins-do-not-fit";
+      readonly code: "pins-by-splice" | "pins-by-lead" | "pins-do-not-fit";
       readonly oldPins: number;
       readonly freshPins: number;
     }
-  | { readonly code: "tab-on-new-plug" | "tab-turned"; readonly old: string; readonly fresh: string }
+  | {
+      readonly code: "tab-by-splice" | "tab-by-lead" | "tab-turned" | "plug-elsewhere";
+      readonly old: string;
+      readonly fresh: string;
+    }
+  | { readonly code: "tail-longer" | "tail-shorter"; readonly oldMm: number; readonly freshMm: number }
+  | { readonly code: "lead-missing" | "lead-not-needed" }
+  | { readonly code: "ring-kit" | "other-mount"; readonly old: Mount; readonly fresh: Mount }
   | { readonly code: "gasket-missing" | "gasket-added" }
   | { readonly code: "more-screws" | "fewer-screws"; readonly old: number; readonly fresh: number }
   | {
@@ -48,7 +61,11 @@ export type DifferenceFinding =
       readonly playMm: number;
     }
   | { readonly code: "vent-missing" | "vent-added" | "drain-missing" | "drain-added" }
-  | { readonly code: "corner-gone" | "corner-in-the-way"; readonly old: string; readonly fresh: string }
+  | {
+      readonly code: "cut-out-added" | "cut-out-missing" | "key-gone" | "key-in-the-way";
+      readonly old: string;
+      readonly fresh: string;
+    }
   | ({ readonly code: "other-terminals" } & OhmsLists)
   | ({
       readonly code: "speed-changes";
@@ -77,21 +94,25 @@ export type DifferenceFinding =
   | { readonly code: "turns-backwards"; readonly old: string; readonly fresh: string }
   | {
       readonly code: "wheel-too-big" | "wheel-too-small" | "wheel-runs-free";
-      readonly old: Wheel;
-      readonly fresh: Wheel;
+      readonly old: WheelSize;
+      readonly fresh: WheelSize;
     }
   | { readonly code: "other-shaft"; readonly old: string; readonly fresh: string }
+  | {
+      readonly code: "other-hold";
+      readonly old: NonNullable<Wheel["hold"]>;
+      readonly fresh: NonNullable<Wheel["hold"]>;
+    }
   | { readonly code: "bore-loose" | "bore-tight"; readonly oldMm: number; readonly freshMm: number }
-  | { readonly code: "press-wheel-over" | "carry-wheel-over" };
+  | { readonly code: "wheel-missing" | "clip-missing" };
 
-/** One difference with its judgement; adaptable ones have the minutes of the work needed. */
+/** One difference with its judgement; an adaptable one has the work that makes the part fit. */
 export interface PartDifference {
   /** The feature that differs; an override is stored under it. */
   readonly feature: string;
   readonly judgement: Judgement;
   readonly finding: DifferenceFinding;
-  /** Minutes of work; 0 if there is none. */
-  readonly workMinutes: number;
+  readonly adaptation: Adaptation | null;
 }
 
 /** A difference that can be accepted as it is. */
@@ -99,7 +120,7 @@ export const harmless = (feature: string, finding: DifferenceFinding): PartDiffe
   feature,
   judgement: "harmless",
   finding,
-  workMinutes: 0,
+  adaptation: null,
 });
 
 /** A difference that rules the part out. */
@@ -107,12 +128,13 @@ export const wrong = (feature: string, finding: DifferenceFinding): PartDifferen
   feature,
   judgement: "wrong",
   finding,
-  workMinutes: 0,
+  adaptation: null,
 });
 
-/** A difference that can be adapted, with the minutes of work (common practice, no source). */
+/** A difference that work makes good. */
 export const adaptable = (
   feature: string,
   finding: DifferenceFinding,
-  workMinutes: number,
-): PartDifference => ({ feature, judgement: "adaptable", finding, workMinutes });
+  work: AdaptationWork,
+  count = 1,
+): PartDifference => ({ feature, judgement: "adaptable", finding, adaptation: adaptation(work, count) });

@@ -8,6 +8,11 @@ const partNumber = z
   .string()
   .regex(/^[A-Z0-9][A-Z0-9 .-]{2,23}$/, "must be capitals, digits, dots and dashes");
 export const climates = ["manual", "automatic"] as const;
+/** How it is held: by screws, by a twist, moulded into its housing, or by a ring that replaces the moulding. */
+export const mounts = ["screws", "twist-lock", "moulded", "ring"] as const;
+export type Mount = (typeof mounts)[number];
+/** Where its plug sits: on a side of its housing, or at the end of a tail of wires. */
+export const plugSeats = [...sides, "tail"] as const;
 
 /** The shape of an `airway-part` file, version 1: what can be seen and measured on a part, old or new. */
 export const partDescriptionSchema = z.strictObject({
@@ -26,7 +31,18 @@ export const partDescriptionSchema = z.strictObject({
     .optional(),
   priceMinor: z.number().int().min(0).max(1e9).optional(),
   climate: z.enum(climates).optional(),
-  plug: z.strictObject({ pins: z.number().int().min(1).max(40), tab: z.enum(sides).optional() }).optional(),
+  plug: z
+    .strictObject({
+      pins: z.number().int().min(1).max(40),
+      tab: z.enum(sides).optional(),
+      seat: z.enum(plugSeats).optional(),
+      /** Millimetres of wire between the part and its plug. */
+      tailMm: millimetres.optional(),
+    })
+    .optional(),
+  /** It comes with a loose lead between its terminals and the car's plug. */
+  lead: z.boolean().optional(),
+  mount: z.enum(mounts).optional(),
   /** Centres of the fixing holes, seen from the side the screws go in. */
   holes: z
     .array(z.tuple([place, place]))
@@ -37,21 +53,25 @@ export const partDescriptionSchema = z.strictObject({
   wheel: z
     .strictObject({
       included: z.boolean(),
-      outerMm: millimetres,
-      heightMm: millimetres,
-      boreMm: millimetres,
-      shaft: z.enum(["round", "flat", "splined"]),
+      outerMm: millimetres.optional(),
+      heightMm: millimetres.optional(),
+      boreMm: millimetres.optional(),
+      shaft: z.enum(["round", "flat", "splined"]).optional(),
       hold: z.enum(["pressed", "clip", "nut"]).optional(),
     })
     .optional(),
+  /** The clip that holds the wheel or the part. */
+  clip: z.boolean().optional(),
   /** Seen facing the wheel, with the plug connected normally. */
   turns: z.enum(["clockwise", "anticlockwise"]).optional(),
   ventTube: z.boolean().optional(),
   drainNose: z.boolean().optional(),
   gasket: z.boolean().optional(),
   screws: z.number().int().min(0).max(20).optional(),
-  /** The position of the corner or key that locates it. */
+  /** Where a corner is cut out of it, so that something of the housing has room. */
   notch: z.enum(["none", ...sides]).optional(),
+  /** Where a key projects from it, which fits a slot of the housing. */
+  key: z.enum(["none", ...sides]).optional(),
   /** A pack's ohms between terminals of the circuit. */
   elements: z
     .array(

@@ -3,15 +3,16 @@ import { adaptable, harmless, type Judgement, type PartDifference, wrong } from 
 import { layOn } from "./holePattern";
 import { type PartInCircuit, partInCircuit } from "./newPart";
 import type { PartDescription } from "./partDescription";
+import { plugDifferences } from "./plugDifference";
 import { plainNumber, supersededBy } from "./supersession";
-import { wheelDifferences } from "./wheel";
+import { isWheelFitUnknown, wheelDifferences } from "./wheel";
 
 /** The old part against the new one, and against the circuit. */
 export interface PartMatch {
   /** The worst remaining judgement, without overridden differences. */
   readonly verdict: Judgement | "same";
   readonly differences: readonly (PartDifference & { readonly overridden: boolean })[];
-  /** Minutes of work for the adaptable ones. */
+  /** Minutes of work for the adaptable ones that nobody overrode. */
   readonly workMinutes: number;
   /** Whether the new part's number supersedes the old one's. */
   readonly number: "same" | "supersedes" | "unrelated";
@@ -52,7 +53,7 @@ export function matchParts(
   return {
     verdict: worst(standing.map(({ judgement }) => judgement)),
     differences,
-    workMinutes: differences.reduce((sum, own) => sum + own.workMinutes, 0),
+    workMinutes: standing.reduce((sum, own) => sum + (own.adaptation?.minutes ?? 0), 0),
     number: numberOf(old, fresh, catalogue),
     inCircuit,
     untold: untold(old, fresh),
@@ -77,11 +78,19 @@ function numberOf(
 }
 
 const features = ["plug", "holes", "screws", "notch", "ventTube", "drainNose", "gasket", "climate"] as const;
-/** A feature worth comparing by eye. */
-export type PartFeature = (typeof features)[number];
+/** A feature worth comparing by eye, or the fit of a wheel that is carried over. */
+export type PartFeature = (typeof features)[number] | "wheelFit";
 
-const untold = (old: PartDescription, fresh: PartDescription): PartFeature[] =>
-  features.filter((feature) => old[feature] === undefined || fresh[feature] === undefined);
+function untold(old: PartDescription, fresh: PartDescription): PartFeature[] {
+  const ringed = old.mount === "moulded" && fresh.mount === "ring";
+  const known = (feature: (typeof features)[number]): boolean =>
+    (ringed && (feature === "holes" || feature === "screws")) ||
+    (old[feature] !== undefined && fresh[feature] !== undefined);
+  return [
+    ...features.filter((feature) => !known(feature)),
+    ...(isWheelFitUnknown(old, fresh) ? (["wheelFit"] as const) : []),
+  ];
+}
 
 function climateDifference(
   { climate: old }: PartDescription,
@@ -90,39 +99,30 @@ function climateDifference(
   return old && fresh && old !== fresh ? [wrong("climate", { code: "other-climate", old, fresh })] : [];
 }
 
-/** Minutes to splice a plug in, for each lead. */
-const spliceMinutes = 20;
-
-function plugDifferences(
-  { plug: old }: PartDescription,
-  { plug: fresh, leads }: PartDescription,
-): PartDifference[] {
-  if (!old || !fresh) return [];
-  if (old.pins !== fresh.pins) {
-    const pins = { oldPins: old.pins, freshPins: fresh.pins };
-    return [
-      leads
-        ? adaptable("pins", { code: "pins-by-splice", ...pins }, spliceMinutes)
-        : wrong("pins", { code: "pins-do-not-fit", ...pins }),
-    ];
-  }
-  if (!old.tab || !fresh.tab || old.tab === fresh.tab) return [];
-  const tabs = { old: old.tab, fresh: fresh.tab };
+function bodyDifferences(old: PartDescription, fresh: PartDescription): PartDifference[] {
+  const kit = mountDifference(old, fresh);
+  // A ring brings its own screws, so the holes of the moulding say nothing.
+  const fixing =
+    old.mount === "moulded" ? [] : [...holeDifference(old, fresh), ...screwDifference(old, fresh)];
   return [
-    leads
-      ? harmless("tab", { code: "tab-on-new-plug", ...tabs })
-      : wrong("tab", { code: "tab-turned", ...tabs }),
+    ...kit,
+    ...fixing,
+    ...tubeDifference(old, fresh),
+    ...noseDifference(old, fresh),
+    ...locatingDifferences(old, fresh),
+    ...gasketDifference(old, fresh),
   ];
 }
 
-function bodyDifferences(old: PartDescription, fresh: PartDescription): PartDifference[] {
+function mountDifference(
+  { mount: old }: PartDescription,
+  { mount: fresh }: PartDescription,
+): PartDifference[] {
+  if (!old || !fresh || old === fresh) return [];
   return [
-    ...holeDifference(old, fresh),
-    ...tubeDifference(old, fresh),
-    ...noseDifference(old, fresh),
-    ...notchDifference(old, fresh),
-    ...gasketDifference(old, fresh),
-    ...screwDifference(old, fresh),
+    old === "moulded" && fresh === "ring"
+      ? adaptable("mount", { code: "ring-kit", old, fresh }, "fit-ring")
+      : wrong("mount", { code: "other-mount", old, fresh }),
   ];
 }
 
@@ -132,7 +132,9 @@ function gasketDifference(
 ): PartDifference[] {
   if (old === undefined || fresh === undefined || old === fresh) return [];
   return [
-    old ? adaptable("gasket", { code: "gasket-missing" }, 2) : harmless("gasket", { code: "gasket-added" }),
+    old
+      ? adaptable("gasket", { code: "gasket-missing" }, "carry-gasket")
+      : harmless("gasket", { code: "gasket-added" }),
   ];
 }
 
@@ -143,7 +145,7 @@ function screwDifference(
   if (old === undefined || fresh === undefined || old === fresh) return [];
   return [
     fresh > old
-      ? adaptable("screws", { code: "more-screws", old, fresh }, 4)
+      ? adaptable("screws", { code: "more-screws", old, fresh }, "leave-screw-out", fresh - old)
       : harmless("screws", { code: "fewer-screws", old, fresh }),
   ];
 }
@@ -161,7 +163,8 @@ function holeDifference(old: PartDescription, fresh: PartDescription): PartDiffe
   const off = { oldHoles: counts.oldHoles, offMm: fit.worstMm, playMm };
   if (fit.worstMm < 0.05) return [];
   if (fit.worstMm <= playMm) return [harmless("holes", { code: "holes-within-play", ...off })];
-  if (fit.worstMm <= playMm + filedMm) return [adaptable("holes", { code: "holes-to-file", ...off }, 6)];
+  if (fit.worstMm <= playMm + filedMm)
+    return [adaptable("holes", { code: "holes-to-file", ...off }, "file-holes")];
   return [wrong("holes", { code: "holes-too-far", ...off })];
 }
 
@@ -171,7 +174,9 @@ function tubeDifference(
 ): PartDifference[] {
   if (old === undefined || fresh === undefined || old === fresh) return [];
   return [
-    old ? wrong("vent tube", { code: "vent-missing" }) : adaptable("vent tube", { code: "vent-added" }, 3),
+    old
+      ? adaptable("vent tube", { code: "vent-missing" }, "carry-tube")
+      : adaptable("vent tube", { code: "vent-added" }, "close-vent"),
   ];
 }
 
@@ -183,20 +188,33 @@ function noseDifference(
   return [
     old
       ? wrong("drain nose", { code: "drain-missing" })
-      : adaptable("drain nose", { code: "drain-added" }, 5),
+      : adaptable("drain nose", { code: "drain-added" }, "cut-nose"),
   ];
 }
 
-function notchDifference(
-  { notch: old }: PartDescription,
-  { notch: fresh }: PartDescription,
-): PartDifference[] {
-  if (!old || !fresh || old === fresh) return [];
-  return [
-    fresh === "none"
-      ? harmless("notch", { code: "corner-gone", old, fresh })
-      : adaptable("notch", { code: "corner-in-the-way", old, fresh }, 4),
-  ];
+/**
+ * A cut-out gives room to something of the housing: where the new part has none, its corner is filed off. A key
+ * projects: where the housing has no slot for it, it is cut off.
+ */
+function locatingDifferences(old: PartDescription, fresh: PartDescription): PartDifference[] {
+  const found: PartDifference[] = [];
+  if (old.notch && fresh.notch && old.notch !== fresh.notch) {
+    const cutOuts = { old: old.notch, fresh: fresh.notch };
+    found.push(
+      old.notch === "none"
+        ? harmless("notch", { code: "cut-out-added", ...cutOuts })
+        : adaptable("notch", { code: "cut-out-missing", ...cutOuts }, "file-corner"),
+    );
+  }
+  if (old.key && fresh.key && old.key !== fresh.key) {
+    const keys = { old: old.key, fresh: fresh.key };
+    found.push(
+      fresh.key === "none"
+        ? harmless("key", { code: "key-gone", ...keys })
+        : adaptable("key", { code: "key-in-the-way", ...keys }, "cut-key"),
+    );
+  }
+  return found;
 }
 
 /** Largest change of a speed's airflow, as a share, that still feels normal. */
